@@ -1,0 +1,1 @@
+export { sampleShot, frameCount, frameTime, type SampledShot } from './sample-shot.js';

@@ -1,0 +1,47 @@
+import type { Shot } from '../document/shot.js';
+import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
+import { POSE, type PoseAt } from '../rider/index.js';
+
+/** Every rider's pose at every frame of the range: {@link POSE}.size numbers a frame. */
+export interface SampledShot {
+  readonly shot: Shot;
+  readonly frames: number;
+  /** In the order of the document's riders. */
+  readonly riders: readonly Float64Array[];
+}
+
+/** The number of frames of a shot, first and last included. */
+export function frameCount(shot: Shot): number {
+  return shot.range.last - shot.range.first + 1;
+}
+
+/** Seconds from the first frame. */
+export function frameTime(shot: Shot, frame: number): number {
+  return (frame - shot.range.first) / shot.fps;
+}
+
+/** Samples a whole shot at whole frames. */
+export function sampleShot(evaluated: EvaluatedShot): SampledShot {
+  const { shot } = evaluated;
+  const frames = frameCount(shot);
+  const riders = evaluated.poses.map((pose) => sampleRider(pose, shot.range.first, frames));
+  return { shot, frames, riders };
+}
+
+function sampleRider(pose: PoseAt, first: number, frames: number): Float64Array {
+  const out = new Float64Array(frames * POSE.size);
+  for (let i = 0; i < frames; i++) {
+    const at = i * POSE.size;
+    pose(first + i, out, at);
+    if (i > 0) takeShortWay(out, at);
+  }
+  return out;
+}
+
+/** A rotation has two quaternions; keeping to the nearer one lets a reader interpolate. */
+function takeShortWay(out: Float64Array, at: number): void {
+  let dot = 0;
+  for (let k = POSE.rotation; k < POSE.rotation + 4; k++) dot += out[at + k] * out[at - POSE.size + k];
+  if (dot >= 0) return;
+  for (let k = POSE.rotation; k < POSE.rotation + 4; k++) out[at + k] = -out[at + k];
+}

@@ -1,0 +1,2 @@
+export { checkShot } from './check-shot.js';
+export type { Finding } from './finding.js';

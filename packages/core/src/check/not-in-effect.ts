@@ -1,0 +1,74 @@
+import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
+import type { Rider } from '../document/shot-rider.js';
+import type { Hitch } from '../document/shot-hitch.js';
+import type { Finding } from './finding.js';
+
+/** A setting that is kept in the document but does not move anything in this version. */
+interface Kept {
+  readonly at: string;
+  readonly what: string;
+  readonly instead: string;
+}
+
+/** Settings that are kept but have no effect, so that nobody takes them for played. */
+export function findNotInEffect({ shot }: EvaluatedShot): Finding[] {
+  const kept: Kept[] = [];
+  shot.paths.forEach((path, i) => {
+    const roll = path.points.findIndex((point) => point.roll !== 0);
+    if (roll >= 0) kept.push({ at: `paths[${i}].points[${roll}].roll`, what: 'roll', instead: 'level' });
+  });
+  shot.riders.forEach((rider, i) => {
+    const at = `riders[${i}]`;
+    if (rider.hitch) kept.push(...keptOfHitch(rider.hitch, `${at}.hitch`));
+    kept.push(...keptOfParts(rider, at));
+  });
+  return kept.map(({ at, what, instead }) => ({
+    severity: 'attention',
+    at,
+    message: `${what} is kept in the shot but not played yet; for now: ${instead}.`,
+  }));
+}
+
+function keptOfHitch(hitch: Hitch, at: string): Kept[] {
+  const { facing, pace } = hitch;
+  const list: (Kept | false)[] = [
+    hitch.anchor !== 'origin' && { at: `${at}.anchor`, what: `Anchor ${hitch.anchor}`, instead: 'origin' },
+    facing.mode === 'aim' && { at: `${at}.facing.mode`, what: 'Aim', instead: 'facing the path' },
+    facing.mode !== 'keep' &&
+      facing.reference !== 'world' && {
+        at: `${at}.facing.reference`,
+        what: `Reference ${facing.reference}`,
+        instead: 'world',
+      },
+    hitch.bank.mode !== 'none' && { at: `${at}.bank.mode`, what: 'Bank', instead: 'no bank' },
+    hitch.ground.mode !== 'none' && {
+      at: `${at}.ground.mode`,
+      what: 'Ground contact',
+      instead: 'the height of the path',
+    },
+    pace.mode !== 'keys' && {
+      at: `${at}.pace.mode`,
+      what: `Pace by ${pace.mode}`,
+      instead: 'standing at the start',
+    },
+    pace.keys.some((key) => key.ease === 'handles') && {
+      at: `${at}.pace.keys`,
+      what: 'Ease by handles',
+      instead: 'smooth',
+    },
+    pace.before !== 'hold' && { at: `${at}.pace.before`, what: `Before: ${pace.before}`, instead: 'hold' },
+    pace.after !== 'hold' && { at: `${at}.pace.after`, what: `After: ${pace.after}`, instead: 'hold' },
+  ];
+  return list.filter((entry) => entry !== false);
+}
+
+function keptOfParts(rider: Rider, at: string): Kept[] {
+  const list: (Kept | false)[] = [
+    rider.wheels.length > 0 && { at: `${at}.wheels`, what: 'Wheel spin and steer', instead: 'still wheels' },
+    rider.steering.node !== null && { at: `${at}.steering`, what: 'Steering wheel', instead: 'still' },
+    rider.body.node !== null && { at: `${at}.body`, what: 'Body lean', instead: 'stiff body' },
+    rider.gait !== null && { at: `${at}.gait`, what: 'Gait', instead: 'the model as it stands' },
+    rider.cycles.length > 0 && { at: `${at}.cycles`, what: 'Cycles', instead: 'still parts' },
+  ];
+  return list.filter((entry) => entry !== false);
+}

@@ -1,0 +1,45 @@
+import { LIMITS } from './limits.js';
+import { ShotError } from './shot-error.js';
+
+/**
+ * Refuses lists that are longer than the limits before anything is built from them, so that an
+ * overlarge file costs a length check and not a walk.
+ */
+export function checkLimits(raw: Record<string, unknown>): void {
+  limit(raw.paths, 'paths', LIMITS.paths);
+  limit(raw.models, 'models', LIMITS.models);
+  limit(raw.riders, 'riders', LIMITS.riders);
+  each(raw.paths, (path, i) => {
+    limit(path.points, `paths[${i}].points`, LIMITS.pointsPerPath);
+    limit(path.marks, `paths[${i}].marks`, LIMITS.marksPerPath);
+  });
+  each(raw.riders, (rider, i) => {
+    limit(rider.wheels, `riders[${i}].wheels`, LIMITS.partsPerRider);
+    limit(rider.cycles, `riders[${i}].cycles`, LIMITS.partsPerRider);
+    const pace = inside(inside(rider, 'hitch'), 'pace');
+    const drive = inside(pace, 'drive');
+    const at = `riders[${i}].hitch.pace`;
+    limit(pace.keys, `${at}.keys`, LIMITS.keysPerPace);
+    limit(pace.speeds, `${at}.speeds`, LIMITS.keysPerPace);
+    limit(drive.stops, `${at}.drive.stops`, LIMITS.keysPerPace);
+    limit(drive.zones, `${at}.drive.zones`, LIMITS.keysPerPace);
+  });
+}
+
+function limit(list: unknown, path: string, most: number): void {
+  if (Array.isArray(list) && list.length > most) {
+    throw new ShotError(path, `${list.length} entries`, `at most ${most}`);
+  }
+}
+
+function each(list: unknown, visit: (entry: Record<string, unknown>, index: number) => void): void {
+  if (!Array.isArray(list)) return;
+  list.forEach((entry, i) => {
+    if (typeof entry === 'object' && entry !== null) visit(entry as Record<string, unknown>, i);
+  });
+}
+
+function inside(object: Record<string, unknown>, key: string): Record<string, unknown> {
+  const value = object[key];
+  return typeof value === 'object' && value !== null ? (value as Record<string, unknown>) : {};
+}

@@ -1,0 +1,131 @@
+import { LIMITS } from './limits.js';
+import { ShotError, inWords } from './shot-error.js';
+import type { Hitch } from './shot-hitch.js';
+import type { ShotPath } from './shot-path.js';
+import type { Rider } from './shot-rider.js';
+import type { Shot } from './shot.js';
+
+/**
+ * Refuses what no single field can show: ids given twice or pointing nowhere, circles of parents,
+ * keys out of order, a range that runs backward, a facing whose axes are one line.
+ *
+ * @throws ShotError with the path of the first fault
+ */
+export function checkReferences(shot: Shot): void {
+  const { first, last } = shot.range;
+  if (last < first) throw new ShotError('range.last', `${last}`, `${first} (first) or more`);
+  if (last - first + 1 > LIMITS.frames) {
+    throw new ShotError('range', `${last - first + 1} frames`, `at most ${LIMITS.frames}`);
+  }
+  unique(shot.paths, 'paths');
+  unique(shot.models, 'models');
+  unique(shot.riders, 'riders');
+  shot.paths.forEach((path, i) => checkPath(path, `paths[${i}]`));
+  shot.models.forEach((model, i) => {
+    exactlyOne(`models[${i}].source`, { file: model.source.file, asset: model.source.asset });
+  });
+  shot.riders.forEach((rider, i) => checkRider(shot, rider, `riders[${i}]`));
+  if (shot.ground.model !== null) {
+    known('ground.model', shot.ground.model, 'model', shot.models);
+  }
+  checkParents(shot.riders);
+}
+
+function checkPath(path: ShotPath, at: string): void {
+  unique(path.marks, `${at}.marks`);
+  if (path.basis !== 'nurbs' || path.knots === null) return;
+  const wanted = path.points.length + path.degree + 1;
+  if (path.knots.length !== wanted) {
+    throw new ShotError(
+      `${at}.knots`,
+      `${path.knots.length} knots`,
+      `${wanted} (points + degree + 1), or null`,
+    );
+  }
+}
+
+function checkRider(shot: Shot, rider: Rider, at: string): void {
+  if (rider.model !== null) known(`${at}.model`, rider.model, 'model', shot.models);
+  if (rider.parent !== null) known(`${at}.parent`, rider.parent, 'rider', shot.riders);
+  if (rider.hitch !== null) checkHitch(shot, rider.hitch, `${at}.hitch`);
+}
+
+function checkHitch(shot: Shot, hitch: Hitch, at: string): void {
+  known(`${at}.path`, hitch.path, 'path', shot.paths);
+  const { forward, up, target } = hitch.facing;
+  if (forward[1] === up[1]) {
+    throw new ShotError(`${at}.facing.up`, inWords(up), `an axis square to forward (${forward})`);
+  }
+  if (target !== null) {
+    exactlyOne(`${at}.facing.target`, { rider: target.rider, point: target.point });
+    if (target.rider !== undefined) {
+      known(`${at}.facing.target.rider`, target.rider, 'rider', shot.riders);
+    }
+  }
+  const { keys, speeds } = hitch.pace;
+  rising(keys.map((key) => key.frame), (i) => `${at}.pace.keys[${i}].frame`);
+  speeds.forEach((key, i) => {
+    exactlyOne(`${at}.pace.speeds[${i}]`, { frame: key.frame, distance: key.distance });
+    if ((key.frame === undefined) !== (speeds[0].frame === undefined)) {
+      throw new ShotError(`${at}.pace.speeds[${i}]`, 'a mix', 'all by frame, or all by distance');
+    }
+  });
+  rising(
+    speeds.map((key) => key.frame ?? key.distance ?? 0),
+    (i) => `${at}.pace.speeds[${i}]`,
+  );
+}
+
+function rising(values: readonly number[], at: (index: number) => string): void {
+  for (let i = 1; i < values.length; i++) {
+    if (!(values[i] > values[i - 1])) {
+      throw new ShotError(at(i), `${values[i]}`, `more than ${values[i - 1]}, the key before it`);
+    }
+  }
+}
+
+function unique(list: readonly { id: string }[], at: string): void {
+  const seen = new Map<string, number>();
+  list.forEach(({ id }, i) => {
+    const before = seen.get(id);
+    if (before !== undefined) {
+      throw new ShotError(`${at}[${i}].id`, inWords(id), `an id unlike that of ${at}[${before}]`);
+    }
+    seen.set(id, i);
+  });
+}
+
+function known(at: string, id: string, noun: string, list: readonly { id: string }[]): void {
+  if (list.some((entry) => entry.id === id)) return;
+  const shown = list.slice(0, 12).map((entry) => entry.id);
+  const rest = list.length > shown.length ? `, and ${list.length - shown.length} more` : '';
+  throw new ShotError(
+    at,
+    `no ${noun} ${inWords(id)}`,
+    list.length === 0 ? `a ${noun} that exists; there are none` : `one of: ${shown.join(', ')}${rest}`,
+  );
+}
+
+function exactlyOne(at: string, choices: Record<string, unknown>): void {
+  const given = Object.keys(choices).filter((key) => choices[key] !== undefined);
+  if (given.length === 1) return;
+  throw new ShotError(
+    at,
+    given.length === 0 ? 'neither' : given.join(' and '),
+    `exactly one of ${Object.keys(choices).join(', ')}`,
+  );
+}
+
+function checkParents(riders: readonly Rider[]): void {
+  const byId = new Map(riders.map((rider) => [rider.id, rider]));
+  riders.forEach((rider, i) => {
+    const chain = [rider.id];
+    for (let next = rider.parent; next !== null; next = byId.get(next)?.parent ?? null) {
+      chain.push(next);
+      if (next === rider.id) {
+        throw new ShotError(`riders[${i}].parent`, chain.join(' → '), 'parents that form no circle');
+      }
+      if (chain.length > riders.length) break;
+    }
+  });
+}

@@ -1,0 +1,14 @@
+/** The largest document that is accepted; beyond it every refusal names the limit. */
+export const LIMITS = {
+  paths: 200,
+  pointsPerPath: 5_000,
+  marksPerPath: 500,
+  models: 500,
+  riders: 1_000,
+  keysPerPace: 10_000,
+  partsPerRider: 200,
+  frames: 100_000,
+  textLength: 200,
+  /** Metres from the origin: keeps single-precision files meaningful. */
+  coordinate: 1e7,
+} as const;

@@ -1,0 +1,59 @@
+import { Amount, Flag, Id, OneOf, Part, Parts, Text, TextOrNull, Texts, Whole, rule } from './constraints.js';
+import { LIMITS } from './limits.js';
+import { ShotPath } from './shot-path.js';
+import { Rider } from './shot-rider.js';
+
+export const SHOT_FORMAT = 'fleet-rail-shot';
+export const SHOT_VERSION = 1;
+
+/** First and last frame, both played. */
+export class FrameRange {
+  @Whole(-1_000_000, 1_000_000) first = 1;
+  @Whole(-1_000_000, 1_000_000) last = 240;
+}
+
+/** Where a model's file is: beside the shot file, or kept by the server. Exactly one of the two. */
+export class ModelSource {
+  @rule(
+    'the name of a file beside the shot file, and no asset beside it',
+    (v) => v === undefined || (typeof v === 'string' && /^[^/\\\0]{1,200}$/.test(v) && v !== '..'),
+  )
+  file?: string;
+  @rule(
+    'the id of a model on the server, and no file beside it',
+    (v) => v === undefined || (typeof v === 'string' && /^[\w.-]{1,64}$/.test(v)),
+  )
+  asset?: string;
+}
+
+/** A model that riders can wear. */
+export class ShotModel {
+  @Id() id!: string;
+  @Text() name!: string;
+  @Part(() => ModelSource) source!: ModelSource;
+}
+
+/** What counts as ground: a model, or some of its nodes. */
+export class Ground {
+  @TextOrNull() model: string | null = null;
+  @Texts(1_000) nodes: string[] = [];
+}
+
+/**
+ * The shot: everything an animator decides, and nothing that is computed from it.
+ *
+ * Plain immutable data, version 1 of the format. The classes give the types, the defaults and
+ * the rules; {@link parseShot} is the only way in from outside.
+ */
+export class Shot {
+  @OneOf(SHOT_FORMAT) format!: typeof SHOT_FORMAT;
+  @rule('1', (v) => v === SHOT_VERSION) version!: typeof SHOT_VERSION;
+  @Text() name!: string;
+  @Amount('frames per second', 0.01, 1_000) fps = 24;
+  @Part(() => FrameRange) range: FrameRange = new FrameRange();
+  @Flag() loop = false;
+  @Parts(() => ShotPath, LIMITS.paths) paths: ShotPath[] = [];
+  @Parts(() => ShotModel, LIMITS.models) models: ShotModel[] = [];
+  @Parts(() => Rider, LIMITS.riders) riders: Rider[] = [];
+  @Part(() => Ground) ground: Ground = new Ground();
+}

@@ -1,0 +1,1 @@
+export { evaluateShot, compiledPathOf, isMoving, type EvaluatedShot } from './evaluate-shot.js';

@@ -1,0 +1,160 @@
+import { Animation, Document, Node, Skin, type Accessor } from '@gltf-transform/core';
+import { mergeDocuments, unpartition } from '@gltf-transform/functions';
+import { frameTime, type SampledShot } from '../bake/index.js';
+import type { Rider } from '../document/shot-rider.js';
+import { isMoving } from '../evaluate/index.js';
+import type { Quat, Vec3 } from '../math/vec.js';
+import { POSE } from '../rider/index.js';
+import { gltfIo } from './model-read.js';
+
+/**
+ * A baked shot as GLB: each rider a node at the root that carries its model as it was made (meshes,
+ * materials, hierarchy, clips), and one animation, named as the shot, that moves those nodes frame by
+ * frame. The ground is the set's and stays out.
+ *
+ * @param models by the document's model ids: what {@link readModel} gave; each is left unchanged
+ */
+export async function writeGlb(
+  sampled: SampledShot,
+  models: ReadonlyMap<string, Document>,
+): Promise<Uint8Array> {
+  const { shot } = sampled;
+  const target = new Document();
+  const scene = target.createScene(shot.name);
+  target.getRoot().setDefaultScene(scene);
+  const ride = target.createAnimation(shot.name);
+  const buffer = target.createBuffer();
+  const times = target.createAccessor('time').setType('SCALAR').setBuffer(buffer);
+  times.setArray(Float32Array.from({ length: sampled.frames }, (_, i) => frameTime(shot, shot.range.first + i)));
+  const dressers = new Map<string, Dresser>();
+  shot.riders.forEach((rider, r) => {
+    const node = target.createNode(rider.name).setScale(rider.rest.scale);
+    const poses = sampled.riders[r];
+    node.setTranslation([...poses.subarray(0, 3)] as Vec3).setRotation([...poses.subarray(3, 7)] as Quat);
+    scene.addChild(node);
+    const model = rider.model === null ? undefined : models.get(rider.model);
+    if (rider.model !== null && model) {
+      const dresser = dressers.get(rider.model) ?? new Dresser(target, model);
+      dressers.set(rider.model, dresser);
+      dresser.dress(node);
+    }
+    if (isMoving(shot, rider)) animate(target, ride, node, times, sampled, rider, r);
+  });
+  if (ride.listChannels().length === 0) {
+    ride.dispose();
+    times.dispose();
+  }
+  await target.transform(unpartition());
+  return gltfIo().writeBinary(target);
+}
+
+function animate(
+  target: Document,
+  ride: Animation,
+  node: Node,
+  times: Accessor,
+  sampled: SampledShot,
+  rider: Rider,
+  index: number,
+): void {
+  const poses = sampled.riders[index];
+  const add = (path: 'translation' | 'rotation', width: 3 | 4, at: number) => {
+    const values = new Float32Array(sampled.frames * width);
+    for (let i = 0; i < sampled.frames; i++) {
+      for (let k = 0; k < width; k++) values[i * width + k] = poses[i * POSE.size + at + k];
+    }
+    const output = target
+      .createAccessor(`${rider.name} ${path}`)
+      .setType(width === 3 ? 'VEC3' : 'VEC4')
+      .setArray(values)
+      .setBuffer(times.getBuffer());
+    const sampler = target.createAnimationSampler().setInput(times).setOutput(output).setInterpolation('LINEAR');
+    ride.addSampler(sampler);
+    ride.addChannel(
+      target.createAnimationChannel().setTargetNode(node).setTargetPath(path).setSampler(sampler),
+    );
+  };
+  add('translation', 3, POSE.translation);
+  add('rotation', 4, POSE.rotation);
+}
+
+/**
+ * Puts one model under any number of riders: its meshes, materials and clip data are in the file
+ * once, its nodes, skins and clips once for each rider.
+ */
+class Dresser {
+  private readonly roots: Node[];
+  private readonly skins: Skin[];
+  private readonly clips: Animation[];
+  private worn = false;
+
+  constructor(
+    private readonly target: Document,
+    model: Document,
+  ) {
+    const source = model.getRoot();
+    const scene = source.getDefaultScene() ?? source.listScenes()[0];
+    const merged = mergeDocuments(target, model);
+    const here = <T>(property: unknown) => merged.get(property as never) as T;
+    this.roots = scene.listChildren().map((node) => here<Node>(node));
+    this.skins = source.listSkins().map((skin) => here<Skin>(skin));
+    this.clips = source.listAnimations().map((clip) => here<Animation>(clip));
+    source.listScenes().forEach((other) => here<Node>(other).dispose());
+  }
+
+  /** Hangs the model under a rider's node. */
+  dress(rider: Node): void {
+    // The first rider wears the originals, so that one rider costs no copy at all.
+    if (!this.worn) {
+      this.worn = true;
+      this.roots.forEach((root) => rider.addChild(root));
+      return;
+    }
+    const copies = new Map<Node, Node>();
+    this.roots.forEach((root) => rider.addChild(copyNode(this.target, root, copies)));
+    this.copySkins(copies);
+    this.copyClips(copies);
+  }
+
+  private copySkins(copies: ReadonlyMap<Node, Node>): void {
+    for (const skin of this.skins) {
+      if (!skin.listJoints().every((joint) => copies.has(joint))) continue;
+      const copy = this.target.createSkin(skin.getName()).setInverseBindMatrices(skin.getInverseBindMatrices());
+      skin.listJoints().forEach((joint) => copy.addJoint(copies.get(joint) as Node));
+      const skeleton = skin.getSkeleton();
+      if (skeleton) copy.setSkeleton(copies.get(skeleton) ?? null);
+      for (const node of copies.values()) if (node.getSkin() === skin) node.setSkin(copy);
+    }
+  }
+
+  private copyClips(copies: ReadonlyMap<Node, Node>): void {
+    for (const clip of this.clips) {
+      const copy = this.target.createAnimation(clip.getName());
+      for (const channel of clip.listChannels()) {
+        const node = channel.getTargetNode();
+        const sampler = channel.getSampler();
+        if (!node || !sampler || !copies.has(node)) continue;
+        const ownSampler = sampler.clone();
+        copy.addSampler(ownSampler);
+        copy.addChannel(channel.clone().setTargetNode(copies.get(node) as Node).setSampler(ownSampler));
+      }
+    }
+  }
+}
+
+function copyNode(target: Document, node: Node, copies: Map<Node, Node>): Node {
+  const copy = target
+    .createNode(node.getName())
+    .setTranslation(node.getTranslation())
+    .setRotation(node.getRotation())
+    .setScale(node.getScale())
+    .setWeights(node.getWeights())
+    .setMesh(node.getMesh())
+    .setCamera(node.getCamera())
+    .setSkin(node.getSkin())
+    .setExtras(node.getExtras());
+  for (const extension of node.listExtensions()) copy.setExtension(extension.extensionName, extension);
+  copies.set(node, copy);
+  node.listChildren().forEach((child) => copy.addChild(copyNode(target, child, copies)));
+  return copy;
+}

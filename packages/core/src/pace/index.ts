@@ -1,0 +1,2 @@
+export { compilePace, type CompiledPace } from './compile-pace.js';
+export { moveKey } from './move-key.js';

@@ -1,0 +1,47 @@
+import { quat, vec3 } from 'gl-matrix';
+import type { PathPoint, ShotPath } from '../document/shot-path.js';
+import type { Vec3 } from '../math/vec.js';
+
+/** A point that takes part in the curve, in world space. */
+export interface ActivePoint {
+  /** Its index among the document's points. */
+  readonly index: number;
+  readonly position: Vec3;
+  /** The ends of the handles, in world space. */
+  readonly inEnd: Vec3;
+  readonly outEnd: Vec3;
+  readonly source: PathPoint;
+}
+
+/** The points that are not switched off, with the path's transform applied. */
+export function activePoints(path: ShotPath): ActivePoint[] {
+  const { translation, rotation, scale } = path.transform;
+  const turn = quat.normalize(quat.create(), rotation) as number[] as [number, number, number, number];
+  const place = (local: readonly number[]): Vec3 => {
+    const out: Vec3 = [local[0] * scale[0], local[1] * scale[1], local[2] * scale[2]];
+    vec3.transformQuat(out, out, turn);
+    vec3.add(out, out, translation);
+    return out;
+  };
+  const result: ActivePoint[] = [];
+  path.points.forEach((source, index) => {
+    if (source.off) return;
+    const { position } = source;
+    result.push({
+      index,
+      source,
+      position: place(position),
+      inEnd: place(vec3.add([0, 0, 0], position, source.in) as Vec3),
+      outEnd: place(vec3.add([0, 0, 0], position, source.out) as Vec3),
+    });
+  });
+  return result;
+}
+
+/** Points without those that stand exactly where the one before stands. */
+export function distinctPoints(points: readonly ActivePoint[], closed: boolean): ActivePoint[] {
+  const same = (a: ActivePoint, b: ActivePoint) => vec3.exactEquals(a.position, b.position);
+  const result = points.filter((point, i) => i === 0 || !same(point, points[i - 1]));
+  while (closed && result.length > 1 && same(result[0], result[result.length - 1])) result.pop();
+  return result;
+}

@@ -1,0 +1,48 @@
+import type { Vec3 } from '../math/vec.js';
+import type { ActivePoint } from './active-points.js';
+import { catmullRomSlope, knotSpacing, reflectedNeighbour } from './catmull-rom.js';
+import { SegmentList, type Segments } from './segments.js';
+
+/** Cubic Bézier segments between the points' handles; `auto` points get theirs from their neighbours. */
+export function bezierSegments(points: readonly ActivePoint[], closed: boolean): Segments {
+  const list = new SegmentList();
+  const n = points.length;
+  const count = closed ? n : n - 1;
+  for (let i = 0; i < count; i++) {
+    const from = points[i];
+    const to = points[(i + 1) % n];
+    list.addBezier(
+      from.index,
+      from.position,
+      handleEnd(points, i, closed, 1),
+      handleEnd(points, (i + 1) % n, closed, -1),
+      to.position,
+    );
+  }
+  return list.build();
+}
+
+/** The world-space end of the handle of point i towards the next (1) or the previous (−1) point. */
+function handleEnd(points: readonly ActivePoint[], i: number, closed: boolean, side: -1 | 1): Vec3 {
+  const point = points[i];
+  if (point.source.handles !== 'auto') return side === 1 ? point.outEnd : point.inEnd;
+  const here = point.position;
+  const before = neighbour(points, i, closed, -1);
+  const after = neighbour(points, i, closed, 1);
+  const towards = side === 1 ? after : before;
+  if (isSame(before, here) || isSame(after, here)) return here;
+  const slope = catmullRomSlope(before, here, after, 0.5);
+  const third = (side * knotSpacing(here, towards, 0.5)) / 3;
+  return [here[0] + slope[0] * third, here[1] + slope[1] * third, here[2] + slope[2] * third];
+}
+
+function neighbour(points: readonly ActivePoint[], i: number, closed: boolean, side: -1 | 1): Vec3 {
+  const n = points.length;
+  const j = i + side;
+  if (closed || (j >= 0 && j < n)) return points[(j + n) % n].position;
+  return reflectedNeighbour(points[i].position, points[i - side].position);
+}
+
+function isSame(a: Vec3, b: Vec3): boolean {
+  return a[0] === b[0] && a[1] === b[1] && a[2] === b[2];
+}
