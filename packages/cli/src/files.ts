@@ -1,0 +1,56 @@
+import { readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { basename, dirname, join } from 'node:path';
+import { parseShotText, type Shot } from '@fleet-rail/core';
+import { readModel } from '@fleet-rail/core/formats';
+import { UsageError } from './options.js';
+
+/** The bytes of a file, or a {@link UsageError} that names it. */
+export async function readBytes(path: string): Promise<Uint8Array> {
+  try {
+    return await readFile(path);
+  } catch (error) {
+    throw new UsageError(`${path}: cannot be read (${(error as NodeJS.ErrnoException).code})`);
+  }
+}
+
+/** The text of a file. */
+export async function readText(path: string): Promise<string> {
+  return new TextDecoder().decode(await readBytes(path));
+}
+
+/** The shot in a file. */
+export async function readShot(path: string): Promise<Shot> {
+  return parseShotText(await readText(path));
+}
+
+/** Writes a file whole or not at all. */
+export async function writeWhole(path: string, content: string | Uint8Array): Promise<void> {
+  const partial = join(dirname(path), `.${basename(path)}.${process.pid}.part`);
+  try {
+    await writeFile(partial, content);
+    await rename(partial, path);
+  } catch (error) {
+    await rm(partial, { force: true });
+    throw new UsageError(`${path}: cannot be written (${(error as NodeJS.ErrnoException).code})`);
+  }
+}
+
+/** The glTF documents of the models that riders wear, found beside the shot file. */
+export async function readModels(
+  shot: Shot,
+  shotFile: string,
+): Promise<Map<string, Awaited<ReturnType<typeof readModel>>['document']>> {
+  const documents = new Map();
+  for (const [i, model] of shot.models.entries()) {
+    if (!shot.riders.some((rider) => rider.model === model.id)) continue;
+    const { file } = model.source;
+    if (file === undefined) {
+      throw new UsageError(
+        `models[${i}].source: found a model kept by the server; expected { "file": … } beside ${shotFile}`,
+      );
+    }
+    const path = join(dirname(shotFile), file);
+    documents.set(model.id, (await readModel(await readBytes(path), path)).document);
+  }
+  return documents;
+}

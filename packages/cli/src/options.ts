@@ -1,0 +1,45 @@
+import { parseArgs } from 'node:util';
+
+/** A command line that cannot be carried out: one line that says what, where and what was expected. */
+export class UsageError extends Error {
+  override readonly name = 'UsageError';
+}
+
+/** What stands on a command line after the command: file names, and options with a value each. */
+export interface Arguments {
+  readonly files: readonly string[];
+  option(name: string): string | undefined;
+  required(name: string): string;
+  number(name: string, fallback: number): number;
+}
+
+/** @throws UsageError for an option that is not among `known`, lacks its value or is given wrongly */
+export function readArguments(args: readonly string[], known: readonly string[]): Arguments {
+  const options = Object.fromEntries(known.map((name) => [name, { type: 'string' as const }]));
+  let parsed: { values: Record<string, string | boolean | undefined>; positionals: string[] };
+  try {
+    parsed = parseArgs({ args: [...args], options, allowPositionals: true, strict: true });
+  } catch (error) {
+    const list = known.map((name) => `--${name}`).join(', ') || 'none';
+    throw new UsageError(`${(error as Error).message.split('.')[0]}; options here: ${list}`);
+  }
+  const option = (name: string) => parsed.values[name] as string | undefined;
+  return {
+    files: parsed.positionals,
+    option,
+    required(name) {
+      const value = option(name);
+      if (value === undefined) throw new UsageError(`--${name}: found nothing; expected a value`);
+      return value;
+    },
+    number(name, fallback) {
+      const text = option(name);
+      if (text === undefined) return fallback;
+      const value = Number(text);
+      if (text.trim() === '' || !Number.isFinite(value)) {
+        throw new UsageError(`--${name}: found "${text}"; expected a number`);
+      }
+      return value;
+    },
+  };
+}

@@ -1,0 +1,29 @@
+import { Module, type DynamicModule } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { BakesModule } from './bakes/bakes.module.js';
+import { databaseOptions } from './database/database-options.js';
+import { ModelsModule } from './models/models.module.js';
+import { SeedModule } from './seed/seed.module.js';
+import { SettingsModule } from './settings.module.js';
+import type { Settings } from './settings.js';
+import { ShotsModule } from './shots/shots.module.js';
+import { VersionsModule } from './versions/versions.module.js';
+
+/** The whole server, for given settings. */
+@Module({})
+export class AppModule {
+  static of(settings: Settings): DynamicModule {
+    return {
+      module: AppModule,
+      imports: [
+        SettingsModule.of(settings),
+        TypeOrmModule.forRoot({ ...databaseOptions(settings.dataFolder), retryAttempts: 0 }),
+        ModelsModule,
+        ShotsModule,
+        VersionsModule,
+        BakesModule,
+        SeedModule,
+      ],
+    };
+  }
+}

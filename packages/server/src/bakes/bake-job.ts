@@ -1,0 +1,16 @@
+import type { Shot } from '@fleet-rail/core';
+
+/** The files a shot is handed over as. */
+export const BAKE_FORMATS = ['glb', 'csv'] as const;
+export type BakeFormat = (typeof BAKE_FORMATS)[number];
+
+/** What a bake thread is given. */
+export interface BakeJob {
+  readonly shot: Shot;
+  readonly format: BakeFormat;
+  /** By the document's model ids: where the bytes lie and the name they came under. */
+  readonly models: ReadonlyMap<string, { path: string; fileName: string }>;
+}
+
+/** What it answers. A refusal is fit to be shown. */
+export type BakeAnswer = { bytes: Uint8Array } | { refusal: string };

@@ -1,0 +1,26 @@
+import { readFile } from 'node:fs/promises';
+import { parentPort, workerData } from 'node:worker_threads';
+import { evaluateShot, sampleShot } from '@fleet-rail/core';
+import { FormatError, readModel, writeCsv, writeGlb } from '@fleet-rail/core/formats';
+import type { BakeAnswer, BakeJob } from './bake-job.js';
+
+async function bake({ shot, format, models }: BakeJob): Promise<Uint8Array> {
+  const sampled = sampleShot(evaluateShot(shot));
+  if (format === 'csv') return new TextEncoder().encode(writeCsv(sampled));
+  const documents = new Map();
+  for (const [id, { path, fileName }] of models) {
+    documents.set(id, (await readModel(await readFile(path), fileName)).document);
+  }
+  return writeGlb(sampled, documents);
+}
+
+async function answer(): Promise<BakeAnswer> {
+  try {
+    return { bytes: await bake(workerData as BakeJob) };
+  } catch (error) {
+    if (error instanceof FormatError) return { refusal: error.message };
+    throw error;
+  }
+}
+
+parentPort?.postMessage(await answer());

@@ -1,0 +1,45 @@
+import { ValidationPipe } from '@nestjs/common';
+import { NestFactory } from '@nestjs/core';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import helmet from 'helmet';
+import { AppModule } from './app.module.js';
+import { ownOriginOnly } from './http/own-origin.js';
+import { RefusalFilter } from './http/refusal-filter.js';
+import { UnexpectedFilter } from './http/unexpected-filter.js';
+import { serveWebApp } from './http/web-app.js';
+import type { Settings } from './settings.js';
+
+/** The server, ready to listen. */
+export async function createApp(settings: Settings): Promise<NestExpressApplication> {
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.of(settings), {
+    logger: ['error', 'warn'],
+    bodyParser: false,
+  });
+  app.disable('x-powered-by');
+  app.use(ownOriginOnly);
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          defaultSrc: ["'self'"],
+          // styled-components writes its rules into the page.
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          connectSrc: ["'self'", 'blob:', 'data:'],
+          workerSrc: ["'self'", 'blob:'],
+          upgradeInsecureRequests: null,
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.useBodyParser('json', { limit: '64mb' });
+  if (settings.webFolder !== null) serveWebApp(app.getHttpAdapter().getInstance(), settings.webFolder);
+  app.useGlobalPipes(new ValidationPipe({ whitelist: true, forbidNonWhitelisted: true, transform: true }));
+  app.useGlobalFilters(new UnexpectedFilter(), new RefusalFilter());
+  app.enableShutdownHooks();
+  const api = new DocumentBuilder().setTitle('Fleet Rail').setVersion('1').build();
+  SwaggerModule.setup('api/docs', app, () => SwaggerModule.createDocument(app, api));
+  return app;
+}

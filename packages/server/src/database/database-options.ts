@@ -1,0 +1,22 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import type { DataSourceOptions } from 'typeorm';
+import { ModelEntity } from '../models/model.entity.js';
+import { SeedEntity } from '../seed/seed.entity.js';
+import { ShotEntity } from '../shots/shot.entity.js';
+import { VersionEntity } from '../versions/version.entity.js';
+import { FirstTables1764000000000 } from './migrations/1-first-tables.js';
+
+/** SQLite in the data folder, with a write-ahead log; its tables come from migrations alone. */
+export function databaseOptions(dataFolder: string): DataSourceOptions {
+  mkdirSync(dataFolder, { recursive: true });
+  return {
+    type: 'better-sqlite3',
+    database: join(dataFolder, 'fleet-rail.sqlite'),
+    enableWAL: true,
+    entities: [ShotEntity, VersionEntity, ModelEntity, SeedEntity],
+    migrations: [FirstTables1764000000000],
+    migrationsRun: true,
+    synchronize: false,
+  };
+}

@@ -1,0 +1,25 @@
+import { join } from 'node:path';
+import express, { type Express, type NextFunction, type Request, type Response } from 'express';
+
+/**
+ * Serves the built web application: its files, and its page for every address that is neither a
+ * file nor the API's, so that a reload anywhere comes back to where it was.
+ */
+export function serveWebApp(app: Express, webFolder: string): void {
+  app.use(
+    express.static(webFolder, {
+      index: false,
+      // Names in assets/ carry a digest of their content.
+      setHeaders: (response, path) => {
+        const forever = path.includes('/assets/');
+        response.setHeader('Cache-Control', forever ? 'public, max-age=31536000, immutable' : 'no-cache');
+      },
+    }),
+  );
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    const isPage = request.method === 'GET' && !request.path.startsWith('/api/') && request.accepts('html');
+    if (!isPage || /\.\w+$/.test(request.path)) return next();
+    response.setHeader('Cache-Control', 'no-cache');
+    response.sendFile(join(webFolder, 'index.html'));
+  });
+}

@@ -1,0 +1,37 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { Inject, Injectable } from '@nestjs/common';
+import { SETTINGS } from '../settings.token.js';
+import type { Settings } from '../settings.js';
+
+/** The bytes of models, in files named by their SHA-256, so that equal models are kept once. */
+@Injectable()
+export class ModelFiles {
+  private readonly folder: string;
+
+  constructor(@Inject(SETTINGS) settings: Settings) {
+    this.folder = join(settings.dataFolder, 'models');
+  }
+
+  /** Stores bytes whole or not at all, and gives their digest. */
+  async put(bytes: Uint8Array): Promise<string> {
+    const sha256 = createHash('sha256').update(bytes).digest('hex');
+    const path = this.pathOf(sha256);
+    if (existsSync(path)) return sha256;
+    await mkdir(this.folder, { recursive: true });
+    const partial = join(this.folder, `${randomUUID()}.part`);
+    await writeFile(partial, bytes);
+    await rename(partial, path);
+    return sha256;
+  }
+
+  read(sha256: string): Promise<Uint8Array> {
+    return readFile(this.pathOf(sha256));
+  }
+
+  pathOf(sha256: string): string {
+    return join(this.folder, sha256);
+  }
+}

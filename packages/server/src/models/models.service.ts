@@ -1,0 +1,88 @@
+import { randomUUID } from 'node:crypto';
+import { Injectable, NotFoundException } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import type { Shot, ShotModel } from '@fleet-rail/core';
+import { readModel } from '@fleet-rail/core/formats';
+import type { Repository } from 'typeorm';
+import { ModelEntity } from './model.entity.js';
+import { ModelFiles } from './model-files.js';
+import type { ModelDto } from './models.dto.js';
+
+/** Keeps models: nothing is stored before it was read and checked. */
+@Injectable()
+export class ModelsService {
+  constructor(
+    @InjectRepository(ModelEntity) private readonly models: Repository<ModelEntity>,
+    private readonly files: ModelFiles,
+  ) {}
+
+  /** Shipped models first, then by name. */
+  async list(): Promise<ModelDto[]> {
+    return (await this.models.find({ order: { shipped: 'DESC', name: 'ASC' } })).map(toDto);
+  }
+
+  async open(id: string): Promise<ModelDto> {
+    return toDto(await this.find(id));
+  }
+
+  /** Where a model's bytes lie, and under which name they came. */
+  async fileOf(id: string): Promise<{ path: string; fileName: string }> {
+    const { sha256, fileName } = await this.find(id);
+    return { path: this.files.pathOf(sha256), fileName };
+  }
+
+  /**
+   * Reads, checks and stores a model.
+   *
+   * @throws FormatError with the reason, before anything is stored
+   */
+  async add(bytes: Uint8Array, fileName: string, shippedId?: string): Promise<ModelDto> {
+    const { facts } = await readModel(bytes, fileName);
+    const sha256 = await this.files.put(bytes);
+    const same = await this.models.findOneBy({ sha256, fileName });
+    if (same !== null) return toDto(same);
+    const entity: ModelEntity = {
+      id: shippedId ?? randomUUID(),
+      name: nameOf(fileName),
+      fileName,
+      sha256,
+      bytes: bytes.byteLength,
+      facts: JSON.stringify(facts),
+      shipped: shippedId !== undefined,
+      createdAt: new Date().toISOString(),
+    };
+    await this.models.insert(entity);
+    return toDto(entity);
+  }
+
+  /** The shot with models that are named by file pointed at the newest model kept under that name. */
+  async findFiles(shot: Shot): Promise<Shot> {
+    const models = await Promise.all(
+      shot.models.map(async (model): Promise<ShotModel> => {
+        if (model.source.file === undefined) return model;
+        const found = await this.models.findOne({
+          where: { fileName: model.source.file },
+          order: { createdAt: 'DESC' },
+        });
+        return found === null ? model : { ...model, source: { asset: found.id } };
+      }),
+    );
+    return { ...shot, models };
+  }
+
+  private async find(id: string): Promise<ModelEntity> {
+    const found = await this.models.findOneBy({ id });
+    if (found === null) throw new NotFoundException(`There is no model "${id}".`);
+    return found;
+  }
+}
+
+function toDto({ id, name, fileName, bytes, shipped, facts }: ModelEntity): ModelDto {
+  return { id, name, fileName, bytes, shipped, facts: JSON.parse(facts) as object };
+}
+
+/** "field_hauler.glb" → "Field hauler" */
+function nameOf(fileName: string): string {
+  const words = fileName.replace(/\.(glb|gltf)$/i, '').replace(/[_-]+/g, ' ').trim() || 'Model';
+  return words[0].toUpperCase() + words.slice(1);
+}

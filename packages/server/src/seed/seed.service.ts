@@ -1,0 +1,38 @@
+import { existsSync } from 'node:fs';
+import { readFile, readdir } from 'node:fs/promises';
+import { basename, join } from 'node:path';
+import { Inject, Injectable, type OnApplicationBootstrap } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import type { Repository } from 'typeorm';
+import { ModelsService } from '../models/models.service.js';
+import type { Settings } from '../settings.js';
+import { SETTINGS } from '../settings.token.js';
+import { ShotsService } from '../shots/shots.service.js';
+import { SeedEntity } from './seed.entity.js';
+
+const DEMO = 'quillfen-orchard';
+
+/** Puts the demo's models and shots in once; what is deleted afterwards stays deleted. */
+@Injectable()
+export class SeedService implements OnApplicationBootstrap {
+  constructor(
+    @InjectRepository(SeedEntity) private readonly seeds: Repository<SeedEntity>,
+    @Inject(SETTINGS) private readonly settings: Settings,
+    private readonly models: ModelsService,
+    private readonly shots: ShotsService,
+  ) {}
+
+  async onApplicationBootstrap(): Promise<void> {
+    const folder = this.settings.demoFolder;
+    if (!existsSync(folder) || (await this.seeds.existsBy({ name: DEMO }))) return;
+    const files = (await readdir(folder)).sort();
+    for (const file of files.filter((name) => name.endsWith('.glb'))) {
+      await this.models.add(await readFile(join(folder, file)), file, basename(file, '.glb'));
+    }
+    for (const file of files.filter((name) => name.endsWith('.shot.json'))) {
+      const document: unknown = JSON.parse(await readFile(join(folder, file), 'utf8'));
+      await this.shots.create(undefined, document);
+    }
+    await this.seeds.insert({ name: DEMO, createdAt: new Date().toISOString() });
+  }
+}

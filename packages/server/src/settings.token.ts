@@ -1,0 +1,2 @@
+/** The token under which {@link Settings} are injected. */
+export const SETTINGS = Symbol('settings');

@@ -1,0 +1,33 @@
+import { PathError, compiledPathOf, pathOutline, type Shot } from '@fleet-rail/core';
+
+/** What a shot's card draws: its paths from above, and the riders on them. */
+export interface ShotSketch {
+  readonly frames: number;
+  readonly fps: number;
+  readonly paths: readonly { readonly points: readonly number[]; readonly color: number | null }[];
+  readonly riders: readonly { readonly badge: string; readonly color: number }[];
+}
+
+const POINTS = 64;
+const MOST_PATHS = 40;
+
+/** Draws a shot from above in a few numbers: x and z of points along each path, to the centimetre. */
+export function sketchShot(shot: Shot): ShotSketch {
+  const paths = shot.paths.slice(0, MOST_PATHS).flatMap((path) => {
+    const curve = compiledPathOf(path);
+    if (curve instanceof PathError) return [];
+    const outline = pathOutline(curve, POINTS);
+    const points: number[] = [];
+    for (let i = 0; i < POINTS; i++) {
+      points.push(Math.round(outline[3 * i] * 100) / 100, Math.round(outline[3 * i + 2] * 100) / 100);
+    }
+    const rider = shot.riders.find((other) => other.hitch?.path === path.id);
+    return [{ points, color: rider?.color ?? null }];
+  });
+  return {
+    frames: shot.range.last - shot.range.first + 1,
+    fps: shot.fps,
+    paths,
+    riders: shot.riders.slice(0, 12).map(({ badge, color }) => ({ badge, color })),
+  };
+}

@@ -1,0 +1,18 @@
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+
+/** A shot as it is kept: the document, and the count of its saves. */
+@Entity('shot')
+export class ShotEntity {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') name!: string;
+  /** Rises by one with every save; a save based on an older one is refused. */
+  @Column('integer') revision!: number;
+  /** The shot document, JSON. */
+  @Column('text') document!: string;
+  /** What the card draws: {@link ShotSketch}, JSON. */
+  @Column('text') sketch!: string;
+  @Column('text', { name: 'created_at' }) createdAt!: string;
+  @Column('text', { name: 'updated_at' }) updatedAt!: string;
+  /** Set while the shot is deleted but can be brought back. */
+  @Column('text', { name: 'deleted_at', nullable: true }) deletedAt!: string | null;
+}

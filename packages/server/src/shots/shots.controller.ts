@@ -1,0 +1,53 @@
+import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put } from '@nestjs/common';
+import { ApiConflictResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { CreateShotDto, RenameShotDto, SaveShotDto, ShotCardDto, ShotDto } from './shots.dto.js';
+import { ShotsService } from './shots.service.js';
+
+@ApiTags('shots')
+@Controller('api/shots')
+export class ShotsController {
+  constructor(private readonly shots: ShotsService) {}
+
+  @Get()
+  @ApiOkResponse({ type: [ShotCardDto] })
+  list(): Promise<ShotCardDto[]> {
+    return this.shots.list();
+  }
+
+  @Post()
+  create(@Body() body: CreateShotDto): Promise<ShotDto> {
+    return this.shots.create(body.name, body.document);
+  }
+
+  @Get(':id')
+  open(@Param('id') id: string): Promise<ShotDto> {
+    return this.shots.open(id);
+  }
+
+  @Put(':id')
+  @ApiConflictResponse({ description: 'Saved elsewhere since; nothing was changed' })
+  save(@Param('id') id: string, @Body() body: SaveShotDto): Promise<ShotDto> {
+    return this.shots.save(id, body.revision, body.document);
+  }
+
+  @Patch(':id')
+  rename(@Param('id') id: string, @Body() body: RenameShotDto): Promise<ShotDto> {
+    return this.shots.rename(id, body.name);
+  }
+
+  @Post(':id/duplicate')
+  duplicate(@Param('id') id: string): Promise<ShotDto> {
+    return this.shots.duplicate(id);
+  }
+
+  @Delete(':id')
+  @HttpCode(204)
+  delete(@Param('id') id: string): Promise<void> {
+    return this.shots.delete(id);
+  }
+
+  @Post(':id/undelete')
+  undelete(@Param('id') id: string): Promise<ShotDto> {
+    return this.shots.undelete(id);
+  }
+}

@@ -1,0 +1,53 @@
+import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
+import { IsInt, IsObject, IsOptional, IsString, Length, Min } from 'class-validator';
+
+const documentSchema = { type: 'object' as const, additionalProperties: true, description: 'A shot document, version 1; see docs/shot-file.md' };
+
+export class CreateShotDto {
+  @ApiPropertyOptional({ description: 'For an empty shot' })
+  @IsOptional()
+  @IsString()
+  @Length(1, 200)
+  name?: string;
+
+  @ApiPropertyOptional(documentSchema)
+  @IsOptional()
+  @IsObject()
+  document?: Record<string, unknown>;
+}
+
+export class SaveShotDto {
+  @ApiProperty({ description: 'The revision this document was made from; 409 where it is no longer the newest' })
+  @IsInt()
+  @Min(1)
+  revision!: number;
+
+  @ApiProperty(documentSchema)
+  @IsObject()
+  document!: Record<string, unknown>;
+}
+
+export class RenameShotDto {
+  @ApiProperty()
+  @IsString()
+  @Length(1, 200)
+  name!: string;
+}
+
+/** What a list of shots shows of each. */
+export class ShotCardDto {
+  @ApiProperty() id!: string;
+  @ApiProperty() name!: string;
+  @ApiProperty() revision!: number;
+  @ApiProperty() updatedAt!: string;
+  @ApiProperty({ type: 'object', additionalProperties: true }) sketch!: object;
+}
+
+/** A shot, whole. */
+export class ShotDto {
+  @ApiProperty() id!: string;
+  @ApiProperty() name!: string;
+  @ApiProperty() revision!: number;
+  @ApiProperty() updatedAt!: string;
+  @ApiProperty(documentSchema) document!: object;
+}

@@ -1,0 +1,113 @@
+import { randomUUID } from 'node:crypto';
+import { ConflictException, Injectable, NotFoundException } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import { newShot, parseShot, type Shot } from '@fleet-rail/core';
+import { IsNull, Not, type Repository } from 'typeorm';
+import { ModelsService } from '../models/models.service.js';
+import { ShotEntity } from './shot.entity.js';
+import { sketchShot } from './shot-sketch.js';
+import type { ShotCardDto, ShotDto } from './shots.dto.js';
+
+/** Keeps shots. Every write is one statement, so nothing is ever stored half. */
+@Injectable()
+export class ShotsService {
+  constructor(
+    @InjectRepository(ShotEntity) private readonly shots: Repository<ShotEntity>,
+    private readonly models: ModelsService,
+  ) {}
+
+  /** Shots that are not deleted, newest change first. */
+  async list(): Promise<ShotCardDto[]> {
+    const found = await this.shots.find({
+      select: { id: true, name: true, revision: true, updatedAt: true, sketch: true },
+      where: { deletedAt: IsNull() },
+      order: { updatedAt: 'DESC' },
+    });
+    return found.map(({ id, name, revision, updatedAt, sketch }) => {
+      return { id, name, revision, updatedAt, sketch: JSON.parse(sketch) as object };
+    });
+  }
+
+  /** An empty shot under a name, or one from a document whose models are looked up by file name. */
+  async create(name: string | undefined, raw: unknown): Promise<ShotDto> {
+    const shot = raw === undefined ? newShot({ name: name ?? 'Untitled shot' }) : parseShot(raw);
+    return this.insert(await this.models.findFiles(shot));
+  }
+
+  async open(id: string): Promise<ShotDto> {
+    return toDto(await this.find(id));
+  }
+
+  /** The document of a shot that exists, as it was last saved. */
+  async documentOf(id: string): Promise<{ shot: Shot; revision: number }> {
+    const { document, revision } = await this.find(id);
+    return { shot: JSON.parse(document) as Shot, revision };
+  }
+
+  /**
+   * Saves a document that was made from `revision`.
+   *
+   * @throws ConflictException where another save came between; ShotError where the document is refused
+   */
+  async save(id: string, revision: number, raw: unknown): Promise<ShotDto> {
+    const shot = parseShot(raw);
+    const updatedAt = new Date().toISOString();
+    const change = { ...columnsOf(shot), revision: revision + 1, updatedAt };
+    const { affected } = await this.shots.update({ id, revision, deletedAt: IsNull() }, change);
+    if (affected === 1) return { id, name: shot.name, revision: revision + 1, updatedAt, document: shot };
+    const current = await this.find(id);
+    throw new ConflictException({
+      statusCode: 409,
+      message: `This shot was saved elsewhere since (revision ${current.revision}, yours is based on ${revision}).`,
+      revision: current.revision,
+    });
+  }
+
+  async rename(id: string, name: string): Promise<ShotDto> {
+    const { shot, revision } = await this.documentOf(id);
+    return this.save(id, revision, { ...shot, name });
+  }
+
+  async duplicate(id: string): Promise<ShotDto> {
+    const { shot } = await this.documentOf(id);
+    return this.insert({ ...shot, name: `${shot.name.slice(0, 190)} copy` });
+  }
+
+  /** Takes a shot off the list; {@link undelete} brings it back. */
+  async delete(id: string): Promise<void> {
+    const deletedAt = new Date().toISOString();
+    const { affected } = await this.shots.update({ id, deletedAt: IsNull() }, { deletedAt });
+    if (affected !== 1) throw noShot(id);
+  }
+
+  async undelete(id: string): Promise<ShotDto> {
+    const { affected } = await this.shots.update({ id, deletedAt: Not(IsNull()) }, { deletedAt: null });
+    if (affected !== 1) throw noShot(id);
+    return this.open(id);
+  }
+
+  private async insert(shot: Shot): Promise<ShotDto> {
+    const now = new Date().toISOString();
+    const entity = { id: randomUUID(), ...columnsOf(shot), revision: 1, createdAt: now, updatedAt: now, deletedAt: null };
+    await this.shots.insert(entity);
+    return toDto(entity);
+  }
+
+  private async find(id: string): Promise<ShotEntity> {
+    const found = await this.shots.findOneBy({ id, deletedAt: IsNull() });
+    if (found === null) throw noShot(id);
+    return found;
+  }
+}
+
+function columnsOf(shot: Shot): { name: string; document: string; sketch: string } {
+  return { name: shot.name, document: JSON.stringify(shot), sketch: JSON.stringify(sketchShot(shot)) };
+}
+
+function toDto({ id, name, revision, updatedAt, document }: ShotEntity): ShotDto {
+  return { id, name, revision, updatedAt, document: JSON.parse(document) as object };
+}
+
+function noShot(id: string): NotFoundException {
+  return new NotFoundException(`There is no shot "${id}", or it was deleted.`);
+}

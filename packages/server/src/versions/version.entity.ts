@@ -1,0 +1,12 @@
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+
+/** A checkpoint: a shot's document at one moment, under a name. */
+@Entity('version')
+export class VersionEntity {
+  @PrimaryColumn('text') id!: string;
+  @Column('text', { name: 'shot_id' }) shotId!: string;
+  @Column('text') name!: string;
+  @Column('integer') revision!: number;
+  @Column('text') document!: string;
+  @Column('text', { name: 'created_at' }) createdAt!: string;
+}
