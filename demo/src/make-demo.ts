@@ -1,0 +1,29 @@
+import { mkdir, rm, writeFile } from 'node:fs/promises';
+import { fileURLToPath } from 'node:url';
+import { writeShotText } from '@fleet-rail/core';
+import { makeBarrel, makeDrone, makeKestrel } from './models/flyers.js';
+import { makeHauler, makeTrailer } from './models/hauler.js';
+import { makeOrchard } from './models/orchard.js';
+import { makePicker } from './models/picker.js';
+import { orchardShot } from './orchard-shot.js';
+import { orchardPaths } from './paths.js';
+
+/** Writes the demo's models and shots into demo/made. */
+const folder = fileURLToPath(new URL('../made/', import.meta.url));
+await rm(folder, { recursive: true, force: true });
+await mkdir(folder, { recursive: true });
+const models = {
+  hauler: makeHauler(),
+  trailer: makeTrailer(),
+  picker: makePicker(),
+  kestrel: makeKestrel(),
+  drone: makeDrone(),
+  barrel: makeBarrel(),
+  orchard: makeOrchard(orchardPaths()[0]),
+};
+for (const [name, model] of Object.entries(models)) {
+  const bytes = await model.glb();
+  await writeFile(`${folder}${name}.glb`, bytes);
+  console.log(`demo/made/${name}.glb: ${(bytes.byteLength / 1000).toFixed(0)} kB`);
+}
+await writeFile(`${folder}quillfen-orchard.shot.json`, writeShotText(orchardShot()));
