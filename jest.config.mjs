@@ -18,6 +18,7 @@ export default {
   transformIgnorePatterns: [`/node_modules/(?!(${esModules.join('|')})/)`],
   moduleNameMapper: {
     '^@fleet-rail/core$': '<rootDir>/packages/core/src/index.ts',
+    '^@fleet-rail/core/svg$': '<rootDir>/packages/core/src/formats/svg-read.ts',
     '^@fleet-rail/core/formats$': '<rootDir>/packages/core/src/formats/index.ts',
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },

@@ -1,6 +1,7 @@
-import { quat, vec3 } from 'gl-matrix';
+import { vec3 } from 'gl-matrix';
 import type { PathPoint, ShotPath } from '../document/shot-path.js';
 import type { Vec3 } from '../math/vec.js';
+import { toWorld } from './placement.js';
 
 /** A point that takes part in the curve, in world space. */
 export interface ActivePoint {
@@ -15,14 +16,7 @@ export interface ActivePoint {
 
 /** The points that are not switched off, with the path's transform applied. */
 export function activePoints(path: ShotPath): ActivePoint[] {
-  const { translation, rotation, scale } = path.transform;
-  const turn = quat.normalize(quat.create(), rotation) as number[] as [number, number, number, number];
-  const place = (local: readonly number[]): Vec3 => {
-    const out: Vec3 = [local[0] * scale[0], local[1] * scale[1], local[2] * scale[2]];
-    vec3.transformQuat(out, out, turn);
-    vec3.add(out, out, translation);
-    return out;
-  };
+  const place = (local: Vec3): Vec3 => toWorld(path.transform, local);
   const result: ActivePoint[] = [];
   path.points.forEach((source, index) => {
     if (source.off) return;

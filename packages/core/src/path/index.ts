@@ -4,3 +4,4 @@ export { PathError } from './path-error.js';
 export { reversePath } from './reverse.js';
 export { movePoints } from './move-points.js';
 export { pathOutline } from './outline.js';
+export { toWorld, toLocal } from './placement.js';

@@ -2,3 +2,4 @@ export { POSE } from './pose.js';
 export type { PoseAt } from './ride-path.js';
 export { axisVector, axesToTravel } from './axes.js';
 export { newHitch } from './new-hitch.js';
+export { headingDeg } from './heading.js';

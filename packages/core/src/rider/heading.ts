@@ -1,0 +1,20 @@
+import { vec3 } from 'gl-matrix';
+import type { Axis } from '../document/shot-hitch.js';
+import type { Quat } from '../math/vec.js';
+import { axisVector } from './axes.js';
+import { POSE } from './pose.js';
+
+/**
+ * The direction a rider's front points to on the ground, degrees: 0 along +Z, growing to the left,
+ * from 0 up to 360. Straight up or down reads 0.
+ *
+ * @param pose    POSE.size numbers
+ * @param forward the model's own forward axis
+ */
+export function headingDeg(pose: Float64Array, forward: Axis): number {
+  const turn = [...pose.subarray(POSE.rotation, POSE.rotation + 4)] as Quat;
+  const [x, , z] = vec3.transformQuat([0, 0, 0], axisVector(forward), turn) as number[];
+  if (Math.hypot(x, z) < 1e-9) return 0;
+  const degrees = (Math.atan2(x, z) * 180) / Math.PI;
+  return degrees < 0 ? degrees + 360 : degrees;
+}

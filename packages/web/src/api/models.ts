@@ -1,0 +1,31 @@
+import type { ModelFacts } from '@fleet-rail/core/formats';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { request } from './request';
+
+export interface KeptModel {
+  readonly id: string;
+  readonly name: string;
+  readonly fileName: string;
+  readonly bytes: number;
+  readonly shipped: boolean;
+  readonly facts: ModelFacts;
+}
+
+/** Where a model's file is downloaded from. */
+export const modelFileUrl = (id: string) => `/api/models/${id}/file`;
+
+export function useModels() {
+  return useQuery({ queryKey: ['models'], queryFn: () => request<KeptModel[]>('GET', '/api/models') });
+}
+
+export function useUploadModel() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (file: File) => {
+      const form = new FormData();
+      form.append('file', file);
+      return request<KeptModel>('POST', '/api/models', form);
+    },
+    onSuccess: () => client.invalidateQueries({ queryKey: ['models'] }),
+  });
+}

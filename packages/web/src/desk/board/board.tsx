@@ -1,0 +1,78 @@
+import { POSE, headingDeg } from '@fleet-rail/core';
+import styled from 'styled-components';
+import { LABEL_FONT } from '../../theme/global-style';
+import { lineColor } from '../../theme/theme';
+import { Badge } from '../../ui/badge';
+import { useDesk, useSelectedRider } from '../desk-store';
+import { useRiderPose } from '../use-rider-pose';
+
+const Sheet = styled.section<{ $color: string }>`
+  position: absolute;
+  right: 12px;
+  bottom: 12px;
+  min-width: 232px;
+  border: 1px solid ${({ theme }) => theme.hairline};
+  border-top: 4px solid ${({ $color }) => $color};
+  border-radius: 6px;
+  background: ${({ theme }) => theme.panel};
+  pointer-events: none;
+`;
+
+const Head = styled.header`
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 6px 10px 4px;
+  font-weight: 600;
+  & > small { margin-left: auto; color: ${({ theme }) => theme.quiet}; font-size: 12px; font-weight: 400; }
+`;
+
+const Figures = styled.dl`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 2px 16px;
+  margin: 0;
+  padding: 0 10px 8px;
+  & > div { display: flex; justify-content: space-between; align-items: baseline; gap: 8px; }
+  & dt { font: 500 12px/1.4 ${LABEL_FONT}; color: ${({ theme }) => theme.quiet}; }
+  & dd { margin: 0; font: 600 16px/1.4 ${LABEL_FONT}; font-variant-numeric: tabular-nums; white-space: nowrap; }
+`;
+
+/** The numbers of the selected rider at this frame, as on a departures board. */
+export function Board() {
+  const rider = useSelectedRider();
+  const pose = useRiderPose(rider);
+  const path = useDesk(({ shot }) => shot.paths.find((other) => other.id === rider?.hitch?.path));
+  const findings = useDesk((state) => state.evaluation?.findings);
+  if (rider === null || pose === null) return null;
+  const waits = findings?.some((finding) => finding.severity === 'error');
+  return (
+    <Sheet aria-label="Board" $color={lineColor(rider.color)}>
+      <Head>
+        <Badge $color={rider.color}>{rider.badge}</Badge>
+        {rider.name}
+        <small>{path ? path.name : waits ? 'waiting' : 'at rest'}</small>
+      </Head>
+      <Figures>
+        <Figure name="Distance" value={`${fixed(pose[POSE.distance], 2)} m`} />
+        <Figure name="Speed" value={`${fixed(pose[POSE.speed], 2)} m/s`} />
+        <Figure name="Height" value={`${fixed(pose[POSE.translation + 1], 2)} m`} />
+        <Figure name="Heading" value={`${fixed(headingDeg(pose, rider.hitch?.facing.forward ?? '+z'), 0)}°`} />
+      </Figures>
+    </Sheet>
+  );
+}
+
+function Figure({ name, value }: { name: string; value: string }) {
+  return (
+    <div>
+      <dt>{name}</dt>
+      <dd aria-label={name}>{value}</dd>
+    </div>
+  );
+}
+
+function fixed(value: number, digits: number): string {
+  const text = value.toFixed(digits);
+  return (Number(text) === 0 ? text.replace('-', '') : text).replace('-', '−');
+}

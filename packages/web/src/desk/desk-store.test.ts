@@ -1,0 +1,59 @@
+import { newShot } from '@fleet-rail/core';
+import { changePath } from '../edits/path-edits';
+import { createDesk } from './desk-store';
+
+const shot = newShot({
+  name: 'one',
+  paths: [{ id: 'a', name: 'A', points: [{ position: [0, 0, 0] }, { position: [1, 0, 0] }] }],
+});
+const rename = (name: string) => changePath('a', (path) => ({ ...path, name }));
+const nameOf = (desk: ReturnType<typeof createDesk>) => desk.getState().shot.paths[0].name;
+
+it('undo and redo walk through documents, the very same objects', () => {
+  const desk = createDesk(shot);
+  desk.getState().edit('Rename', rename('B'));
+  const b = desk.getState().shot;
+  desk.getState().edit('Rename', rename('C'));
+  desk.getState().undo();
+  expect(desk.getState().shot).toBe(b);
+  desk.getState().undo();
+  expect(desk.getState().shot).toBe(shot);
+  desk.getState().undo();
+  expect(desk.getState().shot).toBe(shot);
+  desk.getState().redo();
+  desk.getState().redo();
+  expect(nameOf(desk)).toBe('C');
+});
+
+it('all values of one drag are one step', () => {
+  const desk = createDesk(shot);
+  for (const name of ['B', 'C', 'D']) desk.getState().edit('Rename', rename(name), 'drag 1');
+  for (const name of ['E', 'F']) desk.getState().edit('Rename', rename(name), 'drag 2');
+  desk.getState().undo();
+  expect(nameOf(desk)).toBe('D');
+  desk.getState().undo();
+  expect(nameOf(desk)).toBe('A');
+});
+
+it('a new edit after undo drops what was undone', () => {
+  const desk = createDesk(shot);
+  desk.getState().edit('Rename', rename('B'));
+  desk.getState().undo();
+  desk.getState().edit('Rename', rename('C'));
+  desk.getState().redo();
+  expect(nameOf(desk)).toBe('C');
+});
+
+it('an edit that changes nothing is no step', () => {
+  const desk = createDesk(shot);
+  desk.getState().edit('Nothing', (same) => same);
+  expect(desk.getState().past).toHaveLength(0);
+});
+
+it('the selection lets go of what is no longer there', () => {
+  const desk = createDesk(shot);
+  desk.getState().set({ points: new Set([1]) });
+  desk.getState().edit('Delete', (before) => ({ ...before, paths: [] }));
+  expect(desk.getState().pathId).toBeNull();
+  expect(desk.getState().points.size).toBe(0);
+});

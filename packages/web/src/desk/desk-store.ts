@@ -1,0 +1,155 @@
+import type { Shot, Vec3 } from '@fleet-rail/core';
+import { createContext, useContext } from 'react';
+import { useStore } from 'zustand';
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import type { Edit } from '../edits/path-edits';
+import type { Evaluation } from '../evaluation/evaluation';
+
+export const VIEWS = ['free', 'plan', 'side', 'front'] as const;
+export type ViewName = (typeof VIEWS)[number];
+
+/** What a click in the stage means; it goes back to `select` by itself. */
+export type Tool =
+  | { readonly kind: 'select' }
+  | { readonly kind: 'draw'; readonly places: readonly Vec3[] }
+  | { readonly kind: 'pickPath'; readonly riderId: string };
+
+/** A rider shown where it would land, before that is accepted. */
+export interface Landing {
+  readonly riderId: string;
+  readonly pathId: string;
+}
+
+interface Step {
+  readonly label: string;
+  readonly shot: Shot;
+}
+
+export interface DeskState {
+  readonly shot: Shot;
+  /** Documents before the present one, oldest first, each with what was done to it. */
+  readonly past: readonly Step[];
+  /** Documents that undo left behind, the next one first. */
+  readonly future: readonly Step[];
+  /** The drag that the newest step belongs to; its later values replace that step. */
+  readonly gesture: string | null;
+  readonly evaluation: Evaluation | null;
+  readonly pathId: string | null;
+  readonly points: ReadonlySet<number>;
+  readonly riderId: string | null;
+  readonly frame: number;
+  readonly playing: boolean;
+  readonly everyFrame: boolean;
+  readonly view: ViewName;
+  readonly tool: Tool;
+  readonly landing: Landing | null;
+}
+
+export interface DeskActions {
+  /** Does an edit; edits of one gesture are undone together. */
+  edit(label: string, edit: Edit, gesture?: string): void;
+  undo(): void;
+  redo(): void;
+  /** Puts a whole other document in place, as one step that can be undone. */
+  replace(label: string, shot: Shot): void;
+  set(change: Partial<Omit<DeskState, 'shot' | 'past' | 'future' | 'gesture'>>): void;
+  goToFrame(frame: number): void;
+}
+
+export type DeskStore = StoreApi<DeskState & DeskActions>;
+
+const STEPS_KEPT = 500;
+
+/** The state of one open desk. The document is plain immutable data; undo is a list of documents. */
+export function createDesk(shot: Shot): DeskStore {
+  return createStore<DeskState & DeskActions>((set, get) => ({
+    shot,
+    past: [],
+    future: [],
+    gesture: null,
+    evaluation: null,
+    pathId: shot.paths[0]?.id ?? null,
+    points: new Set(),
+    riderId: shot.riders[0]?.id ?? null,
+    frame: shot.range.first,
+    playing: false,
+    everyFrame: false,
+    view: 'free',
+    tool: { kind: 'select' },
+    landing: null,
+
+    edit(label, edit, gesture) {
+      const { shot: before, past, gesture: current } = get();
+      const after = edit(before);
+      if (after === before) return;
+      const continues = gesture !== undefined && gesture === current;
+      set({
+        ...standing(get(), after),
+        shot: after,
+        past: continues ? past : [...past.slice(-STEPS_KEPT), { label, shot: before }],
+        future: [],
+        gesture: gesture ?? null,
+      });
+    },
+    undo() {
+      const { past, future, shot: present } = get();
+      const step = past.at(-1);
+      if (step === undefined) return;
+      const undone = { label: step.label, shot: present };
+      set({ ...standing(get(), step.shot), shot: step.shot, past: past.slice(0, -1), future: [undone, ...future], gesture: null });
+    },
+    redo() {
+      const { past, future, shot: present } = get();
+      const [step, ...rest] = future;
+      if (step === undefined) return;
+      const redone = { label: step.label, shot: present };
+      set({ ...standing(get(), step.shot), shot: step.shot, past: [...past, redone], future: rest, gesture: null });
+    },
+    replace(label, next) {
+      get().edit(label, () => next);
+    },
+    set(change) {
+      set(change);
+    },
+    goToFrame(frame) {
+      const { first, last } = get().shot.range;
+      set({ frame: Math.min(last, Math.max(first, frame)) });
+    },
+  }));
+}
+
+/** What is selected, kept only as far as it exists in another document. */
+function standing(state: DeskState, shot: Shot): Partial<DeskState> {
+  const path = shot.paths.find((other) => other.id === state.pathId);
+  const rider = shot.riders.find((other) => other.id === state.riderId);
+  const landing = state.landing;
+  const lands =
+    landing !== null &&
+    shot.riders.some((other) => other.id === landing.riderId) &&
+    shot.paths.some((other) => other.id === landing.pathId);
+  return {
+    pathId: path?.id ?? shot.paths[0]?.id ?? null,
+    points: path ? new Set([...state.points].filter((i) => i < path.points.length)) : new Set(),
+    riderId: rider?.id ?? shot.riders[0]?.id ?? null,
+    landing: lands ? landing : null,
+    frame: Math.min(shot.range.last, Math.max(shot.range.first, state.frame)),
+  };
+}
+
+export const DeskContext = createContext<DeskStore | null>(null);
+
+/** The open desk's store, for handlers that read the newest state. */
+export function useDeskStore(): DeskStore {
+  const store = useContext(DeskContext);
+  if (store === null) throw new Error('No desk is open here.');
+  return store;
+}
+
+/** A part of the open desk's state. */
+export function useDesk<T>(select: (state: DeskState & DeskActions) => T): T {
+  return useStore(useDeskStore(), select);
+}
+
+export const useSelectedPath = () => useDesk(({ shot, pathId }) => shot.paths.find((path) => path.id === pathId) ?? null);
+export const useSelectedRider = () =>
+  useDesk(({ shot, riderId }) => shot.riders.find((rider) => rider.id === riderId) ?? null);

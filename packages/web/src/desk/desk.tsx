@@ -1,0 +1,213 @@
+import { useCallback, useEffect, useState } from 'react';
+import { Panel, PanelGroup, PanelResizeHandle } from 'react-resizable-panels';
+import { Navigate, useParams } from 'react-router';
+import styled from 'styled-components';
+import { sentenceOf } from '../api/request';
+import { createShot, openShot, type KeptShot } from '../api/shots';
+import { notify } from '../ui/notices';
+import { Hint } from '../ui/panel';
+import { AttachStation } from './attach/attach-station';
+import { CheckStation } from './check/check-station';
+import { RiderChips } from './chips/rider-chips';
+import { ContactStation } from './contact/contact-station';
+import { DeliverStation } from './deliver/deliver-station';
+import { DeskContext, createDesk, type DeskStore } from './desk-store';
+import { RunDiagram } from './diagram/run-diagram';
+import { FacingStation } from './facing/facing-station';
+import { StationLine } from './line/station-line';
+import { PaceStation } from './pace/pace-station';
+import { PathStation } from './path/path-station';
+import { Autosave } from './saving/autosave';
+import { ConflictBanner } from './saving/conflict-banner';
+import { dropDraft, findDrafts, type Draft } from './saving/drafts';
+import { SaveContext } from './saving/save-context';
+import { Stage } from './stage/stage';
+import { STATIONS, type StationId } from './stations';
+import { TopBar } from './top-bar';
+import { Transport } from './transport/transport';
+import { useDeskKeys } from './use-desk-keys';
+import { useEvaluation } from './use-evaluation';
+import { usePlayback } from './use-playback';
+
+const Whole = styled.div`
+  display: flex;
+  flex-direction: column;
+  height: 100%;
+`;
+
+const Below = styled.div`
+  display: grid;
+  grid-template-columns: 56px 300px minmax(0, 1fr);
+  flex: 1;
+  min-height: 0;
+`;
+
+const StepPanel = styled.aside`
+  overflow: auto;
+  scrollbar-width: thin;
+  border-right: 1px solid ${({ theme }) => theme.hairline};
+  background: ${({ theme }) => theme.panel};
+`;
+
+const Work = styled.main`
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  background: ${({ theme }) => theme.panel};
+  & > :last-child { flex: 1; min-height: 0; }
+`;
+
+const Column = styled.div`
+  display: flex;
+  flex-direction: column;
+  height: 100%;
+  & > :first-child { flex: 1; min-height: 0; }
+`;
+
+const Sash = styled(PanelResizeHandle)`
+  height: 5px;
+  border-top: 1px solid ${({ theme }) => theme.hairline};
+  &[data-resize-handle-state='drag'], &[data-resize-handle-state='hover'] { background: ${({ theme }) => theme.hairline}; }
+`;
+
+const Message = styled.div`
+  display: grid;
+  place-items: center;
+  height: 100%;
+`;
+
+/** Opens a shot at an address, with the edits this browser still holds for it. */
+export function DeskPage() {
+  const { shotId = '' } = useParams();
+  const [opened, setOpened] = useState<{ desk: DeskStore; autosave: Autosave } | { problem: string } | null>(null);
+  useEffect(() => {
+    let closed = false;
+    let autosave: Autosave | null = null;
+    open(shotId).then(
+      (result) => {
+        autosave = result.autosave;
+        if (closed) autosave.close();
+        else setOpened(result);
+      },
+      (error: unknown) => !closed && setOpened({ problem: sentenceOf(error) }),
+    );
+    return () => {
+      closed = true;
+      autosave?.close();
+      setOpened(null);
+    };
+  }, [shotId]);
+  if (opened === null) return <Message role="status">Opening…</Message>;
+  if ('problem' in opened) {
+    return (
+      <Message>
+        <Hint role="alert">
+          {opened.problem} <a href="/">All shots</a>
+        </Hint>
+      </Message>
+    );
+  }
+  return (
+    <DeskContext.Provider value={opened.desk}>
+      <SaveContext.Provider value={opened.autosave}>
+        <Desk shotId={shotId} desk={opened.desk} />
+      </SaveContext.Provider>
+    </DeskContext.Provider>
+  );
+}
+
+async function open(shotId: string): Promise<{ desk: DeskStore; autosave: Autosave }> {
+  const kept = await openShot(shotId);
+  const { own, left } = await findDrafts(shotId);
+  const desk = createDesk(kept.document);
+  const autosave = new Autosave(shotId, desk, { revision: kept.revision, document: kept.document });
+  if (own && JSON.stringify(own.shot) !== JSON.stringify(kept.document)) restoreDraft(desk, autosave, own, kept);
+  else if (own) void dropDraft(shotId);
+  left.forEach((draft) => offerDraft(shotId, draft));
+  return { desk, autosave };
+}
+
+function restoreDraft(desk: DeskStore, autosave: Autosave, draft: Draft, kept: KeptShot): void {
+  if (draft.revision !== kept.revision) {
+    autosave.noteConflict(`This shot was saved elsewhere since (revision ${kept.revision}, yours is based on ${draft.revision}).`);
+  }
+  desk.getState().replace('Unsaved edits', draft.shot);
+  notify('done', 'Edits that had not reached the server are back on the desk.');
+}
+
+function offerDraft(shotId: string, draft: Draft): void {
+  const at = new Date(draft.at).toLocaleString();
+  notify('error', `A tab that was closed at ${at} left edits that were not saved.`, {
+    name: 'Keep them as a shot of their own',
+    run: () => {
+      const document = { ...draft.shot, name: `${draft.shot.name.slice(0, 180)} (recovered)` };
+      createShot({ document }).then(
+        async (shot) => {
+          await dropDraft(shotId, draft.tab);
+          window.location.assign(`/shots/${shot.id}/path`);
+        },
+        (error: unknown) => notify('error', sentenceOf(error)),
+      );
+    },
+  });
+}
+
+function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
+  const { station } = useParams();
+  useEvaluation(desk);
+  usePlayback(desk);
+  useDeskKeys(desk, shotId);
+  const onPickedPath = useCallback(
+    (pathId: string) => {
+      const { tool, set } = desk.getState();
+      if (tool.kind !== 'pickPath') return;
+      set({ tool: { kind: 'select' }, landing: { riderId: tool.riderId, pathId }, pathId, points: new Set() });
+    },
+    [desk],
+  );
+  if (!STATIONS.some(({ id }) => id === station)) return <Navigate to={`/shots/${shotId}/path`} replace />;
+  return (
+    <Whole>
+      <TopBar shotId={shotId} />
+      <ConflictBanner shotId={shotId} />
+      <Below>
+        <StationLine shotId={shotId} />
+        <StepPanel aria-label="Step">{stationPanel(station as StationId, shotId)}</StepPanel>
+        <Work>
+          <RiderChips shotId={shotId} />
+          <PanelGroup direction="vertical" autoSaveId="fleet-rail.desk">
+            <Panel defaultSize={66} minSize={25}>
+              <Stage showPoints={station === 'path'} onPickedPath={onPickedPath} />
+            </Panel>
+            <Sash />
+            <Panel defaultSize={34} minSize={18}>
+              <Column>
+                <RunDiagram />
+                <Transport />
+              </Column>
+            </Panel>
+          </PanelGroup>
+        </Work>
+      </Below>
+    </Whole>
+  );
+}
+
+function stationPanel(station: StationId, shotId: string) {
+  switch (station) {
+    case 'path':
+      return <PathStation />;
+    case 'attach':
+      return <AttachStation />;
+    case 'facing':
+      return <FacingStation />;
+    case 'contact':
+      return <ContactStation />;
+    case 'pace':
+      return <PaceStation />;
+    case 'check':
+      return <CheckStation />;
+    case 'deliver':
+      return <DeliverStation shotId={shotId} />;
+  }
+}

@@ -1,0 +1,36 @@
+import styled from 'styled-components';
+import { Dialog } from '../ui/dialog';
+
+const Table = styled.dl`
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 6px 16px;
+  margin: 0;
+  & dt { font-weight: 600; white-space: nowrap; }
+  & dd { margin: 0; }
+`;
+
+const KEYS = [
+  ['1 – 7', 'Go to a step'],
+  ['Space', 'Play, pause'],
+  [', and .', 'One frame back, on'],
+  ['Ctrl Z, Ctrl Shift Z', 'Undo, redo'],
+  ['Enter, Backspace, Esc', 'While drawing: finish, take the last point back, cancel'],
+  ['Arrow keys', 'In a number or on a key of the diagram: step; with Shift ten times as far'],
+] as const;
+
+/** Which keys do what. */
+export function HelpDialog({ onClose }: { onClose: () => void }) {
+  return (
+    <Dialog title="Keys" isOpen onClose={onClose}>
+      <Table>
+        {KEYS.map(([key, does]) => (
+          <div key={key} style={{ display: 'contents' }}>
+            <dt>{key}</dt>
+            <dd>{does}</dd>
+          </div>
+        ))}
+      </Table>
+    </Dialog>
+  );
+}

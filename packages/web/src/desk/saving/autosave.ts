@@ -1,0 +1,159 @@
+import type { Shot } from '@fleet-rail/core';
+import { createStore } from 'zustand/vanilla';
+import { Refusal, sentenceOf } from '../../api/request';
+import { openShot, saveShot } from '../../api/shots';
+import type { DeskStore } from '../desk-store';
+import { dropDraft, keepDraft } from './drafts';
+
+/** How the desk and the server stand to each other. */
+export type SaveState =
+  | { readonly kind: 'saved' }
+  | { readonly kind: 'unsaved' }
+  | { readonly kind: 'saving' }
+  /** Could not be saved now; tried again by itself. */
+  | { readonly kind: 'waiting'; readonly message: string }
+  /** Saved elsewhere since: a person has to say which one goes on. */
+  | { readonly kind: 'conflict'; readonly message: string }
+  /** The server does not take the document. */
+  | { readonly kind: 'refused'; readonly message: string };
+
+const PAUSE_MS = 500;
+const RETRY_MS = 3_000;
+
+/**
+ * Sends the desk's document to the server a moment after each edit, with the revision it was based
+ * on. Until the server has it, it is kept as a draft in the browser.
+ */
+export class Autosave {
+  readonly state = createStore<SaveState>(() => ({ kind: 'saved' }));
+  private saved: Shot;
+  private revision: number;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private running: Promise<void> | null = null;
+  private readonly unsubscribe: () => void;
+
+  constructor(
+    private readonly shotId: string,
+    private readonly desk: DeskStore,
+    start: { revision: number; document: Shot },
+  ) {
+    this.saved = start.document;
+    this.revision = start.revision;
+    this.unsubscribe = desk.subscribe(({ shot }, before) => {
+      if (shot !== before.shot) this.noteChange();
+    });
+  }
+
+  close(): void {
+    clearTimeout(this.timer);
+    this.unsubscribe();
+  }
+
+  /** The revision that the desk's document is based on. */
+  get basedOn(): number {
+    return this.revision;
+  }
+
+  /** Takes up edits that were already there when the desk was opened. */
+  noteChange(): void {
+    const { shot } = this.desk.getState();
+    void keepDraft(this.shotId, this.revision, shot);
+    if (this.state.getState().kind === 'conflict') return;
+    this.put({ kind: shot === this.saved ? 'saved' : 'unsaved' });
+    this.schedule(PAUSE_MS);
+  }
+
+  /** Marks the desk's document as made on an older save than the server's. */
+  noteConflict(message: string): void {
+    clearTimeout(this.timer);
+    this.put({ kind: 'conflict', message });
+  }
+
+  /**
+   * Saves now, if there is anything to save.
+   *
+   * @throws Error with a sentence where it could not be saved
+   */
+  async flush(): Promise<void> {
+    clearTimeout(this.timer);
+    await this.run();
+    const state = this.state.getState();
+    if (state.kind !== 'saved') throw new Error('message' in state ? state.message : 'The shot is not saved yet.');
+  }
+
+  /** After a conflict: goes on from what the server has. What was on the desk is one undo away. */
+  async takeSaved(): Promise<void> {
+    const kept = await openShot(this.shotId);
+    this.adopt(kept.revision, kept.document);
+    this.desk.getState().replace('Take the saved shot', kept.document);
+    await this.settle();
+  }
+
+  /** Goes on from a document that the server has just written itself. */
+  async adoptSaved(label: string, revision: number, document: Shot): Promise<void> {
+    this.adopt(revision, document);
+    this.desk.getState().replace(label, document);
+    await this.settle();
+  }
+
+  private adopt(revision: number, document: Shot): void {
+    clearTimeout(this.timer);
+    this.saved = document;
+    this.revision = revision;
+    this.put({ kind: 'saved' });
+  }
+
+  private async settle(): Promise<void> {
+    clearTimeout(this.timer);
+    this.put({ kind: 'saved' });
+    await dropDraft(this.shotId);
+  }
+
+  private schedule(ms: number): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.run(), ms);
+  }
+
+  private run(): Promise<void> {
+    this.running ??= this.saveAll().finally(() => {
+      this.running = null;
+    });
+    return this.running;
+  }
+
+  private async saveAll(): Promise<void> {
+    while (this.desk.getState().shot !== this.saved) {
+      if (this.state.getState().kind === 'conflict') return;
+      const { shot } = this.desk.getState();
+      this.put({ kind: 'saving' });
+      try {
+        const { revision } = await saveShot(this.shotId, this.revision, shot);
+        this.revision = revision;
+        this.saved = shot;
+      } catch (error) {
+        this.fail(error);
+        return;
+      }
+    }
+    this.put({ kind: 'saved' });
+    await dropDraft(this.shotId);
+    // An edit may have come while the draft went: it is a draft again.
+    if (this.desk.getState().shot !== this.saved) this.noteChange();
+  }
+
+  private fail(error: unknown): void {
+    const status = error instanceof Refusal ? error.status : 0;
+    const message = sentenceOf(error);
+    if (status === 409) this.put({ kind: 'conflict', message });
+    else if (status >= 400 && status < 500) this.put({ kind: 'refused', message });
+    else {
+      this.put({ kind: 'waiting', message });
+      this.schedule(RETRY_MS);
+    }
+  }
+
+  private put(state: SaveState): void {
+    // Replaced whole: a message must not outlive the state it belongs to.
+    this.state.setState(state, true);
+  }
+}

@@ -1,0 +1,83 @@
+import { useState, type FormEvent } from 'react';
+import styled from 'styled-components';
+import { sentenceOf } from '../../api/request';
+import { restoreVersion, useCheckpoint, useVersions } from '../../api/shots';
+import { Button, PrimaryButton } from '../../ui/button';
+import { Dialog, DialogButtons } from '../../ui/dialog';
+import { TextField } from '../../ui/fields';
+import { notify } from '../../ui/notices';
+import { Hint } from '../../ui/panel';
+import { useAutosave } from './save-context';
+
+const List = styled.ul`
+  display: flex;
+  flex-direction: column;
+  max-height: 280px;
+  margin: 0;
+  padding: 0;
+  overflow: auto;
+  & > li { display: flex; align-items: center; gap: 8px; padding: 6px 0; border-top: 1px solid ${({ theme }) => theme.hairline}; }
+  & > li > div { flex: 1; min-width: 0; overflow-wrap: anywhere; }
+  & small { display: block; color: ${({ theme }) => theme.quiet}; font-size: 12px; }
+`;
+
+const Line = styled.form`
+  display: flex;
+  align-items: end;
+  gap: 8px;
+  & > :first-child { flex: 1; }
+`;
+
+/** Keep the shot as it is under a name, or go back to an earlier one. */
+export function VersionsDialog({ shotId, onClose }: { shotId: string; onClose: () => void }) {
+  const autosave = useAutosave();
+  const versions = useVersions(shotId);
+  const checkpoint = useCheckpoint(shotId);
+  const [name, setName] = useState('');
+  const keep = async (event: FormEvent) => {
+    event.preventDefault();
+    try {
+      await autosave.flush();
+      await checkpoint.mutateAsync(name.trim() || 'Checkpoint');
+      setName('');
+    } catch (error) {
+      notify('error', sentenceOf(error));
+    }
+  };
+  const restore = async (id: string, versionName: string) => {
+    try {
+      await autosave.flush();
+      const shot = await restoreVersion(shotId, id, autosave.basedOn);
+      await autosave.adoptSaved(`Back to "${versionName}"`, shot.revision, shot.document);
+      notify('done', `Back at "${versionName}". What stood before is kept as a checkpoint, and is one undo away.`);
+      onClose();
+    } catch (error) {
+      notify('error', sentenceOf(error));
+    }
+  };
+  return (
+    <Dialog title="Checkpoints" isOpen onClose={onClose}>
+      <Line onSubmit={(event) => void keep(event)}>
+        <TextField label="Name of the new checkpoint" value={name} onChange={setName} maxLength={200} autoFocus />
+        <PrimaryButton type="submit" isDisabled={checkpoint.isPending}>
+          Keep
+        </PrimaryButton>
+      </Line>
+      {versions.data?.length === 0 && <Hint>None yet. Keep one before a risky step, to come back in one step.</Hint>}
+      <List aria-label="Checkpoints">
+        {versions.data?.map((version) => (
+          <li key={version.id}>
+            <div>
+              {version.name}
+              <small>{new Date(version.createdAt).toLocaleString()}</small>
+            </div>
+            <Button onPress={() => void restore(version.id, version.name)}>Go back to it</Button>
+          </li>
+        ))}
+      </List>
+      <DialogButtons>
+        <Button onPress={onClose}>Close</Button>
+      </DialogButtons>
+    </Dialog>
+  );
+}

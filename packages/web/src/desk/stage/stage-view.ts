@@ -1,0 +1,299 @@
+import { POSE, evaluateShot, toWorld, type Shot, type Vec3 } from '@fleet-rail/core';
+import * as THREE from 'three';
+import { attachRider } from '../../edits/rider-edits';
+import { poseAt } from '../../evaluation/pose-at';
+import { lineColor, type Theme } from '../../theme/theme';
+import type { DeskState } from '../desk-store';
+import { DrawPreview } from './draw-preview';
+import { PlumbLines, type Grip } from './plumb-lines';
+import { Ribbon } from './ribbon';
+import { RiderFigures } from './rider-figures';
+import { SurveyGrid } from './survey-grid';
+import { Views } from './views';
+
+const GRIP_PIXELS = 11;
+const PATH_PIXELS = 14;
+const RIBBON_METRES = 0.22;
+const RIBBON_PIXELS = 2.4;
+/** Fine grid lines are shown while a metre spans at least this many pixels. */
+const FINE_GRID_PIXELS = 5;
+
+/** A label of the stage that is drawn by the page over it. */
+export interface StageLabel {
+  readonly key: string;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Draws a desk's state with WebGL, only when something changed. */
+export class StageView {
+  readonly views: Views;
+  private readonly renderer: THREE.WebGLRenderer;
+  private readonly scene = new THREE.Scene();
+  private readonly grid = new SurveyGrid();
+  private readonly plumb = new PlumbLines();
+  private readonly preview = new DrawPreview();
+  private readonly figures: RiderFigures;
+  private readonly ribbons = new Map<string, { frames: Float64Array; ribbon: Ribbon }>();
+  private readonly pose = new Float64Array(POSE.size);
+  private readonly light = new THREE.HemisphereLight('#FFFFFF', '#B9B6A4', 2.1);
+  private readonly sun = new THREE.DirectionalLight('#FFF4DC', 1.7);
+  private state: DeskState | null = null;
+  private shownShot: Shot | null = null;
+  private request = 0;
+
+  constructor(
+    private readonly canvas: HTMLCanvasElement,
+    private readonly onDrawn: (labels: readonly StageLabel[]) => void,
+  ) {
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true });
+    this.views = new Views(canvas, () => this.redraw());
+    this.figures = new RiderFigures(() => this.redraw());
+    this.sun.position.set(-40, 80, 50);
+    this.scene.add(this.light, this.sun, this.grid.object, this.figures.object, this.plumb.object, this.preview.object);
+  }
+
+  resize(width: number, height: number): void {
+    if (width < 2 || height < 2) return;
+    this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
+    this.renderer.setSize(width, height, false);
+    this.views.resize(width, height);
+    this.fitUnseen();
+    this.redraw();
+  }
+
+  /** Takes over the desk's state, and draws what differs. */
+  update(state: DeskState, theme: Theme, showPoints: boolean): void {
+    this.state = state;
+    this.scene.background = new THREE.Color(theme.sky);
+    this.grid.paint(theme);
+    this.grid.setEdgeOn(state.view === 'side' || state.view === 'front');
+    if (this.views.current !== state.view) this.views.show(state.view);
+    if (this.shownShot !== state.shot) {
+      this.figures.show(state.shot);
+      this.shownShot = state.shot;
+    }
+    this.updateRibbons(state, theme);
+    this.updateFigures(state);
+    const path = state.shot.paths.find((other) => other.id === state.pathId);
+    this.plumb.object.visible = showPoints && path !== undefined && state.tool.kind !== 'draw';
+    if (path && showPoints) this.plumb.show(path.points.map((point) => toWorld(path.transform, point.position)), state.points, theme);
+    this.preview.show(state.tool.kind === 'draw' ? state.tool.places : null, theme);
+    this.fitUnseen();
+    this.redraw();
+  }
+
+  /** Brings everything into the present view. */
+  fit(): void {
+    this.views.fit(this.contentBox());
+    this.redraw();
+  }
+
+  /** Lets the path in the making follow the pointer. */
+  hoverDraw(place: Vec3 | null): void {
+    this.preview.setHover(place);
+    this.redraw();
+  }
+
+  redraw(): void {
+    if (this.request === 0) this.request = requestAnimationFrame(() => this.draw());
+  }
+
+  /** Where the place under the pointer lies on a level plane, or null where it looks past it. */
+  onLevel(x: number, y: number, height: number): Vec3 | null {
+    return this.onPlane(x, y, new THREE.Plane(new THREE.Vector3(0, 1, 0), -height));
+  }
+
+  /** Where the place under the pointer lies on the upright plane through a point that faces the viewer. */
+  onUpright(x: number, y: number, through: Vec3): Vec3 | null {
+    const normal = this.views.camera.getWorldDirection(new THREE.Vector3()).setY(0);
+    if (normal.lengthSq() < 1e-6) return null;
+    const plane = new THREE.Plane().setFromNormalAndCoplanarPoint(normal.normalize(), new THREE.Vector3(...through));
+    return this.onPlane(x, y, plane);
+  }
+
+  /** Whether a place is drawn within so many pixels of the pointer. */
+  isNear(place: Vec3, x: number, y: number, pixels: number): boolean {
+    const at = this.toScreen(place);
+    return at !== null && Math.hypot(at.x - x, at.y - y) <= pixels;
+  }
+
+  /** The control point under the pointer, and what of it. */
+  pickGrip(x: number, y: number): { index: number; grip: Grip } | null {
+    if (!this.plumb.object.visible) return null;
+    const grips: Grip[] = this.views.current === 'plan' ? ['point'] : ['head', 'point', 'foot'];
+    let best: { index: number; grip: Grip; distance: number } | null = null;
+    this.plumb.places.forEach((_, index) => {
+      for (const grip of grips) {
+        const at = this.toScreen(this.plumb.gripPlace(index, grip, this.spanAt));
+        const distance = at === null ? Infinity : Math.hypot(at.x - x, at.y - y);
+        if (distance <= GRIP_PIXELS && (best === null || distance < best.distance - 0.5)) best = { index, grip, distance };
+      }
+    });
+    return best;
+  }
+
+  /** The path nearest to the pointer, if one is near. */
+  pickPath(x: number, y: number): string | null {
+    let best: { id: string; distance: number } | null = null;
+    for (const [id, { ribbon }] of this.ribbons) {
+      const distance = this.screenDistance(ribbon.line, x, y);
+      if (distance <= PATH_PIXELS && (best === null || distance < best.distance)) best = { id, distance };
+    }
+    return best?.id ?? null;
+  }
+
+  pickRider(x: number, y: number): string | null {
+    return this.figures.pick(this.rayAt(x, y));
+  }
+
+  dispose(): void {
+    cancelAnimationFrame(this.request);
+    for (const { ribbon } of this.ribbons.values()) ribbon.dispose();
+    this.plumb.dispose();
+    this.preview.dispose();
+    this.grid.dispose();
+    this.views.dispose();
+    this.renderer.dispose();
+  }
+
+  private draw(): void {
+    this.request = 0;
+    const { camera } = this.views;
+    camera.updateMatrixWorld();
+    const middle = this.contentBox().getCenter(new THREE.Vector3());
+    this.grid.showFine(1 / this.views.metresPerPixel(middle) >= FINE_GRID_PIXELS);
+    for (const { ribbon } of this.ribbons.values()) {
+      const span = this.spanAt([ribbon.line[0], ribbon.line[1], ribbon.line[2]]);
+      ribbon.setHalfWidth(Math.max(RIBBON_METRES, Math.min(RIBBON_PIXELS * span, 20)));
+    }
+    if (this.plumb.object.visible) this.plumb.update(this.spanAt, this.views.current !== 'plan');
+    this.renderer.render(this.scene, camera);
+    this.onDrawn(this.labels());
+  }
+
+  private updateRibbons(state: DeskState, theme: Theme): void {
+    const paths = state.evaluation?.paths;
+    for (const [id, { ribbon }] of this.ribbons) {
+      if (paths?.has(id)) continue;
+      this.scene.remove(ribbon.object);
+      ribbon.dispose();
+      this.ribbons.delete(id);
+    }
+    for (const path of paths?.values() ?? []) {
+      const before = this.ribbons.get(path.id);
+      if (before?.frames !== path.frames) {
+        if (before) {
+          this.scene.remove(before.ribbon.object);
+          before.ribbon.dispose();
+          this.ribbons.delete(path.id);
+        }
+        if (path.frames.length === 0) continue;
+        const ribbon = new Ribbon(path);
+        this.ribbons.set(path.id, { frames: path.frames, ribbon });
+        this.scene.add(ribbon.object);
+      }
+      const rider =
+        state.shot.riders.find((other) => other.id === state.riderId && other.hitch?.path === path.id) ??
+        state.shot.riders.find((other) => other.hitch?.path === path.id);
+      const color = rider ? lineColor(rider.color) : theme.idlePath;
+      this.ribbons.get(path.id)?.ribbon.paint(color, theme.panel, path.id === state.pathId);
+    }
+  }
+
+  private updateFigures(state: DeskState): void {
+    const { evaluation, frame, shot, landing } = state;
+    for (const rider of evaluation?.riders.values() ?? []) {
+      poseAt(evaluation as NonNullable<typeof evaluation>, rider, frame, this.pose);
+      this.figures.place(rider.id, this.pose);
+    }
+    const rider = landing && shot.riders.find((other) => other.id === landing.riderId);
+    this.figures.showGhost(shot, rider ?? null, landing && rider ? landingPose(shot, landing.riderId, landing.pathId) : null);
+  }
+
+  private fitUnseen(): void {
+    const box = this.contentBox();
+    if (this.state?.evaluation) this.views.fit(box, true);
+  }
+
+  private contentBox(): THREE.Box3 {
+    const box = new THREE.Box3();
+    for (const { ribbon } of this.ribbons.values()) {
+      const { line } = ribbon;
+      for (let i = 0; i < line.length; i += 3) box.expandByPoint(new THREE.Vector3(line[i], line[i + 1], line[i + 2]));
+    }
+    if (box.isEmpty()) box.set(new THREE.Vector3(-12, 0, -12), new THREE.Vector3(12, 2, 12));
+    return box.expandByScalar(1);
+  }
+
+  private readonly spanAt = (place: Vec3): number => this.views.metresPerPixel(new THREE.Vector3(...place));
+
+  private rayAt(x: number, y: number): THREE.Raycaster {
+    const { clientWidth, clientHeight } = this.canvas;
+    const ray = new THREE.Raycaster();
+    ray.setFromCamera(new THREE.Vector2((2 * x) / clientWidth - 1, 1 - (2 * y) / clientHeight), this.views.camera);
+    return ray;
+  }
+
+  private onPlane(x: number, y: number, plane: THREE.Plane): Vec3 | null {
+    const { ray } = this.rayAt(x, y);
+    const hit = ray.intersectPlane(plane, new THREE.Vector3());
+    return hit === null ? null : [hit.x, hit.y, hit.z];
+  }
+
+  private toScreen(place: Vec3): { x: number; y: number } | null {
+    const { clientWidth, clientHeight } = this.canvas;
+    const p = new THREE.Vector3(...place).project(this.views.camera);
+    if (p.z > 1) return null;
+    return { x: ((p.x + 1) / 2) * clientWidth, y: ((1 - p.y) / 2) * clientHeight };
+  }
+
+  private screenDistance(line: Float32Array, x: number, y: number): number {
+    let best = Infinity;
+    let before: { x: number; y: number } | null = null;
+    for (let i = 0; i < line.length; i += 3) {
+      const here = this.toScreen([line[i], line[i + 1], line[i + 2]]);
+      if (here && before) best = Math.min(best, distanceToSegment(x, y, before, here));
+      before = here;
+    }
+    return best;
+  }
+
+  private labels(): StageLabel[] {
+    const { state } = this;
+    if (!state) return [];
+    const labels: StageLabel[] = [];
+    const add = (key: string, place: Vec3) => {
+      const at = this.toScreen(place);
+      if (at) labels.push({ key, ...at });
+    };
+    if (this.plumb.object.visible) {
+      const all = this.plumb.places.length <= 24;
+      this.plumb.places.forEach((place, i) => {
+        if (all || state.points.has(i)) add(`point ${i}`, place);
+      });
+    }
+    const { evaluation } = state;
+    for (const rider of evaluation?.riders.values() ?? []) {
+      poseAt(evaluation as NonNullable<typeof evaluation>, rider, state.frame, this.pose);
+      add(`rider ${rider.id}`, [this.pose[0], this.pose[1], this.pose[2]]);
+    }
+    return labels;
+  }
+}
+
+/** The pose a rider would have at the first frame if it were hitched to a path. */
+function landingPose(shot: Shot, riderId: string, pathId: string): Float64Array {
+  const after = attachRider(riderId, pathId)(shot);
+  const pose = new Float64Array(POSE.size);
+  const index = after.riders.findIndex((rider) => rider.id === riderId);
+  evaluateShot(after).poses[index](shot.range.first, pose, 0);
+  return pose;
+}
+
+function distanceToSegment(x: number, y: number, a: { x: number; y: number }, b: { x: number; y: number }): number {
+  const [dx, dy] = [b.x - a.x, b.y - a.y];
+  const square = dx * dx + dy * dy;
+  const t = square > 0 ? Math.min(1, Math.max(0, ((x - a.x) * dx + (y - a.y) * dy) / square)) : 0;
+  return Math.hypot(x - a.x - t * dx, y - a.y - t * dy);
+}

@@ -1,0 +1,146 @@
+import type { Vec3 } from '@fleet-rail/core';
+import { Maximize } from 'lucide-react';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import styled, { useTheme } from 'styled-components';
+import { LABEL_FONT } from '../../theme/global-style';
+import { Badge } from '../../ui/badge';
+import { Choice } from '../../ui/choice';
+import { IconButton } from '../../ui/icon-button';
+import { showNumber } from '../../ui/quantity';
+import { Board } from '../board/board';
+import { useDesk, useDeskStore } from '../desk-store';
+import { StageBanner } from './stage-banner';
+import { StageView, type StageLabel } from './stage-view';
+import { useStagePointer } from './use-stage-pointer';
+
+const VIEW_NAMES = [
+  { id: 'free', name: 'Free' },
+  { id: 'plan', name: 'Plan' },
+  { id: 'side', name: 'Side' },
+  { id: 'front', name: 'Front' },
+] as const;
+
+const Frame = styled.div`
+  position: relative;
+  width: 100%;
+  height: 100%;
+  min-height: 0;
+  overflow: hidden;
+  & > canvas { display: block; width: 100%; height: 100%; touch-action: none; }
+`;
+
+const Bar = styled.div`
+  position: absolute;
+  left: 12px;
+  bottom: 12px;
+  display: flex;
+  gap: 8px;
+  & > button { background: ${({ theme }) => theme.panel}; border-color: ${({ theme }) => theme.hairline}; }
+`;
+
+const Tag = styled.span`
+  position: absolute;
+  left: 0;
+  top: 0;
+  padding: 0 4px;
+  border-radius: 3px;
+  background: ${({ theme }) => theme.panel};
+  font: 500 11px/16px ${LABEL_FONT};
+  pointer-events: none;
+  white-space: nowrap;
+  will-change: transform;
+`;
+
+const Flag = styled.span`
+  position: absolute;
+  left: 0;
+  top: 0;
+  pointer-events: none;
+  will-change: transform;
+`;
+
+const Readout = styled(Tag)`
+  left: auto;
+  right: 12px;
+  top: 12px;
+  font-size: 13px;
+  line-height: 22px;
+  padding: 0 8px;
+`;
+
+/** The scene: paths, riders, ground, and what the pointer does there. */
+export function Stage({ showPoints, onPickedPath }: { showPoints: boolean; onPickedPath: (pathId: string) => void }) {
+  const desk = useDeskStore();
+  const theme = useTheme();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const stage = useRef<StageView>(null);
+  const [labels, setLabels] = useState<readonly StageLabel[]>([]);
+  const [hover, setHover] = useState<Vec3 | null>(null);
+  const view = useDesk((state) => state.view);
+  const set = useDesk((state) => state.set);
+
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element) return;
+    const made = new StageView(element, setLabels);
+    stage.current = made;
+    const sizes = new ResizeObserver(([entry]) => made.resize(entry.contentRect.width, entry.contentRect.height));
+    sizes.observe(element.parentElement ?? element);
+    return () => {
+      sizes.disconnect();
+      made.dispose();
+      stage.current = null;
+    };
+  }, []);
+  useEffect(() => {
+    const update = () => stage.current?.update(desk.getState(), theme, showPoints);
+    update();
+    return desk.subscribe(update);
+  }, [desk, theme, showPoints]);
+  useStagePointer(canvas, stage, desk, onPickedPath, useCallback(setHover, [setHover]));
+
+  return (
+    <Frame aria-label="Stage" role="group">
+      <canvas ref={canvas} />
+      {labels.map((label) => (
+        <PlacedLabel key={label.key} label={label} />
+      ))}
+      <StageBanner />
+      {hover && (
+        <Readout aria-hidden>
+          x {showNumber(hover[0], 1)} · z {showNumber(hover[2], 1)} m
+        </Readout>
+      )}
+      <Bar>
+        <Choice label="View" options={VIEW_NAMES} value={view} onChange={(next) => set({ view: next })} />
+        <IconButton label="Show everything" onPress={() => stage.current?.fit()}>
+          <Maximize aria-hidden />
+        </IconButton>
+      </Bar>
+      <Board />
+    </Frame>
+  );
+}
+
+/** A point's height, or a rider's badge, beside its place on the stage. */
+function PlacedLabel({ label }: { label: StageLabel }) {
+  const [kind, id] = label.key.split(/ (.*)/);
+  const rider = useDesk(({ shot }) => (kind === 'rider' ? shot.riders.find((other) => other.id === id) : undefined));
+  const height = useDesk(({ shot, pathId }) => {
+    const path = kind === 'point' ? shot.paths.find((other) => other.id === pathId) : undefined;
+    return path?.points[Number(id)]?.position[1];
+  });
+  if (rider) {
+    return (
+      <Flag style={{ transform: `translate(${Math.round(label.x)}px, ${Math.round(label.y)}px) translate(-50%, 8px)` }}>
+        <Badge $color={rider.color}>{rider.badge}</Badge>
+      </Flag>
+    );
+  }
+  if (height === undefined) return null;
+  return (
+    <Tag aria-hidden style={{ transform: `translate(${Math.round(label.x + 9)}px, ${Math.round(label.y - 8)}px)` }}>
+      {showNumber(height, 2)} m
+    </Tag>
+  );
+}

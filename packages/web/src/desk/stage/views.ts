@@ -1,0 +1,124 @@
+import * as THREE from 'three';
+import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+import type { ViewName } from '../desk-store';
+
+/** Where each view looks from, and what is up in it. Plan has X to the right and Z down, as a drawing has. */
+const DIRECTIONS: Record<ViewName, { from: [number, number, number]; up: [number, number, number] }> = {
+  free: { from: [-0.55, 0.62, 0.85], up: [0, 1, 0] },
+  plan: { from: [0, 1, 0], up: [0, 0, -1] },
+  side: { from: [1, 0, 0], up: [0, 1, 0] },
+  front: { from: [0, 0, 1], up: [0, 1, 0] },
+};
+
+const FIELD_OF_VIEW = 38;
+
+interface View {
+  readonly camera: THREE.PerspectiveCamera | THREE.OrthographicCamera;
+  readonly controls: OrbitControls;
+  fitted: boolean;
+}
+
+/** The four views, each with a camera that stays as it was left. */
+export class Views {
+  current: ViewName = 'free';
+  private readonly views: Record<ViewName, View>;
+  private width = 1;
+  private height = 1;
+
+  constructor(canvas: HTMLElement, redraw: () => void) {
+    const make = (name: ViewName): View => {
+      const camera =
+        name === 'free'
+          ? new THREE.PerspectiveCamera(FIELD_OF_VIEW, 1, 0.1, 4_000)
+          : new THREE.OrthographicCamera(-1, 1, 1, -1, -4_000, 8_000);
+      camera.up.set(...DIRECTIONS[name].up);
+      const controls = new OrbitControls(camera, canvas);
+      controls.enabled = false;
+      controls.zoomToCursor = name !== 'free';
+      controls.minZoom = 1e-4;
+      controls.maxDistance = 2_000;
+      controls.maxPolarAngle = name === 'free' ? Math.PI * 0.495 : Math.PI;
+      if (name !== 'free') {
+        controls.enableRotate = false;
+        controls.mouseButtons = { LEFT: THREE.MOUSE.PAN, MIDDLE: THREE.MOUSE.PAN, RIGHT: THREE.MOUSE.PAN };
+        controls.touches = { ONE: THREE.TOUCH.PAN, TWO: THREE.TOUCH.DOLLY_PAN };
+      }
+      controls.addEventListener('change', redraw);
+      return { camera, controls, fitted: false };
+    };
+    this.views = { free: make('free'), plan: make('plan'), side: make('side'), front: make('front') };
+    this.views.free.controls.enabled = true;
+  }
+
+  get camera(): THREE.PerspectiveCamera | THREE.OrthographicCamera {
+    return this.views[this.current].camera;
+  }
+
+  show(name: ViewName): void {
+    this.views[this.current].controls.enabled = false;
+    this.current = name;
+    this.views[name].controls.enabled = true;
+  }
+
+  /** Whether dragging moves the camera; off while something on the stage is dragged. */
+  setMovable(movable: boolean): void {
+    this.views[this.current].controls.enabled = movable;
+  }
+
+  resize(width: number, height: number): void {
+    this.width = width;
+    this.height = height;
+    for (const { camera } of Object.values(this.views)) {
+      if (camera instanceof THREE.PerspectiveCamera) camera.aspect = width / height;
+      else {
+        // One unit of the view's height is a metre at zoom 1.
+        camera.top = height / 2;
+        camera.bottom = -height / 2;
+        camera.left = -width / 2;
+        camera.right = width / 2;
+      }
+      camera.updateProjectionMatrix();
+    }
+  }
+
+  /** Brings a box into view, in the present view or, once each, in all that have not been looked at. */
+  fit(box: THREE.Box3, everyUnfitted = false): void {
+    for (const [name, view] of Object.entries(this.views) as [ViewName, View][]) {
+      if (everyUnfitted ? view.fitted : name !== this.current) continue;
+      view.fitted = true;
+      this.fitView(name, view, box);
+    }
+  }
+
+  /** Metres that one pixel spans at a place. */
+  metresPerPixel(place: THREE.Vector3): number {
+    const { camera } = this;
+    if (camera instanceof THREE.OrthographicCamera) return 1 / camera.zoom;
+    const depth = Math.max(0.1, place.clone().sub(camera.position).dot(camera.getWorldDirection(new THREE.Vector3())));
+    return (2 * depth * Math.tan((FIELD_OF_VIEW * Math.PI) / 360)) / this.height;
+  }
+
+  dispose(): void {
+    for (const { controls } of Object.values(this.views)) controls.dispose();
+  }
+
+  private fitView(name: ViewName, { camera, controls }: View, box: THREE.Box3): void {
+    const centre = box.getCenter(new THREE.Vector3());
+    const size = box.getSize(new THREE.Vector3());
+    const radius = Math.max(3, size.length() / 2);
+    const direction = new THREE.Vector3(...DIRECTIONS[name].from).normalize();
+    if (camera instanceof THREE.PerspectiveCamera) {
+      const half = (FIELD_OF_VIEW * Math.PI) / 360;
+      const narrow = Math.min(half, Math.atan(Math.tan(half) * camera.aspect));
+      camera.position.copy(centre).addScaledVector(direction, (radius * 0.82) / Math.sin(narrow));
+    } else {
+      const across = name === 'side' ? size.z : size.x;
+      const upward = name === 'plan' ? size.z : size.y;
+      camera.zoom = Math.min(this.width / Math.max(6, across * 1.25), this.height / Math.max(6, upward * 1.25));
+      camera.position.copy(centre).addScaledVector(direction, 1_000);
+      camera.updateProjectionMatrix();
+    }
+    controls.target.copy(centre);
+    controls.update();
+  }
+}

@@ -1,0 +1,112 @@
+import { Check, CircleAlert, Flag, Loader, Moon, Redo2, Sun, Undo2, Keyboard } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import styled, { useTheme } from 'styled-components';
+import { LABEL_FONT } from '../theme/global-style';
+import { useSwapTheme } from '../theme/theme-provider';
+import { QuietButton } from '../ui/button';
+import { IconButton } from '../ui/icon-button';
+import { useDesk } from './desk-store';
+import { HelpDialog } from './help-dialog';
+import { useSaveState } from './saving/save-context';
+import type { SaveState } from './saving/autosave';
+import { VersionsDialog } from './saving/versions-dialog';
+
+const Bar = styled.header`
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  height: 44px;
+  padding-right: 10px;
+  border-bottom: 1px solid ${({ theme }) => theme.hairline};
+  background: ${({ theme }) => theme.panel};
+`;
+
+const Home = styled(Link)`
+  display: grid;
+  place-items: center;
+  align-self: stretch;
+  width: 56px;
+  border-right: 1px solid ${({ theme }) => theme.hairline};
+  color: ${({ theme }) => theme.ink};
+  font: 600 18px/1 ${LABEL_FONT};
+  text-decoration: none;
+  &:hover { background: ${({ theme }) => theme.wash}; }
+  &:focus-visible { outline-offset: -3px; }
+`;
+
+const Name = styled.h1`
+  max-width: 300px;
+  margin-left: 12px;
+  overflow: hidden;
+  font-size: 15px;
+  font-weight: 600;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+`;
+
+const Saved = styled.span<{ $kind: SaveState['kind'] }>`
+  display: inline-flex;
+  align-items: center;
+  gap: 4px;
+  min-width: 96px;
+  margin: 0 8px;
+  color: ${({ theme, $kind }) => ($kind === 'saved' ? theme.settled : $kind === 'conflict' || $kind === 'refused' ? theme.signalText : theme.attention)};
+  & svg { width: 14px; height: 14px; }
+`;
+
+const Spacer = styled.span`
+  flex: 1;
+`;
+
+const SAYS: Record<SaveState['kind'], string> = {
+  saved: 'saved',
+  unsaved: 'not saved yet',
+  saving: 'saving…',
+  waiting: 'waits for the server',
+  conflict: 'changed elsewhere',
+  refused: 'not accepted',
+};
+
+/** The shot's name and state, undo, checkpoints, day and night. */
+export function TopBar({ shotId }: { shotId: string }) {
+  const theme = useTheme();
+  const swapTheme = useSwapTheme();
+  const save = useSaveState();
+  const name = useDesk((state) => state.shot.name);
+  const undone = useDesk((state) => state.past.at(-1)?.label);
+  const redone = useDesk((state) => state.future[0]?.label);
+  const undo = useDesk((state) => state.undo);
+  const redo = useDesk((state) => state.redo);
+  const [open, setOpen] = useState<'versions' | 'help' | null>(null);
+  const SaveIcon = save.kind === 'saved' ? Check : save.kind === 'saving' || save.kind === 'unsaved' ? Loader : CircleAlert;
+  return (
+    <Bar>
+      <Home to="/" aria-label="All shots" title="All shots">
+        FR
+      </Home>
+      <Name title={name}>{name}</Name>
+      <Saved $kind={save.kind} role="status" aria-label="Save state" title={'message' in save ? save.message : undefined}>
+        <SaveIcon aria-hidden /> {SAYS[save.kind]}
+      </Saved>
+      <IconButton label={undone ? `Undo: ${undone}` : 'Undo'} isDisabled={!undone} onPress={undo}>
+        <Undo2 aria-hidden />
+      </IconButton>
+      <IconButton label={redone ? `Redo: ${redone}` : 'Redo'} isDisabled={!redone} onPress={redo}>
+        <Redo2 aria-hidden />
+      </IconButton>
+      <QuietButton onPress={() => setOpen('versions')}>
+        <Flag aria-hidden /> Checkpoints
+      </QuietButton>
+      <Spacer />
+      <QuietButton onPress={swapTheme}>
+        {theme.mode === 'day' ? <Moon aria-hidden /> : <Sun aria-hidden />} {theme.mode === 'day' ? 'Night' : 'Day'}
+      </QuietButton>
+      <IconButton label="Keys" onPress={() => setOpen('help')}>
+        <Keyboard aria-hidden />
+      </IconButton>
+      {open === 'versions' && <VersionsDialog shotId={shotId} onClose={() => setOpen(null)} />}
+      {open === 'help' && <HelpDialog onClose={() => setOpen(null)} />}
+    </Bar>
+  );
+}

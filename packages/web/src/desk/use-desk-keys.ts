@@ -1,0 +1,46 @@
+import { useEffect } from 'react';
+import { useNavigate } from 'react-router';
+import type { DeskStore } from './desk-store';
+import { cancelTool, finishDrawing, takePlaceBack } from './path/drawing';
+import { STATIONS } from './stations';
+
+/** The desk's keys; they rest while something is typed or a dialog is open. */
+export function useDeskKeys(desk: DeskStore, shotId: string): void {
+  const navigate = useNavigate();
+  useEffect(() => {
+    const onKeyDown = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      const { tool, landing, playing, frame, set, goToFrame, undo, redo } = desk.getState();
+      if (document.querySelector('[role=dialog]')) return;
+      const typing = target.matches('input, textarea, select, [contenteditable]');
+      if ((event.ctrlKey || event.metaKey) && !typing) {
+        const key = event.key.toLowerCase();
+        if (key === 'z') (event.shiftKey ? redo : undo)();
+        else if (key === 'y') redo();
+        else return;
+        event.preventDefault();
+        return;
+      }
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.key === 'Escape' && (tool.kind !== 'select' || landing)) {
+        cancelTool(desk);
+        set({ landing: null });
+        return;
+      }
+      if (typing) return;
+      // A focused control keeps the keys it acts on.
+      const onControl = target.matches('button, a, [role=button], [role=row], [role=option], [role=radio]');
+      if (tool.kind === 'draw' && !onControl && event.key === 'Enter') finishDrawing(desk, false);
+      else if (tool.kind === 'draw' && event.key === 'Backspace') takePlaceBack(desk);
+      else if (event.key === ' ' && !onControl) set({ playing: !playing });
+      else if (event.key === ',' || event.key === '.') {
+        set({ playing: false });
+        goToFrame(frame + (event.key === '.' ? 1 : -1));
+      } else if (/^[1-7]$/.test(event.key)) navigate(`/shots/${shotId}/${STATIONS[Number(event.key) - 1].id}`);
+      else return;
+      event.preventDefault();
+    };
+    document.addEventListener('keydown', onKeyDown);
+    return () => document.removeEventListener('keydown', onKeyDown);
+  }, [desk, navigate, shotId]);
+}

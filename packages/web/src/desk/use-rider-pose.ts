@@ -1,0 +1,14 @@
+import { POSE, type Rider } from '@fleet-rail/core';
+import { poseAt } from '../evaluation/pose-at';
+import { useDesk } from './desk-store';
+
+/** A rider's pose at the shown frame: POSE.size numbers, or null until it is evaluated. */
+export function useRiderPose(rider: Rider | null): Float64Array | null {
+  const evaluation = useDesk((state) => state.evaluation);
+  const frame = useDesk((state) => state.frame);
+  const evaluated = rider === null ? undefined : evaluation?.riders.get(rider.id);
+  if (!evaluation || !evaluated) return null;
+  const out = new Float64Array(POSE.size);
+  poseAt(evaluation, evaluated, frame, out);
+  return out;
+}

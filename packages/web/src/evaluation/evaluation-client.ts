@@ -1,0 +1,49 @@
+import type { Shot } from '@fleet-rail/core';
+import { wrap, type Remote } from 'comlink';
+import { withUpdate, type Evaluation } from './evaluation';
+import { encodeDelta } from './shot-delta';
+import type { EvaluationWorker } from './worker';
+
+/**
+ * Evaluates shots in a worker, one at a time: while one is under way only the newest of those that
+ * come in waits, so that a drag is always shown as it is and never as it was.
+ */
+export class EvaluationClient {
+  private readonly worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
+  private readonly remote: Remote<EvaluationWorker> = wrap<EvaluationWorker>(this.worker);
+  private sent: Shot | null = null;
+  private waiting: Shot | null = null;
+  private busy = false;
+  private latest: Evaluation | null = null;
+
+  constructor(
+    private readonly onEvaluation: (evaluation: Evaluation, shot: Shot) => void,
+    private readonly onFailure: (error: unknown) => void,
+  ) {}
+
+  evaluate(shot: Shot): void {
+    this.waiting = shot;
+    if (!this.busy) void this.run();
+  }
+
+  close(): void {
+    this.worker.terminate();
+  }
+
+  private async run(): Promise<void> {
+    this.busy = true;
+    while (this.waiting !== null) {
+      const shot = this.waiting;
+      this.waiting = null;
+      try {
+        const delta = encodeDelta(this.sent, shot);
+        this.sent = shot;
+        this.latest = withUpdate(this.latest, await this.remote.evaluate(delta));
+        this.onEvaluation(this.latest, shot);
+      } catch (error) {
+        this.onFailure(error);
+      }
+    }
+    this.busy = false;
+  }
+}

@@ -1,0 +1,70 @@
+import type { Finding } from '@fleet-rail/core';
+
+/** What the stage draws of one path. */
+export interface EvaluatedPath {
+  readonly id: string;
+  /** Metres; 0 where there is no curve. */
+  readonly length: number;
+  readonly closed: boolean;
+  /** Why there is no curve. */
+  readonly problem: string | null;
+  /** Along the path at even distances: position, left, up, forward; twelve numbers a place. */
+  readonly frames: Float64Array;
+}
+
+/** One rider over the whole range. */
+export interface EvaluatedRider {
+  readonly id: string;
+  /** POSE.size numbers a sample. */
+  readonly poses: Float64Array;
+}
+
+/** A shot, evaluated: all the page draws from. */
+export interface Evaluation {
+  /** Samples are `step` frames apart, the first at the range's first frame. */
+  readonly first: number;
+  readonly frames: number;
+  readonly step: number;
+  readonly paths: ReadonlyMap<string, EvaluatedPath>;
+  readonly riders: ReadonlyMap<string, EvaluatedRider>;
+  readonly findings: readonly Finding[];
+}
+
+/** What the worker answers: only what changed since the last answer. */
+export interface EvaluationUpdate {
+  readonly first: number;
+  readonly frames: number;
+  readonly step: number;
+  readonly pathIds: readonly string[];
+  readonly riderIds: readonly string[];
+  readonly paths: readonly EvaluatedPath[];
+  readonly riders: readonly EvaluatedRider[];
+  readonly findings: readonly Finding[];
+}
+
+/** An evaluation with an update put over it. */
+export function withUpdate(before: Evaluation | null, update: EvaluationUpdate): Evaluation {
+  const { first, frames, step, findings } = update;
+  return {
+    first,
+    frames,
+    step,
+    findings,
+    paths: merged(before?.paths, update.pathIds, update.paths),
+    riders: merged(before?.riders, update.riderIds, update.riders),
+  };
+}
+
+function merged<T extends { id: string }>(
+  before: ReadonlyMap<string, T> | undefined,
+  ids: readonly string[],
+  fresh: readonly T[],
+): ReadonlyMap<string, T> {
+  const news = new Map(fresh.map((item) => [item.id, item]));
+  return new Map(
+    ids.flatMap((id) => {
+      const item = news.get(id) ?? before?.get(id);
+      return item ? [[id, item] as const] : [];
+    }),
+  );
+}

@@ -1,0 +1,82 @@
+import { PathError, POSE, checkShot, compiledPathOf, evaluateShot, type CompiledPath, type Shot } from '@fleet-rail/core';
+import type { EvaluatedPath, EvaluatedRider, EvaluationUpdate } from './evaluation';
+import { decodeDelta, type ShotDelta } from './shot-delta';
+
+/** The most poses kept for the page; beyond it samples lie several frames apart. */
+const MOST_POSES = 2_000_000;
+
+type Curve = CompiledPath | PathError;
+
+/** Evaluates one shot again and again; an edit re-evaluates what it touches, nothing else. */
+export class Evaluator {
+  private shot: Shot | null = null;
+  private readonly drawn = new Map<string, Curve>();
+  private readonly sampled = new Map<string, { parts: object[]; timing: string }>();
+
+  /** Takes a changed shot and gives what changed in its evaluation. */
+  evaluate(delta: ShotDelta): EvaluationUpdate {
+    const shot = decodeDelta(this.shot, delta);
+    this.shot = shot;
+    const evaluated = evaluateShot(shot);
+    const frames = shot.range.last - shot.range.first + 1;
+    const step = Math.max(1, Math.ceil((frames * shot.riders.length) / MOST_POSES));
+    const samples = Math.floor((frames - 1) / step) + 1;
+    return {
+      first: shot.range.first,
+      frames,
+      step,
+      pathIds: shot.paths.map((path) => path.id),
+      riderIds: shot.riders.map((rider) => rider.id),
+      paths: shot.paths.flatMap((path) => this.drawPath(path.id, compiledPathOf(path))),
+      riders: shot.riders.flatMap((rider, i) => {
+        if (!this.riderChanged(shot, rider.id, step)) return [];
+        const poses = new Float64Array(samples * POSE.size);
+        for (let n = 0; n < samples; n++) evaluated.poses[i](shot.range.first + n * step, poses, n * POSE.size);
+        return [{ id: rider.id, poses } satisfies EvaluatedRider];
+      }),
+      findings: checkShot(evaluated),
+    };
+  }
+
+  private drawPath(id: string, curve: Curve): EvaluatedPath[] {
+    if (this.drawn.get(id) === curve) return [];
+    this.drawn.set(id, curve);
+    if (curve instanceof PathError) {
+      return [{ id, length: 0, closed: false, problem: curve.message, frames: new Float64Array(0) }];
+    }
+    return [{ id, length: curve.length, closed: curve.closed, problem: null, frames: ribbonFrames(curve) }];
+  }
+
+  /** True when anything a rider's poses follow from is another object than last time. */
+  private riderChanged(shot: Shot, id: string, step: number): boolean {
+    const parts: object[] = [];
+    const seen = new Set<string>();
+    for (let next: string | null = id; next !== null && !seen.has(next); ) {
+      seen.add(next);
+      const rider: Shot['riders'][number] | undefined = shot.riders.find((other) => other.id === next);
+      if (!rider) break;
+      const path = shot.paths.find((other) => other.id === rider.hitch?.path);
+      parts.push(rider, ...(path ? [compiledPathOf(path)] : []));
+      next = rider.parent;
+    }
+    const timing = `${shot.fps} ${shot.range.first} ${shot.range.last} ${step}`;
+    const before = this.sampled.get(id);
+    this.sampled.set(id, { parts, timing });
+    const same =
+      before?.timing === timing &&
+      before.parts.length === parts.length &&
+      parts.every((part, i) => part === before.parts[i]);
+    return !same;
+  }
+}
+
+/** Frames along a path close enough for a smooth ribbon: twice a metre, 64 to 3,000 of them. */
+function ribbonFrames(curve: CompiledPath): Float64Array {
+  const count = Math.min(3_000, Math.max(64, Math.ceil(curve.length * 2))) + 1;
+  const out = new Float64Array(12 * count);
+  for (let i = 0; i < count; i++) {
+    // The end of a closed path is its start; a hair before it keeps the last frame's own tangent.
+    curve.frame(Math.min((curve.length * i) / (count - 1), curve.length * (1 - 1e-12)), out, 12 * i);
+  }
+  return out;
+}

@@ -1,0 +1,141 @@
+import { FileUp, Moon, Plus, Sun } from 'lucide-react';
+import { useState } from 'react';
+import { FileTrigger } from 'react-aria-components';
+import { useNavigate } from 'react-router';
+import styled, { useTheme } from 'styled-components';
+import { parseShotText } from '@fleet-rail/core';
+import { sentenceOf } from '../api/request';
+import { useCreateShot, useDeleteShot, useDuplicateShot, useRenameShot, useShots, useUndeleteShot, type ShotCard } from '../api/shots';
+import { LABEL_FONT } from '../theme/global-style';
+import { useSwapTheme } from '../theme/theme-provider';
+import { Button, PrimaryButton } from '../ui/button';
+import { IconButton } from '../ui/icon-button';
+import { notify } from '../ui/notices';
+import { Hint } from '../ui/panel';
+import { readTextFile } from '../ui/read-file';
+import { NameDialog } from './name-dialog';
+import { ShotTile } from './shot-tile';
+
+const SHOT_FILE_LIMIT = 64e6;
+
+const Page = styled.main`
+  max-width: 1180px;
+  min-height: 100%;
+  margin: 0 auto;
+  padding: 28px 32px 64px;
+`;
+
+const Head = styled.header`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin-bottom: 20px;
+`;
+
+const Title = styled.h1`
+  flex: 1;
+  font: 600 28px/1.1 ${LABEL_FONT};
+`;
+
+const Grid = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(260px, 1fr));
+  gap: 16px;
+`;
+
+const Empty = styled.div`
+  display: grid;
+  justify-items: start;
+  gap: 12px;
+  padding: 48px 0;
+`;
+
+/** All shots, and ways to a new one. */
+export function ShotsPage() {
+  const navigate = useNavigate();
+  const theme = useTheme();
+  const swapTheme = useSwapTheme();
+  const shots = useShots();
+  const create = useCreateShot();
+  const rename = useRenameShot();
+  const duplicate = useDuplicateShot();
+  const remove = useDeleteShot();
+  const undelete = useUndeleteShot();
+  const [naming, setNaming] = useState<'new' | ShotCard | null>(null);
+  const failed = (error: unknown) => notify('error', sentenceOf(error));
+
+  const importFile = async (files: FileList | null) => {
+    const file = files?.[0];
+    if (!file) return;
+    try {
+      const document = parseShotText(await readTextFile(file, SHOT_FILE_LIMIT));
+      const shot = await create.mutateAsync({ document });
+      navigate(`/shots/${shot.id}/path`);
+    } catch (error) {
+      notify('error', `${file.name} was not imported. ${sentenceOf(error)}`);
+    }
+  };
+  const onDelete = (shot: ShotCard) =>
+    remove.mutate(shot.id, {
+      onSuccess: () =>
+        notify('done', `Deleted "${shot.name}".`, {
+          name: 'Bring it back',
+          run: () => undelete.mutate(shot.id, { onError: failed }),
+        }),
+      onError: failed,
+    });
+  const onName = (name: string) => {
+    const done = { onSuccess: () => setNaming(null), onError: failed };
+    if (naming === 'new') create.mutate({ name }, { ...done, onSuccess: (shot) => navigate(`/shots/${shot.id}/path`) });
+    else if (naming) rename.mutate({ id: naming.id, name }, done);
+  };
+  const newButton = (
+    <PrimaryButton onPress={() => setNaming('new')}>
+      <Plus aria-hidden /> New shot
+    </PrimaryButton>
+  );
+  return (
+    <Page>
+      <Head>
+        <Title>Shots</Title>
+        <FileTrigger acceptedFileTypes={['.json']} onSelect={(files) => void importFile(files)}>
+          <Button>
+            <FileUp aria-hidden /> Import a shot file
+          </Button>
+        </FileTrigger>
+        {newButton}
+        <IconButton label={theme.mode === 'day' ? 'Night' : 'Day'} onPress={swapTheme}>
+          {theme.mode === 'day' ? <Moon aria-hidden /> : <Sun aria-hidden />}
+        </IconButton>
+      </Head>
+      {shots.isError && <Hint role="alert">{sentenceOf(shots.error)}</Hint>}
+      {shots.data?.length === 0 && (
+        <Empty>
+          <Hint>A shot holds the paths, what rides them and how fast. Start with an empty one.</Hint>
+          {newButton}
+        </Empty>
+      )}
+      <Grid>
+        {shots.data?.map((shot) => (
+          <ShotTile
+            key={shot.id}
+            shot={shot}
+            onRename={() => setNaming(shot)}
+            onDuplicate={() => duplicate.mutate(shot.id, { onError: failed })}
+            onDelete={() => onDelete(shot)}
+          />
+        ))}
+      </Grid>
+      {naming !== null && (
+        <NameDialog
+          title={naming === 'new' ? 'New shot' : 'Rename shot'}
+          label="Name"
+          start={naming === 'new' ? '' : naming.name}
+          action={naming === 'new' ? 'Create' : 'Rename'}
+          onName={onName}
+          onClose={() => setNaming(null)}
+        />
+      )}
+    </Page>
+  );
+}

@@ -1,0 +1,77 @@
+import { X } from 'lucide-react';
+import styled from 'styled-components';
+import { create } from 'zustand';
+import { QuietButton } from './button';
+import { IconButton } from './icon-button';
+
+interface Notice {
+  readonly id: number;
+  readonly kind: 'error' | 'done';
+  readonly text: string;
+  readonly action?: { readonly name: string; readonly run: () => void };
+}
+
+const useNotices = create<{ notices: Notice[] }>(() => ({ notices: [] }));
+let count = 0;
+
+/** Says something at the foot of the page; what went wrong stays until it is closed. */
+export function notify(kind: Notice['kind'], text: string, action?: Notice['action']): void {
+  const notice = { id: ++count, kind, text, action };
+  useNotices.setState(({ notices }) => ({ notices: [...notices.slice(-3), notice] }));
+  if (kind === 'done') setTimeout(() => dismiss(notice.id), action ? 12_000 : 5_000);
+}
+
+function dismiss(id: number): void {
+  useNotices.setState(({ notices }) => ({ notices: notices.filter((notice) => notice.id !== id) }));
+}
+
+const Stack = styled.div`
+  position: fixed;
+  left: 50%;
+  bottom: 16px;
+  z-index: 200;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  transform: translateX(-50%);
+`;
+
+const Slip = styled.div<{ $kind: Notice['kind'] }>`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  max-width: 640px;
+  padding: 8px 8px 8px 12px;
+  border: 1px solid ${({ theme }) => theme.hairline};
+  border-left: 4px solid ${({ theme, $kind }) => ($kind === 'error' ? theme.signal : theme.settled)};
+  border-radius: 6px;
+  background: ${({ theme }) => theme.panel};
+  overflow-wrap: anywhere;
+`;
+
+/** Where notices appear. */
+export function Notices() {
+  const notices = useNotices((state) => state.notices);
+  return (
+    <Stack>
+      {notices.map(({ id, kind, text, action }) => (
+        <Slip key={id} $kind={kind} role={kind === 'error' ? 'alert' : 'status'}>
+          <span>{text}</span>
+          {action && (
+            <QuietButton
+              onPress={() => {
+                dismiss(id);
+                action.run();
+              }}
+            >
+              {action.name}
+            </QuietButton>
+          )}
+          <IconButton label="Close message" onPress={() => dismiss(id)}>
+            <X aria-hidden />
+          </IconButton>
+        </Slip>
+      ))}
+    </Stack>
+  );
+}

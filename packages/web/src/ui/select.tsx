@@ -1,0 +1,61 @@
+import { ChevronDown } from 'lucide-react';
+import { Button, ListBox, ListBoxItem, Popover, Select as AriaSelect, SelectValue } from 'react-aria-components';
+import styled from 'styled-components';
+import { FieldLabel } from './fields';
+
+const Box = styled(AriaSelect)`
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+  min-width: 0;
+`;
+
+const Opener = styled(Button)`
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  height: 28px;
+  padding: 0 8px;
+  border: 1px solid ${({ theme }) => theme.hairline};
+  border-radius: 6px;
+  background: ${({ theme }) => theme.panel};
+  & svg { width: 14px; height: 14px; }
+`;
+
+const Sheet = styled(Popover)`
+  min-width: var(--trigger-width);
+  padding: 4px;
+  border: 1px solid ${({ theme }) => theme.hairline};
+  border-radius: 6px;
+  background: ${({ theme }) => theme.panel};
+  color: ${({ theme }) => theme.ink};
+`;
+
+const Row = styled(ListBoxItem)`
+  padding: 4px 8px;
+  border-radius: 4px;
+  cursor: pointer;
+  &[data-focused] { background: ${({ theme }) => theme.wash}; }
+  &[data-selected] { font-weight: 600; }
+`;
+
+/** One of many words, behind a button. */
+export function Select<T extends string>(props: {
+  label: string;
+  options: readonly { id: T; name: string }[];
+  value: T;
+  onChange: (value: T) => void;
+}) {
+  return (
+    <Box selectedKey={props.value} onSelectionChange={(key) => props.onChange(key as T)}>
+      <FieldLabel>{props.label}</FieldLabel>
+      <Opener>
+        <SelectValue />
+        <ChevronDown aria-hidden />
+      </Opener>
+      <Sheet>
+        <ListBox items={props.options}>{(option) => <Row id={option.id}>{option.name}</Row>}</ListBox>
+      </Sheet>
+    </Box>
+  );
+}

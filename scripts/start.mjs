@@ -1,0 +1,6 @@
+// Installs what is missing, builds, and serves; the server seeds the demo once and prints its address.
+import { installPackages, run } from './install.mjs';
+
+installPackages();
+await import('./build.mjs');
+run(process.execPath, ['packages/server/dist/main.js']);
