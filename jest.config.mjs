@@ -1,7 +1,12 @@
 const swc = {
   jsc: {
     parser: { syntax: 'typescript', tsx: true, decorators: true },
-    transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: true, react: { runtime: 'automatic' } },
+    transform: {
+      legacyDecorator: true,
+      decoratorMetadata: true,
+      useDefineForClassFields: true,
+      react: { runtime: 'automatic' },
+    },
     target: 'es2022',
   },
   module: { type: 'commonjs' },

@@ -54,7 +54,11 @@ export class ModelBuilder {
 
   accessor(type: 'SCALAR' | 'VEC3' | 'VEC4' | 'MAT4', values: Float32Array | Uint8Array) {
     // Both lib types of typed arrays are one at run time.
-    return this.document.createAccessor().setType(type).setArray(values as never).setBuffer(this.buffer);
+    return this.document
+      .createAccessor()
+      .setType(type)
+      .setArray(values as never)
+      .setBuffer(this.buffer);
   }
 
   /** The file's bytes. */

@@ -21,11 +21,61 @@ export function orchardPaths(): Shot['paths'] {
   return newShot({
     name: 'paths',
     paths: [
-      { id: 'lane', name: 'Lane', basis: 'bezier', closed: true, points: lanePoints(), marks: [{ id: 'barn', name: 'Barn', distance: 2 }] },
-      { id: 'row', name: 'Row walk', basis: 'through', points: through([[-40, 0, 0], [-32, 0, 0.6], [-22, 0, -0.5], [-13, 0, 0.4]]) },
-      { id: 'sky', name: 'Kestrel loop', basis: 'through', closed: true, points: through([[26, 9, -14], [30, 11, 8], [6, 13, 20], [-22, 10, 16], [-30, 8, -10], [-4, 12, -20]]) },
-      { id: 'survey', name: 'Survey line', basis: 'through', points: through([[-42, 7, 24], [-20, 6, 22], [4, 8, 25], [26, 7, 22], [40, 9, 12]]) },
-      { id: 'chute', name: 'Chute', basis: 'polyline', points: through([[45, 2.9, -18.5], [45, 0.5, -9.5], [45, 0.35, -6.8]]) },
+      {
+        id: 'lane',
+        name: 'Lane',
+        basis: 'bezier',
+        closed: true,
+        points: lanePoints(),
+        marks: [{ id: 'barn', name: 'Barn', distance: 2 }],
+      },
+      {
+        id: 'row',
+        name: 'Row walk',
+        basis: 'through',
+        points: through([
+          [-40, 0, 0],
+          [-32, 0, 0.6],
+          [-22, 0, -0.5],
+          [-13, 0, 0.4],
+        ]),
+      },
+      {
+        id: 'sky',
+        name: 'Kestrel loop',
+        basis: 'through',
+        closed: true,
+        points: through([
+          [26, 9, -14],
+          [30, 11, 8],
+          [6, 13, 20],
+          [-22, 10, 16],
+          [-30, 8, -10],
+          [-4, 12, -20],
+        ]),
+      },
+      {
+        id: 'survey',
+        name: 'Survey line',
+        basis: 'through',
+        points: through([
+          [-42, 7, 24],
+          [-20, 6, 22],
+          [4, 8, 25],
+          [26, 7, 22],
+          [40, 9, 12],
+        ]),
+      },
+      {
+        id: 'chute',
+        name: 'Chute',
+        basis: 'polyline',
+        points: through([
+          [45, 2.9, -18.5],
+          [45, 0.5, -9.5],
+          [45, 0.35, -6.8],
+        ]),
+      },
     ],
   }).paths;
 }

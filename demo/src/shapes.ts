@@ -32,8 +32,18 @@ export function fan(corners: readonly Vec3[]): Triangles {
 export function box(width: number, height: number, length: number, topScale = 1): Triangles {
   const [x, y, z] = [width / 2, height / 2, length / 2];
   const [tx, tz] = [x * topScale, z * topScale];
-  const low: Vec3[] = [[-x, -y, -z], [x, -y, -z], [x, -y, z], [-x, -y, z]];
-  const high: Vec3[] = [[-tx, y, -tz], [tx, y, -tz], [tx, y, tz], [-tx, y, tz]];
+  const low: Vec3[] = [
+    [-x, -y, -z],
+    [x, -y, -z],
+    [x, -y, z],
+    [-x, -y, z],
+  ];
+  const high: Vec3[] = [
+    [-tx, y, -tz],
+    [tx, y, -tz],
+    [tx, y, tz],
+    [-tx, y, tz],
+  ];
   const sides = low.flatMap((_, i) => fan([low[i], high[i], high[(i + 1) % 4], low[(i + 1) % 4]]));
   return [...fan(low), ...sides, ...fan([...high].reverse())];
 }

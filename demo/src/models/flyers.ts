@@ -24,14 +24,55 @@ export function makeKestrel(): ModelBuilder {
     ]),
   );
   model.node('tail', [0, 0, -0.16], body).setMesh(
-    model.mesh('tail', [{ shape: sheet([[0.04, 0, 0], [-0.04, 0, 0], [-0.1, 0, -0.32], [0.1, 0, -0.32]]), paint: SLATE }]),
+    model.mesh('tail', [
+      {
+        shape: sheet([
+          [0.04, 0, 0],
+          [-0.04, 0, 0],
+          [-0.1, 0, -0.32],
+          [0.1, 0, -0.32],
+        ]),
+        paint: SLATE,
+      },
+    ]),
   );
-  for (const [side, sign] of [['left', 1], ['right', -1]] as const) {
+  for (const [side, sign] of [
+    ['left', 1],
+    ['right', -1],
+  ] as const) {
     const outline = (points: Vec3[]) => points.map(([x, y, z]): Vec3 => [sign * x, y, z]);
     const arm = model.node(`wing_${side}`, [sign * 0.08, 0.03, 0.1], body);
-    arm.setMesh(model.mesh(`wing_${side}`, [{ shape: sheet(outline([[0, 0, 0.06], [0.34, 0, 0.12], [0.34, 0, -0.1], [0, 0, -0.14]])), paint: RUST }]));
+    arm.setMesh(
+      model.mesh(`wing_${side}`, [
+        {
+          shape: sheet(
+            outline([
+              [0, 0, 0.06],
+              [0.34, 0, 0.12],
+              [0.34, 0, -0.1],
+              [0, 0, -0.14],
+            ]),
+          ),
+          paint: RUST,
+        },
+      ]),
+    );
     const hand = model.node(`hand_${side}`, [sign * 0.34, 0, 0], arm);
-    hand.setMesh(model.mesh(`hand_${side}`, [{ shape: sheet(outline([[0, 0, 0.12], [0.4, 0, -0.06], [0.36, 0, -0.14], [0, 0, -0.1]])), paint: DARK }]));
+    hand.setMesh(
+      model.mesh(`hand_${side}`, [
+        {
+          shape: sheet(
+            outline([
+              [0, 0, 0.12],
+              [0.4, 0, -0.06],
+              [0.36, 0, -0.14],
+              [0, 0, -0.1],
+            ]),
+          ),
+          paint: DARK,
+        },
+      ]),
+    );
   }
   return model;
 }
@@ -57,8 +98,14 @@ export function makeDrone(): ModelBuilder {
     { shape: box(0.46, 0.015, 0.05), paint: DARK },
     { shape: drum(0.04, 0.06, 8), paint: SIGNAL },
   ]);
-  for (const [end, z] of [['front', 1], ['rear', -1]] as const) {
-    for (const [side, x] of [['left', 1], ['right', -1]] as const) {
+  for (const [end, z] of [
+    ['front', 1],
+    ['rear', -1],
+  ] as const) {
+    for (const [side, x] of [
+      ['left', 1],
+      ['right', -1],
+    ] as const) {
       model.node(`rotor_${end}_${side}`, [x * 0.35, 0.06, z * 0.35], drone, rotor);
     }
   }

@@ -49,9 +49,11 @@ export function makeHauler(): ModelBuilder {
     ['wheel_rear_right', [-0.85, 0.52, 0], rear],
   ];
   for (const [name, place, mesh] of places) model.node(name, place, hauler, mesh);
-  model.node('steering_wheel', [0.4, 1.75, 1.65], body).setMesh(
-    model.mesh('steering_wheel', [{ shape: turned(drum(0.2, 0.04, 12), [1.1, 0, 0]), paint: DARK }]),
-  );
+  model
+    .node('steering_wheel', [0.4, 1.75, 1.65], body)
+    .setMesh(
+      model.mesh('steering_wheel', [{ shape: turned(drum(0.2, 0.04, 12), [1.1, 0, 0]), paint: DARK }]),
+    );
   model.node('hitch', [0, 0.6, -1.35], hauler);
   return model;
 }
@@ -64,16 +66,21 @@ export function makeTrailer(): ModelBuilder {
     { shape: moved(box(1.6, 0.75, 1.1), [0, 1.1, z]), paint: WOOD },
     { shape: moved(box(1.45, 0.25, 0.95, 0.75), [0, 1.58, z]), paint: APPLE },
   ];
-  model.node('bed', [0, 0, 0], trailer).setMesh(
-    model.mesh('bed', [
-      { shape: moved(box(1.7, 0.16, 2.8), [0, 0.64, 0]), paint: STEEL },
-      { shape: moved(box(0.12, 0.1, 0.45), [0, 0.6, 1.55]), paint: DARK },
-      ...crate(0.65),
-      ...crate(-0.65),
-    ]),
-  );
+  model
+    .node('bed', [0, 0, 0], trailer)
+    .setMesh(
+      model.mesh('bed', [
+        { shape: moved(box(1.7, 0.16, 2.8), [0, 0.64, 0]), paint: STEEL },
+        { shape: moved(box(0.12, 0.1, 0.45), [0, 0.6, 1.55]), paint: DARK },
+        ...crate(0.65),
+        ...crate(-0.65),
+      ]),
+    );
   const wheel = model.mesh('wheel', wheelShapes(0.36, 0.22));
-  for (const [end, z] of [['front', 0.95], ['rear', -0.95]] as const) {
+  for (const [end, z] of [
+    ['front', 0.95],
+    ['rear', -0.95],
+  ] as const) {
     model.node(`wheel_${end}_left`, [0.8, 0.36, z], trailer, wheel);
     model.node(`wheel_${end}_right`, [-0.8, 0.36, z], trailer, wheel);
   }

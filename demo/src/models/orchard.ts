@@ -20,9 +20,21 @@ export function makeOrchard(lane: ShotPath): ModelBuilder {
   const model = new ModelBuilder();
   const orchard = model.node('orchard');
   model.node('grass', [0, -0.06, 0], orchard).setMesh(
-    model.mesh('grass', [{ shape: fan([[-52, 0, -34], [-52, 0, 34], [56, 0, 34], [56, 0, -34]]), paint: GRASS }]),
+    model.mesh('grass', [
+      {
+        shape: fan([
+          [-52, 0, -34],
+          [-52, 0, 34],
+          [56, 0, 34],
+          [56, 0, -34],
+        ]),
+        paint: GRASS,
+      },
+    ]),
   );
-  model.node('lane', [0, 0, 0], orchard).setMesh(model.mesh('lane', [{ shape: laneStrip(curve), paint: LANE }]));
+  model
+    .node('lane', [0, 0, 0], orchard)
+    .setMesh(model.mesh('lane', [{ shape: laneStrip(curve), paint: LANE }]));
   model.node('footbridge', [0, 0, 0], orchard).setMesh(model.mesh('footbridge', bridgeParts(curve)));
   addTrees(model, orchard, curve);
   addBarn(model, orchard);
@@ -33,7 +45,7 @@ export function makeOrchard(lane: ShotPath): ModelBuilder {
 function laneStrip(curve: CompiledPath): Triangles {
   const steps = 260;
   const edges = Array.from({ length: steps + 1 }, (_, i) => laneEdges(curve, (curve.length * i) / steps));
-  return edges.slice(1).flatMap(([left, right], i) => fan([edges[i][1], edges[i][0], left, right]));
+  return edges.slice(1).flatMap(([left, right], i) => fan([edges[i][0], edges[i][1], right, left]));
 }
 
 /** Left and right edge of the lane at a distance, a hand's breadth under the path. */
@@ -60,10 +72,16 @@ function bridgeParts(curve: CompiledPath): { shape: Triangles; paint: Paint }[] 
     for (const side of [1.75, -1.75]) {
       const place: Vec3 = [frame[0] + side * frame[3], height + 0.4, frame[2] + side * frame[5]];
       parts.push({ shape: moved(turned(box(0.1, 0.8, 0.1), [0, yaw, 0]), place), paint: TIMBER });
-      parts.push({ shape: moved(turned(box(0.08, 0.08, 1.55), [0, yaw, 0]), [place[0], height + 0.8, place[2]]), paint: TIMBER });
+      parts.push({
+        shape: moved(turned(box(0.08, 0.08, 1.55), [0, yaw, 0]), [place[0], height + 0.8, place[2]]),
+        paint: TIMBER,
+      });
       const overLane = Math.hypot(place[0], place[2]) < 5 && height > BRIDGE_HEIGHT * 0.6;
       if (!overLane) {
-        parts.push({ shape: moved(box(0.35, height - 0.05, 0.35), [place[0], (height - 0.05) / 2, place[2]]), paint: STONE });
+        parts.push({
+          shape: moved(box(0.35, height - 0.05, 0.35), [place[0], (height - 0.05) / 2, place[2]]),
+          paint: STONE,
+        });
       }
     }
   }
@@ -84,7 +102,9 @@ function addTrees(model: ModelBuilder, orchard: ReturnType<ModelBuilder['node']>
       const z = -28 + row * 7;
       const inBarn = x > 36 && Math.abs(z) < 12;
       if (clear(x, z) < 4 || inBarn || Math.abs(z) < 2) continue;
-      model.node(`tree_${row + 1}_${place + 1}`, [x, 0, z], trees, tree).setRotation(turn(row * 5 + place * 3));
+      model
+        .node(`tree_${row + 1}_${place + 1}`, [x, 0, z], trees, tree)
+        .setRotation(turn(row * 5 + place * 3));
     }
   }
 }
@@ -104,7 +124,11 @@ function nearestDistance(curve: CompiledPath): (x: number, z: number) => number 
 function addBarn(model: ModelBuilder, orchard: ReturnType<ModelBuilder['node']>): void {
   const barn = model.node('cider_barn', [45, 0, 0], orchard);
   const gable = (x: number, facing: 1 | -1): Triangles => {
-    const corners: Vec3[] = [[x, 4.2, -6], [x, 7, 0], [x, 4.2, 6]];
+    const corners: Vec3[] = [
+      [x, 4.2, -6],
+      [x, 7, 0],
+      [x, 4.2, 6],
+    ];
     return fan(facing === 1 ? corners : corners.reverse());
   };
   barn.setMesh(
@@ -116,13 +140,33 @@ function addBarn(model: ModelBuilder, orchard: ReturnType<ModelBuilder['node']>)
       { shape: moved(box(10, 4.2, 0.3), [0, 2.1, 6]), paint: BARN },
       { shape: moved(box(0.3, 0.6, 4.8), [-5, 3.9, 0]), paint: TIMBER },
       { shape: [...gable(-5, -1), ...gable(-4.9, 1), ...gable(5, 1)], paint: BARN },
-      { shape: [...fan([[-5.4, 7.1, 0], [-5.4, 4, 6.6], [5.4, 4, 6.6], [5.4, 7.1, 0]]), ...fan([[-5.4, 4, -6.6], [-5.4, 7.1, 0], [5.4, 7.1, 0], [5.4, 4, -6.6]])], paint: ROOF },
+      {
+        shape: [
+          ...fan([
+            [-5.4, 7.1, 0],
+            [-5.4, 4, 6.6],
+            [5.4, 4, 6.6],
+            [5.4, 7.1, 0],
+          ]),
+          ...fan([
+            [-5.4, 4, -6.6],
+            [-5.4, 7.1, 0],
+            [5.4, 7.1, 0],
+            [5.4, 4, -6.6],
+          ]),
+        ],
+        paint: ROOF,
+      },
     ]),
   );
-  const leaf = (sign: number) => model.mesh('gate', [
-    { shape: moved(box(0.12, 3.4, 2.35), [0, 1.75, sign * 1.18]), paint: TIMBER },
-    { shape: moved(turned(box(0.14, 0.16, 3.6), [sign * 0.95, 0, 0]), [0, 1.75, sign * 1.18]), paint: STONE },
-  ]);
+  const leaf = (sign: number) =>
+    model.mesh('gate', [
+      { shape: moved(box(0.12, 3.4, 2.35), [0, 1.75, sign * 1.18]), paint: TIMBER },
+      {
+        shape: moved(turned(box(0.14, 0.16, 3.6), [sign * 0.95, 0, 0]), [0, 1.75, sign * 1.18]),
+        paint: STONE,
+      },
+    ]);
   // Each leaf turns about its hinge post.
   model.node('gate_left', [-5.1, 0, -2.4], barn, leaf(1));
   model.node('gate_right', [-5.1, 0, 2.4], barn, leaf(-1));

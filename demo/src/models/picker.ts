@@ -48,7 +48,22 @@ export function makePicker(): ModelBuilder {
   ]);
   const skin = model.document.createSkin('picker').setSkeleton(bones.hips);
   names.forEach((name) => skin.addJoint(bones[name]));
-  const inverse = names.flatMap((name) => [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, ...world[name].map((v) => -v), 1]);
+  const inverse = names.flatMap((name) => [
+    1,
+    0,
+    0,
+    0,
+    0,
+    1,
+    0,
+    0,
+    0,
+    0,
+    1,
+    0,
+    ...world[name].map((v) => -v),
+    1,
+  ]);
   skin.setInverseBindMatrices(model.accessor('MAT4', Float32Array.from(inverse)));
   model.node('figure', [0, 0, 0], picker, mesh).setSkin(skin);
   addClip(model, bones, 'walk', CYCLE_SECONDS, walkPose);
@@ -60,7 +75,10 @@ function makeBones(model: ModelBuilder, picker: Node): Bones {
   const hips = model.node('hips', [0, HIP, 0], picker);
   const spine = model.node('spine', [0, 0.08, 0], hips);
   const bones: Bones = { hips, spine, head: model.node('head', [0, 0.52, 0], spine) };
-  for (const [side, sign] of [['left', 1], ['right', -1]] as const) {
+  for (const [side, sign] of [
+    ['left', 1],
+    ['right', -1],
+  ] as const) {
     bones[`arm_${side}`] = model.node(`arm_${side}`, [sign * 0.24, 0.46, 0], spine);
     bones[`forearm_${side}`] = model.node(`forearm_${side}`, [0, -0.28, 0], bones[`arm_${side}`]);
     bones[`thigh_${side}`] = model.node(`thigh_${side}`, [sign * 0.1, 0, 0], hips);
@@ -71,7 +89,9 @@ function makeBones(model: ModelBuilder, picker: Node): Bones {
 }
 
 function worldPlaces(bones: Bones): Record<string, Vec3> {
-  return Object.fromEntries(Object.entries(bones).map(([name, node]) => [name, node.getWorldTranslation() as Vec3]));
+  return Object.fromEntries(
+    Object.entries(bones).map(([name, node]) => [name, node.getWorldTranslation() as Vec3]),
+  );
 }
 
 /** Turns about x by bone, and the hips' height. */
@@ -84,7 +104,10 @@ interface Pose {
 function walkPose(phase: number): Pose {
   const hipHeight = 0.885 + 0.012 * Math.cos(4 * Math.PI * (phase - 0.3));
   const turns: Record<string, number> = { spine: 0.05, head: -0.03 };
-  for (const [side, shift] of [['left', 0], ['right', 0.5]] as const) {
+  for (const [side, shift] of [
+    ['left', 0],
+    ['right', 0.5],
+  ] as const) {
     const foot = footPlace((phase + shift) % 1);
     const { thigh, shin } = reach(foot[0], hipHeight - ANKLE - foot[1]);
     turns[`thigh_${side}`] = thigh;
@@ -129,20 +152,43 @@ function idlePose(phase: number): Pose {
   return { turns, hipHeight: 0.92 };
 }
 
-function addClip(model: ModelBuilder, bones: Bones, name: string, seconds: number, pose: (phase: number) => Pose): void {
+function addClip(
+  model: ModelBuilder,
+  bones: Bones,
+  name: string,
+  seconds: number,
+  pose: (phase: number) => Pose,
+): void {
   const { document } = model;
   const clip = document.createAnimation(name);
   const steps = Array.from({ length: SAMPLES + 1 }, (_, i) => i / SAMPLES);
-  const times = model.accessor('SCALAR', Float32Array.from(steps, (step) => step * seconds));
+  const times = model.accessor(
+    'SCALAR',
+    Float32Array.from(steps, (step) => step * seconds),
+  );
   const poses = steps.map((step) => pose(step % 1));
   const add = (node: Node, path: 'rotation' | 'translation', values: number[]) => {
     const output = model.accessor(path === 'rotation' ? 'VEC4' : 'VEC3', Float32Array.from(values));
-    const sampler = document.createAnimationSampler().setInput(times).setOutput(output).setInterpolation('LINEAR');
+    const sampler = document
+      .createAnimationSampler()
+      .setInput(times)
+      .setOutput(output)
+      .setInterpolation('LINEAR');
     clip.addSampler(sampler);
-    clip.addChannel(document.createAnimationChannel().setTargetNode(node).setTargetPath(path).setSampler(sampler));
+    clip.addChannel(
+      document.createAnimationChannel().setTargetNode(node).setTargetPath(path).setSampler(sampler),
+    );
   };
   for (const bone of Object.keys(poses[0].turns)) {
-    add(bones[bone], 'rotation', poses.flatMap(({ turns }) => [Math.sin(turns[bone] / 2), 0, 0, Math.cos(turns[bone] / 2)]));
+    add(
+      bones[bone],
+      'rotation',
+      poses.flatMap(({ turns }) => [Math.sin(turns[bone] / 2), 0, 0, Math.cos(turns[bone] / 2)]),
+    );
   }
-  add(bones.hips, 'translation', poses.flatMap(({ hipHeight }) => [0, hipHeight, 0]));
+  add(
+    bones.hips,
+    'translation',
+    poses.flatMap(({ hipHeight }) => [0, hipHeight, 0]),
+  );
 }

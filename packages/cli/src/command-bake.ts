@@ -8,12 +8,15 @@ export const BAKE_OPTIONS = ['out'];
 /** `ride bake`: the motion of a shot as CSV or GLB. */
 export async function commandBake(args: Arguments): Promise<string> {
   if (args.files.length !== 1) {
-    throw new UsageError(`found ${args.files.length} shot files; expected one, as in: ride bake a.shot.json --out a.glb`);
+    throw new UsageError(
+      `found ${args.files.length} shot files; expected one, as in: ride bake a.shot.json --out a.glb`,
+    );
   }
   const [file] = args.files;
   const out = args.required('out');
   const kind = /\.(csv|glb)$/i.exec(out)?.[1].toLowerCase();
-  if (kind === undefined) throw new UsageError(`--out: found "${out}"; expected a name ending in .csv or .glb`);
+  if (kind === undefined)
+    throw new UsageError(`--out: found "${out}"; expected a name ending in .csv or .glb`);
   const shot = await readShot(file);
   const sampled = sampleShot(evaluateShot(shot));
   const content = kind === 'csv' ? writeCsv(sampled) : await writeGlb(sampled, await readModels(shot, file));

@@ -16,10 +16,14 @@ export async function commandInfo(args: Arguments): Promise<string> {
   for (const path of shot.paths) {
     const curve = paths.get(path.id);
     const length = curve instanceof PathError ? curve.message : `${curve?.length} m`;
-    lines.push(`path ${path.id}: ${path.basis}, ${path.closed ? 'closed' : 'open'}, ${path.points.length} points, ${length}`);
+    lines.push(
+      `path ${path.id}: ${path.basis}, ${path.closed ? 'closed' : 'open'}, ${path.points.length} points, ${length}`,
+    );
   }
   for (const rider of shot.riders) {
-    lines.push(`rider ${rider.id}: ${rider.badge} ${rider.name}, ${rider.hitch ? `follows ${rider.hitch.path}` : 'at rest'}`);
+    lines.push(
+      `rider ${rider.id}: ${rider.badge} ${rider.name}, ${rider.hitch ? `follows ${rider.hitch.path}` : 'at rest'}`,
+    );
   }
   return lines.join('\n');
 }

@@ -31,7 +31,14 @@ export async function commandNew(args: Arguments): Promise<string> {
     paths,
     models: [{ id: 'model', name: modelName, source: { file: basename(modelFile) } }],
     riders: [
-      { id: 'r1', name: modelName, kind: 'vehicle', model: 'model', badge: 'R1', hitch: newHitch(paths[0].id, range) },
+      {
+        id: 'r1',
+        name: modelName,
+        kind: 'vehicle',
+        model: 'model',
+        badge: 'R1',
+        hitch: newHitch(paths[0].id, range),
+      },
     ],
   });
   // Models are looked for beside the shot file, so that is where this one must be.

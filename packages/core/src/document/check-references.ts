@@ -63,7 +63,10 @@ function checkHitch(shot: Shot, hitch: Hitch, at: string): void {
     }
   }
   const { keys, speeds } = hitch.pace;
-  rising(keys.map((key) => key.frame), (i) => `${at}.pace.keys[${i}].frame`);
+  rising(
+    keys.map((key) => key.frame),
+    (i) => `${at}.pace.keys[${i}].frame`,
+  );
   speeds.forEach((key, i) => {
     exactlyOne(`${at}.pace.speeds[${i}]`, { frame: key.frame, distance: key.distance });
     if ((key.frame === undefined) !== (speeds[0].frame === undefined)) {

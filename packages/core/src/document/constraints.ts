@@ -66,13 +66,10 @@ const isNumbers = (v: unknown, length: number, most: number): v is number[] =>
 
 /** Three finite numbers in metres. */
 export const Point = (): PropertyRule =>
-  rule(`three numbers [x, y, z] within ±${LIMITS.coordinate} m`, (v) =>
-    isNumbers(v, 3, LIMITS.coordinate),
-  );
+  rule(`three numbers [x, y, z] within ±${LIMITS.coordinate} m`, (v) => isNumbers(v, 3, LIMITS.coordinate));
 
 /** Two finite numbers: frames and value. */
-export const Pair = (): PropertyRule =>
-  rule('two numbers [frames, value]', (v) => isNumbers(v, 2, 1e9));
+export const Pair = (): PropertyRule => rule('two numbers [frames, value]', (v) => isNumbers(v, 2, 1e9));
 
 /** A quaternion that is a rotation. */
 export const Rotation = (): PropertyRule =>
@@ -83,10 +80,7 @@ export const Rotation = (): PropertyRule =>
 
 /** A scale by axis, none of them zero. */
 export const Scale = (): PropertyRule =>
-  rule(
-    'three numbers [x, y, z], none of them 0',
-    (v) => isNumbers(v, 3, 1e6) && v.every((n) => n !== 0),
-  );
+  rule('three numbers [x, y, z], none of them 0', (v) => isNumbers(v, 3, 1e6) && v.every((n) => n !== 0));
 
 /** Numbers that never fall, or null. */
 export const KnotsOrNull = (): PropertyRule =>

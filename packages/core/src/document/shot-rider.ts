@@ -1,10 +1,32 @@
 import type { Vec3 } from '../math/vec.js';
-import { Amount, Flag, Id, OneOf, Part, PartOrNull, Parts, Point, Text, TextOrNull, Whole, rule } from './constraints.js';
+import {
+  Amount,
+  Flag,
+  Id,
+  OneOf,
+  Part,
+  PartOrNull,
+  Parts,
+  Point,
+  Text,
+  TextOrNull,
+  Whole,
+  rule,
+} from './constraints.js';
 import { LIMITS } from './limits.js';
 import { AXES, Hitch, type Axis } from './shot-hitch.js';
 import { Transform } from './transform.js';
 
-export const KINDS = ['vehicle', 'camera', 'character', 'creature', 'prop', 'light', 'emitter', 'carrier'] as const;
+export const KINDS = [
+  'vehicle',
+  'camera',
+  'character',
+  'creature',
+  'prop',
+  'light',
+  'emitter',
+  'carrier',
+] as const;
 export type Kind = (typeof KINDS)[number];
 
 /** One wheel of the model: a node that turns about its axle. */

@@ -1,4 +1,5 @@
-import { Animation, Document, Node, Skin, type Accessor } from '@gltf-transform/core';
+import type { Animation, Node, Skin} from '@gltf-transform/core';
+import { Document, type Accessor } from '@gltf-transform/core';
 import { mergeDocuments, unpartition } from '@gltf-transform/functions';
 import { frameTime, type SampledShot } from '../bake/index.js';
 import type { Rider } from '../document/shot-rider.js';
@@ -25,7 +26,9 @@ export async function writeGlb(
   const ride = target.createAnimation(shot.name);
   const buffer = target.createBuffer();
   const times = target.createAccessor('time').setType('SCALAR').setBuffer(buffer);
-  times.setArray(Float32Array.from({ length: sampled.frames }, (_, i) => frameTime(shot, shot.range.first + i)));
+  times.setArray(
+    Float32Array.from({ length: sampled.frames }, (_, i) => frameTime(shot, shot.range.first + i)),
+  );
   const dressers = new Map<string, Dresser>();
   shot.riders.forEach((rider, r) => {
     const node = target.createNode(rider.name).setScale(rider.rest.scale);
@@ -68,7 +71,11 @@ function animate(
       .setType(width === 3 ? 'VEC3' : 'VEC4')
       .setArray(values)
       .setBuffer(times.getBuffer());
-    const sampler = target.createAnimationSampler().setInput(times).setOutput(output).setInterpolation('LINEAR');
+    const sampler = target
+      .createAnimationSampler()
+      .setInput(times)
+      .setOutput(output)
+      .setInterpolation('LINEAR');
     ride.addSampler(sampler);
     ride.addChannel(
       target.createAnimationChannel().setTargetNode(node).setTargetPath(path).setSampler(sampler),
@@ -119,7 +126,9 @@ class Dresser {
   private copySkins(copies: ReadonlyMap<Node, Node>): void {
     for (const skin of this.skins) {
       if (!skin.listJoints().every((joint) => copies.has(joint))) continue;
-      const copy = this.target.createSkin(skin.getName()).setInverseBindMatrices(skin.getInverseBindMatrices());
+      const copy = this.target
+        .createSkin(skin.getName())
+        .setInverseBindMatrices(skin.getInverseBindMatrices());
       skin.listJoints().forEach((joint) => copy.addJoint(copies.get(joint) as Node));
       const skeleton = skin.getSkeleton();
       if (skeleton) copy.setSkeleton(copies.get(skeleton) ?? null);
@@ -136,7 +145,12 @@ class Dresser {
         if (!node || !sampler || !copies.has(node)) continue;
         const ownSampler = sampler.clone();
         copy.addSampler(ownSampler);
-        copy.addChannel(channel.clone().setTargetNode(copies.get(node) as Node).setSampler(ownSampler));
+        copy.addChannel(
+          channel
+            .clone()
+            .setTargetNode(copies.get(node) as Node)
+            .setSampler(ownSampler),
+        );
       }
     }
   }

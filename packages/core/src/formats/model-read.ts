@@ -1,4 +1,5 @@
-import { Document, Node, WebIO, getBounds, type JSONDocument, type GLTF } from '@gltf-transform/core';
+import type { Document, Node} from '@gltf-transform/core';
+import { WebIO, getBounds, type JSONDocument, type GLTF } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import type { Vec3 } from '../math/vec.js';
 import { FormatError } from './format-error.js';
@@ -37,7 +38,10 @@ export function gltfIo(): WebIO {
  */
 export async function readModel(bytes: Uint8Array, file: string): Promise<ReadModel> {
   if (bytes.byteLength < 20) {
-    throw new FormatError(file, `has ${bytes.byteLength} bytes, too few for a model; expected a .glb or .gltf file.`);
+    throw new FormatError(
+      file,
+      `has ${bytes.byteLength} bytes, too few for a model; expected a .glb or .gltf file.`,
+    );
   }
   const json = await readContainer(bytes, file);
   refuseForeign(json.json, file);
@@ -86,7 +90,10 @@ function refuseForeign(json: GLTF.IGLTF, file: string): void {
     .map((item) => item.uri)
     .filter((uri) => uri !== undefined && !uri.startsWith('data:'));
   if (outside.length > 0) {
-    throw new FormatError(file, `needs other files (${outside.slice(0, 3).join(', ')}); expected one file with everything inside, such as a .glb.`);
+    throw new FormatError(
+      file,
+      `needs other files (${outside.slice(0, 3).join(', ')}); expected one file with everything inside, such as a .glb.`,
+    );
   }
   const known = new Set(ALL_EXTENSIONS.map((extension) => extension.EXTENSION_NAME));
   const missing = (json.extensionsRequired ?? []).filter((name) => UNREADABLE.has(name) || !known.has(name));
@@ -136,7 +143,8 @@ function countTriangles(nodes: readonly Node[]): number {
   for (const node of nodes) {
     node.traverse((inner) => {
       for (const primitive of inner.getMesh()?.listPrimitives() ?? []) {
-        const vertices = primitive.getIndices()?.getCount() ?? primitive.getAttribute('POSITION')?.getCount() ?? 0;
+        const vertices =
+          primitive.getIndices()?.getCount() ?? primitive.getAttribute('POSITION')?.getCount() ?? 0;
         if (primitive.getMode() === 4) count += Math.floor(vertices / 3);
       }
     });

@@ -79,7 +79,11 @@ export function outlineOfPoints(points: readonly [number, number][], closed: boo
 /** An ellipse, from its rightmost place on, clockwise on the page as SVG has it. */
 export function outlineOfEllipse(cx: number, cy: number, rx: number, ry: number): Outline {
   const half = (from: number, to: number) => arcToCubics(from, cy, rx, ry, 0, false, true, to, cy);
-  return { start: [cx + rx, cy], cubics: [...half(cx + rx, cx - rx), ...half(cx - rx, cx + rx)], closed: true };
+  return {
+    start: [cx + rx, cy],
+    cubics: [...half(cx + rx, cx - rx), ...half(cx - rx, cx + rx)],
+    closed: true,
+  };
 }
 
 /** A rectangle, its corners rounded by elliptical arcs where radii are given. */
@@ -96,7 +100,15 @@ export function outlineOfRect(
   const right = x + width;
   const bottom = y + height;
   if (a <= 0 || b <= 0) {
-    return outlineOfPoints([[x, y], [right, y], [right, bottom], [x, bottom]], true);
+    return outlineOfPoints(
+      [
+        [x, y],
+        [right, y],
+        [right, bottom],
+        [x, bottom],
+      ],
+      true,
+    );
   }
   const d = `M${x + a} ${y}H${right - a}A${a} ${b} 0 0 1 ${right} ${y + b}V${bottom - b}A${a} ${b} 0 0 1 ${right - a} ${bottom}H${x + a}A${a} ${b} 0 0 1 ${x} ${bottom - b}V${y + b}A${a} ${b} 0 0 1 ${x + a} ${y}Z`;
   return outlinesOfPathData(d)[0];

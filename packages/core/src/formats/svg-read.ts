@@ -1,11 +1,24 @@
 import { DOMParser, onErrorStopParsing, type Element, type Node } from '@xmldom/xmldom';
-import { applyToPoint, compose, fromDefinition, fromTransformAttribute, identity, type Matrix } from 'transformation-matrix';
+import {
+  applyToPoint,
+  compose,
+  fromDefinition,
+  fromTransformAttribute,
+  identity,
+  type Matrix,
+} from 'transformation-matrix';
 import { LIMITS } from '../document/limits.js';
 import { freeId } from '../document/new-shot.js';
 import { PathPoint, ShotPath } from '../document/shot-path.js';
 import type { Vec3 } from '../math/vec.js';
 import { FormatError } from './format-error.js';
-import { outlineOfEllipse, outlineOfPoints, outlineOfRect, outlinesOfPathData, type Outline } from './svg-outline.js';
+import {
+  outlineOfEllipse,
+  outlineOfPoints,
+  outlineOfRect,
+  outlinesOfPathData,
+  type Outline,
+} from './svg-outline.js';
 
 /** What an SVG file gave: its paths, and drawn things in it that are not paths. */
 export interface SvgPaths {
@@ -15,7 +28,22 @@ export interface SvgPaths {
 }
 
 const CONTAINERS = new Set(['svg', 'g', 'a', 'switch']);
-const SILENT = new Set(['title', 'desc', 'metadata', 'style', 'defs', 'script', 'clipPath', 'mask', 'marker', 'symbol', 'pattern', 'linearGradient', 'radialGradient', 'filter']);
+const SILENT = new Set([
+  'title',
+  'desc',
+  'metadata',
+  'style',
+  'defs',
+  'script',
+  'clipPath',
+  'mask',
+  'marker',
+  'symbol',
+  'pattern',
+  'linearGradient',
+  'radialGradient',
+  'filter',
+]);
 
 /**
  * The paths of an SVG file on the ground: x → X, y → Z, height 0. Each unbroken run becomes a path:
@@ -30,21 +58,33 @@ export function readSvg(text: string, file: string, scale = 1): SvgPaths {
   const paths: ShotPath[] = [];
   const passedOver = new Set<string>();
   const base = file.replace(/^.*[\\/]/, '').replace(/\.svg$/i, '') || 'path';
-  walk(root, identity(), file, (element, outlines, matrix) => {
-    outlines.forEach((outline, i) => {
-      const named = element.getAttribute('id') || base;
-      const name = outlines.length > 1 ? `${named} ${i + 1}` : named;
-      const path = pathOf(outline, matrix, scale, name.slice(0, LIMITS.textLength), freeId(name, paths));
-      if (path.points.length < 2) return;
-      if (path.points.length > LIMITS.pointsPerPath) {
-        throw new FormatError(file, `path "${name}" has ${path.points.length} points; at most ${LIMITS.pointsPerPath} are taken.`);
-      }
-      paths.push(path);
-    });
-  }, passedOver);
+  walk(
+    root,
+    identity(),
+    file,
+    (element, outlines, matrix) => {
+      outlines.forEach((outline, i) => {
+        const named = element.getAttribute('id') || base;
+        const name = outlines.length > 1 ? `${named} ${i + 1}` : named;
+        const path = pathOf(outline, matrix, scale, name.slice(0, LIMITS.textLength), freeId(name, paths));
+        if (path.points.length < 2) return;
+        if (path.points.length > LIMITS.pointsPerPath) {
+          throw new FormatError(
+            file,
+            `path "${name}" has ${path.points.length} points; at most ${LIMITS.pointsPerPath} are taken.`,
+          );
+        }
+        paths.push(path);
+      });
+    },
+    passedOver,
+  );
   if (paths.length === 0) {
     const others = passedOver.size > 0 ? ` It holds only: ${[...passedOver].join(', ')}.` : '';
-    throw new FormatError(file, `there is no path in this SVG; expected a path, line, polyline, polygon, circle, ellipse or rect.${others}`);
+    throw new FormatError(
+      file,
+      `there is no path in this SVG; expected a path, line, polyline, polygon, circle, ellipse or rect.${others}`,
+    );
   }
   if (paths.length > LIMITS.paths) {
     throw new FormatError(file, `holds ${paths.length} paths; at most ${LIMITS.paths} are taken.`);
@@ -57,7 +97,10 @@ function parseXml(text: string, file: string): Element {
   try {
     // xmldom wants the mark that some editors put first to be gone.
     const clean = text.replace(/^\uFEFF/, '');
-    root = new DOMParser({ onError: onErrorStopParsing }).parseFromString(clean, 'image/svg+xml').documentElement;
+    root = new DOMParser({ onError: onErrorStopParsing }).parseFromString(
+      clean,
+      'image/svg+xml',
+    ).documentElement;
   } catch (error) {
     const reason = (error as Error).message.split('\n')[0].trim();
     throw new FormatError(file, `is not well-formed XML (${reason}); expected an SVG drawing.`);
@@ -96,7 +139,10 @@ function transformOf(element: Element, file: string): Matrix {
   try {
     return compose(fromDefinition(fromTransformAttribute(text)));
   } catch {
-    throw new FormatError(file, `${where(element)} has the transform "${text.slice(0, 60)}"; expected matrix, translate, scale, rotate, skewX or skewY.`);
+    throw new FormatError(
+      file,
+      `${where(element)} has the transform "${text.slice(0, 60)}"; expected matrix, translate, scale, rotate, skewX or skewY.`,
+    );
   }
 }
 
@@ -111,14 +157,26 @@ function outlinesOf(element: Element, name: string, file: string): Outline[] | n
     const text = element.getAttribute(key);
     if (text === null || text.trim() === '' || text.trim() === 'auto') return fallback;
     const match = /^\s*([+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?)\s*(px)?\s*$/i.exec(text);
-    if (!match) throw new FormatError(file, `${where(element)} has ${key}="${text.slice(0, 40)}"; expected a number in user units.`);
+    if (!match)
+      throw new FormatError(
+        file,
+        `${where(element)} has ${key}="${text.slice(0, 40)}"; expected a number in user units.`,
+      );
     return Number(match[1]);
   };
   switch (name) {
     case 'path':
       return pathOutlines(element, file);
     case 'line':
-      return [outlineOfPoints([[number('x1'), number('y1')], [number('x2'), number('y2')]], false)];
+      return [
+        outlineOfPoints(
+          [
+            [number('x1'), number('y1')],
+            [number('x2'), number('y2')],
+          ],
+          false,
+        ),
+      ];
     case 'polyline':
     case 'polygon':
       return pointsOutline(element, name === 'polygon', file);
@@ -150,7 +208,10 @@ function pathOutlines(element: Element, file: string): Outline[] {
     return outlinesOfPathData(d);
   } catch (error) {
     const reason = (error as Error).message.split('\n')[0];
-    throw new FormatError(file, `${where(element)} has path data that cannot be read (${reason}); expected commands M L H V C S Q T A Z with numbers.`);
+    throw new FormatError(
+      file,
+      `${where(element)} has path data that cannot be read (${reason}); expected commands M L H V C S Q T A Z with numbers.`,
+    );
   }
 }
 
@@ -159,7 +220,10 @@ function pointsOutline(element: Element, closed: boolean, file: string): Outline
   if (text === '') return [];
   const numbers = text.split(/[\s,]+/).map(Number);
   if (numbers.length % 2 === 1 || !numbers.every(Number.isFinite)) {
-    throw new FormatError(file, `${where(element)} has points="${text.slice(0, 40)}"; expected pairs of numbers.`);
+    throw new FormatError(
+      file,
+      `${where(element)} has points="${text.slice(0, 40)}"; expected pairs of numbers.`,
+    );
   }
   const points: [number, number][] = [];
   for (let i = 0; i < numbers.length; i += 2) points.push([numbers[i], numbers[i + 1]]);
@@ -187,7 +251,14 @@ function pathOf(outline: Outline, matrix: Matrix, scale: number, name: string, i
   points.forEach((point) => {
     point.handles = handlesOf(point);
   });
-  return { ...new ShotPath(), id, name, basis: straight ? 'polyline' : 'bezier', closed: outline.closed, points };
+  return {
+    ...new ShotPath(),
+    id,
+    name,
+    basis: straight ? 'polyline' : 'bezier',
+    closed: outline.closed,
+    points,
+  };
 }
 
 function newPoint(position: Vec3): PathPoint {

@@ -54,8 +54,7 @@ export function parameterAt(table: ArcTable, s: number): number {
   const from = start[k];
   const t = (s - from) / (start[k + 1] - from);
   const at = 6 * k;
-  const u =
-    q[at] + t * (q[at + 1] + t * (q[at + 2] + t * (q[at + 3] + t * (q[at + 4] + t * q[at + 5]))));
+  const u = q[at] + t * (q[at + 1] + t * (q[at + 2] + t * (q[at + 3] + t * (q[at + 4] + t * q[at + 5]))));
   return segment[k] + Math.min(1, Math.max(0, u));
 }
 

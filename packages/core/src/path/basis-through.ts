@@ -4,11 +4,7 @@ import { catmullRomSlope, knotSpacing, reflectedNeighbour } from './catmull-rom.
 import { SegmentList, type Segments } from './segments.js';
 
 /** The Catmull-Rom curve through all points; the open ends borrow a reflected neighbour. */
-export function throughSegments(
-  points: readonly ActivePoint[],
-  closed: boolean,
-  alpha: number,
-): Segments {
+export function throughSegments(points: readonly ActivePoint[], closed: boolean, alpha: number): Segments {
   const list = new SegmentList();
   const stops = distinctPoints(points, closed);
   const n = stops.length;

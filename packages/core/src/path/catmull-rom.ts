@@ -11,8 +11,7 @@ export function catmullRomSlope(before: Vec3, here: Vec3, after: Vec3, alpha: nu
   const t1 = knotSpacing(here, after, alpha);
   const slope: Vec3 = [0, 0, 0];
   for (let k = 0; k < 3; k++) {
-    slope[k] =
-      (here[k] - before[k]) / t0 - (after[k] - before[k]) / (t0 + t1) + (after[k] - here[k]) / t1;
+    slope[k] = (here[k] - before[k]) / t0 - (after[k] - before[k]) / (t0 + t1) + (after[k] - here[k]) / t1;
   }
   return slope;
 }

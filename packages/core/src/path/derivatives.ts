@@ -18,12 +18,7 @@ export function positionAt(segments: Segments, parameter: number, out: Vec3Like)
 }
 
 /** The derivative of the given order (1 to 3) with respect to u, exact. */
-export function derivativeAt(
-  segments: Segments,
-  parameter: number,
-  order: 1 | 2 | 3,
-  out: Vec3Like,
-): void {
+export function derivativeAt(segments: Segments, parameter: number, order: 1 | 2 | 3, out: Vec3Like): void {
   const c = segments.coefficients;
   const i = segmentOf(segments, parameter);
   const u = parameter - i;

@@ -17,12 +17,7 @@ export type PoseAt = (frame: number, out: Float64Array, at: number) => void;
  *
  * @param restRotation kept where the facing says `keep`
  */
-export function ridePath(
-  hitch: Hitch,
-  path: CompiledPath,
-  pace: CompiledPace,
-  restRotation: Quat,
-): PoseAt {
+export function ridePath(hitch: Hitch, path: CompiledPath, pace: CompiledPace, restRotation: Quat): PoseAt {
   const { offset, facing } = hitch;
   const frame = new Float64Array(12);
   const basis = mat3.create();

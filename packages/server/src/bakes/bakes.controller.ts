@@ -8,7 +8,10 @@ export class BakesController {
   constructor(private readonly bakes: BakesService) {}
 
   @Get('glb')
-  @ApiOkResponse({ description: 'The models with the ride as an animation', content: { 'model/gltf-binary': {} } })
+  @ApiOkResponse({
+    description: 'The models with the ride as an animation',
+    content: { 'model/gltf-binary': {} },
+  })
   async glb(@Param('shotId') shotId: string): Promise<StreamableFile> {
     return download(await this.bakes.bake(shotId, 'glb'), 'model/gltf-binary');
   }

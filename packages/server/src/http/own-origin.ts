@@ -12,7 +12,10 @@ export function ownOriginOnly(request: Request, response: Response, next: NextFu
   const port = request.socket.localPort;
   const origin = request.headers.origin;
   if (!OWN_HOSTS.has(name) || (host !== name && host !== `${name}:${port}`)) {
-    refuse(response, `Host "${host.slice(0, 100)}" is not served here; open the address that the server printed.`);
+    refuse(
+      response,
+      `Host "${host.slice(0, 100)}" is not served here; open the address that the server printed.`,
+    );
   } else if (origin !== undefined && origin !== `http://${host}`) {
     refuse(response, `Requests from "${origin.slice(0, 100)}" are not answered.`);
   } else {

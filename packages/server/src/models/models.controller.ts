@@ -1,6 +1,21 @@
-import { BadRequestException, Controller, Get, Param, Post, StreamableFile, UploadedFile, UseInterceptors } from '@nestjs/common';
+import {
+  BadRequestException,
+  Controller,
+  Get,
+  Param,
+  Post,
+  StreamableFile,
+  UploadedFile,
+  UseInterceptors,
+} from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
-import { ApiBody, ApiConsumes, ApiOkResponse, ApiTags, ApiUnprocessableEntityResponse } from '@nestjs/swagger';
+import {
+  ApiBody,
+  ApiConsumes,
+  ApiOkResponse,
+  ApiTags,
+  ApiUnprocessableEntityResponse,
+} from '@nestjs/swagger';
 import { createReadStream } from 'node:fs';
 import { MODEL_LIMIT } from '../settings.js';
 import { ModelDto } from './models.dto.js';
@@ -23,9 +38,13 @@ export class ModelsController {
   @ApiBody({ schema: { type: 'object', properties: { file: { type: 'string', format: 'binary' } } } })
   @ApiUnprocessableEntityResponse({ description: 'Not a model that can be read; the message says why' })
   add(@UploadedFile() file: Express.Multer.File | undefined): Promise<ModelDto> {
-    if (file === undefined) throw new BadRequestException('Expected a .glb or .gltf file in the field "file".');
+    if (file === undefined)
+      throw new BadRequestException('Expected a .glb or .gltf file in the field "file".');
     // Multer reads names as Latin-1; browsers send UTF-8.
-    const name = Buffer.from(file.originalname, 'latin1').toString('utf8').replace(/^.*[\\/]/, '').slice(-200);
+    const name = Buffer.from(file.originalname, 'latin1')
+      .toString('utf8')
+      .replace(/^.*[\\/]/, '')
+      .slice(-200);
     return this.models.add(file.buffer, name || 'model.glb');
   }
 

@@ -83,6 +83,10 @@ function toDto({ id, name, fileName, bytes, shipped, facts }: ModelEntity): Mode
 
 /** "field_hauler.glb" → "Field hauler" */
 function nameOf(fileName: string): string {
-  const words = fileName.replace(/\.(glb|gltf)$/i, '').replace(/[_-]+/g, ' ').trim() || 'Model';
+  const words =
+    fileName
+      .replace(/\.(glb|gltf)$/i, '')
+      .replace(/[_-]+/g, ' ')
+      .trim() || 'Model';
   return words[0].toUpperCase() + words.slice(1);
 }

@@ -5,5 +5,8 @@ import { ShotsModule } from '../shots/shots.module.js';
 import { SeedEntity } from './seed.entity.js';
 import { SeedService } from './seed.service.js';
 
-@Module({ imports: [TypeOrmModule.forFeature([SeedEntity]), ModelsModule, ShotsModule], providers: [SeedService] })
+@Module({
+  imports: [TypeOrmModule.forFeature([SeedEntity]), ModelsModule, ShotsModule],
+  providers: [SeedService],
+})
 export class SeedModule {}

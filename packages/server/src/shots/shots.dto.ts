@@ -1,7 +1,11 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
 import { IsInt, IsObject, IsOptional, IsString, Length, Min } from 'class-validator';
 
-const documentSchema = { type: 'object' as const, additionalProperties: true, description: 'A shot document, version 1; see docs/shot-file.md' };
+const documentSchema = {
+  type: 'object' as const,
+  additionalProperties: true,
+  description: 'A shot document, version 1; see docs/shot-file.md',
+};
 
 export class CreateShotDto {
   @ApiPropertyOptional({ description: 'For an empty shot' })
@@ -17,7 +21,9 @@ export class CreateShotDto {
 }
 
 export class SaveShotDto {
-  @ApiProperty({ description: 'The revision this document was made from; 409 where it is no longer the newest' })
+  @ApiProperty({
+    description: 'The revision this document was made from; 409 where it is no longer the newest',
+  })
   @IsInt()
   @Min(1)
   revision!: number;

@@ -88,7 +88,14 @@ export class ShotsService {
 
   private async insert(shot: Shot): Promise<ShotDto> {
     const now = new Date().toISOString();
-    const entity = { id: randomUUID(), ...columnsOf(shot), revision: 1, createdAt: now, updatedAt: now, deletedAt: null };
+    const entity = {
+      id: randomUUID(),
+      ...columnsOf(shot),
+      revision: 1,
+      createdAt: now,
+      updatedAt: now,
+      deletedAt: null,
+    };
     await this.shots.insert(entity);
     return toDto(entity);
   }

@@ -96,14 +96,26 @@ export function createDesk(shot: Shot): DeskStore {
       const step = past.at(-1);
       if (step === undefined) return;
       const undone = { label: step.label, shot: present };
-      set({ ...standing(get(), step.shot), shot: step.shot, past: past.slice(0, -1), future: [undone, ...future], gesture: null });
+      set({
+        ...standing(get(), step.shot),
+        shot: step.shot,
+        past: past.slice(0, -1),
+        future: [undone, ...future],
+        gesture: null,
+      });
     },
     redo() {
       const { past, future, shot: present } = get();
       const [step, ...rest] = future;
       if (step === undefined) return;
       const redone = { label: step.label, shot: present };
-      set({ ...standing(get(), step.shot), shot: step.shot, past: [...past, redone], future: rest, gesture: null });
+      set({
+        ...standing(get(), step.shot),
+        shot: step.shot,
+        past: [...past, redone],
+        future: rest,
+        gesture: null,
+      });
     },
     replace(label, next) {
       get().edit(label, () => next);
@@ -150,6 +162,7 @@ export function useDesk<T>(select: (state: DeskState & DeskActions) => T): T {
   return useStore(useDeskStore(), select);
 }
 
-export const useSelectedPath = () => useDesk(({ shot, pathId }) => shot.paths.find((path) => path.id === pathId) ?? null);
+export const useSelectedPath = () =>
+  useDesk(({ shot, pathId }) => shot.paths.find((path) => path.id === pathId) ?? null);
 export const useSelectedRider = () =>
   useDesk(({ shot, riderId }) => shot.riders.find((rider) => rider.id === riderId) ?? null);

@@ -54,20 +54,29 @@ const Work = styled.main`
   flex-direction: column;
   min-height: 0;
   background: ${({ theme }) => theme.panel};
-  & > :last-child { flex: 1; min-height: 0; }
+  & > :last-child {
+    flex: 1;
+    min-height: 0;
+  }
 `;
 
 const Column = styled.div`
   display: flex;
   flex-direction: column;
   height: 100%;
-  & > :first-child { flex: 1; min-height: 0; }
+  & > :first-child {
+    flex: 1;
+    min-height: 0;
+  }
 `;
 
 const Sash = styled(PanelResizeHandle)`
   height: 5px;
   border-top: 1px solid ${({ theme }) => theme.hairline};
-  &[data-resize-handle-state='drag'], &[data-resize-handle-state='hover'] { background: ${({ theme }) => theme.hairline}; }
+  &[data-resize-handle-state='drag'],
+  &[data-resize-handle-state='hover'] {
+    background: ${({ theme }) => theme.hairline};
+  }
 `;
 
 const Message = styled.div`
@@ -79,7 +88,9 @@ const Message = styled.div`
 /** Opens a shot at an address, with the edits this browser still holds for it. */
 export function DeskPage() {
   const { shotId = '' } = useParams();
-  const [opened, setOpened] = useState<{ desk: DeskStore; autosave: Autosave } | { problem: string } | null>(null);
+  const [opened, setOpened] = useState<{ desk: DeskStore; autosave: Autosave } | { problem: string } | null>(
+    null,
+  );
   useEffect(() => {
     let closed = false;
     let autosave: Autosave | null = null;
@@ -121,7 +132,8 @@ async function open(shotId: string): Promise<{ desk: DeskStore; autosave: Autosa
   const { own, left } = await findDrafts(shotId);
   const desk = createDesk(kept.document);
   const autosave = new Autosave(shotId, desk, { revision: kept.revision, document: kept.document });
-  if (own && JSON.stringify(own.shot) !== JSON.stringify(kept.document)) restoreDraft(desk, autosave, own, kept);
+  if (own && JSON.stringify(own.shot) !== JSON.stringify(kept.document))
+    restoreDraft(desk, autosave, own, kept);
   else if (own) void dropDraft(shotId);
   left.forEach((draft) => offerDraft(shotId, draft));
   return { desk, autosave };
@@ -129,7 +141,9 @@ async function open(shotId: string): Promise<{ desk: DeskStore; autosave: Autosa
 
 function restoreDraft(desk: DeskStore, autosave: Autosave, draft: Draft, kept: KeptShot): void {
   if (draft.revision !== kept.revision) {
-    autosave.noteConflict(`This shot was saved elsewhere since (revision ${kept.revision}, yours is based on ${draft.revision}).`);
+    autosave.noteConflict(
+      `This shot was saved elsewhere since (revision ${kept.revision}, yours is based on ${draft.revision}).`,
+    );
   }
   desk.getState().replace('Unsaved edits', draft.shot);
   notify('done', 'Edits that had not reached the server are back on the desk.');
@@ -161,7 +175,12 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
     (pathId: string) => {
       const { tool, set } = desk.getState();
       if (tool.kind !== 'pickPath') return;
-      set({ tool: { kind: 'select' }, landing: { riderId: tool.riderId, pathId }, pathId, points: new Set() });
+      set({
+        tool: { kind: 'select' },
+        landing: { riderId: tool.riderId, pathId },
+        pathId,
+        points: new Set(),
+      });
     },
     [desk],
   );

@@ -6,8 +6,13 @@ const Table = styled.dl`
   grid-template-columns: auto 1fr;
   gap: 6px 16px;
   margin: 0;
-  & dt { font-weight: 600; white-space: nowrap; }
-  & dd { margin: 0; }
+  & dt {
+    font-weight: 600;
+    white-space: nowrap;
+  }
+  & dd {
+    margin: 0;
+  }
 `;
 
 const KEYS = [

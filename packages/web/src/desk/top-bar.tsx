@@ -31,8 +31,12 @@ const Home = styled(Link)`
   color: ${({ theme }) => theme.ink};
   font: 600 18px/1 ${LABEL_FONT};
   text-decoration: none;
-  &:hover { background: ${({ theme }) => theme.wash}; }
-  &:focus-visible { outline-offset: -3px; }
+  &:hover {
+    background: ${({ theme }) => theme.wash};
+  }
+  &:focus-visible {
+    outline-offset: -3px;
+  }
 `;
 
 const Name = styled.h1`
@@ -52,7 +56,10 @@ const Saved = styled.span<{ $kind: SaveState['kind'] }>`
   min-width: 96px;
   margin: 0 8px;
   color: ${({ theme, $kind }) => ($kind === 'saved' ? theme.settled : $kind === 'conflict' || $kind === 'refused' ? theme.signalText : theme.attention)};
-  & svg { width: 14px; height: 14px; }
+  & svg {
+    width: 14px;
+    height: 14px;
+  }
 `;
 
 const Spacer = styled.span`
@@ -79,14 +86,20 @@ export function TopBar({ shotId }: { shotId: string }) {
   const undo = useDesk((state) => state.undo);
   const redo = useDesk((state) => state.redo);
   const [open, setOpen] = useState<'versions' | 'help' | null>(null);
-  const SaveIcon = save.kind === 'saved' ? Check : save.kind === 'saving' || save.kind === 'unsaved' ? Loader : CircleAlert;
+  const SaveIcon =
+    save.kind === 'saved' ? Check : save.kind === 'saving' || save.kind === 'unsaved' ? Loader : CircleAlert;
   return (
     <Bar>
       <Home to="/" aria-label="All shots" title="All shots">
         FR
       </Home>
       <Name title={name}>{name}</Name>
-      <Saved $kind={save.kind} role="status" aria-label="Save state" title={'message' in save ? save.message : undefined}>
+      <Saved
+        $kind={save.kind}
+        role="status"
+        aria-label="Save state"
+        title={'message' in save ? save.message : undefined}
+      >
         <SaveIcon aria-hidden /> {SAYS[save.kind]}
       </Saved>
       <IconButton label={undone ? `Undo: ${undone}` : 'Undo'} isDisabled={!undone} onPress={undo}>
@@ -100,7 +113,8 @@ export function TopBar({ shotId }: { shotId: string }) {
       </QuietButton>
       <Spacer />
       <QuietButton onPress={swapTheme}>
-        {theme.mode === 'day' ? <Moon aria-hidden /> : <Sun aria-hidden />} {theme.mode === 'day' ? 'Night' : 'Day'}
+        {theme.mode === 'day' ? <Moon aria-hidden /> : <Sun aria-hidden />}{' '}
+        {theme.mode === 'day' ? 'Night' : 'Day'}
       </QuietButton>
       <IconButton label="Keys" onPress={() => setOpen('help')}>
         <Keyboard aria-hidden />

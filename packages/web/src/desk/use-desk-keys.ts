@@ -36,7 +36,8 @@ export function useDeskKeys(desk: DeskStore, shotId: string): void {
       else if (event.key === ',' || event.key === '.') {
         set({ playing: false });
         goToFrame(frame + (event.key === '.' ? 1 : -1));
-      } else if (/^[1-7]$/.test(event.key)) navigate(`/shots/${shotId}/${STATIONS[Number(event.key) - 1].id}`);
+      } else if (/^[1-7]$/.test(event.key))
+        navigate(`/shots/${shotId}/${STATIONS[Number(event.key) - 1].id}`);
       else return;
       event.preventDefault();
     };

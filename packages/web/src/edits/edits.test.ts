@@ -14,7 +14,15 @@ const model = (name: string, nodes: string[] = []): KeptModel => ({
 
 const base = newShot({
   name: 'edits',
-  paths: [{ id: 'lane', name: 'Lane', basis: 'polyline', points: [{ position: [0, 0, 0] }, { position: [0, 0, 10] }], marks: [{ id: 'gate', name: 'Gate', distance: 2 }] }],
+  paths: [
+    {
+      id: 'lane',
+      name: 'Lane',
+      basis: 'polyline',
+      points: [{ position: [0, 0, 0] }, { position: [0, 0, 10] }],
+      marks: [{ id: 'gate', name: 'Gate', distance: 2 }],
+    },
+  ],
 });
 
 function withRider(): { shot: Shot; id: string } {
@@ -25,7 +33,19 @@ function withRider(): { shot: Shot; id: string } {
 describe('edits give documents that the server accepts', () => {
   const { shot, id } = withRider();
   const results: [string, Shot][] = [
-    ['add path', addPaths(base, [drawnPath('Path', [[0, 0, 0], [1, 0, 2]], false)]).shot],
+    [
+      'add path',
+      addPaths(base, [
+        drawnPath(
+          'Path',
+          [
+            [0, 0, 0],
+            [1, 0, 2],
+          ],
+          false,
+        ),
+      ]).shot,
+    ],
     ['attach', shot],
     ['detach', detachRider(id)(shot)],
     ['detach here', detachRiderHere(id, [1, 2, 3], [0, 0, 0, 1])(shot)],
@@ -46,7 +66,16 @@ it('a path of the same id is added under another', () => {
 });
 
 it('drawn paths are named apart', () => {
-  const first = addPaths(base, [drawnPath('Path', [[0, 0, 0], [1, 0, 0]], false)]).shot;
+  const first = addPaths(base, [
+    drawnPath(
+      'Path',
+      [
+        [0, 0, 0],
+        [1, 0, 0],
+      ],
+      false,
+    ),
+  ]).shot;
   expect(freePathName(base)).toBe('Path');
   expect(freePathName(first)).toBe('Path 2');
 });
@@ -75,7 +104,11 @@ it('deleting a rider clears what pointed at it', () => {
     riders: other.shot.riders.map((rider) => {
       if (rider.id !== other.id) return rider;
       const hitch = newHitch('lane', shot.range);
-      return { ...rider, parent: id, hitch: { ...hitch, facing: { ...hitch.facing, target: { rider: id } } } };
+      return {
+        ...rider,
+        parent: id,
+        hitch: { ...hitch, facing: { ...hitch.facing, target: { rider: id } } },
+      };
     }),
   };
   const after = parseShot(deleteRider(id)(aiming));

@@ -1,4 +1,14 @@
-import { PathError, PathPoint, ShotPath, compiledPathOf, freeId, movePoints, reversePath, type Shot, type Vec3 } from '@fleet-rail/core';
+import {
+  PathError,
+  PathPoint,
+  ShotPath,
+  compiledPathOf,
+  freeId,
+  movePoints,
+  reversePath,
+  type Shot,
+  type Vec3,
+} from '@fleet-rail/core';
 
 /** A change to a shot: the document before to the document after. */
 export type Edit = (shot: Shot) => Shot;

@@ -1,10 +1,24 @@
-import { Rider, freeId, moveKey, newHitch, type Hitch, type Kind, type Pace, type Quat, type Shot, type Vec3 } from '@fleet-rail/core';
+import {
+  Rider,
+  freeId,
+  moveKey,
+  newHitch,
+  type Hitch,
+  type Kind,
+  type Pace,
+  type Quat,
+  type Shot,
+  type Vec3,
+} from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
 import type { Edit } from './path-edits';
 
 /** Puts another rider in the place of the one with this id. */
 export function changeRider(id: string, change: (rider: Rider) => Rider): Edit {
-  return (shot) => ({ ...shot, riders: shot.riders.map((rider) => (rider.id === id ? change(rider) : rider)) });
+  return (shot) => ({
+    ...shot,
+    riders: shot.riders.map((rider) => (rider.id === id ? change(rider) : rider)),
+  });
 }
 
 export const changeHitch = (id: string, change: (hitch: Hitch) => Hitch): Edit =>
@@ -17,7 +31,9 @@ export const changePace = (id: string, change: (pace: Pace) => Pace): Edit =>
 export function addRider(shot: Shot, model: KeptModel): { shot: Shot; id: string } {
   const known = shot.models.find((other) => other.source.asset === model.id);
   const modelId = known?.id ?? freeId(model.name, shot.models);
-  const models = known ? shot.models : [...shot.models, { id: modelId, name: model.name, source: { asset: model.id } }];
+  const models = known
+    ? shot.models
+    : [...shot.models, { id: modelId, name: model.name, source: { asset: model.id } }];
   const id = freeId(model.name, shot.riders);
   const plain = JSON.parse(JSON.stringify(new Rider())) as Rider;
   const rider: Rider = {
@@ -54,7 +70,10 @@ function freeBadge(name: string, shot: Shot): string {
 }
 
 function leastUsedColor(shot: Shot): number {
-  const uses = Array.from({ length: 8 }, (_, color) => shot.riders.filter((rider) => rider.color === color).length);
+  const uses = Array.from(
+    { length: 8 },
+    (_, color) => shot.riders.filter((rider) => rider.color === color).length,
+  );
   return uses.indexOf(Math.min(...uses));
 }
 
@@ -72,7 +91,12 @@ export const detachRider = (id: string): Edit => changeRider(id, (rider) => ({ .
 
 /** Takes a rider off its path and leaves it standing where it is. */
 export const detachRiderHere = (id: string, translation: Vec3, rotation: Quat): Edit =>
-  changeRider(id, (rider) => ({ ...rider, hitch: null, parent: null, rest: { ...rider.rest, translation, rotation } }));
+  changeRider(id, (rider) => ({
+    ...rider,
+    hitch: null,
+    parent: null,
+    rest: { ...rider.rest, translation, rotation },
+  }));
 
 /** Takes a rider away; what it carried stands on its own. */
 export const deleteRider =
@@ -85,7 +109,11 @@ export const deleteRider =
         const parent = rider.parent === id ? null : rider.parent;
         const { hitch } = rider;
         const aimsAtIt = hitch?.facing.target?.rider === id;
-        return { ...rider, parent, hitch: aimsAtIt ? { ...hitch, facing: { ...hitch.facing, target: null } } : hitch };
+        return {
+          ...rider,
+          parent,
+          hitch: aimsAtIt ? { ...hitch, facing: { ...hitch.facing, target: null } } : hitch,
+        };
       }),
   });
 

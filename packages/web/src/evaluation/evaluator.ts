@@ -1,4 +1,12 @@
-import { PathError, POSE, checkShot, compiledPathOf, evaluateShot, type CompiledPath, type Shot } from '@fleet-rail/core';
+import {
+  PathError,
+  POSE,
+  checkShot,
+  compiledPathOf,
+  evaluateShot,
+  type CompiledPath,
+  type Shot,
+} from '@fleet-rail/core';
 import type { EvaluatedPath, EvaluatedRider, EvaluationUpdate } from './evaluation';
 import { decodeDelta, type ShotDelta } from './shot-delta';
 
@@ -31,7 +39,8 @@ export class Evaluator {
       riders: shot.riders.flatMap((rider, i) => {
         if (!this.riderChanged(shot, rider.id, step)) return [];
         const poses = new Float64Array(samples * POSE.size);
-        for (let n = 0; n < samples; n++) evaluated.poses[i](shot.range.first + n * step, poses, n * POSE.size);
+        for (let n = 0; n < samples; n++)
+          evaluated.poses[i](shot.range.first + n * step, poses, n * POSE.size);
         return [{ id: rider.id, poses } satisfies EvaluatedRider];
       }),
       findings: checkShot(evaluated),
@@ -51,7 +60,7 @@ export class Evaluator {
   private riderChanged(shot: Shot, id: string, step: number): boolean {
     const parts: object[] = [];
     const seen = new Set<string>();
-    for (let next: string | null = id; next !== null && !seen.has(next); ) {
+    for (let next: string | null = id; next !== null && !seen.has(next);) {
       seen.add(next);
       const rider: Shot['riders'][number] | undefined = shot.riders.find((other) => other.id === next);
       if (!rider) break;

@@ -6,7 +6,12 @@ import type { EvaluatedRider, Evaluation } from './evaluation';
  *
  * @param out POSE.size numbers
  */
-export function poseAt(evaluation: Evaluation, rider: EvaluatedRider, frame: number, out: Float64Array): void {
+export function poseAt(
+  evaluation: Evaluation,
+  rider: EvaluatedRider,
+  frame: number,
+  out: Float64Array,
+): void {
   const { poses } = rider;
   const last = poses.length / POSE.size - 1;
   const place = Math.min(last, Math.max(0, (frame - evaluation.first) / evaluation.step));

@@ -30,12 +30,18 @@ export function decodeDelta(before: Shot | null, delta: ShotDelta): Shot {
   };
 }
 
-function changed<T extends { id: string }>(before: readonly T[] | undefined, after: readonly T[]): (T | Unchanged)[] {
+function changed<T extends { id: string }>(
+  before: readonly T[] | undefined,
+  after: readonly T[],
+): (T | Unchanged)[] {
   const known = new Set(before);
   return after.map((item) => (known.has(item) ? { same: item.id } : item));
 }
 
-function restored<T extends { id: string }>(before: readonly T[] | undefined, sent: readonly (T | Unchanged)[]): T[] {
+function restored<T extends { id: string }>(
+  before: readonly T[] | undefined,
+  sent: readonly (T | Unchanged)[],
+): T[] {
   const known = new Map(before?.map((item) => [item.id, item]));
   return sent.map((item) => {
     if (!('same' in item)) return item;

@@ -8,7 +8,10 @@ const api = {
   evaluate(delta: ShotDelta) {
     const update = evaluator.evaluate(delta);
     const arrays = [...update.paths.map((path) => path.frames), ...update.riders.map((rider) => rider.poses)];
-    return transfer(update, arrays.map((array) => array.buffer as ArrayBuffer));
+    return transfer(
+      update,
+      arrays.map((array) => array.buffer as ArrayBuffer),
+    );
   },
 };
 

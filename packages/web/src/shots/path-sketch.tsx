@@ -21,7 +21,10 @@ export function PathSketch({ sketch }: { sketch: ShotCard['sketch'] }) {
   const xs = all.map(([x]) => x);
   const zs = all.map(([, z]) => z);
   const [x0, x1, z0, z1] = [Math.min(...xs), Math.max(...xs), Math.min(...zs), Math.max(...zs)];
-  const scale = Math.min((WIDTH - 2 * MARGIN) / Math.max(x1 - x0, 0.1), (HEIGHT - 2 * MARGIN) / Math.max(z1 - z0, 0.1));
+  const scale = Math.min(
+    (WIDTH - 2 * MARGIN) / Math.max(x1 - x0, 0.1),
+    (HEIGHT - 2 * MARGIN) / Math.max(z1 - z0, 0.1),
+  );
   const place = ([x, z]: [number, number]) =>
     [WIDTH / 2 + (x - (x0 + x1) / 2) * scale, HEIGHT / 2 + (z - (z0 + z1) / 2) * scale] as const;
   return (

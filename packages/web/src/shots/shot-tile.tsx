@@ -12,8 +12,12 @@ const Tile = styled.article`
   border-radius: 6px;
   overflow: hidden;
   background: ${({ theme }) => theme.panel};
-  &:hover { border-color: ${({ theme }) => theme.quiet}; }
-  &:focus-within { border-color: ${({ theme }) => theme.ink}; }
+  &:hover {
+    border-color: ${({ theme }) => theme.quiet};
+  }
+  &:focus-within {
+    border-color: ${({ theme }) => theme.ink};
+  }
 `;
 
 const Open = styled(Link)`
@@ -38,16 +42,15 @@ const Figures = styled.div`
   display: flex;
   align-items: center;
   gap: 4px;
-  margin-top: 6px;
+  margin-top: 4px;
   min-height: 18px;
   color: ${({ theme }) => theme.quiet};
-  & > :first-child { margin-right: 6px; }
 `;
 
 const More = styled(Button)`
   position: absolute;
   right: 8px;
-  bottom: 30px;
+  bottom: 52px;
   width: 28px;
   height: 28px;
   padding: 0;
@@ -55,8 +58,14 @@ const More = styled(Button)`
   border-radius: 6px;
   background: transparent;
   cursor: pointer;
-  & svg { width: 16px; height: 16px; vertical-align: middle; }
-  &[data-hovered] { background: ${({ theme }) => theme.wash}; }
+  & svg {
+    width: 16px;
+    height: 16px;
+    vertical-align: middle;
+  }
+  &[data-hovered] {
+    background: ${({ theme }) => theme.wash};
+  }
 `;
 
 const Sheet = styled(Popover)`
@@ -74,8 +83,14 @@ const Item = styled(MenuItem)`
   padding: 6px 12px 6px 8px;
   border-radius: 4px;
   cursor: pointer;
-  & svg { width: 15px; height: 15px; stroke-width: 1.75; }
-  &[data-focused] { background: ${({ theme }) => theme.wash}; }
+  & svg {
+    width: 15px;
+    height: 15px;
+    stroke-width: 1.75;
+  }
+  &[data-focused] {
+    background: ${({ theme }) => theme.wash};
+  }
 `;
 
 /** A shot on the shots page: what its paths look like, what it is called, what can be done to it. */
@@ -95,9 +110,9 @@ export function ShotTile(props: {
         <Foot>
           <Name>{name}</Name>
           <Figures>
-            <span>
-              {sketch.frames} frames · {seconds} s
-            </span>
+            {sketch.frames} frames · {seconds} s
+          </Figures>
+          <Figures>
             {sketch.riders.slice(0, 5).map(({ badge, color }, i) => (
               <Badge key={i} $color={color}>
                 {badge}

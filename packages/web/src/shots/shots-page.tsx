@@ -5,7 +5,15 @@ import { useNavigate } from 'react-router';
 import styled, { useTheme } from 'styled-components';
 import { parseShotText } from '@fleet-rail/core';
 import { sentenceOf } from '../api/request';
-import { useCreateShot, useDeleteShot, useDuplicateShot, useRenameShot, useShots, useUndeleteShot, type ShotCard } from '../api/shots';
+import {
+  useCreateShot,
+  useDeleteShot,
+  useDuplicateShot,
+  useRenameShot,
+  useShots,
+  useUndeleteShot,
+  type ShotCard,
+} from '../api/shots';
 import { LABEL_FONT } from '../theme/global-style';
 import { useSwapTheme } from '../theme/theme-provider';
 import { Button, PrimaryButton } from '../ui/button';
@@ -86,7 +94,8 @@ export function ShotsPage() {
     });
   const onName = (name: string) => {
     const done = { onSuccess: () => setNaming(null), onError: failed };
-    if (naming === 'new') create.mutate({ name }, { ...done, onSuccess: (shot) => navigate(`/shots/${shot.id}/path`) });
+    if (naming === 'new')
+      create.mutate({ name }, { ...done, onSuccess: (shot) => navigate(`/shots/${shot.id}/path`) });
     else if (naming) rename.mutate({ id: naming.id, name }, done);
   };
   const newButton = (

@@ -15,10 +15,22 @@ const base = css`
   font-weight: 500;
   white-space: nowrap;
   cursor: pointer;
-  &[data-hovered] { background: ${({ theme }) => theme.wash}; }
-  &[data-pressed] { background: ${({ theme }) => theme.hairline}; }
-  &[data-disabled] { opacity: 0.45; cursor: default; }
-  & svg { flex: none; width: 15px; height: 15px; stroke-width: 1.75; }
+  &[data-hovered] {
+    background: ${({ theme }) => theme.wash};
+  }
+  &[data-pressed] {
+    background: ${({ theme }) => theme.hairline};
+  }
+  &[data-disabled] {
+    opacity: 0.45;
+    cursor: default;
+  }
+  & svg {
+    flex: none;
+    width: 15px;
+    height: 15px;
+    stroke-width: 1.75;
+  }
 `;
 
 /** The ordinary action. */
@@ -33,7 +45,10 @@ export const PrimaryButton = styled(AriaButton)`
   border-color: ${({ theme }) => theme.signal};
   color: #fff;
   font-weight: 600;
-  &[data-hovered], &[data-pressed] { background: #b93a23; }
+  &[data-hovered],
+  &[data-pressed] {
+    background: #b93a23;
+  }
 `;
 
 /** An action in a bar or row, without an edge of its own. */

@@ -16,13 +16,19 @@ const Option = styled(ToggleButton)`
   border-right: 1px solid ${({ theme }) => theme.hairline};
   background: transparent;
   cursor: pointer;
-  &:last-child { border-right: 0; }
-  &[data-hovered] { background: ${({ theme }) => theme.wash}; }
+  &:last-child {
+    border-right: 0;
+  }
+  &[data-hovered] {
+    background: ${({ theme }) => theme.wash};
+  }
   &[data-selected] {
     background: ${({ theme }) => theme.ink};
     color: ${({ theme }) => theme.panel};
   }
-  &[data-focus-visible] { outline-offset: -2px; }
+  &[data-focus-visible] {
+    outline-offset: -2px;
+  }
 `;
 
 /** One of a few words, all in view. */

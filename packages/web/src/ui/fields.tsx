@@ -1,4 +1,10 @@
-import { FieldError, Input, Label, TextField as AriaTextField, type TextFieldProps } from 'react-aria-components';
+import {
+  FieldError,
+  Input,
+  Label,
+  TextField as AriaTextField,
+  type TextFieldProps,
+} from 'react-aria-components';
 import styled from 'styled-components';
 import { LABEL_FONT } from '../theme/global-style';
 
@@ -15,8 +21,12 @@ export const FieldInput = styled(Input)`
   border: 1px solid ${({ theme }) => theme.hairline};
   border-radius: 6px;
   background: ${({ theme }) => theme.panel};
-  &[data-invalid] { border-color: ${({ theme }) => theme.signal}; }
-  &[data-disabled] { opacity: 0.5; }
+  &[data-invalid] {
+    border-color: ${({ theme }) => theme.signal};
+  }
+  &[data-disabled] {
+    opacity: 0.5;
+  }
 `;
 
 export const FieldMessage = styled(FieldError)`

@@ -17,7 +17,11 @@ const Tip = styled(Tooltip)`
 `;
 
 /** An icon with its name as label and tooltip. */
-export function IconButton({ label, children, ...rest }: { label: string; children: ReactNode } & ButtonProps) {
+export function IconButton({
+  label,
+  children,
+  ...rest
+}: { label: string; children: ReactNode } & ButtonProps) {
   return (
     <TooltipTrigger delay={400}>
       <Square aria-label={label} {...rest}>

@@ -34,20 +34,32 @@ const PIXELS_PER_STEP = 4;
  * or dragged sideways by its label. What cannot be read stays as typed, with a message.
  */
 export function QuantityField(props: QuantityFieldProps) {
-  const { label, kind, value, onChange, step = 1, min = -Infinity, max = Infinity, whole, digits = 3 } = props;
+  const {
+    label,
+    kind,
+    value,
+    onChange,
+    step = 1,
+    min = -Infinity,
+    max = Infinity,
+    whole,
+    digits = 3,
+  } = props;
   const [typed, setTyped] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const drag = useRef<{ x: number; from: number; gesture: string } | null>(null);
   const unit = props.unit ?? SHOWN_UNIT[kind];
   const shown = showNumber(value, digits) + (unit && `${unit === '°' ? '' : ' '}${unit}`);
-  const fit = (next: number) => Math.min(max, Math.max(min, whole ? Math.round(next) : Number(next.toPrecision(12))));
+  const fit = (next: number) =>
+    Math.min(max, Math.max(min, whole ? Math.round(next) : Number(next.toPrecision(12))));
 
   const commit = () => {
     if (typed === null) return;
     const read = readQuantity(typed, kind, props.fps);
     if (typeof read === 'string') return setProblem(read);
     if (read < min - 1e-9 || read > max + 1e-9) {
-      const bounds = max === Infinity ? `${min} or more` : min === -Infinity ? `at most ${max}` : `${min} to ${max}`;
+      const bounds =
+        max === Infinity ? `${min} or more` : min === -Infinity ? `at most ${max}` : `${min} to ${max}`;
       return setProblem(`Expected ${bounds}${unit && ` ${unit}`}.`);
     }
     setTyped(null);
@@ -83,7 +95,13 @@ export function QuantityField(props: QuantityFieldProps) {
     drag.current = null;
   };
   return (
-    <FieldBox value={typed ?? shown} onChange={setTyped} onBlur={commit} isInvalid={problem !== null} isDisabled={props.isDisabled}>
+    <FieldBox
+      value={typed ?? shown}
+      onChange={setTyped}
+      onBlur={commit}
+      isInvalid={problem !== null}
+      isDisabled={props.isDisabled}
+    >
       <DragLabel onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerUp}>
         {label}
       </DragLabel>

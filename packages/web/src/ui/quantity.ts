@@ -30,7 +30,8 @@ export const SHOWN_UNIT: Record<QuantityKind, string> = {
 export function readQuantity(text: string, kind: QuantityKind, fps = 24): number | string {
   const match = /^\s*([+\-−]?(?:\d+[.,]?\d*|[.,]\d+)(?:e[+-]?\d+)?)\s*(\S*)\s*$/i.exec(text);
   const units = Object.keys(UNITS[kind]);
-  const expected = units.length > 0 ? `Expected a number, or one with ${units.join(', ')}.` : 'Expected a number.';
+  const expected =
+    units.length > 0 ? `Expected a number, or one with ${units.join(', ')}.` : 'Expected a number.';
   if (!match) return expected;
   const value = Number(match[1].replace('−', '-').replace(',', '.'));
   const unit = match[2].toLowerCase();

@@ -19,13 +19,19 @@ export const Row = styled(GridListItem)`
   padding: 2px 4px 2px 10px;
   border-bottom: 1px solid ${({ theme }) => theme.hairline};
   cursor: pointer;
-  &:last-child { border-bottom: 0; }
-  &[data-hovered] { background: ${({ theme }) => theme.wash}; }
+  &:last-child {
+    border-bottom: 0;
+  }
+  &[data-hovered] {
+    background: ${({ theme }) => theme.wash};
+  }
   &[data-selected] {
     background: ${({ theme }) => theme.wash};
     box-shadow: inset 3px 0 ${({ theme }) => theme.ink};
   }
-  &[data-focus-visible] { outline-offset: -2px; }
+  &[data-focus-visible] {
+    outline-offset: -2px;
+  }
 `;
 
 export const RowName = styled.span`

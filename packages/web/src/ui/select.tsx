@@ -1,5 +1,12 @@
 import { ChevronDown } from 'lucide-react';
-import { Button, ListBox, ListBoxItem, Popover, Select as AriaSelect, SelectValue } from 'react-aria-components';
+import {
+  Button,
+  ListBox,
+  ListBoxItem,
+  Popover,
+  Select as AriaSelect,
+  SelectValue,
+} from 'react-aria-components';
 import styled from 'styled-components';
 import { FieldLabel } from './fields';
 
@@ -19,7 +26,10 @@ const Opener = styled(Button)`
   border: 1px solid ${({ theme }) => theme.hairline};
   border-radius: 6px;
   background: ${({ theme }) => theme.panel};
-  & svg { width: 14px; height: 14px; }
+  & svg {
+    width: 14px;
+    height: 14px;
+  }
 `;
 
 const Sheet = styled(Popover)`
@@ -35,8 +45,12 @@ const Row = styled(ListBoxItem)`
   padding: 4px 8px;
   border-radius: 4px;
   cursor: pointer;
-  &[data-focused] { background: ${({ theme }) => theme.wash}; }
-  &[data-selected] { font-weight: 600; }
+  &[data-focused] {
+    background: ${({ theme }) => theme.wash};
+  }
+  &[data-selected] {
+    font-weight: 600;
+  }
 `;
 
 /** One of many words, behind a button. */

@@ -5,7 +5,14 @@ import { useSearchParams } from 'react-router';
 import { POSE, type Quat, type Rider, type Vec3 } from '@fleet-rail/core';
 import { sentenceOf } from '../../api/request';
 import { useModels, useUploadModel, type KeptModel } from '../../api/models';
-import { addRider, attachRider, changeRider, deleteRider, detachRider, detachRiderHere } from '../../edits/rider-edits';
+import {
+  addRider,
+  attachRider,
+  changeRider,
+  deleteRider,
+  detachRider,
+  detachRiderHere,
+} from '../../edits/rider-edits';
 import { Button, PrimaryButton } from '../../ui/button';
 import { TextField } from '../../ui/fields';
 import { IconButton } from '../../ui/icon-button';
@@ -97,7 +104,8 @@ function RiderSection({ rider }: { rider: Rider }) {
   const source = useDesk(({ shot }) => shot.models.find((model) => model.id === rider.model)?.source);
   const pose = useRiderPose(rider);
   const path = paths.find((other) => other.id === rider.hitch?.path);
-  const target = landing?.riderId === rider.id ? paths.find((other) => other.id === landing.pathId) : undefined;
+  const target =
+    landing?.riderId === rider.id ? paths.find((other) => other.id === landing.pathId) : undefined;
   const accept = () => {
     if (!target) return;
     edit(`Attach ${rider.badge}`, attachRider(rider.id, target.id));
@@ -118,7 +126,14 @@ function RiderSection({ rider }: { rider: Rider }) {
         label="Name"
         value={rider.name}
         maxLength={200}
-        onChange={(name) => name.trim() !== '' && edit('Rename rider', changeRider(rider.id, (before) => ({ ...before, name })), `rename ${rider.id}`)}
+        onChange={(name) =>
+          name.trim() !== '' &&
+          edit(
+            'Rename rider',
+            changeRider(rider.id, (before) => ({ ...before, name })),
+            `rename ${rider.id}`,
+          )
+        }
       />
       {source?.file !== undefined && (
         <Hint role="alert">
@@ -132,11 +147,17 @@ function RiderSection({ rider }: { rider: Rider }) {
             <Button onPress={detachHere}>
               <Unlink aria-hidden /> Detach, stay here
             </Button>
-            <Button onPress={() => edit(`Detach ${rider.badge}`, detachRider(rider.id))}>Detach, go back</Button>
+            <Button onPress={() => edit(`Detach ${rider.badge}`, detachRider(rider.id))}>
+              Detach, go back
+            </Button>
           </Buttons>
         </>
       ) : (
-        <Hint>{paths.length > 0 ? 'Stands at rest. Choose the path it shall ride.' : 'Stands at rest. Lay a path first, under Path.'}</Hint>
+        <Hint>
+          {paths.length > 0
+            ? 'Stands at rest. Choose the path it shall ride.'
+            : 'Stands at rest. Lay a path first, under Path.'}
+        </Hint>
       )}
       {paths.length > 0 && !target && (
         <>
@@ -150,7 +171,14 @@ function RiderSection({ rider }: { rider: Rider }) {
           </Buttons>
           <RowList
             aria-label="Paths to ride"
-            onAction={(key) => set({ landing: { riderId: rider.id, pathId: String(key) }, tool: { kind: 'select' }, pathId: String(key), points: new Set() })}
+            onAction={(key) =>
+              set({
+                landing: { riderId: rider.id, pathId: String(key) },
+                tool: { kind: 'select' },
+                pathId: String(key),
+                points: new Set(),
+              })
+            }
           >
             {paths.map(({ id, name }) => (
               <Row key={id} id={id} textValue={name}>
@@ -179,7 +207,10 @@ function RiderSection({ rider }: { rider: Rider }) {
           label={`Delete ${rider.badge} ${rider.name}`}
           onPress={() => {
             edit(`Delete ${rider.badge}`, deleteRider(rider.id));
-            notify('done', `Deleted ${rider.badge} ${rider.name}.`, { name: 'Undo', run: () => desk.getState().undo() });
+            notify('done', `Deleted ${rider.badge} ${rider.name}.`, {
+              name: 'Undo',
+              run: () => desk.getState().undo(),
+            });
           }}
         >
           <Trash2 aria-hidden />

@@ -24,7 +24,12 @@ const Head = styled.header`
   gap: 6px;
   padding: 6px 10px 4px;
   font-weight: 600;
-  & > small { margin-left: auto; color: ${({ theme }) => theme.quiet}; font-size: 12px; font-weight: 400; }
+  & > small {
+    margin-left: auto;
+    color: ${({ theme }) => theme.quiet};
+    font-size: 12px;
+    font-weight: 400;
+  }
 `;
 
 const Figures = styled.dl`
@@ -33,9 +38,22 @@ const Figures = styled.dl`
   gap: 2px 16px;
   margin: 0;
   padding: 0 10px 8px;
-  & > div { display: flex; justify-content: space-between; align-items: baseline; gap: 8px; }
-  & dt { font: 500 12px/1.4 ${LABEL_FONT}; color: ${({ theme }) => theme.quiet}; }
-  & dd { margin: 0; font: 600 16px/1.4 ${LABEL_FONT}; font-variant-numeric: tabular-nums; white-space: nowrap; }
+  & > div {
+    display: flex;
+    justify-content: space-between;
+    align-items: baseline;
+    gap: 8px;
+  }
+  & dt {
+    font: 500 12px/1.4 ${LABEL_FONT};
+    color: ${({ theme }) => theme.quiet};
+  }
+  & dd {
+    margin: 0;
+    font: 600 16px/1.4 ${LABEL_FONT};
+    font-variant-numeric: tabular-nums;
+    white-space: nowrap;
+  }
 `;
 
 /** The numbers of the selected rider at this frame, as on a departures board. */
@@ -57,7 +75,10 @@ export function Board() {
         <Figure name="Distance" value={`${fixed(pose[POSE.distance], 2)} m`} />
         <Figure name="Speed" value={`${fixed(pose[POSE.speed], 2)} m/s`} />
         <Figure name="Height" value={`${fixed(pose[POSE.translation + 1], 2)} m`} />
-        <Figure name="Heading" value={`${fixed(headingDeg(pose, rider.hitch?.facing.forward ?? '+z'), 0)}°`} />
+        <Figure
+          name="Heading"
+          value={`${Math.round(headingDeg(pose, rider.hitch?.facing.forward ?? '+z')) % 360}°`}
+        />
       </Figures>
     </Sheet>
   );

@@ -6,7 +6,12 @@ const Finding = styled.li<{ $error: boolean }>`
   padding: 8px 0 8px 10px;
   border-left: 4px solid ${({ theme, $error }) => ($error ? theme.signal : theme.attention)};
   list-style: none;
-  & > small { display: block; color: ${({ theme }) => theme.quiet}; font-size: 12px; overflow-wrap: anywhere; }
+  & > small {
+    display: block;
+    color: ${({ theme }) => theme.quiet};
+    font-size: 12px;
+    overflow-wrap: anywhere;
+  }
 `;
 
 const List = styled.ul`
@@ -25,7 +30,9 @@ export function CheckStation() {
       <PanelTitle>Check</PanelTitle>
       <Section>
         {findings === undefined && <Hint>Checking…</Hint>}
-        {findings?.length === 0 && <Hint>Nothing stands out: every path has a curve, and everything set is played.</Hint>}
+        {findings?.length === 0 && (
+          <Hint>Nothing stands out: every path has a curve, and everything set is played.</Hint>
+        )}
         <List aria-label="Findings">
           {findings?.map(({ severity, at, message }, i) => (
             <Finding key={i} $error={severity === 'error'}>

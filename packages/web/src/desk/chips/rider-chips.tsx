@@ -31,7 +31,9 @@ const Chip = styled(ToggleButton)<{ $color: number }>`
   background: ${({ theme }) => theme.panel};
   white-space: nowrap;
   cursor: pointer;
-  &[data-hovered] { background: ${({ theme }) => theme.wash}; }
+  &[data-hovered] {
+    background: ${({ theme }) => theme.wash};
+  }
   &[data-selected] {
     border-color: ${({ $color }) => lineColor($color)};
     box-shadow: inset 0 0 0 1px ${({ $color }) => lineColor($color)};
@@ -48,7 +50,10 @@ const Add = styled(Link)`
   border-radius: 13px;
   color: ${({ theme }) => theme.ink};
   flex: none;
-  & svg { width: 14px; height: 14px; }
+  & svg {
+    width: 14px;
+    height: 14px;
+  }
 `;
 
 /** Everything that rides, as badges of a route map; one of them is selected. */

@@ -18,9 +18,13 @@ export function ContactStation() {
             {rider.badge} {rider.name}
           </SectionTitle>
           <Hint>
-            Kept for it: {rider.wheels.length} wheels, {rider.cycles.length} cycles, {rider.gait ? `the gait "${rider.gait.clip}"` : 'no gait'}.
+            Kept for it: {rider.wheels.length} wheels, {rider.cycles.length} cycles,{' '}
+            {rider.gait ? `the gait "${rider.gait.clip}"` : 'no gait'}.
           </Hint>
-          <Hint>Wheels, ground contact and gait are kept in the shot file but not played yet: the model rides as it stands, at the height of its path.</Hint>
+          <Hint>
+            Wheels, ground contact and gait are kept in the shot file but not played yet: the model rides as
+            it stands, at the height of its path.
+          </Hint>
         </Section>
       )}
     </>

@@ -15,8 +15,16 @@ const FILES = [
     title: 'GLB',
     text: 'The models as they were made, and the ride as one animation that moves them, a key a frame. The ground stays out.',
   },
-  { id: 'csv', title: 'CSV', text: 'One row a frame and rider: place, rotation, distance and speed, in full precision.' },
-  { id: 'shot', title: 'Shot file', text: 'Everything decided here, to import again or to bake on the command line with the models beside it.' },
+  {
+    id: 'csv',
+    title: 'CSV',
+    text: 'One row a frame and rider: place, rotation, distance and speed, in full precision.',
+  },
+  {
+    id: 'shot',
+    title: 'Shot file',
+    text: 'Everything decided here, to import again or to bake on the command line with the models beside it.',
+  },
 ] as const;
 
 /** Hand over: the files of a shot, made from what is saved. */
@@ -36,7 +44,9 @@ export function DeliverStation({ shotId }: { shotId: string }) {
     }
   };
   const moving = riders.filter((rider) => rider.hitch).length;
-  const kept = models.filter((model) => model.source.asset !== undefined && riders.some((rider) => rider.model === model.id));
+  const kept = models.filter(
+    (model) => model.source.asset !== undefined && riders.some((rider) => rider.model === model.id),
+  );
   return (
     <>
       <PanelTitle>Deliver</PanelTitle>
@@ -64,7 +74,14 @@ export function DeliverStation({ shotId }: { shotId: string }) {
           <SectionTitle>Models of the shot file</SectionTitle>
           <Buttons>
             {kept.map((model) => (
-              <Button key={model.id} onPress={() => void downloadFile(modelFileUrl(model.source.asset as string)).catch((error: unknown) => notify('error', sentenceOf(error)))}>
+              <Button
+                key={model.id}
+                onPress={() =>
+                  void downloadFile(modelFileUrl(model.source.asset as string)).catch((error: unknown) =>
+                    notify('error', sentenceOf(error)),
+                  )
+                }
+              >
                 <Download aria-hidden /> {model.name}
               </Button>
             ))}

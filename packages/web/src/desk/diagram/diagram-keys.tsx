@@ -11,7 +11,10 @@ const Knob = styled.circle`
   fill: ${({ theme }) => theme.panel};
   stroke-width: 3;
   cursor: grab;
-  &:focus-visible { outline: 2px solid ${({ theme }) => theme.ink}; outline-offset: 2px; }
+  &:focus-visible {
+    outline: 2px solid ${({ theme }) => theme.ink};
+    outline-offset: 2px;
+  }
 `;
 
 /** Keyboard steps: a frame across; up by a tenth of a metre, or a hundredth of a lap. */
@@ -27,7 +30,14 @@ export function DiagramKeys(props: {
   const { rider, x, y, pathLength } = props;
   const desk = useDeskStore();
   const edit = useDesk((state) => state.edit);
-  const drag = useRef<{ key: number; gesture: string; value: number; fromY: number; scale: typeof y; across: typeof x } | null>(null);
+  const drag = useRef<{
+    key: number;
+    gesture: string;
+    value: number;
+    fromY: number;
+    scale: typeof y;
+    across: typeof x;
+  } | null>(null);
   const pace = rider.hitch?.pace;
   if (!pace || pace.mode !== 'keys') return null;
   const metres = pace.unit === 'laps' ? pathLength : 1;
@@ -37,7 +47,14 @@ export function DiagramKeys(props: {
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
     // The scales of the start are kept, so that the ground does not move under the drag.
-    drag.current = { key, gesture: `drag key ${event.timeStamp}`, value: pace.keys[key].value, fromY: event.clientY, scale: y, across: x };
+    drag.current = {
+      key,
+      gesture: `drag key ${event.timeStamp}`,
+      value: pace.keys[key].value,
+      fromY: event.clientY,
+      scale: y,
+      across: x,
+    };
   };
   const move = (event: PointerEvent<SVGCircleElement>) => {
     const start = drag.current;
@@ -56,7 +73,10 @@ export function DiagramKeys(props: {
     event.stopPropagation();
     const many = event.shiftKey ? 10 : 1;
     const { frame, value } = pace.keys[key];
-    edit('Move key', placeKey(rider.id, key, frame + across * many, rounded(value + up * many * STEP[pace.unit], pace.unit)));
+    edit(
+      'Move key',
+      placeKey(rider.id, key, frame + across * many, rounded(value + up * many * STEP[pace.unit], pace.unit)),
+    );
   };
   return (
     <g>

@@ -34,8 +34,8 @@ export function diagramScales(
   const top = foot - stripHeight;
   return {
     x: scaleLinear([first, Math.max(last, first + 1)], [MARGIN.left, right]),
-    distance: scaleLinear([low, high], [top - 8, MARGIN.top]).nice(4),
-    speed: scaleLinear([slowest, fastest], [foot, top + 6]).nice(2),
+    distance: scaleLinear([low, high + (high - low) * 0.04], [top - 8, MARGIN.top]),
+    speed: scaleLinear([slowest, fastest * 1.15], [foot, top + 6]),
   };
 }
 
@@ -55,6 +55,7 @@ export function channelLine(
     line.push([x(evaluation.first + i * evaluation.step), y(poses[i * POSE.size + channel])]);
   }
   const end = samples - 1;
-  if (end % stride !== 0) line.push([x(evaluation.first + end * evaluation.step), y(poses[end * POSE.size + channel])]);
+  if (end % stride !== 0)
+    line.push([x(evaluation.first + end * evaluation.step), y(poses[end * POSE.size + channel])]);
   return line;
 }

@@ -17,7 +17,12 @@ const Frame = styled.div`
   height: 100%;
   min-height: 0;
   overflow: hidden;
-  & > svg { position: absolute; inset: 0; display: block; touch-action: none; }
+  & > svg {
+    position: absolute;
+    inset: 0;
+    display: block;
+    touch-action: none;
+  }
 `;
 
 const AxisText = styled.text`
@@ -58,7 +63,9 @@ export function RunDiagram() {
   useEffect(() => {
     const element = frameRef.current;
     if (!element) return;
-    const sizes = new ResizeObserver(([entry]) => setSize({ width: entry.contentRect.width, height: entry.contentRect.height }));
+    const sizes = new ResizeObserver(([entry]) =>
+      setSize({ width: entry.contentRect.width, height: entry.contentRect.height }),
+    );
     sizes.observe(element);
     return () => sizes.disconnect();
   }, []);
@@ -69,7 +76,9 @@ export function RunDiagram() {
   const selected = shot.riders.find((rider) => rider.id === riderId);
   const path = shot.paths.find((other) => other.id === selected?.hitch?.path);
   // The selected rider's line is drawn last, over the others.
-  const riders = [...shot.riders].filter((rider) => rider.hitch).sort((a, b) => Number(a.id === riderId) - Number(b.id === riderId));
+  const riders = [...shot.riders]
+    .filter((rider) => rider.hitch)
+    .sort((a, b) => Number(a.id === riderId) - Number(b.id === riderId));
   const scrub = (event: PointerEvent<SVGSVGElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
     desk.getState().set({ playing: false });
@@ -96,7 +105,13 @@ export function RunDiagram() {
         <g aria-hidden>
           {distance.ticks(4).map((tick) => (
             <g key={tick}>
-              <line x1={MARGIN.left} x2={width - MARGIN.right} y1={distance(tick)} y2={distance(tick)} stroke={theme.hairline} />
+              <line
+                x1={MARGIN.left}
+                x2={width - MARGIN.right}
+                y1={distance(tick)}
+                y2={distance(tick)}
+                stroke={theme.hairline}
+              />
               <AxisText x={MARGIN.left - 8} y={distance(tick) + 4} textAnchor="end">
                 {showNumber(tick, 1)} m
               </AxisText>
@@ -104,38 +119,74 @@ export function RunDiagram() {
           ))}
           {speed.ticks(2).map((tick) => (
             <g key={`speed ${tick}`}>
-              <line x1={MARGIN.left} x2={width - MARGIN.right} y1={speed(tick)} y2={speed(tick)} stroke={theme.hairline} strokeDasharray="2 3" />
+              <line
+                x1={MARGIN.left}
+                x2={width - MARGIN.right}
+                y1={speed(tick)}
+                y2={speed(tick)}
+                stroke={theme.hairline}
+                strokeDasharray="2 3"
+              />
               <AxisText x={MARGIN.left - 8} y={speed(tick) + 4} textAnchor="end">
                 {showNumber(tick, 1)} m/s
               </AxisText>
             </g>
           ))}
-          {x.ticks(Math.max(2, Math.floor(width / 90))).filter(Number.isInteger).map((tick) => (
-            <AxisText key={tick} x={x(tick)} y={height - 5} textAnchor="middle">
-              {tick}
-            </AxisText>
-          ))}
+          {x
+            .ticks(Math.max(2, Math.floor(width / 90)))
+            .filter(Number.isInteger)
+            .map((tick) => (
+              <AxisText key={tick} x={x(tick)} y={height - 5} textAnchor="middle">
+                {tick}
+              </AxisText>
+            ))}
           {path?.marks.map((mark) => (
             <g key={mark.id}>
-              <line x1={MARGIN.left} x2={width - MARGIN.right} y1={distance(mark.distance)} y2={distance(mark.distance)} stroke={theme.quiet} />
+              <line
+                x1={MARGIN.left}
+                x2={width - MARGIN.right}
+                y1={distance(mark.distance)}
+                y2={distance(mark.distance)}
+                stroke={theme.quiet}
+              />
               <MarkText x={MARGIN.left + 4} y={distance(mark.distance) - 4}>
                 {mark.name}
               </MarkText>
             </g>
           ))}
           {riders.map((rider) => (
-            <RiderLines key={rider.id} rider={rider} chosen={rider.id === riderId} scales={scales} pixels={width} />
+            <RiderLines
+              key={rider.id}
+              rider={rider}
+              chosen={rider.id === riderId}
+              scales={scales}
+              pixels={width}
+            />
           ))}
         </g>
         <Playhead x={x} top={MARGIN.top - 6} foot={height - MARGIN.bottom + 2} />
-        {selected?.hitch && <DiagramKeys rider={selected} x={x} y={distance} pathLength={evaluation?.paths.get(selected.hitch.path)?.length ?? 0} />}
+        {selected?.hitch && (
+          <DiagramKeys
+            rider={selected}
+            x={x}
+            y={distance}
+            pathLength={evaluation?.paths.get(selected.hitch.path)?.length ?? 0}
+          />
+        )}
       </svg>
-      {riders.length === 0 && <Empty>When something rides a path, its line is drawn here: distance up, time across.</Empty>}
+      {riders.length === 0 && (
+        <Empty>When something rides a path, its line is drawn here: distance up, time across.</Empty>
+      )}
     </Frame>
   );
 }
 
-function RiderLines(props: { rider: Rider; chosen: boolean; scales: ReturnType<typeof diagramScales>; pixels: number }) {
+function RiderLines(props: {
+  rider: Rider;
+  chosen: boolean;
+  scales: ReturnType<typeof diagramScales>;
+  pixels: number;
+}) {
   const evaluation = useDesk((state) => state.evaluation);
   const evaluated = evaluation?.riders.get(props.rider.id);
   if (!evaluation || !evaluated) return null;

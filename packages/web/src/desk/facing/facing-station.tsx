@@ -30,7 +30,11 @@ export function FacingStation() {
         <Facing key={rider.id} rider={rider} />
       ) : (
         <Section>
-          <Hint>{rider ? `${rider.badge} rides nothing yet. Attach it first.` : 'Add a rider first, under Attach.'}</Hint>
+          <Hint>
+            {rider
+              ? `${rider.badge} rides nothing yet. Attach it first.`
+              : 'Add a rider first, under Attach.'}
+          </Hint>
         </Section>
       )}
     </>
@@ -41,8 +45,12 @@ function Facing({ rider }: { rider: Rider }) {
   const edit = useDesk((state) => state.edit);
   const { facing, offset } = rider.hitch as NonNullable<Rider['hitch']>;
   const change = (part: Partial<typeof facing>) =>
-    edit('Facing', changeHitch(rider.id, (hitch) => ({ ...hitch, facing: { ...hitch.facing, ...part } })));
-  const named = (axes: readonly Axis[]) => axes.map((axis) => ({ id: axis, name: axis.toUpperCase().replace('-', '−') }));
+    edit(
+      'Facing',
+      changeHitch(rider.id, (hitch) => ({ ...hitch, facing: { ...hitch.facing, ...part } })),
+    );
+  const named = (axes: readonly Axis[]) =>
+    axes.map((axis) => ({ id: axis, name: axis.toUpperCase().replace('-', '−') }));
   const squareTo = (axis: Axis) => AXES.filter((other) => other[1] !== axis[1]);
   return (
     <>
@@ -51,9 +59,16 @@ function Facing({ rider }: { rider: Rider }) {
           {rider.badge} {rider.name} faces
         </SectionTitle>
         <div>
-          <Choice label="Faces" options={MODES} value={facing.mode === 'keep' ? 'keep' : 'path'} onChange={(mode) => change({ mode })} />
+          <Choice
+            label="Faces"
+            options={MODES}
+            value={facing.mode === 'keep' ? 'keep' : 'path'}
+            onChange={(mode) => change({ mode })}
+          />
         </div>
-        {facing.mode === 'aim' && <Hint>Aiming is kept in the shot, and plays as facing the path for now.</Hint>}
+        {facing.mode === 'aim' && (
+          <Hint>Aiming is kept in the shot, and plays as facing the path for now.</Hint>
+        )}
         <FieldGrid>
           <Select
             label="Nose of the model"
@@ -65,7 +80,12 @@ function Facing({ rider }: { rider: Rider }) {
               change({ forward, up });
             }}
           />
-          <Select label="Its roof" options={named(squareTo(facing.forward))} value={facing.up} onChange={(up) => change({ up })} />
+          <Select
+            label="Its roof"
+            options={named(squareTo(facing.forward))}
+            value={facing.up}
+            onChange={(up) => change({ up })}
+          />
         </FieldGrid>
       </Section>
       <Section>
@@ -79,7 +99,11 @@ function Facing({ rider }: { rider: Rider }) {
               value={offset[key]}
               step={kind === 'length' ? 0.05 : 1}
               onChange={(value, gesture) =>
-                edit('Offset', changeHitch(rider.id, (hitch) => ({ ...hitch, offset: { ...hitch.offset, [key]: value } })), gesture)
+                edit(
+                  'Offset',
+                  changeHitch(rider.id, (hitch) => ({ ...hitch, offset: { ...hitch.offset, [key]: value } })),
+                  gesture,
+                )
               }
             />
           ))}

@@ -33,13 +33,34 @@ const Stop = styled(NavLink)<{ $line: string }>`
     width: 4px;
     background: ${({ $line }) => $line};
   }
-  &:first-child::before { top: 16px; }
-  &:last-child::before { bottom: auto; height: 16px; }
-  &.active { color: ${({ theme }) => theme.ink}; font-weight: 600; }
-  &.active > i { width: 22px; height: 22px; border-width: 5px; margin: -2px 0; }
-  &:hover { color: ${({ theme }) => theme.ink}; }
-  &:focus-visible { outline-offset: -3px; }
-  & > span { position: relative; padding: 1px 3px; background: ${({ theme }) => theme.panel}; }
+  &:first-child::before {
+    top: 16px;
+  }
+  &:last-child::before {
+    bottom: auto;
+    height: 16px;
+  }
+  &.active {
+    color: ${({ theme }) => theme.ink};
+    font-weight: 600;
+  }
+  &.active > i {
+    width: 22px;
+    height: 22px;
+    border-width: 5px;
+    margin: -2px 0;
+  }
+  &:hover {
+    color: ${({ theme }) => theme.ink};
+  }
+  &:focus-visible {
+    outline-offset: -3px;
+  }
+  & > span {
+    position: relative;
+    padding: 1px 3px;
+    background: ${({ theme }) => theme.panel};
+  }
 `;
 
 const Ring = styled.i<{ $filled: boolean; $alert: boolean; $line: string }>`

@@ -41,7 +41,11 @@ export function PaceStation() {
         <KeysSection rider={rider} pace={rider.hitch.pace} />
       ) : (
         <Section>
-          <Hint>{rider ? `${rider.badge} rides nothing yet. Attach it first.` : 'Add a rider first, under Attach.'}</Hint>
+          <Hint>
+            {rider
+              ? `${rider.badge} rides nothing yet. Attach it first.`
+              : 'Add a rider first, under Attach.'}
+          </Hint>
         </Section>
       )}
     </>
@@ -57,9 +61,35 @@ function RangeSection() {
     <Section>
       <SectionTitle>The shot</SectionTitle>
       <FieldGrid>
-        <QuantityField label="First frame" kind="frame" fps={fps} whole value={range.first} min={Math.max(-1e6, range.last - 99_999)} max={range.last} onChange={(first, gesture) => setRange(first, range.last, gesture)} />
-        <QuantityField label="Last frame" kind="frame" fps={fps} whole value={range.last} min={range.first} max={Math.min(1e6, range.first + 99_999)} onChange={(last, gesture) => setRange(range.first, last, gesture)} />
-        <QuantityField label="Frame rate" kind="count" unit="fps" value={fps} min={0.01} max={1000} onChange={(next, gesture) => edit('Frame rate', (shot) => ({ ...shot, fps: next }), gesture)} />
+        <QuantityField
+          label="First frame"
+          kind="frame"
+          fps={fps}
+          whole
+          value={range.first}
+          min={Math.max(-1e6, range.last - 99_999)}
+          max={range.last}
+          onChange={(first, gesture) => setRange(first, range.last, gesture)}
+        />
+        <QuantityField
+          label="Last frame"
+          kind="frame"
+          fps={fps}
+          whole
+          value={range.last}
+          min={range.first}
+          max={Math.min(1e6, range.first + 99_999)}
+          onChange={(last, gesture) => setRange(range.first, last, gesture)}
+        />
+        <QuantityField
+          label="Frame rate"
+          kind="count"
+          unit="fps"
+          value={fps}
+          min={0.01}
+          max={1000}
+          onChange={(next, gesture) => edit('Frame rate', (shot) => ({ ...shot, fps: next }), gesture)}
+        />
       </FieldGrid>
     </Section>
   );
@@ -72,7 +102,11 @@ function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const length = useDesk((state) => state.evaluation?.paths.get(rider.hitch?.path ?? '')?.length ?? 0);
   const goToFrame = useDesk((state) => state.goToFrame);
   const inLaps = pace.unit === 'laps';
-  const change = (part: Partial<Pace>) => edit('Pace', changePace(rider.id, (before) => ({ ...before, ...part })));
+  const change = (part: Partial<Pace>) =>
+    edit(
+      'Pace',
+      changePace(rider.id, (before) => ({ ...before, ...part })),
+    );
   const setUnit = (unit: Pace['unit']) => {
     if (unit === pace.unit || length === 0) return;
     const factor = unit === 'laps' ? 1 / length : length;
@@ -88,19 +122,40 @@ function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         <Choice label="Values in" options={UNITS} value={pace.unit} onChange={setUnit} />
       </div>
       <Hint>
-        {inLaps ? 'A lap is once along the path, however long it is.' : 'Metres from the first point of the path.'} Drag a key in the diagram, or type here.
+        {inLaps
+          ? 'A lap is once along the path, however long it is.'
+          : 'Metres from the first point of the path.'}{' '}
+        Drag a key in the diagram, or type here.
       </Hint>
       {pace.keys.map((key, i) => (
         <KeyRow key={i}>
-          <QuantityField label="Frame" kind="frame" fps={fps} value={key.frame} onChange={(next, gesture) => edit('Move key', placeKey(rider.id, i, next, key.value), gesture)} />
-          <QuantityField label={inLaps ? 'Place, laps' : 'Place'} kind={inLaps ? 'count' : 'length'} value={key.value} step={inLaps ? 0.01 : 0.1} digits={4} onChange={(next, gesture) => edit('Move key', placeKey(rider.id, i, key.frame, next), gesture)} />
+          <QuantityField
+            label="Frame"
+            kind="frame"
+            fps={fps}
+            value={key.frame}
+            onChange={(next, gesture) => edit('Move key', placeKey(rider.id, i, next, key.value), gesture)}
+          />
+          <QuantityField
+            label={inLaps ? 'Place, laps' : 'Place'}
+            kind={inLaps ? 'count' : 'length'}
+            value={key.value}
+            step={inLaps ? 0.01 : 0.1}
+            digits={4}
+            onChange={(next, gesture) => edit('Move key', placeKey(rider.id, i, key.frame, next), gesture)}
+          />
           <Select
             label="Then"
             options={EASES}
             value={key.ease}
-            onChange={(ease) => change({ keys: pace.keys.map((other, k) => (k === i ? { ...other, ease } : other)) })}
+            onChange={(ease) =>
+              change({ keys: pace.keys.map((other, k) => (k === i ? { ...other, ease } : other)) })
+            }
           />
-          <IconButton label={`Delete the key at frame ${key.frame}`} onPress={() => change({ keys: pace.keys.filter((_, k) => k !== i) })}>
+          <IconButton
+            label={`Delete the key at frame ${key.frame}`}
+            onPress={() => change({ keys: pace.keys.filter((_, k) => k !== i) })}
+          >
             <Trash2 aria-hidden />
           </IconButton>
         </KeyRow>

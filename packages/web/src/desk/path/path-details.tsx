@@ -1,5 +1,6 @@
 import type { ShotPath } from '@fleet-rail/core';
 import { ArrowLeftRight } from 'lucide-react';
+import styled from 'styled-components';
 import { placePathPoint, renamePath, turnPathRound } from '../../edits/path-edits';
 import { Button } from '../../ui/button';
 import { TextField } from '../../ui/fields';
@@ -16,6 +17,12 @@ const BASIS_NAMES: Record<ShotPath['basis'], string> = {
   through: 'through points',
   polyline: 'straight runs',
 };
+
+const Coordinate = styled(RowFigure)`
+  width: 62px;
+  padding-right: 6px;
+  text-align: right;
+`;
 
 const AXES = ['X', 'Y (height)', 'Z'] as const;
 
@@ -34,14 +41,19 @@ export function PathDetails({ path }: { path: ShotPath }) {
           label="Name"
           value={path.name}
           maxLength={200}
-          onChange={(name) => name.trim() !== '' && edit('Rename path', renamePath(path.id, name), `rename ${path.id}`)}
+          onChange={(name) =>
+            name.trim() !== '' && edit('Rename path', renamePath(path.id, name), `rename ${path.id}`)
+          }
         />
         <Hint>
           {BASIS_NAMES[path.basis]}, {path.closed ? 'closed' : 'open'}, {path.points.length} points
         </Hint>
         {problem && <Hint role="alert">{problem}</Hint>}
         <Buttons>
-          <Button onPress={() => edit('Reverse path', turnPathRound(path.id))} isDisabled={path.points.length < 2}>
+          <Button
+            onPress={() => edit('Reverse path', turnPathRound(path.id))}
+            isDisabled={path.points.length < 2}
+          >
             <ArrowLeftRight aria-hidden /> Reverse
           </Button>
         </Buttons>
@@ -82,11 +94,15 @@ export function PathDetails({ path }: { path: ShotPath }) {
                 {i + 1}
                 {off ? ' (off)' : ''}
               </RowName>
-              <RowFigure>{position.map((value) => showNumber(value, 2)).join('  ')}</RowFigure>
+              {position.map((value, k) => (
+                <Coordinate key={k}>{showNumber(value, 2)}</Coordinate>
+              ))}
             </Row>
           ))}
         </RowList>
-        {path.points.length > 400 && <Hint>The first 400 of {path.points.length} are listed; pick others on the stage.</Hint>}
+        {path.points.length > 400 && (
+          <Hint>The first 400 of {path.points.length} are listed; pick others on the stage.</Hint>
+        )}
       </Section>
     </>
   );

@@ -35,7 +35,9 @@ export function PathStation() {
     <>
       <PanelTitle>Path</PanelTitle>
       <Section>
-        {paths.length === 0 && <Hint>Nothing to ride on yet. Click a path into the plan, or bring one from an SVG drawing.</Hint>}
+        {paths.length === 0 && (
+          <Hint>Nothing to ride on yet. Click a path into the plan, or bring one from an SVG drawing.</Hint>
+        )}
         <Buttons>
           <PrimaryButton onPress={() => startDrawing(desk)}>
             <PenLine aria-hidden /> Draw a path
@@ -49,7 +51,16 @@ export function PathStation() {
             </Button>
           </FileTrigger>
         </Buttons>
-        <QuantityField label="Metres for one SVG unit" kind="length" value={scale} min={1e-6} max={1e6} step={0.01} digits={6} onChange={setScale} />
+        <QuantityField
+          label="Metres for one SVG unit"
+          kind="length"
+          value={scale}
+          min={1e-6}
+          max={1e6}
+          step={0.01}
+          digits={6}
+          onChange={setScale}
+        />
       </Section>
       {paths.length > 0 && (
         <Section>
@@ -60,7 +71,9 @@ export function PathStation() {
             disallowEmptySelection
             selectionBehavior="replace"
             selectedKeys={pathId === null ? [] : [pathId]}
-            onSelectionChange={(keys) => keys !== 'all' && set({ pathId: [...keys][0] as string, points: new Set() })}
+            onSelectionChange={(keys) =>
+              keys !== 'all' && set({ pathId: [...keys][0] as string, points: new Set() })
+            }
           >
             {paths.map(({ id, name }) => (
               <Row key={id} id={id} textValue={name}>

@@ -78,7 +78,8 @@ export class Autosave {
     clearTimeout(this.timer);
     await this.run();
     const state = this.state.getState();
-    if (state.kind !== 'saved') throw new Error('message' in state ? state.message : 'The shot is not saved yet.');
+    if (state.kind !== 'saved')
+      throw new Error('message' in state ? state.message : 'The shot is not saved yet.');
   }
 
   /** After a conflict: goes on from what the server has. What was on the desk is one undo away. */

@@ -18,7 +18,9 @@ const Strip = styled.div`
   border-bottom: 1px solid ${({ theme }) => theme.hairline};
   border-left: 4px solid ${({ theme }) => theme.signal};
   background: ${({ theme }) => theme.panel};
-  & > p { flex: 1 1 360px; }
+  & > p {
+    flex: 1 1 360px;
+  }
 `;
 
 /** Told when the shot was saved elsewhere, or is not taken by the server: what there is to choose. */
@@ -48,7 +50,10 @@ export function ConflictBanner({ shotId }: { shotId: string }) {
   if (save.kind === 'refused') {
     return (
       <Strip role="alert">
-        <p>The server does not take this shot as it is: {save.message} Undo the last step or put it right; nothing is lost meanwhile.</p>
+        <p>
+          The server does not take this shot as it is: {save.message} Undo the last step or put it right;
+          nothing is lost meanwhile.
+        </p>
       </Strip>
     );
   }

@@ -16,16 +16,32 @@ const List = styled.ul`
   margin: 0;
   padding: 0;
   overflow: auto;
-  & > li { display: flex; align-items: center; gap: 8px; padding: 6px 0; border-top: 1px solid ${({ theme }) => theme.hairline}; }
-  & > li > div { flex: 1; min-width: 0; overflow-wrap: anywhere; }
-  & small { display: block; color: ${({ theme }) => theme.quiet}; font-size: 12px; }
+  & > li {
+    display: flex;
+    align-items: center;
+    gap: 8px;
+    padding: 6px 0;
+    border-top: 1px solid ${({ theme }) => theme.hairline};
+  }
+  & > li > div {
+    flex: 1;
+    min-width: 0;
+    overflow-wrap: anywhere;
+  }
+  & small {
+    display: block;
+    color: ${({ theme }) => theme.quiet};
+    font-size: 12px;
+  }
 `;
 
 const Line = styled.form`
   display: flex;
   align-items: end;
   gap: 8px;
-  & > :first-child { flex: 1; }
+  & > :first-child {
+    flex: 1;
+  }
 `;
 
 /** Keep the shot as it is under a name, or go back to an earlier one. */
@@ -49,7 +65,10 @@ export function VersionsDialog({ shotId, onClose }: { shotId: string; onClose: (
       await autosave.flush();
       const shot = await restoreVersion(shotId, id, autosave.basedOn);
       await autosave.adoptSaved(`Back to "${versionName}"`, shot.revision, shot.document);
-      notify('done', `Back at "${versionName}". What stood before is kept as a checkpoint, and is one undo away.`);
+      notify(
+        'done',
+        `Back at "${versionName}". What stood before is kept as a checkpoint, and is one undo away.`,
+      );
       onClose();
     } catch (error) {
       notify('error', sentenceOf(error));
@@ -58,12 +77,20 @@ export function VersionsDialog({ shotId, onClose }: { shotId: string; onClose: (
   return (
     <Dialog title="Checkpoints" isOpen onClose={onClose}>
       <Line onSubmit={(event) => void keep(event)}>
-        <TextField label="Name of the new checkpoint" value={name} onChange={setName} maxLength={200} autoFocus />
+        <TextField
+          label="Name of the new checkpoint"
+          value={name}
+          onChange={setName}
+          maxLength={200}
+          autoFocus
+        />
         <PrimaryButton type="submit" isDisabled={checkpoint.isPending}>
           Keep
         </PrimaryButton>
       </Line>
-      {versions.data?.length === 0 && <Hint>None yet. Keep one before a risky step, to come back in one step.</Hint>}
+      {versions.data?.length === 0 && (
+        <Hint>None yet. Keep one before a risky step, to come back in one step.</Hint>
+      )}
       <List aria-label="Checkpoints">
         {versions.data?.map((version) => (
           <li key={version.id}>

@@ -6,7 +6,10 @@ import type { Theme } from '../../theme/theme';
 /** The path in the making: the curve through the clicked places and the one under the pointer. */
 export class DrawPreview {
   readonly object = new THREE.Group();
-  private readonly curve = new THREE.Line(new THREE.BufferGeometry(), new THREE.LineBasicMaterial({ depthTest: false }));
+  private readonly curve = new THREE.Line(
+    new THREE.BufferGeometry(),
+    new THREE.LineBasicMaterial({ depthTest: false }),
+  );
   private readonly dots = new THREE.Points(
     new THREE.BufferGeometry(),
     new THREE.PointsMaterial({ size: 8, sizeAttenuation: false, depthTest: false }),
@@ -46,7 +49,10 @@ export class DrawPreview {
 
   private rebuild(): void {
     const places = [...(this.places ?? []), ...(this.hover ? [this.hover] : [])];
-    this.dots.geometry.setAttribute('position', new THREE.Float32BufferAttribute((this.places ?? []).flat(), 3));
+    this.dots.geometry.setAttribute(
+      'position',
+      new THREE.Float32BufferAttribute((this.places ?? []).flat(), 3),
+    );
     this.curve.geometry.setAttribute('position', new THREE.Float32BufferAttribute(outlineOf(places), 3));
   }
 }

@@ -44,7 +44,13 @@ export function standIn(color: string): THREE.Object3D {
 
 /** Makes an object a pale shape of one colour: what would be, not what is. */
 export function makeGhost(object: THREE.Object3D, color: string): void {
-  const material = new THREE.MeshStandardMaterial({ color, transparent: true, opacity: 0.55, roughness: 1, depthWrite: false });
+  const material = new THREE.MeshStandardMaterial({
+    color,
+    transparent: true,
+    opacity: 0.55,
+    roughness: 1,
+    depthWrite: false,
+  });
   object.traverse((part) => {
     if (part instanceof THREE.Mesh) part.material = material;
   });

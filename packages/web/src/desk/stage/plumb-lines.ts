@@ -39,7 +39,9 @@ export class PlumbLines {
     this.chosen = chosen;
     this.theme = theme;
     this.points.geometry.setAttribute('position', new THREE.Float32BufferAttribute(places.flat(), 3));
-    const colors = places.flatMap((_, i) => new THREE.Color(chosen.has(i) ? theme.signal : theme.ink).toArray());
+    const colors = places.flatMap((_, i) =>
+      new THREE.Color(chosen.has(i) ? theme.signal : theme.ink).toArray(),
+    );
     this.points.geometry.setAttribute('color', new THREE.Float32BufferAttribute(colors, 3));
     const feet = places.flatMap(([x, , z]) => [x, 0, z]);
     this.feet.geometry.setAttribute('position', new THREE.Float32BufferAttribute(feet, 3));
@@ -85,7 +87,10 @@ export class PlumbLines {
   }
 }
 
-function dots(size: number, shape: 'ring' | 'disc' | 'lozenge'): THREE.Points<THREE.BufferGeometry, THREE.PointsMaterial> {
+function dots(
+  size: number,
+  shape: 'ring' | 'disc' | 'lozenge',
+): THREE.Points<THREE.BufferGeometry, THREE.PointsMaterial> {
   const material = new THREE.PointsMaterial({
     size: size * Math.min(2, window.devicePixelRatio),
     sizeAttenuation: false,

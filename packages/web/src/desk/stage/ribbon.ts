@@ -40,6 +40,8 @@ export class Ribbon {
   readonly line: Float32Array;
   private readonly material: THREE.ShaderMaterial;
   private readonly geometry = new THREE.BufferGeometry();
+  /** Seen edge-on a flat ribbon vanishes; this line stays. */
+  private readonly thread: THREE.Line<THREE.BufferGeometry, THREE.LineBasicMaterial>;
   private readonly plate: THREE.Mesh<THREE.CircleGeometry, THREE.MeshBasicMaterial>;
   private readonly rim: THREE.Mesh<THREE.RingGeometry, THREE.MeshBasicMaterial>;
 
@@ -53,7 +55,10 @@ export class Ribbon {
     for (let i = 0; i < count; i++) {
       for (let k = 0; k < 3; k++) {
         this.line[3 * i + k] = frames[12 * i + k];
-        for (const [n, sign] of [[0, 1], [1, -1]]) {
+        for (const [n, sign] of [
+          [0, 1],
+          [1, -1],
+        ]) {
           positions[6 * i + 3 * n + k] = frames[12 * i + k];
           sides[6 * i + 3 * n + k] = sign * frames[12 * i + 3 + k];
         }
@@ -62,7 +67,8 @@ export class Ribbon {
       places.set([along, 1, along, -1], 4 * i);
     }
     const triangles: number[] = [];
-    for (let i = 0; i + 1 < count; i++) triangles.push(2 * i, 2 * i + 2, 2 * i + 1, 2 * i + 1, 2 * i + 2, 2 * i + 3);
+    for (let i = 0; i + 1 < count; i++)
+      triangles.push(2 * i, 2 * i + 2, 2 * i + 1, 2 * i + 1, 2 * i + 2, 2 * i + 3);
     this.geometry.setAttribute('position', new THREE.BufferAttribute(positions, 3));
     this.geometry.setAttribute('side', new THREE.BufferAttribute(sides, 3));
     this.geometry.setAttribute('place', new THREE.BufferAttribute(places, 2));
@@ -83,8 +89,18 @@ export class Ribbon {
     const mesh = new THREE.Mesh(this.geometry, this.material);
     mesh.frustumCulled = false;
     mesh.renderOrder = 1;
-    this.plate = new THREE.Mesh(new THREE.CircleGeometry(1, 28), new THREE.MeshBasicMaterial({ transparent: true }));
-    this.rim = new THREE.Mesh(new THREE.RingGeometry(0.72, 1, 28), new THREE.MeshBasicMaterial({ transparent: true }));
+    const threadGeometry = new THREE.BufferGeometry();
+    threadGeometry.setAttribute('position', new THREE.BufferAttribute(this.line, 3));
+    this.thread = new THREE.Line(threadGeometry, new THREE.LineBasicMaterial());
+    this.thread.frustumCulled = false;
+    this.plate = new THREE.Mesh(
+      new THREE.CircleGeometry(1, 28),
+      new THREE.MeshBasicMaterial({ transparent: true }),
+    );
+    this.rim = new THREE.Mesh(
+      new THREE.RingGeometry(0.72, 1, 28),
+      new THREE.MeshBasicMaterial({ transparent: true }),
+    );
     this.plate.renderOrder = 2;
     this.rim.renderOrder = 3;
     for (const disc of [this.plate, this.rim]) {
@@ -92,7 +108,7 @@ export class Ribbon {
       disc.position.set(frames[0], frames[1] + 0.05, frames[2]);
     }
     this.rim.position.y += 0.01;
-    this.object.add(mesh, this.plate, this.rim);
+    this.object.add(mesh, this.thread, this.plate, this.rim);
   }
 
   paint(color: string, plate: string, selected: boolean): void {
@@ -100,6 +116,7 @@ export class Ribbon {
     uniforms.color.value.set(color);
     uniforms.mark.value.set('#FFFFFF');
     uniforms.opacity.value = selected ? 1 : 0.75;
+    this.thread.material.color.set(color);
     this.plate.material.color.set(plate);
     this.rim.material.color.set(color);
   }
@@ -114,9 +131,9 @@ export class Ribbon {
   dispose(): void {
     this.geometry.dispose();
     this.material.dispose();
-    for (const disc of [this.plate, this.rim]) {
-      disc.geometry.dispose();
-      disc.material.dispose();
+    for (const part of [this.thread, this.plate, this.rim]) {
+      part.geometry.dispose();
+      part.material.dispose();
     }
   }
 }

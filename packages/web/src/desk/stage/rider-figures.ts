@@ -36,7 +36,10 @@ export class RiderFigures {
       next.group.scale.set(...rider.rest.scale);
       this.figures.set(rider.id, next);
     }
-    this.ground = shot.ground.model === null ? this.drop(this.ground) : this.figure(this.ground, shot.ground.model, shot, '#888888', false);
+    this.ground =
+      shot.ground.model === null
+        ? this.drop(this.ground)
+        : this.figure(this.ground, shot.ground.model, shot, '#888888', false);
   }
 
   /** Puts a rider at a pose: POSE.size numbers. */
@@ -61,7 +64,8 @@ export class RiderFigures {
     let nearest: { id: string; distance: number } | null = null;
     for (const [id, { group }] of this.figures) {
       const hit = ray.intersectObject(group, true)[0];
-      if (hit && (nearest === null || hit.distance < nearest.distance)) nearest = { id, distance: hit.distance };
+      if (hit && (nearest === null || hit.distance < nearest.distance))
+        nearest = { id, distance: hit.distance };
     }
     return nearest?.id ?? null;
   }
@@ -71,7 +75,13 @@ export class RiderFigures {
     return null;
   }
 
-  private figure(current: Figure | null, modelId: string | null, shot: Shot, color: string, ghostly: boolean): Figure {
+  private figure(
+    current: Figure | null,
+    modelId: string | null,
+    shot: Shot,
+    color: string,
+    ghostly: boolean,
+  ): Figure {
     const source = shot.models.find((model) => model.id === modelId)?.source;
     const made = `${source?.asset ?? source?.file ?? ''} ${color}`;
     if (current?.made === made) return current;

@@ -18,14 +18,19 @@ const Strip = styled.div`
   border-left: 4px solid ${({ theme }) => theme.signal};
   border-radius: 6px;
   background: ${({ theme }) => theme.panel};
-  & > div { display: flex; gap: 6px; }
+  & > div {
+    display: flex;
+    gap: 6px;
+  }
 `;
 
 /** Says what a click in the stage does now, and how to leave it. */
 export function StageBanner() {
   const desk = useDeskStore();
   const tool = useDesk((state) => state.tool);
-  const rider = useDesk(({ shot }) => (tool.kind === 'pickPath' ? shot.riders.find((other) => other.id === tool.riderId) : undefined));
+  const rider = useDesk(({ shot }) =>
+    tool.kind === 'pickPath' ? shot.riders.find((other) => other.id === tool.riderId) : undefined,
+  );
   if (tool.kind === 'select') return null;
   const cancel = <Button onPress={() => cancelTool(desk)}>Cancel (Esc)</Button>;
   if (tool.kind === 'pickPath') {

@@ -16,7 +16,7 @@ const PATH_PIXELS = 14;
 const RIBBON_METRES = 0.22;
 const RIBBON_PIXELS = 2.4;
 /** Fine grid lines are shown while a metre spans at least this many pixels. */
-const FINE_GRID_PIXELS = 5;
+const FINE_GRID_PIXELS = 10;
 
 /** A label of the stage that is drawn by the page over it. */
 export interface StageLabel {
@@ -50,7 +50,14 @@ export class StageView {
     this.views = new Views(canvas, () => this.redraw());
     this.figures = new RiderFigures(() => this.redraw());
     this.sun.position.set(-40, 80, 50);
-    this.scene.add(this.light, this.sun, this.grid.object, this.figures.object, this.plumb.object, this.preview.object);
+    this.scene.add(
+      this.light,
+      this.sun,
+      this.grid.object,
+      this.figures.object,
+      this.plumb.object,
+      this.preview.object,
+    );
   }
 
   resize(width: number, height: number): void {
@@ -77,7 +84,12 @@ export class StageView {
     this.updateFigures(state);
     const path = state.shot.paths.find((other) => other.id === state.pathId);
     this.plumb.object.visible = showPoints && path !== undefined && state.tool.kind !== 'draw';
-    if (path && showPoints) this.plumb.show(path.points.map((point) => toWorld(path.transform, point.position)), state.points, theme);
+    if (path && showPoints)
+      this.plumb.show(
+        path.points.map((point) => toWorld(path.transform, point.position)),
+        state.points,
+        theme,
+      );
     this.preview.show(state.tool.kind === 'draw' ? state.tool.places : null, theme);
     this.fitUnseen();
     this.redraw();
@@ -108,7 +120,10 @@ export class StageView {
   onUpright(x: number, y: number, through: Vec3): Vec3 | null {
     const normal = this.views.camera.getWorldDirection(new THREE.Vector3()).setY(0);
     if (normal.lengthSq() < 1e-6) return null;
-    const plane = new THREE.Plane().setFromNormalAndCoplanarPoint(normal.normalize(), new THREE.Vector3(...through));
+    const plane = new THREE.Plane().setFromNormalAndCoplanarPoint(
+      normal.normalize(),
+      new THREE.Vector3(...through),
+    );
     return this.onPlane(x, y, plane);
   }
 
@@ -127,7 +142,8 @@ export class StageView {
       for (const grip of grips) {
         const at = this.toScreen(this.plumb.gripPlace(index, grip, this.spanAt));
         const distance = at === null ? Infinity : Math.hypot(at.x - x, at.y - y);
-        if (distance <= GRIP_PIXELS && (best === null || distance < best.distance - 0.5)) best = { index, grip, distance };
+        if (distance <= GRIP_PIXELS && (best === null || distance < best.distance - 0.5))
+          best = { index, grip, distance };
       }
     });
     return best;
@@ -208,7 +224,11 @@ export class StageView {
       this.figures.place(rider.id, this.pose);
     }
     const rider = landing && shot.riders.find((other) => other.id === landing.riderId);
-    this.figures.showGhost(shot, rider ?? null, landing && rider ? landingPose(shot, landing.riderId, landing.pathId) : null);
+    this.figures.showGhost(
+      shot,
+      rider ?? null,
+      landing && rider ? landingPose(shot, landing.riderId, landing.pathId) : null,
+    );
   }
 
   private fitUnseen(): void {
@@ -220,7 +240,8 @@ export class StageView {
     const box = new THREE.Box3();
     for (const { ribbon } of this.ribbons.values()) {
       const { line } = ribbon;
-      for (let i = 0; i < line.length; i += 3) box.expandByPoint(new THREE.Vector3(line[i], line[i + 1], line[i + 2]));
+      for (let i = 0; i < line.length; i += 3)
+        box.expandByPoint(new THREE.Vector3(line[i], line[i + 1], line[i + 2]));
     }
     if (box.isEmpty()) box.set(new THREE.Vector3(-12, 0, -12), new THREE.Vector3(12, 2, 12));
     return box.expandByScalar(1);
@@ -231,7 +252,10 @@ export class StageView {
   private rayAt(x: number, y: number): THREE.Raycaster {
     const { clientWidth, clientHeight } = this.canvas;
     const ray = new THREE.Raycaster();
-    ray.setFromCamera(new THREE.Vector2((2 * x) / clientWidth - 1, 1 - (2 * y) / clientHeight), this.views.camera);
+    ray.setFromCamera(
+      new THREE.Vector2((2 * x) / clientWidth - 1, 1 - (2 * y) / clientHeight),
+      this.views.camera,
+    );
     return ray;
   }
 
@@ -291,7 +315,12 @@ function landingPose(shot: Shot, riderId: string, pathId: string): Float64Array 
   return pose;
 }
 
-function distanceToSegment(x: number, y: number, a: { x: number; y: number }, b: { x: number; y: number }): number {
+function distanceToSegment(
+  x: number,
+  y: number,
+  a: { x: number; y: number },
+  b: { x: number; y: number },
+): number {
   const [dx, dy] = [b.x - a.x, b.y - a.y];
   const square = dx * dx + dy * dy;
   const t = square > 0 ? Math.min(1, Math.max(0, ((x - a.x) * dx + (y - a.y) * dy) / square)) : 0;

@@ -26,7 +26,12 @@ const Frame = styled.div`
   height: 100%;
   min-height: 0;
   overflow: hidden;
-  & > canvas { display: block; width: 100%; height: 100%; touch-action: none; }
+  & > canvas {
+    display: block;
+    width: 100%;
+    height: 100%;
+    touch-action: none;
+  }
 `;
 
 const Bar = styled.div`
@@ -35,7 +40,10 @@ const Bar = styled.div`
   bottom: 12px;
   display: flex;
   gap: 8px;
-  & > button { background: ${({ theme }) => theme.panel}; border-color: ${({ theme }) => theme.hairline}; }
+  & > button {
+    background: ${({ theme }) => theme.panel};
+    border-color: ${({ theme }) => theme.hairline};
+  }
 `;
 
 const Tag = styled.span`
@@ -69,7 +77,13 @@ const Readout = styled(Tag)`
 `;
 
 /** The scene: paths, riders, ground, and what the pointer does there. */
-export function Stage({ showPoints, onPickedPath }: { showPoints: boolean; onPickedPath: (pathId: string) => void }) {
+export function Stage({
+  showPoints,
+  onPickedPath,
+}: {
+  showPoints: boolean;
+  onPickedPath: (pathId: string) => void;
+}) {
   const desk = useDeskStore();
   const theme = useTheme();
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -84,7 +98,9 @@ export function Stage({ showPoints, onPickedPath }: { showPoints: boolean; onPic
     if (!element) return;
     const made = new StageView(element, setLabels);
     stage.current = made;
-    const sizes = new ResizeObserver(([entry]) => made.resize(entry.contentRect.width, entry.contentRect.height));
+    const sizes = new ResizeObserver(([entry]) =>
+      made.resize(entry.contentRect.width, entry.contentRect.height),
+    );
     sizes.observe(element.parentElement ?? element);
     return () => {
       sizes.disconnect();
@@ -125,21 +141,31 @@ export function Stage({ showPoints, onPickedPath }: { showPoints: boolean; onPic
 /** A point's height, or a rider's badge, beside its place on the stage. */
 function PlacedLabel({ label }: { label: StageLabel }) {
   const [kind, id] = label.key.split(/ (.*)/);
-  const rider = useDesk(({ shot }) => (kind === 'rider' ? shot.riders.find((other) => other.id === id) : undefined));
+  const rider = useDesk(({ shot }) =>
+    kind === 'rider' ? shot.riders.find((other) => other.id === id) : undefined,
+  );
   const height = useDesk(({ shot, pathId }) => {
     const path = kind === 'point' ? shot.paths.find((other) => other.id === pathId) : undefined;
     return path?.points[Number(id)]?.position[1];
   });
+  const chosen = useDesk((state) => kind === 'point' && state.points.has(Number(id)));
   if (rider) {
     return (
-      <Flag style={{ transform: `translate(${Math.round(label.x)}px, ${Math.round(label.y)}px) translate(-50%, 8px)` }}>
+      <Flag
+        style={{
+          transform: `translate(${Math.round(label.x)}px, ${Math.round(label.y)}px) translate(-50%, 8px)`,
+        }}
+      >
         <Badge $color={rider.color}>{rider.badge}</Badge>
       </Flag>
     );
   }
-  if (height === undefined) return null;
+  if (height === undefined || (height === 0 && !chosen)) return null;
   return (
-    <Tag aria-hidden style={{ transform: `translate(${Math.round(label.x + 9)}px, ${Math.round(label.y - 8)}px)` }}>
+    <Tag
+      aria-hidden
+      style={{ transform: `translate(${Math.round(label.x + 9)}px, ${Math.round(label.y - 8)}px)` }}
+    >
       {showNumber(height, 2)} m
     </Tag>
   );

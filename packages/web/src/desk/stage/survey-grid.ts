@@ -12,12 +12,11 @@ export class SurveyGrid {
   private readonly coarse = lines(COARSE_REACH, 10);
 
   constructor() {
-    const plane = new THREE.PlaneGeometry(20_000, 20_000);
-    this.ground = new THREE.Mesh(plane, new THREE.MeshBasicMaterial());
+    // Drawn first and without depth: it lies behind everything, and what is sunk into it stays seen.
+    const material = new THREE.MeshBasicMaterial({ depthTest: false, depthWrite: false });
+    this.ground = new THREE.Mesh(new THREE.PlaneGeometry(4_000, 4_000), material);
     this.ground.rotation.x = -Math.PI / 2;
-    this.ground.position.y = -0.12;
-    this.fine.position.y = -0.1;
-    this.coarse.position.y = -0.09;
+    this.ground.renderOrder = -10;
     this.object.add(this.ground, this.fine, this.coarse);
   }
 
@@ -32,10 +31,9 @@ export class SurveyGrid {
     this.fine.visible = visible;
   }
 
-  /** Seen edge-on the ground is a line; its plane would hide what lies under it. */
+  /** Seen edge-on the ground is a line; its plane is left out. */
   setEdgeOn(edgeOn: boolean): void {
     this.ground.visible = !edgeOn;
-    this.fine.position.y = this.coarse.position.y = edgeOn ? 0 : -0.1;
   }
 
   dispose(): void {
@@ -48,12 +46,19 @@ export class SurveyGrid {
   }
 }
 
-function lines(reach: number, spacing: number): THREE.LineSegments<THREE.BufferGeometry, THREE.LineBasicMaterial> {
+function lines(
+  reach: number,
+  spacing: number,
+): THREE.LineSegments<THREE.BufferGeometry, THREE.LineBasicMaterial> {
   const places: number[] = [];
   for (let at = -reach; at <= reach; at += spacing) {
     places.push(-reach, 0, at, reach, 0, at, at, 0, -reach, at, 0, reach);
   }
   const geometry = new THREE.BufferGeometry();
   geometry.setAttribute('position', new THREE.Float32BufferAttribute(places, 3));
-  return new THREE.LineSegments(geometry, new THREE.LineBasicMaterial());
+  // Transparent, so that it is drawn over a ground model that lies as low.
+  return new THREE.LineSegments(
+    geometry,
+    new THREE.LineBasicMaterial({ transparent: true, depthWrite: false }),
+  );
 }

@@ -69,7 +69,13 @@ export function useStagePointer(
         const now = grabPlace(stage, drag.grip, at.x, at.y, drag.from);
         if (!path || now === null) return;
         const place = draggedPlace(stage, drag, now);
-        desk.getState().edit('Move point', placePathPoint(path.id, drag.index, toLocal(path.transform, place)), drag.gesture);
+        desk
+          .getState()
+          .edit(
+            'Move point',
+            placePathPoint(path.id, drag.index, toLocal(path.transform, place)),
+            drag.gesture,
+          );
       } else if (tool.kind === 'draw') {
         const place = drawPlace(at.x, at.y);
         stage.hoverDraw(tool.places.length > 0 ? place : null);

@@ -94,7 +94,10 @@ export class Views {
   metresPerPixel(place: THREE.Vector3): number {
     const { camera } = this;
     if (camera instanceof THREE.OrthographicCamera) return 1 / camera.zoom;
-    const depth = Math.max(0.1, place.clone().sub(camera.position).dot(camera.getWorldDirection(new THREE.Vector3())));
+    const depth = Math.max(
+      0.1,
+      place.clone().sub(camera.position).dot(camera.getWorldDirection(new THREE.Vector3())),
+    );
     return (2 * depth * Math.tan((FIELD_OF_VIEW * Math.PI) / 360)) / this.height;
   }
 
@@ -110,11 +113,14 @@ export class Views {
     if (camera instanceof THREE.PerspectiveCamera) {
       const half = (FIELD_OF_VIEW * Math.PI) / 360;
       const narrow = Math.min(half, Math.atan(Math.tan(half) * camera.aspect));
-      camera.position.copy(centre).addScaledVector(direction, (radius * 0.82) / Math.sin(narrow));
+      camera.position.copy(centre).addScaledVector(direction, (radius * 0.64) / Math.sin(narrow));
     } else {
       const across = name === 'side' ? size.z : size.x;
       const upward = name === 'plan' ? size.z : size.y;
-      camera.zoom = Math.min(this.width / Math.max(6, across * 1.25), this.height / Math.max(6, upward * 1.25));
+      camera.zoom = Math.min(
+        this.width / Math.max(6, across * 1.25),
+        this.height / Math.max(6, upward * 1.25),
+      );
       camera.position.copy(centre).addScaledVector(direction, 1_000);
       camera.updateProjectionMatrix();
     }

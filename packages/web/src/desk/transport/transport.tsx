@@ -19,8 +19,13 @@ const Clock = styled.div`
   gap: 14px;
   margin: 0 10px;
   white-space: nowrap;
-  & > b { font-weight: 600; min-width: 118px; }
-  & > span { color: ${({ theme }) => theme.quiet}; }
+  & > b {
+    font-weight: 600;
+    min-width: 118px;
+  }
+  & > span {
+    color: ${({ theme }) => theme.quiet};
+  }
 `;
 
 const Toggle = styled(ToggleButton)`
@@ -34,9 +39,17 @@ const Toggle = styled(ToggleButton)`
   background: transparent;
   white-space: nowrap;
   cursor: pointer;
-  & svg { width: 14px; height: 14px; }
-  &[data-hovered] { background: ${({ theme }) => theme.wash}; }
-  &[data-selected] { background: ${({ theme }) => theme.ink}; color: ${({ theme }) => theme.panel}; }
+  & svg {
+    width: 14px;
+    height: 14px;
+  }
+  &[data-hovered] {
+    background: ${({ theme }) => theme.wash};
+  }
+  &[data-selected] {
+    background: ${({ theme }) => theme.ink};
+    color: ${({ theme }) => theme.panel};
+  }
 `;
 
 const Spacer = styled.span`
@@ -79,7 +92,10 @@ export function Transport() {
         <span>{shot.fps} fps</span>
       </Clock>
       <Spacer />
-      <Toggle isSelected={shot.loop} onChange={(loop) => edit(loop ? 'Loop' : 'No loop', (before) => ({ ...before, loop }))}>
+      <Toggle
+        isSelected={shot.loop}
+        onChange={(loop) => edit(loop ? 'Loop' : 'No loop', (before) => ({ ...before, loop }))}
+      >
         <Repeat aria-hidden /> Loop
       </Toggle>
       <Toggle isSelected={everyFrame} onChange={(next) => set({ everyFrame: next })}>
