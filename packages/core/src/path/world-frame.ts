@@ -99,6 +99,11 @@ function carriedLeft(stretch: SteepStretch, s: number, forward: Vec3, out: Vec3)
   squareTo(out, forward);
 }
 
+/** Turns v as little as turns one tangent into the next; unlike a projection it also takes a corner. */
+function transport(v: Vec3, from: Vec3, to: Vec3): void {
+  vec3.transformQuat(v, v, quat.rotationTo([0, 0, 0, 1], from, to));
+}
+
 /** Takes from v what lies along `forward` and makes it a unit vector. */
 function squareTo(v: Vec3, forward: Vec3): void {
   vec3.scaleAndAdd(v, v, forward, -vec3.dot(v, forward));
@@ -167,12 +172,15 @@ function carry(
   const at = (step: number): number => from + ((to - from) * step) / STEPS_PER_STRETCH;
   const left: Vec3[] = [];
   const current: Vec3 = [1, 0, 0];
+  const before: Vec3 = [0, 0, 0];
   // A path that begins steep takes its left from where it first runs level, carried back.
   const backward = startsSteep && !endsSteep;
   for (let n = 0; n <= STEPS_PER_STRETCH; n++) {
     const step = backward ? STEPS_PER_STRETCH - n : n;
+    vec3.copy(before, forward);
     tangent(at(step), forward);
-    if (n === 0 && !(startsSteep && endsSteep)) levelLeft(forward, sign, current);
+    if (n > 0) transport(current, before, forward);
+    else if (!(startsSteep && endsSteep)) levelLeft(forward, sign, current);
     squareTo(current, forward);
     left[step] = [...current];
   }

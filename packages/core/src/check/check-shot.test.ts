@@ -1,0 +1,44 @@
+import { newShot, type Loose } from '../document/new-shot.js';
+import type { Hitch } from '../document/shot-hitch.js';
+import type { Shot } from '../document/shot.js';
+import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import type { Vec3 } from '../math/vec.js';
+import { checkShot } from './check-shot.js';
+
+const line = [[0, 0, 0], [0, 0, 10]].map((position) => ({ position: position as Vec3 }));
+const shotWith = (hitch: Loose<Hitch>, parts: Loose<Shot> = {}) =>
+  newShot({
+    name: 't',
+    paths: [{ id: 'p', name: 'Lane', basis: 'polyline', points: line }],
+    riders: [{ id: 'r', name: 'R', badge: 'R1', hitch: { path: 'p', ...hitch } }],
+    ...parts,
+  });
+const findings = (shot: Shot) => checkShot(evaluateShot(shot));
+
+it('says nothing about a plain ride', () => {
+  expect(findings(shotWith({ pace: { keys: [{ frame: 1, value: 0 }, { frame: 240, value: 10 }] } }))).toEqual([]);
+});
+
+it('a ridden path without a curve is an error that names who waits', () => {
+  const shot = shotWith({}, { paths: [{ id: 'p', name: 'Lane', points: [{ position: [0, 0, 0] }] }] });
+  const [finding] = findings(shot);
+  expect(finding).toMatchObject({ severity: 'error', at: 'paths[0]' });
+  expect(finding.message).toMatch(/1 of the 2 points.*At rest until then: R1/);
+});
+
+it('a key past the end of an open path is pointed out', () => {
+  const [finding] = findings(shotWith({ pace: { keys: [{ frame: 1, value: 0 }, { frame: 9, value: 12 }] } }));
+  expect(finding).toMatchObject({ severity: 'attention', at: 'riders[0].hitch.pace.keys[1].value' });
+});
+
+it.each<[string, Loose<Hitch>]>([
+  ['riders[0].hitch.bank.mode', { bank: { mode: 'physical' } }],
+  ['riders[0].hitch.anchor', { anchor: 'rearAxle' }],
+  ['riders[0].hitch.facing.reference', { facing: { reference: 'path' } }],
+  ['riders[0].hitch.facing.mode', { facing: { mode: 'aim' } }],
+  ['riders[0].hitch.pace.mode', { pace: { mode: 'drive' } }],
+  ['riders[0].hitch.pace.after', { pace: { after: 'repeat' } }],
+  ['riders[0].hitch.ground.mode', { ground: { mode: 'stick' } }],
+])('what is kept but not played is said: %s', (at, hitch) => {
+  expect(findings(shotWith(hitch)).map((finding) => finding.at)).toEqual([at]);
+});

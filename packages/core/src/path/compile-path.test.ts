@@ -1,0 +1,187 @@
+import fc from 'fast-check';
+import type { Loose } from '../document/new-shot.js';
+import { newShot } from '../document/new-shot.js';
+import type { ShotPath } from '../document/shot-path.js';
+import { distance3, type Vec3 } from '../math/vec.js';
+import { compilePath } from './compile-path.js';
+import type { CompiledPath } from './compiled-path.js';
+import { PathError } from './path-error.js';
+import { reversePath } from './reverse.js';
+
+function pathOf(parts: Loose<ShotPath>): ShotPath {
+  return newShot({ name: 't', paths: [{ id: 'p', name: 'P', ...parts }] }).paths[0];
+}
+const compiled = (parts: Loose<ShotPath>): CompiledPath => compilePath(pathOf(parts));
+const through = (points: Vec3[], more: Loose<ShotPath> = {}) =>
+  compiled({ basis: 'through', points: points.map((position) => ({ position })), ...more });
+const at = (path: CompiledPath, s: number): Vec3 => {
+  const out: Vec3 = [0, 0, 0];
+  path.position(s, out);
+  return out;
+};
+
+/** Length along a path from s0 to s1 by many short chords, extrapolated: knows nothing of the tables. */
+function walked(path: CompiledPath, s0: number, s1: number, n = 4096): number {
+  const chords = (count: number) => {
+    let sum = 0;
+    for (let i = 0; i < count; i++) {
+      sum += distance3(at(path, s0 + ((s1 - s0) * i) / count), at(path, s0 + ((s1 - s0) * (i + 1)) / count));
+    }
+    return sum;
+  };
+  // Chords fall short by a term in 1/n².
+  return (4 * chords(2 * n) - chords(n)) / 3;
+}
+
+/** Adaptive Simpson, for reference lengths of curves given by their speed. */
+function simpson(f: (u: number) => number, a: number, b: number, n = 20_000): number {
+  const h = (b - a) / n;
+  let sum = f(a) + f(b);
+  for (let i = 1; i < n; i++) sum += f(a + i * h) * (i % 2 === 1 ? 4 : 2);
+  return (sum * h) / 3;
+}
+
+describe('length', () => {
+  it('of straight runs is the sum of distances', () => {
+    const path = compiled({ basis: 'polyline', closed: true, points: [[0, 0, 0], [3, 0, 0], [3, 4, 0]].map((position) => ({ position: position as Vec3 })) });
+    expect(path.length).toBeCloseTo(12, 13);
+  });
+
+  it('of a parabola is its closed form', () => {
+    // y = x² from 0 to 2 as a cubic: handles at thirds of the quadratic's.
+    const path = compiled({
+      points: [
+        { position: [0, 0, 0], out: [2 / 3, 0, 0] },
+        { position: [2, 0, 4], in: [-2 / 3, 0, -8 / 3] },
+      ],
+    });
+    const exact = Math.sqrt(17) + Math.asinh(4) / 4;
+    expect(Math.abs(path.length - exact) / exact).toBeLessThan(1e-12);
+  });
+
+  it('of a cubic agrees with fine integration of its speed', () => {
+    const path = compiled({ points: [{ position: [0, 0, 0], out: [5, 9, 0] }, { position: [3, 0, 7], in: [4, -6, 1] }] });
+    const exact = simpson((u) => {
+      const v = [0, 1, 2].map((k) => {
+        const p = [[0, 0, 0], [5, 9, 0], [7, -6, 8], [3, 0, 7]].map((point) => point[k]);
+        return 3 * ((1 - u) ** 2 * (p[1] - p[0]) + 2 * u * (1 - u) * (p[2] - p[1]) + u * u * (p[3] - p[2]));
+      });
+      return Math.hypot(...v);
+    }, 0, 1);
+    expect(Math.abs(path.length - exact) / exact).toBeLessThan(1e-11);
+  });
+
+  it('of a curve with a cusp, where the speed is nought, is still right', () => {
+    // x = ±(1 − 2u)³-like there and back: handles crossed so that r′ vanishes at u = ½.
+    const path = compiled({ points: [{ position: [0, 0, 0], out: [1, 0, 1] }, { position: [1, 0, 0], in: [-1, 0, 1] }] });
+    const speed = (u: number) => Math.hypot(3 * (1 - 2 * u) ** 2 , 3 * (1 - 2 * u));
+    expect(Math.abs(path.length - simpson(speed, 0, 0.5) - simpson(speed, 0.5, 1))).toBeLessThan(1e-9);
+  });
+});
+
+describe('distance', () => {
+  const points = fc.array(fc.tuple(...[0, 1, 2].map(() => fc.integer({ min: -40, max: 40 }))), { minLength: 3, maxLength: 9 });
+
+  it('is what was travelled, however the points are spaced', () => {
+    fc.assert(
+      fc.property(points, fc.boolean(), fc.double({ min: 0, max: 1, noNaN: true }), (places, closed, part) => {
+        const distinct = places.filter((p, i) => i === 0 || distance3(p, places[i - 1]) > 0) as Vec3[];
+        fc.pre(distinct.length >= 3 && distance3(distinct[0], distinct[distinct.length - 1]) > 0);
+        const path = through(distinct, { closed });
+        const end = part * path.length;
+        // The reference itself walks in 8,192 chords, good to about 1e-6 where the path turns on the spot.
+        expect(Math.abs(walked(path, 0, end) - end)).toBeLessThan(2e-5 * path.length);
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it('in equal steps gives equal steps on unevenly spaced points', () => {
+    const path = through([[0, 0, 0], [1, 0, 0.2], [1.5, 0, 1], [20, 0, 3], [21, 4, 30]]);
+    const step = path.length / 200;
+    const steps = Array.from({ length: 200 }, (_, i) => walked(path, i * step, (i + 1) * step, 64));
+    for (const length of steps) expect(Math.abs(length - step)).toBeLessThan(1e-9 * path.length);
+  });
+
+  it('runs on for laps on a closed path, and is held on an open one', () => {
+    const square: Vec3[] = [[0, 0, 0], [1, 0, 0], [1, 0, 1], [0, 0, 1]];
+    const loop = compiled({ basis: 'polyline', closed: true, points: square.map((position) => ({ position })) });
+    expect(at(loop, 9.5)[0]).toBeCloseTo(1, 12);
+    expect(at(loop, 9.5)[2]).toBeCloseTo(0.5, 12);
+    expect(at(loop, -0.25)[2]).toBeCloseTo(0.25, 12);
+    const open = compiled({ basis: 'polyline', points: square.map((position) => ({ position })) });
+    expect(at(open, 99)).toEqual([0, 0, 1]);
+    expect(at(open, -1)).toEqual([0, 0, 0]);
+  });
+
+  it('along a handle of no length is exact', () => {
+    // One handle missing: r′ is nought at the start, so u grows as the root of s.
+    const path = compiled({ points: [{ position: [0, 0, 0] }, { position: [0, 0, 9], in: [0, 0, -3] }] });
+    expect(path.length).toBeCloseTo(9, 9);
+    for (const s of [1e-6, 0.01, 1, 4.5, 8.99]) expect(Math.abs(at(path, s)[2] - s)).toBeLessThan(9e-9);
+    const tangent: Vec3 = [0, 0, 0];
+    path.tangent(0, tangent);
+    expect(tangent).toEqual([0, 0, 1]);
+  });
+});
+
+describe('bases', () => {
+  it('a through path passes its points', () => {
+    const points: Vec3[] = [[0, 0, 0], [4, 1, 2], [5, 0, 9], [-2, 0, 11]];
+    const path = through(points);
+    const distances = [...path.pointDistances()].map(({ distance }) => distance);
+    points.slice(0, 3).forEach((point, i) => expect(distance3(at(path, distances[i]), point)).toBeLessThan(1e-9));
+    expect(distance3(at(path, path.length), points[3])).toBeLessThan(1e-9);
+  });
+
+  it('points switched off are skipped', () => {
+    const path = pathOf({ basis: 'polyline', points: [{ position: [0, 0, 0] }, { position: [5, 5, 5], off: true }, { position: [0, 0, 2] }] });
+    expect(compilePath(path).length).toBeCloseTo(2, 13);
+  });
+
+  it('the path transform scales, turns and moves', () => {
+    const half = Math.SQRT1_2;
+    const path = compiled({
+      basis: 'polyline',
+      points: [{ position: [0, 0, 0] }, { position: [0, 0, 1] }],
+      transform: { translation: [10, 0, 0], rotation: [0, half, 0, half], scale: [1, 1, 3] },
+    });
+    // A quarter turn to the left about Y takes +Z to +X.
+    expect(distance3(at(path, 3), [13, 0, 0])).toBeLessThan(1e-12);
+  });
+
+  it('automatic handles on even points of a line keep to the line', () => {
+    const path = compiled({ points: [0, 1, 2].map((z) => ({ position: [0, 0, z * 5], handles: 'auto' as const })) });
+    expect(path.length).toBeCloseTo(10, 10);
+  });
+
+  it.each([
+    ['one point', { points: [{ position: [0, 0, 0] as Vec3 }] }, /1 of the 2 points/],
+    ['all in one place', { points: [1, 2, 3].map(() => ({ position: [1, 1, 1] as Vec3 })) }, /no length/],
+    ['all off', { points: [1, 2].map((x) => ({ position: [x, 0, 0] as Vec3, off: true })) }, /switched off/],
+  ])('refuses %s with a sentence', (_, parts, message) => {
+    expect(() => compiled(parts)).toThrow(PathError);
+    expect(() => compiled(parts)).toThrow(message);
+  });
+});
+
+describe('reversed', () => {
+  it('a path is the same curve from the other end, its marks where they were', () => {
+    const path = pathOf({
+      closed: true,
+      points: [
+        { position: [0, 0, 0], in: [0, 0, -2], out: [0, 1, 3] },
+        { position: [6, 1, 4], in: [-3, 0, 1], out: [1, 0, 2] },
+        { position: [2, 0, 9], in: [4, 0, 0], out: [-2, 0, 0] },
+      ],
+      marks: [{ id: 'm', name: 'M', distance: 3 }],
+    });
+    const before = compilePath(path);
+    const back = reversePath(path, before.length);
+    const after = compilePath(back);
+    expect(after.length).toBeCloseTo(before.length, 9);
+    for (const s of [0, 1, 5, 11]) expect(distance3(at(after, s), at(before, before.length - s))).toBeLessThan(1e-7);
+    expect(distance3(at(after, back.marks[0].distance), at(before, 3))).toBeLessThan(1e-7);
+    expect(reversePath(back, before.length)).toEqual(path);
+  });
+});
