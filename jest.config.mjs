@@ -9,18 +9,15 @@ const swc = {
     },
     target: 'es2022',
   },
-  module: { type: 'commonjs' },
+  module: { type: 'es6' },
 };
-
-/** Packages that ship as ES modules only, and so pass through the same compiler as our own code. */
-const esModules = ['svg-pathdata', 'transformation-matrix', 'three', 'comlink', 'd3-[a-z]+', 'internmap'];
 
 /** @type {import('jest').Config} */
 export default {
   testMatch: ['<rootDir>/packages/*/src/**/*.test.ts?(x)', '<rootDir>/demo/src/**/*.test.ts'],
   modulePathIgnorePatterns: ['/dist/'],
-  transform: { '^.+\\.[mc]?[jt]sx?$': ['@swc/jest', swc] },
-  transformIgnorePatterns: [`/node_modules/(?!(${esModules.join('|')})/)`],
+  transform: { '^.+\\.tsx?$': ['@swc/jest', swc] },
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
   moduleNameMapper: {
     '^@fleet-rail/core$': '<rootDir>/packages/core/src/index.ts',
     '^@fleet-rail/core/svg$': '<rootDir>/packages/core/src/formats/svg-read.ts',

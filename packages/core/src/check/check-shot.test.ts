@@ -5,7 +5,10 @@ import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { Vec3 } from '../math/vec.js';
 import { checkShot } from './check-shot.js';
 
-const line = [[0, 0, 0], [0, 0, 10]].map((position) => ({ position: position as Vec3 }));
+const line = [
+  [0, 0, 0],
+  [0, 0, 10],
+].map((position) => ({ position: position as Vec3 }));
 const shotWith = (hitch: Loose<Hitch>, parts: Loose<Shot> = {}) =>
   newShot({
     name: 't',
@@ -16,7 +19,18 @@ const shotWith = (hitch: Loose<Hitch>, parts: Loose<Shot> = {}) =>
 const findings = (shot: Shot) => checkShot(evaluateShot(shot));
 
 it('says nothing about a plain ride', () => {
-  expect(findings(shotWith({ pace: { keys: [{ frame: 1, value: 0 }, { frame: 240, value: 10 }] } }))).toEqual([]);
+  expect(
+    findings(
+      shotWith({
+        pace: {
+          keys: [
+            { frame: 1, value: 0 },
+            { frame: 240, value: 10 },
+          ],
+        },
+      }),
+    ),
+  ).toEqual([]);
 });
 
 it('a ridden path without a curve is an error that names who waits', () => {
@@ -27,7 +41,16 @@ it('a ridden path without a curve is an error that names who waits', () => {
 });
 
 it('a key past the end of an open path is pointed out', () => {
-  const [finding] = findings(shotWith({ pace: { keys: [{ frame: 1, value: 0 }, { frame: 9, value: 12 }] } }));
+  const [finding] = findings(
+    shotWith({
+      pace: {
+        keys: [
+          { frame: 1, value: 0 },
+          { frame: 9, value: 12 },
+        ],
+      },
+    }),
+  );
   expect(finding).toMatchObject({ severity: 'attention', at: 'riders[0].hitch.pace.keys[1].value' });
 });
 

@@ -1,3 +1,5 @@
+// The decorators below ask for it as they are applied, so it comes first.
+import 'reflect-metadata';
 import { Type } from 'class-transformer';
 import { ValidateBy, ValidateIf, ValidateNested } from 'class-validator';
 import { LIMITS } from './limits.js';

@@ -50,7 +50,14 @@ const whole = {
       hitch: {
         path: 'lane',
         anchor: 'bothAxles',
-        facing: { mode: 'aim', forward: '-x', up: '+z', reference: 'path', target: { rider: 'r2' }, ahead: 4 },
+        facing: {
+          mode: 'aim',
+          forward: '-x',
+          up: '+z',
+          reference: 'path',
+          target: { rider: 'r2' },
+          ahead: 4,
+        },
         bank: { mode: 'physical', amount: 0.5, limit: 30, window: 2 },
         offset: { along: 1, side: 2, rise: 3, yaw: 4, pitch: 5, roll: 6 },
         pace: {
@@ -78,7 +85,16 @@ const whole = {
       body: { node: 'body', rollPerG: 3, pitchPerG: 1, settle: 0.2 },
       gait: { clip: 'walk', stride: 1.42, phase: 0.1, idle: 'idle', blend: 0.3, plant: false },
       cycles: [
-        { node: 'wing', axis: '+z', amplitude: 30, rate: 2, by: 'distance', rest: 5, shape: 'noise', seed: 7 },
+        {
+          node: 'wing',
+          axis: '+z',
+          amplitude: 30,
+          rate: 2,
+          by: 'distance',
+          rest: 5,
+          shape: 'noise',
+          seed: 7,
+        },
       ],
     },
     { id: 'r2', name: 'Drone', kind: 'camera', model: null, badge: 'C2', hitch: null },
@@ -107,7 +123,12 @@ it('fills in what is left out', () => {
   expect(shot).toMatchObject({ fps: 24, range: { first: 1, last: 240 }, loop: false, models: [] });
   expect(shot.paths[0]).toMatchObject({ basis: 'bezier', closed: false, degree: 3, knots: null, alpha: 0.5 });
   expect(shot.paths[0].points[0]).toMatchObject({ in: [0, 0, 0], weight: 1, roll: 0, off: false });
-  expect(shot.riders[0].hitch?.facing).toMatchObject({ mode: 'path', forward: '+z', up: '+y', reference: 'world' });
+  expect(shot.riders[0].hitch?.facing).toMatchObject({
+    mode: 'path',
+    forward: '+z',
+    up: '+y',
+    reference: 'world',
+  });
   expect(shot.riders[0].hitch?.pace.keys[0].ease).toBe('linear');
 });
 
@@ -147,9 +168,19 @@ it.each([
   ['riders.0.model', 'tractor', 'riders[0].model', 'one of: hauler, drone'],
   ['riders.0.hitch.path', 'lanne', 'riders[0].hitch.path', 'one of: lane'],
   ['riders.0.hitch.facing.up', '+x', 'riders[0].hitch.facing.up', 'square to forward'],
-  ['riders.0.hitch.facing.target', { rider: 'r2', point: [0, 0, 0] }, 'riders[0].hitch.facing.target', 'exactly one'],
+  [
+    'riders.0.hitch.facing.target',
+    { rider: 'r2', point: [0, 0, 0] },
+    'riders[0].hitch.facing.target',
+    'exactly one',
+  ],
   ['riders.0.hitch.pace.keys.1', { frame: 1, value: 3 }, 'riders[0].hitch.pace.keys[1].frame', 'more than 1'],
-  ['riders.0.hitch.pace.speeds.0.frame', 3, 'riders[0].hitch.pace.speeds[0]', 'exactly one of frame, distance'],
+  [
+    'riders.0.hitch.pace.speeds.0.frame',
+    3,
+    'riders[0].hitch.pace.speeds[0]',
+    'exactly one of frame, distance',
+  ],
   ['riders.1.parent', 'r1', 'riders[0].parent', 'no circle'],
   ['riders.1.color', 9, 'riders[1].color', 'a whole number from 0 to 7'],
   ['riders.0.gait.stride', 0, 'riders[0].gait.stride', 'a number'],
@@ -170,7 +201,9 @@ it.each([
 
 it('refuses more than the limits, by a length alone', () => {
   const many = (length: number) => Array.from({ length }, () => null);
-  expect(() => parseShot(changed('paths', many(201)))).toThrow('paths: found 201 entries; expected at most 200');
+  expect(() => parseShot(changed('paths', many(201)))).toThrow(
+    'paths: found 201 entries; expected at most 200',
+  );
   expect(() => parseShot(changed('paths.0.points', many(5001)))).toThrow(/points: found 5001/);
   expect(() => parseShot(changed('riders', many(1001)))).toThrow(/riders: found 1001/);
 });

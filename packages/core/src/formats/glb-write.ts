@@ -1,4 +1,4 @@
-import type { Animation, Node, Skin} from '@gltf-transform/core';
+import type { Animation, Node, Skin } from '@gltf-transform/core';
 import { Document, type Accessor } from '@gltf-transform/core';
 import { mergeDocuments, unpartition } from '@gltf-transform/functions';
 import { frameTime, type SampledShot } from '../bake/index.js';
@@ -48,6 +48,12 @@ export async function writeGlb(
     times.dispose();
   }
   await target.transform(unpartition());
+  // A buffer that nothing lies in has no length, which the format does not allow.
+  if (target.getRoot().listAccessors().length === 0)
+    target
+      .getRoot()
+      .listBuffers()
+      .forEach((empty) => empty.dispose());
   return gltfIo().writeBinary(target);
 }
 

@@ -1,4 +1,4 @@
-import type { Document, Node} from '@gltf-transform/core';
+import type { Document, Node } from '@gltf-transform/core';
 import { WebIO, getBounds, type JSONDocument, type GLTF } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import type { Vec3 } from '../math/vec.js';

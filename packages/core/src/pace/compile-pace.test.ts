@@ -14,7 +14,12 @@ function paceOf(pace: Loose<Pace>): Pace {
 const compiled = (pace: Loose<Pace>, fps = 24, length = 50) => compilePace(paceOf(pace), fps, length);
 
 it('linear keys run at even speed', () => {
-  const pace = compiled({ keys: [{ frame: 1, value: 0 }, { frame: 49, value: 16 }] });
+  const pace = compiled({
+    keys: [
+      { frame: 1, value: 0 },
+      { frame: 49, value: 16 },
+    ],
+  });
   expect(pace.distance(25)).toBeCloseTo(8, 12);
   expect(pace.speed(25)).toBeCloseTo(8, 12);
   expect(pace.speed(1)).toBeCloseTo(8, 12);
@@ -22,20 +27,36 @@ it('linear keys run at even speed', () => {
 });
 
 it('before the first and after the last key the rider is held', () => {
-  const pace = compiled({ keys: [{ frame: 10, value: 3 }, { frame: 20, value: 9 }] });
+  const pace = compiled({
+    keys: [
+      { frame: 10, value: 3 },
+      { frame: 20, value: 9 },
+    ],
+  });
   expect([pace.distance(-5), pace.distance(99)]).toEqual([3, 9]);
   expect([pace.speed(9), pace.speed(21)]).toEqual([0, 0]);
 });
 
 it('hold stays until the next key', () => {
-  const pace = compiled({ keys: [{ frame: 1, value: 2, ease: 'hold' }, { frame: 11, value: 7 }, { frame: 21, value: 12 }] });
+  const pace = compiled({
+    keys: [
+      { frame: 1, value: 2, ease: 'hold' },
+      { frame: 11, value: 7 },
+      { frame: 21, value: 12 },
+    ],
+  });
   expect(pace.distance(10.99)).toBe(2);
   expect(pace.speed(5)).toBe(0);
   expect(pace.distance(11)).toBe(7);
 });
 
 it('two smooth keys leave and arrive at rest, fastest half-way', () => {
-  const pace = compiled({ keys: [{ frame: 0, value: 0, ease: 'smooth' }, { frame: 24, value: 10 }] });
+  const pace = compiled({
+    keys: [
+      { frame: 0, value: 0, ease: 'smooth' },
+      { frame: 24, value: 10 },
+    ],
+  });
   expect(pace.speed(0)).toBeCloseTo(0, 12);
   expect(pace.distance(12)).toBeCloseTo(5, 12);
   // 3u² − 2u³ has slope 3/2 in the middle: 15 m/s over one second.
@@ -55,7 +76,17 @@ it('smooth meets the speed of its linear neighbours', () => {
 });
 
 it('laps are worth the length of the path', () => {
-  const pace = compiled({ unit: 'laps', keys: [{ frame: 0, value: 0 }, { frame: 24, value: 2 }] }, 24, 50);
+  const pace = compiled(
+    {
+      unit: 'laps',
+      keys: [
+        { frame: 0, value: 0 },
+        { frame: 24, value: 2 },
+      ],
+    },
+    24,
+    50,
+  );
   expect(pace.distance(12)).toBeCloseTo(50, 12);
   expect(pace.speed(6)).toBeCloseTo(100, 12);
 });
@@ -66,11 +97,18 @@ it('without keys the rider stands at the start', () => {
 });
 
 it('smooth keys never overshoot nor turn back, and their speed is the slope of their distance', () => {
-  const keys = fc.array(fc.tuple(fc.integer({ min: 1, max: 40 }), fc.double({ min: 0, max: 30, noNaN: true })), { minLength: 2, maxLength: 8 });
+  const keys = fc.array(
+    fc.tuple(fc.integer({ min: 1, max: 40 }), fc.double({ min: 0, max: 30, noNaN: true })),
+    { minLength: 2, maxLength: 8 },
+  );
   fc.assert(
     fc.property(keys, (steps) => {
       let [frame, value] = [0, 0];
-      const made = steps.map(([frames, rise]) => ({ frame: (frame += frames), value: (value += rise), ease: 'smooth' as const }));
+      const made = steps.map(([frames, rise]) => ({
+        frame: (frame += frames),
+        value: (value += rise),
+        ease: 'smooth' as const,
+      }));
       const pace = compiled({ keys: made });
       let before = made[0].value;
       let back = 0;

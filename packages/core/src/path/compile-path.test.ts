@@ -43,7 +43,15 @@ function simpson(f: (u: number) => number, a: number, b: number, n = 20_000): nu
 
 describe('length', () => {
   it('of straight runs is the sum of distances', () => {
-    const path = compiled({ basis: 'polyline', closed: true, points: [[0, 0, 0], [3, 0, 0], [3, 4, 0]].map((position) => ({ position: position as Vec3 })) });
+    const path = compiled({
+      basis: 'polyline',
+      closed: true,
+      points: [
+        [0, 0, 0],
+        [3, 0, 0],
+        [3, 4, 0],
+      ].map((position) => ({ position: position as Vec3 })),
+    });
     expect(path.length).toBeCloseTo(12, 13);
   });
 
@@ -60,52 +68,94 @@ describe('length', () => {
   });
 
   it('of a cubic agrees with fine integration of its speed', () => {
-    const path = compiled({ points: [{ position: [0, 0, 0], out: [5, 9, 0] }, { position: [3, 0, 7], in: [4, -6, 1] }] });
-    const exact = simpson((u) => {
-      const v = [0, 1, 2].map((k) => {
-        const p = [[0, 0, 0], [5, 9, 0], [7, -6, 8], [3, 0, 7]].map((point) => point[k]);
-        return 3 * ((1 - u) ** 2 * (p[1] - p[0]) + 2 * u * (1 - u) * (p[2] - p[1]) + u * u * (p[3] - p[2]));
-      });
-      return Math.hypot(...v);
-    }, 0, 1);
+    const path = compiled({
+      points: [
+        { position: [0, 0, 0], out: [5, 9, 0] },
+        { position: [3, 0, 7], in: [4, -6, 1] },
+      ],
+    });
+    const exact = simpson(
+      (u) => {
+        const v = [0, 1, 2].map((k) => {
+          const p = [
+            [0, 0, 0],
+            [5, 9, 0],
+            [7, -6, 8],
+            [3, 0, 7],
+          ].map((point) => point[k]);
+          return 3 * ((1 - u) ** 2 * (p[1] - p[0]) + 2 * u * (1 - u) * (p[2] - p[1]) + u * u * (p[3] - p[2]));
+        });
+        return Math.hypot(...v);
+      },
+      0,
+      1,
+    );
     expect(Math.abs(path.length - exact) / exact).toBeLessThan(1e-11);
   });
 
   it('of a curve with a cusp, where the speed is nought, is still right', () => {
     // x = ±(1 − 2u)³-like there and back: handles crossed so that r′ vanishes at u = ½.
-    const path = compiled({ points: [{ position: [0, 0, 0], out: [1, 0, 1] }, { position: [1, 0, 0], in: [-1, 0, 1] }] });
-    const speed = (u: number) => Math.hypot(3 * (1 - 2 * u) ** 2 , 3 * (1 - 2 * u));
+    const path = compiled({
+      points: [
+        { position: [0, 0, 0], out: [1, 0, 1] },
+        { position: [1, 0, 0], in: [-1, 0, 1] },
+      ],
+    });
+    const speed = (u: number) => Math.hypot(3 * (1 - 2 * u) ** 2, 3 * (1 - 2 * u));
     expect(Math.abs(path.length - simpson(speed, 0, 0.5) - simpson(speed, 0.5, 1))).toBeLessThan(1e-9);
   });
 });
 
 describe('distance', () => {
-  const points = fc.array(fc.tuple(...[0, 1, 2].map(() => fc.integer({ min: -40, max: 40 }))), { minLength: 3, maxLength: 9 });
+  const points = fc.array(fc.tuple(...[0, 1, 2].map(() => fc.integer({ min: -40, max: 40 }))), {
+    minLength: 3,
+    maxLength: 9,
+  });
 
   it('is what was travelled, however the points are spaced', () => {
     fc.assert(
-      fc.property(points, fc.boolean(), fc.double({ min: 0, max: 1, noNaN: true }), (places, closed, part) => {
-        const distinct = places.filter((p, i) => i === 0 || distance3(p, places[i - 1]) > 0) as Vec3[];
-        fc.pre(distinct.length >= 3 && distance3(distinct[0], distinct[distinct.length - 1]) > 0);
-        const path = through(distinct, { closed });
-        const end = part * path.length;
-        // The reference itself walks in 8,192 chords, good to about 1e-6 where the path turns on the spot.
-        expect(Math.abs(walked(path, 0, end) - end)).toBeLessThan(2e-5 * path.length);
-      }),
+      fc.property(
+        points,
+        fc.boolean(),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (places, closed, part) => {
+          const distinct = places.filter((p, i) => i === 0 || distance3(p, places[i - 1]) > 0) as Vec3[];
+          fc.pre(distinct.length >= 3 && distance3(distinct[0], distinct[distinct.length - 1]) > 0);
+          const path = through(distinct, { closed });
+          const end = part * path.length;
+          // The reference itself walks in 8,192 chords, good to about 1e-6 where the path turns on the spot.
+          expect(Math.abs(walked(path, 0, end) - end)).toBeLessThan(2e-5 * path.length);
+        },
+      ),
       { numRuns: 40 },
     );
   });
 
   it('in equal steps gives equal steps on unevenly spaced points', () => {
-    const path = through([[0, 0, 0], [1, 0, 0.2], [1.5, 0, 1], [20, 0, 3], [21, 4, 30]]);
+    const path = through([
+      [0, 0, 0],
+      [1, 0, 0.2],
+      [1.5, 0, 1],
+      [20, 0, 3],
+      [21, 4, 30],
+    ]);
     const step = path.length / 200;
     const steps = Array.from({ length: 200 }, (_, i) => walked(path, i * step, (i + 1) * step, 64));
     for (const length of steps) expect(Math.abs(length - step)).toBeLessThan(1e-9 * path.length);
   });
 
   it('runs on for laps on a closed path, and is held on an open one', () => {
-    const square: Vec3[] = [[0, 0, 0], [1, 0, 0], [1, 0, 1], [0, 0, 1]];
-    const loop = compiled({ basis: 'polyline', closed: true, points: square.map((position) => ({ position })) });
+    const square: Vec3[] = [
+      [0, 0, 0],
+      [1, 0, 0],
+      [1, 0, 1],
+      [0, 0, 1],
+    ];
+    const loop = compiled({
+      basis: 'polyline',
+      closed: true,
+      points: square.map((position) => ({ position })),
+    });
     expect(at(loop, 9.5)[0]).toBeCloseTo(1, 12);
     expect(at(loop, 9.5)[2]).toBeCloseTo(0.5, 12);
     expect(at(loop, -0.25)[2]).toBeCloseTo(0.25, 12);
@@ -127,15 +177,25 @@ describe('distance', () => {
 
 describe('bases', () => {
   it('a through path passes its points', () => {
-    const points: Vec3[] = [[0, 0, 0], [4, 1, 2], [5, 0, 9], [-2, 0, 11]];
+    const points: Vec3[] = [
+      [0, 0, 0],
+      [4, 1, 2],
+      [5, 0, 9],
+      [-2, 0, 11],
+    ];
     const path = through(points);
     const distances = [...path.pointDistances()].map(({ distance }) => distance);
-    points.slice(0, 3).forEach((point, i) => expect(distance3(at(path, distances[i]), point)).toBeLessThan(1e-9));
+    points
+      .slice(0, 3)
+      .forEach((point, i) => expect(distance3(at(path, distances[i]), point)).toBeLessThan(1e-9));
     expect(distance3(at(path, path.length), points[3])).toBeLessThan(1e-9);
   });
 
   it('points switched off are skipped', () => {
-    const path = pathOf({ basis: 'polyline', points: [{ position: [0, 0, 0] }, { position: [5, 5, 5], off: true }, { position: [0, 0, 2] }] });
+    const path = pathOf({
+      basis: 'polyline',
+      points: [{ position: [0, 0, 0] }, { position: [5, 5, 5], off: true }, { position: [0, 0, 2] }],
+    });
     expect(compilePath(path).length).toBeCloseTo(2, 13);
   });
 
@@ -151,7 +211,9 @@ describe('bases', () => {
   });
 
   it('automatic handles on even points of a line keep to the line', () => {
-    const path = compiled({ points: [0, 1, 2].map((z) => ({ position: [0, 0, z * 5], handles: 'auto' as const })) });
+    const path = compiled({
+      points: [0, 1, 2].map((z) => ({ position: [0, 0, z * 5], handles: 'auto' as const })),
+    });
     expect(path.length).toBeCloseTo(10, 10);
   });
 
@@ -180,7 +242,8 @@ describe('reversed', () => {
     const back = reversePath(path, before.length);
     const after = compilePath(back);
     expect(after.length).toBeCloseTo(before.length, 9);
-    for (const s of [0, 1, 5, 11]) expect(distance3(at(after, s), at(before, before.length - s))).toBeLessThan(1e-7);
+    for (const s of [0, 1, 5, 11])
+      expect(distance3(at(after, s), at(before, before.length - s))).toBeLessThan(1e-7);
     expect(distance3(at(after, back.marks[0].distance), at(before, 3))).toBeLessThan(1e-7);
     expect(reversePath(back, before.length)).toEqual(path);
   });

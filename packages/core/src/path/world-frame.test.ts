@@ -3,8 +3,15 @@ import type { Vec3 } from '../math/vec.js';
 import { compilePath } from './compile-path.js';
 import type { CompiledPath } from './compiled-path.js';
 
-function pathThrough(points: Vec3[], closed = false, basis: 'through' | 'polyline' = 'through'): CompiledPath {
-  const shot = newShot({ name: 't', paths: [{ id: 'p', name: 'P', basis, closed, points: points.map((position) => ({ position })) }] });
+function pathThrough(
+  points: Vec3[],
+  closed = false,
+  basis: 'through' | 'polyline' = 'through',
+): CompiledPath {
+  const shot = newShot({
+    name: 't',
+    paths: [{ id: 'p', name: 'P', basis, closed, points: points.map((position) => ({ position })) }],
+  });
   return compilePath(shot.paths[0]);
 }
 
@@ -29,14 +36,33 @@ function largestTurn(path: CompiledPath, n = 4000): number {
 }
 
 it('on the level, left of +Z is +X and up is up', () => {
-  const { left, up, forward } = frameAt(pathThrough([[0, 0, 0], [0, 0, 5]], false, 'polyline'), 2);
+  const { left, up, forward } = frameAt(
+    pathThrough(
+      [
+        [0, 0, 0],
+        [0, 0, 5],
+      ],
+      false,
+      'polyline',
+    ),
+    2,
+  );
   expect(left).toEqual([1, 0, 0]);
   expect(up).toEqual([0, 1, 0]);
   expect(forward).toEqual([0, 0, 1]);
 });
 
 it('is square and right-handed everywhere on a winding path', () => {
-  const path = pathThrough([[0, 0, 0], [4, 3, 2], [5, -2, 9], [-2, 6, 11], [-8, 1, 0]], true);
+  const path = pathThrough(
+    [
+      [0, 0, 0],
+      [4, 3, 2],
+      [5, -2, 9],
+      [-2, 6, 11],
+      [-8, 1, 0],
+    ],
+    true,
+  );
   for (let s = 0; s < path.length; s += 0.37) {
     const { left, up, forward } = frameAt(path, s);
     expect(dot(left, up)).toBeCloseTo(0, 12);
@@ -62,12 +88,30 @@ it('goes over the top of a loop without a flip', () => {
 });
 
 it('carries its frame up a vertical stretch between level ones', () => {
-  const path = pathThrough([[0, 0, 0], [0, 0, 10], [0, 10, 10], [0, 10, 20]], false, 'polyline');
+  const path = pathThrough(
+    [
+      [0, 0, 0],
+      [0, 0, 10],
+      [0, 10, 10],
+      [0, 10, 20],
+    ],
+    false,
+    'polyline',
+  );
   for (let s = 0.5; s < path.length; s += 0.5) expect(frameAt(path, s).left[0]).toBeCloseTo(1, 9);
 });
 
 it('turns evenly where the way out of the vertical is another than the way in', () => {
-  const path = pathThrough([[0, 0, 0], [0, 0, 10], [0, 10, 10], [10, 10, 10]], false, 'polyline');
+  const path = pathThrough(
+    [
+      [0, 0, 0],
+      [0, 0, 10],
+      [0, 10, 10],
+      [10, 10, 10],
+    ],
+    false,
+    'polyline',
+  );
   expect(frameAt(path, 9).left[0]).toBeCloseTo(1, 9);
   expect(frameAt(path, 25).left[2]).toBeCloseTo(-1, 9);
   const halfway = frameAt(path, 15).left;
@@ -76,12 +120,27 @@ it('turns evenly where the way out of the vertical is another than the way in', 
 });
 
 it('a path that is vertical from the start takes its side from where it first runs level', () => {
-  const path = pathThrough([[0, 0, 0], [0, 10, 0], [0, 10, 10]], false, 'polyline');
+  const path = pathThrough(
+    [
+      [0, 0, 0],
+      [0, 10, 0],
+      [0, 10, 10],
+    ],
+    false,
+    'polyline',
+  );
   expect(frameAt(path, 3).left[0]).toBeCloseTo(1, 9);
 });
 
 it('a wholly vertical path has a frame all the same', () => {
-  const path = pathThrough([[0, 0, 0], [0, 10, 0]], false, 'polyline');
+  const path = pathThrough(
+    [
+      [0, 0, 0],
+      [0, 10, 0],
+    ],
+    false,
+    'polyline',
+  );
   const { left, up, forward } = frameAt(path, 4);
   expect(dot(left, forward)).toBeCloseTo(0, 12);
   expect(dot(up, up)).toBeCloseTo(1, 12);

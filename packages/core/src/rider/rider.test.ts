@@ -46,7 +46,15 @@ function posed(hitch: Loose<Omit<Hitch, 'path'>>, frame: number, rider: Loose<Ri
   evaluateShot(shot).poses[0](frame, out, 0);
   return out;
 }
-const lap = { pace: { unit: 'laps' as const, keys: [{ frame: 1, value: 0 }, { frame: 241, value: 1 }] } };
+const lap = {
+  pace: {
+    unit: 'laps' as const,
+    keys: [
+      { frame: 1, value: 0 },
+      { frame: 241, value: 1 },
+    ],
+  },
+};
 const place = (pose: Float64Array) => [...pose.subarray(0, 3)] as Vec3;
 const turn = (pose: Float64Array) => [...pose.subarray(3, 7)] as Quat;
 
@@ -55,7 +63,9 @@ it('on a ring at even speed, place, heading and speed are those of the circle', 
     const pose = posed(lap, frame);
     const angle = (2 * Math.PI * (frame - 1)) / 240;
     // Eight cubics stand for the circle within 4e-6 of the radius.
-    expect(vec3.distance(place(pose), [-RADIUS * Math.cos(angle), 0, RADIUS * Math.sin(angle)])).toBeLessThan(3e-4);
+    expect(vec3.distance(place(pose), [-RADIUS * Math.cos(angle), 0, RADIUS * Math.sin(angle)])).toBeLessThan(
+      3e-4,
+    );
     expect(headingDeg(pose, '+z')).toBeCloseTo((angle * 180) / Math.PI, 2);
     expect(pose[POSE.speed]).toBeCloseTo((2 * Math.PI * RADIUS) / 10, 3);
   }
@@ -92,8 +102,24 @@ it('keep leaves the rider turned as it rests', () => {
 it('past the end of an open path a rider waits there at no speed', () => {
   const shot = newShot({
     name: 't',
-    paths: [{ id: 'p', name: 'P', basis: 'polyline', points: [{ position: [0, 0, 0] }, { position: [0, 0, 10] }] }],
-    riders: [{ id: 'r', name: 'R', hitch: { path: 'p', pace: { keys: [{ frame: 1, value: 0 }, { frame: 49, value: 20 }] } } }],
+    paths: [
+      { id: 'p', name: 'P', basis: 'polyline', points: [{ position: [0, 0, 0] }, { position: [0, 0, 10] }] },
+    ],
+    riders: [
+      {
+        id: 'r',
+        name: 'R',
+        hitch: {
+          path: 'p',
+          pace: {
+            keys: [
+              { frame: 1, value: 0 },
+              { frame: 49, value: 20 },
+            ],
+          },
+        },
+      },
+    ],
   });
   const pose = new Float64Array(POSE.size);
   evaluateShot(shot).poses[0](40, pose, 0);

@@ -1,0 +1,74 @@
+import type { Shot } from '@fleet-rail/core';
+import { expect, type APIRequestContext, type Page } from '@playwright/test';
+import type { TestFile } from './files.js';
+
+/** Makes an empty shot and opens its desk. */
+export async function openNewShot(page: Page, name: string): Promise<string> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New shot' }).click();
+  await page.getByRole('textbox', { name: 'Name' }).fill(name);
+  await page.getByRole('button', { name: 'Create' }).click();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+  return shotIdOf(page);
+}
+
+export function shotIdOf(page: Page): string {
+  const id = /\/shots\/([^/]+)/.exec(page.url())?.[1];
+  if (id === undefined) throw new Error(`No shot is open at ${page.url()}`);
+  return id;
+}
+
+export async function goTo(page: Page, station: string): Promise<void> {
+  await page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: station }).click();
+  await expect(page.getByRole('heading', { name: station, level: 2 })).toBeVisible();
+}
+
+/** Chooses a file through the button that asks for one. */
+export async function chooseFile(page: Page, button: string, file: TestFile): Promise<void> {
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: button }).click();
+  await (await chooser).setFiles({ name: file.name, mimeType: file.mimeType, buffer: file.buffer });
+}
+
+export async function importSvg(page: Page, file: TestFile): Promise<void> {
+  await goTo(page, 'Path');
+  await chooseFile(page, 'Import SVG', file);
+}
+
+export async function uploadModel(page: Page, file: TestFile): Promise<void> {
+  await goTo(page, 'Attach');
+  await chooseFile(page, 'Upload a model', file);
+}
+
+/** Attaches the selected rider to a path by its name in the list. */
+export async function attachTo(page: Page, pathName: string): Promise<void> {
+  await page.getByRole('grid', { name: 'Paths to ride' }).getByRole('row', { name: pathName }).click();
+  await page.getByRole('button', { name: 'Attach here' }).click();
+}
+
+/** Waits until the server has everything. */
+export async function settled(page: Page): Promise<void> {
+  await expect(page.getByRole('status', { name: 'Save state' })).toHaveText('saved');
+}
+
+/** What the server keeps. */
+export async function storedShot(
+  request: APIRequestContext,
+  id: string,
+): Promise<{ revision: number; document: Shot }> {
+  const response = await request.get(`/api/shots/${id}`);
+  expect(response.status()).toBe(200);
+  return (await response.json()) as { revision: number; document: Shot };
+}
+
+/** A number on the board, without its unit. */
+export async function boardNumber(page: Page, name: string): Promise<number> {
+  const text = await page.getByRole('region', { name: 'Board' }).getByLabel(name).textContent();
+  return Number((text ?? '').replace('−', '-').replace(/[^\d.-]/g, ''));
+}
+
+/** Goes to a frame by the transport, from the first. */
+export async function goToFrame(page: Page, frame: number, first = 1): Promise<void> {
+  await page.getByRole('button', { name: 'To the first frame' }).click();
+  for (let f = first; f < frame; f++) await page.getByRole('button', { name: 'One frame on' }).click();
+}

@@ -1,0 +1,45 @@
+import { Document, WebIO } from '@gltf-transform/core';
+
+/** A file as a person would choose it. */
+export interface TestFile {
+  readonly name: string;
+  readonly mimeType: string;
+  readonly buffer: Buffer;
+}
+
+export function svgFile(name: string, inside: string): TestFile {
+  const text = `<svg xmlns="http://www.w3.org/2000/svg">${inside}</svg>`;
+  return { name, mimeType: 'image/svg+xml', buffer: Buffer.from(text) };
+}
+
+/** A square lane of 10 m sides: 40 m round, its first side along +Z. */
+export const squareLane = svgFile('square.svg', '<path id="square" d="M0 0 V10 H10 V0 Z"/>');
+
+/** A straight lane of 48 m along +Z. */
+export const straightLane = svgFile('straight.svg', '<path id="straight" d="M0 0 V48"/>');
+
+/** A cart: a painted box of 1 × 1 × 2 m that stands on the ground. */
+export async function cartModel(name = 'cart.glb'): Promise<TestFile> {
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const corners: number[] = [];
+  for (const x of [-0.5, 0.5]) for (const y of [0, 1]) for (const z of [-1, 1]) corners.push(x, y, z);
+  const faces = [
+    0, 1, 3, 0, 3, 2, 4, 6, 7, 4, 7, 5, 0, 4, 5, 0, 5, 1, 2, 3, 7, 2, 7, 6, 0, 2, 6, 0, 6, 4, 1, 5, 7, 1, 7,
+    3,
+  ];
+  const primitive = document
+    .createPrimitive()
+    .setAttribute(
+      'POSITION',
+      document.createAccessor().setType('VEC3').setArray(new Float32Array(corners)).setBuffer(buffer),
+    )
+    .setIndices(
+      document.createAccessor().setType('SCALAR').setArray(new Uint16Array(faces)).setBuffer(buffer),
+    )
+    .setMaterial(document.createMaterial('blue paint').setBaseColorFactor([0.1, 0.2, 0.8, 1]));
+  const node = document.createNode('cart').setMesh(document.createMesh('cart').addPrimitive(primitive));
+  document.createScene('scene').addChild(node);
+  const bytes = await new WebIO().writeBinary(document);
+  return { name, mimeType: 'model/gltf-binary', buffer: Buffer.from(bytes) };
+}

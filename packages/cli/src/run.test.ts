@@ -1,0 +1,157 @@
+import {
+  copyFileSync,
+  existsSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Document, WebIO } from '@gltf-transform/core';
+import { run } from './run.js';
+
+let folder: string;
+const path = (name: string) => join(folder, name);
+
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'ride-'));
+  writeFileSync(
+    path('lane.svg'),
+    '<svg xmlns="http://www.w3.org/2000/svg"><path id="lane" d="M0 0 H30 V40"/></svg>',
+  );
+  const document = new Document();
+  document.createScene().addChild(document.createNode('cart'));
+  document.createBuffer();
+  writeFileSync(path('cart.glb'), await new WebIO().writeBinary(document));
+});
+afterEach(() => rmSync(folder, { recursive: true }));
+
+const make = (...more: string[]) =>
+  run([
+    'new',
+    '--path',
+    path('lane.svg'),
+    '--model',
+    path('cart.glb'),
+    '--out',
+    path('a.shot.json'),
+    ...more,
+  ]);
+
+it('new makes a shot that goes steadily, once along the path', async () => {
+  const { code, text } = await make('--fps', '25', '--frames', '101');
+  expect([code, text.split('\n').length]).toEqual([0, 1]);
+  await expect(run(['bake', path('a.shot.json'), '--out', path('a.csv')])).resolves.toMatchObject({
+    code: 0,
+  });
+  const rows = readFileSync(path('a.csv'), 'utf8')
+    .trim()
+    .split('\n')
+    .slice(1)
+    .map((line) => line.split(','));
+  expect(rows).toHaveLength(101);
+  // 70 m in 100 steps of 1/25 s: 17.5 m/s throughout.
+  rows.forEach((row, i) => {
+    expect(Number(row[11])).toBeCloseTo(0.7 * i, 9);
+    expect(Number(row[12])).toBeCloseTo(17.5, 9);
+  });
+  expect(rows[100].slice(4, 7).map(Number)).toEqual([30, 0, 40]);
+});
+
+it('bake writes a GLB with the model in it', async () => {
+  await make();
+  expect(await run(['bake', path('a.shot.json'), '--out', path('a.glb')])).toMatchObject({ code: 0 });
+  const root = (await new WebIO().readBinary(new Uint8Array(readFileSync(path('a.glb'))))).getRoot();
+  expect(root.listNodes().map((node) => node.getName())).toContain('cart');
+  expect(root.listAnimations()[0].listChannels()).toHaveLength(2);
+});
+
+it('info tells lengths and what follows what', async () => {
+  await make();
+  const { code, text } = await run(['info', path('a.shot.json')]);
+  expect(code).toBe(0);
+  expect(text).toMatch(/path lane: polyline, open, 3 points, 70 m\nrider r1: R1 cart, follows lane/);
+});
+
+it('puts the model beside a shot that is made elsewhere, and never over another file', async () => {
+  const other = mkdtempSync(join(tmpdir(), 'ride-'));
+  const out = join(other, 'b.shot.json');
+  const args = ['new', '--path', path('lane.svg'), '--model', path('cart.glb'), '--out', out];
+  expect(await run(args)).toMatchObject({ code: 0 });
+  expect(existsSync(join(other, 'cart.glb'))).toBe(true);
+  writeFileSync(join(other, 'cart.glb'), 'another');
+  expect((await run(args)).text).toMatch(/another file of this name/);
+  expect(readFileSync(join(other, 'cart.glb'), 'utf8')).toBe('another');
+  rmSync(other, { recursive: true });
+});
+
+it.each<[string, (...names: string[]) => string[], RegExp]>([
+  ['no command', () => [], /found no command; expected one of new, bake, info/],
+  ['an unknown command', () => ['fly'], /found "fly"; expected one of/],
+  ['a missing option', () => ['new', '--path', path('lane.svg')], /--model: found nothing; expected a value/],
+  ['an unknown option', () => ['info', '--loud'], /Unknown option '--loud'; options here: none/],
+  ['a missing file', () => ['info', path('no.shot.json')], /no\.shot\.json: cannot be read \(ENOENT\)/],
+  [
+    'a file that is no shot',
+    () => ['info', path('lane.svg')],
+    /found text that is not JSON .*; expected a \.shot\.json/,
+  ],
+  [
+    'a file that is no model',
+    () => ['new', '--path', path('lane.svg'), '--model', path('lane.svg'), '--out', path('c.json')],
+    /neither GLB nor glTF/,
+  ],
+  [
+    'no frames',
+    () => [
+      'new',
+      '--path',
+      path('lane.svg'),
+      '--model',
+      path('cart.glb'),
+      '--out',
+      path('c.json'),
+      '--frames',
+      '0',
+    ],
+    /--frames: found 0; expected a whole number from 1/,
+  ],
+  [
+    'a word for a number',
+    () => [
+      'new',
+      '--path',
+      path('lane.svg'),
+      '--model',
+      path('cart.glb'),
+      '--out',
+      path('c.json'),
+      '--fps',
+      'fast',
+    ],
+    /--fps: found "fast"; expected a number/,
+  ],
+  [
+    'an unknown ending',
+    () => ['bake', path('lane.svg'), '--out', 'a.mov'],
+    /--out: found "a\.mov"; expected a name ending in/,
+  ],
+])('says what is wrong with %s in one line and writes nothing', async (_, args, message) => {
+  const before = readdirSync(folder);
+  const { code, text } = await run(args());
+  expect(code).toBe(1);
+  expect(text).toMatch(message);
+  expect(text).not.toContain('\n');
+  expect(readdirSync(folder)).toEqual(before);
+});
+
+it('a bake whose model is gone names the file, and leaves no half file', async () => {
+  await make();
+  copyFileSync(path('a.shot.json'), path('b.shot.json'));
+  rmSync(path('cart.glb'));
+  const { code, text } = await run(['bake', path('b.shot.json'), '--out', path('b.glb')]);
+  expect([code, existsSync(path('b.glb'))]).toEqual([1, false]);
+  expect(text).toMatch(/cart\.glb: cannot be read/);
+});

@@ -1,0 +1,241 @@
+import { Document, WebIO } from '@gltf-transform/core';
+import { validateBytes } from 'gltf-validator';
+import * as THREE from 'three';
+import { GLTFLoader, type GLTF } from 'three/examples/jsm/loaders/GLTFLoader.js';
+import { sampleShot } from '../bake/index.js';
+import { newShot } from '../document/new-shot.js';
+import type { Shot } from '../document/shot.js';
+import { evaluateShot } from '../evaluate/index.js';
+import type { Vec3 } from '../math/vec.js';
+import { newHitch } from '../rider/new-hitch.js';
+import { writeCsv } from './csv-write.js';
+import { writeGlb } from './glb-write.js';
+import { readModel } from './model-read.js';
+
+/** A painted, skinned figure of two joints with a clip, as a model from elsewhere would be. */
+async function sampleModel(): Promise<Uint8Array> {
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const accessor = (
+    type: 'SCALAR' | 'VEC3' | 'VEC4' | 'MAT4',
+    array: Float32Array | Uint8Array | Uint16Array,
+  ) =>
+    document
+      .createAccessor()
+      .setType(type)
+      .setArray(array as never)
+      .setBuffer(buffer);
+  const primitive = document
+    .createPrimitive()
+    .setAttribute('POSITION', accessor('VEC3', new Float32Array([0, 0, 0, 1, 0, 0, 0, 1, 0])))
+    .setAttribute('JOINTS_0', accessor('VEC4', new Uint8Array([0, 0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0])))
+    .setAttribute('WEIGHTS_0', accessor('VEC4', new Float32Array([1, 0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0])))
+    .setIndices(accessor('SCALAR', new Uint16Array([0, 1, 2])))
+    .setMaterial(document.createMaterial('red paint').setBaseColorFactor([0.8, 0.1, 0.1, 1]));
+  const hip = document.createNode('hip');
+  const knee = document.createNode('knee').setTranslation([0, 1, 0]);
+  hip.addChild(knee);
+  const identity = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
+  const skin = document.createSkin('skin').addJoint(hip).addJoint(knee);
+  skin.setInverseBindMatrices(accessor('MAT4', new Float32Array([...identity, ...identity])));
+  const figure = document
+    .createNode('figure')
+    .setMesh(document.createMesh('figure').addPrimitive(primitive))
+    .setSkin(skin);
+  document.createScene('scene').addChild(hip).addChild(figure);
+  const clip = document.createAnimation('walk');
+  const sampler = document
+    .createAnimationSampler()
+    .setInput(accessor('SCALAR', new Float32Array([0, 1])))
+    .setOutput(accessor('VEC4', new Float32Array([0, 0, 0, 1, 1, 0, 0, 0])));
+  clip
+    .addSampler(sampler)
+    .addChannel(
+      document.createAnimationChannel().setTargetNode(knee).setTargetPath('rotation').setSampler(sampler),
+    );
+  return new WebIO().writeBinary(document);
+}
+
+function sampleShotDocument(): Shot {
+  const range = { first: 1, last: 97 };
+  const points: Vec3[] = [
+    [30, 0, 0],
+    [10, 4, 25],
+    [-40, 1, 8],
+    [-12, 9, -30],
+  ];
+  const hitch = newHitch('loop', range);
+  const rider = { kind: 'vehicle' as const, model: 'figure' };
+  return newShot({
+    name: 'Two figures',
+    fps: 24,
+    range,
+    paths: [
+      {
+        id: 'loop',
+        name: 'Loop',
+        basis: 'through',
+        closed: true,
+        points: points.map((position) => ({ position })),
+      },
+    ],
+    models: [{ id: 'figure', name: 'Figure', source: { file: 'figure.glb' } }],
+    riders: [
+      {
+        id: 'a',
+        name: 'Ahead',
+        ...rider,
+        hitch: { ...hitch, offset: { ...hitch.offset, rise: 0.5, yaw: 20 } },
+      },
+      {
+        id: 'b',
+        name: 'Behind',
+        ...rider,
+        hitch: {
+          ...hitch,
+          facing: { ...hitch.facing, forward: '-x' },
+          offset: { ...hitch.offset, along: -6 },
+        },
+      },
+      { id: 'c', name: 'Onlooker', ...rider, rest: { translation: [1, 2, 3], scale: [2, 2, 2] } },
+    ],
+  });
+}
+
+async function baked(shot: Shot): Promise<Uint8Array> {
+  const { document } = await readModel(await sampleModel(), 'figure.glb');
+  return writeGlb(sampleShot(evaluateShot(shot)), new Map([['figure', document]]));
+}
+
+const load = (bytes: Uint8Array) => new GLTFLoader().parseAsync(bytes.slice().buffer, '') as Promise<GLTF>;
+
+/** By the arc tangent: the arc cosine of a dot product near 1 cannot tell angles under 1e-4 apart. */
+function angleBetween(a: THREE.Quaternion, b: THREE.Quaternion): number {
+  const between = a.clone().conjugate().multiply(b);
+  return 2 * Math.atan2(Math.hypot(between.x, between.y, between.z), Math.abs(between.w));
+}
+
+let bytes: Uint8Array;
+beforeAll(async () => {
+  bytes = await baked(sampleShotDocument());
+});
+
+it('passes the validator with no error and no warning of its own', async () => {
+  const { issues } = await validateBytes(bytes);
+  expect(issues.messages.filter(({ severity }) => severity === 0)).toEqual([]);
+});
+
+it('keeps meshes, materials, hierarchy, skins and clips, the data once however many wear it', async () => {
+  const root = (await new WebIO().readBinary(bytes)).getRoot();
+  expect(root.listMeshes()).toHaveLength(1);
+  expect(root.listMaterials().map((material) => material.getName())).toEqual(['red paint']);
+  expect(root.listSkins()).toHaveLength(3);
+  expect(
+    root
+      .listAnimations()
+      .map((clip) => clip.getName())
+      .sort(),
+  ).toEqual(['Two figures', 'walk', 'walk', 'walk']);
+  const scene = root.getDefaultScene();
+  expect(scene?.listChildren().map((node) => node.getName())).toEqual(['Ahead', 'Behind', 'Onlooker']);
+  for (const rider of scene?.listChildren() ?? []) {
+    expect(rider.listChildren().map((node) => node.getName())).toEqual(['hip', 'figure']);
+    const skin = rider.listChildren()[1].getSkin();
+    expect(skin?.listJoints()[1].getParentNode()?.getParentNode()).toBe(rider);
+  }
+});
+
+it('at whole frames equals the CSV after another library has read it', async () => {
+  const shot = sampleShotDocument();
+  const rows = writeCsv(sampleShot(evaluateShot(shot)))
+    .trim()
+    .split('\n')
+    .slice(1)
+    .map((line) => line.split(','));
+  const { scene, animations } = await load(bytes);
+  const ride = animations.find((clip) => clip.name === 'Two figures') as THREE.AnimationClip;
+  const mixer = new THREE.AnimationMixer(scene);
+  mixer.clipAction(ride).play();
+  const nodes: Record<string, THREE.Object3D | undefined> = {
+    a: scene.getObjectByName('Ahead'),
+    b: scene.getObjectByName('Behind'),
+    c: scene.getObjectByName('Onlooker'),
+  };
+  expect(rows).toHaveLength(97 * 3);
+  let [place, angle] = [0, 0];
+  for (const [frame, time, rider, , ...numbers] of rows) {
+    // The last key's time is the clip's end, where a looping mixer would begin again.
+    mixer.setTime(Number(frame) === 97 ? Number(time) - 1e-7 : Number(time));
+    const [x, y, z, qx, qy, qz, qw] = numbers.map(Number);
+    const node = nodes[rider] as THREE.Object3D;
+    place = Math.max(place, node.position.distanceTo(new THREE.Vector3(x, y, z)));
+    angle = Math.max(angle, angleBetween(node.quaternion, new THREE.Quaternion(qx, qy, qz, qw)));
+  }
+  expect(place).toBeLessThan(1e-5);
+  expect(angle).toBeLessThan(1e-5);
+});
+
+it('a shot in which nothing moves has no ride, and is valid', async () => {
+  const still = newShot({ name: 'Still', riders: [{ id: 'x', name: 'Carrier' }] });
+  const glb = await baked(still);
+  expect((await validateBytes(glb)).issues.messages.filter(({ severity }) => severity === 0)).toEqual([]);
+  expect((await new WebIO().readBinary(glb)).getRoot().listAnimations()).toHaveLength(0);
+});
+
+describe('reading models', () => {
+  it('tells what an animator asks for', async () => {
+    const { facts } = await readModel(await sampleModel(), 'figure.glb');
+    expect(facts).toMatchObject({
+      nodes: ['hip', 'knee', 'figure'],
+      clips: [{ name: 'walk', seconds: 1 }],
+      triangles: 1,
+      skinned: true,
+    });
+    expect(facts.high).toEqual([1, 1, 0]);
+  });
+
+  const json = (value: object) => new TextEncoder().encode(JSON.stringify(value));
+  const cut = async () => (await sampleModel()).slice(0, 300);
+  const version1 = async () => {
+    const changed = await sampleModel();
+    changed[4] = 1;
+    return changed;
+  };
+  const wild = async () => {
+    const document = await new WebIO().readBinary(await sampleModel());
+    document
+      .getRoot()
+      .listMeshes()[0]
+      .listPrimitives()[0]
+      .getIndices()
+      ?.setArray(new Uint16Array([0, 1, 9]) as never);
+    return new WebIO().writeBinary(document);
+  };
+  it.each<[string, () => Promise<Uint8Array> | Uint8Array, RegExp]>([
+    ['too short', () => new Uint8Array(3), /x\.glb: has 3 bytes, too few/],
+    [
+      'a picture',
+      () => Uint8Array.from([0x89, 0x50, 0x4e, 0x47, ...new Array(60).fill(1)]),
+      /neither GLB nor glTF/,
+    ],
+    ['cut off', cut, /is cut off: 300 of \d+ bytes/],
+    ['GLB version 1', version1, /is GLB version 1; expected version 2/],
+    ['broken JSON', () => new TextEncoder().encode('{ "asset": { "version": '), /not valid JSON/],
+    ['no version', () => json({ scenes: [], padding: '....' }), /has no asset.version/],
+    ['glTF 1', () => json({ asset: { version: '1.0' } }), /is glTF 1.0; expected 2.0/],
+    [
+      'other files',
+      () => json({ asset: { version: '2.0' }, buffers: [{ uri: 'a.bin', byteLength: 4 }] }),
+      /needs other files \(a\.bin\)/,
+    ],
+    [
+      'an unknown extension',
+      () => json({ asset: { version: '2.0' }, extensionsRequired: ['KHR_draco_mesh_compression'] }),
+      /requires KHR_draco_mesh_compression/,
+    ],
+    ['nothing to see', () => json({ asset: { version: '2.0' }, scenes: [{}] }), /no scene with nodes/],
+    ['wild indices', wild, /points to a vertex it does not have/],
+  ])('refuses %s with the reason', async (_, make, message) => {
+    await expect(readModel(await make(), 'x.glb')).rejects.toThrow(message);
+  });
+});

@@ -1,0 +1,76 @@
+import { POSE, newHitch, newShot, type Shot } from '@fleet-rail/core';
+import { movePathPoints } from '../edits/path-edits';
+import { placeKey } from '../edits/rider-edits';
+import { withUpdate } from './evaluation';
+import { Evaluator } from './evaluator';
+import { poseAt } from './pose-at';
+import { encodeDelta } from './shot-delta';
+
+const range = { first: 1, last: 49 };
+const lane = (id: string, x: number) => ({
+  id,
+  name: id,
+  basis: 'polyline' as const,
+  points: [
+    { position: [x, 0, 0] as [number, number, number] },
+    { position: [x, 0, 12] as [number, number, number] },
+  ],
+});
+const shot = newShot({
+  name: 't',
+  range,
+  paths: [lane('a', 0), lane('b', 5)],
+  riders: [
+    { id: 'ra', name: 'A', hitch: newHitch('a', range) },
+    { id: 'rb', name: 'B', hitch: newHitch('b', range) },
+    { id: 'load', name: 'Load', parent: 'ra' },
+  ],
+});
+
+/** Through a structured clone, as between page and worker. */
+const sent = (before: Shot | null, after: Shot) => structuredClone(encodeDelta(before, after));
+
+it('gives every path and rider at first, and then only what an edit touches', () => {
+  const evaluator = new Evaluator();
+  const first = evaluator.evaluate(sent(null, shot));
+  expect(first.paths.map(({ id }) => id)).toEqual(['a', 'b']);
+  expect(first.riders.map(({ id }) => id)).toEqual(['ra', 'rb', 'load']);
+
+  const keyed = placeKey('rb', 1, 40, 1)(shot);
+  const second = evaluator.evaluate(sent(shot, keyed));
+  expect(second.paths).toEqual([]);
+  expect(second.riders.map(({ id }) => id)).toEqual(['rb']);
+
+  const moved = movePathPoints('a', new Set([1]), [0, 0, 6])(keyed);
+  const third = evaluator.evaluate(sent(keyed, moved));
+  expect(third.paths).toMatchObject([{ id: 'a', length: expect.closeTo(18, 9) }]);
+  expect(third.riders.map(({ id }) => id)).toEqual(['ra', 'load']);
+});
+
+it('an update put over what was known is the whole, without what is gone', () => {
+  const evaluator = new Evaluator();
+  const before = withUpdate(null, evaluator.evaluate(sent(null, shot)));
+  const fewer = { ...shot, riders: shot.riders.slice(0, 1), paths: shot.paths.slice(0, 1) };
+  const after = withUpdate(before, evaluator.evaluate(sent(shot, fewer)));
+  expect([...after.paths.keys()]).toEqual(['a']);
+  expect([...after.riders.keys()]).toEqual(['ra']);
+  expect(after.riders.get('ra')).toBe(before.riders.get('ra'));
+});
+
+it('another range or rate samples every rider anew', () => {
+  const evaluator = new Evaluator();
+  evaluator.evaluate(sent(null, shot));
+  const longer = { ...shot, range: { first: 1, last: 97 } };
+  const update = evaluator.evaluate(sent(shot, longer));
+  expect(update.paths).toEqual([]);
+  expect(update.riders.map(({ poses }) => poses.length / POSE.size)).toEqual([97, 97, 97]);
+});
+
+it('between frames a pose is read on the way from one to the next', () => {
+  const evaluation = withUpdate(null, new Evaluator().evaluate(sent(null, shot)));
+  const rider = evaluation.riders.get('ra');
+  const out = new Float64Array(POSE.size);
+  if (rider) poseAt(evaluation, rider, 25.5, out);
+  // 12 m in 48 steps: a quarter of a metre each.
+  expect(out[2]).toBeCloseTo(24.5 * 0.25, 12);
+});

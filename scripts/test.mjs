@@ -1,0 +1,78 @@
+// Types, lint, unit tests, end-to-end tests; the last line counts what passed and what failed.
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { ROOT, installPackages } from './install.mjs';
+
+const CHROMIUM = '/usr/bin/chromium';
+const results = mkdtempSync(join(tmpdir(), 'fleet-rail-test-'));
+let passed = 0;
+let failed = 0;
+
+/** Runs a program; true when it ends well. */
+function runs(program, args, env = {}) {
+  const { status } = spawnSync(program, args, {
+    cwd: ROOT,
+    stdio: 'inherit',
+    env: { ...process.env, ...env },
+  });
+  return status === 0;
+}
+
+/** A step that counts as one check. */
+function step(name, program, args) {
+  console.log(`\n— ${name}`);
+  if (runs(program, args)) passed++;
+  else failed++;
+}
+
+/** A test run that writes its counts to a file; one that ends badly without a failed test is one failure. */
+function suite(name, program, args, file, env, read) {
+  console.log(`\n— ${name}`);
+  const well = runs(program, args, env);
+  const counts = existsSync(file) ? read(JSON.parse(readFileSync(file, 'utf8'))) : { passed: 0, failed: 0 };
+  passed += counts.passed;
+  failed += counts.failed === 0 && !well ? 1 : counts.failed;
+}
+
+function installChromium() {
+  if (existsSync(CHROMIUM)) return;
+  console.log('Installing Chromium …');
+  runs('apt-get', ['update', '-qq']);
+  runs('apt-get', ['install', '-y', '-qq', 'chromium'], { DEBIAN_FRONTEND: 'noninteractive' });
+}
+
+installPackages();
+installChromium();
+
+const node = process.execPath;
+step('build', node, ['scripts/build.mjs']);
+step('types and lint', 'npm', ['run', '-s', 'lint']);
+
+const unit = join(results, 'unit.json');
+suite(
+  'unit tests',
+  'npm',
+  ['run', '-s', 'unit', '--', '--json', `--outputFile=${unit}`],
+  unit,
+  {},
+  (report) => ({
+    passed: report.numPassedTests,
+    failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
+  }),
+);
+
+const e2e = join(results, 'e2e.json');
+suite(
+  'end-to-end tests',
+  'npm',
+  ['run', '-s', 'e2e', '--', '--reporter=list,json'],
+  e2e,
+  { PLAYWRIGHT_JSON_OUTPUT_NAME: e2e },
+  ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky }),
+);
+
+rmSync(results, { recursive: true, force: true });
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);
