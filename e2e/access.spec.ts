@@ -1,0 +1,28 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { goTo } from './support/desk.js';
+
+/** Every fault the WCAG A and AA rules find, each with its place. */
+async function faults(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
+    .analyze();
+  return violations.flatMap(({ id, nodes }) =>
+    nodes.map((node) => `${id}: ${node.target.join(' ')}: ${node.failureSummary}`),
+  );
+}
+
+for (const mode of ['day', 'night'] as const) {
+  test(`both pages keep to the rules of access by ${mode}`, async ({ page }) => {
+    await page.addInitScript((stored) => localStorage.setItem('fleet-rail.theme', stored), mode);
+    await page.goto('/');
+    await expect(page.getByRole('link', { name: 'Open Orchard loop' })).toBeVisible();
+    expect(await faults(page)).toEqual([]);
+    await page.getByRole('link', { name: 'Open Orchard loop' }).click();
+    await expect(page.getByLabel('Board')).toBeVisible();
+    for (const station of ['Path', 'Attach', 'Facing', 'Contact', 'Pace', 'Check', 'Deliver']) {
+      await goTo(page, station);
+      expect(await faults(page)).toEqual([]);
+    }
+  });
+}

@@ -1,0 +1,132 @@
+import { request as http } from 'node:http';
+import { expect, test, type APIRequestContext } from '@playwright/test';
+
+const document = { format: 'fleet-rail-shot', version: 1, name: 'Over the wire' };
+const make = async (request: APIRequestContext) =>
+  (await (await request.post('/api/shots', { data: { document } })).json()) as {
+    id: string;
+    revision: number;
+  };
+
+/** A bare request, with whatever headers a foreign page would send. */
+function statusWith(baseURL: string, headers: Record<string, string>): Promise<number> {
+  return new Promise((resolve, reject) => {
+    http(`${baseURL}/api/shots`, { headers }, (response) => {
+      response.resume();
+      resolve(response.statusCode ?? 0);
+    })
+      .on('error', reject)
+      .end();
+  });
+}
+
+test('only its own host and origin are answered', async ({ baseURL }) => {
+  const base = baseURL as string;
+  const port = new URL(base).port;
+  expect(await statusWith(base, {})).toBe(200);
+  expect(await statusWith(base, { Host: `localhost:${port}`, Origin: `http://localhost:${port}` })).toBe(200);
+  expect(await statusWith(base, { Host: 'evil.example' })).toBe(403);
+  expect(await statusWith(base, { Host: `evil.example:${port}` })).toBe(403);
+  expect(await statusWith(base, { Origin: 'http://evil.example' })).toBe(403);
+  expect(await statusWith(base, { Origin: `http://127.0.0.1:${Number(port) + 1}` })).toBe(403);
+  expect(await statusWith(base, { Origin: 'null' })).toBe(403);
+});
+
+test('answers carry the headers of a closed house, and the API has a page', async ({ request }) => {
+  const { headers } = { headers: (await request.get('/')).headers() };
+  expect(headers['content-security-policy']).toContain("default-src 'self'");
+  expect(headers['x-content-type-options']).toBe('nosniff');
+  expect(headers['x-powered-by']).toBeUndefined();
+  expect((await request.get('/api/docs')).status()).toBe(200);
+  const api = (await (await request.get('/api/docs-json')).json()) as { paths: object };
+  expect(Object.keys(api.paths)).toContain('/api/shots/{id}');
+});
+
+test('a stale save is refused with the newest revision, and changes nothing', async ({ request }) => {
+  const { id, revision } = await make(request);
+  const save = (based: number, name: string) =>
+    request.put(`/api/shots/${id}`, { data: { revision: based, document: { ...document, name } } });
+  expect((await save(revision, 'first')).status()).toBe(200);
+  const stale = await save(revision, 'second');
+  expect(stale.status()).toBe(409);
+  expect(await stale.json()).toMatchObject({
+    revision: revision + 1,
+    message: expect.stringContaining('saved elsewhere'),
+  });
+  expect(await (await request.get(`/api/shots/${id}`)).json()).toMatchObject({
+    name: 'first',
+    revision: revision + 1,
+  });
+});
+
+test('bad requests get a sentence and a fitting status', async ({ request }) => {
+  const { id } = await make(request);
+  const put = (data: unknown) => request.put(`/api/shots/${id}`, { data });
+  const cases: [Promise<import('@playwright/test').APIResponse>, number, RegExp][] = [
+    [
+      put({ revision: 1, document: { ...document, fps: 'fast' } }),
+      422,
+      /fps: found "fast"; expected a number/,
+    ],
+    [put({ revision: 1, document: { ...document, wings: 2 } }), 422, /wings: found an unknown key/],
+    [put({ document }), 400, /revision must/],
+    [put({ revision: 1 }), 400, /document must be an object/],
+    [put({ revision: 1, document, extra: 1 }), 400, /extra should not exist/],
+    [request.get('/api/shots/nowhere'), 404, /There is no shot "nowhere"/],
+    [request.delete('/api/shots/nowhere'), 404, /There is no shot/],
+    [request.get('/api/models/nowhere/file'), 404, /There is no model "nowhere"/],
+    [request.get('/api/nothing'), 404, /Cannot GET/],
+    [request.post('/api/models', { data: {} }), 400, /Expected a \.glb or \.gltf file/],
+    [
+      request.post('/api/shots', {
+        headers: { 'content-type': 'application/json' },
+        data: Buffer.from('{"name":'),
+      }),
+      400,
+      /JSON/,
+    ],
+  ];
+  for (const [waiting, status, message] of cases) {
+    const response = await waiting;
+    expect(response.status()).toBe(status);
+    const body = (await response.json()) as { message: string | string[] };
+    expect([body.message].flat().join(' ')).toMatch(message);
+  }
+  expect(await (await request.get(`/api/shots/${id}`)).json()).toMatchObject({ revision: 1 });
+});
+
+test('a model over 64 MB is refused before it is read', async ({ request }) => {
+  const file = {
+    name: 'huge.glb',
+    mimeType: 'model/gltf-binary',
+    buffer: Buffer.alloc(64 * 1024 * 1024 + 1),
+  };
+  const response = await request.post('/api/models', { multipart: { file } });
+  expect(response.status()).toBe(413);
+});
+
+test('a bake of too much is refused with the figures', async ({ request }) => {
+  const riders = Array.from({ length: 200 }, (_, i) => ({
+    id: `r${i}`,
+    name: `R ${i}`,
+    hitch: { path: 'p' },
+  }));
+  const points = [
+    [0, 0, 0],
+    [0, 0, 9],
+  ].map((position) => ({ position }));
+  const big = {
+    ...document,
+    range: { first: 1, last: 100_000 },
+    paths: [{ id: 'p', name: 'P', points }],
+    riders,
+  };
+  const { id } = (await (await request.post('/api/shots', { data: { document: big } })).json()) as {
+    id: string;
+  };
+  const response = await request.get(`/api/shots/${id}/files/csv`);
+  expect(response.status()).toBe(422);
+  expect(((await response.json()) as { message: string }).message).toContain(
+    '200 moving riders for 100000 frames',
+  );
+});

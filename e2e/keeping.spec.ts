@@ -1,0 +1,105 @@
+import { expect, test } from '@playwright/test';
+import { goTo, importSvg, openNewShot, settled, shotIdOf, storedShot } from './support/desk.js';
+import { squareLane, straightLane } from './support/files.js';
+
+test('a stale tab is told, overwrites nothing, and keeps its own edits as a copy', async ({
+  page,
+  context,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Two tabs');
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await expect(other.getByRole('heading', { name: 'Two tabs', level: 1 })).toBeVisible();
+  await importSvg(page, squareLane);
+  await settled(page);
+  const saved = await storedShot(request, id);
+
+  await importSvg(other, straightLane);
+  await expect(other.getByRole('alert').filter({ hasText: 'saved elsewhere' })).toBeVisible();
+  await expect(other.getByRole('status', { name: 'Save state' })).toHaveText('changed elsewhere');
+  await expect(other.getByRole('row', { name: 'straight' })).toBeVisible();
+  expect(await storedShot(request, id)).toEqual(saved);
+
+  // A reload in between loses nothing either.
+  await other.reload();
+  await expect(other.getByRole('row', { name: 'straight' })).toBeVisible();
+  await other.getByRole('button', { name: 'Save mine as a copy' }).click();
+  await expect(other.getByRole('heading', { name: 'Two tabs (my copy)', level: 1 })).toBeVisible();
+  const copy = await storedShot(request, shotIdOf(other));
+  expect(copy.document.paths.map((path) => path.id)).toEqual(['straight']);
+  expect(await storedShot(request, id)).toEqual(saved);
+});
+
+test('a stale tab can take the saved shot, with its own one undo away', async ({
+  page,
+  context,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Taking');
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await expect(other.getByRole('heading', { name: 'Taking', level: 1 })).toBeVisible();
+  await importSvg(page, squareLane);
+  await settled(page);
+  await importSvg(other, straightLane);
+  await other.getByRole('button', { name: /^Take the saved one/ }).click();
+  await expect(other.getByRole('row', { name: 'square' })).toBeVisible();
+  await settled(other);
+  await other.getByRole('button', { name: /^Undo/ }).click();
+  await expect(other.getByRole('row', { name: 'straight' })).toBeVisible();
+  await settled(other);
+  expect((await storedShot(request, id)).document.paths.map((path) => path.id)).toEqual(['straight']);
+});
+
+test('edits made while the server is away survive a reload and are saved when it is back', async ({
+  page,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Offline');
+  await page.route('**/api/shots/*', (route) =>
+    route.request().method() === 'PUT' ? route.abort() : route.continue(),
+  );
+  await importSvg(page, squareLane);
+  await expect(page.getByRole('status', { name: 'Save state' })).toHaveText('waits for the server');
+  expect((await storedShot(request, id)).document.paths).toEqual([]);
+  await page.reload();
+  await expect(page.getByText('Edits that had not reached the server are back on the desk.')).toBeVisible();
+  await expect(page.getByRole('row', { name: 'square' })).toBeVisible();
+  await page.unroute('**/api/shots/*');
+  await settled(page);
+  expect((await storedShot(request, id)).document.paths.map((path) => path.id)).toEqual(['square']);
+});
+
+test('a checkpoint is kept, and gone back to in one step', async ({ page, request }) => {
+  const id = await openNewShot(page, 'Checked');
+  await importSvg(page, squareLane);
+  await settled(page);
+  const kept = (await storedShot(request, id)).document;
+  await page.getByRole('button', { name: 'Checkpoints' }).click();
+  await page.getByRole('textbox', { name: 'Name of the new checkpoint' }).fill('Square only');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'Square only' })).toBeVisible();
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+  await importSvg(page, straightLane);
+  await settled(page);
+  await page.getByRole('button', { name: 'Checkpoints' }).click();
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Square only' })
+    .getByRole('button', { name: 'Go back to it' })
+    .click();
+  await expect(page.getByRole('row', { name: 'straight' })).toBeHidden();
+  await settled(page);
+  expect((await storedShot(request, id)).document).toEqual(kept);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByRole('row', { name: 'straight' })).toBeVisible();
+});
+
+test('the look of day or night is kept', async ({ page }) => {
+  await openNewShot(page, 'Night');
+  await goTo(page, 'Check');
+  await page.getByRole('button', { name: 'Night' }).click();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Day' })).toBeVisible();
+});

@@ -1,0 +1,79 @@
+import { expect, test, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { chooseFile, goTo, importSvg, openNewShot, settled, shotIdOf, storedShot } from './support/desk.js';
+import { squareLane } from './support/files.js';
+
+const more = async (page: Page, name: string, action: string) => {
+  await page.getByRole('button', { name: `More for ${name}`, exact: true }).click();
+  await page.getByRole('menuitem', { name: action }).click();
+};
+const tile = (page: Page, name: string) => page.getByRole('article', { name, exact: true });
+
+test('the demo is there, and its hauler rides the lane', async ({ page, request }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Orchard loop' }).click();
+  await expect(page.getByRole('radio', { name: 'H1 Hauler' })).toBeVisible();
+  await expect(page.getByLabel('Board')).toContainText('Lane');
+  const { document } = await storedShot(request, shotIdOf(page));
+  expect(document.models.every((model) => model.source.asset !== undefined)).toBe(true);
+});
+
+test('shots are renamed, duplicated, deleted and brought back', async ({ page }) => {
+  await openNewShot(page, 'Card');
+  await page.getByRole('link', { name: 'All shots' }).click();
+  await more(page, 'Card', 'Rename');
+  await page.getByRole('textbox', { name: 'Name' }).fill('Better card');
+  await page.getByRole('button', { name: 'Rename', exact: true }).click();
+  await expect(tile(page, 'Better card')).toBeVisible();
+  await more(page, 'Better card', 'Duplicate');
+  await expect(tile(page, 'Better card copy')).toBeVisible();
+  await more(page, 'Better card', 'Delete');
+  await expect(tile(page, 'Better card')).toBeHidden();
+  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(tile(page, 'Better card')).toBeVisible();
+});
+
+test('a delivered shot file is imported again as it was', async ({ page, request }) => {
+  const id = await openNewShot(page, 'There and back');
+  await importSvg(page, squareLane);
+  await settled(page);
+  await goTo(page, 'Deliver');
+  const waiting = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Download Shot file' }).click();
+  const download = await waiting;
+  expect(download.suggestedFilename()).toBe('There and back.shot.json');
+  const buffer = readFileSync(await download.path());
+  await page.getByRole('link', { name: 'All shots' }).click();
+  await chooseFile(page, 'Import a shot file', {
+    name: 'back.shot.json',
+    mimeType: 'application/json',
+    buffer,
+  });
+  await expect(page.getByRole('heading', { name: 'There and back', level: 1 })).toBeVisible();
+  expect(shotIdOf(page)).not.toBe(id);
+  expect((await storedShot(request, shotIdOf(page))).document).toEqual(
+    (await storedShot(request, id)).document,
+  );
+});
+
+test('a file that is no shot is refused with the place and what was expected', async ({ page, request }) => {
+  await page.goto('/');
+  const count = async () => ((await (await request.get('/api/shots')).json()) as unknown[]).length;
+  const before = await count();
+  const bad = {
+    format: 'fleet-rail-shot',
+    version: 1,
+    name: 'Bad',
+    riders: [{ id: 'r', name: 'R', hitch: { path: 'lanne' } }],
+  };
+  const buffer = Buffer.from(JSON.stringify(bad));
+  await chooseFile(page, 'Import a shot file', {
+    name: 'bad.shot.json',
+    mimeType: 'application/json',
+    buffer,
+  });
+  await expect(page.getByRole('alert')).toContainText(
+    'bad.shot.json was not imported. riders[0].hitch.path: found no path "lanne"; expected a path that exists; there are none',
+  );
+  expect(await count()).toBe(before);
+});

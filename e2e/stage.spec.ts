@@ -1,0 +1,186 @@
+import { expect, test } from '@playwright/test';
+import {
+  boardNumber,
+  goTo,
+  importSvg,
+  openNewShot,
+  settled,
+  storedShot,
+  uploadModel,
+} from './support/desk.js';
+import { cartModel, straightLane } from './support/files.js';
+import { clickPlan, dragBy, measurePlan } from './support/plan.js';
+
+test('a Bézier path is drawn by clicking in Plan, taken back, finished, moved and lifted', async ({
+  page,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Drawing');
+  await page.getByRole('button', { name: 'Draw a path' }).click();
+  await expect(page.getByText('Click where the path starts.')).toBeVisible();
+  const map = await measurePlan(page);
+  await clickPlan(page, map, -8, 0);
+  await clickPlan(page, map, 0, 4);
+  await clickPlan(page, map, 3, -7);
+  await expect(page.getByText(/^3 points/)).toBeVisible();
+  await page.keyboard.press('Backspace');
+  await expect(page.getByText(/^2 points/)).toBeVisible();
+  await clickPlan(page, map, 8, 0);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('row', { name: /^Path/ })).toContainText(' m');
+  await settled(page);
+  let { document } = await storedShot(request, id);
+  expect(document.paths).toHaveLength(1);
+  expect(document.paths[0]).toMatchObject({ basis: 'bezier', closed: false });
+  expect(document.paths[0].points.map((point) => point.position)).toEqual([
+    [-8, 0, 0],
+    [0, 0, 4],
+    [8, 0, 0],
+  ]);
+
+  await dragBy(page, map.at(0, 4), map.at(0, -2));
+  await settled(page);
+  ({ document } = await storedShot(request, id));
+  expect(document.paths[0].points[1].position).toEqual([0, 0, -2]);
+
+  // The dragged point stays chosen; its head stands above it in Front, where it is lifted by.
+  await page.getByRole('radio', { name: 'Front' }).click();
+  const tag = page.getByRole('group', { name: 'Stage' }).getByText('0 m', { exact: true });
+  await expect(tag).toHaveCount(1);
+  const box = await tag.boundingBox();
+  if (box === null) throw new Error('The height is not shown.');
+  const head = { x: box.x - 9, y: box.y + 8 - 26 };
+  await dragBy(page, head, { x: head.x + 15, y: head.y - 40 });
+  await settled(page);
+  ({ document } = await storedShot(request, id));
+  const [x, height, z] = document.paths[0].points[1].position;
+  expect([x, z]).toEqual([0, -2]);
+  expect(height).toBeGreaterThan(0.2);
+  await expect(page.getByRole('textbox', { name: 'Y (height)' })).toHaveValue(`${height} m`);
+
+  await page.keyboard.press('Control+z');
+  await settled(page);
+  expect((await storedShot(request, id)).document.paths[0].points[1].position).toEqual([0, 0, -2]);
+});
+
+test('a click on the first point closes the path, and Esc leaves nothing behind', async ({
+  page,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Closing');
+  await page.getByRole('button', { name: 'Draw a path' }).click();
+  const map = await measurePlan(page);
+  await clickPlan(page, map, -5, -5);
+  await page.keyboard.press('Escape');
+  await expect(page.getByText(/Click on/)).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
+  await page.getByRole('button', { name: 'Draw a path' }).click();
+  for (const [x, z] of [
+    [-5, -5],
+    [5, -5],
+    [5, 5],
+    [-5, 5],
+    [-5, -5],
+  ])
+    await clickPlan(page, map, x, z);
+  await settled(page);
+  const { document } = await storedShot(request, id);
+  expect(document.paths[0].closed).toBe(true);
+  expect(document.paths[0].points).toHaveLength(4);
+  // Automatic handles round four corners of a square: longer than the inner circle, shorter than the outer.
+  const text = (await page.getByRole('row', { name: /^Path/ }).textContent()) ?? '';
+  const length = Number(/([\d.]+) m/.exec(text.replace(/^Path/, ''))?.[1]);
+  expect(length).toBeGreaterThan(10 * Math.PI);
+  expect(length).toBeLessThan(2 * Math.PI * 5 * Math.SQRT2);
+});
+
+test('a path is picked on the stage, the landing is shown first, and Esc lets go', async ({
+  page,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Picking');
+  await importSvg(page, straightLane);
+  await page.getByRole('button', { name: 'Draw a path' }).click();
+  const map = await measurePlan(page);
+  await page.keyboard.press('Escape');
+  await uploadModel(page, await cartModel());
+  await expect(page.getByRole('radio', { name: 'C1 Cart' })).toBeVisible();
+
+  const pick = page.getByRole('button', { name: 'Pick a path on the stage' });
+  await pick.click();
+  await expect(page.getByText('Click the path that C1 Cart shall ride.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('Click the path that C1 Cart shall ride.')).toBeHidden();
+  await pick.click();
+  await clickPlan(page, map, 12, 12);
+  await expect(page.getByText('Click the path that C1 Cart shall ride.')).toBeVisible();
+  await clickPlan(page, map, 0, 20);
+  await expect(page.getByText(/The pale figure shows where C1 lands on straight/)).toBeVisible();
+  await expect(page.getByText('Click the path that C1 Cart shall ride.')).toBeHidden();
+  await settled(page);
+  expect((await storedShot(request, id)).document.riders[0].hitch).toBeNull();
+  await page.getByRole('button', { name: 'Attach here' }).click();
+  await settled(page);
+  expect((await storedShot(request, id)).document.riders[0].hitch?.path).toBe('straight');
+  await expect(page.getByLabel('Board')).toContainText('straight');
+});
+
+test('a key dragged in the run diagram changes place and speed, and is one undo', async ({
+  page,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Diagram');
+  await importSvg(page, straightLane);
+  await uploadModel(page, await cartModel());
+  await page.getByRole('grid', { name: 'Paths to ride' }).getByRole('row', { name: 'straight' }).click();
+  await page.getByRole('button', { name: 'Attach here' }).click();
+  await settled(page);
+  const key = page.getByRole('button', { name: /^Key at frame 240/ });
+  const box = await key.boundingBox();
+  if (box === null) throw new Error('The key is not shown.');
+  const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  await dragBy(page, middle, { x: middle.x - 200, y: middle.y + 30 });
+  await settled(page);
+  const dragged = (await storedShot(request, id)).document.riders[0].hitch?.pace.keys[1];
+  expect(dragged?.frame).toBeLessThan(220);
+  expect(dragged?.value).toBeLessThan(0.9);
+  const { frame, value } = dragged as { frame: number; value: number };
+  // The board shows two decimals of what the dragged key makes of the speed.
+  expect(await boardNumber(page, 'Speed')).toBeCloseTo(((48 * value) / (frame - 1)) * 24, 1);
+
+  await page.keyboard.press('Control+z');
+  await settled(page);
+  expect((await storedShot(request, id)).document.riders[0].hitch?.pace.keys[1]).toMatchObject({
+    frame: 240,
+    value: 1,
+  });
+
+  await page.getByRole('button', { name: /^Key at frame 240/ }).focus();
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowDown');
+  await settled(page);
+  expect((await storedShot(request, id)).document.riders[0].hitch?.pace.keys[1]).toMatchObject({
+    frame: 239,
+    value: 0.99,
+  });
+});
+
+test('a whole ride is made by keyboard alone', async ({ page, request }) => {
+  const id = await openNewShot(page, 'By keys');
+  await importSvg(page, straightLane);
+  await page.keyboard.press('2');
+  await expect(page.getByRole('heading', { name: 'Attach', level: 2 })).toBeVisible();
+  const models = page.getByRole('grid', { name: 'Models' });
+  await models.getByRole('row', { name: 'Barrel' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('radio', { name: 'B1 Barrel' })).toBeVisible();
+  await page.getByRole('grid', { name: 'Paths to ride' }).getByRole('row', { name: 'straight' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Attach here' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await goTo(page, 'Pace');
+  await page.getByRole('textbox', { name: 'Frame', exact: true }).nth(1).focus();
+  await page.keyboard.press('Shift+ArrowDown');
+  await settled(page);
+  expect((await storedShot(request, id)).document.riders[0].hitch?.pace.keys[1].frame).toBe(230);
+});
