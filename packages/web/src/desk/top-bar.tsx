@@ -1,4 +1,15 @@
-import { Check, CircleAlert, Flag, Loader, Moon, Redo2, Sun, Undo2, Keyboard } from 'lucide-react';
+import {
+  Check,
+  CircleAlert,
+  Flag,
+  Loader,
+  Moon,
+  PackageCheck,
+  Redo2,
+  Sun,
+  Undo2,
+  Keyboard,
+} from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled, { useTheme } from 'styled-components';
@@ -47,6 +58,28 @@ const Name = styled.h1`
   font-weight: 600;
   text-overflow: ellipsis;
   white-space: nowrap;
+`;
+
+const Deliver = styled(Link)`
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  height: 28px;
+  margin-left: 4px;
+  padding: 0 12px;
+  border: 1px solid ${({ theme }) => theme.hairline};
+  border-radius: 6px;
+  color: ${({ theme }) => theme.ink};
+  font-weight: 500;
+  text-decoration: none;
+  & svg {
+    width: 15px;
+    height: 15px;
+    stroke-width: 1.75;
+  }
+  &:hover {
+    background: ${({ theme }) => theme.wash};
+  }
 `;
 
 const Saved = styled.span<{ $kind: SaveState['kind'] }>`
@@ -119,6 +152,9 @@ export function TopBar({ shotId }: { shotId: string }) {
       <IconButton label="Keys" onPress={() => setOpen('help')}>
         <Keyboard aria-hidden />
       </IconButton>
+      <Deliver to={`/shots/${shotId}/deliver`}>
+        <PackageCheck aria-hidden /> Deliver
+      </Deliver>
       {open === 'versions' && <VersionsDialog shotId={shotId} onClose={() => setOpen(null)} />}
       {open === 'help' && <HelpDialog onClose={() => setOpen(null)} />}
     </Bar>

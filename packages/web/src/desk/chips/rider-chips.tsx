@@ -42,13 +42,17 @@ const Chip = styled(ToggleButton)<{ $color: number }>`
 `;
 
 const Add = styled(Link)`
-  display: inline-grid;
-  place-items: center;
-  width: 26px;
+  display: inline-flex;
+  align-items: center;
+  justify-content: center;
+  gap: 6px;
+  min-width: 26px;
   height: 26px;
+  padding: 0 5px;
   border: 1px dashed ${({ theme }) => theme.quiet};
   border-radius: 13px;
   color: ${({ theme }) => theme.ink};
+  text-decoration: none;
   flex: none;
   & svg {
     width: 14px;
@@ -82,7 +86,7 @@ export function RiderChips({ shotId }: { shotId: string }) {
         ))}
       </Group>
       <Add to={`/shots/${shotId}/attach?add`} aria-label="Add a rider" title="Add a rider">
-        <Plus aria-hidden />
+        <Plus aria-hidden /> {riders.length === 0 && 'Add a rider'}
       </Add>
     </Strip>
   );

@@ -45,6 +45,10 @@ const Empty = styled.p`
   place-items: center;
   color: ${({ theme }) => theme.quiet};
   pointer-events: none;
+  & > span {
+    padding: 4px 12px;
+    background: ${({ theme }) => theme.panel};
+  }
 `;
 
 const toPath = line();

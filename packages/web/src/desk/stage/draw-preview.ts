@@ -1,21 +1,23 @@
 import { PathError, compilePath, pathOutline, type Vec3 } from '@fleet-rail/core';
 import * as THREE from 'three';
+import { Line2 } from 'three/examples/jsm/lines/Line2.js';
+import { LineGeometry } from 'three/examples/jsm/lines/LineGeometry.js';
+import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { drawnPath } from '../../edits/path-edits';
 import type { Theme } from '../../theme/theme';
+import { dots, placeDots } from './dots';
 
 /** The path in the making: the curve through the clicked places and the one under the pointer. */
 export class DrawPreview {
   readonly object = new THREE.Group();
-  private readonly curve = new THREE.Line(
-    new THREE.BufferGeometry(),
-    new THREE.LineBasicMaterial({ depthTest: false }),
+  private readonly curve = new Line2(
+    new LineGeometry(),
+    new LineMaterial({ linewidth: 3, depthTest: false, transparent: true }),
   );
-  private readonly dots = new THREE.Points(
-    new THREE.BufferGeometry(),
-    new THREE.PointsMaterial({ size: 8, sizeAttenuation: false, depthTest: false }),
-  );
+  private readonly dots = dots(11, 'disc');
   private hover: Vec3 | null = null;
   private places: readonly Vec3[] | null = null;
+  private theme: Theme | null = null;
 
   constructor() {
     for (const part of [this.curve, this.dots]) {
@@ -27,10 +29,10 @@ export class DrawPreview {
 
   show(places: readonly Vec3[] | null, theme: Theme): void {
     this.places = places;
+    this.theme = theme;
     if (places === null) this.hover = null;
     this.object.visible = places !== null;
     this.curve.material.color.set(theme.signal);
-    this.dots.material.color.set(theme.ink);
     this.rebuild();
   }
 
@@ -48,21 +50,28 @@ export class DrawPreview {
   }
 
   private rebuild(): void {
-    const places = [...(this.places ?? []), ...(this.hover ? [this.hover] : [])];
-    this.dots.geometry.setAttribute(
-      'position',
-      new THREE.Float32BufferAttribute((this.places ?? []).flat(), 3),
+    const clicked = this.places ?? [];
+    placeDots(
+      this.dots,
+      clicked,
+      clicked.map(() => this.theme?.ink ?? '#000000'),
     );
-    this.curve.geometry.setAttribute('position', new THREE.Float32BufferAttribute(outlineOf(places), 3));
+    const outline = outlineOf(this.hover ? [...clicked, this.hover] : clicked);
+    this.curve.visible = outline !== null;
+    if (outline === null) return;
+    this.curve.geometry.dispose();
+    this.curve.geometry = new LineGeometry().setPositions(outline);
   }
 }
 
-function outlineOf(places: readonly Vec3[]): ArrayLike<number> {
+/** The curve so far, or null: one place, or two in one spot, make none yet. */
+function outlineOf(places: readonly Vec3[]): Float32Array | null {
   try {
-    return pathOutline(compilePath(drawnPath('preview', places, false)), 24 * Math.max(2, places.length));
+    return Float32Array.from(
+      pathOutline(compilePath(drawnPath('preview', places, false)), 24 * Math.max(2, places.length)),
+    );
   } catch (error) {
-    // One place, or two in one spot, make no curve yet.
-    if (error instanceof PathError) return [];
+    if (error instanceof PathError) return null;
     throw error;
   }
 }

@@ -1,3 +1,4 @@
+import { axisVector, type Axis } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import { clone } from 'three/examples/jsm/utils/SkeletonUtils.js';
@@ -47,11 +48,21 @@ export function makeGhost(object: THREE.Object3D, color: string): void {
   const material = new THREE.MeshStandardMaterial({
     color,
     transparent: true,
-    opacity: 0.55,
+    opacity: 0.6,
     roughness: 1,
-    depthWrite: false,
   });
   object.traverse((part) => {
     if (part instanceof THREE.Mesh) part.material = material;
   });
+}
+
+/** An arrow on the ground before an object's nose, in its own space: which way it faces. */
+export function noseArrow(object: THREE.Object3D, forward: Axis, color: string): THREE.Object3D {
+  const direction = new THREE.Vector3(...axisVector(forward));
+  const box = new THREE.Box3().setFromObject(object);
+  const size = box.getSize(new THREE.Vector3());
+  const nose = Math.max(box.max.dot(direction), box.min.dot(direction));
+  const length = Math.max(0.6, 0.4 * Math.max(size.x, size.z));
+  const from = direction.clone().multiplyScalar(nose + 0.15 * length);
+  return new THREE.ArrowHelper(direction, from, length, color, 0.5 * length, 0.4 * length);
 }

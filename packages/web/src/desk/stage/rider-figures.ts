@@ -1,9 +1,9 @@
-import { POSE, type Rider, type Shot } from '@fleet-rail/core';
+import { POSE, type Axis, type Rider, type Shot } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { sentenceOf } from '../../api/request';
 import { lineColor } from '../../theme/theme';
 import { notify } from '../../ui/notices';
-import { ModelLibrary, makeGhost, standIn } from './model-library';
+import { ModelLibrary, makeGhost, noseArrow, standIn } from './model-library';
 
 interface Figure {
   readonly group: THREE.Group;
@@ -32,14 +32,14 @@ export class RiderFigures {
     }
     for (const rider of shot.riders) {
       const current = this.figures.get(rider.id);
-      const next = this.figure(current ?? null, rider.model, shot, lineColor(rider.color), false);
+      const next = this.figure(current ?? null, rider.model, shot, lineColor(rider.color));
       next.group.scale.set(...rider.rest.scale);
       this.figures.set(rider.id, next);
     }
     this.ground =
       shot.ground.model === null
         ? this.drop(this.ground)
-        : this.figure(this.ground, shot.ground.model, shot, '#888888', false);
+        : this.figure(this.ground, shot.ground.model, shot, '#888888');
   }
 
   /** Puts a rider at a pose: POSE.size numbers. */
@@ -54,7 +54,13 @@ export class RiderFigures {
       this.ghost = this.drop(this.ghost);
       return;
     }
-    this.ghost = this.figure(this.ghost, rider.model, shot, lineColor(rider.color), true);
+    this.ghost = this.figure(
+      this.ghost,
+      rider.model,
+      shot,
+      lineColor(rider.color),
+      rider.hitch?.facing.forward ?? '+z',
+    );
     this.ghost.group.scale.set(...rider.rest.scale);
     setPose(this.ghost.group, pose);
   }
@@ -80,16 +86,19 @@ export class RiderFigures {
     modelId: string | null,
     shot: Shot,
     color: string,
-    ghostly: boolean,
+    ghostFacing: Axis | null = null,
   ): Figure {
     const source = shot.models.find((model) => model.id === modelId)?.source;
-    const made = `${source?.asset ?? source?.file ?? ''} ${color}`;
+    const made = `${source?.asset ?? source?.file ?? ''} ${color} ${ghostFacing}`;
     if (current?.made === made) return current;
     this.drop(current);
     const group = new THREE.Group();
     this.object.add(group);
     const add = (object: THREE.Object3D) => {
-      if (ghostly) makeGhost(object, color);
+      if (ghostFacing !== null) {
+        makeGhost(object, color);
+        group.add(noseArrow(object, ghostFacing, color));
+      }
       group.add(object);
       this.redraw();
     };

@@ -40,6 +40,7 @@ export class StageView {
   private readonly sun = new THREE.DirectionalLight('#FFF4DC', 1.7);
   private state: DeskState | null = null;
   private shownShot: Shot | null = null;
+  private seenLanding: DeskState['landing'] = null;
   private request = 0;
 
   constructor(
@@ -207,6 +208,8 @@ export class StageView {
         if (path.frames.length === 0) continue;
         const ribbon = new Ribbon(path);
         this.ribbons.set(path.id, { frames: path.frames, ribbon });
+        // A path that was not there before is brought into view, where it is not seen already.
+        if (!before) this.views.refitWhereUnseen(new THREE.Box3().setFromArray(ribbon.line));
         this.scene.add(ribbon.object);
       }
       const rider =
@@ -224,16 +227,17 @@ export class StageView {
       this.figures.place(rider.id, this.pose);
     }
     const rider = landing && shot.riders.find((other) => other.id === landing.riderId);
-    this.figures.showGhost(
-      shot,
-      rider ?? null,
-      landing && rider ? landingPose(shot, landing.riderId, landing.pathId) : null,
-    );
+    const pose = landing && rider ? landingPose(shot, landing.riderId, landing.pathId) : null;
+    this.figures.showGhost(shot, rider ?? null, pose);
+    if (pose && landing !== this.seenLanding) {
+      const place = new THREE.Vector3(pose[0], pose[1], pose[2]);
+      this.views.refitWhereUnseen(new THREE.Box3().setFromCenterAndSize(place, new THREE.Vector3(6, 4, 6)));
+    }
+    this.seenLanding = landing;
   }
 
   private fitUnseen(): void {
-    const box = this.contentBox();
-    if (this.state?.evaluation) this.views.fit(box, true);
+    if (this.state?.evaluation) this.views.fit(this.contentBox(), true);
   }
 
   private contentBox(): THREE.Box3 {

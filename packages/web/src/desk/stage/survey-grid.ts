@@ -3,6 +3,7 @@ import type { Theme } from '../../theme/theme';
 
 const FINE_REACH = 60;
 const COARSE_REACH = 400;
+const PIECE = 20;
 
 /** The pale ground with its survey grid: a line every metre near the middle, every ten metres beyond. */
 export class SurveyGrid {
@@ -51,8 +52,12 @@ function lines(
   spacing: number,
 ): THREE.LineSegments<THREE.BufferGeometry, THREE.LineBasicMaterial> {
   const places: number[] = [];
+  // In pieces: some rasterisers drop a line that runs from before the viewer to behind.
   for (let at = -reach; at <= reach; at += spacing) {
-    places.push(-reach, 0, at, reach, 0, at, at, 0, -reach, at, 0, reach);
+    for (let from = -reach; from < reach; from += PIECE) {
+      const to = from + PIECE;
+      places.push(from, 0, at, to, 0, at, at, 0, from, at, 0, to);
+    }
   }
   const geometry = new THREE.BufferGeometry();
   geometry.setAttribute('position', new THREE.Float32BufferAttribute(places, 3));

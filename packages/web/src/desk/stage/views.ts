@@ -90,6 +90,13 @@ export class Views {
     }
   }
 
+  /** Lets the views that do not wholly show a box be fitted anew at the next occasion. */
+  refitWhereUnseen(box: THREE.Box3): void {
+    for (const view of Object.values(this.views)) {
+      if (!showsBox(view.camera, box)) view.fitted = false;
+    }
+  }
+
   /** Metres that one pixel spans at a place. */
   metresPerPixel(place: THREE.Vector3): number {
     const { camera } = this;
@@ -113,7 +120,7 @@ export class Views {
     if (camera instanceof THREE.PerspectiveCamera) {
       const half = (FIELD_OF_VIEW * Math.PI) / 360;
       const narrow = Math.min(half, Math.atan(Math.tan(half) * camera.aspect));
-      camera.position.copy(centre).addScaledVector(direction, (radius * 0.64) / Math.sin(narrow));
+      camera.position.copy(centre).addScaledVector(direction, (radius * 0.72) / Math.sin(narrow));
     } else {
       const across = name === 'side' ? size.z : size.x;
       const upward = name === 'plan' ? size.z : size.y;
@@ -127,4 +134,16 @@ export class Views {
     controls.target.copy(centre);
     controls.update();
   }
+}
+
+function showsBox(camera: THREE.Camera, { min, max }: THREE.Box3): boolean {
+  camera.updateMatrixWorld();
+  return [0, 1, 2, 3, 4, 5, 6, 7].every((corner) => {
+    const place = new THREE.Vector3(
+      corner & 1 ? max.x : min.x,
+      corner & 2 ? max.y : min.y,
+      corner & 4 ? max.z : min.z,
+    ).project(camera);
+    return Math.abs(place.x) <= 1 && Math.abs(place.y) <= 1 && place.z <= 1;
+  });
 }

@@ -1,0 +1,65 @@
+import { expect, test, type Page } from '@playwright/test';
+import { goTo, openNewShot, settled } from './support/desk.js';
+import { clickPlan, measurePlan } from './support/plan.js';
+
+const take = (page: Page, name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` });
+
+/** Waits until the models stand on the stage and nothing is being fetched or drawn. */
+async function still(page: Page): Promise<void> {
+  await page.waitForLoadState('networkidle');
+  await settled(page);
+  await page.evaluate(
+    () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(null)))),
+  );
+}
+
+async function openDemo(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Orchard loop' }).click();
+  await expect(page.getByLabel('Board')).toBeVisible();
+}
+
+test('desk by day, steps, and by night', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('link', { name: 'Open Orchard loop' })).toBeVisible();
+  await page.waitForLoadState('networkidle');
+  await take(page, 'shots');
+  await openDemo(page);
+  const diagram = await page.getByRole('group', { name: 'Run diagram' }).boundingBox();
+  if (diagram) await page.mouse.click(diagram.x + diagram.width * 0.4, diagram.y + 30);
+  await still(page);
+  await take(page, 'desk-path');
+  await goTo(page, 'Pace');
+  await still(page);
+  await take(page, 'desk-pace');
+  await goTo(page, 'Deliver');
+  await page.getByRole('button', { name: 'Night' }).click();
+  await still(page);
+  await take(page, 'desk-deliver-night');
+});
+
+test('drawing and attaching', async ({ page }) => {
+  await openNewShot(page, 'Delivery run');
+  await page.getByRole('button', { name: 'Draw a path' }).click();
+  const map = await measurePlan(page);
+  for (const [x, z] of [
+    [-15, 4],
+    [-8, -4],
+    [2, -6],
+    [8, 1],
+  ]) {
+    await clickPlan(page, map, x, z);
+  }
+  const { x, y } = map.at(14, 5);
+  await page.mouse.move(x, y);
+  await still(page);
+  await take(page, 'drawing');
+  await page.mouse.click(x, y);
+  await page.keyboard.press('Enter');
+  await goTo(page, 'Attach');
+  await page.getByRole('grid', { name: 'Models' }).getByRole('row', { name: 'Hauler' }).click();
+  await page.getByRole('radio', { name: 'Free' }).click();
+  await page.getByRole('grid', { name: 'Paths to ride' }).getByRole('row').first().click();
+  await still(page);
+  await take(page, 'attaching');
+});
