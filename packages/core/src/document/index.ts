@@ -1,6 +1,7 @@
 export { ShotError, inWords } from './shot-error.js';
 export { LIMITS } from './limits.js';
 export { parseShot, parseShotText, writeShotText } from './parse-shot.js';
+export { defaultsOf } from './defaults.js';
 export { newShot, freeId } from './new-shot.js';
 export { Shot, ShotModel, FrameRange, SHOT_FORMAT, SHOT_VERSION } from './shot.js';
 export { ShotPath, PathPoint, Mark, BASES, type Basis, type Handles } from './shot-path.js';

@@ -83,7 +83,7 @@ export class Rider {
   @OneOf(...KINDS) kind: Kind = 'prop';
   @rule('the id of a model, or null', (v) => v === null || typeof v === 'string')
   model: string | null = null;
-  @Text(4) badge = 'R1';
+  @Text(8) badge = 'R1';
   /** Which of the eight line colours. */
   @Whole(0, 7) color = 0;
   @rule('the id of a rider, or null', (v) => v === null || typeof v === 'string')

@@ -157,6 +157,11 @@ it.each([
     /<path id="p"> in line 1 has path data that cannot be read/,
   ],
   ['data without a start', svg('<path d="L 3 4 5"/>'), /cannot be read/],
+  [
+    'a number without end',
+    svg('<path d="M0 0 L1e999 4"/>'),
+    /<path> in line 1 has a place that is no number/,
+  ],
   ['a wrong number', svg('<circle r="ten"/>'), /<circle> in line 1 has r="ten"; expected a number/],
   ['an odd list', svg('<polygon points="0 0 1"/>'), /expected pairs of numbers/],
   ['a wrong transform', svg('<path transform="spin(3)" d="M0 0H1"/>'), /has the transform "spin\(3\)"/],

@@ -8,6 +8,7 @@ import {
   type Matrix,
 } from 'transformation-matrix';
 import { LIMITS } from '../document/limits.js';
+import { defaultsOf } from '../document/defaults.js';
 import { freeId } from '../document/new-shot.js';
 import { PathPoint, ShotPath } from '../document/shot-path.js';
 import type { Vec3 } from '../math/vec.js';
@@ -72,6 +73,12 @@ export function readSvg(text: string, file: string, scale = 1): SvgPaths {
           throw new FormatError(
             file,
             `path "${name}" has ${path.points.length} points; at most ${LIMITS.pointsPerPath} are taken.`,
+          );
+        }
+        if (!path.points.every((point) => isWithinReach(point))) {
+          throw new FormatError(
+            file,
+            `${where(element)} has a place that is no number or lies more than ${LIMITS.coordinate} m away.`,
           );
         }
         paths.push(path);
@@ -252,7 +259,7 @@ function pathOf(outline: Outline, matrix: Matrix, scale: number, name: string, i
     point.handles = handlesOf(point);
   });
   return {
-    ...new ShotPath(),
+    ...defaultsOf(ShotPath),
     id,
     name,
     basis: straight ? 'polyline' : 'bezier',
@@ -262,7 +269,12 @@ function pathOf(outline: Outline, matrix: Matrix, scale: number, name: string, i
 }
 
 function newPoint(position: Vec3): PathPoint {
-  return { ...new PathPoint(), position };
+  return { ...defaultsOf(PathPoint), position };
+}
+
+/** Numbers such as 1e999 are read as infinite. */
+function isWithinReach({ position, in: before, out: after }: PathPoint): boolean {
+  return [...position, ...before, ...after].every((value) => Math.abs(value) <= LIMITS.coordinate);
 }
 
 /** A closed run ends where it began: its last point is its first. */

@@ -1,3 +1,4 @@
+import { defaultsOf } from '../document/defaults.js';
 import { Hitch } from '../document/shot-hitch.js';
 import type { FrameRange } from '../document/shot.js';
 
@@ -6,7 +7,7 @@ import type { FrameRange } from '../document/shot.js';
  * it stays "once along the path" however the path is edited.
  */
 export function newHitch(pathId: string, range: FrameRange): Hitch {
-  const plain = JSON.parse(JSON.stringify(new Hitch())) as Hitch;
+  const plain = defaultsOf(Hitch);
   const key = { ease: 'linear' as const, in: [0, 0] as [number, number], out: [0, 0] as [number, number] };
   return {
     ...plain,

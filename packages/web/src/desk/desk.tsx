@@ -5,6 +5,7 @@ import styled from 'styled-components';
 import { sentenceOf } from '../api/request';
 import { createShot, openShot, type KeptShot } from '../api/shots';
 import { notify } from '../ui/notices';
+import { CrashGuard } from '../ui/crash-guard';
 import { Hint } from '../ui/panel';
 import { AttachStation } from './attach/attach-station';
 import { CheckStation } from './check/check-station';
@@ -97,14 +98,14 @@ export function DeskPage() {
     open(shotId).then(
       (result) => {
         autosave = result.autosave;
-        if (closed) autosave.close();
+        if (closed) autosave.close(false);
         else setOpened(result);
       },
       (error: unknown) => !closed && setOpened({ problem: sentenceOf(error) }),
     );
     return () => {
       closed = true;
-      autosave?.close();
+      autosave?.close(true);
       setOpened(null);
     };
   }, [shotId]);
@@ -132,10 +133,14 @@ async function open(shotId: string): Promise<{ desk: DeskStore; autosave: Autosa
   const { own, left } = await findDrafts(shotId);
   const desk = createDesk(kept.document);
   const autosave = new Autosave(shotId, desk, { revision: kept.revision, document: kept.document });
-  if (own && JSON.stringify(own.shot) !== JSON.stringify(kept.document))
-    restoreDraft(desk, autosave, own, kept);
-  else if (own) void dropDraft(shotId);
-  left.forEach((draft) => offerDraft(shotId, draft));
+  // A draft that a closed tab left on the very save the server has continues it, as this tab's own would.
+  const draft = own ?? left.find((other) => other.revision === kept.revision) ?? null;
+  if (draft !== null) {
+    if (JSON.stringify(draft.shot) !== JSON.stringify(kept.document))
+      restoreDraft(desk, autosave, draft, kept);
+    await dropDraft(shotId, draft.tab);
+  }
+  left.filter((other) => other !== draft).forEach((other) => offerDraft(shotId, other));
   return { desk, autosave };
 }
 
@@ -196,7 +201,9 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
           <RiderChips shotId={shotId} />
           <PanelGroup direction="vertical" autoSaveId="fleet-rail.desk">
             <Panel defaultSize={66} minSize={25}>
-              <Stage showPoints={station === 'path'} onPickedPath={onPickedPath} />
+              <CrashGuard what="The stage">
+                <Stage showPoints={station === 'path'} onPickedPath={onPickedPath} />
+              </CrashGuard>
             </Panel>
             <Sash />
             <Panel defaultSize={34} minSize={18}>

@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import type { DeskStore } from './desk-store';
+import { playedFrame } from './played-frame';
 
 /**
  * Plays the shot. In real time the frame follows the clock and frames are dropped where drawing
@@ -8,40 +9,40 @@ import type { DeskStore } from './desk-store';
 export function usePlayback(desk: DeskStore): void {
   useEffect(() => {
     let request = 0;
-    let startTime = 0;
-    let startFrame = 0;
+    let begunAt = 0;
+    let begunFrame = 0;
     let shown = 0;
     const begin = (now: number) => {
-      startTime = now;
-      startFrame = desk.getState().frame;
-      shown = startFrame;
+      begunAt = now;
+      begunFrame = shown = desk.getState().frame;
     };
     const tick = (now: number) => {
-      const { playing, everyFrame, shot, frame } = desk.getState();
+      const { playing, everyFrame, shot, frame, set } = desk.getState();
       if (!playing) return;
-      request = requestAnimationFrame(tick);
+      // Somebody else moved the playhead: go on from there.
       if (frame !== shown) begin(now);
-      const { first, last } = shot.range;
-      const count = last - first + 1;
-      const elapsed = Math.floor(((now - startTime) / 1000) * shot.fps + 1e-6);
-      if (everyFrame && elapsed < 1) return;
-      let next = everyFrame ? frame + 1 : startFrame + elapsed;
-      if (next > last && !shot.loop) {
-        desk.getState().set({ frame: last, playing: false });
+      const elapsed = (now - begunAt) / 1000;
+      const due = !everyFrame || elapsed * shot.fps >= 1 - 1e-6;
+      const next = due
+        ? playedFrame(begunFrame, everyFrame ? 1 / shot.fps : elapsed, shot.fps, shot.range, shot.loop)
+        : frame;
+      if (next === null) {
+        set({ frame: shot.range.last, playing: false });
         return;
       }
-      next = first + ((next - first) % count);
-      if (next === frame) return;
-      shown = next;
-      desk.getState().set({ frame: next });
-      if (everyFrame) begin(now);
+      if (next !== frame) {
+        shown = next;
+        set({ frame: next });
+        if (everyFrame) begin(now);
+      }
+      request = requestAnimationFrame(tick);
     };
     const stop = desk.subscribe(({ playing }, before) => {
       if (playing === before.playing) return;
       cancelAnimationFrame(request);
       if (!playing) return;
-      const { frame, shot } = desk.getState();
-      if (frame >= shot.range.last) desk.getState().set({ frame: shot.range.first });
+      const { frame, shot, set } = desk.getState();
+      if (frame >= shot.range.last) set({ frame: shot.range.first });
       request = requestAnimationFrame((now) => {
         begin(now);
         tick(now);

@@ -1,8 +1,11 @@
 import {
+  LIMITS,
   PathError,
   PathPoint,
+  ShotError,
   ShotPath,
   compiledPathOf,
+  defaultsOf,
   freeId,
   movePoints,
   reversePath,
@@ -18,8 +21,14 @@ export function changePath(id: string, change: (path: ShotPath) => ShotPath): Ed
   return (shot) => ({ ...shot, paths: shot.paths.map((path) => (path.id === id ? change(path) : path)) });
 }
 
-/** The shot with paths added, each under an id of its own. */
+/**
+ * The shot with paths added, each under an id of its own.
+ *
+ * @throws ShotError where that would be more paths than a shot holds
+ */
 export function addPaths(shot: Shot, paths: readonly ShotPath[]): { shot: Shot; ids: string[] } {
+  const count = shot.paths.length + paths.length;
+  if (count > LIMITS.paths) throw new ShotError('paths', `${count} of them`, `at most ${LIMITS.paths}`);
   const all = [...shot.paths];
   const ids: string[] = [];
   for (const path of paths) {
@@ -32,8 +41,8 @@ export function addPaths(shot: Shot, paths: readonly ShotPath[]): { shot: Shot; 
 
 /** A Bézier path through clicked places, its handles set from their neighbours. */
 export function drawnPath(name: string, places: readonly Vec3[], closed: boolean): ShotPath {
-  const plain = JSON.parse(JSON.stringify(new ShotPath())) as ShotPath;
-  const point = JSON.parse(JSON.stringify(new PathPoint())) as PathPoint;
+  const plain = defaultsOf(ShotPath);
+  const point = defaultsOf(PathPoint);
   return {
     ...plain,
     id: freeId(name, []),

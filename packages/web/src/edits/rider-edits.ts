@@ -1,5 +1,8 @@
 import {
+  LIMITS,
   Rider,
+  ShotError,
+  defaultsOf,
   freeId,
   moveKey,
   newHitch,
@@ -12,6 +15,14 @@ import {
 } from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
 import type { Edit } from './path-edits';
+
+/** Points a model that was named by a file at one the server keeps. */
+export const findModel =
+  (modelId: string, asset: string): Edit =>
+  (shot) => ({
+    ...shot,
+    models: shot.models.map((model) => (model.id === modelId ? { ...model, source: { asset } } : model)),
+  });
 
 /** Puts another rider in the place of the one with this id. */
 export function changeRider(id: string, change: (rider: Rider) => Rider): Edit {
@@ -27,15 +38,22 @@ export const changeHitch = (id: string, change: (hitch: Hitch) => Hitch): Edit =
 export const changePace = (id: string, change: (pace: Pace) => Pace): Edit =>
   changeHitch(id, (hitch) => ({ ...hitch, pace: change(hitch.pace) }));
 
-/** A rider that wears a model of the server's, at rest at the origin. */
+/**
+ * A rider that wears a model of the server's, at rest at the origin.
+ *
+ * @throws ShotError where the shot holds all the riders it can
+ */
 export function addRider(shot: Shot, model: KeptModel): { shot: Shot; id: string } {
+  if (shot.riders.length >= LIMITS.riders) {
+    throw new ShotError('riders', `${shot.riders.length} already`, `at most ${LIMITS.riders}`);
+  }
   const known = shot.models.find((other) => other.source.asset === model.id);
   const modelId = known?.id ?? freeId(model.name, shot.models);
   const models = known
     ? shot.models
     : [...shot.models, { id: modelId, name: model.name, source: { asset: model.id } }];
   const id = freeId(model.name, shot.riders);
-  const plain = JSON.parse(JSON.stringify(new Rider())) as Rider;
+  const plain = defaultsOf(Rider);
   const rider: Rider = {
     ...plain,
     id,

@@ -41,6 +41,8 @@ export class EvaluationClient {
         this.latest = withUpdate(this.latest, await this.remote.evaluate(delta));
         this.onEvaluation(this.latest, shot);
       } catch (error) {
+        // The worker may not have taken the shot up: the next one is sent whole.
+        this.sent = null;
         this.onFailure(error);
       }
     }

@@ -34,17 +34,7 @@ const PIXELS_PER_STEP = 4;
  * or dragged sideways by its label. What cannot be read stays as typed, with a message.
  */
 export function QuantityField(props: QuantityFieldProps) {
-  const {
-    label,
-    kind,
-    value,
-    onChange,
-    step = 1,
-    min = -Infinity,
-    max = Infinity,
-    whole,
-    digits = 3,
-  } = props;
+  const { label, kind, value, onChange, step = 1, min = -1e9, max = 1e9, whole, digits = 3 } = props;
   const [typed, setTyped] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const drag = useRef<{ x: number; from: number; gesture: string } | null>(null);
@@ -58,8 +48,7 @@ export function QuantityField(props: QuantityFieldProps) {
     const read = readQuantity(typed, kind, props.fps);
     if (typeof read === 'string') return setProblem(read);
     if (read < min - 1e-9 || read > max + 1e-9) {
-      const bounds =
-        max === Infinity ? `${min} or more` : min === -Infinity ? `at most ${max}` : `${min} to ${max}`;
+      const bounds = props.max === undefined ? `${min} or more` : `${min} to ${max}`;
       return setProblem(`Expected ${bounds}${unit && ` ${unit}`}.`);
     }
     setTyped(null);

@@ -12,6 +12,7 @@ import {
   deleteRider,
   detachRider,
   detachRiderHere,
+  findModel,
 } from '../../edits/rider-edits';
 import { Button, PrimaryButton } from '../../ui/button';
 import { TextField } from '../../ui/fields';
@@ -37,9 +38,28 @@ export function AttachStation() {
   );
 }
 
+/** Asks for a model's file and sends it to the server, which reads and checks it. */
+function UploadButton({ name, onModel }: { name: string; onModel: (model: KeptModel) => void }) {
+  const upload = useUploadModel();
+  const onFile = (file: File | undefined) => {
+    if (!file) return;
+    if (file.size > MODEL_LIMIT) {
+      notify('error', `${file.name}: has ${(file.size / 1e6).toFixed(0)} MB; at most 64 MB are taken.`);
+      return;
+    }
+    upload.mutate(file, { onSuccess: onModel, onError: (error) => notify('error', sentenceOf(error)) });
+  };
+  return (
+    <FileTrigger acceptedFileTypes={['.glb', '.gltf']} onSelect={(files) => onFile(files?.[0])}>
+      <Button isDisabled={upload.isPending}>
+        <FileUp aria-hidden /> {upload.isPending ? 'Reading the model…' : name}
+      </Button>
+    </FileTrigger>
+  );
+}
+
 function AddSection({ desk }: { desk: DeskStore }) {
   const models = useModels();
-  const upload = useUploadModel();
   const title = useRef<HTMLHeadingElement>(null);
   const [search] = useSearchParams();
   const asked = search.has('add');
@@ -47,28 +67,20 @@ function AddSection({ desk }: { desk: DeskStore }) {
     if (asked) title.current?.scrollIntoView({ block: 'start' });
   }, [asked]);
   const add = (model: KeptModel) => {
-    const { id } = addRider(desk.getState().shot, model);
-    desk.getState().edit(`Add ${model.name}`, (shot) => addRider(shot, model).shot);
-    desk.getState().set({ riderId: id });
-  };
-  const onFile = (file: File | undefined) => {
-    if (!file) return;
-    if (file.size > MODEL_LIMIT) {
-      notify('error', `${file.name}: has ${(file.size / 1e6).toFixed(0)} MB; at most 64 MB are taken.`);
-      return;
+    try {
+      const { id } = addRider(desk.getState().shot, model);
+      desk.getState().edit(`Add ${model.name}`, (shot) => addRider(shot, model).shot);
+      desk.getState().set({ riderId: id });
+    } catch (error) {
+      notify('error', sentenceOf(error));
     }
-    upload.mutate(file, { onSuccess: add, onError: (error) => notify('error', sentenceOf(error)) });
   };
   return (
     <Section>
       <SectionTitle ref={title}>Add a rider</SectionTitle>
       <Hint>Choose what it looks like, or bring a model of your own.</Hint>
       <Buttons>
-        <FileTrigger acceptedFileTypes={['.glb', '.gltf']} onSelect={(files) => onFile(files?.[0])}>
-          <Button isDisabled={upload.isPending}>
-            <FileUp aria-hidden /> {upload.isPending ? 'Reading the model…' : 'Upload a model'}
-          </Button>
-        </FileTrigger>
+        <UploadButton name="Upload a model" onModel={add} />
       </Buttons>
       {models.isError && <Hint role="alert">{sentenceOf(models.error)}</Hint>}
       <RowList
@@ -136,9 +148,15 @@ function RiderSection({ rider }: { rider: Rider }) {
         }
       />
       {source?.file !== undefined && (
-        <Hint role="alert">
-          Its model {source.file} is not here. Upload it below, and import the shot again to see it.
-        </Hint>
+        <>
+          <Hint role="alert">Its model {source.file} is not here; a stand-in rides instead.</Hint>
+          <Buttons>
+            <UploadButton
+              name={`Bring ${source.file}`}
+              onModel={(model) => edit(`Find ${source.file}`, findModel(rider.model as string, model.id))}
+            />
+          </Buttons>
+        </>
       )}
       {path ? (
         <>

@@ -1,4 +1,6 @@
 import { addPaths, drawnPath, freePathName } from '../../edits/path-edits';
+import { sentenceOf } from '../../api/request';
+import { notify } from '../../ui/notices';
 import type { DeskStore } from '../desk-store';
 
 /** Starts drawing a path, seen from above. */
@@ -14,9 +16,13 @@ export function finishDrawing(desk: DeskStore, closed: boolean): void {
   if (tool.places.length < 2) return;
   const name = freePathName(shot);
   const path = drawnPath(name, tool.places, closed);
-  const { ids } = addPaths(shot, [path]);
-  edit('Draw path', (before) => addPaths(before, [path]).shot);
-  set({ pathId: ids[0], points: new Set() });
+  try {
+    const { ids } = addPaths(shot, [path]);
+    edit('Draw path', (before) => addPaths(before, [path]).shot);
+    set({ pathId: ids[0], points: new Set() });
+  } catch (error) {
+    notify('error', sentenceOf(error));
+  }
 }
 
 /** Takes the last clicked place back. */

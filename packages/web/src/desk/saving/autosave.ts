@@ -44,9 +44,11 @@ export class Autosave {
     });
   }
 
-  close(): void {
+  /** Ends with the desk; what is not saved yet is sent on its way, unless the desk never came to be. */
+  close(flush: boolean): void {
     clearTimeout(this.timer);
     this.unsubscribe();
+    if (flush) void this.run();
   }
 
   /** The revision that the desk's document is based on. */
