@@ -51,7 +51,7 @@ function UploadButton({ name, onModel }: { name: string; onModel: (model: KeptMo
   };
   return (
     <FileTrigger acceptedFileTypes={['.glb', '.gltf']} onSelect={(files) => onFile(files?.[0])}>
-      <Button isDisabled={upload.isPending}>
+      <Button isPending={upload.isPending}>
         <FileUp aria-hidden /> {upload.isPending ? 'Reading the model…' : name}
       </Button>
     </FileTrigger>

@@ -62,7 +62,7 @@ export function DeliverStation({ shotId }: { shotId: string }) {
             <SectionTitle>{title}</SectionTitle>
             <Hint>{text}</Hint>
             <Buttons>
-              <Press isDisabled={busy !== null} onPress={() => void deliver(id)}>
+              <Press isPending={busy !== null} onPress={() => void deliver(id)}>
                 <Download aria-hidden /> {busy === id ? 'Making it…' : `Download ${title}`}
               </Press>
             </Buttons>

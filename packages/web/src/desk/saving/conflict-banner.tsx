@@ -60,10 +60,10 @@ export function ConflictBanner({ shotId }: { shotId: string }) {
   return (
     <Strip role="alert">
       <p>{save.message} Your edits are safe on this desk, and nothing was overwritten. Which one goes on?</p>
-      <PrimaryButton isDisabled={busy} onPress={() => void act(saveCopy)}>
+      <PrimaryButton isPending={busy} onPress={() => void act(saveCopy)}>
         Save mine as a copy
       </PrimaryButton>
-      <Button isDisabled={busy} onPress={() => void act(() => autosave.takeSaved())}>
+      <Button isPending={busy} onPress={() => void act(() => autosave.takeSaved())}>
         Take the saved one (mine is one undo away)
       </Button>
     </Strip>

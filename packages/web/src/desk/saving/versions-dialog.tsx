@@ -84,7 +84,7 @@ export function VersionsDialog({ shotId, onClose }: { shotId: string; onClose: (
           maxLength={200}
           autoFocus
         />
-        <PrimaryButton type="submit" isDisabled={checkpoint.isPending}>
+        <PrimaryButton type="submit" isPending={checkpoint.isPending}>
           Keep
         </PrimaryButton>
       </Line>
