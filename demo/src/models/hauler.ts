@@ -14,7 +14,7 @@ const STEEL: Paint = [130, 136, 140];
 function wheelShapes(radius: number, width: number): { shape: Triangles; paint: Paint }[] {
   const sideways = (shape: Triangles) => turned(shape, [0, 0, Math.PI / 2]);
   return [
-    { shape: sideways(drum(radius, width, 18)), paint: DARK },
+    { shape: sideways(drum(radius, width, 20)), paint: DARK },
     { shape: sideways(drum(radius * 0.55, width + 0.03, 10)), paint: CREAM },
     { shape: box(width + 0.05, radius * 0.9, 0.07), paint: RED },
   ];

@@ -14,7 +14,7 @@ interface Figure {
 /** The models of the riders, the ground, and the ghost of a landing, on the stage. */
 export class RiderFigures {
   readonly object = new THREE.Group();
-  private readonly library = new ModelLibrary();
+  private readonly models = new ModelLibrary();
   private readonly figures = new Map<string, Figure>();
   private ground: Figure | null = null;
   private ghost: Figure | null = null;
@@ -104,7 +104,7 @@ export class RiderFigures {
     };
     if (source?.asset === undefined) add(standIn(color));
     else {
-      this.library.copyOf(source.asset).then(add, (error: unknown) => {
+      this.models.copyOf(source.asset).then(add, (error: unknown) => {
         add(standIn(color));
         this.tellOnce(`A model could not be shown, a stand-in rides instead: ${sentenceOf(error)}`);
       });

@@ -1,0 +1,210 @@
+import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Document, WebIO } from '@gltf-transform/core';
+import type { INestApplication } from '@nestjs/common';
+import { newShot, writeShotText } from '@fleet-rail/core';
+import { DataSource } from 'typeorm';
+import { createApp } from './create-app.js';
+import { ModelsService } from './models/models.service.js';
+import { ShotsService } from './shots/shots.service.js';
+import { VersionsService } from './versions/versions.service.js';
+
+let folder: string;
+let app: INestApplication;
+let shots: ShotsService;
+let versions: VersionsService;
+let models: ModelsService;
+
+async function glb(name: string): Promise<Uint8Array> {
+  const document = new Document();
+  document.createBuffer();
+  document.createScene().addChild(document.createNode(name));
+  return new WebIO().writeBinary(document);
+}
+
+async function start(): Promise<void> {
+  const settings = {
+    dataFolder: join(folder, 'data'),
+    demoFolder: join(folder, 'demo'),
+    port: 0,
+    webFolder: null,
+  };
+  app = await createApp(settings);
+  await app.init();
+  shots = app.get(ShotsService);
+  versions = app.get(VersionsService);
+  models = app.get(ModelsService);
+}
+
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'fleet-rail-server-'));
+});
+afterEach(async () => {
+  await app.close();
+  rmSync(folder, { recursive: true });
+});
+
+describe('shots', () => {
+  beforeEach(start);
+  const named = (name: string) => newShot({ name });
+
+  it('a save raises the revision, and a stale one changes nothing', async () => {
+    const { id } = await shots.create('First', undefined);
+    expect(await shots.save(id, 1, named('Second'))).toMatchObject({ revision: 2, name: 'Second' });
+    await expect(shots.save(id, 1, named('Stale'))).rejects.toMatchObject({ status: 409 });
+    expect(await shots.open(id)).toMatchObject({ revision: 2, name: 'Second' });
+  });
+
+  it('of many saves at once on one revision exactly one is taken', async () => {
+    const { id } = await shots.create('Contested', undefined);
+    const results = await Promise.allSettled(
+      Array.from({ length: 8 }, (_, i) => shots.save(id, 1, named(`Save ${i}`))),
+    );
+    expect(results.filter(({ status }) => status === 'fulfilled')).toHaveLength(1);
+    expect((await shots.open(id)).revision).toBe(2);
+  });
+
+  it('a document that is refused leaves the shot as it was', async () => {
+    const { id } = await shots.create('Whole', undefined);
+    await expect(shots.save(id, 1, { ...named('Bad'), fps: -1 })).rejects.toThrow(/fps: found -1/);
+    expect(await shots.open(id)).toMatchObject({ revision: 1, name: 'Whole' });
+  });
+
+  it('a rename changes the document too', async () => {
+    const { id } = await shots.create('Before', undefined);
+    await shots.rename(id, 'After');
+    expect((await shots.documentOf(id)).shot.name).toBe('After');
+  });
+
+  it('a deleted shot is off the list, refuses saves, and comes back whole', async () => {
+    const { id } = await shots.create('Gone', undefined);
+    await shots.delete(id);
+    expect(await shots.list()).toEqual([]);
+    await expect(shots.save(id, 1, named('Ghost'))).rejects.toMatchObject({ status: 404 });
+    await expect(shots.delete(id)).rejects.toMatchObject({ status: 404 });
+    await shots.undelete(id);
+    expect((await shots.list()).map((card) => card.name)).toEqual(['Gone']);
+    await expect(shots.undelete(id)).rejects.toMatchObject({ status: 404 });
+  });
+
+  it('the newest change is first, and a card knows what to draw', async () => {
+    const points = [0, 10].map((z) => ({ position: [0, 0, z] as [number, number, number] }));
+    const document = newShot({
+      name: 'Drawn',
+      paths: [
+        { id: 'p', name: 'P', basis: 'polyline', points },
+        { id: 'q', name: 'Q', points: [] },
+      ],
+      riders: [{ id: 'r', name: 'R', badge: 'R7', color: 5, hitch: { path: 'p' } }],
+    });
+    await shots.create(undefined, document);
+    await shots.create('Newer', undefined);
+    const [newer, drawn] = await shots.list();
+    expect(newer.name).toBe('Newer');
+    const { paths, riders } = drawn.sketch as {
+      paths: { points: number[]; color: number }[];
+      riders: object[];
+    };
+    expect(paths).toHaveLength(1);
+    expect(paths[0].color).toBe(5);
+    expect([paths[0].points.slice(0, 2), paths[0].points.slice(-2)]).toEqual([
+      [0, 0],
+      [0, 10],
+    ]);
+    expect(riders).toEqual([{ badge: 'R7', color: 5 }]);
+  });
+});
+
+describe('versions', () => {
+  beforeEach(start);
+
+  it('going back restores the document and keeps what stood before', async () => {
+    const { id } = await shots.create('One', undefined);
+    const kept = await versions.checkpoint(id, 'Start');
+    await shots.save(id, 1, newShot({ name: 'Two', fps: 30 }));
+    const restored = await versions.restore(id, kept.id, 2);
+    expect(restored).toMatchObject({ revision: 3, name: 'One' });
+    const names = (await versions.list(id)).map((version) => version.name);
+    expect(names).toEqual(['Before going back to "Start"', 'Start']);
+  });
+
+  it('going back on a stale revision changes nothing', async () => {
+    const { id } = await shots.create('One', undefined);
+    const kept = await versions.checkpoint(id, 'Start');
+    await shots.save(id, 1, newShot({ name: 'Two' }));
+    await expect(versions.restore(id, kept.id, 1)).rejects.toMatchObject({ status: 409 });
+    expect((await shots.open(id)).name).toBe('Two');
+  });
+
+  it('a checkpoint of another shot is not taken', async () => {
+    const one = await shots.create('One', undefined);
+    const two = await shots.create('Two', undefined);
+    const kept = await versions.checkpoint(one.id, 'Start');
+    await expect(versions.restore(two.id, kept.id, 1)).rejects.toMatchObject({ status: 404 });
+  });
+});
+
+describe('models', () => {
+  beforeEach(start);
+
+  it('the same file is kept once', async () => {
+    const bytes = await glb('cart');
+    const first = await models.add(bytes, 'hay_cart.glb');
+    expect(first.name).toBe('Hay cart');
+    expect((await models.add(bytes, 'hay_cart.glb')).id).toBe(first.id);
+    await models.add(bytes, 'other.glb');
+    expect(await models.list()).toHaveLength(2);
+    expect(readdirSync(join(folder, 'data/models'))).toHaveLength(1);
+  });
+
+  it('a file that is refused leaves nothing behind', async () => {
+    await expect(models.add(new Uint8Array(64), 'zeros.glb')).rejects.toThrow(/zeros\.glb/);
+    expect(await models.list()).toEqual([]);
+    expect(readdirSync(join(folder, 'data'))).not.toContain('models');
+  });
+
+  it('a shot whose models are named by file finds them, and keeps the name of those it does not', async () => {
+    const cart = await models.add(await glb('cart'), 'cart.glb');
+    const sources = ['cart.glb', 'plane.glb'].map((file) => ({ id: file[0], name: file, source: { file } }));
+    const { document } = await shots.create(undefined, newShot({ name: 'Files', models: sources }));
+    expect((document as { models: { source: object }[] }).models.map(({ source }) => source)).toEqual([
+      { asset: cart.id },
+      { file: 'plane.glb' },
+    ]);
+  });
+});
+
+describe('demo data', () => {
+  beforeEach(async () => {
+    const { mkdirSync } = await import('node:fs');
+    mkdirSync(join(folder, 'demo'));
+    writeFileSync(join(folder, 'demo/cart.glb'), await glb('cart'));
+    const shot = newShot({ name: 'Demo', models: [{ id: 'c', name: 'Cart', source: { file: 'cart.glb' } }] });
+    writeFileSync(join(folder, 'demo/demo.shot.json'), writeShotText(shot));
+    await start();
+  });
+
+  it('is put in once, under lasting ids, and stays deleted', async () => {
+    const [demo] = await shots.list();
+    expect(demo.name).toBe('Demo');
+    expect(await models.open('cart')).toMatchObject({ shipped: true, fileName: 'cart.glb' });
+    await shots.delete(demo.id);
+    await app.close();
+    await start();
+    expect(await shots.list()).toEqual([]);
+  });
+});
+
+it('the database has a write-ahead log and its tables from migrations alone', async () => {
+  await start();
+  const database = app.get(DataSource);
+  expect(await database.query('PRAGMA journal_mode')).toEqual([{ journal_mode: 'wal' }]);
+  expect(database.options.synchronize).toBe(false);
+  await database.undoLastMigration();
+  const tables =
+    "SELECT name FROM sqlite_master WHERE type = 'table' AND name IN ('shot', 'version', 'model', 'seed')";
+  expect(await database.query(tables)).toEqual([]);
+  await database.runMigrations();
+  expect(await database.query(tables)).toHaveLength(4);
+});
