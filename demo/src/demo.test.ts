@@ -1,4 +1,3 @@
-import { jest } from '@jest/globals';
 import { WebIO, type Node } from '@gltf-transform/core';
 import {
   checkShot,
@@ -16,8 +15,6 @@ import { makeOrchard } from './models/orchard.js';
 import { makePicker } from './models/picker.js';
 import { orchardShot } from './orchard-shot.js';
 import { BRIDGE_HEIGHT, orchardPaths } from './paths.js';
-
-jest.setTimeout(20_000);
 
 const makers = {
   hauler: makeHauler,
