@@ -33,6 +33,20 @@ test('shots are renamed, duplicated, deleted and brought back', async ({ page })
   await expect(tile(page, 'Better card')).toBeVisible();
 });
 
+test('the shot is renamed from its desk, and the name can be undone', async ({ page, request }) => {
+  const id = await openNewShot(page, 'Working title');
+  await page.getByRole('button', { name: 'Rename the shot' }).click();
+  await page.getByRole('textbox', { name: 'Name' }).fill('Real title');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Real title', level: 1 })).toBeVisible();
+  await settled(page);
+  expect((await storedShot(request, id)).document.name).toBe('Real title');
+  await expect(page).toHaveTitle('Real title – Fleet Rail');
+  await page.getByRole('button', { name: 'Undo: Rename the shot' }).click();
+  await settled(page);
+  expect((await storedShot(request, id)).document.name).toBe('Working title');
+});
+
 test('a delivered shot file is imported again as it was', async ({ page, request }) => {
   const id = await openNewShot(page, 'There and back');
   await importSvg(page, squareLane);

@@ -1,5 +1,6 @@
 import { evaluateShot, sampleShot } from '@fleet-rail/core';
 import { writeCsv, writeGlb } from '@fleet-rail/core/formats';
+import { counted } from './counted.js';
 import { readModels, readShot, writeWhole } from './files.js';
 import { UsageError, type Arguments } from './options.js';
 
@@ -21,5 +22,5 @@ export async function commandBake(args: Arguments): Promise<string> {
   const sampled = sampleShot(evaluateShot(shot));
   const content = kind === 'csv' ? writeCsv(sampled) : await writeGlb(sampled, await readModels(shot, file));
   await writeWhole(out, content);
-  return `${out}: ${shot.riders.length} ${shot.riders.length === 1 ? 'rider' : 'riders'}, ${sampled.frames} frames`;
+  return `${out}: ${counted(shot.riders.length, 'rider')}, ${counted(sampled.frames, 'frame')}`;
 }

@@ -1,6 +1,7 @@
 import { PathError, evaluateShot } from '@fleet-rail/core';
 import { readShot } from './files.js';
 import { UsageError, type Arguments } from './options.js';
+import { counted } from './counted.js';
 
 /** `ride info`: a summary line, then paths with their length and riders with what they follow. */
 export async function commandInfo(args: Arguments): Promise<string> {
@@ -11,7 +12,7 @@ export async function commandInfo(args: Arguments): Promise<string> {
   const { paths } = evaluateShot(shot);
   const { first, last } = shot.range;
   const lines = [
-    `${shot.name}: ${shot.paths.length} paths, ${shot.riders.length} riders, frames ${first} to ${last} at ${shot.fps} fps`,
+    `${shot.name}: ${counted(shot.paths.length, 'path')}, ${counted(shot.riders.length, 'rider')}, frames ${first} to ${last} at ${shot.fps} fps`,
   ];
   for (const path of shot.paths) {
     const curve = paths.get(path.id);

@@ -2,6 +2,7 @@ import { copyFile } from 'node:fs/promises';
 import { basename, dirname, join, resolve } from 'node:path';
 import { newHitch, newShot, writeShotText } from '@fleet-rail/core';
 import { readModel, readSvg } from '@fleet-rail/core/formats';
+import { counted } from './counted.js';
 import { readBytes, readText, writeWhole } from './files.js';
 import { UsageError, type Arguments } from './options.js';
 
@@ -45,7 +46,7 @@ export async function commandNew(args: Arguments): Promise<string> {
   const beside = join(dirname(out), basename(modelFile));
   if (resolve(beside) !== resolve(modelFile)) await copyBeside(modelFile, beside);
   await writeWhole(out, writeShotText(shot));
-  return `${out}: ${paths.length === 1 ? '1 path' : `${paths.length} paths`}, 1 rider on "${paths[0].name}", ${frames} frames at ${shot.fps} fps`;
+  return `${out}: ${counted(paths.length, 'path')}, 1 rider on "${paths[0].name}", ${counted(frames, 'frame')} at ${shot.fps} fps`;
 }
 
 async function copyBeside(from: string, to: string): Promise<void> {

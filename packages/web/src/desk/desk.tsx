@@ -12,7 +12,7 @@ import { CheckStation } from './check/check-station';
 import { RiderChips } from './chips/rider-chips';
 import { ContactStation } from './contact/contact-station';
 import { DeliverStation } from './deliver/deliver-station';
-import { DeskContext, createDesk, type DeskStore } from './desk-store';
+import { DeskContext, createDesk, useDesk, type DeskStore } from './desk-store';
 import { RunDiagram } from './diagram/run-diagram';
 import { FacingStation } from './facing/facing-station';
 import { StationLine } from './line/station-line';
@@ -22,6 +22,7 @@ import { Autosave } from './saving/autosave';
 import { ConflictBanner } from './saving/conflict-banner';
 import { dropDraft, findDrafts, type Draft } from './saving/drafts';
 import { SaveContext } from './saving/save-context';
+import { useComeBack } from './saving/use-come-back';
 import { Stage } from './stage/stage';
 import { STATIONS, type StationId } from './stations';
 import { TopBar } from './top-bar';
@@ -176,6 +177,14 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   useEvaluation(desk);
   usePlayback(desk);
   useDeskKeys(desk, shotId);
+  useComeBack();
+  const name = useDesk((state) => state.shot.name);
+  useEffect(() => {
+    document.title = `${name} – Fleet Rail`;
+    return () => {
+      document.title = 'Fleet Rail';
+    };
+  }, [name]);
   const onPickedPath = useCallback(
     (pathId: string) => {
       const { tool, set } = desk.getState();

@@ -5,6 +5,7 @@ import {
   Loader,
   Moon,
   PackageCheck,
+  Pencil,
   Redo2,
   Sun,
   Undo2,
@@ -17,6 +18,7 @@ import { LABEL_FONT } from '../theme/global-style';
 import { useSwapTheme } from '../theme/theme-provider';
 import { QuietButton } from '../ui/button';
 import { IconButton } from '../ui/icon-button';
+import { NameDialog } from '../ui/name-dialog';
 import { useDesk } from './desk-store';
 import { HelpDialog } from './help-dialog';
 import { useSaveState } from './saving/save-context';
@@ -116,9 +118,10 @@ export function TopBar({ shotId }: { shotId: string }) {
   const name = useDesk((state) => state.shot.name);
   const undone = useDesk((state) => state.past.at(-1)?.label);
   const redone = useDesk((state) => state.future[0]?.label);
+  const edit = useDesk((state) => state.edit);
   const undo = useDesk((state) => state.undo);
   const redo = useDesk((state) => state.redo);
-  const [open, setOpen] = useState<'versions' | 'help' | null>(null);
+  const [open, setOpen] = useState<'versions' | 'help' | 'name' | null>(null);
   const SaveIcon =
     save.kind === 'saved' ? Check : save.kind === 'saving' || save.kind === 'unsaved' ? Loader : CircleAlert;
   return (
@@ -127,6 +130,9 @@ export function TopBar({ shotId }: { shotId: string }) {
         FR
       </Home>
       <Name title={name}>{name}</Name>
+      <IconButton label="Rename the shot" onPress={() => setOpen('name')}>
+        <Pencil aria-hidden />
+      </IconButton>
       <Saved
         $kind={save.kind}
         role="status"
@@ -156,6 +162,19 @@ export function TopBar({ shotId }: { shotId: string }) {
         <PackageCheck aria-hidden /> Deliver
       </Deliver>
       {open === 'versions' && <VersionsDialog shotId={shotId} onClose={() => setOpen(null)} />}
+      {open === 'name' && (
+        <NameDialog
+          title="Rename the shot"
+          label="Name"
+          start={name}
+          action="Rename"
+          onName={(next) => {
+            edit('Rename the shot', (shot) => ({ ...shot, name: next }));
+            setOpen(null);
+          }}
+          onClose={() => setOpen(null)}
+        />
+      )}
       {open === 'help' && <HelpDialog onClose={() => setOpen(null)} />}
     </Bar>
   );

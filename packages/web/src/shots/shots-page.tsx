@@ -21,7 +21,7 @@ import { IconButton } from '../ui/icon-button';
 import { notify } from '../ui/notices';
 import { Hint } from '../ui/panel';
 import { readTextFile } from '../ui/read-file';
-import { NameDialog } from './name-dialog';
+import { NameDialog } from '../ui/name-dialog';
 import { ShotTile } from './shot-tile';
 
 const SHOT_FILE_LIMIT = 64e6;

@@ -134,6 +134,34 @@ it('what the server refuses is said, and the next edit is tried', async () => {
   expect(kind()).toBe('saved');
 });
 
+it('a tab that is come back to goes on from a newer save, or says so where it has edits of its own', async () => {
+  const newer = { ...start, name: 'newer' };
+  const serve = (revision: number) => {
+    globalThis.fetch = (async () =>
+      new Response(JSON.stringify({ revision, document: newer }))) as typeof fetch;
+  };
+  serve(1);
+  await autosave.lookForNewer();
+  expect(desk.getState().shot.name).toBe('zero');
+  serve(4);
+  await autosave.lookForNewer();
+  expect([desk.getState().shot.name, autosave.basedOn, kind()]).toEqual(['newer', 4, 'saved']);
+  rename('mine');
+  serve(5);
+  await autosave.lookForNewer();
+  expect([desk.getState().shot.name, kind()]).toEqual(['mine', 'conflict']);
+});
+
+it('a shot that was deleted elsewhere can only go on as a copy', async () => {
+  answers = [json(404, { message: 'There is no shot "shot", or it was deleted.' })];
+  rename('orphan');
+  await pass(600);
+  expect(autosave.state.getState()).toMatchObject({
+    kind: 'conflict',
+    message: expect.stringMatching(/deleted/),
+  });
+});
+
 it('undoing back to what is saved has nothing to send', async () => {
   rename('one');
   desk.getState().undo();

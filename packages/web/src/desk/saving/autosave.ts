@@ -84,31 +84,38 @@ export class Autosave {
       throw new Error('message' in state ? state.message : 'The shot is not saved yet.');
   }
 
+  /**
+   * Looks whether the shot was saved elsewhere, as when a tab is come back to. A desk without edits of its
+   * own goes on from that save; one with edits is a conflict.
+   */
+  async lookForNewer(): Promise<void> {
+    if (this.state.getState().kind === 'conflict' || this.running !== null) return;
+    const kept = await openShot(this.shotId).catch(() => null);
+    // An edit or a save may have come while the answer was on its way.
+    if (kept === null || kept.revision <= this.revision || this.running !== null) return;
+    if (this.desk.getState().shot === this.saved) {
+      await this.adoptSaved('Changes from elsewhere', kept.revision, kept.document);
+    } else {
+      this.noteConflict(
+        `This shot was saved elsewhere since (revision ${kept.revision}, yours is based on ${this.revision}).`,
+      );
+    }
+  }
+
   /** After a conflict: goes on from what the server has. What was on the desk is one undo away. */
   async takeSaved(): Promise<void> {
     const kept = await openShot(this.shotId);
-    this.adopt(kept.revision, kept.document);
-    this.desk.getState().replace('Take the saved shot', kept.document);
-    await this.settle();
+    await this.adoptSaved('Take the saved shot', kept.revision, kept.document);
   }
 
-  /** Goes on from a document that the server has just written itself. */
+  /** Goes on from a document that the server keeps; what was on the desk is one undo away. */
   async adoptSaved(label: string, revision: number, document: Shot): Promise<void> {
-    this.adopt(revision, document);
-    this.desk.getState().replace(label, document);
-    await this.settle();
-  }
-
-  private adopt(revision: number, document: Shot): void {
-    clearTimeout(this.timer);
     this.saved = document;
     this.revision = revision;
+    // Out of a conflict first, so that the change is noted as one that needs no save.
     this.put({ kind: 'saved' });
-  }
-
-  private async settle(): Promise<void> {
+    this.desk.getState().replace(label, document);
     clearTimeout(this.timer);
-    this.put({ kind: 'saved' });
     await dropDraft(this.shotId);
   }
 
@@ -147,7 +154,8 @@ export class Autosave {
   private fail(error: unknown): void {
     const status = error instanceof Refusal ? error.status : 0;
     const message = sentenceOf(error);
-    if (status === 409) this.put({ kind: 'conflict', message });
+    // A shot that was deleted meanwhile is like one saved elsewhere: only a copy can go on from here.
+    if (status === 409 || status === 404) this.put({ kind: 'conflict', message });
     else if (status >= 400 && status < 500) this.put({ kind: 'refused', message });
     else {
       this.put({ kind: 'waiting', message });

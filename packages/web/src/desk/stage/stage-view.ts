@@ -18,6 +18,9 @@ const RIBBON_PIXELS = 2.4;
 /** Fine grid lines are shown while a metre spans at least this many pixels. */
 const FINE_GRID_PIXELS = 10;
 
+/** With more riders than this only the selected one wears its badge. */
+const MOST_BADGES = 60;
+
 /** A label of the stage that is drawn by the page over it. */
 export interface StageLabel {
   readonly key: string;
@@ -304,6 +307,7 @@ export class StageView {
     const { evaluation } = state;
     for (const rider of evaluation?.riders.values() ?? []) {
       poseAt(evaluation as NonNullable<typeof evaluation>, rider, state.frame, this.pose);
+      if ((evaluation?.riders.size ?? 0) > MOST_BADGES && rider.id !== state.riderId) continue;
       add(`rider ${rider.id}`, [this.pose[0], this.pose[1], this.pose[2]]);
     }
     return labels;

@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from 'react';
-import { Button, PrimaryButton } from '../ui/button';
-import { Dialog, DialogButtons } from '../ui/dialog';
-import { TextField } from '../ui/fields';
+import { Button, PrimaryButton } from './button';
+import { Dialog, DialogButtons } from './dialog';
+import { TextField } from './fields';
 
 /** Asks for a name. */
 export function NameDialog(props: {
