@@ -71,8 +71,8 @@ export async function boardNumber(page: Page, name: string): Promise<number> {
   return Number((text ?? '').replace('−', '-').replace(/[^\d.-]/g, ''));
 }
 
-/** Goes to a frame by the transport, from the first. */
+/** Goes to a frame by the keys, from the first. */
 export async function goToFrame(page: Page, frame: number, first = 1): Promise<void> {
   await page.getByRole('button', { name: 'To the first frame' }).click();
-  for (let f = first; f < frame; f++) await page.getByRole('button', { name: 'One frame on' }).click();
+  for (let f = first; f < frame; f++) await page.keyboard.press('.');
 }

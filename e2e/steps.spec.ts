@@ -1,0 +1,153 @@
+import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
+import {
+  attachTo,
+  boardNumber,
+  goTo,
+  goToFrame,
+  importSvg,
+  openNewShot,
+  settled,
+  storedShot,
+  uploadModel,
+} from './support/desk.js';
+import { cartModel, straightLane } from './support/files.js';
+import { dragBy } from './support/plan.js';
+
+/** A cart on a straight lane of 48 m along +Z, frames 1 to 240 at 24 fps. */
+async function cartOnLane(page: Page, name: string): Promise<string> {
+  const id = await openNewShot(page, name);
+  await importSvg(page, straightLane);
+  await uploadModel(page, await cartModel());
+  await attachTo(page, 'straight');
+  await settled(page);
+  return id;
+}
+
+/** The rows of the delivered CSV, by column name. */
+async function csvRows(request: APIRequestContext, id: string): Promise<Record<string, number>[]> {
+  const text = await (await request.get(`/api/shots/${id}/files/csv`)).text();
+  const [header, ...lines] = text
+    .trim()
+    .split('\n')
+    .map((line) => line.split(','));
+  return lines.map((line) => Object.fromEntries(header.map((column, i) => [column, Number(line[i])])));
+}
+
+test('pace: a key is added where the rider is, eased, and read on the board', async ({ page, request }) => {
+  const id = await cartOnLane(page, 'Keys');
+  await goTo(page, 'Pace');
+  await page.getByRole('radio', { name: 'Metres' }).click();
+  await goToFrame(page, 25);
+  await page.getByRole('button', { name: 'Key at frame 25' }).click();
+  await settled(page);
+  const keys = (await storedShot(request, id)).document.riders[0].hitch?.pace.keys ?? [];
+  expect(keys.map(({ frame }) => frame)).toEqual([1, 25, 240]);
+  expect(keys[1].value).toBeCloseTo((48 * 24) / 239, 9);
+  expect(keys[2].value).toBeCloseTo(48, 9);
+
+  // Smooth from rest to rest: half-way along the stretch the speed is one and a half times the mean.
+  for (const row of [0, 1]) {
+    await page.getByRole('button', { name: /Then$/ }).nth(row).click();
+    await page.getByRole('option', { name: 'Smooth' }).click();
+  }
+  const place = page.getByRole('textbox', { name: 'Place', exact: true }).nth(1);
+  await place.fill('0 m');
+  await place.press('Enter');
+  await settled(page);
+  await page.getByRole('button', { name: 'To the first frame' }).click();
+  expect(await boardNumber(page, 'Speed')).toBe(0);
+  const rows = await csvRows(request, id);
+  const middle = rows[131];
+  const u = (middle.frame - 25) / 215;
+  expect(middle.speed).toBeCloseTo(((48 * 24) / 215) * 6 * u * (1 - u), 9);
+  expect(middle.tz).toBeCloseTo(48 * u * u * (3 - 2 * u), 9);
+});
+
+test('facing: nose, roof and place beside the path are in what is delivered', async ({ page, request }) => {
+  const id = await cartOnLane(page, 'Facing');
+  await goTo(page, 'Facing');
+  await page.getByRole('button', { name: /Nose of the model/ }).click();
+  await page.getByRole('option', { name: '−X' }).click();
+  for (const [label, value] of [
+    ['To the left', '250 cm'],
+    ['Up', '0.5'],
+    ['Ahead', '3 m'],
+  ]) {
+    const field = page.getByRole('textbox', { name: label, exact: true });
+    await field.fill(value);
+    await field.press('Enter');
+  }
+  await settled(page);
+  const { document } = await storedShot(request, id);
+  expect(document.riders[0].hitch?.facing).toMatchObject({ forward: '-x', up: '+y' });
+  const [first] = await csvRows(request, id);
+  expect([first.tx, first.ty, first.tz]).toEqual([2.5, 0.5, 3]);
+  // −X is brought to +Z by a quarter turn to the left about Y.
+  expect(first.qy).toBeCloseTo(Math.SQRT1_2, 12);
+  expect(first.qw).toBeCloseTo(Math.SQRT1_2, 12);
+});
+
+test('a number is dragged sideways by its label, as one step to undo', async ({ page, request }) => {
+  const id = await cartOnLane(page, 'Dragged');
+  await goTo(page, 'Facing');
+  const label = await page.getByText('To the left', { exact: true }).boundingBox();
+  if (label === null) throw new Error('The label is not shown.');
+  const from = { x: label.x + 10, y: label.y + label.height / 2 };
+  await dragBy(page, from, { x: from.x + 80, y: from.y });
+  await settled(page);
+  // 80 pixels are 20 steps of 5 cm.
+  expect((await storedShot(request, id)).document.riders[0].hitch?.offset.side).toBe(1);
+  await page.getByRole('button', { name: 'Undo: Offset' }).click();
+  await settled(page);
+  expect((await storedShot(request, id)).document.riders[0].hitch?.offset.side).toBe(0);
+});
+
+test('detaching leaves the rider where it stands, or takes it back to where it rested', async ({
+  page,
+  request,
+}) => {
+  const id = await cartOnLane(page, 'Detached');
+  await goToFrame(page, 25);
+  await page.getByRole('button', { name: 'Detach, stay here' }).click();
+  await settled(page);
+  const stayed = (await storedShot(request, id)).document.riders[0];
+  expect(stayed.hitch).toBeNull();
+  expect(stayed.rest.translation[2]).toBeCloseTo((48 * 24) / 239, 9);
+  await page.getByRole('button', { name: 'Undo: Detach C1' }).click();
+  await page.getByRole('button', { name: 'Detach, go back' }).click();
+  await settled(page);
+  const back = (await storedShot(request, id)).document.riders[0];
+  expect([back.hitch, back.rest.translation]).toEqual([null, [0, 0, 0]]);
+});
+
+test('deleting a ridden path tells what went back, and is one undo', async ({ page, request }) => {
+  const id = await cartOnLane(page, 'Deleted path');
+  await settled(page);
+  const before = (await storedShot(request, id)).document;
+  await goTo(page, 'Path');
+  await page.getByRole('button', { name: 'Delete straight' }).click();
+  await expect(page.getByText('Deleted "straight". C1 went back to where they rested.')).toBeVisible();
+  await settled(page);
+  expect((await storedShot(request, id)).document.riders[0].hitch).toBeNull();
+  await page.getByRole('button', { name: 'Undo: Delete path' }).click();
+  await settled(page);
+  expect((await storedShot(request, id)).document).toEqual(before);
+});
+
+test('check speaks up where a ridden path has no curve', async ({ page, request }) => {
+  const document = {
+    format: 'fleet-rail-shot',
+    version: 1,
+    name: 'Curveless',
+    paths: [{ id: 'p', name: 'Stub', points: [{ position: [0, 0, 0] }] }],
+    riders: [{ id: 'r', name: 'Cart', badge: 'C1', hitch: { path: 'p', bank: { mode: 'physical' } } }],
+  };
+  const made = (await (await request.post('/api/shots', { data: { document } })).json()) as { id: string };
+  await page.goto(`/shots/${made.id}/check`);
+  const findings = page.getByRole('list', { name: 'Findings' }).getByRole('listitem');
+  await expect(findings).toHaveCount(2);
+  await expect(findings.first()).toContainText(
+    'Path "Stub" has 1 of the 2 points it needs. At rest until then: C1.',
+  );
+  await expect(findings.last()).toContainText('Bank is kept in the shot but not played yet');
+});
