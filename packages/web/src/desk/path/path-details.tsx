@@ -14,8 +14,8 @@ const BASIS_NAMES: Record<ShotPath['basis'], string> = {
   bezier: 'Bézier',
   bspline: 'B-spline',
   nurbs: 'NURBS',
-  through: 'through points',
-  polyline: 'straight runs',
+  through: 'Through points',
+  polyline: 'Straight runs',
 };
 
 const Coordinate = styled(RowFigure)`

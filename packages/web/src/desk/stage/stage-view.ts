@@ -44,6 +44,7 @@ export class StageView {
   private state: DeskState | null = null;
   private shownShot: Shot | null = null;
   private seenLanding: DeskState['landing'] = null;
+  private hovered: string | null = null;
   private request = 0;
 
   constructor(
@@ -108,6 +109,13 @@ export class StageView {
   /** Lets the path in the making follow the pointer. */
   hoverDraw(place: Vec3 | null): void {
     this.preview.setHover(place);
+    this.redraw();
+  }
+
+  /** Makes the path that a click would pick stand out. */
+  hoverPath(id: string | null): void {
+    if (id === this.hovered) return;
+    this.hovered = id;
     this.redraw();
   }
 
@@ -183,9 +191,10 @@ export class StageView {
     camera.updateMatrixWorld();
     const middle = this.contentBox().getCenter(new THREE.Vector3());
     this.grid.showFine(1 / this.views.metresPerPixel(middle) >= FINE_GRID_PIXELS);
-    for (const { ribbon } of this.ribbons.values()) {
+    for (const [id, { ribbon }] of this.ribbons) {
       const span = this.spanAt([ribbon.line[0], ribbon.line[1], ribbon.line[2]]);
-      ribbon.setHalfWidth(Math.max(RIBBON_METRES, Math.min(RIBBON_PIXELS * span, 20)));
+      const wider = id === this.hovered ? 1.8 : 1;
+      ribbon.setHalfWidth(wider * Math.max(RIBBON_METRES, Math.min(RIBBON_PIXELS * span, 20)));
     }
     if (this.plumb.object.visible) this.plumb.update(this.spanAt, this.views.current !== 'plan');
     this.renderer.render(this.scene, camera);

@@ -81,7 +81,9 @@ export function useStagePointer(
         stage.hoverDraw(tool.places.length > 0 ? place : null);
         onHover(place);
       } else {
-        const near = tool.kind === 'pickPath' ? stage.pickPath(at.x, at.y) : stage.pickGrip(at.x, at.y);
+        const path = tool.kind === 'pickPath' ? stage.pickPath(at.x, at.y) : null;
+        stage.hoverPath(path);
+        const near = path ?? stage.pickGrip(at.x, at.y);
         element.style.cursor = near !== null ? 'pointer' : '';
       }
     };
@@ -107,6 +109,7 @@ export function useStagePointer(
       }
       const pathId = stage.pickPath(x, y);
       if (tool.kind === 'pickPath') {
+        stage.hoverPath(null);
         if (pathId !== null) onPickedPath(pathId);
         return;
       }
@@ -119,6 +122,7 @@ export function useStagePointer(
     };
     const leave = () => {
       stage.hoverDraw(null);
+      stage.hoverPath(null);
       onHover(null);
     };
     element.addEventListener('pointerdown', down, { capture: true });

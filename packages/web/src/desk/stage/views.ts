@@ -34,6 +34,7 @@ export class Views {
       camera.up.set(...DIRECTIONS[name].up);
       const controls = new OrbitControls(camera, canvas);
       controls.enabled = false;
+      controls.rotateSpeed = 0.6;
       controls.zoomToCursor = name !== 'free';
       controls.minZoom = 1e-4;
       controls.maxDistance = 2_000;
