@@ -1,6 +1,12 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { goTo, importSvg, openNewShot, settled, shotIdOf, storedShot } from './support/desk.js';
 import { squareLane, straightLane } from './support/files.js';
+
+/** Lets no save through, as if the server were away. */
+const blockSaves = (page: Page) =>
+  page.route('**/api/shots/*', (route) =>
+    route.request().method() === 'PUT' ? route.abort() : route.continue(),
+  );
 
 test('a stale tab is told, overwrites nothing, and keeps its own edits as a copy', async ({
   page,
@@ -57,9 +63,7 @@ test('edits made while the server is away survive a reload and are saved when it
   request,
 }) => {
   const id = await openNewShot(page, 'Offline');
-  await page.route('**/api/shots/*', (route) =>
-    route.request().method() === 'PUT' ? route.abort() : route.continue(),
-  );
+  await blockSaves(page);
   await importSvg(page, squareLane);
   await expect(page.getByRole('status', { name: 'Save state' })).toHaveText('waits for the server');
   expect((await storedShot(request, id)).document.paths).toEqual([]);
@@ -69,6 +73,46 @@ test('edits made while the server is away survive a reload and are saved when it
   await page.unroute('**/api/shots/*');
   await settled(page);
   expect((await storedShot(request, id)).document.paths.map((path) => path.id)).toEqual(['square']);
+});
+
+test('edits that a closed tab left behind are continued in the next one', async ({
+  page,
+  context,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Left behind');
+  const other = await context.newPage();
+  await blockSaves(other);
+  await other.goto(page.url());
+  await importSvg(other, squareLane);
+  await expect(other.getByRole('status', { name: 'Save state' })).toHaveText('waits for the server');
+  await other.close();
+  await page.reload();
+  await expect(page.getByText('Edits that had not reached the server are back on the desk.')).toBeVisible();
+  await settled(page);
+  expect((await storedShot(request, id)).document.paths.map((path) => path.id)).toEqual(['square']);
+});
+
+test('edits that a closed tab left on an older save are offered as a shot of their own', async ({
+  page,
+  context,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Overtaken');
+  const other = await context.newPage();
+  await blockSaves(other);
+  await other.goto(page.url());
+  await importSvg(other, squareLane);
+  await expect(other.getByRole('status', { name: 'Save state' })).toHaveText('waits for the server');
+  await importSvg(page, straightLane);
+  await settled(page);
+  await other.close();
+  await page.reload();
+  await page.getByRole('button', { name: 'Keep them as a shot of their own' }).click();
+  await expect(page.getByRole('heading', { name: 'Overtaken (recovered)', level: 1 })).toBeVisible();
+  const recovered = (await storedShot(request, shotIdOf(page))).document;
+  expect(recovered.paths.map((path) => path.id)).toEqual(['square']);
+  expect((await storedShot(request, id)).document.paths.map((path) => path.id)).toEqual(['straight']);
 });
 
 test('a checkpoint is kept, and gone back to in one step', async ({ page, request }) => {

@@ -3,7 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { defineConfig } from '@playwright/test';
 
-const PORT = 4317;
+/** Another one where two runs share a machine. */
+const PORT = Number(process.env.FLEET_RAIL_E2E_PORT ?? 4317);
 
 /** One real server on a database of its own, made anew for each run; Debian's Chromium. */
 export default defineConfig({

@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { chooseFile, goTo, importSvg, openNewShot, settled, shotIdOf, storedShot } from './support/desk.js';
-import { squareLane } from './support/files.js';
+import { cartModel, squareLane } from './support/files.js';
 
 const more = async (page: Page, name: string, action: string) => {
   await page.getByRole('button', { name: `More for ${name}`, exact: true }).click();
@@ -68,6 +68,36 @@ test('a delivered shot file is imported again as it was', async ({ page, request
   expect((await storedShot(request, shotIdOf(page))).document).toEqual(
     (await storedShot(request, id)).document,
   );
+});
+
+test('a shot whose model is not here says so, and takes the file when it is brought', async ({
+  page,
+  request,
+}) => {
+  const document = {
+    format: 'fleet-rail-shot',
+    version: 1,
+    name: 'Model to come',
+    models: [{ id: 'm', name: 'Wagon', source: { file: 'wagon.glb' } }],
+    riders: [{ id: 'r', name: 'Wagon', badge: 'W1', model: 'm' }],
+  };
+  const buffer = Buffer.from(JSON.stringify(document));
+  await page.goto('/');
+  await chooseFile(page, 'Import a shot file', { name: 'w.shot.json', mimeType: 'application/json', buffer });
+  await expect(page.getByRole('radio', { name: 'W1 Wagon' })).toBeVisible();
+  await goTo(page, 'Attach');
+  await expect(page.getByText('Its model wagon.glb is not here; a stand-in rides instead.')).toBeVisible();
+  const id = shotIdOf(page);
+  const refused = await request.get(`/api/shots/${id}/files/glb`);
+  expect(refused.status()).toBe(422);
+  expect(((await refused.json()) as { message: string }).message).toContain(
+    'whose file wagon.glb is not here',
+  );
+  await chooseFile(page, 'Bring wagon.glb', await cartModel('wagon.glb'));
+  await expect(page.getByText('Its model wagon.glb is not here')).toBeHidden();
+  await settled(page);
+  expect((await storedShot(request, id)).document.models[0].source.asset).toBeDefined();
+  expect((await request.get(`/api/shots/${id}/files/glb`)).status()).toBe(200);
 });
 
 test('a file that is no shot is refused with the place and what was expected', async ({ page, request }) => {

@@ -5,8 +5,6 @@ import { toWorld } from './placement.js';
 
 /** A point that takes part in the curve, in world space. */
 export interface ActivePoint {
-  /** Its index among the document's points. */
-  readonly index: number;
   readonly position: Vec3;
   /** The ends of the handles, in world space. */
   readonly inEnd: Vec3;
@@ -18,11 +16,10 @@ export interface ActivePoint {
 export function activePoints(path: ShotPath): ActivePoint[] {
   const place = (local: Vec3): Vec3 => toWorld(path.transform, local);
   const result: ActivePoint[] = [];
-  path.points.forEach((source, index) => {
+  path.points.forEach((source) => {
     if (source.off) return;
     const { position } = source;
     result.push({
-      index,
       source,
       position: place(position),
       inEnd: place(vec3.add([0, 0, 0], position, source.in) as Vec3),

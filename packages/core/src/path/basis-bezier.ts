@@ -12,7 +12,6 @@ export function bezierSegments(points: readonly ActivePoint[], closed: boolean):
     const from = points[i];
     const to = points[(i + 1) % n];
     list.addBezier(
-      from.index,
       from.position,
       handleEnd(points, i, closed, 1),
       handleEnd(points, (i + 1) % n, closed, -1),

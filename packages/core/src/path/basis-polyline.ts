@@ -7,7 +7,7 @@ export function polylineSegments(points: readonly ActivePoint[], closed: boolean
   const stops = distinctPoints(points, closed);
   const count = closed ? stops.length : stops.length - 1;
   for (let i = 0; i < count; i++) {
-    list.addLine(stops[i].index, stops[i].position, stops[(i + 1) % stops.length].position);
+    list.addLine(stops[i].position, stops[(i + 1) % stops.length].position);
   }
   return list.build();
 }

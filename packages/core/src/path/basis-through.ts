@@ -23,7 +23,6 @@ export function throughSegments(points: readonly ActivePoint[], closed: boolean,
     const out = slopes[i];
     const into = slopes[(i + 1) % n];
     list.addBezier(
-      stops[i].index,
       from,
       [from[0] + out[0] * third, from[1] + out[1] * third, from[2] + out[2] * third],
       [to[0] - into[0] * third, to[1] - into[1] * third, to[2] - into[2] * third],

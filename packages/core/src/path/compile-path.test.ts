@@ -5,8 +5,10 @@ import type { ShotPath } from '../document/shot-path.js';
 import { distance3, type Vec3 } from '../math/vec.js';
 import { compilePath } from './compile-path.js';
 import type { CompiledPath } from './compiled-path.js';
+import { derivativeAt } from './derivatives.js';
 import { PathError } from './path-error.js';
 import { reversePath } from './reverse.js';
+import { SegmentList } from './segments.js';
 
 function pathOf(parts: Loose<ShotPath>): ShotPath {
   return newShot({ name: 't', paths: [{ id: 'p', name: 'P', ...parts }] }).paths[0];
@@ -176,19 +178,30 @@ describe('distance', () => {
 });
 
 describe('bases', () => {
-  it('a through path passes its points', () => {
+  it.each([0, 0.5, 1])('a through path of alpha %d passes its points, in their order', (alpha) => {
     const points: Vec3[] = [
       [0, 0, 0],
       [4, 1, 2],
       [5, 0, 9],
       [-2, 0, 11],
     ];
-    const path = through(points);
-    const distances = [...path.pointDistances()].map(({ distance }) => distance);
-    points
-      .slice(0, 3)
-      .forEach((point, i) => expect(distance3(at(path, distances[i]), point)).toBeLessThan(1e-9));
-    expect(distance3(at(path, path.length), points[3])).toBeLessThan(1e-9);
+    const path = through(points, { alpha });
+    let from = 0;
+    for (const point of points) {
+      // The nearest place, found by halving steps around the best of many.
+      let best = from;
+      for (let s = from; s <= path.length; s += path.length / 2000) {
+        if (distance3(at(path, s), point) < distance3(at(path, best), point)) best = s;
+      }
+      for (let step = path.length / 2000; step > 1e-9; step /= 2) {
+        for (const s of [best - step, best + step]) {
+          if (distance3(at(path, s), point) < distance3(at(path, best), point)) best = s;
+        }
+      }
+      expect(distance3(at(path, best), point)).toBeLessThan(1e-6);
+      expect(best).toBeGreaterThanOrEqual(from);
+      from = best;
+    }
   });
 
   it('points switched off are skipped', () => {
@@ -224,6 +237,67 @@ describe('bases', () => {
   ])('refuses %s with a sentence', (_, parts, message) => {
     expect(() => compiled(parts)).toThrow(PathError);
     expect(() => compiled(parts)).toThrow(message);
+  });
+});
+
+describe('curvature', () => {
+  const ring = (turn: 1 | -1) =>
+    compiled({
+      closed: true,
+      points: Array.from({ length: 16 }, (_, i) => {
+        const a = (turn * i * Math.PI) / 8;
+        const k = (4 / 3) * Math.tan(Math.PI / 32) * 20;
+        const out: Vec3 = [turn * k * Math.sin(a), 0, turn * k * Math.cos(a)];
+        return {
+          position: [-20 * Math.cos(a), 0, 20 * Math.sin(a)] as Vec3,
+          out,
+          in: out.map((v) => -v) as Vec3,
+        };
+      }),
+    });
+
+  it('is one over the radius: positive to the left, negative to the right', () => {
+    for (const s of [1, 20, 77, 125]) {
+      expect(ring(1).curvature(s)).toBeCloseTo(1 / 20, 5);
+      expect(ring(-1).curvature(s)).toBeCloseTo(-1 / 20, 5);
+    }
+  });
+
+  it('of a straight run is nought', () => {
+    expect(
+      compiled({
+        basis: 'polyline',
+        points: [0, 1].map((x) => ({ position: [x, x, 2 * x] as Vec3 })),
+      }).curvature(0.5),
+    ).toBe(0);
+  });
+
+  it('of a parabola at its vertex is twice its coefficient', () => {
+    // z = x² through its vertex, towards +x: it bends towards +z, which is to the right.
+    const path = compiled({
+      points: [
+        { position: [-1, 0, 1], out: [2 / 3, 0, -4 / 3] },
+        { position: [1, 0, 1], in: [-2 / 3, 0, -4 / 3] },
+      ],
+    });
+    expect(path.curvature(path.length / 2)).toBeCloseTo(-2, 9);
+  });
+});
+
+describe('derivatives', () => {
+  const segments = new SegmentList();
+  // x = u³, y = u², z = u.
+  segments.addBezier([0, 0, 0], [0, 0, 1 / 3], [0, 1 / 3, 2 / 3], [1, 1, 1]);
+  const cubic = segments.build();
+
+  it.each([
+    [1, [0.75, 1, 1]],
+    [2, [3, 2, 0]],
+    [3, [6, 0, 0]],
+  ] as const)('of order %d are exact', (order, expected) => {
+    const out: Vec3 = [0, 0, 0];
+    derivativeAt(cubic, 0.5, order, out);
+    out.forEach((value, k) => expect(value).toBeCloseTo(expected[k], 14));
   });
 });
 

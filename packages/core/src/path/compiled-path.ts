@@ -88,11 +88,4 @@ export class CompiledPath {
       out[at + 9 + k] = forward[k];
     }
   }
-
-  /** The distance of each segment's start along the path, with the document's point it starts at. */
-  *pointDistances(): Generator<{ point: number; distance: number }> {
-    for (let i = 0; i < this.segments.count; i++) {
-      yield { point: this.segments.startPoint[i], distance: this.table.segmentStart[i] };
-    }
-  }
 }

@@ -7,25 +7,21 @@
 export interface Segments {
   readonly coefficients: Float64Array;
   readonly count: number;
-  /** The index, among the document's points, of the point each segment starts at. */
-  readonly startPoint: Int32Array;
 }
 
 /** Collects segments one by one. */
 export class SegmentList {
   private readonly values: number[] = [];
-  private readonly starts: number[] = [];
 
   /** A cubic in Bézier form; dropped when it has no extent, since nothing can travel it. */
   addBezier(
-    startPoint: number,
     p0: readonly number[],
     p1: readonly number[],
     p2: readonly number[],
     p3: readonly number[],
   ): void {
     if (isSame(p0, p1) && isSame(p2, p3)) {
-      this.addLine(startPoint, p0, p3);
+      this.addLine(p0, p3);
       return;
     }
     for (let k = 0; k < 3; k++) {
@@ -33,22 +29,16 @@ export class SegmentList {
       const c = 3 * (p2[k] - 2 * p1[k] + p0[k]);
       this.values.push(p0[k], b, c, p3[k] - p0[k] - b - c);
     }
-    this.starts.push(startPoint);
   }
 
   /** A straight run at even speed; dropped when both ends are one place. */
-  addLine(startPoint: number, from: readonly number[], to: readonly number[]): void {
+  addLine(from: readonly number[], to: readonly number[]): void {
     if (isSame(from, to)) return;
     for (let k = 0; k < 3; k++) this.values.push(from[k], to[k] - from[k], 0, 0);
-    this.starts.push(startPoint);
   }
 
   build(): Segments {
-    return {
-      coefficients: Float64Array.from(this.values),
-      count: this.starts.length,
-      startPoint: Int32Array.from(this.starts),
-    };
+    return { coefficients: Float64Array.from(this.values), count: this.values.length / 12 };
   }
 }
 

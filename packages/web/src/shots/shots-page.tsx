@@ -43,6 +43,14 @@ const Head = styled.header`
 const Title = styled.h1`
   flex: 1;
   font: 600 28px/1.1 ${LABEL_FONT};
+  & > small {
+    display: block;
+    margin-bottom: 2px;
+    color: ${({ theme }) => theme.quiet};
+    font-size: 14px;
+    font-weight: 500;
+    letter-spacing: 0.03em;
+  }
 `;
 
 const Grid = styled.div`
@@ -106,7 +114,10 @@ export function ShotsPage() {
   return (
     <Page>
       <Head>
-        <Title>Shots</Title>
+        <Title>
+          <small>Fleet Rail</small>
+          Shots
+        </Title>
         <FileTrigger acceptedFileTypes={['.json']} onSelect={(files) => void importFile(files)}>
           <Button>
             <FileUp aria-hidden /> Import a shot file
