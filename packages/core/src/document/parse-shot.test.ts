@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { newShot } from './new-shot.js';
 import { parseShot, parseShotText, writeShotText } from './parse-shot.js';
 import type { ShotError } from './shot-error.js';
@@ -214,4 +215,47 @@ it.each(['', '{', '[]', 'null', '"shot"'])('refuses the text %j with a sentence'
 
 it('refuses a name that is too long with the limit', () => {
   expect(() => newShot({ name: 'x'.repeat(201) })).toThrow(/text of 1 to 200/);
+});
+
+/** Every place in a document, as keys joined by dots. */
+function placesIn(value: unknown, at: string[] = []): string[] {
+  if (typeof value !== 'object' || value === null) return [at.join('.')];
+  const inner = Object.entries(value).flatMap(([key, part]) => placesIn(part, [...at, key]));
+  return at.length > 0 ? [at.join('.'), ...inner] : inner;
+}
+
+it('whatever stands at whatever place, the answer is a shot or a ShotError in one line', () => {
+  const anywhere = fc.constantFrom(...placesIn(whole));
+  fc.assert(
+    fc.property(anywhere, fc.jsonValue({ maxDepth: 2 }), (place, value) => {
+      try {
+        parseShot(changed(place, value));
+      } catch (error) {
+        expect((error as ShotError).name).toBe('ShotError');
+        expect((error as ShotError).message).toMatch(/^[^\n]+: found .+; expected .+$/);
+      }
+    }),
+    { numRuns: 400 },
+  );
+});
+
+it.each([[null], [[null]], [[[]]], [{ length: 3 }], ['list'], [[{ __proto__: null }]]])(
+  'lists of the wrong things are refused: %j',
+  (list) => {
+    for (const place of ['paths', 'models', 'riders', 'paths.0.points', 'riders.0.wheels']) {
+      expect(() => parseShot(changed(place, list))).toThrow(/found .+; expected/);
+    }
+  },
+);
+
+it('keys that would reach into prototypes are unknown keys', () => {
+  for (const key of ['__proto__', 'constructor', 'prototype']) {
+    const text = JSON.stringify(whole).replace('"loop":true', `"loop":true,"${key}":{"polluted":1}`);
+    try {
+      parseShot(JSON.parse(text));
+    } catch (error) {
+      expect((error as ShotError).name).toBe('ShotError');
+    }
+    expect(({} as { polluted?: number }).polluted).toBeUndefined();
+  }
 });

@@ -1,4 +1,5 @@
 import { Document, WebIO } from '@gltf-transform/core';
+import fc from 'fast-check';
 import { validateBytes } from 'gltf-validator';
 import * as THREE from 'three';
 import { GLTFLoader, type GLTF } from 'three/examples/jsm/loaders/GLTFLoader.js';
@@ -237,5 +238,26 @@ describe('reading models', () => {
     ['wild indices', wild, /points to a vertex it does not have/],
   ])('refuses %s with the reason', async (_, make, message) => {
     await expect(readModel(await make(), 'x.glb')).rejects.toThrow(message);
+  });
+
+  it('of a file with bytes gone wrong, the answer is a model or a FormatError in one line', async () => {
+    const whole = await sampleModel();
+    const flips = fc.array(fc.tuple(fc.nat(whole.length - 1), fc.integer({ min: 0, max: 255 })), {
+      minLength: 1,
+      maxLength: 6,
+    });
+    await fc.assert(
+      fc.asyncProperty(flips, async (changes) => {
+        const bytes = whole.slice();
+        for (const [at, value] of changes) bytes[at] = value;
+        try {
+          await readModel(bytes, 'x.glb');
+        } catch (error) {
+          expect((error as Error).name).toBe('FormatError');
+          expect((error as Error).message).not.toContain('\n');
+        }
+      }),
+      { numRuns: 600 },
+    );
   });
 });

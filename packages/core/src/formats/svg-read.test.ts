@@ -158,6 +158,11 @@ it.each([
   ],
   ['data without a start', svg('<path d="L 3 4 5"/>'), /cannot be read/],
   [
+    'groups without end',
+    svg(`${'<g>'.repeat(9000)}<path d="M0 0H1"/>${'</g>'.repeat(9000)}`),
+    /groups nested more than 500 deep/,
+  ],
+  [
     'a number without end',
     svg('<path d="M0 0 L1e999 4"/>'),
     /<path> in line 1 has a place that is no number/,

@@ -28,6 +28,12 @@ export interface SvgPaths {
   readonly passedOver: string[];
 }
 
+/** Shared by all points: the document is never changed in place. */
+const PLAIN_POINT = defaultsOf(PathPoint);
+
+/** Groups inside groups; far beyond any drawing, and within any call stack. */
+const DEEPEST = 500;
+
 const CONTAINERS = new Set(['svg', 'g', 'a', 'switch']);
 const SILENT = new Set([
   'title',
@@ -120,13 +126,23 @@ function parseXml(text: string, file: string): Element {
 
 type Visit = (element: Element, outlines: Outline[], matrix: Matrix) => void;
 
-function walk(element: Element, outer: Matrix, file: string, visit: Visit, passedOver: Set<string>): void {
+function walk(
+  element: Element,
+  outer: Matrix,
+  file: string,
+  visit: Visit,
+  passedOver: Set<string>,
+  depth = 0,
+): void {
   const name = element.localName ?? '';
   if (SILENT.has(name) || isHidden(element)) return;
+  if (depth > DEEPEST) {
+    throw new FormatError(file, `has groups nested more than ${DEEPEST} deep; expected fewer.`);
+  }
   const matrix = compose(outer, transformOf(element, file));
   if (CONTAINERS.has(name)) {
     for (let child: Node | null = element.firstChild; child; child = child.nextSibling) {
-      if (child.nodeType === 1) walk(child as Element, matrix, file, visit, passedOver);
+      if (child.nodeType === 1) walk(child as Element, matrix, file, visit, passedOver, depth + 1);
     }
     return;
   }
@@ -269,7 +285,7 @@ function pathOf(outline: Outline, matrix: Matrix, scale: number, name: string, i
 }
 
 function newPoint(position: Vec3): PathPoint {
-  return { ...defaultsOf(PathPoint), position };
+  return { ...PLAIN_POINT, position };
 }
 
 /** Numbers such as 1e999 are read as infinite. */
