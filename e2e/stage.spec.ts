@@ -184,3 +184,41 @@ test('a whole ride is made by keyboard alone', async ({ page, request }) => {
   await settled(page);
   expect((await storedShot(request, id)).document.riders[0].hitch?.pace.keys[1].frame).toBe(230);
 });
+
+test('the stage draws when something changed, and only then', async ({ page }) => {
+  await page.addInitScript(() => {
+    const counted = window as unknown as { draws: number };
+    counted.draws = 0;
+    for (const name of ['drawElements', 'drawArrays'] as const) {
+      const original = WebGL2RenderingContext.prototype[name] as (...args: unknown[]) => void;
+      Object.defineProperty(WebGL2RenderingContext.prototype, name, {
+        value(...args: unknown[]) {
+          counted.draws++;
+          return original.apply(this, args);
+        },
+      });
+    }
+  });
+  await openNewShot(page, 'Idle');
+  await importSvg(page, straightLane);
+  await settled(page);
+  const draws = () => page.evaluate(() => (window as unknown as { draws: number }).draws);
+  /** Lets the page refresh so many times, with nothing done to it. */
+  const refresh = (times: number) =>
+    page.evaluate(async (count) => {
+      for (let n = 0; n < count; n++) await new Promise((next) => requestAnimationFrame(next));
+    }, times);
+  // What was under way is drawn to its end: two looks in a row are the same.
+  await expect(async () => {
+    const before = await draws();
+    await refresh(5);
+    expect(await draws()).toBe(before);
+  }).toPass();
+  const still = await draws();
+  expect(still).toBeGreaterThan(0);
+  await refresh(40);
+  expect(await draws()).toBe(still);
+  await page.getByRole('button', { name: 'One frame on' }).click();
+  await refresh(3);
+  expect(await draws()).toBeGreaterThan(still);
+});

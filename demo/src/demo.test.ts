@@ -45,7 +45,7 @@ it('wheels, wings, rotors and the gate are named', () => {
   expect(nodesOf('drone')).toEqual(expect.arrayContaining(places.map((place) => `rotor_${place}`)));
   expect(nodesOf('kestrel')).toEqual(expect.arrayContaining(['wing_left', 'wing_right']));
   expect(nodesOf('orchard')).toEqual(
-    expect.arrayContaining(['footbridge', 'cider_barn', 'gate_left', 'gate_right', 'chute']),
+    expect.arrayContaining(['footbridge', 'ramp', 'cider_barn', 'gate_left', 'gate_right', 'chute']),
   );
 });
 

@@ -11,7 +11,11 @@ const TIMBER: Paint = [134, 98, 66];
 const STONE: Paint = [158, 154, 144];
 const BARN: Paint = [150, 72, 56];
 const ROOF: Paint = [92, 88, 86];
+const DECK: Paint = [172, 140, 100];
 const LANE_WIDTH = 3.6;
+
+/** From which height on the lane is the level lane, its ramp, and the deck of the bridge. */
+const LANE_HEIGHTS = { lane: -Infinity, ramp: 0.05, bridge: BRIDGE_HEIGHT * 0.85 };
 
 /** The ground of the orchard: grass, the lane with its ramp and footbridge, trees in rows, the cider barn with its gate. */
 export function makeOrchard(lane: ShotPath): ModelBuilder {
@@ -32,20 +36,28 @@ export function makeOrchard(lane: ShotPath): ModelBuilder {
       },
     ]),
   );
+  const strip = (low: number, high: number, paint: Paint) => ({ shape: laneStrip(curve, low, high), paint });
+  const { lane: level, ramp, bridge } = LANE_HEIGHTS;
+  model.node('lane', [0, 0, 0], orchard).setMesh(model.mesh('lane', [strip(level, ramp, LANE)]));
+  model.node('ramp', [0, 0, 0], orchard).setMesh(model.mesh('ramp', [strip(ramp, bridge, LANE)]));
   model
-    .node('lane', [0, 0, 0], orchard)
-    .setMesh(model.mesh('lane', [{ shape: laneStrip(curve), paint: LANE }]));
-  model.node('footbridge', [0, 0, 0], orchard).setMesh(model.mesh('footbridge', bridgeParts(curve)));
+    .node('footbridge', [0, 0, 0], orchard)
+    .setMesh(model.mesh('footbridge', [strip(bridge, Infinity, DECK), ...bridgeParts(curve)]));
   addTrees(model, orchard, curve);
   addBarn(model, orchard);
   addChute(model, orchard);
   return model;
 }
 
-function laneStrip(curve: CompiledPath): Triangles {
+/** The strip of the lane where its height is from `low` up to `high`. */
+function laneStrip(curve: CompiledPath, low: number, high: number): Triangles {
   const steps = 260;
   const edges = Array.from({ length: steps + 1 }, (_, i) => laneEdges(curve, (curve.length * i) / steps));
-  return edges.slice(1).flatMap(([left, right], i) => fan([edges[i][0], edges[i][1], right, left]));
+  return edges.slice(1).flatMap(([left, right], i) => {
+    const [leftBefore, rightBefore] = edges[i];
+    const height = (left[1] + leftBefore[1]) / 2;
+    return height >= low && height < high ? fan([leftBefore, rightBefore, right, left]) : [];
+  });
 }
 
 /** Left and right edge of the lane at a distance, a hand's breadth under the path. */
