@@ -69,6 +69,9 @@ const More = styled(Button)`
 `;
 
 const Sheet = styled(Popover)`
+  & [role='menu']:focus-visible {
+    outline: none;
+  }
   padding: 4px;
   border: 1px solid ${({ theme }) => theme.hairline};
   border-radius: 6px;

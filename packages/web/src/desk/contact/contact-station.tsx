@@ -11,6 +11,10 @@ export function ContactStation() {
       <Section>
         <SectionTitle>Ground</SectionTitle>
         <Hint>{ground ? `${ground} is shown as the ground.` : 'No model serves as ground.'}</Hint>
+        <Hint>
+          Wheels, ground contact and gait are kept in the shot file but not played yet: the model rides as it
+          stands, at the height of its path.
+        </Hint>
       </Section>
       {rider && (
         <Section>
@@ -20,10 +24,6 @@ export function ContactStation() {
           <Hint>
             Kept for it: {rider.wheels.length} wheels, {rider.cycles.length} cycles,{' '}
             {rider.gait ? `the gait "${rider.gait.clip}"` : 'no gait'}.
-          </Hint>
-          <Hint>
-            Wheels, ground contact and gait are kept in the shot file but not played yet: the model rides as
-            it stands, at the height of its path.
           </Hint>
         </Section>
       )}
