@@ -179,7 +179,9 @@ export function RunDiagram() {
         )}
       </svg>
       {riders.length === 0 && (
-        <Empty>When something rides a path, its line is drawn here: distance up, time across.</Empty>
+        <Empty>
+          <span>When something rides a path, its line is drawn here: distance up, time across.</span>
+        </Empty>
       )}
     </Frame>
   );
