@@ -8,7 +8,7 @@ import { PathError } from './path-error.js';
 import type { Segments } from './segments.js';
 
 /** The bases whose curve can be computed. */
-export const COMPILED_BASES: readonly Basis[] = ['bezier', 'through', 'polyline'];
+const COMPILED_BASES: readonly Basis[] = ['bezier', 'through', 'polyline'];
 
 /**
  * The curve of a document's path.

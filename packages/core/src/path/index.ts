@@ -1,5 +1,5 @@
 export { CompiledPath } from './compiled-path.js';
-export { compilePath, COMPILED_BASES } from './compile-path.js';
+export { compilePath } from './compile-path.js';
 export { PathError } from './path-error.js';
 export { reversePath } from './reverse.js';
 export { movePoints } from './move-points.js';

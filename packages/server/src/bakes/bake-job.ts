@@ -1,8 +1,7 @@
 import type { Shot } from '@fleet-rail/core';
 
 /** The files a shot is handed over as. */
-export const BAKE_FORMATS = ['glb', 'csv'] as const;
-export type BakeFormat = (typeof BAKE_FORMATS)[number];
+export type BakeFormat = 'glb' | 'csv';
 
 /** What a bake thread is given. */
 export interface BakeJob {

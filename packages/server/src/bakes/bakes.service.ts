@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads';
 import { Injectable, UnprocessableEntityException } from '@nestjs/common';
-import { isMoving, writeShotText, type Shot } from '@fleet-rail/core';
+import { frameCount, isMoving, writeShotText, type Shot } from '@fleet-rail/core';
 import { ModelsService } from '../models/models.service.js';
 import { ShotsService } from '../shots/shots.service.js';
 import type { BakeAnswer, BakeFormat, BakeJob } from './bake-job.js';
@@ -61,7 +61,7 @@ export class BakesService {
 }
 
 function refuseTooMuch(shot: Shot): void {
-  const frames = shot.range.last - shot.range.first + 1;
+  const frames = frameCount(shot);
   const riders = shot.riders.filter((rider) => isMoving(shot, rider)).length;
   if (frames * riders <= MOST_POSES) return;
   throw new UnprocessableEntityException(

@@ -1,4 +1,4 @@
-import { PathError, compiledPathOf, pathOutline, type Shot } from '@fleet-rail/core';
+import { PathError, compiledPathOf, frameCount, pathOutline, type Shot } from '@fleet-rail/core';
 
 /** What a shot's card draws: its paths from above, and the riders on them. */
 export interface ShotSketch {
@@ -25,7 +25,7 @@ export function sketchShot(shot: Shot): ShotSketch {
     return [{ points, color: rider?.color ?? null }];
   });
   return {
-    frames: shot.range.last - shot.range.first + 1,
+    frames: frameCount(shot),
     fps: shot.fps,
     paths,
     riders: shot.riders.slice(0, 12).map(({ badge, color }) => ({ badge, color })),

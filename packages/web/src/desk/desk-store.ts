@@ -5,8 +5,7 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Edit } from '../edits/path-edits';
 import type { Evaluation } from '../evaluation/evaluation';
 
-export const VIEWS = ['free', 'plan', 'side', 'front'] as const;
-export type ViewName = (typeof VIEWS)[number];
+export type ViewName = 'free' | 'plan' | 'side' | 'front';
 
 /** What a click in the stage means; it goes back to `select` by itself. */
 export type Tool =

@@ -4,6 +4,7 @@ import {
   checkShot,
   compiledPathOf,
   evaluateShot,
+  frameCount,
   type CompiledPath,
   type Shot,
 } from '@fleet-rail/core';
@@ -26,7 +27,7 @@ export class Evaluator {
     const shot = decodeDelta(this.shot, delta);
     this.shot = shot;
     const evaluated = evaluateShot(shot);
-    const frames = shot.range.last - shot.range.first + 1;
+    const frames = frameCount(shot);
     const step = Math.max(1, Math.ceil((frames * shot.riders.length) / MOST_POSES));
     const samples = Math.floor((frames - 1) / step) + 1;
     return {

@@ -4,7 +4,7 @@ const STORED = 'fleet-rail.tab';
  * An id of this tab that outlives a reload. It is held as a lock while the tab lives, so that other
  * tabs can tell a draft that is being worked on from one that was left behind.
  */
-export async function claimTabId(): Promise<string> {
+async function claimTabId(): Promise<string> {
   const known = sessionStorage.getItem(STORED);
   if (known !== null && (await hold(known))) return known;
   const fresh = crypto.randomUUID();
