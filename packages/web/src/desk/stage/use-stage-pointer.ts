@@ -91,9 +91,7 @@ export function useStagePointer(
       const at = local(event);
       const isClick = pressed !== null && Math.hypot(at.x - pressed.x, at.y - pressed.y) < CLICK_PIXELS;
       const dragged = drag !== null;
-      pressed = null;
-      drag = null;
-      stage.views.setMovable(true);
+      cancel();
       if (isClick && !dragged && event.button === 0) click(at.x, at.y);
     };
     const click = (x: number, y: number) => {
@@ -120,6 +118,11 @@ export function useStagePointer(
       } else if (pathId !== null) set({ pathId, points: new Set() });
       else set({ points: new Set() });
     };
+    const cancel = () => {
+      pressed = null;
+      drag = null;
+      stage.views.setMovable(true);
+    };
     const leave = () => {
       stage.hoverDraw(null);
       stage.hoverPath(null);
@@ -128,11 +131,13 @@ export function useStagePointer(
     element.addEventListener('pointerdown', down, { capture: true });
     element.addEventListener('pointermove', move);
     element.addEventListener('pointerup', up);
+    element.addEventListener('pointercancel', cancel);
     element.addEventListener('pointerleave', leave);
     return () => {
       element.removeEventListener('pointerdown', down, { capture: true });
       element.removeEventListener('pointermove', move);
       element.removeEventListener('pointerup', up);
+      element.removeEventListener('pointercancel', cancel);
       element.removeEventListener('pointerleave', leave);
     };
   }, [canvas, view, desk, onPickedPath, onHover]);
