@@ -30,10 +30,10 @@ test('a path file and a model go in, the ride plays, and an animated GLB comes o
   // 48 m in 239 steps of 1/24 s.
   const speed = (48 / 239) * 24;
   await expect(page.getByLabel('Board')).toContainText('straight');
-  expect(await boardNumber(page, 'Speed')).toBeCloseTo(speed, 2);
+  await expect.poll(() => boardNumber(page, 'Speed')).toBeCloseTo(speed, 2);
   await goToFrame(page, 25);
-  expect(await boardNumber(page, 'Distance')).toBeCloseTo((48 / 239) * 24, 2);
-  expect(await boardNumber(page, 'Heading')).toBe(0);
+  await expect.poll(() => boardNumber(page, 'Distance')).toBeCloseTo((48 / 239) * 24, 2);
+  await expect.poll(() => boardNumber(page, 'Heading')).toBe(0);
 
   const { document } = await storedShot(request, id);
   expect(document.riders[0].hitch).toMatchObject({

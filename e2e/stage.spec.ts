@@ -44,9 +44,12 @@ test('a Bézier path is drawn by clicking in Plan, taken back, finished, moved a
   expect(document.paths[0].points[1].position).toEqual([0, 0, -2]);
 
   // The dragged point stays chosen; its head stands above it in Front, where it is lifted by.
-  await page.getByRole('radio', { name: 'Front' }).click();
   const tag = page.getByRole('group', { name: 'Stage' }).getByText('0 m', { exact: true });
   await expect(tag).toHaveCount(1);
+  const inPlan = await tag.boundingBox();
+  await page.getByRole('radio', { name: 'Front' }).click();
+  // The label moves when the new view is drawn.
+  await expect.poll(() => tag.boundingBox()).not.toEqual(inPlan);
   const box = await tag.boundingBox();
   if (box === null) throw new Error('The height is not shown.');
   const head = { x: box.x - 9, y: box.y + 8 - 26 };
@@ -100,6 +103,8 @@ test('a path is picked on the stage, the landing is shown first, and Esc lets go
 }) => {
   const id = await openNewShot(page, 'Picking');
   await importSvg(page, straightLane);
+  // The view is fitted to the path once that is evaluated.
+  await expect(page.getByRole('row', { name: 'straight' })).toContainText('48 m');
   await page.getByRole('button', { name: 'Draw a path' }).click();
   const map = await measurePlan(page);
   await page.keyboard.press('Escape');
@@ -135,6 +140,8 @@ test('a key dragged in the run diagram changes place and speed, and is one undo'
   await page.getByRole('grid', { name: 'Paths to ride' }).getByRole('row', { name: 'straight' }).click();
   await page.getByRole('button', { name: 'Attach here' }).click();
   await settled(page);
+  // The diagram has its scale once the ride is evaluated.
+  await expect.poll(() => boardNumber(page, 'Speed')).toBeGreaterThan(0);
   const key = page.getByRole('button', { name: /^Key at frame 240/ });
   const box = await key.boundingBox();
   if (box === null) throw new Error('The key is not shown.');
@@ -146,7 +153,7 @@ test('a key dragged in the run diagram changes place and speed, and is one undo'
   expect(dragged?.value).toBeLessThan(0.9);
   const { frame, value } = dragged as { frame: number; value: number };
   // The board shows two decimals of what the dragged key makes of the speed.
-  expect(await boardNumber(page, 'Speed')).toBeCloseTo(((48 * value) / (frame - 1)) * 24, 1);
+  await expect.poll(() => boardNumber(page, 'Speed')).toBeCloseTo(((48 * value) / (frame - 1)) * 24, 1);
 
   await page.keyboard.press('Control+z');
   await settled(page);

@@ -55,7 +55,7 @@ test('pace: a key is added where the rider is, eased, and read on the board', as
   await place.press('Enter');
   await settled(page);
   await page.getByRole('button', { name: 'To the first frame' }).click();
-  expect(await boardNumber(page, 'Speed')).toBe(0);
+  await expect.poll(() => boardNumber(page, 'Speed')).toBe(0);
   const rows = await csvRows(request, id);
   const middle = rows[131];
   const u = (middle.frame - 25) / 215;

@@ -12,11 +12,14 @@ export interface PlanMap {
 export async function measurePlan(page: Page): Promise<PlanMap> {
   const box = await page.getByRole('group', { name: 'Stage' }).boundingBox();
   if (box === null) throw new Error('The stage is not shown.');
+  let text = '';
   const readAt = async (x: number, y: number): Promise<[number, number]> => {
     await page.mouse.move(x, y);
     const readout = page.getByText(/^x .+ · z .+ m$/);
     await expect(readout).toBeVisible();
-    const text = (await readout.textContent()) ?? '';
+    // The page may still show what was under the pointer before.
+    await expect(readout).not.toHaveText(text);
+    text = (await readout.textContent()) ?? '';
     const numbers = text.replaceAll('−', '-').match(/-?[\d.]+/g) as string[];
     return [Number(numbers[0]), Number(numbers[1])];
   };

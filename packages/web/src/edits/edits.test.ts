@@ -48,7 +48,7 @@ describe('edits give documents that the server accepts', () => {
     ],
     ['attach', shot],
     ['detach', detachRider(id)(shot)],
-    ['detach here', detachRiderHere(id, [1, 2, 3], [0, 0, 0, 1])(shot)],
+    ['detach here', detachRiderHere(id, 120)(shot)],
     ['delete rider', deleteRider(id)(shot)],
     ['delete path', deletePath('lane')(shot)],
     ['turn round', turnPathRound('lane')(shot)],

@@ -1,8 +1,10 @@
 import {
   LIMITS,
+  POSE,
   Rider,
   ShotError,
   defaultsOf,
+  evaluateShot,
   freeId,
   moveKey,
   newHitch,
@@ -107,14 +109,21 @@ export const attachRider =
 /** Takes a rider off its path: it goes back to where it rested before. */
 export const detachRider = (id: string): Edit => changeRider(id, (rider) => ({ ...rider, hitch: null }));
 
-/** Takes a rider off its path and leaves it standing where it is. */
-export const detachRiderHere = (id: string, translation: Vec3, rotation: Quat): Edit =>
-  changeRider(id, (rider) => ({
-    ...rider,
-    hitch: null,
-    parent: null,
-    rest: { ...rider.rest, translation, rotation },
-  }));
+/** Takes a rider off its path and leaves it standing where it is at a frame. */
+export const detachRiderHere =
+  (id: string, frame: number): Edit =>
+  (shot) => {
+    const pose = new Float64Array(POSE.size);
+    evaluateShot(shot).poses[shot.riders.findIndex((rider) => rider.id === id)](frame, pose, 0);
+    const translation = [...pose.subarray(0, 3)] as Vec3;
+    const rotation = [...pose.subarray(POSE.rotation, POSE.rotation + 4)] as Quat;
+    return changeRider(id, (rider) => ({
+      ...rider,
+      hitch: null,
+      parent: null,
+      rest: { ...rider.rest, translation, rotation },
+    }))(shot);
+  };
 
 /** Takes a rider away; what it carried stands on its own. */
 export const deleteRider =

@@ -2,7 +2,7 @@ import { FileUp, MousePointerClick, Trash2, Unlink } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { useSearchParams } from 'react-router';
-import { POSE, type Quat, type Rider, type Vec3 } from '@fleet-rail/core';
+import type { Rider } from '@fleet-rail/core';
 import { sentenceOf } from '../../api/request';
 import { useModels, useUploadModel, type KeptModel } from '../../api/models';
 import {
@@ -21,7 +21,6 @@ import { notify } from '../../ui/notices';
 import { Buttons, Hint, PanelTitle, Section, SectionTitle } from '../../ui/panel';
 import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
 import { useDesk, useDeskStore, useSelectedRider, type DeskStore } from '../desk-store';
-import { useRiderPose } from '../use-rider-pose';
 
 const MODEL_LIMIT = 64 * 1024 * 1024;
 
@@ -114,7 +113,6 @@ function RiderSection({ rider }: { rider: Rider }) {
   const set = useDesk((state) => state.set);
   const tool = useDesk((state) => state.tool);
   const source = useDesk(({ shot }) => shot.models.find((model) => model.id === rider.model)?.source);
-  const pose = useRiderPose(rider);
   const path = paths.find((other) => other.id === rider.hitch?.path);
   const target =
     landing?.riderId === rider.id ? paths.find((other) => other.id === landing.pathId) : undefined;
@@ -123,12 +121,7 @@ function RiderSection({ rider }: { rider: Rider }) {
     edit(`Attach ${rider.badge}`, attachRider(rider.id, target.id));
     set({ landing: null, pathId: target.id });
   };
-  const detachHere = () => {
-    if (!pose) return;
-    const place = [...pose.subarray(0, 3)] as Vec3;
-    const turn = [...pose.subarray(POSE.rotation, POSE.rotation + 4)] as Quat;
-    edit(`Detach ${rider.badge}`, detachRiderHere(rider.id, place, turn));
-  };
+  const detachHere = () => edit(`Detach ${rider.badge}`, detachRiderHere(rider.id, desk.getState().frame));
   return (
     <Section>
       <SectionTitle>
