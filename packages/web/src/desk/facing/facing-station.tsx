@@ -5,6 +5,7 @@ import { FieldGrid, Hint, PanelTitle, Section, SectionTitle } from '../../ui/pan
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { useDesk, useSelectedRider } from '../desk-store';
+import { NotRiding } from '../not-riding';
 
 const MODES = [
   { id: 'path', name: 'Along the path' },
@@ -26,17 +27,7 @@ export function FacingStation() {
   return (
     <>
       <PanelTitle>Facing</PanelTitle>
-      {rider?.hitch ? (
-        <Facing key={rider.id} rider={rider} />
-      ) : (
-        <Section>
-          <Hint>
-            {rider
-              ? `${rider.badge} rides nothing yet. Attach it first.`
-              : 'Add a rider first, under Attach.'}
-          </Hint>
-        </Section>
-      )}
+      {rider?.hitch ? <Facing key={rider.id} rider={rider} /> : <NotRiding rider={rider} />}
     </>
   );
 }

@@ -1,6 +1,6 @@
 import { Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
-import type { Ease, Pace, Rider } from '@fleet-rail/core';
+import { changeUnit, type Ease, type Pace, type Rider } from '@fleet-rail/core';
 import { changePace, placeKey } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { IconButton } from '../../ui/icon-button';
@@ -9,6 +9,7 @@ import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { Choice } from '../../ui/choice';
 import { useDesk, useSelectedRider } from '../desk-store';
+import { NotRiding } from '../not-riding';
 import { addKeyAt } from './add-key';
 
 const EASES: readonly { id: Ease; name: string }[] = [
@@ -37,17 +38,7 @@ export function PaceStation() {
     <>
       <PanelTitle>Pace</PanelTitle>
       <RangeSection />
-      {rider?.hitch ? (
-        <KeysSection rider={rider} pace={rider.hitch.pace} />
-      ) : (
-        <Section>
-          <Hint>
-            {rider
-              ? `${rider.badge} rides nothing yet. Attach it first.`
-              : 'Add a rider first, under Attach.'}
-          </Hint>
-        </Section>
-      )}
+      {rider?.hitch ? <KeysSection rider={rider} pace={rider.hitch.pace} /> : <NotRiding rider={rider} />}
     </>
   );
 }
@@ -108,10 +99,11 @@ function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
       changePace(rider.id, (before) => ({ ...before, ...part })),
     );
   const setUnit = (unit: Pace['unit']) => {
-    if (unit === pace.unit || length === 0) return;
-    const factor = unit === 'laps' ? 1 / length : length;
-    const keys = pace.keys.map((key) => ({ ...key, value: key.value * factor }));
-    change({ unit, keys, start: { ...pace.start, value: pace.start.value * factor } });
+    if (length > 0)
+      edit(
+        'Unit',
+        changePace(rider.id, (before) => changeUnit(before, unit, length)),
+      );
   };
   return (
     <Section>

@@ -1,0 +1,23 @@
+import type { Pace, PaceKey } from '../document/shot-pace.js';
+
+/**
+ * The same motion with its values in another unit: keys, their handles and the start.
+ *
+ * @param length the path's length in metres, which is what a lap is worth; above 0
+ */
+export function changeUnit(pace: Pace, unit: Pace['unit'], length: number): Pace {
+  if (unit === pace.unit) return pace;
+  const factor = unit === 'laps' ? 1 / length : length;
+  const scaled = (key: PaceKey): PaceKey => ({
+    ...key,
+    value: key.value * factor,
+    in: [key.in[0], key.in[1] * factor],
+    out: [key.out[0], key.out[1] * factor],
+  });
+  return {
+    ...pace,
+    unit,
+    keys: pace.keys.map(scaled),
+    start: { ...pace.start, value: pace.start.value * factor },
+  };
+}
