@@ -57,7 +57,7 @@ it('a key past the end of an open path is pointed out', () => {
 it.each<[string, Loose<Hitch>]>([
   ['riders[0].hitch.bank.mode', { bank: { mode: 'physical' } }],
   ['riders[0].hitch.anchor', { anchor: 'rearAxle' }],
-  ['riders[0].hitch.facing.reference', { facing: { reference: 'path' } }],
+  ['riders[0].hitch.facing.reference', { facing: { reference: 'ground' } }],
   ['riders[0].hitch.facing.mode', { facing: { mode: 'aim' } }],
   ['riders[0].hitch.pace.mode', { pace: { mode: 'drive' } }],
   ['riders[0].hitch.pace.after', { pace: { after: 'repeat' } }],

@@ -13,10 +13,6 @@ interface Kept {
 /** Settings that are kept but have no effect, so that nobody takes them for played. */
 export function findNotInEffect({ shot }: EvaluatedShot): Finding[] {
   const kept: Kept[] = [];
-  shot.paths.forEach((path, i) => {
-    const roll = path.points.findIndex((point) => point.roll !== 0);
-    if (roll >= 0) kept.push({ at: `paths[${i}].points[${roll}].roll`, what: 'roll', instead: 'level' });
-  });
   shot.riders.forEach((rider, i) => {
     const at = `riders[${i}]`;
     if (rider.hitch) kept.push(...keptOfHitch(rider.hitch, `${at}.hitch`));
@@ -35,7 +31,7 @@ function keptOfHitch(hitch: Hitch, at: string): Kept[] {
     hitch.anchor !== 'origin' && { at: `${at}.anchor`, what: `Anchor ${hitch.anchor}`, instead: 'origin' },
     facing.mode === 'aim' && { at: `${at}.facing.mode`, what: 'Aim', instead: 'facing the path' },
     facing.mode !== 'keep' &&
-      facing.reference !== 'world' && {
+      facing.reference === 'ground' && {
         at: `${at}.facing.reference`,
         what: `Reference ${facing.reference}`,
         instead: 'world',

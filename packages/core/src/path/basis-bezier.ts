@@ -1,28 +1,30 @@
 import type { Vec3 } from '../math/vec.js';
 import type { ActivePoint } from './active-points.js';
 import { catmullRomSlope, knotSpacing, reflectedNeighbour } from './catmull-rom.js';
-import { SegmentList, type Segments } from './segments.js';
+import type { Curve } from './curve.js';
+import { SegmentList } from './segments-cubic.js';
 
 /** Cubic Bézier segments between the points' handles; `auto` points get theirs from their neighbours. */
-export function bezierSegments(points: readonly ActivePoint[], closed: boolean): Segments {
+export function bezierCurve(points: readonly ActivePoint[], closed: boolean): Curve {
   const list = new SegmentList();
   const n = points.length;
-  const count = closed ? n : n - 1;
-  for (let i = 0; i < count; i++) {
-    const from = points[i];
+  const pointParameters = new Float64Array(n);
+  for (let i = 0; i < n; i++) {
+    pointParameters[i] = list.count;
+    if (i === n - 1 && !closed) break;
     const to = points[(i + 1) % n];
     list.addBezier(
-      from.position,
+      points[i].position,
       handleEnd(points, i, closed, 1),
       handleEnd(points, (i + 1) % n, closed, -1),
       to.position,
     );
   }
-  return list.build();
+  return { segments: list.build(), pointParameters };
 }
 
 /** The world-space end of the handle of point i towards the next (1) or the previous (−1) point. */
-function handleEnd(points: readonly ActivePoint[], i: number, closed: boolean, side: -1 | 1): Vec3 {
+export function handleEnd(points: readonly ActivePoint[], i: number, closed: boolean, side: -1 | 1): Vec3 {
   const point = points[i];
   if (point.source.handles !== 'auto') return side === 1 ? point.outEnd : point.inEnd;
   const here = point.position;

@@ -1,13 +1,15 @@
-import { distinctPoints, type ActivePoint } from './active-points.js';
-import { SegmentList, type Segments } from './segments.js';
+import type { ActivePoint } from './active-points.js';
+import type { Curve } from './curve.js';
+import { SegmentList } from './segments-cubic.js';
 
 /** Straight runs from point to point. */
-export function polylineSegments(points: readonly ActivePoint[], closed: boolean): Segments {
+export function polylineCurve(points: readonly ActivePoint[], closed: boolean): Curve {
   const list = new SegmentList();
-  const stops = distinctPoints(points, closed);
-  const count = closed ? stops.length : stops.length - 1;
-  for (let i = 0; i < count; i++) {
-    list.addLine(stops[i].position, stops[(i + 1) % stops.length].position);
+  const n = points.length;
+  const pointParameters = new Float64Array(n);
+  for (let i = 0; i < n; i++) {
+    pointParameters[i] = list.count;
+    if (i < n - 1 || closed) list.addLine(points[i].position, points[(i + 1) % n].position);
   }
-  return list.build();
+  return { segments: list.build(), pointParameters };
 }

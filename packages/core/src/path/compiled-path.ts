@@ -1,13 +1,23 @@
+import { vec3 } from 'gl-matrix';
 import type { Vec3, Vec3Like } from '../math/vec.js';
-import { buildArcTable, parameterAt, type ArcTable } from './arc-table.js';
-import { derivativeAt, positionAt, tangentAt } from './derivatives.js';
-import type { Segments } from './segments.js';
+import { buildArcTable, distanceAt, parameterAt, type ArcTable } from './arc-table.js';
+import type { Curve } from './curve.js';
+import { buildPathFrameGuide, pathLeft, tangentAtDistance, type PathFrameGuide } from './path-frame.js';
+import { buildRollProfile, rollAt, type RollProfile } from './roll-profile.js';
+import { segmentOf, type Segments } from './segments.js';
+import { unitTangent } from './tangent.js';
 import { buildWorldFrameGuide, worldLeft, type WorldFrameGuide } from './world-frame.js';
+
+/** What is up along a path: the world's up, or the path's own twist-free frame. */
+export type FrameReference = 'world' | 'path';
 
 const forward: Vec3 = [0, 0, 0];
 const left: Vec3 = [0, 0, 0];
+const position: Vec3 = [0, 0, 0];
 const first: Vec3 = [0, 0, 0];
 const second: Vec3 = [0, 0, 0];
+const third: Vec3 = [0, 0, 0];
+const normal: Vec3 = [0, 0, 0];
 
 /**
  * A path ready for questions by distance: where is it, which way does it go, which way is up.
@@ -23,18 +33,32 @@ const second: Vec3 = [0, 0, 0];
  */
 export class CompiledPath {
   readonly length: number;
+  readonly segments: Segments;
+  /** By active point the distance along the path where it acts, metres. */
+  readonly pointDistances: Float64Array;
   private readonly table: ArcTable;
-  private readonly guide: WorldFrameGuide;
+  private readonly world: WorldFrameGuide;
+  private readonly roll: RollProfile | null;
+  private own: PathFrameGuide | null = null;
 
+  /**
+   * @param rollsDeg by active point, degrees
+   */
   constructor(
-    private readonly segments: Segments,
+    curve: Curve,
     readonly closed: boolean,
+    rollsDeg: readonly number[],
   ) {
+    const { segments, pointParameters } = curve;
+    this.segments = segments;
     this.table = buildArcTable(segments);
     this.length = this.table.length;
-    this.guide = buildWorldFrameGuide(segments, this.table, closed, (s, out) => {
-      tangentAt(segments, parameterAt(this.table, this.wrap(s)), out);
+    this.world = buildWorldFrameGuide(segments, this.table, closed, (s, out) => this.tangent(s, out));
+    this.pointDistances = pointParameters.map((parameter) => {
+      const i = segmentOf(segments, parameter);
+      return distanceAt(this.table, i, parameter - i);
     });
+    this.roll = buildRollProfile(this.pointDistances, rollsDeg, this.length, closed);
   }
 
   /** Brings a distance into 0 … length: round a closed path, held at the ends of an open one. */
@@ -46,46 +70,118 @@ export class CompiledPath {
     return rest < 0 ? rest + length : rest;
   }
 
+  /** The path parameter at a distance: the segment, and how far along it (0 to 1), as one sum. */
+  parameter(s: number): number {
+    return parameterAt(this.table, this.wrap(s));
+  }
+
+  /** The distance at which a segment begins; that of `segments.count` is the length. */
+  segmentStart(i: number): number {
+    return this.table.segmentStart[i];
+  }
+
   /** The position at a distance, metres. */
   position(s: number, out: Vec3Like): void {
-    positionAt(this.segments, parameterAt(this.table, this.wrap(s)), out);
+    const parameter = parameterAt(this.table, this.wrap(s));
+    const i = segmentOf(this.segments, parameter);
+    this.segments.position(i, parameter - i, out);
   }
 
   /** The unit tangent at a distance. */
-  tangent(s: number, out: Vec3Like): void {
-    tangentAt(this.segments, parameterAt(this.table, this.wrap(s)), out);
+  tangent(s: number, out: Vec3): void {
+    tangentAtDistance(this.segments, this.table, this.wrap(s), out);
+  }
+
+  /** Roll at a distance, radians, positive with the right side down. */
+  rollAt(s: number): number {
+    return this.roll === null ? 0 : rollAt(this.roll, this.wrap(s));
   }
 
   /**
    * Signed curvature as seen from above, 1/m: positive where the path turns left.
    */
   curvature(s: number): number {
-    const parameter = parameterAt(this.table, this.wrap(s));
-    derivativeAt(this.segments, parameter, 1, first);
-    derivativeAt(this.segments, parameter, 2, second);
+    this.takeDerivatives(s);
     // Y × tangent is left, so a left turn has a positive y in r' × r''.
     const turn = first[2] * second[0] - first[0] * second[2];
     const speed = Math.hypot(first[0], first[1], first[2]);
     return speed > 0 ? turn / speed ** 3 : 0;
   }
 
+  /** Curvature in space, 1/m, never negative: one over the radius of the bend. */
+  bend(s: number): number {
+    this.takeDerivatives(s);
+    const speed = vec3.length(first);
+    return speed > 0 ? vec3.length(vec3.cross(normal, first, second)) / speed ** 3 : 0;
+  }
+
+  /** Torsion, 1/m: how fast the plane of the bend turns about the path; positive as a right-handed screw. */
+  torsion(s: number): number {
+    this.takeDerivatives(s);
+    const i = segmentOf(this.segments, this.parameter(s));
+    this.segments.derivative(i, this.parameter(s) - i, 3, third);
+    vec3.cross(normal, first, second);
+    const square = vec3.dot(normal, normal);
+    return square > 1e-30 ? vec3.dot(normal, third) / square : 0;
+  }
+
   /**
-   * Position, left, up and forward in the world reference, twelve numbers from `out[at]`.
-   * Up is the world's, made square to the tangent, and carried through vertical stretches.
+   * Towards the middle of the bend, its size the curvature (1/m): the second derivative by distance.
    */
-  frame(s: number, out: Float64Array, at: number): void {
+  curvatureVector(s: number, out: Vec3): void {
+    this.takeDerivatives(s);
+    const square = vec3.dot(first, first);
+    if (square === 0) {
+      vec3.zero(out);
+      return;
+    }
+    const along = vec3.dot(first, second) / square;
+    for (let k = 0; k < 3; k++) out[k] = (second[k] - along * first[k]) / square;
+  }
+
+  /**
+   * Position, left, up and forward, twelve numbers from `out[at]`; roll of the points included.
+   *
+   * `world`: up is the world's, made square to the tangent, and carried through vertical stretches.
+   * `path`: the twist-free frame that begins as the world's does and, on a closed path, ends as it began.
+   */
+  frame(s: number, out: Float64Array, at: number, reference: FrameReference = 'world'): void {
     const place = this.wrap(s);
     const parameter = parameterAt(this.table, place);
-    tangentAt(this.segments, parameter, forward);
-    worldLeft(this.guide, place, forward, left);
-    positionAt(this.segments, parameter, first);
+    const i = segmentOf(this.segments, parameter);
+    unitTangent(this.segments, i, parameter - i, forward);
+    this.segments.position(i, parameter - i, position);
+    if (reference === 'world') worldLeft(this.world, place, forward, left);
+    else pathLeft(this.ownGuide(), place, position, forward, left);
+    const roll = this.roll === null ? 0 : rollAt(this.roll, place);
+    const cos = Math.cos(roll);
+    const sin = Math.sin(roll);
     for (let k = 0; k < 3; k++) {
       const a = (k + 1) % 3;
       const b = (k + 2) % 3;
-      out[at + k] = first[k];
-      out[at + 3 + k] = left[k];
-      out[at + 6 + k] = forward[a] * left[b] - forward[b] * left[a];
+      const up = forward[a] * left[b] - forward[b] * left[a];
+      out[at + k] = position[k];
+      out[at + 3 + k] = cos * left[k] + sin * up;
+      out[at + 6 + k] = cos * up - sin * left[k];
       out[at + 9 + k] = forward[k];
     }
+  }
+
+  private ownGuide(): PathFrameGuide {
+    if (this.own === null) {
+      const start: Vec3 = [0, 0, 0];
+      const firstLeft: Vec3 = [0, 0, 0];
+      this.tangent(0, start);
+      worldLeft(this.world, 0, start, firstLeft);
+      this.own = buildPathFrameGuide(this.segments, this.table, this.closed, firstLeft);
+    }
+    return this.own;
+  }
+
+  private takeDerivatives(s: number): void {
+    const parameter = parameterAt(this.table, this.wrap(s));
+    const i = segmentOf(this.segments, parameter);
+    this.segments.velocity(i, parameter - i, first);
+    this.segments.derivative(i, parameter - i, 2, second);
   }
 }

@@ -1,47 +1,24 @@
+import type { Vec3Like } from '../math/vec.js';
+
 /**
- * The common form of every basis: a run of cubic polynomials.
- *
- * Segment i takes twelve numbers from `coefficients[12 i]`: for x, then y, then z the four
- * coefficients a, b, c, d of a + b u + c u² + d u³, u from 0 to 1.
+ * The common form of every basis: a run of (rational) polynomial pieces, each over u from 0 to 1.
+ * All derivatives are with respect to u and exact. No question allocates.
  */
 export interface Segments {
-  readonly coefficients: Float64Array;
   readonly count: number;
+  /** The position on segment i, metres. */
+  position(i: number, u: number, out: Vec3Like): void;
+  /** The first derivative on segment i, metres per unit of u. */
+  velocity(i: number, u: number, out: Vec3Like): void;
+  /** The derivative of the second or third order on segment i. */
+  derivative(i: number, u: number, order: 2 | 3, out: Vec3Like): void;
+  /** |dr/du| on segment i. */
+  speed(i: number, u: number): number;
+  /** d|dr/du|/du on segment i; 0 where the speed itself is 0. */
+  speedSlope(i: number, u: number): number;
 }
 
-/** Collects segments one by one. */
-export class SegmentList {
-  private readonly values: number[] = [];
-
-  /** A cubic in Bézier form; dropped when it has no extent, since nothing can travel it. */
-  addBezier(
-    p0: readonly number[],
-    p1: readonly number[],
-    p2: readonly number[],
-    p3: readonly number[],
-  ): void {
-    if (isSame(p0, p1) && isSame(p2, p3)) {
-      this.addLine(p0, p3);
-      return;
-    }
-    for (let k = 0; k < 3; k++) {
-      const b = 3 * (p1[k] - p0[k]);
-      const c = 3 * (p2[k] - 2 * p1[k] + p0[k]);
-      this.values.push(p0[k], b, c, p3[k] - p0[k] - b - c);
-    }
-  }
-
-  /** A straight run at even speed; dropped when both ends are one place. */
-  addLine(from: readonly number[], to: readonly number[]): void {
-    if (isSame(from, to)) return;
-    for (let k = 0; k < 3; k++) this.values.push(from[k], to[k] - from[k], 0, 0);
-  }
-
-  build(): Segments {
-    return { coefficients: Float64Array.from(this.values), count: this.values.length / 12 };
-  }
-}
-
-function isSame(a: readonly number[], b: readonly number[]): boolean {
-  return a[0] === b[0] && a[1] === b[1] && a[2] === b[2];
+/** A path parameter is segment + u; this splits it so that the very end stays on the last segment. */
+export function segmentOf(segments: Segments, parameter: number): number {
+  return Math.min(segments.count - 1, Math.max(0, Math.floor(parameter)));
 }

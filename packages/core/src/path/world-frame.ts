@@ -1,7 +1,7 @@
 import { quat, vec3 } from 'gl-matrix';
 import type { Vec3 } from '../math/vec.js';
 import type { ArcTable } from './arc-table.js';
-import { tangentAt } from './derivatives.js';
+import { unitTangent } from './tangent.js';
 import type { Segments } from './segments.js';
 
 /**
@@ -112,47 +112,59 @@ function squareTo(v: Vec3, forward: Vec3): void {
 
 /** The stretches [from, to] of steep going; on a closed path one may run on past the length. */
 function steepPlaces(segments: Segments, table: ArcTable, closed: boolean): [number, number][] {
-  const distances: number[] = [];
-  const steep: boolean[] = [];
+  const n = segments.count * STEPS_PER_SEGMENT;
+  const steep = new Uint8Array(n);
+  let found = 0;
   const before: Vec3 = [0, 0, 0];
   const here: Vec3 = [0, 0, 0];
-  for (let i = 0; i < segments.count; i++) {
-    const from = table.segmentStart[i];
-    const to = table.segmentStart[i + 1];
-    for (let step = 0; step < STEPS_PER_SEGMENT; step++) {
-      const u = (step + 0.5) / STEPS_PER_SEGMENT;
-      tangentAt(segments, i + u, here);
-      // A heading that turns round between two samples passed the vertical unseen.
-      const turned =
-        (step > 0 || i > 0) &&
-        before[0] * here[0] + before[2] * here[2] < 0 &&
-        Math.min(Math.abs(before[1]), Math.abs(here[1])) > 0.7 &&
-        before[1] * here[1] > 0;
-      distances.push(from + (to - from) * u);
-      steep.push(Math.hypot(here[0], here[2]) < STEEP || turned);
-      vec3.copy(before, here);
+  for (let k = 0; k < n; k++) {
+    const i = Math.floor(k / STEPS_PER_SEGMENT);
+    segments.velocity(i, sampleAt(k), here);
+    let flat = here[0] * here[0] + here[2] * here[2];
+    if (flat + here[1] * here[1] < 1e-18) {
+      unitTangent(segments, i, sampleAt(k), here);
+      flat = here[0] * here[0] + here[2] * here[2];
     }
+    const upright = here[1] * here[1];
+    // A heading that turns round between two samples passed the vertical unseen.
+    const turned =
+      k > 0 &&
+      before[0] * here[0] + before[2] * here[2] < 0 &&
+      upright > flat &&
+      before[1] * before[1] > before[0] * before[0] + before[2] * before[2] &&
+      before[1] * here[1] > 0;
+    steep[k] = flat < STEEP * STEEP * (flat + upright) || turned ? 1 : 0;
+    found += steep[k];
+    vec3.copy(before, here);
   }
-  return runs(distances, steep, closed, table.length);
+  if (found === 0) return [];
+  if (found === n) return [[0, table.length]];
+  const distance = (k: number): number => {
+    if (k < 0) return 0;
+    if (k >= n) return closed ? distance(k - n) + table.length : table.length;
+    const i = Math.floor(k / STEPS_PER_SEGMENT);
+    const from = table.segmentStart[i];
+    return from + (table.segmentStart[i + 1] - from) * sampleAt(k);
+  };
+  return runs(steep, closed, distance);
 }
 
-function runs(distances: number[], steep: boolean[], closed: boolean, length: number): [number, number][] {
-  const n = distances.length;
-  const firstLevel = steep.indexOf(false);
-  if (firstLevel < 0) return [[0, length]];
+/** Where in its segment sample k lies: samples stand in the middle of even steps. */
+function sampleAt(k: number): number {
+  return ((k % STEPS_PER_SEGMENT) + 0.5) / STEPS_PER_SEGMENT;
+}
+
+/** The runs of steep samples, each from the level sample before it to the one after. */
+function runs(steep: Uint8Array, closed: boolean, distance: (k: number) => number): [number, number][] {
+  const n = steep.length;
   const result: [number, number][] = [];
-  const begin = closed ? firstLevel : 0;
-  const at = (i: number): number => {
-    if (i < 0) return 0;
-    if (i >= n) return closed ? distances[i - n] + length : length;
-    return distances[i];
-  };
-  for (let i = begin; i < begin + n; i++) {
-    if (!steep[i % n]) continue;
-    let end = i;
-    while (end + 1 < begin + n && steep[(end + 1) % n]) end++;
-    result.push([at(i - 1), at(end + 1)]);
-    i = end;
+  const begin = closed ? steep.indexOf(0) : 0;
+  for (let k = begin; k < begin + n; k++) {
+    if (steep[k % n] === 0) continue;
+    let end = k;
+    while (end + 1 < begin + n && steep[(end + 1) % n] === 1) end++;
+    result.push([distance(k - 1), distance(end + 1)]);
+    k = end;
   }
   return result;
 }

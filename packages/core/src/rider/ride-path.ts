@@ -28,11 +28,12 @@ export function ridePath(hitch: Hitch, path: CompiledPath, pace: CompiledPace, r
     axesToTravel(facing.forward, facing.up),
   ) as Quat;
   const keeps = facing.mode === 'keep';
+  const reference = facing.reference === 'path' ? 'path' : 'world';
   return (frameNumber, out, at) => {
     const asked = pace.distance(frameNumber) + offset.along;
     const held = !path.closed && (asked < 0 || asked > path.length);
     const distance = path.closed ? asked : Math.min(path.length, Math.max(0, asked));
-    path.frame(distance, frame, 0);
+    path.frame(distance, frame, 0, reference);
     for (let k = 0; k < 3; k++) {
       out[at + k] = frame[k] + offset.side * frame[3 + k] + offset.rise * frame[6 + k];
     }

@@ -1,0 +1,52 @@
+/** Roll along a path: straight between the places where points act. */
+export interface RollProfile {
+  /** Metres, rising; on a closed path the last is the first again, a length on. */
+  readonly place: Float64Array;
+  /** Radians, positive with the right side down. */
+  readonly roll: Float64Array;
+}
+
+/**
+ * Roll of the points, interpolated over arc length. It is straight between neighbours, so that cutting or
+ * joining a path leaves the roll elsewhere as it is.
+ *
+ * @param distances by point, metres
+ * @param rollsDeg  by point, degrees
+ * @returns null where there is no roll at all
+ */
+export function buildRollProfile(
+  distances: Float64Array,
+  rollsDeg: readonly number[],
+  length: number,
+  closed: boolean,
+): RollProfile | null {
+  if (rollsDeg.every((roll) => roll === 0)) return null;
+  const order = [...distances.keys()].sort((a, b) => distances[a] - distances[b]);
+  const place = order.map((i) => distances[i]);
+  const roll = order.map((i) => (rollsDeg[i] * Math.PI) / 180);
+  if (closed) {
+    const last = place.length - 1;
+    place.unshift(place[last] - length);
+    roll.unshift(roll[last]);
+    place.push(place[1] + length);
+    roll.push(roll[1]);
+  }
+  return { place: Float64Array.from(place), roll: Float64Array.from(roll) };
+}
+
+/** The roll at a distance that was brought into 0 … length, radians. */
+export function rollAt({ place, roll }: RollProfile, s: number): number {
+  const last = place.length - 1;
+  if (s <= place[0]) return roll[0];
+  if (s >= place[last]) return roll[last];
+  let low = 0;
+  let high = last;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (place[middle] <= s) low = middle;
+    else high = middle;
+  }
+  const gap = place[high] - place[low];
+  const part = gap > 0 ? (s - place[low]) / gap : 1;
+  return roll[low] + part * (roll[high] - roll[low]);
+}

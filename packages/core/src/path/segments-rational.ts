@@ -1,0 +1,116 @@
+import type { Vec3Like } from '../math/vec.js';
+import type { Segments } from './segments.js';
+
+/** The highest degree a piece may have. */
+export const MOST_DEGREE = 5;
+const SIZE = MOST_DEGREE + 1;
+
+const a1 = new Float64Array(3);
+const a2 = new Float64Array(3);
+
+/**
+ * Rational pieces of a degree up to five, and polynomial ones of degree four and five (whose weight is
+ * 1 throughout). Segment i takes 24 numbers from `coefficients[24 i]`: for w·x, w·y, w·z, then w the
+ * six coefficients of the powers of u.
+ *
+ * Derivatives by the quotient rule applied again and again (Piegl & Tiller, The NURBS Book, 4.3):
+ * r⁽ᵏ⁾ = (A⁽ᵏ⁾ − Σ binomial(k, j) w⁽ʲ⁾ r⁽ᵏ⁻ʲ⁾) / w.
+ */
+export class RationalSegments implements Segments {
+  readonly count: number;
+
+  constructor(
+    private readonly coefficients: Float64Array,
+    private readonly degree: number,
+  ) {
+    this.count = coefficients.length / (4 * SIZE);
+  }
+
+  position(i: number, u: number, out: Vec3Like): void {
+    const w = this.value(i, 3, u);
+    for (let k = 0; k < 3; k++) out[k] = this.value(i, k, u) / w;
+  }
+
+  velocity(i: number, u: number, out: Vec3Like): void {
+    const w = this.value(i, 3, u);
+    const pull = this.slope(i, 3, u) / w;
+    for (let k = 0; k < 3; k++) out[k] = (this.slope(i, k, u) - pull * this.value(i, k, u)) / w;
+  }
+
+  derivative(i: number, u: number, order: 2 | 3, out: Vec3Like): void {
+    const w = this.value(i, 3, u);
+    const w1 = this.slope(i, 3, u);
+    const w2 = this.bend(i, 3, u);
+    for (let k = 0; k < 3; k++) {
+      const r0 = this.value(i, k, u) / w;
+      const r1 = (this.slope(i, k, u) - w1 * r0) / w;
+      const r2 = (this.bend(i, k, u) - 2 * w1 * r1 - w2 * r0) / w;
+      if (order === 2) out[k] = r2;
+      else {
+        const w3 = this.twist(i, 3, u);
+        out[k] = (this.twist(i, k, u) - 3 * w1 * r2 - 3 * w2 * r1 - w3 * r0) / w;
+      }
+    }
+  }
+
+  speed(i: number, u: number): number {
+    this.velocity(i, u, a1);
+    return Math.sqrt(a1[0] * a1[0] + a1[1] * a1[1] + a1[2] * a1[2]);
+  }
+
+  speedSlope(i: number, u: number): number {
+    this.velocity(i, u, a1);
+    this.derivative(i, u, 2, a2);
+    const speed = Math.sqrt(a1[0] * a1[0] + a1[1] * a1[1] + a1[2] * a1[2]);
+    return speed > 0 ? (a1[0] * a2[0] + a1[1] * a2[1] + a1[2] * a2[2]) / speed : 0;
+  }
+
+  private value(i: number, k: number, u: number): number {
+    const c = this.coefficients;
+    const at = (4 * i + k) * SIZE;
+    const high = this.degree > 3 ? u * (c[at + 4] + u * c[at + 5]) : 0;
+    return c[at] + u * (c[at + 1] + u * (c[at + 2] + u * (c[at + 3] + high)));
+  }
+
+  private slope(i: number, k: number, u: number): number {
+    const c = this.coefficients;
+    const at = (4 * i + k) * SIZE;
+    const high = this.degree > 3 ? u * (4 * c[at + 4] + u * 5 * c[at + 5]) : 0;
+    return c[at + 1] + u * (2 * c[at + 2] + u * (3 * c[at + 3] + high));
+  }
+
+  private bend(i: number, k: number, u: number): number {
+    const c = this.coefficients;
+    const at = (4 * i + k) * SIZE;
+    return 2 * c[at + 2] + u * (6 * c[at + 3] + u * (12 * c[at + 4] + u * 20 * c[at + 5]));
+  }
+
+  private twist(i: number, k: number, u: number): number {
+    const c = this.coefficients;
+    const at = (4 * i + k) * SIZE;
+    return 6 * c[at + 3] + u * (24 * c[at + 4] + u * 60 * c[at + 5]);
+  }
+}
+
+/**
+ * Rational segments from Bézier control points.
+ *
+ * @param pieces by segment its control points in homogeneous form [w x, w y, w z, w]
+ */
+export function rationalSegments(pieces: readonly (readonly number[])[][]): RationalSegments {
+  const out = new Float64Array(pieces.length * 4 * SIZE);
+  pieces.forEach((controls, i) => {
+    const degree = controls.length - 1;
+    for (let k = 0; k < 4; k++) {
+      // Power coefficient j is binomial(degree, j) times the j-th forward difference.
+      const differences = controls.map((control) => control[k]);
+      let binomial = 1;
+      for (let j = 0; j <= degree; j++) {
+        out[(4 * i + k) * SIZE + j] = binomial * differences[0];
+        for (let m = 0; m < degree - j; m++) differences[m] = differences[m + 1] - differences[m];
+        binomial = (binomial * (degree - j)) / (j + 1);
+      }
+    }
+  });
+  return new RationalSegments(out, (pieces[0]?.length ?? 1) - 1);
+}
