@@ -9,13 +9,26 @@ import type { PathPoint, ShotPath } from '../document/shot-path.js';
  */
 export function reversePath(path: ShotPath, length: number): ShotPath {
   const turned = path.points.map(reversePoint).reverse();
-  if (path.closed && turned.length > 0) turned.unshift(turned.pop() as PathPoint);
+  const periodic = path.closed && !(path.basis === 'nurbs' && path.knots !== null);
+  for (let steps = periodic ? firstSteps(path) : 0; steps > 0; steps--)
+    turned.unshift(turned.pop() as PathPoint);
   return {
     ...path,
     points: turned,
     knots: path.knots && reverseKnots(path.knots),
     marks: path.marks.map((mark) => ({ ...mark, distance: length - mark.distance })),
   };
+}
+
+/**
+ * How many points from the end of the reversed list a closed path begins, so that it begins where it did: at
+ * its first point; a spline of even degree, which begins between two points, at the second of them.
+ */
+function firstSteps(path: ShotPath): number {
+  const active = path.points.flatMap((point, i) => (point.off ? [] : [i]));
+  const spline = path.basis === 'bspline' || path.basis === 'nurbs';
+  const between = spline && Math.min(path.degree, active.length - 1) % 2 === 0;
+  return Math.min(path.points.length, (active[between ? 1 : 0] ?? -1) + 1);
 }
 
 function reversePoint(point: PathPoint): PathPoint {

@@ -3,3 +3,11 @@ export type { PoseAt } from './ride-path.js';
 export { axisVector, axesToTravel } from './axes.js';
 export { newHitch } from './new-hitch.js';
 export { headingDeg } from './heading.js';
+export {
+  chooseFirstOfCourse,
+  joinCourses,
+  openCourse,
+  reverseCourse,
+  splitCourse,
+  type JoinEnds,
+} from './courses.js';

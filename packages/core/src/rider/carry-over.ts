@@ -1,0 +1,120 @@
+import { mat3, quat, vec3 } from 'gl-matrix';
+import type { Axis, Hitch, Offset } from '../document/shot-hitch.js';
+import type { Pace, SpeedKey } from '../document/shot-pace.js';
+import type { Quat, Vec3 } from '../math/vec.js';
+import type { CompiledPath } from '../path/compiled-path.js';
+import { offsetRotation } from './offset-rotation.js';
+
+/**
+ * How places of one course became places of another along the same curve: a distance s of the old path is
+ * `sign · s + shift` of the new one.
+ */
+export interface CourseChange {
+  readonly from: CompiledPath;
+  readonly to: CompiledPath;
+  /** The id of the path that is ridden from now on. */
+  readonly path: string;
+  readonly sign: 1 | -1;
+  readonly shift: number;
+}
+
+/**
+ * A hitch such that its rider is where it was at every frame, and turned as it was, after its path was
+ * reversed, begun elsewhere, cut or joined. On a reversed path it travels backward, so its front is now the
+ * model's other end; left is right, and nose up is nose down.
+ *
+ * @param s a distance along the old path at which both courses can be compared, metres
+ */
+export function carryOver(hitch: Hitch, change: CourseChange, s: number): Hitch {
+  const { facing } = hitch;
+  const back = change.sign < 0;
+  return {
+    ...hitch,
+    path: change.path,
+    facing: {
+      ...facing,
+      forward: back && facing.mode !== 'keep' ? opposite(facing.forward) : facing.forward,
+      ahead: change.sign * facing.ahead || 0,
+    },
+    offset: carryOffset(hitch, change, s),
+    pace: carryPace(hitch.pace, change),
+  };
+}
+
+const opposite = (axis: Axis): Axis => `${axis[0] === '+' ? '-' : '+'}${axis[1]}` as Axis;
+
+function carryOffset({ offset, facing }: Hitch, change: CourseChange, s: number): Offset {
+  const { sign } = change;
+  const flipped: Offset = {
+    ...offset,
+    along: sign * offset.along || 0,
+    side: sign * offset.side || 0,
+    pitch: sign * offset.pitch || 0,
+    roll: sign * offset.roll || 0,
+  };
+  // The twist-free frame begins anew where its path begins: it differs by a turn that is the same all along.
+  const turn = facing.reference === 'path' ? turnBetween(change, s) : 0;
+  if (Math.abs(turn) < 1e-9) return flipped;
+  const about = quat.setAxisAngle([0, 0, 0, 1], [0, 0, 1], turn);
+  const [side, rise] = vec3.transformQuat([0, 0, 0], [flipped.side, flipped.rise, 0], about);
+  const rotation = quat.multiply([0, 0, 0, 1], about, offsetRotation(flipped)) as Quat;
+  return { ...flipped, side, rise, ...anglesOf(rotation) };
+}
+
+/** The turn about forward that takes the new course's frame to the old one's, radians. */
+function turnBetween({ from, to, sign, shift }: CourseChange, s: number): number {
+  const before = new Float64Array(12);
+  const after = new Float64Array(12);
+  from.frame(s, before, 0, 'path');
+  to.frame(sign * s + shift, after, 0, 'path');
+  const row = (frame: Float64Array, at: number): Vec3 => [frame[at], frame[at + 1], frame[at + 2]];
+  const left = vec3.scale([0, 0, 0], row(before, 3), sign) as Vec3;
+  return Math.atan2(vec3.dot(left, row(after, 6)), vec3.dot(left, row(after, 3)));
+}
+
+/** Yaw, pitch and roll, degrees, that {@link offsetRotation} makes a rotation of. */
+function anglesOf(rotation: Quat): Pick<Offset, 'yaw' | 'pitch' | 'roll'> {
+  // Columns of Y(yaw) X(−pitch) Z(roll): entry [column][row].
+  const m = mat3.fromQuat(mat3.create(), rotation);
+  const degrees = 180 / Math.PI;
+  const tilt = Math.asin(Math.min(1, Math.max(-1, -m[7])));
+  return {
+    yaw: Math.atan2(m[6], m[8]) * degrees,
+    pitch: -tilt * degrees,
+    roll: Math.atan2(m[1], m[4]) * degrees,
+  };
+}
+
+function carryPace(pace: Pace, { from, to, sign, shift }: CourseChange): Pace {
+  const laps = pace.unit === 'laps';
+  const scale = laps ? (sign * from.length) / to.length : sign;
+  const moved = laps ? shift / to.length : shift;
+  const value = (old: number) => scale * old + moved || 0;
+  const slope = ([frames, rise]: [number, number]): [number, number] => [frames, scale * rise || 0];
+  const place = (old: number) => sign * old + shift || 0;
+  const speeds = pace.speeds.map((key): SpeedKey => ({
+    ...key,
+    ...(key.distance === undefined ? {} : { distance: place(key.distance) }),
+    speed: sign * key.speed || 0,
+  }));
+  const byDistance = speeds[0]?.distance !== undefined;
+  return {
+    ...pace,
+    keys: pace.keys.map((key) => ({
+      ...key,
+      value: value(key.value),
+      in: slope(key.in),
+      out: slope(key.out),
+    })),
+    speeds: byDistance && sign < 0 ? speeds.reverse() : speeds,
+    drive: {
+      ...pace.drive,
+      stops: pace.drive.stops.map((stop) => ({ ...stop, distance: place(stop.distance) })),
+      zones: pace.drive.zones.map((zone) => {
+        const ends = [place(zone.from), place(zone.to)];
+        return sign > 0 ? { ...zone, from: ends[0], to: ends[1] } : { ...zone, from: ends[1], to: ends[0] };
+      }),
+    },
+    start: { ...pace.start, value: value(pace.start.value) },
+  };
+}
