@@ -20,7 +20,7 @@ export default {
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   moduleNameMapper: {
     '^@fleet-rail/core$': '<rootDir>/packages/core/src/index.ts',
-    '^@fleet-rail/core/svg$': '<rootDir>/packages/core/src/formats/svg-read.ts',
+    '^@fleet-rail/core/paths$': '<rootDir>/packages/core/src/formats/paths-read.ts',
     '^@fleet-rail/core/formats$': '<rootDir>/packages/core/src/formats/index.ts',
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },

@@ -58,10 +58,20 @@ const SILENT = new Set([
  *
  * @param file  the file's name, for messages and for naming paths without an id
  * @param scale metres for one user unit
+ * @param onProgress told the part that is done, from time to time
  * @throws FormatError where the file is no SVG, has no path, or a path cannot be read
  */
-export function readSvg(text: string, file: string, scale = 1): SvgPaths {
+export function readSvg(
+  text: string,
+  file: string,
+  scale = 1,
+  onProgress?: (part: number) => void,
+): SvgPaths {
   const root = parseXml(text, file);
+  // Reading the XML takes about as long as taking its outlines up.
+  onProgress?.(0.5);
+  const total = root.getElementsByTagName('*').length;
+  let visited = 0;
   const paths: ShotPath[] = [];
   const passedOver = new Set<string>();
   const base = file.replace(/^.*[\\/]/, '').replace(/\.svg$/i, '') || 'path';
@@ -70,6 +80,7 @@ export function readSvg(text: string, file: string, scale = 1): SvgPaths {
     identity(),
     file,
     (element, outlines, matrix) => {
+      onProgress?.(0.5 + (0.5 * ++visited) / total);
       outlines.forEach((outline, i) => {
         const named = element.getAttribute('id') || base;
         const name = outlines.length > 1 ? `${named} ${i + 1}` : named;

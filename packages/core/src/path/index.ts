@@ -27,3 +27,4 @@ export { arcThrough } from './arc-through.js';
 export { bezierPath } from './bezier-path.js';
 export { shapePath, type Shape } from './shapes.js';
 export { keepMarks } from './keep-marks.js';
+export { centreLine, followEdge, meshEdges, type MeshEdges } from './edge-runs.js';

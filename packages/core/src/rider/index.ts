@@ -11,3 +11,4 @@ export {
   splitCourse,
   type JoinEnds,
 } from './courses.js';
+export { rideFromMotion } from './ride-from-motion.js';

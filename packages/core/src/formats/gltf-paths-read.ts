@@ -1,0 +1,163 @@
+import type { AnimationChannel, Document, Node, Primitive, mat4 } from '@gltf-transform/core';
+import { vec3 } from 'gl-matrix';
+import type { Vec3 } from '../math/vec.js';
+import { chainEdges } from '../path/edge-runs.js';
+import { FormatError } from './format-error.js';
+import {
+  addMotion,
+  baseName,
+  pathOfPlaces,
+  type ImportOptions,
+  type Imported,
+  type Progress,
+} from './imported.js';
+import { readModel } from './model-read.js';
+
+const LINES = 1;
+const LINE_LOOP = 2;
+const LINE_STRIP = 3;
+/** The most motions taken from one file. */
+const MOST_MOTIONS = 50;
+
+/**
+ * Paths from a glTF file: its line primitives, where they stand in the scene, and the motions of its nodes
+ * that travel, each as a path with keys.
+ *
+ * @throws FormatError where the file cannot be read or holds neither
+ */
+export async function readGltfPaths(
+  bytes: Uint8Array,
+  file: string,
+  options: ImportOptions,
+  onProgress?: Progress,
+): Promise<Imported> {
+  const { document } = await readModel(bytes, file);
+  const into: Imported = { paths: [], rides: [], notes: [] };
+  const root = document.getRoot();
+  const nodes = root.listNodes();
+  nodes.forEach((node, i) => {
+    for (const primitive of node.getMesh()?.listPrimitives() ?? [])
+      addLines(node, primitive, file, options, into);
+    onProgress?.((0.5 * i) / nodes.length);
+  });
+  addMotionsOf(document, file, options, into);
+  if (into.paths.length === 0) {
+    throw new FormatError(
+      file,
+      'holds no line primitives and no node that travels; expected one of them. To use the edges of a mesh, pick them on the stage.',
+    );
+  }
+  return into;
+}
+
+function addLines(
+  node: Node,
+  primitive: Primitive,
+  file: string,
+  options: ImportOptions,
+  into: Imported,
+): void {
+  const mode = primitive.getMode();
+  const position = primitive.getAttribute('POSITION');
+  if (![LINES, LINE_LOOP, LINE_STRIP].includes(mode) || !position) return;
+  const matrix = node.getWorldMatrix();
+  const places = Array.from({ length: position.getCount() }, (_, i): Vec3 => {
+    const place = position.getElement(i, [0, 0, 0]) as Vec3;
+    return scaled(vec3.transformMat4([0, 0, 0], place, matrix as mat4) as Vec3, options.scale);
+  });
+  const indices = primitive.getIndices()?.getArray() ?? Uint32Array.from(places.keys());
+  const runs =
+    mode === LINES
+      ? chainEdges(
+          Array.from(
+            { length: indices.length >> 1 },
+            (_, i) => [indices[2 * i], indices[2 * i + 1]] as const,
+          ),
+        )
+      : [{ vertices: [...indices], closed: mode === LINE_LOOP }];
+  const name = node.getName() || baseName(file);
+  runs.forEach((run, i) => {
+    const own = runs.length > 1 ? `${name} ${i + 1}` : name;
+    const how = { basis: 'polyline', closed: run.closed, tolerance: options.tolerance } as const;
+    into.paths.push(
+      pathOfPlaces(
+        file,
+        own,
+        run.vertices.map((vertex) => places[vertex]),
+        how,
+        into,
+      ),
+    );
+  });
+}
+
+const scaled = (place: Vec3, scale: number): Vec3 => place.map((value) => value * scale) as Vec3;
+
+function addMotionsOf(document: Document, file: string, options: ImportOptions, into: Imported): void {
+  const channels = document
+    .getRoot()
+    .listAnimations()
+    .flatMap((animation) => animation.listChannels())
+    .filter((channel) => channel.getTargetPath() === 'translation' && channel.getTargetNode());
+  if (channels.length > MOST_MOTIONS)
+    into.notes.push(`The first ${MOST_MOTIONS} of ${channels.length} motions were taken.`);
+  for (const channel of channels.slice(0, MOST_MOTIONS)) {
+    const node = channel.getTargetNode() as Node;
+    const { frames, places } = sampleChannel(channel, options.fps);
+    const parent = node.getParentNode()?.getWorldMatrix();
+    const world = places.map((place) =>
+      scaled(parent ? (vec3.transformMat4([0, 0, 0], place, parent as mat4) as Vec3) : place, options.scale),
+    );
+    addMotion(
+      node.getName() || baseName(file),
+      frames.map((frame) => frame + options.firstFrame),
+      world,
+      options,
+      into,
+    );
+  }
+}
+
+/** A translation channel at whole frames from its first key to its last, and at the last key itself. */
+function sampleChannel(channel: AnimationChannel, fps: number): { frames: number[]; places: Vec3[] } {
+  const sampler = channel.getSampler();
+  const times = sampler?.getInput()?.getArray() ?? new Float32Array();
+  const values = sampler?.getOutput()?.getArray() ?? new Float32Array();
+  const kind = sampler?.getInterpolation() ?? 'LINEAR';
+  const stride = kind === 'CUBICSPLINE' ? 9 : 3;
+  const value = (key: number, part: number): Vec3 => {
+    const at = key * stride + part;
+    return [values[at], values[at + 1], values[at + 2]];
+  };
+  const own = stride === 9 ? 3 : 0;
+  const last = times.length - 1;
+  const frames: number[] = [];
+  const places: Vec3[] = [];
+  let key = 0;
+  // Keys are single-precision: a frame a hair before a key is meant to be on it.
+  for (let frame = Math.ceil(times[0] * fps - 1e-3); frame <= times[last] * fps + 1e-3; frame++) {
+    const time = frame / fps;
+    while (key < last - 1 && times[key + 1] <= time) key++;
+    const next = Math.min(last, key + 1);
+    const gap = times[next] - times[key];
+    const t = gap > 0 ? Math.min(1, Math.max(0, (time - times[key]) / gap)) : 0;
+    const [a, b] = [value(key, own), value(next, own)];
+    frames.push(frame);
+    if (kind === 'STEP') places.push(t < 1 ? a : b);
+    else if (kind === 'LINEAR') places.push(a.map((from, k) => from + t * (b[k] - from)) as Vec3);
+    else places.push(hermite(a, value(key, 6), value(next, 0), b, t, gap));
+  }
+  return { frames, places };
+}
+
+/** glTF 2.0, appendix C: the cubic spline between two keys. */
+function hermite(a: Vec3, out: Vec3, into: Vec3, b: Vec3, t: number, gap: number): Vec3 {
+  const [t2, t3] = [t * t, t * t * t];
+  return a.map(
+    (from, k) =>
+      (2 * t3 - 3 * t2 + 1) * from +
+      gap * (t3 - 2 * t2 + t) * out[k] +
+      (3 * t2 - 2 * t3) * b[k] +
+      gap * (t3 - t2) * into[k],
+  ) as Vec3;
+}

@@ -1,0 +1,112 @@
+import { LIMITS } from '../document/limits.js';
+import { defaultsOf } from '../document/defaults.js';
+import { freeId } from '../document/new-shot.js';
+import type { PaceKey } from '../document/shot-pace.js';
+import { PathPoint, ShotPath } from '../document/shot-path.js';
+import { distance3, type Vec3 } from '../math/vec.js';
+import { fitPlaces } from '../path/fit-places.js';
+import { rideFromMotion } from '../rider/ride-from-motion.js';
+import { FormatError } from './format-error.js';
+
+/** What a file gave: paths, and motions along some of them. */
+export interface Imported {
+  readonly paths: ShotPath[];
+  readonly rides: ImportedRide[];
+  /** What the animator should know: what was passed over, what was thinned. */
+  readonly notes: string[];
+}
+
+/** When to be where on an imported path. */
+export interface ImportedRide {
+  readonly name: string;
+  readonly pathId: string;
+  /** In metres along the path. */
+  readonly keys: PaceKey[];
+}
+
+/** How files are read. */
+export interface ImportOptions {
+  /** Metres for one unit of the file. */
+  readonly scale: number;
+  readonly fps: number;
+  /** The frame that the file's time 0 falls on. */
+  readonly firstFrame: number;
+  /** How far a thinned path or motion may be from what the file says, metres. */
+  readonly tolerance: number;
+}
+
+export type Progress = (part: number) => void;
+
+const PLAIN_POINT = defaultsOf(PathPoint);
+const PLAIN_PATH = defaultsOf(ShotPath);
+
+/** A file's name without folders and ending, to name what it holds by. */
+export function baseName(file: string): string {
+  return file.replace(/^.*[\\/]/, '').replace(/\.[^.]*$/, '') || 'path';
+}
+
+/**
+ * A path of places in order, in the world. Places on the one before are left out. More than a path can hold
+ * are fitted by a Bézier path within the tolerance, and a note says so.
+ *
+ * @throws FormatError where fewer than two places stand apart, or one lies too far away
+ */
+export function pathOfPlaces(
+  file: string,
+  name: string,
+  places: readonly Vec3[],
+  how: { readonly basis: 'through' | 'polyline'; readonly closed: boolean; readonly tolerance: number },
+  into: Imported,
+  onProgress?: Progress,
+): ShotPath {
+  const far = places.find((place) => !place.every((value) => Math.abs(value) <= LIMITS.coordinate));
+  if (far)
+    throw new FormatError(
+      file,
+      `"${name}" has a place more than ${LIMITS.coordinate} m away; expected nearer ones.`,
+    );
+  const distinct = places.filter((place, i) => i === 0 || distance3(place, places[i - 1]) > 0);
+  if (how.closed && distinct.length > 1 && distance3(distinct[0], distinct[distinct.length - 1]) === 0)
+    distinct.pop();
+  if (distinct.length < 2) {
+    const found =
+      places.length < 2 ? `${places.length} of the 2 points it needs` : 'all its points in one place';
+    throw new FormatError(file, `"${name}" has ${found}; expected two points that stand apart.`);
+  }
+  const blank: ShotPath = {
+    ...PLAIN_PATH,
+    id: freeId(name, into.paths),
+    name: name.slice(0, LIMITS.textLength),
+  };
+  if (distinct.length <= LIMITS.pointsPerPath) {
+    const points = distinct.map((position): PathPoint => ({ ...PLAIN_POINT, position: [...position] }));
+    return { ...blank, basis: how.basis, closed: how.closed, points };
+  }
+  const positions = Float64Array.from(distinct.flat());
+  for (let { tolerance } = how; ; tolerance *= 4) {
+    const fitted = fitPlaces(blank, positions, how.closed, tolerance, undefined, onProgress);
+    if (fitted.points.length > LIMITS.pointsPerPath) continue;
+    into.notes.push(
+      `"${name}": ${distinct.length} points became ${fitted.points.length}, within ${tolerance.toPrecision(2)} m.`,
+    );
+    return fitted;
+  }
+}
+
+/** A motion as a path with keys; what stands still is noted and left. */
+export function addMotion(
+  name: string,
+  frames: readonly number[],
+  places: readonly Vec3[],
+  options: ImportOptions,
+  into: Imported,
+): void {
+  if (!places.some((place) => place.some((value, k) => Math.abs(value - places[0][k]) > 1e-4))) {
+    into.notes.push(`"${name}" stands still and was left out.`);
+    return;
+  }
+  const { path, keys } = rideFromMotion(name, frames, Float64Array.from(places.flat()), options.tolerance);
+  const own = { ...path, id: freeId(name, into.paths) };
+  into.paths.push(own);
+  into.rides.push({ name, pathId: own.id, keys });
+}

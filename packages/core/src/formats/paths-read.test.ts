@@ -1,0 +1,241 @@
+import { Document, WebIO } from '@gltf-transform/core';
+import { sampleShot } from '../bake/sample-shot.js';
+import { newShot } from '../document/new-shot.js';
+import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import { distance3, type Vec3 } from '../math/vec.js';
+import { compilePace } from '../pace/compile-pace.js';
+import { compilePath } from '../path/compile-path.js';
+import { newHitch } from '../rider/new-hitch.js';
+import { writeCsv } from './csv-write.js';
+import type { Imported, ImportedRide } from './imported.js';
+import { readPaths } from './paths-read.js';
+
+const options = { scale: 1, fps: 24, firstFrame: 1, tolerance: 0.001 };
+const bytes = (text: string) => new TextEncoder().encode(text);
+const read = (name: string, text: string, more = {}) => readPaths(bytes(text), name, { ...options, ...more });
+
+/** Where an imported ride is at a frame. */
+function placeAt(imported: Imported, ride: ImportedRide, frame: number): Vec3 {
+  const path = imported.paths.find(({ id }) => id === ride.pathId);
+  if (!path) throw new Error('the ride has no path');
+  const curve = compilePath(path);
+  const hitch = newHitch(path.id, { first: 1, last: 2 });
+  const pace = compilePace({ ...hitch.pace, unit: 'metres', keys: ride.keys }, 24, curve.length);
+  const out: Vec3 = [0, 0, 0];
+  curve.position(pace.distance(frame), out);
+  return out;
+}
+
+describe('OBJ', () => {
+  it('lines of two points are chained, and closed where they come round', async () => {
+    const text = 'o Kerb\nv 0 0 0\nv 0 0 4\nv 3 0 4\nl 1 2\nl 3 1\nl 2 3\no Pole\nv 9 0 0\nv 9 2 0\nl -2 -1';
+    const { paths } = await read('road.obj', text, { scale: 2 });
+    expect(paths.map(({ name, closed }) => [name, closed])).toEqual([
+      ['Kerb', true],
+      ['Pole', false],
+    ]);
+    expect(compilePath(paths[0]).length).toBeCloseTo(24, 12);
+    expect(paths[1].points.map(({ position }) => position)).toEqual([
+      [18, 0, 0],
+      [18, 4, 0],
+    ]);
+  });
+
+  it('runs end where more than two lines meet', async () => {
+    const text = 'v 0 0 0\nv 1 0 0\nv 2 0 0\nv 1 0 1\nl 1 2\nl 2 3\nl 2 4';
+    expect((await read('tee.obj', text)).paths).toHaveLength(3);
+  });
+
+  it.each([
+    ['v 0 0 0\nv 1 0 0\nv 0 0 1\nf 1 2 3', /there are no lines \(l\).*It holds 1 faces/],
+    ['v 0 0 0\nl 1 2', /line 2: names vertex 2, but 1 are given/],
+    ['v 0 0 zero\nl 1 1', /line 1: found "0 0 zero"; expected three numbers/],
+    ['v 1 1 1\nv 1 1 1\nl 1 2', /all its points in one place/],
+  ])('%j is refused', async (text, message) => {
+    await expect(read('bad.obj', text)).rejects.toThrow(message);
+  });
+});
+
+describe('CSV', () => {
+  it.each([
+    ['x,y,z\n0,0,0\n1,2,3\n4,5,6', [4, 5, 6]],
+    ['0;0;0\n1;2;3\n4;5;6', [4, 5, 6]],
+    ['0\t0\n1\t3\n4\t6\n', [4, 0, 6]],
+    ['z,x\n0,0\n3,1\n6,4', [4, 0, 6]],
+  ])('%j is a path through its points', async (text, last) => {
+    const { paths } = await read('dots.csv', text);
+    expect(paths[0]).toMatchObject({ name: 'dots', basis: 'through' });
+    expect(paths[0].points[2].position).toEqual(last);
+  });
+
+  it('waypoints become a path and keys: there at each point on its time, stops included', async () => {
+    const text = 'time,x,y,z\n0,0,0,0\n1,0,0,10\n3,0,0,10\n4.5,5,0,14';
+    const imported = await read('walk.csv', text);
+    const [ride] = imported.rides;
+    expect(ride.keys.map(({ frame }) => frame)).toEqual([1, 25, 73, 109]);
+    expect(distance3(placeAt(imported, ride, 25), [0, 0, 10])).toBeLessThan(1e-6);
+    expect(distance3(placeAt(imported, ride, 50), [0, 0, 10])).toBeLessThan(1e-6);
+    expect(distance3(placeAt(imported, ride, 109), [5, 0, 14])).toBeLessThan(1e-6);
+  });
+
+  it('more points than a path can hold are fitted within the tolerance, and it says so', async () => {
+    const rows = Array.from(
+      { length: 20_000 },
+      (_, i) => `${20 * Math.cos(i / 3000)},${i / 4000},${20 * Math.sin(i / 3000)}`,
+    );
+    const parts: number[] = [];
+    const { paths, notes } = await readPaths(bytes(rows.join('\n')), 'dense.csv', options, (part) =>
+      parts.push(part),
+    );
+    expect(notes[0]).toMatch(/20000 points became \d+, within 0.0010 m/);
+    const length = Math.hypot(20, 0.75) * (19_999 / 3000);
+    expect(Math.abs(compilePath(paths[0]).length - length)).toBeLessThan(0.01);
+    expect(parts.every((part, i) => part >= 0 && part <= 1 && (i === 0 || part >= parts[i - 1]))).toBe(true);
+    expect(parts.length).toBeGreaterThan(3);
+  });
+
+  it.each([
+    ['', /is empty/],
+    ['x,y,z', /"bad" has 0 of the 2 points it needs/],
+    ['1,2,3', /1 of the 2 points/],
+    ['0,0,0\n1,two,3', /line 2, column 2: found "two"; expected a number/],
+    ['x,y,z\n0,0,0\n1,NaN,3', /line 3, column 2: found "NaN"/],
+    ['0,0,0\n1,,3', /line 2, column 2: found nothing/],
+    ['1,1,1\n1,1,1', /all its points in one place/],
+    ['a,b\n1,2', /found columns a, b; expected x, y, z/],
+    ['1,2,3,4', /found 4 columns without names/],
+    ['time,x,y,z\n0,0,0,0\n0,1,1,1', /line 3: its time is not later/],
+    ['1,2,3\n1e9,0,0', /more than 10000000 m away/],
+  ])('%j is refused with what, where and what was expected', async (text, message) => {
+    await expect(read('bad.csv', text)).rejects.toThrow(message);
+  });
+
+  it('a motion that was handed over comes back as a path with keys, there on every frame', async () => {
+    const shot = newShot({
+      name: 't',
+      range: { first: 1, last: 97 },
+      paths: [
+        {
+          id: 'p',
+          name: 'P',
+          basis: 'through',
+          points: (
+            [
+              [0, 0, 0],
+              [8, 1, 3],
+              [10, 0, 12],
+              [0, 2, 20],
+            ] as Vec3[]
+          ).map((position) => ({ position })),
+        },
+      ],
+      riders: [
+        {
+          id: 'r',
+          name: 'R',
+          hitch: {
+            path: 'p',
+            pace: {
+              unit: 'laps',
+              keys: [
+                { frame: 1, value: 0, ease: 'smooth' },
+                { frame: 40, value: 0.5, ease: 'hold' },
+                { frame: 60, value: 0.5, ease: 'smooth' },
+                { frame: 97, value: 1 },
+              ],
+            },
+          },
+        },
+        { id: 's', name: 'Still' },
+      ],
+    });
+    const sampled = sampleShot(evaluateShot(shot));
+    const imported = await read('motion.csv', writeCsv(sampled));
+    expect(imported.rides.map(({ name }) => name)).toEqual(['r']);
+    expect(imported.notes).toEqual(['"s" stands still and was left out.']);
+    const pose = sampled.riders[0];
+    for (let frame = 1; frame <= 97; frame++) {
+      const at = (frame - 1) * (pose.length / 97);
+      const expected: Vec3 = [pose[at], pose[at + 1], pose[at + 2]];
+      expect(distance3(placeAt(imported, imported.rides[0], frame), expected)).toBeLessThan(0.005);
+    }
+    // Standing still from 40 to 60 takes no key between.
+    const frames = imported.rides[0].keys.map((key) => key.frame);
+    expect(frames.filter((frame) => frame > 40 && frame < 60)).toEqual([]);
+    expect(frames).toEqual(expect.arrayContaining([1, 40, 60, 97]));
+  });
+});
+
+describe('glTF', () => {
+  const lineFile = async (mode: 1 | 2 | 3, indices?: number[]) => {
+    const document = new Document();
+    const buffer = document.createBuffer();
+    const places = new Float32Array([0, 0, 0, 0, 0, 2, 3, 0, 2, 3, 0, 0]);
+    const primitive = document
+      .createPrimitive()
+      .setMode(mode)
+      .setAttribute('POSITION', document.createAccessor().setType('VEC3').setArray(places).setBuffer(buffer));
+    if (indices)
+      primitive.setIndices(
+        document.createAccessor().setType('SCALAR').setArray(new Uint16Array(indices)).setBuffer(buffer),
+      );
+    const node = document
+      .createNode('rail')
+      .setMesh(document.createMesh().addPrimitive(primitive))
+      .setScale([2, 2, 2]);
+    document.createScene().addChild(document.createNode('yard').setTranslation([0, 1, 0]).addChild(node));
+    return new WebIO().writeBinary(document);
+  };
+
+  it.each([
+    [1, [0, 1, 3, 2, 1, 2], false, 14],
+    [2, undefined, true, 20],
+    [3, undefined, false, 14],
+  ] as const)(
+    'line primitives of mode %d are paths where they stand',
+    async (mode, indices, closed, length) => {
+      const { paths } = await readPaths(await lineFile(mode, indices && [...indices]), 'rail.glb', options);
+      expect(paths).toHaveLength(1);
+      expect(paths[0]).toMatchObject({ name: 'rail', closed });
+      expect(compilePath(paths[0]).length).toBeCloseTo(length, 6);
+      expect(paths[0].points[0].position[1]).toBe(1);
+    },
+  );
+
+  it('a node that travels becomes a path with keys', async () => {
+    const document = new Document();
+    const buffer = document.createBuffer();
+    const node = document.createNode('cart');
+    document.createScene().addChild(document.createNode('yard').setTranslation([0, 0, 5]).addChild(node));
+    const accessor = (type: 'SCALAR' | 'VEC3', values: number[]) =>
+      document.createAccessor().setType(type).setArray(new Float32Array(values)).setBuffer(buffer);
+    const sampler = document
+      .createAnimationSampler()
+      .setInput(accessor('SCALAR', [0, 1, 2]))
+      .setOutput(accessor('VEC3', [0, 0, 0, 4, 0, 0, 4, 0, 0]));
+    const channel = document
+      .createAnimationChannel()
+      .setTargetNode(node)
+      .setTargetPath('translation')
+      .setSampler(sampler);
+    document.createAnimation('go').addSampler(sampler).addChannel(channel);
+    const imported = await readPaths(await new WebIO().writeBinary(document), 'cart.glb', options);
+    const [ride] = imported.rides;
+    expect(ride.name).toBe('cart');
+    expect(distance3(placeAt(imported, ride, 13), [2, 0, 5])).toBeLessThan(0.002);
+    expect(distance3(placeAt(imported, ride, 40), [4, 0, 5])).toBeLessThan(0.002);
+  });
+
+  it('a file with neither is refused', async () => {
+    const document = new Document();
+    document.createScene().addChild(document.createNode('empty'));
+    const file = await new WebIO().writeBinary(document);
+    await expect(readPaths(file, 'none.glb', options)).rejects.toThrow(
+      /no line primitives and no node that travels/,
+    );
+  });
+});
+
+it('a file of another kind is refused by its ending', async () => {
+  await expect(read('notes.txt', 'x')).rejects.toThrow(/expected one of .svg, .obj, .csv, .glb, .gltf/);
+});

@@ -1,0 +1,53 @@
+import { readCsvPaths } from './csv-read.js';
+import { FormatError } from './format-error.js';
+import type { ImportOptions, Imported, Progress } from './imported.js';
+import { readObjLines } from './obj-read.js';
+import { readSvg } from './svg-read.js';
+
+export { FormatError };
+export type { ImportOptions, Imported, ImportedRide, Progress } from './imported.js';
+
+/** Endings of the files that paths are read from. */
+export const PATH_FILES = ['.svg', '.obj', '.csv', '.glb', '.gltf'] as const;
+
+/**
+ * Paths, and motions along them, from a file of any of the kinds that are read.
+ *
+ * @param file       its name, whose ending says what it is
+ * @param onProgress told the part that is done, from time to time
+ * @throws FormatError where the file is of another kind, broken, or holds no path
+ */
+export async function readPaths(
+  bytes: Uint8Array,
+  file: string,
+  options: ImportOptions,
+  onProgress?: Progress,
+): Promise<Imported> {
+  const ending = /\.[^.]*$/.exec(file)?.[0].toLowerCase() ?? '';
+  const text = () => new TextDecoder().decode(bytes);
+  switch (ending) {
+    case '.svg': {
+      const { paths, passedOver } = readSvg(text(), file, options.scale, onProgress);
+      return {
+        paths,
+        rides: [],
+        notes: passedOver.length > 0 ? [`Passed over: ${passedOver.join(', ')}.`] : [],
+      };
+    }
+    case '.obj':
+      return readObjLines(text(), file, options, onProgress);
+    case '.csv':
+      return readCsvPaths(text(), file, options, onProgress);
+    case '.glb':
+    case '.gltf': {
+      // A library of its own that the other kinds do not need.
+      const { readGltfPaths } = await import('./gltf-paths-read.js');
+      return readGltfPaths(bytes, file, options, onProgress);
+    }
+    default:
+      throw new FormatError(
+        file,
+        `is of a kind that holds no path; expected one of ${PATH_FILES.join(', ')}.`,
+      );
+  }
+}
