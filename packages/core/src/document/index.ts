@@ -4,7 +4,7 @@ export { parseShot, parseShotText, writeShotText } from './parse-shot.js';
 export { defaultsOf } from './defaults.js';
 export { newShot, freeId } from './new-shot.js';
 export { Shot, ShotModel, FrameRange, SHOT_FORMAT, SHOT_VERSION } from './shot.js';
-export { ShotPath, PathPoint, Mark, BASES, type Basis, type Handles } from './shot-path.js';
+export { ShotPath, PathPoint, Mark, BASES, HANDLES, type Basis, type Handles } from './shot-path.js';
 export { Rider, KINDS, type Kind } from './shot-rider.js';
 export { Hitch, AXES, type Axis, type Offset } from './shot-hitch.js';
 export { Pace, type PaceKey, type Ease } from './shot-pace.js';

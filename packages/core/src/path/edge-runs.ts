@@ -127,7 +127,7 @@ function isDiagonal(
  * by at most 50°, until there is none or it comes round. A run along a rim or crease keeps to it.
  *
  * @param a, b vertices of the mesh
- * @returns places in order; null where no edge joins the two
+ * @returns places in order; null where no edge joins the two, or only the diagonal of a flat face
  */
 export function followEdge(
   mesh: MeshEdges,
@@ -138,7 +138,7 @@ export function followEdge(
   const first = mesh.edges.findIndex(
     ({ ends }) => (ends[0] === from && ends[1] === to) || (ends[0] === to && ends[1] === from),
   );
-  if (first < 0) return null;
+  if (first < 0 || mesh.edges[first].hidden) return null;
   const used = new Set([first]);
   const ahead = runOn(mesh, first, from, to, used);
   if (ahead[ahead.length - 1] === from) {

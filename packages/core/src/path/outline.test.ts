@@ -1,7 +1,6 @@
 import { newShot } from '../document/new-shot.js';
 import type { Vec3 } from '../math/vec.js';
 import { compilePath } from './compile-path.js';
-import { movePoints } from './move-points.js';
 import { pathOutline } from './outline.js';
 
 const corners: Vec3[] = [
@@ -25,15 +24,4 @@ it('an outline has even steps and both ends', () => {
 it('the outline of a closed path comes back to its start', () => {
   const outline = pathOutline(compilePath({ ...path, closed: true }), 5);
   expect([...outline.subarray(12)]).toEqual([...outline.subarray(0, 3)]);
-});
-
-it('only the chosen points move, and the path before is left as it was', () => {
-  const moved = movePoints(path, new Set([0, 2]), [1, 2, 3]);
-  expect(moved.points.map(({ position }) => position)).toEqual([
-    [1, 2, 3],
-    [8, 0, 0],
-    [9, 2, 4],
-  ]);
-  expect(moved.points[1]).toBe(path.points[1]);
-  expect(path.points[0].position).toEqual([0, 0, 0]);
 });

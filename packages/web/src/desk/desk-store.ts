@@ -1,17 +1,43 @@
 import type { Shot, Vec3 } from '@fleet-rail/core';
+import type { DrawKind, DrawPlace } from '../edits/drawn-path';
 import { createContext, useContext } from 'react';
 import { useStore } from 'zustand';
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import type { Edit } from '../edits/path-edits';
+import type { Edit } from '../edits/edit';
 import type { Evaluation } from '../evaluation/evaluation';
+import type { GroundMesh } from '../ground/ground-height';
+import type { Operation } from '../operations/operation';
+import type { PreviewResult } from '../operations/preview-client';
 
 export type ViewName = 'free' | 'plan' | 'side' | 'front';
 
 /** What a click in the stage means; it goes back to `select` by itself. */
 export type Tool =
   | { readonly kind: 'select' }
-  | { readonly kind: 'draw'; readonly places: readonly Vec3[] }
-  | { readonly kind: 'pickPath'; readonly riderId: string };
+  | { readonly kind: 'draw'; readonly places: readonly DrawPlace[] }
+  | { readonly kind: 'pickPath'; readonly riderId: string }
+  /** The next click on the selected path's curve puts a point, or a mark, there. */
+  | { readonly kind: 'insert' }
+  | { readonly kind: 'mark' }
+  /** The next drag chooses the points in a box. */
+  | { readonly kind: 'box' }
+  /** Clicks on edges of models pick runs of them. */
+  | { readonly kind: 'edges'; readonly runs: readonly EdgePick[] };
+
+/** A run of mesh edges that was picked. */
+export interface EdgePick {
+  readonly places: readonly Vec3[];
+  readonly closed: boolean;
+}
+
+/** How clicks become points, and what they snap to. */
+export interface DrawSettings {
+  readonly kind: DrawKind;
+  /** Metres; 0 for no grid. */
+  readonly grid: number;
+  readonly toPoints: boolean;
+  readonly toGround: boolean;
+}
 
 /** A rider shown where it would land, before that is accepted. */
 export interface Landing {
@@ -42,6 +68,13 @@ export interface DeskState {
   readonly view: ViewName;
   readonly tool: Tool;
   readonly landing: Landing | null;
+  readonly drawing: DrawSettings;
+  /** What is drawn over the selected path beside its points. */
+  readonly shows: { readonly comb: boolean; readonly polygon: boolean };
+  /** An operation on the selected path that is being set up, and what it would give. */
+  readonly operation: Operation | null;
+  readonly preview: PreviewResult | null;
+  readonly ground: GroundMesh | null;
 }
 
 export interface DeskActions {
@@ -76,6 +109,11 @@ export function createDesk(shot: Shot): DeskStore {
     view: 'free',
     tool: { kind: 'select' },
     landing: null,
+    drawing: { kind: 'bezier', grid: 0.1, toPoints: true, toGround: false },
+    shows: { comb: false, polygon: true },
+    operation: null,
+    preview: null,
+    ground: null,
 
     edit(label, edit, gesture) {
       const { shot: before, past, gesture: current } = get();
@@ -133,7 +171,7 @@ export function createDesk(shot: Shot): DeskStore {
 function standing(state: DeskState, shot: Shot): Partial<DeskState> {
   const path = shot.paths.find((other) => other.id === state.pathId);
   const rider = shot.riders.find((other) => other.id === state.riderId);
-  const landing = state.landing;
+  const { landing, operation } = state;
   const lands =
     landing !== null &&
     shot.riders.some((other) => other.id === landing.riderId) &&
@@ -143,6 +181,7 @@ function standing(state: DeskState, shot: Shot): Partial<DeskState> {
     points: path ? new Set([...state.points].filter((i) => i < path.points.length)) : new Set(),
     riderId: rider?.id ?? shot.riders[0]?.id ?? null,
     landing: lands ? landing : null,
+    operation: operation && shot.paths.some((other) => other.id === operation.path) ? operation : null,
     frame: Math.min(shot.range.last, Math.max(shot.range.first, state.frame)),
   };
 }

@@ -29,6 +29,8 @@ import { TopBar } from './top-bar';
 import { Transport } from './transport/transport';
 import { useDeskKeys } from './use-desk-keys';
 import { useEvaluation } from './use-evaluation';
+import { useGround } from './use-ground';
+import { useOperationPreview } from './use-operation-preview';
 import { usePlayback } from './use-playback';
 
 const Whole = styled.div`
@@ -175,6 +177,8 @@ function offerDraft(shotId: string, draft: Draft): void {
 function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   const { station } = useParams();
   useEvaluation(desk);
+  useGround();
+  useOperationPreview(desk);
   usePlayback(desk);
   useDeskKeys(desk, shotId);
   useComeBack();

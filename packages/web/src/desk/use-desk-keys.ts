@@ -2,6 +2,8 @@ import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
 import type { DeskStore } from './desk-store';
 import { cancelTool, finishDrawing, takePlaceBack } from './path/drawing';
+import { finishEdges } from './path/edge-path';
+import { acceptOperation, cancelOperation } from './path/operate';
 import { STATIONS } from './stations';
 
 /** The desk's keys; they rest while something is typed or a dialog is open. */
@@ -10,7 +12,7 @@ export function useDeskKeys(desk: DeskStore, shotId: string): void {
   useEffect(() => {
     const onKeyDown = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      const { tool, landing, playing, frame, set, goToFrame, undo, redo } = desk.getState();
+      const { tool, operation, landing, playing, frame, set, goToFrame, undo, redo } = desk.getState();
       if (document.querySelector('[role=dialog]')) return;
       const typing = target.matches('input, textarea, select, [contenteditable]');
       if ((event.ctrlKey || event.metaKey) && !typing) {
@@ -27,11 +29,19 @@ export function useDeskKeys(desk: DeskStore, shotId: string): void {
         set({ landing: null });
         return;
       }
+      if (event.key === 'Escape' && operation !== null) {
+        cancelOperation(desk);
+        return;
+      }
+      // Enter in a field takes its number up; only outside of one does it accept.
       if (typing) return;
       // A focused control keeps the keys it acts on.
       const onControl = target.matches('button, a, [role=button], [role=row], [role=option], [role=radio]');
-      if (tool.kind === 'draw' && !onControl && event.key === 'Enter') finishDrawing(desk, false);
-      else if (tool.kind === 'draw' && event.key === 'Backspace') takePlaceBack(desk);
+      const enters = event.key === 'Enter' && !onControl;
+      if (tool.kind === 'draw' && enters) finishDrawing(desk, false);
+      else if (tool.kind === 'edges' && enters) finishEdges(desk);
+      else if (operation !== null && enters) acceptOperation(desk);
+      else if (event.key === 'Backspace' && (tool.kind === 'draw' || tool.kind === 'edges')) takePlaceBack(desk);
       else if (event.key === ' ' && !onControl) set({ playing: !playing });
       else if (event.key === ',' || event.key === '.') {
         set({ playing: false });

@@ -1,6 +1,7 @@
-import { newHitch, newShot, parseShot, type Shot } from '@fleet-rail/core';
+import { newHitch, newShot, parseShot, type Shot, type Vec3 } from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
-import { addPaths, deletePath, drawnPath, freePathName, turnPathRound } from './path-edits';
+import { drawnPath } from './drawn-path';
+import { addMark, addPaths, deletePath, deletePathPoints, freePathName, movePathPoints } from './path-edits';
 import { addRider, attachRider, deleteRider, detachRider, detachRiderHere, placeKey } from './rider-edits';
 
 const model = (name: string, nodes: string[] = []): KeptModel => ({
@@ -11,6 +12,8 @@ const model = (name: string, nodes: string[] = []): KeptModel => ({
   shipped: false,
   facts: { nodes, clips: [], low: [0, 0, 0], high: [1, 1, 1], triangles: 0, skinned: false },
 });
+
+const clicked = (...places: Vec3[]) => places.map((position) => ({ position, straight: false }));
 
 const base = newShot({
   name: 'edits',
@@ -36,22 +39,17 @@ describe('edits give documents that the server accepts', () => {
     [
       'add path',
       addPaths(base, [
-        drawnPath(
-          'Path',
-          [
-            [0, 0, 0],
-            [1, 0, 2],
-          ],
-          false,
-        ),
+        drawnPath('Path', clicked([0, 0, 0], [1, 0, 2]), false, 'bezier'),
       ]).shot,
     ],
     ['attach', shot],
     ['detach', detachRider(id)(shot)],
     ['detach here', detachRiderHere(id, 120)(shot)],
     ['delete rider', deleteRider(id)(shot)],
-    ['delete path', deletePath('lane')(shot)],
-    ['turn round', turnPathRound('lane')(shot)],
+    ['delete path', deletePath('lane', 'back', 1)(shot)],
+    ['delete path, riders stay', deletePath('lane', 'stay', 120)(shot)],
+    ['delete points', deletePathPoints('lane', new Set([0]))(shot)],
+    ['add mark', addMark('lane', 3)(shot)],
     ['place key', placeKey(id, 0, 500, 0.2)(shot)],
   ];
   it.each(results)('%s', (_, after) => {
@@ -67,14 +65,7 @@ it('a path of the same id is added under another', () => {
 
 it('drawn paths are named apart', () => {
   const first = addPaths(base, [
-    drawnPath(
-      'Path',
-      [
-        [0, 0, 0],
-        [1, 0, 0],
-      ],
-      false,
-    ),
+    drawnPath('Path', clicked([0, 0, 0], [1, 0, 0]), false, 'bezier'),
   ]).shot;
   expect(freePathName(base)).toBe('Path');
   expect(freePathName(first)).toBe('Path 2');
@@ -91,7 +82,7 @@ it('a model is listed once however many riders wear it, and each rider has its o
 
 it('deleting a path never strands what rode it', () => {
   const { shot } = withRider();
-  const after = deletePath('lane')(shot);
+  const after = deletePath('lane', 'back', 1)(shot);
   expect(after.riders[0].hitch).toBeNull();
   expect(after.riders[0].rest).toEqual(shot.riders[0].rest);
 });
@@ -117,14 +108,37 @@ it('deleting a rider clears what pointed at it', () => {
   expect(after.riders[0].hitch?.facing.target).toBeNull();
 });
 
-it('a mark keeps its place on the ground when its path is turned round', () => {
-  const after = turnPathRound('lane')(base);
-  expect(after.paths[0].marks[0].distance).toBeCloseTo(8, 12);
-  expect(after.paths[0].points[0].position).toEqual([0, 0, 10]);
+it('riders of a deleted path stay where they were at the frame, when that is asked', () => {
+  const { shot } = withRider();
+  const after = deletePath('lane', 'stay', 120.5)(shot);
+  expect(after.riders[0].hitch).toBeNull();
+  // Halfway through frames 1 to 240 of a ten metre lane.
+  expect(after.riders[0].rest.translation[2]).toBeCloseTo(5, 9);
+});
+
+it('a straight run between bends is straight, and the bends leave in line with it', () => {
+  const places = clicked([0, 0, 0], [0, 0, 4], [0, 0, 10], [6, 0, 12]);
+  places[2].straight = true;
+  const path = drawnPath('Path', places, false, 'through');
+  expect(path.basis).toBe('bezier');
+  expect(path.points[1]).toMatchObject({ handles: 'smooth', out: [0, 0, 2] });
+  expect(path.points[2]).toMatchObject({ handles: 'smooth', in: [0, 0, -2] });
+  expect(path.points[2].out[0]).toBeCloseTo(0, 12);
+  expect(path.points[2].out[2]).toBeCloseTo(Math.hypot(6, 2) / 3, 12);
 });
 
 it('a key stops one frame short of its neighbour', () => {
   const { shot, id } = withRider();
   const after = placeKey(id, 0, 500, 0.25)(shot);
   expect(after.riders[0].hitch?.pace.keys.map((key) => key.frame)).toEqual([239, 240]);
+});
+
+it('only the chosen points move, and the path before is left as it was', () => {
+  const moved = movePathPoints('lane', new Set([1]), [1, 2, 3])(base).paths[0];
+  expect(moved.points.map(({ position }) => position)).toEqual([
+    [0, 0, 0],
+    [1, 2, 13],
+  ]);
+  expect(moved.points[0]).toBe(base.paths[0].points[0]);
+  expect(base.paths[0].points[1].position).toEqual([0, 0, 10]);
 });

@@ -1,20 +1,19 @@
 import {
   LIMITS,
-  PathError,
-  PathPoint,
   ShotError,
-  ShotPath,
-  compiledPathOf,
-  defaultsOf,
+  deletePoints,
   freeId,
-  movePoints,
-  reversePath,
+  keepMarks,
+  moveSomePoints,
+  type Mark,
+  type PathPoint,
+  type Quat,
   type Shot,
+  type ShotPath,
   type Vec3,
 } from '@fleet-rail/core';
-
-/** A change to a shot: the document before to the document after. */
-export type Edit = (shot: Shot) => Shot;
+import type { Edit } from './edit';
+import { detachRider, detachRiderHere } from './rider-edits';
 
 /** Puts another path in the place of the one with this id. */
 export function changePath(id: string, change: (path: ShotPath) => ShotPath): Edit {
@@ -39,50 +38,82 @@ export function addPaths(shot: Shot, paths: readonly ShotPath[]): { shot: Shot; 
   return { shot: { ...shot, paths: all }, ids };
 }
 
-/** A Bézier path through clicked places, its handles set from their neighbours. */
-export function drawnPath(name: string, places: readonly Vec3[], closed: boolean): ShotPath {
-  const plain = defaultsOf(ShotPath);
-  const point = defaultsOf(PathPoint);
-  return {
-    ...plain,
-    id: freeId(name, []),
-    name,
-    closed,
-    points: places.map((position) => ({ ...point, position, handles: 'auto' })),
-  };
-}
-
 /** A name no path has yet: "Path", "Path 2", … */
-export function freePathName(shot: Shot): string {
+export function freePathName(shot: Shot, base = 'Path'): string {
   const taken = new Set(shot.paths.map((path) => path.name));
-  if (!taken.has('Path')) return 'Path';
-  for (let n = 2; ; n++) if (!taken.has(`Path ${n}`)) return `Path ${n}`;
+  if (!taken.has(base)) return base;
+  for (let n = 2; ; n++) if (!taken.has(`${base} ${n}`)) return `${base} ${n}`;
 }
-
-export const movePathPoints = (id: string, chosen: ReadonlySet<number>, step: Vec3): Edit =>
-  changePath(id, (path) => movePoints(path, chosen, step));
 
 /** Puts one point somewhere, in the path's own space. */
 export const placePathPoint = (id: string, index: number, position: Vec3): Edit =>
-  changePath(id, (path) => ({
-    ...path,
-    points: path.points.map((point, i) => (i === index ? { ...point, position } : point)),
-  }));
+  changePoints(id, new Set([index]), (point) => ({ ...point, position }));
 
 export const renamePath = (id: string, name: string): Edit => changePath(id, (path) => ({ ...path, name }));
 
-/** The same curve the other way; what rides it is where it was at the start, and goes the other way. */
-export const turnPathRound = (id: string): Edit =>
+/** Changes some points of a path, each on its own. */
+export const changePoints = (
+  id: string,
+  chosen: ReadonlySet<number>,
+  change: (point: PathPoint) => PathPoint,
+): Edit =>
+  changePath(id, (path) => ({
+    ...path,
+    points: path.points.map((point, i) => (chosen.has(i) ? change(point) : point)),
+  }));
+
+/** Moves some points of a path by a step in the world, their handles along. */
+export const movePathPoints = (id: string, chosen: ReadonlySet<number>, step: Vec3): Edit =>
+  changePath(id, (path) => movedPoints(path, chosen, step));
+
+/** A path with some points moved by a step in the world; their places are written to a nanometre. */
+export function movedPoints(path: ShotPath, chosen: ReadonlySet<number>, step: Vec3): ShotPath {
+  const move = { pivot: [0, 0, 0] as Vec3, translation: step, rotation: [0, 0, 0, 1] as Quat, scale: 1 };
+  const moved = moveSomePoints(path, chosen, move);
+  return {
+    ...moved,
+    points: moved.points.map((point, i) => {
+      if (!chosen.has(i)) return path.points[i];
+      const position = point.position.map((value) => Number(value.toFixed(9))) as Vec3;
+      return { ...path.points[i], position };
+    }),
+  };
+}
+
+/** Takes points out of a path, the curve kept as near as can be; its marks stay where they stood. */
+export const deletePathPoints = (id: string, chosen: ReadonlySet<number>): Edit =>
+  changePath(id, (path) => keepMarks(path, deletePoints(path, chosen)));
+
+/** A named place at a distance along a path. */
+export const addMark = (id: string, distance: number): Edit =>
   changePath(id, (path) => {
-    const curve = compiledPathOf(path);
-    return curve instanceof PathError ? path : reversePath(path, curve.length);
+    if (path.marks.length >= LIMITS.marksPerPath) {
+      throw new ShotError('marks', `${path.marks.length} already`, `at most ${LIMITS.marksPerPath}`);
+    }
+    const name = `Mark ${path.marks.length + 1}`;
+    return { ...path, marks: [...path.marks, { id: freeId(name, path.marks), name, distance }] };
   });
 
-/** Takes a path away; what rode it goes back to where it rested. */
+export const changeMark = (id: string, markId: string, change: Partial<Omit<Mark, 'id'>>): Edit =>
+  changePath(id, (path) => ({
+    ...path,
+    marks: path.marks.map((mark) => (mark.id === markId ? { ...mark, ...change } : mark)),
+  }));
+
+export const deleteMark = (id: string, markId: string): Edit =>
+  changePath(id, (path) => ({ ...path, marks: path.marks.filter((mark) => mark.id !== markId) }));
+
+/** What becomes of the riders of a path that is taken away. */
+export type RidersFate = 'back' | 'stay';
+
+/** Takes a path away; what rode it goes back to where it rested, or stays where it is at a frame. */
 export const deletePath =
-  (id: string): Edit =>
-  (shot) => ({
-    ...shot,
-    paths: shot.paths.filter((path) => path.id !== id),
-    riders: shot.riders.map((rider) => (rider.hitch?.path === id ? { ...rider, hitch: null } : rider)),
-  });
+  (id: string, fate: RidersFate, frame: number): Edit =>
+  (shot) => {
+    const carried = shot.riders.filter((rider) => rider.hitch?.path === id);
+    const free = carried.reduce(
+      (before, rider) => (fate === 'stay' ? detachRiderHere(rider.id, frame) : detachRider(rider.id))(before),
+      shot,
+    );
+    return { ...free, paths: free.paths.filter((path) => path.id !== id) };
+  };

@@ -16,7 +16,7 @@ import {
   type Vec3,
 } from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
-import type { Edit } from './path-edits';
+import type { Edit } from './edit';
 
 /** Points a model that was named by a file at one the server keeps. */
 export const findModel =
@@ -82,14 +82,14 @@ function freeName(base: string, shot: Shot): string {
 }
 
 /** The first letter of the name, and the lowest number no badge has. */
-function freeBadge(name: string, shot: Shot): string {
+export function freeBadge(name: string, shot: Shot): string {
   const numbers = new Set(shot.riders.map((rider) => Number(/\d+$/.exec(rider.badge)?.[0])));
   let number = 1;
   while (numbers.has(number)) number++;
   return `${(/[a-z]/i.exec(name)?.[0] ?? 'R').toUpperCase()}${number}`;
 }
 
-function leastUsedColor(shot: Shot): number {
+export function leastUsedColor(shot: Shot): number {
   const uses = Array.from(
     { length: 8 },
     (_, color) => shot.riders.filter((rider) => rider.color === color).length,

@@ -1,4 +1,4 @@
-import type { Finding } from '@fleet-rail/core';
+import type { Finding, PathFacts } from '@fleet-rail/core';
 
 /** What the stage draws of one path. */
 export interface EvaluatedPath {
@@ -8,6 +8,8 @@ export interface EvaluatedPath {
   readonly closed: boolean;
   /** Why there is no curve. */
   readonly problem: string | null;
+  /** What the eye should know about it; null where there is no curve. */
+  readonly facts: PathFacts | null;
   /** Along the path at even distances: position, left, up, forward; twelve numbers a place. */
   readonly frames: Float64Array;
 }

@@ -5,6 +5,8 @@ import {
   compiledPathOf,
   evaluateShot,
   frameCount,
+  pathFacts,
+  ribbonFrames,
   type CompiledPath,
   type Shot,
 } from '@fleet-rail/core';
@@ -52,9 +54,12 @@ export class Evaluator {
     if (this.drawn.get(id) === curve) return [];
     this.drawn.set(id, curve);
     if (curve instanceof PathError) {
-      return [{ id, length: 0, closed: false, problem: curve.message, frames: new Float64Array(0) }];
+      return [
+        { id, length: 0, closed: false, problem: curve.message, facts: null, frames: new Float64Array(0) },
+      ];
     }
-    return [{ id, length: curve.length, closed: curve.closed, problem: null, frames: ribbonFrames(curve) }];
+    const { length, closed } = curve;
+    return [{ id, length, closed, problem: null, facts: pathFacts(curve), frames: ribbonFrames(curve) }];
   }
 
   /** True when anything a rider's poses follow from is another object than last time. */
@@ -78,15 +83,4 @@ export class Evaluator {
       parts.every((part, i) => part === before.parts[i]);
     return !same;
   }
-}
-
-/** Frames along a path close enough for a smooth ribbon: twice a metre, 64 to 3,000 of them. */
-function ribbonFrames(curve: CompiledPath): Float64Array {
-  const count = Math.min(3_000, Math.max(64, Math.ceil(curve.length * 2))) + 1;
-  const out = new Float64Array(12 * count);
-  for (let i = 0; i < count; i++) {
-    // The end of a closed path is its start; a hair before it keeps the last frame's own tangent.
-    curve.frame(Math.min((curve.length * i) / (count - 1), curve.length * (1 - 1e-12)), out, 12 * i);
-  }
-  return out;
 }

@@ -1,6 +1,6 @@
 import { PathError, compilePace, compiledPathOf, type PaceKey } from '@fleet-rail/core';
 import { changePace } from '../../edits/rider-edits';
-import type { Edit } from '../../edits/path-edits';
+import type { Edit } from '../../edits/edit';
 
 /** Adds a key where the rider is at a frame. */
 export const addKeyAt =

@@ -1,34 +1,59 @@
-import { addPaths, drawnPath, freePathName } from '../../edits/path-edits';
+import { PathError, compilePath, type ShotPath } from '@fleet-rail/core';
+import { drawnPath } from '../../edits/drawn-path';
+import { addPaths, freePathName } from '../../edits/path-edits';
 import { sentenceOf } from '../../api/request';
 import { notify } from '../../ui/notices';
 import type { DeskStore } from '../desk-store';
 
-/** Starts drawing a path, seen from above. */
+/** Starts drawing a path, seen from above unless it is seen from the side already. */
 export function startDrawing(desk: DeskStore): void {
-  desk.getState().set({ tool: { kind: 'draw', places: [] }, view: 'plan', playing: false, landing: null });
+  const { view, set } = desk.getState();
+  set({
+    tool: { kind: 'draw', places: [] },
+    view: view === 'free' ? 'plan' : view,
+    playing: false,
+    landing: null,
+    operation: null,
+  });
 }
 
 /** Makes a path of the clicked places; fewer than two make none. */
 export function finishDrawing(desk: DeskStore, closed: boolean): void {
-  const { tool, shot, edit, set } = desk.getState();
+  const { tool, drawing, shot, set } = desk.getState();
   if (tool.kind !== 'draw') return;
   set({ tool: { kind: 'select' } });
   if (tool.places.length < 2) return;
-  const name = freePathName(shot);
-  const path = drawnPath(name, tool.places, closed);
+  const path = drawnPath(freePathName(shot), tool.places, closed, drawing.kind);
   try {
-    const { ids } = addPaths(shot, [path]);
-    edit('Draw path', (before) => addPaths(before, [path]).shot);
+    compilePath(path);
+  } catch (error) {
+    // Every click fell on one place: nothing to keep, and the reason is said.
+    if (!(error instanceof PathError)) throw error;
+    notify('error', error.message);
+    return;
+  }
+  putPaths(desk, 'Draw path', [path]);
+}
+
+/** Adds paths to the shot as one step and selects the first; false, with the reason said, where they do not fit. */
+export function putPaths(desk: DeskStore, label: string, paths: readonly ShotPath[]): boolean {
+  const { shot, edit, set } = desk.getState();
+  try {
+    const { ids } = addPaths(shot, paths);
+    edit(label, (before) => addPaths(before, paths).shot);
     set({ pathId: ids[0], points: new Set() });
+    return true;
   } catch (error) {
     notify('error', sentenceOf(error));
+    return false;
   }
 }
 
-/** Takes the last clicked place back. */
+/** Takes the last clicked place, or the last picked run, back. */
 export function takePlaceBack(desk: DeskStore): void {
   const { tool, set } = desk.getState();
   if (tool.kind === 'draw') set({ tool: { kind: 'draw', places: tool.places.slice(0, -1) } });
+  else if (tool.kind === 'edges') set({ tool: { kind: 'edges', runs: tool.runs.slice(0, -1) } });
 }
 
 /** Leaves whatever a click would do; nothing is changed. */

@@ -1,39 +1,43 @@
 import type { ShotPath } from '@fleet-rail/core';
-import { ArrowLeftRight } from 'lucide-react';
 import styled from 'styled-components';
-import { placePathPoint, renamePath, turnPathRound } from '../../edits/path-edits';
-import { Button } from '../../ui/button';
+import { renamePath } from '../../edits/path-edits';
+import { LABEL_FONT } from '../../theme/global-style';
 import { TextField } from '../../ui/fields';
-import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
+import { Hint, Section } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';
-import { QuantityField } from '../../ui/quantity-field';
-import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
+import { Tick } from '../../ui/tick';
 import { useDesk } from '../desk-store';
+import { BASIS_NAMES } from './basis-names';
+import { MarksSection } from './marks-section';
+import { OperationMenu } from './operation-menu';
+import { PointsSection } from './points-section';
+import { ProfileSection } from './profile-section';
 
-const BASIS_NAMES: Record<ShotPath['basis'], string> = {
-  bezier: 'Bézier',
-  bspline: 'B-spline',
-  nurbs: 'NURBS',
-  through: 'Through points',
-  polyline: 'Straight runs',
-};
-
-const Coordinate = styled(RowFigure)`
-  width: 62px;
-  padding-right: 6px;
-  text-align: right;
+const Facts = styled.dl`
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 1px 12px;
+  margin: 0;
+  font: 14px/1.35 ${LABEL_FONT};
+  & dt {
+    color: ${({ theme }) => theme.quiet};
+  }
+  & dd {
+    margin: 0;
+    text-align: right;
+  }
 `;
 
-const AXES = ['X', 'Y (height)', 'Z'] as const;
+const Ticks = styled.div`
+  display: flex;
+  gap: 16px;
+`;
 
-/** The selected path: its name, direction and points. */
+/** The selected path: what it is, its points, what can be done to it, its marks and its heights. */
 export function PathDetails({ path }: { path: ShotPath }) {
   const edit = useDesk((state) => state.edit);
   const set = useDesk((state) => state.set);
-  const points = useDesk((state) => state.points);
-  const problem = useDesk((state) => state.evaluation?.paths.get(path.id)?.problem);
-  const index = points.size === 1 ? [...points][0] : null;
-  const point = index === null ? undefined : path.points[index];
+  const shows = useDesk((state) => state.shows);
   return (
     <>
       <Section>
@@ -45,65 +49,63 @@ export function PathDetails({ path }: { path: ShotPath }) {
             name.trim() !== '' && edit('Rename path', renamePath(path.id, name), `rename ${path.id}`)
           }
         />
-        <Hint>
-          {BASIS_NAMES[path.basis]}, {path.closed ? 'closed' : 'open'}, {path.points.length} points
-        </Hint>
-        {problem && <Hint role="alert">{problem}</Hint>}
-        <Buttons>
-          <Button
-            onPress={() => edit('Reverse path', turnPathRound(path.id))}
-            isDisabled={path.points.length < 2}
-          >
-            <ArrowLeftRight aria-hidden /> Reverse
-          </Button>
-        </Buttons>
+        <PathFactsList path={path} />
+        <Ticks>
+          <Tick isSelected={shows.polygon} onChange={(polygon) => set({ shows: { ...shows, polygon } })}>
+            Handles, polygon
+          </Tick>
+          <Tick isSelected={shows.comb} onChange={(comb) => set({ shows: { ...shows, comb } })}>
+            Curvature
+          </Tick>
+        </Ticks>
       </Section>
-      <Section>
-        <SectionTitle>Points</SectionTitle>
-        <Hint>Drag a point over the ground, or its head to lift it.</Hint>
-        {point && index !== null && (
-          <FieldGrid>
-            {AXES.map((axis, k) => (
-              <QuantityField
-                key={axis}
-                label={axis}
-                kind="length"
-                value={point.position[k]}
-                min={-1e7}
-                max={1e7}
-                step={0.1}
-                onChange={(value, gesture) => {
-                  const position: typeof point.position = [...point.position];
-                  position[k] = value;
-                  edit('Move point', placePathPoint(path.id, index, position), gesture);
-                }}
-              />
-            ))}
-          </FieldGrid>
-        )}
-        <RowList
-          aria-label="Points"
-          selectionMode="single"
-          selectionBehavior="replace"
-          selectedKeys={index === null ? [] : [index]}
-          onSelectionChange={(keys) => keys !== 'all' && set({ points: new Set([...keys].map(Number)) })}
-        >
-          {path.points.slice(0, 400).map(({ position, off }, i) => (
-            <Row key={i} id={i} textValue={`Point ${i + 1}`}>
-              <RowName>
-                {i + 1}
-                {off ? ' (off)' : ''}
-              </RowName>
-              {position.map((value, k) => (
-                <Coordinate key={k}>{showNumber(value, 2)}</Coordinate>
-              ))}
-            </Row>
-          ))}
-        </RowList>
-        {path.points.length > 400 && (
-          <Hint>The first 400 of {path.points.length} are listed; pick others on the stage.</Hint>
-        )}
-      </Section>
+      <PointsSection path={path} />
+      <OperationMenu path={path} />
+      <MarksSection path={path} />
+      <ProfileSection path={path} />
+    </>
+  );
+}
+
+function PathFactsList({ path }: { path: ShotPath }) {
+  const evaluated = useDesk((state) => state.evaluation?.paths.get(path.id));
+  const kind = `${BASIS_NAMES[path.basis]}, ${path.closed ? 'closed' : 'open'}, ${path.points.length} points`;
+  if (evaluated?.problem) {
+    return (
+      <>
+        <Hint>{kind}</Hint>
+        <Hint role="alert">{evaluated.problem}</Hint>
+      </>
+    );
+  }
+  const facts = evaluated?.facts;
+  return (
+    <>
+      <Hint>{kind}</Hint>
+      {facts && (
+        <Facts aria-label="Facts">
+          <dt>Length</dt>
+          <dd>{showNumber(facts.length, 3)} m</dd>
+          <dt>Tightest bend</dt>
+          <dd>
+            {facts.tightest
+              ? `${showNumber(facts.tightest.radius, 2)} m at ${showNumber(facts.tightest.distance, 1)} m`
+              : 'straight'}
+          </dd>
+          <dt>Kinks</dt>
+          <dd>
+            {facts.kinks.length === 0
+              ? 'none'
+              : `${facts.kinks.length}, first at ${showNumber(facts.kinks[0].distance, 1)} m`}
+          </dd>
+          <dt>Spacing, longest : shortest</dt>
+          <dd>{showNumber(facts.unevenness, 1)} : 1</dd>
+          <dt>Climbs, falls</dt>
+          <dd>
+            {showNumber(facts.climb, 2)}, {showNumber(facts.fall, 2)} m
+          </dd>
+        </Facts>
+      )}
     </>
   );
 }

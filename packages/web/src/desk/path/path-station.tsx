@@ -1,98 +1,162 @@
-import { FileUp, PenLine, Trash2 } from 'lucide-react';
+import { Component, FileUp, PenLine, Shapes, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
-import { deletePath } from '../../edits/path-edits';
 import { Button, PrimaryButton } from '../../ui/button';
 import { IconButton } from '../../ui/icon-button';
-import { notify } from '../../ui/notices';
-import { Buttons, Hint, PanelTitle, Section, SectionTitle } from '../../ui/panel';
+import { Buttons, FieldGrid, Hint, PanelTitle, Section, SectionTitle } from '../../ui/panel';
+import { Progress } from '../../ui/progress';
 import { QuantityField } from '../../ui/quantity-field';
 import { showNumber } from '../../ui/quantity';
 import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
 import { useDesk, useDeskStore, useSelectedPath } from '../desk-store';
+import { DeletePathDialog, removePath } from './delete-path-dialog';
+import { DrawSettings } from './draw-settings';
 import { startDrawing } from './drawing';
-import { importSvg } from './import-svg';
+import { importPaths, useReading } from './import-paths';
+import { OperationCard } from './operation-card';
 import { PathDetails } from './path-details';
+import { ShapeCard } from './shape-card';
 
-/** Lay paths: import, draw, choose, move points. */
+const FILES = ['.svg', '.obj', '.csv', '.glb', '.gltf'];
+
+/** Lay paths: draw, import, choose, change. */
 export function PathStation() {
+  const tool = useDesk((state) => state.tool.kind);
+  const operation = useDesk((state) => state.operation);
+  const path = useSelectedPath();
+  const [shaping, setShaping] = useState(false);
+  return (
+    <>
+      <PanelTitle>Path</PanelTitle>
+      {operation && path ? (
+        <OperationCard operation={operation} path={path} />
+      ) : tool === 'draw' ? (
+        <DrawSettings />
+      ) : shaping ? (
+        <ShapeCard onDone={() => setShaping(false)} />
+      ) : (
+        <>
+          <Begin onShape={() => setShaping(true)} />
+          <PathList />
+          {path && <PathDetails key={path.id} path={path} />}
+        </>
+      )}
+    </>
+  );
+}
+
+/** The ways to a path: draw it, take a ready shape, bring it from a file, or from a model's edges. */
+function Begin({ onShape }: { onShape: () => void }) {
+  const desk = useDeskStore();
+  const none = useDesk((state) => state.shot.paths.length === 0);
+  const set = useDesk((state) => state.set);
+  const reading = useReading((state) => state.reading);
+  const [scale, setScale] = useState(1);
+  const [tolerance, setTolerance] = useState(0.01);
+  return (
+    <Section>
+      {none && (
+        <Hint>
+          Nothing to ride on yet. Click a path into the plan, or bring one from a drawing, a table or a model.
+        </Hint>
+      )}
+      <Buttons>
+        <PrimaryButton onPress={() => startDrawing(desk)}>
+          <PenLine aria-hidden /> Draw a path
+        </PrimaryButton>
+        <Button onPress={onShape}>
+          <Shapes aria-hidden /> Ready shape
+        </Button>
+        <FileTrigger
+          acceptedFileTypes={FILES}
+          onSelect={(files) => files?.[0] && void importPaths(desk, files[0], scale, tolerance)}
+        >
+          <Button isDisabled={reading !== null}>
+            <FileUp aria-hidden /> Import a file
+          </Button>
+        </FileTrigger>
+        <Button onPress={() => set({ tool: { kind: 'edges', runs: [] }, playing: false })}>
+          <Component aria-hidden /> Model edges
+        </Button>
+      </Buttons>
+      {reading ? (
+        <>
+          <Hint role="status">Reading {reading.file}…</Hint>
+          <Progress label={`Reading ${reading.file}`} part={reading.part} />
+          <Button onPress={reading.cancel}>Cancel reading</Button>
+        </>
+      ) : (
+        <FieldGrid>
+          <QuantityField
+            label="File unit is"
+            kind="length"
+            value={scale}
+            min={1e-6}
+            max={1e6}
+            step={0.01}
+            digits={6}
+            onChange={setScale}
+          />
+          <QuantityField
+            label="Fit within"
+            kind="length"
+            value={tolerance}
+            min={1e-4}
+            max={100}
+            step={0.01}
+            digits={4}
+            onChange={setTolerance}
+          />
+        </FieldGrid>
+      )}
+    </Section>
+  );
+}
+
+function PathList() {
   const desk = useDeskStore();
   const paths = useDesk((state) => state.shot.paths);
   const riders = useDesk((state) => state.shot.riders);
   const pathId = useDesk((state) => state.pathId);
   const evaluated = useDesk((state) => state.evaluation?.paths);
   const set = useDesk((state) => state.set);
-  const edit = useDesk((state) => state.edit);
-  const path = useSelectedPath();
-  const [scale, setScale] = useState(1);
-  const remove = (id: string, name: string) => {
-    const carried = riders.filter((rider) => rider.hitch?.path === id).map((rider) => rider.badge);
-    edit('Delete path', deletePath(id));
-    const back = carried.length > 0 ? ` ${carried.join(', ')} went back to where they rested.` : '';
-    notify('done', `Deleted "${name}".${back}`, { name: 'Undo', run: () => desk.getState().undo() });
+  const [asked, setAsked] = useState<string | null>(null);
+  if (paths.length === 0) return null;
+  const doomed = paths.find(({ id }) => id === asked);
+  const remove = (id: string) => {
+    const path = paths.find((other) => other.id === id);
+    if (riders.some((rider) => rider.hitch?.path === id)) setAsked(id);
+    else if (path) removePath(desk, path, 'back');
   };
   return (
-    <>
-      <PanelTitle>Path</PanelTitle>
-      <Section>
-        {paths.length === 0 && (
-          <Hint>Nothing to ride on yet. Click a path into the plan, or bring one from an SVG drawing.</Hint>
-        )}
-        <Buttons>
-          <PrimaryButton onPress={() => startDrawing(desk)}>
-            <PenLine aria-hidden /> Draw a path
-          </PrimaryButton>
-          <FileTrigger
-            acceptedFileTypes={['.svg', 'image/svg+xml']}
-            onSelect={(files) => files?.[0] && void importSvg(desk, files[0], scale)}
-          >
-            <Button>
-              <FileUp aria-hidden /> Import SVG
-            </Button>
-          </FileTrigger>
-        </Buttons>
-        <QuantityField
-          label="Metres for one SVG unit"
-          kind="length"
-          value={scale}
-          min={1e-6}
-          max={1e6}
-          step={0.01}
-          digits={6}
-          onChange={setScale}
-        />
-      </Section>
-      {paths.length > 0 && (
-        <Section>
-          <SectionTitle>Paths</SectionTitle>
-          <RowList
-            aria-label="Paths"
-            selectionMode="single"
-            disallowEmptySelection
-            selectionBehavior="replace"
-            selectedKeys={pathId === null ? [] : [pathId]}
-            onSelectionChange={(keys) =>
-              keys !== 'all' && set({ pathId: [...keys][0] as string, points: new Set() })
-            }
-          >
-            {paths.map(({ id, name }) => (
-              <Row key={id} id={id} textValue={name}>
-                <RowName>{name}</RowName>
-                <RowFigure>{lengthOf(evaluated?.get(id))}</RowFigure>
-                <IconButton label={`Delete ${name}`} onPress={() => remove(id, name)}>
-                  <Trash2 aria-hidden />
-                </IconButton>
-              </Row>
-            ))}
-          </RowList>
-        </Section>
-      )}
-      {path && <PathDetails key={path.id} path={path} />}
-    </>
+    <Section>
+      <SectionTitle>Paths</SectionTitle>
+      <RowList
+        aria-label="Paths"
+        selectionMode="single"
+        disallowEmptySelection
+        selectionBehavior="replace"
+        selectedKeys={pathId === null ? [] : [pathId]}
+        onSelectionChange={(keys) =>
+          keys !== 'all' && set({ pathId: [...keys][0] as string, points: new Set() })
+        }
+      >
+        {paths.map(({ id, name }) => (
+          <Row key={id} id={id} textValue={name}>
+            <RowName>{name}</RowName>
+            <RowFigure>{lengthText(evaluated?.get(id))}</RowFigure>
+            <IconButton label={`Delete ${name}`} onPress={() => remove(id)}>
+              <Trash2 aria-hidden />
+            </IconButton>
+          </Row>
+        ))}
+      </RowList>
+      {doomed && <DeletePathDialog path={doomed} onClose={() => setAsked(null)} />}
+    </Section>
   );
 }
 
-function lengthOf(path: { length: number; problem: string | null } | undefined): string {
+function lengthText(path: { length: number; problem: string | null } | undefined): string {
   if (!path) return '';
   return path.problem === null ? `${showNumber(path.length, 2)} m` : 'no curve';
 }

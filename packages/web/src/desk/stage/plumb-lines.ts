@@ -34,13 +34,14 @@ export class PlumbLines {
     this.object.add(this.plumb, this.feet, this.points, this.heads);
   }
 
-  show(places: readonly Vec3[], chosen: ReadonlySet<number>, theme: Theme): void {
+  show(places: readonly Vec3[], off: readonly boolean[], chosen: ReadonlySet<number>, theme: Theme): void {
     this.places = places;
     this.headColors = places.map((_, i) => (chosen.has(i) ? theme.signal : theme.quiet));
+    const pointColor = (i: number) => (chosen.has(i) ? theme.signal : off[i] ? theme.hairline : theme.ink);
     placeDots(
       this.points,
       places,
-      places.map((_, i) => (chosen.has(i) ? theme.signal : theme.ink)),
+      places.map((_, i) => pointColor(i)),
     );
     placeDots(
       this.feet,

@@ -1,8 +1,10 @@
-import { POSE, type Axis, type Rider, type Shot } from '@fleet-rail/core';
+import { POSE, type Axis, type Rider, type Shot, type Vec3 } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { sentenceOf } from '../../api/request';
 import { lineColor } from '../../theme/theme';
 import { notify } from '../../ui/notices';
+import type { EdgePick } from '../desk-store';
+import { edgeRunAt } from './edge-run-at';
 import { ModelLibrary, makeGhost, noseArrow, standIn } from './model-library';
 
 interface Figure {
@@ -74,6 +76,21 @@ export class RiderFigures {
         nearest = { id, distance: hit.distance };
     }
     return nearest?.id ?? null;
+  }
+
+  /** Where a ray first meets the ground model. */
+  onGround(ray: THREE.Raycaster): Vec3 | null {
+    const hit = this.ground && ray.intersectObject(this.ground.group, true)[0];
+    return hit ? hit.point.toArray() : null;
+  }
+
+  /** The run of edges that the edge nearest to where a ray meets a model belongs to, in the world. */
+  pickEdges(ray: THREE.Raycaster): EdgePick | null {
+    const groups = [...this.figures.values(), ...(this.ground ? [this.ground] : [])].map(
+      ({ group }) => group,
+    );
+    const hit = ray.intersectObjects(groups, true).find(({ object }) => object instanceof THREE.Mesh);
+    return hit ? edgeRunAt(hit) : null;
   }
 
   private drop(figure: Figure | null): null {

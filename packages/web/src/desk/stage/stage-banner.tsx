@@ -2,6 +2,7 @@ import styled from 'styled-components';
 import { Button, PrimaryButton } from '../../ui/button';
 import { useDesk, useDeskStore } from '../desk-store';
 import { cancelTool, finishDrawing } from '../path/drawing';
+import { finishEdges } from '../path/edge-path';
 
 const Strip = styled.div`
   position: absolute;
@@ -28,6 +29,7 @@ const Strip = styled.div`
 export function StageBanner() {
   const desk = useDeskStore();
   const tool = useDesk((state) => state.tool);
+  const kind = useDesk((state) => state.drawing.kind);
   const rider = useDesk(({ shot }) =>
     tool.kind === 'pickPath' ? shot.riders.find((other) => other.id === tool.riderId) : undefined,
   );
@@ -43,20 +45,58 @@ export function StageBanner() {
       </Strip>
     );
   }
+  if (tool.kind !== 'draw' && tool.kind !== 'edges') {
+    return (
+      <Strip role="status">
+        <span>{PICKS[tool.kind]}</span>
+        <div>{cancel}</div>
+      </Strip>
+    );
+  }
+  if (tool.kind === 'edges') {
+    return (
+      <Strip role="status">
+        <span>{edgesText(tool.runs.length)}</span>
+        <div>
+          {cancel}
+          <PrimaryButton isDisabled={tool.runs.length === 0} onPress={() => finishEdges(desk)}>
+            {tool.runs.length === 2 ? 'Line between (Enter)' : 'Use this run (Enter)'}
+          </PrimaryButton>
+        </div>
+      </Strip>
+    );
+  }
   const count = tool.places.length;
   return (
     <Strip role="status">
-      <span>
-        {count === 0
-          ? 'Click where the path starts.'
-          : `${count} ${count === 1 ? 'point' : 'points'}. Click on; Backspace takes the last back${count > 2 ? '; click the first to close' : ''}.`}
-      </span>
+      <span>{drawText(count, kind === 'arc')}</span>
       <div>
         {cancel}
-        <PrimaryButton isDisabled={count < 2} onPress={() => finishDrawing(desk, false)}>
-          Finish (Enter)
-        </PrimaryButton>
+        {kind !== 'arc' && (
+          <PrimaryButton isDisabled={count < 2} onPress={() => finishDrawing(desk, false)}>
+            Finish (Enter)
+          </PrimaryButton>
+        )}
       </div>
     </Strip>
   );
+}
+
+const PICKS = {
+  insert: 'Click the path where the new point shall be.',
+  mark: 'Click the path where the mark shall be.',
+  box: 'Drag a box around the points to choose.',
+};
+
+function edgesText(count: number): string {
+  if (count === 0) return 'Click an edge of a model; its run is followed.';
+  if (count === 1) return 'One run. Click another for the line midway between the two.';
+  return 'Two runs: the path will be the line midway between them.';
+}
+
+function drawText(count: number, arc: boolean): string {
+  if (count === 0) return 'Click where the path starts.';
+  if (arc) return count === 1 ? 'Click a place the arc passes.' : 'Click where the arc ends.';
+  const close = count > 2 ? '; click the first to close' : '';
+  return `${count} ${count === 1 ? 'point' : 'points'}. Click on; Backspace takes the last back${close}.`;
 }

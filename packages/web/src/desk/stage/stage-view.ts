@@ -1,9 +1,24 @@
-import { POSE, evaluateShot, toWorld, type Shot, type Vec3 } from '@fleet-rail/core';
+import {
+  PathError,
+  POSE,
+  compiledPathOf,
+  controlPolygon,
+  evaluateShot,
+  nearestToRay,
+  toWorld,
+  type NearestPlace,
+  type Shot,
+  type ShotPath,
+  type Vec3,
+} from '@fleet-rail/core';
 import * as THREE from 'three';
 import { attachRider } from '../../edits/rider-edits';
 import { poseAt } from '../../evaluation/pose-at';
 import { lineColor, type Theme } from '../../theme/theme';
-import type { DeskState } from '../desk-store';
+import type { DeskState, EdgePick } from '../desk-store';
+import type { DrawPlace } from '../../edits/drawn-path';
+import { BrightLines } from './bright-lines';
+import { CurveOverlay, type HandleEnd } from './curve-overlay';
 import { DrawPreview } from './draw-preview';
 import { PlumbLines, type Grip } from './plumb-lines';
 import { Ribbon } from './ribbon';
@@ -35,7 +50,9 @@ export class StageView {
   private readonly scene = new THREE.Scene();
   private readonly grid = new SurveyGrid();
   private readonly plumb = new PlumbLines();
+  private readonly overlay = new CurveOverlay();
   private readonly preview = new DrawPreview();
+  private readonly bright = new BrightLines();
   private readonly figures: RiderFigures;
   private readonly ribbons = new Map<string, { frames: Float64Array; ribbon: Ribbon }>();
   private readonly pose = new Float64Array(POSE.size);
@@ -44,6 +61,8 @@ export class StageView {
   private state: DeskState | null = null;
   private shownShot: Shot | null = null;
   private seenLanding: DeskState['landing'] = null;
+  /** What points and overlay were last drawn from. */
+  private shownPoints: readonly unknown[] = [];
   private hovered: string | null = null;
   private request = 0;
 
@@ -60,8 +79,10 @@ export class StageView {
       this.sun,
       this.grid.object,
       this.figures.object,
+      this.overlay.object,
       this.plumb.object,
       this.preview.object,
+      this.bright.object,
     );
   }
 
@@ -88,14 +109,9 @@ export class StageView {
     this.updateRibbons(state, theme);
     this.updateFigures(state);
     const path = state.shot.paths.find((other) => other.id === state.pathId);
-    this.plumb.object.visible = showPoints && path !== undefined && state.tool.kind !== 'draw';
-    if (path && showPoints)
-      this.plumb.show(
-        path.points.map((point) => toWorld(path.transform, point.position)),
-        state.points,
-        theme,
-      );
-    this.preview.show(state.tool.kind === 'draw' ? state.tool.places : null, theme);
+    this.updatePoints(state, theme, showPoints ? path : undefined);
+    this.preview.show(state.tool.kind === 'draw' ? state.tool.places : null, state.drawing.kind, theme);
+    this.bright.show(brightLines(state), theme.signal);
     this.fitUnseen();
     this.redraw();
   }
@@ -107,7 +123,7 @@ export class StageView {
   }
 
   /** Lets the path in the making follow the pointer. */
-  hoverDraw(place: Vec3 | null): void {
+  hoverDraw(place: DrawPlace | null): void {
     this.preview.setHover(place);
     this.redraw();
   }
@@ -175,10 +191,55 @@ export class StageView {
     return this.figures.pick(this.rayAt(x, y));
   }
 
+  /** The run of model edges nearest to the pointer, in the world. */
+  pickEdges(x: number, y: number): EdgePick | null {
+    return this.figures.pickEdges(this.rayAt(x, y));
+  }
+
+  /** Where the ray through the pointer meets the ground model. */
+  onGround(x: number, y: number): Vec3 | null {
+    return this.figures.onGround(this.rayAt(x, y));
+  }
+
+  /** The handle under the pointer. */
+  pickHandle(x: number, y: number): HandleEnd | null {
+    if (!this.overlay.object.visible) return null;
+    return this.nearestOf(this.overlay.handles, x, y);
+  }
+
+  /** The mark of the selected path under the pointer. */
+  pickMark(x: number, y: number): string | null {
+    if (!this.overlay.object.visible) return null;
+    return this.nearestOf(this.overlay.marks, x, y)?.id ?? null;
+  }
+
+  /** The control points inside a box on the screen. */
+  pointsIn(x0: number, y0: number, x1: number, y1: number): number[] {
+    const inside = (value: number, a: number, b: number) =>
+      value >= Math.min(a, b) && value <= Math.max(a, b);
+    return [...this.plumb.places.keys()].filter((i) => {
+      const at = this.toScreen(this.plumb.places[i]);
+      return at !== null && inside(at.x, x0, x1) && inside(at.y, y0, y1);
+    });
+  }
+
+  /** The place of a path nearest to the pointer; null where the pointer is not near, unless `anywhere`. */
+  placeOnPath(path: ShotPath, x: number, y: number, anywhere = false): NearestPlace | null {
+    const curve = compiledPathOf(path);
+    if (curve instanceof PathError) return null;
+    const { origin, direction } = this.rayAt(x, y).ray;
+    const place = nearestToRay(curve, origin.toArray(), direction.toArray());
+    const here: Vec3 = [0, 0, 0];
+    curve.position(place.distance, here);
+    return anywhere || this.isNear(here, x, y, PATH_PIXELS) ? place : null;
+  }
+
   dispose(): void {
     cancelAnimationFrame(this.request);
     for (const { ribbon } of this.ribbons.values()) ribbon.dispose();
     this.plumb.dispose();
+    this.overlay.dispose();
+    this.bright.dispose();
     this.preview.dispose();
     this.grid.dispose();
     this.views.dispose();
@@ -196,9 +257,47 @@ export class StageView {
       const wider = id === this.hovered ? 1.8 : 1;
       ribbon.setHalfWidth(wider * Math.max(RIBBON_METRES, Math.min(RIBBON_PIXELS * span, 20)));
     }
+    if (this.overlay.object.visible) this.overlay.update(this.views.metresPerPixel(middle));
     if (this.plumb.object.visible) this.plumb.update(this.spanAt, this.views.current !== 'plan');
     this.renderer.render(this.scene, camera);
     this.onDrawn(this.labels());
+  }
+
+  /** Points, handles and what else is drawn over the selected path. */
+  private updatePoints(state: DeskState, theme: Theme, path: ShotPath | undefined): void {
+    const shown = path !== undefined && state.tool.kind !== 'draw';
+    this.plumb.object.visible = this.overlay.object.visible = shown;
+    const facts = (path && state.evaluation?.paths.get(path.id)?.facts) ?? null;
+    const inputs = [path, facts, state.points, state.shows, theme];
+    if (!shown || inputs.every((input, i) => input === this.shownPoints[i])) return;
+    this.shownPoints = inputs;
+    this.plumb.show(
+      path.points.map((point) => toWorld(path.transform, point.position)),
+      path.points.map((point) => point.off),
+      state.points,
+      theme,
+    );
+    const wants = state.shows.comb || path.marks.length > 0 || (facts?.kinks.length ?? 0) > 0;
+    const compiled = wants ? compiledPathOf(path) : null;
+    const curve = compiled instanceof PathError ? null : compiled;
+    this.overlay.showPolygon(state.shows.polygon ? controlPolygon(path) : null, state.points, theme);
+    this.overlay.showComb(state.shows.comb ? curve : null, theme);
+    this.overlay.showKinks(curve, facts, theme);
+    this.overlay.showMarks(curve, path.marks, theme);
+  }
+
+  private nearestOf<T extends { readonly place: Vec3 }>(
+    things: readonly T[],
+    x: number,
+    y: number,
+  ): T | null {
+    let best: { thing: T; distance: number } | null = null;
+    for (const thing of things) {
+      const at = this.toScreen(thing.place);
+      const distance = at === null ? Infinity : Math.hypot(at.x - x, at.y - y);
+      if (distance <= GRIP_PIXELS && (best === null || distance < best.distance)) best = { thing, distance };
+    }
+    return best?.thing ?? null;
   }
 
   private updateRibbons(state: DeskState, theme: Theme): void {
@@ -312,6 +411,7 @@ export class StageView {
       this.plumb.places.forEach((place, i) => {
         if (all || state.points.has(i)) add(`point ${i}`, place);
       });
+      for (const { id, place } of this.overlay.marks) add(`mark ${id}`, place);
     }
     const { evaluation } = state;
     for (const rider of evaluation?.riders.values() ?? []) {
@@ -321,6 +421,26 @@ export class StageView {
     }
     return labels;
   }
+}
+
+const NO_LINES: readonly ArrayLike<number>[] = [];
+
+/** What would be: the result of an operation, or runs of edges that were picked. */
+function brightLines({ preview, operation, tool }: DeskState): readonly ArrayLike<number>[] {
+  if (tool.kind === 'edges') return edgeLines(tool.runs);
+  if (operation === null || preview === null || !('preview' in preview)) return NO_LINES;
+  return preview.preview.lines;
+}
+
+const linesOfRuns = new WeakMap<readonly EdgePick[], readonly number[][]>();
+
+/** Runs as lines; the same list for the same runs, so that it is drawn anew only when they change. */
+function edgeLines(runs: readonly EdgePick[]): readonly number[][] {
+  const lines =
+    linesOfRuns.get(runs) ??
+    runs.map(({ places, closed }) => (closed ? [...places, places[0]] : [...places]).flat());
+  linesOfRuns.set(runs, lines);
+  return lines;
 }
 
 /** The pose a rider would have at the first frame if it were hitched to a path. */

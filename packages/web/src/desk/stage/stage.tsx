@@ -1,6 +1,5 @@
-import type { Vec3 } from '@fleet-rail/core';
 import { Maximize } from 'lucide-react';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { LABEL_FONT } from '../../theme/global-style';
 import { Badge } from '../../ui/badge';
@@ -11,6 +10,8 @@ import { Board } from '../board/board';
 import { useDesk, useDeskStore } from '../desk-store';
 import { StageBanner } from './stage-banner';
 import { StageView, type StageLabel } from './stage-view';
+import type { Box } from './tools/stage-tool';
+import { useNudgeKeys } from './use-nudge-keys';
 import { useStagePointer } from './use-stage-pointer';
 
 const VIEW_NAMES = [
@@ -67,6 +68,12 @@ const Flag = styled.span`
   will-change: transform;
 `;
 
+const Lasso = styled.div`
+  position: absolute;
+  border: 1px dashed ${({ theme }) => theme.signal};
+  pointer-events: none;
+`;
+
 const Readout = styled(Tag)`
   left: auto;
   right: 12px;
@@ -89,7 +96,8 @@ export function Stage({
   const canvas = useRef<HTMLCanvasElement>(null);
   const stage = useRef<StageView>(null);
   const [labels, setLabels] = useState<readonly StageLabel[]>([]);
-  const [hover, setHover] = useState<Vec3 | null>(null);
+  const [hover, setHover] = useState<string | null>(null);
+  const [box, setBox] = useState<Box | null>(null);
   const view = useDesk((state) => state.view);
   const set = useDesk((state) => state.set);
 
@@ -113,20 +121,33 @@ export function Stage({
     update();
     return desk.subscribe(update);
   }, [desk, theme, showPoints]);
-  useStagePointer(canvas, stage, desk, onPickedPath, useCallback(setHover, [setHover]));
+  useStagePointer(canvas, stage, desk, onPickedPath, setHover, setBox);
+  const nudge = useNudgeKeys(desk);
 
   return (
     <Frame aria-label="Stage" role="group">
-      <canvas ref={canvas} />
+      <canvas
+        ref={canvas}
+        tabIndex={0}
+        role="application"
+        aria-label="Stage view. Arrow keys move the chosen points, Page Up and Page Down lift them, Delete takes them out."
+        onKeyDown={nudge}
+      />
+      {box && (
+        <Lasso
+          style={{
+            left: Math.min(box.x0, box.x1),
+            top: Math.min(box.y0, box.y1),
+            width: Math.abs(box.x1 - box.x0),
+            height: Math.abs(box.y1 - box.y0),
+          }}
+        />
+      )}
       {labels.map((label) => (
         <PlacedLabel key={label.key} label={label} />
       ))}
       <StageBanner />
-      {hover && (
-        <Readout aria-hidden>
-          x {showNumber(hover[0], 1)} · z {showNumber(hover[2], 1)} m
-        </Readout>
-      )}
+      {hover && <Readout aria-hidden>{hover}</Readout>}
       <Bar>
         <Choice label="View" options={VIEW_NAMES} value={view} onChange={(next) => set({ view: next })} />
         <IconButton label="Show everything" onPress={() => stage.current?.fit()}>
@@ -148,6 +169,11 @@ function PlacedLabel({ label }: { label: StageLabel }) {
     const path = kind === 'point' ? shot.paths.find((other) => other.id === pathId) : undefined;
     return path?.points[Number(id)]?.position[1];
   });
+  const mark = useDesk(({ shot, pathId }) =>
+    kind === 'mark'
+      ? shot.paths.find((other) => other.id === pathId)?.marks.find((other) => other.id === id)?.name
+      : undefined,
+  );
   const chosen = useDesk((state) => kind === 'point' && state.points.has(Number(id)));
   if (rider) {
     return (
@@ -160,13 +186,15 @@ function PlacedLabel({ label }: { label: StageLabel }) {
       </Flag>
     );
   }
+  if (mark !== undefined) return <Tag style={besidePlace(label)}>{mark}</Tag>;
   if (height === undefined || (height === 0 && !chosen)) return null;
   return (
-    <Tag
-      aria-hidden
-      style={{ transform: `translate(${Math.round(label.x + 9)}px, ${Math.round(label.y - 8)}px)` }}
-    >
+    <Tag aria-hidden style={besidePlace(label)}>
       {showNumber(height, 2)} m
     </Tag>
   );
+}
+
+function besidePlace({ x, y }: StageLabel) {
+  return { transform: `translate(${Math.round(x + 9)}px, ${Math.round(y - 8)}px)` };
 }

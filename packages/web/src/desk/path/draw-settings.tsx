@@ -1,0 +1,95 @@
+import { useState } from 'react';
+import type { DrawKind } from '../../edits/drawn-path';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
+import { QuantityField } from '../../ui/quantity-field';
+import { Select } from '../../ui/select';
+import { Tick } from '../../ui/tick';
+import { useDesk, useDeskStore, type DrawSettings as Settings } from '../desk-store';
+import { finishDrawing } from './drawing';
+
+const KINDS: readonly { id: DrawKind; name: string }[] = [
+  { id: 'bezier', name: 'Bézier, with handles' },
+  { id: 'through', name: 'Curve through the points' },
+  { id: 'bspline', name: 'B-spline, points pull' },
+  { id: 'polyline', name: 'Straight runs' },
+  { id: 'arc', name: 'Arc through three places' },
+];
+
+const GRIDS = [
+  { id: '1', name: '1 m' },
+  { id: '0.1', name: '0.1 m' },
+  { id: '0', name: 'Off' },
+] as const;
+
+/** The grid, which drags and arrow keys keep to as well as drawing. */
+export function GridChoice() {
+  const drawing = useDesk((state) => state.drawing);
+  const set = useDesk((state) => state.set);
+  return (
+    <Choice
+      label="Grid"
+      options={GRIDS}
+      value={String(drawing.grid) as (typeof GRIDS)[number]['id']}
+      onChange={(grid) => set({ drawing: { ...drawing, grid: Number(grid) } })}
+    />
+  );
+}
+
+/** While drawing: what clicks become, what they snap to, and a place typed in numbers. */
+export function DrawSettings() {
+  const desk = useDeskStore();
+  const drawing = useDesk((state) => state.drawing);
+  const hasGround = useDesk((state) => state.ground !== null);
+  const set = useDesk((state) => state.set);
+  const [typed, setTyped] = useState<[number, number, number]>([0, 0, 0]);
+  const change = (settings: Partial<Settings>) => set({ drawing: { ...drawing, ...settings } });
+  const add = () => {
+    const { tool } = desk.getState();
+    if (tool.kind !== 'draw') return;
+    const places = [...tool.places, { position: typed, straight: false }];
+    set({ tool: { kind: 'draw', places } });
+    if (drawing.kind === 'arc' && places.length === 3) finishDrawing(desk, false);
+  };
+  return (
+    <Section>
+      <SectionTitle>Drawing</SectionTitle>
+      <Select
+        label="Points become"
+        options={KINDS}
+        value={drawing.kind}
+        onChange={(kind) => change({ kind })}
+      />
+      <Hint>Shift makes the next run straight, along one of eight directions.</Hint>
+      <GridChoice />
+      <Tick isSelected={drawing.toPoints} onChange={(toPoints) => change({ toPoints })}>
+        Snap to points of other paths
+      </Tick>
+      <Tick
+        isSelected={drawing.toGround && hasGround}
+        isDisabled={!hasGround}
+        onChange={(toGround) => change({ toGround })}
+      >
+        Snap to the ground{hasGround ? '' : ' (this shot has none)'}
+      </Tick>
+      <FieldGrid>
+        {(['X', 'Y', 'Z'] as const).map((axis, k) => (
+          <QuantityField
+            key={axis}
+            label={`${axis} to add`}
+            kind="length"
+            value={typed[k]}
+            min={-1e7}
+            max={1e7}
+            step={drawing.grid || 0.1}
+            onChange={(value) =>
+              setTyped((before) => before.map((old, i) => (i === k ? value : old)) as typeof typed)
+            }
+          />
+        ))}
+      </FieldGrid>
+      <Button onPress={add}>Add this place</Button>
+    </Section>
+  );
+}

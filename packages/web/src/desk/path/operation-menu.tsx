@@ -1,0 +1,49 @@
+import type { ShotPath } from '@fleet-rail/core';
+import styled from 'styled-components';
+import { OPERATIONS, type OperationKind } from '../../operations/operation';
+import { Button } from '../../ui/button';
+import { Section, SectionTitle } from '../../ui/panel';
+import { useDesk, useDeskStore } from '../desk-store';
+import { startOperation } from './operate';
+
+const Group = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  & > button {
+    height: 26px;
+    padding: 0 8px;
+  }
+`;
+
+const GROUPS: readonly (readonly OperationKind[])[] = [
+  ['smooth', 'thin', 'resample', 'basis'],
+  ['move', 'lift', 'level', 'drape', 'mirror', 'transform'],
+  ['reverse', 'first', 'open', 'close', 'split', 'join', 'offset'],
+];
+
+/** All that can be done to the path as a whole, each shown before it is accepted. */
+export function OperationMenu({ path }: { path: ShotPath }) {
+  const desk = useDeskStore();
+  const others = useDesk(({ shot }) => shot.paths.some((other) => other.id !== path.id && !other.closed));
+  const hasCurve = useDesk(({ evaluation }) => evaluation?.paths.get(path.id)?.problem === null);
+  const fits = (kind: OperationKind): boolean => {
+    if (kind === 'first' || kind === 'open') return path.closed;
+    if (kind === 'close' || kind === 'split') return !path.closed;
+    return kind === 'join' ? !path.closed && others : true;
+  };
+  return (
+    <Section aria-label="Change the path">
+      <SectionTitle>Change the path</SectionTitle>
+      {GROUPS.map((kinds) => (
+        <Group key={kinds[0]}>
+          {kinds.filter(fits).map((kind) => (
+            <Button key={kind} isDisabled={!hasCurve} onPress={() => startOperation(desk, kind)}>
+              {OPERATIONS[kind].name}
+            </Button>
+          ))}
+        </Group>
+      ))}
+    </Section>
+  );
+}

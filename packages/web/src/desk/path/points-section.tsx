@@ -1,0 +1,216 @@
+import { HANDLES, setHandlesKind, type Handles, type PathPoint, type ShotPath } from '@fleet-rail/core';
+import { BoxSelect, CirclePlus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { changePath, changePoints, deletePathPoints, placePathPoint } from '../../edits/path-edits';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
+import { showNumber } from '../../ui/quantity';
+import { QuantityField } from '../../ui/quantity-field';
+import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
+import { Tick } from '../../ui/tick';
+import { useDesk, useDeskStore } from '../desk-store';
+import { useNudgeKeys } from '../stage/use-nudge-keys';
+import { lengthOf, insertAt } from '../stage/tools/pick-tools';
+import { HANDLES_NAMES } from './basis-names';
+import { GridChoice } from './draw-settings';
+
+const Coordinate = styled(RowFigure)`
+  width: 58px;
+  padding-right: 4px;
+  text-align: right;
+`;
+
+const GridRow = styled.div`
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+`;
+
+const AXES = ['X', 'Y (height)', 'Z'] as const;
+/** Beyond this many rows a page becomes slow. */
+const LISTED = 400;
+
+/** The points of a path: a list to walk, and what can be set of the chosen ones. */
+export function PointsSection({ path }: { path: ShotPath }) {
+  const desk = useDeskStore();
+  const set = useDesk((state) => state.set);
+  const points = useDesk((state) => state.points);
+  const nudge = useNudgeKeys(desk, true);
+  return (
+    <Section aria-label="Points">
+      <GridRow>
+        <SectionTitle>Points</SectionTitle>
+        <GridChoice />
+      </GridRow>
+      <Buttons>
+        <Button onPress={() => set({ tool: { kind: 'insert' } })}>
+          <CirclePlus aria-hidden /> Insert
+        </Button>
+        <Button onPress={() => set({ tool: { kind: 'box' } })}>
+          <BoxSelect aria-hidden /> Box
+        </Button>
+        <Button onPress={() => set({ points: new Set(path.points.keys()) })}>All</Button>
+      </Buttons>
+      {points.size > 0 ? (
+        <ChosenPoints path={path} />
+      ) : (
+        <Hint>Drag a point over the ground, or its head to lift it.</Hint>
+      )}
+      <div onKeyDownCapture={nudge}>
+        <RowList
+          aria-label="Points"
+          selectionMode="multiple"
+          selectionBehavior="replace"
+          selectedKeys={points}
+          onSelectionChange={(keys) =>
+            set({ points: keys === 'all' ? new Set(path.points.keys()) : new Set([...keys].map(Number)) })
+          }
+        >
+          {path.points.slice(0, LISTED).map(({ position, off }, i) => (
+            <Row key={i} id={i} textValue={`Point ${i + 1}`}>
+              <RowName>
+                {i + 1}
+                {off ? ' (off)' : ''}
+              </RowName>
+              {position.map((value, k) => (
+                <Coordinate key={k}>{showNumber(value, 2)}</Coordinate>
+              ))}
+            </Row>
+          ))}
+        </RowList>
+      </div>
+      {path.points.length > LISTED && (
+        <Hint>
+          The first {LISTED} of {path.points.length} are listed; pick others on the stage.
+        </Hint>
+      )}
+      <InsertByDistance path={path} />
+    </Section>
+  );
+}
+
+/** What the chosen points have in common, and what can be done to them. */
+function ChosenPoints({ path }: { path: ShotPath }) {
+  const edit = useDesk((state) => state.edit);
+  const set = useDesk((state) => state.set);
+  const points = useDesk((state) => state.points);
+  const grid = useDesk((state) => state.drawing.grid);
+  const chosen = [...points].flatMap((i) => path.points[i] ?? []);
+  const [first] = chosen;
+  if (first === undefined) return null;
+  const only = points.size === 1 ? [...points][0] : null;
+  const change = (label: string, part: Partial<PathPoint>, gesture?: string) =>
+    edit(
+      label,
+      changePoints(path.id, points, (point) => ({ ...point, ...part })),
+      gesture,
+    );
+  const common = <T,>(of: (point: PathPoint) => T): T | null =>
+    chosen.every((point) => of(point) === of(first)) ? of(first) : null;
+  const remove = () => {
+    edit('Delete points', deletePathPoints(path.id, points));
+    set({ points: new Set() });
+  };
+  return (
+    <>
+      {only !== null ? (
+        <FieldGrid>
+          {AXES.map((axis, k) => (
+            <QuantityField
+              key={axis}
+              label={axis}
+              kind="length"
+              value={first.position[k]}
+              min={-1e7}
+              max={1e7}
+              step={grid || 0.1}
+              onChange={(value, gesture) => {
+                const position: PathPoint['position'] = [...first.position];
+                position[k] = value;
+                edit('Move point', placePathPoint(path.id, only, position), gesture);
+              }}
+            />
+          ))}
+        </FieldGrid>
+      ) : (
+        <Hint>{points.size} points chosen.</Hint>
+      )}
+      {path.basis === 'bezier' && (
+        <Choice
+          label="Handles"
+          options={HANDLES.map((id) => ({ id, name: HANDLES_NAMES[id] }))}
+          value={common((point) => point.handles) ?? ('mixed' as Handles)}
+          onChange={(kind) =>
+            edit(
+              'Handles',
+              changePath(path.id, (old) => setHandlesKind(old, points, kind)),
+            )
+          }
+        />
+      )}
+      <FieldGrid>
+        <QuantityField
+          label="Roll"
+          kind="angle"
+          value={first.roll}
+          min={-3600}
+          max={3600}
+          step={5}
+          onChange={(roll, gesture) => change('Roll of points', { roll }, gesture)}
+        />
+        {path.basis === 'nurbs' && (
+          <QuantityField
+            label="Weight"
+            kind="count"
+            value={first.weight}
+            min={1e-3}
+            max={1e3}
+            step={0.1}
+            onChange={(weight, gesture) => change('Weight of points', { weight }, gesture)}
+          />
+        )}
+      </FieldGrid>
+      <GridRow>
+        <Tick
+          isSelected={common((point) => point.off) ?? false}
+          isMixed={common((point) => point.off) === null}
+          onChange={(off) => change(off ? 'Switch points off' : 'Switch points on', { off })}
+        >
+          Switched off
+        </Tick>
+        <Button onPress={remove}>
+          <Trash2 aria-hidden /> Delete
+        </Button>
+      </GridRow>
+    </>
+  );
+}
+
+/** Inserting by number, for those who do not point. */
+function InsertByDistance({ path }: { path: ShotPath }) {
+  const desk = useDeskStore();
+  const [at, setAt] = useState(0);
+  const length = useDesk((state) => state.evaluation?.paths.get(path.id)?.length ?? 0);
+  const insert = () => {
+    const whole = lengthOf(path);
+    if (whole !== null) insertAt(desk, path, Math.min(whole, Math.max(0, at)));
+  };
+  return (
+    <GridRow>
+      <QuantityField
+        label="At a distance"
+        kind="length"
+        value={at}
+        min={0}
+        max={length || 1e6}
+        step={0.5}
+        onChange={setAt}
+      />
+      <Button isDisabled={length === 0} onPress={insert}>
+        Insert there
+      </Button>
+    </GridRow>
+  );
+}

@@ -1,0 +1,83 @@
+import { toWorld, type Vec3 } from '@fleet-rail/core';
+import type { DrawPlace } from '../../../edits/drawn-path';
+import { showNumber } from '../../../ui/quantity';
+import { finishDrawing } from '../../path/drawing';
+import { snapDirection, snapTo } from '../snapping';
+import type { StageHands, StagePointer, StageTool } from './stage-tool';
+
+const CLOSE_PIXELS = 12;
+const POINT_PIXELS = 10;
+
+/** Clicks places into any view, with what they snap to. */
+export function drawTool({ stage, desk, onHover }: StageHands): StageTool {
+  const placeUnder = (at: StagePointer): DrawPlace | null => {
+    const { tool, drawing, shot } = desk.getState();
+    if (tool.kind !== 'draw') return null;
+    const last = tool.places.at(-1)?.position ?? null;
+    if (drawing.toPoints) {
+      const places = shot.paths.flatMap((path) =>
+        path.points.map((point) => toWorld(path.transform, point.position)),
+      );
+      const near = places.find((place) => stage.isNear(place, at.x, at.y, POINT_PIXELS));
+      if (near) return { position: near, straight: at.shift };
+    }
+    const free = freePlace(at, last, drawing.toGround);
+    if (free === null) return null;
+    const [plane, place] = free;
+    const turned = at.shift && last ? snapDirection(last, place, plane, drawing.grid) : null;
+    const position =
+      turned ?? (place.map((value, k) => (plane[k] ? snapTo(value, drawing.grid) : value)) as Vec3);
+    return { position, straight: at.shift };
+  };
+  /** Where the pointer is in the plane of the view, and which coordinates lie in that plane. */
+  const freePlace = (
+    { x, y }: StagePointer,
+    last: Vec3 | null,
+    toGround: boolean,
+  ): [readonly [boolean, boolean, boolean], Vec3] | null => {
+    const view = stage.views.current;
+    if (view === 'side' || view === 'front') {
+      const place = stage.onUpright(x, y, last ?? [0, 0, 0]);
+      return place && [view === 'side' ? [false, true, true] : [true, true, false], place];
+    }
+    const level: readonly [boolean, boolean, boolean] = [true, false, true];
+    const onGround = toGround ? stage.onGround(x, y) : null;
+    const place = onGround ?? stage.onLevel(x, y, view === 'plan' ? 0 : (last?.[1] ?? 0));
+    // Seen from above a path goes on at the height it has.
+    if (place && !onGround) place[1] = last?.[1] ?? 0;
+    return place && [level, place];
+  };
+  return {
+    hover(at) {
+      const { tool } = desk.getState();
+      const place = placeUnder(at);
+      const begun = tool.kind === 'draw' && tool.places.length > 0;
+      stage.hoverDraw(begun ? place : null);
+      onHover(place && coordinates(place.position, stage.views.current));
+      return true;
+    },
+    click(at) {
+      const { tool, set } = desk.getState();
+      if (tool.kind !== 'draw') return;
+      const [first] = tool.places;
+      if (tool.places.length > 2 && stage.isNear(first.position, at.x, at.y, CLOSE_PIXELS)) {
+        finishDrawing(desk, true);
+        return;
+      }
+      const place = placeUnder(at);
+      if (place === null) return;
+      const places = [...tool.places, place];
+      set({ tool: { kind: 'draw', places } });
+      if (desk.getState().drawing.kind === 'arc' && places.length === 3) finishDrawing(desk, false);
+    },
+    leave() {
+      stage.hoverDraw(null);
+      onHover(null);
+    },
+  };
+}
+
+function coordinates([x, y, z]: Vec3, view: string): string {
+  const height = view === 'side' || view === 'front' || Math.abs(y) > 5e-4 ? ` · y ${showNumber(y, 2)}` : '';
+  return `x ${showNumber(x, 2)}${height} · z ${showNumber(z, 2)} m`;
+}

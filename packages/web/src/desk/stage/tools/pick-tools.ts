@@ -1,0 +1,126 @@
+import { compiledPathOf, insertPoint, PathError, type ShotPath } from '@fleet-rail/core';
+import { sentenceOf } from '../../../api/request';
+import { addMark, changePath } from '../../../edits/path-edits';
+import { notify } from '../../../ui/notices';
+import { showNumber } from '../../../ui/quantity';
+import type { DeskStore } from '../../desk-store';
+import type { StageHands, StagePointer, StageTool } from './stage-tool';
+
+/** Picks a path for a rider. */
+export function pickPathTool({ stage, onPickedPath }: StageHands): StageTool {
+  return {
+    hover({ x, y }) {
+      const path = stage.pickPath(x, y);
+      stage.hoverPath(path);
+      return path !== null;
+    },
+    click({ x, y }) {
+      const path = stage.pickPath(x, y);
+      stage.hoverPath(null);
+      if (path !== null) onPickedPath(path);
+    },
+    leave: () => stage.hoverPath(null),
+  };
+}
+
+/** Puts a point or a mark where the selected path is clicked; ends by itself after the click. */
+export function placeOnPathTool(
+  hands: StageHands,
+  put: (desk: DeskStore, path: ShotPath, s: number) => void,
+): StageTool {
+  const { stage, desk, onHover } = hands;
+  const under = ({ x, y }: StagePointer) => {
+    const path = selectedPath(desk);
+    const place = path && stage.placeOnPath(path, x, y);
+    return path && place ? { path, s: place.distance } : null;
+  };
+  return {
+    hover(at) {
+      const found = under(at);
+      onHover(found && `${showNumber(found.s, 2)} m along ${found.path.name}`);
+      return found !== null;
+    },
+    click(at) {
+      const found = under(at);
+      if (found === null) return;
+      desk.getState().set({ tool: { kind: 'select' } });
+      onHover(null);
+      put(desk, found.path, found.s);
+    },
+    leave: () => onHover(null),
+  };
+}
+
+/** Puts a point on the curve, which stays as it is, and chooses it. */
+export function insertAt(desk: DeskStore, path: ShotPath, s: number): void {
+  const { edit, set } = desk.getState();
+  try {
+    const inserted = insertPoint(path, s);
+    edit(
+      'Insert point',
+      changePath(path.id, () => inserted.path),
+    );
+    set({ points: new Set([inserted.index]) });
+    if (inserted.path.basis !== path.basis) {
+      const now = inserted.path.basis === 'nurbs' ? 'NURBS' : 'Bézier';
+      notify('done', `"${path.name}" is drawn as ${now} now, so that its curve stays where it is.`);
+    }
+  } catch (error) {
+    notify('error', sentenceOf(error));
+  }
+}
+
+export function markAt(desk: DeskStore, path: ShotPath, s: number): void {
+  try {
+    desk.getState().edit('Add mark', addMark(path.id, Number(s.toFixed(3))));
+  } catch (error) {
+    notify('error', sentenceOf(error));
+  }
+}
+
+export function selectedPath(desk: DeskStore): ShotPath | null {
+  const { shot, pathId } = desk.getState();
+  return shot.paths.find((path) => path.id === pathId) ?? null;
+}
+
+/** Sets a place or partner of the operation that is being set up by a click; false where it takes none. */
+export function clickForOperation({ stage, desk }: StageHands, { x, y }: StagePointer): boolean {
+  const { operation, set } = desk.getState();
+  const path = selectedPath(desk);
+  if (operation === null || path === null) return false;
+  if (operation.kind === 'split' || operation.kind === 'open') {
+    const place = stage.placeOnPath(path, x, y);
+    if (place) set({ operation: { ...operation, at: Number(place.distance.toFixed(3)) } });
+  } else if (operation.kind === 'first') {
+    const grip = stage.pickGrip(x, y);
+    if (grip) set({ operation: { ...operation, index: grip.index } });
+  } else if (operation.kind === 'join') {
+    const other = stage.pickPath(x, y);
+    if (other !== null && other !== operation.path) set({ operation: { ...operation, other } });
+  } else return false;
+  return true;
+}
+
+/** Picks runs of model edges: one to use as it is, two for the line midway between. */
+export function edgesTool({ stage, desk, onHover }: StageHands): StageTool {
+  return {
+    hover({ x, y }) {
+      const run = stage.pickEdges(x, y);
+      onHover(run && `${run.places.length} edges' ends${run.closed ? ', all the way round' : ''}`);
+      return run !== null;
+    },
+    click({ x, y }) {
+      const { tool, set } = desk.getState();
+      const run = stage.pickEdges(x, y);
+      if (tool.kind !== 'edges' || run === null) return;
+      set({ tool: { kind: 'edges', runs: [...tool.runs.slice(-1), run] } });
+    },
+    leave: () => onHover(null),
+  };
+}
+
+/** The length of a path, or null where it has none. */
+export function lengthOf(path: ShotPath): number | null {
+  const curve = compiledPathOf(path);
+  return curve instanceof PathError ? null : curve.length;
+}

@@ -1,0 +1,30 @@
+import { useEffect } from 'react';
+import { PreviewClient } from '../operations/preview-client';
+import type { DeskStore } from './desk-store';
+
+/** Keeps the preview of the operation that is being set up current with its settings and the shot. */
+export function useOperationPreview(desk: DeskStore): void {
+  useEffect(() => {
+    let client: PreviewClient | null = null;
+    const opened = (): PreviewClient => {
+      client ??= new PreviewClient((preview) => {
+        const { operation, shot } = desk.getState();
+        if (preview.operation === operation && preview.shot === shot) desk.getState().set({ preview });
+      });
+      return client;
+    };
+    const stop = desk.subscribe(({ operation, shot, ground, preview, set }, before) => {
+      if (operation === null) {
+        if (preview !== null) set({ preview: null });
+        return;
+      }
+      if (ground !== before.ground || client === null) opened().setGround(ground);
+      if (operation !== before.operation || shot !== before.shot || ground !== before.ground)
+        opened().preview(shot, operation);
+    });
+    return () => {
+      stop();
+      client?.close();
+    };
+  }, [desk]);
+}

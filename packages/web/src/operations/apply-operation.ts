@@ -1,0 +1,123 @@
+import {
+  applyTransform,
+  changeBasis,
+  chooseFirstOfCourse,
+  closePath,
+  closeWithBridge,
+  drapePath,
+  freeId,
+  joinCourses,
+  keepMarks,
+  levelPath,
+  liftPath,
+  middleOf,
+  mirrorPath,
+  moveSomePoints,
+  moveWholePath,
+  offsetSideways,
+  openCourse,
+  resamplePath,
+  reverseCourse,
+  smoothPath,
+  splitCourse,
+  thinPath,
+  type GroundHeight,
+  type Quat,
+  type Shot,
+  type ShotPath,
+  type Vec3,
+} from '@fleet-rail/core';
+import type { Operation } from './operation';
+
+/** The ground where a shot has none of its own: level at height 0. */
+export const levelGround: GroundHeight = () => 0;
+
+/**
+ * A shot after an operation.
+ *
+ * @throws PathError where a path has no curve, or the operation has no result
+ */
+export function applyOperation(shot: Shot, operation: Operation, ground: GroundHeight): Shot {
+  switch (operation.kind) {
+    case 'reverse':
+      return reverseCourse(shot, operation.path, operation.turnRiders);
+    case 'first':
+      return chooseFirstOfCourse(shot, operation.path, operation.index);
+    case 'open':
+      return openCourse(shot, operation.path, operation.at);
+    case 'split':
+      return splitCourse(shot, operation.path, operation.at).shot;
+    case 'join':
+      return joinCourses(shot, operation.path, operation.other, operation.ends, operation.tension);
+    default: {
+      const path = shot.paths.find(({ id }) => id === operation.path);
+      if (path === undefined) return shot;
+      const made = reshaped(path, operation, ground);
+      const copies = 'copy' in operation && operation.copy;
+      return copies ? withCopy(shot, path, made, operation.kind) : withPath(shot, keepMarks(path, made));
+    }
+  }
+}
+
+type Reshaping = Exclude<Operation, { kind: 'reverse' | 'first' | 'open' | 'split' | 'join' }>;
+
+function reshaped(path: ShotPath, operation: Reshaping, ground: GroundHeight): ShotPath {
+  switch (operation.kind) {
+    case 'smooth':
+      return smoothPath(path, operation.strength);
+    case 'thin':
+      return thinPath(path, operation.tolerance);
+    case 'resample':
+      return resamplePath(path, operation.count);
+    case 'basis':
+      return changeBasis(path, operation.basis, operation.tolerance);
+    case 'move':
+      return moved(path, operation);
+    case 'lift':
+      return liftPath(path, operation.height, new Set(operation.points));
+    case 'level':
+      return levelPath(path, operation.height);
+    case 'drape':
+      return drapePath(path, ground, operation.height, operation.tolerance);
+    case 'mirror':
+      return mirrorPath(path, operation.axis, operation.at);
+    case 'offset':
+      return offsetSideways(path, operation.side, operation.tolerance);
+    case 'close':
+      return operation.bridge ? closeWithBridge(path, operation.tension) : closePath(path);
+    case 'transform':
+      return applyTransform(path);
+  }
+}
+
+function moved(
+  path: ShotPath,
+  { points, by, turnDeg, tiltDeg, scale }: Extract<Operation, { kind: 'move' }>,
+): ShotPath {
+  const chosen = new Set(points);
+  const [turn, tilt] = [turnDeg, tiltDeg].map((degrees) => (degrees * Math.PI) / 360);
+  // About Y, then about the turned X; the nose goes up about the opposite of left.
+  const rotation: Quat = [
+    -Math.cos(turn) * Math.sin(tilt),
+    Math.sin(turn) * Math.cos(tilt),
+    Math.sin(turn) * Math.sin(tilt),
+    Math.cos(turn) * Math.cos(tilt),
+  ];
+  const move = { pivot: middleOf(path, chosen), translation: [...by] as Vec3, rotation, scale };
+  return chosen.size > 0 ? moveSomePoints(path, chosen, move) : moveWholePath(path, move);
+}
+
+function withPath(shot: Shot, path: ShotPath): Shot {
+  return { ...shot, paths: shot.paths.map((other) => (other.id === path.id ? path : other)) };
+}
+
+function withCopy(shot: Shot, original: ShotPath, copy: ShotPath, kind: string): Shot {
+  const name = `${original.name} ${kind === 'offset' ? 'lane' : 'mirrored'}`;
+  const taken = new Set(shot.paths.map((path) => path.name));
+  let free = name;
+  for (let n = 2; taken.has(free); n++) free = `${name} ${n}`;
+  return {
+    ...shot,
+    paths: [...shot.paths, { ...copy, id: freeId(free, shot.paths), name: free, marks: [] }],
+  };
+}

@@ -1,0 +1,93 @@
+import {
+  PathError,
+  compiledPathOf,
+  deviation,
+  ribbonFrames,
+  type GroundHeight,
+  type Rider,
+  type Shot,
+  type ShotPath,
+} from '@fleet-rail/core';
+import { applyOperation } from './apply-operation';
+import type { Operation } from './operation';
+
+/** The part of a shot that an operation reads and changes. */
+export type OperationScope = Pick<Shot, 'paths' | 'riders'>;
+
+/** What an operation would give. */
+export interface Preview {
+  readonly paths: readonly ShotPath[];
+  readonly riders: readonly Rider[];
+  /** Points of the paths before and after. */
+  readonly pointsBefore: number;
+  readonly pointsAfter: number;
+  /** Metres of all paths it gives together. */
+  readonly length: number;
+  /** The farthest the path and its result are apart, metres; null where that is not the question. */
+  readonly deviation: number | null;
+  /** Centre lines of the resulting paths, x, y, z a place. */
+  readonly lines: readonly Float32Array[];
+}
+
+/** Operations whose result is meant to stay near the path; the others move it on purpose. */
+const NEAR = new Set<Operation['kind']>(['smooth', 'thin', 'resample', 'basis']);
+
+/**
+ * What an operation gives, with what there is to say about it.
+ *
+ * @throws PathError where it has no result
+ */
+export function previewOperation(shot: Shot, operation: Operation, ground: GroundHeight): Preview {
+  const after = applyOperation(shot, operation, ground);
+  const before = new Set(shot.paths);
+  const changed = after.paths.filter((path) => !before.has(path));
+  const curves = changed.map((path) => {
+    const curve = compiledPathOf(path);
+    if (curve instanceof PathError) throw curve;
+    return curve;
+  });
+  const original = shot.paths.find((path) => path.id === operation.path);
+  const from = original && compiledPathOf(original);
+  const near = NEAR.has(operation.kind) && curves.length === 1 && from && !(from instanceof PathError);
+  return {
+    paths: after.paths,
+    riders: after.riders,
+    pointsBefore: original?.points.length ?? 0,
+    pointsAfter: changed.reduce((sum, path) => sum + path.points.length, 0),
+    length: curves.reduce((sum, curve) => sum + curve.length, 0),
+    deviation: near ? deviation(from, curves[0]) : null,
+    lines: curves.map((curve) => centreLine(ribbonFrames(curve))),
+  };
+}
+
+function centreLine(frames: Float64Array): Float32Array {
+  const line = new Float32Array(frames.length / 4);
+  for (let i = 0; 12 * i < frames.length; i++) line.set(frames.subarray(12 * i, 12 * i + 3), 3 * i);
+  return line;
+}
+
+/** The part of a shot an operation is about: its paths, all names and ids, and what rides them. */
+export function scopeOf(shot: Shot, operation: Operation): Shot {
+  const ids = new Set([operation.path, ...(operation.kind === 'join' ? [operation.other] : [])]);
+  return {
+    ...shot,
+    // The others are there by name only, so that what is made does not take a name that is taken.
+    paths: shot.paths.map((path) => (ids.has(path.id) ? path : { ...path, points: [], marks: [] })),
+    riders: shot.riders.filter((rider) => rider.hitch !== null && ids.has(rider.hitch.path)),
+  };
+}
+
+/** A shot with what an operation gave for its part of it. */
+export function withPreview(shot: Shot, operation: Operation, preview: Preview): Shot {
+  const scope = scopeOf(shot, operation);
+  const ids = new Set([operation.path, ...(operation.kind === 'join' ? [operation.other] : [])]);
+  const untouched = new Map(shot.paths.filter(({ id }) => !ids.has(id)).map((path) => [path.id, path]));
+  const riders = new Map(preview.riders.map((rider) => [rider.id, rider]));
+  return {
+    ...shot,
+    paths: preview.paths.map((path) => untouched.get(path.id) ?? path),
+    riders: shot.riders.map((rider) =>
+      scope.riders.includes(rider) ? (riders.get(rider.id) ?? rider) : rider,
+    ),
+  };
+}
