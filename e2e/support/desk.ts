@@ -33,7 +33,7 @@ export async function chooseFile(page: Page, button: string, file: TestFile): Pr
 /** Imports a drawing, and waits until it is told that it was added or refused. */
 export async function importSvg(page: Page, file: TestFile): Promise<void> {
   await goTo(page, 'Path');
-  await chooseFile(page, 'Import SVG', file);
+  await chooseFile(page, 'Import a file', file);
   // Reading the file takes a moment: until it is told how that went, nothing has changed yet.
   const told = page.getByRole('status').or(page.getByRole('alert')).filter({ hasText: file.name });
   await expect(told.last()).toBeVisible();

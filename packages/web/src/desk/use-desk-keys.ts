@@ -41,7 +41,8 @@ export function useDeskKeys(desk: DeskStore, shotId: string): void {
       if (tool.kind === 'draw' && enters) finishDrawing(desk, false);
       else if (tool.kind === 'edges' && enters) finishEdges(desk);
       else if (operation !== null && enters) acceptOperation(desk);
-      else if (event.key === 'Backspace' && (tool.kind === 'draw' || tool.kind === 'edges')) takePlaceBack(desk);
+      else if (event.key === 'Backspace' && (tool.kind === 'draw' || tool.kind === 'edges'))
+        takePlaceBack(desk);
       else if (event.key === ' ' && !onControl) set({ playing: !playing });
       else if (event.key === ',' || event.key === '.') {
         set({ playing: false });

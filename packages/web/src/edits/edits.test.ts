@@ -36,12 +36,7 @@ function withRider(): { shot: Shot; id: string } {
 describe('edits give documents that the server accepts', () => {
   const { shot, id } = withRider();
   const results: [string, Shot][] = [
-    [
-      'add path',
-      addPaths(base, [
-        drawnPath('Path', clicked([0, 0, 0], [1, 0, 2]), false, 'bezier'),
-      ]).shot,
-    ],
+    ['add path', addPaths(base, [drawnPath('Path', clicked([0, 0, 0], [1, 0, 2]), false, 'bezier')]).shot],
     ['attach', shot],
     ['detach', detachRider(id)(shot)],
     ['detach here', detachRiderHere(id, 120)(shot)],
@@ -64,9 +59,7 @@ it('a path of the same id is added under another', () => {
 });
 
 it('drawn paths are named apart', () => {
-  const first = addPaths(base, [
-    drawnPath('Path', clicked([0, 0, 0], [1, 0, 0]), false, 'bezier'),
-  ]).shot;
+  const first = addPaths(base, [drawnPath('Path', clicked([0, 0, 0], [1, 0, 0]), false, 'bezier')]).shot;
   expect(freePathName(base)).toBe('Path');
   expect(freePathName(first)).toBe('Path 2');
 });

@@ -3,10 +3,13 @@ import {
   compiledPathOf,
   deviation,
   ribbonFrames,
+  LIMITS,
+  toWorld,
   type GroundHeight,
   type Rider,
   type Shot,
   type ShotPath,
+  type Vec3,
 } from '@fleet-rail/core';
 import { applyOperation } from './apply-operation';
 import type { Operation } from './operation';
@@ -27,6 +30,8 @@ export interface Preview {
   readonly deviation: number | null;
   /** Centre lines of the resulting paths, x, y, z a place. */
   readonly lines: readonly Float32Array[];
+  /** Where their points stand. */
+  readonly places: readonly Vec3[];
 }
 
 /** Operations whose result is meant to stay near the path; the others move it on purpose. */
@@ -41,7 +46,15 @@ export function previewOperation(shot: Shot, operation: Operation, ground: Groun
   const after = applyOperation(shot, operation, ground);
   const before = new Set(shot.paths);
   const changed = after.paths.filter((path) => !before.has(path));
+  if (after.paths.length > LIMITS.paths) {
+    throw new PathError(`That would make ${after.paths.length} paths; a shot holds at most ${LIMITS.paths}.`);
+  }
   const curves = changed.map((path) => {
+    if (path.points.length > LIMITS.pointsPerPath) {
+      throw new PathError(
+        `That would take ${path.points.length} points; a path holds at most ${LIMITS.pointsPerPath}. Expected a larger tolerance.`,
+      );
+    }
     const curve = compiledPathOf(path);
     if (curve instanceof PathError) throw curve;
     return curve;
@@ -57,6 +70,7 @@ export function previewOperation(shot: Shot, operation: Operation, ground: Groun
     length: curves.reduce((sum, curve) => sum + curve.length, 0),
     deviation: near ? deviation(from, curves[0]) : null,
     lines: curves.map((curve) => centreLine(ribbonFrames(curve))),
+    places: changed.flatMap((path) => path.points.map((point) => toWorld(path.transform, point.position))),
   };
 }
 

@@ -1,4 +1,4 @@
-import { Rider, defaultsOf, freeId, newHitch, type Shot } from '@fleet-rail/core';
+import { LIMITS, Rider, ShotError, defaultsOf, freeId, newHitch, type Shot } from '@fleet-rail/core';
 import type { Imported, ImportedRide } from '@fleet-rail/core/paths';
 import { proxy, wrap } from 'comlink';
 import { create } from 'zustand';
@@ -54,6 +54,8 @@ export async function importPaths(
 function take(desk: DeskStore, file: string, imported: Imported): void {
   const { edit, set, shot } = desk.getState();
   const { ids } = addPaths(shot, imported.paths);
+  const riders = shot.riders.length + imported.rides.length;
+  if (riders > LIMITS.riders) throw new ShotError('riders', `${riders} of them`, `at most ${LIMITS.riders}`);
   edit(`Import ${file}`, (before) => withImported(before, imported));
   set({ pathId: ids[0], points: new Set() });
   const paths = `${imported.paths.length} ${imported.paths.length === 1 ? 'path' : 'paths'} added`;

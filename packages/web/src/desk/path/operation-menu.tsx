@@ -10,16 +10,20 @@ const Group = styled.div`
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
+  & > small {
+    width: 100%;
+    color: ${({ theme }) => theme.quiet};
+  }
   & > button {
     height: 26px;
     padding: 0 8px;
   }
 `;
 
-const GROUPS: readonly (readonly OperationKind[])[] = [
-  ['smooth', 'thin', 'resample', 'basis'],
-  ['move', 'lift', 'level', 'drape', 'mirror', 'transform'],
-  ['reverse', 'first', 'open', 'close', 'split', 'join', 'offset'],
+const GROUPS: readonly (readonly [string, readonly OperationKind[]])[] = [
+  ['Shape', ['smooth', 'thin', 'resample', 'basis']],
+  ['Place', ['move', 'lift', 'level', 'drape', 'mirror', 'offset', 'transform']],
+  ['Course', ['reverse', 'first', 'open', 'close', 'split', 'join']],
 ];
 
 /** All that can be done to the path as a whole, each shown before it is accepted. */
@@ -35,8 +39,9 @@ export function OperationMenu({ path }: { path: ShotPath }) {
   return (
     <Section aria-label="Change the path">
       <SectionTitle>Change the path</SectionTitle>
-      {GROUPS.map((kinds) => (
-        <Group key={kinds[0]}>
+      {GROUPS.map(([group, kinds]) => (
+        <Group key={group} role="group" aria-label={group}>
+          <small>{group}</small>
           {kinds.filter(fits).map((kind) => (
             <Button key={kind} isDisabled={!hasCurve} onPress={() => startOperation(desk, kind)}>
               {OPERATIONS[kind].name}

@@ -9,6 +9,7 @@ import { QuantityField } from '../../ui/quantity-field';
 import { showNumber } from '../../ui/quantity';
 import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
 import { useDesk, useDeskStore, useSelectedPath } from '../desk-store';
+import { AtDistance } from './at-distance';
 import { DeletePathDialog, removePath } from './delete-path-dialog';
 import { DrawSettings } from './draw-settings';
 import { startDrawing } from './drawing';
@@ -32,6 +33,8 @@ export function PathStation() {
         <OperationCard operation={operation} path={path} />
       ) : tool === 'draw' ? (
         <DrawSettings />
+      ) : path && (tool === 'insert' || tool === 'mark') ? (
+        <AtDistance path={path} kind={tool} />
       ) : shaping ? (
         <ShapeCard onDone={() => setShaping(false)} />
       ) : (

@@ -1,6 +1,5 @@
 import { HANDLES, setHandlesKind, type Handles, type PathPoint, type ShotPath } from '@fleet-rail/core';
 import { BoxSelect, CirclePlus, Trash2 } from 'lucide-react';
-import { useState } from 'react';
 import styled from 'styled-components';
 import { changePath, changePoints, deletePathPoints, placePathPoint } from '../../edits/path-edits';
 import { Button } from '../../ui/button';
@@ -12,7 +11,6 @@ import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
 import { Tick } from '../../ui/tick';
 import { useDesk, useDeskStore } from '../desk-store';
 import { useNudgeKeys } from '../stage/use-nudge-keys';
-import { lengthOf, insertAt } from '../stage/tools/pick-tools';
 import { HANDLES_NAMES } from './basis-names';
 import { GridChoice } from './draw-settings';
 
@@ -24,8 +22,23 @@ const Coordinate = styled(RowFigure)`
 
 const GridRow = styled.div`
   display: flex;
+  gap: 8px;
   align-items: center;
   justify-content: space-between;
+`;
+
+const Heads = styled.div`
+  display: flex;
+  justify-content: flex-end;
+  gap: 8px;
+  margin-bottom: -6px;
+  padding-right: 9px;
+  color: ${({ theme }) => theme.quiet};
+  font-size: 11px;
+  & > span {
+    width: 58px;
+    text-align: right;
+  }
 `;
 
 const AXES = ['X', 'Y (height)', 'Z'] as const;
@@ -42,7 +55,10 @@ export function PointsSection({ path }: { path: ShotPath }) {
     <Section aria-label="Points">
       <GridRow>
         <SectionTitle>Points</SectionTitle>
-        <GridChoice />
+        <GridRow>
+          <Hint>Grid</Hint>
+          <GridChoice />
+        </GridRow>
       </GridRow>
       <Buttons>
         <Button onPress={() => set({ tool: { kind: 'insert' } })}>
@@ -58,6 +74,11 @@ export function PointsSection({ path }: { path: ShotPath }) {
       ) : (
         <Hint>Drag a point over the ground, or its head to lift it.</Hint>
       )}
+      <Heads aria-hidden>
+        <span>X</span>
+        <span>Height</span>
+        <span>Z</span>
+      </Heads>
       <div onKeyDownCapture={nudge}>
         <RowList
           aria-label="Points"
@@ -86,7 +107,6 @@ export function PointsSection({ path }: { path: ShotPath }) {
           The first {LISTED} of {path.points.length} are listed; pick others on the stage.
         </Hint>
       )}
-      <InsertByDistance path={path} />
     </Section>
   );
 }
@@ -185,32 +205,5 @@ function ChosenPoints({ path }: { path: ShotPath }) {
         </Button>
       </GridRow>
     </>
-  );
-}
-
-/** Inserting by number, for those who do not point. */
-function InsertByDistance({ path }: { path: ShotPath }) {
-  const desk = useDeskStore();
-  const [at, setAt] = useState(0);
-  const length = useDesk((state) => state.evaluation?.paths.get(path.id)?.length ?? 0);
-  const insert = () => {
-    const whole = lengthOf(path);
-    if (whole !== null) insertAt(desk, path, Math.min(whole, Math.max(0, at)));
-  };
-  return (
-    <GridRow>
-      <QuantityField
-        label="At a distance"
-        kind="length"
-        value={at}
-        min={0}
-        max={length || 1e6}
-        step={0.5}
-        onChange={setAt}
-      />
-      <Button isDisabled={length === 0} onPress={insert}>
-        Insert there
-      </Button>
-    </GridRow>
   );
 }

@@ -2,37 +2,54 @@ import * as THREE from 'three';
 import { Line2 } from 'three/examples/jsm/lines/Line2.js';
 import { LineGeometry } from 'three/examples/jsm/lines/LineGeometry.js';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
+import type { Vec3 } from '@fleet-rail/core';
+import { dots, placeDots } from './dots';
 
-/** Lines in the signal colour over everything: what would be, not what is. */
+/** Lines with their points in the signal colour over everything: what would be, not what is. */
 export class BrightLines {
   readonly object = new THREE.Group();
   private readonly material = new LineMaterial({ linewidth: 3, depthTest: false, transparent: true });
+  private readonly points = dots(8, 'disc');
+  private readonly lines = new THREE.Group();
   private shown: readonly ArrayLike<number>[] = [];
 
+  constructor() {
+    this.points.frustumCulled = false;
+    this.points.renderOrder = 13;
+    this.object.add(this.lines, this.points);
+  }
+
   /** Shows lines, each x, y, z a place. */
-  show(lines: readonly ArrayLike<number>[], color: string): void {
+  show(lines: readonly ArrayLike<number>[], color: string, places: readonly Vec3[] = []): void {
     this.material.color.set(color);
     if (lines === this.shown) return;
     this.shown = lines;
     this.clear();
+    placeDots(
+      this.points,
+      places,
+      places.map(() => color),
+    );
     for (const line of lines) {
       if (line.length < 6) continue;
       const object = new Line2(new LineGeometry().setPositions(Float32Array.from(line)), this.material);
       object.frustumCulled = false;
       object.renderOrder = 12;
-      this.object.add(object);
+      this.lines.add(object);
     }
   }
 
   dispose(): void {
     this.clear();
     this.material.dispose();
+    this.points.geometry.dispose();
+    this.points.material.dispose();
   }
 
   private clear(): void {
-    for (const child of [...this.object.children]) {
+    for (const child of [...this.lines.children]) {
       (child as Line2).geometry.dispose();
-      this.object.remove(child);
+      this.lines.remove(child);
     }
   }
 }

@@ -111,7 +111,8 @@ export class StageView {
     const path = state.shot.paths.find((other) => other.id === state.pathId);
     this.updatePoints(state, theme, showPoints ? path : undefined);
     this.preview.show(state.tool.kind === 'draw' ? state.tool.places : null, state.drawing.kind, theme);
-    this.bright.show(brightLines(state), theme.signal);
+    const result = state.preview && 'preview' in state.preview ? state.preview.preview : null;
+    this.bright.show(brightLines(state), theme.signal, state.operation ? result?.places : undefined);
     this.fitUnseen();
     this.redraw();
   }
@@ -265,7 +266,9 @@ export class StageView {
 
   /** Points, handles and what else is drawn over the selected path. */
   private updatePoints(state: DeskState, theme: Theme, path: ShotPath | undefined): void {
-    const shown = path !== undefined && state.tool.kind !== 'draw';
+    // While an operation is set up its result stands for the points, unless one of them is to be clicked.
+    const operating = state.operation !== null && state.operation.kind !== 'first';
+    const shown = path !== undefined && state.tool.kind !== 'draw' && !operating;
     this.plumb.object.visible = this.overlay.object.visible = shown;
     const facts = (path && state.evaluation?.paths.get(path.id)?.facts) ?? null;
     const inputs = [path, facts, state.points, state.shows, theme];

@@ -1,4 +1,4 @@
-import { compiledPathOf, insertPoint, PathError, type ShotPath } from '@fleet-rail/core';
+import { insertPoint, type ShotPath } from '@fleet-rail/core';
 import { sentenceOf } from '../../../api/request';
 import { addMark, changePath } from '../../../edits/path-edits';
 import { notify } from '../../../ui/notices';
@@ -117,10 +117,4 @@ export function edgesTool({ stage, desk, onHover }: StageHands): StageTool {
     },
     leave: () => onHover(null),
   };
-}
-
-/** The length of a path, or null where it has none. */
-export function lengthOf(path: ShotPath): number | null {
-  const curve = compiledPathOf(path);
-  return curve instanceof PathError ? null : curve.length;
 }
