@@ -3,11 +3,13 @@ import { WebIO } from '@gltf-transform/core';
 import { readFileSync } from 'node:fs';
 import { validateBytes } from 'gltf-validator';
 import {
+  accept,
+  operate,
   attachTo,
   boardNumber,
   goTo,
   goToFrame,
-  importSvg,
+  importPaths,
   openNewShot,
   settled,
   storedShot,
@@ -20,7 +22,7 @@ test('a path file and a model go in, the ride plays, and an animated GLB comes o
   request,
 }) => {
   const id = await openNewShot(page, 'First ride');
-  await importSvg(page, straightLane);
+  await importPaths(page, straightLane);
   await expect(page.getByRole('row', { name: 'straight' })).toContainText('48 m');
   await uploadModel(page, await cartModel());
   await expect(page.getByRole('radio', { name: 'C1 Cart' })).toBeVisible();
@@ -72,7 +74,7 @@ test('a path file and a model go in, the ride plays, and an animated GLB comes o
 
 test('plays in real time and stops at the end', async ({ page }) => {
   await openNewShot(page, 'Playing');
-  await importSvg(page, squareLane);
+  await importPaths(page, squareLane);
   await goTo(page, 'Pace');
   await page.getByRole('textbox', { name: 'Last frame' }).fill('1 s');
   await page.getByRole('textbox', { name: 'Last frame' }).press('Enter');
@@ -84,7 +86,7 @@ test('plays in real time and stops at the end', async ({ page }) => {
 
 test('a reload finds the shot unchanged', async ({ page, request }) => {
   const id = await openNewShot(page, 'Kept');
-  await importSvg(page, squareLane);
+  await importPaths(page, squareLane);
   await uploadModel(page, await cartModel());
   await attachTo(page, 'square');
   await settled(page);
@@ -101,8 +103,9 @@ test('a reload finds the shot unchanged', async ({ page, request }) => {
 test('undo goes back to the start and redo comes all the way again', async ({ page, request }) => {
   const id = await openNewShot(page, 'Undone');
   const empty = (await storedShot(request, id)).document;
-  await importSvg(page, squareLane);
-  await page.getByRole('button', { name: 'Reverse' }).click();
+  await importPaths(page, squareLane);
+  await operate(page, 'Reverse');
+  await accept(page);
   await uploadModel(page, await cartModel());
   await attachTo(page, 'square');
   await settled(page);

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { goTo, importSvg, openNewShot, settled, shotIdOf, storedShot } from './support/desk.js';
+import { goTo, importPaths, openNewShot, settled, shotIdOf, storedShot } from './support/desk.js';
 import { squareLane, straightLane } from './support/files.js';
 
 /** Lets no save through, as if the server were away. */
@@ -17,11 +17,11 @@ test('a stale tab is told, overwrites nothing, and keeps its own edits as a copy
   const other = await context.newPage();
   await other.goto(page.url());
   await expect(other.getByRole('heading', { name: 'Two tabs', level: 1 })).toBeVisible();
-  await importSvg(page, squareLane);
+  await importPaths(page, squareLane);
   await settled(page);
   const saved = await storedShot(request, id);
 
-  await importSvg(other, straightLane);
+  await importPaths(other, straightLane);
   await expect(other.getByRole('alert').filter({ hasText: 'saved elsewhere' })).toBeVisible();
   await expect(other.getByRole('status', { name: 'Save state' })).toHaveText('changed elsewhere');
   await expect(other.getByRole('row', { name: 'straight' })).toBeVisible();
@@ -46,9 +46,9 @@ test('a stale tab can take the saved shot, with its own one undo away', async ({
   const other = await context.newPage();
   await other.goto(page.url());
   await expect(other.getByRole('heading', { name: 'Taking', level: 1 })).toBeVisible();
-  await importSvg(page, squareLane);
+  await importPaths(page, squareLane);
   await settled(page);
-  await importSvg(other, straightLane);
+  await importPaths(other, straightLane);
   await other.getByRole('button', { name: /^Take the saved one/ }).click();
   await expect(other.getByRole('row', { name: 'square' })).toBeVisible();
   await settled(other);
@@ -64,7 +64,7 @@ test('edits made while the server is away survive a reload and are saved when it
 }) => {
   const id = await openNewShot(page, 'Offline');
   await blockSaves(page);
-  await importSvg(page, squareLane);
+  await importPaths(page, squareLane);
   await expect(page.getByRole('status', { name: 'Save state' })).toHaveText('waits for the server');
   expect((await storedShot(request, id)).document.paths).toEqual([]);
   await page.reload();
@@ -84,7 +84,7 @@ test('edits that a closed tab left behind are continued in the next one', async 
   const other = await context.newPage();
   await blockSaves(other);
   await other.goto(page.url());
-  await importSvg(other, squareLane);
+  await importPaths(other, squareLane);
   await expect(other.getByRole('status', { name: 'Save state' })).toHaveText('waits for the server');
   await other.close();
   await page.reload();
@@ -102,9 +102,9 @@ test('edits that a closed tab left on an older save are offered as a shot of the
   const other = await context.newPage();
   await blockSaves(other);
   await other.goto(page.url());
-  await importSvg(other, squareLane);
+  await importPaths(other, squareLane);
   await expect(other.getByRole('status', { name: 'Save state' })).toHaveText('waits for the server');
-  await importSvg(page, straightLane);
+  await importPaths(page, straightLane);
   await settled(page);
   await other.close();
   await page.reload();
@@ -117,7 +117,7 @@ test('edits that a closed tab left on an older save are offered as a shot of the
 
 test('a checkpoint is kept, and gone back to in one step', async ({ page, request }) => {
   const id = await openNewShot(page, 'Checked');
-  await importSvg(page, squareLane);
+  await importPaths(page, squareLane);
   await settled(page);
   const kept = (await storedShot(request, id)).document;
   await page.getByRole('button', { name: 'Checkpoints' }).click();
@@ -125,7 +125,7 @@ test('a checkpoint is kept, and gone back to in one step', async ({ page, reques
   await page.getByRole('button', { name: 'Keep' }).click();
   await expect(page.getByRole('listitem').filter({ hasText: 'Square only' })).toBeVisible();
   await page.getByRole('button', { name: 'Close', exact: true }).click();
-  await importSvg(page, straightLane);
+  await importPaths(page, straightLane);
   await settled(page);
   await page.getByRole('button', { name: 'Checkpoints' }).click();
   await page

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { importSvg, openNewShot, settled, storedShot, uploadModel } from './support/desk.js';
+import { importPaths, openNewShot, settled, storedShot, uploadModel } from './support/desk.js';
 import { cartModel, squareLane, svgFile } from './support/files.js';
 
 const glb = (name: string, buffer: Buffer) => ({ name, mimeType: 'model/gltf-binary', buffer });
@@ -58,20 +58,20 @@ test('broken SVG files are refused with a reason and change nothing', async ({ p
     },
   ];
   for (const { file, message } of cases) {
-    await importSvg(page, file);
+    await importPaths(page, file);
     const alert = page.getByRole('alert').filter({ hasText: file.name });
     await expect(alert).toContainText(message);
     await alert.getByRole('button', { name: 'Close message' }).click();
   }
   await settled(page);
   expect(await storedShot(request, id)).toEqual(before);
-  await importSvg(page, squareLane);
+  await importPaths(page, squareLane);
   await expect(page.getByRole('row', { name: 'square' })).toContainText('40 m');
 });
 
 test('a number that cannot be read stays as typed, with what was expected', async ({ page, request }) => {
   const id = await openNewShot(page, 'Bad numbers');
-  await importSvg(page, squareLane);
+  await importPaths(page, squareLane);
   await page.getByRole('grid', { name: 'Points' }).getByRole('row').nth(1).click();
   const x = page.getByRole('textbox', { name: 'X' });
   await x.fill('far away');

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { chooseFile, goTo, importSvg, openNewShot, settled, shotIdOf, storedShot } from './support/desk.js';
+import { chooseFile, goTo, importPaths, openNewShot, settled, shotIdOf, storedShot } from './support/desk.js';
 import { cartModel, squareLane } from './support/files.js';
 
 const more = async (page: Page, name: string, action: string) => {
@@ -49,7 +49,7 @@ test('the shot is renamed from its desk, and the name can be undone', async ({ p
 
 test('a delivered shot file is imported again as it was', async ({ page, request }) => {
   const id = await openNewShot(page, 'There and back');
-  await importSvg(page, squareLane);
+  await importPaths(page, squareLane);
   await settled(page);
   await goTo(page, 'Deliver');
   const waiting = page.waitForEvent('download');

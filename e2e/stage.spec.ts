@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test';
 import {
   boardNumber,
   goTo,
-  importSvg,
+  importPaths,
   openNewShot,
   settled,
   storedShot,
@@ -102,7 +102,7 @@ test('a path is picked on the stage, the landing is shown first, and Esc lets go
   request,
 }) => {
   const id = await openNewShot(page, 'Picking');
-  await importSvg(page, straightLane);
+  await importPaths(page, straightLane);
   // The view is fitted to the path once that is evaluated.
   await expect(page.getByRole('row', { name: 'straight' })).toContainText('48 m');
   await page.getByRole('button', { name: 'Draw a path' }).click();
@@ -135,7 +135,7 @@ test('a key dragged in the run diagram changes place and speed, and is one undo'
   request,
 }) => {
   const id = await openNewShot(page, 'Diagram');
-  await importSvg(page, straightLane);
+  await importPaths(page, straightLane);
   await uploadModel(page, await cartModel());
   await page.getByRole('grid', { name: 'Paths to ride' }).getByRole('row', { name: 'straight' }).click();
   await page.getByRole('button', { name: 'Attach here' }).click();
@@ -174,7 +174,7 @@ test('a key dragged in the run diagram changes place and speed, and is one undo'
 
 test('a whole ride is made by keyboard alone', async ({ page, request }) => {
   const id = await openNewShot(page, 'By keys');
-  await importSvg(page, straightLane);
+  await importPaths(page, straightLane);
   await page.keyboard.press('2');
   await expect(page.getByRole('heading', { name: 'Attach', level: 2 })).toBeVisible();
   const models = page.getByRole('grid', { name: 'Models' });
@@ -207,7 +207,7 @@ test('the stage draws when something changed, and only then', async ({ page }) =
     }
   });
   await openNewShot(page, 'Idle');
-  await importSvg(page, straightLane);
+  await importPaths(page, straightLane);
   await settled(page);
   const draws = () => page.evaluate(() => (window as unknown as { draws: number }).draws);
   /** Lets the page refresh so many times, with nothing done to it. */

@@ -4,7 +4,7 @@ import {
   boardNumber,
   goTo,
   goToFrame,
-  importSvg,
+  importPaths,
   openNewShot,
   settled,
   storedShot,
@@ -16,7 +16,7 @@ import { dragBy } from './support/plan.js';
 /** A cart on a straight lane of 48 m along +Z, frames 1 to 240 at 24 fps. */
 async function cartOnLane(page: Page, name: string): Promise<string> {
   const id = await openNewShot(page, name);
-  await importSvg(page, straightLane);
+  await importPaths(page, straightLane);
   await uploadModel(page, await cartModel());
   await attachTo(page, 'straight');
   await settled(page);
@@ -120,18 +120,36 @@ test('detaching leaves the rider where it stands, or takes it back to where it r
   expect([back.hitch, back.rest.translation]).toEqual([null, [0, 0, 0]]);
 });
 
-test('deleting a ridden path tells what went back, and is one undo', async ({ page, request }) => {
+test('deleting a ridden path asks what becomes of its riders, and is one undo', async ({ page, request }) => {
   const id = await cartOnLane(page, 'Deleted path');
   await settled(page);
   const before = (await storedShot(request, id)).document;
+  await goToFrame(page, 25);
   await goTo(page, 'Path');
-  await page.getByRole('button', { name: 'Delete straight' }).click();
-  await expect(page.getByText('Deleted "straight". C1 went back to where they rested.')).toBeVisible();
+  const remove = page.getByRole('button', { name: 'Delete straight' });
+  await remove.click();
+  const question = page.getByRole('dialog', { name: 'Delete "straight"?' });
+  await expect(question).toContainText('C1 rides it.');
+  await page.keyboard.press('Escape');
+  await expect(question).toBeHidden();
+  expect((await storedShot(request, id)).document).toEqual(before);
+
+  await remove.click();
+  await question.getByRole('button', { name: 'Stay where they are at frame 25' }).click();
   await settled(page);
-  expect((await storedShot(request, id)).document.riders[0].hitch).toBeNull();
+  const stayed = (await storedShot(request, id)).document;
+  expect(stayed.paths).toEqual([]);
+  expect(stayed.riders[0].hitch).toBeNull();
+  expect(stayed.riders[0].rest.translation[2]).toBeCloseTo((48 * 24) / 239, 9);
   await page.getByRole('button', { name: 'Undo: Delete path' }).click();
   await settled(page);
   expect((await storedShot(request, id)).document).toEqual(before);
+
+  await remove.click();
+  await question.getByRole('button', { name: 'Go back to where they were before' }).click();
+  await settled(page);
+  const back = (await storedShot(request, id)).document.riders[0];
+  expect([back.hitch, back.rest.translation]).toEqual([null, [0, 0, 0]]);
 });
 
 test('check speaks up where a ridden path has no curve', async ({ page, request }) => {

@@ -30,12 +30,15 @@ export async function chooseFile(page: Page, button: string, file: TestFile): Pr
   await (await chooser).setFiles({ name: file.name, mimeType: file.mimeType, buffer: file.buffer });
 }
 
-/** Imports a drawing, and waits until it is told that it was added or refused. */
-export async function importSvg(page: Page, file: TestFile): Promise<void> {
+/** Imports paths from a file, and waits until it is told that they were added or refused. */
+export async function importPaths(page: Page, file: TestFile): Promise<void> {
   await goTo(page, 'Path');
   await chooseFile(page, 'Import a file', file);
   // Reading the file takes a moment: until it is told how that went, nothing has changed yet.
-  const told = page.getByRole('status').or(page.getByRole('alert')).filter({ hasText: file.name });
+  const told = page
+    .getByRole('status')
+    .or(page.getByRole('alert'))
+    .filter({ hasText: `${file.name}:` });
   await expect(told.last()).toBeVisible();
 }
 
@@ -53,6 +56,30 @@ export async function attachTo(page: Page, pathName: string): Promise<void> {
 /** Waits until the server has everything. */
 export async function settled(page: Page): Promise<void> {
   await expect(page.getByRole('status', { name: 'Save state' })).toHaveText('saved');
+}
+
+/** Opens an operation on the selected path. */
+export async function operate(page: Page, name: string): Promise<void> {
+  await page
+    .getByRole('region', { name: 'Change the path' })
+    .getByRole('button', { name, exact: true })
+    .click();
+  await expect(page.getByRole('button', { name: 'Accept (Enter)' })).toBeVisible();
+}
+
+/** Accepts the operation that is set up, as soon as its result is shown. */
+export async function accept(page: Page): Promise<void> {
+  const button = page.getByRole('button', { name: 'Accept (Enter)' });
+  await expect(button).toBeEnabled();
+  await button.click();
+  await expect(button).toBeHidden();
+}
+
+/** Types into a field and takes the number up. */
+export async function fill(page: Page, label: string, text: string): Promise<void> {
+  const field = page.getByRole('textbox', { name: label, exact: true });
+  await field.fill(text);
+  await field.press('Enter');
 }
 
 /** What the server keeps. */

@@ -43,3 +43,7 @@ export async function cartModel(name = 'cart.glb'): Promise<TestFile> {
   const bytes = await new WebIO().writeBinary(document);
   return { name, mimeType: 'model/gltf-binary', buffer: Buffer.from(bytes) };
 }
+
+export function csvFile(name: string, rows: readonly string[]): TestFile {
+  return { name, mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) };
+}

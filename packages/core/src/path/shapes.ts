@@ -29,10 +29,13 @@ const PIECES_PER_TURN = 8;
 export function shapePath(shape: Shape, middle: Vec3): ShotPath {
   const closed = shape.kind !== 'line' && shape.kind !== 'helix';
   const pieces = piecesOf(shape).map(
-    (piece) => piece.map((place) => place.map((value, k) => value + middle[k])) as unknown as Bezier,
+    (piece) => piece.map((place) => place.map((value, k) => tidy(value) + middle[k])) as unknown as Bezier,
   );
   return bezierPath(defaultsOf(ShotPath), pieces, closed, () => 0);
 }
+
+/** Sines of whole turns are nought. */
+const tidy = (value: number) => (Math.abs(value) < 1e-10 ? 0 : value);
 
 function piecesOf(shape: Shape): Bezier[] {
   switch (shape.kind) {

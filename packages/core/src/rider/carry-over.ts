@@ -1,5 +1,5 @@
 import { mat3, quat, vec3 } from 'gl-matrix';
-import type { Axis, Hitch, Offset } from '../document/shot-hitch.js';
+import type { Hitch, Offset } from '../document/shot-hitch.js';
 import type { Pace, SpeedKey } from '../document/shot-pace.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import type { CompiledPath } from '../path/compiled-path.js';
@@ -20,37 +20,30 @@ export interface CourseChange {
 
 /**
  * A hitch such that its rider is where it was at every frame, and turned as it was, after its path was
- * reversed, begun elsewhere, cut or joined. On a reversed path it travels backward, so its front is now the
- * model's other end; left is right, and nose up is nose down.
+ * reversed, begun elsewhere, cut or joined. On a reversed path it travels backward, so it is yawed by half a
+ * turn: its nose points where it did.
  *
  * @param s a distance along the old path at which both courses can be compared, metres
  */
 export function carryOver(hitch: Hitch, change: CourseChange, s: number): Hitch {
   const { facing } = hitch;
-  const back = change.sign < 0;
   return {
     ...hitch,
     path: change.path,
-    facing: {
-      ...facing,
-      forward: back && facing.mode !== 'keep' ? opposite(facing.forward) : facing.forward,
-      ahead: change.sign * facing.ahead || 0,
-    },
+    facing: { ...facing, ahead: change.sign * facing.ahead || 0 },
     offset: carryOffset(hitch, change, s),
     pace: carryPace(hitch.pace, change),
   };
 }
 
-const opposite = (axis: Axis): Axis => `${axis[0] === '+' ? '-' : '+'}${axis[1]}` as Axis;
-
 function carryOffset({ offset, facing }: Hitch, change: CourseChange, s: number): Offset {
   const { sign } = change;
+  const half = sign < 0 && facing.mode !== 'keep' ? 180 : 0;
   const flipped: Offset = {
     ...offset,
     along: sign * offset.along || 0,
     side: sign * offset.side || 0,
-    pitch: sign * offset.pitch || 0,
-    roll: sign * offset.roll || 0,
+    yaw: offset.yaw > 0 ? offset.yaw - half : offset.yaw + half,
   };
   // The twist-free frame begins anew where its path begins: it differs by a turn that is the same all along.
   const turn = facing.reference === 'path' ? turnBetween(change, s) : 0;

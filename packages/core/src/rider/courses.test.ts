@@ -104,7 +104,7 @@ describe.each(['bezier', 'through', 'polyline', 'bspline'] as const)(
       const shot = shotOf(basis, closed);
       const after = reverseCourse(shot, 'p');
       expect(moved(shot, after)).toBeLessThan(2e-6);
-      expect(after.riders[0].hitch?.facing.forward).toBe('-z');
+      expect(after.riders[0].hitch?.offset.yaw).toBe(-160);
       expect(moved(shot, reverseCourse(after, 'p'))).toBeLessThan(2e-6);
     });
 

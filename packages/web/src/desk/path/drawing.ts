@@ -36,11 +36,16 @@ export function finishDrawing(desk: DeskStore, closed: boolean): void {
 }
 
 /** Adds paths to the shot as one step and selects the first; false, with the reason said, where they do not fit. */
-export function putPaths(desk: DeskStore, label: string, paths: readonly ShotPath[]): boolean {
+export function putPaths(
+  desk: DeskStore,
+  label: string,
+  paths: readonly ShotPath[],
+  gesture?: string,
+): boolean {
   const { shot, edit, set } = desk.getState();
   try {
     const { ids } = addPaths(shot, paths);
-    edit(label, (before) => addPaths(before, paths).shot);
+    edit(label, (before) => addPaths(before, paths).shot, gesture);
     set({ pathId: ids[0], points: new Set() });
     return true;
   } catch (error) {

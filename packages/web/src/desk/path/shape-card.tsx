@@ -1,5 +1,5 @@
-import { shapePath, type Shape, type Vec3 } from '@fleet-rail/core';
-import { useState } from 'react';
+import { freeId, shapePath, type Shape, type Vec3 } from '@fleet-rail/core';
+import { useId, useState } from 'react';
 import { changePath, freePathName } from '../../edits/path-edits';
 import { Button, PrimaryButton } from '../../ui/button';
 import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
@@ -43,6 +43,8 @@ export function ShapeCard({ onDone }: { onDone: () => void }) {
   const [shape, setShape] = useState<Shape | null>(null);
   const [middle, setMiddle] = useState<Vec3>([0, 0, 0]);
   const [id, setId] = useState<string | null>(null);
+  // All that is tried out here is one step.
+  const gesture = `shape ${useId()}`;
   const show = (next: Shape, at: Vec3) => {
     setShape(next);
     setMiddle(at);
@@ -52,13 +54,13 @@ export function ShapeCard({ onDone }: { onDone: () => void }) {
       edit(
         'Ready shape',
         changePath(id, ({ name }) => ({ ...made, id, name })),
-        `shape ${id}`,
+        gesture,
       );
       return;
     }
     const name = freePathName(shot, NAMES.find(({ id: kind }) => kind === next.kind)?.name);
-    if (putPaths(desk, 'Ready shape', [{ ...made, id: name.toLowerCase().replaceAll(' ', '-'), name }]))
-      setId(desk.getState().pathId);
+    const path = { ...made, id: freeId(name, []), name };
+    if (putPaths(desk, 'Ready shape', [path], gesture)) setId(desk.getState().pathId);
   };
   const measures = shape ? Object.entries(shape).filter(([key]) => key !== 'kind') : [];
   return (
