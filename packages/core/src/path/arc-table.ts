@@ -32,7 +32,7 @@ const DEEPEST = 40;
  * rate at which the interpolant gains on the true length. Nowhere has it gained more than h times the mean of
  * |δ|, taken at five nodes that are none of the rule's own. The mean of δ is the error of h: it has to be
  * nought within what five nodes can tell. On a piece so short that a quintic is this good, whose error is of the
- * sixth order, that of the rule, of the 24th, is lost in rounding.
+ * sixth order, that of the rule, of the 24th, is far below it.
  */
 export function buildArcTable(segments: Segments): ArcTable {
   const builder = new TableBuilder(segments);
@@ -82,6 +82,13 @@ export function distanceAt(table: ArcTable, i: number, u: number): number {
 
 const proof = gaussLegendreRule(5);
 
+/** One end of a piece: its parameter, and speed and its change there. */
+interface PieceEnd {
+  readonly u: number;
+  readonly speed: number;
+  readonly slope: number;
+}
+
 class TableBuilder {
   length = 0;
   private count = 0;
@@ -102,7 +109,11 @@ class TableBuilder {
   }
 
   addSegment(i: number): void {
-    this.refine(i, 0, 1, this.wholes[i], 0);
+    this.refine(i, this.endAt(i, 0), this.endAt(i, 1), this.wholes[i], 0);
+  }
+
+  private endAt(i: number, u: number): PieceEnd {
+    return { u, speed: this.segments.speed(i, u), slope: this.segments.speedSlope(i, u) };
   }
 
   finish(): Omit<ArcTable, 'segmentStart'> {
@@ -126,27 +137,27 @@ class TableBuilder {
     };
   }
 
-  private refine(i: number, u0: number, u1: number, length: number, depth: number): void {
+  private refine(i: number, from: PieceEnd, to: PieceEnd, length: number, depth: number): void {
     if (length < this.tolerance || depth === DEEPEST) {
-      if (length > 0) this.push(i, length, u0, u1 - u0, 0, 0, 0, 0);
+      if (length > 0) this.push(i, length, from.u, to.u - from.u, 0, 0, 0, 0);
       return;
     }
-    if (this.tryPiece(i, u0, u1, length)) return;
-    const middle = (u0 + u1) / 2;
-    this.refine(i, u0, middle, lengthOnce(this.segments, i, u0, middle), depth + 1);
-    this.refine(i, middle, u1, lengthOnce(this.segments, i, middle, u1), depth + 1);
+    if (this.tryPiece(i, from, to, length)) return;
+    const middle = this.endAt(i, (from.u + to.u) / 2);
+    this.refine(i, from, middle, lengthOnce(this.segments, i, from.u, middle.u), depth + 1);
+    this.refine(i, middle, to, lengthOnce(this.segments, i, middle.u, to.u), depth + 1);
   }
 
   /** Keeps the quintic of a piece where it proves true; false where it does not. */
-  private tryPiece(i: number, u0: number, u1: number, h: number): boolean {
+  private tryPiece(i: number, from: PieceEnd, to: PieceEnd, h: number): boolean {
     const { segments, tolerance } = this;
-    const speed0 = segments.speed(i, u0);
-    const speed1 = segments.speed(i, u1);
+    const { u: u0, speed: speed0 } = from;
+    const { u: u1, speed: speed1 } = to;
     if (speed0 === 0 || speed1 === 0) return false;
     const v0 = h / speed0;
     const v1 = h / speed1;
-    const a0 = (-v0 * v0 * segments.speedSlope(i, u0)) / speed0;
-    const a1 = (-v1 * v1 * segments.speedSlope(i, u1)) / speed1;
+    const a0 = (-v0 * v0 * from.slope) / speed0;
+    const a1 = (-v1 * v1 * to.slope) / speed1;
     const rise = u1 - u0;
     const c2 = a0 / 2;
     const c3 = 10 * rise - 6 * v0 - 4 * v1 - 1.5 * a0 + 0.5 * a1;

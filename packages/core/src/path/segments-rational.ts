@@ -34,7 +34,9 @@ export class RationalSegments implements Segments {
   velocity(i: number, u: number, out: Vec3Like): void {
     const w = this.value(i, 3, u);
     const pull = this.slope(i, 3, u) / w;
-    for (let k = 0; k < 3; k++) out[k] = (this.slope(i, k, u) - pull * this.value(i, k, u)) / w;
+    out[0] = this.rate(i, 0, u, w, pull);
+    out[1] = this.rate(i, 1, u, w, pull);
+    out[2] = this.rate(i, 2, u, w, pull);
   }
 
   derivative(i: number, u: number, order: 2 | 3, out: Vec3Like): void {
@@ -53,9 +55,14 @@ export class RationalSegments implements Segments {
     }
   }
 
+  /** Asked for millions of times while arc length is tabled: no array is touched but the coefficients. */
   speed(i: number, u: number): number {
-    this.velocity(i, u, a1);
-    return Math.sqrt(a1[0] * a1[0] + a1[1] * a1[1] + a1[2] * a1[2]);
+    const w = this.value(i, 3, u);
+    const pull = this.slope(i, 3, u) / w;
+    const x = this.rate(i, 0, u, w, pull);
+    const y = this.rate(i, 1, u, w, pull);
+    const z = this.rate(i, 2, u, w, pull);
+    return Math.sqrt(x * x + y * y + z * z);
   }
 
   speedSlope(i: number, u: number): number {
@@ -63,6 +70,11 @@ export class RationalSegments implements Segments {
     this.derivative(i, u, 2, a2);
     const speed = Math.sqrt(a1[0] * a1[0] + a1[1] * a1[1] + a1[2] * a1[2]);
     return speed > 0 ? (a1[0] * a2[0] + a1[1] * a2[1] + a1[2] * a2[2]) / speed : 0;
+  }
+
+  /** The derivative of one coordinate, given the weight and its slope over it. */
+  private rate(i: number, k: number, u: number, w: number, pull: number): number {
+    return (this.slope(i, k, u) - pull * this.value(i, k, u)) / w;
   }
 
   private value(i: number, k: number, u: number): number {
@@ -95,15 +107,17 @@ export class RationalSegments implements Segments {
 /**
  * Rational segments from Bézier control points.
  *
- * @param pieces by segment its control points in homogeneous form [w x, w y, w z, w]
+ * @param controls by segment degree + 1 control points in homogeneous form, w x, w y, w z, w of each in turn
  */
-export function rationalSegments(pieces: readonly (readonly number[])[][]): RationalSegments {
-  const out = new Float64Array(pieces.length * 4 * SIZE);
-  pieces.forEach((controls, i) => {
-    const degree = controls.length - 1;
+export function rationalSegments(controls: Float64Array, degree: number): RationalSegments {
+  const stride = 4 * (degree + 1);
+  const count = controls.length / stride;
+  const out = new Float64Array(count * 4 * SIZE);
+  const differences = new Float64Array(degree + 1);
+  for (let i = 0; i < count; i++) {
     for (let k = 0; k < 4; k++) {
       // Power coefficient j is binomial(degree, j) times the j-th forward difference.
-      const differences = controls.map((control) => control[k]);
+      for (let j = 0; j <= degree; j++) differences[j] = controls[i * stride + 4 * j + k];
       let binomial = 1;
       for (let j = 0; j <= degree; j++) {
         out[(4 * i + k) * SIZE + j] = binomial * differences[0];
@@ -111,6 +125,6 @@ export function rationalSegments(pieces: readonly (readonly number[])[][]): Rati
         binomial = (binomial * (degree - j)) / (j + 1);
       }
     }
-  });
-  return new RationalSegments(out, (pieces[0]?.length ?? 1) - 1);
+  }
+  return new RationalSegments(out, degree);
 }

@@ -87,14 +87,30 @@ export function splineSpans(net: SplineNet): number[] {
  * @param k index of the knot at which the span begins
  */
 export function spanBezier(net: SplineNet, k: number): Homogeneous[] {
-  return Array.from({ length: net.degree + 1 }, (_, ends) => blossom(net, k, ends));
+  const flat = new Float64Array(4 * (net.degree + 1));
+  spanBezierInto(net, k, flat, 0);
+  return Array.from({ length: net.degree + 1 }, (_, j) => [...flat.subarray(4 * j, 4 * j + 4)]);
+}
+
+/** {@link spanBezier}, written one after another from `out[at]`. */
+export function spanBezierInto(net: SplineNet, k: number, out: Float64Array, at: number): void {
+  for (let ends = 0; ends <= net.degree; ends++) {
+    blossom(net, k, ends);
+    for (let c = 0; c < 4; c++) out[at + 4 * ends + c] = row[4 * net.degree + c];
+  }
 }
 
 const row = new Float64Array(4 * (MOST_DEGREE + 1));
 
-/** De Boor's triangle of a span: the last `ends` steps with the span's end for argument, those before with its start. */
-function blossom({ degree, knots, controls }: SplineNet, k: number, ends: number): Homogeneous {
-  for (let j = 0; j <= degree; j++) for (let c = 0; c < 4; c++) row[4 * j + c] = controls[k - degree + j][c];
+/**
+ * De Boor's triangle of a span: the last `ends` steps with the span's end for argument, those before with its
+ * start. What comes out stands last in `row`.
+ */
+function blossom({ degree, knots, controls }: SplineNet, k: number, ends: number): void {
+  for (let j = 0; j <= degree; j++) {
+    const control = controls[k - degree + j];
+    for (let c = 0; c < 4; c++) row[4 * j + c] = control[c];
+  }
   for (let step = 1; step <= degree; step++) {
     const at = step <= degree - ends ? knots[k] : knots[k + 1];
     for (let j = degree; j >= step; j--) {
@@ -103,6 +119,4 @@ function blossom({ degree, knots, controls }: SplineNet, k: number, ends: number
       for (let c = 4 * j; c < 4 * j + 4; c++) row[c] = (1 - part) * row[c - 4] + part * row[c];
     }
   }
-  const last = 4 * degree;
-  return [row[last], row[last + 1], row[last + 2], row[last + 3]];
 }
