@@ -1,17 +1,20 @@
 import { copyFile } from 'node:fs/promises';
 import { basename, dirname, join, resolve } from 'node:path';
 import { newHitch, newShot, writeShotText } from '@fleet-rail/core';
-import { readModel, readSvg } from '@fleet-rail/core/formats';
+import { readModel, readPaths } from '@fleet-rail/core/formats';
 import { counted } from './counted.js';
-import { readBytes, readText, writeWhole } from './files.js';
+import { readBytes, writeWhole } from './files.js';
 import { UsageError, type Arguments } from './options.js';
 
 export const NEW_OPTIONS = ['path', 'model', 'fps', 'frames', 'out', 'name', 'scale'];
 
-/** `ride new`: a model, steady, once along a path, facing it. */
+/** How near points are fitted where a file has more than a path can hold, metres. */
+const FIT = 0.01;
+
+/** `ride new`: a model, steady, once along a path, facing it; on time where the file says when to be where. */
 export async function commandNew(args: Arguments): Promise<string> {
   if (args.files.length > 0) throw new UsageError(`found "${args.files[0]}"; expected only options`);
-  const svgFile = args.required('path');
+  const pathFile = args.required('path');
   const modelFile = args.required('model');
   const out = args.required('out');
   const frames = args.number('frames', 240);
@@ -20,14 +23,22 @@ export async function commandNew(args: Arguments): Promise<string> {
     throw new UsageError(`--frames: found ${frames}; expected a whole number from 1`);
   }
   if (!(scale > 0)) throw new UsageError(`--scale: found ${scale}; expected metres per unit, above 0`);
-  const { paths } = readSvg(await readText(svgFile), basename(svgFile), scale);
+  const fps = args.number('fps', 24);
+  const { paths, rides } = await readPaths(await readBytes(pathFile), basename(pathFile), {
+    scale,
+    fps,
+    firstFrame: 1,
+    tolerance: FIT,
+  });
+  const keys = rides.find((ride) => ride.pathId === paths[0].id)?.keys;
   await readModel(await readBytes(modelFile), basename(modelFile));
   const name = args.option('name') ?? basename(out).replace(/(\.shot)?\.json$/i, '');
   const range = { first: 1, last: frames };
+  const steady = newHitch(paths[0].id, range);
   const modelName = basename(modelFile).replace(/\.(glb|gltf)$/i, '');
   const shot = newShot({
     name,
-    fps: args.number('fps', 24),
+    fps,
     range,
     paths,
     models: [{ id: 'model', name: modelName, source: { file: basename(modelFile) } }],
@@ -38,7 +49,7 @@ export async function commandNew(args: Arguments): Promise<string> {
         kind: 'vehicle',
         model: 'model',
         badge: 'R1',
-        hitch: newHitch(paths[0].id, range),
+        hitch: keys ? { ...steady, pace: { ...steady.pace, unit: 'metres', keys } } : steady,
       },
     ],
   });

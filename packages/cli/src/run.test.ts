@@ -60,6 +60,18 @@ it('new makes a shot that goes steadily, once along the path', async () => {
   expect(rows[100].slice(4, 7).map(Number)).toEqual([30, 0, 40]);
 });
 
+it('new on waypoints with times is there on time', async () => {
+  writeFileSync(path('walk.csv'), 'time,x,y,z\n0,0,0,0\n2,0,0,10\n4,0,0,10\n');
+  const args = ['new', '--path', path('walk.csv'), '--model', path('cart.glb'), '--out', path('w.shot.json')];
+  expect(await run([...args, '--frames', '97'])).toMatchObject({ code: 0 });
+  expect(await run(['bake', path('w.shot.json'), '--out', path('w.csv')])).toMatchObject({ code: 0 });
+  const rows = readFileSync(path('w.csv'), 'utf8').trim().split('\n').slice(1);
+  const z = (frame: number) => Number(rows[frame - 1].split(',')[6]);
+  expect(z(1)).toBeCloseTo(0, 9);
+  expect(z(49)).toBeCloseTo(10, 9);
+  expect(z(97)).toBeCloseTo(10, 9);
+});
+
 it('bake writes a GLB with the model in it', async () => {
   await make();
   expect(await run(['bake', path('a.shot.json'), '--out', path('a.glb')])).toMatchObject({ code: 0 });

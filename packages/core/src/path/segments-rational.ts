@@ -55,14 +55,32 @@ export class RationalSegments implements Segments {
     }
   }
 
-  /** Asked for millions of times while arc length is tabled: no array is touched but the coefficients. */
+  /** Asked for a million times while arc length is tabled, so the usual degrees are written out. */
   speed(i: number, u: number): number {
-    const w = this.value(i, 3, u);
-    const pull = this.slope(i, 3, u) / w;
-    const x = this.rate(i, 0, u, w, pull);
-    const y = this.rate(i, 1, u, w, pull);
-    const z = this.rate(i, 2, u, w, pull);
-    return Math.sqrt(x * x + y * y + z * z);
+    if (this.degree > 3) {
+      this.velocity(i, u, a1);
+      return Math.sqrt(a1[0] * a1[0] + a1[1] * a1[1] + a1[2] * a1[2]);
+    }
+    const c = this.coefficients;
+    const at = 4 * SIZE * i;
+    const x1 = c[at + 1];
+    const x2 = c[at + 2];
+    const x3 = c[at + 3];
+    const y1 = c[at + SIZE + 1];
+    const y2 = c[at + SIZE + 2];
+    const y3 = c[at + SIZE + 3];
+    const z1 = c[at + 2 * SIZE + 1];
+    const z2 = c[at + 2 * SIZE + 2];
+    const z3 = c[at + 2 * SIZE + 3];
+    const w1 = c[at + 3 * SIZE + 1];
+    const w2 = c[at + 3 * SIZE + 2];
+    const w3 = c[at + 3 * SIZE + 3];
+    const w = c[at + 3 * SIZE] + u * (w1 + u * (w2 + u * w3));
+    const pull = (w1 + u * (2 * w2 + 3 * u * w3)) / w;
+    const x = x1 + u * (2 * x2 + 3 * u * x3) - pull * (c[at] + u * (x1 + u * (x2 + u * x3)));
+    const y = y1 + u * (2 * y2 + 3 * u * y3) - pull * (c[at + SIZE] + u * (y1 + u * (y2 + u * y3)));
+    const z = z1 + u * (2 * z2 + 3 * u * z3) - pull * (c[at + 2 * SIZE] + u * (z1 + u * (z2 + u * z3)));
+    return Math.sqrt(x * x + y * y + z * z) / w;
   }
 
   speedSlope(i: number, u: number): number {

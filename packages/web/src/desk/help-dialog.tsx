@@ -21,6 +21,14 @@ const KEYS = [
   [', and .', 'One frame back, on'],
   ['Ctrl Z, Ctrl Shift Z', 'Undo, redo'],
   ['Enter, Backspace, Esc', 'While drawing: finish, take the last point back, cancel'],
+  ['Shift', 'While drawing: the next run straight. On points: add to the chosen ones, or drag a box'],
+  ['Double click', 'On the selected path: a point there'],
+  [
+    'Arrow keys, Page Up, Page Down',
+    'On the stage: move the chosen points by the grid, lift them; in the list of points with Alt',
+  ],
+  ['Delete', 'Take the chosen points out'],
+  ['Enter, Esc', 'While something is shown first: accept, cancel'],
   ['Arrow keys', 'In a number or on a key of the diagram: step; with Shift ten times as far'],
 ] as const;
 

@@ -84,6 +84,16 @@ export function movedPoints(path: ShotPath, chosen: ReadonlySet<number>, step: V
 export const deletePathPoints = (id: string, chosen: ReadonlySet<number>): Edit =>
   changePath(id, (path) => keepMarks(path, deletePoints(path, chosen)));
 
+/** Puts a point before or after its neighbour in the order of the path. */
+export const reorderPoint = (id: string, index: number, by: 1 | -1): Edit =>
+  changePath(id, (path) => {
+    const to = index + by;
+    if (to < 0 || to >= path.points.length) return path;
+    const points = [...path.points];
+    [points[index], points[to]] = [points[to], points[index]];
+    return keepMarks(path, { ...path, points });
+  });
+
 /** A named place at a distance along a path. */
 export const addMark = (id: string, distance: number): Edit =>
   changePath(id, (path) => {

@@ -1,6 +1,7 @@
 import type { Shot } from '@fleet-rail/core';
 import { wrap, type Remote } from 'comlink';
 import { withUpdate, type Evaluation } from './evaluation';
+import { nextTask } from './next-task';
 import { encodeDelta } from './shot-delta';
 import type { EvaluationWorker } from './worker';
 
@@ -33,6 +34,8 @@ export class EvaluationClient {
   private async run(): Promise<void> {
     this.busy = true;
     while (this.waiting !== null) {
+      // The page is drawn first; writing a large shot down for the worker takes a while of its own.
+      await nextTask();
       const shot = this.waiting;
       this.waiting = null;
       try {

@@ -12,6 +12,11 @@ const MODES = [
   { id: 'keep', name: 'As it rests' },
 ] as const;
 
+const REFERENCES = [
+  { id: 'world', name: 'The world’s up' },
+  { id: 'path', name: 'The path’s own' },
+] as const;
+
 const OFFSETS: readonly { key: keyof Offset; label: string; kind: 'length' | 'angle' }[] = [
   { key: 'along', label: 'Ahead', kind: 'length' },
   { key: 'side', label: 'To the left', kind: 'length' },
@@ -57,6 +62,23 @@ function Facing({ rider }: { rider: Rider }) {
             onChange={(mode) => change({ mode })}
           />
         </div>
+        {facing.mode !== 'keep' && (
+          <>
+            <div>
+              <Choice
+                label="Up is"
+                options={REFERENCES}
+                value={facing.reference === 'path' ? 'path' : 'world'}
+                onChange={(reference) => change({ reference })}
+              />
+            </div>
+            <Hint>
+              {facing.reference === 'path'
+                ? 'Up is carried along the path without twist: for loops, helices and walls.'
+                : 'Up stays up, but for the roll of the path’s points.'}
+            </Hint>
+          </>
+        )}
         {facing.mode === 'aim' && (
           <Hint>Aiming is kept in the shot, and plays as facing the path for now.</Hint>
         )}

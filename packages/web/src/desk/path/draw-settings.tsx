@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import styled from 'styled-components';
 import type { DrawKind } from '../../edits/drawn-path';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -22,6 +23,12 @@ const GRIDS = [
   { id: '0.1', name: '0.1 m' },
   { id: '0', name: 'Off' },
 ] as const;
+
+const Row = styled.div`
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+`;
 
 /** The grid, which drags and arrow keys keep to as well as drawing. */
 export function GridChoice() {
@@ -62,7 +69,10 @@ export function DrawSettings() {
         onChange={(kind) => change({ kind })}
       />
       <Hint>Shift makes the next run straight, along one of eight directions.</Hint>
-      <GridChoice />
+      <Row>
+        <Hint>Grid</Hint>
+        <GridChoice />
+      </Row>
       <Tick isSelected={drawing.toPoints} onChange={(toPoints) => change({ toPoints })}>
         Snap to points of other paths
       </Tick>

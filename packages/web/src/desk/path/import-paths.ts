@@ -4,6 +4,7 @@ import { proxy, wrap } from 'comlink';
 import { create } from 'zustand';
 import { sentenceOf } from '../../api/request';
 import { addPaths } from '../../edits/path-edits';
+import { nextTask } from '../../evaluation/next-task';
 import { freeBadge, leastUsedColor } from '../../edits/rider-edits';
 import { notify } from '../../ui/notices';
 import { readFileBytes } from '../../ui/read-file';
@@ -42,7 +43,10 @@ export async function importPaths(
     const read = wrap<PathsReader>(worker)(bytes, file.name, options, proxy(onProgress));
     const imported = await Promise.race([read, cancelled]);
     if (imported === null) notify('done', `${file.name}: reading was cancelled, nothing was changed.`);
-    else take(desk, file.name, imported);
+    else {
+      await nextTask();
+      take(desk, file.name, imported);
+    }
   } catch (error) {
     notify('error', sentenceOf(error));
   } finally {

@@ -1,10 +1,11 @@
-import type { ShotPath } from '@fleet-rail/core';
+import { keepMarks, type ShotPath } from '@fleet-rail/core';
 import styled from 'styled-components';
-import { renamePath } from '../../edits/path-edits';
+import { changePath, renamePath } from '../../edits/path-edits';
 import { LABEL_FONT } from '../../theme/global-style';
 import { TextField } from '../../ui/fields';
 import { Hint, Section } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';
+import { QuantityField } from '../../ui/quantity-field';
 import { Tick } from '../../ui/tick';
 import { useDesk } from '../desk-store';
 import { BASIS_NAMES } from './basis-names';
@@ -50,6 +51,7 @@ export function PathDetails({ path }: { path: ShotPath }) {
           }
         />
         <PathFactsList path={path} />
+        <BasisSettings path={path} />
         <Ticks>
           <Tick isSelected={shows.polygon} onChange={(polygon) => set({ shows: { ...shows, polygon } })}>
             Handles, polygon
@@ -64,6 +66,43 @@ export function PathDetails({ path }: { path: ShotPath }) {
       <MarksSection path={path} />
       <ProfileSection path={path} />
     </>
+  );
+}
+
+/** What else the basis is set by. */
+function BasisSettings({ path }: { path: ShotPath }) {
+  const edit = useDesk((state) => state.edit);
+  const change = (label: string, part: Partial<ShotPath>, gesture?: string) =>
+    edit(
+      label,
+      changePath(path.id, (before) => keepMarks(before, { ...before, ...part })),
+      gesture,
+    );
+  if (path.basis === 'through') {
+    return (
+      <QuantityField
+        label="Alpha (0 uniform, 0.5 centripetal, 1 chordal)"
+        kind="count"
+        value={path.alpha}
+        min={0}
+        max={1}
+        step={0.05}
+        onChange={(alpha, gesture) => change('Spacing of the curve', { alpha }, gesture)}
+      />
+    );
+  }
+  // Knots of its own belong to the degree they were made for.
+  if (path.basis !== 'bspline' && !(path.basis === 'nurbs' && path.knots === null)) return null;
+  return (
+    <QuantityField
+      label="Degree"
+      kind="count"
+      value={path.degree}
+      min={1}
+      max={5}
+      whole
+      onChange={(degree, gesture) => change('Degree', { degree }, gesture)}
+    />
   );
 }
 

@@ -1,9 +1,17 @@
 import { HANDLES, setHandlesKind, type Handles, type PathPoint, type ShotPath } from '@fleet-rail/core';
-import { BoxSelect, CirclePlus, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowUp, BoxSelect, ChevronLeft, ChevronRight, CirclePlus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import styled from 'styled-components';
-import { changePath, changePoints, deletePathPoints, placePathPoint } from '../../edits/path-edits';
+import {
+  changePath,
+  changePoints,
+  deletePathPoints,
+  placePathPoint,
+  reorderPoint,
+} from '../../edits/path-edits';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
+import { IconButton } from '../../ui/icon-button';
 import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
@@ -42,8 +50,8 @@ const Heads = styled.div`
 `;
 
 const AXES = ['X', 'Y (height)', 'Z'] as const;
-/** Beyond this many rows a page becomes slow. */
-const LISTED = 400;
+/** Rows on a page: a list of interactive rows takes about a millisecond for each. */
+const LISTED = 50;
 
 /** The points of a path: a list to walk, and what can be set of the chosen ones. */
 export function PointsSection({ path }: { path: ShotPath }) {
@@ -51,6 +59,7 @@ export function PointsSection({ path }: { path: ShotPath }) {
   const set = useDesk((state) => state.set);
   const points = useDesk((state) => state.points);
   const nudge = useNudgeKeys(desk, true);
+  const { from, to, setFrom } = usePage(path.points.length, points);
   return (
     <Section aria-label="Points">
       <GridRow>
@@ -84,15 +93,15 @@ export function PointsSection({ path }: { path: ShotPath }) {
           aria-label="Points"
           selectionMode="multiple"
           selectionBehavior="replace"
-          selectedKeys={points}
+          selectedKeys={[...points].filter((i) => i >= from && i < to)}
           onSelectionChange={(keys) =>
             set({ points: keys === 'all' ? new Set(path.points.keys()) : new Set([...keys].map(Number)) })
           }
         >
-          {path.points.slice(0, LISTED).map(({ position, off }, i) => (
-            <Row key={i} id={i} textValue={`Point ${i + 1}`}>
+          {path.points.slice(from, to).map(({ position, off }, n) => (
+            <Row key={from + n} id={from + n} textValue={`Point ${from + n + 1}`}>
               <RowName>
-                {i + 1}
+                {from + n + 1}
                 {off ? ' (off)' : ''}
               </RowName>
               {position.map((value, k) => (
@@ -103,12 +112,39 @@ export function PointsSection({ path }: { path: ShotPath }) {
         </RowList>
       </div>
       {path.points.length > LISTED && (
-        <Hint>
-          The first {LISTED} of {path.points.length} are listed; pick others on the stage.
-        </Hint>
+        <GridRow>
+          <IconButton label="Earlier points" isDisabled={from === 0} onPress={() => setFrom(from - LISTED)}>
+            <ChevronLeft aria-hidden />
+          </IconButton>
+          <Hint>
+            {from + 1} to {to} of {path.points.length}
+          </Hint>
+          <IconButton
+            label="Later points"
+            isDisabled={to === path.points.length}
+            onPress={() => setFrom(from + LISTED)}
+          >
+            <ChevronRight aria-hidden />
+          </IconButton>
+        </GridRow>
       )}
     </Section>
   );
+}
+
+/** Which points are listed: a page of them, turned by hand, and to a point that is chosen elsewhere. */
+function usePage(count: number, points: ReadonlySet<number>) {
+  const [from, setFrom] = useState(0);
+  const [seen, setSeen] = useState(points);
+  const first = points.size > 0 ? Math.min(...points) : null;
+  if (points !== seen) {
+    setSeen(points);
+    if (first !== null && ![...points].some((i) => i >= from && i < from + LISTED)) {
+      setFrom(first - (first % LISTED));
+    }
+  }
+  const start = from < count ? from : 0;
+  return { from: start, to: Math.min(count, start + LISTED), setFrom };
 }
 
 /** What the chosen points have in common, and what can be done to them. */
@@ -129,6 +165,10 @@ function ChosenPoints({ path }: { path: ShotPath }) {
     );
   const common = <T,>(of: (point: PathPoint) => T): T | null =>
     chosen.every((point) => of(point) === of(first)) ? of(first) : null;
+  const reorder = (index: number, by: 1 | -1) => {
+    edit('Reorder points', reorderPoint(path.id, index, by));
+    set({ points: new Set([index + by]) });
+  };
   const remove = () => {
     edit('Delete points', deletePathPoints(path.id, points));
     set({ points: new Set() });
@@ -200,9 +240,29 @@ function ChosenPoints({ path }: { path: ShotPath }) {
         >
           Switched off
         </Tick>
-        <Button onPress={remove}>
-          <Trash2 aria-hidden /> Delete
-        </Button>
+        <Buttons>
+          {only !== null && (
+            <>
+              <IconButton
+                label="Earlier in the order"
+                isDisabled={only === 0}
+                onPress={() => reorder(only, -1)}
+              >
+                <ArrowUp aria-hidden />
+              </IconButton>
+              <IconButton
+                label="Later in the order"
+                isDisabled={only === path.points.length - 1}
+                onPress={() => reorder(only, 1)}
+              >
+                <ArrowDown aria-hidden />
+              </IconButton>
+            </>
+          )}
+          <IconButton label="Delete points" onPress={remove}>
+            <Trash2 aria-hidden />
+          </IconButton>
+        </Buttons>
       </GridRow>
     </>
   );

@@ -43,7 +43,7 @@ export function ProfileSection({ path }: { path: ShotPath }) {
             type="number"
             domain={[0, curve.length]}
             tick={tick}
-            tickFormatter={(value: number) => showNumber(value, 0)}
+            tickFormatter={(value: number) => `${showNumber(value, 0)} m`}
             stroke={theme.hairline}
           />
           <YAxis

@@ -3,7 +3,7 @@ import { sentenceOf } from '../../../api/request';
 import { addMark, changePath } from '../../../edits/path-edits';
 import { notify } from '../../../ui/notices';
 import { showNumber } from '../../../ui/quantity';
-import type { DeskStore } from '../../desk-store';
+import type { DeskStore, EdgePick } from '../../desk-store';
 import type { StageHands, StagePointer, StageTool } from './stage-tool';
 
 /** Picks a path for a rider. */
@@ -106,7 +106,7 @@ export function edgesTool({ stage, desk, onHover }: StageHands): StageTool {
   return {
     hover({ x, y }) {
       const run = stage.pickEdges(x, y);
-      onHover(run && `${run.places.length} edges' ends${run.closed ? ', all the way round' : ''}`);
+      onHover(run && edgesText(run));
       return run !== null;
     },
     click({ x, y }) {
@@ -117,4 +117,9 @@ export function edgesTool({ stage, desk, onHover }: StageHands): StageTool {
     },
     leave: () => onHover(null),
   };
+}
+
+function edgesText({ places, closed }: EdgePick): string {
+  const count = closed ? places.length : places.length - 1;
+  return `${count} ${count === 1 ? 'edge' : 'edges'}${closed ? ', all the way round' : ''}`;
 }
