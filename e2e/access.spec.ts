@@ -1,6 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { goTo } from './support/desk.js';
+import { goTo, operate } from './support/desk.js';
 
 /** Every fault the WCAG A and AA rules find, each with its place. */
 async function faults(page: Page): Promise<string[]> {
@@ -24,5 +24,17 @@ for (const mode of ['day', 'night'] as const) {
       await goTo(page, station);
       expect(await faults(page)).toEqual([]);
     }
+    await goTo(page, 'Path');
+    await operate(page, 'Thin out');
+    await expect(page.getByLabel('Result')).toBeVisible();
+    expect(await faults(page)).toEqual([]);
+    await page.getByRole('button', { name: 'Cancel (Esc)' }).click();
+    await page.getByRole('grid', { name: 'Points' }).getByRole('row').first().click();
+    await page.getByRole('button', { name: 'Delete Lane' }).click();
+    await expect(page.getByRole('dialog')).toBeVisible();
+    expect(await faults(page)).toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Draw a path' }).click();
+    expect(await faults(page)).toEqual([]);
   });
 }

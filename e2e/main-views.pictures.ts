@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { goTo, openNewShot, settled } from './support/desk.js';
+import { goTo, openNewShot, operate, settled } from './support/desk.js';
 import { clickPlan, measurePlan } from './support/plan.js';
 
 const take = (page: Page, name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` });
@@ -29,6 +29,18 @@ test('desk by day, steps, and by night', async ({ page }) => {
   if (diagram) await page.mouse.click(diagram.x + diagram.width * 0.4, diagram.y + 30);
   await still(page);
   await take(page, 'desk-path');
+  await page.getByRole('radio', { name: 'Plan' }).click();
+  await page.getByText('Curvature', { exact: true }).click();
+  await page.getByRole('region', { name: 'Height over ground' }).scrollIntoViewIfNeeded();
+  await still(page);
+  await take(page, 'comb-profile');
+  await page.getByText('Curvature', { exact: true }).click();
+  await operate(page, 'Lane beside');
+  await expect(page.getByLabel('Result')).toContainText(' m');
+  await still(page);
+  await take(page, 'operation');
+  await page.getByRole('button', { name: 'Cancel (Esc)' }).click();
+  await page.getByRole('radio', { name: 'Free' }).click();
   await goTo(page, 'Pace');
   await still(page);
   await take(page, 'desk-pace');

@@ -37,7 +37,7 @@ export function freshOperation(
     case 'mirror':
       return { ...on, kind, axis: 0, at: 0, copy: true };
     case 'offset':
-      return { ...on, kind, side: 3, tolerance: 0.01, copy: true };
+      return { ...on, kind, side: 3, tolerance: 0.03, copy: true };
     case 'reverse':
       return { ...on, kind, turnRiders: false };
     case 'first':

@@ -27,6 +27,9 @@ export function ProfileSection({ path }: { path: ShotPath }) {
   if (curve instanceof PathError) return null;
   const over = profile.flatMap(({ path: height, ground: below }) => (below === null ? [] : [height - below]));
   const lowest = Math.min(...over);
+  const bottom = Math.min(
+    ...profile.map(({ path: height, ground: below }) => Math.min(height, below ?? height)),
+  );
   const playhead = pose && rider?.hitch?.path === path.id ? curve.wrap(pose[POSE.distance]) : null;
   const tick = { fontSize: 11, fontFamily: LABEL_FONT, fill: theme.quiet };
   return (
@@ -47,6 +50,7 @@ export function ProfileSection({ path }: { path: ShotPath }) {
             stroke={theme.hairline}
           />
           <YAxis
+            domain={[Math.min(0, Math.floor(bottom + 0.05)), 'auto']}
             tick={tick}
             tickFormatter={(value: number) => showNumber(value, 1)}
             stroke={theme.hairline}
@@ -55,6 +59,7 @@ export function ProfileSection({ path }: { path: ShotPath }) {
             dataKey="ground"
             fill={theme.stageGround}
             stroke={theme.gridCoarse}
+            activeDot={false}
             type="linear"
             isAnimationActive={false}
           />
@@ -63,6 +68,7 @@ export function ProfileSection({ path }: { path: ShotPath }) {
             stroke={theme.ink}
             strokeWidth={1.75}
             dot={false}
+            activeDot={false}
             type="linear"
             isAnimationActive={false}
           />
