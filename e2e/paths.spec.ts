@@ -363,3 +363,33 @@ test('ready shapes are live until they are right, and one undo', async ({ page, 
   await settled(page);
   expect((await storedShot(request, id)).document.paths).toEqual([]);
 });
+
+test('an edge of a model becomes a path, after it was shown', async ({ page, request }) => {
+  const id = await openNewShot(page, 'Edges');
+  await uploadModel(page, await cartModel());
+  await goTo(page, 'Path');
+  await page.getByRole('radio', { name: 'Plan' }).click();
+  await page.getByRole('button', { name: 'Draw a path' }).click();
+  const map = await measurePlan(page);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Model edges' }).click();
+  await expect(page.getByText('Click an edge of a model; its run is followed.')).toBeVisible();
+  // The cart's roof, seen from above: one metre wide, two long, its right edge at x = 0.5.
+  await expect(async () => {
+    await clickPlan(page, map, 0.45, 0.1);
+    await expect(page.getByText(/^One run\./)).toBeVisible({ timeout: 1_000 });
+  }).toPass();
+  await clickPlan(page, map, -0.45, 0.1);
+  await expect(page.getByText('Two runs: the path will be the line midway between them.')).toBeVisible();
+  await page.keyboard.press('Backspace');
+  await expect(page.getByText(/^One run\./)).toBeVisible();
+  await clickPlan(page, map, -0.45, 0.1);
+  await page.getByRole('button', { name: 'Line between (Enter)' }).click();
+  await expectLength(page, 2);
+  await settled(page);
+  const [path] = (await storedShot(request, id)).document.paths;
+  for (const { position } of path.points) {
+    expect(position[0]).toBeCloseTo(0, 6);
+    expect(position[1]).toBeCloseTo(1, 6);
+  }
+});

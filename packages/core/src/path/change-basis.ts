@@ -25,7 +25,7 @@ import { thinCurve } from './thin.js';
 export function changeBasis(path: ShotPath, basis: Basis, tolerance: number): ShotPath {
   if (basis === path.basis) return path;
   if (basis === 'bezier') return bezierForm(path) ?? thinCurve(path, compilePath(path), tolerance);
-  if (basis === 'nurbs') return nurbsForm(path, tolerance);
+  if (basis === 'nurbs') return nurbsForm(path);
   if (basis === 'bspline' && path.basis === 'polyline') return { ...path, basis, degree: 1, knots: null };
   const curve = compilePath(path);
   if (basis === 'bspline') return fitUntilClose(path, curve, tolerance, fitSpline);
@@ -85,12 +85,12 @@ export function straight(from: Vec3, to: Vec3): Bezier {
 }
 
 /** Bézier pieces are a spline whose knots are as many fold as its degree: exact, handles and all. */
-function nurbsForm(path: ShotPath, tolerance: number): ShotPath {
-  if (path.basis === 'bspline')
+function nurbsForm(path: ShotPath): ShotPath {
+  if (path.basis === 'bspline') {
     return { ...path, basis: 'nurbs', points: path.points.map((point) => ({ ...point, weight: 1 })) };
-  if (path.basis === 'polyline')
-    return { ...nurbsForm({ ...path, basis: 'bspline', degree: 1 }, tolerance), knots: null };
-  const bezier = bezierForm(path) as ShotPath | null;
+  }
+  if (path.basis === 'polyline') return nurbsForm({ ...path, basis: 'bspline', degree: 1, knots: null });
+  const bezier = bezierForm(path);
   if (bezier === null) return path;
   const points = bezier.points.filter((point) => !point.off);
   const curve = compilePath(bezier);

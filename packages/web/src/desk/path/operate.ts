@@ -1,7 +1,5 @@
-import { sentenceOf } from '../../api/request';
 import { OPERATIONS, type Operation, type OperationKind } from '../../operations/operation';
 import { withPreview } from '../../operations/preview';
-import { notify } from '../../ui/notices';
 import type { DeskStore } from '../desk-store';
 import { compiledPathOf, PathError, type Shot, type ShotPath } from '@fleet-rail/core';
 
@@ -88,12 +86,7 @@ export function acceptOperation(desk: DeskStore): boolean {
   if (!('preview' in preview)) return false;
   const known = new Set(shot.paths.map((path) => path.id));
   set({ operation: null, preview: null });
-  try {
-    edit(OPERATIONS[operation.kind].name, () => withPreview(shot, operation, preview.preview));
-  } catch (error) {
-    notify('error', sentenceOf(error));
-    return false;
-  }
+  edit(OPERATIONS[operation.kind].name, () => withPreview(shot, operation, preview.preview));
   const fresh = desk.getState().shot.paths.find((path) => !known.has(path.id));
   set({ pathId: fresh && operation.kind !== 'split' ? fresh.id : operation.path, points: new Set() });
   return true;

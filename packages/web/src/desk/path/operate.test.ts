@@ -1,0 +1,78 @@
+import { newShot, type Vec3 } from '@fleet-rail/core';
+import { levelGround } from '../../operations/apply-operation';
+import { OPERATIONS, type OperationKind } from '../../operations/operation';
+import { previewOperation } from '../../operations/preview';
+import { createDesk } from '../desk-store';
+import { acceptOperation, cancelOperation, startOperation } from './operate';
+
+const places = (...list: Vec3[]) => list.map((position) => ({ position }));
+const shot = newShot({
+  name: 't',
+  paths: [
+    { id: 'a', name: 'A', basis: 'through', points: places([0, 0, 0], [4, 0, 6], [0, 0, 12]) },
+    { id: 'b', name: 'B', basis: 'polyline', points: places([0, 0, 30], [0, 0, 40]) },
+    {
+      id: 'round',
+      name: 'Round',
+      basis: 'bezier',
+      closed: true,
+      points: places([0, 0, 0], [9, 0, 0], [9, 0, 9]),
+    },
+  ],
+});
+
+/** Puts the preview of what is being set up in place, as the worker does. */
+function work(desk: ReturnType<typeof createDesk>): void {
+  const { operation, shot: now, set } = desk.getState();
+  if (operation === null) throw new Error('nothing is being set up');
+  set({ preview: { shot: now, operation, preview: previewOperation(now, operation, levelGround) } });
+}
+
+it.each(Object.keys(OPERATIONS) as OperationKind[])('%s begins with settings that give something', (kind) => {
+  const desk = createDesk(shot);
+  desk.getState().set({ pathId: kind === 'first' || kind === 'open' ? 'round' : 'a' });
+  startOperation(desk, kind);
+  work(desk);
+  expect(acceptOperation(desk)).toBe(true);
+  const { past, operation, preview } = desk.getState();
+  expect(past.map(({ label }) => label)).toEqual([OPERATIONS[kind].name]);
+  expect([operation, preview]).toEqual([null, null]);
+  desk.getState().undo();
+  expect(desk.getState().shot).toBe(shot);
+});
+
+it('nothing is accepted that is not what is shown', () => {
+  const desk = createDesk(shot);
+  startOperation(desk, 'thin');
+  expect(acceptOperation(desk)).toBe(false);
+  work(desk);
+  const { operation, set } = desk.getState();
+  if (operation?.kind !== 'thin') throw new Error('not thinning');
+  set({ operation: { ...operation, tolerance: 2 } });
+  expect(acceptOperation(desk)).toBe(false);
+  expect(desk.getState().shot).toBe(shot);
+});
+
+it('a problem is not accepted, and cancelling leaves the shot as it was', () => {
+  const desk = createDesk(shot);
+  startOperation(desk, 'split');
+  const { operation, set } = desk.getState();
+  if (operation === null) throw new Error('nothing is being set up');
+  set({ preview: { shot, operation, problem: 'no' } });
+  expect(acceptOperation(desk)).toBe(false);
+  cancelOperation(desk);
+  expect(desk.getState()).toMatchObject({ operation: null, preview: null, shot });
+});
+
+it('a copy is selected, a split keeps the first part selected', () => {
+  const desk = createDesk(shot);
+  startOperation(desk, 'offset');
+  work(desk);
+  acceptOperation(desk);
+  expect(desk.getState().pathId).toBe('a-lane');
+  desk.getState().set({ pathId: 'a' });
+  startOperation(desk, 'split');
+  work(desk);
+  acceptOperation(desk);
+  expect(desk.getState().pathId).toBe('a');
+});
