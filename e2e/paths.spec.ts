@@ -71,7 +71,9 @@ test('a path is converted exactly, split and joined again', async ({ page, reque
 
   await operate(page, 'Split');
   await fill(page, 'At', '20');
-  await accept(page);
+  await expect(figure(page, 'Points')).toHaveText('2 → 4');
+  // A second Enter in the field accepts.
+  await page.keyboard.press('Enter');
   const rows = page.getByRole('grid', { name: 'Paths' });
   await expect(rows.getByRole('row', { name: 'straight', exact: true })).toContainText('20 m');
   await expect(rows.getByRole('row', { name: 'straight 2' })).toContainText('28 m');

@@ -33,7 +33,8 @@ export function useDeskKeys(desk: DeskStore, shotId: string): void {
         cancelOperation(desk);
         return;
       }
-      // Enter in a field takes its number up; only outside of one does it accept.
+      // Enter in a field first takes its number up; one that comes through from there accepts.
+      if (typing && event.key === 'Enter' && operation !== null) acceptOperation(desk);
       if (typing) return;
       // A focused control keeps the keys it acts on.
       const onControl = target.matches('button, a, [role=button], [role=row], [role=option], [role=radio]');

@@ -3,6 +3,7 @@ import styled from 'styled-components';
 
 const Row = styled(ToggleButtonGroup)`
   display: inline-flex;
+  align-self: flex-start;
   border: 1px solid ${({ theme }) => theme.hairline};
   border-radius: 6px;
   overflow: hidden;

@@ -62,8 +62,11 @@ export function QuantityField(props: QuantityFieldProps) {
       setTyped(null);
       setProblem(null);
       onChange(fit(value + way * step * (event.shiftKey ? 10 : 1)));
-    } else if (event.key === 'Enter') commit();
-    else if (event.key === 'Escape' && typed !== null) {
+    } else if (event.key === 'Enter' && typed !== null) {
+      // Only an Enter that finds nothing to take up means anything outside of the field.
+      event.stopPropagation();
+      commit();
+    } else if (event.key === 'Escape' && typed !== null) {
       event.stopPropagation();
       setTyped(null);
       setProblem(null);

@@ -344,13 +344,14 @@ function Settings({ operation, path }: { operation: Operation; path: ShotPath })
             value={operation.other}
             onChange={(other) => change({ other })}
           />
+          <Hint>This path meets it with</Hint>
           <Choice
             label="End of this path"
             options={ENDS}
             value={operation.ends.first}
             onChange={(first) => change({ ends: { ...operation.ends, first } })}
           />
-          <Hint>meets, of the other,</Hint>
+          <Hint>and the other with</Hint>
           <Choice
             label="End of the other path"
             options={ENDS}

@@ -29,7 +29,8 @@ export class CurveOverlay {
   private readonly polygon = segments();
   private readonly comb = segments();
   private readonly handleDots = dots(8, 'disc');
-  private readonly kinkDots = dots(13, 'lozenge');
+  /** Rings around the points that kinks mostly stand on. */
+  private readonly kinkDots = dots(22, 'ring');
   private readonly markDots = dots(13, 'ring');
   private teeth: ReturnType<typeof curvatureComb> | null = null;
   private toothLength = 0;
