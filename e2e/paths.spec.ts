@@ -44,7 +44,7 @@ test('points are inserted by number, lifted, and a lane is laid beside', async (
   await accept(page);
 
   await operate(page, 'Lane beside');
-  await fill(page, 'To the left by', '3 m');
+  await fill(page, 'To the left by', '350 cm');
   await accept(page);
   await expect(page.getByRole('row', { name: 'straight lane' })).toContainText('48 m');
   await settled(page);
@@ -56,7 +56,7 @@ test('points are inserted by number, lifted, and a lane is laid beside', async (
   ]);
   // Left of +Z is +X.
   for (const { position } of paths[1].points) {
-    expect(position[0]).toBeCloseTo(3, 9);
+    expect(position[0]).toBeCloseTo(3.5, 9);
     expect(position[1]).toBeCloseTo(2, 9);
   }
 });
@@ -71,8 +71,8 @@ test('a path is converted exactly, split and joined again', async ({ page, reque
 
   await operate(page, 'Split');
   await fill(page, 'At', '20');
-  await expect(figure(page, 'Points')).toHaveText('2 → 4');
-  // A second Enter in the field accepts.
+  // A second Enter in the field accepts what is shown.
+  await expect(page.getByRole('button', { name: 'Accept (Enter)' })).toBeEnabled();
   await page.keyboard.press('Enter');
   const rows = page.getByRole('grid', { name: 'Paths' });
   await expect(rows.getByRole('row', { name: 'straight', exact: true })).toContainText('20 m');
