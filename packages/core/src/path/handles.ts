@@ -34,8 +34,8 @@ function followed(kind: Handles, pulled: Vec3, other: Vec3): Vec3 {
 export function setHandlesKind(path: ShotPath, chosen: ReadonlySet<number>, kind: Handles): ShotPath {
   return [...chosen].reduce((before, index) => {
     const point = before.points[index];
-    if (point === undefined || point.handles === kind) return before;
-    const spelled = point.handles === 'auto' ? withSpelledHandles(before, index) : before;
+    if (point === undefined || (point.handles === kind && !isBare(point))) return before;
+    const spelled = withDirection(before, index, kind);
     return {
       ...spelled,
       points: spelled.points.map((old, i) => (i === index ? { ...agreed(old, kind), handles: kind } : old)),
@@ -63,6 +63,18 @@ function unit(v: Vec3): Vec3 {
   return size > 0 ? (vec3.scale([0, 0, 0], v, 1 / size) as Vec3) : [0, 0, 0];
 }
 
+/**
+ * The path with handles of a point to make the kind of: those of an automatic point as they act; a point that
+ * has none and shall be smooth gets those it would have automatically.
+ */
+function withDirection(path: ShotPath, index: number, kind: Handles): ShotPath {
+  const point = path.points[index];
+  if (point.handles === 'auto') return withSpelledHandles(path, index);
+  if (!isBare(point) || kind === 'corner' || kind === 'auto') return path;
+  const automatic = path.points.map((old, i) => (i === index ? { ...old, handles: 'auto' as const } : old));
+  return withSpelledHandles({ ...path, points: automatic }, index);
+}
+
 /** The path with the handles of one automatic point written down as they act. */
 function withSpelledHandles(path: ShotPath, index: number): ShotPath {
   const spelled = bezierForm(path)?.points[index];
@@ -72,3 +84,5 @@ function withSpelledHandles(path: ShotPath, index: number): ShotPath {
     points: path.points.map((point, i) => (i === index ? { ...spelled, handles: 'smooth' } : point)),
   };
 }
+
+const isBare = (point: PathPoint) => vec3.length(point.in) === 0 && vec3.length(point.out) === 0;

@@ -135,6 +135,12 @@ describe('handles', () => {
     expect(setHandle(corner, 1, 'in', [0, 2, 0]).points[1].out).toEqual([0, 0, 1]);
   });
 
+  it('of a point that has none, made smooth, are those it would have automatically', () => {
+    const bare = setHandlesKind(path, new Set([0]), 'smooth');
+    expect(bare.points[0].handles).toBe('smooth');
+    expect(Math.hypot(...bare.points[0].out)).toBeGreaterThan(1);
+  });
+
   it('of an automatic point are spelled out as they act, the curve unmoved', () => {
     const automatic = ofBasis('bezier', true);
     const spelled = setHandlesKind(automatic, new Set(automatic.points.keys()), 'corner');

@@ -205,7 +205,13 @@ export class StageView {
   /** The handle under the pointer. */
   pickHandle(x: number, y: number): HandleEnd | null {
     if (!this.overlay.object.visible) return null;
-    return this.nearestOf(this.overlay.handles, x, y);
+    // A handle that lies on its point would keep the point from being taken hold of.
+    const free = this.overlay.handles.filter(({ index, place }) => {
+      const point = this.toScreen(this.plumb.places[index]);
+      const end = this.toScreen(place);
+      return point && end && Math.hypot(end.x - point.x, end.y - point.y) > GRIP_PIXELS / 2;
+    });
+    return this.nearestOf(free, x, y);
   }
 
   /** The mark of the selected path under the pointer. */
