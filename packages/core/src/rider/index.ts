@@ -11,4 +11,3 @@ export {
   splitCourse,
   type JoinEnds,
 } from './courses.js';
-export { rideFromMotion } from './ride-from-motion.js';

@@ -16,6 +16,7 @@ import {
   moveWholePath,
   offsetSideways,
   openCourse,
+  openPath,
   resamplePath,
   reverseCourse,
   smoothPath,
@@ -85,6 +86,8 @@ function reshaped(path: ShotPath, operation: Reshaping, ground: GroundHeight): S
       return offsetSideways(path, operation.side, operation.tolerance);
     case 'close':
       return operation.bridge ? closeWithBridge(path, operation.tension) : closePath(path);
+    case 'unlink':
+      return openPath(path);
     case 'transform':
       return applyTransform(path);
   }

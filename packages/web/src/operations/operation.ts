@@ -23,6 +23,7 @@ export type Operation = { readonly path: string } & (
   | { readonly kind: 'reverse'; readonly turnRiders: boolean }
   | { readonly kind: 'first'; readonly index: number }
   | { readonly kind: 'open'; readonly at: number }
+  | { readonly kind: 'unlink' }
   | { readonly kind: 'close'; readonly bridge: boolean; readonly tension: number }
   | { readonly kind: 'split'; readonly at: number }
   | ({ readonly kind: 'join'; readonly other: string; readonly tension: number } & {
@@ -47,7 +48,8 @@ export const OPERATIONS: Record<OperationKind, { readonly name: string; readonly
   offset: { name: 'Lane beside', does: 'A path at a distance to the left; below 0 to the right.' },
   reverse: { name: 'Reverse', does: 'The same course, run from the other end.' },
   first: { name: 'Begin here', does: 'The round begins at the chosen point.' },
-  open: { name: 'Open', does: 'Takes the round apart at a place.' },
+  open: { name: 'Open', does: 'Takes the round apart at a place; no part of it is lost.' },
+  unlink: { name: 'Drop last piece', does: 'Takes the piece from the last point to the first away.' },
   close: { name: 'Close', does: 'Joins the end to the start.' },
   split: { name: 'Split', does: 'Two paths, cut at a place.' },
   join: { name: 'Join', does: 'Two paths as one, over a smooth bridge.' },

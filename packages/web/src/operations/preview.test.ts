@@ -47,6 +47,7 @@ const all: Operation[] = [
   { kind: 'reverse', path: 'a', turnRiders: true },
   { kind: 'first', path: 'round', index: 1 },
   { kind: 'open', path: 'round', at: 3 },
+  { kind: 'unlink', path: 'round' },
   { kind: 'close', path: 'a', bridge: true, tension: 1 },
   { kind: 'close', path: 'a', bridge: false, tension: 1 },
   { kind: 'split', path: 'a', at: 8 },

@@ -30,7 +30,7 @@ function work(desk: ReturnType<typeof createDesk>): void {
 
 it.each(Object.keys(OPERATIONS) as OperationKind[])('%s begins with settings that give something', (kind) => {
   const desk = createDesk(shot);
-  desk.getState().set({ pathId: kind === 'first' || kind === 'open' ? 'round' : 'a' });
+  desk.getState().set({ pathId: ['first', 'open', 'unlink'].includes(kind) ? 'round' : 'a' });
   startOperation(desk, kind);
   work(desk);
   expect(acceptOperation(desk)).toBe(true);

@@ -56,6 +56,7 @@ export function freshOperation(
         tension: 1,
       };
     }
+    case 'unlink':
     case 'transform':
       return { ...on, kind };
   }

@@ -23,7 +23,7 @@ const Group = styled.div`
 const GROUPS: readonly (readonly [string, readonly OperationKind[]])[] = [
   ['Shape', ['smooth', 'thin', 'resample', 'basis']],
   ['Place', ['move', 'lift', 'level', 'drape', 'mirror', 'offset', 'transform']],
-  ['Course', ['reverse', 'first', 'open', 'close', 'split', 'join']],
+  ['Course', ['reverse', 'first', 'open', 'unlink', 'close', 'split', 'join']],
 ];
 
 /** All that can be done to the path as a whole, each shown before it is accepted. */
@@ -32,7 +32,7 @@ export function OperationMenu({ path }: { path: ShotPath }) {
   const others = useDesk(({ shot }) => shot.paths.some((other) => other.id !== path.id && !other.closed));
   const hasCurve = useDesk(({ evaluation }) => evaluation?.paths.get(path.id)?.problem === null);
   const fits = (kind: OperationKind): boolean => {
-    if (kind === 'first' || kind === 'open') return path.closed;
+    if (kind === 'first' || kind === 'open' || kind === 'unlink') return path.closed;
     if (kind === 'close' || kind === 'split') return !path.closed;
     return kind === 'join' ? !path.closed && others : true;
   };

@@ -288,6 +288,7 @@ export function OperationSettings({ operation, path }: { operation: Operation; p
         </>
       );
     }
+    case 'unlink':
     case 'transform':
       return null;
   }
