@@ -1,4 +1,5 @@
 import { useEffect } from 'react';
+import type { GroundMesh } from '../ground/ground-height';
 import { PreviewClient } from '../operations/preview-client';
 import type { DeskStore } from './desk-store';
 
@@ -6,10 +7,11 @@ import type { DeskStore } from './desk-store';
 export function useOperationPreview(desk: DeskStore): void {
   useEffect(() => {
     let client: PreviewClient | null = null;
+    let sentGround: GroundMesh | null = null;
     const opened = (): PreviewClient => {
       client ??= new PreviewClient((preview) => {
-        const { operation, shot } = desk.getState();
-        if (preview.operation === operation && preview.shot === shot) desk.getState().set({ preview });
+        const { operation, shot, set } = desk.getState();
+        if (preview.operation === operation && preview.shot === shot) set({ preview });
       });
       return client;
     };
@@ -18,8 +20,10 @@ export function useOperationPreview(desk: DeskStore): void {
         if (preview !== null) set({ preview: null });
         return;
       }
-      if (ground !== before.ground || client === null) opened().setGround(ground);
-      if (operation !== before.operation || shot !== before.shot || ground !== before.ground)
+      const sameGround = ground === sentGround;
+      if (!sameGround) opened().setGround(ground);
+      sentGround = ground;
+      if (operation !== before.operation || shot !== before.shot || !sameGround)
         opened().preview(shot, operation);
     });
     return () => {

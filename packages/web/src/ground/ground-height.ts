@@ -28,3 +28,15 @@ export function groundHeight(mesh: GroundMesh): GroundHeight {
     return best;
   };
 }
+
+const known = new WeakMap<GroundMesh, GroundHeight>();
+
+/** {@link groundHeight}, its tree built once for each ground; level at height 0 where there is none. */
+export function groundHeightOf(mesh: GroundMesh | null): GroundHeight {
+  if (mesh === null) return levelGround;
+  const height = known.get(mesh) ?? groundHeight(mesh);
+  known.set(mesh, height);
+  return height;
+}
+
+const levelGround: GroundHeight = () => 0;

@@ -30,9 +30,6 @@ import {
 } from '@fleet-rail/core';
 import type { Operation } from './operation';
 
-/** The ground where a shot has none of its own: level at height 0. */
-export const levelGround: GroundHeight = () => 0;
-
 /**
  * A shot after an operation.
  *

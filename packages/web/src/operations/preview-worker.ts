@@ -1,15 +1,14 @@
 import type { GroundHeight, Shot } from '@fleet-rail/core';
 import { expose, transfer } from 'comlink';
-import { groundHeight, type GroundMesh } from '../ground/ground-height';
-import { levelGround } from './apply-operation';
+import { groundHeightOf, type GroundMesh } from '../ground/ground-height';
 import type { Operation } from './operation';
 import { previewOperation } from './preview';
 
-let ground: GroundHeight = levelGround;
+let ground: GroundHeight = groundHeightOf(null);
 
 const api = {
   setGround(mesh: GroundMesh | null): void {
-    ground = mesh === null ? levelGround : groundHeight(mesh);
+    ground = groundHeightOf(mesh);
   },
   preview(shot: Shot, operation: Operation) {
     const preview = previewOperation(shot, operation, ground);

@@ -1,5 +1,5 @@
 import { compilePath, newHitch, newShot, parseShot, type Shot, type Vec3 } from '@fleet-rail/core';
-import { levelGround } from './apply-operation';
+import { groundHeightOf } from '../ground/ground-height';
 import type { Operation } from './operation';
 import { previewOperation, scopeOf, withPreview } from './preview';
 
@@ -26,7 +26,7 @@ const shot = newShot({
 /** Through structured clones, as between page and worker. */
 function done(operation: Operation): Shot {
   const scope = structuredClone(scopeOf(shot, operation));
-  const preview = structuredClone(previewOperation(scope, structuredClone(operation), levelGround));
+  const preview = structuredClone(previewOperation(scope, structuredClone(operation), groundHeightOf(null)));
   return withPreview(shot, operation, preview);
 }
 
@@ -81,12 +81,16 @@ it('a join takes the riders of both paths along', () => {
 });
 
 it('tells points, length and how far a near result is from the path', () => {
-  const thin = previewOperation(shot, { kind: 'thin', path: 'a', tolerance: 0.05 }, levelGround);
+  const thin = previewOperation(shot, { kind: 'thin', path: 'a', tolerance: 0.05 }, groundHeightOf(null));
   expect(thin.pointsBefore).toBe(4);
   expect(thin.pointsAfter).toBe(thin.places.length);
   expect(thin.deviation).toBeLessThan(0.055);
   expect(thin.length).toBeCloseTo(compilePath(thin.paths[0]).length, 9);
-  const lifted = previewOperation(shot, { kind: 'lift', path: 'a', points: [], height: 3 }, levelGround);
+  const lifted = previewOperation(
+    shot,
+    { kind: 'lift', path: 'a', points: [], height: 3 },
+    groundHeightOf(null),
+  );
   expect(lifted.deviation).toBeNull();
   expect(lifted.lines[0][1]).toBeCloseTo(3, 5);
 });
@@ -99,13 +103,13 @@ it('turned to the left about its middle, +Z becomes +X; tilted, its far end is u
   const turned = previewOperation(
     line,
     { kind: 'move', path: 'l', points: [], by: [0, 0, 0], turnDeg: 90, tiltDeg: 0, scale: 1 },
-    levelGround,
+    groundHeightOf(null),
   );
   turned.places[1].forEach((value, k) => expect(value).toBeCloseTo([5, 0, 0][k], 9));
   const tilted = previewOperation(
     line,
     { kind: 'move', path: 'l', points: [], by: [0, 0, 0], turnDeg: 0, tiltDeg: 90, scale: 1 },
-    levelGround,
+    groundHeightOf(null),
   );
   tilted.places[1].forEach((value, k) => expect(value).toBeCloseTo([0, 5, 0][k], 9));
 });

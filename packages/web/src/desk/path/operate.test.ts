@@ -1,5 +1,5 @@
 import { newShot, type Vec3 } from '@fleet-rail/core';
-import { levelGround } from '../../operations/apply-operation';
+import { groundHeightOf } from '../../ground/ground-height';
 import { OPERATIONS, type OperationKind } from '../../operations/operation';
 import { previewOperation } from '../../operations/preview';
 import { createDesk } from '../desk-store';
@@ -25,7 +25,7 @@ const shot = newShot({
 function work(desk: ReturnType<typeof createDesk>): void {
   const { operation, shot: now, set } = desk.getState();
   if (operation === null) throw new Error('nothing is being set up');
-  set({ preview: { shot: now, operation, preview: previewOperation(now, operation, levelGround) } });
+  set({ preview: { shot: now, operation, preview: previewOperation(now, operation, groundHeightOf(null)) } });
 }
 
 it.each(Object.keys(OPERATIONS) as OperationKind[])('%s begins with settings that give something', (kind) => {

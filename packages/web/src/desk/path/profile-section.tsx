@@ -2,8 +2,7 @@ import { POSE, PathError, compiledPathOf, heightProfile, type ShotPath } from '@
 import { useMemo } from 'react';
 import { Area, ComposedChart, Line, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { useTheme } from 'styled-components';
-import { groundHeight } from '../../ground/ground-height';
-import { levelGround } from '../../operations/apply-operation';
+import { groundHeightOf } from '../../ground/ground-height';
 import { LABEL_FONT } from '../../theme/global-style';
 import { Hint, Section, SectionTitle } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';
@@ -18,7 +17,7 @@ export function ProfileSection({ path }: { path: ShotPath }) {
   const ground = useDesk((state) => state.ground);
   const rider = useSelectedRider();
   const pose = useRiderPose(rider);
-  const heights = useMemo(() => (ground ? groundHeight(ground) : levelGround), [ground]);
+  const heights = groundHeightOf(ground);
   const curve = compiledPathOf(path);
   const profile = useMemo(
     () => (curve instanceof PathError ? [] : heightProfile(curve, heights, PLACES)),

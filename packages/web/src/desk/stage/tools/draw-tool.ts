@@ -1,5 +1,6 @@
 import { toWorld, type Vec3 } from '@fleet-rail/core';
 import type { DrawPlace } from '../../../edits/drawn-path';
+import { groundHeightOf } from '../../../ground/ground-height';
 import { showNumber } from '../../../ui/quantity';
 import { finishDrawing } from '../../path/drawing';
 import { snapDirection, snapTo } from '../snapping';
@@ -11,7 +12,7 @@ const POINT_PIXELS = 10;
 /** Clicks places into any view, with what they snap to. */
 export function drawTool({ stage, desk, onHover }: StageHands): StageTool {
   const placeUnder = (at: StagePointer): DrawPlace | null => {
-    const { tool, drawing, shot } = desk.getState();
+    const { tool, drawing, shot, ground } = desk.getState();
     if (tool.kind !== 'draw') return null;
     const last = tool.places.at(-1)?.position ?? null;
     if (drawing.toPoints) {
@@ -27,6 +28,9 @@ export function drawTool({ stage, desk, onHover }: StageHands): StageTool {
     const turned = at.shift && last ? snapDirection(last, place, plane, drawing.grid) : null;
     const position =
       turned ?? (place.map((value, k) => (plane[k] ? snapTo(value, drawing.grid) : value)) as Vec3);
+    const [x, y, z] = position;
+    // The grid may have moved the place to where the ground is of another height.
+    if (drawing.toGround && plane[0] && plane[2]) position[1] = groundHeightOf(ground)(x, z, place[1]) ?? y;
     return { position, straight: at.shift };
   };
   /** Where the pointer is in the plane of the view, and which coordinates lie in that plane. */
