@@ -7,7 +7,7 @@ import { deviation } from './deviation.js';
 import { insertPoint } from './insert-point.js';
 import { reversePath } from './reverse.js';
 import { beginAt, splitPath } from './split-path.js';
-import { BASES, apart, at, everyPath, ofBasis } from './test-paths.js';
+import { BASES, apart, at, everyPath, ofBasis, pathOf, places } from './test-paths.js';
 
 describe('inserting on the curve', () => {
   it.each(everyPath)('leaves a %s path (closed: %s) where it is', (basis, closed) => {
@@ -22,6 +22,18 @@ describe('inserting on the curve', () => {
       }),
       { numRuns: 8 },
     );
+  });
+
+  it.each(everyPath)('on the first point of a %s path (closed: %s) is refused', (basis, closed) => {
+    expect(() => insertPoint(ofBasis(basis, closed), 0)).toThrow(/has a point at 0.00 m already/);
+  });
+
+  it('between points of a curve through points, two of which stand in one place, keeps the curve', () => {
+    const points = [places[0], places[1], places[1], places[2]].map((position) => ({ position }));
+    const path = pathOf({ basis: 'through', points });
+    const before = compilePath(path);
+    const { path: after } = insertPoint(path, 0.8 * before.length);
+    expect(apart(before, compilePath(after))).toBeLessThan(2e-8);
   });
 
   it('agrees with the pieces before, u for u, to the last digits', () => {

@@ -5,6 +5,7 @@ import { handlesKind } from './bezier-path.js';
 import type { Bezier } from './bezier.js';
 import { compilePath } from './compile-path.js';
 import type { CompiledPath } from './compiled-path.js';
+import { PathError } from './path-error.js';
 import { toLocal } from './placement.js';
 import { splitBezier } from './split-bezier.js';
 import { insertKnot, knotAtDistance, nurbsPath, worldNet } from './spline-knots.js';
@@ -15,6 +16,9 @@ export interface Inserted {
   readonly index: number;
 }
 
+/** Places nearer to each other than this part of the length are one. */
+const SAME_PLACE = 1e-9;
+
 const plus = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
 const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 
@@ -24,13 +28,27 @@ const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]
  * point without moving; it becomes the same curve as Bézier first.
  *
  * @param s metres; on a closed path also beyond its length
- * @throws PathError where the path has no curve
+ * @throws PathError where the path has no curve, or has a point or knot there already
  */
 export function insertPoint(path: ShotPath, s: number): Inserted {
   const curve = compilePath(path);
   if (path.basis === 'bspline' || path.basis === 'nurbs') return insertInSpline(path, curve, s);
+  refuseTaken(path, curve.pointDistances, curve, s);
   if (path.basis === 'polyline') return insertInPolyline(path, curve, s);
-  return insertInBezier(bezierForm(path) as ShotPath, curve, s);
+  const explicit = bezierForm(path) as ShotPath;
+  return insertInBezier(explicit, compilePath(explicit), s);
+}
+
+/** Two points in one place would be a piece that nothing can travel. */
+function refuseTaken(path: ShotPath, taken: Iterable<number>, curve: CompiledPath, s: number): void {
+  const at = curve.wrap(s);
+  for (const place of taken) {
+    const apart = Math.abs(place - at);
+    if (Math.min(apart, curve.closed ? curve.length - apart : apart) > SAME_PLACE * curve.length) continue;
+    throw new PathError(
+      `Path "${path.name}" has a point at ${at.toFixed(2)} m already; expected a place between points.`,
+    );
+  }
 }
 
 /** The list indexes of the two active points around a place of a path whose pieces run from point to point. */
@@ -95,6 +113,8 @@ function withHandles(point: PathPoint, into: Vec3, out: Vec3): PathPoint {
 
 function insertInSpline(path: ShotPath, curve: CompiledPath, s: number): Inserted {
   const net = worldNet(path);
+  const starts = Array.from({ length: curve.segments.count + 1 }, (_, i) => curve.segmentStart(i));
+  refuseTaken(path, starts, curve, s);
   const knot = knotAtDistance(net, curve, s);
   const rolled = (distance: number) => (curve.rollAt(distance) * 180) / Math.PI;
   const made = nurbsPath(path, insertKnot(net, knot), path.closed, rolled);
