@@ -392,3 +392,29 @@ test('an edge of a model becomes a path, after it was shown', async ({ page, req
     expect(position[1]).toBeCloseTo(1, 6);
   }
 });
+
+test('going to another step keeps what was drawn, and takes no pick mode or preview along', async ({
+  page,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Steps between');
+  await page.getByRole('button', { name: 'Draw a path' }).click();
+  const map = await measurePlan(page);
+  await clickPlan(page, map, 0, 0);
+  await clickPlan(page, map, 0, 8);
+  await goTo(page, 'Attach');
+  await settled(page);
+  const drawn = (await storedShot(request, id)).document.paths;
+  expect(drawn.map((path) => path.points.length)).toEqual([2]);
+  await goTo(page, 'Path');
+  await operate(page, 'Lift');
+  await goTo(page, 'Pace');
+  await page.keyboard.press('Enter');
+  await goTo(page, 'Path');
+  await expect(page.getByRole('button', { name: 'Accept (Enter)' })).toBeHidden();
+  await page.getByRole('button', { name: 'Insert', exact: true }).click();
+  await goTo(page, 'Check');
+  await expect(page.getByText('Click the path where the new point shall be.')).toBeHidden();
+  await settled(page);
+  expect((await storedShot(request, id)).document.paths).toEqual(drawn);
+});

@@ -17,6 +17,7 @@ import { RunDiagram } from './diagram/run-diagram';
 import { FacingStation } from './facing/facing-station';
 import { StationLine } from './line/station-line';
 import { PaceStation } from './pace/pace-station';
+import { finishDrawing } from './path/drawing';
 import { PathStation } from './path/path-station';
 import { Autosave } from './saving/autosave';
 import { ConflictBanner } from './saving/conflict-banner';
@@ -189,6 +190,12 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
       document.title = 'Fleet Rail';
     };
   }, [name]);
+  // Nothing that a click or Enter would do is taken along to another step; what was drawn is kept.
+  useEffect(() => {
+    finishDrawing(desk, false);
+    const { tool, operation, set } = desk.getState();
+    if (tool.kind !== 'select' || operation !== null) set({ tool: { kind: 'select' }, operation: null });
+  }, [desk, station]);
   const onPickedPath = useCallback(
     (pathId: string) => {
       const { tool, set } = desk.getState();
