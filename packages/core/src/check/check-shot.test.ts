@@ -55,13 +55,26 @@ it('a key past the end of an open path is pointed out', () => {
 });
 
 it.each<[string, Loose<Hitch>]>([
-  ['riders[0].hitch.bank.mode', { bank: { mode: 'physical' } }],
-  ['riders[0].hitch.anchor', { anchor: 'rearAxle' }],
+  ['riders[0].hitch.anchor', { anchor: 'frontAxle' }],
   ['riders[0].hitch.facing.reference', { facing: { reference: 'ground' } }],
-  ['riders[0].hitch.facing.mode', { facing: { mode: 'aim' } }],
   ['riders[0].hitch.pace.mode', { pace: { mode: 'drive' } }],
   ['riders[0].hitch.pace.after', { pace: { after: 'repeat' } }],
   ['riders[0].hitch.ground.mode', { ground: { mode: 'stick' } }],
 ])('what is kept but not played is said: %s', (at, hitch) => {
   expect(findings(shotWith(hitch)).map((finding) => finding.at)).toEqual([at]);
+});
+
+it.each<[string, Loose<Hitch>, RegExp]>([
+  ['riders[0].hitch.facing.target', { facing: { mode: 'aim' } }, /R1 aims at nothing/],
+  ['riders[0].hitch.anchor', { anchor: 'bothAxles' }, /R1 .* no wheelbase/],
+  ['riders[0].hitch.follows.rider', { follows: { rider: 'q' } }, /R1 follows Q2, which is not on its path/],
+  ['riders[0].hitch.pacedBy.rider', { pacedBy: { rider: 'q' } }, /Q2, which rides nothing/],
+])('what waits for something it needs is said: %s', (at, hitch, message) => {
+  const riders = [
+    { id: 'r', name: 'R', badge: 'R1', hitch: { path: 'p', ...hitch } },
+    { id: 'q', name: 'Q', badge: 'Q2' },
+  ];
+  const [finding, ...rest] = findings(shotWith({}, { riders }));
+  expect(finding).toMatchObject({ at, message: expect.stringMatching(message) });
+  expect(rest).toEqual([]);
 });

@@ -1,10 +1,11 @@
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import type { Finding } from './finding.js';
+import { findLooseEnds } from './loose-ends.js';
 import { findNoCurve } from './no-curve.js';
 import { findNotInEffect } from './not-in-effect.js';
 import { findPastTheEnd } from './past-the-end.js';
 
-const CHECKS = [findNoCurve, findPastTheEnd, findNotInEffect];
+const CHECKS = [findNoCurve, findPastTheEnd, findLooseEnds, findNotInEffect];
 
 /** What there is to say about a shot, errors first. */
 export function checkShot(evaluated: EvaluatedShot): Finding[] {

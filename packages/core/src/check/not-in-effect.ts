@@ -28,15 +28,13 @@ export function findNotInEffect({ shot }: EvaluatedShot): Finding[] {
 function keptOfHitch(hitch: Hitch, at: string): Kept[] {
   const { facing, pace } = hitch;
   const list: (Kept | false)[] = [
-    hitch.anchor !== 'origin' && { at: `${at}.anchor`, what: `Anchor ${hitch.anchor}`, instead: 'origin' },
-    facing.mode === 'aim' && { at: `${at}.facing.mode`, what: 'Aim', instead: 'facing the path' },
+    hitch.anchor === 'frontAxle' && { at: `${at}.anchor`, what: 'Anchor frontAxle', instead: 'origin' },
     facing.mode !== 'keep' &&
       facing.reference === 'ground' && {
         at: `${at}.facing.reference`,
         what: `Reference ${facing.reference}`,
         instead: 'world',
       },
-    hitch.bank.mode !== 'none' && { at: `${at}.bank.mode`, what: 'Bank', instead: 'no bank' },
     hitch.ground.mode !== 'none' && {
       at: `${at}.ground.mode`,
       what: 'Ground contact',

@@ -9,6 +9,7 @@ export function checkLimits(raw: Record<string, unknown>): void {
   limit(raw.paths, 'paths', LIMITS.paths);
   limit(raw.models, 'models', LIMITS.models);
   limit(raw.riders, 'riders', LIMITS.riders);
+  limit(raw.cuts, 'cuts', LIMITS.cuts);
   each(raw.paths, (path, i) => {
     limit(path.points, `paths[${i}].points`, LIMITS.pointsPerPath);
     limit(path.marks, `paths[${i}].marks`, LIMITS.marksPerPath);
@@ -16,7 +17,14 @@ export function checkLimits(raw: Record<string, unknown>): void {
   each(raw.riders, (rider, i) => {
     limit(rider.wheels, `riders[${i}].wheels`, LIMITS.partsPerRider);
     limit(rider.cycles, `riders[${i}].cycles`, LIMITS.partsPerRider);
-    const pace = inside(inside(rider, 'hitch'), 'pace');
+    const hitch = inside(rider, 'hitch');
+    const facing = inside(hitch, 'facing');
+    limit(inside(rider, 'camera').keys, `riders[${i}].camera.keys`, LIMITS.keysPerPace);
+    limit(hitch.influence, `riders[${i}].hitch.influence`, LIMITS.keysPerPace);
+    limit(hitch.offsetKeys, `riders[${i}].hitch.offsetKeys`, LIMITS.keysPerPace);
+    limit(facing.influence, `riders[${i}].hitch.facing.influence`, LIMITS.keysPerPace);
+    limit(inside(facing, 'aim').influence, `riders[${i}].hitch.facing.aim.influence`, LIMITS.keysPerPace);
+    const pace = inside(hitch, 'pace');
     const drive = inside(pace, 'drive');
     const at = `riders[${i}].hitch.pace`;
     limit(pace.keys, `${at}.keys`, LIMITS.keysPerPace);

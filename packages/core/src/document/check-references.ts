@@ -1,6 +1,8 @@
 import { LIMITS } from './limits.js';
+import { riderCircle } from './rider-graph.js';
 import { ShotError, inWords } from './shot-error.js';
 import type { Hitch } from './shot-hitch.js';
+import type { Key } from './shot-keys.js';
 import type { ShotPath } from './shot-path.js';
 import type { Rider } from './shot-rider.js';
 import type { Shot } from './shot.js';
@@ -28,7 +30,8 @@ export function checkReferences(shot: Shot): void {
   if (shot.ground.model !== null) {
     known('ground.model', shot.ground.model, 'model', shot.models);
   }
-  checkParents(shot.riders);
+  checkCircles(shot.riders);
+  checkCuts(shot);
 }
 
 function checkPath(path: ShotPath, at: string): void {
@@ -48,6 +51,30 @@ function checkRider(shot: Shot, rider: Rider, at: string): void {
   if (rider.model !== null) known(`${at}.model`, rider.model, 'model', shot.models);
   if (rider.parent !== null) known(`${at}.parent`, rider.parent, 'rider', shot.riders);
   if (rider.hitch !== null) checkHitch(shot, rider.hitch, `${at}.hitch`);
+  if (rider.camera === null) return;
+  const { near, far, keys } = rider.camera;
+  if (!(far > near)) throw new ShotError(`${at}.camera.far`, `${far}`, `more than ${near} (near)`);
+  risingKeys(keys, `${at}.camera.keys`);
+}
+
+function checkCuts({ cuts, riders }: Shot): void {
+  risingKeys(cuts, 'cuts');
+  cuts.forEach(({ camera }, i) => {
+    known(`cuts[${i}].camera`, camera, 'rider', riders);
+    if (riders.some((rider) => rider.id === camera && rider.camera !== null)) return;
+    throw new ShotError(
+      `cuts[${i}].camera`,
+      `${inWords(camera)} that has no camera`,
+      'a rider with a camera',
+    );
+  });
+}
+
+function risingKeys(keys: readonly Pick<Key, 'frame'>[], at: string): void {
+  rising(
+    keys.map((key) => key.frame),
+    (i) => `${at}[${i}].frame`,
+  );
 }
 
 function checkHitch(shot: Shot, hitch: Hitch, at: string): void {
@@ -61,12 +88,21 @@ function checkHitch(shot: Shot, hitch: Hitch, at: string): void {
     if (target.rider !== undefined) {
       known(`${at}.facing.target.rider`, target.rider, 'rider', shot.riders);
     }
+    if (target.node !== undefined && target.rider === undefined) {
+      throw new ShotError(`${at}.facing.target.node`, inWords(target.node), 'a rider whose part it is');
+    }
+  }
+  risingKeys(hitch.influence, `${at}.influence`);
+  risingKeys(hitch.facing.influence, `${at}.facing.influence`);
+  risingKeys(hitch.facing.aim.influence, `${at}.facing.aim.influence`);
+  risingKeys(hitch.offsetKeys, `${at}.offsetKeys`);
+  if (hitch.follows) known(`${at}.follows.rider`, hitch.follows.rider, 'rider', shot.riders);
+  if (hitch.pacedBy) known(`${at}.pacedBy.rider`, hitch.pacedBy.rider, 'rider', shot.riders);
+  if (hitch.follows && hitch.pacedBy) {
+    throw new ShotError(`${at}.pacedBy`, 'a second leader', 'null beside follows: a rider has one timing');
   }
   const { keys, speeds } = hitch.pace;
-  rising(
-    keys.map((key) => key.frame),
-    (i) => `${at}.pace.keys[${i}].frame`,
-  );
+  risingKeys(keys, `${at}.pace.keys`);
   speeds.forEach((key, i) => {
     exactlyOne(`${at}.pace.speeds[${i}]`, { frame: key.frame, distance: key.distance });
     if ((key.frame === undefined) !== (speeds[0].frame === undefined)) {
@@ -119,16 +155,21 @@ function exactlyOne(at: string, choices: Record<string, unknown>): void {
   );
 }
 
-function checkParents(riders: readonly Rider[]): void {
-  const byId = new Map(riders.map((rider) => [rider.id, rider]));
-  riders.forEach((rider, i) => {
-    const chain = [rider.id];
-    for (let next = rider.parent; next !== null; next = byId.get(next)?.parent ?? null) {
-      chain.push(next);
-      if (next === rider.id) {
-        throw new ShotError(`riders[${i}].parent`, chain.join(' → '), 'parents that form no circle');
-      }
-      if (chain.length > riders.length) break;
-    }
-  });
+function checkCircles(riders: readonly Rider[]): void {
+  const circle = riderCircle(riders);
+  if (circle === null) return;
+  const [first, second] = circle;
+  const field =
+    first.parent === second.id
+      ? 'parent'
+      : first.hitch?.follows?.rider === second.id
+        ? 'hitch.follows.rider'
+        : first.hitch?.pacedBy?.rider === second.id
+          ? 'hitch.pacedBy.rider'
+          : 'hitch.facing.target.rider';
+  throw new ShotError(
+    `riders[${riders.indexOf(first)}].${field}`,
+    circle.map(({ name }) => name).join(' → '),
+    'riders that carry, follow, time and aim at each other in no circle',
+  );
 }

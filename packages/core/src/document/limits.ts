@@ -8,6 +8,7 @@ export const LIMITS = {
   keysPerPace: 10_000,
   partsPerRider: 200,
   frames: 100_000,
+  cuts: 1_000,
   textLength: 200,
   /** Metres from the origin: keeps single-precision files meaningful. */
   coordinate: 1e7,

@@ -1,31 +1,9 @@
 import type { Vec3 } from '../math/vec.js';
-import { Amount, Flag, Id, OneOf, Part, PartOrNull, rule } from './constraints.js';
+import { Amount, Flag, Id, OneOf, Part, PartOrNull, Parts, Point } from './constraints.js';
 import { LIMITS } from './limits.js';
+import { Facing } from './shot-facing.js';
+import { InfluenceKey, type KeyEase } from './shot-keys.js';
 import { Pace } from './shot-pace.js';
-
-export const AXES = ['+x', '-x', '+y', '-y', '+z', '-z'] as const;
-export type Axis = (typeof AXES)[number];
-
-/** What is aimed at: a rider, or a point in the world. Exactly one of the two. */
-export class AimTarget {
-  @rule('the id of a rider, and no point beside it', (v) => v === undefined || typeof v === 'string')
-  rider?: string;
-  @rule(
-    'three numbers [x, y, z], and no rider beside it',
-    (v) => v === undefined || (Array.isArray(v) && v.length === 3 && v.every(Number.isFinite)),
-  )
-  point?: Vec3;
-}
-
-/** Which way the rider looks: the model's own axes, and what they are turned to. */
-export class Facing {
-  @OneOf('path', 'keep', 'aim') mode: 'path' | 'keep' | 'aim' = 'path';
-  @OneOf(...AXES) forward: Axis = '+z';
-  @OneOf(...AXES) up: Axis = '+y';
-  @OneOf('world', 'path', 'ground') reference: 'world' | 'path' | 'ground' = 'world';
-  @PartOrNull(() => AimTarget) target: AimTarget | null = null;
-  @Amount('metres ahead on the path') ahead = 0;
-}
 
 /** Leaning into bends. */
 export class Bank {
@@ -47,6 +25,33 @@ export class Offset {
   @Amount('degrees') roll = 0;
 }
 
+/** An offset from a frame on. */
+export class OffsetKey extends Offset {
+  @Amount('frame') frame!: number;
+  @OneOf('linear', 'hold', 'smooth') ease: KeyEase = 'smooth';
+}
+
+/** Hangs a rider behind another on the same path, coupling to coupling. */
+export class Follows {
+  @Id() rider!: string;
+  /** Between the other's rear coupling and its own front one, along the curve. */
+  @Amount('metres', 0, 1e6) gap = 0;
+}
+
+/** Takes a rider's timing from another's: so many frames later, so many times as fast. */
+export class PacedBy {
+  @Id() rider!: string;
+  @Amount('frames') delay = 0;
+  @Amount('times the speed', 1e-3, 1e3) rate = 1;
+}
+
+/** Moves a whole ride: made larger about the world's origin, turned to the left about up, then moved. */
+export class Displaced {
+  @Point() translation: Vec3 = [0, 0, 0];
+  @Amount('degrees') turn = 0;
+  @Amount('times the size', 1e-3, 1e3) size = 1;
+}
+
 /** How the rider holds to the ground under its path. */
 export class GroundContact {
   @OneOf('none', 'stick') mode: 'none' | 'stick' = 'none';
@@ -66,6 +71,15 @@ export class Hitch {
   @Part(() => Facing) facing: Facing = new Facing();
   @Part(() => Bank) bank: Bank = new Bank();
   @Part(() => Offset) offset: Offset = new Offset();
+  /** They hold instead of `offset` where there are any. */
+  @Parts(() => OffsetKey, LIMITS.keysPerPace) offsetKeys: OffsetKey[] = [];
   @Part(() => Pace) pace: Pace = new Pace();
   @Part(() => GroundContact) ground: GroundContact = new GroundContact();
+  /** From where the rider rests (0) to its ride (1); 1 where there are no keys. */
+  @Parts(() => InfluenceKey, LIMITS.keysPerPace) influence: InfluenceKey[] = [];
+  /** While there is one, `pace` waits. */
+  @PartOrNull(() => Follows) follows: Follows | null = null;
+  /** While there is one, `pace` waits. */
+  @PartOrNull(() => PacedBy) pacedBy: PacedBy | null = null;
+  @PartOrNull(() => Displaced) displaced: Displaced | null = null;
 }

@@ -14,7 +14,9 @@ import {
   rule,
 } from './constraints.js';
 import { LIMITS } from './limits.js';
-import { AXES, Hitch, type Axis } from './shot-hitch.js';
+import { Camera } from './shot-camera.js';
+import { AXES, type Axis } from './shot-facing.js';
+import { Hitch } from './shot-hitch.js';
 import { Transform } from './transform.js';
 
 export const KINDS = [
@@ -28,6 +30,14 @@ export const KINDS = [
   'carrier',
 ] as const;
 export type Kind = (typeof KINDS)[number];
+
+/** Where a rider stands on its path and is coupled: metres ahead of its origin along its nose, before its scale. */
+export class Chassis {
+  @Amount('metres') frontAxle = 0;
+  @Amount('metres') rearAxle = 0;
+  @Amount('metres') frontCoupling = 0;
+  @Amount('metres') rearCoupling = 0;
+}
 
 /** One wheel of the model: a node that turns about its axle. */
 export class Wheel {
@@ -90,6 +100,9 @@ export class Rider {
   parent: string | null = null;
   @Part(() => Transform) rest: Transform = new Transform();
   @PartOrNull(() => Hitch) hitch: Hitch | null = null;
+  @PartOrNull(() => Chassis) chassis: Chassis | null = null;
+  /** What it sees; only a rider that has one is a camera to look through. */
+  @PartOrNull(() => Camera) camera: Camera | null = null;
   @Parts(() => Wheel, LIMITS.partsPerRider) wheels: Wheel[] = [];
   @Part(() => Steering) steering: Steering = new Steering();
   @Part(() => Body) body: Body = new Body();

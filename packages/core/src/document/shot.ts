@@ -1,5 +1,6 @@
 import { Amount, Flag, Id, OneOf, Part, Parts, Text, TextOrNull, Texts, Whole, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
+import { Cut } from './shot-camera.js';
 import { ShotPath } from './shot-path.js';
 import { Rider } from './shot-rider.js';
 
@@ -56,4 +57,6 @@ export class Shot {
   @Parts(() => ShotModel, LIMITS.models) models: ShotModel[] = [];
   @Parts(() => Rider, LIMITS.riders) riders: Rider[] = [];
   @Part(() => Ground) ground: Ground = new Ground();
+  /** Which camera is looked through when, in order of frame. */
+  @Parts(() => Cut, LIMITS.cuts) cuts: Cut[] = [];
 }

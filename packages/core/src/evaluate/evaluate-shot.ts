@@ -1,14 +1,23 @@
-import { quat } from 'gl-matrix';
+import { vec3 } from 'gl-matrix';
+import { ridersBehind, riderCircle } from '../document/rider-graph.js';
+import { ShotError } from '../document/shot-error.js';
+import type { AimTarget } from '../document/shot-facing.js';
+import type { Hitch } from '../document/shot-hitch.js';
+import type { Chassis, Rider } from '../document/shot-rider.js';
 import type { ShotPath } from '../document/shot-path.js';
-import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
-import type { Quat } from '../math/vec.js';
-import { compilePace } from '../pace/compile-pace.js';
+import type { Quat, Vec3 } from '../math/vec.js';
+import { compilePace, type CompiledPace } from '../pace/compile-pace.js';
 import { compilePath } from '../path/compile-path.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { PathError } from '../path/path-error.js';
+import type { TargetAt } from '../rider/aiming.js';
+import { compileOffset } from '../rider/keyed-offset.js';
+import { POSE } from '../rider/pose.js';
 import { restPose } from '../rider/rest-pose.js';
-import { ridePath, type PoseAt } from '../rider/ride-path.js';
+import { echoPace, stringPace, type Course } from '../rider/ride-pace.js';
+import { referenceOf, ridePath, type PoseAt } from '../rider/ride-path.js';
+import { compileStanding, senseOf, type Standing } from '../rider/standing.js';
 
 /** A shot whose paths and riders answer questions at any frame. */
 export interface EvaluatedShot {
@@ -36,34 +45,175 @@ export function compiledPathOf(path: ShotPath): CompiledPath | PathError {
   return result;
 }
 
-/** Compiles what the document describes; a path without a curve leaves its riders at rest. */
+/**
+ * Compiles what the document describes; a path without a curve leaves its riders at rest.
+ *
+ * @throws ShotError where riders wait for each other in a circle, with their names
+ */
 export function evaluateShot(shot: Shot): EvaluatedShot {
-  const paths = new Map(shot.paths.map((path) => [path.id, compiledPathOf(path)]));
-  const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
-  const made = new Map<string, PoseAt>();
-  const poseOf = (rider: Rider): PoseAt => {
-    const known = made.get(rider.id);
-    if (known !== undefined) return known;
-    const pose = makePose(rider);
-    made.set(rider.id, pose);
-    return pose;
-  };
-  const makePose = (rider: Rider): PoseAt => {
-    const path = rider.hitch && paths.get(rider.hitch.path);
-    if (rider.hitch && path && !(path instanceof PathError)) {
-      const pace = compilePace(rider.hitch.pace, shot.fps, path.length);
-      const rest = quat.normalize([0, 0, 0, 1], rider.rest.rotation) as Quat;
-      return ridePath(rider.hitch, path, pace, rest);
-    }
-    const parent = rider.parent === null ? undefined : byId.get(rider.parent);
-    return restPose(rider.rest, parent ? poseOf(parent) : null);
-  };
-  return { shot, paths, poses: shot.riders.map(poseOf) };
+  const circle = riderCircle(shot.riders);
+  if (circle !== null) {
+    const names = circle.map(({ name }) => name).join(' → ');
+    throw new ShotError(
+      'riders',
+      names,
+      'riders that carry, follow, time and aim at each other in no circle',
+    );
+  }
+  const rides = new Rides(shot);
+  return { shot, paths: rides.paths, poses: shot.riders.map((rider) => rides.pose(rider)) };
 }
 
-/** Whether a rider's place can change over time: it rides, or its carrier does. */
+/** The rides of a shot, each made once and after those it follows from. */
+class Rides {
+  readonly paths: ReadonlyMap<string, CompiledPath | PathError>;
+  private readonly byId: ReadonlyMap<string, Rider>;
+  private readonly poses = new Map<Rider, PoseAt>();
+  private readonly courses = new Map<Rider, Course | null>();
+
+  constructor(private readonly shot: Shot) {
+    this.paths = new Map(shot.paths.map((path) => [path.id, compiledPathOf(path)]));
+    this.byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
+  }
+
+  pose(rider: Rider): PoseAt {
+    const known = this.poses.get(rider) ?? this.makePose(rider);
+    this.poses.set(rider, known);
+    return known;
+  }
+
+  private makePose(rider: Rider): PoseAt {
+    const { hitch } = rider;
+    const parent = this.find(rider.parent);
+    const rest = restPose(rider.rest, parent ? this.pose(parent) : null);
+    const path = this.curveOf(hitch);
+    const course = this.course(rider);
+    if (hitch === null || path === null || course === null) return rest;
+    const { fps, loop, range } = this.shot;
+    return ridePath(rider, hitch, {
+      path,
+      pace: course.pace,
+      standing: course.standing,
+      sense: course.sense,
+      rest,
+      target: hitch.facing.mode === 'aim' ? this.target(hitch.facing.target) : null,
+      range: { ...range, loop, fps },
+    });
+  }
+
+  /** Where a rider is along its path over time; null where it rides none. */
+  private course(rider: Rider): Course | null {
+    const known = this.courses.get(rider);
+    if (known !== undefined) return known;
+    const made = this.makeCourse(rider);
+    this.courses.set(rider, made);
+    return made;
+  }
+
+  private makeCourse(rider: Rider): Course | null {
+    const { hitch } = rider;
+    const path = this.curveOf(hitch);
+    if (hitch === null || path === null) return null;
+    const sense = senseOf(hitch.offset);
+    const standing = compileStanding(
+      path,
+      referenceOf(hitch.facing),
+      hitch.anchor,
+      scaledChassis(rider),
+      sense,
+    );
+    const pace = this.pace(hitch, path, standing);
+    const offset = compileOffset(hitch);
+    return {
+      path,
+      standing,
+      sense,
+      pace: {
+        distance: (frame) => pace.distance(frame) + offset.at(frame).along,
+        speed: (frame) => pace.speed(frame) + offset.alongRate(frame) * this.shot.fps,
+      },
+    };
+  }
+
+  /** A rider's pace without its own offset; one whose leader rides something else, or nothing, goes by its own. */
+  private pace(hitch: Hitch, path: CompiledPath, standing: Standing): CompiledPace {
+    const { follows, pacedBy } = hitch;
+    const { fps, range } = this.shot;
+    const leader = this.find(follows?.rider ?? pacedBy?.rider ?? null);
+    const course = leader && this.course(leader);
+    if (leader?.hitch && course) {
+      if (follows && leader.hitch.path === hitch.path) return stringPace(follows, course, standing);
+      if (pacedBy) {
+        const offset = compileOffset(leader.hitch);
+        const bare: CompiledPace = {
+          distance: (frame) => course.pace.distance(frame) - offset.at(frame).along,
+          speed: (frame) => course.pace.speed(frame) - offset.alongRate(frame) * fps,
+        };
+        return echoPace(pacedBy, bare, range.first);
+      }
+    }
+    return compilePace(hitch.pace, fps, path.length);
+  }
+
+  private target(target: AimTarget | null): TargetAt | null {
+    if (target?.point) {
+      const { point } = target;
+      return (_, out) => vec3.copy(out, point);
+    }
+    const rider = this.find(target?.rider ?? null);
+    if (rider === undefined) return null;
+    const pose = this.pose(rider);
+    const now = new Float64Array(POSE.size);
+    const part = target?.at ? vec3.multiply([0, 0, 0], target.at, rider.rest.scale) : null;
+    const turn: Quat = [0, 0, 0, 1];
+    const turned: Vec3 = [0, 0, 0];
+    return (frame, out) => {
+      pose(frame, now, 0);
+      for (let k = 0; k < 3; k++) out[k] = now[k];
+      if (part === null) return;
+      for (let k = 0; k < 4; k++) turn[k] = now[POSE.rotation + k];
+      vec3.add(out, out, vec3.transformQuat(turned, part, turn));
+    };
+  }
+
+  private curveOf(hitch: Hitch | null): CompiledPath | null {
+    const path = hitch && this.paths.get(hitch.path);
+    return path && !(path instanceof PathError) ? path : null;
+  }
+
+  private find(id: string | null): Rider | undefined {
+    return id === null ? undefined : this.byId.get(id);
+  }
+}
+
+/** A chassis in metres of the world: scaled as the rider is along its nose. */
+function scaledChassis({ chassis, hitch, rest }: Rider): Chassis | null {
+  if (chassis === null) return null;
+  const scale = Math.abs(rest.scale['xyz'.indexOf(hitch?.facing.forward[1] ?? 'z')]);
+  return {
+    frontAxle: chassis.frontAxle * scale,
+    rearAxle: chassis.rearAxle * scale,
+    frontCoupling: chassis.frontCoupling * scale,
+    rearCoupling: chassis.rearCoupling * scale,
+  };
+}
+
+/** Whether a rider's place can change over time: it rides, or what carries it does. */
 export function isMoving(shot: Shot, rider: Rider): boolean {
   if (rider.hitch !== null) return true;
   const parent = shot.riders.find((other) => other.id === rider.parent);
   return parent !== undefined && isMoving(shot, parent);
+}
+
+/** A rider and all that its pose follows from, each once. */
+export function withRidersBehind(shot: Shot, rider: Rider): Rider[] {
+  const byId = new Map(shot.riders.map((other) => [other.id, other]));
+  const found = new Set([rider]);
+  for (const next of found) {
+    for (const id of ridersBehind(next)) {
+      const other = byId.get(id);
+      if (other) found.add(other);
+    }
+  }
+  return [...found];
 }

@@ -1,1 +1,7 @@
-export { evaluateShot, compiledPathOf, isMoving, type EvaluatedShot } from './evaluate-shot.js';
+export {
+  evaluateShot,
+  compiledPathOf,
+  isMoving,
+  withRidersBehind,
+  type EvaluatedShot,
+} from './evaluate-shot.js';

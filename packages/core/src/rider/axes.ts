@@ -1,5 +1,5 @@
 import { mat3, quat, vec3 } from 'gl-matrix';
-import type { Axis } from '../document/shot-hitch.js';
+import type { Axis } from '../document/shot-facing.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 
 /** The unit vector of an axis name. */

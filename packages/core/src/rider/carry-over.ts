@@ -1,4 +1,5 @@
 import { mat3, quat, vec3 } from 'gl-matrix';
+import type { Facing } from '../document/shot-facing.js';
 import type { Hitch, Offset } from '../document/shot-hitch.js';
 import type { Pace, SpeedKey } from '../document/shot-pace.js';
 import type { Quat, Vec3 } from '../math/vec.js';
@@ -31,12 +32,13 @@ export function carryOver(hitch: Hitch, change: CourseChange, s: number): Hitch 
     ...hitch,
     path: change.path,
     facing: { ...facing, ahead: change.sign * facing.ahead || 0 },
-    offset: carryOffset(hitch, change, s),
+    offset: carryOffset(hitch.offset, hitch.facing, change, s),
+    offsetKeys: hitch.offsetKeys.map((key) => ({ ...key, ...carryOffset(key, hitch.facing, change, s) })),
     pace: carryPace(hitch.pace, change),
   };
 }
 
-function carryOffset({ offset, facing }: Hitch, change: CourseChange, s: number): Offset {
+function carryOffset(offset: Offset, facing: Facing, change: CourseChange, s: number): Offset {
   const { sign } = change;
   const half = sign < 0 && facing.mode !== 'keep' ? 180 : 0;
   const flipped: Offset = {

@@ -139,16 +139,29 @@ function withPath(shot: Shot, id: string, path: ShotPath): Shot {
   return { ...shot, paths: shot.paths.map((other) => (other.id === id ? path : other)) };
 }
 
-function carryRiders(shot: Shot, id: string, change: (hitch: Hitch) => CourseChange): Shot {
+function carryRiders(shot: Shot, id: string, change: (leader: Hitch) => CourseChange): Shot {
   return {
     ...shot,
     riders: shot.riders.map((rider) => {
       if (rider.hitch?.path !== id) return rider;
-      const course = change(rider.hitch);
-      const s = distanceAtStart(shot, rider.hitch, course.from.length);
+      const leader = leaderOf(shot, rider.hitch);
+      const course = change(leader);
+      const s = distanceAtStart(shot, leader, course.from.length);
       return { ...rider, hitch: carryOver(rider.hitch, course, s) };
     }),
   };
+}
+
+/** The hitch whose pace another's timing comes from in the end, on the same path. */
+function leaderOf(shot: Shot, hitch: Hitch): Hitch {
+  let leader = hitch;
+  for (let hops = 0; hops < shot.riders.length; hops++) {
+    const id = leader.follows?.rider ?? leader.pacedBy?.rider;
+    const next = shot.riders.find((rider) => rider.id === id)?.hitch;
+    if (!next || next.path !== hitch.path) break;
+    leader = next;
+  }
+  return leader;
 }
 
 function distanceAtStart(shot: Shot, hitch: Hitch, length: number): number {

@@ -1,5 +1,5 @@
 import { vec3 } from 'gl-matrix';
-import type { Axis } from '../document/shot-hitch.js';
+import type { Axis } from '../document/shot-facing.js';
 import type { Quat } from '../math/vec.js';
 import { axisVector } from './axes.js';
 import { POSE } from './pose.js';

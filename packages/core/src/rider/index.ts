@@ -3,6 +3,9 @@ export type { PoseAt } from './ride-path.js';
 export { axisVector, axesToTravel } from './axes.js';
 export { newHitch } from './new-hitch.js';
 export { headingDeg } from './heading.js';
+export { GRAVITY } from './bank.js';
+export { cameraAt, fieldOfView, focalAt, pictureHalves } from './camera.js';
+export { displaceFrame, displacedTwice } from './displace.js';
 export {
   chooseFirstOfCourse,
   joinCourses,

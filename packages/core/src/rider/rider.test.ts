@@ -1,6 +1,7 @@
 import { quat, vec3 } from 'gl-matrix';
 import { newShot, type Loose } from '../document/new-shot.js';
-import { AXES, type Hitch } from '../document/shot-hitch.js';
+import { AXES } from '../document/shot-facing.js';
+import type { Hitch } from '../document/shot-hitch.js';
 import type { Rider } from '../document/shot-rider.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { Quat, Vec3 } from '../math/vec.js';

@@ -1,0 +1,154 @@
+import { vec3 } from 'gl-matrix';
+import type { Anchor, Offset } from '../document/shot-hitch.js';
+import type { Chassis } from '../document/shot-rider.js';
+import type { Vec3 } from '../math/vec.js';
+import type { CompiledPath, FrameReference } from '../path/compiled-path.js';
+
+/**
+ * How a rider stands on the curve: which of its places is on it, and where its couplings are along it.
+ * Lengths are metres along its way, behind is negative.
+ */
+export interface Standing {
+  /** Writes position, left, up and forward of the rider's origin where its anchor is at distance s. */
+  frame(s: number, out: Float64Array): void;
+  /** From the anchor to the front coupling. */
+  readonly reach: number;
+  /** Where along the curve the rear coupling is, and by how much that moves with s. */
+  tail(s: number): { distance: number; rate: number };
+}
+
+/** How finely a place with a given chord is looked for, metres. */
+const EXACT = 1e-10;
+
+/**
+ * @param chassis where the axles and couplings are, scaled; null stands on its origin with no length
+ * @param sense −1 where the rider is turned round and so travels tail first
+ */
+export function compileStanding(
+  path: CompiledPath,
+  reference: FrameReference,
+  anchor: Anchor,
+  chassis: Chassis | null,
+  sense: 1 | -1,
+): Standing {
+  if (chassis !== null && anchor === 'bothAxles' && chassis.frontAxle > chassis.rearAxle) {
+    return onBothAxles(path, reference, chassis, sense);
+  }
+  // Where the rider is turned, its origin is before the axle that is on the curve by as much as it was behind.
+  const held = chassis !== null && anchor === 'rearAxle' ? chassis.rearAxle : 0;
+  const rear = sense * ((chassis?.rearCoupling ?? 0) - held);
+  return {
+    frame(s, out) {
+      path.frame(s, out, 0, reference);
+      for (let k = 0; k < 3; k++) out[k] -= sense * held * out[9 + k];
+    },
+    reach: sense * ((chassis?.frontCoupling ?? 0) - held),
+    tail: (s) => ({ distance: s + rear, rate: 1 }),
+  };
+}
+
+/** Both axles on the curve, as a vehicle on rails: the front one at s, the rear one a wheelbase away in a straight line. */
+function onBothAxles(
+  path: CompiledPath,
+  reference: FrameReference,
+  chassis: Chassis,
+  sense: 1 | -1,
+): Standing {
+  const wheelbase = chassis.frontAxle - chassis.rearAxle;
+  const front = new Float64Array(12);
+  const rear = new Float64Array(12);
+  const along: Vec3 = [0, 0, 0];
+  const up: Vec3 = [0, 0, 0];
+  const left: Vec3 = [0, 0, 0];
+  return {
+    frame(s, out) {
+      const behind = secondAxle(path, s, wheelbase, sense);
+      frameBeyond(path, s, reference, front);
+      frameBeyond(path, behind, reference, rear);
+      for (let k = 0; k < 3; k++) {
+        along[k] = sense * (front[k] - rear[k]);
+        up[k] = front[6 + k] + rear[6 + k];
+      }
+      vec3.normalize(along, along);
+      vec3.normalize(left, vec3.cross(left, up, along));
+      vec3.cross(up, along, left);
+      for (let k = 0; k < 3; k++) {
+        out[k] = front[k] - sense * chassis.frontAxle * along[k];
+        out[3 + k] = left[k];
+        out[6 + k] = up[k];
+        out[9 + k] = along[k];
+      }
+    },
+    reach: sense * (chassis.frontCoupling - chassis.frontAxle),
+    tail(s) {
+      const behind = secondAxle(path, s, wheelbase, sense);
+      frameBeyond(path, s, reference, front);
+      frameBeyond(path, behind, reference, rear);
+      let ahead = 0;
+      let back = 0;
+      for (let k = 0; k < 3; k++) {
+        ahead += (front[k] - rear[k]) * front[9 + k];
+        back += (front[k] - rear[k]) * rear[9 + k];
+      }
+      // The chord keeps its length, so both its ends move along it alike.
+      const rate = Math.abs(back) > 1e-9 ? ahead / back : 1;
+      return { distance: behind + sense * (chassis.rearCoupling - chassis.rearAxle), rate };
+    },
+  };
+}
+
+/** A frame of travel; past the ends of an open path it runs straight on. */
+function frameBeyond(path: CompiledPath, s: number, reference: FrameReference, out: Float64Array): void {
+  path.frame(s, out, 0, reference);
+  if (path.closed) return;
+  const past = s < 0 ? s : s > path.length ? s - path.length : 0;
+  for (let k = 0; k < 3; k++) out[k] += past * out[9 + k];
+}
+
+const here = new Float64Array(12);
+const there = new Float64Array(12);
+
+/**
+ * The nearest distance behind s (ahead of it where `sense` is −1) whose place is a chord away, by
+ * safeguarded Newton steps. On a path too small for the chord it is a chord away along the curve.
+ */
+function secondAxle(path: CompiledPath, s: number, chord: number, sense: 1 | -1): number {
+  frameBeyond(path, s, 'world', here);
+  /** How much too near the place is that is x metres off, and how fast that changes. */
+  const look = (x: number): [number, number] => {
+    frameBeyond(path, s - sense * x, 'world', there);
+    let square = 0;
+    let slope = 0;
+    for (let k = 0; k < 3; k++) {
+      const d = here[k] - there[k];
+      square += d * d;
+      slope += d * there[9 + k];
+    }
+    const size = Math.sqrt(square);
+    return [chord - size, size > 0 ? (-sense * slope) / size : -1];
+  };
+  // A chord is never longer than its arc.
+  let near = chord;
+  let far = chord;
+  const most = path.closed ? Math.min(path.length, 40 * chord) : 40 * chord;
+  while (look(far)[0] > EXACT) {
+    near = far;
+    far += chord / 8;
+    if (far > most) return s - sense * chord;
+  }
+  let x = far;
+  for (let step = 0; step < 60; step++) {
+    const [short, slope] = look(x);
+    if (Math.abs(short) <= EXACT) break;
+    if (short > 0) near = x;
+    else far = x;
+    const next = slope < 0 ? x - short / slope : NaN;
+    x = next > near && next < far ? next : (near + far) / 2;
+  }
+  return s - sense * x;
+}
+
+/** −1 where an offset turns a rider so that it travels tail first. */
+export function senseOf({ yaw }: Pick<Offset, 'yaw'>): 1 | -1 {
+  return Math.cos((yaw * Math.PI) / 180) < -1e-9 ? -1 : 1;
+}
