@@ -2,6 +2,7 @@ export * from './math/vec.js';
 export * from './document/index.js';
 export * from './path/index.js';
 export * from './pace/index.js';
+export * from './facing/index.js';
 export * from './rider/index.js';
 export * from './evaluate/index.js';
 export * from './bake/index.js';

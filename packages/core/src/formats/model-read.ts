@@ -1,18 +1,23 @@
 import type { Document, Node } from '@gltf-transform/core';
 import { WebIO, getBounds, type JSONDocument, type GLTF } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
+import { findFacing, type FoundFacing, type ModelPart } from '../facing/index.js';
 import type { Vec3 } from '../math/vec.js';
 import { FormatError } from './format-error.js';
 
 /** What a model is, in the numbers an animator asks for. */
 export interface ModelFacts {
   readonly nodes: readonly string[];
+  /** By node where its origin is as the model stands, metres. */
+  readonly places: readonly Vec3[];
   readonly clips: readonly { readonly name: string; readonly seconds: number }[];
   /** Corners of the box around the model as it stands, metres. */
   readonly low: Vec3;
   readonly high: Vec3;
   readonly triangles: number;
   readonly skinned: boolean;
+  /** Which way it seems to face. */
+  readonly facing: FoundFacing;
 }
 
 /** A model that was read and checked. */
@@ -127,6 +132,7 @@ function checkedFacts(document: Document, file: string): ModelFacts {
   const empty = !bounds.min.every(Number.isFinite) || !bounds.max.every(Number.isFinite);
   return {
     nodes: root.listNodes().map((node) => node.getName()),
+    places: root.listNodes().map((node) => node.getWorldTranslation()),
     clips: root.listAnimations().map((clip) => ({
       name: clip.getName(),
       seconds: Math.max(0, ...clip.listSamplers().map((s) => s.getInput()?.getMax([])[0] ?? 0)),
@@ -135,7 +141,33 @@ function checkedFacts(document: Document, file: string): ModelFacts {
     high: empty ? [0, 0, 0] : (bounds.max as Vec3),
     triangles: countTriangles(scene.listChildren()),
     skinned: root.listSkins().length > 0,
+    facing: findFacing(partsOf(scene.listChildren())),
   };
+}
+
+/** The parts of a model in the places they stand in; a node without a mesh is its origin. */
+function partsOf(roots: readonly Node[]): ModelPart[] {
+  const parts: ModelPart[] = [];
+  const visit = (node: Node, above: readonly string[]) => {
+    const names = [node.getName(), ...above];
+    const matrix = node.getWorldMatrix();
+    const place = (x: number, y: number, z: number) =>
+      [0, 1, 2].map((k) => matrix[k] * x + matrix[4 + k] * y + matrix[8 + k] * z + matrix[12 + k]);
+    const places: number[] = [];
+    const corner: number[] = [];
+    for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
+      const positions = primitive.getAttribute('POSITION');
+      for (let i = 0; i < (positions?.getCount() ?? 0); i++) {
+        positions?.getElement(i, corner);
+        places.push(...place(corner[0], corner[1], corner[2]));
+      }
+    }
+    if (places.length === 0 && node.listChildren().length === 0) places.push(...place(0, 0, 0));
+    parts.push({ names, places });
+    node.listChildren().forEach((child) => visit(child, names));
+  };
+  roots.forEach((root) => visit(root, []));
+  return parts;
 }
 
 function countTriangles(nodes: readonly Node[]): number {

@@ -1,0 +1,160 @@
+import { quat, vec3 } from 'gl-matrix';
+import { AXES, type Axis } from '../document/shot-facing.js';
+import type { Quat, Vec3 } from '../math/vec.js';
+import { axesToTravel } from '../rider/axes.js';
+import { findFacing } from './find-facing.js';
+import type { ModelPart } from './round-part.js';
+
+/** A box from its middle and sizes. */
+function box(name: string, middle: Vec3, size: Vec3): ModelPart {
+  const places = [-0.5, 0.5].flatMap((x) =>
+    [-0.5, 0.5].flatMap((y) => [-0.5, 0.5].flatMap((z) => [x, y, z].map((v, k) => middle[k] + v * size[k]))),
+  );
+  return { names: [name, 'root'], places };
+}
+
+/** A wheel with a six-sided rim about X. */
+function wheel(name: string, middle: Vec3, radius = 0.4, thickness = 0.2): ModelPart {
+  const places = Array.from({ length: 6 }, (_, i) => (i * Math.PI) / 3 + Math.PI / 6).flatMap((a) =>
+    [-0.5, 0.5].flatMap((x) => [
+      middle[0] + x * thickness,
+      middle[1] + radius * Math.sin(a),
+      middle[2] + radius * Math.cos(a),
+    ]),
+  );
+  return { names: [name, 'root'], places };
+}
+
+/** Four wheels under a body that is wider than long, so that its longest side would mislead. */
+function cart(names: readonly string[], body = 'body'): ModelPart[] {
+  const places: Vec3[] = [
+    [0.9, 0.4, 1],
+    [-0.9, 0.4, 1],
+    [0.9, 0.4, -0.8],
+    [-0.9, 0.4, -0.8],
+  ];
+  return [box(body, [0, 1, 0], [3.4, 0.8, 2.6]), ...places.map((place, i) => wheel(names[i], place))];
+}
+
+function moved(parts: readonly ModelPart[], move: (place: Vec3) => Vec3): ModelPart[] {
+  return parts.map(({ names, places }) => ({
+    names,
+    places: Array.from({ length: places.length / 3 }, (_, i) =>
+      move([places[3 * i], places[3 * i + 1], places[3 * i + 2]]),
+    ).flat(),
+  }));
+}
+
+const named = ['wheel_front_left', 'wheel_front_right', 'wheel_rear_left', 'wheel_rear_right'];
+const odd = ['Cylinder.001', 'Cylinder.002', 'Cylinder.003', 'Cylinder.004'];
+
+it('wheels tell left by their axle and down by what they stand on, whatever they are called', () => {
+  for (const names of [named, odd]) {
+    const found = findFacing(cart(names));
+    expect(found).toMatchObject({ forward: '+z', up: '+y' });
+    expect(found.confidence).toBeGreaterThanOrEqual(0.7);
+  }
+  expect(findFacing(cart(named)).confidence).toBeGreaterThan(findFacing(cart(odd)).confidence);
+});
+
+it('axles and ends are read along the nose', () => {
+  const { chassis } = findFacing(cart(named));
+  expect(chassis).toEqual({
+    frontAxle: 1,
+    rearAxle: -0.8,
+    frontCoupling: expect.closeTo(1 + 0.4 * Math.sqrt(0.75), 3),
+    rearCoupling: -1.3,
+  });
+});
+
+it('all 24 ways a cart can be turned are found', () => {
+  let ways = 0;
+  for (const forward of AXES) {
+    for (const up of AXES.filter((axis) => axis[1] !== forward[1])) {
+      const turn = quat.conjugate([0, 0, 0, 1], axesToTravel(forward, up)) as Quat;
+      const turned = moved(cart(named), (place) => vec3.transformQuat([0, 0, 0], place, turn) as Vec3);
+      expect(findFacing(turned)).toMatchObject({ forward, up });
+      ways++;
+    }
+  }
+  expect(ways).toBe(24);
+});
+
+it('uneven scale is met as it looks', () => {
+  const flat = moved(cart(named), ([x, y, z]) => [x, y * 0.4, z]);
+  expect(findFacing(flat)).toMatchObject({ forward: '+z', up: '+y', chassis: { frontAxle: 1 } });
+  const long = moved(cart(odd, 'cab'), ([x, y, z]) => [x, y * 1.02, z * 1.04]);
+  expect(findFacing([...long, box('headlights', [0, 0.8, -1.4], [1, 0.1, 0.1])])).toMatchObject({
+    forward: '-z',
+    up: '+y',
+  });
+});
+
+it.each<[string, ModelPart[], Axis, RegExp]>([
+  ['the longer side', [box('hull', [0, 1, 0], [6, 1, 2])], '+x', /longer/],
+  [
+    'the longer side, its nose by name',
+    [box('hull', [0, 1, 0], [6, 1, 2]), box('nose', [-3.2, 1, 0], [0.4, 0.4, 0.4])],
+    '-x',
+    /longer/,
+  ],
+  [
+    'its eyes, where no side is longer',
+    [
+      box('head', [0, 1, 0], [1, 1, 1]),
+      box('eye_left', [-0.5, 1.2, 0.2], [0.1, 0.1, 0.1]),
+      box('eye_right', [-0.5, 1.2, -0.2], [0.1, 0.1, 0.1]),
+    ],
+    '-x',
+    /./,
+  ],
+  [
+    'its lens',
+    [box('case', [0, 1, 0], [1, 1, 1]), box('lens', [0, 1, -0.5], [0.3, 0.3, 0.1])],
+    '-z',
+    /front/,
+  ],
+  ['the front that glTF has, where nothing tells', [box('crate', [0, 0.5, 0], [1, 1, 1])], '+z', /glTF/],
+])('without wheels it is told by %s', (_, parts, forward, because) => {
+  const found = findFacing(parts);
+  expect(found).toMatchObject({ forward, up: '+y', because: expect.stringMatching(because) });
+});
+
+it('wings that stick out sideways are no length', () => {
+  const bird = [
+    box('body', [0, 0, 0], [0.2, 0.2, 0.7]),
+    box('wing_left', [0.6, 0, 0], [1, 0.05, 0.3]),
+    box('wing_right', [-0.6, 0, 0], [1, 0.05, 0.3]),
+  ];
+  expect(findFacing(bird)).toMatchObject({ forward: '+z' });
+  expect(findFacing([...bird, box('tail', [0, 0, 0.5], [0.2, 0.02, 0.3])])).toMatchObject({ forward: '-z' });
+});
+
+it('rotors are no wheels, and a bike stands on two', () => {
+  const drone = [box('body', [0, 0, 0], [0.3, 0.1, 0.3])];
+  for (const [x, z] of [
+    [1, 1],
+    [1, -1],
+    [-1, 1],
+    [-1, -1],
+  ]) {
+    const rotor = moved([wheel('disc', [0, 0, 0], 0.3, 0.02)], ([a, b, c]) => [b + x, a + 0.1, c + z]);
+    drone.push(...rotor);
+  }
+  expect(findFacing(drone).because).not.toMatch(/wheels/);
+  const bike = [
+    wheel('a', [0, 0.35, 0.6], 0.35, 0.05),
+    wheel('b', [0, 0.35, -0.5], 0.35, 0.05),
+    box('saddle', [0, 0.9, -0.2], [0.2, 0.1, 0.3]),
+    box('handlebar_front', [0, 1, 0.4], [0.5, 0.05, 0.05]),
+  ];
+  expect(findFacing(bike)).toMatchObject({
+    forward: '+z',
+    up: '+y',
+    chassis: { frontAxle: 0.6, rearAxle: -0.5 },
+  });
+});
+
+it('nothing to see still has a front', () => {
+  expect(findFacing([])).toMatchObject({ forward: '+z', up: '+y', chassis: null });
+});

@@ -1,0 +1,2 @@
+export { findFacing, type FoundFacing } from './find-facing.js';
+export type { ModelPart } from './round-part.js';
