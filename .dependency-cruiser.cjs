@@ -1,7 +1,19 @@
 /** The one-way rules: web, server, cli and demo use core; inside core the lower never knows the higher. */
 
 /** Core's folders from the lowest up; each may use itself and those before it. */
-const CORE_LAYERS = ['math', 'document', 'path', 'pace', 'facing', 'rider', 'evaluate', 'bake', 'check', 'formats'];
+const CORE_LAYERS = [
+  'math',
+  'document',
+  'path',
+  'pace',
+  'facing',
+  'rider',
+  'evaluate',
+  'arrange',
+  'bake',
+  'check',
+  'formats',
+];
 
 const core = 'packages/core/src';
 

@@ -5,5 +5,6 @@ export * from './pace/index.js';
 export * from './facing/index.js';
 export * from './rider/index.js';
 export * from './evaluate/index.js';
+export * from './arrange/index.js';
 export * from './bake/index.js';
 export * from './check/index.js';

@@ -1,1 +1,1 @@
-export { sampleShot, frameCount, frameTime, type SampledShot } from './sample-shot.js';
+export { sampleShot, sampleRider, frameCount, frameTime, type SampledShot } from './sample-shot.js';

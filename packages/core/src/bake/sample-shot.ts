@@ -24,21 +24,24 @@ export function frameTime(shot: Shot, frame: number): number {
 export function sampleShot(evaluated: EvaluatedShot): SampledShot {
   const { shot } = evaluated;
   const frames = frameCount(shot);
-  const riders = evaluated.poses.map((pose) => sampleRider(pose, shot.range.first, frames));
+  const riders = evaluated.poses.map((pose) => sampleRider(pose, shot.range.first, frames, 1));
   return { shot, frames, riders };
 }
 
-function sampleRider(pose: PoseAt, first: number, frames: number): Float64Array {
-  const out = new Float64Array(frames * POSE.size);
-  for (let i = 0; i < frames; i++) {
+/**
+ * A rider's poses at `count` frames that are `step` apart; of the two quaternions of each rotation the one nearer
+ * to that before it, so that what lies between can be interpolated.
+ */
+export function sampleRider(pose: PoseAt, first: number, count: number, step: number): Float64Array {
+  const out = new Float64Array(count * POSE.size);
+  for (let i = 0; i < count; i++) {
     const at = i * POSE.size;
-    pose(first + i, out, at);
+    pose(first + i * step, out, at);
     if (i > 0) takeShortWay(out, at);
   }
   return out;
 }
 
-/** A rotation has two quaternions; keeping to the nearer one lets a reader interpolate. */
 function takeShortWay(out: Float64Array, at: number): void {
   let dot = 0;
   for (let k = POSE.rotation; k < POSE.rotation + 4; k++) dot += out[at + k] * out[at - POSE.size + k];

@@ -1,5 +1,5 @@
 import { LIMITS } from './limits.js';
-import { riderCircle } from './rider-graph.js';
+import { refuseCircles } from './rider-graph.js';
 import { ShotError, inWords } from './shot-error.js';
 import type { Hitch } from './shot-hitch.js';
 import type { Key } from './shot-keys.js';
@@ -30,7 +30,7 @@ export function checkReferences(shot: Shot): void {
   if (shot.ground.model !== null) {
     known('ground.model', shot.ground.model, 'model', shot.models);
   }
-  checkCircles(shot.riders);
+  refuseCircles(shot.riders);
   checkCuts(shot);
 }
 
@@ -152,24 +152,5 @@ function exactlyOne(at: string, choices: Record<string, unknown>): void {
     at,
     given.length === 0 ? 'neither' : given.join(' and '),
     `exactly one of ${Object.keys(choices).join(', ')}`,
-  );
-}
-
-function checkCircles(riders: readonly Rider[]): void {
-  const circle = riderCircle(riders);
-  if (circle === null) return;
-  const [first, second] = circle;
-  const field =
-    first.parent === second.id
-      ? 'parent'
-      : first.hitch?.follows?.rider === second.id
-        ? 'hitch.follows.rider'
-        : first.hitch?.pacedBy?.rider === second.id
-          ? 'hitch.pacedBy.rider'
-          : 'hitch.facing.target.rider';
-  throw new ShotError(
-    `riders[${riders.indexOf(first)}].${field}`,
-    circle.map(({ name }) => name).join(' → '),
-    'riders that carry, follow, time and aim at each other in no circle',
   );
 }

@@ -10,6 +10,6 @@ export { Hitch, Follows, PacedBy, Displaced, OffsetKey, type Bank, type Offset }
 export { Aim, AXES, type AimTarget, type Axis, type Facing } from './shot-facing.js';
 export type { InfluenceKey, KeyEase } from './shot-keys.js';
 export { Camera, type Cut } from './shot-camera.js';
-export { riderCircle } from './rider-graph.js';
+export { refuseCircles } from './rider-graph.js';
 export { Pace, type PaceKey, type Ease } from './shot-pace.js';
 export { Transform } from './transform.js';

@@ -1,3 +1,4 @@
+import { ShotError } from './shot-error.js';
 import type { Rider } from './shot-rider.js';
 
 /** The riders that a rider's pose is computed from: what carries it, leads it, times it, or is looked at. */
@@ -12,7 +13,7 @@ export function ridersBehind({ parent, hitch }: Rider): string[] {
  *
  * @returns the riders of the circle, the first again at the end; null where there is none
  */
-export function riderCircle(riders: readonly Rider[]): Rider[] | null {
+function riderCircle(riders: readonly Rider[]): Rider[] | null {
   const byId = new Map(riders.map((rider) => [rider.id, rider]));
   const done = new Set<Rider>();
   for (const start of riders) {
@@ -39,4 +40,27 @@ export function riderCircle(riders: readonly Rider[]): Rider[] | null {
     }
   }
   return null;
+}
+
+/**
+ * @throws ShotError with the names of riders that wait for each other in a circle
+ */
+export function refuseCircles(riders: readonly Rider[]): void {
+  const circle = riderCircle(riders);
+  if (circle === null) return;
+  const [first, second] = circle;
+  const { parent, hitch } = first;
+  const field =
+    parent === second.id
+      ? 'parent'
+      : hitch?.follows?.rider === second.id
+        ? 'hitch.follows.rider'
+        : hitch?.pacedBy?.rider === second.id
+          ? 'hitch.pacedBy.rider'
+          : 'hitch.facing.target.rider';
+  throw new ShotError(
+    `riders[${riders.indexOf(first)}].${field}`,
+    circle.map(({ name }) => name).join(' → '),
+    'riders that carry, follow, time and aim at each other in no circle',
+  );
 }

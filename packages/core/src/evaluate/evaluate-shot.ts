@@ -1,6 +1,5 @@
 import { vec3 } from 'gl-matrix';
-import { ridersBehind, riderCircle } from '../document/rider-graph.js';
-import { ShotError } from '../document/shot-error.js';
+import { refuseCircles, ridersBehind } from '../document/rider-graph.js';
 import type { AimTarget } from '../document/shot-facing.js';
 import type { Hitch } from '../document/shot-hitch.js';
 import type { Chassis, Rider } from '../document/shot-rider.js';
@@ -51,15 +50,7 @@ export function compiledPathOf(path: ShotPath): CompiledPath | PathError {
  * @throws ShotError where riders wait for each other in a circle, with their names
  */
 export function evaluateShot(shot: Shot): EvaluatedShot {
-  const circle = riderCircle(shot.riders);
-  if (circle !== null) {
-    const names = circle.map(({ name }) => name).join(' → ');
-    throw new ShotError(
-      'riders',
-      names,
-      'riders that carry, follow, time and aim at each other in no circle',
-    );
-  }
+  refuseCircles(shot.riders);
   const rides = new Rides(shot);
   return { shot, paths: rides.paths, poses: shot.riders.map((rider) => rides.pose(rider)) };
 }

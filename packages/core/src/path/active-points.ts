@@ -14,7 +14,7 @@ export interface ActivePoint {
 
 /** The points that are not switched off, with the path's transform applied. */
 export function activePoints(path: ShotPath): ActivePoint[] {
-  const place = (local: Vec3): Vec3 => toWorld(path.transform, local);
+  const place = (local: Vec3): Vec3 => toWorld(path.transform, local).map(withoutDust) as Vec3;
   const result: ActivePoint[] = [];
   path.points.forEach((source) => {
     if (source.off) return;
@@ -27,6 +27,11 @@ export function activePoints(path: ShotPath): ActivePoint[] {
     });
   });
   return result;
+}
+
+/** A trillionth of a metre is none: its square would vanish, and its direction with it. */
+function withoutDust(value: number): number {
+  return Math.abs(value) < 1e-12 ? 0 : value;
 }
 
 /** Points without those that stand exactly where the one before stands. */

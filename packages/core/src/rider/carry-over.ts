@@ -1,10 +1,10 @@
-import { mat3, quat, vec3 } from 'gl-matrix';
+import { quat, vec3 } from 'gl-matrix';
 import type { Facing } from '../document/shot-facing.js';
 import type { Hitch, Offset } from '../document/shot-hitch.js';
 import type { Pace, SpeedKey } from '../document/shot-pace.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import type { CompiledPath } from '../path/compiled-path.js';
-import { offsetRotation } from './offset-rotation.js';
+import { anglesOf, offsetRotation } from './offset-rotation.js';
 
 /**
  * How places of one course became places of another along the same curve: a distance s of the old path is
@@ -65,19 +65,6 @@ function turnBetween({ from, to, sign, shift }: CourseChange, s: number): number
   const row = (frame: Float64Array, at: number): Vec3 => [frame[at], frame[at + 1], frame[at + 2]];
   const left = vec3.scale([0, 0, 0], row(before, 3), sign) as Vec3;
   return Math.atan2(vec3.dot(left, row(after, 6)), vec3.dot(left, row(after, 3)));
-}
-
-/** Yaw, pitch and roll, degrees, that {@link offsetRotation} makes a rotation of. */
-function anglesOf(rotation: Quat): Pick<Offset, 'yaw' | 'pitch' | 'roll'> {
-  // Columns of Y(yaw) X(−pitch) Z(roll): entry [column][row].
-  const m = mat3.fromQuat(mat3.create(), rotation);
-  const degrees = 180 / Math.PI;
-  const tilt = Math.asin(Math.min(1, Math.max(-1, -m[7])));
-  return {
-    yaw: Math.atan2(m[6], m[8]) * degrees,
-    pitch: -tilt * degrees,
-    roll: Math.atan2(m[1], m[4]) * degrees,
-  };
 }
 
 function carryPace(pace: Pace, { from, to, sign, shift }: CourseChange): Pace {

@@ -1,4 +1,4 @@
-import { quat } from 'gl-matrix';
+import { mat3, quat } from 'gl-matrix';
 import type { Offset } from '../document/shot-hitch.js';
 import type { Quat } from '../math/vec.js';
 
@@ -14,4 +14,17 @@ export function offsetRotation(offset: Pick<Offset, 'yaw' | 'pitch' | 'roll'>): 
   quat.rotateX(out, out, -offset.pitch * radians);
   quat.rotateZ(out, out, offset.roll * radians);
   return out as Quat;
+}
+
+/** Yaw, pitch and roll, degrees, that {@link offsetRotation} makes a rotation of. */
+export function anglesOf(rotation: Quat): Pick<Offset, 'yaw' | 'pitch' | 'roll'> {
+  // Columns of Y(yaw) X(−pitch) Z(roll): entry [column][row].
+  const m = mat3.fromQuat(mat3.create(), rotation);
+  const degrees = 180 / Math.PI;
+  const tilt = Math.asin(Math.min(1, Math.max(-1, -m[7])));
+  return {
+    yaw: Math.atan2(m[6], m[8]) * degrees || 0,
+    pitch: -tilt * degrees || 0,
+    roll: Math.atan2(m[1], m[4]) * degrees || 0,
+  };
 }

@@ -1,13 +1,15 @@
 import {
   PathError,
-  POSE,
   checkShot,
   compiledPathOf,
   evaluateShot,
   frameCount,
   pathFacts,
   ribbonFrames,
+  sampleRider,
+  withRidersBehind,
   type CompiledPath,
+  type Rider,
   type Shot,
 } from '@fleet-rail/core';
 import type { EvaluatedPath, EvaluatedRider, EvaluationUpdate } from './evaluation';
@@ -40,10 +42,8 @@ export class Evaluator {
       riderIds: shot.riders.map((rider) => rider.id),
       paths: shot.paths.flatMap((path) => this.drawPath(path.id, compiledPathOf(path))),
       riders: shot.riders.flatMap((rider, i) => {
-        if (!this.riderChanged(shot, rider.id, step)) return [];
-        const poses = new Float64Array(samples * POSE.size);
-        for (let n = 0; n < samples; n++)
-          evaluated.poses[i](shot.range.first + n * step, poses, n * POSE.size);
+        if (!this.riderChanged(shot, rider, step, evaluated.paths)) return [];
+        const poses = sampleRider(evaluated.poses[i], shot.range.first, samples, step);
         return [{ id: rider.id, poses } satisfies EvaluatedRider];
       }),
       findings: checkShot(evaluated),
@@ -63,20 +63,15 @@ export class Evaluator {
   }
 
   /** True when anything a rider's poses follow from is another object than last time. */
-  private riderChanged(shot: Shot, id: string, step: number): boolean {
+  private riderChanged(shot: Shot, rider: Rider, step: number, curves: ReadonlyMap<string, Curve>): boolean {
     const parts: object[] = [];
-    const seen = new Set<string>();
-    for (let next: string | null = id; next !== null && !seen.has(next);) {
-      seen.add(next);
-      const rider: Shot['riders'][number] | undefined = shot.riders.find((other) => other.id === next);
-      if (!rider) break;
-      const path = shot.paths.find((other) => other.id === rider.hitch?.path);
-      parts.push(rider, ...(path ? [compiledPathOf(path)] : []));
-      next = rider.parent;
+    for (const behind of withRidersBehind(shot, rider)) {
+      const curve = behind.hitch ? curves.get(behind.hitch.path) : undefined;
+      parts.push(behind, ...(curve ? [curve] : []));
     }
-    const timing = `${shot.fps} ${shot.range.first} ${shot.range.last} ${step}`;
-    const before = this.sampled.get(id);
-    this.sampled.set(id, { parts, timing });
+    const timing = `${shot.fps} ${shot.range.first} ${shot.range.last} ${shot.loop} ${step}`;
+    const before = this.sampled.get(rider.id);
+    this.sampled.set(rider.id, { parts, timing });
     const same =
       before?.timing === timing &&
       before.parts.length === parts.length &&

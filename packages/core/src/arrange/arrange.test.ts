@@ -1,0 +1,310 @@
+import { quat, vec3 } from 'gl-matrix';
+import { newShot, type Loose } from '../document/new-shot.js';
+import { parseShot } from '../document/parse-shot.js';
+import type { Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
+import type { Quat, Vec3 } from '../math/vec.js';
+import { POSE } from '../rider/pose.js';
+import { poseOfRider, withHitch } from './change-rider.js';
+import { formUp, type Formation } from './formation.js';
+import { attachRiders, type Landing } from './landing.js';
+import { detachBack, detachHere, removeRider } from './remove-riders.js';
+import { sitOn } from './sit-on.js';
+import { hangString } from './string.js';
+
+const corner: Vec3[] = [
+  [0, 0, 0],
+  [0, 0, 30],
+  [40, 0, 30],
+];
+const rest = { translation: [6, 1, 12] as Vec3, rotation: [0, 0.6, 0, 0.8] as Quat };
+const chassis = { frontAxle: 1, rearAxle: -1, frontCoupling: 1.5, rearCoupling: -1.5 };
+
+function shotOf(riders: Loose<Rider>[], closed = false): Shot {
+  return newShot({
+    name: 't',
+    fps: 25,
+    range: { first: 1, last: 101 },
+    paths: [
+      { id: 'p', name: 'P', basis: 'polyline', closed, points: corner.map((position) => ({ position })) },
+    ],
+    riders,
+  });
+}
+const landing: Landing = {
+  path: 'p',
+  start: 10,
+  way: 'along',
+  timing: { kind: 'once' },
+  startFrame: 1,
+  spacing: 0,
+  keepsPlace: false,
+};
+const place = (shot: Shot, id: string, frame: number) =>
+  [...poseOfRider(shot, id, frame).subarray(0, 3)] as Vec3;
+const turn = (shot: Shot, id: string, frame: number) =>
+  [...poseOfRider(shot, id, frame).subarray(3, 7)] as Quat;
+const distance = (shot: Shot, id: string, frame: number) => poseOfRider(shot, id, frame)[POSE.distance];
+const nose = (shot: Shot, id: string, frame: number) =>
+  vec3.transformQuat([0, 0, 0], [0, 0, 1], turn(shot, id, frame));
+const near = (v: Vec3) => v.map((value) => expect.closeTo(value, 6));
+/** What the server would take up. */
+const accepted = (shot: Shot) => expect(parseShot(JSON.parse(JSON.stringify(shot)))).toEqual(shot);
+
+describe('a landing', () => {
+  const base = shotOf([
+    { id: 'a', name: 'A', rest },
+    { id: 'b', name: 'B', rest },
+  ]);
+
+  it('starts part-way and is at the end with the last frame, once', () => {
+    const after = attachRiders(base, ['a'], landing);
+    expect([1, 51, 101].map((frame) => distance(after, 'a', frame))).toEqual(
+      [10, 40, 70].map((v) => expect.closeTo(v, 9)),
+    );
+    accepted(after);
+  });
+
+  it('against the path it goes back to the start, nose first', () => {
+    const after = attachRiders(base, ['a'], { ...landing, way: 'against' });
+    expect([1, 101].map((frame) => distance(after, 'a', frame))).toEqual(
+      [10, 0].map((v) => expect.closeTo(v, 9)),
+    );
+    expect(nose(after, 'a', 1)).toEqual(near([0, 0, -1]));
+  });
+
+  it('at a speed it is there when it is there, and waits', () => {
+    const after = attachRiders(base, ['a'], {
+      ...landing,
+      timing: { kind: 'speed', speed: 20 },
+      startFrame: 6,
+    });
+    expect(poseOfRider(after, 'a', 20)[POSE.speed]).toBeCloseTo(20, 9);
+    // 60 m at 20 m/s are 3 s, 75 frames.
+    expect([6, 81, 95].map((frame) => distance(after, 'a', frame))).toEqual(
+      [10, 70, 70].map((v) => expect.closeTo(v, 9)),
+    );
+    const round = attachRiders(shotOf([{ id: 'a', name: 'A' }], true), ['a'], {
+      ...landing,
+      timing: { kind: 'speed', speed: 40 },
+    });
+    expect(distance(round, 'a', 101)).toBeCloseTo(170, 9);
+  });
+
+  it('several start one behind the other', () => {
+    const after = attachRiders(base, ['a', 'b'], { ...landing, spacing: 3 });
+    expect(distance(after, 'a', 51) - distance(after, 'b', 51)).toBeCloseTo(3, 9);
+  });
+
+  it('keeping its place it does not move, on or past the end of the path, banked or with other axes', () => {
+    for (const translation of [
+      [6, 1, 12],
+      [-3, 2, -4],
+      [55, 0, 31],
+    ] as Vec3[]) {
+      for (const forward of ['+z', '-x'] as const) {
+        const before = shotOf([{ id: 'a', name: 'A', rest: { translation, rotation: rest.rotation } }]);
+        const axes = new Map([['a', { forward, up: '+y' as const }]]);
+        const attached = attachRiders(before, ['a'], { ...landing, keepsPlace: true, startFrame: 20 }, axes);
+        expect(place(attached, 'a', 20)).toEqual(near(translation));
+        expect(Math.abs(quat.dot(turn(attached, 'a', 20), rest.rotation))).toBeCloseTo(1, 9);
+        accepted(attached);
+        const banked = withHitch(attached, 'a', (hitch) => ({
+          ...hitch,
+          bank: { ...hitch.bank, mode: 'amount', amount: 30, window: 8 },
+        }));
+        const again = attachRiders(banked, ['a'], {
+          ...landing,
+          keepsPlace: true,
+          timing: { kind: 'kept' },
+          startFrame: 60,
+        });
+        expect(place(again, 'a', 60)).toEqual(near(place(banked, 'a', 60)));
+        expect(Math.abs(quat.dot(turn(again, 'a', 60), turn(banked, 'a', 60)))).toBeCloseTo(1, 9);
+      }
+    }
+  });
+});
+
+describe('coming off again', () => {
+  const attached = attachRiders(shotOf([{ id: 'a', name: 'A', rest }]), ['a'], landing);
+
+  it('stays where it is, or goes back to where it was before', () => {
+    const here = detachHere(attached, 'a', 70);
+    expect(place(here, 'a', 1)).toEqual(near(place(attached, 'a', 70)));
+    expect(place(detachBack(attached, 'a'), 'a', 1)).toEqual(near(rest.translation));
+    expect(here.riders[0].hitch).toBeNull();
+  });
+
+  it('what took its time from it, or hung behind it, goes on as before', () => {
+    const units = shotOf([
+      { id: 'a', name: 'A', chassis },
+      { id: 'b', name: 'B', chassis },
+      { id: 'c', name: 'C', chassis },
+    ]);
+    const string = hangString(
+      hangString(attachRiders(units, ['a'], landing), 'a', { unit: 'b', count: 1, gap: 0.5 }).shot,
+      'a',
+      { unit: 'c', count: 1, gap: 0.5 },
+    ).shot;
+    const formed = formUp(string, 'a', { ...formation, count: 1, arrangement: 'later', delay: 10 });
+    const [copy] = formed.ids;
+    for (const after of [
+      removeRider(formed.shot, 'a', 1),
+      detachBack(formed.shot, 'a'),
+      detachHere(formed.shot, 'a', 50),
+    ]) {
+      for (const frame of [20, 60]) {
+        expect(distance(after, copy, frame)).toBeCloseTo(distance(formed.shot, copy, frame), 6);
+        for (const id of ['b', 'c'])
+          expect(distance(after, id, frame)).toBeCloseTo(distance(formed.shot, id, frame), 6);
+      }
+      accepted(after);
+    }
+    // Without the middle one the last hangs as far behind the first as it did.
+    const shorter = removeRider(formed.shot, 'b', 1);
+    expect(shorter.riders.find(({ id }) => id === 'c')?.hitch?.follows?.rider).toBe('a');
+    expect(distance(shorter, 'c', 90)).toBeCloseTo(distance(formed.shot, 'c', 90), 6);
+  });
+
+  it('what it carried stands where it stood, who looked at it faces the path, and cuts to it go', () => {
+    const shot = newShot({
+      ...attached,
+      riders: [
+        { ...attached.riders[0], camera: {} },
+        { id: 'load', name: 'Load', parent: 'a', rest: { translation: [0, 2, 0] } },
+        { id: 'eye', name: 'Eye', hitch: { path: 'p', facing: { mode: 'aim', target: { rider: 'a' } } } },
+      ],
+      cuts: [{ frame: 1, camera: 'a' }],
+    } as Loose<Shot> & { name: string });
+    const after = removeRider(shot, 'a', 40);
+    expect(place(after, 'load', 1)).toEqual(near(place(shot, 'load', 40)));
+    expect(after.riders[1].hitch?.facing.target).toBeNull();
+    expect(after.cuts).toEqual([]);
+    accepted(after);
+  });
+});
+
+const formation: Formation = {
+  count: 5,
+  arrangement: 'wedge',
+  spacing: 2,
+  delay: 0,
+  step: [0, 0, 0],
+  turn: 0,
+  seed: 7,
+  vary: { place: 0, time: 0, speed: 0, amplitude: 0 },
+};
+
+describe('a formation', () => {
+  const led = attachRiders(
+    shotOf([{ id: 'k', name: 'Kestrel', kind: 'creature', badge: 'K1' }]),
+    ['k'],
+    landing,
+  );
+
+  it('keeps its places beside and behind the leader, and its time', () => {
+    const { shot, ids } = formUp(led, 'k', { ...formation, count: 2 });
+    // On the first straight, along +Z, left is +X.
+    expect(place(shot, ids[0], 20)).toEqual(
+      near(vec3.add([0, 0, 0], place(shot, 'k', 20), [2, 0, -2]) as Vec3),
+    );
+    expect(place(shot, ids[1], 20)).toEqual(
+      near(vec3.add([0, 0, 0], place(shot, 'k', 20), [-2, 0, -2]) as Vec3),
+    );
+    expect(shot.riders.map(({ badge, name }) => `${badge} ${name}`)).toEqual([
+      'K1 Kestrel',
+      'K2 Kestrel 2',
+      'K3 Kestrel 3',
+    ]);
+    accepted(shot);
+  });
+
+  it('follows what its leader is given later', () => {
+    const { shot, ids } = formUp(led, 'k', { ...formation, arrangement: 'file', count: 1 });
+    const slowed = withHitch(shot, 'k', (hitch) => ({
+      ...hitch,
+      pace: { ...hitch.pace, keys: hitch.pace.keys.map((key) => ({ ...key, value: key.value / 2 })) },
+    }));
+    expect(distance(slowed, ids[0], 80)).toBeCloseTo(distance(slowed, 'k', 80) - 2, 9);
+  });
+
+  it('varies by its seed: the same again, other for another, and a copy is the same in a larger flight', () => {
+    const vary = { place: 1, time: 6, speed: 0.1, amplitude: 0.3 };
+    const hitches = (seed: number, count: number) =>
+      formUp(led, 'k', { ...formation, seed, count, vary })
+        .shot.riders.slice(1)
+        .map(({ hitch }) => hitch);
+    expect(hitches(3, 4)).toEqual(hitches(3, 4));
+    expect(hitches(3, 9).slice(0, 4)).toEqual(hitches(3, 4));
+    expect(hitches(4, 4)).not.toEqual(hitches(3, 4));
+    for (const hitch of hitches(3, 60)) {
+      expect(Math.abs(hitch?.pacedBy?.delay ?? NaN)).toBeLessThanOrEqual(6);
+      expect(Math.abs((hitch?.pacedBy?.rate ?? NaN) - 1)).toBeLessThanOrEqual(0.1);
+      expect(Math.abs(hitch?.offset.rise ?? NaN)).toBeLessThanOrEqual(1);
+    }
+  });
+
+  it('what drives is not lifted off the ground', () => {
+    const truck = { ...led, riders: led.riders.map((rider) => ({ ...rider, kind: 'vehicle' as const })) };
+    const { shot } = formUp(truck, 'k', { ...formation, vary: { ...formation.vary, place: 1 } });
+    expect(shot.riders.every(({ hitch }) => hitch?.offset.rise === 0)).toBe(true);
+  });
+
+  it('the whole ride is moved and turned about where its leader starts', () => {
+    const { shot, ids } = formUp(led, 'k', {
+      ...formation,
+      arrangement: 'moved',
+      count: 2,
+      step: [0, 3, 0],
+      turn: 90,
+    });
+    const start = place(led, 'k', 1);
+    expect(place(shot, ids[1], 1)).toEqual(near([start[0], 6, start[2]]));
+    // After 6 m along +Z, turned by a quarter to the left: along +X.
+    const gone = distance(led, 'k', 11) - 10;
+    expect(place(shot, ids[0], 11)).toEqual(near([start[0] + gone, 3, start[2]]));
+    expect(nose(shot, ids[0], 11)).toEqual(near([1, 0, 0]));
+  });
+
+  it('needs a rider on a path', () => {
+    expect(() => formUp(detachBack(led, 'k'), 'k', formation)).toThrow('a rider on a path');
+  });
+});
+
+it('a string takes copies of its unit, with both axles on the path', () => {
+  const shot = attachRiders(
+    shotOf([
+      { id: 'e', name: 'Engine', chassis },
+      { id: 't', name: 'Trailer', badge: 'T2', chassis },
+    ]),
+    ['e'],
+    { ...landing, start: 20 },
+  );
+  const { shot: hung, ids } = hangString(shot, 'e', { unit: 't', count: 3, gap: 0.4 });
+  expect(ids).toHaveLength(3);
+  // The engine stands on its origin: 1.5 m to its coupling, the gap, 0.5 m from coupling to front axle; then each a length and a gap.
+  const places = ids.map((id) => distance(hung, id, 1));
+  expect(places).toEqual(
+    [20 - 1.5 - 0.4 - 0.5, 20 - 2.4 - 3.4, 20 - 2.4 - 6.8].map((v) => expect.closeTo(v, 9)),
+  );
+  expect(hung.riders.slice(1).every(({ hitch }) => hitch?.anchor === 'bothAxles')).toBe(true);
+  expect(() => hangString(hung, 't', { unit: 'e', count: 1, gap: 0 })).toThrow('Engine');
+  accepted(hung);
+});
+
+it('on a carrier a rider keeps its place, or takes the carrier’s', () => {
+  const shot = attachRiders(
+    shotOf([
+      { id: 'c', name: 'Carrier' },
+      { id: 'a', name: 'A', rest },
+    ]),
+    ['c'],
+    landing,
+  );
+  const kept = sitOn(shot, 'a', 'c', 30, true);
+  expect(place(kept, 'a', 30)).toEqual(near(rest.translation));
+  expect(place(sitOn(shot, 'a', 'c', 30, false), 'a', 77)).toEqual(near(place(shot, 'c', 77)));
+  expect(place(sitOn(kept, 'a', null, 80, true), 'a', 1)).toEqual(near(place(kept, 'a', 80)));
+  expect(() => sitOn(kept, 'c', 'a', 1, true)).toThrow('Carrier → A → Carrier');
+});

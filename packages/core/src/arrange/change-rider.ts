@@ -1,0 +1,24 @@
+import type { Hitch } from '../document/shot-hitch.js';
+import type { Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
+import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import { POSE } from '../rider/pose.js';
+
+/** The shot with another rider in the place of the one with this id. */
+export function withRider(shot: Shot, id: string, change: (rider: Rider) => Rider): Shot {
+  return { ...shot, riders: shot.riders.map((rider) => (rider.id === id ? change(rider) : rider)) };
+}
+
+/** The shot with a rider's hitch changed, where it has one. */
+export function withHitch(shot: Shot, id: string, change: (hitch: Hitch) => Hitch): Shot {
+  return withRider(shot, id, (rider) => (rider.hitch ? { ...rider, hitch: change(rider.hitch) } : rider));
+}
+
+/** A rider's pose at a frame: POSE.size numbers. */
+export function poseOfRider(shot: Shot, id: string, frame: number): Float64Array {
+  const pose = new Float64Array(POSE.size);
+  const index = shot.riders.findIndex((rider) => rider.id === id);
+  if (index < 0) throw new Error(`There is no rider "${id}".`);
+  evaluateShot(shot).poses[index](frame, pose, 0);
+  return pose;
+}

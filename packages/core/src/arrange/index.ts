@@ -1,0 +1,8 @@
+export { freeBadge, freeRiderName, leastUsedColor } from './new-rider.js';
+export { poseOfRider, withHitch, withRider } from './change-rider.js';
+export { attachRiders, type Axes, type Landing } from './landing.js';
+export { withOwnPace } from './own-pace.js';
+export { detachBack, detachHere, removeRider } from './remove-riders.js';
+export { ARRANGEMENTS, formUp, type Formation } from './formation.js';
+export { endOfString, hangString, type StringOf } from './string.js';
+export { sitOn } from './sit-on.js';

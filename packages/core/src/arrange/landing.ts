@@ -1,0 +1,166 @@
+import { quat, vec3 } from 'gl-matrix';
+import { defaultsOf } from '../document/defaults.js';
+import { Hitch } from '../document/shot-hitch.js';
+import { PaceKey, type Pace } from '../document/shot-pace.js';
+import type { Facing } from '../document/shot-facing.js';
+import type { Shot } from '../document/shot.js';
+import { compiledPathOf } from '../evaluate/evaluate-shot.js';
+import type { Quat, Vec3 } from '../math/vec.js';
+import type { CompiledPath } from '../path/compiled-path.js';
+import { nearestToPoint } from '../path/nearest.js';
+import { PathError } from '../path/path-error.js';
+import { axesToTravel } from '../rider/axes.js';
+import { anglesOf } from '../rider/offset-rotation.js';
+import { POSE } from '../rider/pose.js';
+import { poseOfRider, withHitch, withRider } from './change-rider.js';
+
+/** How riders are to be attached to a path. */
+export interface Landing {
+  readonly path: string;
+  /** Where the first of them starts, metres along the path. */
+  readonly start: number;
+  readonly way: 'along' | 'against';
+  /** Once over what is left of the path until the last frame, at a speed (m/s), or as timed already. */
+  readonly timing: { readonly kind: 'once' | 'kept' } | { readonly kind: 'speed'; readonly speed: number };
+  readonly startFrame: number;
+  /** How far each next rider starts behind the one before, metres. */
+  readonly spacing: number;
+  /** Riders stay where they are at the start frame: their offsets are set so. */
+  readonly keepsPlace: boolean;
+}
+
+/** A model's own axes. */
+export type Axes = Pick<Facing, 'forward' | 'up'>;
+
+/**
+ * Attaches riders to a path. What a rider was set up with before (bank, aim, offset) is kept; axes are taken
+ * over where it had no facing yet.
+ *
+ * @param axes by rider the axes its model was found to face by
+ * @throws PathError where the path has no curve
+ */
+export function attachRiders(
+  shot: Shot,
+  ids: readonly string[],
+  landing: Landing,
+  axes: ReadonlyMap<string, Axes> = new Map(),
+): Shot {
+  const path = shot.paths.find(({ id }) => id === landing.path);
+  if (path === undefined) throw new Error(`There is no path "${landing.path}".`);
+  const curve = compiledPathOf(path);
+  if (curve instanceof PathError) throw curve;
+  return ids.reduce((before, id, i) => {
+    const behind = (landing.way === 'along' ? -1 : 1) * i * landing.spacing || 0;
+    return attachOne(before, id, landing, curve, behind, axes.get(id));
+  }, shot);
+}
+
+function attachOne(
+  shot: Shot,
+  id: string,
+  landing: Landing,
+  curve: CompiledPath,
+  along: number,
+  axes: Axes | undefined,
+): Shot {
+  const was = landing.keepsPlace ? poseOfRider(shot, id, landing.startFrame) : null;
+  const begun = was ? { ...landing, start: nearestToPoint(curve, placeOf(was)).distance } : landing;
+  const plain = defaultsOf(Hitch);
+  const attached = withRider(shot, id, (rider) => {
+    const before = rider.hitch;
+    const base: Hitch = before ?? { ...plain, path: landing.path, facing: { ...plain.facing, ...axes } };
+    if (landing.timing.kind === 'kept' && before !== null) {
+      return { ...rider, hitch: { ...base, path: landing.path } };
+    }
+    const hitch: Hitch = {
+      ...base,
+      path: landing.path,
+      follows: null,
+      pacedBy: null,
+      offset: { ...base.offset, along: was ? 0 : along, yaw: landing.way === 'against' ? 180 : 0 },
+      pace: landingPace(shot, begun, curve, base.pace),
+    };
+    return { ...rider, hitch };
+  });
+  return was ? keptInPlace(attached, id, landing.startFrame, was, begun.start) : attached;
+}
+
+/** Keys that run from the start on, at even speed. */
+function landingPace(shot: Shot, landing: Landing, curve: CompiledPath, base: Pace): Pace {
+  const { start, startFrame, timing } = landing;
+  const { length, closed } = curve;
+  const sign = landing.way === 'along' ? 1 : -1;
+  const last = Math.max(shot.range.last, startFrame + 1);
+  const left = closed ? length : sign > 0 ? length - start : start;
+  let [end, frame] = [start + sign * left, last];
+  if (timing.kind === 'speed') {
+    const reach = (timing.speed * (last - startFrame)) / shot.fps;
+    end = start + sign * (closed ? reach : Math.min(left, reach));
+    frame = startFrame + (Math.abs(end - start) / timing.speed) * shot.fps;
+  }
+  const key = { ...defaultsOf(PaceKey), ease: 'linear' as const };
+  // In laps "once along" stays so however the path is edited; a speed is one in metres.
+  const unit = timing.kind === 'speed' ? 'metres' : 'laps';
+  const value = (metres: number) => (unit === 'laps' ? metres / length : metres);
+  const keys = [{ ...key, frame: startFrame, value: value(start) }];
+  if (frame > startFrame) keys.push({ ...key, frame, value: value(end) });
+  return {
+    ...base,
+    mode: 'keys',
+    unit,
+    keys,
+    start: { frame: startFrame, value: value(start) },
+    before: 'hold',
+    after: 'hold',
+  };
+}
+
+const placeOf = (pose: Float64Array): Vec3 => [pose[0], pose[1], pose[2]];
+const turnOf = (pose: Float64Array): Quat => [pose[3], pose[4], pose[5], pose[6]];
+
+/**
+ * The rider's offset such that at a frame it is where, and turned as, a pose has it.
+ *
+ * @param nearest the distance along the path that is nearest to there
+ */
+function keptInPlace(shot: Shot, id: string, frame: number, was: Float64Array, nearest: number): Shot {
+  const ahead = nearest - poseOfRider(shot, id, frame)[POSE.distance];
+  const plain = defaultsOf(Hitch);
+  const upright = withHitch(shot, id, (hitch) => ({
+    ...hitch,
+    offset: { ...plain.offset, along: hitch.offset.along + ahead },
+    offsetKeys: [],
+    displaced: null,
+    influence: [],
+    facing: { ...hitch.facing, mode: 'path', influence: [] },
+  }));
+  const { forward, up } = (upright.riders.find((rider) => rider.id === id)?.hitch ?? plain).facing;
+  const toModel = quat.conjugate([0, 0, 0, 1], axesToTravel(forward, up)) as Quat;
+  /** The frame of travel as a rotation that takes the world into it. */
+  const intoTravel = (pose: Float64Array): Quat => {
+    const travel = quat.multiply([0, 0, 0, 1], turnOf(pose), toModel);
+    return quat.conjugate([0, 0, 0, 1], travel) as Quat;
+  };
+  const banked = poseOfRider(upright, id, frame);
+  const level = poseOfRider(
+    withHitch(upright, id, (hitch) => ({ ...hitch, bank: plain.bank })),
+    id,
+    frame,
+  );
+  const turn = quat.multiply([0, 0, 0, 1], intoTravel(banked), turnOf(was));
+  quat.multiply(turn, turn, toModel);
+  const gap = vec3.subtract([0, 0, 0], placeOf(was), placeOf(level));
+  const [side, rise, left] = vec3.transformQuat([0, 0, 0], gap, intoTravel(level)) as Vec3;
+  // Past the end of an open path something is left ahead, which no offset has: the ride is moved by it.
+  const past = vec3.transformQuat(
+    [0, 0, 0],
+    [0, 0, left],
+    quat.invert([0, 0, 0, 1], intoTravel(level)),
+  ) as Vec3;
+  return withHitch(shot, id, (hitch) => ({
+    ...hitch,
+    offset: { along: hitch.offset.along + ahead, side, rise, ...anglesOf(turn as Quat) },
+    offsetKeys: [],
+    displaced: Math.abs(left) > 1e-6 ? { translation: past, turn: 0, size: 1 } : null,
+  }));
+}

@@ -1,0 +1,74 @@
+import type { Pace } from '../document/shot-pace.js';
+import type { Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
+import { compiledPathOf } from '../evaluate/evaluate-shot.js';
+import { compilePace } from '../pace/compile-pace.js';
+import { PathError } from '../path/path-error.js';
+import { POSE } from '../rider/pose.js';
+import { poseOfRider } from './change-rider.js';
+
+/**
+ * A rider that took its time from another, or hung behind it, with a pace of its own that does the same.
+ * What hung behind another keeps the distance it has at the first frame.
+ */
+export function withOwnPace(shot: Shot, rider: Rider): Rider {
+  const { hitch } = rider;
+  if (hitch === null || (hitch.follows === null && hitch.pacedBy === null)) return rider;
+  const free = { ...hitch, follows: null, pacedBy: null };
+  const length = lengthOf(shot, hitch.path);
+  const own = paceInMetres(shot, rider);
+  if (own === null || length === null) return { ...rider, hitch: free };
+  const inUnit = own.unit === 'laps' ? scaledPace(own, 1 / length) : own;
+  if (hitch.follows === null) return { ...rider, hitch: { ...free, pace: inUnit } };
+  const { first } = shot.range;
+  const starts = compilePace(own, shot.fps, 1).distance(first);
+  const along = poseOfRider(shot, rider.id, first)[POSE.distance] - starts;
+  return { ...rider, hitch: { ...free, pace: inUnit, offset: { ...hitch.offset, along } } };
+}
+
+/**
+ * The pace a rider goes by in the end, with its values in metres whatever its unit says, and without
+ * offsets along the path. Null where a leader rides nothing.
+ */
+function paceInMetres(shot: Shot, rider: Rider): Pace | null {
+  const { hitch } = rider;
+  const length = hitch && lengthOf(shot, hitch.path);
+  if (!hitch || length === null) return null;
+  const leader = shot.riders.find(({ id }) => id === (hitch.follows ?? hitch.pacedBy)?.rider);
+  if (leader === undefined) return hitch.pace.unit === 'laps' ? scaledPace(hitch.pace, length) : hitch.pace;
+  const pace = paceInMetres(shot, leader);
+  return pace && hitch.pacedBy ? laterPace(pace, hitch.pacedBy, shot.range.first) : pace;
+}
+
+function lengthOf(shot: Shot, pathId: string): number | null {
+  const path = shot.paths.find(({ id }) => id === pathId);
+  const curve = path && compiledPathOf(path);
+  return curve && !(curve instanceof PathError) ? curve.length : null;
+}
+
+function scaledPace(pace: Pace, by: number): Pace {
+  return {
+    ...pace,
+    keys: pace.keys.map((key) => ({
+      ...key,
+      value: key.value * by,
+      in: [key.in[0], key.in[1] * by],
+      out: [key.out[0], key.out[1] * by],
+    })),
+    start: { ...pace.start, value: pace.start.value * by },
+  };
+}
+
+function laterPace(pace: Pace, { delay, rate }: { delay: number; rate: number }, first: number): Pace {
+  const at = (frame: number) => first + delay + (frame - first) / rate;
+  return {
+    ...pace,
+    keys: pace.keys.map((key) => ({
+      ...key,
+      frame: at(key.frame),
+      in: [key.in[0] / rate, key.in[1]],
+      out: [key.out[0] / rate, key.out[1]],
+    })),
+    start: { ...pace.start, frame: at(pace.start.frame) },
+  };
+}

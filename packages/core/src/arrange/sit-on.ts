@@ -1,0 +1,51 @@
+import { quat, vec3 } from 'gl-matrix';
+import { refuseCircles } from '../document/rider-graph.js';
+import type { Shot } from '../document/shot.js';
+import type { Quat, Vec3 } from '../math/vec.js';
+import { POSE } from '../rider/pose.js';
+import { poseOfRider, withRider } from './change-rider.js';
+
+/**
+ * A rider put on a carrier, or with null taken off it. It keeps its place in the world at a frame, or with
+ * `keepsPlace` off it sits in the carrier's very place.
+ *
+ * @throws ShotError where the carrier is carried, or led, by the rider itself
+ */
+export function sitOn(
+  shot: Shot,
+  id: string,
+  carrier: string | null,
+  frame: number,
+  keepsPlace: boolean,
+): Shot {
+  const free = withRider(shot, id, (rider) => ({ ...rider, parent: carrier }));
+  refuseCircles(free.riders);
+  if (!keepsPlace && carrier !== null) {
+    return withRider(free, id, (rider) => ({
+      ...rider,
+      rest: { ...rider.rest, translation: [0, 0, 0], rotation: [0, 0, 0, 1] },
+    }));
+  }
+  const rider = shot.riders.find((other) => other.id === id);
+  // Of a rider on a path the rest is what is carried: that of its path stays as it is.
+  const own = poseOfRider(
+    withRider(shot, id, (before) => ({ ...before, hitch: null })),
+    id,
+    frame,
+  );
+  if (rider === undefined) return shot;
+  const place: Vec3 = [own[0], own[1], own[2]];
+  const turn = [...own.subarray(POSE.rotation, POSE.rotation + 4)] as Quat;
+  if (carrier !== null) {
+    const under = poseOfRider(shot, carrier, frame);
+    const back = quat.conjugate([0, 0, 0, 1], [under[3], under[4], under[5], under[6]]);
+    vec3.subtract(place, place, [under[0], under[1], under[2]]);
+    vec3.transformQuat(place, place, back);
+    quat.multiply(turn, back, turn);
+  }
+  quat.normalize(turn, turn);
+  return withRider(free, id, (before) => ({
+    ...before,
+    rest: { ...before.rest, translation: place, rotation: turn },
+  }));
+}

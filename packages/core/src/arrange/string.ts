@@ -1,0 +1,84 @@
+import { freeId } from '../document/new-shot.js';
+import { LIMITS } from '../document/limits.js';
+import { refuseCircles } from '../document/rider-graph.js';
+import { ShotError } from '../document/shot-error.js';
+import type { Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
+import { newHitch } from '../rider/new-hitch.js';
+import type { Axes } from './landing.js';
+import { freeBadge, freeRiderName } from './new-rider.js';
+
+/** A string of units behind a rider. */
+export interface StringOf {
+  /** The rider that is hung behind; more units are copies of it. */
+  readonly unit: string;
+  readonly count: number;
+  /** Coupling to coupling, metres. */
+  readonly gap: number;
+}
+
+/** The last unit that hangs behind a rider, which may be the rider itself. */
+export function endOfString(riders: readonly Rider[], leader: Rider): Rider {
+  let end = leader;
+  for (let n = 0; n < riders.length; n++) {
+    const next = riders.find(({ hitch }) => hitch?.follows?.rider === end.id);
+    if (next === undefined) break;
+    end = next;
+  }
+  return end;
+}
+
+/**
+ * The shot with a string hung behind the last unit of a rider's string: the unit first, then copies of it.
+ * Units with two axles stand with both on the path.
+ *
+ * @param axes the axes the unit's model was found to face by, where it rides nothing yet
+ * @throws ShotError where the leader rides nothing, or the unit leads the leader
+ */
+export function hangString(
+  shot: Shot,
+  leaderId: string,
+  { unit: unitId, count, gap }: StringOf,
+  axes?: Axes,
+): { shot: Shot; ids: string[] } {
+  const leader = shot.riders.find(({ id }) => id === leaderId);
+  const unit = shot.riders.find(({ id }) => id === unitId);
+  if (!leader?.hitch || !unit) {
+    throw new ShotError('riders', `"${leaderId}" at rest`, 'a rider on a path to hang something behind');
+  }
+  if (shot.riders.length + count - 1 > LIMITS.riders) {
+    throw new ShotError('riders', `${shot.riders.length} and ${count - 1} more`, `at most ${LIMITS.riders}`);
+  }
+  const others = shot.riders.filter(({ id }) => id !== unitId);
+  const end = endOfString(others, leader);
+  const hung = (rider: Rider, behind: string): Rider => {
+    const plain = newHitch(leader.hitch?.path ?? '', shot.range);
+    const before = rider.hitch ?? { ...plain, facing: { ...plain.facing, ...axes } };
+    const onAxles = rider.chassis !== null && rider.chassis.frontAxle > rider.chassis.rearAxle;
+    return {
+      ...rider,
+      hitch: {
+        ...before,
+        path: leader.hitch?.path ?? before.path,
+        anchor: onAxles ? 'bothAxles' : before.anchor,
+        offset: { ...before.offset, along: 0 },
+        offsetKeys: [],
+        pacedBy: null,
+        follows: { rider: behind, gap },
+      },
+    };
+  };
+  let riders = shot.riders.map((rider) => (rider === unit ? hung(rider, end.id) : rider));
+  const ids = [unitId];
+  for (let i = 1; i < count; i++) {
+    const id = freeId(unit.name, riders);
+    const copy = { ...hung(unit, ids[ids.length - 1]), id };
+    riders = [
+      ...riders,
+      { ...copy, name: freeRiderName(unit.name, riders), badge: freeBadge(unit.name, { riders }) },
+    ];
+    ids.push(id);
+  }
+  refuseCircles(riders);
+  return { shot: { ...shot, riders }, ids };
+}
