@@ -14,6 +14,8 @@ const swc = {
 
 /** @type {import('jest').Config} */
 export default {
+  // A busy machine is no fault of a test.
+  testTimeout: 60_000,
   testMatch: ['<rootDir>/packages/*/src/**/*.test.ts?(x)', '<rootDir>/demo/src/**/*.test.ts'],
   modulePathIgnorePatterns: ['/dist/'],
   transform: { '^.+\\.tsx?$': ['@swc/jest', swc] },

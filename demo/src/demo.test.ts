@@ -1,11 +1,15 @@
 import { WebIO, type Node } from '@gltf-transform/core';
 import {
+  POSE,
   checkShot,
   compiledPathOf,
   evaluateShot,
   parseShot,
   PathError,
+  pictureHalves,
+  type Camera,
   type CompiledPath,
+  type Shot,
   type Vec3,
 } from '@fleet-rail/core';
 import { validateBytes } from 'gltf-validator';
@@ -106,14 +110,69 @@ describe('the picker', () => {
   );
 });
 
+/** A vector turned as a pose is, or with −1 the other way: v + 2 q × (q × v + w v). */
+function turned(pose: Float64Array, v: Vec3, sign: 1 | -1): Vec3 {
+  const q = [sign * pose[3], sign * pose[4], sign * pose[5]];
+  const cross = (a: readonly number[], b: readonly number[]) =>
+    [0, 1, 2].map((k) => a[(k + 1) % 3] * b[(k + 2) % 3] - a[(k + 2) % 3] * b[(k + 1) % 3]);
+  const inner = cross(q, v).map((c, k) => c + pose[6] * v[k]);
+  return cross(q, inner).map((c, k) => v[k] + 2 * c) as Vec3;
+}
+
 describe('the shot', () => {
-  const shot = orchardShot();
-  const lane = compiledPathOf(shot.paths[0]) as CompiledPath;
+  const lane = compiledPathOf(orchardPaths()[0]) as CompiledPath;
+  let shot: Shot;
+  beforeAll(async () => {
+    shot = await orchardShot();
+  });
 
   it('is accepted as a file, and nothing in it stands out', () => {
     expect(parseShot(JSON.parse(JSON.stringify(shot)))).toEqual(shot);
     expect(checkShot(evaluateShot(shot))).toEqual([]);
     expect(shot.paths.every((path) => !(compiledPathOf(path) instanceof PathError))).toBe(true);
+  });
+
+  it('pulls two trailers, coupling to coupling, with their axles on the lane', () => {
+    const [hauler, first, second] = [0, 1, 2].map((i) => {
+      const pose = new Float64Array(POSE.size);
+      evaluateShot(shot).poses[i](300, pose, 0);
+      return pose[POSE.distance];
+    });
+    // Origin to hitch 1.35 m, the drawbar, and from its end to the front axle 0.8 m.
+    expect(hauler - first).toBeCloseTo(1.35 + 0.05 + 0.8, 6);
+    // Along the bend it is the trailer's length, but for its wheelbase, which is straight: nowhere sharper than 5 m.
+    expect(first - second).toBeGreaterThanOrEqual(3.3 + 0.05);
+    expect(first - second).toBeLessThan(3.35 + 1.9 ** 3 / (24 * 5 ** 2));
+  });
+
+  it('keeps the hauler in the drone’s picture, a little below its middle', () => {
+    const evaluated = evaluateShot(shot);
+    const [hauler, drone] = [new Float64Array(POSE.size), new Float64Array(POSE.size)];
+    const camera = shot.riders[4].camera as Camera;
+    for (let frame = 1; frame <= 720; frame += 7) {
+      evaluated.poses[0](frame, hauler, 0);
+      evaluated.poses[4](frame, drone, 0);
+      const body = turned(hauler, [0, 1.2, 1], 1).map((v, k) => v + hauler[k] - drone[k]) as Vec3;
+      const [left, up, ahead] = turned(drone, body, -1);
+      const { across, upward } = pictureHalves(camera, camera.focal);
+      expect(ahead).toBeGreaterThan(0);
+      expect(Math.abs(left / ahead / across)).toBeLessThan(0.35);
+      expect(Math.abs(up / ahead / upward + 0.2)).toBeLessThan(0.35);
+    }
+  });
+
+  it('flies five kestrels that lean into their loop, each a little otherwise', () => {
+    const { poses } = evaluateShot(shot);
+    const flight = shot.riders.flatMap(({ model }, i) => (model === 'kestrel' ? [i] : []));
+    expect(flight).toHaveLength(5);
+    const banks = flight.map((i) => {
+      const pose = new Float64Array(POSE.size);
+      poses[i](200, pose, 0);
+      return pose[POSE.bank];
+    });
+    expect(new Set(banks.map((bank) => bank.toFixed(3))).size).toBe(5);
+    for (const bank of banks) expect(Math.abs(bank)).toBeGreaterThan(2);
+    expect(new Set(banks.map(Math.sign)).size).toBe(1);
   });
 
   it('sends the lane over and under itself with room for the hauler', () => {

@@ -26,4 +26,4 @@ for (const [name, model] of Object.entries(models)) {
   await writeFile(`${folder}${name}.glb`, bytes);
   console.log(`demo/made/${name}.glb: ${(bytes.byteLength / 1000).toFixed(0)} kB`);
 }
-await writeFile(`${folder}quillfen-orchard.shot.json`, writeShotText(orchardShot()));
+await writeFile(`${folder}quillfen-orchard.shot.json`, writeShotText(await orchardShot()));

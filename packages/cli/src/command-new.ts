@@ -31,10 +31,12 @@ export async function commandNew(args: Arguments): Promise<string> {
     tolerance: FIT,
   });
   const keys = rides.find((ride) => ride.pathId === paths[0].id)?.keys;
-  await readModel(await readBytes(modelFile), basename(modelFile));
+  const { facts } = await readModel(await readBytes(modelFile), basename(modelFile));
   const name = args.option('name') ?? basename(out).replace(/(\.shot)?\.json$/i, '');
   const range = { first: 1, last: frames };
-  const steady = newHitch(paths[0].id, range);
+  const plain = newHitch(paths[0].id, range);
+  const { forward, up, chassis } = facts.facing;
+  const steady = { ...plain, facing: { ...plain.facing, forward, up } };
   const modelName = basename(modelFile).replace(/\.(glb|gltf)$/i, '');
   const shot = newShot({
     name,
@@ -49,6 +51,7 @@ export async function commandNew(args: Arguments): Promise<string> {
         kind: 'vehicle',
         model: 'model',
         badge: 'R1',
+        chassis,
         hitch: keys ? { ...steady, pace: { ...steady.pace, unit: 'metres', keys } } : steady,
       },
     ],

@@ -52,7 +52,12 @@ export function compiledPathOf(path: ShotPath): CompiledPath | PathError {
 export function evaluateShot(shot: Shot): EvaluatedShot {
   refuseCircles(shot.riders);
   const rides = new Rides(shot);
-  return { shot, paths: rides.paths, poses: shot.riders.map((rider) => rides.pose(rider)) };
+  // A ride is compiled when it is first asked for: an edit of one rider costs that one.
+  const poses = shot.riders.map((rider): PoseAt => {
+    let made: PoseAt | null = null;
+    return (frame, out, at) => (made ??= rides.pose(rider))(frame, out, at);
+  });
+  return { shot, paths: rides.paths, poses };
 }
 
 /** The rides of a shot, each made once and after those it follows from. */

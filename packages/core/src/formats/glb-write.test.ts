@@ -261,3 +261,39 @@ describe('reading models', () => {
     );
   });
 });
+
+it('a camera rider is a camera that looks along its nose with its field of view', async () => {
+  const shot = sampleShotDocument();
+  const [, behind] = shot.riders;
+  const camera = { focal: 50, sensor: 36, aspect: 1.6, near: 0.2, far: 300, framing: [0, 0], keys: [] };
+  const filmed = newShot({ ...shot, riders: [{ ...behind, camera }] } as unknown as Shot);
+  const file = await baked(filmed);
+  expect((await validateBytes(file)).issues.messages.filter(({ severity }) => severity === 0)).toEqual([]);
+  const { cameras, scene } = await load(file);
+  const lens = cameras[0] as THREE.PerspectiveCamera;
+  // 50 mm before a picture 36 mm wide and 22.5 mm high.
+  expect(lens.fov).toBeCloseTo((2 * Math.atan(11.25 / 50) * 180) / Math.PI, 4);
+  expect([lens.aspect, lens.near, lens.far]).toEqual([1.6, 0.2, 300].map((v) => expect.closeTo(v, 5)));
+  scene.updateMatrixWorld(true);
+  const looks = lens.getWorldDirection(new THREE.Vector3());
+  const rider = scene.getObjectByName('Behind') as THREE.Object3D;
+  // Its nose is the model's −X.
+  const nose = new THREE.Vector3(-1, 0, 0).applyQuaternion(rider.quaternion);
+  expect(looks.distanceTo(nose)).toBeLessThan(1e-6);
+  const up = new THREE.Vector3(0, 1, 0).applyQuaternion(lens.getWorldQuaternion(new THREE.Quaternion()));
+  expect(up.distanceTo(new THREE.Vector3(0, 1, 0).applyQuaternion(rider.quaternion))).toBeLessThan(1e-6);
+});
+
+it('a zoom is beside the camera, by frame', async () => {
+  const shot = sampleShotDocument();
+  const keys = [
+    { frame: 1, value: 20, ease: 'linear' },
+    { frame: 97, value: 68 },
+  ];
+  const zoomed = newShot({ ...shot, riders: [{ ...shot.riders[0], camera: { keys } }] } as unknown as Shot);
+  const root = (await new WebIO().readBinary(await baked(zoomed))).getRoot();
+  const node = root.listNodes().find((other) => other.getCamera() !== null);
+  const { focalMillimetres } = node?.getExtras() as { focalMillimetres: number[] };
+  expect(focalMillimetres).toHaveLength(97);
+  expect(focalMillimetres[48]).toBeCloseTo(44, 9);
+});

@@ -1,11 +1,13 @@
 import type { Animation, Node, Skin } from '@gltf-transform/core';
 import { Document, type Accessor } from '@gltf-transform/core';
 import { mergeDocuments, unpartition } from '@gltf-transform/functions';
+import { quat } from 'gl-matrix';
 import { frameTime, type SampledShot } from '../bake/index.js';
+import type { Camera } from '../document/shot-camera.js';
 import type { Rider } from '../document/shot-rider.js';
 import { isMoving } from '../evaluate/index.js';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { POSE } from '../rider/index.js';
+import { POSE, axesToTravel, fieldOfView, focalAt } from '../rider/index.js';
 import { gltfIo } from './model-read.js';
 
 /**
@@ -41,6 +43,7 @@ export async function writeGlb(
       dressers.set(rider.model, dresser);
       dresser.dress(node);
     }
+    if (rider.camera) node.addChild(cameraNode(target, sampled, rider, rider.camera));
     if (isMoving(shot, rider)) animate(target, ride, node, times, sampled, rider, r);
   });
   if (ride.listChannels().length === 0) {
@@ -56,6 +59,34 @@ export async function writeGlb(
       .forEach((empty) => empty.dispose());
   return gltfIo().writeBinary(target);
 }
+
+/**
+ * What a camera rider sees, looking along its nose. A zoom is more than the format's cameras can do: the field of
+ * view is that of the first frame, and focal lengths by frame are beside it in `extras`.
+ */
+function cameraNode(target: Document, { shot, frames }: SampledShot, rider: Rider, camera: Camera): Node {
+  const { forward, up } = rider.hitch?.facing ?? FRONT;
+  const toNose = quat.conjugate([0, 0, 0, 1], axesToTravel(forward, up));
+  // Cameras of the format look along −Z.
+  quat.rotateY(toNose, toNose, Math.PI);
+  const { first } = shot.range;
+  const lens = target
+    .createCamera(rider.name)
+    .setType('perspective')
+    .setAspectRatio(camera.aspect)
+    .setYFov(fieldOfView(camera, focalAt(camera, first)))
+    .setZNear(camera.near)
+    .setZFar(camera.far);
+  const node = target
+    .createNode(`${rider.name} camera`)
+    .setRotation(toNose as Quat)
+    .setCamera(lens);
+  if (camera.keys.length === 0) return node;
+  const focal = Array.from({ length: frames }, (_, i) => focalAt(camera, first + i));
+  return node.setExtras({ focalMillimetres: focal, sensorMillimetres: camera.sensor });
+}
+
+const FRONT = { forward: '+z', up: '+y' } as const;
 
 function animate(
   target: Document,

@@ -4,7 +4,7 @@ import type { Vec3 } from '../math/vec.js';
 import type { CompiledPath, FrameReference } from './compiled-path.js';
 
 /** Cells a window is divided into. */
-const CELLS = 16;
+const CELLS = 12;
 /** No cell is longer, so that the turn within one is never half a circle, metres. */
 const LONGEST_CELL = 0.5;
 const MOST_CELLS = 1 << 20;
@@ -79,9 +79,7 @@ export class LateralCurvature {
       ahead += edges[a + k] * edges[b + k];
     }
     // Of a turn by an angle its sine was measured; where it is all sideways this gives the angle itself.
-    const angle = Math.acos(Math.min(1, Math.max(-1, ahead)));
-    const sine = Math.sin(angle);
-    return (this.turns[cell] = sine > 1e-9 ? (sideways * angle) / sine : sideways);
+    return (this.turns[cell] = sideways * angleOverSine(ahead));
   }
 
   /** Where tangent and left at the start of a cell are kept. */
@@ -98,8 +96,10 @@ export class LateralCurvature {
       up[k] = frame[6 + k];
     }
     const roll = path.rollAt(s);
-    vec3.scale(left, left, Math.cos(roll));
-    vec3.scaleAndAdd(left, left, up, -Math.sin(roll));
+    if (roll !== 0) {
+      vec3.scale(left, left, Math.cos(roll));
+      vec3.scaleAndAdd(left, left, up, -Math.sin(roll));
+    }
     for (let k = 0; k < 3; k++) this.edges[at + 3 + k] = left[k];
     return at;
   }
@@ -110,6 +110,15 @@ export class LateralCurvature {
     const rest = i % this.cells;
     return rest < 0 ? rest + this.cells : rest;
   }
+}
+
+/** An angle over its sine, from its cosine; by its series (next term 5/112 sin⁶) where that is exact enough. */
+function angleOverSine(cosine: number): number {
+  const square = 1 - cosine * cosine;
+  if (cosine > 0 && square < 0.004) return 1 + square * (1 / 6 + square * (3 / 40));
+  const angle = Math.acos(Math.min(1, Math.max(-1, cosine)));
+  const sine = Math.sin(angle);
+  return sine > 1e-9 ? angle / sine : 1;
 }
 
 const frame = new Float64Array(12);

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { Injectable, NotFoundException } from '@nestjs/common';
+import { Injectable, NotFoundException, type OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { Shot, ShotModel } from '@fleet-rail/core';
 import { readModel } from '@fleet-rail/core/formats';
@@ -10,11 +10,20 @@ import type { ModelDto } from './models.dto.js';
 
 /** Keeps models: nothing is stored before it was read and checked. */
 @Injectable()
-export class ModelsService {
+export class ModelsService implements OnModuleInit {
   constructor(
     @InjectRepository(ModelEntity) private readonly models: Repository<ModelEntity>,
     private readonly files: ModelFiles,
   ) {}
+
+  /** Models kept by a version that could not tell how they face are read anew. */
+  async onModuleInit(): Promise<void> {
+    for (const model of await this.models.find()) {
+      if ('facing' in (JSON.parse(model.facts) as object)) continue;
+      const { facts } = await readModel(await this.files.read(model.sha256), model.fileName);
+      await this.models.update(model.id, { facts: JSON.stringify(facts) });
+    }
+  }
 
   /** Shipped models first, then by name. */
   async list(): Promise<ModelDto[]> {
