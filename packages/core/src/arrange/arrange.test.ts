@@ -130,9 +130,9 @@ describe('coming off again', () => {
   const attached = attachRiders(shotOf([{ id: 'a', name: 'A', rest }]), ['a'], landing);
 
   it('stays where it is, or goes back to where it was before', () => {
-    const here = detachHere(attached, 'a', 70);
+    const here = detachHere(attached, ['a'], 70);
     expect(place(here, 'a', 1)).toEqual(near(place(attached, 'a', 70)));
-    expect(place(detachBack(attached, 'a'), 'a', 1)).toEqual(near(rest.translation));
+    expect(place(detachBack(attached, ['a']), 'a', 1)).toEqual(near(rest.translation));
     expect(here.riders[0].hitch).toBeNull();
   });
 
@@ -151,8 +151,8 @@ describe('coming off again', () => {
     const [copy] = formed.ids;
     for (const after of [
       removeRider(formed.shot, 'a', 1),
-      detachBack(formed.shot, 'a'),
-      detachHere(formed.shot, 'a', 50),
+      detachBack(formed.shot, ['a']),
+      detachHere(formed.shot, ['a'], 50),
     ]) {
       for (const frame of [20, 60]) {
         expect(distance(after, copy, frame)).toBeCloseTo(distance(formed.shot, copy, frame), 6);
@@ -161,6 +161,10 @@ describe('coming off again', () => {
       }
       accepted(after);
     }
+    // Taken off together, each stays exactly where it was.
+    const off = detachHere(formed.shot, ['a', 'b', 'c', copy], 64);
+    for (const id of ['a', 'b', 'c', copy])
+      expect(place(off, id, 1)).toEqual(near(place(formed.shot, id, 64)));
     // Without the middle one the last hangs as far behind the first as it did.
     const shorter = removeRider(formed.shot, 'b', 1);
     expect(shorter.riders.find(({ id }) => id === 'c')?.hitch?.follows?.rider).toBe('a');
@@ -268,7 +272,7 @@ describe('a formation', () => {
   });
 
   it('needs a rider on a path', () => {
-    expect(() => formUp(detachBack(led, 'k'), 'k', formation)).toThrow('a rider on a path');
+    expect(() => formUp(detachBack(led, ['k']), 'k', formation)).toThrow('a rider on a path');
   });
 });
 

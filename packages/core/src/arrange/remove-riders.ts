@@ -16,27 +16,30 @@ export function removeRider(shot: Shot, id: string, frame: number): Shot {
   if (gone === undefined) return shot;
   const riders = shot.riders
     .filter((rider) => rider !== gone)
-    .map((rider) => withoutTarget(withoutLeader(shot, standing(shot, rider, id, frame), gone), id));
+    .map((rider) =>
+      withoutTarget(withoutLeader(shot, standing(shot, rider, id, frame), gone, new Set([id])), id),
+    );
   return { ...shot, riders, cuts: shot.cuts.filter(({ camera }) => camera !== id) };
 }
 
-/** A rider taken off its path, back to where it rested; what hung behind it or took its time goes on by itself. */
-export function detachBack(shot: Shot, id: string): Shot {
-  return { ...shot, riders: withoutHitch(shot, id) };
+/** Riders taken off their paths, back to where they rested; what hung behind one or took its time goes on by itself. */
+export function detachBack(shot: Shot, ids: readonly string[]): Shot {
+  return { ...shot, riders: withoutHitches(shot, new Set(ids)) };
 }
 
-/** A rider taken off its path, left standing where it is at a frame. */
-export function detachHere(shot: Shot, id: string, frame: number): Shot {
-  return {
-    ...shot,
-    riders: withoutHitch(shot, id).map((rider) => (rider.id === id ? atRest(shot, rider, frame) : rider)),
-  };
+/** Riders taken off their paths, left standing where they are at a frame. */
+export function detachHere(shot: Shot, ids: readonly string[], frame: number): Shot {
+  const off = new Set(ids);
+  const riders = withoutHitches(shot, off);
+  return { ...shot, riders: riders.map((rider) => (off.has(rider.id) ? atRest(shot, rider, frame) : rider)) };
 }
 
-function withoutHitch(shot: Shot, id: string): Rider[] {
-  const off = shot.riders.find((rider) => rider.id === id);
+function withoutHitches(shot: Shot, off: ReadonlySet<string>): Rider[] {
+  const gone = shot.riders.filter(({ id }) => off.has(id));
   return shot.riders.map((rider) =>
-    rider === off ? { ...rider, hitch: null } : off ? withoutLeader(shot, rider, off) : rider,
+    off.has(rider.id)
+      ? { ...rider, hitch: null }
+      : gone.reduce((before, leader) => withoutLeader(shot, before, leader, off), rider),
   );
 }
 
@@ -53,12 +56,12 @@ function standing(shot: Shot, rider: Rider, carrier: string, frame: number): Rid
   return rider.hitch === null ? atRest(shot, rider, frame) : { ...rider, parent: null };
 }
 
-function withoutLeader(shot: Shot, rider: Rider, gone: Rider): Rider {
+function withoutLeader(shot: Shot, rider: Rider, gone: Rider, off: ReadonlySet<string>): Rider {
   const { hitch } = rider;
   if (hitch?.pacedBy?.rider === gone.id) return withOwnPace(shot, rider);
   if (hitch?.follows?.rider !== gone.id) return rider;
   const ahead = gone.hitch?.follows;
-  if (!ahead) return withOwnPace(shot, rider);
+  if (!ahead || off.has(ahead.rider)) return withOwnPace(shot, rider);
   const { chassis } = gone;
   const length = chassis ? chassis.frontCoupling - chassis.rearCoupling : 0;
   return {

@@ -5,13 +5,14 @@ import type { Hitch } from '../document/shot-hitch.js';
 import type { Chassis, Rider } from '../document/shot-rider.js';
 import type { ShotPath } from '../document/shot-path.js';
 import type { Shot } from '../document/shot.js';
-import type { Quat, Vec3 } from '../math/vec.js';
+import type { Vec3 } from '../math/vec.js';
 import { compilePace, type CompiledPace } from '../pace/compile-pace.js';
 import { compilePath } from '../path/compile-path.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { PathError } from '../path/path-error.js';
 import type { TargetAt } from '../rider/aiming.js';
 import { compileOffset } from '../rider/keyed-offset.js';
+import { placeOn } from '../rider/place-on.js';
 import { POSE } from '../rider/pose.js';
 import { restPose } from '../rider/rest-pose.js';
 import { echoPace, stringPace, type Course } from '../rider/ride-pace.js';
@@ -160,15 +161,12 @@ class Rides {
     if (rider === undefined) return null;
     const pose = this.pose(rider);
     const now = new Float64Array(POSE.size);
-    const part = target?.at ? vec3.multiply([0, 0, 0], target.at, rider.rest.scale) : null;
-    const turn: Quat = [0, 0, 0, 1];
-    const turned: Vec3 = [0, 0, 0];
+    const part: Vec3 = target?.at
+      ? (vec3.multiply([0, 0, 0], target.at, rider.rest.scale) as Vec3)
+      : [0, 0, 0];
     return (frame, out) => {
       pose(frame, now, 0);
-      for (let k = 0; k < 3; k++) out[k] = now[k];
-      if (part === null) return;
-      for (let k = 0; k < 4; k++) turn[k] = now[POSE.rotation + k];
-      vec3.add(out, out, vec3.transformQuat(turned, part, turn));
+      placeOn(now, part, out);
     };
   }
 

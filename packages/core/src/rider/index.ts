@@ -2,6 +2,8 @@ export { POSE } from './pose.js';
 export type { PoseAt } from './ride-path.js';
 export { axisVector, axesToTravel } from './axes.js';
 export { newHitch } from './new-hitch.js';
+export { offsetAt } from './keyed-offset.js';
+export { placeOn } from './place-on.js';
 export { headingDeg } from './heading.js';
 export { GRAVITY } from './bank.js';
 export { cameraAt, fieldOfView, focalAt, pictureHalves } from './camera.js';

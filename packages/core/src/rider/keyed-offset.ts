@@ -9,6 +9,12 @@ export interface OffsetAt {
   alongRate(frame: number): number;
 }
 
+/** The offset of a hitch at one frame. */
+export function offsetAt(hitch: Pick<Hitch, 'offset' | 'offsetKeys'>, frame: number): Offset {
+  const { along, side, rise, yaw, pitch, roll } = compileOffset(hitch).at(frame);
+  return { along, side, rise, yaw, pitch, roll };
+}
+
 /** The offset of a hitch over time: that of its keys, where it has any. */
 export function compileOffset({ offset, offsetKeys }: Pick<Hitch, 'offset' | 'offsetKeys'>): OffsetAt {
   if (offsetKeys.length === 0) return { at: () => offset, alongRate: () => 0 };

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { Injectable, NotFoundException, type OnModuleInit } from '@nestjs/common';
+import { Injectable, Logger, NotFoundException, type OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { Shot, ShotModel } from '@fleet-rail/core';
 import { readModel } from '@fleet-rail/core/formats';
@@ -11,6 +11,8 @@ import type { ModelDto } from './models.dto.js';
 /** Keeps models: nothing is stored before it was read and checked. */
 @Injectable()
 export class ModelsService implements OnModuleInit {
+  private readonly log = new Logger(ModelsService.name);
+
   constructor(
     @InjectRepository(ModelEntity) private readonly models: Repository<ModelEntity>,
     private readonly files: ModelFiles,
@@ -20,8 +22,12 @@ export class ModelsService implements OnModuleInit {
   async onModuleInit(): Promise<void> {
     for (const model of await this.models.find()) {
       if ('facing' in (JSON.parse(model.facts) as object)) continue;
-      const { facts } = await readModel(await this.files.read(model.sha256), model.fileName);
-      await this.models.update(model.id, { facts: JSON.stringify(facts) });
+      try {
+        const { facts } = await readModel(await this.files.read(model.sha256), model.fileName);
+        await this.models.update(model.id, { facts: JSON.stringify(facts) });
+      } catch (error) {
+        this.log.warn(`${model.fileName} cannot be read again: ${(error as Error).message}`);
+      }
     }
   }
 

@@ -1,4 +1,5 @@
-import type { Shot, Vec3 } from '@fleet-rail/core';
+import type { Landing, Shot, Vec3 } from '@fleet-rail/core';
+import type { KeptModel } from '../api/models';
 import type { DrawKind, DrawPlace } from '../edits/drawn-path';
 import { createContext, useContext } from 'react';
 import { useStore } from 'zustand';
@@ -9,13 +10,17 @@ import type { GroundMesh } from '../ground/ground-height';
 import type { Operation } from '../operations/operation';
 import type { PreviewResult } from '../operations/preview-client';
 
-export type ViewName = 'free' | 'plan' | 'side' | 'front';
+export type ViewName = 'free' | 'plan' | 'side' | 'front' | 'through';
 
 /** What a click in the stage means; it goes back to `select` by itself. */
 export type Tool =
   | { readonly kind: 'select' }
   | { readonly kind: 'draw'; readonly places: readonly DrawPlace[] }
-  | { readonly kind: 'pickPath'; readonly riderId: string }
+  | { readonly kind: 'pickPath'; readonly riders: readonly string[] }
+  /** The next click on the path of the landing says where it starts. */
+  | { readonly kind: 'pickStart' }
+  /** The next click on a rider, or on the ground, is what this rider aims at. */
+  | { readonly kind: 'pickTarget'; readonly riderId: string }
   /** The next click on the selected path's curve puts a point, or a mark, there. */
   | { readonly kind: 'insert' }
   | { readonly kind: 'mark' }
@@ -39,10 +44,29 @@ export interface DrawSettings {
   readonly toGround: boolean;
 }
 
-/** A rider shown where it would land, before that is accepted. */
-export interface Landing {
-  readonly riderId: string;
-  readonly pathId: string;
+/** Riders shown where they would land, before that is accepted. */
+export interface RidersLanding {
+  readonly riders: readonly string[];
+  readonly plan: Landing;
+}
+
+/** A shot with riders more than there are, shown before it is accepted. */
+export interface Tentative {
+  readonly shot: Shot;
+  /** The riders that would be new, or placed anew. */
+  readonly riders: readonly string[];
+}
+
+/** What is drawn on the stage beside paths and riders. */
+export interface Shows {
+  readonly comb: boolean;
+  readonly polygon: boolean;
+  /** Ghosts of the selected rider every so many frames; 0 for none. */
+  readonly ghosts: number;
+  /** What the ribbon of the selected rider is coloured by. */
+  readonly heat: 'none' | 'speed' | 'bank';
+  /** Lines from the selected rider to what it aims at. */
+  readonly sights: boolean;
 }
 
 interface Step {
@@ -67,10 +91,14 @@ export interface DeskState {
   readonly everyFrame: boolean;
   readonly view: ViewName;
   readonly tool: Tool;
-  readonly landing: Landing | null;
+  readonly landing: RidersLanding | null;
+  readonly tentative: Tentative | null;
+  /** The camera that the view through a camera is of; null for the one the cuts say. */
+  readonly through: string | null;
+  /** Models the server keeps, with what was read from them. */
+  readonly models: readonly KeptModel[];
   readonly drawing: DrawSettings;
-  /** What is drawn over the selected path beside its points. */
-  readonly shows: { readonly comb: boolean; readonly polygon: boolean };
+  readonly shows: Shows;
   /** An operation on the selected path that is being set up, and what it would give. */
   readonly operation: Operation | null;
   readonly preview: PreviewResult | null;
@@ -109,8 +137,11 @@ export function createDesk(shot: Shot): DeskStore {
     view: 'free',
     tool: { kind: 'select' },
     landing: null,
+    tentative: null,
+    through: null,
+    models: [],
     drawing: { kind: 'bezier', grid: 0.1, toPoints: true, toGround: false },
-    shows: { comb: false, polygon: true },
+    shows: { comb: false, polygon: true, ghosts: 0, heat: 'none', sights: true },
     operation: null,
     preview: null,
     ground: null,
@@ -174,13 +205,17 @@ function standing(state: DeskState, shot: Shot): Partial<DeskState> {
   const { landing, operation } = state;
   const lands =
     landing !== null &&
-    shot.riders.some((other) => other.id === landing.riderId) &&
-    shot.paths.some((other) => other.id === landing.pathId);
+    landing.riders.every((id) => shot.riders.some((other) => other.id === id)) &&
+    shot.paths.some((other) => other.id === landing.plan.path);
+  const camera = shot.riders.find((other) => other.id === state.through && other.camera !== null);
   return {
     pathId: path?.id ?? shot.paths[0]?.id ?? null,
     points: path ? new Set([...state.points].filter((i) => i < path.points.length)) : new Set(),
     riderId: rider?.id ?? shot.riders[0]?.id ?? null,
     landing: lands ? landing : null,
+    tentative: null,
+    through: camera?.id ?? null,
+    view: state.view === 'through' && !shot.riders.some((other) => other.camera) ? 'free' : state.view,
     operation: operation && shot.paths.some((other) => other.id === operation.path) ? operation : null,
     frame: Math.min(shot.range.last, Math.max(shot.range.first, state.frame)),
   };

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Panel, PanelGroup, PanelResizeHandle } from 'react-resizable-panels';
 import { Navigate, useParams } from 'react-router';
 import styled from 'styled-components';
@@ -31,6 +31,7 @@ import { Transport } from './transport/transport';
 import { useDeskKeys } from './use-desk-keys';
 import { useEvaluation } from './use-evaluation';
 import { useGround } from './use-ground';
+import { useModelFacts } from './use-model-facts';
 import { useOperationPreview } from './use-operation-preview';
 import { usePlayback } from './use-playback';
 
@@ -179,6 +180,7 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   const { station } = useParams();
   useEvaluation(desk);
   useGround();
+  useModelFacts();
   useOperationPreview(desk);
   usePlayback(desk);
   useDeskKeys(desk, shotId);
@@ -195,20 +197,8 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
     finishDrawing(desk, false);
     const { tool, operation, set } = desk.getState();
     if (tool.kind !== 'select' || operation !== null) set({ tool: { kind: 'select' }, operation: null });
+    set({ tentative: null });
   }, [desk, station]);
-  const onPickedPath = useCallback(
-    (pathId: string) => {
-      const { tool, set } = desk.getState();
-      if (tool.kind !== 'pickPath') return;
-      set({
-        tool: { kind: 'select' },
-        landing: { riderId: tool.riderId, pathId },
-        pathId,
-        points: new Set(),
-      });
-    },
-    [desk],
-  );
   if (!STATIONS.some(({ id }) => id === station)) return <Navigate to={`/shots/${shotId}/path`} replace />;
   return (
     <Whole>
@@ -222,7 +212,7 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
           <PanelGroup direction="vertical" autoSaveId="fleet-rail.desk">
             <Panel defaultSize={66} minSize={25}>
               <CrashGuard what="The stage">
-                <Stage showPoints={station === 'path'} onPickedPath={onPickedPath} />
+                <Stage station={station as StationId} />
               </CrashGuard>
             </Panel>
             <Sash />

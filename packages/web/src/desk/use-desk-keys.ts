@@ -1,7 +1,8 @@
 import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
 import type { DeskStore } from './desk-store';
-import { cancelTool, finishDrawing, takePlaceBack } from './path/drawing';
+import { acceptLanding } from './landings';
+import { finishDrawing, takePlaceBack } from './path/drawing';
 import { finishEdges } from './path/edge-path';
 import { acceptOperation, cancelOperation } from './path/operate';
 import { STATIONS } from './stations';
@@ -12,7 +13,8 @@ export function useDeskKeys(desk: DeskStore, shotId: string): void {
   useEffect(() => {
     const onKeyDown = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      const { tool, operation, landing, playing, frame, set, goToFrame, undo, redo } = desk.getState();
+      const state = desk.getState();
+      const { tool, operation, landing, tentative, playing, frame, set, goToFrame, undo, redo } = state;
       if (document.querySelector('[role=dialog]')) return;
       const typing = target.matches('input, textarea, select, [contenteditable]');
       if ((event.ctrlKey || event.metaKey) && !typing) {
@@ -25,8 +27,12 @@ export function useDeskKeys(desk: DeskStore, shotId: string): void {
       }
       if (event.ctrlKey || event.metaKey || event.altKey) return;
       if (event.key === 'Escape' && (tool.kind !== 'select' || landing)) {
-        cancelTool(desk);
-        set({ landing: null });
+        // A pick that belongs to a landing ends alone; the landing stays as it was set up.
+        set({ tool: { kind: 'select' }, ...(tool.kind === 'pickStart' ? {} : { landing: null }) });
+        return;
+      }
+      if (event.key === 'Escape' && tentative !== null) {
+        set({ tentative: null });
         return;
       }
       if (event.key === 'Escape' && operation !== null) {
@@ -42,6 +48,7 @@ export function useDeskKeys(desk: DeskStore, shotId: string): void {
       if (tool.kind === 'draw' && enters) finishDrawing(desk, false);
       else if (tool.kind === 'edges' && enters) finishEdges(desk);
       else if (operation !== null && enters) acceptOperation(desk);
+      else if (landing !== null && enters) acceptLanding(desk);
       else if (event.key === 'Backspace' && (tool.kind === 'draw' || tool.kind === 'edges'))
         takePlaceBack(desk);
       else if (event.key === ' ' && !onControl) set({ playing: !playing });

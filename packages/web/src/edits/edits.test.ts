@@ -1,16 +1,25 @@
-import { newHitch, newShot, parseShot, type Shot, type Vec3 } from '@fleet-rail/core';
+import { newHitch, newShot, parseShot, withRider, type Axis, type Shot, type Vec3 } from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
 import { drawnPath } from './drawn-path';
 import { addMark, addPaths, deletePath, deletePathPoints, freePathName, movePathPoints } from './path-edits';
-import { addRider, attachRider, deleteRider, detachRider, detachRiderHere, placeKey } from './rider-edits';
+import { addRider, aimAt, cutTo, foundAxes, placeKey, removeCut, replaceModel, withKey } from './rider-edits';
 
-const model = (name: string, nodes: string[] = []): KeptModel => ({
+const model = (name: string, nodes: string[] = [], forward: Axis = '+z'): KeptModel => ({
   id: `asset-${name}`,
   name,
   fileName: `${name}.glb`,
   bytes: 1,
   shipped: false,
-  facts: { nodes, clips: [], low: [0, 0, 0], high: [1, 1, 1], triangles: 0, skinned: false },
+  facts: {
+    nodes,
+    places: nodes.map(() => [0, 0, 0]),
+    clips: [],
+    low: [0, 0, 0],
+    high: [1, 1, 1],
+    triangles: 0,
+    skinned: false,
+    facing: { forward, up: '+y', confidence: 1, because: 'told', chassis: null },
+  },
 });
 
 const clicked = (...places: Vec3[]) => places.map((position) => ({ position, straight: false }));
@@ -28,19 +37,19 @@ const base = newShot({
   ],
 });
 
-function withRider(): { shot: Shot; id: string } {
+function ridingShot(): { shot: Shot; id: string } {
   const added = addRider(base, model('Hauler', ['wheel_1']));
-  return { shot: attachRider(added.id, 'lane')(added.shot), id: added.id };
+  const hitch = newHitch('lane', added.shot.range);
+  return { shot: withRider(added.shot, added.id, (rider) => ({ ...rider, hitch })), id: added.id };
 }
 
 describe('edits give documents that the server accepts', () => {
-  const { shot, id } = withRider();
+  const { shot, id } = ridingShot();
   const results: [string, Shot][] = [
     ['add path', addPaths(base, [drawnPath('Path', clicked([0, 0, 0], [1, 0, 2]), false, 'bezier')]).shot],
     ['attach', shot],
-    ['detach', detachRider(id)(shot)],
-    ['detach here', detachRiderHere(id, 120)(shot)],
-    ['delete rider', deleteRider(id)(shot)],
+    ['add a camera', addRider(base, model('Drone', ['lens'])).shot],
+    ['aim', aimAt(id, { point: [1, 2, 3] })(shot)],
     ['delete path', deletePath('lane', 'back', 1)(shot)],
     ['delete path, riders stay', deletePath('lane', 'stay', 120)(shot)],
     ['delete points', deletePathPoints('lane', new Set([0]))(shot)],
@@ -74,35 +83,58 @@ it('a model is listed once however many riders wear it, and each rider has its o
 });
 
 it('deleting a path never strands what rode it', () => {
-  const { shot } = withRider();
+  const { shot } = ridingShot();
   const after = deletePath('lane', 'back', 1)(shot);
   expect(after.riders[0].hitch).toBeNull();
   expect(after.riders[0].rest).toEqual(shot.riders[0].rest);
 });
 
-it('deleting a rider clears what pointed at it', () => {
-  const { shot, id } = withRider();
-  const other = addRider(shot, model('Drone'));
-  const aiming: Shot = {
-    ...other.shot,
-    riders: other.shot.riders.map((rider) => {
-      if (rider.id !== other.id) return rider;
-      const hitch = newHitch('lane', shot.range);
-      return {
-        ...rider,
-        parent: id,
-        hitch: { ...hitch, facing: { ...hitch.facing, target: { rider: id } } },
-      };
-    }),
-  };
-  const after = parseShot(deleteRider(id)(aiming));
-  expect(after.riders).toHaveLength(1);
-  expect(after.riders[0].parent).toBeNull();
-  expect(after.riders[0].hitch?.facing.target).toBeNull();
+it('another model brings its own axes where those of the old one were taken, and leaves all else', () => {
+  const [cart, van] = [model('Cart', [], '+x'), model('Van', [], '-z')];
+  const { shot, id } = addRider(base, cart);
+  const hitch = newHitch('lane', shot.range);
+  const axes = foundAxes(shot, [cart]).get(id);
+  expect(axes).toEqual({ forward: '+x', up: '+y' });
+  const ridden = withRider(shot, id, (rider) => ({
+    ...rider,
+    hitch: { ...hitch, facing: { ...hitch.facing, ...axes }, offset: { ...hitch.offset, rise: 2 } },
+  }));
+  const replaced = replaceModel(id, van, cart)(ridden);
+  expect(replaced.riders[0].hitch).toMatchObject({ facing: { forward: '-z' }, offset: { rise: 2 } });
+  expect(replaced.models.map(({ name }) => name)).toEqual(['Cart', 'Van']);
+  // Axes that were set by hand stay.
+  const byHand = withRider(ridden, id, (rider) => ({
+    ...rider,
+    hitch: rider.hitch && { ...rider.hitch, facing: { ...rider.hitch.facing, forward: '+z' as const } },
+  }));
+  expect(replaceModel(id, van, cart)(byHand).riders[0].hitch?.facing.forward).toBe('+z');
+});
+
+it('an aim that would go round in a circle is refused with the names', () => {
+  const { shot, id } = ridingShot();
+  const other = addRider(shot, model('Drone', ['lens']));
+  const onLane = withRider(other.shot, other.id, (rider) => ({
+    ...rider,
+    hitch: newHitch('lane', shot.range),
+  }));
+  const once = aimAt(other.id, { rider: id })(onLane);
+  expect(() => aimAt(id, { rider: other.id })(once)).toThrow('Hauler → Drone → Hauler');
+});
+
+it('cuts stand in order of frame, one a frame', () => {
+  const { shot, id } = addRider(base, model('Drone', ['lens']));
+  const cut = [cutTo(id, 40), cutTo(id, 1), cutTo(id, 40)].reduce((before, edit) => edit(before), shot);
+  expect(parseShot(cut).cuts.map(({ frame }) => frame)).toEqual([1, 40]);
+  expect(removeCut(1)(cut).cuts.map(({ frame }) => frame)).toEqual([40]);
+  expect(withKey([{ frame: 5 }, { frame: 9 }], { frame: 7 })).toEqual([
+    { frame: 5 },
+    { frame: 7 },
+    { frame: 9 },
+  ]);
 });
 
 it('riders of a deleted path stay where they were at the frame, when that is asked', () => {
-  const { shot } = withRider();
+  const { shot } = ridingShot();
   const after = deletePath('lane', 'stay', 120.5)(shot);
   expect(after.riders[0].hitch).toBeNull();
   // Halfway through frames 1 to 240 of a ten metre lane.
@@ -121,7 +153,7 @@ it('a straight run between bends is straight, and the bends leave in line with i
 });
 
 it('a key stops one frame short of its neighbour', () => {
-  const { shot, id } = withRider();
+  const { shot, id } = ridingShot();
   const after = placeKey(id, 0, 500, 0.25)(shot);
   expect(after.riders[0].hitch?.pace.keys.map((key) => key.frame)).toEqual([239, 240]);
 });

@@ -2,6 +2,8 @@ import {
   LIMITS,
   ShotError,
   deletePoints,
+  detachBack,
+  detachHere,
   freeId,
   keepMarks,
   moveSomePoints,
@@ -13,7 +15,6 @@ import {
   type Vec3,
 } from '@fleet-rail/core';
 import type { Edit } from './edit';
-import { detachRider, detachRiderHere } from './rider-edits';
 
 /** Puts another path in the place of the one with this id. */
 export function changePath(id: string, change: (path: ShotPath) => ShotPath): Edit {
@@ -120,10 +121,7 @@ export type RidersFate = 'back' | 'stay';
 export const deletePath =
   (id: string, fate: RidersFate, frame: number): Edit =>
   (shot) => {
-    const carried = shot.riders.filter((rider) => rider.hitch?.path === id);
-    const free = carried.reduce(
-      (before, rider) => (fate === 'stay' ? detachRiderHere(rider.id, frame) : detachRider(rider.id))(before),
-      shot,
-    );
+    const carried = shot.riders.flatMap((rider) => (rider.hitch?.path === id ? [rider.id] : []));
+    const free = fate === 'stay' ? detachHere(shot, carried, frame) : detachBack(shot, carried);
     return { ...free, paths: free.paths.filter((path) => path.id !== id) };
   };

@@ -1,19 +1,23 @@
 import {
+  Camera,
   LIMITS,
-  POSE,
   Rider,
   ShotError,
   defaultsOf,
-  evaluateShot,
+  freeBadge,
   freeId,
+  freeRiderName,
+  leastUsedColor,
   moveKey,
-  newHitch,
+  refuseCircles,
+  withHitch,
+  withRider,
+  type AimTarget,
+  type Axes,
   type Hitch,
   type Kind,
   type Pace,
-  type Quat,
   type Shot,
-  type Vec3,
 } from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
 import type { Edit } from './edit';
@@ -26,16 +30,15 @@ export const findModel =
     models: shot.models.map((model) => (model.id === modelId ? { ...model, source: { asset } } : model)),
   });
 
-/** Puts another rider in the place of the one with this id. */
-export function changeRider(id: string, change: (rider: Rider) => Rider): Edit {
-  return (shot) => ({
-    ...shot,
-    riders: shot.riders.map((rider) => (rider.id === id ? change(rider) : rider)),
-  });
-}
+export const changeRider =
+  (id: string, change: (rider: Rider) => Rider): Edit =>
+  (shot) =>
+    withRider(shot, id, change);
 
-export const changeHitch = (id: string, change: (hitch: Hitch) => Hitch): Edit =>
-  changeRider(id, (rider) => (rider.hitch ? { ...rider, hitch: change(rider.hitch) } : rider));
+export const changeHitch =
+  (id: string, change: (hitch: Hitch) => Hitch): Edit =>
+  (shot) =>
+    withHitch(shot, id, change);
 
 export const changePace = (id: string, change: (pace: Pace) => Pace): Edit =>
   changeHitch(id, (hitch) => ({ ...hitch, pace: change(hitch.pace) }));
@@ -46,103 +49,116 @@ export const changePace = (id: string, change: (pace: Pace) => Pace): Edit =>
  * @throws ShotError where the shot holds all the riders it can
  */
 export function addRider(shot: Shot, model: KeptModel): { shot: Shot; id: string } {
+  const { shot: withModel, modelId } = wearing(shot, model);
+  const kind = kindOf(model);
+  return addPlainRider(withModel, model.name, {
+    kind,
+    model: modelId,
+    chassis: model.facts.facing?.chassis ?? null,
+    camera: kind === 'camera' ? defaultsOf(Camera) : null,
+  });
+}
+
+/**
+ * A rider without a model: a camera to look through, or a carrier for others.
+ *
+ * @throws ShotError where the shot holds all the riders it can
+ */
+export function addPlainRider(shot: Shot, name: string, parts: Partial<Rider>): { shot: Shot; id: string } {
   if (shot.riders.length >= LIMITS.riders) {
     throw new ShotError('riders', `${shot.riders.length} already`, `at most ${LIMITS.riders}`);
   }
-  const known = shot.models.find((other) => other.source.asset === model.id);
-  const modelId = known?.id ?? freeId(model.name, shot.models);
-  const models = known
-    ? shot.models
-    : [...shot.models, { id: modelId, name: model.name, source: { asset: model.id } }];
-  const id = freeId(model.name, shot.riders);
-  const plain = defaultsOf(Rider);
+  const id = freeId(name, shot.riders);
   const rider: Rider = {
-    ...plain,
+    ...defaultsOf(Rider),
+    ...parts,
     id,
-    name: freeName(model.name, shot),
-    kind: kindOf(model),
-    model: modelId,
-    badge: freeBadge(model.name, shot),
+    name: freeRiderName(name, shot.riders),
+    badge: freeBadge(name, shot),
     color: leastUsedColor(shot),
   };
-  return { shot: { ...shot, models, riders: [...shot.riders, rider] }, id };
+  return { shot: { ...shot, riders: [...shot.riders, rider] }, id };
 }
 
-/** What a model most likely is: something with wheels drives, something with a skin walks. */
+/** Puts another model under a rider. All it was set up with stays; axes that were the old model's are the new one's. */
+export const replaceModel =
+  (id: string, model: KeptModel, before: KeptModel | undefined): Edit =>
+  (shot) => {
+    const { shot: withModel, modelId } = wearing(shot, model);
+    return withRider(withModel, id, (rider) => {
+      const { hitch } = rider;
+      const was = before?.facts.facing ?? { forward: '+z', up: '+y' };
+      const found = model.facts.facing;
+      const takesAxes = hitch && found && hitch.facing.forward === was.forward && hitch.facing.up === was.up;
+      const axes = takesAxes ? { forward: found.forward, up: found.up } : {};
+      return {
+        ...rider,
+        model: modelId,
+        chassis: found?.chassis ?? rider.chassis,
+        hitch: hitch && { ...hitch, facing: { ...hitch.facing, ...axes } },
+      };
+    });
+  };
+
+function wearing(shot: Shot, model: KeptModel): { shot: Shot; modelId: string } {
+  const known = shot.models.find((other) => other.source.asset === model.id);
+  if (known) return { shot, modelId: known.id };
+  const modelId = freeId(model.name, shot.models);
+  const models = [...shot.models, { id: modelId, name: model.name, source: { asset: model.id } }];
+  return { shot: { ...shot, models }, modelId };
+}
+
+/** What a model most likely is: something with wheels drives, something with a lens films, something with a skin walks. */
 function kindOf({ facts }: KeptModel): Kind {
-  if (facts.nodes.some((name) => /wheel/i.test(name))) return 'vehicle';
-  if (facts.nodes.some((name) => /wing/i.test(name))) return 'creature';
+  const has = (name: RegExp) => facts.nodes.some((node) => name.test(node));
+  if (has(/wheel/i)) return 'vehicle';
+  if (has(/wing/i)) return 'creature';
+  if (has(/camera|gimbal|lens/i)) return 'camera';
   return facts.skinned ? 'character' : 'prop';
 }
 
-function freeName(base: string, shot: Shot): string {
-  const taken = new Set(shot.riders.map((rider) => rider.name));
-  if (!taken.has(base)) return base;
-  for (let n = 2; ; n++) if (!taken.has(`${base} ${n}`)) return `${base} ${n}`;
+/** The axes that riders' models were found to face by, for riders that are attached for the first time. */
+export function foundAxes(shot: Shot, models: readonly KeptModel[]): Map<string, Axes> {
+  const found = new Map<string, Axes>();
+  for (const rider of shot.riders) {
+    const asset = shot.models.find(({ id }) => id === rider.model)?.source.asset;
+    const facing = models.find(({ id }) => id === asset)?.facts.facing;
+    if (facing) found.set(rider.id, { forward: facing.forward, up: facing.up });
+  }
+  return found;
 }
 
-/** The first letter of the name, and the lowest number no badge has. */
-export function freeBadge(name: string, shot: Shot): string {
-  const numbers = new Set(shot.riders.map((rider) => Number(/\d+$/.exec(rider.badge)?.[0])));
-  let number = 1;
-  while (numbers.has(number)) number++;
-  return `${(/[a-z]/i.exec(name)?.[0] ?? 'R').toUpperCase()}${number}`;
-}
-
-export function leastUsedColor(shot: Shot): number {
-  const uses = Array.from(
-    { length: 8 },
-    (_, color) => shot.riders.filter((rider) => rider.color === color).length,
+/** Aims a rider at something, or with null at nothing. */
+export const aimAt = (id: string, target: AimTarget | null): Edit =>
+  refusing((shot) =>
+    withHitch(shot, id, (hitch) => ({
+      ...hitch,
+      facing: { ...hitch.facing, mode: 'aim', target, ahead: 0 },
+    })),
   );
-  return uses.indexOf(Math.min(...uses));
+
+/** Puts a key among others: in the place of one at its frame, else in order. */
+export function withKey<T extends { frame: number }>(keys: readonly T[], key: T): T[] {
+  return [...keys.filter(({ frame }) => frame !== key.frame), key].sort((a, b) => a.frame - b.frame);
 }
 
-/** Hitches a rider to a path: once along it over the range. A pace it already had is kept. */
-export const attachRider =
-  (id: string, pathId: string): Edit =>
-  (shot) =>
-    changeRider(id, (rider) => ({
-      ...rider,
-      hitch: rider.hitch ? { ...rider.hitch, path: pathId } : newHitch(pathId, shot.range),
-    }))(shot);
+/** Shows the picture of a camera from a frame on. */
+export const cutTo =
+  (camera: string, frame: number): Edit =>
+  (shot) => ({ ...shot, cuts: withKey(shot.cuts, { frame, camera }) });
 
-/** Takes a rider off its path: it goes back to where it rested before. */
-export const detachRider = (id: string): Edit => changeRider(id, (rider) => ({ ...rider, hitch: null }));
+export const removeCut =
+  (frame: number): Edit =>
+  (shot) => ({ ...shot, cuts: shot.cuts.filter((cut) => cut.frame !== frame) });
 
-/** Takes a rider off its path and leaves it standing where it is at a frame. */
-export const detachRiderHere =
-  (id: string, frame: number): Edit =>
-  (shot) => {
-    const pose = new Float64Array(POSE.size);
-    evaluateShot(shot).poses[shot.riders.findIndex((rider) => rider.id === id)](frame, pose, 0);
-    const translation = [...pose.subarray(0, 3)] as Vec3;
-    const rotation = [...pose.subarray(POSE.rotation, POSE.rotation + 4)] as Quat;
-    return changeRider(id, (rider) => ({
-      ...rider,
-      hitch: null,
-      parent: null,
-      rest: { ...rider.rest, translation, rotation },
-    }))(shot);
+/** An edit that does not let riders wait for each other in a circle. */
+function refusing(edit: Edit): Edit {
+  return (shot) => {
+    const after = edit(shot);
+    refuseCircles(after.riders);
+    return after;
   };
-
-/** Takes a rider away; what it carried stands on its own. */
-export const deleteRider =
-  (id: string): Edit =>
-  (shot) => ({
-    ...shot,
-    riders: shot.riders
-      .filter((rider) => rider.id !== id)
-      .map((rider) => {
-        const parent = rider.parent === id ? null : rider.parent;
-        const { hitch } = rider;
-        const aimsAtIt = hitch?.facing.target?.rider === id;
-        return {
-          ...rider,
-          parent,
-          hitch: aimsAtIt ? { ...hitch, facing: { ...hitch.facing, target: null } } : hitch,
-        };
-      }),
-  });
+}
 
 export const placeKey = (id: string, key: number, frame: number, value: number): Edit =>
   changePace(id, (pace) => moveKey(pace, key, frame, value));

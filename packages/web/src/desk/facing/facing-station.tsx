@@ -1,14 +1,21 @@
-import { AXES, type Axis, type Offset, type Rider } from '@fleet-rail/core';
+import { ANCHORS, type Anchor, type Facing, type Hitch, type Rider } from '@fleet-rail/core';
 import { changeHitch } from '../../edits/rider-edits';
 import { Choice } from '../../ui/choice';
+import { Fold } from '../../ui/fold';
 import { FieldGrid, Hint, PanelTitle, Section, SectionTitle } from '../../ui/panel';
-import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
-import { useDesk, useSelectedRider } from '../desk-store';
+import { useDesk, useSelectedRider, type Shows } from '../desk-store';
 import { NotRiding } from '../not-riding';
+import { AimSection } from './aim-section';
+import { BankSection } from './bank-section';
+import { CameraSection } from './camera-section';
+import { KeyList } from './key-list';
+import { OffsetSection } from './offset-section';
+import { Turntable } from './turntable';
 
 const MODES = [
-  { id: 'path', name: 'Along the path' },
+  { id: 'path', name: 'Its way' },
+  { id: 'aim', name: 'A target' },
   { id: 'keep', name: 'As it rests' },
 ] as const;
 
@@ -17,61 +24,76 @@ const REFERENCES = [
   { id: 'path', name: 'The path’s own' },
 ] as const;
 
-const OFFSETS: readonly { key: keyof Offset; label: string; kind: 'length' | 'angle' }[] = [
-  { key: 'along', label: 'Ahead', kind: 'length' },
-  { key: 'side', label: 'To the left', kind: 'length' },
-  { key: 'rise', label: 'Up', kind: 'length' },
-  { key: 'yaw', label: 'Turn left', kind: 'angle' },
-  { key: 'pitch', label: 'Nose up', kind: 'angle' },
-  { key: 'roll', label: 'Lean right', kind: 'angle' },
+const ANCHOR_NAMES: Record<Anchor, string> = {
+  origin: 'Its origin',
+  bothAxles: 'Both axles',
+  rearAxle: 'Its rear axle',
+  frontAxle: 'Its front axle',
+};
+
+const GHOSTS = [0, 6, 12, 24, 48].map((step) => ({
+  id: String(step),
+  name: step === 0 ? 'None' : `Every ${step} f`,
+}));
+
+const HEATS: readonly { id: Shows['heat']; name: string }[] = [
+  { id: 'none', name: 'Its line' },
+  { id: 'speed', name: 'Speed' },
+  { id: 'bank', name: 'Bank' },
 ];
 
-/** Which way the rider looks, and where it sits beside its place on the path. */
+/** Which way the rider looks, how it leans, what it looks at, and where it sits beside its place on the path. */
 export function FacingStation() {
   const rider = useSelectedRider();
   return (
     <>
       <PanelTitle>Facing</PanelTitle>
-      {rider?.hitch ? <Facing key={rider.id} rider={rider} /> : <NotRiding rider={rider} />}
+      {rider?.hitch ? (
+        <RidingFacing key={rider.id} rider={rider} hitch={rider.hitch} />
+      ) : (
+        <NotRiding rider={rider} />
+      )}
+      {rider && <CameraSection key={`camera ${rider.id}`} rider={rider} />}
     </>
   );
 }
 
-function Facing({ rider }: { rider: Rider }) {
+function RidingFacing({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
   const edit = useDesk((state) => state.edit);
-  const { facing, offset } = rider.hitch as NonNullable<Rider['hitch']>;
-  const change = (part: Partial<typeof facing>) =>
+  const { facing } = hitch;
+  const change = (part: Partial<Hitch>, gesture?: string) =>
     edit(
       'Facing',
-      changeHitch(rider.id, (hitch) => ({ ...hitch, facing: { ...hitch.facing, ...part } })),
+      changeHitch(rider.id, (before) => ({ ...before, ...part })),
+      gesture,
     );
-  const named = (axes: readonly Axis[]) =>
-    axes.map((axis) => ({ id: axis, name: axis.toUpperCase().replace('-', '−') }));
-  const squareTo = (axis: Axis) => AXES.filter((other) => other[1] !== axis[1]);
+  const changeFacing = (part: Partial<Facing>, gesture?: string) =>
+    change({ facing: { ...facing, ...part } }, gesture);
   return (
     <>
-      <Section>
+      <Section aria-label="Nose and roof">
         <SectionTitle>
           {rider.badge} {rider.name} faces
         </SectionTitle>
-        <div>
-          <Choice
-            label="Faces"
-            options={MODES}
-            value={facing.mode === 'keep' ? 'keep' : 'path'}
-            onChange={(mode) => change({ mode })}
-          />
-        </div>
+        <Turntable rider={rider} />
+      </Section>
+      <Section aria-label="Looks">
+        <SectionTitle>It looks along</SectionTitle>
+        <Choice
+          label="Faces"
+          options={MODES}
+          value={facing.mode}
+          onChange={(mode) => changeFacing({ mode })}
+        />
+        {facing.mode === 'aim' && <AimSection rider={rider} facing={facing} />}
         {facing.mode !== 'keep' && (
           <>
-            <div>
-              <Choice
-                label="Up is"
-                options={REFERENCES}
-                value={facing.reference === 'path' ? 'path' : 'world'}
-                onChange={(reference) => change({ reference })}
-              />
-            </div>
+            <Choice
+              label="Up is"
+              options={REFERENCES}
+              value={facing.reference === 'path' ? 'path' : 'world'}
+              onChange={(reference) => changeFacing({ reference })}
+            />
             <Hint>
               {facing.reference === 'path'
                 ? 'Up is carried along the path without twist: for loops, helices and walls.'
@@ -79,49 +101,71 @@ function Facing({ rider }: { rider: Rider }) {
             </Hint>
           </>
         )}
-        {facing.mode === 'aim' && (
-          <Hint>Aiming is kept in the shot, and plays as facing the path for now.</Hint>
-        )}
-        <FieldGrid>
-          <Select
-            label="Nose of the model"
-            options={named(AXES)}
-            value={facing.forward}
-            onChange={(forward) => {
-              // A roof in line with the nose is no roof: take the first axis that is square to it.
-              const up = facing.up[1] === forward[1] ? squareTo(forward)[0] : facing.up;
-              change({ forward, up });
-            }}
-          />
-          <Select
-            label="Its roof"
-            options={named(squareTo(facing.forward))}
-            value={facing.up}
-            onChange={(up) => change({ up })}
-          />
-        </FieldGrid>
-      </Section>
-      <Section>
-        <SectionTitle>Beside its place</SectionTitle>
-        <FieldGrid>
-          {OFFSETS.map(({ key, label, kind }) => (
-            <QuantityField
-              key={key}
-              label={label}
-              kind={kind}
-              value={offset[key]}
-              step={kind === 'length' ? 0.05 : 1}
-              onChange={(value, gesture) =>
-                edit(
-                  'Offset',
-                  changeHitch(rider.id, (hitch) => ({ ...hitch, offset: { ...hitch.offset, [key]: value } })),
-                  gesture,
-                )
-              }
+        {rider.chassis && (
+          <FieldGrid>
+            <Select
+              label="On the path is"
+              options={ANCHORS.map((id) => ({ id, name: ANCHOR_NAMES[id] }))}
+              value={hitch.anchor}
+              onChange={(anchor) => change({ anchor })}
             />
-          ))}
-        </FieldGrid>
+          </FieldGrid>
+        )}
       </Section>
+      <BankSection rider={rider} bank={hitch.bank} />
+      <OffsetSection rider={rider} hitch={hitch} />
+      <Fold title={`On and off its path${hitch.influence.length ? ` (${hitch.influence.length} keys)` : ''}`}>
+        <Hint>1 rides, 0 is where it rests: between, it leaves its path or comes to it.</Hint>
+        <KeyList
+          name="ride"
+          keys={hitch.influence}
+          valueAt={() => 1}
+          min={0}
+          max={1}
+          onChange={(influence, gesture) => change({ influence }, gesture)}
+        />
+      </Fold>
+      {facing.mode !== 'keep' && (
+        <Fold
+          title={`Turned as it rests${facing.influence.length ? ` (${facing.influence.length} keys)` : ''}`}
+        >
+          <Hint>1 faces as set above, 0 is turned as it rests.</Hint>
+          <KeyList
+            name="facing"
+            keys={facing.influence}
+            valueAt={() => 1}
+            min={0}
+            max={1}
+            onChange={(influence, gesture) => changeFacing({ influence }, gesture)}
+          />
+        </Fold>
+      )}
+      <ShowsSection />
     </>
+  );
+}
+
+/** Ghosts, and what the ribbon is coloured by. */
+function ShowsSection() {
+  const shows = useDesk((state) => state.shows);
+  const set = useDesk((state) => state.set);
+  return (
+    <Section aria-label="Shown on the stage">
+      <SectionTitle>Shown on the stage</SectionTitle>
+      <FieldGrid>
+        <Select
+          label="Ghosts"
+          options={GHOSTS}
+          value={String(shows.ghosts)}
+          onChange={(step) => set({ shows: { ...shows, ghosts: Number(step) } })}
+        />
+      </FieldGrid>
+      <Choice
+        label="Ribbon coloured by"
+        options={HEATS}
+        value={shows.heat}
+        onChange={(heat) => set({ shows: { ...shows, heat } })}
+      />
+    </Section>
   );
 }

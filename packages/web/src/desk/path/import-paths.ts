@@ -1,11 +1,20 @@
-import { LIMITS, Rider, ShotError, defaultsOf, freeId, newHitch, type Shot } from '@fleet-rail/core';
+import {
+  LIMITS,
+  Rider,
+  ShotError,
+  defaultsOf,
+  freeBadge,
+  freeId,
+  leastUsedColor,
+  newHitch,
+  type Shot,
+} from '@fleet-rail/core';
 import type { Imported, ImportedRide } from '@fleet-rail/core/paths';
 import { proxy, wrap } from 'comlink';
 import { create } from 'zustand';
 import { sentenceOf } from '../../api/request';
 import { addPaths } from '../../edits/path-edits';
 import { nextTask } from '../../evaluation/next-task';
-import { freeBadge, leastUsedColor } from '../../edits/rider-edits';
 import { notify } from '../../ui/notices';
 import { readFileBytes } from '../../ui/read-file';
 import type { DeskStore } from '../desk-store';

@@ -4,11 +4,14 @@ import type { EvaluatedPath } from '../../evaluation/evaluation';
 const VERTEX = /* glsl */ `
   attribute vec3 side;
   attribute vec2 place;
+  attribute float heat;
   uniform float halfWidth;
   uniform float lift;
   varying vec2 vPlace;
+  varying float vHeat;
   void main() {
     vPlace = place;
+    vHeat = heat;
     vec3 at = position + side * halfWidth + vec3(0.0, lift, 0.0);
     gl_Position = projectionMatrix * modelViewMatrix * vec4(at, 1.0);
   }
@@ -20,6 +23,14 @@ const FRAGMENT = /* glsl */ `
   uniform float halfWidth;
   uniform float opacity;
   varying vec2 vPlace;
+  varying float vHeat;
+  // From still to most: three colours that differ in lightness too.
+  vec3 warmth(float h) {
+    vec3 cold = vec3(0.13, 0.32, 0.42);
+    vec3 warm = vec3(0.86, 0.62, 0.16);
+    vec3 hot = vec3(0.72, 0.10, 0.06);
+    return h < 0.5 ? mix(cold, warm, h * 2.0) : mix(warm, hot, h * 2.0 - 1.0);
+  }
   void main() {
     // Chevrons: lines of even distance, drawn back towards the edges so that they point along the path.
     float spacing = halfWidth * 14.0;
@@ -28,7 +39,8 @@ const FRAGMENT = /* glsl */ `
     float edge = fwidth(along) / halfWidth;
     float inside = smoothstep(0.0, edge, cell) * (1.0 - smoothstep(1.0, 1.0 + edge, cell));
     inside *= 1.0 - smoothstep(0.72, 0.8, abs(vPlace.y));
-    gl_FragColor = vec4(mix(color, mark, inside), opacity);
+    vec3 base = vHeat < 0.0 ? color : warmth(vHeat);
+    gl_FragColor = vec4(mix(base, mark, inside), opacity);
     #include <colorspace_fragment>
   }
 `;
@@ -38,6 +50,7 @@ export class Ribbon {
   readonly object = new THREE.Group();
   /** Centre line, x, y, z a place, for picking. */
   readonly line: Float32Array;
+  private heat: Float32Array | null = null;
   private readonly material: THREE.ShaderMaterial;
   private readonly geometry = new THREE.BufferGeometry();
   /** Seen edge-on a flat ribbon vanishes; this line stays. */
@@ -72,6 +85,7 @@ export class Ribbon {
     this.geometry.setAttribute('position', new THREE.BufferAttribute(positions, 3));
     this.geometry.setAttribute('side', new THREE.BufferAttribute(sides, 3));
     this.geometry.setAttribute('place', new THREE.BufferAttribute(places, 2));
+    this.geometry.setAttribute('heat', new THREE.BufferAttribute(new Float32Array(2 * count).fill(-1), 1));
     this.geometry.setIndex(triangles);
     this.material = new THREE.ShaderMaterial({
       vertexShader: VERTEX,
@@ -119,6 +133,15 @@ export class Ribbon {
     this.thread.material.color.set(color);
     this.plate.material.color.set(plate);
     this.rim.material.color.set(color);
+  }
+
+  /** Colours the ribbon place by place, from 0 to 1; null, or −1, leaves it its own colour. */
+  setHeat(values: Float32Array | null): void {
+    if (values === this.heat) return;
+    this.heat = values;
+    const attribute = this.geometry.getAttribute('heat') as THREE.BufferAttribute;
+    for (let i = 0; i < attribute.count; i++) attribute.setX(i, values?.[i >> 1] ?? -1);
+    attribute.needsUpdate = true;
   }
 
   /** Half the ribbon's width, metres. */

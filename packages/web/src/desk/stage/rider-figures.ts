@@ -5,7 +5,15 @@ import { lineColor } from '../../theme/theme';
 import { notify } from '../../ui/notices';
 import type { EdgePick } from '../desk-store';
 import { edgeRunAt } from './edge-run-at';
-import { ModelLibrary, makeGhost, noseArrow, standIn } from './model-library';
+import type { Ghost } from './ghosts';
+import { cameraStandIn, makeGhost, ModelLibrary, noseArrow, standIn } from './model-library';
+
+/** A part of a rider's model, and where it is in the rider's own space; null for the rider as such. */
+export interface RiderPart {
+  readonly rider: string;
+  readonly node: string | null;
+  readonly at: Vec3;
+}
 
 interface Figure {
   readonly group: THREE.Group;
@@ -13,13 +21,13 @@ interface Figure {
   readonly made: string;
 }
 
-/** The models of the riders, the ground, and the ghost of a landing, on the stage. */
+/** The models of the riders, the ground, and ghosts, on the stage. */
 export class RiderFigures {
   readonly object = new THREE.Group();
   private readonly models = new ModelLibrary();
   private readonly figures = new Map<string, Figure>();
   private ground: Figure | null = null;
-  private ghost: Figure | null = null;
+  private readonly ghosts: Figure[] = [];
   private told = new Set<string>();
 
   constructor(private readonly redraw: () => void) {}
@@ -34,14 +42,14 @@ export class RiderFigures {
     }
     for (const rider of shot.riders) {
       const current = this.figures.get(rider.id);
-      const next = this.figure(current ?? null, rider.model, shot, lineColor(rider.color));
+      const next = this.figure(current ?? null, rider, shot);
       next.group.scale.set(...rider.rest.scale);
       this.figures.set(rider.id, next);
     }
     this.ground =
       shot.ground.model === null
         ? this.drop(this.ground)
-        : this.figure(this.ground, shot.ground.model, shot, '#888888');
+        : this.figure(this.ground, { model: shot.ground.model, color: 0, camera: null }, shot);
   }
 
   /** Puts a rider at a pose: POSE.size numbers. */
@@ -50,32 +58,52 @@ export class RiderFigures {
     if (group) setPose(group, pose);
   }
 
-  /** Shows or hides the ghost of a rider where it would land. */
-  showGhost(shot: Shot, rider: Rider | null, pose: Float64Array | null): void {
-    if (rider === null || pose === null) {
-      this.ghost = this.drop(this.ghost);
-      return;
-    }
-    this.ghost = this.figure(
-      this.ghost,
-      rider.model,
-      shot,
-      lineColor(rider.color),
-      rider.hitch?.facing.forward ?? '+z',
-    );
-    this.ghost.group.scale.set(...rider.rest.scale);
-    setPose(this.ghost.group, pose);
+  /** Shows these ghosts and no others. */
+  showGhosts(shot: Shot, ghosts: readonly Ghost[]): void {
+    this.ghosts.splice(ghosts.length).forEach((figure) => this.drop(figure));
+    ghosts.forEach(({ rider, pose, pointed }, i) => {
+      const facing = pointed ? (rider.hitch?.facing.forward ?? '+z') : 'none';
+      const figure = this.figure(this.ghosts[i] ?? null, rider, shot, facing);
+      this.ghosts[i] = figure;
+      figure.group.scale.set(...rider.rest.scale);
+      setPose(figure.group, pose);
+    });
+  }
+
+  /** Leaves a rider out, as the one whose eyes are looked through; null shows them all. */
+  hide(id: string | null): void {
+    for (const [riderId, { group }] of this.figures) group.visible = riderId !== id;
   }
 
   /** The rider a ray meets first. */
   pick(ray: THREE.Raycaster): string | null {
-    let nearest: { id: string; distance: number } | null = null;
+    return this.hit(ray)?.id ?? null;
+  }
+
+  /** The rider a ray meets first, and the part of its model that it meets with its place in the rider's own space. */
+  pickPart(ray: THREE.Raycaster): RiderPart | null {
+    const found = this.hit(ray);
+    if (found === null) return null;
+    const { id, object, group } = found;
+    for (let part: THREE.Object3D | null = object; part && part !== group; part = part.parent) {
+      // The loader makes names over; the model's own is kept beside.
+      const name = (part.userData.name as string | undefined) ?? part.name;
+      if (!name) continue;
+      const place = group.worldToLocal(part.getWorldPosition(new THREE.Vector3()));
+      return { rider: id, node: name, at: place.toArray().map((value) => Number(value.toFixed(4))) as Vec3 };
+    }
+    return { rider: id, node: null, at: [0, 0, 0] };
+  }
+
+  private hit(ray: THREE.Raycaster): { id: string; object: THREE.Object3D; group: THREE.Group } | null {
+    let nearest: { id: string; object: THREE.Object3D; group: THREE.Group; distance: number } | null = null;
     for (const [id, { group }] of this.figures) {
+      if (!group.visible) continue;
       const hit = ray.intersectObject(group, true)[0];
       if (hit && (nearest === null || hit.distance < nearest.distance))
-        nearest = { id, distance: hit.distance };
+        nearest = { id, object: hit.object, group, distance: hit.distance };
     }
-    return nearest?.id ?? null;
+    return nearest;
   }
 
   /** Where a ray first meets the ground model. */
@@ -100,29 +128,27 @@ export class RiderFigures {
 
   private figure(
     current: Figure | null,
-    modelId: string | null,
+    { model, color, camera }: Pick<Rider, 'model' | 'color' | 'camera'>,
     shot: Shot,
-    color: string,
-    ghostFacing: Axis | null = null,
+    ghost: Axis | 'none' | null = null,
   ): Figure {
-    const source = shot.models.find((model) => model.id === modelId)?.source;
-    const made = `${source?.asset ?? source?.file ?? ''} ${color} ${ghostFacing}`;
+    const source = shot.models.find(({ id }) => id === model)?.source;
+    const made = `${source?.asset ?? source?.file ?? (camera ? 'camera' : '')} ${color} ${ghost}`;
     if (current?.made === made) return current;
     this.drop(current);
+    const line = lineColor(color);
     const group = new THREE.Group();
     this.object.add(group);
     const add = (object: THREE.Object3D) => {
-      if (ghostFacing !== null) {
-        makeGhost(object, color);
-        group.add(noseArrow(object, ghostFacing, color));
-      }
+      if (ghost !== null) makeGhost(object, line);
+      if (ghost !== null && ghost !== 'none') group.add(noseArrow(object, ghost, line));
       group.add(object);
       this.redraw();
     };
-    if (source?.asset === undefined) add(standIn(color));
+    if (source?.asset === undefined) add(camera ? cameraStandIn(line) : standIn(line));
     else {
       this.models.copyOf(source.asset).then(add, (error: unknown) => {
-        add(standIn(color));
+        add(standIn(line));
         this.tellOnce(`A model could not be shown, a stand-in rides instead: ${sentenceOf(error)}`);
       });
     }

@@ -30,16 +30,22 @@ export function StageBanner() {
   const desk = useDeskStore();
   const tool = useDesk((state) => state.tool);
   const kind = useDesk((state) => state.drawing.kind);
-  const rider = useDesk(({ shot }) =>
-    tool.kind === 'pickPath' ? shot.riders.find((other) => other.id === tool.riderId) : undefined,
-  );
+  const riders = useDesk(({ shot }) => shot.riders);
   if (tool.kind === 'select') return null;
   const cancel = <Button onPress={() => cancelTool(desk)}>Cancel (Esc)</Button>;
-  if (tool.kind === 'pickPath') {
+  if (tool.kind === 'pickPath' || tool.kind === 'pickTarget') {
+    const ids = tool.kind === 'pickPath' ? tool.riders : [tool.riderId];
+    const chosen = riders.filter(({ id }) => ids.includes(id));
+    const names =
+      chosen.length === 1
+        ? `${chosen[0].badge} ${chosen[0].name}`
+        : chosen.map(({ badge }) => badge).join(', ');
     return (
       <Strip role="status">
         <span>
-          Click the path that {rider?.badge} {rider?.name} shall ride.
+          {tool.kind === 'pickPath'
+            ? `Click the path that ${names} shall ride.`
+            : `Click what ${names} shall look at: a rider, a part of one, or a place on the ground.`}
         </span>
         <div>{cancel}</div>
       </Strip>
@@ -83,6 +89,7 @@ export function StageBanner() {
 }
 
 const PICKS = {
+  pickStart: 'Click the path where the ride shall start.',
   insert: 'Click the path where the new point shall be.',
   mark: 'Click the path where the mark shall be.',
   box: 'Drag a box around the points to choose.',

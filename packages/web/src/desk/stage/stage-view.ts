@@ -1,9 +1,11 @@
 import {
   PathError,
   POSE,
+  axesToTravel,
   compiledPathOf,
   controlPolygon,
-  evaluateShot,
+  fieldOfView,
+  focalAt,
   nearestToRay,
   toWorld,
   type NearestPlace,
@@ -12,17 +14,21 @@ import {
   type Vec3,
 } from '@fleet-rail/core';
 import * as THREE from 'three';
-import { attachRider } from '../../edits/rider-edits';
 import { poseAt } from '../../evaluation/pose-at';
 import { lineColor, type Theme } from '../../theme/theme';
 import type { DeskState, EdgePick } from '../desk-store';
+import type { StationId } from '../stations';
 import type { DrawPlace } from '../../edits/drawn-path';
 import { BrightLines } from './bright-lines';
 import { CurveOverlay, type HandleEnd } from './curve-overlay';
 import { DrawPreview } from './draw-preview';
 import { PlumbLines, type Grip } from './plumb-lines';
 import { Ribbon } from './ribbon';
-import { RiderFigures } from './rider-figures';
+import { ghostsOf } from './ghosts';
+import { heatShown } from './heat-shown';
+import { lookedThrough } from './looked-through';
+import { RiderFigures, type RiderPart } from './rider-figures';
+import { sightLines } from './sight-lines';
 import { SurveyGrid } from './survey-grid';
 import { Views } from './views';
 
@@ -32,6 +38,8 @@ const RIBBON_METRES = 0.22;
 const RIBBON_PIXELS = 2.4;
 /** Fine grid lines are shown while a metre spans at least this many pixels. */
 const FINE_GRID_PIXELS = 10;
+
+const HALF_TURN = new THREE.Quaternion(0, 1, 0, 0);
 
 /** With more riders than this only the selected one wears its badge. */
 const MOST_BADGES = 60;
@@ -60,7 +68,12 @@ export class StageView {
   private readonly sun = new THREE.DirectionalLight('#FFF4DC', 1.7);
   private state: DeskState | null = null;
   private shownShot: Shot | null = null;
-  private seenLanding: DeskState['landing'] = null;
+  private seenLanding: string | null = null;
+  private sightInputs: readonly unknown[] = [];
+  private readonly sights = new THREE.LineSegments(
+    new THREE.BufferGeometry(),
+    new THREE.LineBasicMaterial({ transparent: true, opacity: 0.55 }),
+  );
   /** What points and overlay were last drawn from. */
   private shownPoints: readonly unknown[] = [];
   private hovered: string | null = null;
@@ -83,7 +96,9 @@ export class StageView {
       this.plumb.object,
       this.preview.object,
       this.bright.object,
+      this.sights,
     );
+    this.sights.frustumCulled = false;
   }
 
   resize(width: number, height: number): void {
@@ -96,8 +111,9 @@ export class StageView {
   }
 
   /** Takes over the desk's state, and draws what differs. */
-  update(state: DeskState, theme: Theme, showPoints: boolean): void {
+  update(state: DeskState, theme: Theme, station: StationId): void {
     this.state = state;
+    const showPoints = station === 'path';
     this.scene.background = new THREE.Color(theme.sky);
     this.grid.paint(theme);
     this.grid.setEdgeOn(state.view === 'side' || state.view === 'front');
@@ -108,6 +124,8 @@ export class StageView {
     }
     this.updateRibbons(state, theme);
     this.updateFigures(state);
+    this.updateSights(state, station);
+    this.updateLens(state);
     const path = state.shot.paths.find((other) => other.id === state.pathId);
     this.updatePoints(state, theme, showPoints ? path : undefined);
     this.preview.show(state.tool.kind === 'draw' ? state.tool.places : null, state.drawing.kind, theme);
@@ -192,6 +210,10 @@ export class StageView {
     return this.figures.pick(this.rayAt(x, y));
   }
 
+  pickRiderPart(x: number, y: number): RiderPart | null {
+    return this.figures.pickPart(this.rayAt(x, y));
+  }
+
   /** The run of model edges nearest to the pointer, in the world. */
   pickEdges(x: number, y: number): EdgePick | null {
     return this.figures.pickEdges(this.rayAt(x, y));
@@ -247,6 +269,8 @@ export class StageView {
     this.plumb.dispose();
     this.overlay.dispose();
     this.bright.dispose();
+    this.sights.geometry.dispose();
+    this.sights.material.dispose();
     this.preview.dispose();
     this.grid.dispose();
     this.views.dispose();
@@ -336,7 +360,9 @@ export class StageView {
         state.shot.riders.find((other) => other.id === state.riderId && other.hitch?.path === path.id) ??
         state.shot.riders.find((other) => other.hitch?.path === path.id);
       const color = rider ? lineColor(rider.color) : theme.idlePath;
-      this.ribbons.get(path.id)?.ribbon.paint(color, theme.panel, path.id === state.pathId);
+      const ribbon = this.ribbons.get(path.id)?.ribbon;
+      ribbon?.paint(color, theme.panel, path.id === state.pathId);
+      ribbon?.setHeat(heatShown(state)?.path === path.id ? (heatShown(state)?.heat.values ?? null) : null);
     }
   }
 
@@ -346,14 +372,57 @@ export class StageView {
       poseAt(evaluation as NonNullable<typeof evaluation>, rider, frame, this.pose);
       this.figures.place(rider.id, this.pose);
     }
-    const rider = landing && shot.riders.find((other) => other.id === landing.riderId);
-    const pose = landing && rider ? landingPose(shot, landing.riderId, landing.pathId) : null;
-    this.figures.showGhost(shot, rider ?? null, pose);
-    if (pose && landing !== this.seenLanding) {
-      const place = new THREE.Vector3(pose[0], pose[1], pose[2]);
-      this.views.refitWhereUnseen(new THREE.Box3().setFromCenterAndSize(place, new THREE.Vector3(6, 4, 6)));
+    const ghosts = ghostsOf(state);
+    this.figures.showGhosts(shot, ghosts);
+    if (ghosts.length > 0 && landing !== null && landing.plan.path !== this.seenLanding) {
+      const [x, y, z] = ghosts[0].pose;
+      const around = new THREE.Box3().setFromCenterAndSize(
+        new THREE.Vector3(x, y, z),
+        new THREE.Vector3(6, 4, 6),
+      );
+      this.views.refitWhereUnseen(around);
     }
-    this.seenLanding = landing;
+    this.seenLanding = landing?.plan.path ?? null;
+  }
+
+  /** Lines from the selected rider to what it aims at, while its facing is set up. */
+  private updateSights({ shot, evaluation, riderId, shows, view }: DeskState, station: StationId): void {
+    const shown = station === 'facing' && shows.sights && view !== 'through' && evaluation && riderId;
+    const rider = shot.riders.find(({ id }) => id === riderId);
+    const inputs = shown ? [evaluation, rider] : [];
+    if (
+      inputs.length === this.sightInputs.length &&
+      inputs.every((input, i) => input === this.sightInputs[i])
+    )
+      return;
+    this.sightInputs = inputs;
+    const lines = shown ? sightLines(shot, evaluation, riderId) : new Float32Array(0);
+    this.sights.geometry.dispose();
+    this.sights.geometry = new THREE.BufferGeometry();
+    this.sights.geometry.setAttribute('position', new THREE.BufferAttribute(lines, 3));
+    this.sights.material.color.set(lineColor(rider?.color ?? 0));
+    this.sights.visible = lines.length > 0;
+  }
+
+  /** Looks through the rider's camera where that is the view. */
+  private updateLens(state: DeskState): void {
+    const camera = state.view === 'through' ? lookedThrough(state) : null;
+    this.figures.hide(camera?.id ?? null);
+    const evaluated = camera && state.evaluation?.riders.get(camera.id);
+    if (!camera?.camera || !evaluated || !state.evaluation) return;
+    poseAt(state.evaluation, evaluated, state.frame, this.pose);
+    const { forward, up } = camera.hitch?.facing ?? { forward: '+z', up: '+y' };
+    const toNose = new THREE.Quaternion(...axesToTravel(forward, up)).conjugate();
+    const [x, y, z, ...turn] = this.pose.subarray(0, POSE.distance);
+    this.views.lookThrough({
+      place: new THREE.Vector3(x, y, z),
+      // A camera of the renderer looks along −Z.
+      turn: new THREE.Quaternion(...(turn as [number, number, number, number]))
+        .multiply(toNose)
+        .multiply(HALF_TURN),
+      fieldOfView: fieldOfView(camera.camera, focalAt(camera.camera, state.frame)),
+      aspect: camera.camera.aspect,
+    });
   }
 
   private fitUnseen(): void {
@@ -423,7 +492,9 @@ export class StageView {
       for (const { id, place } of this.overlay.marks) add(`mark ${id}`, place);
     }
     const { evaluation } = state;
+    const eye = state.view === 'through' ? lookedThrough(state)?.id : undefined;
     for (const rider of evaluation?.riders.values() ?? []) {
+      if (rider.id === eye) continue;
       poseAt(evaluation as NonNullable<typeof evaluation>, rider, state.frame, this.pose);
       if ((evaluation?.riders.size ?? 0) > MOST_BADGES && rider.id !== state.riderId) continue;
       add(`rider ${rider.id}`, [this.pose[0], this.pose[1], this.pose[2]]);
@@ -450,15 +521,6 @@ function edgeLines(runs: readonly EdgePick[]): readonly number[][] {
     runs.map(({ places, closed }) => (closed ? [...places, places[0]] : [...places]).flat());
   linesOfRuns.set(runs, lines);
   return lines;
-}
-
-/** The pose a rider would have at the first frame if it were hitched to a path. */
-function landingPose(shot: Shot, riderId: string, pathId: string): Float64Array {
-  const after = attachRider(riderId, pathId)(shot);
-  const pose = new Float64Array(POSE.size);
-  const index = after.riders.findIndex((rider) => rider.id === riderId);
-  evaluateShot(after).poses[index](shot.range.first, pose, 0);
-  return pose;
 }
 
 function distanceToSegment(

@@ -3,23 +3,19 @@ import { useEffect, useRef, useState } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { LABEL_FONT } from '../../theme/global-style';
 import { Badge } from '../../ui/badge';
-import { Choice } from '../../ui/choice';
 import { IconButton } from '../../ui/icon-button';
 import { showNumber } from '../../ui/quantity';
 import { Board } from '../board/board';
 import { useDesk, useDeskStore } from '../desk-store';
+import type { StationId } from '../stations';
+import { HeatLegend } from './heat-legend';
+import { Picture } from './picture';
 import { StageBanner } from './stage-banner';
 import { StageView, type StageLabel } from './stage-view';
 import type { Box } from './tools/stage-tool';
 import { useNudgeKeys } from './use-nudge-keys';
 import { useStagePointer } from './use-stage-pointer';
-
-const VIEW_NAMES = [
-  { id: 'free', name: 'Free' },
-  { id: 'plan', name: 'Plan' },
-  { id: 'side', name: 'Side' },
-  { id: 'front', name: 'Front' },
-] as const;
+import { ViewChoice } from './view-choice';
 
 const Frame = styled.div`
   position: relative;
@@ -84,13 +80,7 @@ const Readout = styled(Tag)`
 `;
 
 /** The scene: paths, riders, ground, and what the pointer does there. */
-export function Stage({
-  showPoints,
-  onPickedPath,
-}: {
-  showPoints: boolean;
-  onPickedPath: (pathId: string) => void;
-}) {
+export function Stage({ station }: { station: StationId }) {
   const desk = useDeskStore();
   const theme = useTheme();
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -98,8 +88,6 @@ export function Stage({
   const [labels, setLabels] = useState<readonly StageLabel[]>([]);
   const [hover, setHover] = useState<string | null>(null);
   const [box, setBox] = useState<Box | null>(null);
-  const view = useDesk((state) => state.view);
-  const set = useDesk((state) => state.set);
 
   useEffect(() => {
     const element = canvas.current;
@@ -117,11 +105,11 @@ export function Stage({
     };
   }, []);
   useEffect(() => {
-    const update = () => stage.current?.update(desk.getState(), theme, showPoints);
+    const update = () => stage.current?.update(desk.getState(), theme, station);
     update();
     return desk.subscribe(update);
-  }, [desk, theme, showPoints]);
-  useStagePointer(canvas, stage, desk, onPickedPath, setHover, setBox);
+  }, [desk, theme, station]);
+  useStagePointer(canvas, stage, desk, station, setHover, setBox);
   const nudge = useNudgeKeys(desk);
 
   return (
@@ -146,10 +134,12 @@ export function Stage({
       {labels.map((label) => (
         <PlacedLabel key={label.key} label={label} />
       ))}
+      <Picture />
       <StageBanner />
+      <HeatLegend />
       {hover && <Readout aria-hidden>{hover}</Readout>}
       <Bar>
-        <Choice label="View" options={VIEW_NAMES} value={view} onChange={(next) => set({ view: next })} />
+        <ViewChoice />
         <IconButton label="Show everything" onPress={() => stage.current?.fit()}>
           <Maximize aria-hidden />
         </IconButton>

@@ -6,16 +6,17 @@ import type { DeskState, DeskStore } from '../desk-store';
 /** Steps of the arrow keys where no grid is set, metres. */
 const STEP = 0.1;
 
-/** By view what the arrow keys mean: right and up on the screen. Free reads as Plan does. */
+/** As a drawing seen from above has it. */
+const FROM_ABOVE: readonly [Vec3, Vec3] = [
+  [1, 0, 0],
+  [0, 0, -1],
+];
+
+/** By view what the arrow keys mean: right and up on the screen, or in plan where the view has no fixed ones. */
 const RIGHT_UP: Record<DeskState['view'], readonly [Vec3, Vec3]> = {
-  free: [
-    [1, 0, 0],
-    [0, 0, -1],
-  ],
-  plan: [
-    [1, 0, 0],
-    [0, 0, -1],
-  ],
+  free: FROM_ABOVE,
+  through: FROM_ABOVE,
+  plan: FROM_ABOVE,
   side: [
     [0, 0, -1],
     [0, 1, 0],

@@ -1,8 +1,18 @@
 import { useEffect, type RefObject } from 'react';
 import type { DeskStore, Tool } from '../desk-store';
+import type { StationId } from '../stations';
 import type { StageView } from './stage-view';
+import { bankTool } from './tools/bank-tool';
 import { drawTool } from './tools/draw-tool';
-import { edgesTool, insertAt, markAt, pickPathTool, placeOnPathTool } from './tools/pick-tools';
+import {
+  edgesTool,
+  insertAt,
+  markAt,
+  pickPathTool,
+  pickTargetTool,
+  placeOnPathTool,
+  startAt,
+} from './tools/pick-tools';
 import { selectTool } from './tools/select-tool';
 import type { Box, StageHands, StagePointer, StageTool } from './tools/stage-tool';
 
@@ -10,10 +20,12 @@ const CLICK_PIXELS = 4;
 
 function makeTools(hands: StageHands): Record<Tool['kind'], StageTool> {
   return {
-    select: selectTool(hands, false),
+    select: hands.station === 'facing' ? bankTool(hands) : selectTool(hands, false),
     box: selectTool(hands, true),
     draw: drawTool(hands),
     pickPath: pickPathTool(hands),
+    pickStart: placeOnPathTool(hands, startAt),
+    pickTarget: pickTargetTool(hands),
     insert: placeOnPathTool(hands, insertAt),
     mark: placeOnPathTool(hands, markAt),
     edges: edgesTool(hands),
@@ -25,7 +37,7 @@ export function useStagePointer(
   canvas: RefObject<HTMLCanvasElement | null>,
   view: RefObject<StageView | null>,
   desk: DeskStore,
-  onPickedPath: (pathId: string) => void,
+  station: StationId,
   onHover: (text: string | null) => void,
   onBox: (box: Box | null) => void,
 ): void {
@@ -33,7 +45,7 @@ export function useStagePointer(
     const element = canvas.current;
     const stage = view.current;
     if (!element || !stage) return;
-    const tools = makeTools({ stage, desk, onPickedPath, onHover, onBox });
+    const tools = makeTools({ stage, desk, station, onHover, onBox });
     const held = (): StageTool => tools[desk.getState().tool.kind];
     let pressed: StagePointer | null = null;
     /** The tool that took hold of something, and whether the pointer has moved since. */
@@ -99,5 +111,5 @@ export function useStagePointer(
       element.removeEventListener('pointerleave', leave);
       element.removeEventListener('dblclick', twice);
     };
-  }, [canvas, view, desk, onPickedPath, onHover, onBox]);
+  }, [canvas, view, desk, station, onHover, onBox]);
 }

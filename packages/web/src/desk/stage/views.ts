@@ -1,9 +1,10 @@
 import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { ViewName } from '../desk-store';
+import { pictureRect } from './picture-rect';
 
 /** Where each view looks from, and what is up in it. Plan has X to the right and Z down, as a drawing has. */
-const DIRECTIONS: Record<ViewName, { from: [number, number, number]; up: [number, number, number] }> = {
+const DIRECTIONS: Record<OwnView, { from: [number, number, number]; up: [number, number, number] }> = {
   free: { from: [-0.55, 0.62, 0.85], up: [0, 1, 0] },
   plan: { from: [0, 1, 0], up: [0, 0, -1] },
   side: { from: [1, 0, 0], up: [0, 1, 0] },
@@ -12,21 +13,34 @@ const DIRECTIONS: Record<ViewName, { from: [number, number, number]; up: [number
 
 const FIELD_OF_VIEW = 38;
 
+/** The views with a camera of the stage's own. */
+type OwnView = Exclude<ViewName, 'through'>;
+
+/** What a rider's camera sees. */
+export interface Lens {
+  readonly place: THREE.Vector3;
+  readonly turn: THREE.Quaternion;
+  /** Up and down, radians. */
+  readonly fieldOfView: number;
+  readonly aspect: number;
+}
+
 interface View {
   readonly camera: THREE.PerspectiveCamera | THREE.OrthographicCamera;
   readonly controls: OrbitControls;
   fitted: boolean;
 }
 
-/** The four views, each with a camera that stays as it was left. */
+/** The views: four with a camera each that stays as it was left, and one through a rider's camera. */
 export class Views {
   current: ViewName = 'free';
-  private readonly views: Record<ViewName, View>;
+  private readonly through = new THREE.PerspectiveCamera(FIELD_OF_VIEW, 1, 0.05, 4_000);
+  private readonly views: Record<OwnView, View>;
   private width = 1;
   private height = 1;
 
   constructor(canvas: HTMLElement, redraw: () => void) {
-    const make = (name: ViewName): View => {
+    const make = (name: OwnView): View => {
       const camera =
         name === 'free'
           ? new THREE.PerspectiveCamera(FIELD_OF_VIEW, 1, 0.1, 4_000)
@@ -52,18 +66,29 @@ export class Views {
   }
 
   get camera(): THREE.PerspectiveCamera | THREE.OrthographicCamera {
-    return this.views[this.current].camera;
+    return this.current === 'through' ? this.through : this.views[this.current].camera;
   }
 
   show(name: ViewName): void {
-    this.views[this.current].controls.enabled = false;
+    this.setMovable(false);
     this.current = name;
-    this.views[name].controls.enabled = true;
+    this.setMovable(true);
   }
 
-  /** Whether dragging moves the camera; off while something on the stage is dragged. */
+  /** Whether dragging moves the camera; off while something on the stage is dragged. A rider's camera is not moved. */
   setMovable(movable: boolean): void {
-    this.views[this.current].controls.enabled = movable;
+    if (this.current !== 'through') this.views[this.current].controls.enabled = movable;
+  }
+
+  /** Looks through a rider's camera: its picture lies in the middle of the stage, with some room round it. */
+  lookThrough({ place, turn, fieldOfView, aspect }: Lens): void {
+    const { through, width, height } = this;
+    const picture = pictureRect(width, height, aspect);
+    through.position.copy(place);
+    through.quaternion.copy(turn);
+    through.aspect = width / height;
+    through.fov = (2 * Math.atan((Math.tan(fieldOfView / 2) * height) / picture.height) * 180) / Math.PI;
+    through.updateProjectionMatrix();
   }
 
   resize(width: number, height: number): void {
@@ -84,7 +109,7 @@ export class Views {
 
   /** Brings a box into view, in the present view or, once each, in all that have not been looked at. */
   fit(box: THREE.Box3, everyUnfitted = false): void {
-    for (const [name, view] of Object.entries(this.views) as [ViewName, View][]) {
+    for (const [name, view] of Object.entries(this.views) as [OwnView, View][]) {
       if (everyUnfitted ? view.fitted : name !== this.current) continue;
       view.fitted = true;
       this.fitView(name, view, box);
@@ -106,14 +131,14 @@ export class Views {
       0.1,
       place.clone().sub(camera.position).dot(camera.getWorldDirection(new THREE.Vector3())),
     );
-    return (2 * depth * Math.tan((FIELD_OF_VIEW * Math.PI) / 360)) / this.height;
+    return (2 * depth * Math.tan((camera.fov * Math.PI) / 360)) / this.height;
   }
 
   dispose(): void {
     for (const { controls } of Object.values(this.views)) controls.dispose();
   }
 
-  private fitView(name: ViewName, { camera, controls }: View, box: THREE.Box3): void {
+  private fitView(name: OwnView, { camera, controls }: View, box: THREE.Box3): void {
     const centre = box.getCenter(new THREE.Vector3());
     const size = box.getSize(new THREE.Vector3());
     const radius = Math.max(3, size.length() / 2);

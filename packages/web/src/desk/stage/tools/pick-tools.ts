@@ -1,13 +1,16 @@
-import { insertPoint, type ShotPath } from '@fleet-rail/core';
+import { insertPoint, type AimTarget, type ShotPath, type Vec3 } from '@fleet-rail/core';
 import { sentenceOf } from '../../../api/request';
 import { addMark, changePath } from '../../../edits/path-edits';
+import { aimAt } from '../../../edits/rider-edits';
 import { notify } from '../../../ui/notices';
 import { showNumber } from '../../../ui/quantity';
+import { attempt } from '../../attempt';
 import type { DeskStore, EdgePick } from '../../desk-store';
+import { beginLanding, changeLanding } from '../../landings';
 import type { StageHands, StagePointer, StageTool } from './stage-tool';
 
-/** Picks a path for a rider. */
-export function pickPathTool({ stage, onPickedPath }: StageHands): StageTool {
+/** Picks a path for riders to land on. */
+export function pickPathTool({ stage, desk }: StageHands): StageTool {
   return {
     hover({ x, y }) {
       const path = stage.pickPath(x, y);
@@ -15,11 +18,50 @@ export function pickPathTool({ stage, onPickedPath }: StageHands): StageTool {
       return path !== null;
     },
     click({ x, y }) {
+      const { tool } = desk.getState();
       const path = stage.pickPath(x, y);
       stage.hoverPath(null);
-      if (path !== null) onPickedPath(path);
+      if (path !== null && tool.kind === 'pickPath') beginLanding(desk, tool.riders, path);
     },
     leave: () => stage.hoverPath(null),
+  };
+}
+
+/** Sets where a landing starts. */
+export function startAt(desk: DeskStore, _: ShotPath, s: number): void {
+  changeLanding(desk, { start: Number(s.toFixed(3)) });
+}
+
+/** Picks what a rider aims at: a rider or a part of it, else the ground. */
+export function pickTargetTool({ stage, desk, onHover }: StageHands): StageTool {
+  const under = ({ x, y }: StagePointer): { target: AimTarget; name: string } | null => {
+    const { tool, shot } = desk.getState();
+    const part = stage.pickRiderPart(x, y);
+    const rider = shot.riders.find(({ id }) => id === part?.rider);
+    if (part && rider && (tool.kind !== 'pickTarget' || rider.id !== tool.riderId)) {
+      const { node, at } = part;
+      const target = node === null ? { rider: rider.id } : { rider: rider.id, node, at };
+      return { target, name: `${rider.badge} ${rider.name}${node === null ? '' : `, ${node}`}` };
+    }
+    const place = stage.onGround(x, y) ?? stage.onLevel(x, y, 0);
+    const point = place?.map((value) => Number(value.toFixed(3))) as Vec3 | undefined;
+    return point ? { target: { point }, name: point.map((value) => showNumber(value, 1)).join(', ') } : null;
+  };
+  return {
+    hover(at) {
+      const found = under(at);
+      onHover(found && `Aim at ${found.name}`);
+      return found !== null;
+    },
+    click(at) {
+      const { tool, set } = desk.getState();
+      const found = under(at);
+      if (tool.kind !== 'pickTarget' || found === null) return;
+      set({ tool: { kind: 'select' } });
+      onHover(null);
+      attempt(desk, 'Aim', aimAt(tool.riderId, found.target));
+    },
+    leave: () => onHover(null),
   };
 }
 

@@ -1,4 +1,5 @@
 import type { DeskStore } from '../../desk-store';
+import type { StationId } from '../../stations';
 import type { StageView } from '../stage-view';
 
 /** A pointer on the stage: pixels from its corner, and the keys held with it. */
@@ -21,7 +22,7 @@ export interface Box {
 export interface StageHands {
   readonly stage: StageView;
   readonly desk: DeskStore;
-  readonly onPickedPath: (pathId: string) => void;
+  readonly station: StationId;
   readonly onHover: (text: string | null) => void;
   readonly onBox: (box: Box | null) => void;
 }

@@ -1,0 +1,76 @@
+import { Camera, defaultsOf, type Shot } from '@fleet-rail/core';
+import { Box, Video } from 'lucide-react';
+import { useEffect, useRef } from 'react';
+import { useSearchParams } from 'react-router';
+import { useModels, type KeptModel } from '../../api/models';
+import { sentenceOf } from '../../api/request';
+import { addPlainRider, addRider } from '../../edits/rider-edits';
+import { Button } from '../../ui/button';
+import { notify } from '../../ui/notices';
+import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
+import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
+import { useDeskStore } from '../desk-store';
+import { UploadButton } from './upload-button';
+
+/** New riders: with a model, a camera to look through, a carrier for others. */
+export function AddSection() {
+  const desk = useDeskStore();
+  const models = useModels();
+  const title = useRef<HTMLHeadingElement>(null);
+  const [search] = useSearchParams();
+  const asked = search.has('add');
+  useEffect(() => {
+    if (asked) title.current?.scrollIntoView({ block: 'start' });
+  }, [asked]);
+  const add = (name: string, make: (shot: Shot) => { shot: Shot; id: string }) => {
+    try {
+      const { id } = make(desk.getState().shot);
+      desk.getState().edit(`Add ${name}`, (shot) => make(shot).shot);
+      desk.getState().set({ riderId: id });
+    } catch (error) {
+      notify('error', sentenceOf(error));
+    }
+  };
+  const addModel = (model: KeptModel) => add(model.name, (shot) => addRider(shot, model));
+  return (
+    <Section>
+      <SectionTitle ref={title}>Add a rider</SectionTitle>
+      <Hint>Choose what it looks like, or bring a model of your own.</Hint>
+      <Buttons>
+        <UploadButton name="Upload a model" onModel={addModel} />
+        <Button
+          onPress={() =>
+            add('camera', (shot) =>
+              addPlainRider(shot, 'Camera', { kind: 'camera', camera: defaultsOf(Camera) }),
+            )
+          }
+        >
+          <Video aria-hidden /> Add a camera
+        </Button>
+        <Button onPress={() => add('carrier', (shot) => addPlainRider(shot, 'Carrier', { kind: 'carrier' }))}>
+          <Box aria-hidden /> Add a carrier
+        </Button>
+      </Buttons>
+      {models.isError && <Hint role="alert">{sentenceOf(models.error)}</Hint>}
+      <RowList
+        aria-label="Models"
+        onAction={(key) => {
+          const model = models.data?.find((other) => other.id === key);
+          if (model) addModel(model);
+        }}
+      >
+        {(models.data ?? []).map((model) => (
+          <Row key={model.id} id={model.id} textValue={model.name}>
+            <RowName>{model.name}</RowName>
+            <RowFigure>{sizeOf(model)}</RowFigure>
+          </Row>
+        ))}
+      </RowList>
+    </Section>
+  );
+}
+
+/** Width × height × length, metres. */
+function sizeOf({ facts }: KeptModel): string {
+  return [0, 1, 2].map((k) => (facts.high[k] - facts.low[k]).toFixed(1)).join(' × ') + ' m';
+}

@@ -1,0 +1,58 @@
+import { useEffect, type ReactNode } from 'react';
+import type { Shot } from '@fleet-rail/core';
+import { sentenceOf } from '../../api/request';
+import { Button, PrimaryButton } from '../../ui/button';
+import { Buttons, Hint } from '../../ui/panel';
+import { attempt } from '../attempt';
+import { useDesk, useDeskStore } from '../desk-store';
+
+/** Riders that would come to the shot, or why they cannot. */
+export type Arranged = { readonly shot: Shot; readonly ids: string[] } | { readonly problem: string };
+
+export function arranged(make: () => { shot: Shot; ids: string[] }): Arranged {
+  try {
+    return make();
+  } catch (error) {
+    return { problem: sentenceOf(error) };
+  }
+}
+
+/** Shows riders that would come pale on the stage while they are set up, and takes them up when accepted. */
+export function CopiesCard(props: {
+  label: string;
+  action: string;
+  make: (shot: Shot) => { shot: Shot; ids: string[] };
+  children: ReactNode;
+  onDone: () => void;
+}) {
+  const { label, action, make, children, onDone } = props;
+  const desk = useDeskStore();
+  const set = useDesk((state) => state.set);
+  const shot = useDesk((state) => state.shot);
+  const result = arranged(() => make(shot));
+  const shown = 'problem' in result ? null : result;
+  useEffect(() => {
+    set({ tentative: shown && { shot: shown.shot, riders: shown.ids } });
+    return () => set({ tentative: null });
+    // The result is another object at each drawing; what it follows from is `make` and the shot.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [make, shot, set]);
+  return (
+    <>
+      {children}
+      {'problem' in result && <Hint role="alert">{result.problem}</Hint>}
+      <Buttons>
+        <PrimaryButton
+          isDisabled={shown === null}
+          onPress={() => {
+            set({ tentative: null });
+            if (attempt(desk, label, (before) => make(before).shot)) onDone();
+          }}
+        >
+          {action}
+        </PrimaryButton>
+        <Button onPress={onDone}>Cancel</Button>
+      </Buttons>
+    </>
+  );
+}

@@ -1,0 +1,206 @@
+import {
+  detachBack,
+  detachHere,
+  removeRider,
+  sitOn,
+  withOwnPace,
+  withRider,
+  type Rider,
+} from '@fleet-rail/core';
+import { MousePointerClick, Trash2, Unlink } from 'lucide-react';
+import { useState } from 'react';
+import { changeRider, findModel, replaceModel } from '../../edits/rider-edits';
+import { Button } from '../../ui/button';
+import { TextField } from '../../ui/fields';
+import { Fold } from '../../ui/fold';
+import { IconButton } from '../../ui/icon-button';
+import { notify } from '../../ui/notices';
+import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
+import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
+import { Select } from '../../ui/select';
+import { Tick } from '../../ui/tick';
+import { attempt } from '../attempt';
+import { useDesk, useDeskStore } from '../desk-store';
+import { beginLanding } from '../landings';
+import { FormationCard } from './formation-card';
+import { LandingCard } from './landing-card';
+import { StringCard } from './string-card';
+import { UploadButton } from './upload-button';
+
+/** The path that riders shall ride, or ride already, and their way onto it and off. */
+export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly string[] }) {
+  const desk = useDeskStore();
+  const paths = useDesk((state) => state.shot.paths);
+  const riders = useDesk((state) => state.shot.riders);
+  const landing = useDesk((state) => state.landing);
+  const edit = useDesk((state) => state.edit);
+  const set = useDesk((state) => state.set);
+  const tool = useDesk((state) => state.tool);
+  const path = paths.find(({ id }) => id === rider.hitch?.path);
+  const ids = chosen.includes(rider.id) ? chosen : [rider.id];
+  const badges = riders.filter(({ id }) => ids.includes(id)).map(({ badge }) => badge);
+  const title = badges.length > 1 ? badges.join(', ') : `${rider.badge} ${rider.name}`;
+  const lands = landing !== null && landing.riders.join() === ids.join() ? landing : null;
+  const leader = riders.find(({ id }) => id === (rider.hitch?.follows ?? rider.hitch?.pacedBy)?.rider);
+  const detach = (here: boolean) =>
+    edit(`Detach ${badges.join(', ')}`, (shot) =>
+      here ? detachHere(shot, ids, desk.getState().frame) : detachBack(shot, ids),
+    );
+  return (
+    <Section>
+      <SectionTitle>{title}</SectionTitle>
+      {path ? (
+        <>
+          <Hint>
+            Rides {path.name}
+            {leader &&
+              (rider.hitch?.follows ? `, hung behind ${leader.badge}` : `, in time with ${leader.badge}`)}
+            .
+          </Hint>
+          <Buttons>
+            <Button onPress={() => detach(true)}>
+              <Unlink aria-hidden /> Detach, stay here
+            </Button>
+            <Button onPress={() => detach(false)}>Detach, go back</Button>
+            {leader && (
+              <Button
+                onPress={() =>
+                  edit('Own timing', (shot) =>
+                    withRider(shot, rider.id, (before) => withOwnPace(shot, before)),
+                  )
+                }
+              >
+                Give it its own timing
+              </Button>
+            )}
+          </Buttons>
+        </>
+      ) : (
+        <Hint>
+          {paths.length > 0
+            ? 'Stands at rest. Choose the path it shall ride.'
+            : 'Stands at rest. Lay a path first, under Path.'}
+        </Hint>
+      )}
+      {lands && <LandingCard landing={lands} />}
+      {paths.length > 0 && !lands && (
+        <>
+          <Buttons>
+            <Button
+              isDisabled={tool.kind === 'pickPath'}
+              onPress={() => set({ tool: { kind: 'pickPath', riders: ids }, landing: null })}
+            >
+              <MousePointerClick aria-hidden /> Pick a path on the stage
+            </Button>
+          </Buttons>
+          <RowList aria-label="Paths to ride" onAction={(key) => beginLanding(desk, ids, String(key))}>
+            {paths.map(({ id, name }) => (
+              <Row key={id} id={id} textValue={name}>
+                <RowName>{name}</RowName>
+                <RowFigure>{id === path?.id ? 'rides it' : ''}</RowFigure>
+              </Row>
+            ))}
+          </RowList>
+        </>
+      )}
+    </Section>
+  );
+}
+
+/** What the selected rider is: its name, its model, what it sits on; strings and formations; its end. */
+export function RiderSection({ rider }: { rider: Rider }) {
+  const desk = useDeskStore();
+  const edit = useDesk((state) => state.edit);
+  const models = useDesk((state) => state.models);
+  const riders = useDesk((state) => state.shot.riders);
+  const source = useDesk(({ shot }) => shot.models.find((model) => model.id === rider.model)?.source);
+  const [keeps, setKeeps] = useState(true);
+  const worn = models.find(({ id }) => id === source?.asset);
+  const replace = (model: (typeof models)[number]) =>
+    edit(`Replace the model of ${rider.badge}`, replaceModel(rider.id, model, worn));
+  const sit = (carrier: string) =>
+    attempt(desk, carrier === '' ? 'Take off its carrier' : 'Put on a carrier', (shot) =>
+      sitOn(shot, rider.id, carrier || null, desk.getState().frame, keeps),
+    );
+  return (
+    <>
+      <Fold title="String">
+        <StringCard leader={rider} />
+      </Fold>
+      <Fold title="Formation">
+        <FormationCard leader={rider} />
+      </Fold>
+      <Fold title="Model, name and carrier" isOpen={source?.file !== undefined}>
+        <TextField
+          label="Name"
+          value={rider.name}
+          maxLength={200}
+          onChange={(name) =>
+            name.trim() !== '' &&
+            edit(
+              'Rename rider',
+              changeRider(rider.id, (before) => ({ ...before, name })),
+              `rename ${rider.id}`,
+            )
+          }
+        />
+        {source?.file !== undefined && (
+          <>
+            <Hint role="alert">Its model {source.file} is not here; a stand-in rides instead.</Hint>
+            <Buttons>
+              <UploadButton
+                name={`Bring ${source.file}`}
+                onModel={(model) => edit(`Find ${source.file}`, findModel(rider.model as string, model.id))}
+              />
+            </Buttons>
+          </>
+        )}
+        {models.length > 0 && (
+          <Select
+            label="Model"
+            options={[
+              ...(worn ? [] : [{ id: '', name: source?.file ?? 'A stand-in' }]),
+              ...models.map(({ id, name }) => ({ id, name })),
+            ]}
+            value={worn?.id ?? ''}
+            onChange={(id) => {
+              const model = models.find((other) => other.id === id);
+              if (model) replace(model);
+            }}
+          />
+        )}
+        <Select
+          label="Sits on"
+          options={[
+            { id: '', name: 'Nothing' },
+            ...riders
+              .filter(({ id }) => id !== rider.id)
+              .map(({ id, badge, name }) => ({ id, name: `${badge} ${name}` })),
+          ]}
+          value={rider.parent ?? ''}
+          onChange={sit}
+        />
+        <Tick isSelected={keeps} onChange={setKeeps}>
+          It keeps its place when it is put on
+        </Tick>
+        {rider.parent !== null && rider.hitch !== null && (
+          <Hint>While it rides a path of its own it is not carried.</Hint>
+        )}
+        <Buttons>
+          <IconButton
+            label={`Delete ${rider.badge} ${rider.name}`}
+            onPress={() => {
+              edit(`Delete ${rider.badge}`, (shot) => removeRider(shot, rider.id, desk.getState().frame));
+              notify('done', `Deleted ${rider.badge} ${rider.name}.`, {
+                name: 'Undo',
+                run: () => desk.getState().undo(),
+              });
+            }}
+          >
+            <Trash2 aria-hidden />
+          </IconButton>
+        </Buttons>
+      </Fold>
+    </>
+  );
+}

@@ -1,0 +1,71 @@
+import { endOfString, hangString, type Rider } from '@fleet-rail/core';
+import { useCallback, useState } from 'react';
+import { foundAxes } from '../../edits/rider-edits';
+import { Button } from '../../ui/button';
+import { Buttons, FieldGrid, Hint } from '../../ui/panel';
+import { QuantityField } from '../../ui/quantity-field';
+import { Select } from '../../ui/select';
+import { useDesk } from '../desk-store';
+import { CopiesCard } from './copies-card';
+
+/** Hangs another rider, and copies of it, behind this one. */
+export function StringCard({ leader }: { leader: Rider }) {
+  const riders = useDesk((state) => state.shot.riders);
+  const models = useDesk((state) => state.models);
+  const others = riders.filter(({ id }) => id !== leader.id);
+  const [unit, setUnit] = useState<string | null>(null);
+  const [count, setCount] = useState(1);
+  const [gap, setGap] = useState(0.1);
+  const [setting, setSetting] = useState(false);
+  const chosen =
+    others.find(({ id }) => id === unit) ?? others.find(({ hitch }) => hitch === null) ?? others[0];
+  const unitId = chosen?.id ?? '';
+  const make = useCallback(
+    (shot: Parameters<typeof hangString>[0]) =>
+      hangString(shot, leader.id, { unit: unitId, count, gap }, foundAxes(shot, models).get(unitId)),
+    [leader.id, unitId, count, gap, models],
+  );
+  if (chosen === undefined) return <Hint>Add the rider that shall hang behind {leader.badge} first.</Hint>;
+  const end = endOfString(riders, leader);
+  if (!setting) {
+    return (
+      <>
+        <Hint>
+          {end === leader
+            ? `Nothing hangs behind ${leader.badge} yet.`
+            : `Behind ${leader.badge} hangs a string that ends with ${end.badge}.`}
+        </Hint>
+        <Buttons>
+          <Button onPress={() => setSetting(true)}>Hang a string behind {leader.badge}</Button>
+        </Buttons>
+      </>
+    );
+  }
+  return (
+    <CopiesCard
+      label={`Hang behind ${leader.badge}`}
+      action="Hang it"
+      make={make}
+      onDone={() => setSetting(false)}
+    >
+      <Select
+        label="Unit"
+        options={others.map(({ id, badge, name }) => ({ id, name: `${badge} ${name}` }))}
+        value={chosen.id}
+        onChange={setUnit}
+      />
+      <FieldGrid>
+        <QuantityField label="Units" kind="count" value={count} min={1} max={200} whole onChange={setCount} />
+        <QuantityField label="Gap" kind="length" value={gap} min={0} step={0.05} onChange={setGap} />
+      </FieldGrid>
+      <Hint>{lengthText(chosen)}</Hint>
+    </CopiesCard>
+  );
+}
+
+function lengthText({ badge, chassis }: Rider): string {
+  if (chassis === null) return `${badge} has no axles: it is taken as a point on the path.`;
+  const wheelbase = (chassis.frontAxle - chassis.rearAxle).toFixed(2);
+  const length = (chassis.frontCoupling - chassis.rearCoupling).toFixed(2);
+  return `${badge}: wheelbase ${wheelbase} m, ${length} m from coupling to coupling, both axles on the path.`;
+}

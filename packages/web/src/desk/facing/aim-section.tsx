@@ -1,0 +1,159 @@
+import type { Aim, AimTarget, Facing, Rider } from '@fleet-rail/core';
+import { Crosshair } from 'lucide-react';
+import { aimAt, changeHitch } from '../../edits/rider-edits';
+import { Button } from '../../ui/button';
+import { Fold } from '../../ui/fold';
+import { Buttons, FieldGrid, Hint } from '../../ui/panel';
+import { QuantityField } from '../../ui/quantity-field';
+import { Select } from '../../ui/select';
+import { Tick } from '../../ui/tick';
+import { attempt } from '../attempt';
+import { useDesk, useDeskStore } from '../desk-store';
+import { KeyList } from './key-list';
+
+/** What a rider that aims looks at, and how it turns there. */
+export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) {
+  const desk = useDeskStore();
+  const shot = useDesk((state) => state.shot);
+  const models = useDesk((state) => state.models);
+  const tool = useDesk((state) => state.tool);
+  const shows = useDesk((state) => state.shows);
+  const set = useDesk((state) => state.set);
+  const edit = useDesk((state) => state.edit);
+  const { target, aim, ahead } = facing;
+  const change = (part: Partial<Facing>, gesture?: string) =>
+    edit(
+      'Aim',
+      changeHitch(rider.id, (hitch) => ({ ...hitch, facing: { ...hitch.facing, ...part } })),
+      gesture,
+    );
+  const changeAim = (part: Partial<Aim>, gesture?: string) => change({ aim: { ...aim, ...part } }, gesture);
+  const other = shot.riders.find(({ id }) => id === target?.rider);
+  const asset = shot.models.find(({ id }) => id === other?.model)?.source.asset;
+  const facts = models.find(({ id }) => id === asset)?.facts;
+  const take = (next: AimTarget | null) => attempt(desk, 'Aim', aimAt(rider.id, next));
+  return (
+    <>
+      <FieldGrid>
+        <Select
+          label="At"
+          options={[
+            { id: '', name: 'Nothing yet' },
+            { id: ' ahead', name: 'A place ahead' },
+            ...(target?.point ? [{ id: ' point', name: 'A point' }] : []),
+            ...shot.riders
+              .filter(({ id }) => id !== rider.id)
+              .map(({ id, badge, name }) => ({ id, name: `${badge} ${name}` })),
+          ]}
+          value={target?.rider ?? (target?.point ? ' point' : ahead !== 0 ? ' ahead' : '')}
+          onChange={(id) => {
+            if (id === ' ahead') change({ target: null, ahead: 5 });
+            else if (id === '') change({ target: null, ahead: 0 });
+            else if (id !== ' point') take({ rider: id });
+          }}
+        />
+        {other && facts && (
+          <Select
+            label="Part of it"
+            options={[
+              { id: '', name: 'Its origin' },
+              ...facts.nodes.filter((name) => name !== '').map((name) => ({ id: name, name })),
+            ]}
+            value={target?.node ?? ''}
+            onChange={(node) => {
+              const at = facts.places[facts.nodes.indexOf(node)];
+              take(node === '' || !at ? { rider: other.id } : { rider: other.id, node, at: [...at] });
+            }}
+          />
+        )}
+        {target === null && ahead !== 0 && (
+          <QuantityField
+            label="Ahead"
+            kind="length"
+            value={ahead}
+            step={0.5}
+            onChange={(metres, gesture) => change({ ahead: metres }, gesture)}
+          />
+        )}
+      </FieldGrid>
+      {target?.point && (
+        <FieldGrid>
+          {(['X', 'Y', 'Z'] as const).map((axis, k) => (
+            <QuantityField
+              key={axis}
+              label={axis}
+              kind="length"
+              value={target.point?.[k] ?? 0}
+              step={0.1}
+              onChange={(value, gesture) => {
+                const point = [...(target.point ?? [0, 0, 0])] as [number, number, number];
+                point[k] = value;
+                change({ target: { point } }, gesture);
+              }}
+            />
+          ))}
+        </FieldGrid>
+      )}
+      <Buttons>
+        <Button
+          isDisabled={tool.kind === 'pickTarget'}
+          onPress={() => set({ tool: { kind: 'pickTarget', riderId: rider.id } })}
+        >
+          <Crosshair aria-hidden /> Pick on the stage
+        </Button>
+      </Buttons>
+      <FieldGrid>
+        <QuantityField
+          label="Dead zone"
+          kind="angle"
+          value={aim.deadZone}
+          min={0}
+          max={180}
+          step={0.5}
+          onChange={(deadZone, gesture) => changeAim({ deadZone }, gesture)}
+        />
+        <QuantityField
+          label="Damping"
+          kind="time"
+          value={aim.damping}
+          min={0}
+          max={60}
+          step={0.05}
+          onChange={(damping, gesture) => changeAim({ damping }, gesture)}
+        />
+        <QuantityField
+          label="Yaw limit"
+          kind="angle"
+          value={aim.yawLimit}
+          min={0}
+          max={180}
+          onChange={(yawLimit, gesture) => changeAim({ yawLimit }, gesture)}
+        />
+        <QuantityField
+          label="Pitch limit"
+          kind="angle"
+          value={aim.pitchLimit}
+          min={0}
+          max={90}
+          onChange={(pitchLimit, gesture) => changeAim({ pitchLimit }, gesture)}
+        />
+      </FieldGrid>
+      <Tick isSelected={shows.sights} onChange={(sights) => set({ shows: { ...shows, sights } })}>
+        Show its lines of sight
+      </Tick>
+      <Fold
+        title={`From its way to its target${aim.influence.length ? ` (${aim.influence.length} keys)` : ''}`}
+      >
+        <Hint>0 looks along the path, 1 looks at the target.</Hint>
+        <KeyList
+          name="aim"
+          keys={aim.influence}
+          valueAt={() => 1}
+          min={0}
+          max={1}
+          onChange={(influence, gesture) => changeAim({ influence }, gesture)}
+        />
+      </Fold>
+    </>
+  );
+}

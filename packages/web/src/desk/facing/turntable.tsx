@@ -1,0 +1,129 @@
+import { AXES, type Axis, type Rider } from '@fleet-rail/core';
+import { FlipHorizontal2, FlipVertical2, WandSparkles } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import styled, { useTheme } from 'styled-components';
+import { changeHitch } from '../../edits/rider-edits';
+import { lineColor } from '../../theme/theme';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { Buttons, FieldGrid, Hint } from '../../ui/panel';
+import { Select } from '../../ui/select';
+import { useDesk } from '../desk-store';
+import { TurntableView } from './turntable-view';
+
+const Table = styled.div`
+  height: 168px;
+  border: 1px solid ${({ theme }) => theme.hairline};
+  border-radius: 6px;
+  overflow: hidden;
+  & > canvas {
+    display: block;
+    width: 100%;
+    height: 100%;
+    touch-action: none;
+  }
+`;
+
+const PARTS = [
+  { id: 'forward', name: 'Click sets the nose' },
+  { id: 'up', name: 'the roof' },
+] as const;
+
+const opposite = (axis: Axis) => `${axis[0] === '-' ? '+' : '-'}${axis[1]}` as Axis;
+const squareTo = (axis: Axis) => AXES.filter((other) => other[1] !== axis[1]);
+const nameOf = (axis: Axis) => axis.toUpperCase().replace('-', '−');
+const named = (axes: readonly Axis[]) => axes.map((axis) => ({ id: axis, name: nameOf(axis) }));
+
+/** The model on a turntable: which of its sides is its nose, and which its roof. */
+export function Turntable({ rider }: { rider: Rider }) {
+  const theme = useTheme();
+  const edit = useDesk((state) => state.edit);
+  const asset = useDesk(({ shot }) => shot.models.find(({ id }) => id === rider.model)?.source.asset ?? null);
+  const found = useDesk(({ models }) => models.find(({ id }) => id === asset)?.facts.facing);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const view = useRef<TurntableView>(null);
+  const [part, setPart] = useState<'forward' | 'up'>('forward');
+  const { forward, up } = rider.hitch?.facing ?? { forward: '+z', up: '+y' };
+
+  const change = (axes: { forward: Axis; up: Axis }) =>
+    edit(
+      'Facing',
+      changeHitch(rider.id, (hitch) => ({ ...hitch, facing: { ...hitch.facing, ...axes } })),
+    );
+  // What is no longer square to the axis just set is the first that is.
+  const setForward = (next: Axis) =>
+    change({ forward: next, up: up[1] === next[1] ? squareTo(next)[0] : up });
+  const setUp = (next: Axis) =>
+    change({
+      up: next,
+      forward: forward[1] === next[1] ? (squareTo(next)[2] ?? squareTo(next)[0]) : forward,
+    });
+  const pick = useRef<(axis: Axis) => void>(() => undefined);
+  useEffect(() => {
+    pick.current = part === 'forward' ? setForward : setUp;
+  });
+
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element) return;
+    const made = new TurntableView(element, (axis) => pick.current(axis));
+    view.current = made;
+    const sizes = new ResizeObserver(([entry]) =>
+      made.resize(entry.contentRect.width, entry.contentRect.height),
+    );
+    sizes.observe(element.parentElement ?? element);
+    return () => {
+      sizes.disconnect();
+      made.dispose();
+      view.current = null;
+    };
+  }, []);
+  useEffect(() => {
+    view.current?.paint(theme);
+    view.current?.showModel(asset, lineColor(rider.color));
+    view.current?.showAxes(forward, up);
+  }, [theme, asset, rider.color, forward, up]);
+
+  const asFound = found?.forward === forward && found.up === up;
+  return (
+    <>
+      <Table>
+        <canvas
+          ref={canvas}
+          role="img"
+          aria-label={`Turntable: the nose of ${rider.name} is ${nameOf(forward)}, its roof ${nameOf(up)}`}
+        />
+      </Table>
+      <Choice label="Clicking a side sets" options={PARTS} value={part} onChange={setPart} />
+      <Buttons>
+        <Button onPress={() => change({ forward: opposite(forward), up })}>
+          <FlipHorizontal2 aria-hidden /> Flip nose
+        </Button>
+        <Button onPress={() => change({ forward, up: opposite(up) })}>
+          <FlipVertical2 aria-hidden /> Flip roof
+        </Button>
+      </Buttons>
+      <FieldGrid>
+        <Select label="Nose" options={named(AXES)} value={forward} onChange={setForward} />
+        <Select label="Roof" options={named(squareTo(forward))} value={up} onChange={setUp} />
+      </FieldGrid>
+      {found && (
+        <Hint>
+          Found in the model: nose {nameOf(found.forward)}, roof {nameOf(found.up)},{' '}
+          {sureness(found.confidence)}; told by {found.because}.
+        </Hint>
+      )}
+      {found && !asFound && (
+        <Buttons>
+          <Button onPress={() => change({ forward: found.forward, up: found.up })}>
+            <WandSparkles aria-hidden /> Face as found
+          </Button>
+        </Buttons>
+      )}
+    </>
+  );
+}
+
+function sureness(confidence: number): string {
+  return confidence >= 0.9 ? 'surely' : confidence >= 0.6 ? 'likely' : 'a guess';
+}

@@ -1,0 +1,70 @@
+import { POSE, evaluateShot, type EvaluatedShot, type Rider, type Shot } from '@fleet-rail/core';
+import { poseAt } from '../../evaluation/pose-at';
+import type { DeskState } from '../desk-store';
+import { landedShot } from '../landings';
+
+/** A pale figure of a rider: where it would be, or where it is at another time. */
+export interface Ghost {
+  readonly rider: Rider;
+  /** POSE.size numbers. */
+  readonly pose: Float64Array;
+  /** With an arrow before its nose. */
+  readonly pointed: boolean;
+}
+
+/** More are not drawn: they would be one smear. */
+const MOST_GHOSTS = 240;
+
+const evaluations = new WeakMap<Shot, EvaluatedShot>();
+
+/** Poses of riders of a shot that is not on the desk, at one frame. */
+function posesIn(shot: Shot, ids: readonly string[], frame: number): { rider: Rider; pose: Float64Array }[] {
+  const evaluated = evaluations.get(shot) ?? evaluateShot(shot);
+  evaluations.set(shot, evaluated);
+  return ids.flatMap((id) => {
+    const index = shot.riders.findIndex((rider) => rider.id === id);
+    if (index < 0) return [];
+    const pose = new Float64Array(POSE.size);
+    evaluated.poses[index](frame, pose, 0);
+    return [{ rider: shot.riders[index], pose }];
+  });
+}
+
+/**
+ * What is shown pale: a landing at its start, middle and end; riders that would be new at the shown frame; the
+ * selected rider every so many frames.
+ */
+export function ghostsOf(state: DeskState): Ghost[] {
+  const { landing, tentative, shows, frame } = state;
+  const landed = landedShot(state);
+  if (landing && landed) {
+    const [first, ...others] = landing.riders;
+    const keys = landed.riders.find(({ id }) => id === first)?.hitch?.pace.keys ?? [];
+    const start = landing.plan.startFrame;
+    const end = Math.max(start, keys.at(-1)?.frame ?? start);
+    const times = end > start ? [start, (start + end) / 2, end] : [start];
+    return [
+      ...times.flatMap((time) => posesIn(landed, [first], time)),
+      ...posesIn(landed, others, start),
+    ].map((ghost) => ({ ...ghost, pointed: true }));
+  }
+  if (tentative) {
+    const shown = tentative.riders.slice(0, MOST_GHOSTS);
+    return posesIn(tentative.shot, shown, frame).map((ghost) => ({ ...ghost, pointed: false }));
+  }
+  return shows.ghosts > 0 ? alongTheWay(state, shows.ghosts) : [];
+}
+
+function alongTheWay({ shot, riderId, evaluation }: DeskState, step: number): Ghost[] {
+  const rider = shot.riders.find(({ id }) => id === riderId);
+  const evaluated = rider && evaluation?.riders.get(rider.id);
+  if (!rider?.hitch || !evaluated || !evaluation) return [];
+  const ghosts: Ghost[] = [];
+  const { first, last } = shot.range;
+  for (let frame = first; frame <= last && ghosts.length < MOST_GHOSTS; frame += step) {
+    const pose = new Float64Array(POSE.size);
+    poseAt(evaluation, evaluated, frame, pose);
+    ghosts.push({ rider, pose, pointed: false });
+  }
+  return ghosts;
+}

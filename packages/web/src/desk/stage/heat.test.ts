@@ -1,0 +1,70 @@
+import { newHitch, newShot } from '@fleet-rail/core';
+import { withUpdate } from '../../evaluation/evaluation';
+import { Evaluator } from '../../evaluation/evaluator';
+import { encodeDelta } from '../../evaluation/shot-delta';
+import { heatOf } from './heat';
+import { pictureRect } from './picture-rect';
+import { sightLines } from './sight-lines';
+
+const range = { first: 1, last: 101 };
+const hitch = newHitch('p', range);
+const shot = newShot({
+  name: 't',
+  range,
+  paths: [
+    { id: 'p', name: 'P', basis: 'polyline', points: [{ position: [0, 0, 0] }, { position: [0, 0, 100] }] },
+  ],
+  riders: [
+    {
+      id: 'r',
+      name: 'R',
+      hitch: {
+        ...hitch,
+        // The first quarter in half of the time, three quarters of the way at most.
+        pace: {
+          ...hitch.pace,
+          keys: [
+            { frame: 1, value: 0 },
+            { frame: 51, value: 0.25 },
+            { frame: 101, value: 0.75 },
+          ],
+        },
+        facing: { mode: 'aim', target: { rider: 'post', node: 'top', at: [0, 2, 1] } },
+      },
+    },
+    {
+      id: 'post',
+      name: 'Post',
+      rest: { translation: [5, 0, 0], rotation: [0, Math.SQRT1_2, 0, Math.SQRT1_2], scale: [1, 2, 1] },
+    },
+  ],
+});
+const evaluation = withUpdate(null, new Evaluator().evaluate(encodeDelta(null, shot)));
+
+it('heat is the speed where the rider passes, and none where it does not', () => {
+  const path = evaluation.paths.get('p');
+  const rider = evaluation.riders.get('r');
+  if (!path || !rider) throw new Error('nothing was evaluated');
+  const { values, high } = heatOf(path, rider, 'speed');
+  // 50 m in 50 frames at 24 a second; before that half as fast.
+  expect(high).toBeCloseTo(24, 5);
+  const at = (part: number) => values[Math.round(part * (values.length - 1))];
+  expect(at(0.1)).toBeCloseTo(0.5, 5);
+  expect(at(0.5)).toBeCloseTo(1, 5);
+  expect(at(0.9)).toBe(-1);
+});
+
+it('lines of sight end at the part that is aimed at', () => {
+  const lines = sightLines(shot, evaluation, 'r');
+  expect(lines).toHaveLength(25 * 6);
+  // Two up and one ahead of a post twice as tall that is turned to +X.
+  for (let at = 0; at < lines.length; at += 6) {
+    expect([...lines.subarray(at + 3, at + 6)]).toEqual([6, 4, 0].map((v) => expect.closeTo(v, 5)));
+  }
+});
+
+it('a picture is fitted into the stage with some room round it', () => {
+  const wide = pictureRect(1000, 300, 1.5);
+  expect(wide).toEqual({ x: (1000 - 405) / 2, y: 15, width: 405, height: 270 });
+  expect(pictureRect(300, 1000, 1.5).width).toBeCloseTo(270, 9);
+});

@@ -1,0 +1,35 @@
+import { POSE, placeOn, type Shot, type Vec3 } from '@fleet-rail/core';
+import type { Evaluation } from '../../evaluation/evaluation';
+import { poseAt } from '../../evaluation/pose-at';
+
+/** How many lines are drawn over the range. */
+const LINES = 24;
+
+/**
+ * Lines from a rider to what it aims at, at even steps of time: places in turn, two a line. None where it aims
+ * at nothing, or at a place ahead.
+ */
+export function sightLines(shot: Shot, evaluation: Evaluation, riderId: string): Float32Array {
+  const rider = shot.riders.find(({ id }) => id === riderId);
+  const evaluated = evaluation.riders.get(riderId);
+  const facing = rider?.hitch?.facing;
+  if (!evaluated || facing?.mode !== 'aim' || !facing.target) return new Float32Array(0);
+  const { target } = facing;
+  const other = target.rider === undefined ? null : evaluation.riders.get(target.rider);
+  const scale = shot.riders.find(({ id }) => id === target.rider)?.rest.scale ?? [1, 1, 1];
+  const places: number[] = [];
+  const pose = new Float64Array(POSE.size);
+  const { first, last } = shot.range;
+  for (let i = 0; i <= LINES; i++) {
+    const frame = first + ((last - first) * i) / LINES;
+    let there = target.point ?? null;
+    if (other) {
+      poseAt(evaluation, other, frame, pose);
+      there = placeOn(pose, (target.at ?? [0, 0, 0]).map((value, k) => value * scale[k]) as Vec3);
+    }
+    if (there === null) continue;
+    poseAt(evaluation, evaluated, frame, pose);
+    places.push(pose[0], pose[1], pose[2], ...there);
+  }
+  return Float32Array.from(places);
+}

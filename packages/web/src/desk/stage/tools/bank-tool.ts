@@ -1,0 +1,55 @@
+import type { Bank } from '@fleet-rail/core';
+import { changeHitch } from '../../../edits/rider-edits';
+import { showNumber } from '../../../ui/quantity';
+import type { StageHands, StageTool } from './stage-tool';
+import { selectTool } from './select-tool';
+
+/** What a pixel sideways changes the bank's amount by: degrees, or a factor. */
+const PER_PIXEL = { none: 0.1, amount: 0.1, physical: 0.02 };
+
+/** Drags the selected rider's bank by the rider itself; everywhere else the ordinary hand. */
+export function bankTool(hands: StageHands): StageTool {
+  const { stage, desk, onHover } = hands;
+  const ordinary = selectTool(hands, false);
+  let held: { id: string; x: number; bank: Bank; gesture: string } | null = null;
+  const banked = () => {
+    const { shot, riderId } = desk.getState();
+    return shot.riders.find(({ id, hitch }) => id === riderId && hitch !== null) ?? null;
+  };
+  return {
+    ...ordinary,
+    press(at) {
+      const rider = banked();
+      if (!rider?.hitch || stage.pickRider(at.x, at.y) !== rider.id) return ordinary.press?.(at) ?? false;
+      held = { id: rider.id, x: at.x, bank: rider.hitch.bank, gesture: `bank ${at.time}` };
+      return true;
+    },
+    drag(at) {
+      if (held === null) return ordinary.drag?.(at);
+      const { id, x, bank, gesture } = held;
+      const mode = bank.mode === 'none' ? 'amount' : bank.mode;
+      const from = bank.mode === 'none' ? 0 : bank.amount;
+      const amount = Number((from + (at.x - x) * PER_PIXEL[bank.mode]).toFixed(2));
+      const change = changeHitch(id, (hitch) => ({ ...hitch, bank: { ...hitch.bank, mode, amount } }));
+      desk.getState().edit('Bank', change, gesture);
+      onHover(
+        `Bank ${mode === 'amount' ? `${showNumber(amount, 1)}° at a radius of 10 m` : `${showNumber(amount, 2)} × the physical angle`}`,
+      );
+    },
+    drop(at, dragged) {
+      if (held === null) return ordinary.drop?.(at, dragged);
+      held = null;
+      onHover(null);
+    },
+    hover(at) {
+      const rider = banked();
+      const over = rider !== null && stage.pickRider(at.x, at.y) === rider.id;
+      onHover(over ? 'Drag sideways to bank' : null);
+      return over || (ordinary.hover?.(at) ?? false);
+    },
+    leave() {
+      onHover(null);
+      ordinary.leave?.();
+    },
+  };
+}
