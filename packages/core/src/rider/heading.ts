@@ -1,6 +1,6 @@
 import { vec3 } from 'gl-matrix';
 import type { Axis } from '../document/shot-facing.js';
-import type { Quat } from '../math/vec.js';
+import type { Quat, Vec3 } from '../math/vec.js';
 import { axisVector } from './axes.js';
 import { POSE } from './pose.js';
 
@@ -12,9 +12,18 @@ import { POSE } from './pose.js';
  * @param forward the model's own forward axis
  */
 export function headingDeg(pose: Float64Array, forward: Axis): number {
-  const turn = [...pose.subarray(POSE.rotation, POSE.rotation + 4)] as Quat;
-  const [x, , z] = vec3.transformQuat([0, 0, 0], axisVector(forward), turn) as number[];
+  const [x, , z] = noseOf(pose, forward);
   if (Math.hypot(x, z) < 1e-9) return 0;
   const degrees = (Math.atan2(x, z) * 180) / Math.PI;
   return degrees < 0 ? degrees + 360 : degrees;
+}
+
+/** How far a rider's front points up, degrees. */
+export function pitchDeg(pose: Float64Array, forward: Axis): number {
+  return (Math.asin(Math.min(1, Math.max(-1, noseOf(pose, forward)[1]))) * 180) / Math.PI;
+}
+
+function noseOf(pose: Float64Array, forward: Axis): Vec3 {
+  const turn = [...pose.subarray(POSE.rotation, POSE.rotation + 4)] as Quat;
+  return vec3.transformQuat([0, 0, 0], axisVector(forward), turn) as Vec3;
 }

@@ -4,7 +4,7 @@ export { axisVector, axesToTravel } from './axes.js';
 export { newHitch } from './new-hitch.js';
 export { offsetAt } from './keyed-offset.js';
 export { placeOn } from './place-on.js';
-export { headingDeg } from './heading.js';
+export { headingDeg, pitchDeg } from './heading.js';
 export { GRAVITY } from './bank.js';
 export { cameraAt, fieldOfView, focalAt, pictureHalves } from './camera.js';
 export { displaceFrame, displacedTwice } from './displace.js';

@@ -12,8 +12,9 @@ import { CheckStation } from './check/check-station';
 import { RiderChips } from './chips/rider-chips';
 import { ContactStation } from './contact/contact-station';
 import { DeliverStation } from './deliver/deliver-station';
-import { DeskContext, createDesk, useDesk, type DeskStore } from './desk-store';
+import { DeskContext, createDesk, useDesk, useSelectedRider, type DeskStore } from './desk-store';
 import { RunDiagram } from './diagram/run-diagram';
+import { BankChart } from './facing/bank-chart';
 import { FacingStation } from './facing/facing-station';
 import { StationLine } from './line/station-line';
 import { PaceStation } from './pace/pace-station';
@@ -186,6 +187,7 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   useDeskKeys(desk, shotId);
   useComeBack();
   const name = useDesk((state) => state.shot.name);
+  const banks = (useSelectedRider()?.hitch?.bank.mode ?? 'none') !== 'none';
   useEffect(() => {
     document.title = `${name} – Fleet Rail`;
     return () => {
@@ -218,7 +220,8 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
             <Sash />
             <Panel defaultSize={34} minSize={18}>
               <Column>
-                <RunDiagram />
+                <RunDiagram hasSpeed={station !== 'facing' || !banks} />
+                {station === 'facing' && <BankChart />}
                 <Transport />
               </Column>
             </Panel>

@@ -36,3 +36,8 @@ export const FieldGrid = styled.div`
   grid-template-columns: repeat(3, minmax(0, 1fr));
   gap: 8px;
 `;
+
+/** Two fields side by side, for longer words. */
+export const FieldPair = styled(FieldGrid)`
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+`;

@@ -32,8 +32,17 @@ const Opener = styled(Button)`
   }
 `;
 
+const Shown = styled(SelectValue)`
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+`;
+
 const Sheet = styled(Popover)`
   min-width: var(--trigger-width);
+  max-height: 320px;
+  overflow: auto;
   padding: 4px;
   border: 1px solid ${({ theme }) => theme.hairline};
   border-radius: 6px;
@@ -64,7 +73,7 @@ export function Select<T extends string>(props: {
     <Box selectedKey={props.value} onSelectionChange={(key) => props.onChange(key as T)}>
       <FieldLabel>{props.label}</FieldLabel>
       <Opener>
-        <SelectValue />
+        <Shown />
         <ChevronDown aria-hidden />
       </Opener>
       <Sheet>

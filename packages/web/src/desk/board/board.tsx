@@ -1,4 +1,4 @@
-import { POSE, headingDeg } from '@fleet-rail/core';
+import { POSE, headingDeg, pitchDeg } from '@fleet-rail/core';
 import styled from 'styled-components';
 import { LABEL_FONT } from '../../theme/global-style';
 import { lineColor } from '../../theme/theme';
@@ -63,6 +63,7 @@ export function Board() {
   const path = useDesk(({ shot }) => shot.paths.find((other) => other.id === rider?.hitch?.path));
   const findings = useDesk((state) => state.evaluation?.findings);
   if (rider === null || pose === null) return null;
+  const forward = rider.hitch?.facing.forward ?? '+z';
   const waits = findings?.some((finding) => finding.severity === 'error');
   return (
     <Sheet aria-label="Board" $color={lineColor(rider.color)}>
@@ -75,10 +76,9 @@ export function Board() {
         <Figure name="Distance" value={`${fixed(pose[POSE.distance], 2)} m`} />
         <Figure name="Speed" value={`${fixed(pose[POSE.speed], 2)} m/s`} />
         <Figure name="Height" value={`${fixed(pose[POSE.translation + 1], 2)} m`} />
-        <Figure
-          name="Heading"
-          value={`${Math.round(headingDeg(pose, rider.hitch?.facing.forward ?? '+z')) % 360}°`}
-        />
+        <Figure name="Heading" value={`${Math.round(headingDeg(pose, forward)) % 360}°`} />
+        <Figure name="Pitch" value={`${fixed(pitchDeg(pose, forward), 1)}°`} />
+        <Figure name="Bank" value={`${fixed(pose[POSE.bank], 1)}°`} />
       </Figures>
     </Sheet>
   );

@@ -2,7 +2,7 @@ import { POSE, type Shot } from '@fleet-rail/core';
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
 import type { Evaluation } from '../../evaluation/evaluation';
 
-export const MARGIN = { left: 52, right: 14, top: 10, bottom: 18 };
+export const MARGIN = { left: 52, right: 14, top: 20, bottom: 18 };
 
 /** Scales from frames to across, and from metres and speed to up, in pixels of the diagram. */
 export interface DiagramScales {

@@ -6,6 +6,7 @@ import { LABEL_FONT } from '../../theme/global-style';
 import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { useDesk, useDeskStore } from '../desk-store';
+import { CutRow } from './cut-row';
 import { channelLine, diagramScales, MARGIN } from './diagram-scales';
 import { DiagramKeys } from './diagram-keys';
 
@@ -54,7 +55,7 @@ const Empty = styled.p`
 const toPath = line();
 
 /** Distance up, time across: a line for each rider, marks of the path as level lines, speed in the strip below. */
-export function RunDiagram() {
+export function RunDiagram({ hasSpeed }: { hasSpeed: boolean }) {
   const theme = useTheme();
   const desk = useDeskStore();
   const frameRef = useRef<HTMLDivElement>(null);
@@ -75,7 +76,8 @@ export function RunDiagram() {
   }, []);
 
   const { width, height } = size;
-  const scales = diagramScales(shot, evaluation, width, height, STRIP_HEIGHT);
+  const scales = diagramScales(shot, evaluation, width, height, hasSpeed ? STRIP_HEIGHT : 0);
+  const ticks = Math.max(1, Math.min(4, Math.floor((height - (hasSpeed ? STRIP_HEIGHT : 0)) / 40)));
   const { x, distance, speed } = scales;
   const selected = shot.riders.find((rider) => rider.id === riderId);
   const path = shot.paths.find((other) => other.id === selected?.hitch?.path);
@@ -107,7 +109,7 @@ export function RunDiagram() {
         }}
       >
         <g aria-hidden>
-          {distance.ticks(4).map((tick) => (
+          {distance.ticks(ticks).map((tick) => (
             <g key={tick}>
               <line
                 x1={MARGIN.left}
@@ -121,7 +123,7 @@ export function RunDiagram() {
               </AxisText>
             </g>
           ))}
-          {speed.ticks(2).map((tick) => (
+          {(hasSpeed ? speed.ticks(2) : []).map((tick) => (
             <g key={`speed ${tick}`}>
               <line
                 x1={MARGIN.left}
@@ -165,9 +167,11 @@ export function RunDiagram() {
               chosen={rider.id === riderId}
               scales={scales}
               pixels={width}
+              hasSpeed={hasSpeed}
             />
           ))}
         </g>
+        <CutRow x={x} width={width} />
         <Playhead x={x} top={MARGIN.top - 6} foot={height - MARGIN.bottom + 2} />
         {selected?.hitch && (
           <DiagramKeys
@@ -192,6 +196,7 @@ function RiderLines(props: {
   chosen: boolean;
   scales: ReturnType<typeof diagramScales>;
   pixels: number;
+  hasSpeed: boolean;
 }) {
   const evaluation = useDesk((state) => state.evaluation);
   const evaluated = evaluation?.riders.get(props.rider.id);
@@ -203,7 +208,7 @@ function RiderLines(props: {
   return (
     <g fill="none" stroke={stroke} strokeLinejoin="round">
       <path d={lineOf(POSE.distance, distance)} strokeWidth={props.chosen ? 3 : 1.75} />
-      <path d={lineOf(POSE.speed, speed)} strokeWidth={props.chosen ? 2 : 1.25} />
+      {props.hasSpeed && <path d={lineOf(POSE.speed, speed)} strokeWidth={props.chosen ? 2 : 1.25} />}
     </g>
   );
 }

@@ -3,7 +3,7 @@ import { Crosshair } from 'lucide-react';
 import { aimAt, changeHitch } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { Fold } from '../../ui/fold';
-import { Buttons, FieldGrid, Hint } from '../../ui/panel';
+import { Buttons, FieldGrid, FieldPair, Hint } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
@@ -34,7 +34,7 @@ export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) 
   const take = (next: AimTarget | null) => attempt(desk, 'Aim', aimAt(rider.id, next));
   return (
     <>
-      <FieldGrid>
+      <FieldPair>
         <Select
           label="At"
           options={[
@@ -75,7 +75,7 @@ export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) 
             onChange={(metres, gesture) => change({ ahead: metres }, gesture)}
           />
         )}
-      </FieldGrid>
+      </FieldPair>
       {target?.point && (
         <FieldGrid>
           {(['X', 'Y', 'Z'] as const).map((axis, k) => (

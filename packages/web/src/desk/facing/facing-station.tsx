@@ -2,7 +2,7 @@ import { ANCHORS, type Anchor, type Facing, type Hitch, type Rider } from '@flee
 import { changeHitch } from '../../edits/rider-edits';
 import { Choice } from '../../ui/choice';
 import { Fold } from '../../ui/fold';
-import { FieldGrid, Hint, PanelTitle, Section, SectionTitle } from '../../ui/panel';
+import { FieldPair, Hint, PanelTitle, Section, SectionTitle } from '../../ui/panel';
 import { Select } from '../../ui/select';
 import { useDesk, useSelectedRider, type Shows } from '../desk-store';
 import { NotRiding } from '../not-riding';
@@ -102,14 +102,14 @@ function RidingFacing({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
           </>
         )}
         {rider.chassis && (
-          <FieldGrid>
+          <FieldPair>
             <Select
               label="On the path is"
               options={ANCHORS.map((id) => ({ id, name: ANCHOR_NAMES[id] }))}
               value={hitch.anchor}
               onChange={(anchor) => change({ anchor })}
             />
-          </FieldGrid>
+          </FieldPair>
         )}
       </Section>
       <BankSection rider={rider} bank={hitch.bank} />
@@ -152,14 +152,14 @@ function ShowsSection() {
   return (
     <Section aria-label="Shown on the stage">
       <SectionTitle>Shown on the stage</SectionTitle>
-      <FieldGrid>
+      <FieldPair>
         <Select
           label="Ghosts"
           options={GHOSTS}
           value={String(shows.ghosts)}
           onChange={(step) => set({ shows: { ...shows, ghosts: Number(step) } })}
         />
-      </FieldGrid>
+      </FieldPair>
       <Choice
         label="Ribbon coloured by"
         options={HEATS}

@@ -104,7 +104,7 @@ export class TurntableView {
     const radius = Math.max(0.05, size.length() / 2);
     this.camera.position
       .copy(centre)
-      .addScaledVector(new THREE.Vector3(0.75, 0.5, 0.9).normalize(), radius * 4.6);
+      .addScaledVector(new THREE.Vector3(0.75, 0.5, 0.9).normalize(), radius * 3.9);
     this.camera.near = radius / 50;
     this.camera.far = radius * 20;
     this.camera.updateProjectionMatrix();

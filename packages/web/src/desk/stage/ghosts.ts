@@ -2,6 +2,7 @@ import { POSE, evaluateShot, type EvaluatedShot, type Rider, type Shot } from '@
 import { poseAt } from '../../evaluation/pose-at';
 import type { DeskState } from '../desk-store';
 import { landedShot } from '../landings';
+import { lookedThrough } from './looked-through';
 
 /** A pale figure of a rider: where it would be, or where it is at another time. */
 export interface Ghost {
@@ -10,6 +11,8 @@ export interface Ghost {
   readonly pose: Float64Array;
   /** With an arrow before its nose. */
   readonly pointed: boolean;
+  /** Written beside it. */
+  readonly label?: string;
 }
 
 /** More are not drawn: they would be one smear. */
@@ -42,9 +45,10 @@ export function ghostsOf(state: DeskState): Ghost[] {
     const keys = landed.riders.find(({ id }) => id === first)?.hitch?.pace.keys ?? [];
     const start = landing.plan.startFrame;
     const end = Math.max(start, keys.at(-1)?.frame ?? start);
-    const times = end > start ? [start, (start + end) / 2, end] : [start];
+    const times: [string, number][] = [['Lands here', start]];
+    if (end > start) times.push(['Midway', (start + end) / 2], ['End', end]);
     return [
-      ...times.flatMap((time) => posesIn(landed, [first], time)),
+      ...times.flatMap(([label, time]) => posesIn(landed, [first], time).map((at) => ({ ...at, label }))),
       ...posesIn(landed, others, start),
     ].map((ghost) => ({ ...ghost, pointed: true }));
   }
@@ -52,7 +56,9 @@ export function ghostsOf(state: DeskState): Ghost[] {
     const shown = tentative.riders.slice(0, MOST_GHOSTS);
     return posesIn(tentative.shot, shown, frame).map((ghost) => ({ ...ghost, pointed: false }));
   }
-  return shows.ghosts > 0 ? alongTheWay(state, shows.ghosts) : [];
+  // Through a camera its own ghosts would stand before it.
+  const isEye = state.view === 'through' && lookedThrough(state)?.id === state.riderId;
+  return shows.ghosts > 0 && !isEye ? alongTheWay(state, shows.ghosts) : [];
 }
 
 function alongTheWay({ shot, riderId, evaluation }: DeskState, step: number): Ghost[] {

@@ -36,6 +36,7 @@ export function heatOf(path: EvaluatedPath, rider: EvaluatedRider, of: 'speed' |
 
 /** In words what the colours stand for. */
 export function heatText(rider: Rider, heat: Heat, of: 'speed' | 'bank'): string {
+  if (of === 'bank' && heat.high < 0.05) return `${rider.badge}: level all the way`;
   return of === 'speed'
     ? `${rider.badge}: 0 to ${heat.high.toFixed(1)} m/s`
     : `${rider.badge}: level to ${heat.high.toFixed(1)}° of bank`;

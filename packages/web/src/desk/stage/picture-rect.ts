@@ -6,12 +6,12 @@ export interface Rect {
   readonly height: number;
 }
 
-/** The part of the stage that a camera's picture is fitted to; what is outside of the picture is seen round it. */
-const ROOM = 0.9;
+/** Left free above and below the picture, for the buttons of the stage; what is outside of it is seen there. */
+const ROOM = 46;
 
 /** Where a camera's picture lies on the stage, in its middle. */
 export function pictureRect(width: number, height: number, aspect: number): Rect {
-  const high = Math.min(ROOM * height, (ROOM * width) / aspect);
+  const high = Math.max(1, Math.min(height - 2 * ROOM, (width - 2 * ROOM) / aspect));
   const wide = high * aspect;
   return { x: (width - wide) / 2, y: (height - high) / 2, width: wide, height: high };
 }

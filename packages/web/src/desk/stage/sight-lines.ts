@@ -1,6 +1,9 @@
 import { POSE, placeOn, type Shot, type Vec3 } from '@fleet-rail/core';
+import * as THREE from 'three';
 import type { Evaluation } from '../../evaluation/evaluation';
 import { poseAt } from '../../evaluation/pose-at';
+import { lineColor } from '../../theme/theme';
+import type { DeskState } from '../desk-store';
 
 /** How many lines are drawn over the range. */
 const LINES = 24;
@@ -32,4 +35,36 @@ export function sightLines(shot: Shot, evaluation: Evaluation, riderId: string):
     places.push(pose[0], pose[1], pose[2], ...there);
   }
   return Float32Array.from(places);
+}
+
+/** Lines from the selected rider to what it aims at, on the stage. */
+export class SightLines {
+  readonly object = new THREE.LineSegments(
+    new THREE.BufferGeometry(),
+    new THREE.LineBasicMaterial({ transparent: true, opacity: 0.55 }),
+  );
+  private inputs: readonly unknown[] = [];
+
+  constructor() {
+    this.object.frustumCulled = false;
+  }
+
+  show({ shot, evaluation, riderId, shows, view }: DeskState, wanted: boolean): void {
+    const rider = shot.riders.find(({ id }) => id === riderId);
+    const shown = wanted && shows.sights && view !== 'through' && evaluation !== null && rider !== undefined;
+    const inputs = shown ? [evaluation, rider] : [];
+    if (inputs.length === this.inputs.length && inputs.every((input, i) => input === this.inputs[i])) return;
+    this.inputs = inputs;
+    const lines = shown ? sightLines(shot, evaluation, rider.id) : new Float32Array(0);
+    this.object.geometry.dispose();
+    this.object.geometry = new THREE.BufferGeometry();
+    this.object.geometry.setAttribute('position', new THREE.BufferAttribute(lines, 3));
+    this.object.material.color.set(lineColor(rider?.color ?? 0));
+    this.object.visible = lines.length > 0;
+  }
+
+  dispose(): void {
+    this.object.geometry.dispose();
+    this.object.material.dispose();
+  }
 }

@@ -1,11 +1,8 @@
 import {
   PathError,
   POSE,
-  axesToTravel,
   compiledPathOf,
   controlPolygon,
-  fieldOfView,
-  focalAt,
   nearestToRay,
   toWorld,
   type NearestPlace,
@@ -20,15 +17,17 @@ import type { DeskState, EdgePick } from '../desk-store';
 import type { StationId } from '../stations';
 import type { DrawPlace } from '../../edits/drawn-path';
 import { BrightLines } from './bright-lines';
+import { brightLines } from './bright-lines-of';
 import { CurveOverlay, type HandleEnd } from './curve-overlay';
 import { DrawPreview } from './draw-preview';
 import { PlumbLines, type Grip } from './plumb-lines';
 import { Ribbon } from './ribbon';
-import { ghostsOf } from './ghosts';
+import { ghostsOf, type Ghost } from './ghosts';
 import { heatShown } from './heat-shown';
+import { lensOf } from './lens';
 import { lookedThrough } from './looked-through';
 import { RiderFigures, type RiderPart } from './rider-figures';
-import { sightLines } from './sight-lines';
+import { SightLines } from './sight-lines';
 import { SurveyGrid } from './survey-grid';
 import { Views } from './views';
 
@@ -38,8 +37,6 @@ const RIBBON_METRES = 0.22;
 const RIBBON_PIXELS = 2.4;
 /** Fine grid lines are shown while a metre spans at least this many pixels. */
 const FINE_GRID_PIXELS = 10;
-
-const HALF_TURN = new THREE.Quaternion(0, 1, 0, 0);
 
 /** With more riders than this only the selected one wears its badge. */
 const MOST_BADGES = 60;
@@ -69,11 +66,8 @@ export class StageView {
   private state: DeskState | null = null;
   private shownShot: Shot | null = null;
   private seenLanding: string | null = null;
-  private sightInputs: readonly unknown[] = [];
-  private readonly sights = new THREE.LineSegments(
-    new THREE.BufferGeometry(),
-    new THREE.LineBasicMaterial({ transparent: true, opacity: 0.55 }),
-  );
+  private ghosts: readonly Ghost[] = [];
+  private readonly sights = new SightLines();
   /** What points and overlay were last drawn from. */
   private shownPoints: readonly unknown[] = [];
   private hovered: string | null = null;
@@ -96,9 +90,8 @@ export class StageView {
       this.plumb.object,
       this.preview.object,
       this.bright.object,
-      this.sights,
+      this.sights.object,
     );
-    this.sights.frustumCulled = false;
   }
 
   resize(width: number, height: number): void {
@@ -124,7 +117,7 @@ export class StageView {
     }
     this.updateRibbons(state, theme);
     this.updateFigures(state);
-    this.updateSights(state, station);
+    this.sights.show(state, station === 'facing');
     this.updateLens(state);
     const path = state.shot.paths.find((other) => other.id === state.pathId);
     this.updatePoints(state, theme, showPoints ? path : undefined);
@@ -269,8 +262,7 @@ export class StageView {
     this.plumb.dispose();
     this.overlay.dispose();
     this.bright.dispose();
-    this.sights.geometry.dispose();
-    this.sights.material.dispose();
+    this.sights.dispose();
     this.preview.dispose();
     this.grid.dispose();
     this.views.dispose();
@@ -373,6 +365,7 @@ export class StageView {
       this.figures.place(rider.id, this.pose);
     }
     const ghosts = ghostsOf(state);
+    this.ghosts = ghosts;
     this.figures.showGhosts(shot, ghosts);
     if (ghosts.length > 0 && landing !== null && landing.plan.path !== this.seenLanding) {
       const [x, y, z] = ghosts[0].pose;
@@ -385,44 +378,11 @@ export class StageView {
     this.seenLanding = landing?.plan.path ?? null;
   }
 
-  /** Lines from the selected rider to what it aims at, while its facing is set up. */
-  private updateSights({ shot, evaluation, riderId, shows, view }: DeskState, station: StationId): void {
-    const shown = station === 'facing' && shows.sights && view !== 'through' && evaluation && riderId;
-    const rider = shot.riders.find(({ id }) => id === riderId);
-    const inputs = shown ? [evaluation, rider] : [];
-    if (
-      inputs.length === this.sightInputs.length &&
-      inputs.every((input, i) => input === this.sightInputs[i])
-    )
-      return;
-    this.sightInputs = inputs;
-    const lines = shown ? sightLines(shot, evaluation, riderId) : new Float32Array(0);
-    this.sights.geometry.dispose();
-    this.sights.geometry = new THREE.BufferGeometry();
-    this.sights.geometry.setAttribute('position', new THREE.BufferAttribute(lines, 3));
-    this.sights.material.color.set(lineColor(rider?.color ?? 0));
-    this.sights.visible = lines.length > 0;
-  }
-
   /** Looks through the rider's camera where that is the view. */
   private updateLens(state: DeskState): void {
-    const camera = state.view === 'through' ? lookedThrough(state) : null;
-    this.figures.hide(camera?.id ?? null);
-    const evaluated = camera && state.evaluation?.riders.get(camera.id);
-    if (!camera?.camera || !evaluated || !state.evaluation) return;
-    poseAt(state.evaluation, evaluated, state.frame, this.pose);
-    const { forward, up } = camera.hitch?.facing ?? { forward: '+z', up: '+y' };
-    const toNose = new THREE.Quaternion(...axesToTravel(forward, up)).conjugate();
-    const [x, y, z, ...turn] = this.pose.subarray(0, POSE.distance);
-    this.views.lookThrough({
-      place: new THREE.Vector3(x, y, z),
-      // A camera of the renderer looks along −Z.
-      turn: new THREE.Quaternion(...(turn as [number, number, number, number]))
-        .multiply(toNose)
-        .multiply(HALF_TURN),
-      fieldOfView: fieldOfView(camera.camera, focalAt(camera.camera, state.frame)),
-      aspect: camera.camera.aspect,
-    });
+    this.figures.hide(state.view === 'through' ? (lookedThrough(state)?.id ?? null) : null);
+    const lens = state.view === 'through' ? lensOf(state) : null;
+    if (lens) this.views.lookThrough(lens);
   }
 
   private fitUnseen(): void {
@@ -492,35 +452,16 @@ export class StageView {
       for (const { id, place } of this.overlay.marks) add(`mark ${id}`, place);
     }
     const { evaluation } = state;
-    const eye = state.view === 'through' ? lookedThrough(state)?.id : undefined;
+    for (const { label, pose } of this.ghosts) if (label) add(`ghost ${label}`, [pose[0], pose[1], pose[2]]);
+    // A picture is looked at without badges.
+    if (state.view === 'through') return labels;
     for (const rider of evaluation?.riders.values() ?? []) {
-      if (rider.id === eye) continue;
       poseAt(evaluation as NonNullable<typeof evaluation>, rider, state.frame, this.pose);
       if ((evaluation?.riders.size ?? 0) > MOST_BADGES && rider.id !== state.riderId) continue;
       add(`rider ${rider.id}`, [this.pose[0], this.pose[1], this.pose[2]]);
     }
     return labels;
   }
-}
-
-const NO_LINES: readonly ArrayLike<number>[] = [];
-
-/** What would be: the result of an operation, or runs of edges that were picked. */
-function brightLines({ preview, operation, tool }: DeskState): readonly ArrayLike<number>[] {
-  if (tool.kind === 'edges') return edgeLines(tool.runs);
-  if (operation === null || preview === null || !('preview' in preview)) return NO_LINES;
-  return preview.preview.lines;
-}
-
-const linesOfRuns = new WeakMap<readonly EdgePick[], readonly number[][]>();
-
-/** Runs as lines; the same list for the same runs, so that it is drawn anew only when they change. */
-function edgeLines(runs: readonly EdgePick[]): readonly number[][] {
-  const lines =
-    linesOfRuns.get(runs) ??
-    runs.map(({ places, closed }) => (closed ? [...places, places[0]] : [...places]).flat());
-  linesOfRuns.set(runs, lines);
-  return lines;
 }
 
 function distanceToSegment(

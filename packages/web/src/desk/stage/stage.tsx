@@ -111,6 +111,7 @@ export function Stage({ station }: { station: StationId }) {
   }, [desk, theme, station]);
   useStagePointer(canvas, stage, desk, station, setHover, setBox);
   const nudge = useNudgeKeys(desk);
+  const view = useDesk((state) => state.view);
 
   return (
     <Frame aria-label="Stage" role="group">
@@ -144,7 +145,7 @@ export function Stage({ station }: { station: StationId }) {
           <Maximize aria-hidden />
         </IconButton>
       </Bar>
-      <Board />
+      {view !== 'through' && <Board />}
     </Frame>
   );
 }
@@ -176,6 +177,7 @@ function PlacedLabel({ label }: { label: StageLabel }) {
       </Flag>
     );
   }
+  if (kind === 'ghost') return <Tag style={besidePlace(label)}>{id}</Tag>;
   if (mark !== undefined) return <Tag style={besidePlace(label)}>{mark}</Tag>;
   if (height === undefined || (height === 0 && !chosen)) return null;
   return (

@@ -1,0 +1,109 @@
+import type { ScaleLinear } from 'd3-scale';
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import styled from 'styled-components';
+import { cutTo, removeCut } from '../../edits/rider-edits';
+import { lineColor } from '../../theme/theme';
+import { showNumber } from '../../ui/quantity';
+import { useDesk } from '../desk-store';
+import { MARGIN } from './diagram-scales';
+
+const HEIGHT = 16;
+
+const Band = styled.g`
+  cursor: ew-resize;
+  & text {
+    font:
+      600 11px 'Barlow Condensed',
+      sans-serif;
+    fill: ${({ theme }) => theme.ink};
+    pointer-events: none;
+  }
+  &:focus-visible {
+    outline: 2px solid ${({ theme }) => theme.ink};
+  }
+`;
+
+/** Which camera is looked through when: bands over the diagram, whose starts are dragged or nudged by arrow keys. */
+export function CutRow({ x, width }: { x: ScaleLinear<number, number>; width: number }) {
+  const cuts = useDesk((state) => state.shot.cuts);
+  const riders = useDesk((state) => state.shot.riders);
+  const range = useDesk((state) => state.shot.range);
+  const edit = useDesk((state) => state.edit);
+  const set = useDesk((state) => state.set);
+  const drag = useRef<{ frame: number; camera: string; gesture: string } | null>(null);
+  const right = width - MARGIN.right;
+
+  const move = (from: number, camera: string, to: number, gesture?: string): number => {
+    // A cut stays between its neighbours: none is driven over.
+    const i = cuts.findIndex((cut) => cut.frame === from);
+    const low = i > 0 ? cuts[i - 1].frame + 1 : range.first;
+    const high = i < cuts.length - 1 ? cuts[i + 1].frame - 1 : range.last;
+    const frame = Math.min(high, Math.max(low, Math.round(to)));
+    if (i < 0 || frame === from || low > high) return from;
+    edit('Move cut', (shot) => cutTo(camera, frame)(removeCut(from)(shot)), gesture);
+    return frame;
+  };
+  const down = (event: PointerEvent<SVGGElement>, frame: number, camera: string) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    drag.current = { frame, camera, gesture: `cut ${event.timeStamp}` };
+    set({ riderId: camera });
+  };
+  const moved = (event: PointerEvent<SVGGElement>) => {
+    const held = drag.current;
+    if (held === null) return;
+    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+    held.frame = move(held.frame, held.camera, x.invert(event.clientX - (box?.left ?? 0)), held.gesture);
+  };
+  const key = (event: KeyboardEvent, frame: number, camera: string) => {
+    const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key] ?? 0;
+    if (by !== 0) move(frame, camera, frame + by * (event.shiftKey ? 10 : 1));
+    else if (event.key === 'Delete') edit('Take out a cut', removeCut(frame));
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  return (
+    <g>
+      {cuts.map(({ frame, camera }, i) => {
+        const rider = riders.find(({ id }) => id === camera);
+        // Before its first cut the first camera is looked through already.
+        const from = Math.max(MARGIN.left, i === 0 ? MARGIN.left : x(frame));
+        const to = Math.min(right, i + 1 < cuts.length ? x(cuts[i + 1].frame) : right);
+        if (!rider || to <= from) return null;
+        return (
+          <Band
+            key={i}
+            tabIndex={0}
+            role="slider"
+            aria-label={`Cut to ${rider.badge}`}
+            aria-valuenow={frame}
+            aria-valuemin={range.first}
+            aria-valuemax={range.last}
+            aria-valuetext={`from frame ${showNumber(frame, 2)}`}
+            onPointerDown={(event) => down(event, frame, camera)}
+            onPointerMove={moved}
+            onPointerUp={() => {
+              drag.current = null;
+            }}
+            onKeyDown={(event) => key(event, frame, camera)}
+          >
+            <rect
+              x={from}
+              y={1}
+              width={to - from}
+              height={HEIGHT - 2}
+              fill={lineColor(rider.color)}
+              fillOpacity={0.22}
+            />
+            <rect x={from} y={1} width={3} height={HEIGHT - 2} fill={lineColor(rider.color)} />
+            <text x={from + 8} y={HEIGHT - 4}>
+              {rider.badge}
+            </text>
+          </Band>
+        );
+      })}
+    </g>
+  );
+}

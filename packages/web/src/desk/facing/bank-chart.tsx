@@ -1,0 +1,121 @@
+import { POSE, type Rider } from '@fleet-rail/core';
+import { useMemo } from 'react';
+import { Area, ComposedChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import styled, { useTheme } from 'styled-components';
+import { LABEL_FONT } from '../../theme/global-style';
+import { lineColor } from '../../theme/theme';
+import { showNumber } from '../../ui/quantity';
+import { useDesk, useSelectedRider } from '../desk-store';
+import { useRiderPose } from '../use-rider-pose';
+
+const Strip = styled.section`
+  height: 92px;
+  padding: 2px 14px 0 0;
+  border-top: 1px solid ${({ theme }) => theme.hairline};
+  & > p {
+    display: flex;
+    gap: 14px;
+    padding-left: 52px;
+    font: 500 12px/18px ${LABEL_FONT};
+    color: ${({ theme }) => theme.quiet};
+    & > b {
+      color: ${({ theme }) => theme.ink};
+      font-weight: 600;
+      font-variant-numeric: tabular-nums;
+    }
+  }
+`;
+
+/** At most so many places of a ride are drawn. */
+const MOST_PLACES = 1_200;
+
+/** A rider's bank by distance, with the most of it. */
+export function bankAlong(poses: Float64Array): {
+  places: { distance: number; bank: number }[];
+  most: { distance: number; bank: number };
+} {
+  const samples = poses.length / POSE.size;
+  const stride = Math.max(1, Math.ceil(samples / MOST_PLACES));
+  const places = [];
+  let most = { distance: 0, bank: 0 };
+  for (let i = 0; i < samples; i++) {
+    const at = i * POSE.size;
+    const place = { distance: poses[at + POSE.distance], bank: poses[at + POSE.bank] };
+    if (Math.abs(place.bank) > Math.abs(most.bank)) most = place;
+    if (i % stride === 0 || i === samples - 1) places.push(place);
+  }
+  return { places, most };
+}
+
+/** The selected rider's bank in degrees along its path, at the speeds of the shot. */
+export function BankChart() {
+  const rider = useSelectedRider();
+  const evaluated = useDesk(({ evaluation }) => (rider ? evaluation?.riders.get(rider.id) : undefined));
+  if (!rider?.hitch || rider.hitch.bank.mode === 'none' || !evaluated) return null;
+  return <Chart rider={rider} poses={evaluated.poses} />;
+}
+
+function Chart({ rider, poses }: { rider: Rider; poses: Float64Array }) {
+  const theme = useTheme();
+  const pose = useRiderPose(rider);
+  const { places, most } = useMemo(() => bankAlong(poses), [poses]);
+  const tick = { fontSize: 11, fontFamily: LABEL_FONT, fill: theme.quiet };
+  const color = lineColor(rider.color);
+  const reach = Math.max(1, Math.ceil(Math.abs(most.bank) / 5) * 5);
+  return (
+    <Strip aria-label="Bank along the path">
+      <p>
+        <span>
+          Bank of {rider.badge}
+          {rider.hitch?.bank.mode === 'physical' && ', at the speeds of this shot'}
+        </span>
+        {pose && (
+          <span>
+            now <b aria-label="Bank now">{showNumber(pose[POSE.bank], 1)}°</b> at{' '}
+            {showNumber(pose[POSE.distance], 1)} m
+          </span>
+        )}
+        <span>
+          most <b aria-label="Most bank">{showNumber(most.bank, 1)}°</b> at {showNumber(most.distance, 1)} m
+        </span>
+      </p>
+      <ResponsiveContainer width="100%" height={70}>
+        <ComposedChart
+          data={places}
+          margin={{ top: 2, right: 0, bottom: 0, left: -8 }}
+          accessibilityLayer={false}
+        >
+          <XAxis
+            dataKey="distance"
+            type="number"
+            domain={['dataMin', 'dataMax']}
+            tick={tick}
+            tickFormatter={(value: number) => `${showNumber(value, 0)} m`}
+            stroke={theme.hairline}
+            height={18}
+          />
+          <YAxis
+            domain={[-reach, reach]}
+            ticks={[-reach, 0, reach]}
+            tick={tick}
+            tickFormatter={(value: number) => `${showNumber(value, 0)}°`}
+            stroke={theme.hairline}
+          />
+          <ReferenceLine y={0} stroke={theme.hairline} />
+          <Area
+            dataKey="bank"
+            baseValue={0}
+            stroke={color}
+            strokeWidth={1.75}
+            fill={color}
+            fillOpacity={0.18}
+            activeDot={false}
+            type="linear"
+            isAnimationActive={false}
+          />
+          {pose && <ReferenceLine x={pose[POSE.distance]} stroke={theme.signal} strokeWidth={1.5} />}
+        </ComposedChart>
+      </ResponsiveContainer>
+    </Strip>
+  );
+}

@@ -1,0 +1,30 @@
+import { POSE, axesToTravel, fieldOfView, focalAt } from '@fleet-rail/core';
+import * as THREE from 'three';
+import { poseAt } from '../../evaluation/pose-at';
+import type { DeskState } from '../desk-store';
+import { lookedThrough } from './looked-through';
+import type { Lens } from './views';
+
+/** About up: a camera of the renderer looks along −Z, a rider's along its nose. */
+const HALF_TURN = new THREE.Quaternion(0, 1, 0, 0);
+
+const pose = new Float64Array(POSE.size);
+
+/** What the camera that is looked through sees at the shown frame; null while it is not evaluated. */
+export function lensOf(state: DeskState): Lens | null {
+  const rider = lookedThrough(state);
+  const evaluated = rider && state.evaluation?.riders.get(rider.id);
+  if (!rider?.camera || !evaluated || !state.evaluation) return null;
+  poseAt(state.evaluation, evaluated, state.frame, pose);
+  const { forward, up } = rider.hitch?.facing ?? { forward: '+z', up: '+y' };
+  const toNose = new THREE.Quaternion(...axesToTravel(forward, up)).conjugate();
+  const [x, y, z, ...turn] = pose.subarray(0, POSE.distance);
+  return {
+    place: new THREE.Vector3(x, y, z),
+    turn: new THREE.Quaternion(...(turn as [number, number, number, number]))
+      .multiply(toNose)
+      .multiply(HALF_TURN),
+    fieldOfView: fieldOfView(rider.camera, focalAt(rider.camera, state.frame)),
+    aspect: rider.camera.aspect,
+  };
+}
