@@ -120,7 +120,7 @@ test('a path is picked on the stage, the landing is shown first, and Esc lets go
   await clickPlan(page, map, 12, 12);
   await expect(page.getByText('Click the path that C1 Cart shall ride.')).toBeVisible();
   await clickPlan(page, map, 0, 20);
-  await expect(page.getByText(/The pale figure shows where C1 lands on straight/)).toBeVisible();
+  await expect(page.getByText(/The pale figures show where C1 lands on straight/)).toBeVisible();
   await expect(page.getByText('Click the path that C1 Cart shall ride.')).toBeHidden();
   await settled(page);
   expect((await storedShot(request, id)).document.riders[0].hitch).toBeNull();

@@ -2,6 +2,7 @@ import { expect, test, type APIRequestContext, type Page } from '@playwright/tes
 import {
   attachTo,
   boardNumber,
+  choose,
   goTo,
   goToFrame,
   importPaths,
@@ -66,8 +67,7 @@ test('pace: a key is added where the rider is, eased, and read on the board', as
 test('facing: nose, roof and place beside the path are in what is delivered', async ({ page, request }) => {
   const id = await cartOnLane(page, 'Facing');
   await goTo(page, 'Facing');
-  await page.getByRole('button', { name: /Nose of the model/ }).click();
-  await page.getByRole('option', { name: '−X' }).click();
+  await choose(page, 'Nose', '−X');
   for (const [label, value] of [
     ['To the left', '250 cm'],
     ['Up', '0.5'],
@@ -158,7 +158,7 @@ test('check speaks up where a ridden path has no curve', async ({ page, request 
     version: 1,
     name: 'Curveless',
     paths: [{ id: 'p', name: 'Stub', points: [{ position: [0, 0, 0] }] }],
-    riders: [{ id: 'r', name: 'Cart', badge: 'C1', hitch: { path: 'p', bank: { mode: 'physical' } } }],
+    riders: [{ id: 'r', name: 'Cart', badge: 'C1', hitch: { path: 'p', pace: { mode: 'drive' } } }],
   };
   const made = (await (await request.post('/api/shots', { data: { document } })).json()) as { id: string };
   await page.goto(`/shots/${made.id}/check`);
@@ -167,5 +167,5 @@ test('check speaks up where a ridden path has no curve', async ({ page, request 
   await expect(findings.first()).toContainText(
     'Path "Stub" has 1 of the 2 points it needs. At rest until then: C1.',
   );
-  await expect(findings.last()).toContainText('Bank is kept in the shot but not played yet');
+  await expect(findings.last()).toContainText('Pace by drive is kept in the shot but not played yet');
 });

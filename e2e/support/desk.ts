@@ -103,3 +103,26 @@ export async function goToFrame(page: Page, frame: number, first = 1): Promise<v
   await page.getByRole('button', { name: 'To the first frame' }).click();
   for (let f = first; f < frame; f++) await page.keyboard.press('.');
 }
+
+/** Makes a shot from parts of a document and opens its desk at a step. */
+export async function openShotOf(
+  page: Page,
+  request: APIRequestContext,
+  parts: object,
+  station: string,
+): Promise<string> {
+  const document = { format: 'fleet-rail-shot', version: 1, ...parts };
+  const response = await request.post('/api/shots', { data: { document } });
+  expect(response.status()).toBe(201);
+  const { id } = (await response.json()) as { id: string };
+  await page.goto(`/shots/${id}/${station.toLowerCase()}`);
+  await expect(page.getByRole('heading', { name: station, level: 2 })).toBeVisible();
+  await expect(page.getByLabel('Board')).toBeVisible();
+  return id;
+}
+
+/** Chooses one of the words behind a button. */
+export async function choose(page: Page, label: string, option: string | RegExp): Promise<void> {
+  await page.getByRole('button', { name: new RegExp(`${label}$`) }).click();
+  await page.getByRole('option', { name: option, exact: true }).click();
+}

@@ -94,8 +94,9 @@ function landingPace(shot: Shot, landing: Landing, curve: CompiledPath, base: Pa
   const left = closed ? length : sign > 0 ? length - start : start;
   let [end, frame] = [start + sign * left, last];
   if (timing.kind === 'speed') {
+    // Round a closed path it goes on until the last frame; an open one is run to its end, whenever that is.
     const reach = (timing.speed * (last - startFrame)) / shot.fps;
-    end = start + sign * (closed ? reach : Math.min(left, reach));
+    end = start + sign * (closed ? reach : left);
     frame = startFrame + (Math.abs(end - start) / timing.speed) * shot.fps;
   }
   const key = { ...defaultsOf(PaceKey), ease: 'linear' as const };

@@ -95,7 +95,7 @@ export function LandingCard({ landing }: { landing: RidersLanding }) {
               max={100}
               digits={1}
               isDisabled={plan.keepsPlace}
-              onChange={(percent) => change({ start: (percent / 100) * length })}
+              onChange={(percent) => change({ start: Number(((percent / 100) * length).toFixed(6)) })}
             />
             <QuantityField
               label="From frame"
