@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { goTo, openNewShot, operate, settled } from './support/desk.js';
+import { fill, goTo, openNewShot, operate, settled } from './support/desk.js';
 import { clickPlan, measurePlan } from './support/plan.js';
 
 const take = (page: Page, name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` });
@@ -41,6 +41,21 @@ test('desk by day, steps, and by night', async ({ page }) => {
   await take(page, 'operation');
   await page.getByRole('button', { name: 'Cancel (Esc)' }).click();
   await page.getByRole('radio', { name: 'Free' }).click();
+  await goTo(page, 'Facing');
+  await page.getByRole('radio', { name: 'K4 Kestrel' }).click();
+  await page.getByRole('radio', { name: 'Bank', exact: true }).click();
+  await page.getByRole('heading', { name: 'Facing' }).scrollIntoViewIfNeeded();
+  await still(page);
+  await take(page, 'facing');
+  await page.getByRole('radio', { name: 'Its line' }).click();
+  await page.getByRole('radio', { name: 'C5 Drone' }).click();
+  await page.getByRole('region', { name: 'Looks' }).scrollIntoViewIfNeeded();
+  await page.getByRole('radio', { name: 'Through C5' }).click();
+  await still(page);
+  await take(page, 'through-camera');
+  await page.getByRole('radio', { name: 'Free' }).click();
+  await goTo(page, 'Attach');
+  await page.getByRole('radio', { name: 'H1 Hauler' }).click();
   await goTo(page, 'Pace');
   await still(page);
   await take(page, 'desk-pace');
@@ -74,4 +89,38 @@ test('drawing and attaching', async ({ page }) => {
   await page.getByRole('grid', { name: 'Paths to ride' }).getByRole('row').first().click();
   await still(page);
   await take(page, 'attaching');
+});
+
+test('a formation before it is accepted', async ({ page }) => {
+  await openNewShot(page, 'Evening flight');
+  await page.getByRole('button', { name: 'Draw a path' }).click();
+  const map = await measurePlan(page);
+  for (const [x, z] of [
+    [-9, 5],
+    [-3, -2],
+    [4, -3],
+    [9, 3],
+  ]) {
+    await clickPlan(page, map, x, z);
+  }
+  await page.keyboard.press('Enter');
+  await goTo(page, 'Attach');
+  await page.getByRole('grid', { name: 'Models' }).getByRole('row', { name: 'Kestrel' }).click();
+  await page.getByRole('grid', { name: 'Paths to ride' }).getByRole('row').first().click();
+  await page.getByRole('button', { name: 'Attach here' }).click();
+  const diagram = await page.getByRole('group', { name: 'Run diagram' }).boundingBox();
+  if (diagram) await page.mouse.click(diagram.x + diagram.width * 0.55, diagram.y + 30);
+  await page.getByRole('button', { name: 'Formation', exact: true }).click();
+  await page.getByRole('button', { name: 'Form up copies of K1' }).click();
+  for (const [field, text] of [
+    ['Copies', '8'],
+    ['Apart', '1.6 m'],
+    ['Place', '40 cm'],
+  ]) {
+    await fill(page, field, text);
+  }
+  await page.getByRole('radio', { name: 'Free' }).click();
+  await page.getByRole('button', { name: 'Add 8 copies' }).scrollIntoViewIfNeeded();
+  await still(page);
+  await take(page, 'formation');
 });

@@ -56,6 +56,23 @@ describe('shots', () => {
     expect(await shots.open(id)).toMatchObject({ revision: 2, name: 'Second' });
   });
 
+  it('a document that an earlier version saved is opened with defaults for what is new', async () => {
+    const path = { id: 'p', name: 'P', points: [] };
+    const full = newShot({
+      name: 'Old',
+      paths: [path],
+      riders: [{ id: 'r', name: 'R', hitch: { path: 'p' } }],
+    });
+    const { id } = await shots.create(undefined, full);
+    await app.get(DataSource).query(
+      `UPDATE shot SET document = json_remove(document, '$.cuts', '$.riders[0].chassis',
+        '$.riders[0].hitch.influence', '$.riders[0].hitch.facing.aim') WHERE id = ?`,
+      [id],
+    );
+    expect((await shots.open(id)).document).toEqual(full);
+    expect((await shots.duplicate(id)).document).toMatchObject({ cuts: [], riders: full.riders });
+  });
+
   it('of many saves at once on one revision exactly one is taken', async () => {
     const { id } = await shots.create('Contested', undefined);
     const results = await Promise.allSettled(

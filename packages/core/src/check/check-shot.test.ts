@@ -78,3 +78,14 @@ it.each<[string, Loose<Hitch>, RegExp]>([
   expect(finding).toMatchObject({ at, message: expect.stringMatching(message) });
   expect(rest).toEqual([]);
 });
+
+it('a string that hangs before the start of its path is pointed out', () => {
+  const string = (value: number) => [
+    { id: 'e', name: 'E', badge: 'E1', hitch: { path: 'p', pace: { start: { value } } } },
+    { id: 'w', name: 'W', badge: 'W2', hitch: { path: 'p', follows: { rider: 'e', gap: 3 } } },
+  ];
+  expect(findings(shotWith({}, { riders: string(4) }))).toEqual([]);
+  expect(findings(shotWith({}, { riders: string(2) }))).toMatchObject([
+    { at: 'riders[1].hitch.follows', message: expect.stringMatching(/W2 has no room behind E1/) },
+  ]);
+});

@@ -199,9 +199,8 @@ export function isMoving(shot: Shot, rider: Rider): boolean {
   return parent !== undefined && isMoving(shot, parent);
 }
 
-/** A rider and all that its pose follows from, each once. */
-export function withRidersBehind(shot: Shot, rider: Rider): Rider[] {
-  const byId = new Map(shot.riders.map((other) => [other.id, other]));
+/** A rider and all that its pose follows from, each once; riders are found by id. */
+export function withRidersBehind(byId: ReadonlyMap<string, Rider>, rider: Rider): Rider[] {
   const found = new Set([rider]);
   for (const next of found) {
     for (const id of ridersBehind(next)) {

@@ -41,7 +41,7 @@ export class ShotsService {
   /** The document of a shot that exists, as it was last saved. */
   async documentOf(id: string): Promise<{ shot: Shot; revision: number }> {
     const { document, revision } = await this.find(id);
-    return { shot: JSON.parse(document) as Shot, revision };
+    return { shot: readDocument(document), revision };
   }
 
   /**
@@ -112,7 +112,12 @@ function columnsOf(shot: Shot): { name: string; document: string; sketch: string
 }
 
 function toDto({ id, name, revision, updatedAt, document }: ShotEntity): ShotDto {
-  return { id, name, revision, updatedAt, document: JSON.parse(document) as object };
+  return { id, name, revision, updatedAt, document: readDocument(document) };
+}
+
+/** A stored document; what it was saved without by an earlier version has its defaults. */
+function readDocument(document: string): Shot {
+  return parseShot(JSON.parse(document));
 }
 
 function noShot(id: string): NotFoundException {

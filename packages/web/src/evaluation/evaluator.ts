@@ -34,6 +34,8 @@ export class Evaluator {
     const frames = frameCount(shot);
     const step = Math.max(1, Math.ceil((frames * shot.riders.length) / MOST_POSES));
     const samples = Math.floor((frames - 1) / step) + 1;
+    const timing = `${shot.fps} ${shot.range.first} ${shot.range.last} ${shot.loop} ${step}`;
+    const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
     return {
       first: shot.range.first,
       frames,
@@ -42,7 +44,7 @@ export class Evaluator {
       riderIds: shot.riders.map((rider) => rider.id),
       paths: shot.paths.flatMap((path) => this.drawPath(path.id, compiledPathOf(path))),
       riders: shot.riders.flatMap((rider, i) => {
-        if (!this.riderChanged(shot, rider, step, evaluated.paths)) return [];
+        if (!this.riderChanged(rider, timing, byId, evaluated.paths)) return [];
         const poses = sampleRider(evaluated.poses[i], shot.range.first, samples, step);
         return [{ id: rider.id, poses } satisfies EvaluatedRider];
       }),
@@ -63,13 +65,17 @@ export class Evaluator {
   }
 
   /** True when anything a rider's poses follow from is another object than last time. */
-  private riderChanged(shot: Shot, rider: Rider, step: number, curves: ReadonlyMap<string, Curve>): boolean {
+  private riderChanged(
+    rider: Rider,
+    timing: string,
+    byId: ReadonlyMap<string, Rider>,
+    curves: ReadonlyMap<string, Curve>,
+  ): boolean {
     const parts: object[] = [];
-    for (const behind of withRidersBehind(shot, rider)) {
+    for (const behind of withRidersBehind(byId, rider)) {
       const curve = behind.hitch ? curves.get(behind.hitch.path) : undefined;
       parts.push(behind, ...(curve ? [curve] : []));
     }
-    const timing = `${shot.fps} ${shot.range.first} ${shot.range.last} ${shot.loop} ${step}`;
     const before = this.sampled.get(rider.id);
     this.sampled.set(rider.id, { parts, timing });
     const same =

@@ -1,4 +1,4 @@
-import type { Shot } from '@fleet-rail/core';
+import { parseShot, ShotError, type Shot } from '@fleet-rail/core';
 import { del, entries, set } from 'idb-keyval';
 import { livingTabs, tabId } from './tab-id';
 
@@ -31,9 +31,19 @@ export async function findDrafts(shotId: string): Promise<{ own: Draft | null; l
   const living = await livingTabs();
   const drafts = (await entries<string, Draft>())
     .filter(([key]) => key.startsWith(`draft ${shotId} `))
-    .map(([, draft]) => draft);
+    .map(([, draft]) => ({ ...draft, shot: completed(draft.shot) }));
   return {
     own: drafts.find((draft) => draft.tab === own) ?? null,
     left: drafts.filter((draft) => draft.tab !== own && !living.has(draft.tab)),
   };
+}
+
+/** A draft that an earlier version of the page kept has defaults for what is new; one that is refused stays as it is. */
+function completed(shot: Shot): Shot {
+  try {
+    return parseShot(shot);
+  } catch (error) {
+    if (!(error instanceof ShotError)) throw error;
+    return shot;
+  }
 }
