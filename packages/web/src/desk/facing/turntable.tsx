@@ -3,6 +3,7 @@ import { FlipHorizontal2, FlipVertical2, WandSparkles } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { changeHitch } from '../../edits/rider-edits';
+import { LABEL_FONT } from '../../theme/global-style';
 import { lineColor } from '../../theme/theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -12,6 +13,7 @@ import { useDesk } from '../desk-store';
 import { TurntableView } from './turntable-view';
 
 const Table = styled.div`
+  position: relative;
   height: 168px;
   border: 1px solid ${({ theme }) => theme.hairline};
   border-radius: 6px;
@@ -21,6 +23,22 @@ const Table = styled.div`
     width: 100%;
     height: 100%;
     touch-action: none;
+  }
+`;
+
+const Legend = styled.p`
+  position: absolute;
+  left: 8px;
+  bottom: 4px;
+  display: flex;
+  gap: 10px;
+  pointer-events: none;
+  font: 600 12px/18px ${LABEL_FONT};
+  & > i {
+    font-style: normal;
+  }
+  & > i:first-child {
+    color: ${({ theme }) => theme.signalText};
   }
 `;
 
@@ -93,6 +111,10 @@ export function Turntable({ rider }: { rider: Rider }) {
           role="img"
           aria-label={`Turntable: the nose of ${rider.name} is ${nameOf(forward)}, its roof ${nameOf(up)}`}
         />
+        <Legend aria-hidden>
+          <i>Nose {nameOf(forward)}</i>
+          <i>Roof {nameOf(up)}</i>
+        </Legend>
       </Table>
       <Choice label="Clicking a side sets" options={PARTS} value={part} onChange={setPart} />
       <Buttons>

@@ -73,7 +73,7 @@ export function Picture() {
             <line x1={x} x2={x + wide} y1={y + (n * high) / 3} y2={y + (n * high) / 3} />
           </g>
         ))}
-        <Caption x={x + 10} y={y + 20}>
+        <Caption x={x} y={y - 8}>
           {rider.badge} {rider.name} · {showNumber(focalAt(rider.camera, frame), 1)} mm
         </Caption>
       </svg>
