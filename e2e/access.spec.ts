@@ -26,6 +26,20 @@ for (const mode of ['day', 'night'] as const) {
       await goTo(page, station);
       expect(await faults(page, mode)).toEqual([]);
     }
+    await goTo(page, 'Facing');
+    await page.getByRole('radio', { name: 'C5 Drone' }).click();
+    await page.getByRole('radio', { name: 'Through C5' }).click();
+    await expect(page.getByRole('img', { name: 'Picture of C5 Drone' })).toBeVisible();
+    expect(await faults(page, mode)).toEqual([]);
+    await goTo(page, 'Attach');
+    await page.getByRole('radio', { name: 'Free' }).click();
+    await page.getByRole('button', { name: 'Formation', exact: true }).click();
+    await page.getByRole('button', { name: 'Form up copies of C5' }).click();
+    await page.getByRole('grid', { name: 'Paths to ride' }).getByRole('row', { name: 'Row walk' }).click();
+    await page.getByText('Keep its timing').click();
+    await expect(page.getByRole('radio', { name: 'Other end' })).toBeVisible();
+    expect(await faults(page, mode)).toEqual([]);
+    await page.keyboard.press('Escape');
     await goTo(page, 'Path');
     await operate(page, 'Thin out');
     await expect(page.getByLabel('Result')).toBeVisible();

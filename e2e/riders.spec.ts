@@ -256,6 +256,12 @@ test('a rider sits on a carrier and keeps its place, or takes the carrier’s; a
   const tree = page.getByRole('treegrid', { name: 'All riders' });
   await expect(tree.getByRole('row', { name: 'L1 Load' })).toHaveAttribute('aria-level', '2');
   await choose(page, 'Sits on', 'Nothing');
+  await expect(tree.getByRole('row', { name: 'L1 Load' })).toHaveAttribute('aria-level', '1');
+  // Dragged onto its carrier in the list it is carried, too.
+  await tree.getByRole('row', { name: 'L1 Load' }).dragTo(tree.getByRole('row', { name: 'C2 Carrier' }));
+  await expect(tree.getByRole('row', { name: 'L1 Load' })).toHaveAttribute('aria-level', '2');
+  await expect.poll(() => boardNumber(page, 'Height')).toBe(3);
+  await choose(page, 'Sits on', 'Nothing');
   await page.getByText('It keeps its place when it is put on').click();
   await choose(page, 'Sits on', 'C2 Carrier');
   await expect.poll(() => boardNumber(page, 'Height')).toBe(0);
@@ -400,6 +406,10 @@ test('bank by physics is the angle of balance; dragging the rider changes it', a
   await expect.poll(() => boardNumber(page, 'Bank')).toBeCloseTo(-balance, 1);
   const chart = page.getByRole('region', { name: 'Bank along the path' });
   await expect(chart.getByLabel('Bank now')).toHaveText(`−${balance.toFixed(1)}°`);
+
+  await page.getByRole('radio', { name: 'Speed', exact: true }).click();
+  await expect(page.getByText(`R1: 0 to ${speed.toFixed(1)} m/s`)).toBeVisible();
+  await choose(page, 'Ghosts', 'Every 24 f');
 
   await page.getByRole('radio', { name: 'By amount' }).click();
   // 12° at a radius of 10 m are 6° at 20 m.

@@ -1,4 +1,5 @@
 import { Plus } from 'lucide-react';
+import { memo } from 'react';
 import { Link } from 'react-router';
 import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
@@ -60,6 +61,16 @@ const Add = styled(Link)`
   }
 `;
 
+/** Kept as it is while its rider is edited: of hundreds only the changed ones are drawn anew. */
+const RiderChip = memo(function RiderChip(props: { id: string; color: number; badge: string; name: string }) {
+  return (
+    <Chip id={props.id} $color={props.color}>
+      <Badge $color={props.color}>{props.badge}</Badge>
+      {props.name}
+    </Chip>
+  );
+});
+
 /** Everything that rides, as badges of a route map; one of them is selected. */
 export function RiderChips({ shotId }: { shotId: string }) {
   const riders = useDesk((state) => state.shot.riders);
@@ -78,11 +89,8 @@ export function RiderChips({ shotId }: { shotId: string }) {
           set(pathId === undefined ? { riderId: id } : { riderId: id, pathId, points: new Set() });
         }}
       >
-        {riders.map((rider) => (
-          <Chip key={rider.id} id={rider.id} $color={rider.color}>
-            <Badge $color={rider.color}>{rider.badge}</Badge>
-            {rider.name}
-          </Chip>
+        {riders.map(({ id, color, badge, name }) => (
+          <RiderChip key={id} id={id} color={color} badge={badge} name={name} />
         ))}
       </Group>
       <Add to={`/shots/${shotId}/attach?add`} aria-label="Add a rider" title="Add a rider">

@@ -11,6 +11,8 @@ import { channelLine, diagramScales, MARGIN } from './diagram-scales';
 import { DiagramKeys } from './diagram-keys';
 
 const STRIP_HEIGHT = 46;
+/** So many riders are drawn with two places a pixel. */
+const FULL_LINES = 12;
 
 const Frame = styled.div`
   position: relative;
@@ -166,7 +168,8 @@ export function RunDiagram({ hasSpeed }: { hasSpeed: boolean }) {
               rider={rider}
               chosen={rider.id === riderId}
               scales={scales}
-              pixels={width}
+              // Hundreds of lines are a band: each needs less of its detail.
+              pixels={width / Math.max(1, riders.length / FULL_LINES)}
               hasSpeed={hasSpeed}
             />
           ))}
