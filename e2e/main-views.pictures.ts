@@ -13,6 +13,16 @@ async function still(page: Page): Promise<void> {
   );
 }
 
+// Pictures are to show what is seen with a graphics card, which smooths edges.
+test.beforeEach(async ({ page }) => {
+  await page.addInitScript(() => {
+    const { getExtension } = WebGL2RenderingContext.prototype;
+    WebGL2RenderingContext.prototype.getExtension = function (this: WebGL2RenderingContext, name: string) {
+      return name === 'WEBGL_debug_renderer_info' ? null : (getExtension.call(this, name) as unknown);
+    } as typeof getExtension;
+  });
+});
+
 async function openDemo(page: Page): Promise<void> {
   await page.goto('/');
   await page.getByRole('link', { name: 'Open Orchard loop' }).click();

@@ -2,14 +2,14 @@ import type { Shot } from '@fleet-rail/core';
 import { expect, type APIRequestContext, type Page } from '@playwright/test';
 import type { TestFile } from './files.js';
 
-/** Makes an empty shot and opens its desk. */
+/** Opens the desk of a new empty shot. */
 export async function openNewShot(page: Page, name: string): Promise<string> {
-  await page.goto('/');
-  await page.getByRole('button', { name: 'New shot' }).click();
-  await page.getByRole('textbox', { name: 'Name' }).fill(name);
-  await page.getByRole('button', { name: 'Create' }).click();
+  const response = await page.request.post('/api/shots', { data: { name } });
+  expect(response.status()).toBe(201);
+  const { id } = (await response.json()) as { id: string };
+  await page.goto(`/shots/${id}/path`);
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
-  return shotIdOf(page);
+  return id;
 }
 
 export function shotIdOf(page: Page): string {

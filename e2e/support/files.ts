@@ -52,7 +52,7 @@ export function csvFile(name: string, rows: readonly string[]): TestFile {
  * A wagon whose nose is +X: two axles 2.4 m apart of wheels with names of no meaning, a body 4 m long, a lamp
  * named for the front.
  */
-export async function wagonModel(name = 'wagon.glb'): Promise<TestFile> {
+export async function wagonModel(name = 'odd-wagon.glb'): Promise<TestFile> {
   const document = new Document();
   const buffer = document.createBuffer();
   const scene = document.createScene('scene');

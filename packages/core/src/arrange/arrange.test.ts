@@ -96,6 +96,27 @@ describe('a landing', () => {
     expect(distance(after, 'a', 51) - distance(after, 'b', 51)).toBeCloseTo(3, 9);
   });
 
+  it('a string comes along with its leader; a unit that is taken off alone goes on by itself', () => {
+    const other = {
+      id: 'q',
+      name: 'Q',
+      basis: 'polyline',
+      points: [{ position: [0, 0, 90] }, { position: [0, 0, 160] }],
+    };
+    const shot = shotOf([
+      { id: 'e', name: 'Engine', chassis },
+      { id: 'w', name: 'Wagon', chassis },
+    ]);
+    const both = newShot({ ...shot, paths: [...shot.paths, other] } as Loose<Shot> & { name: string });
+    const hung = hangString(attachRiders(both, ['e'], landing), 'e', { unit: 'w', count: 1, gap: 1 }).shot;
+    const moved = attachRiders(hung, ['e'], { ...landing, path: 'q', start: 50 });
+    expect(moved.riders.map(({ hitch }) => hitch?.path)).toEqual(['q', 'q']);
+    expect(distance(moved, 'w', 1)).toBeCloseTo(50 - 1.5 - 1 - 0.5, 9);
+    const alone = attachRiders(hung, ['w'], { ...landing, path: 'q', timing: { kind: 'kept' } });
+    expect(alone.riders[1].hitch).toMatchObject({ path: 'q', follows: null });
+    expect(distance(alone, 'w', 60)).toBeCloseTo(distance(hung, 'w', 60), 6);
+  });
+
   it('keeping its place it does not move, on or past the end of the path, banked or with other axes', () => {
     for (const translation of [
       [6, 1, 12],

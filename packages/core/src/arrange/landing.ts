@@ -13,6 +13,7 @@ import { axesToTravel } from '../rider/axes.js';
 import { anglesOf } from '../rider/offset-rotation.js';
 import { POSE } from '../rider/pose.js';
 import { poseOfRider, withHitch, withRider } from './change-rider.js';
+import { withOwnPace } from './own-pace.js';
 
 /** How riders are to be attached to a path. */
 export interface Landing {
@@ -34,7 +35,7 @@ export type Axes = Pick<Facing, 'forward' | 'up'>;
 
 /**
  * Attaches riders to a path. What a rider was set up with before (bank, aim, offset) is kept; axes are taken
- * over where it had no facing yet.
+ * over where it had no facing yet. A string that hangs behind one comes along.
  *
  * @param axes by rider the axes its model was found to face by
  * @throws PathError where the path has no curve
@@ -67,22 +68,41 @@ function attachOne(
   const begun = was ? { ...landing, start: nearestToPoint(curve, placeOf(was)).distance } : landing;
   const plain = defaultsOf(Hitch);
   const attached = withRider(shot, id, (rider) => {
-    const before = rider.hitch;
-    const base: Hitch = before ?? { ...plain, path: landing.path, facing: { ...plain.facing, ...axes } };
-    if (landing.timing.kind === 'kept' && before !== null) {
-      return { ...rider, hitch: { ...base, path: landing.path } };
+    if (landing.timing.kind === 'kept' && rider.hitch !== null) {
+      const leader = shot.riders.find((other) => other.id === rider.hitch?.follows?.rider);
+      // What hung behind a rider of another path goes on by itself.
+      const own = leader && leader.hitch?.path !== landing.path ? withOwnPace(shot, rider) : rider;
+      return { ...own, hitch: own.hitch && { ...own.hitch, path: landing.path } };
     }
+    const base: Hitch = rider.hitch ?? {
+      ...plain,
+      path: landing.path,
+      facing: { ...plain.facing, ...axes },
+    };
+    const placed = { along: was ? 0 : along, yaw: landing.way === 'against' ? 180 : 0 };
     const hitch: Hitch = {
       ...base,
       path: landing.path,
       follows: null,
       pacedBy: null,
-      offset: { ...base.offset, along: was ? 0 : along, yaw: landing.way === 'against' ? 180 : 0 },
+      offset: { ...base.offset, ...placed },
+      offsetKeys: base.offsetKeys.map((key) => ({ ...key, ...placed })),
       pace: landingPace(shot, begun, curve, base.pace),
     };
     return { ...rider, hitch };
   });
-  return was ? keptInPlace(attached, id, landing.startFrame, was, begun.start) : attached;
+  const together = withString(attached, id, landing.path);
+  return was ? keptInPlace(together, id, landing.startFrame, was, begun.start) : together;
+}
+
+/** The string behind a rider, on the rider's path. */
+function withString(shot: Shot, id: string, path: string): Shot {
+  const behind = new Set([id]);
+  for (const leader of behind) {
+    for (const rider of shot.riders) if (rider.hitch?.follows?.rider === leader) behind.add(rider.id);
+  }
+  behind.delete(id);
+  return [...behind].reduce((before, unit) => withHitch(before, unit, (hitch) => ({ ...hitch, path })), shot);
 }
 
 /** Keys that run from the start on, at even speed. */

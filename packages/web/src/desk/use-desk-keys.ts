@@ -14,7 +14,7 @@ export function useDeskKeys(desk: DeskStore, shotId: string): void {
     const onKeyDown = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
       const state = desk.getState();
-      const { tool, operation, landing, tentative, playing, frame, set, goToFrame, undo, redo } = state;
+      const { tool, operation, landing, playing, frame, set, goToFrame, undo, redo } = state;
       if (document.querySelector('[role=dialog]')) return;
       const typing = target.matches('input, textarea, select, [contenteditable]');
       if ((event.ctrlKey || event.metaKey) && !typing) {
@@ -29,10 +29,6 @@ export function useDeskKeys(desk: DeskStore, shotId: string): void {
       if (event.key === 'Escape' && (tool.kind !== 'select' || landing)) {
         // A pick that belongs to a landing ends alone; the landing stays as it was set up.
         set({ tool: { kind: 'select' }, ...(tool.kind === 'pickStart' ? {} : { landing: null }) });
-        return;
-      }
-      if (event.key === 'Escape' && tentative !== null) {
-        set({ tentative: null });
         return;
       }
       if (event.key === 'Escape' && operation !== null) {

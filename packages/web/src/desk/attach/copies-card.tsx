@@ -1,4 +1,4 @@
-import { useEffect, type ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import type { Shot } from '@fleet-rail/core';
 import { sentenceOf } from '../../api/request';
 import { Button, PrimaryButton } from '../../ui/button';
@@ -7,9 +7,9 @@ import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
 
 /** Riders that would come to the shot, or why they cannot. */
-export type Arranged = { readonly shot: Shot; readonly ids: string[] } | { readonly problem: string };
+type Arranged = { readonly shot: Shot; readonly ids: string[] } | { readonly problem: string };
 
-export function arranged(make: () => { shot: Shot; ids: string[] }): Arranged {
+function arranged(make: () => { shot: Shot; ids: string[] }): Arranged {
   try {
     return make();
   } catch (error) {
@@ -17,7 +17,7 @@ export function arranged(make: () => { shot: Shot; ids: string[] }): Arranged {
   }
 }
 
-/** Shows riders that would come pale on the stage while they are set up, and takes them up when accepted. */
+/** Shows riders that would come pale on the stage while they are set up, and takes them up when accepted; Esc ends it. */
 export function CopiesCard(props: {
   label: string;
   action: string;
@@ -37,6 +37,17 @@ export function CopiesCard(props: {
     // The result is another object at each drawing; what it follows from is `make` and the shot.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [make, shot, set]);
+  const done = useRef(onDone);
+  useEffect(() => {
+    done.current = onDone;
+  });
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === 'Escape' && !event.defaultPrevented) done.current();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, []);
   return (
     <>
       {children}

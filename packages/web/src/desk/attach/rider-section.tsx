@@ -169,6 +169,9 @@ export function RiderSection({ rider }: { rider: Rider }) {
             }}
           />
         )}
+        <Buttons>
+          <UploadButton name="Bring another model" onModel={replace} />
+        </Buttons>
         <Select
           label="Sits on"
           options={[

@@ -30,7 +30,7 @@ const Strip = styled.section`
 const MOST_PLACES = 1_200;
 
 /** A rider's bank by distance, with the most of it. */
-export function bankAlong(poses: Float64Array): {
+function bankAlong(poses: Float64Array): {
   places: { distance: number; bank: number }[];
   most: { distance: number; bank: number };
 } {

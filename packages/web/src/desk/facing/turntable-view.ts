@@ -3,6 +3,7 @@ import { axisVector } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { ModelLibrary, standIn } from '../stage/model-library';
+import { smoothEdges } from '../stage/smooth-edges';
 import type { Theme } from '../../theme/theme';
 
 /** How many pixels a press may move and still be a click. */
@@ -26,11 +27,16 @@ export class TurntableView {
   private axes: { forward: Axis; up: Axis } = { forward: '+z', up: '+y' };
   private theme: Theme | null = null;
 
+  /** The browser keeps few contexts to draw with: each view has a canvas of its own, and gives both back. */
+  private readonly canvas = document.createElement('canvas');
+
   constructor(
-    private readonly canvas: HTMLCanvasElement,
+    host: HTMLElement,
     private readonly onPick: (axis: Axis) => void,
   ) {
-    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true });
+    const { canvas } = this;
+    host.append(canvas);
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: smoothEdges() });
     this.controls = new OrbitControls(this.camera, canvas);
     this.controls.enablePan = false;
     this.controls.enableZoom = false;
@@ -95,6 +101,8 @@ export class TurntableView {
     this.canvas.removeEventListener('pointerleave', this.leave);
     this.controls.dispose();
     this.renderer.dispose();
+    this.renderer.forceContextLoss();
+    this.canvas.remove();
   }
 
   private frame(object: THREE.Object3D): void {

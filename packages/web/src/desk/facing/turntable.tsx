@@ -58,7 +58,7 @@ export function Turntable({ rider }: { rider: Rider }) {
   const edit = useDesk((state) => state.edit);
   const asset = useDesk(({ shot }) => shot.models.find(({ id }) => id === rider.model)?.source.asset ?? null);
   const found = useDesk(({ models }) => models.find(({ id }) => id === asset)?.facts.facing);
-  const canvas = useRef<HTMLCanvasElement>(null);
+  const table = useRef<HTMLDivElement>(null);
   const view = useRef<TurntableView>(null);
   const [part, setPart] = useState<'forward' | 'up'>('forward');
   const { forward, up } = rider.hitch?.facing ?? { forward: '+z', up: '+y' };
@@ -82,14 +82,14 @@ export function Turntable({ rider }: { rider: Rider }) {
   });
 
   useEffect(() => {
-    const element = canvas.current;
+    const element = table.current;
     if (!element) return;
     const made = new TurntableView(element, (axis) => pick.current(axis));
     view.current = made;
     const sizes = new ResizeObserver(([entry]) =>
       made.resize(entry.contentRect.width, entry.contentRect.height),
     );
-    sizes.observe(element.parentElement ?? element);
+    sizes.observe(element);
     return () => {
       sizes.disconnect();
       made.dispose();
@@ -105,12 +105,11 @@ export function Turntable({ rider }: { rider: Rider }) {
   const asFound = found?.forward === forward && found.up === up;
   return (
     <>
-      <Table>
-        <canvas
-          ref={canvas}
-          role="img"
-          aria-label={`Turntable: the nose of ${rider.name} is ${nameOf(forward)}, its roof ${nameOf(up)}`}
-        />
+      <Table
+        ref={table}
+        role="img"
+        aria-label={`Turntable: the nose of ${rider.name} is ${nameOf(forward)}, its roof ${nameOf(up)}`}
+      >
         <Legend aria-hidden>
           <i>Nose {nameOf(forward)}</i>
           <i>Roof {nameOf(up)}</i>

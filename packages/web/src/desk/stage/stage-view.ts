@@ -28,6 +28,7 @@ import { lensOf } from './lens';
 import { lookedThrough } from './looked-through';
 import { RiderFigures, type RiderPart } from './rider-figures';
 import { SightLines } from './sight-lines';
+import { smoothEdges } from './smooth-edges';
 import { SurveyGrid } from './survey-grid';
 import { Views } from './views';
 
@@ -77,7 +78,7 @@ export class StageView {
     private readonly canvas: HTMLCanvasElement,
     private readonly onDrawn: (labels: readonly StageLabel[]) => void,
   ) {
-    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true });
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: smoothEdges() });
     this.views = new Views(canvas, () => this.redraw());
     this.figures = new RiderFigures(() => this.redraw());
     this.sun.position.set(-40, 80, 50);
@@ -99,6 +100,7 @@ export class StageView {
     this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
     this.renderer.setSize(width, height, false);
     this.views.resize(width, height);
+    this.views.preset(this.contentBox());
     this.fitUnseen();
     this.redraw();
   }

@@ -47,7 +47,6 @@ export function useStagePointer(
     if (!element || !stage) return;
     const tools = makeTools({ stage, desk, station, onHover, onBox });
     const held = (): StageTool => tools[desk.getState().tool.kind];
-    let pressed: StagePointer | null = null;
     /** The tool that took hold of something, and whether the pointer has moved since. */
     let drag: { tool: StageTool; moved: boolean } | null = null;
     const pointer = (event: MouseEvent): StagePointer => {
@@ -59,14 +58,16 @@ export function useStagePointer(
         time: event.timeStamp,
       };
     };
-    const isFar = (at: StagePointer) =>
-      pressed !== null && Math.hypot(at.x - pressed.x, at.y - pressed.y) >= CLICK_PIXELS;
+    // Told by the screen, not the stage: that may move under a press that stays where it is.
+    let pressedAt: { x: number; y: number } | null = null;
+    const isFar = ({ clientX, clientY }: MouseEvent) =>
+      pressedAt !== null && Math.hypot(clientX - pressedAt.x, clientY - pressedAt.y) >= CLICK_PIXELS;
     const down = (event: PointerEvent) => {
       if (event.button !== 0) return;
       element.focus({ preventScroll: true });
-      pressed = pointer(event);
+      pressedAt = { x: event.clientX, y: event.clientY };
       const tool = held();
-      if (!tool.press?.(pressed)) return;
+      if (!tool.press?.(pointer(event))) return;
       drag = { tool, moved: false };
       stage.views.setMovable(false);
       element.setPointerCapture(event.pointerId);
@@ -74,7 +75,7 @@ export function useStagePointer(
     const move = (event: PointerEvent) => {
       const at = pointer(event);
       if (drag !== null) {
-        drag.moved ||= isFar(at);
+        drag.moved ||= isFar(event);
         if (drag.moved) drag.tool.drag?.(at);
         return;
       }
@@ -82,7 +83,7 @@ export function useStagePointer(
     };
     const up = (event: PointerEvent) => {
       const at = pointer(event);
-      const clicked = pressed !== null && !isFar(at) && event.button === 0;
+      const clicked = pressedAt !== null && !isFar(event) && event.button === 0;
       const was = drag;
       const tool = held();
       letGo(at);
@@ -91,7 +92,7 @@ export function useStagePointer(
     const letGo = (at: StagePointer) => {
       drag?.tool.drop?.(at, drag.moved);
       drag = null;
-      pressed = null;
+      pressedAt = null;
       stage.views.setMovable(true);
     };
     const cancel = (event: PointerEvent) => letGo(pointer(event));

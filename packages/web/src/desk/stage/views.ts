@@ -58,7 +58,11 @@ export class Views {
         controls.mouseButtons = { LEFT: THREE.MOUSE.PAN, MIDDLE: THREE.MOUSE.PAN, RIGHT: THREE.MOUSE.PAN };
         controls.touches = { ONE: THREE.TOUCH.PAN, TWO: THREE.TOUCH.DOLLY_PAN };
       }
-      controls.addEventListener('change', redraw);
+      controls.addEventListener('change', () => {
+        // The pointer may ask where it is before the next picture is drawn.
+        camera.updateMatrixWorld();
+        redraw();
+      });
       return { camera, controls, fitted: false };
     };
     this.views = { free: make('free'), plan: make('plan'), side: make('side'), front: make('front') };
@@ -116,6 +120,13 @@ export class Views {
     }
   }
 
+  /** Looks at a box in the views that nobody has looked at yet, until there is something to look at. */
+  preset(box: THREE.Box3): void {
+    for (const [name, view] of Object.entries(this.views) as [OwnView, View][]) {
+      if (!view.fitted) this.fitView(name, view, box);
+    }
+  }
+
   /** Lets the views that do not wholly show a box be fitted anew at the next occasion. */
   refitWhereUnseen(box: THREE.Box3): void {
     for (const view of Object.values(this.views)) {
@@ -159,6 +170,7 @@ export class Views {
     }
     controls.target.copy(centre);
     controls.update();
+    camera.updateMatrixWorld();
   }
 }
 
