@@ -27,6 +27,13 @@ const Box = styled(Disclosure)`
       outline-offset: -2px;
     }
   }
+  /* Within a section the sides are that section's. */
+  section & {
+    border-bottom: 0;
+  }
+  section & > h3 > button {
+    padding: 6px 0;
+  }
   &[data-expanded] > h3 > button svg {
     transform: rotate(90deg);
   }
@@ -37,6 +44,9 @@ const Inside = styled.div`
   flex-direction: column;
   gap: 8px;
   padding: 0 16px 12px;
+  section & {
+    padding: 0 0 8px;
+  }
 `;
 
 /** A part of a step's panel that is opened when it is wanted. */

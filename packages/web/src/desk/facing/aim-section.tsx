@@ -9,7 +9,7 @@ import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
-import { KeyList } from './key-list';
+import { KeyList, withCount } from './key-list';
 
 /** What a rider that aims looks at, and how it turns there. */
 export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) {
@@ -141,9 +141,7 @@ export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) 
       <Tick isSelected={shows.sights} onChange={(sights) => set({ shows: { ...shows, sights } })}>
         Show its lines of sight
       </Tick>
-      <Fold
-        title={`From its way to its target${aim.influence.length ? ` (${aim.influence.length} keys)` : ''}`}
-      >
+      <Fold title={withCount('From its way to its target', aim.influence)}>
         <Hint>0 looks along the path, 1 looks at the target.</Hint>
         <KeyList
           name="aim"

@@ -10,7 +10,7 @@ import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel'
 import { QuantityField } from '../../ui/quantity-field';
 import { showNumber } from '../../ui/quantity';
 import { useDesk } from '../desk-store';
-import { KeyList } from './key-list';
+import { KeyList, withCount } from './key-list';
 
 const CutLine = styled.div`
   display: flex;
@@ -139,7 +139,7 @@ export function CameraSection({ rider }: { rider: Rider }) {
         />
       </FieldGrid>
       <Hint>Where in the picture its target is kept: 0 in the middle, 1 at the edge.</Hint>
-      <Fold title={`Zoom${camera.keys.length ? ` (${camera.keys.length} keys)` : ''}`}>
+      <Fold title={withCount('Zoom', camera.keys)}>
         <KeyList
           name="focal length"
           keys={camera.keys}

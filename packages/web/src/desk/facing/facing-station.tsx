@@ -9,7 +9,7 @@ import { NotRiding } from '../not-riding';
 import { AimSection } from './aim-section';
 import { BankSection } from './bank-section';
 import { CameraSection } from './camera-section';
-import { KeyList } from './key-list';
+import { KeyList, withCount } from './key-list';
 import { OffsetSection } from './offset-section';
 import { Turntable } from './turntable';
 
@@ -114,7 +114,7 @@ function RidingFacing({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
       </Section>
       <BankSection rider={rider} bank={hitch.bank} />
       <OffsetSection rider={rider} hitch={hitch} />
-      <Fold title={`On and off its path${hitch.influence.length ? ` (${hitch.influence.length} keys)` : ''}`}>
+      <Fold title={withCount('On and off its path', hitch.influence)}>
         <Hint>1 rides, 0 is where it rests: between, it leaves its path or comes to it.</Hint>
         <KeyList
           name="ride"
@@ -126,9 +126,7 @@ function RidingFacing({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
         />
       </Fold>
       {facing.mode !== 'keep' && (
-        <Fold
-          title={`Turned as it rests${facing.influence.length ? ` (${facing.influence.length} keys)` : ''}`}
-        >
+        <Fold title={withCount('Turned as it rests', facing.influence)}>
           <Hint>1 faces as set above, 0 is turned as it rests.</Hint>
           <KeyList
             name="facing"

@@ -11,7 +11,7 @@ import { useDesk } from '../desk-store';
 
 const Line = styled.div`
   display: grid;
-  grid-template-columns: 74px 74px 1fr 28px;
+  grid-template-columns: 68px 64px minmax(0, 1fr) 28px;
   align-items: end;
   gap: 6px;
 `;
@@ -26,6 +26,11 @@ interface ValueKey {
   readonly frame: number;
   readonly value: number;
   readonly ease: KeyEase;
+}
+
+/** A heading that tells how many keys there are. */
+export function withCount(title: string, { length }: readonly unknown[]): string {
+  return length === 0 ? title : `${title} (${length} ${length === 1 ? 'key' : 'keys'})`;
 }
 
 /** Keys of one value over frames: a table that can be edited, and a button for one at the playhead. */
