@@ -188,6 +188,24 @@ const oneOfCrowdMs = quickest(() => {
   checkShot(evaluated);
 });
 
+// A long string: each unit hangs behind the one before, both axles on the path.
+const train = newShot({
+  name: 'train',
+  range: crowdRange,
+  paths: [windingPath(60, 'through', 40)],
+  riders: Array.from({ length: 60 }, (_, n) => ({
+    id: `r${n}`,
+    name: `R${n}`,
+    chassis: { frontAxle: 1, rearAxle: -1, frontCoupling: 1.4, rearCoupling: -1.4 },
+    hitch: {
+      ...newHitch('p', crowdRange),
+      anchor: 'bothAxles',
+      follows: n > 0 ? { rider: `r${n - 1}` } : null,
+    },
+  })),
+});
+const trainMs = quickest(() => sampleAll(train));
+
 const line = (name, value) => console.log(`${name.padEnd(74)}${value}`);
 console.log(`${QUERIES} places by distance on a closed curve through 16 points, ${ours.length.toFixed(3)} m`);
 line('Fleet Rail: position, tangent and frame', `${oursMs.toFixed(1)} ms`);
@@ -206,3 +224,4 @@ for (const [basis, ms] of compiling) {
 line('An edit of one point of 500: curve, ribbon, facts, 3 riders × 240 frames', `${editMs.toFixed(1)} ms`);
 line('200 riders on 20 paths, 600 frames, all of it (wanted: 500 ms or less)', `${crowdMs.toFixed(0)} ms`);
 line('The same after an edit of one rider (wanted: 20 ms or less)', `${oneOfCrowdMs.toFixed(1)} ms`);
+line('A string of 60 units on two axles, 600 frames', `${trainMs.toFixed(0)} ms`);

@@ -2,6 +2,7 @@ import type { Pace } from '../document/shot-pace.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { compiledPathOf } from '../evaluate/evaluate-shot.js';
+import { changeUnit } from '../pace/change-unit.js';
 import { compilePace } from '../pace/compile-pace.js';
 import { PathError } from '../path/path-error.js';
 import { POSE } from '../rider/pose.js';
@@ -18,7 +19,7 @@ export function withOwnPace(shot: Shot, rider: Rider): Rider {
   const length = lengthOf(shot, hitch.path);
   const own = paceInMetres(shot, rider);
   if (own === null || length === null) return { ...rider, hitch: free };
-  const inUnit = own.unit === 'laps' ? scaledPace(own, 1 / length) : own;
+  const inUnit = changeUnit(own, hitch.pace.unit, length);
   if (hitch.follows === null) return { ...rider, hitch: { ...free, pace: inUnit } };
   const { first } = shot.range;
   const starts = compilePace(own, shot.fps, 1).distance(first);
@@ -27,15 +28,15 @@ export function withOwnPace(shot: Shot, rider: Rider): Rider {
 }
 
 /**
- * The pace a rider goes by in the end, with its values in metres whatever its unit says, and without
- * offsets along the path. Null where a leader rides nothing.
+ * The pace a rider goes by in the end, in metres, without offsets along the path. Null where a leader rides
+ * nothing.
  */
 function paceInMetres(shot: Shot, rider: Rider): Pace | null {
   const { hitch } = rider;
   const length = hitch && lengthOf(shot, hitch.path);
   if (!hitch || length === null) return null;
   const leader = shot.riders.find(({ id }) => id === (hitch.follows ?? hitch.pacedBy)?.rider);
-  if (leader === undefined) return hitch.pace.unit === 'laps' ? scaledPace(hitch.pace, length) : hitch.pace;
+  if (leader === undefined) return changeUnit(hitch.pace, 'metres', length);
   const pace = paceInMetres(shot, leader);
   return pace && hitch.pacedBy ? laterPace(pace, hitch.pacedBy, shot.range.first) : pace;
 }
@@ -44,19 +45,6 @@ function lengthOf(shot: Shot, pathId: string): number | null {
   const path = shot.paths.find(({ id }) => id === pathId);
   const curve = path && compiledPathOf(path);
   return curve && !(curve instanceof PathError) ? curve.length : null;
-}
-
-function scaledPace(pace: Pace, by: number): Pace {
-  return {
-    ...pace,
-    keys: pace.keys.map((key) => ({
-      ...key,
-      value: key.value * by,
-      in: [key.in[0], key.in[1] * by],
-      out: [key.out[0], key.out[1] * by],
-    })),
-    start: { ...pace.start, value: pace.start.value * by },
-  };
 }
 
 function laterPace(pace: Pace, { delay, rate }: { delay: number; rate: number }, first: number): Pace {

@@ -11,11 +11,11 @@ import { compilePath } from '../path/compile-path.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { PathError } from '../path/path-error.js';
 import type { TargetAt } from '../rider/aiming.js';
-import { compileOffset } from '../rider/keyed-offset.js';
+import { compileCourse, echoPace, stringPace, type Course } from '../rider/course.js';
 import { placeOn } from '../rider/place-on.js';
 import { POSE } from '../rider/pose.js';
 import { restPose } from '../rider/rest-pose.js';
-import { echoPace, stringPace, type Course } from '../rider/ride-pace.js';
+
 import { referenceOf, ridePath, type PoseAt } from '../rider/ride-path.js';
 import { compileStanding, senseOf, type Standing } from '../rider/standing.js';
 
@@ -83,15 +83,11 @@ class Rides {
     const { hitch } = rider;
     const parent = this.find(rider.parent);
     const rest = restPose(rider.rest, parent ? this.pose(parent) : null);
-    const path = this.curveOf(hitch);
     const course = this.course(rider);
-    if (hitch === null || path === null || course === null) return rest;
+    if (hitch === null || course === null) return rest;
     const { fps, loop, range } = this.shot;
     return ridePath(rider, hitch, {
-      path,
-      pace: course.pace,
-      standing: course.standing,
-      sense: course.sense,
+      course,
       rest,
       target: hitch.facing.mode === 'aim' ? this.target(hitch.facing.target) : null,
       range: { ...range, loop, fps },
@@ -111,45 +107,26 @@ class Rides {
     const { hitch } = rider;
     const path = this.curveOf(hitch);
     if (hitch === null || path === null) return null;
-    const sense = senseOf(hitch.offset);
     const standing = compileStanding(
       path,
       referenceOf(hitch.facing),
       hitch.anchor,
       scaledChassis(rider),
-      sense,
+      senseOf(hitch.offset),
     );
-    const pace = this.pace(hitch, path, standing);
-    const offset = compileOffset(hitch);
-    return {
-      path,
-      standing,
-      sense,
-      pace: {
-        distance: (frame) => pace.distance(frame) + offset.at(frame).along,
-        speed: (frame) => pace.speed(frame) + offset.alongRate(frame) * this.shot.fps,
-      },
-    };
+    return compileCourse(hitch, path, this.timing(hitch, path, standing), standing, this.shot.fps);
   }
 
-  /** A rider's pace without its own offset; one whose leader rides something else, or nothing, goes by its own. */
-  private pace(hitch: Hitch, path: CompiledPath, standing: Standing): CompiledPace {
+  /** A rider's timing without its own offset; one whose leader rides something else, or nothing, goes by its own. */
+  private timing(hitch: Hitch, path: CompiledPath, standing: Standing): CompiledPace {
     const { follows, pacedBy } = hitch;
-    const { fps, range } = this.shot;
     const leader = this.find(follows?.rider ?? pacedBy?.rider ?? null);
     const course = leader && this.course(leader);
     if (leader?.hitch && course) {
       if (follows && leader.hitch.path === hitch.path) return stringPace(follows, course, standing);
-      if (pacedBy) {
-        const offset = compileOffset(leader.hitch);
-        const bare: CompiledPace = {
-          distance: (frame) => course.pace.distance(frame) - offset.at(frame).along,
-          speed: (frame) => course.pace.speed(frame) - offset.alongRate(frame) * fps,
-        };
-        return echoPace(pacedBy, bare, range.first);
-      }
+      if (pacedBy) return echoPace(pacedBy, course.timing, this.shot.range.first);
     }
-    return compilePace(hitch.pace, fps, path.length);
+    return compilePace(hitch.pace, this.shot.fps, path.length);
   }
 
   private target(target: AimTarget | null): TargetAt | null {

@@ -1,7 +1,7 @@
 import type { Axis } from '../document/shot-facing.js';
 import type { Chassis } from '../document/shot-rider.js';
 import type { Vec3 } from '../math/vec.js';
-import { boxOf, roundPart, type ModelPart, type RoundPart } from './round-part.js';
+import { boxOf, boxOfAll, roundPart, type ModelPart, type RoundPart } from './round-part.js';
 
 /** Which way a model faces, how sure that is (0 to 1), and what it was told from. */
 export interface FoundFacing {
@@ -46,7 +46,7 @@ export function findFacing(parts: readonly ModelPart[]): FoundFacing {
     };
   }
   const up: Way = { axis: 1, sign: 1 };
-  const box = boxOf(parts.flatMap(({ places }) => Array.from(places)));
+  const box = boxOfAll(parts);
   const size = box === null ? [0, 0, 0] : box.high.map((value, k) => value - box.low[k]);
   const found = (along: number, sign: 1 | -1 | null, confidence: number, because: string): FoundFacing => ({
     forward: axisName(along, sign ?? 1),
@@ -85,7 +85,7 @@ function axisName(axis: number, sign: 1 | -1): Axis {
 
 /** Wheels, the axis of their axles, and which way is up from what they stand on. */
 function findWheels(parts: readonly ModelPart[]): { round: RoundPart[]; axle: number; up: Way } | null {
-  const all = boxOf(parts.flatMap(({ places }) => Array.from(places)));
+  const all = boxOfAll(parts);
   if (all === null) return null;
   const round = parts
     .filter(({ names }) => !names.some((name) => NO_WHEEL.test(name)))
@@ -123,7 +123,7 @@ const UPS: readonly Way[] = [1, 2, 0].flatMap((axis): Way[] => [
 /** Which end of an axis the nose is at, by the names of parts; null where they do not tell. */
 function noseSign(parts: readonly ModelPart[], along: number, up: Way): 1 | -1 | null {
   const ahead = lean(parts, FRONT, REAR);
-  const box = boxOf(parts.flatMap(({ places }) => Array.from(places)));
+  const box = boxOfAll(parts);
   const length = box ? box.high[along] - box.low[along] : 0;
   if (ahead && Math.abs(ahead[along]) > 0.02 * length) return ahead[along] > 0 ? 1 : -1;
   const left = sideways(parts);
@@ -174,7 +174,7 @@ function chassisOf(
   sign: 1 | -1,
 ): Chassis | null {
   const axles = wheels.map(({ centre }) => sign * centre[along]);
-  const box = boxOf(parts.flatMap(({ places }) => Array.from(places)));
+  const box = boxOfAll(parts);
   const [front, rear] = [Math.max(...axles), Math.min(...axles)];
   if (box === null || front - rear < 1e-3) return null;
   const ends = [sign * box.low[along], sign * box.high[along]];

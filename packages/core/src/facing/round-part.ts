@@ -19,6 +19,13 @@ export function boxOf(places: ArrayLike<number>): { low: Vec3; high: Vec3 } | nu
   return { low, high };
 }
 
+/** The box around all of some parts. */
+export function boxOfAll(parts: readonly ModelPart[]): { low: Vec3; high: Vec3 } | null {
+  return boxOf(
+    parts.flatMap(({ places }) => boxOf(places) ?? []).flatMap(({ low, high }) => [...low, ...high]),
+  );
+}
+
 /** A flat round part, such as a wheel: about which axis (0 x, 1 y, 2 z), where, half its size by axis. */
 export interface RoundPart {
   readonly axis: number;

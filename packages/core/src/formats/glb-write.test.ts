@@ -290,10 +290,16 @@ it('a zoom is beside the camera, by frame', async () => {
     { frame: 1, value: 20, ease: 'linear' },
     { frame: 97, value: 68 },
   ];
-  const zoomed = newShot({ ...shot, riders: [{ ...shot.riders[0], camera: { keys } }] } as unknown as Shot);
+  const zoomed = newShot({
+    ...shot,
+    riders: [{ ...shot.riders[0], camera: { keys } }],
+    cuts: [{ frame: 49, camera: 'a' }],
+  } as unknown as Shot);
   const root = (await new WebIO().readBinary(await baked(zoomed))).getRoot();
   const node = root.listNodes().find((other) => other.getCamera() !== null);
   const { focalMillimetres } = node?.getExtras() as { focalMillimetres: number[] };
   expect(focalMillimetres).toHaveLength(97);
   expect(focalMillimetres[48]).toBeCloseTo(44, 9);
+  // Frame 49 of 24 a second from frame 1 on.
+  expect(root.getDefaultScene()?.getExtras()).toEqual({ cuts: [{ seconds: 2, camera: 'Ahead' }] });
 });

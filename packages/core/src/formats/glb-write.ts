@@ -5,9 +5,10 @@ import { quat } from 'gl-matrix';
 import { frameTime, type SampledShot } from '../bake/index.js';
 import type { Camera } from '../document/shot-camera.js';
 import type { Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
 import { isMoving } from '../evaluate/index.js';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { POSE, axesToTravel, fieldOfView, focalAt } from '../rider/index.js';
+import { POSE, axesToTravel, compileFocal, fieldOfView, focalAt } from '../rider/index.js';
 import { gltfIo } from './model-read.js';
 
 /**
@@ -25,6 +26,7 @@ export async function writeGlb(
   const target = new Document();
   const scene = target.createScene(shot.name);
   target.getRoot().setDefaultScene(scene);
+  if (shot.cuts.length > 0) scene.setExtras({ cuts: cutsByTime(shot) });
   const ride = target.createAnimation(shot.name);
   const buffer = target.createBuffer();
   const times = target.createAccessor('time').setType('SCALAR').setBuffer(buffer);
@@ -82,8 +84,15 @@ function cameraNode(target: Document, { shot, frames }: SampledShot, rider: Ride
     .setRotation(toNose as Quat)
     .setCamera(lens);
   if (camera.keys.length === 0) return node;
-  const focal = Array.from({ length: frames }, (_, i) => focalAt(camera, first + i));
-  return node.setExtras({ focalMillimetres: focal, sensorMillimetres: camera.sensor });
+  const focal = compileFocal(camera);
+  const byFrame = Array.from({ length: frames }, (_, i) => focal(first + i));
+  return node.setExtras({ focalMillimetres: byFrame, sensorMillimetres: camera.sensor });
+}
+
+/** From which second on which camera is looked through: the name of its rider's node. */
+function cutsByTime(shot: Shot): { seconds: number; camera: string }[] {
+  const nameOf = (id: string) => shot.riders.find((rider) => rider.id === id)?.name ?? id;
+  return shot.cuts.map(({ frame, camera }) => ({ seconds: frameTime(shot, frame), camera: nameOf(camera) }));
 }
 
 const FRONT = { forward: '+z', up: '+y' } as const;

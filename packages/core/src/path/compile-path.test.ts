@@ -322,3 +322,20 @@ describe('reversed', () => {
     expect(reversePath(back, before.length)).toEqual(path);
   });
 });
+
+it('points too near to each other to be told apart leave no hole at the end of the path', () => {
+  const near: Vec3[] = [
+    [0, 0, 0],
+    [0, 0, 9],
+    [1e-12, 0, 9],
+    [1.0000000000000002e-12, 0, 9],
+  ];
+  for (const basis of ['through', 'polyline', 'bspline'] as const) {
+    const points = near.map((position) => ({ position }));
+    const [path] = newShot({ name: 't', paths: [{ id: 'p', name: 'P', basis, points }] }).paths;
+    const curve = compilePath(path);
+    const end: Vec3 = [0, 0, 0];
+    curve.position(curve.length, end);
+    expect(end).toEqual([0, 0, 9].map((v) => expect.closeTo(v, 9)));
+  }
+});

@@ -4,7 +4,7 @@ import type { Rider } from '../document/shot-rider.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { frameTarget, limitDirection, lookAlong } from './aim.js';
 import { trackDirection, type TrackRange } from './aim-track.js';
-import { focalAt } from './camera.js';
+import { compileFocal } from './camera.js';
 import { compileInfluence } from './influence.js';
 import type { Travel } from './travel.js';
 
@@ -69,12 +69,13 @@ export function compileAiming(
     aim.deadZone * radians,
     aim.damping,
   );
+  const focal = camera && compileFocal(camera);
   const limited = aim.yawLimit < 180 || aim.pitchLimit < 90;
   return {
     influence,
     turn(frame, way, wayTurn, out) {
       if (!tracked(frame, direction)) return false;
-      if (camera) frameTarget(direction, camera, focalAt(camera, frame), direction);
+      if (camera && focal) frameTarget(direction, camera, focal(frame), direction);
       if (limited) {
         quat.copy(noseTurn, wayTurn);
         if (sense < 0) quat.rotateY(noseTurn, noseTurn, Math.PI);

@@ -1,9 +1,16 @@
 import type { Camera } from '../document/shot-camera.js';
 import { keyedCurve } from '../math/keyed-curve.js';
 
-/** A camera's focal length at a frame, millimetres. */
+/** A camera's focal length by frame, millimetres. */
+export function compileFocal({ focal, keys }: Camera): (frame: number) => number {
+  if (keys.length === 0) return () => focal;
+  const curve = keyedCurve(keys);
+  return (frame) => curve.value(frame);
+}
+
+/** A camera's focal length at one frame, millimetres. */
 export function focalAt(camera: Camera, frame: number): number {
-  return camera.keys.length > 0 ? keyedCurve(camera.keys).value(frame) : camera.focal;
+  return compileFocal(camera)(frame);
 }
 
 /** Half the picture's width and height at a distance of 1. */

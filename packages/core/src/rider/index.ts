@@ -6,7 +6,7 @@ export { offsetAt } from './keyed-offset.js';
 export { placeOn } from './place-on.js';
 export { headingDeg, pitchDeg } from './heading.js';
 export { GRAVITY } from './bank.js';
-export { cameraAt, fieldOfView, focalAt, pictureHalves } from './camera.js';
+export { cameraAt, compileFocal, fieldOfView, focalAt, pictureHalves } from './camera.js';
 export { displaceFrame, displacedTwice } from './displace.js';
 export {
   chooseFirstOfCourse,

@@ -3,17 +3,15 @@ import type { Facing } from '../document/shot-facing.js';
 import type { Hitch, Offset } from '../document/shot-hitch.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Quat } from '../math/vec.js';
-import type { CompiledPace } from '../pace/compile-pace.js';
-import type { CompiledPath, FrameReference } from '../path/compiled-path.js';
+import type { FrameReference } from '../path/compiled-path.js';
 import type { TrackRange } from './aim-track.js';
 import { compileAiming, type TargetAt } from './aiming.js';
 import { axesToTravel } from './axes.js';
 import { compileBank } from './bank.js';
+import type { Course } from './course.js';
 import { compileInfluence } from './influence.js';
-import { compileOffset } from './keyed-offset.js';
 import { offsetRotation } from './offset-rotation.js';
 import { POSE } from './pose.js';
-import type { Standing } from './standing.js';
 import { compileTravel } from './travel.js';
 
 /** Writes a rider's pose at a (fractional) frame into `out[at …]`. */
@@ -21,12 +19,7 @@ export type PoseAt = (frame: number, out: Float64Array, at: number) => void;
 
 /** What a ride is computed from beside the rider itself. */
 export interface RideParts {
-  readonly path: CompiledPath;
-  /** The offset along the path is in it. */
-  readonly pace: CompiledPace;
-  readonly standing: Standing;
-  /** −1 where it is turned so that it travels tail first. */
-  readonly sense: 1 | -1;
+  readonly course: Course;
   /** Where the rider rests: for what leaves its path, or keeps its turn. */
   readonly rest: PoseAt;
   /** What is aimed at; null where that is nothing, or a place ahead. */
@@ -49,11 +42,11 @@ export function referenceOf({ reference }: Facing): FrameReference {
  */
 export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
   const { facing } = hitch;
-  const { path, pace, rest } = parts;
-  const offset = compileOffset(hitch);
-  const travel = compileTravel(hitch, path, pace, parts.standing, offset);
+  const { course, rest, target, range } = parts;
+  const { path, pace, offset, sense } = course;
+  const travel = compileTravel(hitch, course);
   const bankAt = compileBank(hitch.bank, path, referenceOf(facing));
-  const aiming = compileAiming(rider, facing, travel, parts);
+  const aiming = compileAiming(rider, facing, travel, { target, range, sense });
   const axes = axesToTravel(facing.forward, facing.up);
   const fixed = hitch.offsetKeys.length === 0 ? ownTurn(hitch.offset, axes) : null;
   const holds = compileInfluence(hitch.influence);

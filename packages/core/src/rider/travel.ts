@@ -1,9 +1,6 @@
 import type { Hitch } from '../document/shot-hitch.js';
-import type { CompiledPace } from '../pace/compile-pace.js';
-import type { CompiledPath } from '../path/compiled-path.js';
+import type { Course } from './course.js';
 import { displaceFrame } from './displace.js';
-import type { OffsetAt } from './keyed-offset.js';
-import type { Standing } from './standing.js';
 
 /**
  * Writes the frame of travel at a (fractional) frame into `out`: the rider's place with its offset, left, up
@@ -14,13 +11,7 @@ import type { Standing } from './standing.js';
 export type Travel = (frame: number, out: Float64Array, ahead?: number) => number;
 
 /** Where a rider is on its path over time, and which ways are left, up and forward there. */
-export function compileTravel(
-  { displaced }: Hitch,
-  path: CompiledPath,
-  pace: CompiledPace,
-  standing: Standing,
-  offset: OffsetAt,
-): Travel {
+export function compileTravel({ displaced }: Hitch, { path, pace, standing, offset }: Course): Travel {
   return (frame, out, ahead = 0) => {
     const asked = pace.distance(frame) + ahead;
     const distance = path.closed ? asked : Math.min(path.length, Math.max(0, asked));

@@ -199,7 +199,6 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
     finishDrawing(desk, false);
     const { tool, operation, set } = desk.getState();
     if (tool.kind !== 'select' || operation !== null) set({ tool: { kind: 'select' }, operation: null });
-    set({ tentative: null });
   }, [desk, station]);
   if (!STATIONS.some(({ id }) => id === station)) return <Navigate to={`/shots/${shotId}/path`} replace />;
   return (

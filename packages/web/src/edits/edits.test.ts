@@ -2,7 +2,17 @@ import { newHitch, newShot, parseShot, withRider, type Axis, type Shot, type Vec
 import type { KeptModel } from '../api/models';
 import { drawnPath } from './drawn-path';
 import { addMark, addPaths, deletePath, deletePathPoints, freePathName, movePathPoints } from './path-edits';
-import { addRider, aimAt, cutTo, foundAxes, placeKey, removeCut, replaceModel, withKey } from './rider-edits';
+import {
+  addRider,
+  aimAt,
+  cutTo,
+  foundAxes,
+  moveCut,
+  placeKey,
+  removeCut,
+  replaceModel,
+  withKey,
+} from './rider-edits';
 
 const model = (name: string, nodes: string[] = [], forward: Axis = '+z'): KeptModel => ({
   id: `asset-${name}`,
@@ -125,6 +135,9 @@ it('cuts stand in order of frame, one a frame', () => {
   const { shot, id } = addRider(base, model('Drone', ['lens']));
   const cut = [cutTo(id, 40), cutTo(id, 1), cutTo(id, 40)].reduce((before, edit) => edit(before), shot);
   expect(parseShot(cut).cuts.map(({ frame }) => frame)).toEqual([1, 40]);
+  expect(moveCut(1, 90)(cut).cuts.map(({ frame }) => frame)).toEqual([39, 40]);
+  expect(moveCut(40, -5)(cut).cuts.map(({ frame }) => frame)).toEqual([1, 2]);
+  expect(moveCut(7, 9)(cut)).toBe(cut);
   expect(removeCut(1)(cut).cuts.map(({ frame }) => frame)).toEqual([40]);
   expect(withKey([{ frame: 5 }, { frame: 9 }], { frame: 7 })).toEqual([
     { frame: 5 },

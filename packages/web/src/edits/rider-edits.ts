@@ -147,6 +147,19 @@ export const cutTo =
   (camera: string, frame: number): Edit =>
   (shot) => ({ ...shot, cuts: withKey(shot.cuts, { frame, camera }) });
 
+/** Moves the cut at a frame, no further than to its neighbours and the ends of the range. */
+export const moveCut =
+  (from: number, to: number): Edit =>
+  (shot) => {
+    const { cuts, range } = shot;
+    const i = cuts.findIndex(({ frame }) => frame === from);
+    const low = i > 0 ? cuts[i - 1].frame + 1 : range.first;
+    const high = i < cuts.length - 1 ? cuts[i + 1].frame - 1 : range.last;
+    const frame = Math.min(high, Math.max(low, Math.round(to)));
+    if (i < 0 || low > high || frame === from) return shot;
+    return { ...shot, cuts: cuts.map((cut, n) => (n === i ? { ...cut, frame } : cut)) };
+  };
+
 export const removeCut =
   (frame: number): Edit =>
   (shot) => ({ ...shot, cuts: shot.cuts.filter((cut) => cut.frame !== frame) });

@@ -1,4 +1,4 @@
-import { useEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import type { Shot } from '@fleet-rail/core';
 import { sentenceOf } from '../../api/request';
 import { Button, PrimaryButton } from '../../ui/button';
@@ -29,14 +29,12 @@ export function CopiesCard(props: {
   const desk = useDeskStore();
   const set = useDesk((state) => state.set);
   const shot = useDesk((state) => state.shot);
-  const result = arranged(() => make(shot));
+  const result = useMemo(() => arranged(() => make(shot)), [make, shot]);
   const shown = 'problem' in result ? null : result;
   useEffect(() => {
     set({ tentative: shown && { shot: shown.shot, riders: shown.ids } });
     return () => set({ tentative: null });
-    // The result is another object at each drawing; what it follows from is `make` and the shot.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [make, shot, set]);
+  }, [shown, set]);
   const done = useRef(onDone);
   useEffect(() => {
     done.current = onDone;

@@ -25,6 +25,7 @@ import { beginLanding } from '../landings';
 import { FormationCard } from './formation-card';
 import { LandingCard } from './landing-card';
 import { StringCard } from './string-card';
+import { TiesSection } from './ties-section';
 import { UploadButton } from './upload-button';
 
 /** The path that riders shall ride, or ride already, and their way onto it and off. */
@@ -82,6 +83,7 @@ export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly 
             : 'Stands at rest. Lay a path first, under Path.'}
         </Hint>
       )}
+      {rider.hitch && ids.length === 1 && <TiesSection rider={rider} hitch={rider.hitch} />}
       {lands && <LandingCard landing={lands} />}
       {paths.length > 0 && !lands && (
         <>

@@ -1,6 +1,13 @@
 import { sitOn, type Rider } from '@fleet-rail/core';
 import { ChevronRight, GripVertical } from 'lucide-react';
-import { Button, Tree, TreeItem, TreeItemContent, useDragAndDrop } from 'react-aria-components';
+import {
+  Button,
+  Tree,
+  TreeItem,
+  TreeItemContent,
+  useDragAndDrop,
+  type DropItem,
+} from 'react-aria-components';
 import styled from 'styled-components';
 import { Badge } from '../../ui/badge';
 import { attempt } from '../attempt';
@@ -93,35 +100,22 @@ export function RidersTree(props: {
   const desk = useDeskStore();
   const riders = useDesk((state) => state.shot.riders);
   const paths = useDesk((state) => state.shot.paths);
-  const sit = (ids: Iterable<unknown>, carrier: string | null) => {
+  /** Puts what was dropped on a carrier, or off any, as one step. */
+  const drop = async (items: readonly DropItem[], carrier: string | null) => {
+    const texts = await Promise.all(
+      items.map((item) => (item.kind === 'text' ? item.getText('text/plain') : Promise.resolve(''))),
+    );
+    const ids = texts.filter((id) => riders.some((rider) => rider.id === id));
     const { frame } = desk.getState();
-    for (const id of ids) {
-      const label = carrier === null ? 'Take off its carrier' : 'Put on a carrier';
-      attempt(desk, label, (shot) => sitOn(shot, String(id), carrier, frame, true));
-    }
+    attempt(desk, carrier === null ? 'Take off its carrier' : 'Put on a carrier', (shot) =>
+      ids.reduce((before, id) => sitOn(before, id, carrier, frame, true), shot),
+    );
   };
   const { dragAndDropHooks } = useDragAndDrop({
     getItems: (keys) => [...keys].map((key) => ({ 'text/plain': String(key) })),
     getDropOperation: () => 'move',
-    onItemDrop: ({ target, isInternal, items }) => {
-      if (!isInternal) return;
-      void Promise.all(items.map((item) => (item.kind === 'text' ? item.getText('text/plain') : null))).then(
-        (ids) =>
-          sit(
-            ids.filter((id) => id !== null),
-            String(target.key),
-          ),
-      );
-    },
-    onRootDrop: ({ items }) => {
-      void Promise.all(items.map((item) => (item.kind === 'text' ? item.getText('text/plain') : null))).then(
-        (ids) =>
-          sit(
-            ids.filter((id) => id !== null),
-            null,
-          ),
-      );
-    },
+    onItemDrop: ({ target, items }) => void drop(items, String(target.key)),
+    onRootDrop: ({ items }) => void drop(items, null),
   });
   const under = (parent: string | null) => riders.filter((rider) => rider.parent === parent);
   const lineOf = (rider: Rider) => (

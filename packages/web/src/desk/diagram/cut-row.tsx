@@ -1,7 +1,8 @@
 import type { ScaleLinear } from 'd3-scale';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import { cutTo, removeCut } from '../../edits/rider-edits';
+import { moveCut, removeCut } from '../../edits/rider-edits';
+import { LABEL_FONT } from '../../theme/global-style';
 import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { useDesk } from '../desk-store';
@@ -12,9 +13,7 @@ const HEIGHT = 16;
 const Band = styled.g`
   cursor: ew-resize;
   & text {
-    font:
-      600 11px 'Barlow Condensed',
-      sans-serif;
+    font: 600 11px ${LABEL_FONT};
     fill: ${({ theme }) => theme.ink};
     pointer-events: none;
   }
@@ -30,35 +29,30 @@ export function CutRow({ x, width }: { x: ScaleLinear<number, number>; width: nu
   const range = useDesk((state) => state.shot.range);
   const edit = useDesk((state) => state.edit);
   const set = useDesk((state) => state.set);
-  const drag = useRef<{ frame: number; camera: string; gesture: string } | null>(null);
+  /** By its place in the row: a cut is never driven over another. */
+  const drag = useRef<{ index: number; grabbed: number; gesture: string } | null>(null);
   const right = width - MARGIN.right;
 
-  const move = (from: number, camera: string, to: number, gesture?: string): number => {
-    // A cut stays between its neighbours: none is driven over.
-    const i = cuts.findIndex((cut) => cut.frame === from);
-    const low = i > 0 ? cuts[i - 1].frame + 1 : range.first;
-    const high = i < cuts.length - 1 ? cuts[i + 1].frame - 1 : range.last;
-    const frame = Math.min(high, Math.max(low, Math.round(to)));
-    if (i < 0 || frame === from || low > high) return from;
-    edit('Move cut', (shot) => cutTo(camera, frame)(removeCut(from)(shot)), gesture);
-    return frame;
+  const frameUnder = (event: PointerEvent<SVGGElement>): number => {
+    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+    return x.invert(event.clientX - (box?.left ?? 0));
   };
-  const down = (event: PointerEvent<SVGGElement>, frame: number, camera: string) => {
+  const down = (event: PointerEvent<SVGGElement>, index: number) => {
     if (event.button !== 0) return;
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { frame, camera, gesture: `cut ${event.timeStamp}` };
+    const { frame, camera } = cuts[index];
+    drag.current = { index, grabbed: frameUnder(event) - frame, gesture: `cut ${event.timeStamp}` };
     set({ riderId: camera });
   };
   const moved = (event: PointerEvent<SVGGElement>) => {
-    const held = drag.current;
-    if (held === null) return;
-    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
-    held.frame = move(held.frame, held.camera, x.invert(event.clientX - (box?.left ?? 0)), held.gesture);
+    if (drag.current === null) return;
+    const { index, grabbed, gesture } = drag.current;
+    edit('Move cut', moveCut(cuts[index].frame, frameUnder(event) - grabbed), gesture);
   };
-  const key = (event: KeyboardEvent, frame: number, camera: string) => {
+  const key = (event: KeyboardEvent, frame: number) => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key] ?? 0;
-    if (by !== 0) move(frame, camera, frame + by * (event.shiftKey ? 10 : 1));
+    if (by !== 0) edit('Move cut', moveCut(frame, frame + by * (event.shiftKey ? 10 : 1)));
     else if (event.key === 'Delete') edit('Take out a cut', removeCut(frame));
     else return;
     event.preventDefault();
@@ -82,12 +76,12 @@ export function CutRow({ x, width }: { x: ScaleLinear<number, number>; width: nu
             aria-valuemin={range.first}
             aria-valuemax={range.last}
             aria-valuetext={`from frame ${showNumber(frame, 2)}`}
-            onPointerDown={(event) => down(event, frame, camera)}
+            onPointerDown={(event) => down(event, i)}
             onPointerMove={moved}
             onPointerUp={() => {
               drag.current = null;
             }}
-            onKeyDown={(event) => key(event, frame, camera)}
+            onKeyDown={(event) => key(event, frame)}
           >
             <rect
               x={from}

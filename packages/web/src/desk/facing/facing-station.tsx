@@ -1,4 +1,4 @@
-import { ANCHORS, type Anchor, type Facing, type Hitch, type Rider } from '@fleet-rail/core';
+import type { Facing, Hitch, Rider } from '@fleet-rail/core';
 import { changeHitch } from '../../edits/rider-edits';
 import { Choice } from '../../ui/choice';
 import { Fold } from '../../ui/fold';
@@ -7,6 +7,7 @@ import { Select } from '../../ui/select';
 import { useDesk, useSelectedRider, type Shows } from '../desk-store';
 import { NotRiding } from '../not-riding';
 import { AimSection } from './aim-section';
+import { AxlesSection } from './axles-section';
 import { BankSection } from './bank-section';
 import { CameraSection } from './camera-section';
 import { KeyList, withCount } from './key-list';
@@ -23,13 +24,6 @@ const REFERENCES = [
   { id: 'world', name: 'The world’s up' },
   { id: 'path', name: 'The path’s own' },
 ] as const;
-
-const ANCHOR_NAMES: Record<Anchor, string> = {
-  origin: 'Its origin',
-  bothAxles: 'Both axles',
-  rearAxle: 'Its rear axle',
-  frontAxle: 'Its front axle',
-};
 
 const GHOSTS = [0, 6, 12, 24, 48].map((step) => ({
   id: String(step),
@@ -101,19 +95,10 @@ function RidingFacing({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
             </Hint>
           </>
         )}
-        {rider.chassis && (
-          <FieldPair>
-            <Select
-              label="On the path is"
-              options={ANCHORS.map((id) => ({ id, name: ANCHOR_NAMES[id] }))}
-              value={hitch.anchor}
-              onChange={(anchor) => change({ anchor })}
-            />
-          </FieldPair>
-        )}
       </Section>
       <BankSection rider={rider} bank={hitch.bank} />
       <OffsetSection rider={rider} hitch={hitch} />
+      <AxlesSection rider={rider} hitch={hitch} />
       <Fold title={withCount('On and off its path', hitch.influence)}>
         <Hint>1 rides, 0 is where it rests: between, it leaves its path or comes to it.</Hint>
         <KeyList

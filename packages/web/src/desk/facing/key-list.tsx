@@ -1,6 +1,7 @@
 import type { KeyEase } from '@fleet-rail/core';
-import { Diamond, Trash2 } from 'lucide-react';
+import { Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
+import { withKey } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { IconButton } from '../../ui/icon-button';
 import { Buttons } from '../../ui/panel';
@@ -49,7 +50,6 @@ export function KeyList(props: {
   const { name, keys, valueAt, onChange, kind = 'count', unit, min, max, step = 0.05 } = props;
   const frame = useDesk((state) => state.frame);
   const fps = useDesk((state) => state.shot.fps);
-  const sorted = (next: ValueKey[]) => next.sort((a, b) => a.frame - b.frame);
   const put = (i: number, part: Partial<ValueKey>, gesture?: string) =>
     onChange(
       keys.map((key, n) => (n === i ? { ...key, ...part } : key)),
@@ -88,15 +88,10 @@ export function KeyList(props: {
       <Buttons>
         <Button
           onPress={() =>
-            onChange(
-              sorted([
-                ...keys.filter((key) => key.frame !== frame),
-                { frame, value: Number(valueAt(frame).toFixed(6)), ease: 'smooth' },
-              ]),
-            )
+            onChange(withKey(keys, { frame, value: Number(valueAt(frame).toFixed(6)), ease: 'smooth' }))
           }
         >
-          <Diamond aria-hidden /> Key {name} at frame {Math.round(frame)}
+          <Plus aria-hidden /> Key {name} at frame {Math.round(frame)}
         </Button>
       </Buttons>
     </>

@@ -1,5 +1,5 @@
 import { offsetAt, type Hitch, type Offset, type Rider } from '@fleet-rail/core';
-import { Diamond, Trash2 } from 'lucide-react';
+import { Plus, Trash2 } from 'lucide-react';
 import { changeHitch, withKey } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
@@ -77,7 +77,7 @@ export function OffsetSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) 
           </Button>
         ) : (
           <Button onPress={() => key(now)}>
-            <Diamond aria-hidden /> Key offset at frame {Math.round(frame)}
+            <Plus aria-hidden /> Key offset at frame {Math.round(frame)}
           </Button>
         )}
       </Buttons>

@@ -1,6 +1,6 @@
 import { POSE, evaluateShot, type EvaluatedShot, type Rider, type Shot } from '@fleet-rail/core';
 import { poseAt } from '../../evaluation/pose-at';
-import type { DeskState } from '../desk-store';
+import type { DeskState, RidersLanding } from '../desk-store';
 import { landedShot } from '../landings';
 import { lookedThrough } from './looked-through';
 
@@ -33,6 +33,19 @@ function posesIn(shot: Shot, ids: readonly string[], frame: number): { rider: Ri
   });
 }
 
+let known: { from: readonly unknown[]; ghosts: Ghost[] } | null = null;
+
+/** Ghosts that no other frame changes, kept while nothing they follow from does. */
+function keptWhile(from: readonly unknown[], make: () => Ghost[]): Ghost[] {
+  if (
+    known === null ||
+    known.from.length !== from.length ||
+    !from.every((part, i) => part === known?.from[i])
+  )
+    known = { from, ghosts: make() };
+  return known.ghosts;
+}
+
 /**
  * What is shown pale: a landing at its start, middle and end; riders that would be new at the shown frame; the
  * selected rider every so many frames.
@@ -40,25 +53,29 @@ function posesIn(shot: Shot, ids: readonly string[], frame: number): { rider: Ri
 export function ghostsOf(state: DeskState): Ghost[] {
   const { landing, tentative, shows, frame } = state;
   const landed = landedShot(state);
-  if (landing && landed) {
-    const [first, ...others] = landing.riders;
-    const keys = landed.riders.find(({ id }) => id === first)?.hitch?.pace.keys ?? [];
-    const start = landing.plan.startFrame;
-    const end = Math.max(start, keys.at(-1)?.frame ?? start);
-    const times: [string, number][] = [['Lands here', start]];
-    if (end > start) times.push(['Midway', (start + end) / 2], ['End', end]);
-    return [
-      ...times.flatMap(([label, time]) => posesIn(landed, [first], time).map((at) => ({ ...at, label }))),
-      ...posesIn(landed, others, start),
-    ].map((ghost) => ({ ...ghost, pointed: true }));
-  }
+  if (landing && landed) return keptWhile([landing, landed], () => ofLanding(landing, landed));
   if (tentative) {
     const shown = tentative.riders.slice(0, MOST_GHOSTS);
     return posesIn(tentative.shot, shown, frame).map((ghost) => ({ ...ghost, pointed: false }));
   }
   // Through a camera its own ghosts would stand before it.
   const isEye = state.view === 'through' && lookedThrough(state)?.id === state.riderId;
-  return shows.ghosts > 0 && !isEye ? alongTheWay(state, shows.ghosts) : [];
+  if (shows.ghosts === 0 || isEye) return [];
+  const { shot, riderId, evaluation } = state;
+  return keptWhile([shot, riderId, evaluation, shows.ghosts], () => alongTheWay(state, shows.ghosts));
+}
+
+function ofLanding({ riders, plan }: RidersLanding, landed: Shot): Ghost[] {
+  const [first, ...others] = riders;
+  const keys = landed.riders.find(({ id }) => id === first)?.hitch?.pace.keys ?? [];
+  const start = plan.startFrame;
+  const end = Math.max(start, keys.at(-1)?.frame ?? start);
+  const times: [string, number][] = [['Lands here', start]];
+  if (end > start) times.push(['Midway', (start + end) / 2], ['End', end]);
+  return [
+    ...times.flatMap(([label, time]) => posesIn(landed, [first], time).map((at) => ({ ...at, label }))),
+    ...posesIn(landed, others, start),
+  ].map((ghost) => ({ ...ghost, pointed: true }));
 }
 
 function alongTheWay({ shot, riderId, evaluation }: DeskState, step: number): Ghost[] {

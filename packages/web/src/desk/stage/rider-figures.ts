@@ -42,14 +42,14 @@ export class RiderFigures {
     }
     for (const rider of shot.riders) {
       const current = this.figures.get(rider.id);
-      const next = this.figure(current ?? null, rider, shot);
+      const next = this.figure(current ?? null, rider, shot, lineColor(rider.color));
       next.group.scale.set(...rider.rest.scale);
       this.figures.set(rider.id, next);
     }
     this.ground =
       shot.ground.model === null
         ? this.drop(this.ground)
-        : this.figure(this.ground, { model: shot.ground.model, color: 0, camera: null }, shot);
+        : this.figure(this.ground, { model: shot.ground.model, camera: null }, shot, '#888888');
   }
 
   /** Puts a rider at a pose: POSE.size numbers. */
@@ -63,7 +63,7 @@ export class RiderFigures {
     this.ghosts.splice(ghosts.length).forEach((figure) => this.drop(figure));
     ghosts.forEach(({ rider, pose, pointed }, i) => {
       const facing = pointed ? (rider.hitch?.facing.forward ?? '+z') : 'none';
-      const figure = this.figure(this.ghosts[i] ?? null, rider, shot, facing);
+      const figure = this.figure(this.ghosts[i] ?? null, rider, shot, lineColor(rider.color), facing);
       this.ghosts[i] = figure;
       figure.group.scale.set(...rider.rest.scale);
       setPose(figure.group, pose);
@@ -128,27 +128,27 @@ export class RiderFigures {
 
   private figure(
     current: Figure | null,
-    { model, color, camera }: Pick<Rider, 'model' | 'color' | 'camera'>,
+    { model, camera }: Pick<Rider, 'model' | 'camera'>,
     shot: Shot,
+    color: string,
     ghost: Axis | 'none' | null = null,
   ): Figure {
     const source = shot.models.find(({ id }) => id === model)?.source;
     const made = `${source?.asset ?? source?.file ?? (camera ? 'camera' : '')} ${color} ${ghost}`;
     if (current?.made === made) return current;
     this.drop(current);
-    const line = lineColor(color);
     const group = new THREE.Group();
     this.object.add(group);
     const add = (object: THREE.Object3D) => {
-      if (ghost !== null) makeGhost(object, line);
-      if (ghost !== null && ghost !== 'none') group.add(noseArrow(object, ghost, line));
+      if (ghost !== null) makeGhost(object, color);
+      if (ghost !== null && ghost !== 'none') group.add(noseArrow(object, ghost, color));
       group.add(object);
       this.redraw();
     };
-    if (source?.asset === undefined) add(camera ? cameraStandIn(line) : standIn(line));
+    if (source?.asset === undefined) add(camera ? cameraStandIn(color) : standIn(color));
     else {
       this.models.copyOf(source.asset).then(add, (error: unknown) => {
-        add(standIn(line));
+        add(standIn(color));
         this.tellOnce(`A model could not be shown, a stand-in rides instead: ${sentenceOf(error)}`);
       });
     }

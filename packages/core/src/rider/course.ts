@@ -1,0 +1,83 @@
+import type { Follows, Hitch, PacedBy } from '../document/shot-hitch.js';
+import type { CompiledPace } from '../pace/compile-pace.js';
+import type { CompiledPath } from '../path/compiled-path.js';
+import { compileOffset, type OffsetAt } from './keyed-offset.js';
+import { senseOf, type Standing } from './standing.js';
+
+/** A rider's place along its path over time: for its own pose, and for others that take their timing from it. */
+export interface Course {
+  readonly path: CompiledPath;
+  /** Its timing alone. */
+  readonly timing: CompiledPace;
+  /** The same with its own offset along the path. */
+  readonly pace: CompiledPace;
+  readonly offset: OffsetAt;
+  readonly standing: Standing;
+  /** −1 where it is turned so that it travels tail first. */
+  readonly sense: 1 | -1;
+  /** Where its rear coupling is along the curve, and how fast that moves, m/s. */
+  tail(frame: number): { readonly distance: number; readonly speed: number };
+}
+
+/** So many frames' couplings are kept; a string asks for those of the unit before it again and again. */
+const MOST_KEPT = 20_000;
+
+export function compileCourse(
+  hitch: Hitch,
+  path: CompiledPath,
+  timing: CompiledPace,
+  standing: Standing,
+  fps: number,
+): Course {
+  const offset = compileOffset(hitch);
+  const pace: CompiledPace = {
+    distance: (frame) => timing.distance(frame) + offset.at(frame).along,
+    speed: (frame) => timing.speed(frame) + offset.alongRate(frame) * fps,
+  };
+  const kept = new Map<number, { distance: number; speed: number }>();
+  const findTail = (frame: number) => {
+    const asked = pace.distance(frame);
+    // What hangs behind a leader that waits at the end of its path waits too.
+    const held = !path.closed && (asked < 0 || asked > path.length);
+    const { distance, rate } = standing.tail(held ? path.wrap(asked) : asked);
+    return { distance, speed: held ? 0 : rate * pace.speed(frame) };
+  };
+  return {
+    path,
+    timing,
+    pace,
+    offset,
+    standing,
+    sense: senseOf(hitch.offset),
+    tail(frame) {
+      const known = kept.get(frame) ?? findTail(frame);
+      if (kept.size >= MOST_KEPT) kept.clear();
+      kept.set(frame, known);
+      return known;
+    },
+  };
+}
+
+/**
+ * The timing of a rider that hangs behind another, coupling to coupling along the curve.
+ *
+ * @param own how the rider itself stands on the path
+ */
+export function stringPace({ gap }: Follows, leader: Course, own: Standing): CompiledPace {
+  const behind = leader.sense * gap + own.reach;
+  return {
+    distance: (frame) => leader.tail(frame).distance - behind,
+    speed: (frame) => leader.tail(frame).speed,
+  };
+}
+
+/**
+ * Another's timing, so many frames later and so many times as fast, both counted from the range's first frame.
+ */
+export function echoPace({ delay, rate }: PacedBy, leader: CompiledPace, first: number): CompiledPace {
+  const at = (frame: number) => first + (frame - first - delay) * rate;
+  return {
+    distance: (frame) => leader.distance(at(frame)),
+    speed: (frame) => leader.speed(at(frame)) * rate,
+  };
+}
