@@ -4,7 +4,7 @@ import { Hitch } from '../document/shot-hitch.js';
 import { PaceKey, type Pace } from '../document/shot-pace.js';
 import type { Facing } from '../document/shot-facing.js';
 import type { Shot } from '../document/shot.js';
-import { compiledPathOf } from '../evaluate/evaluate-shot.js';
+import { compiledPathOf } from '../evaluate/compiled-path-of.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { nearestToPoint } from '../path/nearest.js';

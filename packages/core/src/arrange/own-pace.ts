@@ -1,9 +1,12 @@
+import type { PacedBy } from '../document/shot-hitch.js';
 import type { Pace } from '../document/shot-pace.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
-import { compiledPathOf } from '../evaluate/evaluate-shot.js';
+import { compiledPathOf } from '../evaluate/compiled-path-of.js';
 import { changeUnit } from '../pace/change-unit.js';
 import { compilePace } from '../pace/compile-pace.js';
+import { timesAsFast, withFrames } from '../pace/in-time.js';
+import type { CompiledPath } from '../path/compiled-path.js';
 import { PathError } from '../path/path-error.js';
 import { POSE } from '../rider/pose.js';
 import { poseOfRider } from './change-rider.js';
@@ -16,13 +19,13 @@ export function withOwnPace(shot: Shot, rider: Rider): Rider {
   const { hitch } = rider;
   if (hitch === null || (hitch.follows === null && hitch.pacedBy === null)) return rider;
   const free = { ...hitch, follows: null, pacedBy: null };
-  const length = lengthOf(shot, hitch.path);
+  const curve = curveOf(shot, hitch.path);
   const own = paceInMetres(shot, rider);
-  if (own === null || length === null) return { ...rider, hitch: free };
-  const inUnit = changeUnit(own, hitch.pace.unit, length);
+  if (own === null || curve === null) return { ...rider, hitch: free };
+  const inUnit = changeUnit(own, hitch.pace.unit, curve.length);
   if (hitch.follows === null) return { ...rider, hitch: { ...free, pace: inUnit } };
   const { first } = shot.range;
-  const starts = compilePace(own, shot.fps, 1).distance(first);
+  const starts = compilePace(own, shot.fps, curve).distance(first);
   const along = poseOfRider(shot, rider.id, first)[POSE.distance] - starts;
   return { ...rider, hitch: { ...free, pace: inUnit, offset: { ...hitch.offset, along } } };
 }
@@ -33,30 +36,20 @@ export function withOwnPace(shot: Shot, rider: Rider): Rider {
  */
 function paceInMetres(shot: Shot, rider: Rider): Pace | null {
   const { hitch } = rider;
-  const length = hitch && lengthOf(shot, hitch.path);
-  if (!hitch || length === null) return null;
+  const curve = hitch && curveOf(shot, hitch.path);
+  if (!hitch || curve === null) return null;
   const leader = shot.riders.find(({ id }) => id === (hitch.follows ?? hitch.pacedBy)?.rider);
-  if (leader === undefined) return changeUnit(hitch.pace, 'metres', length);
+  if (leader === undefined) return changeUnit(hitch.pace, 'metres', curve.length);
   const pace = paceInMetres(shot, leader);
   return pace && hitch.pacedBy ? laterPace(pace, hitch.pacedBy, shot.range.first) : pace;
 }
 
-function lengthOf(shot: Shot, pathId: string): number | null {
+function curveOf(shot: Shot, pathId: string): CompiledPath | null {
   const path = shot.paths.find(({ id }) => id === pathId);
   const curve = path && compiledPathOf(path);
-  return curve && !(curve instanceof PathError) ? curve.length : null;
+  return curve && !(curve instanceof PathError) ? curve : null;
 }
 
-function laterPace(pace: Pace, { delay, rate }: { delay: number; rate: number }, first: number): Pace {
-  const at = (frame: number) => first + delay + (frame - first) / rate;
-  return {
-    ...pace,
-    keys: pace.keys.map((key) => ({
-      ...key,
-      frame: at(key.frame),
-      in: [key.in[0] / rate, key.in[1]],
-      out: [key.out[0] / rate, key.out[1]],
-    })),
-    start: { ...pace.start, frame: at(pace.start.frame) },
-  };
+function laterPace(pace: Pace, { delay, rate }: PacedBy, first: number): Pace {
+  return timesAsFast(withFrames(pace, { from: first, to: first + delay, scale: 1 / rate }), rate);
 }

@@ -9,7 +9,7 @@ import { withOwnPace } from './own-pace.js';
 /**
  * The shot without a rider. What it carried stands where it stood at a frame; what hung behind it hangs behind
  * what it hung behind, as far back as before, or goes on by itself; what took its time keeps it as its own; what
- * aimed at it faces its path; cuts to it go.
+ * aimed at it faces its path; cuts to it, and cues it gives or takes, go.
  */
 export function removeRider(shot: Shot, id: string, frame: number): Shot {
   const gone = shot.riders.find((rider) => rider.id === id);
@@ -19,7 +19,18 @@ export function removeRider(shot: Shot, id: string, frame: number): Shot {
     .map((rider) =>
       withoutTarget(withoutLeader(shot, standing(shot, rider, id, frame), gone, new Set([id])), id),
     );
-  return { ...shot, riders, cuts: shot.cuts.filter(({ camera }) => camera !== id) };
+  return {
+    ...shot,
+    riders,
+    cuts: shot.cuts.filter(({ camera }) => camera !== id),
+    cues: shot.cues.filter(({ on, does }) => on.rider !== id && on.other !== id && does.rider !== id),
+    // One that was for this rider alone is not to become one for all.
+    retimes: shot.retimes.flatMap((retime) => {
+      if (!retime.riders.includes(id)) return [retime];
+      const others = retime.riders.filter((rider) => rider !== id);
+      return others.length > 0 ? [{ ...retime, riders: others }] : [];
+    }),
+  };
 }
 
 /** Riders taken off their paths, back to where they rested; what hung behind one or took its time goes on by itself. */

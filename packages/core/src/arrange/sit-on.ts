@@ -19,7 +19,7 @@ export function sitOn(
   keepsPlace: boolean,
 ): Shot {
   const free = withRider(shot, id, (rider) => ({ ...rider, parent: carrier }));
-  refuseCircles(free.riders);
+  refuseCircles(free);
   if (!keepsPlace && carrier !== null) {
     return withRider(free, id, (rider) => ({
       ...rider,

@@ -79,6 +79,7 @@ export function hangString(
     ];
     ids.push(id);
   }
-  refuseCircles(riders);
-  return { shot: { ...shot, riders }, ids };
+  const strung = { ...shot, riders };
+  refuseCircles(strung);
+  return { shot: strung, ids };
 }

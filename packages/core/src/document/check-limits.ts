@@ -10,6 +10,10 @@ export function checkLimits(raw: Record<string, unknown>): void {
   limit(raw.models, 'models', LIMITS.models);
   limit(raw.riders, 'riders', LIMITS.riders);
   limit(raw.cuts, 'cuts', LIMITS.cuts);
+  limit(raw.retimes, 'retimes', LIMITS.retimes);
+  limit(raw.cues, 'cues', LIMITS.cues);
+  each(raw.retimes, (retime, i) => limit(retime.keys, `retimes[${i}].keys`, LIMITS.keysPerPace));
+  each(raw.cues, (cue, i) => limit(cue.keys, `cues[${i}].keys`, LIMITS.keysPerPace));
   each(raw.paths, (path, i) => {
     limit(path.points, `paths[${i}].points`, LIMITS.pointsPerPath);
     limit(path.marks, `paths[${i}].marks`, LIMITS.marksPerPath);
@@ -24,14 +28,18 @@ export function checkLimits(raw: Record<string, unknown>): void {
     limit(hitch.offsetKeys, `riders[${i}].hitch.offsetKeys`, LIMITS.keysPerPace);
     limit(facing.influence, `riders[${i}].hitch.facing.influence`, LIMITS.keysPerPace);
     limit(inside(facing, 'aim').influence, `riders[${i}].hitch.facing.aim.influence`, LIMITS.keysPerPace);
-    const pace = inside(hitch, 'pace');
-    const drive = inside(pace, 'drive');
-    const at = `riders[${i}].hitch.pace`;
-    limit(pace.keys, `${at}.keys`, LIMITS.keysPerPace);
-    limit(pace.speeds, `${at}.speeds`, LIMITS.keysPerPace);
-    limit(drive.stops, `${at}.drive.stops`, LIMITS.keysPerPace);
-    limit(drive.zones, `${at}.drive.zones`, LIMITS.keysPerPace);
+    limitPace(inside(hitch, 'pace'), `riders[${i}].hitch.pace`);
+    limit(hitch.takes, `riders[${i}].hitch.takes`, LIMITS.takesPerRider);
+    each(hitch.takes, (take, k) => limitPace(inside(take, 'pace'), `riders[${i}].hitch.takes[${k}].pace`));
   });
+}
+
+function limitPace(pace: Record<string, unknown>, at: string): void {
+  const drive = inside(pace, 'drive');
+  limit(pace.keys, `${at}.keys`, LIMITS.keysPerPace);
+  limit(pace.speeds, `${at}.speeds`, LIMITS.keysPerPace);
+  limit(drive.stops, `${at}.drive.stops`, LIMITS.keysPerPace);
+  limit(drive.zones, `${at}.drive.zones`, LIMITS.keysPerPace);
 }
 
 function limit(list: unknown, path: string, most: number): void {

@@ -1,8 +1,10 @@
 import { LIMITS } from './limits.js';
 import { refuseCircles } from './rider-graph.js';
 import { ShotError, inWords } from './shot-error.js';
+import type { Cue } from './shot-cue.js';
 import type { Hitch } from './shot-hitch.js';
 import type { Key } from './shot-keys.js';
+import type { Pace } from './shot-pace.js';
 import type { ShotPath } from './shot-path.js';
 import type { Rider } from './shot-rider.js';
 import type { Shot } from './shot.js';
@@ -30,7 +32,13 @@ export function checkReferences(shot: Shot): void {
   if (shot.ground.model !== null) {
     known('ground.model', shot.ground.model, 'model', shot.models);
   }
-  refuseCircles(shot.riders);
+  shot.retimes.forEach((retime, i) => {
+    retime.riders.forEach((id, k) => known(`retimes[${i}].riders[${k}]`, id, 'rider', shot.riders));
+    risingKeys(retime.keys, `retimes[${i}].keys`);
+  });
+  unique(shot.cues, 'cues');
+  shot.cues.forEach((cue, i) => checkCue(shot, cue, `cues[${i}]`));
+  refuseCircles(shot);
   checkCuts(shot);
 }
 
@@ -70,6 +78,24 @@ function checkCuts({ cuts, riders }: Shot): void {
   });
 }
 
+function checkCue({ riders }: Shot, { on, does, keys }: Cue, at: string): void {
+  const source = (field: 'rider' | 'other') => {
+    const id = on[field];
+    if (id === null) throw new ShotError(`${at}.on.${field}`, 'null', `the id of a rider, for ${on.kind}`);
+    known(`${at}.on.${field}`, id, 'rider', riders);
+  };
+  if (on.kind !== 'frame') source('rider');
+  if (on.kind === 'gap') source('other');
+  known(`${at}.does.rider`, does.rider, 'rider', riders);
+  if ((does.kind === 'turn' || does.kind === 'move') && does.node === null) {
+    throw new ShotError(`${at}.does.node`, 'null', `the name of a part, to ${does.kind}`);
+  }
+  rising(
+    keys.map((key) => key.at),
+    (i) => `${at}.keys[${i}].at`,
+  );
+}
+
 function risingKeys(keys: readonly Pick<Key, 'frame'>[], at: string): void {
   rising(
     keys.map((key) => key.frame),
@@ -101,17 +127,36 @@ function checkHitch(shot: Shot, hitch: Hitch, at: string): void {
   if (hitch.follows && hitch.pacedBy) {
     throw new ShotError(`${at}.pacedBy`, 'a second leader', 'null beside follows: a rider has one timing');
   }
-  const { keys, speeds } = hitch.pace;
-  risingKeys(keys, `${at}.pace.keys`);
+  checkPace(hitch.pace, `${at}.pace`);
+  hitch.takes.forEach(({ pace }, i) => checkPace(pace, `${at}.takes[${i}].pace`));
+}
+
+function checkPace({ keys, speeds }: Pace, at: string): void {
+  risingKeys(keys, `${at}.keys`);
   speeds.forEach((key, i) => {
-    exactlyOne(`${at}.pace.speeds[${i}]`, { frame: key.frame, distance: key.distance });
+    exactlyOne(`${at}.speeds[${i}]`, { frame: key.frame, distance: key.distance });
     if ((key.frame === undefined) !== (speeds[0].frame === undefined)) {
-      throw new ShotError(`${at}.pace.speeds[${i}]`, 'a mix', 'all by frame, or all by distance');
+      throw new ShotError(`${at}.speeds[${i}]`, 'a mix', 'all by frame, or all by distance');
+    }
+    if (key.distance === undefined) return;
+    if (key.speed === 0) {
+      throw new ShotError(
+        `${at}.speeds[${i}].speed`,
+        '0 m/s',
+        'a speed above or below 0: by distance, a rider that stands never comes to the next place',
+      );
+    }
+    if (Math.sign(key.speed) !== Math.sign(speeds[0].speed)) {
+      throw new ShotError(
+        `${at}.speeds[${i}].speed`,
+        `${key.speed} m/s`,
+        `the sign of the first (${speeds[0].speed}): between the two the rider would stand for ever`,
+      );
     }
   });
   rising(
     speeds.map((key) => key.frame ?? key.distance ?? 0),
-    (i) => `${at}.pace.speeds[${i}]`,
+    (i) => `${at}.speeds[${i}]`,
   );
 }
 

@@ -11,5 +11,19 @@ export { AXES, type Aim, type AimTarget, type Axis, type Facing } from './shot-f
 export type { InfluenceKey, KeyEase } from './shot-keys.js';
 export { Camera, type Cut } from './shot-camera.js';
 export { refuseCircles } from './rider-graph.js';
-export { Pace, type PaceKey, type Ease } from './shot-pace.js';
+export {
+  OUTSIDES,
+  Pace,
+  PaceKey,
+  Variation,
+  type Drive,
+  type Ease,
+  type Outside,
+  type SpeedKey,
+  type Stop,
+  type Take,
+  type Zone,
+} from './shot-pace.js';
+export { Retime, type RetimeKey } from './shot-retime.js';
+export { Cue, CueAction, CueSource, type CueKey } from './shot-cue.js';
 export { Transform } from './transform.js';

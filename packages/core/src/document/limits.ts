@@ -9,6 +9,9 @@ export const LIMITS = {
   partsPerRider: 200,
   frames: 100_000,
   cuts: 1_000,
+  takesPerRider: 20,
+  retimes: 100,
+  cues: 500,
   textLength: 200,
   /** Metres from the origin: keeps single-precision files meaningful. */
   coordinate: 1e7,

@@ -1,19 +1,29 @@
 import { ShotError } from './shot-error.js';
+import type { Cue } from './shot-cue.js';
 import type { Rider } from './shot-rider.js';
+import type { Shot } from './shot.js';
 
-/** The riders that a rider's pose is computed from: what carries it, leads it, times it, or is looked at. */
-export function ridersBehind({ parent, hitch }: Rider): string[] {
+/** The cues that act on a rider's timing. */
+export function timingCues(cues: readonly Cue[], id: string): Cue[] {
+  return cues.filter(
+    ({ does, off }) => !off && does.rider === id && (does.kind === 'start' || does.kind === 'stopEnd'),
+  );
+}
+
+/** The riders that a rider's pose is computed from: what carries it, leads it, times it, cues it, or is looked at. */
+export function ridersBehind({ id: own, parent, hitch }: Rider, cues: readonly Cue[]): string[] {
   const ids = [parent, hitch?.follows?.rider, hitch?.pacedBy?.rider];
   if (hitch?.facing.mode === 'aim') ids.push(hitch.facing.target?.rider);
+  for (const { on } of timingCues(cues, own)) if (on.kind !== 'frame') ids.push(on.rider, on.other);
   return ids.filter((id) => id !== null && id !== undefined);
 }
 
 /**
- * A circle of riders that each wait for the next: carried by it, following it, timed by it or aimed at it.
+ * A circle of riders that each wait for the next: carried by it, following it, timed or cued by it, or aimed at it.
  *
  * @returns the riders of the circle, the first again at the end; null where there is none
  */
-function riderCircle(riders: readonly Rider[]): Rider[] | null {
+function riderCircle(riders: readonly Rider[], cues: readonly Cue[]): Rider[] | null {
   const byId = new Map(riders.map((rider) => [rider.id, rider]));
   const done = new Set<Rider>();
   for (const start of riders) {
@@ -22,7 +32,7 @@ function riderCircle(riders: readonly Rider[]): Rider[] | null {
     const open: { rider: Rider; next: string[] }[] = [];
     const enter = (rider: Rider) => {
       chain.push(rider);
-      open.push({ rider, next: ridersBehind(rider) });
+      open.push({ rider, next: ridersBehind(rider, cues) });
     };
     if (!done.has(start)) enter(start);
     while (open.length > 0) {
@@ -45,11 +55,12 @@ function riderCircle(riders: readonly Rider[]): Rider[] | null {
 /**
  * @throws ShotError with the names of riders that wait for each other in a circle
  */
-export function refuseCircles(riders: readonly Rider[]): void {
-  const circle = riderCircle(riders);
+export function refuseCircles({ riders, cues }: Pick<Shot, 'riders' | 'cues'>): void {
+  const circle = riderCircle(riders, cues);
   if (circle === null) return;
   const [first, second] = circle;
   const { parent, hitch } = first;
+  const cue = timingCues(cues, first.id).find(({ on }) => on.rider === second.id || on.other === second.id);
   const field =
     parent === second.id
       ? 'parent'
@@ -59,8 +70,8 @@ export function refuseCircles(riders: readonly Rider[]): void {
           ? 'hitch.pacedBy.rider'
           : 'hitch.facing.target.rider';
   throw new ShotError(
-    `riders[${riders.indexOf(first)}].${field}`,
+    cue ? `cues[${cues.indexOf(cue)}].on` : `riders[${riders.indexOf(first)}].${field}`,
     circle.map(({ name }) => name).join(' → '),
-    'riders that carry, follow, time and aim at each other in no circle',
+    'riders that carry, follow, time, cue and aim at each other in no circle',
   );
 }

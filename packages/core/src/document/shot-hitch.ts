@@ -3,7 +3,7 @@ import { Amount, Flag, Id, OneOf, Part, PartOrNull, Parts, Point } from './const
 import { LIMITS } from './limits.js';
 import { Facing } from './shot-facing.js';
 import { InfluenceKey, type KeyEase } from './shot-keys.js';
-import { Pace } from './shot-pace.js';
+import { Pace, Take } from './shot-pace.js';
 
 /** Leaning into bends. */
 export class Bank {
@@ -82,4 +82,6 @@ export class Hitch {
   /** While there is one, `pace` waits. */
   @PartOrNull(() => PacedBy) pacedBy: PacedBy | null = null;
   @PartOrNull(() => Displaced) displaced: Displaced | null = null;
+  /** Timings to compare with; they do not play. */
+  @Parts(() => Take, LIMITS.takesPerRider) takes: Take[] = [];
 }

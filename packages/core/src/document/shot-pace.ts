@@ -1,4 +1,4 @@
-import { Amount, OneOf, Pair, Part, Parts, rule } from './constraints.js';
+import { Amount, OneOf, Pair, Part, PartOrNull, Parts, Text, Whole, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
 
 export const EASES = ['linear', 'hold', 'smooth', 'handles'] as const;
@@ -42,13 +42,24 @@ export class Zone {
   @Amount('m/s', 1e-6, 1e6) speed!: number;
 }
 
+export const WAYS_TO_END = ['rest', 'rolling'] as const;
+
 /** The limits a rider is driven within. */
 export class Drive {
   @Amount('m/s', 1e-6, 1e6) top = 8;
   @Amount('m/s²', 1e-6, 1e6) accelerate = 2;
   @Amount('m/s²', 1e-6, 1e6) brake = 3;
   @Amount('m/s²', 1e-6, 1e6) sideways = 4;
-  @Amount('m/s³', 1e-6, 1e6) jerk = 8;
+  /** How fast acceleration may change; null for as fast as one likes. */
+  @rule(
+    'a number from 0.000001 to 1000000 (m/s³), or null',
+    (v) => v === null || (typeof v === 'number' && v >= 1e-6 && v <= 1e6),
+  )
+  jerk: number | null = 8;
+  /** Whether it stands where it begins, or comes by at speed. */
+  @OneOf(...WAYS_TO_END) departs: 'rest' | 'rolling' = 'rest';
+  /** Whether it stops at the end of an open path, or runs out of it at speed. */
+  @OneOf(...WAYS_TO_END) arrives: 'rest' | 'rolling' = 'rest';
   @Parts(() => Stop, LIMITS.keysPerPace) stops: Stop[] = [];
   @Parts(() => Zone, LIMITS.keysPerPace) zones: Zone[] = [];
 }
@@ -57,6 +68,15 @@ export class Drive {
 export class PaceStart {
   @Amount('frame') frame = 1;
   @Amount('metres or laps') value = 0;
+}
+
+/** Makes each repeated cycle a little different; the keyed one stays as it is. */
+export class Variation {
+  /** How much longer or shorter a cycle gets at most, as a part of it. */
+  @Amount('0 to 0.5', 0, 0.5) time = 0;
+  /** How much further or less far it goes at most, as a part of its distance. */
+  @Amount('0 to 0.5', 0, 0.5) amount = 0;
+  @Whole(0, 2 ** 31 - 1) seed = 0;
 }
 
 /** Distance along the path over time. */
@@ -69,4 +89,11 @@ export class Pace {
   @Part(() => PaceStart) start: PaceStart = new PaceStart();
   @OneOf(...OUTSIDES) before: Outside = 'hold';
   @OneOf(...OUTSIDES) after: Outside = 'hold';
+  @PartOrNull(() => Variation) variation: Variation | null = null;
+}
+
+/** A timing that was kept beside the one that plays, to compare with. */
+export class Take {
+  @Text(80) name!: string;
+  @Part(() => Pace) pace!: Pace;
 }

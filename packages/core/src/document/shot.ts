@@ -2,6 +2,8 @@ import { Amount, Flag, Id, OneOf, Part, Parts, Text, TextOrNull, Texts, Whole, r
 import { LIMITS } from './limits.js';
 import { Cut } from './shot-camera.js';
 import { ShotPath } from './shot-path.js';
+import { Cue } from './shot-cue.js';
+import { Retime } from './shot-retime.js';
 import { Rider } from './shot-rider.js';
 
 export const SHOT_FORMAT = 'fleet-rail-shot';
@@ -59,4 +61,8 @@ export class Shot {
   @Part(() => Ground) ground: Ground = new Ground();
   /** Which camera is looked through when, in order of frame. */
   @Parts(() => Cut, LIMITS.cuts) cuts: Cut[] = [];
+  /** Shot time bent into the time of the work under it. */
+  @Parts(() => Retime, LIMITS.retimes) retimes: Retime[] = [];
+  /** What acts when something else reaches a place. */
+  @Parts(() => Cue, LIMITS.cues) cues: Cue[] = [];
 }

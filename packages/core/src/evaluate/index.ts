@@ -1,7 +1,2 @@
-export {
-  evaluateShot,
-  compiledPathOf,
-  isMoving,
-  withRidersBehind,
-  type EvaluatedShot,
-} from './evaluate-shot.js';
+export { evaluateShot, isMoving, withRidersBehind, type EvaluatedShot } from './evaluate-shot.js';
+export { compiledPathOf } from './compiled-path-of.js';

@@ -20,7 +20,7 @@ function placeAt(imported: Imported, ride: ImportedRide, frame: number): Vec3 {
   if (!path) throw new Error('the ride has no path');
   const curve = compilePath(path);
   const hitch = newHitch(path.id, { first: 1, last: 2 });
-  const pace = compilePace({ ...hitch.pace, unit: 'metres', keys: ride.keys }, 24, curve.length);
+  const pace = compilePace({ ...hitch.pace, unit: 'metres', keys: ride.keys }, 24, curve);
   const out: Vec3 = [0, 0, 0];
   curve.position(pace.distance(frame), out);
   return out;

@@ -1,10 +1,14 @@
+import { cubicJet, newJet, slopeJets, type Jet } from './jet.js';
 import { monotoneTangents } from './monotone-tangents.js';
 
-/** A value at a frame; `ease` shapes the stretch that follows. `handles` runs as `smooth`. */
+/** A value at a frame; `ease` shapes the stretch that follows. */
 export interface CurveKey {
   readonly frame: number;
   readonly value: number;
   readonly ease: 'linear' | 'hold' | 'smooth' | 'handles';
+  /** Of `handles`: from the key, in frames and value; at rest where there is none. */
+  readonly in?: readonly [number, number];
+  readonly out?: readonly [number, number];
 }
 
 /** A keyed value, ready for questions. Frames may be fractional. */
@@ -12,10 +16,16 @@ export interface KeyedCurve {
   value(frame: number): number;
   /** Change per frame; at a key where it changes, that of the stretch that follows. */
   rate(frame: number): number;
+  /** The value and its first three derivatives per frame. */
+  jet(frame: number, out: Jet): void;
+  /** Its integral from the first key, value × frames; not of `handles`. */
+  integral(frame: number): number;
+  /** The cubic Bézier that a stretch between two keys is, as the handles that would draw it. */
+  handles(stretch: number): { readonly out: [number, number]; readonly in: [number, number] };
 }
 
 /** One stretch between two keys: value = a + b x + c x² + d x³, x in frames from its start. */
-interface Stretch {
+interface Cubic {
   readonly from: number;
   readonly to: number;
   readonly a: number;
@@ -24,31 +34,67 @@ interface Stretch {
   readonly d: number;
 }
 
+/** The same as a curve over u from 0 to 1, for both frame and value. */
+interface Drawn {
+  readonly from: number;
+  readonly to: number;
+  readonly x: readonly [number, number, number];
+  readonly y: readonly [number, number, number, number];
+}
+
+type Stretch = Cubic | Drawn;
+
+/**
+ * A handle reaches at most so much of its stretch, and one without length a little, so that time runs forward at a
+ * finite speed.
+ */
+const REACH = { none: 1e-9, little: 1e-5, most: 0.99 };
+
 /**
  * Compiles keys in rising order of frame, at least one. Before the first and after the last the value is held.
  *
  * `linear` changes evenly, `hold` stays until the next key, `smooth` is a monotone cubic
  * (Fritsch & Carlson 1980) that leaves and arrives at the rate of its neighbours, and at rest where
- * there are none.
+ * there are none. `handles` is the cubic Bézier in frame and value that its handles draw.
+ *
+ * @param outside the rate that smooth ends leave and arrive at where there is no neighbour
  */
-export function keyedCurve(keys: readonly CurveKey[]): KeyedCurve {
-  const stretches = keys.slice(1).map((key, i) => stretchBetween(keys, i, key));
+export function keyedCurve(keys: readonly CurveKey[], outside = 0): KeyedCurve {
+  const stretches = keys.slice(1).map((next, i) => stretchBetween(keys, i, next, outside));
   const first = keys[0];
   const last = keys[keys.length - 1];
+  const now = newJet();
+  const jet = (frame: number, out: Jet) => {
+    if (frame < first.frame || frame > last.frame || stretches.length === 0) {
+      out.fill(0);
+      out[0] = frame < first.frame ? first.value : last.value;
+      return;
+    }
+    jetOf(stretches[stretchAt(stretches, frame)], frame, out);
+    // A step is taken at its key, and not before it.
+    if (frame === last.frame) out[0] = last.value;
+  };
+  const sums = [0];
+  for (const stretch of stretches) {
+    sums.push(sums[sums.length - 1] + ('a' in stretch ? integralOf(stretch, stretch.to) : NaN));
+  }
   return {
     value(frame) {
-      if (frame <= first.frame) return first.value;
-      if (frame >= last.frame) return last.value;
-      const s = stretches[stretchAt(stretches, frame)];
-      const x = frame - s.from;
-      return s.a + x * (s.b + x * (s.c + x * s.d));
+      jet(frame, now);
+      return now[0];
     },
     rate(frame) {
-      if (frame < first.frame || frame > last.frame || stretches.length === 0) return 0;
-      const s = stretches[stretchAt(stretches, frame)];
-      const x = frame - s.from;
-      return s.b + x * (2 * s.c + 3 * x * s.d);
+      jet(frame, now);
+      return now[1];
     },
+    jet,
+    integral(frame) {
+      if (frame <= first.frame) return first.value * (frame - first.frame);
+      if (frame >= last.frame) return sums[sums.length - 1] + last.value * (frame - last.frame);
+      const i = stretchAt(stretches, frame);
+      return sums[i] + integralOf(stretches[i] as Cubic, frame);
+    },
+    handles: (i) => handlesOf(stretches[i]),
   };
 }
 
@@ -64,14 +110,63 @@ function stretchAt(stretches: readonly Stretch[], frame: number): number {
   return low;
 }
 
-function stretchBetween(keys: readonly CurveKey[], i: number, next: CurveKey): Stretch {
+function jetOf(stretch: Stretch, frame: number, out: Jet): void {
+  if ('a' in stretch) {
+    cubicJet(stretch.a, stretch.b, stretch.c, stretch.d, frame - stretch.from, out);
+    return;
+  }
+  const { x, y } = stretch;
+  cubicJet(0, x[0], x[1], x[2], parameterAt(stretch, frame), across);
+  cubicJet(y[0], y[1], y[2], y[3], parameterAt(stretch, frame), out);
+  slopeJets(out, across, out);
+}
+
+const across = newJet();
+
+/** Where along a drawn stretch a frame is: Newton's method, kept between bounds. */
+function parameterAt({ from, to, x }: Drawn, frame: number): number {
+  const wanted = frame - from;
+  let [low, high] = [0, 1];
+  let u = wanted / (to - from);
+  for (let step = 0; step < 60; step++) {
+    const off = u * (x[0] + u * (x[1] + u * x[2])) - wanted;
+    if (off > 0) high = u;
+    else low = u;
+    if (Math.abs(off) <= 1e-14 * (to - from)) break;
+    const next = u - off / (x[0] + u * (2 * x[1] + 3 * u * x[2]));
+    u = next > low && next < high ? next : (low + high) / 2;
+  }
+  return u;
+}
+
+function integralOf({ from, a, b, c, d }: Cubic, frame: number): number {
+  const x = frame - from;
+  return x * (a + x * (b / 2 + x * (c / 3 + (x * d) / 4)));
+}
+
+function handlesOf(stretch: Stretch): { out: [number, number]; in: [number, number] } {
+  const frames = stretch.to - stretch.from;
+  if ('a' in stretch) {
+    const third = frames / 3;
+    cubicJet(stretch.a, stretch.b, stretch.c, stretch.d, frames, across);
+    return { out: [third, third * stretch.b], in: [-third, -third * across[1]] };
+  }
+  const { x, y } = stretch;
+  return {
+    out: [x[0] / 3, y[1] / 3],
+    in: [-(x[0] + 2 * x[1] + 3 * x[2]) / 3, -(y[1] + 2 * y[2] + 3 * y[3]) / 3],
+  };
+}
+
+function stretchBetween(keys: readonly CurveKey[], i: number, next: CurveKey, outside: number): Stretch {
   const key = keys[i];
   const span = { from: key.frame, to: next.frame, a: key.value };
   const rise = next.value - key.value;
   const frames = next.frame - key.frame;
   if (key.ease === 'hold') return { ...span, b: 0, c: 0, d: 0 };
   if (key.ease === 'linear') return { ...span, b: rise / frames, c: 0, d: 0 };
-  const [leave, arrive] = smoothSlopes(keys, i);
+  if (key.ease === 'handles') return drawnBetween(key, next);
+  const [leave, arrive] = smoothSlopes(keys, i, outside);
   return {
     ...span,
     b: leave,
@@ -80,27 +175,58 @@ function stretchBetween(keys: readonly CurveKey[], i: number, next: CurveKey): S
   };
 }
 
+function drawnBetween(key: CurveKey, next: CurveKey): Drawn {
+  const frames = next.frame - key.frame;
+  const { out, into } = reaches(key, next);
+  return {
+    from: key.frame,
+    to: next.frame,
+    x: bernstein(0, out[0], frames - into[0], frames).slice(1) as [number, number, number],
+    y: bernstein(key.value, key.value + out[1], next.value - into[1], next.value),
+  };
+}
+
+/** The handles of a stretch, both as forward: those that reach too far are shortened along themselves. */
+function reaches(key: CurveKey, next: CurveKey) {
+  const frames = next.frame - key.frame;
+  const held = (reach: number, rise: number): [number, number] => {
+    const most = REACH.most * frames;
+    if (reach > most) return [most, (rise * most) / reach];
+    return [reach > REACH.none * frames ? reach : REACH.little * frames, rise];
+  };
+  const [outReach, outRise] = key.out ?? [0, 0];
+  const [inReach, inRise] = next.in ?? [0, 0];
+  return { out: held(outReach, outRise), into: held(-inReach, -inRise) };
+}
+
+/** Bézier ordinates as powers of u. */
+function bernstein(p: number, q: number, r: number, s: number): [number, number, number, number] {
+  return [p, 3 * (q - p), 3 * (p - 2 * q + r), s - p + 3 * (q - r)];
+}
+
 /** Values per frame at which a smooth stretch leaves key i and arrives at the next. */
-function smoothSlopes(keys: readonly CurveKey[], i: number): [number, number] {
+function smoothSlopes(keys: readonly CurveKey[], i: number, outside: number): [number, number] {
   // Stretches of other kinds are not bent: their own slope is the one to meet.
   let from = i;
-  while (from > 0 && isSmooth(keys[from - 1])) from--;
+  while (from > 0 && keys[from - 1].ease === 'smooth') from--;
   let to = i + 1;
-  while (to < keys.length - 1 && isSmooth(keys[to])) to++;
+  while (to < keys.length - 1 && keys[to].ease === 'smooth') to++;
   const run = keys.slice(from, to + 1);
   const tangents = monotoneTangents(
     run.map((key) => key.frame),
     run.map((key) => key.value),
-    straightSlope(keys, from - 1),
-    straightSlope(keys, to),
+    slopeAtEnd(keys, from - 1, 'end', outside),
+    slopeAtEnd(keys, to, 'start', outside),
   );
   return [tangents[i - from], tangents[i - from + 1]];
 }
 
-const isSmooth = (key: CurveKey): boolean => key.ease === 'smooth' || key.ease === 'handles';
-
-/** The slope of the straight stretch that begins at key i; 0 for a hold or where there is none. */
-function straightSlope(keys: readonly CurveKey[], i: number): number {
-  if (i < 0 || i >= keys.length - 1 || keys[i].ease === 'hold') return 0;
-  return (keys[i + 1].value - keys[i].value) / (keys[i + 1].frame - keys[i].frame);
+/** The slope at an end of the stretch that begins at key i, which is not smooth; 0 for a hold. */
+function slopeAtEnd(keys: readonly CurveKey[], i: number, end: 'start' | 'end', outside: number): number {
+  if (i < 0 || i >= keys.length - 1) return outside;
+  const [key, next] = [keys[i], keys[i + 1]];
+  if (key.ease === 'hold') return 0;
+  if (key.ease === 'linear') return (next.value - key.value) / (next.frame - key.frame);
+  const { out, into } = reaches(key, next);
+  return end === 'start' ? out[1] / out[0] : into[1] / into[0];
 }

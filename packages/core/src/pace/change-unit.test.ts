@@ -1,6 +1,7 @@
 import { newHitch } from '../rider/new-hitch.js';
 import { changeUnit } from './change-unit.js';
 import { compilePace } from './compile-pace.js';
+import { straight } from './test-tracks.js';
 
 const LENGTH = 48;
 const { pace: plain } = newHitch('p', { first: 1, last: 241 });
@@ -16,7 +17,10 @@ const pace = {
 
 it('the motion is the same in either unit', () => {
   const inMetres = changeUnit(pace, 'metres', LENGTH);
-  const [before, after] = [compilePace(pace, 24, LENGTH), compilePace(inMetres, 24, LENGTH)];
+  const [before, after] = [
+    compilePace(pace, 24, straight(LENGTH)),
+    compilePace(inMetres, 24, straight(LENGTH)),
+  ];
   for (const frame of [1, 60.5, 121, 241]) {
     expect(after.distance(frame)).toBeCloseTo(before.distance(frame), 12);
     expect(after.speed(frame)).toBeCloseTo(before.speed(frame), 12);

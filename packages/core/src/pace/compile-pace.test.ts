@@ -1,17 +1,11 @@
 import fc from 'fast-check';
-import { newShot, type Loose } from '../document/new-shot.js';
+import type { Loose } from '../document/new-shot.js';
 import type { Pace } from '../document/shot-pace.js';
 import { compilePace } from './compile-pace.js';
+import { paceOf, straight } from './test-tracks.js';
 
-function paceOf(pace: Loose<Pace>): Pace {
-  const shot = newShot({
-    name: 't',
-    paths: [{ id: 'p', name: 'P' }],
-    riders: [{ id: 'r', name: 'R', hitch: { path: 'p', pace } }],
-  });
-  return shot.riders[0].hitch?.pace as Pace;
-}
-const compiled = (pace: Loose<Pace>, fps = 24, length = 50) => compilePace(paceOf(pace), fps, length);
+const compiled = (pace: Loose<Pace>, fps = 24, length = 50) =>
+  compilePace(paceOf(pace), fps, straight(length));
 
 it('linear keys run at even speed', () => {
   const pace = compiled({

@@ -1,31 +1,35 @@
 import type { Pace } from '../document/shot-pace.js';
-import { keyedCurve } from '../math/keyed-curve.js';
-
-/** Distance along a path over time, ready for questions. Frames may be fractional. */
-export interface CompiledPace {
-  /** Metres from the path's first point; not yet held to an open path's ends. */
-  distance(frame: number): number;
-  /** Metres per second; at a key where it changes, that of the stretch that follows. */
-  speed(frame: number): number;
-}
+import { cubicJet } from '../math/jet.js';
+import { paceOf, type CompiledPace, type PaceCurve } from './compiled-pace.js';
+import { driveCurve } from './drive-curve.js';
+import type { BentTrack } from './drive-limits.js';
+import { keysCurve } from './keys-curve.js';
+import { withOutside } from './outside.js';
+import { speedCurve } from './speed-curve.js';
 
 /**
- * Compiles a pace by keys. Before the first and after the last key the rider is held; without keys it
- * stays at the pace's start.
+ * Compiles a pace by keys, by speed or by drive. Without what its mode asks for the rider stays at the pace's
+ * start.
  *
- * @param fps    frames a second
- * @param length the path's length in metres, which is what a lap is worth
+ * @param fps   frames a second
+ * @param track the path; its length is what a lap is worth, its bends what a driven rider slows for
  */
-export function compilePace(pace: Pace, fps: number, length: number): CompiledPace {
-  const metres = pace.unit === 'laps' ? length : 1;
-  const keys = pace.mode === 'keys' ? pace.keys : [];
-  if (keys.length === 0) {
-    const distance = pace.start.value * metres;
-    return { distance: () => distance, speed: () => 0 };
-  }
-  const curve = keyedCurve(keys);
+export function compilePace(pace: Pace, fps: number, track: BentTrack): CompiledPace {
+  const metres = pace.unit === 'laps' ? track.length : 1;
+  const curve = curveOf(pace, fps, track, metres);
+  return paceOf({ ...curve, jet: withOutside(curve, pace) }, fps);
+}
+
+function curveOf(pace: Pace, fps: number, track: BentTrack, metres: number): PaceCurve {
+  if (pace.mode === 'drive' && track.length > 0) return driveCurve(pace, track, fps, metres);
+  if (pace.mode === 'speed' && pace.speeds.length > 0) return speedCurve(pace, track, fps, metres);
+  if (pace.mode === 'keys' && pace.keys.length > 0) return keysCurve(pace, metres);
+  const place = pace.start.value * metres;
   return {
-    distance: (frame) => curve.value(frame) * metres,
-    speed: (frame) => curve.rate(frame) * metres * fps,
+    jet: (_, out) => cubicJet(place, 0, 0, 0, 0, out),
+    corners: [],
+    halts: [],
+    from: -Infinity,
+    to: Infinity,
   };
 }

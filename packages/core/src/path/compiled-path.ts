@@ -80,6 +80,11 @@ export class CompiledPath {
     return this.table.segmentStart[i];
   }
 
+  /** The distances at which segments meet, first and last included. */
+  get joints(): number[] {
+    return Array.from(this.table.segmentStart);
+  }
+
   /** The position at a distance, metres. */
   position(s: number, out: Vec3Like): void {
     const parameter = parameterAt(this.table, this.wrap(s));

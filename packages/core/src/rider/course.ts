@@ -1,16 +1,16 @@
-import type { Follows, Hitch, PacedBy } from '../document/shot-hitch.js';
-import type { CompiledPace } from '../pace/compile-pace.js';
+import type { Follows, PacedBy } from '../document/shot-hitch.js';
+import type { Motion } from '../pace/compiled-pace.js';
 import type { CompiledPath } from '../path/compiled-path.js';
-import { compileOffset, type OffsetAt } from './keyed-offset.js';
-import { senseOf, type Standing } from './standing.js';
+import type { OffsetAt } from './keyed-offset.js';
+import type { Standing } from './standing.js';
 
 /** A rider's place along its path over time: for its own pose, and for others that take their timing from it. */
 export interface Course {
   readonly path: CompiledPath;
   /** Its timing alone. */
-  readonly timing: CompiledPace;
+  readonly timing: Motion;
   /** The same with its own offset along the path. */
-  readonly pace: CompiledPace;
+  readonly pace: Motion;
   readonly offset: OffsetAt;
   readonly standing: Standing;
   /** −1 where it is turned so that it travels tail first. */
@@ -22,15 +22,12 @@ export interface Course {
 /** So many frames' couplings are kept; a string asks for those of the unit before it again and again. */
 const MOST_KEPT = 20_000;
 
-export function compileCourse(
-  hitch: Hitch,
-  path: CompiledPath,
-  timing: CompiledPace,
-  standing: Standing,
-  fps: number,
-): Course {
-  const offset = compileOffset(hitch);
-  const pace: CompiledPace = {
+/** What a course is put together from. */
+export type CourseParts = Pick<Course, 'path' | 'timing' | 'offset' | 'standing' | 'sense'>;
+
+export function compileCourse(parts: CourseParts, fps: number): Course {
+  const { path, timing, offset, standing } = parts;
+  const pace: Motion = {
     distance: (frame) => timing.distance(frame) + offset.at(frame).along,
     speed: (frame) => timing.speed(frame) + offset.alongRate(frame) * fps,
   };
@@ -43,12 +40,8 @@ export function compileCourse(
     return { distance, speed: held ? 0 : rate * pace.speed(frame) };
   };
   return {
-    path,
-    timing,
+    ...parts,
     pace,
-    offset,
-    standing,
-    sense: senseOf(hitch.offset),
     tail(frame) {
       const known = kept.get(frame) ?? findTail(frame);
       if (kept.size >= MOST_KEPT) kept.clear();
@@ -63,7 +56,7 @@ export function compileCourse(
  *
  * @param own how the rider itself stands on the path
  */
-export function stringPace({ gap }: Follows, leader: Course, own: Standing): CompiledPace {
+export function stringPace({ gap }: Follows, leader: Course, own: Standing): Motion {
   const behind = leader.sense * gap + own.reach;
   return {
     distance: (frame) => leader.tail(frame).distance - behind,
@@ -74,7 +67,7 @@ export function stringPace({ gap }: Follows, leader: Course, own: Standing): Com
 /**
  * Another's timing, so many frames later and so many times as fast, both counted from the range's first frame.
  */
-export function echoPace({ delay, rate }: PacedBy, leader: CompiledPace, first: number): CompiledPace {
+export function echoPace({ delay, rate }: PacedBy, leader: Motion, first: number): Motion {
   const at = (frame: number) => first + (frame - first - delay) * rate;
   return {
     distance: (frame) => leader.distance(at(frame)),

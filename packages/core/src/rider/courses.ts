@@ -4,6 +4,7 @@ import type { ShotPath } from '../document/shot-path.js';
 import type { Shot } from '../document/shot.js';
 import { compilePace } from '../pace/compile-pace.js';
 import { compilePath } from '../path/compile-path.js';
+import type { CompiledPath } from '../path/compiled-path.js';
 import { joinPaths } from '../path/join-paths.js';
 import { reversePath } from '../path/reverse.js';
 import { beginAt, chooseFirst, splitPath } from '../path/split-path.js';
@@ -53,7 +54,7 @@ function movedStart(shot: Shot, path: ShotPath, begun: ShotPath, start: number):
   const from = compilePath(path);
   const to = compilePath(begun);
   return carryRiders(withPath(shot, path.id, begun), path.id, (hitch) => {
-    const at = distanceAtStart(shot, hitch, from.length) - start;
+    const at = distanceAtStart(shot, hitch, from) - start;
     // Whole laps more or less are the same places: the rider begins within the first.
     const laps = Math.floor(at / from.length + 1e-12);
     return { from, to, path: path.id, sign: 1, shift: -start - laps * from.length };
@@ -77,7 +78,7 @@ export function splitCourse(shot: Shot, id: string, s: number): { shot: Shot; se
   const from = compilePath(path);
   const parts = [compilePath(first), compilePath(second)];
   const after = carryRiders({ ...shot, paths }, id, (hitch): CourseChange => {
-    const onSecond = distanceAtStart(shot, hitch, from.length) + hitch.offset.along >= s;
+    const onSecond = distanceAtStart(shot, hitch, from) + hitch.offset.along >= s;
     return onSecond
       ? { from, to: parts[1], path: secondId, sign: 1, shift: -s }
       : { from, to: parts[0], path: id, sign: 1, shift: 0 };
@@ -146,7 +147,7 @@ function carryRiders(shot: Shot, id: string, change: (leader: Hitch) => CourseCh
       if (rider.hitch?.path !== id) return rider;
       const leader = leaderOf(shot, rider.hitch);
       const course = change(leader);
-      const s = distanceAtStart(shot, leader, course.from.length);
+      const s = distanceAtStart(shot, leader, course.from);
       return { ...rider, hitch: carryOver(rider.hitch, course, s) };
     }),
   };
@@ -164,8 +165,8 @@ function leaderOf(shot: Shot, hitch: Hitch): Hitch {
   return leader;
 }
 
-function distanceAtStart(shot: Shot, hitch: Hitch, length: number): number {
-  return compilePace(hitch.pace, shot.fps, length).distance(shot.range.first);
+function distanceAtStart(shot: Shot, hitch: Hitch, path: CompiledPath): number {
+  return compilePace(hitch.pace, shot.fps, path).distance(shot.range.first);
 }
 
 function freeName(name: string, shot: Shot): string {

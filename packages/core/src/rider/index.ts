@@ -16,3 +16,5 @@ export {
   splitCourse,
   type JoinEnds,
 } from './courses.js';
+export { shownAt, type Retiming } from './retiming.js';
+export type { PartMotion } from './part-motion.js';

@@ -14,7 +14,7 @@ function farthest(
   const { path, keys } = rideFromMotion('m', frames, Float64Array.from(places.flat()), tolerance);
   const curve = compilePath(path);
   const { pace } = newHitch('m', { first: 1, last: 2 });
-  const run = compilePace({ ...pace, unit: 'metres', keys }, 24, curve.length);
+  const run = compilePace({ ...pace, unit: 'metres', keys }, 24, curve);
   const here: Vec3 = [0, 0, 0];
   let most = 0;
   places.forEach((place, i) => {

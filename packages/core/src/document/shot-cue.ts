@@ -1,0 +1,52 @@
+import { Amount, Flag, Id, OneOf, Part, Parts, Text, Whole, rule } from './constraints.js';
+import { LIMITS } from './limits.js';
+import { AXES, type Axis } from './shot-facing.js';
+import type { KeyEase } from './shot-keys.js';
+
+const idOrNull = () => rule('the id of a rider, or null', (v) => v === null || typeof v === 'string');
+
+export const CUE_SOURCES = ['frame', 'distance', 'gap'] as const;
+
+/** What a cue listens to. */
+export class CueSource {
+  /** The shot's frame, how far a rider has come along its path, or how far two riders are from each other. */
+  @OneOf(...CUE_SOURCES) kind: (typeof CUE_SOURCES)[number] = 'distance';
+  @idOrNull() rider: string | null = null;
+  /** The second rider of a gap. */
+  @idOrNull() other: string | null = null;
+}
+
+export const CUE_ACTIONS = ['turn', 'move', 'start', 'stopEnd'] as const;
+
+/** What a cue does. */
+export class CueAction {
+  /** Turns or moves a part of a rider's model; starts a rider; ends one of its stops. */
+  @OneOf(...CUE_ACTIONS) kind: (typeof CUE_ACTIONS)[number] = 'start';
+  @Id() rider!: string;
+  /** Of a turn or a move: the part of the model, and the axis of its own it turns about or moves along. */
+  @rule('the name of a part, or null', (v) => v === null || (typeof v === 'string' && v.length > 0))
+  node: string | null = null;
+  @OneOf(...AXES) axis: Axis = '+y';
+  /** Of a stop's end: which of the rider's stops, counted from 0. */
+  @Whole(0, 10_000) stop = 0;
+}
+
+/** What a cue gives from a value of its source on. */
+export class CueKey {
+  /** Frames or metres, as the source has it. */
+  @Amount('metres or frames') at!: number;
+  /** Degrees of a turn, metres of a move; a start or a stop's end comes where this first reaches 1. */
+  @Amount('degrees, metres, or 1 to go') value!: number;
+  @OneOf('linear', 'hold', 'smooth') ease: KeyEase = 'smooth';
+}
+
+/** When one thing reaches a place, another acts. */
+export class Cue {
+  @Id() id!: string;
+  @Text(80) name!: string;
+  @Part(() => CueSource) on: CueSource = new CueSource();
+  @Part(() => CueAction) does!: CueAction;
+  @Parts(() => CueKey, LIMITS.keysPerPace) keys: CueKey[] = [];
+  /** Kept, but not played. */
+  @Flag() off = false;
+}

@@ -1,0 +1,206 @@
+import { vec3 } from 'gl-matrix';
+import { timingCues } from '../document/rider-graph.js';
+import type { Cue } from '../document/shot-cue.js';
+import type { AimTarget } from '../document/shot-facing.js';
+import type { Hitch } from '../document/shot-hitch.js';
+import type { Chassis, Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
+import { distance3, type Vec3 } from '../math/vec.js';
+import { keyedCurve } from '../math/keyed-curve.js';
+import { compilePace } from '../pace/compile-pace.js';
+import type { CompiledPace, Motion } from '../pace/compiled-pace.js';
+import type { CompiledPath } from '../path/compiled-path.js';
+import { PathError } from '../path/path-error.js';
+import type { TargetAt } from '../rider/aiming.js';
+import { compileCourse, echoPace, stringPace, type Course } from '../rider/course.js';
+import { startedAt, stopEndedAt, type CuedMotion } from '../rider/cued-timing.js';
+import { compileOffset, type OffsetAt } from '../rider/keyed-offset.js';
+import type { PartMotion } from '../rider/part-motion.js';
+import { placeOn } from '../rider/place-on.js';
+import { POSE } from '../rider/pose.js';
+import { restPose } from '../rider/rest-pose.js';
+import { compileRetime, retimed, type Retiming } from '../rider/retiming.js';
+import { referenceOf, ridePath, type PoseAt } from '../rider/ride-path.js';
+import { compileStanding, senseOf, type Standing } from '../rider/standing.js';
+import { compiledPathOf } from './compiled-path-of.js';
+import { momentOf } from './cue-moment.js';
+
+/** The rides of a shot, each made once and after those it follows from. */
+export class Rides {
+  readonly paths: ReadonlyMap<string, CompiledPath | PathError>;
+  private readonly byId: ReadonlyMap<string, Rider>;
+  private readonly poses = new Map<Rider, PoseAt>();
+  private readonly courses = new Map<Rider, Course | null>();
+
+  constructor(private readonly shot: Shot) {
+    this.paths = new Map(shot.paths.map((path) => [path.id, compiledPathOf(path)]));
+    this.byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
+  }
+
+  /** A rider's own pace; null where it rides no curve. One that hangs behind another or goes by its timing has it, too. */
+  ownPace(rider: Rider): CompiledPace | null {
+    const path = this.curveOf(rider.hitch);
+    return rider.hitch && path && compilePace(rider.hitch.pace, this.shot.fps, path);
+  }
+
+  /** What moves of a rider's model by itself. */
+  parts(rider: Rider): PartMotion[] {
+    return this.shot.cues.flatMap((cue): PartMotion[] => {
+      const { does, off } = cue;
+      if (off || does.rider !== rider.id || does.node === null || cue.keys.length === 0) return [];
+      if (does.kind !== 'turn' && does.kind !== 'move') return [];
+      const { kind, node, axis } = does;
+      const unit = kind === 'turn' ? Math.PI / 180 : 1;
+      const value = this.cueValue(cue);
+      return [{ node, kind, axis, value: (frame) => value(frame) * unit }];
+    });
+  }
+
+  /** The frame at which a cue's value first comes to 1; null where it never does. */
+  moment(cue: Cue): number | null {
+    return cue.keys.length === 0 ? null : momentOf(this.cueValue(cue), this.shot.range);
+  }
+
+  private cueValue({ on, keys }: Cue): (frame: number) => number {
+    const curve = keyedCurve(keys.map(({ at, value, ease }) => ({ frame: at, value, ease })));
+    const [rider, other] = [this.find(on.rider), this.find(on.other)];
+    if (on.kind === 'frame') return (frame) => curve.value(frame);
+    if (on.kind === 'distance') {
+      const course = rider && this.course(rider);
+      return (frame) => curve.value(course ? course.pace.distance(frame) : 0);
+    }
+    const poses = [rider, other].flatMap((one) => (one ? [this.pose(one)] : []));
+    const now = poses.map(() => new Float64Array(POSE.size));
+    return (frame) => {
+      poses.forEach((pose, i) => pose(frame, now[i], 0));
+      return curve.value(now.length < 2 ? 0 : distance3(placeOf(now[0]), placeOf(now[1])));
+    };
+  }
+
+  pose(rider: Rider): PoseAt {
+    const known = this.poses.get(rider) ?? this.makePose(rider);
+    this.poses.set(rider, known);
+    return known;
+  }
+
+  private makePose(rider: Rider): PoseAt {
+    const { hitch } = rider;
+    const parent = this.find(rider.parent);
+    const rest = restPose(rider.rest, parent ? this.pose(parent) : null);
+    const course = this.course(rider);
+    if (hitch === null || course === null) return rest;
+    const { fps, loop, range } = this.shot;
+    return ridePath(rider, hitch, {
+      course,
+      rest,
+      target: hitch.facing.mode === 'aim' ? this.target(hitch.facing.target) : null,
+      range: { ...range, loop, fps },
+    });
+  }
+
+  /** Where a rider is along its path over time; null where it rides none. */
+  course(rider: Rider): Course | null {
+    const known = this.courses.get(rider);
+    if (known !== undefined) return known;
+    const made = this.makeCourse(rider);
+    this.courses.set(rider, made);
+    return made;
+  }
+
+  private makeCourse(rider: Rider): Course | null {
+    const { hitch } = rider;
+    const path = this.curveOf(hitch);
+    if (hitch === null || path === null) return null;
+    const sense = senseOf(hitch.offset);
+    const standing = compileStanding(
+      path,
+      referenceOf(hitch.facing),
+      hitch.anchor,
+      scaledChassis(rider),
+      sense,
+    );
+    const timing = this.timing(rider, hitch, path, standing);
+    const offset = compileOffset(hitch);
+    const bent = this.ownRetime(rider);
+    const inTime = bent
+      ? { timing: retimed(timing, bent), offset: retimedOffset(offset, bent) }
+      : { timing, offset };
+    return compileCourse({ path, standing, sense, ...inTime }, this.shot.fps);
+  }
+
+  /** The last retime that names a rider. */
+  private ownRetime({ id }: Rider): Retiming | null {
+    const own = this.shot.retimes.filter(({ riders, off }) => !off && riders.includes(id)).at(-1);
+    return own ? compileRetime(own) : null;
+  }
+
+  /**
+   * A rider's timing without its own offset; one whose leader rides something else, or nothing, goes by its own. Only
+   * a timing of its own waits for cues.
+   */
+  private timing(rider: Rider, hitch: Hitch, path: CompiledPath, standing: Standing): Motion {
+    const { follows, pacedBy } = hitch;
+    const leader = this.find(follows?.rider ?? pacedBy?.rider ?? null);
+    const course = leader && this.course(leader);
+    if (leader?.hitch && course) {
+      if (follows && leader.hitch.path === hitch.path) return stringPace(follows, course, standing);
+      if (pacedBy) return echoPace(pacedBy, course.timing, this.shot.range.first);
+    }
+    const pace = compilePace(hitch.pace, this.shot.fps, path);
+    const begins = Number.isFinite(pace.from) ? pace.from : hitch.pace.start.frame;
+    return timingCues(this.shot.cues, rider.id).reduce<CuedMotion>((motion, cue) => {
+      const go = this.moment(cue);
+      return cue.does.kind === 'start'
+        ? startedAt(motion, begins, go)
+        : stopEndedAt(motion, cue.does.stop, go);
+    }, pace);
+  }
+
+  private target(target: AimTarget | null): TargetAt | null {
+    if (target?.point) {
+      const { point } = target;
+      return (_, out) => vec3.copy(out, point);
+    }
+    const rider = this.find(target?.rider ?? null);
+    if (rider === undefined) return null;
+    const pose = this.pose(rider);
+    const now = new Float64Array(POSE.size);
+    const part: Vec3 = target?.at
+      ? (vec3.multiply([0, 0, 0], target.at, rider.rest.scale) as Vec3)
+      : [0, 0, 0];
+    return (frame, out) => {
+      pose(frame, now, 0);
+      placeOn(now, part, out);
+    };
+  }
+
+  private curveOf(hitch: Hitch | null): CompiledPath | null {
+    const path = hitch && this.paths.get(hitch.path);
+    return path && !(path instanceof PathError) ? path : null;
+  }
+
+  private find(id: string | null): Rider | undefined {
+    return id === null ? undefined : this.byId.get(id);
+  }
+}
+
+function retimedOffset(offset: OffsetAt, { source, rate }: Retiming): OffsetAt {
+  return {
+    at: (frame) => offset.at(source(frame)),
+    alongRate: (frame) => offset.alongRate(source(frame)) * rate(frame),
+  };
+}
+
+const placeOf = (pose: Float64Array): Vec3 => [pose[0], pose[1], pose[2]];
+
+/** A chassis in metres of the world: scaled as the rider is along its nose. */
+function scaledChassis({ chassis, hitch, rest }: Rider): Chassis | null {
+  if (chassis === null) return null;
+  const scale = Math.abs(rest.scale['xyz'.indexOf(hitch?.facing.forward[1] ?? 'z')]);
+  return {
+    frontAxle: chassis.frontAxle * scale,
+    rearAxle: chassis.rearAxle * scale,
+    frontCoupling: chassis.frontCoupling * scale,
+    rearCoupling: chassis.rearCoupling * scale,
+  };
+}

@@ -1,0 +1,58 @@
+import { newJet, type JetAt } from '../math/jet.js';
+
+/** Distance along a path over time, ready for questions. Frames may be fractional. */
+export interface Motion {
+  /** Metres from the path's first point; not yet held to an open path's ends. */
+  distance(frame: number): number;
+  /** Metres per second; at a key where it changes, that of the stretch that follows. */
+  speed(frame: number): number;
+}
+
+/** A stop: the frames between which a rider stands, and where. */
+export interface Halt {
+  readonly from: number;
+  readonly to: number;
+  /** Metres along the path. */
+  readonly distance: number;
+}
+
+/** A pace that is ready for questions. */
+export interface CompiledPace extends Motion {
+  /** Metres per second squared along the path. */
+  acceleration(frame: number): number;
+  /** Metres per second cubed along the path. */
+  jerk(frame: number): number;
+  /** Frames, in rising order, where its speed or what changes it may have a corner. */
+  readonly corners: readonly number[];
+  /** Where it stands, in order of time, as far as it is keyed or driven. */
+  readonly halts: readonly Halt[];
+  /** The frames from which to which it says itself where to be; what lies outside is `before` and `after`. */
+  readonly from: number;
+  readonly to: number;
+}
+
+/** A curve of metres over frames, with what is known of its shape. */
+export interface PaceCurve extends Pick<CompiledPace, 'corners' | 'halts' | 'from' | 'to'> {
+  /** Metres, and their first three derivatives per frame. */
+  readonly jet: JetAt;
+}
+
+/** Answers a pace's questions from its curve. */
+export function paceOf(curve: PaceCurve, fps: number): CompiledPace {
+  const now = newJet();
+  const derivative = (order: number) => (frame: number) => {
+    curve.jet(frame, now);
+    return now[order] * fps ** order;
+  };
+  const { corners, halts, from, to } = curve;
+  return {
+    distance: derivative(0),
+    speed: derivative(1),
+    acceleration: derivative(2),
+    jerk: derivative(3),
+    corners,
+    halts,
+    from,
+    to,
+  };
+}

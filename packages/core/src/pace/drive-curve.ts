@@ -1,0 +1,185 @@
+import type { Drive, Pace } from '../document/shot-pace.js';
+import type { Halt, PaceCurve } from './compiled-pace.js';
+import type { BentTrack } from './drive-limits.js';
+import { fastestRun, mostChange, type FastestRun } from './fastest-run.js';
+import { runState, secondsOf, type RunState } from './run.js';
+
+/** What a window may change the acceleration by, beyond the jerk limit, and still be taken: rounding. */
+const SLACK = 1 + 1e-9;
+
+/** A rider's drive: the fastest run, averaged over a window of time so that it keeps the jerk limit. */
+interface SoftRun {
+  readonly run: FastestRun;
+  /** Seconds; 0 for none. */
+  readonly window: number;
+}
+
+/**
+ * The fastest run whose jerk keeps its limit as well.
+ *
+ * Averaged over a window of T seconds, place's third derivative is (a(t + T/2) − a(t − T/2)) / T; speed and
+ * acceleration are averages of what they were, and what they are limited by was spread over as much
+ * ({@link fastestRun}), so every limit holds. The window is as short as one limit of acceleration needs, or,
+ * where the run goes over from one to the other faster than that, as both together do.
+ */
+function softRun(track: BentTrack, drive: Drive, start: number): SoftRun {
+  if (drive.jerk === null) return { run: fastestRun(track, drive, start, 0), window: 0 };
+  const short = Math.max(drive.accelerate, drive.brake) / drive.jerk;
+  const run = fastestRun(track, drive, start, short);
+  if (mostChange(run, short) <= drive.jerk * short * SLACK) return { run, window: short };
+  const window = (drive.accelerate + drive.brake) / drive.jerk;
+  return { run: fastestRun(track, drive, start, window), window };
+}
+
+/**
+ * A pace that is driven: from its start on as fast as its limits allow. On an open path to its end, on a closed
+ * one lap after lap.
+ *
+ * @param metres what the start's value is in
+ */
+export function driveCurve({ drive, start }: Pace, track: BentTrack, fps: number, metres: number): PaceCurve {
+  const place = start.value * metres;
+  const { run, window } = softRun(track, drive, place);
+  const state = softState(run, window, track.length);
+  const begun = beginning(
+    run,
+    window,
+    track.closed ? place : Math.min(track.length, Math.max(0, place)),
+    state,
+  );
+  const now: RunState & { jerk: number } = { place: 0, speed: 0, rate: 0, sum: 0, jerk: 0 };
+  const frameOf = (seconds: number) => start.frame + (seconds - begun) * fps;
+  const seconds = run.lap === null ? secondsOf(run.lead) + (run.rolls.out ? 0 : window / 2) : Infinity;
+  return {
+    jet(frame, out) {
+      state(begun + (frame - start.frame) / fps, now);
+      out[0] = now.place;
+      out[1] = now.speed / fps;
+      out[2] = now.rate / fps ** 2;
+      out[3] = now.jerk / fps ** 3;
+    },
+    corners: [],
+    halts: haltsOf(run, window, track.length, frameOf),
+    from: start.frame,
+    to: frameOf(seconds),
+  };
+}
+
+type SoftState = (seconds: number, out: RunState & { jerk: number }) => void;
+
+function softState({ lead, lap, rolls }: FastestRun, window: number, length: number): SoftState {
+  const end = secondsOf(lead);
+  const lapSeconds = lap === null ? 0 : secondsOf(lap);
+  const base = lead.places[lead.places.length - 1];
+  const lapOf = (time: number) =>
+    lap === null || (time < end && !rolls.in) ? 0 : Math.floor((time - end) / lapSeconds);
+  /** As seen from a lap's start, so that sums stay small however many there were. */
+  const exact = (time: number, from: number, out: RunState) => {
+    const shifted = time - from * lapSeconds;
+    if (lap !== null && (shifted >= end || rolls.in)) {
+      const n = Math.floor((shifted - end) / lapSeconds);
+      const x = shifted - end - n * lapSeconds;
+      runState(lap, x, out);
+      const lapSum = lap.sums[lap.sums.length - 1];
+      // Each lap before adds its own sum and, for being a length further on, a length for all of its time.
+      const past = n * lapSum + (length * lapSeconds * n * (n - 1)) / 2;
+      const leadSum = lead.sums[lead.sums.length - 1];
+      out.sum = leadSum + past + out.sum + n * length * x + base * (n * lapSeconds + x);
+      out.place += base + n * length;
+      return;
+    }
+    if (!rolls.in && shifted < 0) {
+      out.place = lead.places[0];
+      out.speed = out.rate = 0;
+      out.sum = lead.places[0] * shifted;
+    } else if (!rolls.out && shifted > end) {
+      out.place = base;
+      out.speed = out.rate = 0;
+      out.sum = lead.sums[lead.sums.length - 1] + base * (shifted - end);
+    } else runState(lead, shifted, out);
+  };
+  const before: RunState = { place: 0, speed: 0, rate: 0, sum: 0 };
+  const after: RunState = { place: 0, speed: 0, rate: 0, sum: 0 };
+  return (seconds, out) => {
+    const n = lapOf(seconds - window / 2);
+    if (window === 0) {
+      exact(seconds, n, out);
+      out.jerk = 0;
+    } else {
+      exact(seconds - window / 2, n, before);
+      exact(seconds + window / 2, n, after);
+      out.place = (after.sum - before.sum) / window;
+      out.speed = (after.place - before.place) / window;
+      out.rate = (after.speed - before.speed) / window;
+      out.jerk = (after.rate - before.rate) / window;
+    }
+    out.place += n * length;
+  };
+}
+
+/** The second of the run at which it is where it starts. */
+function beginning(run: FastestRun, window: number, place: number, state: SoftState): number {
+  // From rest the averaged run moves as soon as the window reaches the start.
+  if (!run.rolls.in) return -window / 2;
+  const now = { place: 0, speed: 0, rate: 0, sum: 0, jerk: 0 };
+  let seconds = 0;
+  for (let step = 0; step < 20; step++) {
+    state(seconds, now);
+    if (Math.abs(now.place - place) < 1e-12 * (1 + Math.abs(place)) || now.speed === 0) break;
+    seconds -= (now.place - place) / now.speed;
+  }
+  return seconds;
+}
+
+/** Stops as they play; of laps, those of the first two. */
+function haltsOf(
+  { lead, lap }: FastestRun,
+  window: number,
+  length: number,
+  frameOf: (seconds: number) => number,
+): Halt[] {
+  const halts: Halt[] = [];
+  const end = secondsOf(lead);
+  const base = lead.places[lead.places.length - 1];
+  const collect = (run: typeof lead, from: number, along: number) => {
+    for (let i = 0; i < run.rates.length; i++) {
+      if (run.speeds[i] !== 0 || run.speeds[i + 1] !== 0) continue;
+      halts.push({
+        from: frameOf(from + run.times[i] + window / 2),
+        to: frameOf(from + run.times[i + 1] - window / 2),
+        distance: along + run.places[i],
+      });
+    }
+  };
+  collect(lead, 0, 0);
+  if (lap !== null) [0, 1].forEach((n) => collect(lap, end + n * secondsOf(lap), base + n * length));
+  return halts;
+}
+
+/** How long a drive takes, seconds: along an open path, or round a closed one once it goes steadily. */
+export function driveSeconds(pace: Pace, track: BentTrack, metres: number): number {
+  const { run, window } = softRun(track, pace.drive, pace.start.value * metres);
+  if (run.lap !== null) return secondsOf(run.lap);
+  return secondsOf(run.lead) + ((run.rolls.in ? 0 : 1) + (run.rolls.out ? 0 : 1)) * (window / 2);
+}
+
+/** Top speeds beyond this are not looked at, m/s. */
+const FASTEST = 1000;
+
+/**
+ * The top speed at which a drive takes so many seconds.
+ *
+ * @returns null where even without a top speed it takes longer, or at a crawl less
+ */
+export function topSpeedFor(pace: Pace, track: BentTrack, metres: number, seconds: number): number | null {
+  const takes = (top: number) => driveSeconds({ ...pace, drive: { ...pace.drive, top } }, track, metres);
+  let [low, high] = [0.01, FASTEST];
+  if (takes(high) > seconds || takes(low) < seconds) return null;
+  // In the logarithm of speed, until a thousandth of a millimetre per second.
+  while (high / low > 1 + 1e-9) {
+    const middle = Math.sqrt(low * high);
+    if (takes(middle) > seconds) low = middle;
+    else high = middle;
+  }
+  return high;
+}

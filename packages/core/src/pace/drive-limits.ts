@@ -1,0 +1,205 @@
+import type { Drive } from '../document/shot-pace.js';
+import type { Vec3 } from '../math/vec.js';
+import type { Track } from './track.js';
+
+/** A track whose bends are known. */
+export interface BentTrack extends Track {
+  /** Signed curvature as seen from above, 1/m. */
+  curvature(s: number): number;
+  tangent(s: number, out: Vec3): void;
+  /** Where the curve is put together: distances of its joints, first and last included. */
+  readonly joints: readonly number[];
+}
+
+/** The grid of a stretch of track: rising distances, and at each the square of the most speed there. */
+export interface LimitGrid {
+  readonly places: Float64Array;
+  /** m²/s². */
+  readonly squares: Float64Array;
+  /** By place the seconds of a stop there; 0 for none. */
+  readonly stops: ReadonlyMap<number, number>;
+}
+
+/** Grid cells are no longer, metres. */
+const CELL = 0.1;
+/** Shorter tracks still have so many cells. */
+const LEAST_CELLS = 100;
+/** A corner counts as its turn made evenly over so many metres. */
+const CORNER = 1;
+/** Turns of a joint below this are rounding, radians. */
+const SMOOTH_JOINT = 1e-4;
+/** A cell is halved where the square of the speed allowed in its middle is off by more, as a part of it. */
+const EVEN = 5e-4;
+const MOST_HALVINGS = 12;
+/** Metres. */
+const WIDEST = 2000;
+/** Metres. */
+const TIGHT = 2;
+/** A limit never asks for less, m/s: a point in the curve is passed at a crawl. */
+const CRAWL = 1e-3;
+
+/** The shape of a lap or of an open track, which no limit changes: grid and curvature at each place. */
+interface BendGrid {
+  readonly places: Float64Array;
+  /** Size of the curvature, 1/m. */
+  readonly bends: Float64Array;
+}
+
+const known = new WeakMap<BentTrack, BendGrid>();
+
+/**
+ * The most speed along a track: top speed, zones, and v² |κ| ≤ sideways. A joint, a stop and a zone's edge are
+ * places of the grid, so that nothing changes within a cell but gently.
+ */
+export function limitGrid(track: BentTrack, drive: Drive): LimitGrid {
+  const base = known.get(track) ?? bendGrid(track);
+  known.set(track, base);
+  const wrap = (s: number) => (track.closed ? s - Math.floor(s / track.length) * track.length : s);
+  const stops = new Map<number, number>();
+  for (const { distance, seconds } of drive.stops) {
+    const place = wrap(distance);
+    if (place >= 0 && place <= track.length) stops.set(place, (stops.get(place) ?? 0) + seconds);
+  }
+  const zones = drive.zones.flatMap(({ from, to, speed }) => {
+    if (!track.closed) return [{ low: Math.min(from, to), high: Math.max(from, to), speed }];
+    if (to - from >= track.length) return [{ low: 0, high: track.length, speed }];
+    const [low, high] = [wrap(from), wrap(to)];
+    if (low <= high) return [{ low, high, speed }];
+    return [
+      { low, high: track.length, speed },
+      { low: 0, high, speed },
+    ];
+  });
+  const edges = [...stops.keys(), ...zones.flatMap(({ low, high }) => [low, high])];
+  const { places, bends } = withPlaces(track, base, edges);
+  const squares = new Float64Array(places.length);
+  for (let i = 0; i < places.length; i++) {
+    squares[i] = Math.max(CRAWL ** 2, Math.min(drive.top ** 2, drive.sideways / bends[i]));
+  }
+  for (const { low, high, speed } of zones) {
+    for (let i = lowerBound(places, low); i < places.length && places[i] <= high; i++) {
+      squares[i] = Math.min(squares[i], speed ** 2);
+    }
+  }
+  for (const place of stops.keys()) squares[lowerBound(places, place)] = 0;
+  return { places, squares, stops };
+}
+
+function bendGrid(track: BentTrack): BendGrid {
+  const { length } = track;
+  const hair = length * 1e-9;
+  const cell = Math.min(CELL, length / LEAST_CELLS);
+  const corners = cornersOf(track);
+  const edges = corners.flatMap(({ at }) => [at - CORNER / 2, at + CORNER / 2]);
+  const inside = edges.filter((s) => s > 0 && s < length);
+  const borders = rising([0, ...track.joints, ...inside, length]);
+  const places: number[] = [0];
+  const bends: number[] = [bendAt(track, 0)];
+  /** Puts a place after the last one, and between the two what the bends there ask for. */
+  const put = (to: number, bend: number, depth: number) => {
+    const [from, before] = [places[places.length - 1], bends[bends.length - 1]];
+    if (depth < MOST_HALVINGS && maySwerve(before, bend)) {
+      const middle = (from + to) / 2;
+      const between = bendAt(track, middle);
+      if (swerves(before, between, bend)) {
+        put(middle, between, depth + 1);
+        put(to, bend, depth + 1);
+        return;
+      }
+    }
+    places.push(to);
+    bends.push(bend);
+  };
+  for (let i = 1; i < borders.length; i++) {
+    const [from, to] = [borders[i - 1], borders[i]];
+    const cells = Math.max(1, Math.ceil((to - from) / cell - 1e-9));
+    for (let k = 1; k <= cells; k++) {
+      const place = k === cells ? to : from + ((to - from) * k) / cells;
+      // A joint is seen from the side it ends here; what follows begins with its own.
+      put(place, bendAt(track, k === cells ? to - hair : place), 0);
+      if (k === cells) bends[bends.length - 1] = Math.max(bends[bends.length - 1], bendAt(track, to));
+    }
+  }
+  const grid = { places: Float64Array.from(places), bends: Float64Array.from(bends) };
+  for (const { at, turn } of corners) {
+    for (const lap of track.closed ? [-length, 0, length] : [0]) {
+      const from = lowerBound(grid.places, at + lap - CORNER / 2 - hair);
+      for (let i = from; i < places.length && places[i] <= at + lap + CORNER / 2 + hair; i++) {
+        grid.bends[i] += turn / CORNER;
+      }
+    }
+  }
+  return grid;
+}
+
+const bendAt = (track: BentTrack, s: number) => Math.abs(track.curvature(s));
+
+/** A radius as it counts: bends wider than this are straight. */
+const radius = (bend: number) => Math.min(WIDEST, 1 / bend);
+
+/** Whether a cell is worth a look at its middle. */
+function maySwerve(a: number, b: number): boolean {
+  const [r, q] = [radius(a), radius(b)];
+  return Math.min(r, q) < TIGHT || Math.abs(r - q) > 0.02 * Math.min(r, q);
+}
+
+/** Whether the speed that is allowed half-way is not half-way between those at the ends (in its square). */
+function swerves(a: number, middle: number, b: number): boolean {
+  return Math.abs(radius(middle) / ((radius(a) + radius(b)) / 2) - 1) > EVEN;
+}
+
+function cornersOf(track: BentTrack): { at: number; turn: number }[] {
+  const before: Vec3 = [0, 0, 0];
+  const after: Vec3 = [0, 0, 0];
+  const hair = track.length * 1e-9;
+  return rising(track.joints).flatMap((at) => {
+    if (!track.closed && (at <= 0 || at >= track.length)) return [];
+    if (track.closed && at >= track.length) return [];
+    track.tangent(at - hair, before);
+    track.tangent(at + hair, after);
+    const across = before[2] * after[0] - before[0] * after[2];
+    const turn = Math.abs(Math.atan2(across, before[0] * after[0] + before[2] * after[2]));
+    return turn > SMOOTH_JOINT ? [{ at, turn }] : [];
+  });
+}
+
+/** The grid with some places more; what lies between two of them has one in the middle, so that it can be passed. */
+function withPlaces(track: BentTrack, grid: BendGrid, extra: readonly number[]): BendGrid {
+  if (extra.length === 0) return grid;
+  const wanted = rising(extra.filter((s) => s >= 0 && s <= track.length));
+  const places: number[] = [];
+  const bends: number[] = [];
+  const put = (s: number, bend: number) => {
+    places.push(s);
+    bends.push(bend);
+  };
+  let k = 0;
+  for (let i = 0; i < grid.places.length; i++) {
+    const s = grid.places[i];
+    while (k < wanted.length && wanted[k] < s) {
+      const at = wanted[k++];
+      const last = places[places.length - 1];
+      const steps = [(last + at) / 2, at, ...(k < wanted.length && wanted[k] < s ? [] : [(at + s) / 2])];
+      // Within a corner, whose turn is spread over its grid, it bends as its neighbours do.
+      const least = Math.min(bends[bends.length - 1], grid.bends[i]);
+      for (const step of steps) put(step, Math.max(least, Math.abs(track.curvature(step))));
+    }
+    if (k < wanted.length && wanted[k] === s) k++;
+    put(s, grid.bends[i]);
+  }
+  return { places: Float64Array.from(places), bends: Float64Array.from(bends) };
+}
+
+const rising = (values: readonly number[]): number[] => [...new Set(values)].sort((a, b) => a - b);
+
+/** The first index whose value is not below. */
+export function lowerBound(values: ArrayLike<number>, value: number): number {
+  let low = 0;
+  let high = values.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (values[middle] < value) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}

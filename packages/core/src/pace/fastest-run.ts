@@ -1,0 +1,266 @@
+import type { Drive } from '../document/shot-pace.js';
+import { limitGrid, lowerBound, type BentTrack, type LimitGrid } from './drive-limits.js';
+import { RunBuilder, secondsOf, type Run } from './run.js';
+
+/**
+ * The fastest run under the limits, its acceleration as abrupt as it comes: what goes before laps, and a lap
+ * that is run again and again where the track is closed.
+ */
+export interface FastestRun {
+  readonly lead: Run;
+  /** Null on an open track, whose lead is all of it. */
+  readonly lap: Run | null;
+  /** Where the lead ends in stillness, or runs on. */
+  readonly rolls: { readonly in: boolean; readonly out: boolean };
+}
+
+/** A rider that starts from rest needs no more laps than these to come up to the speed of those that follow. */
+const MOST_LEAD_LAPS = 50;
+
+/**
+ * v² is raised from place to place by no more than 2 a h and lowered by no more than 2 b h: a pass forward and a
+ * pass backward over the limits give the fastest run (Bobrow, Dubowsky, Gibson 1985).
+ *
+ * @param start    metres along the track
+ * @param window   seconds over which it will be averaged to soften it: stops are longer by that, and a limit
+ *                 holds around itself as far as one comes in half of it
+ */
+export function fastestRun(track: BentTrack, drive: Drive, start: number, window: number): FastestRun {
+  const grid = limitGrid(track, drive);
+  const squares = window > 0 ? spreadLimits(grid, track, drive, window) : Float64Array.from(grid.squares);
+  return track.closed
+    ? lapRun(track, drive, start, { ...grid, squares }, window)
+    : openRun(track, drive, start, { ...grid, squares }, window);
+}
+
+/** Each limit also around its place: as far as one comes at it in half the window, and the place itself strays. */
+function spreadLimits(
+  { places, squares }: LimitGrid,
+  track: BentTrack,
+  drive: Drive,
+  window: number,
+): Float64Array {
+  const stray = (Math.max(drive.accelerate, drive.brake) * window ** 2) / 24;
+  const spread = Float64Array.from(squares);
+  const n = places.length;
+  const fall = (i: number, square: number) => {
+    if (square < spread[i]) spread[i] = square;
+  };
+  for (let i = 0; i < n; i++) {
+    const square = squares[i];
+    // A stop is a place and no limit of what is around it; inside an even stretch nothing spreads.
+    if (square === 0) continue;
+    const [before, after] = [squares[i - 1] ?? Infinity, squares[i + 1] ?? Infinity];
+    if (square >= before && square >= after) continue;
+    const reach = (Math.sqrt(square) * window) / 2 + stray;
+    const laps = track.closed ? [-track.length, 0, track.length] : [0];
+    for (const lap of laps) {
+      const [low, high] = [places[i] + lap - reach, places[i] + lap + reach];
+      if (high < 0 || low > track.length) continue;
+      // The place beyond the reach as well: the cell in which it ends may not rise within it.
+      const last = Math.min(n - 1, lowerBound(places, high));
+      for (let k = Math.max(0, lowerBound(places, low) - 1); k <= last; k++) fall(k, square);
+    }
+  }
+  return spread;
+}
+
+function openRun(track: BentTrack, drive: Drive, start: number, grid: LimitGrid, window: number): FastestRun {
+  const begin = Math.min(track.length, Math.max(0, start));
+  const { places, squares, stops } = fromPlace(grid, begin);
+  const limits = limitsBeside(squares);
+  const last = places.length - 1;
+  if (drive.departs === 'rest') squares[0] = 0;
+  if (drive.arrives === 'rest') squares[last] = 0;
+  forward(places, squares, drive.accelerate);
+  backward(places, squares, drive.brake);
+  const builder = new RunBuilder(places[0], Math.sqrt(squares[0]), gentleOf(drive));
+  builder.stand(stopTime(stops, places[0], window));
+  for (let i = 1; i <= last; i++) {
+    runCell(builder, drive, places, i, [squares[i - 1], squares[i]], limits, 0);
+    builder.stand(stopTime(stops, places[i], window));
+  }
+  const rolls = { in: squares[0] > 0, out: squares[last] > 0 };
+  return { lead: builder.run(), lap: null, rolls };
+}
+
+function lapRun(track: BentTrack, drive: Drive, start: number, grid: LimitGrid, window: number): FastestRun {
+  const laps = Math.floor(start / track.length);
+  const { places, squares, stops } = roundFrom(grid, start - laps * track.length, track.length);
+  const last = places.length - 1;
+  const meet = () => (squares[0] = squares[last] = Math.min(squares[0], squares[last]));
+  const limits = limitsBeside(squares);
+  meet();
+  // Twice round: the second time begins with what the first came to.
+  for (const pass of [forward, forward]) {
+    pass(places, squares, drive.accelerate);
+    meet();
+  }
+  for (const pass of [backward, backward]) {
+    pass(places, squares, drive.brake);
+    meet();
+  }
+  const begin = laps * track.length + places[0];
+  const stand = (i: number) => stopTime(stops, places[i], window);
+  const lap = new RunBuilder(0, Math.sqrt(squares[0]), gentleOf(drive));
+  for (let i = 1; i <= last; i++) {
+    runCell(lap, drive, places, i, [squares[i - 1], squares[i]], limits, -places[0]);
+    lap.stand(stand(i));
+  }
+  const lead = new RunBuilder(begin, drive.departs === 'rest' ? 0 : Math.sqrt(squares[0]), gentleOf(drive));
+  if (drive.departs === 'rolling' && squares[0] > 0) {
+    return { lead: lead.run(), lap: lap.run(), rolls: { in: true, out: true } };
+  }
+  // From rest it comes up to what the laps do; a stop where it begins is one it has made already.
+  let square = 0;
+  for (let round = 0; round < MOST_LEAD_LAPS && square < squares[0]; round++) {
+    const shift = begin - places[0] + round * track.length;
+    for (let i = 1; i <= last; i++) {
+      const before = square;
+      square = Math.min(squares[i], square + 2 * drive.accelerate * (places[i] - places[i - 1]));
+      runCell(lead, drive, places, i, [before, square], limits, shift);
+      lead.stand(stand(i));
+    }
+  }
+  return { lead: lead.run(), lap: lap.run(), rolls: { in: false, out: true } };
+}
+
+const gentleOf = ({ accelerate, brake }: Drive) => Math.min(accelerate, brake);
+
+/** Limits without the stops among them, which limit nothing beside themselves. */
+function limitsBeside(squares: Float64Array): Float64Array {
+  return squares.map((square, i) =>
+    square > 0 ? square : Math.max(squares[i - 1] ?? 0, squares[i + 1] ?? 0),
+  );
+}
+
+/**
+ * On through a cell: up as fast as it speeds up, along the limit, down as fast as it brakes. Where it goes over from
+ * one to the other within the cell, there it does.
+ *
+ * @param ends  the squares of the speeds at both ends of the cell
+ * @param shift what is added to its places
+ */
+function runCell(
+  builder: RunBuilder,
+  { accelerate, brake }: Drive,
+  places: Float64Array,
+  i: number,
+  [from, to]: readonly [number, number],
+  limits: Float64Array,
+  shift: number,
+): void {
+  const h = places[i] - places[i - 1];
+  const slack = 1e-9 * (from + to);
+  const rising = Math.abs(to - from - 2 * accelerate * h) <= slack;
+  const falling = Math.abs(from - to - 2 * brake * h) <= slack;
+  const along = limits[i - 1] - from <= slack && limits[i] - to <= slack;
+  if (!rising && !falling && !along) {
+    const slope = (limits[i] - limits[i - 1]) / h;
+    const up = (x: number) => from + 2 * accelerate * x;
+    const level = (x: number) => limits[i - 1] + slope * x;
+    const down = (x: number) => to + 2 * brake * (h - x);
+    const meetings = [
+      (to + 2 * brake * h - from) / (2 * (accelerate + brake)),
+      (limits[i - 1] - from) / (2 * accelerate - slope),
+      (to + 2 * brake * h - limits[i - 1]) / (slope + 2 * brake),
+    ];
+    meetings
+      .filter((x) => x > 1e-6 * h && x < h * (1 - 1e-6))
+      .sort((a, b) => a - b)
+      .forEach((x) => builder.to(shift + places[i - 1] + x, Math.sqrt(Math.min(up(x), level(x), down(x)))));
+  }
+  builder.to(shift + places[i], Math.sqrt(to));
+}
+
+/** The grid from a place on. */
+function fromPlace({ places, squares, stops }: LimitGrid, begin: number): LimitGrid {
+  const i = lowerBound(places, begin);
+  if (places[i] === begin) return { places: places.slice(i), squares: squares.slice(i), stops };
+  const more = squares[i - 1] === 0 ? squares[i] : squares[i - 1];
+  return {
+    places: Float64Array.from([begin, (begin + places[i]) / 2, ...places.subarray(i)]),
+    squares: Float64Array.from([
+      Math.min(more, squares[i] || more),
+      Math.min(more, squares[i] || more),
+      ...squares.subarray(i),
+    ]),
+    stops,
+  };
+}
+
+/** A lap's grid from a place on, round to it again. */
+function roundFrom(grid: LimitGrid, begin: number, length: number): LimitGrid {
+  const after = fromPlace(grid, begin);
+  const end = lowerBound(grid.places, begin);
+  const first = after.places[0];
+  const places = [...after.places];
+  const squares = [...after.squares];
+  // The last place of a lap is its first again.
+  places.pop();
+  const lastSquare = squares.pop() as number;
+  squares.push(Math.min(lastSquare, grid.squares[0]));
+  places.push(length);
+  for (let i = 1; i < end; i++) {
+    places.push(grid.places[i] + length);
+    squares.push(grid.squares[i]);
+  }
+  if (first > 0) {
+    places.push(first + length);
+    squares.push(squares[0]);
+  }
+  const stops = new Map(grid.stops);
+  for (const [place, seconds] of grid.stops) stops.set(place + length, seconds);
+  if (grid.stops.has(length)) stops.set(0, grid.stops.get(length) as number);
+  return { places: Float64Array.from(places), squares: Float64Array.from(squares), stops };
+}
+
+function forward(places: Float64Array, squares: Float64Array, rate: number): void {
+  for (let i = 1; i < places.length; i++) {
+    const most = squares[i - 1] + 2 * rate * (places[i] - places[i - 1]);
+    if (squares[i] > most) squares[i] = most;
+  }
+}
+
+function backward(places: Float64Array, squares: Float64Array, rate: number): void {
+  for (let i = places.length - 2; i >= 0; i--) {
+    const most = squares[i + 1] + 2 * rate * (places[i + 1] - places[i]);
+    if (squares[i] > most) squares[i] = most;
+  }
+}
+
+function stopTime(stops: ReadonlyMap<number, number>, place: number, window: number): number {
+  const seconds = stops.get(place);
+  return seconds === undefined ? 0 : seconds + window;
+}
+
+/** The largest change of acceleration within any window of a run, m/s²; of laps, two are looked at. */
+export function mostChange({ lead, lap }: FastestRun, window: number): number {
+  const runs = lap === null ? [lead] : [lead, lap, lap];
+  const borders: number[] = [0];
+  const rates: number[] = [];
+  let base = 0;
+  for (const run of runs) {
+    for (let i = 0; i < run.rates.length; i++) {
+      borders.push(base + run.times[i + 1]);
+      rates.push(run.rates[i]);
+    }
+    base += secondsOf(run);
+  }
+  let most = 0;
+  let later = -1;
+  // Both edges of the window move on from border to border; before the run and after it there is none.
+  for (let i = 0; i < borders.length; i++) {
+    while (later < rates.length && (later < 0 ? 0 : borders[later + 1]) <= borders[i] + window) later++;
+    const ahead = rates[later] ?? 0;
+    most = Math.max(most, Math.abs(ahead - (rates[i] ?? 0)), Math.abs(ahead - (rates[i - 1] ?? 0)));
+  }
+  let earlier = -1;
+  for (let i = 0; i < borders.length; i++) {
+    while (earlier < rates.length && (earlier < 0 ? 0 : borders[earlier + 1]) <= borders[i] - window)
+      earlier++;
+    const behind = rates[earlier] ?? 0;
+    most = Math.max(most, Math.abs(behind - (rates[i] ?? 0)), Math.abs(behind - (rates[i - 1] ?? 0)));
+  }
+  return most;
+}
