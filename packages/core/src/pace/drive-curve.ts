@@ -1,11 +1,8 @@
 import type { Drive, Pace } from '../document/shot-pace.js';
 import type { Halt, PaceCurve } from './compiled-pace.js';
 import type { BentTrack } from './drive-limits.js';
-import { fastestRun, mostChange, type FastestRun } from './fastest-run.js';
-import { runState, secondsOf, type RunState } from './run.js';
-
-/** What a window may change the acceleration by, beyond the jerk limit, and still be taken: rounding. */
-const SLACK = 1 + 1e-9;
+import { fastestRun, type FastestRun } from './fastest-run.js';
+import type { RunState } from './run.js';
 
 /** A rider's drive: the fastest run, averaged over a window of time so that it keeps the jerk limit. */
 interface SoftRun {
@@ -17,17 +14,13 @@ interface SoftRun {
 /**
  * The fastest run whose jerk keeps its limit as well.
  *
- * Averaged over a window of T seconds, place's third derivative is (a(t + T/2) − a(t − T/2)) / T; speed and
+ * Averaged over a window of T seconds, place's third derivative is (a(t + T/2) − a(t − T/2)) / T, which with
+ * T = (acceleration + braking) / jerk is within the limit wherever the run goes over from one to the other; speed and
  * acceleration are averages of what they were, and what they are limited by was spread over as much
- * ({@link fastestRun}), so every limit holds. The window is as short as one limit of acceleration needs, or,
- * where the run goes over from one to the other faster than that, as both together do.
+ * ({@link fastestRun}), so every limit holds.
  */
 function softRun(track: BentTrack, drive: Drive, start: number): SoftRun {
-  if (drive.jerk === null) return { run: fastestRun(track, drive, start, 0), window: 0 };
-  const short = Math.max(drive.accelerate, drive.brake) / drive.jerk;
-  const run = fastestRun(track, drive, start, short);
-  if (mostChange(run, short) <= drive.jerk * short * SLACK) return { run, window: short };
-  const window = (drive.accelerate + drive.brake) / drive.jerk;
+  const window = drive.jerk === null ? 0 : (drive.accelerate + drive.brake) / drive.jerk;
   return { run: fastestRun(track, drive, start, window), window };
 }
 
@@ -49,7 +42,7 @@ export function driveCurve({ drive, start }: Pace, track: BentTrack, fps: number
   );
   const now: RunState & { jerk: number } = { place: 0, speed: 0, rate: 0, sum: 0, jerk: 0 };
   const frameOf = (seconds: number) => start.frame + (seconds - begun) * fps;
-  const seconds = run.lap === null ? secondsOf(run.lead) + (run.rolls.out ? 0 : window / 2) : Infinity;
+  const seconds = run.lap === null ? run.lead.seconds + (run.rolls.out ? 0 : window / 2) : Infinity;
   return {
     jet(frame, out) {
       state(begun + (frame - start.frame) / fps, now);
@@ -68,9 +61,9 @@ export function driveCurve({ drive, start }: Pace, track: BentTrack, fps: number
 type SoftState = (seconds: number, out: RunState & { jerk: number }) => void;
 
 function softState({ lead, lap, rolls }: FastestRun, window: number, length: number): SoftState {
-  const end = secondsOf(lead);
-  const lapSeconds = lap === null ? 0 : secondsOf(lap);
-  const base = lead.places[lead.places.length - 1];
+  const end = lead.seconds;
+  const lapSeconds = lap === null ? 0 : lap.seconds;
+  const base = lead.place;
   const lapOf = (time: number) =>
     lap === null || (time < end && !rolls.in) ? 0 : Math.floor((time - end) / lapSeconds);
   /** As seen from a lap's start, so that sums stay small however many there were. */
@@ -79,24 +72,24 @@ function softState({ lead, lap, rolls }: FastestRun, window: number, length: num
     if (lap !== null && (shifted >= end || rolls.in)) {
       const n = Math.floor((shifted - end) / lapSeconds);
       const x = shifted - end - n * lapSeconds;
-      runState(lap, x, out);
-      const lapSum = lap.sums[lap.sums.length - 1];
+      lap.at(x, out);
+      const lapSum = lap.sum;
       // Each lap before adds its own sum and, for being a length further on, a length for all of its time.
       const past = n * lapSum + (length * lapSeconds * n * (n - 1)) / 2;
-      const leadSum = lead.sums[lead.sums.length - 1];
+      const leadSum = lead.sum;
       out.sum = leadSum + past + out.sum + n * length * x + base * (n * lapSeconds + x);
       out.place += base + n * length;
       return;
     }
     if (!rolls.in && shifted < 0) {
-      out.place = lead.places[0];
+      out.place = lead.start;
       out.speed = out.rate = 0;
-      out.sum = lead.places[0] * shifted;
+      out.sum = lead.start * shifted;
     } else if (!rolls.out && shifted > end) {
       out.place = base;
       out.speed = out.rate = 0;
-      out.sum = lead.sums[lead.sums.length - 1] + base * (shifted - end);
-    } else runState(lead, shifted, out);
+      out.sum = lead.sum + base * (shifted - end);
+    } else lead.at(shifted, out);
   };
   const before: RunState = { place: 0, speed: 0, rate: 0, sum: 0 };
   const after: RunState = { place: 0, speed: 0, rate: 0, sum: 0 };
@@ -139,28 +132,27 @@ function haltsOf(
   frameOf: (seconds: number) => number,
 ): Halt[] {
   const halts: Halt[] = [];
-  const end = secondsOf(lead);
-  const base = lead.places[lead.places.length - 1];
-  const collect = (run: typeof lead, from: number, along: number) => {
-    for (let i = 0; i < run.rates.length; i++) {
-      if (run.speeds[i] !== 0 || run.speeds[i + 1] !== 0) continue;
+  const end = lead.seconds;
+  const base = lead.place;
+  const collect = (run: typeof lead, begun: number, along: number) => {
+    for (const { from, to, place } of run.halts()) {
       halts.push({
-        from: frameOf(from + run.times[i] + window / 2),
-        to: frameOf(from + run.times[i + 1] - window / 2),
-        distance: along + run.places[i],
+        from: frameOf(begun + from + window / 2),
+        to: frameOf(begun + to - window / 2),
+        distance: along + place,
       });
     }
   };
   collect(lead, 0, 0);
-  if (lap !== null) [0, 1].forEach((n) => collect(lap, end + n * secondsOf(lap), base + n * length));
+  if (lap !== null) [0, 1].forEach((n) => collect(lap, end + n * lap.seconds, base + n * length));
   return halts;
 }
 
 /** How long a drive takes, seconds: along an open path, or round a closed one once it goes steadily. */
 export function driveSeconds(pace: Pace, track: BentTrack, metres: number): number {
   const { run, window } = softRun(track, pace.drive, pace.start.value * metres);
-  if (run.lap !== null) return secondsOf(run.lap);
-  return secondsOf(run.lead) + ((run.rolls.in ? 0 : 1) + (run.rolls.out ? 0 : 1)) * (window / 2);
+  if (run.lap !== null) return run.lap.seconds;
+  return run.lead.seconds + ((run.rolls.in ? 0 : 1) + (run.rolls.out ? 0 : 1)) * (window / 2);
 }
 
 /** Top speeds beyond this are not looked at, m/s. */

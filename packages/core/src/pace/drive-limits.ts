@@ -11,7 +11,7 @@ export interface BentTrack extends Track {
   readonly joints: readonly number[];
 }
 
-/** The grid of a stretch of track: rising distances, and at each the square of the most speed there. */
+/** A track in cells: rising distances, and at each the square of the most speed there, stops left out. */
 export interface LimitGrid {
   readonly places: Float64Array;
   /** m²/s². */
@@ -81,7 +81,6 @@ export function limitGrid(track: BentTrack, drive: Drive): LimitGrid {
       squares[i] = Math.min(squares[i], speed ** 2);
     }
   }
-  for (const place of stops.keys()) squares[lowerBound(places, place)] = 0;
   return { places, squares, stops };
 }
 
@@ -129,6 +128,8 @@ function bendGrid(track: BentTrack): BendGrid {
       }
     }
   }
+  if (track.closed)
+    grid.bends[0] = grid.bends[places.length - 1] = Math.max(grid.bends[0], grid.bends[places.length - 1]);
   return grid;
 }
 
@@ -163,31 +164,28 @@ function cornersOf(track: BentTrack): { at: number; turn: number }[] {
   });
 }
 
-/** The grid with some places more; what lies between two of them has one in the middle, so that it can be passed. */
+/** The grid with some places more. */
 function withPlaces(track: BentTrack, grid: BendGrid, extra: readonly number[]): BendGrid {
-  if (extra.length === 0) return grid;
   const wanted = rising(extra.filter((s) => s >= 0 && s <= track.length));
-  const places: number[] = [];
-  const bends: number[] = [];
+  if (wanted.length === 0) return grid;
+  const places = new Float64Array(grid.places.length + wanted.length);
+  const bends = new Float64Array(places.length);
+  let count = 0;
   const put = (s: number, bend: number) => {
-    places.push(s);
-    bends.push(bend);
+    places[count] = s;
+    bends[count++] = bend;
   };
   let k = 0;
   for (let i = 0; i < grid.places.length; i++) {
     const s = grid.places[i];
-    while (k < wanted.length && wanted[k] < s) {
-      const at = wanted[k++];
-      const last = places[places.length - 1];
-      const steps = [(last + at) / 2, at, ...(k < wanted.length && wanted[k] < s ? [] : [(at + s) / 2])];
+    for (; k < wanted.length && wanted[k] < s; k++) {
       // Within a corner, whose turn is spread over its grid, it bends as its neighbours do.
-      const least = Math.min(bends[bends.length - 1], grid.bends[i]);
-      for (const step of steps) put(step, Math.max(least, Math.abs(track.curvature(step))));
+      put(wanted[k], Math.max(Math.min(bends[count - 1], grid.bends[i]), bendAt(track, wanted[k])));
     }
-    if (k < wanted.length && wanted[k] === s) k++;
+    if (wanted[k] === s) k++;
     put(s, grid.bends[i]);
   }
-  return { places: Float64Array.from(places), bends: Float64Array.from(bends) };
+  return { places: places.subarray(0, count), bends: bends.subarray(0, count) };
 }
 
 const rising = (values: readonly number[]): number[] => [...new Set(values)].sort((a, b) => a - b);

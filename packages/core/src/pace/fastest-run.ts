@@ -1,6 +1,6 @@
 import type { Drive } from '../document/shot-pace.js';
 import { limitGrid, lowerBound, type BentTrack, type LimitGrid } from './drive-limits.js';
-import { RunBuilder, secondsOf, type Run } from './run.js';
+import { Run } from './run.js';
 
 /**
  * The fastest run under the limits, its acceleration as abrupt as it comes: what goes before laps, and a lap
@@ -27,61 +27,78 @@ const MOST_LEAD_LAPS = 50;
  */
 export function fastestRun(track: BentTrack, drive: Drive, start: number, window: number): FastestRun {
   const grid = limitGrid(track, drive);
-  const squares = window > 0 ? spreadLimits(grid, track, drive, window) : Float64Array.from(grid.squares);
-  return track.closed
-    ? lapRun(track, drive, start, { ...grid, squares }, window)
-    : openRun(track, drive, start, { ...grid, squares }, window);
+  const spread = window > 0 ? spreadLimits(grid, track, drive, window) : grid.squares;
+  return (track.closed ? lapRun : openRun)(track, drive, start, { ...grid, squares: spread }, window);
 }
 
-/** Each limit also around its place: as far as one comes at it in half the window, and the place itself strays. */
-function spreadLimits(
-  { places, squares }: LimitGrid,
-  track: BentTrack,
-  drive: Drive,
-  window: number,
-): Float64Array {
+/**
+ * Each limit also around its place: as far as one comes at it in half the window, and as the place itself strays,
+ * and on to the next place, so that the cell in which that ends does not rise yet.
+ */
+function spreadLimits(grid: LimitGrid, track: BentTrack, drive: Drive, window: number): Float64Array {
+  const spread = Float64Array.from(grid.squares);
   const stray = (Math.max(drive.accelerate, drive.brake) * window ** 2) / 24;
-  const spread = Float64Array.from(squares);
-  const n = places.length;
-  const fall = (i: number, square: number) => {
-    if (square < spread[i]) spread[i] = square;
-  };
-  for (let i = 0; i < n; i++) {
-    const square = squares[i];
-    // A stop is a place and no limit of what is around it; inside an even stretch nothing spreads.
-    if (square === 0) continue;
-    const [before, after] = [squares[i - 1] ?? Infinity, squares[i + 1] ?? Infinity];
-    if (square >= before && square >= after) continue;
-    const reach = (Math.sqrt(square) * window) / 2 + stray;
-    const laps = track.closed ? [-track.length, 0, track.length] : [0];
-    for (const lap of laps) {
-      const [low, high] = [places[i] + lap - reach, places[i] + lap + reach];
-      if (high < 0 || low > track.length) continue;
-      // The place beyond the reach as well: the cell in which it ends may not rise within it.
-      const last = Math.min(n - 1, lowerBound(places, high));
-      for (let k = Math.max(0, lowerBound(places, low) - 1); k <= last; k++) fall(k, square);
-    }
-  }
+  spreadOneWay(grid, track, spread, window / 2, stray, 1);
+  spreadOneWay(grid, track, spread, window / 2, stray, -1);
   return spread;
+}
+
+/** Only a limit lower than what comes next spreads there, over what lower ones before it have not covered yet. */
+function spreadOneWay(
+  { places, squares }: LimitGrid,
+  { closed, length }: BentTrack,
+  spread: Float64Array,
+  seconds: number,
+  stray: number,
+  step: 1 | -1,
+): void {
+  const cells = places.length - 1;
+  const first = step > 0 ? 0 : cells;
+  // Round a closed track the walk begins a lap earlier, so that what spreads over its first point is seen.
+  const from = closed ? -cells : 0;
+  let covered = from;
+  for (let n = from; n < cells; n++) {
+    const i = first + step * (n < 0 ? n + cells : n);
+    const square = squares[i];
+    if (squares[i + step] <= square) {
+      covered = n;
+      continue;
+    }
+    const reach = Math.sqrt(square) * seconds + stray;
+    const lap = n < 0 ? -length : 0;
+    const end = step * places[i] + lap + reach;
+    let k = Math.max(n + 1, covered);
+    for (let inside = true; inside && k <= cells; k++) {
+      if (k < 0) {
+        inside = step * places[first + step * (k + cells)] - length <= end;
+        continue;
+      }
+      const at = first + step * k;
+      if (square < spread[at]) spread[at] = square;
+      inside = step * places[at] <= end;
+    }
+    covered = k;
+  }
 }
 
 function openRun(track: BentTrack, drive: Drive, start: number, grid: LimitGrid, window: number): FastestRun {
   const begin = Math.min(track.length, Math.max(0, start));
   const { places, squares, stops } = fromPlace(grid, begin);
-  const limits = limitsBeside(squares);
+  const limits = Float64Array.from(squares);
+  halt(places, squares, stops);
   const last = places.length - 1;
   if (drive.departs === 'rest') squares[0] = 0;
   if (drive.arrives === 'rest') squares[last] = 0;
   forward(places, squares, drive.accelerate);
   backward(places, squares, drive.brake);
-  const builder = new RunBuilder(places[0], Math.sqrt(squares[0]), gentleOf(drive));
-  builder.stand(stopTime(stops, places[0], window));
+  const run = new Run(places[0], Math.sqrt(squares[0]));
+  run.stand(stopTime(stops, places[0], window));
   for (let i = 1; i <= last; i++) {
-    runCell(builder, drive, places, i, [squares[i - 1], squares[i]], limits, 0);
-    builder.stand(stopTime(stops, places[i], window));
+    runCell(run, drive, places, i, squares[i - 1], squares[i], limits, 0);
+    run.stand(stopTime(stops, places[i], window));
   }
   const rolls = { in: squares[0] > 0, out: squares[last] > 0 };
-  return { lead: builder.run(), lap: null, rolls };
+  return { lead: run, lap: null, rolls };
 }
 
 function lapRun(track: BentTrack, drive: Drive, start: number, grid: LimitGrid, window: number): FastestRun {
@@ -89,7 +106,8 @@ function lapRun(track: BentTrack, drive: Drive, start: number, grid: LimitGrid, 
   const { places, squares, stops } = roundFrom(grid, start - laps * track.length, track.length);
   const last = places.length - 1;
   const meet = () => (squares[0] = squares[last] = Math.min(squares[0], squares[last]));
-  const limits = limitsBeside(squares);
+  const limits = Float64Array.from(squares);
+  halt(places, squares, stops);
   meet();
   // Twice round: the second time begins with what the first came to.
   for (const pass of [forward, forward]) {
@@ -102,14 +120,14 @@ function lapRun(track: BentTrack, drive: Drive, start: number, grid: LimitGrid, 
   }
   const begin = laps * track.length + places[0];
   const stand = (i: number) => stopTime(stops, places[i], window);
-  const lap = new RunBuilder(0, Math.sqrt(squares[0]), gentleOf(drive));
+  const lap = new Run(0, Math.sqrt(squares[0]));
   for (let i = 1; i <= last; i++) {
-    runCell(lap, drive, places, i, [squares[i - 1], squares[i]], limits, -places[0]);
+    runCell(lap, drive, places, i, squares[i - 1], squares[i], limits, -places[0]);
     lap.stand(stand(i));
   }
-  const lead = new RunBuilder(begin, drive.departs === 'rest' ? 0 : Math.sqrt(squares[0]), gentleOf(drive));
+  const lead = new Run(begin, drive.departs === 'rest' ? 0 : Math.sqrt(squares[0]));
   if (drive.departs === 'rolling' && squares[0] > 0) {
-    return { lead: lead.run(), lap: lap.run(), rolls: { in: true, out: true } };
+    return { lead, lap, rolls: { in: true, out: true } };
   }
   // From rest it comes up to what the laps do; a stop where it begins is one it has made already.
   let square = 0;
@@ -118,35 +136,34 @@ function lapRun(track: BentTrack, drive: Drive, start: number, grid: LimitGrid, 
     for (let i = 1; i <= last; i++) {
       const before = square;
       square = Math.min(squares[i], square + 2 * drive.accelerate * (places[i] - places[i - 1]));
-      runCell(lead, drive, places, i, [before, square], limits, shift);
+      runCell(lead, drive, places, i, before, square, limits, shift);
       lead.stand(stand(i));
     }
   }
-  return { lead: lead.run(), lap: lap.run(), rolls: { in: false, out: true } };
+  return { lead, lap, rolls: { in: false, out: true } };
 }
 
-const gentleOf = ({ accelerate, brake }: Drive) => Math.min(accelerate, brake);
-
-/** Limits without the stops among them, which limit nothing beside themselves. */
-function limitsBeside(squares: Float64Array): Float64Array {
-  return squares.map((square, i) =>
-    square > 0 ? square : Math.max(squares[i - 1] ?? 0, squares[i + 1] ?? 0),
-  );
+function halt(places: Float64Array, squares: Float64Array, stops: ReadonlyMap<number, number>): void {
+  for (const place of stops.keys()) {
+    const i = lowerBound(places, place);
+    if (places[i] === place) squares[i] = 0;
+  }
 }
 
 /**
  * On through a cell: up as fast as it speeds up, along the limit, down as fast as it brakes. Where it goes over from
  * one to the other within the cell, there it does.
  *
- * @param ends  the squares of the speeds at both ends of the cell
+ * @param from, to the squares of the speeds at both ends of the cell
  * @param shift what is added to its places
  */
 function runCell(
-  builder: RunBuilder,
+  run: Run,
   { accelerate, brake }: Drive,
   places: Float64Array,
   i: number,
-  [from, to]: readonly [number, number],
+  from: number,
+  to: number,
   limits: Float64Array,
   shift: number,
 ): void {
@@ -168,23 +185,19 @@ function runCell(
     meetings
       .filter((x) => x > 1e-6 * h && x < h * (1 - 1e-6))
       .sort((a, b) => a - b)
-      .forEach((x) => builder.to(shift + places[i - 1] + x, Math.sqrt(Math.min(up(x), level(x), down(x)))));
+      .forEach((x) => run.to(shift + places[i - 1] + x, Math.sqrt(Math.min(up(x), level(x), down(x)))));
   }
-  builder.to(shift + places[i], Math.sqrt(to));
+  run.to(shift + places[i], Math.sqrt(to));
 }
 
 /** The grid from a place on. */
 function fromPlace({ places, squares, stops }: LimitGrid, begin: number): LimitGrid {
   const i = lowerBound(places, begin);
   if (places[i] === begin) return { places: places.slice(i), squares: squares.slice(i), stops };
-  const more = squares[i - 1] === 0 ? squares[i] : squares[i - 1];
+  const least = Math.min(squares[i - 1], squares[i]);
   return {
-    places: Float64Array.from([begin, (begin + places[i]) / 2, ...places.subarray(i)]),
-    squares: Float64Array.from([
-      Math.min(more, squares[i] || more),
-      Math.min(more, squares[i] || more),
-      ...squares.subarray(i),
-    ]),
+    places: Float64Array.from([begin, ...places.subarray(i)]),
+    squares: Float64Array.from([least, ...squares.subarray(i)]),
     stops,
   };
 }
@@ -232,35 +245,4 @@ function backward(places: Float64Array, squares: Float64Array, rate: number): vo
 function stopTime(stops: ReadonlyMap<number, number>, place: number, window: number): number {
   const seconds = stops.get(place);
   return seconds === undefined ? 0 : seconds + window;
-}
-
-/** The largest change of acceleration within any window of a run, m/s²; of laps, two are looked at. */
-export function mostChange({ lead, lap }: FastestRun, window: number): number {
-  const runs = lap === null ? [lead] : [lead, lap, lap];
-  const borders: number[] = [0];
-  const rates: number[] = [];
-  let base = 0;
-  for (const run of runs) {
-    for (let i = 0; i < run.rates.length; i++) {
-      borders.push(base + run.times[i + 1]);
-      rates.push(run.rates[i]);
-    }
-    base += secondsOf(run);
-  }
-  let most = 0;
-  let later = -1;
-  // Both edges of the window move on from border to border; before the run and after it there is none.
-  for (let i = 0; i < borders.length; i++) {
-    while (later < rates.length && (later < 0 ? 0 : borders[later + 1]) <= borders[i] + window) later++;
-    const ahead = rates[later] ?? 0;
-    most = Math.max(most, Math.abs(ahead - (rates[i] ?? 0)), Math.abs(ahead - (rates[i - 1] ?? 0)));
-  }
-  let earlier = -1;
-  for (let i = 0; i < borders.length; i++) {
-    while (earlier < rates.length && (earlier < 0 ? 0 : borders[earlier + 1]) <= borders[i] - window)
-      earlier++;
-    const behind = rates[earlier] ?? 0;
-    most = Math.max(most, Math.abs(behind - (rates[i] ?? 0)), Math.abs(behind - (rates[i - 1] ?? 0)));
-  }
-  return most;
 }

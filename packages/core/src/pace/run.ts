@@ -1,18 +1,7 @@
-/** A run in pieces of even acceleration: at the start of each piece, and at the end of the last. */
-export interface Run {
-  /** Seconds, from 0. */
-  readonly times: Float64Array;
-  /** Metres along the track. */
-  readonly places: Float64Array;
-  /** m/s. */
-  readonly speeds: Float64Array;
-  /** m/s² through each piece. */
-  readonly rates: Float64Array;
-  /** The integral of place over time from the run's start, m s. */
-  readonly sums: Float64Array;
-}
+/** Numbers a piece has: when it begins (s), where (m), how fast (m/s), its even acceleration (m/s²), and the sum so far. */
+const SIZE = 5;
 
-/** What a run is doing at a time: place, speed, acceleration, and the integral of place. */
+/** What a run is doing at a time: place, speed, acceleration, and the integral of place over time (m s). */
 export interface RunState {
   place: number;
   speed: number;
@@ -20,95 +9,92 @@ export interface RunState {
   sum: number;
 }
 
-/** Builds a run piece by piece. */
-export class RunBuilder {
-  private readonly times = [0];
-  private readonly places: number[];
-  private readonly speeds: number[];
-  private readonly rates: number[] = [];
-  private readonly sums = [0];
+/** A run in pieces of even acceleration, put together from its start on. */
+export class Run {
+  private data = new Float64Array(SIZE * 64);
+  private count = 0;
+  /** Seconds until it ends. */
+  seconds = 0;
+  /** Where it ends, and how fast. */
+  place: number;
+  speed: number;
+  /** The integral of place over all of it. */
+  sum = 0;
 
-  /** @param gentle the acceleration from one stop to the next where there is no place between them, m/s² */
   constructor(
-    place: number,
+    readonly start: number,
     speed: number,
-    private readonly gentle: number,
   ) {
-    this.places = [place];
-    this.speeds = [speed];
+    this.place = start;
+    this.speed = speed;
   }
 
-  get time(): number {
-    return this.times[this.times.length - 1];
-  }
-
-  /** On to a place further on at a speed there, evenly accelerated. */
+  /** On to a place further on at a speed there, evenly accelerated; one of the two speeds is above 0. */
   to(place: number, speed: number): void {
-    const [from, before] = this.end();
-    if (before + speed === 0) {
-      const peak = Math.sqrt(this.gentle * (place - from));
-      this.to((from + place) / 2, peak);
-      this.to(place, 0);
-      return;
-    }
-    const seconds = (2 * (place - from)) / (before + speed);
-    this.piece(seconds, place, speed, (speed - before) / seconds);
+    const seconds = (2 * (place - this.place)) / (this.speed + speed);
+    this.piece(seconds, (speed - this.speed) / seconds);
+    this.place = place;
+    this.speed = speed;
   }
 
   /** Stands for so many seconds. */
   stand(seconds: number): void {
-    if (seconds > 0) this.piece(seconds, this.end()[0], 0, 0);
+    if (seconds > 0) this.piece(seconds, 0);
   }
 
-  run(): Run {
-    const { times, places, speeds, rates, sums } = this;
-    return {
-      times: Float64Array.from(times),
-      places: Float64Array.from(places),
-      speeds: Float64Array.from(speeds),
-      rates: Float64Array.from(rates),
-      sums: Float64Array.from(sums),
-    };
+  /** The stops in it: from and to which second, and where. */
+  halts(): { from: number; to: number; place: number }[] {
+    const halts = [];
+    for (let i = 0; i < this.count; i++) {
+      const at = SIZE * i;
+      if (this.data[at + 2] !== 0 || this.data[at + 3] !== 0) continue;
+      const to = i + 1 < this.count ? this.data[at + SIZE] : this.seconds;
+      halts.push({ from: this.data[at], to, place: this.data[at + 1] });
+    }
+    return halts;
   }
 
-  private end(): [number, number] {
-    return [this.places[this.places.length - 1], this.speeds[this.speeds.length - 1]];
-  }
-
-  private piece(seconds: number, place: number, speed: number, rate: number): void {
-    const [from, before] = this.end();
-    const last = this.sums[this.sums.length - 1];
-    this.sums.push(last + seconds * (from + seconds * (before / 2 + (seconds * rate) / 6)));
-    this.times.push(this.time + seconds);
-    this.places.push(place);
-    this.speeds.push(speed);
-    this.rates.push(rate);
-  }
-}
-
-/** How long a run takes, seconds. */
-export function secondsOf({ times }: Run): number {
-  return times[times.length - 1];
-}
-
-/** Writes what a run does at a time from 0 to its end; outside, its ends run on at their speeds. */
-export function runState(run: Run, time: number, out: RunState): void {
-  const { times, places, speeds, rates, sums } = run;
-  const last = times.length - 1;
-  let low = 0;
-  if (time >= times[last]) low = last;
-  else {
-    let high = last - 1;
+  /** Writes what it does at a time from 0 to its end; outside, it runs on at the speeds of its ends. */
+  at(time: number, out: RunState): void {
+    const { data, count } = this;
+    if (time >= this.seconds || count === 0) {
+      const x = time - this.seconds;
+      out.rate = 0;
+      out.speed = this.speed;
+      out.place = this.place + x * this.speed;
+      out.sum = this.sum + x * (this.place + (x * this.speed) / 2);
+      return;
+    }
+    let low = 0;
+    let high = count - 1;
     while (low < high) {
       const middle = (low + high + 1) >> 1;
-      if (times[middle] <= time) low = middle;
+      if (data[SIZE * middle] <= time) low = middle;
       else high = middle - 1;
     }
+    const at = SIZE * low;
+    const x = time - data[at];
+    const rate = time < 0 ? 0 : data[at + 3];
+    out.rate = rate;
+    out.speed = data[at + 2] + rate * x;
+    out.place = data[at + 1] + x * (data[at + 2] + (x * rate) / 2);
+    out.sum = data[at + 4] + x * (data[at + 1] + x * (data[at + 2] / 2 + (x * rate) / 6));
   }
-  const x = time - times[low];
-  const rate = low === last || time < 0 ? 0 : rates[low];
-  out.rate = rate;
-  out.speed = speeds[low] + rate * x;
-  out.place = places[low] + x * (speeds[low] + (x * rate) / 2);
-  out.sum = sums[low] + x * (places[low] + x * (speeds[low] / 2 + (x * rate) / 6));
+
+  private piece(seconds: number, rate: number): void {
+    const at = SIZE * this.count++;
+    if (at === this.data.length) {
+      const more = new Float64Array(2 * at);
+      more.set(this.data);
+      this.data = more;
+    }
+    const { data } = this;
+    data[at] = this.seconds;
+    data[at + 1] = this.place;
+    data[at + 2] = this.speed;
+    data[at + 3] = rate;
+    data[at + 4] = this.sum;
+    this.sum += seconds * (this.place + seconds * (this.speed / 2 + (seconds * rate) / 6));
+    this.seconds += seconds;
+  }
 }
