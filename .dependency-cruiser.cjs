@@ -10,6 +10,7 @@ const CORE_LAYERS = [
   'rider',
   'evaluate',
   'arrange',
+  'loop',
   'bake',
   'check',
   'formats',

@@ -20,7 +20,10 @@ export async function commandBake(args: Arguments): Promise<string> {
     throw new UsageError(`--out: found "${out}"; expected a name ending in .csv or .glb`);
   const shot = await readShot(file);
   const sampled = sampleShot(evaluateShot(shot));
-  const content = kind === 'csv' ? writeCsv(sampled) : await writeGlb(sampled, await readModels(shot, file));
+  // A CSV of riders alone needs no model beside it.
+  const needsModels = kind === 'glb' || sampled.parts.some((parts) => parts.length > 0);
+  const models = needsModels ? await readModels(shot, file) : new Map();
+  const content = kind === 'csv' ? writeCsv(sampled, models) : await writeGlb(sampled, models);
   await writeWhole(out, content);
   return `${out}: ${counted(shot.riders.length, 'rider')}, ${counted(sampled.frames, 'frame')}`;
 }

@@ -6,5 +6,6 @@ export * from './facing/index.js';
 export * from './rider/index.js';
 export * from './evaluate/index.js';
 export * from './arrange/index.js';
+export * from './loop/index.js';
 export * from './bake/index.js';
 export * from './check/index.js';

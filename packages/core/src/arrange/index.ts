@@ -6,3 +6,4 @@ export { detachBack, detachHere, removeRider } from './remove-riders.js';
 export { ARRANGEMENTS, formUp, type Formation } from './formation.js';
 export { endOfString, hangString, type StringOf } from './string.js';
 export { sitOn } from './sit-on.js';
+export { changeRate, scaleToFit } from './change-time.js';

@@ -1,1 +1,9 @@
-export { sampleShot, sampleRider, frameCount, frameTime, type SampledShot } from './sample-shot.js';
+export {
+  sampleShot,
+  sampleRider,
+  frameCount,
+  frameTime,
+  samplePart,
+  type SampledPart,
+  type SampledShot,
+} from './sample-shot.js';

@@ -1,6 +1,6 @@
 import type { Shot } from '../document/shot.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
-import { POSE, type PoseAt } from '../rider/index.js';
+import { POSE, type PartMotion, type PoseAt } from '../rider/index.js';
 
 /** Every rider's pose at every frame of the range: {@link POSE}.size numbers a frame. */
 export interface SampledShot {
@@ -8,6 +8,13 @@ export interface SampledShot {
   readonly frames: number;
   /** In the order of the document's riders. */
   readonly riders: readonly Float64Array[];
+  /** In the same order what moves of each rider's model by itself. */
+  readonly parts: readonly (readonly SampledPart[])[];
+}
+
+/** A part's motion by frame: radians or metres from how its model stands. */
+export interface SampledPart extends Omit<PartMotion, 'value'> {
+  readonly values: Float64Array;
 }
 
 /** The number of frames of a shot, first and last included. */
@@ -25,7 +32,10 @@ export function sampleShot(evaluated: EvaluatedShot): SampledShot {
   const { shot } = evaluated;
   const frames = frameCount(shot);
   const riders = evaluated.poses.map((pose) => sampleRider(pose, shot.range.first, frames, 1));
-  return { shot, frames, riders };
+  const parts = evaluated.parts.map((list) =>
+    list.map((part) => samplePart(part, shot.range.first, frames, 1)),
+  );
+  return { shot, frames, riders, parts };
 }
 
 /**
@@ -40,6 +50,16 @@ export function sampleRider(pose: PoseAt, first: number, count: number, step: nu
     if (i > 0) takeShortWay(out, at);
   }
   return out;
+}
+
+/** A part's motion at `count` frames that are `step` apart. */
+export function samplePart(
+  { value, ...part }: PartMotion,
+  first: number,
+  count: number,
+  step: number,
+): SampledPart {
+  return { ...part, values: Float64Array.from({ length: count }, (_, i) => value(first + i * step)) };
 }
 
 function takeShortWay(out: Float64Array, at: number): void {

@@ -1,4 +1,5 @@
 import { newShot, type Loose } from '../document/new-shot.js';
+import { parseShot } from '../document/parse-shot.js';
 import type { Hitch } from '../document/shot-hitch.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
@@ -54,11 +55,39 @@ it('a key past the end of an open path is pointed out', () => {
   expect(finding).toMatchObject({ severity: 'attention', at: 'riders[0].hitch.pace.keys[1].value' });
 });
 
+it('a speed that runs out of an open path is pointed out, with the frame', () => {
+  const [finding] = findings(shotWith({ pace: { mode: 'speed', speeds: [{ frame: 1, speed: 12 }] } }));
+  expect(finding).toMatchObject({ severity: 'attention', at: 'riders[0].hitch.pace.speeds' });
+  // 10 m at 12 m/s take 20 frames of 24 a second.
+  expect(finding.message).toContain('end of its path by frame 22');
+});
+
+it('cues that wait for ever or act on nothing are pointed out', () => {
+  const cue = (id: string, does: object, at: number) => ({
+    id,
+    name: id,
+    on: { kind: 'distance', rider: 'r' },
+    does: { rider: 's', ...does },
+    keys: [{ at, value: 1 }],
+  });
+  const shot = shotWith({});
+  const messages = findings({
+    ...parseShot({
+      ...shot,
+      riders: [...shot.riders, { ...shot.riders[0], id: 's', badge: 'S' }],
+      cues: [cue('far', { kind: 'start' }, 500), cue('stop', { kind: 'stopEnd', stop: 2 }, 1)].map((one) => ({
+        ...one,
+        keys: [{ at: -1e6, value: 0, ease: 'hold' }, ...one.keys],
+      })),
+    }),
+  }).map(({ message }) => message);
+  expect(messages[0]).toMatch(/"far" never comes.*S waits for ever/);
+  expect(messages[1]).toMatch(/"stop" ends stop 3 of S, which makes 0/);
+});
+
 it.each<[string, Loose<Hitch>]>([
   ['riders[0].hitch.anchor', { anchor: 'frontAxle' }],
   ['riders[0].hitch.facing.reference', { facing: { reference: 'ground' } }],
-  ['riders[0].hitch.pace.mode', { pace: { mode: 'drive' } }],
-  ['riders[0].hitch.pace.after', { pace: { after: 'repeat' } }],
   ['riders[0].hitch.ground.mode', { ground: { mode: 'stick' } }],
 ])('what is kept but not played is said: %s', (at, hitch) => {
   expect(findings(shotWith(hitch)).map((finding) => finding.at)).toEqual([at]);

@@ -26,7 +26,7 @@ export function findNotInEffect({ shot }: EvaluatedShot): Finding[] {
 }
 
 function keptOfHitch(hitch: Hitch, at: string): Kept[] {
-  const { facing, pace } = hitch;
+  const { facing } = hitch;
   const list: (Kept | false)[] = [
     hitch.anchor === 'frontAxle' && { at: `${at}.anchor`, what: 'Anchor frontAxle', instead: 'origin' },
     facing.mode !== 'keep' &&
@@ -40,18 +40,6 @@ function keptOfHitch(hitch: Hitch, at: string): Kept[] {
       what: 'Ground contact',
       instead: 'the height of the path',
     },
-    pace.mode !== 'keys' && {
-      at: `${at}.pace.mode`,
-      what: `Pace by ${pace.mode}`,
-      instead: 'standing at the start',
-    },
-    pace.keys.some((key) => key.ease === 'handles') && {
-      at: `${at}.pace.keys`,
-      what: 'Ease by handles',
-      instead: 'smooth',
-    },
-    pace.before !== 'hold' && { at: `${at}.pace.before`, what: `Before: ${pace.before}`, instead: 'hold' },
-    pace.after !== 'hold' && { at: `${at}.pace.after`, what: `After: ${pace.after}`, instead: 'hold' },
   ];
   return list.filter((entry) => entry !== false);
 }

@@ -4,10 +4,10 @@ import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import type { PathError } from '../path/path-error.js';
-import type { Motion } from '../pace/compiled-pace.js';
+import type { Halt, Motion } from '../pace/compiled-pace.js';
 import { POSE } from '../rider/pose.js';
 import type { PartMotion } from '../rider/part-motion.js';
-import { compileRetime, type Retiming } from '../rider/retiming.js';
+import { wholeRetiming, type Retiming } from '../rider/retiming.js';
 import type { PoseAt } from '../rider/ride-path.js';
 import { Rides } from './rides.js';
 
@@ -24,6 +24,8 @@ export interface EvaluatedShot {
   readonly retiming: Retiming | null;
   /** A rider's place along its path, in the time of the work; null where it rides none. */
   motion(rider: Rider): Motion | null;
+  /** The stops of a rider's own timing, before any cue. */
+  ownHalts(rider: Rider): readonly Halt[];
   /** The frame of the work at which a cue acts that waits for its moment; null where it does not come. */
   moment(cue: Cue): number | null;
 }
@@ -36,8 +38,7 @@ export interface EvaluatedShot {
 export function evaluateShot(shot: Shot): EvaluatedShot {
   refuseCircles(shot);
   const rides = new Rides(shot);
-  const whole = shot.retimes.filter(({ riders, off }) => !off && riders.length === 0).at(-1);
-  const retiming = whole ? compileRetime(whole) : null;
+  const retiming = wholeRetiming(shot);
   // A ride is compiled when it is first asked for: an edit of one rider costs that one.
   const poses = shot.riders.map((rider): PoseAt => {
     let made: PoseAt | null = null;
@@ -62,6 +63,7 @@ export function evaluateShot(shot: Shot): EvaluatedShot {
     parts,
     retiming,
     motion: (rider) => rides.course(rider)?.pace ?? null,
+    ownHalts: (rider) => rides.ownPace(rider)?.halts ?? [],
     moment: (cue) => rides.moment(cue),
   };
 }

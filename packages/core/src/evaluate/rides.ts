@@ -37,7 +37,7 @@ export class Rides {
     this.byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
   }
 
-  /** A rider's own pace; null where it rides no curve. One that hangs behind another or goes by its timing has it, too. */
+  /** A rider's own pace; null where it rides no curve. */
   ownPace(rider: Rider): CompiledPace | null {
     const path = this.curveOf(rider.hitch);
     return rider.hitch && path && compilePace(rider.hitch.pace, this.shot.fps, path);
@@ -119,7 +119,7 @@ export class Rides {
       scaledChassis(rider),
       sense,
     );
-    const timing = this.timing(rider, hitch, path, standing);
+    const timing = this.timing(rider, hitch, standing);
     const offset = compileOffset(hitch);
     const bent = this.ownRetime(rider);
     const inTime = bent
@@ -138,7 +138,7 @@ export class Rides {
    * A rider's timing without its own offset; one whose leader rides something else, or nothing, goes by its own. Only
    * a timing of its own waits for cues.
    */
-  private timing(rider: Rider, hitch: Hitch, path: CompiledPath, standing: Standing): Motion {
+  private timing(rider: Rider, hitch: Hitch, standing: Standing): Motion {
     const { follows, pacedBy } = hitch;
     const leader = this.find(follows?.rider ?? pacedBy?.rider ?? null);
     const course = leader && this.course(leader);
@@ -146,7 +146,7 @@ export class Rides {
       if (follows && leader.hitch.path === hitch.path) return stringPace(follows, course, standing);
       if (pacedBy) return echoPace(pacedBy, course.timing, this.shot.range.first);
     }
-    const pace = compilePace(hitch.pace, this.shot.fps, path);
+    const pace = this.ownPace(rider) as CompiledPace;
     const begins = Number.isFinite(pace.from) ? pace.from : hitch.pace.start.frame;
     return timingCues(this.shot.cues, rider.id).reduce<CuedMotion>((motion, cue) => {
       const go = this.moment(cue);

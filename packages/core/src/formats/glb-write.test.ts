@@ -303,3 +303,48 @@ it('a zoom is beside the camera, by frame', async () => {
   // Frame 49 of 24 a second from frame 1 on.
   expect(root.getDefaultScene()?.getExtras()).toEqual({ cuts: [{ seconds: 2, camera: 'Ahead' }] });
 });
+
+it('parts that cues move are in the ride, at whole frames as in the CSV, from how they stand', async () => {
+  const model = await readModel(await sampleModel(), 'figure.glb');
+  const cue = (kind: 'turn' | 'move', axis: '+x' | '+z', value: number) => ({
+    id: kind,
+    name: kind,
+    on: { kind: 'frame' as const },
+    does: { kind, rider: 'x', node: 'knee', axis },
+    keys: [
+      { at: 1, value: 0, ease: 'linear' as const },
+      { at: 25, value },
+    ],
+  });
+  const shot = newShot({
+    name: 'Gate',
+    range: { first: 1, last: 25 },
+    models: [{ id: 'm', name: 'M', source: { file: 'figure.glb' } }],
+    riders: [{ id: 'x', name: 'Standing', model: 'm' }],
+    cues: [cue('turn', '+x', 90), cue('move', '+z', 0.5)],
+  });
+  const sampled = sampleShot(evaluateShot(shot));
+  const models = new Map([['m', model.document]]);
+  const bytes = await writeGlb(sampled, models);
+  expect((await validateBytes(bytes)).issues.numErrors).toBe(0);
+  const { scene, animations } = await load(bytes);
+  const mixer = new THREE.AnimationMixer(scene);
+  mixer.clipAction(animations.find(({ name }) => name === 'Gate') as THREE.AnimationClip).play();
+  const knee = scene.getObjectByName('knee') as THREE.Object3D;
+  const rows = writeCsv(sampled, models)
+    .split('\n')
+    .filter((line) => line.split(',')[3] === 'knee');
+  expect(rows).toHaveLength(25);
+  for (const frame of [1, 7, 13]) {
+    mixer.setTime((frame - 1) / 24);
+    const angle = ((frame - 1) / 24) * (Math.PI / 2);
+    const moved = ((frame - 1) / 24) * 0.5;
+    // It stands a metre up; turned about x first, it is moved along its own z as that then points.
+    const turned = new THREE.Quaternion().setFromAxisAngle(new THREE.Vector3(1, 0, 0), angle);
+    expect(angleBetween(knee.quaternion, turned)).toBeLessThan(1e-5);
+    const place = [0, 1 - moved * Math.sin(angle), moved * Math.cos(angle)];
+    knee.position.toArray().forEach((value, k) => expect(value).toBeCloseTo(place[k], 5));
+    const [x, y, z] = rows[frame - 1].split(',').slice(4, 7).map(Number);
+    [x, y, z].forEach((value, k) => expect(value).toBeCloseTo(place[k], 9));
+  }
+});

@@ -8,7 +8,8 @@ import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { isMoving } from '../evaluate/index.js';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { POSE, axesToTravel, compileFocal, fieldOfView, focalAt } from '../rider/index.js';
+import { POSE, axesToTravel, compileFocal, fieldOfView, focalAt, sourceFrame } from '../rider/index.js';
+import { bakeParts, findNode, type BakedPart } from './baked-parts.js';
 import { gltfIo } from './model-read.js';
 
 /**
@@ -44,6 +45,7 @@ export async function writeGlb(
       const dresser = dressers.get(rider.model) ?? new Dresser(target, model);
       dressers.set(rider.model, dresser);
       dresser.dress(node);
+      animateParts(target, ride, node, times, bakeParts(sampled.parts[r], model));
     }
     if (rider.camera) node.addChild(cameraNode(target, sampled, rider, rider.camera));
     if (isMoving(shot, rider)) animate(target, ride, node, times, sampled, rider, r);
@@ -76,7 +78,7 @@ function cameraNode(target: Document, { shot, frames }: SampledShot, rider: Ride
     .createCamera(rider.name)
     .setType('perspective')
     .setAspectRatio(camera.aspect)
-    .setYFov(fieldOfView(camera, focalAt(camera, first)))
+    .setYFov(fieldOfView(camera, focalAt(camera, sourceFrame(shot, first))))
     .setZNear(camera.near)
     .setZFar(camera.far);
   const node = target
@@ -85,7 +87,7 @@ function cameraNode(target: Document, { shot, frames }: SampledShot, rider: Ride
     .setCamera(lens);
   if (camera.keys.length === 0) return node;
   const focal = compileFocal(camera);
-  const byFrame = Array.from({ length: frames }, (_, i) => focal(first + i));
+  const byFrame = Array.from({ length: frames }, (_, i) => focal(sourceFrame(shot, first + i)));
   return node.setExtras({ focalMillimetres: byFrame, sensorMillimetres: camera.sensor });
 }
 
@@ -112,23 +114,57 @@ function animate(
     for (let i = 0; i < sampled.frames; i++) {
       for (let k = 0; k < width; k++) values[i * width + k] = poses[i * POSE.size + at + k];
     }
-    const output = target
-      .createAccessor(`${rider.name} ${path}`)
-      .setType(width === 3 ? 'VEC3' : 'VEC4')
-      .setArray(values)
-      .setBuffer(times.getBuffer());
-    const sampler = target
-      .createAnimationSampler()
-      .setInput(times)
-      .setOutput(output)
-      .setInterpolation('LINEAR');
-    ride.addSampler(sampler);
-    ride.addChannel(
-      target.createAnimationChannel().setTargetNode(node).setTargetPath(path).setSampler(sampler),
-    );
+    addChannel(target, ride, node, times, `${rider.name} ${path}`, path, values);
   };
   add('translation', 3, POSE.translation);
   add('rotation', 4, POSE.rotation);
+}
+
+/** Moves the parts of a dressed rider that move by themselves. */
+function animateParts(
+  target: Document,
+  ride: Animation,
+  rider: Node,
+  times: Accessor,
+  parts: readonly BakedPart[],
+): void {
+  const nodes: Node[] = [];
+  rider.traverse((node) => nodes.push(node));
+  for (const { node: name, places, turns, moves } of parts) {
+    const node = findNode(nodes, name);
+    if (!node) continue;
+    const add = (path: 'translation' | 'rotation') => {
+      const values = Float32Array.from(places.flatMap((place) => place[path] as readonly number[]));
+      addChannel(target, ride, node, times, `${rider.getName()} ${name} ${path}`, path, values);
+    };
+    if (moves) add('translation');
+    if (turns) add('rotation');
+  }
+}
+
+function addChannel(
+  target: Document,
+  ride: Animation,
+  node: Node,
+  times: Accessor,
+  name: string,
+  path: 'translation' | 'rotation',
+  values: Float32Array<ArrayBuffer>,
+): void {
+  const output = target
+    .createAccessor(name)
+    .setType(path === 'translation' ? 'VEC3' : 'VEC4')
+    .setArray(values)
+    .setBuffer(times.getBuffer());
+  const sampler = target
+    .createAnimationSampler()
+    .setInput(times)
+    .setOutput(output)
+    .setInterpolation('LINEAR');
+  ride.addSampler(sampler);
+  ride.addChannel(
+    target.createAnimationChannel().setTargetNode(node).setTargetPath(path).setSampler(sampler),
+  );
 }
 
 /**

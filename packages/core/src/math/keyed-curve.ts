@@ -44,11 +44,11 @@ interface Drawn {
 
 type Stretch = Cubic | Drawn;
 
-/**
- * A handle reaches at most so much of its stretch, and one without length a little, so that time runs forward at a
- * finite speed.
- */
-const REACH = { none: 1e-9, little: 1e-5, most: 0.99 };
+/** A handle without length reaches so much of its stretch, so that it has a slope. */
+const REACH = { none: 1e-9, little: 1e-5 };
+
+/** Time may come to so little of its mean rate where two handles reach over each other, and is then kept above it. */
+const CROSSING = { least: 1e-6, kept: 1e-3 };
 
 /**
  * Compiles keys in rising order of frame, at least one. Before the first and after the last the value is held.
@@ -186,17 +186,23 @@ function drawnBetween(key: CurveKey, next: CurveKey): Drawn {
   };
 }
 
-/** The handles of a stretch, both as forward: those that reach too far are shortened along themselves. */
+/**
+ * The handles of a stretch, both as forward. Time runs forward along the curve where a + c − 1 ≤ √(a c), a and c
+ * being their shares of the stretch; handles that reach too far are shortened along themselves.
+ */
 function reaches(key: CurveKey, next: CurveKey) {
   const frames = next.frame - key.frame;
-  const held = (reach: number, rise: number): [number, number] => {
-    const most = REACH.most * frames;
-    if (reach > most) return [most, (rise * most) / reach];
-    return [reach > REACH.none * frames ? reach : REACH.little * frames, rise];
-  };
-  const [outReach, outRise] = key.out ?? [0, 0];
+  const long = ([reach, rise]: readonly [number, number]): [number, number] =>
+    reach > REACH.none * frames ? [reach, rise] : [REACH.little * frames, rise];
   const [inReach, inRise] = next.in ?? [0, 0];
-  return { out: held(outReach, outRise), into: held(-inReach, -inRise) };
+  const out = long(key.out ?? [0, 0]);
+  const into = long([-inReach, -inRise]);
+  const [a, c] = [out[0] / frames, into[0] / frames];
+  const crossing = Math.sqrt(a * c);
+  if (a + c - 1 <= crossing * (1 - CROSSING.least)) return { out, into };
+  const scale = 1 / (a + c - crossing * (1 - CROSSING.kept));
+  const shorter = ([reach, rise]: [number, number]): [number, number] => [reach * scale, rise * scale];
+  return { out: shorter(out), into: shorter(into) };
 }
 
 /** Bézier ordinates as powers of u. */

@@ -1,4 +1,5 @@
 import type { Retime } from '../document/shot-retime.js';
+import type { Shot } from '../document/shot.js';
 import { newJet } from '../math/jet.js';
 import { keyedCurve } from '../math/keyed-curve.js';
 import type { Motion } from '../pace/compiled-pace.js';
@@ -37,6 +38,23 @@ export function compileRetime({ keys, off }: Retime): Retiming | null {
       return now[1];
     },
   };
+}
+
+const known = new WeakMap<readonly Retime[], { retiming: Retiming | null }>();
+
+/** The time of everything in a shot, where it is bent: the last retime that names nobody. */
+export function wholeRetiming({ retimes }: Pick<Shot, 'retimes'>): Retiming | null {
+  const before = known.get(retimes);
+  if (before) return before.retiming;
+  const whole = retimes.filter(({ riders, off }) => !off && riders.length === 0).at(-1);
+  const retiming = whole ? compileRetime(whole) : null;
+  known.set(retimes, { retiming });
+  return retiming;
+}
+
+/** The frame of the work that a shot shows at a frame. */
+export function sourceFrame(shot: Pick<Shot, 'retimes'>, frame: number): number {
+  return wholeRetiming(shot)?.source(frame) ?? frame;
 }
 
 /** A motion in bent time. */

@@ -6,11 +6,11 @@ import type { BakeAnswer, BakeJob } from './bake-job.js';
 
 async function bake({ shot, format, models }: BakeJob): Promise<Uint8Array> {
   const sampled = sampleShot(evaluateShot(shot));
-  if (format === 'csv') return new TextEncoder().encode(writeCsv(sampled));
   const documents = new Map();
   for (const [id, { path, fileName }] of models) {
     documents.set(id, (await readModel(await readFile(path), fileName)).document);
   }
+  if (format === 'csv') return new TextEncoder().encode(writeCsv(sampled, documents));
   return writeGlb(sampled, documents);
 }
 

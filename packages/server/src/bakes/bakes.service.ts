@@ -22,7 +22,9 @@ export class BakesService {
   async bake(shotId: string, format: BakeFormat): Promise<{ name: string; bytes: Uint8Array }> {
     const { shot } = await this.shots.documentOf(shotId);
     refuseTooMuch(shot);
-    const job: BakeJob = { shot, format, models: format === 'glb' ? await this.modelFiles(shot) : new Map() };
+    // A CSV is of riders alone, but for parts that move by themselves: those are told from how their model stands.
+    const needsModels = format === 'glb' || shot.cues.some(({ does }) => does.node !== null);
+    const job: BakeJob = { shot, format, models: needsModels ? await this.modelFiles(shot) : new Map() };
     const turn = this.waiting.then(() => run(job));
     this.waiting = turn.catch(() => undefined);
     const result = await turn;

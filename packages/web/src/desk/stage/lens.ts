@@ -1,4 +1,4 @@
-import { POSE, axesToTravel, fieldOfView, focalAt } from '@fleet-rail/core';
+import { POSE, axesToTravel, fieldOfView, focalAt, sourceFrame } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { poseAt } from '../../evaluation/pose-at';
 import type { DeskState } from '../desk-store';
@@ -24,7 +24,7 @@ export function lensOf(state: DeskState): Lens | null {
     turn: new THREE.Quaternion(...(turn as [number, number, number, number]))
       .multiply(toNose)
       .multiply(HALF_TURN),
-    fieldOfView: fieldOfView(rider.camera, focalAt(rider.camera, state.frame)),
+    fieldOfView: fieldOfView(rider.camera, focalAt(rider.camera, sourceFrame(state.shot, state.frame))),
     aspect: rider.camera.aspect,
   };
 }

@@ -1,4 +1,4 @@
-import { focalAt } from '@fleet-rail/core';
+import { focalAt, sourceFrame } from '@fleet-rail/core';
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { LABEL_FONT } from '../../theme/global-style';
@@ -74,7 +74,7 @@ export function Picture() {
           </g>
         ))}
         <Caption x={x} y={y - 8}>
-          {rider.badge} {rider.name} · {showNumber(focalAt(rider.camera, frame), 1)} mm
+          {rider.badge} {rider.name} · {showNumber(focalAt(rider.camera, sourceFrame(shot, frame)), 1)} mm
         </Caption>
       </svg>
     </Cover>

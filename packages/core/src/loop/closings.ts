@@ -1,0 +1,150 @@
+import type { Pace } from '../document/shot-pace.js';
+import type { Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
+import { withHitch, withRider } from '../arrange/change-rider.js';
+import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
+import { PathError } from '../path/path-error.js';
+import { matchedEnds, thereAndBack, wholeLaps, type CycleFrames } from './close-pace.js';
+import { cycleFrames } from './partners.js';
+import type { SeamGap } from './seam.js';
+
+/** A way to close a gap, shown before it is taken. */
+export interface Closing {
+  /** A verb for a button. */
+  readonly label: string;
+  /** What it changes, in numbers. */
+  readonly detail: string;
+  /** How much it changes, as a part of what was: the least comes first. */
+  readonly change: number;
+  readonly shot: Shot;
+}
+
+/** A wheel or a stride is not changed by more than this, as a part of it. */
+export const CLOSING_TOLERANCE = 0.05;
+
+/** The ways to close a gap, the least change first. */
+export function closingsOf(evaluated: EvaluatedShot, gap: SeamGap, tolerance = CLOSING_TOLERANCE): Closing[] {
+  const { shot } = evaluated;
+  const rider = shot.riders.find(({ id }) => id === gap.rider);
+  if (rider === undefined) return [];
+  const found =
+    gap.channel === 'wheel' || gap.channel === 'gait'
+      ? rolling(evaluated, rider, gap, tolerance)
+      : gap.channel === 'cycle'
+        ? cycling(evaluated, rider, gap)
+        : gap.channel === 'focal' || gap.channel === 'part'
+          ? []
+          : pacing(evaluated, rider);
+  return found.sort((a, b) => a.change - b.change);
+}
+
+function pacing({ shot, paths }: EvaluatedShot, rider: Rider): Closing[] {
+  const { hitch } = rider;
+  const path = hitch && paths.get(hitch.path);
+  if (!hitch || !path || path instanceof PathError) return [];
+  // What goes by another's timing closes with that.
+  if (hitch.follows || hitch.pacedBy) return [];
+  const { fps, range } = shot;
+  const cycle: CycleFrames = { first: range.first, frames: cycleFrames(shot), fps };
+  const { pace } = hitch;
+  const taken = (next: Pace): Shot => ({
+    ...withHitch(shot, rider.id, (before) => ({ ...before, pace: next })),
+    loop: true,
+  });
+  const closings: Closing[] = [];
+  const laps = path.closed ? wholeLaps(pace, path, cycle) : null;
+  if (laps && (Math.abs(laps.rate - 1) > 1e-9 || outsideChanges(pace, laps.pace))) {
+    closings.push({
+      label: 'Go round whole times',
+      detail: `${laps.laps} ${Math.abs(laps.laps) === 1 ? 'lap' : 'laps'} a cycle, speed × ${laps.rate.toFixed(3)}`,
+      change: Math.abs(laps.rate - 1),
+      shot: taken(laps.pace),
+    });
+  }
+  const back = path.closed ? null : thereAndBack(pace, cycle);
+  if (back) {
+    closings.push({
+      label: 'Go there and back',
+      detail: `half a cycle each way, speed × ${back.rate.toFixed(3)}`,
+      change: Math.abs(back.rate - 1),
+      shot: taken(back.pace),
+    });
+  }
+  const matched = matchedEnds(pace, path, fps);
+  if (matched) {
+    closings.push({
+      label: 'Match the ends',
+      detail: 'the first and the last key are passed at one speed',
+      // It closes no gap of place, so it comes after what does.
+      change: closings.length === 0 ? 0 : 1,
+      shot: taken(matched),
+    });
+  }
+  return closings;
+}
+
+/** Whether two paces differ in more than their values. */
+function outsideChanges(before: Pace, after: Pace): boolean {
+  const frames = ({ keys }: Pace) => keys.map(({ frame }) => frame.toFixed(6)).join();
+  return before.after !== after.after || before.before !== after.before || frames(before) !== frames(after);
+}
+
+function rolling({ shot, motion }: EvaluatedShot, rider: Rider, gap: SeamGap, tolerance: number): Closing[] {
+  const partner = shot.riders.find(({ id }) => id === gap.meets) ?? rider;
+  const [own, other] = [motion(rider), motion(partner)];
+  if (!own || !other) return [];
+  const moved = Math.abs(own.distance(shot.range.last + 1) - other.distance(shot.range.first));
+  const wheel = rider.wheels.find(({ node }) => node === gap.part);
+  const round = gap.channel === 'wheel' && wheel ? 2 * Math.PI * wheel.radius : rider.gait?.stride;
+  if (round === undefined || moved < 1e-9) return [];
+  const turns = Math.max(1, Math.round(moved / round));
+  const factor = moved / turns / round;
+  if (Math.abs(factor - 1) > tolerance) return [];
+  const { gait } = rider;
+  const after = withRider(shot, rider.id, (before) =>
+    gap.channel === 'wheel'
+      ? {
+          ...before,
+          // Wheels of one size stay so.
+          wheels: before.wheels.map((one) =>
+            Math.abs(one.radius - (wheel?.radius ?? 0)) < 1e-6
+              ? { ...one, radius: one.radius * factor }
+              : one,
+          ),
+        }
+      : { ...before, gait: gait && { ...gait, stride: gait.stride * factor } },
+  );
+  const what = gap.channel === 'wheel' ? (wheel?.radius ?? 0) : round;
+  return [
+    {
+      label: gap.channel === 'wheel' ? 'Change the radius' : 'Change the stride',
+      detail: `${what.toFixed(4)} m → ${(what * factor).toFixed(4)} m, ${turns} whole ${gap.channel === 'wheel' ? 'turns' : 'strides'}`,
+      change: Math.abs(factor - 1),
+      shot: after,
+    },
+  ];
+}
+
+function cycling({ shot, motion }: EvaluatedShot, rider: Rider, gap: SeamGap): Closing[] {
+  const partner = shot.riders.find(({ id }) => id === gap.meets) ?? rider;
+  const [own, other] = [motion(rider), motion(partner)];
+  const moved = own && other ? own.distance(shot.range.last + 1) - other.distance(shot.range.first) : 0;
+  const cycle = rider.cycles.find(({ node }) => node === gap.part);
+  if (cycle === undefined) return [];
+  const span = cycle.by === 'time' ? cycleFrames(shot) / shot.fps : Math.abs(moved);
+  if (span < 1e-9) return [];
+  const whole = Math.max(1, Math.round(Math.abs(cycle.rate) * span)) * Math.sign(cycle.rate || 1);
+  const rate = whole / span;
+  const after = withRider(shot, rider.id, (before) => ({
+    ...before,
+    cycles: before.cycles.map((one) => (one.node === cycle.node ? { ...one, rate } : one)),
+  }));
+  return [
+    {
+      label: 'Make it whole cycles',
+      detail: `${cycle.rate.toFixed(3)} → ${rate.toFixed(3)} a ${cycle.by === 'time' ? 'second' : 'metre'}, ${Math.abs(whole)} cycles`,
+      change: Math.abs(rate / (cycle.rate || rate) - 1),
+      shot: after,
+    },
+  ];
+}

@@ -1,0 +1,164 @@
+import fc from 'fast-check';
+import { newShot, type Loose } from '../document/new-shot.js';
+import type { Pace } from '../document/shot-pace.js';
+import type { Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
+import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import { POSE } from '../rider/pose.js';
+import { closingsOf } from './closings.js';
+import { relay } from './relay.js';
+import { isOpen, seamReport } from './seam.js';
+
+/** A circle of 10 m radius, or a straight of 60 m, with one rider on it. */
+function shotWith(pace: Loose<Pace>, parts: Loose<Rider> = {}, closed = true): Shot {
+  const places = closed
+    ? Array.from({ length: 24 }, (_, i) => [
+        10 * Math.sin((i * Math.PI) / 12),
+        0,
+        10 * Math.cos((i * Math.PI) / 12),
+      ])
+    : [
+        [0, 0, 0],
+        [0, 3, 60],
+      ];
+  return newShot({
+    name: 't',
+    loop: true,
+    range: { first: 1, last: 96 },
+    paths: [
+      { id: 'p', name: 'P', basis: 'through', closed, points: places.map((position) => ({ position })) },
+    ],
+    riders: [{ id: 'r', name: 'Runner', ...parts, hitch: { path: 'p', bank: { mode: 'physical' }, pace } }],
+  });
+}
+const keys = (last: number, value: number) => [
+  { frame: 1, value: 0 },
+  { frame: last, value },
+];
+const open = (shot: Shot) => seamReport(evaluateShot(shot)).filter(isOpen);
+const gapOf = (shot: Shot, channel: string) =>
+  seamReport(evaluateShot(shot)).find((gap) => gap.channel === channel) as { gap: number; rate: number };
+/** The shot after the least change that closes its first open gap. */
+const closed = (shot: Shot) => closingsOf(evaluateShot(shot), open(shot)[0])[0];
+
+it('whole laps up to the frame after the last leave no gap', () => {
+  expect(
+    open(shotWith({ unit: 'laps', keys: keys(97, 1), after: 'accumulate', before: 'accumulate' })),
+  ).toEqual([]);
+});
+
+it('a lap that ends on the last frame itself shows its doubled frame, and closes without one', () => {
+  const shot = shotWith({ unit: 'laps', keys: keys(96, 1) });
+  // Held for a frame at the end, it has stopped: the gap is in the rate.
+  expect(gapOf(shot, 'place').gap).toBeCloseTo(0, 9);
+  expect(gapOf(shot, 'speed').gap).toBeCloseTo((2 * Math.PI * 10) / (95 / 24), 2);
+  const { shot: after, detail } = closed(shot);
+  expect(open(after)).toEqual([]);
+  expect(detail).toContain('1 lap');
+  expect(after.riders[0].hitch?.pace.keys.map(({ frame }) => frame)).toEqual([1, 97]);
+});
+
+it.each([
+  ['keys', { unit: 'metres', keys: keys(97, 70) }],
+  ['speeds', { mode: 'speed', speeds: [{ frame: 1, speed: 16 }] }],
+  [
+    'speeds by distance',
+    {
+      mode: 'speed',
+      speeds: [
+        { distance: 0, speed: 20 },
+        { distance: 30, speed: 12 },
+      ],
+    },
+  ],
+  ['a drive', { mode: 'drive', drive: { top: 20, sideways: 30, departs: 'rolling' } }],
+] as [string, Loose<Pace>][])('%s: the least change closes every channel', (_, pace) => {
+  const shot = shotWith(pace);
+  expect(open(shot).length).toBeGreaterThan(0);
+  const { shot: after, change } = closed(shot);
+  expect(open(after)).toEqual([]);
+  expect(change).toBeLessThan(0.6);
+});
+
+it('an open path closes by going there and back', () => {
+  const shot = shotWith(
+    { keys: keys(97, 40).map((key) => ({ ...key, ease: 'smooth' as const })) },
+    {},
+    false,
+  );
+  expect(gapOf(shot, 'place').gap).toBeCloseTo(40, 6);
+  expect(open(closed(shot).shot)).toEqual([]);
+});
+
+it('ends that are passed at different speeds can be matched', () => {
+  const pace = {
+    unit: 'laps' as const,
+    before: 'accumulate' as const,
+    after: 'accumulate' as const,
+    keys: [
+      { frame: 1, value: 0 },
+      { frame: 50, value: 0.3 },
+      { frame: 97, value: 1 },
+    ],
+  };
+  const shot = shotWith(pace);
+  expect(open(shot).map(({ channel }) => channel)).toContain('speed');
+  const { shot: after, label } = closed(shot);
+  expect(label).toBe('Match the ends');
+  expect(gapOf(after, 'speed').gap).toBeLessThan(1e-3);
+});
+
+it('wheels, strides and cycles close by the least change of radius, stride or rate', () => {
+  const shot = shotWith(
+    { unit: 'laps', keys: keys(97, 1), after: 'accumulate' },
+    {
+      wheels: [
+        { node: 'left', radius: 0.4 },
+        { node: 'right', radius: 0.4 },
+      ],
+      gait: { clip: 'walk', stride: 1.4 },
+      cycles: [{ node: 'wing', amplitude: 30, rate: 2.1 }],
+    },
+  );
+  // 62.8 m round wheels of 2.51 m: 25.0 turns but for what the splines are off; strides 44.9; 2.1 × 4 s = 8.4 beats.
+  expect(gapOf(shot, 'cycle').gap).toBeCloseTo(40, 6);
+  const gaps = seamReport(evaluateShot(shot)).filter(({ channel }) =>
+    ['wheel', 'gait', 'cycle'].includes(channel),
+  );
+  const after = gaps.reduce((before, gap) => closingsOf(evaluateShot(before), gap)[0].shot, shot);
+  expect(seamReport(evaluateShot(after)).every(({ gap }) => gap < 1e-6)).toBe(true);
+  expect(after.riders[0].cycles[0].rate).toBeCloseTo(2, 9);
+  expect(after.riders[0].wheels[0].radius).toBe(after.riders[0].wheels[1].radius);
+});
+
+it('in a relay each is at the frame after the last exactly where the next one was at the first', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 2, max: 7 }),
+      fc.constantFrom<Loose<Pace>>(
+        { keys: keys(150, 55) },
+        { keys: keys(150, 55).map((key) => ({ ...key, ease: 'smooth' as const })) },
+        { mode: 'drive', start: { frame: 1 }, drive: { stops: [{ distance: 20, seconds: 1 }] } },
+      ),
+      fc.boolean(),
+      (count, pace, round) => {
+        const { shot, ids, frames } = relay(shotWith(pace, {}, round), 'r', count);
+        expect(ids).toHaveLength(count);
+        expect(frames).toBe(count * shot.range.last);
+        const { poses } = evaluateShot(shot);
+        const [end, start] = [new Float64Array(POSE.size), new Float64Array(POSE.size)];
+        for (let j = 0; j + 1 < count; j++) {
+          poses[j](shot.range.last + 1, end, 0);
+          poses[j + 1](shot.range.first, start, 0);
+          for (let k = 0; k < POSE.size; k++) expect(Math.abs(end[k] - start[k])).toBeLessThan(1e-9);
+        }
+        expect(
+          seamReport(evaluateShot(shot))
+            .filter(({ handsOver }) => !handsOver)
+            .every(({ gap }) => gap < 1e-9),
+        ).toBe(true);
+      },
+    ),
+    { numRuns: 30 },
+  );
+});

@@ -1,0 +1,83 @@
+import { freeBadge, freeRiderName } from '../arrange/new-rider.js';
+import { freeId } from '../document/new-shot.js';
+import type { Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
+import { compiledPathOf } from '../evaluate/compiled-path-of.js';
+import { compilePace } from '../pace/compile-pace.js';
+import { driveSeconds } from '../pace/drive-curve.js';
+import { timesAsFast, withFrames } from '../pace/in-time.js';
+import { PathError } from '../path/path-error.js';
+
+/** A long ride turned into a short loop of several riders. */
+export interface Relay {
+  readonly shot: Shot;
+  /** The riders in it, the one there was first. */
+  readonly ids: readonly string[];
+  /** Frames the whole ride takes: as many cycles as there are riders. */
+  readonly frames: number;
+  /** Times the speed it had, so that it does. */
+  readonly rate: number;
+}
+
+/**
+ * The ride of one as a loop of `count` riders, each an equal part of it ahead of the next: at the frame after the
+ * last each is where the next one was at the first. The shot's range becomes one part.
+ *
+ * @throws PathError where the rider rides no curve, hangs behind another, or its ride has no length of its own
+ */
+export function relay(shot: Shot, id: string, count: number): Relay {
+  const rider = shot.riders.find((other) => other.id === id);
+  const path = shot.paths.find((other) => other.id === rider?.hitch?.path);
+  const curve = path && compiledPathOf(path);
+  if (!rider?.hitch || !curve || curve instanceof PathError) {
+    throw new PathError('A relay runs along a path: attach the rider first.');
+  }
+  if (rider.hitch.follows || rider.hitch.pacedBy) {
+    throw new PathError(`${rider.badge} takes its time from another rider; make the relay of that one.`);
+  }
+  const { pace } = rider.hitch;
+  const compiled = compilePace(pace, shot.fps, curve);
+  const lap = () => driveSeconds(pace, curve, pace.unit === 'laps' ? curve.length : 1) * shot.fps;
+  const long = Number.isFinite(compiled.to - compiled.from)
+    ? compiled.to - compiled.from
+    : pace.mode === 'drive'
+      ? lap()
+      : 0;
+  if (!(long > 0)) {
+    throw new PathError(
+      `${rider.badge} has no end of its ride to pass on at: give it keys to its end, or let it be driven.`,
+    );
+  }
+  const { first } = shot.range;
+  const part = Math.max(1, Math.round(long / count));
+  const frames = part * count;
+  const begins = Number.isFinite(compiled.from) ? compiled.from : pace.start.frame;
+  const rate = long / frames;
+  const timed = timesAsFast(withFrames(pace, { from: begins, to: first, scale: 1 / rate }), rate);
+  const leader: Rider = {
+    ...rider,
+    hitch: { ...rider.hitch, pace: { ...timed, before: 'repeat', after: 'repeat' } },
+  };
+  let riders = shot.riders.map((other) => (other === rider ? leader : other));
+  const ids = [id];
+  for (let j = 1; j < count; j++) {
+    const copy = freeId(rider.name, riders);
+    riders = [
+      ...riders,
+      {
+        ...leader,
+        id: copy,
+        name: freeRiderName(rider.name, riders),
+        badge: freeBadge(rider.name, { riders }),
+        hitch: leader.hitch && {
+          ...leader.hitch,
+          takes: [],
+          pacedBy: { rider: id, delay: -j * part, rate: 1 },
+        },
+      },
+    ];
+    ids.push(copy);
+  }
+  const after: Shot = { ...shot, riders, loop: true, range: { first, last: first + part - 1 } };
+  return { shot: after, ids, frames, rate };
+}

@@ -1,0 +1,205 @@
+import { vec3 } from 'gl-matrix';
+import type { Rider } from '../document/shot-rider.js';
+import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
+import { isMoving } from '../evaluate/evaluate-shot.js';
+import { distance3, type Vec3 } from '../math/vec.js';
+import { axisVector } from '../rider/axes.js';
+import { focalAt } from '../rider/camera.js';
+import { placeOn } from '../rider/place-on.js';
+import { POSE, sourceFrame, type PoseAt } from '../rider/index.js';
+import { cycleFrames, seamPartner } from './partners.js';
+
+export type SeamChannel =
+  'place' | 'heading' | 'bank' | 'speed' | 'wheel' | 'gait' | 'cycle' | 'part' | 'focal';
+
+/** How far a channel of a rider is at the frame after the last from where it begins again. */
+export interface SeamGap {
+  readonly rider: string;
+  readonly channel: SeamChannel;
+  /** The wheel, cycle or part that is meant. */
+  readonly part: string | null;
+  /** In {@link SEAM_UNITS}, never negative. */
+  readonly gap: number;
+  /** The gap of its rate, the same per second; null where it has none of its own. */
+  readonly rate: number | null;
+  /** The rider it has to meet: itself, or the next of a relay. */
+  readonly meets: string;
+  /** The last of a relay leaves here and the first enters there: no gap to close. */
+  readonly handsOver: boolean;
+}
+
+export const SEAM_UNITS: Readonly<Record<SeamChannel, string>> = {
+  place: 'm',
+  heading: '°',
+  bank: '°',
+  speed: 'm/s',
+  wheel: '°',
+  gait: '%',
+  cycle: '%',
+  part: '',
+  focal: 'mm',
+};
+
+/** Up to here nobody sees a gap: of the value, and of its rate per second. */
+export const SEAM_TOLERANCE: Readonly<Record<SeamChannel, { readonly gap: number; readonly rate: number }>> =
+  {
+    place: { gap: 1e-3, rate: 0.05 },
+    heading: { gap: 0.1, rate: 2 },
+    bank: { gap: 0.1, rate: 2 },
+    speed: { gap: 0.02, rate: 0.5 },
+    wheel: { gap: 1, rate: 30 },
+    gait: { gap: 0.5, rate: 5 },
+    cycle: { gap: 0.5, rate: 5 },
+    part: { gap: 1e-2, rate: 1 },
+    focal: { gap: 0.01, rate: 1 },
+  };
+
+/** Whether a gap is to be seen. */
+export function isOpen({ channel, gap, rate, handsOver }: SeamGap): boolean {
+  const most = SEAM_TOLERANCE[channel];
+  return !handsOver && (gap > most.gap || (rate ?? 0) > most.rate);
+}
+
+/** Rates are looked at over so many frames. */
+const STEP = 1e-3;
+
+/**
+ * Every channel of every rider that moves, at the frame after the last against the first: the value, and what it
+ * changes by on either side.
+ */
+export function seamReport(evaluated: EvaluatedShot): SeamGap[] {
+  const { shot, poses } = evaluated;
+  const byId = new Map(shot.riders.map((rider, i) => [rider.id, i]));
+  return shot.riders.flatMap((rider, i): SeamGap[] => {
+    const camera = rider.camera !== null && rider.camera.keys.length > 0;
+    if (!isMoving(shot, rider) && evaluated.parts[i].length === 0 && !camera) return [];
+    const partner = seamPartner(shot, rider);
+    const entry = (channel: SeamChannel, [gap, rate]: Gap, part: string | null = null): SeamGap => ({
+      rider: rider.id,
+      channel,
+      part,
+      gap,
+      rate,
+      meets: partner.rider.id,
+      handsOver: partner.handsOver,
+    });
+    const p = byId.get(partner.rider.id) as number;
+    const gaps = poseGaps(evaluated, rider, poses[i], poses[p]).map(([channel, gap]) => entry(channel, gap));
+    evaluated.parts[i].forEach(({ node, kind, value }, k) => {
+      const begins = evaluated.parts[p][k]?.value ?? value;
+      const unit = kind === 'turn' ? 180 / Math.PI : 1;
+      gaps.push(
+        entry(
+          'part',
+          scalarGap(
+            evaluated,
+            (frame) => value(frame) * unit,
+            (frame) => begins(frame) * unit,
+          ),
+          node,
+        ),
+      );
+    });
+    gaps.push(
+      ...turningGaps(evaluated, rider, partner.rider).map(([channel, part, gap]) =>
+        entry(channel, gap, part),
+      ),
+    );
+    const { camera: lens } = rider;
+    if (lens) {
+      const focal = (frame: number) => focalAt(lens, sourceFrame(evaluated.shot, frame));
+      gaps.push(entry('focal', scalarGap(evaluated, focal, focal)));
+    }
+    return gaps;
+  });
+}
+
+type Gap = readonly [number, number | null];
+type Value = (frame: number) => number;
+
+/** The gap between a value's end and a value's beginning, and that of their rates a second. */
+function scalarGap({ shot }: EvaluatedShot, ends: Value, begins: Value): Gap {
+  const { fps, range } = shot;
+  const last = range.last + 1;
+  const before = (ends(last) - ends(last - STEP)) / STEP;
+  const after = (begins(range.first + STEP) - begins(range.first)) / STEP;
+  return [Math.abs(ends(last) - begins(range.first)), Math.abs(after - before) * fps];
+}
+
+function poseGaps(
+  evaluated: EvaluatedShot,
+  rider: Rider,
+  ends: PoseAt,
+  begins: PoseAt,
+): [SeamChannel, Gap][] {
+  const { fps, range } = evaluated.shot;
+  const nose = axisVector(rider.hitch?.facing.forward ?? '+z');
+  const look = (pose: PoseAt, frame: number): Look => {
+    const now = new Float64Array(POSE.size);
+    pose(frame, now, 0);
+    const place: Vec3 = [now[0], now[1], now[2]];
+    const tip: Vec3 = [0, 0, 0];
+    placeOn(now, nose, tip);
+    vec3.subtract(tip, tip, place);
+    return { place, nose: tip, bank: now[POSE.bank], speed: now[POSE.speed] };
+  };
+  const last = range.last + 1;
+  const [e0, e1] = [look(ends, last - STEP), look(ends, last)];
+  const [b0, b1] = [look(begins, range.first), look(begins, range.first + STEP)];
+  const perSecond = fps / STEP;
+  const turn = (a: Vec3, b: Vec3): number =>
+    (Math.atan2(vec3.length(vec3.cross([0, 0, 0], a, b)), vec3.dot(a, b)) * 180) / Math.PI;
+  const change = (a: Vec3, b: Vec3): Vec3 =>
+    vec3.scale([0, 0, 0], vec3.subtract([0, 0, 0], b, a), perSecond) as Vec3;
+  const scalar = (of: (look: Look) => number): Gap => [
+    Math.abs(of(e1) - of(b0)),
+    Math.abs(of(b1) - of(b0) - of(e1) + of(e0)) * perSecond,
+  ];
+  return [
+    [
+      'place',
+      [distance3(e1.place, b0.place), distance3(change(e0.place, e1.place), change(b0.place, b1.place))],
+    ],
+    [
+      'heading',
+      [
+        turn(e1.nose, b0.nose),
+        (distance3(change(e0.nose, e1.nose), change(b0.nose, b1.nose)) * 180) / Math.PI,
+      ],
+    ],
+    ['bank', scalar(({ bank }) => bank)],
+    ['speed', scalar(({ speed }) => speed)],
+  ];
+}
+
+interface Look {
+  readonly place: Vec3;
+  readonly nose: Vec3;
+  readonly bank: number;
+  readonly speed: number;
+}
+
+/** What turns with the distance travelled, or by itself: how much of a turn is missing or too much. */
+function turningGaps(evaluated: EvaluatedShot, rider: Rider, partner: Rider): [SeamChannel, string, Gap][] {
+  const { shot } = evaluated;
+  const { fps, range } = shot;
+  const own = evaluated.motion(rider);
+  const other = evaluated.motion(partner);
+  const moved = own && other ? own.distance(range.last + 1) - other.distance(range.first) : 0;
+  const quicker = own && other ? Math.abs(own.speed(range.last + 1) - other.speed(range.first)) : 0;
+  const missing = (turns: number) => Math.abs(turns - Math.round(turns));
+  const { wheels, gait, cycles } = rider;
+  return [
+    ...wheels.map(({ node, radius }): [SeamChannel, string, Gap] => {
+      const round = 2 * Math.PI * radius;
+      return ['wheel', node, [missing(moved / round) * 360, (quicker / round) * 360]];
+    }),
+    ...((gait
+      ? [['gait', gait.clip, [missing(moved / gait.stride) * 100, (quicker / gait.stride) * 100]]]
+      : []) as [SeamChannel, string, Gap][]),
+    ...cycles.map(({ node, rate, by }): [SeamChannel, string, Gap] => {
+      const turns = by === 'time' ? (rate * cycleFrames(shot)) / fps : rate * moved;
+      return ['cycle', node, [missing(turns) * 100, by === 'time' ? 0 : quicker * rate * 100]];
+    }),
+  ];
+}
