@@ -28,13 +28,17 @@ const LEAST_CELLS = 100;
 const CORNER = 1;
 /** Turns of a joint below this are rounding, radians. */
 const SMOOTH_JOINT = 1e-4;
+/** So much of the grip is left for what a bend does between two places. */
+const GRIP = 1 - 3e-4;
 /** A cell is halved where the square of the speed allowed in its middle is off by more, as a part of it. */
-const EVEN = 5e-4;
+const EVEN = 2e-4;
 const MOST_HALVINGS = 12;
 /** Metres. */
 const WIDEST = 2000;
 /** Metres. */
-const TIGHT = 2;
+const TIGHT = 6;
+/** Cells are no longer than such a part of their radius. */
+const SLICES = 8;
 /** A limit never asks for less, m/s: a point in the curve is passed at a crawl. */
 const CRAWL = 1e-3;
 
@@ -74,7 +78,7 @@ export function limitGrid(track: BentTrack, drive: Drive): LimitGrid {
   const { places, bends } = withPlaces(track, base, edges);
   const squares = new Float64Array(places.length);
   for (let i = 0; i < places.length; i++) {
-    squares[i] = Math.max(CRAWL ** 2, Math.min(drive.top ** 2, drive.sideways / bends[i]));
+    squares[i] = Math.max(CRAWL ** 2, Math.min(drive.top ** 2, (GRIP * drive.sideways) / bends[i]));
   }
   for (const { low, high, speed } of zones) {
     for (let i = lowerBound(places, low); i < places.length && places[i] <= high; i++) {
@@ -100,7 +104,8 @@ function bendGrid(track: BentTrack): BendGrid {
     if (depth < MOST_HALVINGS && maySwerve(before, bend)) {
       const middle = (from + to) / 2;
       const between = bendAt(track, middle);
-      if (swerves(before, between, bend)) {
+      const wide = (to - from) * SLICES > Math.min(radius(before), radius(bend));
+      if (wide || swerves(before, between, bend)) {
         put(middle, between, depth + 1);
         put(to, bend, depth + 1);
         return;
@@ -141,7 +146,7 @@ const radius = (bend: number) => Math.min(WIDEST, 1 / bend);
 /** Whether a cell is worth a look at its middle. */
 function maySwerve(a: number, b: number): boolean {
   const [r, q] = [radius(a), radius(b)];
-  return Math.min(r, q) < TIGHT || Math.abs(r - q) > 0.02 * Math.min(r, q);
+  return Math.min(r, q) < TIGHT || Math.abs(r - q) > 0.005 * Math.min(r, q);
 }
 
 /** Whether the speed that is allowed half-way is not half-way between those at the ends (in its square). */

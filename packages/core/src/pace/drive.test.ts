@@ -73,7 +73,9 @@ function shares(track: BentTrack, pace: Pace, frames: number) {
     raise('top', v / top);
     raise('accelerate', a / accelerate);
     raise('brake', -a / brake);
-    raise('sideways', (v * v * Math.abs(track.curvature(s))) / sideways);
+    // What turns within a radius of 5 cm is a point in the curve: it is passed at a crawl.
+    const bend = Math.min(20, Math.abs(track.curvature(s)));
+    raise('sideways', (v * v * bend) / sideways);
     if (jerk !== null) raise('jerk', Math.abs(run.jerk(frame)) / jerk);
     for (const { from, to, speed } of zones) if (s >= from && s <= to) raise('zone', v / speed);
   }
