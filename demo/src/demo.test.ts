@@ -4,9 +4,11 @@ import {
   checkShot,
   compiledPathOf,
   evaluateShot,
+  isOpen,
   parseShot,
   PathError,
   pictureHalves,
+  seamReport,
   type Camera,
   type CompiledPath,
   type Shot,
@@ -15,8 +17,9 @@ import {
 import { validateBytes } from 'gltf-validator';
 import { makeBarrel, makeDrone, makeKestrel } from './models/flyers.js';
 import { makeHauler, makeTrailer } from './models/hauler.js';
-import { makeOrchard } from './models/orchard.js';
+import { makeGate, makeOrchard } from './models/orchard.js';
 import { makePicker } from './models/picker.js';
+import { barrelsShot } from './barrels-shot.js';
 import { orchardShot } from './orchard-shot.js';
 import { BRIDGE_HEIGHT, orchardPaths } from './paths.js';
 
@@ -27,6 +30,7 @@ const makers = {
   drone: makeDrone,
   barrel: makeBarrel,
   picker: makePicker,
+  gate: makeGate,
   orchard: () => makeOrchard(orchardPaths()[0]),
 };
 const nodesOf = (name: keyof typeof makers) =>
@@ -47,10 +51,9 @@ it('wheels, wings, rotors and the gate are named', () => {
   expect(nodesOf('hauler')).toEqual(expect.arrayContaining(places.map((place) => `wheel_${place}`)));
   expect(nodesOf('trailer')).toEqual(expect.arrayContaining(places.map((place) => `wheel_${place}`)));
   expect(nodesOf('drone')).toEqual(expect.arrayContaining(places.map((place) => `rotor_${place}`)));
+  expect(nodesOf('gate')).toEqual(expect.arrayContaining(['gate_left', 'gate_right']));
   expect(nodesOf('kestrel')).toEqual(expect.arrayContaining(['wing_left', 'wing_right']));
-  expect(nodesOf('orchard')).toEqual(
-    expect.arrayContaining(['footbridge', 'ramp', 'cider_barn', 'gate_left', 'gate_right', 'chute']),
-  );
+  expect(nodesOf('orchard')).toEqual(expect.arrayContaining(['footbridge', 'ramp', 'cider_barn', 'chute']));
 });
 
 it('wheels stand on the ground, left ones at +x', () => {
@@ -149,7 +152,7 @@ describe('the shot', () => {
     const evaluated = evaluateShot(shot);
     const [hauler, drone] = [new Float64Array(POSE.size), new Float64Array(POSE.size)];
     const camera = shot.riders[4].camera as Camera;
-    for (let frame = 1; frame <= 720; frame += 7) {
+    for (let frame = 1; frame <= 1080; frame += 7) {
       evaluated.poses[0](frame, hauler, 0);
       evaluated.poses[4](frame, drone, 0);
       const body = turned(hauler, [0, 1.2, 1], 1).map((v, k) => v + hauler[k] - drone[k]) as Vec3;
@@ -173,6 +176,39 @@ describe('the shot', () => {
     expect(new Set(banks.map((bank) => bank.toFixed(3))).size).toBe(5);
     for (const bank of banks) expect(Math.abs(bank)).toBeGreaterThan(2);
     expect(new Set(banks.map(Math.sign)).size).toBe(1);
+  });
+
+  it('drives the hauler with a stop at the rows and at the barn, and closes its loop', () => {
+    const evaluated = evaluateShot(shot);
+    const halts = evaluated.ownHalts(shot.riders[0]).slice(0, 2);
+    expect(halts.map(({ from, to }) => (to - from) / 24)).toEqual([
+      expect.closeTo(2, 9),
+      expect.closeTo(3, 9),
+    ]);
+    expect(halts.map(({ distance }) => lane.wrap(distance))).toEqual([
+      expect.closeTo(106, 6),
+      expect.closeTo(2, 6),
+    ]);
+    expect(seamReport(evaluated).filter(isOpen)).toEqual([]);
+  });
+
+  it('opens the gate at the barn and shuts it when the hauler is away', () => {
+    const evaluated = evaluateShot(shot);
+    const gate = shot.riders.findIndex(({ id }) => id === 'gate');
+    const [left, right] = evaluated.parts[gate];
+    const [rows, barn] = evaluated.ownHalts(shot.riders[0]);
+    for (const leaf of [left, right]) {
+      expect(leaf.value((rows.from + rows.to) / 2)).toBe(0);
+      expect((leaf.value((barn.from + barn.to) / 2) * 180) / Math.PI).toBeCloseTo(95, 0);
+    }
+  });
+
+  it('sends barrels down the chute for ever: each ends where the next began', () => {
+    const barrels = barrelsShot();
+    expect(parseShot(JSON.parse(JSON.stringify(barrels)))).toEqual(barrels);
+    expect([barrels.riders.length, barrels.range.last]).toEqual([4, 24]);
+    const gaps = seamReport(evaluateShot(barrels));
+    expect(gaps.filter(({ handsOver }) => !handsOver).every(({ gap }) => gap < 1e-9)).toBe(true);
   });
 
   it('sends the lane over and under itself with room for the hauler', () => {

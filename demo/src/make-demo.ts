@@ -3,8 +3,9 @@ import { fileURLToPath } from 'node:url';
 import { writeShotText } from '@fleet-rail/core';
 import { makeBarrel, makeDrone, makeKestrel } from './models/flyers.js';
 import { makeHauler, makeTrailer } from './models/hauler.js';
-import { makeOrchard } from './models/orchard.js';
+import { makeGate, makeOrchard } from './models/orchard.js';
 import { makePicker } from './models/picker.js';
+import { barrelsShot } from './barrels-shot.js';
 import { orchardShot } from './orchard-shot.js';
 import { orchardPaths } from './paths.js';
 
@@ -19,6 +20,7 @@ const models = {
   kestrel: makeKestrel(),
   drone: makeDrone(),
   barrel: makeBarrel(),
+  gate: makeGate(),
   orchard: makeOrchard(orchardPaths()[0]),
 };
 for (const [name, model] of Object.entries(models)) {
@@ -26,4 +28,5 @@ for (const [name, model] of Object.entries(models)) {
   await writeFile(`${folder}${name}.glb`, bytes);
   console.log(`demo/made/${name}.glb: ${(bytes.byteLength / 1000).toFixed(0)} kB`);
 }
+await writeFile(`${folder}quillfen-barrels.shot.json`, writeShotText(barrelsShot()));
 await writeFile(`${folder}quillfen-orchard.shot.json`, writeShotText(await orchardShot()));

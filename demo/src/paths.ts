@@ -27,7 +27,10 @@ export function orchardPaths(): Shot['paths'] {
         basis: 'bezier',
         closed: true,
         points: lanePoints(),
-        marks: [{ id: 'barn', name: 'Barn', distance: 2 }],
+        marks: [
+          { id: 'barn', name: 'Barn', distance: 2 },
+          { id: 'rows', name: 'Rows', distance: 106 },
+        ],
       },
       {
         id: 'row',

@@ -17,7 +17,7 @@ const LANE_WIDTH = 3.6;
 /** From which height on the lane is the level lane, its ramp, and the deck of the bridge. */
 const LANE_HEIGHTS = { lane: -Infinity, ramp: 0.05, bridge: BRIDGE_HEIGHT * 0.85 };
 
-/** The ground of the orchard: grass, the lane with its ramp and footbridge, trees in rows, the cider barn with its gate. */
+/** The ground of the orchard: grass, the lane with its ramp and footbridge, trees in rows, the cider barn. */
 export function makeOrchard(lane: ShotPath): ModelBuilder {
   const curve = compiledPathOf(lane);
   if (curve instanceof PathError) throw curve;
@@ -171,17 +171,6 @@ function addBarn(model: ModelBuilder, orchard: ReturnType<ModelBuilder['node']>)
       },
     ]),
   );
-  const leaf = (sign: number) =>
-    model.mesh('gate', [
-      { shape: moved(box(0.12, 3.4, 2.35), [0, 1.75, sign * 1.18]), paint: TIMBER },
-      {
-        shape: moved(turned(box(0.14, 0.16, 3.6), [sign * 0.95, 0, 0]), [0, 1.75, sign * 1.18]),
-        paint: STONE,
-      },
-    ]);
-  // Each leaf turns about its hinge post.
-  model.node('gate_left', [-5.1, 0, -2.4], barn, leaf(1));
-  model.node('gate_right', [-5.1, 0, 2.4], barn, leaf(-1));
 }
 
 function addChute(model: ModelBuilder, orchard: ReturnType<ModelBuilder['node']>): void {
@@ -193,4 +182,21 @@ function addChute(model: ModelBuilder, orchard: ReturnType<ModelBuilder['node']>
       { shape: moved(turned(box(0.08, 0.3, 9.4), [slope, 0, 0]), [-0.8, 0.12, 0]), paint: TIMBER },
     ]),
   );
+}
+
+/** The barn's gate, a model of its own so that it can act: two leaves, each turning about its hinge post. */
+export function makeGate(): ModelBuilder {
+  const model = new ModelBuilder();
+  const gate = model.node('gate');
+  const leaf = (sign: number) =>
+    model.mesh('gate', [
+      { shape: moved(box(0.12, 3.4, 2.35), [0, 1.75, sign * 1.18]), paint: TIMBER },
+      {
+        shape: moved(turned(box(0.14, 0.16, 3.6), [sign * 0.95, 0, 0]), [0, 1.75, sign * 1.18]),
+        paint: STONE,
+      },
+    ]);
+  model.node('gate_left', [-5.1, 0, -2.4], gate, leaf(1));
+  model.node('gate_right', [-5.1, 0, 2.4], gate, leaf(-1));
+  return model;
 }

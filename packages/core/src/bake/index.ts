@@ -7,3 +7,4 @@ export {
   type SampledPart,
   type SampledShot,
 } from './sample-shot.js';
+export { crossings, type Crossing } from './crossings.js';

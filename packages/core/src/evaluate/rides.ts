@@ -19,7 +19,7 @@ import type { PartMotion } from '../rider/part-motion.js';
 import { placeOn } from '../rider/place-on.js';
 import { POSE } from '../rider/pose.js';
 import { restPose } from '../rider/rest-pose.js';
-import { compileRetime, retimed, type Retiming } from '../rider/retiming.js';
+import { ownRetiming, retimed, type Retiming } from '../rider/retiming.js';
 import { referenceOf, ridePath, type PoseAt } from '../rider/ride-path.js';
 import { compileStanding, senseOf, type Standing } from '../rider/standing.js';
 import { compiledPathOf } from './compiled-path-of.js';
@@ -121,17 +121,11 @@ export class Rides {
     );
     const timing = this.timing(rider, hitch, standing);
     const offset = compileOffset(hitch);
-    const bent = this.ownRetime(rider);
+    const bent = ownRetiming(this.shot, rider.id);
     const inTime = bent
       ? { timing: retimed(timing, bent), offset: retimedOffset(offset, bent) }
       : { timing, offset };
     return compileCourse({ path, standing, sense, ...inTime }, this.shot.fps);
-  }
-
-  /** The last retime that names a rider. */
-  private ownRetime({ id }: Rider): Retiming | null {
-    const own = this.shot.retimes.filter(({ riders, off }) => !off && riders.includes(id)).at(-1);
-    return own ? compileRetime(own) : null;
   }
 
   /**

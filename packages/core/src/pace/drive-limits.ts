@@ -31,10 +31,10 @@ const SMOOTH_JOINT = 1e-4;
 /** So much of the grip is left for what a bend does between two places. */
 const GRIP = 1 - 3e-4;
 /** A cell is halved where the square of the speed allowed in its middle is off by more, as a part of it. */
-const EVEN = 2e-4;
+const EVEN = 5e-4;
 const MOST_HALVINGS = 12;
 /** Metres. */
-const WIDEST = 2000;
+const WIDEST = 250;
 /** Metres. */
 const TIGHT = 6;
 /** Cells are no longer than such a part of their radius. */
@@ -146,7 +146,7 @@ const radius = (bend: number) => Math.min(WIDEST, 1 / bend);
 /** Whether a cell is worth a look at its middle. */
 function maySwerve(a: number, b: number): boolean {
   const [r, q] = [radius(a), radius(b)];
-  return Math.min(r, q) < TIGHT || Math.abs(r - q) > 0.005 * Math.min(r, q);
+  return Math.min(r, q) < TIGHT || Math.abs(r - q) > 0.01 * Math.min(r, q);
 }
 
 /** Whether the speed that is allowed half-way is not half-way between those at the ends (in its square). */

@@ -52,6 +52,17 @@ export function wholeRetiming({ retimes }: Pick<Shot, 'retimes'>): Retiming | nu
   return retiming;
 }
 
+/** The last retime that names a rider. */
+export function ownRetiming({ retimes }: Pick<Shot, 'retimes'>, id: string): Retiming | null {
+  const own = retimes.filter(({ riders, off }) => !off && riders.includes(id)).at(-1);
+  return own ? compileRetime(own) : null;
+}
+
+/** What bends a rider's time on the way from the shot to its own keys: that of everything, then its own. */
+export function compileRetiming(shot: Pick<Shot, 'retimes'>, id: string): Retiming[] {
+  return [wholeRetiming(shot), ownRetiming(shot, id)].filter((retiming) => retiming !== null);
+}
+
 /** The frame of the work that a shot shows at a frame. */
 export function sourceFrame(shot: Pick<Shot, 'retimes'>, frame: number): number {
   return wholeRetiming(shot)?.source(frame) ?? frame;

@@ -24,6 +24,9 @@ export type Tool =
   /** The next click on the selected path's curve puts a point, or a mark, there. */
   | { readonly kind: 'insert' }
   | { readonly kind: 'mark' }
+  /** The next click on the rider's path makes it stop there; the next drag along it makes a slow stretch. */
+  | { readonly kind: 'pickStop'; readonly riderId: string }
+  | { readonly kind: 'dragZone'; readonly riderId: string }
   /** The next drag chooses the points in a box. */
   | { readonly kind: 'box' }
   /** Clicks on edges of models pick runs of them. */
@@ -69,6 +72,17 @@ export interface Shows {
   readonly sights: boolean;
 }
 
+/** What the run diagram shows, and how much of it. */
+export interface DiagramShown {
+  /** Riders of the selected rider's path alone, or every path one above another. */
+  readonly paths: 'own' | 'all';
+  /** The frames, and the metres of the selected rider's path, that are in view; null for all. */
+  readonly frames: readonly [number, number] | null;
+  readonly metres: readonly [number, number] | null;
+  readonly axis: 'frames' | 'seconds' | 'timecode';
+  readonly strip: 'speed' | 'acceleration' | 'sideways';
+}
+
 interface Step {
   readonly label: string;
   readonly shot: Shot;
@@ -86,6 +100,13 @@ export interface DeskState {
   readonly pathId: string | null;
   readonly points: ReadonlySet<number>;
   readonly riderId: string | null;
+  /** Chosen keys of the selected rider's pace. */
+  readonly keys: ReadonlySet<number>;
+  readonly diagram: DiagramShown;
+  /** Which take of the selected rider is compared with; null for none. */
+  readonly take: number | null;
+  /** The first and the last frame are shown beside each other. */
+  readonly seam: boolean;
   readonly frame: number;
   readonly playing: boolean;
   readonly everyFrame: boolean;
@@ -131,6 +152,10 @@ export function createDesk(shot: Shot): DeskStore {
     pathId: shot.paths[0]?.id ?? null,
     points: new Set(),
     riderId: shot.riders[0]?.id ?? null,
+    keys: new Set(),
+    diagram: { paths: 'own', frames: null, metres: null, axis: 'frames', strip: 'speed' },
+    take: null,
+    seam: false,
     frame: shot.range.first,
     playing: false,
     everyFrame: false,
@@ -189,7 +214,9 @@ export function createDesk(shot: Shot): DeskStore {
       get().edit(label, () => next);
     },
     set(change) {
-      set(change);
+      // Keys and takes are those of one rider.
+      const other = change.riderId !== undefined && change.riderId !== get().riderId;
+      set(other ? { keys: new Set(), take: null, ...change } : change);
     },
     goToFrame(frame) {
       const { first, last } = get().shot.range;
@@ -207,11 +234,15 @@ function standing(state: DeskState, shot: Shot): Partial<DeskState> {
     landing !== null &&
     landing.riders.every((id) => shot.riders.some((other) => other.id === id)) &&
     shot.paths.some((other) => other.id === landing.plan.path);
+  const count = rider?.id === state.riderId ? (rider?.hitch?.pace.keys.length ?? 0) : 0;
+  const takes = rider?.id === state.riderId ? (rider?.hitch?.takes.length ?? 0) : 0;
   const camera = shot.riders.find((other) => other.id === state.through && other.camera !== null);
   return {
     pathId: path?.id ?? shot.paths[0]?.id ?? null,
     points: path ? new Set([...state.points].filter((i) => i < path.points.length)) : new Set(),
     riderId: rider?.id ?? shot.riders[0]?.id ?? null,
+    keys: [...state.keys].every((i) => i < count) ? state.keys : new Set(),
+    take: state.take !== null && state.take < takes ? state.take : null,
     landing: lands ? landing : null,
     tentative: null,
     through: camera?.id ?? null,

@@ -1,5 +1,5 @@
-import { useEffect, useState } from 'react';
-import { Panel, PanelGroup, PanelResizeHandle } from 'react-resizable-panels';
+import { useEffect, useRef, useState, type RefObject } from 'react';
+import { Panel, PanelGroup, PanelResizeHandle, type ImperativePanelHandle } from 'react-resizable-panels';
 import { Navigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { sentenceOf } from '../api/request';
@@ -13,6 +13,7 @@ import { RiderChips } from './chips/rider-chips';
 import { ContactStation } from './contact/contact-station';
 import { DeliverStation } from './deliver/deliver-station';
 import { DeskContext, createDesk, useDesk, useSelectedRider, type DeskStore } from './desk-store';
+import { DiagramBar } from './diagram/diagram-bar';
 import { RunDiagram } from './diagram/run-diagram';
 import { BankChart } from './facing/bank-chart';
 import { FacingStation } from './facing/facing-station';
@@ -71,7 +72,7 @@ const Column = styled.div`
   display: flex;
   flex-direction: column;
   height: 100%;
-  & > :first-child {
+  & > [data-fills] {
     flex: 1;
     min-height: 0;
   }
@@ -186,6 +187,8 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   usePlayback(desk);
   useDeskKeys(desk, shotId);
   useComeBack();
+  const lower = useRef<ImperativePanelHandle>(null);
+  useRoomForTiming(lower, station === 'pace');
   const name = useDesk((state) => state.shot.name);
   const banks = (useSelectedRider()?.hitch?.bank.mode ?? 'none') !== 'none';
   useEffect(() => {
@@ -199,6 +202,7 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
     finishDrawing(desk, false);
     const { tool, operation, set } = desk.getState();
     if (tool.kind !== 'select' || operation !== null) set({ tool: { kind: 'select' }, operation: null });
+    set({ seam: false });
   }, [desk, station]);
   if (!STATIONS.some(({ id }) => id === station)) return <Navigate to={`/shots/${shotId}/path`} replace />;
   return (
@@ -217,9 +221,10 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
               </CrashGuard>
             </Panel>
             <Sash />
-            <Panel defaultSize={34} minSize={18}>
+            <Panel defaultSize={34} minSize={18} ref={lower}>
               <Column>
-                <RunDiagram hasSpeed={station !== 'facing' || !banks} />
+                {station === 'pace' && <DiagramBar />}
+                <RunDiagram hasStrip={station !== 'facing' || !banks} />
                 {station === 'facing' && <BankChart />}
                 <Transport />
               </Column>
@@ -229,6 +234,23 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
       </Below>
     </Whole>
   );
+}
+
+/** Of the work's height, percent: what the run diagram has where timing is the work. */
+const TIMING_ROOM = 52;
+
+/** Gives the run diagram more room at the step that works in it, and takes it back afterwards. */
+function useRoomForTiming(panel: RefObject<ImperativePanelHandle | null>, timing: boolean): void {
+  useEffect(() => {
+    const handle = panel.current;
+    if (handle === null || !timing) return;
+    const before = handle.getSize();
+    if (before >= TIMING_ROOM) return;
+    handle.resize(TIMING_ROOM);
+    return () => {
+      if (Math.abs(handle.getSize() - TIMING_ROOM) < 1) handle.resize(before);
+    };
+  }, [panel, timing]);
 }
 
 function stationPanel(station: StationId, shotId: string) {

@@ -165,10 +165,10 @@ export const removeCut =
   (shot) => ({ ...shot, cuts: shot.cuts.filter((cut) => cut.frame !== frame) });
 
 /** An edit that does not let riders wait for each other in a circle. */
-function refusing(edit: Edit): Edit {
+export function refusing(edit: Edit): Edit {
   return (shot) => {
     const after = edit(shot);
-    refuseCircles(after.riders);
+    refuseCircles(after);
     return after;
   };
 }

@@ -1,4 +1,4 @@
-import type { Finding, PathFacts } from '@fleet-rail/core';
+import type { Finding, PathFacts, SampledPart } from '@fleet-rail/core';
 
 /** What the stage draws of one path. */
 export interface EvaluatedPath {
@@ -19,6 +19,8 @@ export interface EvaluatedRider {
   readonly id: string;
   /** POSE.size numbers a sample. */
   readonly poses: Float64Array;
+  /** What moves of its model by itself, a value a sample. */
+  readonly parts: readonly SampledPart[];
 }
 
 /** A shot, evaluated: all the page draws from. */

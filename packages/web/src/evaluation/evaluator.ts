@@ -6,6 +6,7 @@ import {
   frameCount,
   pathFacts,
   ribbonFrames,
+  samplePart,
   sampleRider,
   withRidersBehind,
   type CompiledPath,
@@ -34,7 +35,7 @@ export class Evaluator {
     const frames = frameCount(shot);
     const step = Math.max(1, Math.ceil((frames * shot.riders.length) / MOST_POSES));
     const samples = Math.floor((frames - 1) / step) + 1;
-    const timing = `${shot.fps} ${shot.range.first} ${shot.range.last} ${shot.loop} ${step}`;
+    const timing = `${shot.fps} ${shot.range.first} ${shot.range.last} ${shot.loop} ${step} ${JSON.stringify([shot.cues, shot.retimes])}`;
     const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
     return {
       first: shot.range.first,
@@ -44,9 +45,10 @@ export class Evaluator {
       riderIds: shot.riders.map((rider) => rider.id),
       paths: shot.paths.flatMap((path) => this.drawPath(path.id, compiledPathOf(path))),
       riders: shot.riders.flatMap((rider, i) => {
-        if (!this.riderChanged(rider, timing, byId, evaluated.paths)) return [];
+        if (!this.riderChanged(shot, rider, timing, byId, evaluated.paths)) return [];
         const poses = sampleRider(evaluated.poses[i], shot.range.first, samples, step);
-        return [{ id: rider.id, poses } satisfies EvaluatedRider];
+        const parts = evaluated.parts[i].map((part) => samplePart(part, shot.range.first, samples, step));
+        return [{ id: rider.id, poses, parts } satisfies EvaluatedRider];
       }),
       findings: checkShot(evaluated),
     };
@@ -66,13 +68,14 @@ export class Evaluator {
 
   /** True when anything a rider's poses follow from is another object than last time. */
   private riderChanged(
+    { cues }: Shot,
     rider: Rider,
     timing: string,
     byId: ReadonlyMap<string, Rider>,
     curves: ReadonlyMap<string, Curve>,
   ): boolean {
     const parts: object[] = [];
-    for (const behind of withRidersBehind(byId, rider)) {
+    for (const behind of withRidersBehind(byId, cues, rider)) {
       const curve = behind.hitch ? curves.get(behind.hitch.path) : undefined;
       parts.push(behind, ...(curve ? [curve] : []));
     }

@@ -1,47 +1,99 @@
-import { POSE, type Shot } from '@fleet-rail/core';
+import { POSE, type Rider, type Shot } from '@fleet-rail/core';
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
 import type { Evaluation } from '../../evaluation/evaluation';
+import type { DiagramShown } from '../desk-store';
 
-export const MARGIN = { left: 52, right: 14, top: 20, bottom: 18 };
+export const MARGIN = { left: 56, right: 14, top: 20, bottom: 18 };
 
-/** Scales from frames to across, and from metres and speed to up, in pixels of the diagram. */
-export interface DiagramScales {
-  readonly x: ScaleLinear<number, number>;
-  readonly distance: ScaleLinear<number, number>;
-  readonly speed: ScaleLinear<number, number>;
+type Scale = ScaleLinear<number, number>;
+
+/** One path's part of the diagram: its riders' distances, up. */
+export interface DiagramBand {
+  readonly pathId: string;
+  readonly riders: readonly Rider[];
+  readonly y: Scale;
+  readonly top: number;
+  readonly foot: number;
 }
 
-/** Fits the scales to what the riders do. */
+/** Scales from frames to across, and of each path from metres to up, in pixels of the diagram. */
+export interface DiagramScales {
+  readonly x: Scale;
+  readonly bands: readonly DiagramBand[];
+  /** Where the strip below them is. */
+  readonly strip: { readonly top: number; readonly foot: number };
+}
+
+/** Pixels between two bands. */
+const GUTTER = 10;
+
+/** Fits the scales to what the riders do, or to the part of it that is shown. */
 export function diagramScales(
   shot: Shot,
   evaluation: Evaluation | null,
-  width: number,
-  height: number,
-  stripHeight: number,
+  size: { readonly width: number; readonly height: number; readonly strip: number },
+  shown: DiagramShown,
+  selected: Rider | null,
 ): DiagramScales {
   const { first, last } = shot.range;
-  let [low, high, slowest, fastest] = [0, 1, 0, 1];
-  for (const { poses } of evaluation?.riders.values() ?? []) {
-    for (let at = 0; at < poses.length; at += POSE.size) {
-      low = Math.min(low, poses[at + POSE.distance]);
-      high = Math.max(high, poses[at + POSE.distance]);
-      slowest = Math.min(slowest, poses[at + POSE.speed]);
-      fastest = Math.max(fastest, poses[at + POSE.speed]);
+  const right = Math.max(MARGIN.left + 10, size.width - MARGIN.right);
+  const foot = size.height - MARGIN.bottom;
+  const bottom = foot - size.strip - (size.strip > 0 ? 8 : 0);
+  const [from, to] = shown.frames ?? [first, Math.max(last, first + 1)];
+  const ids = bandPaths(shot, shown, selected);
+  const room = (bottom - MARGIN.top - GUTTER * (ids.length - 1)) / Math.max(1, ids.length);
+  const bands = ids.map((pathId, i): DiagramBand => {
+    const riders = shot.riders.filter(({ hitch }) => hitch?.path === pathId);
+    const top = MARGIN.top + i * (room + GUTTER);
+    const isOwn = pathId === selected?.hitch?.path;
+    const [low, high] = (isOwn && shown.metres) || extent(evaluation, riders, POSE.distance);
+    const headroom = isOwn && shown.metres ? 0 : (high - low) * 0.04;
+    return {
+      pathId,
+      riders,
+      y: scaleLinear([low, high + headroom], [top + room, top]),
+      top,
+      foot: top + room,
+    };
+  });
+  return {
+    x: scaleLinear([from, to], [MARGIN.left, right]),
+    bands,
+    strip: { top: foot - size.strip, foot },
+  };
+}
+
+/** The selected rider's path, or the first that is ridden; or all that are. */
+function bandPaths(shot: Shot, { paths }: DiagramShown, selected: Rider | null): string[] {
+  const ridden = shot.paths
+    .map(({ id }) => id)
+    .filter((id) => shot.riders.some(({ hitch }) => hitch?.path === id));
+  if (paths === 'all') return ridden;
+  const own = selected?.hitch?.path ?? ridden[0];
+  return own === undefined ? [] : [own];
+}
+
+/** The lowest and the highest a channel of some riders comes, nought among it and at least one apart. */
+export function extent(
+  evaluation: Evaluation | null,
+  riders: readonly Rider[],
+  channel: number,
+): [number, number] {
+  let [low, high] = [0, 1];
+  for (const { id } of riders) {
+    const poses = evaluation?.riders.get(id)?.poses;
+    if (poses === undefined) continue;
+    for (let at = channel; at < poses.length; at += POSE.size) {
+      low = Math.min(low, poses[at]);
+      high = Math.max(high, poses[at]);
     }
   }
-  const right = Math.max(MARGIN.left + 10, width - MARGIN.right);
-  const foot = height - MARGIN.bottom;
-  const top = foot - stripHeight;
-  return {
-    x: scaleLinear([first, Math.max(last, first + 1)], [MARGIN.left, right]),
-    distance: scaleLinear([low, high + (high - low) * 0.04], [top - 8, MARGIN.top]),
-    speed: scaleLinear([slowest, fastest * 1.15], [foot, top + 6]),
-  };
+  return [low, high];
 }
 
 /** A rider's line of one channel, at most about two samples a pixel. */
 export function channelLine(
-  evaluation: Evaluation,
+  evaluation: Pick<Evaluation, 'first' | 'step'>,
   poses: Float64Array,
   channel: number,
   x: (frame: number) => number,
@@ -58,4 +110,27 @@ export function channelLine(
   if (end % stride !== 0)
     line.push([x(evaluation.first + end * evaluation.step), y(poses[end * POSE.size + channel])]);
   return line;
+}
+
+/** A frame as the axis has it. */
+export function frameLabel(frame: number, axis: DiagramShown['axis'], shot: Shot): string {
+  if (axis === 'frames') return String(frame);
+  const { fps, range } = shot;
+  const seconds = (frame - range.first) / fps;
+  if (axis === 'seconds') return `${Number(seconds.toFixed(3))} s`;
+  const rate = Math.round(fps);
+  const whole = Math.round(Math.abs(frame - range.first));
+  const two = (value: number) => String(value).padStart(2, '0');
+  const total = Math.floor(whole / rate);
+  return `${frame < range.first ? '−' : ''}${two(Math.floor(total / 60))}:${two(total % 60)}:${two(whole % rate)}`;
+}
+
+/** Frames for the axis' ticks: round ones, of frames or of seconds. */
+export function axisTicks(x: Scale, axis: DiagramShown['axis'], shot: Shot, most: number): number[] {
+  if (axis === 'frames') return x.ticks(most).filter(Number.isInteger);
+  const { fps, range } = shot;
+  const [from, to] = x.domain().map((frame) => (frame - range.first) / fps);
+  return scaleLinear([from, to], [0, 1])
+    .ticks(most)
+    .map((seconds) => range.first + seconds * fps);
 }

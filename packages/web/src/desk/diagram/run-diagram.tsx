@@ -1,18 +1,35 @@
-import { POSE, type Rider } from '@fleet-rail/core';
+import { POSE, insertKey, type Rider } from '@fleet-rail/core';
 import { line } from 'd3-shape';
-import { useEffect, useRef, useState, type PointerEvent } from 'react';
+import { useRef, useState, type MouseEvent, type PointerEvent } from 'react';
 import styled, { useTheme } from 'styled-components';
-import { LABEL_FONT } from '../../theme/global-style';
+import { changePace } from '../../edits/rider-edits';
 import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
-import { useDesk, useDeskStore } from '../desk-store';
+import { useDesk, useDeskStore, useSelectedRider } from '../desk-store';
+import { useSize } from '../use-size';
+import { comparedTake } from './compared-take';
+import { CrossingFlags } from './crossing-flags';
 import { CutRow } from './cut-row';
-import { channelLine, diagramScales, MARGIN } from './diagram-scales';
-import { DiagramKeys } from './diagram-keys';
+import {
+  axisTicks,
+  channelLine,
+  diagramScales,
+  frameLabel,
+  MARGIN,
+  type DiagramBand,
+  type DiagramScales,
+} from './diagram-scales';
+import { AxisText, MarkText } from './diagram-text';
+import { paceGeometry } from './pace-geometry';
+import { PaceGrips } from './pace-grips';
+import { SpeedStrip } from './speed-strip';
+import { useDiagramZoom } from './use-diagram-zoom';
+import { useShownFrames } from './use-shown-frames';
 
-const STRIP_HEIGHT = 46;
 /** So many riders are drawn with two places a pixel. */
 const FULL_LINES = 12;
+/** A strip is a fifth to a quarter of the diagram. */
+const STRIP = { least: 40, most: 90, part: 0.24 };
 
 const Frame = styled.div`
   position: relative;
@@ -28,19 +45,6 @@ const Frame = styled.div`
   }
 `;
 
-const AxisText = styled.text`
-  font: 500 11px ${LABEL_FONT};
-  fill: ${({ theme }) => theme.quiet};
-`;
-
-const MarkText = styled.text`
-  font: 500 12px ${LABEL_FONT};
-  fill: ${({ theme }) => theme.ink};
-  paint-order: stroke;
-  stroke: ${({ theme }) => theme.panel};
-  stroke-width: 3px;
-`;
-
 const Empty = styled.p`
   position: absolute;
   inset: 0;
@@ -54,138 +58,82 @@ const Empty = styled.p`
   }
 `;
 
+const Lasso = styled.rect`
+  fill: none;
+  stroke: ${({ theme }) => theme.signal};
+  stroke-dasharray: 4 3;
+  pointer-events: none;
+`;
+
 const toPath = line();
 
-/** Distance up, time across: a line for each rider, marks of the path as level lines, speed in the strip below. */
-export function RunDiagram({ hasSpeed }: { hasSpeed: boolean }) {
-  const theme = useTheme();
+/** Distance up, time across: a line for each rider, marks of the path as level lines, the strip below. */
+export function RunDiagram({ hasStrip }: { hasStrip: boolean }) {
   const desk = useDeskStore();
   const frameRef = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 600, height: 200 });
+  const svgRef = useRef<SVGSVGElement>(null);
+  const { width, height } = useSize(frameRef, { width: 600, height: 200 });
   const shot = useDesk((state) => state.shot);
   const evaluation = useDesk((state) => state.evaluation);
-  const riderId = useDesk((state) => state.riderId);
-  const dragging = useRef(false);
-
-  useEffect(() => {
-    const element = frameRef.current;
-    if (!element) return;
-    const sizes = new ResizeObserver(([entry]) =>
-      setSize({ width: entry.contentRect.width, height: entry.contentRect.height }),
-    );
-    sizes.observe(element);
-    return () => sizes.disconnect();
-  }, []);
-
-  const { width, height } = size;
-  const scales = diagramScales(shot, evaluation, width, height, hasSpeed ? STRIP_HEIGHT : 0);
-  const ticks = Math.max(1, Math.min(4, Math.floor((height - (hasSpeed ? STRIP_HEIGHT : 0)) / 40)));
-  const { x, distance, speed } = scales;
-  const selected = shot.riders.find((rider) => rider.id === riderId);
-  const path = shot.paths.find((other) => other.id === selected?.hitch?.path);
-  // The selected rider's line is drawn last, over the others.
-  const riders = [...shot.riders]
-    .filter((rider) => rider.hitch)
-    .sort((a, b) => Number(a.id === riderId) - Number(b.id === riderId));
-  const scrub = (event: PointerEvent<SVGSVGElement>) => {
-    const box = event.currentTarget.getBoundingClientRect();
-    desk.getState().set({ playing: false });
-    desk.getState().goToFrame(Math.round(x.invert(event.clientX - box.left)));
-  };
+  const shown = useDesk((state) => state.diagram);
+  const selected = useSelectedRider();
+  const strip = hasStrip ? Math.min(STRIP.most, Math.max(STRIP.least, height * STRIP.part)) : 0;
+  const scales = diagramScales(shot, evaluation, { width, height, strip }, shown, selected);
+  const scalesRef = useRef<DiagramScales | null>(null);
+  scalesRef.current = scales;
+  useDiagramZoom(svgRef, scalesRef, desk);
+  const press = usePress(scales);
+  const { x, bands } = scales;
+  const clip = 'run-diagram-lines';
+  const ridden = shot.riders.some(({ hitch }) => hitch);
   return (
-    <Frame ref={frameRef}>
-      <svg
-        width={width}
-        height={height}
-        role="group"
-        aria-label="Run diagram"
-        onPointerDown={(event) => {
-          if (event.button !== 0) return;
-          dragging.current = true;
-          event.currentTarget.setPointerCapture(event.pointerId);
-          scrub(event);
-        }}
-        onPointerMove={(event) => dragging.current && scrub(event)}
-        onPointerUp={() => {
-          dragging.current = false;
-        }}
-      >
+    <Frame ref={frameRef} data-fills>
+      <svg ref={svgRef} width={width} height={height} role="group" aria-label="Run diagram" {...press.events}>
+        <clipPath id={clip}>
+          <rect
+            x={MARGIN.left}
+            y={0}
+            width={Math.max(0, width - MARGIN.left - MARGIN.right)}
+            height={height}
+          />
+        </clipPath>
         <g aria-hidden>
-          {distance.ticks(ticks).map((tick) => (
-            <g key={tick}>
-              <line
-                x1={MARGIN.left}
-                x2={width - MARGIN.right}
-                y1={distance(tick)}
-                y2={distance(tick)}
-                stroke={theme.hairline}
-              />
-              <AxisText x={MARGIN.left - 8} y={distance(tick) + 4} textAnchor="end">
-                {showNumber(tick, 1)} m
-              </AxisText>
-            </g>
+          {axisTicks(x, shown.axis, shot, Math.max(2, Math.floor(width / 90))).map((tick) => (
+            <AxisText key={tick} x={x(tick)} y={height - 5} textAnchor="middle">
+              {frameLabel(tick, shown.axis, shot)}
+            </AxisText>
           ))}
-          {(hasSpeed ? speed.ticks(2) : []).map((tick) => (
-            <g key={`speed ${tick}`}>
-              <line
-                x1={MARGIN.left}
-                x2={width - MARGIN.right}
-                y1={speed(tick)}
-                y2={speed(tick)}
-                stroke={theme.hairline}
-                strokeDasharray="2 3"
-              />
-              <AxisText x={MARGIN.left - 8} y={speed(tick) + 4} textAnchor="end">
-                {showNumber(tick, 1)} m/s
-              </AxisText>
-            </g>
+          {bands.map((band) => (
+            <BandGround key={band.pathId} band={band} width={width} named={bands.length > 1} />
           ))}
-          {x
-            .ticks(Math.max(2, Math.floor(width / 90)))
-            .filter(Number.isInteger)
-            .map((tick) => (
-              <AxisText key={tick} x={x(tick)} y={height - 5} textAnchor="middle">
-                {tick}
-              </AxisText>
-            ))}
-          {path?.marks.map((mark) => (
-            <g key={mark.id}>
-              <line
-                x1={MARGIN.left}
-                x2={width - MARGIN.right}
-                y1={distance(mark.distance)}
-                y2={distance(mark.distance)}
-                stroke={theme.quiet}
-              />
-              <MarkText x={MARGIN.left + 4} y={distance(mark.distance) - 4}>
-                {mark.name}
-              </MarkText>
-            </g>
+        </g>
+        <g clipPath={`url(#${clip})`}>
+          <SeamLines x={x} foot={height - MARGIN.bottom} />
+          {bands.map((band) => (
+            <BandLines key={band.pathId} band={band} x={x} width={width} />
           ))}
-          {riders.map((rider) => (
-            <RiderLines
-              key={rider.id}
-              rider={rider}
-              chosen={rider.id === riderId}
-              scales={scales}
-              // Hundreds of lines are a band: each needs less of its detail.
-              pixels={width / Math.max(1, riders.length / FULL_LINES)}
-              hasSpeed={hasSpeed}
-            />
+          {hasStrip && (
+            <SpeedStrip scales={scales} width={width} riders={bands.flatMap(({ riders }) => riders)} />
+          )}
+          <Playhead x={x} top={MARGIN.top - 6} foot={height - MARGIN.bottom + 2} />
+          {bands.map((band) => (
+            <CrossingFlags key={band.pathId} band={band} x={x} />
           ))}
         </g>
         <CutRow x={x} width={width} />
-        <Playhead x={x} top={MARGIN.top - 6} foot={height - MARGIN.bottom + 2} />
-        {selected?.hitch && (
-          <DiagramKeys
-            rider={selected}
-            x={x}
-            y={distance}
-            pathLength={evaluation?.paths.get(selected.hitch.path)?.length ?? 0}
-          />
-        )}
+        <g clipPath={`url(#${clip})`}>
+          <OwnGrips bands={bands} x={x} />
+          {press.box && (
+            <Lasso
+              x={Math.min(press.box.x0, press.box.x1)}
+              y={Math.min(press.box.y0, press.box.y1)}
+              width={Math.abs(press.box.x1 - press.box.x0)}
+              height={Math.abs(press.box.y1 - press.box.y0)}
+            />
+          )}
+        </g>
       </svg>
-      {riders.length === 0 && (
+      {!ridden && (
         <Empty>
           <span>When something rides a path, its line is drawn here: distance up, time across.</span>
         </Empty>
@@ -194,24 +142,204 @@ export function RunDiagram({ hasSpeed }: { hasSpeed: boolean }) {
   );
 }
 
-function RiderLines(props: {
-  rider: Rider;
-  chosen: boolean;
-  scales: ReturnType<typeof diagramScales>;
-  pixels: number;
-  hasSpeed: boolean;
-}) {
+interface PressBox {
+  readonly x0: number;
+  readonly y0: number;
+  readonly x1: number;
+  readonly y1: number;
+}
+
+/** On the ground of the diagram: a drag moves the playhead, with Shift it boxes keys; twice adds a key. */
+function usePress({ x, bands }: DiagramScales) {
+  const desk = useDeskStore();
+  const shot = useDesk((state) => state.shot);
   const evaluation = useDesk((state) => state.evaluation);
-  const evaluated = evaluation?.riders.get(props.rider.id);
-  if (!evaluation || !evaluated) return null;
-  const { x, distance, speed } = props.scales;
-  const stroke = lineColor(props.rider.color);
-  const lineOf = (channel: number, y: (value: number) => number) =>
-    toPath(channelLine(evaluation, evaluated.poses, channel, x, y, props.pixels)) ?? '';
+  const selected = useSelectedRider();
+  const shown = useShownFrames(shot, selected);
+  const [box, setBox] = useState<PressBox | null>(null);
+  const held = useRef<'playhead' | 'box' | null>(null);
+  const pace = selected?.hitch?.pace;
+  const band = bands.find(({ pathId }) => pathId === selected?.hitch?.path);
+  const place = (event: MouseEvent<SVGSVGElement>) => {
+    const { left, top } = event.currentTarget.getBoundingClientRect();
+    return { px: event.clientX - left, py: event.clientY - top };
+  };
+  const scrub = (px: number) => {
+    desk.getState().set({ playing: false });
+    desk.getState().goToFrame(Math.round(x.invert(px)));
+  };
+  const boxed = ({ x0, y0, x1, y1 }: PressBox): Set<number> => {
+    if (!selected || !pace || !band || pace.mode !== 'keys') return new Set();
+    const length = evaluation?.paths.get(band.pathId)?.length ?? 0;
+    const { across, up } = paceGeometry(selected, pace, length, x, band.y, shown);
+    const inside = (value: number, a: number, b: number) =>
+      value >= Math.min(a, b) && value <= Math.max(a, b);
+    return new Set(
+      pace.keys.flatMap((key, i) => {
+        const px = across(key.frame);
+        return px !== null && inside(px, x0, x1) && inside(up(key.value), y0, y1) ? [i] : [];
+      }),
+    );
+  };
+  const events = {
+    onPointerDown(event: PointerEvent<SVGSVGElement>) {
+      if (event.button !== 0) return;
+      event.currentTarget.setPointerCapture(event.pointerId);
+      const { px, py } = place(event);
+      held.current = event.shiftKey ? 'box' : 'playhead';
+      if (event.shiftKey) setBox({ x0: px, y0: py, x1: px, y1: py });
+      else {
+        desk.getState().set({ keys: new Set() });
+        scrub(px);
+      }
+    },
+    onPointerMove(event: PointerEvent<SVGSVGElement>) {
+      const { px, py } = place(event);
+      if (held.current === 'playhead') scrub(px);
+      if (held.current !== 'box' || box === null) return;
+      const next = { ...box, x1: px, y1: py };
+      setBox(next);
+      desk.getState().set({ keys: boxed(next) });
+    },
+    onPointerUp() {
+      held.current = null;
+      setBox(null);
+    },
+    onDoubleClick(event: MouseEvent<SVGSVGElement>) {
+      if (!selected || !pace || pace.mode !== 'keys' || selected.hitch?.follows || selected.hitch?.pacedBy)
+        return;
+      const frame = Math.round(shown.own(x.invert(place(event).px)));
+      desk.getState().edit(
+        'Add key',
+        changePace(selected.id, (before) => insertKey(before, frame)),
+      );
+    },
+  };
+  return { events, box };
+}
+
+/** Metres and marks of one path. */
+function BandGround({ band, width, named }: { band: DiagramBand; width: number; named: boolean }) {
+  const theme = useTheme();
+  const path = useDesk(({ shot }) => shot.paths.find(({ id }) => id === band.pathId));
+  const evaluated = useDesk((state) => state.evaluation?.paths.get(band.pathId));
+  const { y, top, foot } = band;
+  const right = width - MARGIN.right;
+  const ticks = Math.max(1, Math.min(5, Math.floor((foot - top) / 34)));
+  const [low, high] = y.domain();
+  // Round a closed path a mark is passed in every lap.
+  const length = evaluated?.closed ? evaluated.length : 0;
+  const laps =
+    length > 0
+      ? Array.from(
+          { length: Math.min(40, Math.ceil(high / length) - Math.floor(low / length)) },
+          (_, n) => Math.floor(low / length) + n,
+        )
+      : [0];
   return (
-    <g fill="none" stroke={stroke} strokeLinejoin="round">
-      <path d={lineOf(POSE.distance, distance)} strokeWidth={props.chosen ? 3 : 1.75} />
-      {props.hasSpeed && <path d={lineOf(POSE.speed, speed)} strokeWidth={props.chosen ? 2 : 1.25} />}
+    <g>
+      {y.ticks(ticks).map((tick) => (
+        <g key={tick}>
+          <line x1={MARGIN.left} x2={right} y1={y(tick)} y2={y(tick)} stroke={theme.hairline} />
+          <AxisText x={MARGIN.left - 8} y={y(tick) + 4} textAnchor="end">
+            {showNumber(tick, 2)} m
+          </AxisText>
+        </g>
+      ))}
+      {laps.flatMap((lap) =>
+        (path?.marks ?? []).map((mark) => {
+          const at = mark.distance + lap * length;
+          if (at < low || at > high) return null;
+          return (
+            <g key={`${mark.id} ${lap}`}>
+              <line x1={MARGIN.left} x2={right} y1={y(at)} y2={y(at)} stroke={theme.quiet} />
+              <MarkText x={MARGIN.left + 4} y={y(at) - 4}>
+                {mark.name}
+              </MarkText>
+            </g>
+          );
+        }),
+      )}
+      {named && (
+        <MarkText x={right - 4} y={top + 11} textAnchor="end">
+          {path?.name}
+        </MarkText>
+      )}
+    </g>
+  );
+}
+
+/** The lines of one path's riders, the selected one last, over the others. */
+function BandLines({ band, x, width }: { band: DiagramBand; x: DiagramScales['x']; width: number }) {
+  const evaluation = useDesk((state) => state.evaluation);
+  const riderId = useDesk((state) => state.riderId);
+  const shot = useDesk((state) => state.shot);
+  const take = useDesk((state) => state.take);
+  const compared = comparedTake({ shot, riderId, take });
+  if (evaluation === null) return null;
+  const riders = [...band.riders].sort((a, b) => Number(a.id === riderId) - Number(b.id === riderId));
+  // Hundreds of lines are a band: each needs less of its detail.
+  const pixels = width / Math.max(1, riders.length / FULL_LINES);
+  const lineOf = (poses: Float64Array, from: { first: number; step: number }) =>
+    toPath(channelLine(from, poses, POSE.distance, x, band.y, pixels)) ?? '';
+  const shows = compared && compared.rider.hitch?.path === band.pathId;
+  return (
+    <g fill="none" strokeLinejoin="round" aria-hidden>
+      {riders.map((rider: Rider) => {
+        const poses = evaluation.riders.get(rider.id)?.poses;
+        if (poses === undefined) return null;
+        return (
+          <path
+            key={rider.id}
+            d={lineOf(poses, evaluation)}
+            stroke={lineColor(rider.color)}
+            strokeWidth={rider.id === riderId ? 3 : 1.75}
+          />
+        );
+      })}
+      {shows && (
+        <path
+          d={lineOf(compared.poses, { first: shot.range.first, step: 1 })}
+          stroke={lineColor(compared.rider.color)}
+          strokeWidth={2}
+          strokeDasharray="3 4"
+          data-take={compared.name}
+        />
+      )}
+    </g>
+  );
+}
+
+/** What can be taken hold of: the selected rider's own timing. */
+function OwnGrips({ bands, x }: { bands: readonly DiagramBand[]; x: DiagramScales['x'] }) {
+  const rider = useSelectedRider();
+  const band = bands.find(({ pathId }) => pathId === rider?.hitch?.path);
+  const length = useDesk((state) => state.evaluation?.paths.get(rider?.hitch?.path ?? '')?.length ?? 0);
+  if (!rider?.hitch || !band || rider.hitch.follows || rider.hitch.pacedBy) return null;
+  const { pace } = rider.hitch;
+  return pace.mode === 'keys' ? (
+    <PaceGrips rider={rider} pace={pace} x={x} y={band.y} length={length} />
+  ) : null;
+}
+
+/** In a loop, where the last frame gives way to the first. */
+function SeamLines({ x, foot }: { x: DiagramScales['x']; foot: number }) {
+  const theme = useTheme();
+  const { loop, range } = useDesk((state) => state.shot);
+  if (!loop) return null;
+  return (
+    <g aria-hidden>
+      {[range.first, range.last + 1].map((frame) => (
+        <line
+          key={frame}
+          x1={x(frame)}
+          x2={x(frame)}
+          y1={MARGIN.top - 4}
+          y2={foot}
+          stroke={theme.settled}
+          strokeDasharray="1 3"
+        />
+      ))}
     </g>
   );
 }

@@ -2,6 +2,7 @@ import { POSE, evaluateShot, type EvaluatedShot, type Rider, type Shot } from '@
 import { poseAt } from '../../evaluation/pose-at';
 import type { DeskState, RidersLanding } from '../desk-store';
 import { landedShot } from '../landings';
+import { comparedTake } from '../diagram/compared-take';
 import { lookedThrough } from './looked-through';
 
 /** A pale figure of a rider: where it would be, or where it is at another time. */
@@ -48,7 +49,7 @@ function keptWhile(from: readonly unknown[], make: () => Ghost[]): Ghost[] {
 
 /**
  * What is shown pale: a landing at its start, middle and end; riders that would be new at the shown frame; the
- * selected rider every so many frames.
+ * selected rider as another take has it; or it every so many frames.
  */
 export function ghostsOf(state: DeskState): Ghost[] {
   const { landing, tentative, shows, frame } = state;
@@ -57,6 +58,12 @@ export function ghostsOf(state: DeskState): Ghost[] {
   if (tentative) {
     const shown = tentative.riders.slice(0, MOST_GHOSTS);
     return posesIn(tentative.shot, shown, frame).map((ghost) => ({ ...ghost, pointed: false }));
+  }
+  const compared = comparedTake(state);
+  if (compared) {
+    const pose = new Float64Array(POSE.size);
+    compared.evaluated.poses[compared.index](frame, pose, 0);
+    return [{ rider: compared.rider, pose, pointed: false, label: compared.name }];
   }
   // Through a camera its own ghosts would stand before it.
   const isEye = state.view === 'through' && lookedThrough(state)?.id === state.riderId;

@@ -1,4 +1,13 @@
-import { POSE, type Axis, type Rider, type Shot, type Vec3 } from '@fleet-rail/core';
+import {
+  POSE,
+  movedPart,
+  type Axis,
+  type PartPlace,
+  type Rider,
+  type SampledPart,
+  type Shot,
+  type Vec3,
+} from '@fleet-rail/core';
 import * as THREE from 'three';
 import { sentenceOf } from '../../api/request';
 import { lineColor } from '../../theme/theme';
@@ -56,6 +65,24 @@ export class RiderFigures {
   place(id: string, pose: Float64Array): void {
     const group = this.figures.get(id)?.group;
     if (group) setPose(group, pose);
+  }
+
+  /** Puts parts of a rider's model where they have moved to; those that moved before and do not now go back. */
+  moveParts(id: string, parts: readonly SampledPart[], sample: number): void {
+    const group = this.figures.get(id)?.group;
+    if (group === undefined || (parts.length === 0 && !group.userData.moved)) return;
+    group.userData.moved = parts.length > 0;
+    const names = new Set(parts.map(({ node }) => node));
+    group.traverse((node) => {
+      const name = (node.userData.name as string | undefined) ?? node.name;
+      if (node.userData.rest === undefined && !names.has(name)) return;
+      const rest = (node.userData.rest as PartPlace | undefined) ?? placeOf(node);
+      const place = parts
+        .filter((part) => part.node === name)
+        .reduce((before, part) => movedPart(before, part, sampleAt(part.values, sample)), rest);
+      node.position.set(...place.translation);
+      node.quaternion.set(...place.rotation);
+    });
   }
 
   /** Shows these ghosts and no others. */
@@ -166,4 +193,20 @@ function setPose(group: THREE.Object3D, pose: Float64Array): void {
   const [x, y, z, qx, qy, qz, qw] = pose.subarray(0, POSE.distance);
   group.position.set(x, y, z);
   group.quaternion.set(qx, qy, qz, qw);
+}
+
+/** Where a part of a model stands, kept with it. */
+function placeOf(node: THREE.Object3D): PartPlace {
+  const { x, y, z, w } = node.quaternion;
+  const rest: PartPlace = { translation: node.position.toArray(), rotation: [x, y, z, w] };
+  node.userData.rest = rest;
+  return rest;
+}
+
+/** A value between two samples. */
+function sampleAt(values: Float64Array, sample: number): number {
+  const held = Math.min(values.length - 1, Math.max(0, sample));
+  const i = Math.floor(held);
+  const next = Math.min(values.length - 1, i + 1);
+  return values[i] + (held - i) * (values[next] - values[i]);
 }

@@ -92,6 +92,8 @@ const PICKS = {
   pickStart: 'Click the path where the ride shall start.',
   insert: 'Click the path where the new point shall be.',
   mark: 'Click the path where the mark shall be.',
+  pickStop: 'Click the path where it shall stop.',
+  dragZone: 'Drag along the path where it shall go slowly.',
   box: 'Drag a box around the points to choose.',
 };
 

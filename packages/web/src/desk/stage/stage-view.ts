@@ -136,6 +136,20 @@ export class StageView {
     this.redraw();
   }
 
+  /** The stage as it is at another frame, as an image's address; for a look, the desk stays where it is. */
+  picture(frame: number): string {
+    const { state } = this;
+    if (state === null) return '';
+    this.updateFigures({ ...state, frame });
+    this.updateLens({ ...state, frame });
+    this.draw();
+    const image = this.renderer.domElement.toDataURL();
+    this.updateFigures(state);
+    this.updateLens(state);
+    this.redraw();
+    return image;
+  }
+
   /** Lets the path in the making follow the pointer. */
   hoverDraw(place: DrawPlace | null): void {
     this.preview.setHover(place);
@@ -365,6 +379,8 @@ export class StageView {
     for (const rider of evaluation?.riders.values() ?? []) {
       poseAt(evaluation as NonNullable<typeof evaluation>, rider, frame, this.pose);
       this.figures.place(rider.id, this.pose);
+      const { first, step } = evaluation as NonNullable<typeof evaluation>;
+      this.figures.moveParts(rider.id, rider.parts, (frame - first) / step);
     }
     const ghosts = ghostsOf(state);
     this.ghosts = ghosts;

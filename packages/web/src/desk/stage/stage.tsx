@@ -10,6 +10,7 @@ import { useDesk, useDeskStore } from '../desk-store';
 import type { StationId } from '../stations';
 import { HeatLegend } from './heat-legend';
 import { Picture } from './picture';
+import { SeamView } from './seam-view';
 import { StageBanner } from './stage-banner';
 import { StageView, type StageLabel } from './stage-view';
 import type { Box } from './tools/stage-tool';
@@ -112,6 +113,7 @@ export function Stage({ station }: { station: StationId }) {
   useStagePointer(canvas, stage, desk, station, setHover, setBox);
   const nudge = useNudgeKeys(desk);
   const view = useDesk((state) => state.view);
+  const seam = useDesk((state) => state.seam);
 
   return (
     <Frame aria-label="Stage" role="group">
@@ -145,7 +147,8 @@ export function Stage({ station }: { station: StationId }) {
           <Maximize aria-hidden />
         </IconButton>
       </Bar>
-      {view !== 'through' && <Board />}
+      {view !== 'through' && !seam && <Board />}
+      {seam && <SeamView picture={(frame) => stage.current?.picture(frame) ?? ''} />}
     </Frame>
   );
 }

@@ -13,6 +13,7 @@ import {
   placeOnPathTool,
   startAt,
 } from './tools/pick-tools';
+import { stopAt, zoneTool } from './tools/pace-tools';
 import { selectTool } from './tools/select-tool';
 import type { Box, StageHands, StagePointer, StageTool } from './tools/stage-tool';
 
@@ -29,6 +30,8 @@ function makeTools(hands: StageHands): Record<Tool['kind'], StageTool> {
     insert: placeOnPathTool(hands, insertAt),
     mark: placeOnPathTool(hands, markAt),
     edges: edgesTool(hands),
+    pickStop: placeOnPathTool(hands, stopAt),
+    dragZone: zoneTool(hands),
   };
 }
 

@@ -1,0 +1,236 @@
+import {
+  compilePace,
+  insertKey,
+  moveKey,
+  moveKeys,
+  shiftFrom,
+  type Pace,
+  type Rider,
+} from '@fleet-rail/core';
+import { line } from 'd3-shape';
+import type { ScaleLinear } from 'd3-scale';
+import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import styled from 'styled-components';
+import { changePace } from '../../edits/rider-edits';
+import { lineColor } from '../../theme/theme';
+import { showNumber } from '../../ui/quantity';
+import { useDesk, useDeskStore } from '../desk-store';
+import { trackOf } from '../track-of';
+import { Told } from './diagram-text';
+import { KeyBox } from './key-box';
+import { KeyHandles } from './key-handles';
+import { paceGeometry, roundedValue, snappedValue, stretchText } from './pace-geometry';
+import { useShownFrames } from './use-shown-frames';
+
+const Knob = styled.circle<{ $chosen: boolean }>`
+  fill: ${({ theme, $chosen }) => ($chosen ? theme.ink : theme.panel)};
+  stroke-width: 3;
+  cursor: grab;
+  &:focus-visible {
+    outline: 2px solid ${({ theme }) => theme.ink};
+    outline-offset: 2px;
+  }
+`;
+
+const Stretch = styled.path`
+  fill: none;
+  stroke: transparent;
+  stroke-width: 11;
+  cursor: ew-resize;
+`;
+
+/** Keyboard steps: a frame across; up by a tenth of a metre, or a hundredth of a lap. */
+const STEP = { metres: 0.1, laps: 0.01 };
+const toPath = line();
+
+type Held = { readonly kind: 'key'; readonly i: number } | { readonly kind: 'stretch'; readonly i: number };
+
+/**
+ * The keys of the selected rider's pace and the stretches between them. A key is dragged anywhere; a stretch is
+ * dragged sideways, which makes it slower or faster, or a stop longer or shorter, with all that follows.
+ */
+export function PaceGrips(props: {
+  rider: Rider;
+  pace: Pace;
+  x: ScaleLinear<number, number>;
+  y: ScaleLinear<number, number>;
+  length: number;
+}) {
+  const { rider, pace, length } = props;
+  const desk = useDeskStore();
+  const shot = useDesk((state) => state.shot);
+  const chosen = useDesk((state) => state.keys);
+  const edit = useDesk((state) => state.edit);
+  const set = useDesk((state) => state.set);
+  const shown = useShownFrames(shot, rider);
+  const [told, setTold] = useState<{ x: number; y: number; text: string } | null>(null);
+  const drag = useRef<{
+    held: Held;
+    pace: Pace;
+    chosen: ReadonlySet<number>;
+    gesture: string;
+    from: { x: number; y: number };
+    /** The scales of the start are kept, so that the ground does not move under the drag. */
+    geometry: ReturnType<typeof paceGeometry>;
+  } | null>(null);
+  const geometry = paceGeometry(rider, pace, length, props.x, props.y, shown);
+  const path = shot.paths.find(({ id }) => id === rider.hitch?.path);
+  const change = (label: string, next: (before: Pace) => Pace, gesture?: string) =>
+    edit(label, changePace(rider.id, next), gesture);
+
+  const begin = (event: PointerEvent<SVGElement>, held: Held) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    let keys = chosen;
+    if (held.kind === 'key') {
+      if (event.shiftKey) keys = toggled(chosen, held.i);
+      else if (!chosen.has(held.i)) keys = new Set([held.i]);
+      set({ keys });
+    }
+    drag.current = {
+      held,
+      pace,
+      chosen: keys,
+      gesture: `pace ${event.timeStamp}`,
+      from: { x: event.clientX, y: event.clientY },
+      geometry,
+    };
+  };
+  const move = (event: PointerEvent<SVGElement>) => {
+    const start = drag.current;
+    if (start === null || length === 0) return;
+    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+    const px = event.clientX - (box?.left ?? 0);
+    const py = event.clientY - (box?.top ?? 0);
+    const frames = Math.round(
+      start.geometry.frameAt(px) - start.geometry.frameAt(px - (event.clientX - start.from.x)),
+    );
+    const value = (start.from.y - event.clientY) * start.geometry.valuePerPixel;
+    const { i } = start.held;
+    if (start.held.kind === 'stretch') {
+      const next = shiftFrom(start.pace, i + 1, frames);
+      change('Drag a stretch', () => next, start.gesture);
+      setTold({ x: px, y: py, text: stretchText(next.keys[i], next.keys[i + 1], geometry.metres, shot.fps) });
+      return;
+    }
+    const key = start.pace.keys[i];
+    if (start.chosen.size > 1) {
+      const rise = roundedValue(value, pace.unit);
+      change('Move keys', () => moveKeys(start.pace, start.chosen, frames, rise), start.gesture);
+      return;
+    }
+    const level = snappedValue(key.value + value, start.pace, start.geometry, path, length);
+    const next = moveKey(start.pace, i, Math.round(key.frame + frames), level);
+    change('Move key', () => next, start.gesture);
+    setTold({ x: px, y: py, text: keyText(next.keys[i].frame, level * geometry.metres) });
+  };
+  const end = () => {
+    drag.current = null;
+    setTold(null);
+  };
+  const nudge = (event: KeyboardEvent, i: number) => {
+    const many = event.shiftKey ? 10 : 1;
+    const frames = ({ ArrowLeft: -1, ArrowRight: 1 }[event.key] ?? 0) * many;
+    const value = ({ ArrowUp: 1, ArrowDown: -1 }[event.key] ?? 0) * many * STEP[pace.unit];
+    const keys = chosen.has(i) ? chosen : new Set([i]);
+    if (event.key === 'Delete') {
+      change('Delete keys', (before) => ({ ...before, keys: before.keys.filter((_, k) => !keys.has(k)) }));
+      set({ keys: new Set() });
+    } else if (frames !== 0 || value !== 0) {
+      const { keys: own } = pace;
+      const rise = roundedValue(own[i].value + value, pace.unit) - own[i].value;
+      change('Move key', (before) => moveKeys(before, keys, frames, value === 0 ? 0 : rise));
+    } else if (event.key === ' ') set({ keys: toggled(chosen, i) });
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const add = (event: { clientX: number; currentTarget: SVGElement }) => {
+    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+    const frame = Math.round(geometry.frameAt(event.clientX - (box?.left ?? 0)));
+    change('Add key', (before) => insertKey(before, frame));
+  };
+  const lines = useStretchLines(pace, shot.fps, trackOf(shot, rider), geometry);
+  const stroke = lineColor(rider.color);
+  return (
+    <g>
+      {lines.map((points, i) => (
+        <Stretch
+          key={i}
+          d={toPath(points) ?? ''}
+          aria-hidden
+          data-stretch={i}
+          onPointerDown={(event) => begin(event, { kind: 'stretch', i })}
+          onPointerMove={move}
+          onPointerUp={end}
+          onDoubleClick={add}
+        />
+      ))}
+      <KeyBox rider={rider} pace={pace} geometry={geometry} />
+      <KeyHandles rider={rider} pace={pace} geometry={geometry} />
+      {pace.keys.map((key, i) => {
+        const px = geometry.across(key.frame);
+        if (px === null) return null;
+        return (
+          <Knob
+            key={i}
+            $chosen={chosen.has(i)}
+            cx={px}
+            cy={geometry.up(key.value)}
+            r={6}
+            stroke={stroke}
+            tabIndex={0}
+            role="button"
+            aria-pressed={chosen.has(i)}
+            aria-label={`Key at frame ${showNumber(key.frame, 2)}: ${showNumber(key.value, 3)} ${pace.unit}`}
+            onPointerDown={(event) => begin(event, { kind: 'key', i })}
+            onPointerMove={move}
+            onPointerUp={end}
+            onDoubleClick={(event) => event.stopPropagation()}
+            onKeyDown={(event) => nudge(event, i)}
+            onFocus={() => desk.getState().set({ riderId: rider.id })}
+          />
+        );
+      })}
+      {told && (
+        <Told x={told.x + 12} y={told.y - 12} textAnchor={told.x > 420 ? 'end' : 'start'}>
+          {told.text}
+        </Told>
+      )}
+    </g>
+  );
+}
+
+const keyText = (frame: number, metres: number) =>
+  `frame ${showNumber(frame, 2)} · ${showNumber(metres, 2)} m`;
+
+function toggled(chosen: ReadonlySet<number>, i: number): Set<number> {
+  const next = new Set(chosen);
+  if (!next.delete(i)) next.add(i);
+  return next;
+}
+
+const LOOKS = 16;
+
+/** Each stretch between two keys as a line of pixels. */
+function useStretchLines(
+  pace: Pace,
+  fps: number,
+  track: ReturnType<typeof trackOf>,
+  geometry: ReturnType<typeof paceGeometry>,
+): [number, number][][] {
+  const compiled = useMemo(() => (track ? compilePace(pace, fps, track) : null), [pace, fps, track]);
+  if (compiled === null) return [];
+  return pace.keys.slice(1).map((next, i) => {
+    const { frame, ease } = pace.keys[i];
+    const points = ease === 'linear' ? 1 : LOOKS;
+    return Array.from({ length: points + 1 }, (_, k): [number, number] | null => {
+      const at = frame + ((next.frame - frame) * k) / points;
+      const px = geometry.across(at);
+      // A held stretch stays level up to its step.
+      const hair = k === points ? (next.frame - frame) * 1e-9 : 0;
+      return px === null ? null : [px, geometry.up(compiled.distance(at - hair) / geometry.metres)];
+    }).filter((point) => point !== null);
+  });
+}

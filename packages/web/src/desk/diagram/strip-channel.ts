@@ -1,0 +1,37 @@
+import { GRAVITY, POSE, type CompiledPath, type Drive } from '@fleet-rail/core';
+import type { Evaluation } from '../../evaluation/evaluation';
+import type { DiagramShown } from '../desk-store';
+
+/** What the strip under the diagram shows of a rider, a value a sample. */
+export function stripValues(
+  what: DiagramShown['strip'],
+  poses: Float64Array,
+  evaluation: Pick<Evaluation, 'step'>,
+  fps: number,
+  curve: CompiledPath | null,
+): Float64Array {
+  const count = poses.length / POSE.size;
+  const speed = (i: number) => poses[i * POSE.size + POSE.speed];
+  if (what === 'speed') return Float64Array.from({ length: count }, (_, i) => speed(i));
+  if (what === 'sideways') {
+    const bend = (i: number) => (curve ? curve.curvature(poses[i * POSE.size + POSE.distance]) : 0);
+    return Float64Array.from({ length: count }, (_, i) => (speed(i) ** 2 * bend(i)) / GRAVITY);
+  }
+  return Float64Array.from({ length: count }, (_, i) => {
+    const [a, b] = [Math.max(0, i - 1), Math.min(count - 1, i + 1)];
+    return b > a ? ((speed(b) - speed(a)) / ((b - a) * evaluation.step)) * fps : 0;
+  });
+}
+
+export const STRIP_UNITS: Readonly<Record<DiagramShown['strip'], string>> = {
+  speed: 'm/s',
+  acceleration: 'm/s²',
+  sideways: 'g',
+};
+
+/** What a drive holds such a value to. */
+export function stripLimits(what: DiagramShown['strip'], drive: Drive): number[] {
+  if (what === 'speed') return [drive.top];
+  if (what === 'acceleration') return [drive.accelerate, -drive.brake];
+  return [drive.sideways / GRAVITY, -drive.sideways / GRAVITY];
+}

@@ -1,0 +1,287 @@
+import {
+  AXES,
+  Cue,
+  CueAction,
+  CueSource,
+  defaultsOf,
+  freeId,
+  type Axis,
+  type CueKey,
+  type Rider,
+  type Shot,
+} from '@fleet-rail/core';
+import { Plus, Trash2 } from 'lucide-react';
+import { useMemo } from 'react';
+import styled from 'styled-components';
+import { changeCue } from '../../edits/cue-edits';
+import { Button } from '../../ui/button';
+import { Fold } from '../../ui/fold';
+import { IconButton } from '../../ui/icon-button';
+import { Buttons, FieldPair, Hint } from '../../ui/panel';
+import { QuantityField } from '../../ui/quantity-field';
+import { Select } from '../../ui/select';
+import { Tick } from '../../ui/tick';
+import { attempt } from '../attempt';
+import { useDesk, useDeskStore } from '../desk-store';
+
+const SOURCES: readonly { id: CueSource['kind']; name: string }[] = [
+  { id: 'distance', name: 'A rider has come' },
+  { id: 'gap', name: 'Two riders are apart' },
+  { id: 'frame', name: 'The frame is' },
+];
+const ACTIONS: readonly { id: CueAction['kind']; name: string }[] = [
+  { id: 'start', name: 'Starts' },
+  { id: 'stopEnd', name: 'Ends a stop of' },
+  { id: 'turn', name: 'Turns a part of' },
+  { id: 'move', name: 'Moves a part of' },
+];
+const EASES: readonly { id: CueKey['ease']; name: string }[] = [
+  { id: 'smooth', name: 'Smooth' },
+  { id: 'linear', name: 'Steady' },
+  { id: 'hold', name: 'Hold' },
+];
+
+const Line = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr 1fr 28px;
+  align-items: end;
+  gap: 6px;
+`;
+
+const Head = styled.div`
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+`;
+
+const Card = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 8px 0;
+  border-top: 1px solid ${({ theme }) => theme.hairline};
+`;
+
+/** When one thing reaches a place, another acts. */
+export function CuesFold() {
+  const desk = useDeskStore();
+  const cues = useDesk(({ shot }) => shot.cues);
+  const riders = useDesk(({ shot }) => shot.riders);
+  const riderId = useDesk((state) => state.riderId);
+  const add = () => {
+    const other = riders.find(({ id }) => id !== riderId) ?? riders[0];
+    attempt(desk, 'Add a cue', (shot: Shot) => {
+      const name = `Cue ${shot.cues.length + 1}`;
+      const cue: Cue = {
+        ...defaultsOf(Cue),
+        id: freeId(name, shot.cues),
+        name,
+        on: { ...defaultsOf(CueSource), rider: riderId },
+        does: { ...defaultsOf(CueAction), rider: other.id, kind: 'start' },
+        // It waits for nothing until it is told for what.
+        off: true,
+        keys: goAt(10),
+      };
+      return { ...shot, cues: [...shot.cues, cue] };
+    });
+  };
+  return (
+    <Fold title={cues.length === 0 ? 'Cues' : `Cues (${cues.length})`} isOpen={cues.length > 0}>
+      <Hint>When one thing reaches a place, another acts: a gate opens, a rider starts, a stop ends.</Hint>
+      {cues.map((cue) => (
+        <CueCard key={cue.id} cue={cue} riders={riders} />
+      ))}
+      <Buttons>
+        <Button isDisabled={riders.length === 0} onPress={add}>
+          <Plus aria-hidden /> Add a cue
+        </Button>
+      </Buttons>
+    </Fold>
+  );
+}
+
+/** A step from waiting to going. */
+const goAt = (at: number): CueKey[] => [
+  { at: at - 1, value: 0, ease: 'hold' },
+  { at, value: 1, ease: 'hold' },
+];
+
+function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
+  const desk = useDeskStore();
+  const { on, does, keys } = cue;
+  const change = (part: Partial<Cue>, gesture?: string) =>
+    attempt(desk, 'Cue', changeCue(cue.id, part), gesture);
+  const names = riders.map(({ id, badge, name }) => ({ id, name: `${badge} ${name}` }));
+  const moves = does.kind === 'turn' || does.kind === 'move';
+  const goes = keys.find(({ value }) => value >= 1);
+  const parts = useParts(does.rider);
+  const setAction = (kind: CueAction['kind']) => {
+    const part = kind === 'turn' || kind === 'move';
+    const at = goes?.at ?? 10;
+    const opened: CueKey[] = [
+      { at: at - 4, value: 0, ease: 'smooth' },
+      { at, value: kind === 'turn' ? 90 : 1, ease: 'smooth' },
+    ];
+    const node = part ? (does.node ?? parts[0]?.id ?? null) : null;
+    change({ does: { ...does, kind, node }, keys: part ? (moves ? keys : opened) : moves ? goAt(at) : keys });
+  };
+  const unit = on.kind === 'frame' ? 'f' : 'm';
+  return (
+    <Card role="group" aria-label={cue.name}>
+      <Head>
+        <Tick isSelected={!cue.off} onChange={(isOn) => change({ off: !isOn })}>
+          {cue.name}
+        </Tick>
+        <IconButton
+          label={`Delete ${cue.name}`}
+          onPress={() =>
+            desk.getState().edit('Delete a cue', (shot) => ({
+              ...shot,
+              cues: shot.cues.filter(({ id }) => id !== cue.id),
+            }))
+          }
+        >
+          <Trash2 aria-hidden />
+        </IconButton>
+      </Head>
+      <FieldPair>
+        <Select
+          label="When"
+          options={SOURCES}
+          value={on.kind}
+          onChange={(kind) =>
+            change({
+              on: {
+                kind,
+                rider: kind === 'frame' ? null : (on.rider ?? riders[0].id),
+                other: kind === 'gap' ? (on.other ?? does.rider) : null,
+              },
+            })
+          }
+        />
+        {on.kind !== 'frame' && (
+          <Select
+            label="Rider"
+            options={names}
+            value={on.rider ?? ''}
+            onChange={(rider) => change({ on: { ...on, rider } })}
+          />
+        )}
+        {on.kind === 'gap' && (
+          <Select
+            label="And rider"
+            options={names}
+            value={on.other ?? ''}
+            onChange={(other) => change({ on: { ...on, other } })}
+          />
+        )}
+      </FieldPair>
+      <FieldPair>
+        <Select label="It" options={ACTIONS} value={does.kind} onChange={setAction} />
+        <Select
+          label="Acts on"
+          options={names}
+          value={does.rider}
+          onChange={(rider) =>
+            change({ does: { ...does, rider, node: null, ...(moves ? { kind: 'start' } : {}) } })
+          }
+        />
+      </FieldPair>
+      {does.kind === 'stopEnd' && (
+        <QuantityField
+          label="Which stop"
+          kind="count"
+          whole
+          value={does.stop + 1}
+          min={1}
+          max={10_000}
+          onChange={(stop, gesture) => change({ does: { ...does, stop: stop - 1 } }, gesture)}
+        />
+      )}
+      {moves && (
+        <FieldPair>
+          <Select
+            label="Part"
+            options={parts}
+            value={does.node ?? ''}
+            onChange={(node) => change({ does: { ...does, node } })}
+          />
+          <Select
+            label={does.kind === 'turn' ? 'About its' : 'Along its'}
+            options={AXES.map((id) => ({ id, name: id }))}
+            value={does.axis}
+            onChange={(axis: Axis) => change({ does: { ...does, axis } })}
+          />
+        </FieldPair>
+      )}
+      {moves ? (
+        <CueKeys cue={cue} unit={unit} onChange={(next, gesture) => change({ keys: next }, gesture)} />
+      ) : (
+        <QuantityField
+          label={on.kind === 'gap' ? 'Apart at least' : on.kind === 'frame' ? 'From frame' : 'As far as'}
+          kind={on.kind === 'frame' ? 'frame' : 'length'}
+          value={goes?.at ?? 0}
+          step={on.kind === 'frame' ? 1 : 0.5}
+          onChange={(at, gesture) => change({ keys: goAt(at) }, gesture)}
+        />
+      )}
+    </Card>
+  );
+}
+
+/** The curve from what is listened to, to how far the part is turned or moved. */
+function CueKeys(props: { cue: Cue; unit: string; onChange: (keys: CueKey[], gesture?: string) => void }) {
+  const { cue, unit, onChange } = props;
+  const { keys, does } = cue;
+  const put = (i: number, part: Partial<CueKey>, gesture?: string) =>
+    onChange(
+      keys.map((key, k) => (k === i ? { ...key, ...part } : key)),
+      gesture,
+    );
+  return (
+    <>
+      {keys.map((key, i) => (
+        <Line key={i} role="group" aria-label={`${cue.name}, key ${i + 1}`}>
+          <QuantityField
+            label="At"
+            kind={unit === 'f' ? 'frame' : 'length'}
+            value={key.at}
+            step={0.5}
+            min={i > 0 ? keys[i - 1].at + 0.01 : undefined}
+            max={i + 1 < keys.length ? keys[i + 1].at - 0.01 : undefined}
+            onChange={(at, gesture) => put(i, { at }, gesture)}
+          />
+          <QuantityField
+            label={does.kind === 'turn' ? 'Turned' : 'Moved'}
+            kind={does.kind === 'turn' ? 'angle' : 'length'}
+            value={key.value}
+            step={does.kind === 'turn' ? 5 : 0.05}
+            onChange={(value, gesture) => put(i, { value }, gesture)}
+          />
+          <Select label="Then" options={EASES} value={key.ease} onChange={(ease) => put(i, { ease })} />
+          <IconButton label={`Delete key ${i + 1}`} onPress={() => onChange(keys.filter((_, k) => k !== i))}>
+            <Trash2 aria-hidden />
+          </IconButton>
+        </Line>
+      ))}
+      <Buttons>
+        <Button
+          onPress={() => {
+            const last = keys[keys.length - 1];
+            onChange([...keys, { at: (last?.at ?? 0) + 4, value: last?.value ?? 0, ease: 'smooth' }]);
+          }}
+        >
+          <Plus aria-hidden /> Key
+        </Button>
+      </Buttons>
+    </>
+  );
+}
+
+/** The parts of a rider's model by name. */
+function useParts(riderId: string): { id: string; name: string }[] {
+  const model = useDesk(({ shot }) => shot.riders.find(({ id }) => id === riderId)?.model ?? null);
+  const asset = useDesk(({ shot }) => shot.models.find(({ id }) => id === model)?.source.asset);
+  const nodes = useDesk(({ models }) => models.find(({ id }) => id === asset)?.facts.nodes);
+  return useMemo(() => [...new Set(nodes ?? [])].filter(Boolean).map((id) => ({ id, name: id })), [nodes]);
+}

@@ -1,0 +1,176 @@
+import {
+  changeUnit,
+  drawByHandles,
+  insertKey,
+  moveKey,
+  quantiseKeys,
+  stopAtKey,
+  swapEnds,
+  withEase,
+  type Ease,
+  type Pace,
+  type PaceKey,
+  type Rider,
+} from '@fleet-rail/core';
+import { Plus, Trash2 } from 'lucide-react';
+import styled from 'styled-components';
+import { changePace } from '../../edits/rider-edits';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { IconButton } from '../../ui/icon-button';
+import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
+import { QuantityField } from '../../ui/quantity-field';
+import { Select } from '../../ui/select';
+import { useDesk } from '../desk-store';
+
+const EASES: readonly { id: Ease; name: string }[] = [
+  { id: 'linear', name: 'Steady' },
+  { id: 'smooth', name: 'Smooth' },
+  { id: 'hold', name: 'Hold' },
+  { id: 'handles', name: 'Handles' },
+];
+
+const UNITS = [
+  { id: 'metres', name: 'Metres' },
+  { id: 'laps', name: 'Laps' },
+] as const;
+
+const KeyRow = styled.div<{ $chosen: boolean }>`
+  display: grid;
+  grid-template-columns: 1fr 1fr 1fr 28px;
+  align-items: end;
+  gap: 6px;
+  padding-left: 6px;
+  margin-left: -9px;
+  border-left: 3px solid ${({ theme, $chosen }) => ($chosen ? theme.ink : 'transparent')};
+`;
+
+/** The keys of a pace: a table that can be edited, and what can be done with those that are chosen. */
+export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
+  const edit = useDesk((state) => state.edit);
+  const set = useDesk((state) => state.set);
+  const frame = useDesk((state) => state.frame);
+  const chosen = useDesk((state) => state.keys);
+  const fps = useDesk((state) => state.shot.fps);
+  const length = useDesk((state) => state.evaluation?.paths.get(rider.hitch?.path ?? '')?.length ?? 0);
+  const inLaps = pace.unit === 'laps';
+  const change = (label: string, next: (before: Pace) => Pace, gesture?: string) =>
+    edit(label, changePace(rider.id, next), gesture);
+  const put = (i: number, part: Partial<PaceKey>, gesture?: string) =>
+    change(
+      'Key',
+      (before) => ({ ...before, keys: before.keys.map((key, k) => (k === i ? { ...key, ...part } : key)) }),
+      gesture,
+    );
+  const place = (i: number, at: number, value: number, gesture?: string) =>
+    change('Move key', (before) => moveKey(before, i, at, value), gesture);
+  const setEase = (i: number, ease: Ease) =>
+    change('Ease', (before) => (ease === 'handles' ? drawByHandles(before, i) : withEase(before, i, ease)));
+  const only = chosen.size === 1 ? [...chosen][0] : null;
+  const stop = only ?? pace.keys.findLastIndex((key) => key.frame <= frame);
+  return (
+    <Section aria-label="Keys">
+      <SectionTitle>Keys</SectionTitle>
+      <Choice
+        label="Values in"
+        options={UNITS}
+        value={pace.unit}
+        onChange={(unit) => length > 0 && change('Unit', (before) => changeUnit(before, unit, length))}
+      />
+      <Hint>
+        {inLaps ? 'A lap is once along the path. ' : 'Metres from the path’s first point. '}
+        Drag keys and stretches in the diagram, or type here.
+      </Hint>
+      {pace.keys.map((key, i) => (
+        <KeyRow
+          key={i}
+          $chosen={chosen.has(i)}
+          role="group"
+          aria-label={`Key ${i + 1}`}
+          onFocus={() => !chosen.has(i) && set({ keys: new Set([i]) })}
+        >
+          <QuantityField
+            label="Frame"
+            kind="frame"
+            fps={fps}
+            value={key.frame}
+            onChange={(next, gesture) => place(i, next, key.value, gesture)}
+          />
+          <QuantityField
+            label={inLaps ? 'Place, laps' : 'Place'}
+            kind={inLaps ? 'count' : 'length'}
+            value={key.value}
+            step={inLaps ? 0.01 : 0.1}
+            digits={4}
+            onChange={(next, gesture) => place(i, key.frame, next, gesture)}
+          />
+          <Select label="Then" options={EASES} value={key.ease} onChange={(ease) => setEase(i, ease)} />
+          <IconButton
+            label={`Delete the key at frame ${key.frame}`}
+            onPress={() =>
+              change('Delete key', (before) => ({ ...before, keys: before.keys.filter((_, k) => k !== i) }))
+            }
+          >
+            <Trash2 aria-hidden />
+          </IconButton>
+        </KeyRow>
+      ))}
+      {only !== null && pace.keys[only] && <HandleFields pace={pace} i={only} put={put} />}
+      <Buttons>
+        <Button
+          isDisabled={pace.keys.some((key) => key.frame === frame)}
+          onPress={() => change('Add key', (before) => insertKey(before, frame))}
+        >
+          <Plus aria-hidden /> Key at frame {frame}
+        </Button>
+        <Button
+          isDisabled={stop < 0}
+          onPress={() => {
+            change('Make a stop', (before) => stopAtKey(before, stop, Math.round(fps)));
+            set({ keys: new Set([stop]) });
+          }}
+        >
+          Stop a second at key {stop + 1}
+        </Button>
+        <Button isDisabled={pace.keys.length < 2} onPress={() => change('Swap ends', swapEnds)}>
+          Swap ends
+        </Button>
+        <Button onPress={() => change('To whole frames', quantiseKeys)}>To whole frames</Button>
+      </Buttons>
+    </Section>
+  );
+}
+
+/** The handles of the chosen key, where a stretch beside it is drawn by them. */
+function HandleFields(props: {
+  pace: Pace;
+  i: number;
+  put: (i: number, part: Partial<PaceKey>, gesture?: string) => void;
+}) {
+  const { pace, i, put } = props;
+  const key = pace.keys[i];
+  const sides = [
+    ...(pace.keys[i - 1]?.ease === 'handles' ? (['in'] as const) : []),
+    ...(key.ease === 'handles' ? (['out'] as const) : []),
+  ];
+  return sides.map((side) => (
+    <FieldGrid key={side} role="group" aria-label={side === 'in' ? 'Handle in' : 'Handle out'}>
+      <QuantityField
+        label={side === 'in' ? 'In, frames' : 'Out, frames'}
+        kind="count"
+        value={key[side][0]}
+        min={side === 'in' ? -1e5 : 0}
+        max={side === 'in' ? 0 : 1e5}
+        onChange={(frames, gesture) => put(i, { [side]: [frames, key[side][1]] }, gesture)}
+      />
+      <QuantityField
+        label={pace.unit}
+        kind="count"
+        value={key[side][1]}
+        step={pace.unit === 'laps' ? 0.01 : 0.1}
+        digits={4}
+        onChange={(value, gesture) => put(i, { [side]: [key[side][0], value] }, gesture)}
+      />
+    </FieldGrid>
+  ));
+}

@@ -1,0 +1,83 @@
+import { OUTSIDES, Variation, defaultsOf, type Outside, type Pace, type Rider } from '@fleet-rail/core';
+import { changePace } from '../../edits/rider-edits';
+import { Fold } from '../../ui/fold';
+import { FieldGrid, FieldPair, Hint } from '../../ui/panel';
+import { QuantityField } from '../../ui/quantity-field';
+import { Select } from '../../ui/select';
+import { Tick } from '../../ui/tick';
+import { useDesk } from '../desk-store';
+
+const NAMES: Readonly<Record<Outside, string>> = {
+  hold: 'Wait',
+  repeat: 'Over again',
+  accumulate: 'On and on',
+  mirror: 'To and fro',
+  run: 'Run on',
+};
+const WAYS = OUTSIDES.map((id) => ({ id, name: NAMES[id] }));
+const CYCLES: readonly Outside[] = ['repeat', 'accumulate', 'mirror'];
+
+/** What a ride does before it begins and after it ends, and how its cycles differ. */
+export function OutsideFold({ rider, pace }: { rider: Rider; pace: Pace }) {
+  const edit = useDesk((state) => state.edit);
+  const change = (part: Partial<Pace>, gesture?: string) =>
+    edit(
+      'Before and after',
+      changePace(rider.id, (before) => ({ ...before, ...part })),
+      gesture,
+    );
+  const { variation } = pace;
+  const vary = (part: Partial<Variation>, gesture?: string) =>
+    change({ variation: { ...(variation ?? defaultsOf(Variation)), ...part } }, gesture);
+  const cycles = CYCLES.includes(pace.before) || CYCLES.includes(pace.after);
+  return (
+    <Fold title="Before and after">
+      <FieldPair>
+        <Select label="Before" options={WAYS} value={pace.before} onChange={(before) => change({ before })} />
+        <Select label="After" options={WAYS} value={pace.after} onChange={(after) => change({ after })} />
+      </FieldPair>
+      {cycles && (
+        <Tick
+          isSelected={variation !== null}
+          onChange={(on) => change({ variation: on ? { time: 0.1, amount: 0.1, seed: 1 } : null })}
+        >
+          Each cycle a little different
+        </Tick>
+      )}
+      {cycles && variation && (
+        <>
+          <FieldGrid>
+            <QuantityField
+              label="In time"
+              kind="count"
+              unit="%"
+              value={variation.time * 100}
+              min={0}
+              max={50}
+              onChange={(time, gesture) => vary({ time: time / 100 }, gesture)}
+            />
+            <QuantityField
+              label="In amount"
+              kind="count"
+              unit="%"
+              value={variation.amount * 100}
+              min={0}
+              max={50}
+              onChange={(amount, gesture) => vary({ amount: amount / 100 }, gesture)}
+            />
+            <QuantityField
+              label="Seed"
+              kind="count"
+              whole
+              value={variation.seed}
+              min={0}
+              max={2 ** 31 - 1}
+              onChange={(seed, gesture) => vary({ seed }, gesture)}
+            />
+          </FieldGrid>
+          <Hint>The keyed cycle stays as it is; the others stray from it, the same for the same seed.</Hint>
+        </>
+      )}
+    </Fold>
+  );
+}

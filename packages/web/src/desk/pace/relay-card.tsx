@@ -1,0 +1,69 @@
+import { PathError, relay, type Relay, type Rider } from '@fleet-rail/core';
+import { useState } from 'react';
+import { Button, PrimaryButton } from '../../ui/button';
+import { Buttons, FieldGrid, Hint } from '../../ui/panel';
+import { QuantityField } from '../../ui/quantity-field';
+import { useDesk } from '../desk-store';
+
+/** A long ride as a short loop of several: how many, what it gives, and the button for it. */
+export function RelayCard({ rider }: { rider: Rider | null }) {
+  const shot = useDesk((state) => state.shot);
+  const edit = useDesk((state) => state.edit);
+  const [count, setCount] = useState<number | null>(null);
+  if (rider === null || rider.hitch === null) return null;
+  if (count === null) {
+    return (
+      <Buttons>
+        <Button onPress={() => setCount(4)}>Relay of {rider.badge}…</Button>
+      </Buttons>
+    );
+  }
+  const made = tried(() => relay(shot, rider.id, count));
+  const frames = typeof made === 'string' ? 0 : made.shot.range.last - made.shot.range.first + 1;
+  return (
+    <div role="group" aria-label={`Relay of ${rider.badge}`}>
+      <FieldGrid>
+        <QuantityField
+          label="Riders in all"
+          kind="count"
+          whole
+          value={count}
+          min={2}
+          max={200}
+          onChange={setCount}
+        />
+      </FieldGrid>
+      {typeof made === 'string' ? (
+        <Hint role="alert">{made}</Hint>
+      ) : (
+        <Hint role="status">
+          A ride of {made.frames} frames becomes a loop of {frames}: each rider ends where the next one began
+          {Math.abs(made.rate - 1) > 1e-9 ? `; speed × ${made.rate.toFixed(4)}` : ''}. The shot’s range
+          becomes frames {made.shot.range.first} to {made.shot.range.last}.
+        </Hint>
+      )}
+      <Buttons>
+        <PrimaryButton
+          isDisabled={typeof made === 'string'}
+          onPress={() => {
+            if (typeof made !== 'string') edit(`Relay of ${rider.badge}`, () => made.shot);
+            setCount(null);
+          }}
+        >
+          Make the relay
+        </PrimaryButton>
+        <Button onPress={() => setCount(null)}>Leave it</Button>
+      </Buttons>
+    </div>
+  );
+}
+
+/** The relay, or why there is none. */
+function tried(make: () => Relay): Relay | string {
+  try {
+    return make();
+  } catch (error) {
+    if (error instanceof PathError) return error.message;
+    throw error;
+  }
+}

@@ -1,0 +1,167 @@
+import { Retime, defaultsOf, type RetimeKey, type Shot } from '@fleet-rail/core';
+import { Plus, Trash2 } from 'lucide-react';
+import styled from 'styled-components';
+import { withKey } from '../../edits/rider-edits';
+import { Button } from '../../ui/button';
+import { Fold } from '../../ui/fold';
+import { IconButton } from '../../ui/icon-button';
+import { Buttons, Hint } from '../../ui/panel';
+import { QuantityField } from '../../ui/quantity-field';
+import { Select } from '../../ui/select';
+import { Tick } from '../../ui/tick';
+import { useDesk } from '../desk-store';
+
+const EASES: readonly { id: RetimeKey['ease']; name: string }[] = [
+  { id: 'linear', name: 'Steady' },
+  { id: 'smooth', name: 'Smooth' },
+  { id: 'hold', name: 'Hold' },
+];
+
+const Line = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr 1fr 28px;
+  align-items: end;
+  gap: 6px;
+`;
+
+const Head = styled.div`
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+`;
+
+const Card = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 8px 0;
+  border-top: 1px solid ${({ theme }) => theme.hairline};
+`;
+
+const everything = 'everything';
+
+/** Bending time over what is keyed: slow motion, freezes and ramps, the work under it untouched. */
+export function RetimeFold() {
+  const retimes = useDesk(({ shot }) => shot.retimes);
+  const riders = useDesk(({ shot }) => shot.riders);
+  const edit = useDesk((state) => state.edit);
+  const frame = useDesk((state) => state.frame);
+  const change = (label: string, next: (list: Shot['retimes']) => Shot['retimes'], gesture?: string) =>
+    edit(label, (shot) => ({ ...shot, retimes: next(shot.retimes) }), gesture);
+  const put = (i: number, part: Partial<Retime>, gesture?: string) =>
+    change('Retime', (list) => list.map((one, k) => (k === i ? { ...one, ...part } : one)), gesture);
+  const who = [
+    { id: everything, name: 'Everything' },
+    ...riders.map(({ id, badge, name }) => ({ id, name: `${badge} ${name}` })),
+  ];
+  return (
+    <Fold title={retimes.length === 0 ? 'Retime' : `Retime (${retimes.length})`} isOpen={retimes.length > 0}>
+      <Hint>Shows another frame of the work at a frame of the shot; nothing under it is changed.</Hint>
+      {retimes.map((retime, i) => (
+        <Card key={i} role="group" aria-label={retime.name}>
+          <Head>
+            <Tick isSelected={!retime.off} onChange={(on) => put(i, { off: !on })}>
+              {retime.name}
+            </Tick>
+            <IconButton
+              label={`Delete ${retime.name}`}
+              onPress={() => change('Delete a retime', (list) => list.filter((_, k) => k !== i))}
+            >
+              <Trash2 aria-hidden />
+            </IconButton>
+          </Head>
+          <Select
+            label="Of"
+            options={who}
+            value={retime.riders[0] ?? everything}
+            onChange={(id) => put(i, { riders: id === everything ? [] : [id] })}
+          />
+          <RetimeKeys keys={retime.keys} frame={frame} put={(keys, gesture) => put(i, { keys }, gesture)} />
+        </Card>
+      ))}
+      <Buttons>
+        <Button
+          onPress={() =>
+            change('Add a retime', (list) => [
+              ...list,
+              { ...defaultsOf(Retime), name: `Retime ${list.length + 1}` },
+            ])
+          }
+        >
+          <Plus aria-hidden /> Add a retime
+        </Button>
+      </Buttons>
+    </Fold>
+  );
+}
+
+function RetimeKeys(props: {
+  keys: readonly RetimeKey[];
+  frame: number;
+  put: (keys: RetimeKey[], gesture?: string) => void;
+}) {
+  const { keys, frame, put } = props;
+  const fps = useDesk((state) => state.shot.fps);
+  const key = (i: number, part: Partial<RetimeKey>, gesture?: string) =>
+    put(
+      keys.map((one, k) => (k === i ? { ...one, ...part } : one)),
+      gesture,
+    );
+  const sourceAt = (at: number) => {
+    const before = keys.findLast((one) => one.frame <= at);
+    return before ? before.source + at - before.frame : at;
+  };
+  /** From the playhead a second of the work over so many frames; what follows comes later. */
+  const stretch = (source: number, frames: number) => {
+    const from = sourceAt(frame);
+    const kept = keys.filter((one) => one.frame < frame);
+    const later = keys
+      .filter((one) => one.frame > frame)
+      .map((one) => ({ ...one, frame: one.frame + frames - source }));
+    put([
+      ...kept,
+      { frame, source: from, ease: 'linear' },
+      { frame: frame + frames, source: from + source, ease: 'linear' },
+      ...later,
+    ]);
+  };
+  const second = Math.round(fps);
+  return (
+    <>
+      {keys.map((one, i) => (
+        <Line key={i} role="group" aria-label={`Retime key ${i + 1}`}>
+          <QuantityField
+            label="At frame"
+            kind="frame"
+            fps={fps}
+            value={one.frame}
+            min={i > 0 ? keys[i - 1].frame + 0.01 : undefined}
+            max={i + 1 < keys.length ? keys[i + 1].frame - 0.01 : undefined}
+            onChange={(at, gesture) => key(i, { frame: at }, gesture)}
+          />
+          <QuantityField
+            label="Shows frame"
+            kind="frame"
+            fps={fps}
+            value={one.source}
+            onChange={(source, gesture) => key(i, { source }, gesture)}
+          />
+          <Select label="Then" options={EASES} value={one.ease} onChange={(ease) => key(i, { ease })} />
+          <IconButton
+            label={`Delete retime key ${i + 1}`}
+            onPress={() => put(keys.filter((_, k) => k !== i))}
+          >
+            <Trash2 aria-hidden />
+          </IconButton>
+        </Line>
+      ))}
+      <Buttons>
+        <Button onPress={() => put(withKey(keys, { frame, source: sourceAt(frame), ease: 'linear' }))}>
+          Key at frame {frame}
+        </Button>
+        <Button onPress={() => stretch(second, 2 * second)}>Half speed from here</Button>
+        <Button onPress={() => stretch(0, second)}>Freeze here</Button>
+      </Buttons>
+    </>
+  );
+}
