@@ -42,6 +42,8 @@ const Frame = styled.div`
     inset: 0;
     display: block;
     touch-action: none;
+    /* A drag that began on chosen text would be the browser's own. */
+    user-select: none;
   }
 `;
 
@@ -112,14 +114,19 @@ export function RunDiagram({ hasStrip }: { hasStrip: boolean }) {
           {bands.map((band) => (
             <BandLines key={band.pathId} band={band} x={x} width={width} />
           ))}
-          {hasStrip && (
-            <SpeedStrip scales={scales} width={width} riders={bands.flatMap(({ riders }) => riders)} />
-          )}
           <Playhead x={x} top={MARGIN.top - 6} foot={height - MARGIN.bottom + 2} />
           {bands.map((band) => (
             <CrossingFlags key={band.pathId} band={band} x={x} />
           ))}
         </g>
+        {hasStrip && (
+          <SpeedStrip
+            scales={scales}
+            width={width}
+            riders={bands.flatMap(({ riders }) => riders)}
+            clip={clip}
+          />
+        )}
         <CutRow x={x} width={width} />
         <g clipPath={`url(#${clip})`}>
           <OwnGrips bands={bands} x={x} />
@@ -261,7 +268,7 @@ function BandGround({ band, width, named }: { band: DiagramBand; width: number; 
         }),
       )}
       {named && (
-        <MarkText x={right - 4} y={top + 11} textAnchor="end">
+        <MarkText x={right - 4} y={foot - 6} textAnchor="end">
           {path?.name}
         </MarkText>
       )}

@@ -31,8 +31,14 @@ const Reach = styled.rect`
 const toPath = line();
 
 /** Below the distances: speed, or what it asks of the rider, with the limits it is driven within. */
-export function SpeedStrip(props: { scales: DiagramScales; width: number; riders: readonly Rider[] }) {
-  const { scales, width, riders } = props;
+export function SpeedStrip(props: {
+  scales: DiagramScales;
+  width: number;
+  riders: readonly Rider[];
+  /** The id of what lines are clipped by. */
+  clip: string;
+}) {
+  const { scales, width, riders, clip } = props;
   const theme = useTheme();
   const shot = useDesk((state) => state.shot);
   const evaluation = useDesk((state) => state.evaluation);
@@ -86,6 +92,8 @@ export function SpeedStrip(props: { scales: DiagramScales; width: number; riders
             strokeDasharray="6 4"
           />
         ))}
+      </g>
+      <g aria-hidden clipPath={`url(#${clip})`}>
         {lines.map(({ rider, values }) => (
           <path
             key={rider.id}
@@ -98,7 +106,9 @@ export function SpeedStrip(props: { scales: DiagramScales; width: number; riders
         ))}
       </g>
       {what === 'speed' && selected && pace && !selected.hitch?.follows && !selected.hitch?.pacedBy && (
-        <SpeedGrips rider={selected} pace={pace} scales={scales} y={y} />
+        <g clipPath={`url(#${clip})`}>
+          <SpeedGrips rider={selected} pace={pace} scales={scales} y={y} />
+        </g>
       )}
     </g>
   );

@@ -25,15 +25,15 @@ import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
 
 const SOURCES: readonly { id: CueSource['kind']; name: string }[] = [
-  { id: 'distance', name: 'A rider has come' },
-  { id: 'gap', name: 'Two riders are apart' },
-  { id: 'frame', name: 'The frame is' },
+  { id: 'distance', name: 'Distance' },
+  { id: 'gap', name: 'Gap of two' },
+  { id: 'frame', name: 'Frame' },
 ];
 const ACTIONS: readonly { id: CueAction['kind']; name: string }[] = [
   { id: 'start', name: 'Starts' },
-  { id: 'stopEnd', name: 'Ends a stop of' },
-  { id: 'turn', name: 'Turns a part of' },
-  { id: 'move', name: 'Moves a part of' },
+  { id: 'stopEnd', name: 'Ends a stop' },
+  { id: 'turn', name: 'Turns a part' },
+  { id: 'move', name: 'Moves a part' },
 ];
 const EASES: readonly { id: CueKey['ease']; name: string }[] = [
   { id: 'smooth', name: 'Smooth' },
@@ -43,7 +43,7 @@ const EASES: readonly { id: CueKey['ease']; name: string }[] = [
 
 const Line = styled.div`
   display: grid;
-  grid-template-columns: 1fr 1fr 1fr 28px;
+  grid-template-columns: 62px 62px minmax(0, 1fr) 28px;
   align-items: end;
   gap: 6px;
 `;

@@ -19,7 +19,7 @@ const EASES: readonly { id: RetimeKey['ease']; name: string }[] = [
 
 const Line = styled.div`
   display: grid;
-  grid-template-columns: 1fr 1fr 1fr 28px;
+  grid-template-columns: 70px 70px minmax(0, 1fr) 28px;
   align-items: end;
   gap: 6px;
 `;

@@ -24,7 +24,7 @@ const EASES: readonly { id: SpeedKey['ease']; name: string }[] = [
 
 const KeyRow = styled.div`
   display: grid;
-  grid-template-columns: 1fr 1fr 1fr 28px;
+  grid-template-columns: 70px 70px minmax(0, 1fr) 28px;
   align-items: end;
   gap: 6px;
 `;

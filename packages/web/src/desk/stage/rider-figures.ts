@@ -97,6 +97,15 @@ export class RiderFigures {
     });
   }
 
+  /** The box around a rider's figure as it stands; null where there is none. */
+  boxOf(id: string): THREE.Box3 | null {
+    const group = this.figures.get(id)?.group;
+    if (group === undefined) return null;
+    group.updateMatrixWorld(true);
+    const box = new THREE.Box3().setFromObject(group);
+    return box.isEmpty() ? null : box;
+  }
+
   /** Leaves a rider out, as the one whose eyes are looked through; null shows them all. */
   hide(id: string | null): void {
     for (const [riderId, { group }] of this.figures) group.visible = riderId !== id;

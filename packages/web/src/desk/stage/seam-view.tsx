@@ -3,14 +3,13 @@ import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { LABEL_FONT } from '../../theme/global-style';
 import { IconButton } from '../../ui/icon-button';
-import { useDesk } from '../desk-store';
+import { useDesk, useSelectedRider } from '../desk-store';
 
 const Cover = styled.div`
   position: absolute;
   inset: 0;
   display: grid;
-  grid-template-columns: 1fr 1fr;
-  grid-template-rows: 1fr 1fr;
+  grid-template-columns: 1fr 1fr 1fr;
   gap: 2px;
   background: ${({ theme }) => theme.hairline};
   & > button {
@@ -22,14 +21,13 @@ const Cover = styled.div`
   }
 `;
 
-const Shot = styled.figure<{ $wide?: boolean }>`
+const Shot = styled.figure`
   position: relative;
   min-width: 0;
   min-height: 0;
   margin: 0;
   overflow: hidden;
   background: ${({ theme }) => theme.sky};
-  ${({ $wide }) => $wide && 'grid-column: 1 / -1;'}
   & > img {
     position: absolute;
     width: 100%;
@@ -53,35 +51,39 @@ const Shot = styled.figure<{ $wide?: boolean }>`
 /** Lets an edit's evaluation and drawing settle before pictures are taken again, milliseconds. */
 const SETTLE = 120;
 
-/** The last and the first frame beside each other, and one over the other: where they differ, the loop jumps. */
-export function SeamView({ picture }: { picture: (frame: number) => string }) {
+/**
+ * The last and the first frame beside each other, and one over the other, close to the selected rider: where they
+ * differ, the loop jumps.
+ */
+export function SeamView(props: {
+  closeUps: (frames: readonly number[], riderId: string | null) => string[];
+}) {
   const { first, last } = useDesk((state) => state.shot.range);
   const evaluation = useDesk((state) => state.evaluation);
-  const view = useDesk((state) => state.view);
+  const rider = useSelectedRider();
   const set = useDesk((state) => state.set);
-  const [pictures, setPictures] = useState<{ last: string; first: string } | null>(null);
-  const take = useRef(picture);
-  take.current = picture;
+  const [pictures, setPictures] = useState<readonly string[]>([]);
+  const take = useRef(props.closeUps);
+  take.current = props.closeUps;
+  const riderId = rider?.id ?? null;
   useEffect(() => {
-    const timer = setTimeout(
-      () => setPictures({ last: take.current(last), first: take.current(first) }),
-      SETTLE,
-    );
+    const timer = setTimeout(() => setPictures(take.current([last, first], riderId)), SETTLE);
     return () => clearTimeout(timer);
-  }, [evaluation, view, first, last]);
+  }, [evaluation, first, last, riderId]);
+  const [atLast, atFirst] = pictures;
   return (
     <Cover role="group" aria-label="Seam">
       <Shot>
-        {pictures && <img src={pictures.last} alt={`Frame ${last}`} />}
+        {atLast && <img src={atLast} alt={`Frame ${last}`} />}
         <figcaption>Last: frame {last}</figcaption>
       </Shot>
       <Shot>
-        {pictures && <img src={pictures.first} alt={`Frame ${first}`} />}
+        {atFirst && <img src={atFirst} alt={`Frame ${first}`} />}
         <figcaption>First: frame {first}</figcaption>
       </Shot>
-      <Shot $wide>
-        {pictures && <img src={pictures.last} alt="" />}
-        {pictures && <img src={pictures.first} alt={`Frame ${first} over frame ${last}`} />}
+      <Shot>
+        {atLast && <img src={atLast} alt="" />}
+        {atFirst && <img src={atFirst} alt={`Frame ${first} over frame ${last}`} />}
         <figcaption>Over each other</figcaption>
       </Shot>
       <IconButton label="Back to the stage" onPress={() => set({ seam: false })}>

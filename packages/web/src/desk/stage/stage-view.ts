@@ -136,18 +136,24 @@ export class StageView {
     this.redraw();
   }
 
-  /** The stage as it is at another frame, as an image's address; for a look, the desk stays where it is. */
-  picture(frame: number): string {
+  /**
+   * The stage at some frames, as images' addresses, seen close to a rider as it is at the last of them; the desk stays
+   * where it is.
+   */
+  closeUps(frames: readonly number[], riderId: string | null): string[] {
     const { state } = this;
-    if (state === null) return '';
-    this.updateFigures({ ...state, frame });
-    this.updateLens({ ...state, frame });
-    this.draw();
-    const image = this.renderer.domElement.toDataURL();
+    if (state === null) return [];
+    this.updateFigures({ ...state, frame: frames[frames.length - 1] });
+    const near = riderId === null ? null : this.figures.boxOf(riderId);
+    const camera = near ? cameraNear(near, this.views.camera) : this.views.camera;
+    const images = frames.map((frame) => {
+      this.updateFigures({ ...state, frame });
+      this.renderer.render(this.scene, camera);
+      return this.renderer.domElement.toDataURL();
+    });
     this.updateFigures(state);
-    this.updateLens(state);
     this.redraw();
-    return image;
+    return images;
   }
 
   /** Lets the path in the making follow the pointer. */
@@ -492,4 +498,16 @@ function distanceToSegment(
   const square = dx * dx + dy * dy;
   const t = square > 0 ? Math.min(1, Math.max(0, ((x - a.x) * dx + (y - a.y) * dy) / square)) : 0;
   return Math.hypot(x - a.x - t * dx, y - a.y - t * dy);
+}
+
+/** Looks down at a box from before its corner, with room around it. */
+function cameraNear(box: THREE.Box3, like: THREE.Camera): THREE.PerspectiveCamera {
+  const aspect = like instanceof THREE.PerspectiveCamera ? like.aspect : 16 / 9;
+  const camera = new THREE.PerspectiveCamera(35, aspect, 0.1, 2000);
+  const { center, radius } = box.getBoundingSphere(new THREE.Sphere());
+  camera.position
+    .copy(center)
+    .addScaledVector(new THREE.Vector3(1, 0.7, 1).normalize(), 4 * Math.max(radius, 0.5));
+  camera.lookAt(center);
+  return camera;
 }

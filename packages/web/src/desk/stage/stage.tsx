@@ -148,7 +148,7 @@ export function Stage({ station }: { station: StationId }) {
         </IconButton>
       </Bar>
       {view !== 'through' && !seam && <Board />}
-      {seam && <SeamView picture={(frame) => stage.current?.picture(frame) ?? ''} />}
+      {seam && <SeamView closeUps={(frames, id) => stage.current?.closeUps(frames, id) ?? []} />}
     </Frame>
   );
 }
