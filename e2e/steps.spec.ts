@@ -158,7 +158,7 @@ test('check speaks up where a ridden path has no curve', async ({ page, request 
     version: 1,
     name: 'Curveless',
     paths: [{ id: 'p', name: 'Stub', points: [{ position: [0, 0, 0] }] }],
-    riders: [{ id: 'r', name: 'Cart', badge: 'C1', hitch: { path: 'p', pace: { mode: 'drive' } } }],
+    riders: [{ id: 'r', name: 'Cart', badge: 'C1', hitch: { path: 'p', ground: { mode: 'stick' } } }],
   };
   const made = (await (await request.post('/api/shots', { data: { document } })).json()) as { id: string };
   await page.goto(`/shots/${made.id}/check`);
@@ -167,5 +167,5 @@ test('check speaks up where a ridden path has no curve', async ({ page, request 
   await expect(findings.first()).toContainText(
     'Path "Stub" has 1 of the 2 points it needs. At rest until then: C1.',
   );
-  await expect(findings.last()).toContainText('Pace by drive is kept in the shot but not played yet');
+  await expect(findings.last()).toContainText('Ground contact is kept in the shot but not played yet');
 });

@@ -18,19 +18,10 @@ import { useDesk, useDeskStore } from '../desk-store';
 import { trackOf } from '../track-of';
 import { Told } from './diagram-text';
 import { KeyBox } from './key-box';
+import { Knob } from './knob';
 import { KeyHandles } from './key-handles';
 import { paceGeometry, roundedValue, snappedValue, stretchText } from './pace-geometry';
 import { useShownFrames } from './use-shown-frames';
-
-const Knob = styled.circle<{ $chosen: boolean }>`
-  fill: ${({ theme, $chosen }) => ($chosen ? theme.ink : theme.panel)};
-  stroke-width: 3;
-  cursor: grab;
-  &:focus-visible {
-    outline: 2px solid ${({ theme }) => theme.ink};
-    outline-offset: 2px;
-  }
-`;
 
 const Stretch = styled.path`
   fill: none;

@@ -10,18 +10,9 @@ import { useDesk } from '../desk-store';
 import { trackOf } from '../track-of';
 import { AxisText, Told } from './diagram-text';
 import { MARGIN, type DiagramScales } from './diagram-scales';
+import { Knob } from './knob';
 import { STRIP_UNITS, stripLimits, stripValues } from './strip-channel';
 import { useShownFrames } from './use-shown-frames';
-
-const Knob = styled.circle`
-  fill: ${({ theme }) => theme.panel};
-  stroke-width: 3;
-  cursor: grab;
-  &:focus-visible {
-    outline: 2px solid ${({ theme }) => theme.ink};
-    outline-offset: 2px;
-  }
-`;
 
 const Reach = styled.rect`
   fill: transparent;

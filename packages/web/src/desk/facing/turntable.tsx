@@ -9,6 +9,7 @@ import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Buttons, FieldGrid, Hint } from '../../ui/panel';
 import { Select } from '../../ui/select';
+import { observeSize } from '../use-size';
 import { useDesk } from '../desk-store';
 import { TurntableView } from './turntable-view';
 
@@ -86,12 +87,9 @@ export function Turntable({ rider }: { rider: Rider }) {
     if (!element) return;
     const made = new TurntableView(element, (axis) => pick.current(axis));
     view.current = made;
-    const sizes = new ResizeObserver(([entry]) =>
-      made.resize(entry.contentRect.width, entry.contentRect.height),
-    );
-    sizes.observe(element);
+    const stop = observeSize(element, (width, height) => made.resize(width, height));
     return () => {
-      sizes.disconnect();
+      stop();
       made.dispose();
       view.current = null;
     };

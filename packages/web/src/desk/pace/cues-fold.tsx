@@ -12,7 +12,6 @@ import {
 } from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useMemo } from 'react';
-import styled from 'styled-components';
 import { changeCue } from '../../edits/cue-edits';
 import { Button } from '../../ui/button';
 import { Fold } from '../../ui/fold';
@@ -23,6 +22,7 @@ import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
+import { Card, CardHead, EASES, KeyLine } from './rows';
 
 const SOURCES: readonly { id: CueSource['kind']; name: string }[] = [
   { id: 'distance', name: 'Distance' },
@@ -35,33 +35,6 @@ const ACTIONS: readonly { id: CueAction['kind']; name: string }[] = [
   { id: 'turn', name: 'Turns a part' },
   { id: 'move', name: 'Moves a part' },
 ];
-const EASES: readonly { id: CueKey['ease']; name: string }[] = [
-  { id: 'smooth', name: 'Smooth' },
-  { id: 'linear', name: 'Steady' },
-  { id: 'hold', name: 'Hold' },
-];
-
-const Line = styled.div`
-  display: grid;
-  grid-template-columns: 62px 62px minmax(0, 1fr) 28px;
-  align-items: end;
-  gap: 6px;
-`;
-
-const Head = styled.div`
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-`;
-
-const Card = styled.div`
-  display: flex;
-  flex-direction: column;
-  gap: 8px;
-  padding: 8px 0;
-  border-top: 1px solid ${({ theme }) => theme.hairline};
-`;
-
 /** When one thing reaches a place, another acts. */
 export function CuesFold() {
   const desk = useDeskStore();
@@ -128,7 +101,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
   const unit = on.kind === 'frame' ? 'f' : 'm';
   return (
     <Card role="group" aria-label={cue.name}>
-      <Head>
+      <CardHead>
         <Tick isSelected={!cue.off} onChange={(isOn) => change({ off: !isOn })}>
           {cue.name}
         </Tick>
@@ -143,7 +116,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
         >
           <Trash2 aria-hidden />
         </IconButton>
-      </Head>
+      </CardHead>
       <FieldPair>
         <Select
           label="When"
@@ -241,7 +214,7 @@ function CueKeys(props: { cue: Cue; unit: string; onChange: (keys: CueKey[], ges
   return (
     <>
       {keys.map((key, i) => (
-        <Line key={i} role="group" aria-label={`${cue.name}, key ${i + 1}`}>
+        <KeyLine key={i} role="group" aria-label={`${cue.name}, key ${i + 1}`}>
           <QuantityField
             label="At"
             kind={unit === 'f' ? 'frame' : 'length'}
@@ -262,7 +235,7 @@ function CueKeys(props: { cue: Cue; unit: string; onChange: (keys: CueKey[], ges
           <IconButton label={`Delete key ${i + 1}`} onPress={() => onChange(keys.filter((_, k) => k !== i))}>
             <Trash2 aria-hidden />
           </IconButton>
-        </Line>
+        </KeyLine>
       ))}
       <Buttons>
         <Button

@@ -1,6 +1,5 @@
 import { Retime, defaultsOf, type RetimeKey, type Shot } from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
-import styled from 'styled-components';
 import { withKey } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { Fold } from '../../ui/fold';
@@ -10,33 +9,7 @@ import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
 import { useDesk } from '../desk-store';
-
-const EASES: readonly { id: RetimeKey['ease']; name: string }[] = [
-  { id: 'linear', name: 'Steady' },
-  { id: 'smooth', name: 'Smooth' },
-  { id: 'hold', name: 'Hold' },
-];
-
-const Line = styled.div`
-  display: grid;
-  grid-template-columns: 70px 70px minmax(0, 1fr) 28px;
-  align-items: end;
-  gap: 6px;
-`;
-
-const Head = styled.div`
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-`;
-
-const Card = styled.div`
-  display: flex;
-  flex-direction: column;
-  gap: 8px;
-  padding: 8px 0;
-  border-top: 1px solid ${({ theme }) => theme.hairline};
-`;
+import { Card, CardHead, EASES, KeyLine } from './rows';
 
 const everything = 'everything';
 
@@ -59,7 +32,7 @@ export function RetimeFold() {
       <Hint>Shows another frame of the work at a frame of the shot; nothing under it is changed.</Hint>
       {retimes.map((retime, i) => (
         <Card key={i} role="group" aria-label={retime.name}>
-          <Head>
+          <CardHead>
             <Tick isSelected={!retime.off} onChange={(on) => put(i, { off: !on })}>
               {retime.name}
             </Tick>
@@ -69,7 +42,7 @@ export function RetimeFold() {
             >
               <Trash2 aria-hidden />
             </IconButton>
-          </Head>
+          </CardHead>
           <Select
             label="Of"
             options={who}
@@ -129,7 +102,7 @@ function RetimeKeys(props: {
   return (
     <>
       {keys.map((one, i) => (
-        <Line key={i} role="group" aria-label={`Retime key ${i + 1}`}>
+        <KeyLine key={i} role="group" aria-label={`Retime key ${i + 1}`}>
           <QuantityField
             label="At frame"
             kind="frame"
@@ -153,7 +126,7 @@ function RetimeKeys(props: {
           >
             <Trash2 aria-hidden />
           </IconButton>
-        </Line>
+        </KeyLine>
       ))}
       <Buttons>
         <Button onPress={() => put(withKey(keys, { frame, source: sourceAt(frame), ease: 'linear' }))}>

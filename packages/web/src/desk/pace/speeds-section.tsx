@@ -1,6 +1,5 @@
 import { compilePace, type Pace, type Rider, type SpeedKey } from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
-import styled from 'styled-components';
 import { changePace } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -10,6 +9,7 @@ import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { useDesk, useDeskStore } from '../desk-store';
 import { trackOf } from '../track-of';
+import { KeyLine } from './rows';
 
 const WAYS = [
   { id: 'frame', name: 'At frames' },
@@ -21,13 +21,6 @@ const EASES: readonly { id: SpeedKey['ease']; name: string }[] = [
   { id: 'linear', name: 'Even change' },
   { id: 'hold', name: 'Hold' },
 ];
-
-const KeyRow = styled.div`
-  display: grid;
-  grid-template-columns: 70px 70px minmax(0, 1fr) 28px;
-  align-items: end;
-  gap: 6px;
-`;
 
 /** By distance a rider moves at least so fast, m/s. */
 const SLOWEST = 0.01;
@@ -93,7 +86,7 @@ export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         Drag them in the strip, or type here.
       </Hint>
       {speeds.map((key, i) => (
-        <KeyRow key={i} role="group" aria-label={`Speed ${i + 1}`}>
+        <KeyLine key={i} role="group" aria-label={`Speed ${i + 1}`}>
           {key.frame === undefined ? (
             <QuantityField
               label="Place"
@@ -137,7 +130,7 @@ export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
           >
             <Trash2 aria-hidden />
           </IconButton>
-        </KeyRow>
+        </KeyLine>
       ))}
       <Buttons>
         <Button onPress={addHere}>

@@ -1,9 +1,10 @@
 import { focalAt, sourceFrame } from '@fleet-rail/core';
-import { useEffect, useRef, useState } from 'react';
+import { useRef } from 'react';
 import styled from 'styled-components';
 import { LABEL_FONT } from '../../theme/global-style';
 import { showNumber } from '../../ui/quantity';
 import { useDesk } from '../desk-store';
+import { useSize } from '../use-size';
 import { lookedThrough } from './looked-through';
 import { pictureRect } from './picture-rect';
 
@@ -28,24 +29,14 @@ const Caption = styled.text`
 /** The picture of the camera that is looked through: its edge, what is safe on every screen, and its thirds. */
 export function Picture() {
   const cover = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 0, height: 0 });
   const view = useDesk((state) => state.view);
   const shot = useDesk((state) => state.shot);
   const through = useDesk((state) => state.through);
   const frame = useDesk((state) => state.frame);
   const shown = view === 'through';
-  useEffect(() => {
-    const element = cover.current;
-    if (!element) return;
-    const sizes = new ResizeObserver(([entry]) =>
-      setSize({ width: entry.contentRect.width, height: entry.contentRect.height }),
-    );
-    sizes.observe(element);
-    return () => sizes.disconnect();
-  }, [shown]);
+  const { width, height } = useSize(cover, { width: 0, height: 0 }, shown);
   const rider = lookedThrough({ shot, through, frame });
   if (!shown || !rider?.camera) return null;
-  const { width, height } = size;
   const { x, y, width: wide, height: high } = pictureRect(width, height, rider.camera.aspect);
   const inset = (1 - SAFE) / 2;
   return (

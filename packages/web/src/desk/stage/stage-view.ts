@@ -26,7 +26,9 @@ import { ghostsOf, type Ghost } from './ghosts';
 import { heatShown } from './heat-shown';
 import { lensOf } from './lens';
 import { lookedThrough } from './looked-through';
+import { cameraNear } from './camera-near';
 import { RiderFigures, type RiderPart } from './rider-figures';
+import { ScreenSight } from './screen-sight';
 import { SightLines } from './sight-lines';
 import { smoothEdges } from './smooth-edges';
 import { SurveyGrid } from './survey-grid';
@@ -52,6 +54,8 @@ export interface StageLabel {
 /** Draws a desk's state with WebGL, only when something changed. */
 export class StageView {
   readonly views: Views;
+  /** From the screen into the scene and back. */
+  readonly sight: ScreenSight;
   private readonly renderer: THREE.WebGLRenderer;
   private readonly scene = new THREE.Scene();
   private readonly grid = new SurveyGrid();
@@ -75,11 +79,12 @@ export class StageView {
   private request = 0;
 
   constructor(
-    private readonly canvas: HTMLCanvasElement,
+    canvas: HTMLCanvasElement,
     private readonly onDrawn: (labels: readonly StageLabel[]) => void,
   ) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: smoothEdges() });
     this.views = new Views(canvas, () => this.redraw());
+    this.sight = new ScreenSight(canvas, this.views);
     this.figures = new RiderFigures(() => this.redraw());
     this.sun.position.set(-40, 80, 50);
     this.scene.add(
@@ -173,26 +178,9 @@ export class StageView {
     if (this.request === 0) this.request = requestAnimationFrame(() => this.draw());
   }
 
-  /** Where the place under the pointer lies on a level plane, or null where it looks past it. */
-  onLevel(x: number, y: number, height: number): Vec3 | null {
-    return this.onPlane(x, y, new THREE.Plane(new THREE.Vector3(0, 1, 0), -height));
-  }
-
-  /** Where the place under the pointer lies on the upright plane through a point that faces the viewer. */
-  onUpright(x: number, y: number, through: Vec3): Vec3 | null {
-    const normal = this.views.camera.getWorldDirection(new THREE.Vector3()).setY(0);
-    if (normal.lengthSq() < 1e-6) return null;
-    const plane = new THREE.Plane().setFromNormalAndCoplanarPoint(
-      normal.normalize(),
-      new THREE.Vector3(...through),
-    );
-    return this.onPlane(x, y, plane);
-  }
-
   /** Whether a place is drawn within so many pixels of the pointer. */
   isNear(place: Vec3, x: number, y: number, pixels: number): boolean {
-    const at = this.toScreen(place);
-    return at !== null && Math.hypot(at.x - x, at.y - y) <= pixels;
+    return this.sight.distanceTo(place, x, y) <= pixels;
   }
 
   /** The control point under the pointer, and what of it. */
@@ -202,8 +190,7 @@ export class StageView {
     let best: { index: number; grip: Grip; distance: number } | null = null;
     this.plumb.places.forEach((_, index) => {
       for (const grip of grips) {
-        const at = this.toScreen(this.plumb.gripPlace(index, grip, this.spanAt));
-        const distance = at === null ? Infinity : Math.hypot(at.x - x, at.y - y);
+        const distance = this.sight.distanceTo(this.plumb.gripPlace(index, grip, this.spanAt), x, y);
         if (distance <= GRIP_PIXELS && (best === null || distance < best.distance - 0.5))
           best = { index, grip, distance };
       }
@@ -215,28 +202,28 @@ export class StageView {
   pickPath(x: number, y: number): string | null {
     let best: { id: string; distance: number } | null = null;
     for (const [id, { ribbon }] of this.ribbons) {
-      const distance = this.screenDistance(ribbon.line, x, y);
+      const distance = this.sight.distanceToLine(ribbon.line, x, y);
       if (distance <= PATH_PIXELS && (best === null || distance < best.distance)) best = { id, distance };
     }
     return best?.id ?? null;
   }
 
   pickRider(x: number, y: number): string | null {
-    return this.figures.pick(this.rayAt(x, y));
+    return this.figures.pick(this.sight.rayAt(x, y));
   }
 
   pickRiderPart(x: number, y: number): RiderPart | null {
-    return this.figures.pickPart(this.rayAt(x, y));
+    return this.figures.pickPart(this.sight.rayAt(x, y));
   }
 
   /** The run of model edges nearest to the pointer, in the world. */
   pickEdges(x: number, y: number): EdgePick | null {
-    return this.figures.pickEdges(this.rayAt(x, y));
+    return this.figures.pickEdges(this.sight.rayAt(x, y));
   }
 
   /** Where the ray through the pointer meets the ground model. */
   onGround(x: number, y: number): Vec3 | null {
-    return this.figures.onGround(this.rayAt(x, y));
+    return this.figures.onGround(this.sight.rayAt(x, y));
   }
 
   /** The handle under the pointer. */
@@ -244,17 +231,17 @@ export class StageView {
     if (!this.overlay.object.visible) return null;
     // A handle that lies on its point would keep the point from being taken hold of.
     const free = this.overlay.handles.filter(({ index, place }) => {
-      const point = this.toScreen(this.plumb.places[index]);
-      const end = this.toScreen(place);
+      const point = this.sight.toScreen(this.plumb.places[index]);
+      const end = this.sight.toScreen(place);
       return point && end && Math.hypot(end.x - point.x, end.y - point.y) > GRIP_PIXELS / 2;
     });
-    return this.nearestOf(free, x, y);
+    return this.sight.nearestOf(free, x, y, GRIP_PIXELS);
   }
 
   /** The mark of the selected path under the pointer. */
   pickMark(x: number, y: number): string | null {
     if (!this.overlay.object.visible) return null;
-    return this.nearestOf(this.overlay.marks, x, y)?.id ?? null;
+    return this.sight.nearestOf(this.overlay.marks, x, y, GRIP_PIXELS)?.id ?? null;
   }
 
   /** The control points inside a box on the screen. */
@@ -262,7 +249,7 @@ export class StageView {
     const inside = (value: number, a: number, b: number) =>
       value >= Math.min(a, b) && value <= Math.max(a, b);
     return [...this.plumb.places.keys()].filter((i) => {
-      const at = this.toScreen(this.plumb.places[i]);
+      const at = this.sight.toScreen(this.plumb.places[i]);
       return at !== null && inside(at.x, x0, x1) && inside(at.y, y0, y1);
     });
   }
@@ -271,7 +258,7 @@ export class StageView {
   placeOnPath(path: ShotPath, x: number, y: number, anywhere = false): NearestPlace | null {
     const curve = compiledPathOf(path);
     if (curve instanceof PathError) return null;
-    const { origin, direction } = this.rayAt(x, y).ray;
+    const { origin, direction } = this.sight.rayAt(x, y).ray;
     const place = nearestToRay(curve, origin.toArray(), direction.toArray());
     const here: Vec3 = [0, 0, 0];
     curve.position(place.distance, here);
@@ -331,20 +318,6 @@ export class StageView {
     this.overlay.showComb(state.shows.comb ? curve : null, theme);
     this.overlay.showKinks(curve, facts, theme);
     this.overlay.showMarks(curve, path.marks, theme);
-  }
-
-  private nearestOf<T extends { readonly place: Vec3 }>(
-    things: readonly T[],
-    x: number,
-    y: number,
-  ): T | null {
-    let best: { thing: T; distance: number } | null = null;
-    for (const thing of things) {
-      const at = this.toScreen(thing.place);
-      const distance = at === null ? Infinity : Math.hypot(at.x - x, at.y - y);
-      if (distance <= GRIP_PIXELS && (best === null || distance < best.distance)) best = { thing, distance };
-    }
-    return best?.thing ?? null;
   }
 
   private updateRibbons(state: DeskState, theme: Theme): void {
@@ -426,46 +399,12 @@ export class StageView {
 
   private readonly spanAt = (place: Vec3): number => this.views.metresPerPixel(new THREE.Vector3(...place));
 
-  private rayAt(x: number, y: number): THREE.Raycaster {
-    const { clientWidth, clientHeight } = this.canvas;
-    const ray = new THREE.Raycaster();
-    ray.setFromCamera(
-      new THREE.Vector2((2 * x) / clientWidth - 1, 1 - (2 * y) / clientHeight),
-      this.views.camera,
-    );
-    return ray;
-  }
-
-  private onPlane(x: number, y: number, plane: THREE.Plane): Vec3 | null {
-    const { ray } = this.rayAt(x, y);
-    const hit = ray.intersectPlane(plane, new THREE.Vector3());
-    return hit === null ? null : [hit.x, hit.y, hit.z];
-  }
-
-  private toScreen(place: Vec3): { x: number; y: number } | null {
-    const { clientWidth, clientHeight } = this.canvas;
-    const p = new THREE.Vector3(...place).project(this.views.camera);
-    if (p.z > 1) return null;
-    return { x: ((p.x + 1) / 2) * clientWidth, y: ((1 - p.y) / 2) * clientHeight };
-  }
-
-  private screenDistance(line: Float32Array, x: number, y: number): number {
-    let best = Infinity;
-    let before: { x: number; y: number } | null = null;
-    for (let i = 0; i < line.length; i += 3) {
-      const here = this.toScreen([line[i], line[i + 1], line[i + 2]]);
-      if (here && before) best = Math.min(best, distanceToSegment(x, y, before, here));
-      before = here;
-    }
-    return best;
-  }
-
   private labels(): StageLabel[] {
     const { state } = this;
     if (!state) return [];
     const labels: StageLabel[] = [];
     const add = (key: string, place: Vec3) => {
-      const at = this.toScreen(place);
+      const at = this.sight.toScreen(place);
       if (at) labels.push({ key, ...at });
     };
     if (this.plumb.object.visible) {
@@ -486,28 +425,4 @@ export class StageView {
     }
     return labels;
   }
-}
-
-function distanceToSegment(
-  x: number,
-  y: number,
-  a: { x: number; y: number },
-  b: { x: number; y: number },
-): number {
-  const [dx, dy] = [b.x - a.x, b.y - a.y];
-  const square = dx * dx + dy * dy;
-  const t = square > 0 ? Math.min(1, Math.max(0, ((x - a.x) * dx + (y - a.y) * dy) / square)) : 0;
-  return Math.hypot(x - a.x - t * dx, y - a.y - t * dy);
-}
-
-/** Looks down at a box from before its corner, with room around it. */
-function cameraNear(box: THREE.Box3, like: THREE.Camera): THREE.PerspectiveCamera {
-  const aspect = like instanceof THREE.PerspectiveCamera ? like.aspect : 16 / 9;
-  const camera = new THREE.PerspectiveCamera(35, aspect, 0.1, 2000);
-  const { center, radius } = box.getBoundingSphere(new THREE.Sphere());
-  camera.position
-    .copy(center)
-    .addScaledVector(new THREE.Vector3(1, 0.7, 1).normalize(), 4 * Math.max(radius, 0.5));
-  camera.lookAt(center);
-  return camera;
 }

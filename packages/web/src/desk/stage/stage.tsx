@@ -8,6 +8,7 @@ import { showNumber } from '../../ui/quantity';
 import { Board } from '../board/board';
 import { useDesk, useDeskStore } from '../desk-store';
 import type { StationId } from '../stations';
+import { observeSize } from '../use-size';
 import { HeatLegend } from './heat-legend';
 import { Picture } from './picture';
 import { SeamView } from './seam-view';
@@ -95,12 +96,9 @@ export function Stage({ station }: { station: StationId }) {
     if (!element) return;
     const made = new StageView(element, setLabels);
     stage.current = made;
-    const sizes = new ResizeObserver(([entry]) =>
-      made.resize(entry.contentRect.width, entry.contentRect.height),
-    );
-    sizes.observe(element.parentElement ?? element);
+    const stop = observeSize(element.parentElement ?? element, (width, height) => made.resize(width, height));
     return () => {
-      sizes.disconnect();
+      stop();
       made.dispose();
       stage.current = null;
     };

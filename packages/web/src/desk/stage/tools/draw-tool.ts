@@ -41,12 +41,12 @@ export function drawTool({ stage, desk, onHover }: StageHands): StageTool {
   ): [readonly [boolean, boolean, boolean], Vec3] | null => {
     const view = stage.views.current;
     if (view === 'side' || view === 'front') {
-      const place = stage.onUpright(x, y, last ?? [0, 0, 0]);
+      const place = stage.sight.onUpright(x, y, last ?? [0, 0, 0]);
       return place && [view === 'side' ? [false, true, true] : [true, true, false], place];
     }
     const level: readonly [boolean, boolean, boolean] = [true, false, true];
     const onGround = toGround ? stage.onGround(x, y) : null;
-    const place = onGround ?? stage.onLevel(x, y, view === 'plan' ? 0 : (last?.[1] ?? 0));
+    const place = onGround ?? stage.sight.onLevel(x, y, view === 'plan' ? 0 : (last?.[1] ?? 0));
     // Seen from above a path goes on at the height it has.
     if (place && !onGround) place[1] = last?.[1] ?? 0;
     return place && [level, place];

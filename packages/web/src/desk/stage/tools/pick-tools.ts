@@ -43,7 +43,7 @@ export function pickTargetTool({ stage, desk, onHover }: StageHands): StageTool 
       const target = node === null ? { rider: rider.id } : { rider: rider.id, node, at };
       return { target, name: `${rider.badge} ${rider.name}${node === null ? '' : `, ${node}`}` };
     }
-    const place = stage.onGround(x, y) ?? stage.onLevel(x, y, 0);
+    const place = stage.onGround(x, y) ?? stage.sight.onLevel(x, y, 0);
     const point = place?.map((value) => Number(value.toFixed(3))) as Vec3 | undefined;
     return point ? { target: { point }, name: point.map((value) => showNumber(value, 1)).join(', ') } : null;
   };

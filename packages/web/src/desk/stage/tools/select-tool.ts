@@ -30,7 +30,7 @@ export function selectTool(hands: StageHands, boxing: boolean): StageTool {
   const edgeOn = () => stage.views.current === 'side' || stage.views.current === 'front';
   /** Where the pointer holds something: on its own level, or upright where seen from the side. */
   const grabbedAt = (x: number, y: number, through: Vec3, upright: boolean): Vec3 | null =>
-    upright || edgeOn() ? stage.onUpright(x, y, through) : stage.onLevel(x, y, through[1]);
+    upright || edgeOn() ? stage.sight.onUpright(x, y, through) : stage.sight.onLevel(x, y, through[1]);
 
   const takeHold = (at: StagePointer): Held | null => {
     const { points, operation } = desk.getState();

@@ -1,0 +1,32 @@
+import type { KeyEase } from '@fleet-rail/core';
+import styled from 'styled-components';
+
+/** How a value runs on from its key. */
+export const EASES: readonly { id: KeyEase; name: string }[] = [
+  { id: 'smooth', name: 'Smooth' },
+  { id: 'linear', name: 'Steady' },
+  { id: 'hold', name: 'Hold' },
+];
+
+/** A key in a table: two numbers, how it runs on, and a button. */
+export const KeyLine = styled.div`
+  display: grid;
+  grid-template-columns: 66px 66px minmax(0, 1fr) 28px;
+  align-items: end;
+  gap: 6px;
+`;
+
+/** One of several things of a kind, with what belongs to it. */
+export const Card = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 8px 0;
+  border-top: 1px solid ${({ theme }) => theme.hairline};
+`;
+
+export const CardHead = styled.div`
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+`;
