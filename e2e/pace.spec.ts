@@ -130,8 +130,17 @@ test('a stretch is made faster, keys are boxed and scaled, and taken out by the 
   expect((await paceOf(request, id)).keys.map(({ frame }) => frame)).toEqual([1, 97, 217]);
 });
 
-test('a key dragged near a mark snaps to it', async ({ page, request }) => {
+test('a key dragged near a mark snaps to it, also where the wheel has brought it nearer', async ({
+  page,
+  request,
+}) => {
   const id = await openLane(page, request);
+  const wide = (await middle(key(page, 121))).x - (await middle(key(page, 1))).x;
+  await page.mouse.move((await middle(key(page, 1))).x, (await middle(key(page, 121))).y + 40);
+  await page.mouse.wheel(0, -300);
+  await expect
+    .poll(async () => (await middle(key(page, 121))).x - (await middle(key(page, 1))).x)
+    .toBeGreaterThan(1.4 * wide);
   const knob = await middle(key(page, 121));
   const start = await middle(key(page, 1));
   const perMetre = (start.y - knob.y) / 60;

@@ -4,6 +4,7 @@ import type { Shot } from '../document/shot.js';
 import { POSE } from '../rider/pose.js';
 import { shownAt, type Retiming } from '../rider/retiming.js';
 import { evaluateShot } from './evaluate-shot.js';
+import { shownFrames } from './shown-frames.js';
 
 const keys = [
   { frame: 1, value: 0 },
@@ -133,6 +134,45 @@ describe('cues', () => {
       expect(at(until(frame), 0, 100).distance).toBeCloseTo(at(shotWith({}), 0, 100 - shift).distance, 9);
     }
     expect(at(until(500), 0, 240)).toEqual({ distance: 24, speed: 0 });
+  });
+
+  it('keys are shown where they play: later where they wait, at another frame where time is bent', () => {
+    const wait = {
+      id: 'on',
+      name: 'On',
+      on: { kind: 'frame' as const },
+      does: { kind: 'stopEnd' as const, rider: 'a', stop: 0 },
+      keys: [
+        { at: 96, value: 0, ease: 'hold' as const },
+        { at: 97, value: 1 },
+      ],
+    };
+    const slow = [1, 241].map((frame) => ({ frame, source: (frame + 1) / 2, ease: 'linear' as const }));
+    const shots = [
+      shotWith({ cues: [wait] }),
+      shotWith({ cues: [{ ...wait, does: { kind: 'start', rider: 'a' } }] }),
+      shotWith({ cues: [wait], retimes: [{ keys: slow }] }),
+    ];
+    const shown = shots.map((shot) => {
+      const frames = shownFrames(evaluateShot(shot), shot.riders[0]);
+      keys.slice(1).forEach(({ frame, value }) => {
+        const at = frames.shown(frame) as number;
+        const pose = new Float64Array(POSE.size);
+        evaluateShot(shot).poses[0](at, pose, 0);
+        // The rider is where the key says when it is shown, and the frame is found back.
+        expect(pose[POSE.distance]).toBeCloseTo(value, 6);
+        expect(frames.own(at + 1e-6)).toBeCloseTo(frame, 4);
+      });
+      return keys.slice(1).map(({ frame }) => frames.shown(frame));
+    });
+    expect(shown).toEqual(
+      [
+        [49, 97, 145],
+        [145, 169, 217],
+        // Twice as late until frame 241, and after it as much later.
+        [97, 193, 265],
+      ].map((frames) => frames.map((frame) => expect.closeTo(frame, 6))),
+    );
   });
 
   it('a part opens through a curve as two riders come near', () => {

@@ -22,19 +22,25 @@ export interface Closing {
 /** A wheel or a stride is not changed by more than this, as a part of it. */
 export const CLOSING_TOLERANCE = 0.05;
 
+/** Whether there may be a way to close a gap: what goes by another's timing closes with that. */
+export function canClose({ riders }: Shot, { rider: id, channel }: SeamGap): boolean {
+  const hitch = riders.find((rider) => rider.id === id)?.hitch;
+  if (channel === 'focal' || channel === 'part') return false;
+  if (channel === 'wheel' || channel === 'gait' || channel === 'cycle') return true;
+  return hitch !== null && hitch !== undefined && !hitch.follows && !hitch.pacedBy;
+}
+
 /** The ways to close a gap, the least change first. */
 export function closingsOf(evaluated: EvaluatedShot, gap: SeamGap, tolerance = CLOSING_TOLERANCE): Closing[] {
   const { shot } = evaluated;
   const rider = shot.riders.find(({ id }) => id === gap.rider);
-  if (rider === undefined) return [];
+  if (rider === undefined || !canClose(shot, gap)) return [];
   const found =
     gap.channel === 'wheel' || gap.channel === 'gait'
       ? rolling(evaluated, rider, gap, tolerance)
       : gap.channel === 'cycle'
         ? cycling(evaluated, rider, gap)
-        : gap.channel === 'focal' || gap.channel === 'part'
-          ? []
-          : pacing(evaluated, rider);
+        : pacing(evaluated, rider);
   return found.sort((a, b) => a.change - b.change);
 }
 
@@ -42,8 +48,6 @@ function pacing({ shot, paths }: EvaluatedShot, rider: Rider): Closing[] {
   const { hitch } = rider;
   const path = hitch && paths.get(hitch.path);
   if (!hitch || !path || path instanceof PathError) return [];
-  // What goes by another's timing closes with that.
-  if (hitch.follows || hitch.pacedBy) return [];
   const { fps, range } = shot;
   const cycle: CycleFrames = { first: range.first, frames: cycleFrames(shot), fps };
   const { pace } = hitch;

@@ -16,5 +16,5 @@ export {
   splitCourse,
   type JoinEnds,
 } from './courses.js';
-export { compileRetiming, shownAt, sourceFrame, type Retiming } from './retiming.js';
+export { sourceFrame, type Retiming } from './retiming.js';
 export { movedPart, type PartMotion, type PartPlace } from './part-motion.js';

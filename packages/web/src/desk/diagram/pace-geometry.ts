@@ -1,6 +1,5 @@
-import type { Pace, PaceKey, Rider, ShotPath } from '@fleet-rail/core';
+import type { Pace, PaceKey, Rider, ShotPath, ShownFrames } from '@fleet-rail/core';
 import type { ScaleLinear } from 'd3-scale';
-import type { ShownFrames } from './use-shown-frames';
 
 /** Turns a pace's frames and values into places of the diagram, and back. */
 export interface PaceGeometry {

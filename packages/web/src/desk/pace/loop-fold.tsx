@@ -1,11 +1,11 @@
 import {
   SEAM_UNITS,
+  canClose,
   closingsOf,
   evaluateShot,
   isOpen,
   seamReport,
   type Closing,
-  type EvaluatedShot,
   type Rider,
   type SeamGap,
   type Shot,
@@ -87,11 +87,13 @@ function Seam() {
   const set = useDesk((state) => state.set);
   const edit = useDesk((state) => state.edit);
   const [offered, setOffered] = useState<{ shot: Shot; gap: SeamGap } | null>(null);
-  const { evaluated, gaps } = useSeam(shot);
-  if (evaluated === null) return null;
+  const evaluated = useMemo(() => evaluateShot(shot), [shot]);
+  const gaps = useMemo(() => seamReport(evaluated), [evaluated]);
+  const gap = offered?.shot === shot ? offered.gap : null;
+  // What a closing comes to can take a while for a drive: it is found when it is asked for.
+  const closings = useMemo(() => (gap ? closingsOf(evaluated, gap) : []), [evaluated, gap]);
   const bad = gaps.filter(isOpen);
   const riderOf = (id: string) => shot.riders.find((rider) => rider.id === id);
-  const closings = offered?.shot === shot ? closingsOf(evaluated, offered.gap) : [];
   const take = (closing: Closing) => {
     edit(closing.label, () => closing.shot);
     setOffered(null);
@@ -115,24 +117,23 @@ function Seam() {
             </tr>
           </thead>
           <tbody>
-            {bad.slice(0, 60).map((gap) => {
-              const rider = riderOf(gap.rider);
-              const fixable = closingsOf(evaluated, gap).length > 0;
+            {bad.slice(0, 60).map((one) => {
+              const rider = riderOf(one.rider);
               return (
-                <tr key={`${gap.rider} ${gap.channel} ${gap.part}`}>
+                <tr key={`${one.rider} ${one.channel} ${one.part}`}>
                   <td>{rider && <Badge $color={rider.color}>{rider.badge}</Badge>}</td>
                   <td>
-                    {NAMES[gap.channel]} {gap.part}
+                    {NAMES[one.channel]} {one.part}
                   </td>
                   <td>
-                    {figure(gap.gap)} {SEAM_UNITS[gap.channel]}
+                    {figure(one.gap)} {SEAM_UNITS[one.channel]}
                   </td>
-                  <td>{gap.rate === null ? '' : figure(gap.rate)}</td>
+                  <td>{one.rate === null ? '' : figure(one.rate)}</td>
                   <td>
-                    {fixable && (
+                    {canClose(shot, one) && (
                       <Button
-                        aria-label={`Close ${NAMES[gap.channel]} of ${rider?.badge}`}
-                        onPress={() => setOffered({ shot, gap })}
+                        aria-label={`Close ${NAMES[one.channel]} of ${rider?.badge}`}
+                        onPress={() => setOffered({ shot, gap: one })}
                       >
                         Close…
                       </Button>
@@ -143,6 +144,9 @@ function Seam() {
             })}
           </tbody>
         </Table>
+      )}
+      {gap && closings.length === 0 && (
+        <Hint role="status">Nothing small enough closes that gap; a change of timing by hand will.</Hint>
       )}
       {closings.map((closing, i) => (
         <Offer key={closing.label} role="group" aria-label={closing.label}>
@@ -169,11 +173,4 @@ function Seam() {
 
 function figure(value: number): string {
   return value < 0.0005 ? '0' : value < 10 ? value.toFixed(3) : value.toFixed(1);
-}
-
-function useSeam(shot: Shot): { evaluated: EvaluatedShot | null; gaps: SeamGap[] } {
-  return useMemo(() => {
-    const evaluated = evaluateShot(shot);
-    return { evaluated, gaps: seamReport(evaluated) };
-  }, [shot]);
 }

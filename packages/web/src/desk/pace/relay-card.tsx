@@ -1,5 +1,5 @@
 import { PathError, relay, type Relay, type Rider } from '@fleet-rail/core';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Button, PrimaryButton } from '../../ui/button';
 import { Buttons, FieldGrid, Hint } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
@@ -10,15 +10,19 @@ export function RelayCard({ rider }: { rider: Rider | null }) {
   const shot = useDesk((state) => state.shot);
   const edit = useDesk((state) => state.edit);
   const [count, setCount] = useState<number | null>(null);
+  const id = rider?.id ?? null;
+  const made = useMemo(
+    () => (id !== null && count !== null ? tried(() => relay(shot, id, count)) : null),
+    [shot, id, count],
+  );
   if (rider === null || rider.hitch === null) return null;
-  if (count === null) {
+  if (count === null || made === null) {
     return (
       <Buttons>
         <Button onPress={() => setCount(4)}>Relay of {rider.badge}…</Button>
       </Buttons>
     );
   }
-  const made = tried(() => relay(shot, rider.id, count));
   const frames = typeof made === 'string' ? 0 : made.shot.range.last - made.shot.range.first + 1;
   return (
     <div role="group" aria-label={`Relay of ${rider.badge}`}>
