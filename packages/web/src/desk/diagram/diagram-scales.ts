@@ -91,7 +91,11 @@ export function extent(
   return [low, high];
 }
 
-/** A rider's line of one channel, at most about two samples a pixel. */
+/**
+ * A line of one channel of samples, at most about two samples a pixel.
+ *
+ * @param size numbers a sample has; 1 where there is one channel alone
+ */
 export function channelLine(
   evaluation: Pick<Evaluation, 'first' | 'step'>,
   poses: Float64Array,
@@ -99,16 +103,17 @@ export function channelLine(
   x: (frame: number) => number,
   y: (value: number) => number,
   pixels: number,
+  size: number = POSE.size,
 ): [number, number][] {
-  const samples = poses.length / POSE.size;
+  const samples = poses.length / size;
   const stride = Math.max(1, Math.floor(samples / (2 * Math.max(1, pixels))));
   const line: [number, number][] = [];
   for (let i = 0; i < samples; i += stride) {
-    line.push([x(evaluation.first + i * evaluation.step), y(poses[i * POSE.size + channel])]);
+    line.push([x(evaluation.first + i * evaluation.step), y(poses[i * size + channel])]);
   }
   const end = samples - 1;
   if (end % stride !== 0)
-    line.push([x(evaluation.first + end * evaluation.step), y(poses[end * POSE.size + channel])]);
+    line.push([x(evaluation.first + end * evaluation.step), y(poses[end * size + channel])]);
   return line;
 }
 

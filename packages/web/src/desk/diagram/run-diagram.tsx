@@ -1,5 +1,4 @@
-import { POSE, insertKey, type Rider } from '@fleet-rail/core';
-import { line } from 'd3-shape';
+import { insertKey, type Rider } from '@fleet-rail/core';
 import { useRef, useState, type MouseEvent, type PointerEvent } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { changePace } from '../../edits/rider-edits';
@@ -12,7 +11,6 @@ import { CrossingFlags } from './crossing-flags';
 import { CutRow } from './cut-row';
 import {
   axisTicks,
-  channelLine,
   diagramScales,
   frameLabel,
   MARGIN,
@@ -20,14 +18,13 @@ import {
   type DiagramScales,
 } from './diagram-scales';
 import { AxisText, MarkText } from './diagram-text';
+import { FULL_LINES, linePath } from './line-path';
 import { paceGeometry } from './pace-geometry';
 import { PaceGrips } from './pace-grips';
 import { SpeedStrip } from './speed-strip';
 import { useDiagramZoom } from './use-diagram-zoom';
 import { useShownFrames } from './use-shown-frames';
 
-/** So many riders are drawn with two places a pixel. */
-const FULL_LINES = 12;
 /** A strip is a fifth to a quarter of the diagram. */
 const STRIP = { least: 40, most: 90, part: 0.24 };
 
@@ -66,8 +63,6 @@ const Lasso = styled.rect`
   stroke-dasharray: 4 3;
   pointer-events: none;
 `;
-
-const toPath = line();
 
 /** Distance up, time across: a line for each rider, marks of the path as level lines, the strip below. */
 export function RunDiagram({ hasStrip }: { hasStrip: boolean }) {
@@ -288,7 +283,7 @@ function BandLines({ band, x, width }: { band: DiagramBand; x: DiagramScales['x'
   // Hundreds of lines are a band: each needs less of its detail.
   const pixels = width / Math.max(1, riders.length / FULL_LINES);
   const lineOf = (poses: Float64Array, from: { first: number; step: number }) =>
-    toPath(channelLine(from, poses, POSE.distance, x, band.y, pixels)) ?? '';
+    linePath(poses, 'distances', from, x, band.y, pixels);
   const shows = compared && compared.rider.hitch?.path === band.pathId;
   return (
     <g fill="none" strokeLinejoin="round" aria-hidden>

@@ -1,6 +1,5 @@
 import { POSE, shiftFrom, type Pace, type Rider, type SpeedKey } from '@fleet-rail/core';
 import { scaleLinear } from 'd3-scale';
-import { line } from 'd3-shape';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { changePace } from '../../edits/rider-edits';
@@ -11,15 +10,14 @@ import { trackOf } from '../track-of';
 import { AxisText, Told } from './diagram-text';
 import { MARGIN, type DiagramScales } from './diagram-scales';
 import { Knob } from './knob';
-import { STRIP_UNITS, stripLimits, stripValues } from './strip-channel';
+import { FULL_LINES, linePath } from './line-path';
+import { STRIP_UNITS, stripLimits, stripLine } from './strip-channel';
 import { useShownFrames } from './use-shown-frames';
 
 const Reach = styled.rect`
   fill: transparent;
   cursor: ns-resize;
 `;
-
-const toPath = line();
 
 /** Below the distances: speed, or what it asks of the rider, with the limits it is driven within. */
 export function SpeedStrip(props: {
@@ -43,17 +41,19 @@ export function SpeedStrip(props: {
     const poses = evaluation?.riders.get(rider.id)?.poses;
     if (!evaluation || !poses) return [];
     const curve = what === 'sideways' ? trackOf(shot, rider) : null;
-    return [{ rider, values: stripValues(what, poses, evaluation, shot.fps, curve) }];
+    return [{ rider, ...stripLine(what, poses, evaluation, shot.fps, curve) }];
   });
   const pace = selected?.hitch?.pace;
   const limits = pace?.mode === 'drive' ? stripLimits(what, pace.drive) : [];
-  const all = lines.flatMap(({ values }) => [Math.min(...values), Math.max(...values)]);
+  const all = lines.flatMap((one) => [one.low, one.high]);
   const [low, high] = [
     Math.min(0, ...all, ...limits),
     Math.max(what === 'sideways' ? 0.1 : 1, ...all, ...limits),
   ];
   const y = scaleLinear([low, high * 1.12], [strip.foot, strip.top]);
   const right = width - MARGIN.right;
+  // Hundreds of lines are a band: each needs less of its detail.
+  const pixels = width / Math.max(1, lines.length / FULL_LINES);
   return (
     <g>
       <g aria-hidden>
@@ -88,7 +88,7 @@ export function SpeedStrip(props: {
         {lines.map(({ rider, values }) => (
           <path
             key={rider.id}
-            d={valueLine(values, evaluation, x, y, width)}
+            d={evaluation ? linePath(values, 'values', evaluation, x, y, pixels) : ''}
             fill="none"
             stroke={lineColor(rider.color)}
             strokeWidth={rider.id === riderId ? 2 : 1.25}
@@ -103,22 +103,6 @@ export function SpeedStrip(props: {
       )}
     </g>
   );
-}
-
-function valueLine(
-  values: Float64Array,
-  evaluation: { first: number; step: number } | null,
-  x: (frame: number) => number,
-  y: (value: number) => number,
-  pixels: number,
-): string {
-  if (evaluation === null) return '';
-  const stride = Math.max(1, Math.floor(values.length / (2 * pixels)));
-  const points: [number, number][] = [];
-  for (let i = 0; i < values.length; i += stride) {
-    points.push([x(evaluation.first + i * evaluation.step), y(values[i])]);
-  }
-  return toPath(points) ?? '';
 }
 
 /** Speeds that can be taken hold of: the keys of a pace by speed, or the stretches of one by keys. */

@@ -2,8 +2,37 @@ import { GRAVITY, POSE, type CompiledPath, type Drive } from '@fleet-rail/core';
 import type { Evaluation } from '../../evaluation/evaluation';
 import type { DiagramShown } from '../desk-store';
 
-/** What the strip under the diagram shows of a rider, a value a sample. */
-export function stripValues(
+/** What the strip under the diagram shows of a rider: a value a sample, the lowest and the highest of them. */
+export interface StripLine {
+  readonly values: Float64Array;
+  readonly low: number;
+  readonly high: number;
+}
+
+const known = new WeakMap<Float64Array, { readonly from: readonly unknown[]; readonly line: StripLine }>();
+
+/** The strip's line of a rider's poses, made once for as long as nothing it follows from changes. */
+export function stripLine(
+  what: DiagramShown['strip'],
+  poses: Float64Array,
+  evaluation: Pick<Evaluation, 'step'>,
+  fps: number,
+  curve: CompiledPath | null,
+): StripLine {
+  const from = [what, evaluation.step, fps, curve];
+  const before = known.get(poses);
+  if (before?.from.every((part, i) => part === from[i])) return before.line;
+  const values = stripValues(what, poses, evaluation, fps, curve);
+  const line = {
+    values,
+    low: values.reduce((a, b) => Math.min(a, b), Infinity),
+    high: values.reduce((a, b) => Math.max(a, b), -Infinity),
+  };
+  known.set(poses, { from, line });
+  return line;
+}
+
+function stripValues(
   what: DiagramShown['strip'],
   poses: Float64Array,
   evaluation: Pick<Evaluation, 'step'>,
