@@ -71,13 +71,16 @@ const whole = {
             accelerate: 1,
             brake: 2,
             sideways: 3,
-            jerk: 4,
+            jerk: null,
+            departs: 'rolling',
+            arrives: 'rolling',
             stops: [{ distance: 20, seconds: 2 }],
             zones: [{ from: 0, to: 10, speed: 3 }],
           },
           start: { frame: 2, value: 0.5 },
           before: 'mirror',
           after: 'run',
+          variation: { time: 0.1, amount: 0.2, seed: 4 },
         },
         ground: { mode: 'stick', up: 1, down: 2, rise: 0.1, tilt: false },
       },
@@ -101,6 +104,30 @@ const whole = {
     { id: 'r2', name: 'Drone', kind: 'camera', model: null, badge: 'C2', hitch: null },
   ],
   ground: { model: 'hauler', nodes: ['deck'] },
+  retimes: [
+    {
+      name: 'Slow',
+      riders: ['r2'],
+      keys: [
+        { frame: 10, source: 10, ease: 'linear' },
+        { frame: 40, source: 20, ease: 'hold' },
+      ],
+      off: true,
+    },
+  ],
+  cues: [
+    {
+      id: 'gate',
+      name: 'Gate',
+      on: { kind: 'gap', rider: 'r1', other: 'r2' },
+      does: { kind: 'move', rider: 'r2', node: 'leaf', axis: '-z', stop: 3 },
+      keys: [
+        { at: 2, value: 1, ease: 'linear' },
+        { at: 5, value: 0, ease: 'smooth' },
+      ],
+      off: true,
+    },
+  ],
 };
 
 /** The whole document with one place changed; the path's keys are joined by dots. */
@@ -187,6 +214,26 @@ it.each([
   ['riders.0.gait.stride', 0, 'riders[0].gait.stride', 'a number'],
   ['ground.model', 'moon', 'ground.model', 'one of: hauler, drone'],
   ['ground', null, 'ground', 'an object'],
+  ['riders.0.hitch.pace.drive.jerk', 0, 'riders[0].hitch.pace.drive.jerk', 'or null'],
+  ['riders.0.hitch.pace.drive.departs', 'soon', 'riders[0].hitch.pace.drive.departs', 'one of rest, rolling'],
+  ['riders.0.hitch.pace.variation.time', 0.6, 'riders[0].hitch.pace.variation.time', '0 to 0.5'],
+  ['riders.0.hitch.pace.speeds.0.speed', 0, 'riders[0].hitch.pace.speeds[0].speed', 'above or below 0'],
+  ['riders.0.hitch.takes', [{ name: 'T' }], 'riders[0].hitch.takes[0].pace', 'an object'],
+  [
+    'riders.0.hitch.takes',
+    [{ name: 'T', pace: { speeds: [{ distance: 0, speed: 0 }] } }],
+    'riders[0].hitch.takes[0].pace.speeds[0].speed',
+    'above or below 0',
+  ],
+  ['retimes.0.riders', ['r9'], 'retimes[0].riders[0]', 'one of: r1, r2'],
+  ['retimes.0.keys.1.frame', 10, 'retimes[0].keys[1].frame', 'more than 10'],
+  ['retimes.0.keys.1.ease', 'handles', 'retimes[0].keys[1].ease', 'linear, hold, smooth'],
+  ['cues.0.on.rider', null, 'cues[0].on.rider', 'the id of a rider, for gap'],
+  ['cues.0.on.other', 'r9', 'cues[0].on.other', 'one of: r1, r2'],
+  ['cues.0.does.rider', 'r9', 'cues[0].does.rider', 'one of: r1, r2'],
+  ['cues.0.does.node', null, 'cues[0].does.node', 'the name of a part, to move'],
+  ['cues.0.does.axis', 'up', 'cues[0].does.axis', '+x'],
+  ['cues.0.keys.1.at', 2, 'cues[0].keys[1].at', 'more than 2'],
 ])('refuses %s = %j at %s', (where, value, path, expected) => {
   let refusal: ShotError | undefined;
   try {
@@ -207,6 +254,9 @@ it('refuses more than the limits, by a length alone', () => {
   );
   expect(() => parseShot(changed('paths.0.points', many(5001)))).toThrow(/points: found 5001/);
   expect(() => parseShot(changed('riders', many(1001)))).toThrow(/riders: found 1001/);
+  expect(() => parseShot(changed('cues', many(501)))).toThrow(/cues: found 501/);
+  expect(() => parseShot(changed('retimes', many(101)))).toThrow(/retimes: found 101/);
+  expect(() => parseShot(changed('riders.0.hitch.takes', many(21)))).toThrow(/takes: found 21/);
 });
 
 it.each(['', '{', '[]', 'null', '"shot"'])('refuses the text %j with a sentence', (text) => {

@@ -74,3 +74,53 @@ it('between frames a pose is read on the way from one to the next', () => {
   // 12 m in 48 steps: a quarter of a metre each.
   expect(out[2]).toBeCloseTo(24.5 * 0.25, 12);
 });
+
+it('parts that cues move are sampled with their rider, and follow what the cue listens to', () => {
+  const cued = newShot({
+    ...shot,
+    cues: [
+      {
+        id: 'lid',
+        name: 'Lid',
+        on: { kind: 'distance', rider: 'ra' },
+        does: { kind: 'move', rider: 'load', node: 'lid', axis: '+y' },
+        keys: [
+          { at: 0, value: 0, ease: 'linear' },
+          { at: 12, value: 0.6 },
+        ],
+      },
+    ],
+  });
+  const evaluator = new Evaluator();
+  const first = evaluator.evaluate(sent(null, cued));
+  const lid = first.riders.find(({ id }) => id === 'load')?.parts[0];
+  // 12 m in 48 frames: half-way at frame 25.
+  expect(lid).toMatchObject({ node: 'lid', kind: 'move', axis: '+y' });
+  expect(lid?.values[24]).toBeCloseTo(0.3, 9);
+  const slower = placeKey('ra', 1, 49, 0.5)(cued);
+  const second = evaluator.evaluate(sent(cued, slower));
+  expect(second.riders.map(({ id }) => id)).toEqual(['ra', 'load']);
+  expect(second.riders[1].parts[0].values[24]).toBeCloseTo(0.15, 9);
+});
+
+it('a retime makes every rider anew, an edit after it one again', () => {
+  const slow = newShot({
+    ...shot,
+    retimes: [
+      {
+        keys: [
+          { frame: 1, source: 1, ease: 'linear' },
+          { frame: 49, source: 25 },
+        ],
+      },
+    ],
+  });
+  const evaluator = new Evaluator();
+  evaluator.evaluate(sent(null, shot));
+  const all = evaluator.evaluate(sent(shot, slow));
+  expect(all.riders.map(({ id }) => id)).toEqual(['ra', 'rb', 'load']);
+  // At the last frame the work is half-way.
+  expect(all.riders[0].poses[48 * POSE.size + POSE.distance]).toBeCloseTo(6, 9);
+  const edited = placeKey('rb', 1, 40, 1)(slow);
+  expect(evaluator.evaluate(sent(slow, edited)).riders.map(({ id }) => id)).toEqual(['rb']);
+});
