@@ -2,12 +2,10 @@ import type { PacedBy } from '../document/shot-hitch.js';
 import type { Pace } from '../document/shot-pace.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
-import { compiledPathOf } from '../evaluate/compiled-path-of.js';
+import { curveRidden } from '../evaluate/compiled-path-of.js';
 import { changeUnit } from '../pace/change-unit.js';
 import { compilePace } from '../pace/compile-pace.js';
 import { timesAsFast, withFrames } from '../pace/in-time.js';
-import type { CompiledPath } from '../path/compiled-path.js';
-import { PathError } from '../path/path-error.js';
 import { POSE } from '../rider/pose.js';
 import { poseOfRider } from './change-rider.js';
 
@@ -19,7 +17,7 @@ export function withOwnPace(shot: Shot, rider: Rider): Rider {
   const { hitch } = rider;
   if (hitch === null || (hitch.follows === null && hitch.pacedBy === null)) return rider;
   const free = { ...hitch, follows: null, pacedBy: null };
-  const curve = curveOf(shot, hitch.path);
+  const curve = curveRidden(shot, rider);
   const own = paceInMetres(shot, rider);
   if (own === null || curve === null) return { ...rider, hitch: free };
   const inUnit = changeUnit(own, hitch.pace.unit, curve.length);
@@ -36,18 +34,12 @@ export function withOwnPace(shot: Shot, rider: Rider): Rider {
  */
 function paceInMetres(shot: Shot, rider: Rider): Pace | null {
   const { hitch } = rider;
-  const curve = hitch && curveOf(shot, hitch.path);
+  const curve = curveRidden(shot, rider);
   if (!hitch || curve === null) return null;
   const leader = shot.riders.find(({ id }) => id === (hitch.follows ?? hitch.pacedBy)?.rider);
   if (leader === undefined) return changeUnit(hitch.pace, 'metres', curve.length);
   const pace = paceInMetres(shot, leader);
   return pace && hitch.pacedBy ? laterPace(pace, hitch.pacedBy, shot.range.first) : pace;
-}
-
-function curveOf(shot: Shot, pathId: string): CompiledPath | null {
-  const path = shot.paths.find(({ id }) => id === pathId);
-  const curve = path && compiledPathOf(path);
-  return curve && !(curve instanceof PathError) ? curve : null;
 }
 
 function laterPace(pace: Pace, { delay, rate }: PacedBy, first: number): Pace {

@@ -1,5 +1,6 @@
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import type { Rider } from '../document/shot-rider.js';
+import { sourceFrame } from '../rider/index.js';
 import { PathError } from '../path/path-error.js';
 import type { Finding } from './finding.js';
 
@@ -29,7 +30,7 @@ export function findPastTheEnd(evaluated: EvaluatedShot): Finding[] {
 function runsOut({ shot, motion }: EvaluatedShot, rider: Rider, length: number, at: string): Finding[] {
   const run = motion(rider);
   for (let frame = shot.range.first; run && frame <= shot.range.last; frame++) {
-    const place = run.distance(frame);
+    const place = run.distance(sourceFrame(shot, frame));
     if (place >= -1e-6 && place <= length + 1e-6) continue;
     const end = place < 0 ? 'start' : 'end';
     return [

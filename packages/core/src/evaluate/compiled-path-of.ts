@@ -1,4 +1,6 @@
 import type { ShotPath } from '../document/shot-path.js';
+import type { Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
 import { compilePath } from '../path/compile-path.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { PathError } from '../path/path-error.js';
@@ -18,4 +20,14 @@ export function compiledPathOf(path: ShotPath): CompiledPath | PathError {
   }
   compiledPaths.set(path, result);
   return result;
+}
+
+/** The curve of the path that a rider is hitched to; null where it has none. */
+export function curveRidden(
+  { paths }: Pick<Shot, 'paths'>,
+  rider: Rider | null | undefined,
+): CompiledPath | null {
+  const path = paths.find(({ id }) => id === rider?.hitch?.path);
+  const curve = path && compiledPathOf(path);
+  return curve && !(curve instanceof PathError) ? curve : null;
 }

@@ -7,7 +7,6 @@ import type { Chassis, Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { distance3, type Vec3 } from '../math/vec.js';
 import { keyedCurve } from '../math/keyed-curve.js';
-import { compilePace } from '../pace/compile-pace.js';
 import type { CompiledPace, Motion } from '../pace/compiled-pace.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { PathError } from '../path/path-error.js';
@@ -22,6 +21,7 @@ import { restPose } from '../rider/rest-pose.js';
 import { ownRetiming, retimed, type Retiming } from '../rider/retiming.js';
 import { referenceOf, ridePath, type PoseAt } from '../rider/ride-path.js';
 import { compileStanding, senseOf, type Standing } from '../rider/standing.js';
+import { compiledPaceOf } from './compiled-pace-of.js';
 import { compiledPathOf } from './compiled-path-of.js';
 import { momentOf } from './cue-moment.js';
 
@@ -40,7 +40,7 @@ export class Rides {
   /** A rider's own pace; null where it rides no curve. */
   ownPace(rider: Rider): CompiledPace | null {
     const path = this.curveOf(rider.hitch);
-    return rider.hitch && path && compilePace(rider.hitch.pace, this.shot.fps, path);
+    return rider.hitch && path && compiledPaceOf(rider.hitch.pace, this.shot.fps, path);
   }
 
   /** What moves of a rider's model by itself. */

@@ -2,9 +2,10 @@ import type { Pace } from '../document/shot-pace.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { withHitch, withRider } from '../arrange/change-rider.js';
+import { curveRidden } from '../evaluate/compiled-path-of.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
-import { PathError } from '../path/path-error.js';
 import { matchedEnds, thereAndBack, wholeLaps, type CycleFrames } from './close-pace.js';
+import { inCycle } from './in-cycle.js';
 import { cycleFrames } from './partners.js';
 import type { SeamGap } from './seam.js';
 
@@ -20,7 +21,7 @@ export interface Closing {
 }
 
 /** A wheel or a stride is not changed by more than this, as a part of it. */
-export const CLOSING_TOLERANCE = 0.05;
+const CLOSING_TOLERANCE = 0.05;
 
 /** Whether there may be a way to close a gap: what goes by another's timing closes with that. */
 export function canClose({ riders }: Shot, { rider: id, channel }: SeamGap): boolean {
@@ -44,10 +45,10 @@ export function closingsOf(evaluated: EvaluatedShot, gap: SeamGap, tolerance = C
   return found.sort((a, b) => a.change - b.change);
 }
 
-function pacing({ shot, paths }: EvaluatedShot, rider: Rider): Closing[] {
+function pacing({ shot }: EvaluatedShot, rider: Rider): Closing[] {
   const { hitch } = rider;
-  const path = hitch && paths.get(hitch.path);
-  if (!hitch || !path || path instanceof PathError) return [];
+  const path = curveRidden(shot, rider);
+  if (!hitch || path === null) return [];
   const { fps, range } = shot;
   const cycle: CycleFrames = { first: range.first, frames: cycleFrames(shot), fps };
   const { pace } = hitch;
@@ -93,11 +94,9 @@ function outsideChanges(before: Pace, after: Pace): boolean {
   return before.after !== after.after || before.before !== after.before || frames(before) !== frames(after);
 }
 
-function rolling({ shot, motion }: EvaluatedShot, rider: Rider, gap: SeamGap, tolerance: number): Closing[] {
-  const partner = shot.riders.find(({ id }) => id === gap.meets) ?? rider;
-  const [own, other] = [motion(rider), motion(partner)];
-  if (!own || !other) return [];
-  const moved = Math.abs(own.distance(shot.range.last + 1) - other.distance(shot.range.first));
+function rolling(evaluated: EvaluatedShot, rider: Rider, gap: SeamGap, tolerance: number): Closing[] {
+  const { shot } = evaluated;
+  const moved = Math.abs(inCycle(evaluated, rider, gap.meets).moved);
   const wheel = rider.wheels.find(({ node }) => node === gap.part);
   const round = gap.channel === 'wheel' && wheel ? 2 * Math.PI * wheel.radius : rider.gait?.stride;
   if (round === undefined || moved < 1e-9) return [];
@@ -129,13 +128,12 @@ function rolling({ shot, motion }: EvaluatedShot, rider: Rider, gap: SeamGap, to
   ];
 }
 
-function cycling({ shot, motion }: EvaluatedShot, rider: Rider, gap: SeamGap): Closing[] {
-  const partner = shot.riders.find(({ id }) => id === gap.meets) ?? rider;
-  const [own, other] = [motion(rider), motion(partner)];
-  const moved = own && other ? own.distance(shot.range.last + 1) - other.distance(shot.range.first) : 0;
+function cycling(evaluated: EvaluatedShot, rider: Rider, gap: SeamGap): Closing[] {
+  const { shot } = evaluated;
+  const { moved, seconds } = inCycle(evaluated, rider, gap.meets);
   const cycle = rider.cycles.find(({ node }) => node === gap.part);
   if (cycle === undefined) return [];
-  const span = cycle.by === 'time' ? cycleFrames(shot) / shot.fps : Math.abs(moved);
+  const span = cycle.by === 'time' ? seconds : Math.abs(moved);
   if (span < 1e-9) return [];
   const whole = Math.max(1, Math.round(Math.abs(cycle.rate) * span)) * Math.sign(cycle.rate || 1);
   const rate = whole / span;

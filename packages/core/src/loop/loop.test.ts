@@ -131,6 +131,28 @@ it('wheels, strides and cycles close by the least change of radius, stride or ra
   expect(after.riders[0].wheels[0].radius).toBe(after.riders[0].wheels[1].radius);
 });
 
+it('under bent time the seam is that of what is shown', () => {
+  const once = shotWith(
+    { unit: 'laps', keys: keys(97, 1), after: 'accumulate' },
+    { cycles: [{ node: 'wing', amplitude: 30, rate: 2 }], gait: { clip: 'walk', stride: 1 } },
+  );
+  const slow = [
+    { frame: 1, source: 1, ease: 'linear' as const },
+    { frame: 193, source: 97, ease: 'linear' as const },
+  ];
+  const shot = {
+    ...once,
+    range: { first: 1, last: 192 },
+    retimes: newShot({ name: 't', retimes: [{ keys: slow }] }).retimes,
+  };
+  const gap = (channel: string) => gapOf(shot, channel).gap;
+  // A lap, and eight beats of the four seconds that are shown in eight.
+  expect([gap('place'), gap('speed'), gap('cycle')]).toEqual(
+    [0, 0, 0].map((none) => expect.closeTo(none, 6)),
+  );
+  expect(gap('gait')).toBeCloseTo(gapOf(once, 'gait').gap, 6);
+});
+
 it('in a relay each is at the frame after the last exactly where the next one was at the first', () => {
   fc.assert(
     fc.property(

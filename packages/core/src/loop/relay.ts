@@ -2,7 +2,7 @@ import { freeBadge, freeRiderName } from '../arrange/new-rider.js';
 import { freeId } from '../document/new-shot.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
-import { compiledPathOf } from '../evaluate/compiled-path-of.js';
+import { curveRidden } from '../evaluate/compiled-path-of.js';
 import { compilePace } from '../pace/compile-pace.js';
 import { driveSeconds } from '../pace/drive-curve.js';
 import { timesAsFast, withFrames } from '../pace/in-time.js';
@@ -27,9 +27,8 @@ export interface Relay {
  */
 export function relay(shot: Shot, id: string, count: number): Relay {
   const rider = shot.riders.find((other) => other.id === id);
-  const path = shot.paths.find((other) => other.id === rider?.hitch?.path);
-  const curve = path && compiledPathOf(path);
-  if (!rider?.hitch || !curve || curve instanceof PathError) {
+  const curve = curveRidden(shot, rider);
+  if (!rider?.hitch || curve === null) {
     throw new PathError('A relay runs along a path: attach the rider first.');
   }
   if (rider.hitch.follows || rider.hitch.pacedBy) {

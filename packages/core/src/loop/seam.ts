@@ -7,7 +7,8 @@ import { axisVector } from '../rider/axes.js';
 import { focalAt } from '../rider/camera.js';
 import { placeOn } from '../rider/place-on.js';
 import { POSE, sourceFrame, type PoseAt } from '../rider/index.js';
-import { cycleFrames, seamPartner } from './partners.js';
+import { inCycle } from './in-cycle.js';
+import { seamPartner } from './partners.js';
 
 export type SeamChannel =
   'place' | 'heading' | 'bank' | 'speed' | 'wheel' | 'gait' | 'cycle' | 'part' | 'focal';
@@ -41,18 +42,17 @@ export const SEAM_UNITS: Readonly<Record<SeamChannel, string>> = {
 };
 
 /** Up to here nobody sees a gap: of the value, and of its rate per second. */
-export const SEAM_TOLERANCE: Readonly<Record<SeamChannel, { readonly gap: number; readonly rate: number }>> =
-  {
-    place: { gap: 1e-3, rate: 0.05 },
-    heading: { gap: 0.1, rate: 2 },
-    bank: { gap: 0.1, rate: 2 },
-    speed: { gap: 0.02, rate: 0.5 },
-    wheel: { gap: 1, rate: 30 },
-    gait: { gap: 0.5, rate: 5 },
-    cycle: { gap: 0.5, rate: 5 },
-    part: { gap: 1e-2, rate: 1 },
-    focal: { gap: 0.01, rate: 1 },
-  };
+const SEAM_TOLERANCE: Readonly<Record<SeamChannel, { readonly gap: number; readonly rate: number }>> = {
+  place: { gap: 1e-3, rate: 0.05 },
+  heading: { gap: 0.1, rate: 2 },
+  bank: { gap: 0.1, rate: 2 },
+  speed: { gap: 0.02, rate: 0.5 },
+  wheel: { gap: 1, rate: 30 },
+  gait: { gap: 0.5, rate: 5 },
+  cycle: { gap: 0.5, rate: 5 },
+  part: { gap: 1e-2, rate: 1 },
+  focal: { gap: 0.01, rate: 1 },
+};
 
 /** Whether a gap is to be seen. */
 export function isOpen({ channel, gap, rate, handsOver }: SeamGap): boolean {
@@ -181,12 +181,7 @@ interface Look {
 
 /** What turns with the distance travelled, or by itself: how much of a turn is missing or too much. */
 function turningGaps(evaluated: EvaluatedShot, rider: Rider, partner: Rider): [SeamChannel, string, Gap][] {
-  const { shot } = evaluated;
-  const { fps, range } = shot;
-  const own = evaluated.motion(rider);
-  const other = evaluated.motion(partner);
-  const moved = own && other ? own.distance(range.last + 1) - other.distance(range.first) : 0;
-  const quicker = own && other ? Math.abs(own.speed(range.last + 1) - other.speed(range.first)) : 0;
+  const { moved, quicker, seconds } = inCycle(evaluated, rider, partner.id);
   const missing = (turns: number) => Math.abs(turns - Math.round(turns));
   const { wheels, gait, cycles } = rider;
   return [
@@ -198,7 +193,7 @@ function turningGaps(evaluated: EvaluatedShot, rider: Rider, partner: Rider): [S
       ? [['gait', gait.clip, [missing(moved / gait.stride) * 100, (quicker / gait.stride) * 100]]]
       : []) as [SeamChannel, string, Gap][]),
     ...cycles.map(({ node, rate, by }): [SeamChannel, string, Gap] => {
-      const turns = by === 'time' ? (rate * cycleFrames(shot)) / fps : rate * moved;
+      const turns = by === 'time' ? rate * seconds : rate * moved;
       return ['cycle', node, [missing(turns) * 100, by === 'time' ? 0 : quicker * rate * 100]];
     }),
   ];

@@ -40,8 +40,10 @@ export interface PaceCurve extends Pick<CompiledPace, 'corners' | 'halts' | 'fro
 /** Answers a pace's questions from its curve. */
 export function paceOf(curve: PaceCurve, fps: number): CompiledPace {
   const now = newJet();
+  let asked = NaN;
+  // Place and speed are mostly asked for together.
   const derivative = (order: number) => (frame: number) => {
-    curve.jet(frame, now);
+    if (frame !== asked) curve.jet((asked = frame), now);
     return now[order] * fps ** order;
   };
   const { corners, halts, from, to } = curve;

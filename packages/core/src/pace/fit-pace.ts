@@ -21,7 +21,7 @@ export interface FittedPace {
   readonly speedError: number;
 }
 
-export const FIT: FitTolerance = { distance: 1e-3, speed: 0.01 };
+const FIT: FitTolerance = { distance: 1e-3, speed: 0.01 };
 
 /** No stretch is divided further, frames. */
 const SHORTEST = 0.1;
@@ -32,7 +32,7 @@ const RULE = gaussLegendreRule(8);
 const MARGIN = 0.8;
 
 /** The frames to fit over: those a pace speaks for itself, or where it has no end those of the shot. */
-export function fittingFrames(pace: CompiledPace, range: { first: number; last: number }): [number, number] {
+function fittingFrames(pace: CompiledPace, range: { first: number; last: number }): [number, number] {
   const from = Number.isFinite(pace.from) ? pace.from : range.first;
   const to = Number.isFinite(pace.to) ? pace.to : Math.max(range.last + 1, from + 1);
   return to > from ? [from, to] : [from, from + 1];

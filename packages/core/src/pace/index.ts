@@ -1,5 +1,4 @@
 export { compilePace } from './compile-pace.js';
-export type { CompiledPace, Halt, Motion } from './compiled-pace.js';
 export { moveKey } from './move-key.js';
 export { changeUnit } from './change-unit.js';
 export {
@@ -14,7 +13,7 @@ export {
   swapEnds,
   withEase,
 } from './change-keys.js';
-export { mapFrame, timesAsFast, withFrames, type FrameMap } from './in-time.js';
+export { SLOWEST, addSpeed, moveSpeed, stretchAtSpeed } from './change-speeds.js';
 export { driveSeconds, topSpeedFor } from './drive-curve.js';
-export { FIT, fitPace, type FittedPace } from './fit-pace.js';
+export { fitPace } from './fit-pace.js';
 export { DRIVE_PRESETS } from './drive-presets.js';

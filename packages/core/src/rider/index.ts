@@ -16,5 +16,6 @@ export {
   splitCourse,
   type JoinEnds,
 } from './courses.js';
-export { sourceFrame, type Retiming } from './retiming.js';
+export { addRetimeKey, stretchRetime } from './change-retime.js';
+export { sourceFrame } from './retiming.js';
 export { movedPart, type PartMotion, type PartPlace } from './part-motion.js';

@@ -33,7 +33,7 @@ export function compileRetime({ keys, off }: Retime): Retiming | null {
       return curve.value(frame);
     },
     rate(frame) {
-      if (keys.length < 2 || frame < first.frame || frame >= last.frame) return 1;
+      if (keys.length < 2 || frame < first.frame || frame > last.frame) return 1;
       curve.jet(frame, now);
       return now[1];
     },

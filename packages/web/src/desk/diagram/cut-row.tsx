@@ -7,6 +7,7 @@ import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { useDesk } from '../desk-store';
 import { MARGIN } from './diagram-scales';
+import { svgPlace } from './svg-place';
 
 const HEIGHT = 16;
 
@@ -33,10 +34,7 @@ export function CutRow({ x, width }: { x: ScaleLinear<number, number>; width: nu
   const drag = useRef<{ index: number; grabbed: number; gesture: string } | null>(null);
   const right = width - MARGIN.right;
 
-  const frameUnder = (event: PointerEvent<SVGGElement>): number => {
-    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
-    return x.invert(event.clientX - (box?.left ?? 0));
-  };
+  const frameUnder = (event: PointerEvent<SVGGElement>): number => x.invert(svgPlace(event).px);
   const down = (event: PointerEvent<SVGGElement>, index: number) => {
     if (event.button !== 0) return;
     event.stopPropagation();

@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import { changePace } from '../../edits/rider-edits';
 import { useDesk } from '../desk-store';
 import type { PaceGeometry } from './pace-geometry';
+import { svgPlace } from './svg-place';
 
 const Outline = styled.rect`
   fill: none;
@@ -45,13 +46,13 @@ export function KeyBox(props: { rider: Rider; pace: Pace; geometry: PaceGeometry
   const move = (event: PointerEvent<SVGElement>) => {
     const start = drag.current;
     if (start === null) return;
-    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+    const { px, py } = svgPlace(event);
     const before = [...chosen].sort((a, b) => a - b).map((i) => start.pace.keys[i]);
     const [from, to] = [before[0], before[before.length - 1]];
     const bottom = Math.min(...before.map(({ value }) => value));
     const top = Math.max(...before.map(({ value }) => value));
-    const frame = Math.round(start.geometry.frameAt(event.clientX - PAD - (box?.left ?? 0)));
-    const value = start.geometry.valueAt(event.clientY + PAD - (box?.top ?? 0));
+    const frame = Math.round(start.geometry.frameAt(px - PAD));
+    const value = start.geometry.valueAt(py + PAD);
     const scale =
       start.way === 'time'
         ? { frames: (frame - from.frame) / (to.frame - from.frame), value: 1 }

@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import { changePace } from '../../edits/rider-edits';
 import { useDesk } from '../desk-store';
 import type { PaceGeometry } from './pace-geometry';
+import { svgPlace } from './svg-place';
 
 const Arm = styled.line`
   stroke: ${({ theme }) => theme.quiet};
@@ -43,10 +44,10 @@ export function KeyHandles(props: { rider: Rider; pace: Pace; geometry: PaceGeom
   const move = (event: PointerEvent<SVGElement>) => {
     const start = drag.current;
     if (start === null) return;
-    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+    const { px, py } = svgPlace(event);
     const key = pace.keys[start.i];
-    const frames = start.geometry.frameAt(event.clientX - (box?.left ?? 0)) - key.frame;
-    const value = start.geometry.valueAt(event.clientY - (box?.top ?? 0)) - key.value;
+    const frames = start.geometry.frameAt(px) - key.frame;
+    const value = start.geometry.valueAt(py) - key.value;
     put(start.i, start.side, [Number(frames.toFixed(2)), Number(value.toFixed(4))], start.gesture);
   };
   const nudge = (event: KeyboardEvent, i: number, side: Side) => {

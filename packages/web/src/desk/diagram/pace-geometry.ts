@@ -67,6 +67,10 @@ export function stretchText(key: PaceKey, next: PaceKey, metres: number, fps: nu
   const seconds = (next.frame - key.frame) / fps;
   const rise = (next.value - key.value) * metres;
   if (rise === 0 || key.ease === 'hold') return `stop ${seconds.toFixed(2)} s`;
-  const speed = rise / seconds;
+  return speedText(rise / seconds);
+}
+
+/** A speed, m/s, as both read it. */
+export function speedText(speed: number): string {
   return `${speed.toFixed(2)} m/s · ${(speed * 3.6).toFixed(1)} km/h`;
 }

@@ -1,4 +1,5 @@
 import {
+  curveRidden,
   compilePace,
   insertKey,
   moveKey,
@@ -9,18 +10,18 @@ import {
 } from '@fleet-rail/core';
 import { line } from 'd3-shape';
 import type { ScaleLinear } from 'd3-scale';
-import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { changePace } from '../../edits/rider-edits';
 import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { useDesk, useDeskStore } from '../desk-store';
-import { trackOf } from '../track-of';
-import { Told } from './diagram-text';
+import { Telling } from './diagram-text';
 import { KeyBox } from './key-box';
 import { Knob } from './knob';
 import { KeyHandles } from './key-handles';
 import { paceGeometry, roundedValue, snappedValue, stretchText } from './pace-geometry';
+import { svgPlace } from './svg-place';
 import { useShownFrames } from './use-shown-frames';
 
 const Stretch = styled.path`
@@ -91,9 +92,7 @@ export function PaceGrips(props: {
   const move = (event: PointerEvent<SVGElement>) => {
     const start = drag.current;
     if (start === null || length === 0) return;
-    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
-    const px = event.clientX - (box?.left ?? 0);
-    const py = event.clientY - (box?.top ?? 0);
+    const { px, py } = svgPlace(event);
     const frames = Math.round(
       start.geometry.frameAt(px) - start.geometry.frameAt(px - (event.clientX - start.from.x)),
     );
@@ -137,12 +136,11 @@ export function PaceGrips(props: {
     event.preventDefault();
     event.stopPropagation();
   };
-  const add = (event: { clientX: number; currentTarget: SVGElement }) => {
-    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
-    const frame = Math.round(geometry.frameAt(event.clientX - (box?.left ?? 0)));
+  const add = (event: MouseEvent<SVGElement>) => {
+    const frame = Math.round(geometry.frameAt(svgPlace(event).px));
     change('Add key', (before) => insertKey(before, frame));
   };
-  const lines = useStretchLines(pace, shot.fps, trackOf(shot, rider), geometry);
+  const lines = useStretchLines(pace, shot.fps, curveRidden(shot, rider), geometry);
   const stroke = lineColor(rider.color);
   return (
     <g>
@@ -184,11 +182,7 @@ export function PaceGrips(props: {
           />
         );
       })}
-      {told && (
-        <Told x={told.x + 12} y={told.y - 12} textAnchor={told.x > 420 ? 'end' : 'start'}>
-          {told.text}
-        </Told>
-      )}
+      {told && <Telling {...told} />}
     </g>
   );
 }
@@ -208,7 +202,7 @@ const LOOKS = 16;
 function useStretchLines(
   pace: Pace,
   fps: number,
-  track: ReturnType<typeof trackOf>,
+  track: ReturnType<typeof curveRidden>,
   geometry: ReturnType<typeof paceGeometry>,
 ): [number, number][][] {
   const compiled = useMemo(() => (track ? compilePace(pace, fps, track) : null), [pace, fps, track]);

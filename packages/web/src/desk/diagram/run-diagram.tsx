@@ -17,11 +17,12 @@ import {
   type DiagramBand,
   type DiagramScales,
 } from './diagram-scales';
-import { AxisText, MarkText } from './diagram-text';
+import { AxisText, LevelLine, MarkText } from './diagram-text';
 import { FULL_LINES, linePath } from './line-path';
 import { paceGeometry } from './pace-geometry';
 import { PaceGrips } from './pace-grips';
 import { SpeedStrip } from './speed-strip';
+import { svgPlace } from './svg-place';
 import { useDiagramZoom } from './use-diagram-zoom';
 import { useShownFrames } from './use-shown-frames';
 
@@ -162,10 +163,6 @@ function usePress({ x, bands }: DiagramScales) {
   const held = useRef<'playhead' | 'box' | null>(null);
   const pace = selected?.hitch?.pace;
   const band = bands.find(({ pathId }) => pathId === selected?.hitch?.path);
-  const place = (event: MouseEvent<SVGSVGElement>) => {
-    const { left, top } = event.currentTarget.getBoundingClientRect();
-    return { px: event.clientX - left, py: event.clientY - top };
-  };
   const scrub = (px: number) => {
     desk.getState().set({ playing: false });
     desk.getState().goToFrame(Math.round(x.invert(px)));
@@ -187,7 +184,7 @@ function usePress({ x, bands }: DiagramScales) {
     onPointerDown(event: PointerEvent<SVGSVGElement>) {
       if (event.button !== 0) return;
       event.currentTarget.setPointerCapture(event.pointerId);
-      const { px, py } = place(event);
+      const { px, py } = svgPlace(event);
       held.current = event.shiftKey ? 'box' : 'playhead';
       if (event.shiftKey) setBox({ x0: px, y0: py, x1: px, y1: py });
       else {
@@ -196,7 +193,7 @@ function usePress({ x, bands }: DiagramScales) {
       }
     },
     onPointerMove(event: PointerEvent<SVGSVGElement>) {
-      const { px, py } = place(event);
+      const { px, py } = svgPlace(event);
       if (held.current === 'playhead') scrub(px);
       if (held.current !== 'box' || box === null) return;
       const next = { ...box, x1: px, y1: py };
@@ -210,7 +207,7 @@ function usePress({ x, bands }: DiagramScales) {
     onDoubleClick(event: MouseEvent<SVGSVGElement>) {
       if (!selected || !pace || pace.mode !== 'keys' || selected.hitch?.follows || selected.hitch?.pacedBy)
         return;
-      const frame = Math.round(shown.own(x.invert(place(event).px)));
+      const frame = Math.round(shown.own(x.invert(svgPlace(event).px)));
       desk.getState().edit(
         'Add key',
         changePace(selected.id, (before) => insertKey(before, frame)),
@@ -242,7 +239,7 @@ function BandGround({ band, width, named }: { band: DiagramBand; width: number; 
     <g>
       {y.ticks(ticks).map((tick) => (
         <g key={tick}>
-          <line x1={MARGIN.left} x2={right} y1={y(tick)} y2={y(tick)} stroke={theme.hairline} />
+          <LevelLine y={y(tick)} width={width} stroke={theme.hairline} />
           <AxisText x={MARGIN.left - 8} y={y(tick) + 4} textAnchor="end">
             {showNumber(tick, 2)} m
           </AxisText>
@@ -254,7 +251,7 @@ function BandGround({ band, width, named }: { band: DiagramBand; width: number; 
           if (at < low || at > high) return null;
           return (
             <g key={`${mark.id} ${lap}`}>
-              <line x1={MARGIN.left} x2={right} y1={y(at)} y2={y(at)} stroke={theme.quiet} />
+              <LevelLine y={y(at)} width={width} stroke={theme.quiet} />
               <MarkText x={MARGIN.left + 4} y={y(at) - 4}>
                 {mark.name}
               </MarkText>

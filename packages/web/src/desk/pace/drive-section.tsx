@@ -1,4 +1,5 @@
 import {
+  curveRidden,
   DRIVE_PRESETS,
   driveSeconds,
   topSpeedFor,
@@ -18,7 +19,6 @@ import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel'
 import { QuantityField } from '../../ui/quantity-field';
 import { Tick } from '../../ui/tick';
 import { useDesk } from '../desk-store';
-import { trackOf } from '../track-of';
 
 const PRESETS = (Object.keys(DRIVE_PRESETS) as (keyof typeof DRIVE_PRESETS)[]).map((id) => ({
   id,
@@ -54,7 +54,7 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const { fps, range } = shot;
   const [refusal, setRefusal] = useState<string | null>(null);
   const path = shot.paths.find(({ id }) => id === rider.hitch?.path);
-  const track = trackOf(shot, rider);
+  const track = curveRidden(shot, rider);
   const metres = pace.unit === 'laps' && track ? track.length : 1;
   const seconds = useMemo(() => (track ? driveSeconds(pace, track, metres) : null), [pace, track, metres]);
   const change = (part: Partial<Drive>, gesture?: string) =>

@@ -10,7 +10,7 @@ import {
   type SeamGap,
   type Shot,
 } from '@fleet-rail/core';
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { Badge } from '../../ui/badge';
 import { Button, PrimaryButton } from '../../ui/button';
@@ -82,7 +82,8 @@ export function LoopFold({ rider }: { rider: Rider | null }) {
 }
 
 function Seam() {
-  const shot = useDesk((state) => state.shot);
+  // While something is dragged the seam may lag behind it.
+  const shot = useDeferredValue(useDesk((state) => state.shot));
   const seam = useDesk((state) => state.seam);
   const set = useDesk((state) => state.set);
   const edit = useDesk((state) => state.edit);
@@ -95,7 +96,8 @@ function Seam() {
   const bad = gaps.filter(isOpen);
   const riderOf = (id: string) => shot.riders.find((rider) => rider.id === id);
   const take = (closing: Closing) => {
-    edit(closing.label, () => closing.shot);
+    // What was found for a shot is not put over one that has been changed since.
+    edit(closing.label, (now) => (now === shot ? closing.shot : now));
     setOffered(null);
   };
   return (

@@ -1,7 +1,16 @@
-import { Retime, defaultsOf, type RetimeKey, type Shot } from '@fleet-rail/core';
+import {
+  Retime,
+  addRetimeKey,
+  defaultsOf,
+  stretchRetime,
+  type Rider,
+  type RetimeKey,
+  type Shot,
+} from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
-import { withKey } from '../../edits/rider-edits';
+import styled from 'styled-components';
 import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
 import { Fold } from '../../ui/fold';
 import { IconButton } from '../../ui/icon-button';
 import { Buttons, Hint } from '../../ui/panel';
@@ -11,7 +20,15 @@ import { Tick } from '../../ui/tick';
 import { useDesk } from '../desk-store';
 import { Card, CardHead, EASES, KeyLine } from './rows';
 
-const everything = 'everything';
+const Several = styled.div`
+  max-height: 150px;
+  overflow: auto;
+`;
+
+const WHOSE = [
+  { id: 'all', name: 'Everything' },
+  { id: 'some', name: 'Some riders' },
+] as const;
 
 /** Bending time over what is keyed: slow motion, freezes and ramps, the work under it untouched. */
 export function RetimeFold() {
@@ -23,10 +40,6 @@ export function RetimeFold() {
     edit(label, (shot) => ({ ...shot, retimes: next(shot.retimes) }), gesture);
   const put = (i: number, part: Partial<Retime>, gesture?: string) =>
     change('Retime', (list) => list.map((one, k) => (k === i ? { ...one, ...part } : one)), gesture);
-  const who = [
-    { id: everything, name: 'Everything' },
-    ...riders.map(({ id, badge, name }) => ({ id, name: `${badge} ${name}` })),
-  ];
   return (
     <Fold title={retimes.length === 0 ? 'Retime' : `Retime (${retimes.length})`} isOpen={retimes.length > 0}>
       <Hint>Shows another frame of the work at a frame of the shot; nothing under it is changed.</Hint>
@@ -43,12 +56,7 @@ export function RetimeFold() {
               <Trash2 aria-hidden />
             </IconButton>
           </CardHead>
-          <Select
-            label="Of"
-            options={who}
-            value={retime.riders[0] ?? everything}
-            onChange={(id) => put(i, { riders: id === everything ? [] : [id] })}
-          />
+          <RetimeRiders riders={riders} chosen={retime.riders} onChange={(ids) => put(i, { riders: ids })} />
           <RetimeKeys keys={retime.keys} frame={frame} put={(keys, gesture) => put(i, { keys }, gesture)} />
         </Card>
       ))}
@@ -68,6 +76,47 @@ export function RetimeFold() {
   );
 }
 
+/** Whose time is bent: all of it, or the travel of some. */
+function RetimeRiders(props: {
+  riders: readonly Rider[];
+  chosen: readonly string[];
+  onChange: (ids: string[]) => void;
+}) {
+  const { riders, chosen, onChange } = props;
+  const selected = useDesk((state) => state.riderId);
+  const some = chosen.length > 0;
+  return (
+    <>
+      <Choice
+        label="Whose time"
+        options={WHOSE}
+        value={some ? 'some' : 'all'}
+        onChange={(whose) => {
+          if ((whose === 'some') !== some) onChange(some || selected === null ? [] : [selected]);
+        }}
+      />
+      {some && (
+        <Several role="group" aria-label="Riders">
+          {riders.map(({ id, badge, name }) => {
+            const on = chosen.includes(id);
+            return (
+              <Tick
+                key={id}
+                isSelected={on}
+                // With none of them it would be everything's.
+                isDisabled={on && chosen.length === 1}
+                onChange={() => onChange(on ? chosen.filter((other) => other !== id) : [...chosen, id])}
+              >
+                {badge} {name}
+              </Tick>
+            );
+          })}
+        </Several>
+      )}
+    </>
+  );
+}
+
 function RetimeKeys(props: {
   keys: readonly RetimeKey[];
   frame: number;
@@ -80,24 +129,6 @@ function RetimeKeys(props: {
       keys.map((one, k) => (k === i ? { ...one, ...part } : one)),
       gesture,
     );
-  const sourceAt = (at: number) => {
-    const before = keys.findLast((one) => one.frame <= at);
-    return before ? before.source + at - before.frame : at;
-  };
-  /** From the playhead a second of the work over so many frames; what follows comes later. */
-  const stretch = (source: number, frames: number) => {
-    const from = sourceAt(frame);
-    const kept = keys.filter((one) => one.frame < frame);
-    const later = keys
-      .filter((one) => one.frame > frame)
-      .map((one) => ({ ...one, frame: one.frame + frames - source }));
-    put([
-      ...kept,
-      { frame, source: from, ease: 'linear' },
-      { frame: frame + frames, source: from + source, ease: 'linear' },
-      ...later,
-    ]);
-  };
   const second = Math.round(fps);
   return (
     <>
@@ -129,11 +160,11 @@ function RetimeKeys(props: {
         </KeyLine>
       ))}
       <Buttons>
-        <Button onPress={() => put(withKey(keys, { frame, source: sourceAt(frame), ease: 'linear' }))}>
-          Key at frame {frame}
+        <Button onPress={() => put(addRetimeKey(keys, frame))}>Key at frame {frame}</Button>
+        <Button onPress={() => put(stretchRetime(keys, frame, second, 2 * second))}>
+          Half speed from here
         </Button>
-        <Button onPress={() => stretch(second, 2 * second)}>Half speed from here</Button>
-        <Button onPress={() => stretch(0, second)}>Freeze here</Button>
+        <Button onPress={() => put(stretchRetime(keys, frame, 0, second))}>Freeze here</Button>
       </Buttons>
     </>
   );

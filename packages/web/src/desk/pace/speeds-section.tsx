@@ -1,4 +1,12 @@
-import { compilePace, type Pace, type Rider, type SpeedKey } from '@fleet-rail/core';
+import {
+  curveRidden,
+  SLOWEST,
+  addSpeed,
+  compilePace,
+  type Pace,
+  type Rider,
+  type SpeedKey,
+} from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { changePace } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
@@ -8,7 +16,6 @@ import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { useDesk, useDeskStore } from '../desk-store';
-import { trackOf } from '../track-of';
 import { KeyLine } from './rows';
 
 const WAYS = [
@@ -21,9 +28,6 @@ const EASES: readonly { id: SpeedKey['ease']; name: string }[] = [
   { id: 'linear', name: 'Even change' },
   { id: 'hold', name: 'Hold' },
 ];
-
-/** By distance a rider moves at least so fast, m/s. */
-const SLOWEST = 0.01;
 
 /** How fast, here and there: by frame, or by the place on the path. */
 export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
@@ -47,22 +51,20 @@ export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
       gesture,
     );
   const now = (at: number) => {
-    const track = trackOf(desk.getState().shot, rider);
+    const track = curveRidden(desk.getState().shot, rider);
     const run = track && compilePace(pace, fps, track);
     return run ? { place: track.wrap(run.distance(at)), speed: run.speed(at) } : { place: 0, speed: 1 };
   };
-  const rising = (keys: SpeedKey[]) =>
-    keys.sort((a, b) => (a.frame ?? a.distance ?? 0) - (b.frame ?? b.distance ?? 0));
   const sign = Math.sign(speeds[0]?.speed ?? 1) || 1;
-  const add = (key: SpeedKey) => {
-    const at = (other: SpeedKey) => other.frame ?? other.distance ?? 0;
-    change('Add a speed', rising([...speeds.filter((other) => Math.abs(at(other) - at(key)) > 1e-6), key]));
-  };
+  const add = (key: SpeedKey) =>
+    edit(
+      'Add a speed',
+      changePace(rider.id, (before) => addSpeed(before, key)),
+    );
   const addHere = () => {
     const { place, speed } = now(frame);
     const where = byPlace ? { distance: Number(place.toFixed(2)) } : { frame };
-    const fast = byPlace ? sign * Math.max(SLOWEST, sign * speed) : speed;
-    add({ ...where, speed: Number(fast.toFixed(3)), ease: 'smooth' });
+    add({ ...where, speed: Number(speed.toFixed(3)), ease: 'smooth' });
   };
   const turnOver = (way: 'frame' | 'distance') => {
     if ((way === 'distance') === byPlace && speeds.length > 0) return;

@@ -1,11 +1,10 @@
-import { beginAtPlace, fitPace, type Pace, type Rider } from '@fleet-rail/core';
+import { curveRidden, beginAtPlace, fitPace, type Pace, type Rider } from '@fleet-rail/core';
 import { useState } from 'react';
 import { changePace } from '../../edits/rider-edits';
 import { Choice } from '../../ui/choice';
 import { FieldPair, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { useDesk, useDeskStore } from '../desk-store';
-import { trackOf } from '../track-of';
 
 const MODES = [
   { id: 'keys', name: 'By keys' },
@@ -23,7 +22,7 @@ export function TimingSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const metres = pace.unit === 'laps' ? length || 1 : 1;
   const change = (mode: Pace['mode']) => {
     const { shot } = desk.getState();
-    const track = trackOf(shot, rider);
+    const track = curveRidden(shot, rider);
     if (track === null || mode === pace.mode) return;
     const { pace: next, distanceError, speedError } = fitPace(pace, mode, shot.fps, track, shot.range);
     edit(

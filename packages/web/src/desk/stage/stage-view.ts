@@ -31,6 +31,7 @@ import { RiderFigures, type RiderPart } from './rider-figures';
 import { ScreenSight } from './screen-sight';
 import { SightLines } from './sight-lines';
 import { smoothEdges } from './smooth-edges';
+import { stageLabels } from './stage-labels';
 import { SurveyGrid } from './survey-grid';
 import { Views } from './views';
 
@@ -40,9 +41,6 @@ const RIBBON_METRES = 0.22;
 const RIBBON_PIXELS = 2.4;
 /** Fine grid lines are shown while a metre spans at least this many pixels. */
 const FINE_GRID_PIXELS = 10;
-
-/** With more riders than this only the selected one wears its badge. */
-const MOST_BADGES = 60;
 
 /** A label of the stage that is drawn by the page over it. */
 export interface StageLabel {
@@ -292,7 +290,16 @@ export class StageView {
     if (this.overlay.object.visible) this.overlay.update(this.views.metresPerPixel(middle));
     if (this.plumb.object.visible) this.plumb.update(this.spanAt, this.views.current !== 'plan');
     this.renderer.render(this.scene, camera);
-    this.onDrawn(this.labels());
+    if (this.state === null) return;
+    const shown = this.plumb.object.visible;
+    const marks = shown ? this.overlay.marks : [];
+    const labels = stageLabels(this.state, shown ? this.plumb.places : [], marks, this.ghosts);
+    this.onDrawn(
+      labels.flatMap(({ key, place }) => {
+        const at = this.sight.toScreen(place);
+        return at ? [{ key, ...at }] : [];
+      }),
+    );
   }
 
   /** Points, handles and what else is drawn over the selected path. */
@@ -398,31 +405,4 @@ export class StageView {
   }
 
   private readonly spanAt = (place: Vec3): number => this.views.metresPerPixel(new THREE.Vector3(...place));
-
-  private labels(): StageLabel[] {
-    const { state } = this;
-    if (!state) return [];
-    const labels: StageLabel[] = [];
-    const add = (key: string, place: Vec3) => {
-      const at = this.sight.toScreen(place);
-      if (at) labels.push({ key, ...at });
-    };
-    if (this.plumb.object.visible) {
-      const all = this.plumb.places.length <= 24;
-      this.plumb.places.forEach((place, i) => {
-        if (all || state.points.has(i)) add(`point ${i}`, place);
-      });
-      for (const { id, place } of this.overlay.marks) add(`mark ${id}`, place);
-    }
-    const { evaluation } = state;
-    for (const { label, pose } of this.ghosts) if (label) add(`ghost ${label}`, [pose[0], pose[1], pose[2]]);
-    // A picture is looked at without badges.
-    if (state.view === 'through') return labels;
-    for (const rider of evaluation?.riders.values() ?? []) {
-      poseAt(evaluation as NonNullable<typeof evaluation>, rider, state.frame, this.pose);
-      if ((evaluation?.riders.size ?? 0) > MOST_BADGES && rider.id !== state.riderId) continue;
-      add(`rider ${rider.id}`, [this.pose[0], this.pose[1], this.pose[2]]);
-    }
-    return labels;
-  }
 }

@@ -1,0 +1,44 @@
+import { POSE, type Vec3 } from '@fleet-rail/core';
+import { poseAt } from '../../evaluation/pose-at';
+import type { DeskState } from '../desk-store';
+import type { Ghost } from './ghosts';
+
+/** With more riders than this only the selected one wears its badge. */
+const MOST_BADGES = 60;
+/** With more points than these only chosen ones are labelled. */
+const MOST_POINTS = 24;
+
+/** Something of the stage that the page writes over it, and where that stands in the scene. */
+export interface PlacedLabel {
+  readonly key: string;
+  readonly place: Vec3;
+}
+
+const pose = new Float64Array(POSE.size);
+const placeOf = (of: Float64Array): Vec3 => [of[0], of[1], of[2]];
+
+/** The labels of points, marks, ghosts and riders. */
+export function stageLabels(
+  { evaluation, points, view, riderId, frame }: DeskState,
+  shownPoints: readonly Vec3[],
+  marks: readonly { readonly id: string; readonly place: Vec3 }[],
+  ghosts: readonly Ghost[],
+): PlacedLabel[] {
+  const labels: PlacedLabel[] = [];
+  const all = shownPoints.length <= MOST_POINTS;
+  shownPoints.forEach((place, i) => {
+    if (all || points.has(i)) labels.push({ key: `point ${i}`, place });
+  });
+  for (const { id, place } of marks) labels.push({ key: `mark ${id}`, place });
+  for (const ghost of ghosts) {
+    if (ghost.label) labels.push({ key: `ghost ${ghost.label}`, place: placeOf(ghost.pose) });
+  }
+  // A picture is looked at without badges.
+  if (view === 'through' || evaluation === null) return labels;
+  for (const rider of evaluation.riders.values()) {
+    if (evaluation.riders.size > MOST_BADGES && rider.id !== riderId) continue;
+    poseAt(evaluation, rider, frame, pose);
+    labels.push({ key: `rider ${rider.id}`, place: placeOf(pose) });
+  }
+  return labels;
+}
