@@ -194,12 +194,12 @@ describe('the shot', () => {
 
   it('opens the gate at the barn and shuts it when the hauler is away', () => {
     const evaluated = evaluateShot(shot);
-    const gate = shot.riders.findIndex(({ id }) => id === 'gate');
-    const [left, right] = evaluated.parts[gate];
+    const gate = shot.riders.find(({ id }) => id === 'gate') as Shot['riders'][number];
+    const [left, right] = evaluated.gauges(gate);
     const [rows, barn] = evaluated.ownHalts(shot.riders[0]);
     for (const leaf of [left, right]) {
       expect(leaf.value((rows.from + rows.to) / 2)).toBe(0);
-      expect((leaf.value((barn.from + barn.to) / 2) * 180) / Math.PI).toBeCloseTo(95, 0);
+      expect(leaf.value((barn.from + barn.to) / 2)).toBeCloseTo(95, 0);
     }
   });
 

@@ -1,10 +1,10 @@
 import { evaluateShot, sampleShot } from '@fleet-rail/core';
-import { writeCsv, writeGlb } from '@fleet-rail/core/formats';
+import { needsScenery, sceneryOf, writeCsv, writeGlb } from '@fleet-rail/core/formats';
 import { counted } from './counted.js';
 import { readModels, readShot, writeWhole } from './files.js';
 import { UsageError, type Arguments } from './options.js';
 
-export const BAKE_OPTIONS = ['out'];
+export const BAKE_OPTIONS = ['out', 'within'];
 
 /** `ride bake`: the motion of a shot as CSV or GLB. */
 export async function commandBake(args: Arguments): Promise<string> {
@@ -19,11 +19,12 @@ export async function commandBake(args: Arguments): Promise<string> {
   if (kind === undefined)
     throw new UsageError(`--out: found "${out}"; expected a name ending in .csv or .glb`);
   const shot = await readShot(file);
-  const sampled = sampleShot(evaluateShot(shot));
+  const within = args.number('within', 0);
+  if (!(within >= 0)) throw new UsageError(`--within: found ${within}; expected metres or radians, 0 or more`);
   // A CSV of riders alone needs no model beside it.
-  const needsModels = kind === 'glb' || sampled.parts.some((parts) => parts.length > 0);
-  const models = needsModels ? await readModels(shot, file) : new Map();
-  const content = kind === 'csv' ? writeCsv(sampled, models) : await writeGlb(sampled, models);
+  const models = kind === 'glb' || needsScenery(shot) ? await readModels(shot, file) : new Map();
+  const sampled = sampleShot(evaluateShot(shot, sceneryOf(shot, models)));
+  const content = kind === 'csv' ? writeCsv(sampled) : await writeGlb(sampled, models, within);
   await writeWhole(out, content);
   return `${out}: ${counted(shot.riders.length, 'rider')}, ${counted(sampled.frames, 'frame')}`;
 }

@@ -1,7 +1,7 @@
 import { readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { parseShotText, type Shot } from '@fleet-rail/core';
-import { readModel } from '@fleet-rail/core/formats';
+import { needsScenery, readModel } from '@fleet-rail/core/formats';
 import { UsageError } from './options.js';
 
 /** The bytes of a file, or a {@link UsageError} that names it. */
@@ -35,14 +35,15 @@ export async function writeWhole(path: string, content: string | Uint8Array): Pr
   }
 }
 
-/** The glTF documents of the models that riders wear, found beside the shot file. */
+/** The glTF documents of the models that riders wear and stand on, found beside the shot file. */
 export async function readModels(
   shot: Shot,
   shotFile: string,
 ): Promise<Map<string, Awaited<ReturnType<typeof readModel>>['document']>> {
   const documents = new Map();
   for (const [i, model] of shot.models.entries()) {
-    if (!shot.riders.some((rider) => rider.model === model.id)) continue;
+    const floor = shot.ground.model === model.id && needsScenery(shot);
+    if (!floor && !shot.riders.some((rider) => rider.model === model.id)) continue;
     const { file } = model.source;
     if (file === undefined) {
       throw new UsageError(

@@ -1,10 +1,4 @@
-export {
-  sampleShot,
-  sampleRider,
-  frameCount,
-  frameTime,
-  samplePart,
-  type SampledPart,
-  type SampledShot,
-} from './sample-shot.js';
+export { sampleShot, sampleRider, frameCount, frameTime, type SampledShot } from './sample-shot.js';
+export { sampleGauge, sampleParts, type SampledGauge, type SampledParts } from './sampled-parts.js';
+export { keysWithin } from './thin-keys.js';
 export { crossings, type Crossing } from './crossings.js';

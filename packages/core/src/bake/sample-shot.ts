@@ -1,6 +1,7 @@
 import type { Shot } from '../document/shot.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
-import { POSE, type PartMotion, type PoseAt } from '../rider/index.js';
+import { POSE, type PoseAt } from '../rider/index.js';
+import { sampleParts, takeShortWay, type SampledParts } from './sampled-parts.js';
 
 /** Every rider's pose at every frame of the range: {@link POSE}.size numbers a frame. */
 export interface SampledShot {
@@ -9,12 +10,7 @@ export interface SampledShot {
   /** In the order of the document's riders. */
   readonly riders: readonly Float64Array[];
   /** In the same order what moves of each rider's model by itself. */
-  readonly parts: readonly (readonly SampledPart[])[];
-}
-
-/** A part's motion by frame: radians or metres from how its model stands. */
-export interface SampledPart extends Omit<PartMotion, 'value'> {
-  readonly values: Float64Array;
+  readonly parts: readonly SampledParts[];
 }
 
 /** The number of frames of a shot, first and last included. */
@@ -32,9 +28,7 @@ export function sampleShot(evaluated: EvaluatedShot): SampledShot {
   const { shot } = evaluated;
   const frames = frameCount(shot);
   const riders = evaluated.poses.map((pose) => sampleRider(pose, shot.range.first, frames, 1));
-  const parts = evaluated.parts.map((list) =>
-    list.map((part) => samplePart(part, shot.range.first, frames, 1)),
-  );
+  const parts = shot.riders.map((rider) => sampleParts(evaluated.parts(rider), shot.range.first, frames, 1));
   return { shot, frames, riders, parts };
 }
 
@@ -47,24 +41,7 @@ export function sampleRider(pose: PoseAt, first: number, count: number, step: nu
   for (let i = 0; i < count; i++) {
     const at = i * POSE.size;
     pose(first + i * step, out, at);
-    if (i > 0) takeShortWay(out, at);
+    if (i > 0) takeShortWay(out, at + POSE.rotation, POSE.size);
   }
   return out;
-}
-
-/** A part's motion at `count` frames that are `step` apart. */
-export function samplePart(
-  { value, ...part }: PartMotion,
-  first: number,
-  count: number,
-  step: number,
-): SampledPart {
-  return { ...part, values: Float64Array.from({ length: count }, (_, i) => value(first + i * step)) };
-}
-
-function takeShortWay(out: Float64Array, at: number): void {
-  let dot = 0;
-  for (let k = POSE.rotation; k < POSE.rotation + 4; k++) dot += out[at + k] * out[at - POSE.size + k];
-  if (dot >= 0) return;
-  for (let k = POSE.rotation; k < POSE.rotation + 4; k++) out[at + k] = -out[at + k];
 }

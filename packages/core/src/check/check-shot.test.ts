@@ -85,12 +85,12 @@ it('cues that wait for ever or act on nothing are pointed out', () => {
   expect(messages[1]).toMatch(/"stop" ends stop 3 of S, which makes 0/);
 });
 
-it.each<[string, Loose<Hitch>]>([
-  ['riders[0].hitch.anchor', { anchor: 'frontAxle' }],
-  ['riders[0].hitch.facing.reference', { facing: { reference: 'ground' } }],
-  ['riders[0].hitch.ground.mode', { ground: { mode: 'stick' } }],
-])('what is kept but not played is said: %s', (at, hitch) => {
-  expect(findings(shotWith(hitch)).map((finding) => finding.at)).toEqual([at]);
+it('a rider that is to stand on the ground says that there is none', () => {
+  const [finding] = findings(shotWith({ ground: { mode: 'stick' } }));
+  expect(finding).toMatchObject({
+    at: 'riders[0].hitch.ground',
+    message: expect.stringMatching(/R1 .* the shot has none/),
+  });
 });
 
 it.each<[string, Loose<Hitch>, RegExp]>([

@@ -1,2 +1,3 @@
-export { checkShot } from './check-shot.js';
+export { checkShot, checkWhole, worstFirst } from './check-shot.js';
+export { findContact } from './contact-findings.js';
 export type { Finding } from './finding.js';

@@ -20,6 +20,9 @@ export function checkLimits(raw: Record<string, unknown>): void {
   });
   each(raw.riders, (rider, i) => {
     limit(rider.wheels, `riders[${i}].wheels`, LIMITS.partsPerRider);
+    const gait = inside(rider, 'gait');
+    limit(gait.feet, `riders[${i}].gait.feet`, LIMITS.partsPerRider);
+    limit(gait.acts, `riders[${i}].gait.acts`, LIMITS.partsPerRider);
     limit(rider.cycles, `riders[${i}].cycles`, LIMITS.partsPerRider);
     const hitch = inside(rider, 'hitch');
     const facing = inside(hitch, 'facing');

@@ -59,10 +59,28 @@ function checkRider(shot: Shot, rider: Rider, at: string): void {
   if (rider.model !== null) known(`${at}.model`, rider.model, 'model', shot.models);
   if (rider.parent !== null) known(`${at}.parent`, rider.parent, 'rider', shot.riders);
   if (rider.hitch !== null) checkHitch(shot, rider.hitch, `${at}.hitch`);
+  checkGait(rider, `${at}.gait`);
   if (rider.camera === null) return;
   const { near, far, keys } = rider.camera;
   if (!(far > near)) throw new ShotError(`${at}.camera.far`, `${far}`, `more than ${near} (near)`);
   risingKeys(keys, `${at}.camera.keys`);
+}
+
+function checkGait({ gait }: Rider, at: string): void {
+  gait?.acts.forEach(({ from, to }, i) => {
+    if (to === null || to > from) return;
+    throw new ShotError(`${at}.acts[${i}].to`, `${to} s`, `more than ${from} s (from), or null`);
+  });
+  gait?.feet.forEach(({ stances }, i) =>
+    stances.forEach(({ from, to }, k) => {
+      if (to > from && to <= from + 1) return;
+      throw new ShotError(
+        `${at}.feet[${i}].stances[${k}].to`,
+        `${to}`,
+        `more than ${from} (from), and no more than a cycle after it`,
+      );
+    }),
+  );
 }
 
 function checkCuts({ cuts, riders }: Shot): void {

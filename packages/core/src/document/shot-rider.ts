@@ -64,26 +64,78 @@ export class Body {
   @Amount('seconds', 0, 1e3) settle = 0.35;
 }
 
+/** A part of a gait's cycle; `to` lies beyond 1 where it runs over the cycle's end. */
+export class Stance {
+  @Amount('of the cycle', 0, 1) from!: number;
+  @Amount('of the cycle', 0, 2) to!: number;
+}
+
+/** A node that is set down on the ground, and when in the cycle it stands. */
+export class Foot {
+  @Text() node!: string;
+  @Parts(() => Stance, LIMITS.partsPerRider) stances: Stance[] = [];
+}
+
+/** What a walker does while it stands: part of another clip. */
+export class Act {
+  /** Which of its stops, counted from 0. */
+  @Whole(0, 10_000) stop = 0;
+  @Text() clip!: string;
+  @Amount('seconds', 0, 1e5) from = 0;
+  /** The clip's own end where there is none. */
+  @rule('seconds after from, or null', (v) => v === null || (Number.isFinite(v) && (v as number) > 0))
+  to: number | null = null;
+  /** Once over the whole stop, however long it is; or again and again at the clip's own rate. */
+  @OneOf('stretch', 'repeat') fit: 'stretch' | 'repeat' = 'stretch';
+}
+
 /** A walk or run that advances with the distance travelled. */
 export class Gait {
   @Text() clip!: string;
+  /** Before the rider's scale. */
   @Amount('metres per cycle', 1e-6, 1e6) stride!: number;
   @Amount('cycles') phase = 0;
   @TextOrNull() idle: string | null = null;
   @Amount('seconds', 0, 1e3) blend = 0.25;
   @Flag() plant = true;
+  @Parts(() => Foot, LIMITS.partsPerRider) feet: Foot[] = [];
+  @Parts(() => Act, LIMITS.partsPerRider) acts: Act[] = [];
+  /** Quicker steps than this are warned of. */
+  @Amount('steps per second', 0, 100) cadence = 2.6;
 }
+
+export const CYCLE_SHAPES = ['sine', 'pulse', 'noise', 'steady'] as const;
+export type CycleShape = (typeof CYCLE_SHAPES)[number];
 
 /** A motion of one node that repeats by itself. */
 export class Cycle {
   @Text() node!: string;
+  /** About its own axis, along it, or by the weight of one of its shapes. */
+  @OneOf('turn', 'slide', 'morph') kind: 'turn' | 'slide' | 'morph' = 'turn';
   @OneOf(...AXES) axis: Axis = '+x';
-  @Amount('degrees') amplitude!: number;
+  /** Which shape of the mesh, for `morph`. */
+  @Whole(0, 1_000) morph = 0;
+  @Amount('degrees, metres or weight') amplitude!: number;
   @Amount('cycles per second or per metre') rate!: number;
   @OneOf('time', 'distance') by: 'time' | 'distance' = 'time';
-  @Amount('degrees') rest = 0;
-  @OneOf('sine', 'pulse', 'noise') shape: 'sine' | 'pulse' | 'noise' = 'sine';
+  @Amount('degrees, metres or weight') rest = 0;
+  /** `steady` goes on for ever in one direction, one whole turn or one amplitude a cycle. */
+  @OneOf(...CYCLE_SHAPES) shape: CycleShape = 'sine';
+  @Amount('cycles') phase = 0;
+  /** In a loop it is brought to the nearest whole number of cycles. */
+  @Flag() whole = false;
+  /** How long it takes to swell at the beginning of the ride, and to fade at its end. */
+  @Amount('seconds', 0, 1e5) rampIn = 0;
+  @Amount('seconds', 0, 1e5) rampOut = 0;
+  /** Of noise; else where in its cycle a copy begins: 0 where `phase` says. */
   @Whole(0, 2 ** 31 - 1) seed = 0;
+}
+
+/** A ball that rolls on the ground about its middle, or the node that is one. */
+export class Ball {
+  @TextOrNull() node: string | null = null;
+  @Point() centre: Vec3 = [0, 0, 0];
+  @Amount('metres', 1e-6, 1e6) radius!: number;
 }
 
 /** A thing that can travel: what it looks like, where it rests, and the path it is hitched to. */
@@ -106,6 +158,7 @@ export class Rider {
   @Parts(() => Wheel, LIMITS.partsPerRider) wheels: Wheel[] = [];
   @Part(() => Steering) steering: Steering = new Steering();
   @Part(() => Body) body: Body = new Body();
+  @PartOrNull(() => Ball) ball: Ball | null = null;
   @PartOrNull(() => Gait) gait: Gait | null = null;
   @Parts(() => Cycle, LIMITS.partsPerRider) cycles: Cycle[] = [];
 }

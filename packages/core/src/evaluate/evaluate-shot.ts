@@ -6,26 +6,35 @@ import type { CompiledPath } from '../path/compiled-path.js';
 import type { PathError } from '../path/path-error.js';
 import type { Halt, Motion } from '../pace/compiled-pace.js';
 import { POSE } from '../rider/pose.js';
-import type { PartMotion } from '../rider/part-motion.js';
 import { wholeRetiming, type Retiming } from '../rider/retiming.js';
 import type { PoseAt } from '../rider/ride-path.js';
+import { NO_PARTS, type MovedParts } from '../puppet/mover.js';
+import { gaugesOf, type Gauge } from './gauges.js';
+import { compileMovedParts } from './moved-parts.js';
+import { compileContact, type RiderContact } from './rider-contact.js';
 import { Rides } from './rides.js';
+import { NO_SCENERY, type Scenery } from './scenery.js';
 
 /** A shot whose paths and riders answer questions at any frame. */
 export interface EvaluatedShot {
   readonly shot: Shot;
+  readonly scenery: Scenery;
   /** By path id: the curve, or why there is none. */
   readonly paths: ReadonlyMap<string, CompiledPath | PathError>;
   /** In the order of the document's riders. */
   readonly poses: readonly PoseAt[];
-  /** In the same order: what moves of each rider's model by itself. */
-  readonly parts: readonly (readonly PartMotion[])[];
   /** The time of everything, where the shot bends it. */
   readonly retiming: Retiming | null;
   /** A rider's place along its path, in the time of the work; null where it rides none. */
   motion(rider: Rider): Motion | null;
   /** The stops of a rider's own timing, before any cue. */
   ownHalts(rider: Rider): readonly Halt[];
+  /** What moves of a rider's model by itself. */
+  parts(rider: Rider): MovedParts;
+  /** What can be read off a rider beside its pose. */
+  gauges(rider: Rider): readonly Gauge[];
+  /** How a rider meets the ground, in the time of the work. */
+  contact(rider: Rider): RiderContact;
   /** The frame of the work at which a cue acts that waits for its moment; null where it does not come. */
   moment(cue: Cue): number | null;
 }
@@ -33,12 +42,14 @@ export interface EvaluatedShot {
 /**
  * Compiles what the document describes; a path without a curve leaves its riders at rest.
  *
+ * @param scenery without it nothing of a model moves by itself, and riders keep the height of their paths
  * @throws ShotError where riders wait for each other in a circle, with their names
  */
-export function evaluateShot(shot: Shot): EvaluatedShot {
+export function evaluateShot(shot: Shot, scenery: Scenery = NO_SCENERY): EvaluatedShot {
   refuseCircles(shot);
-  const rides = new Rides(shot);
+  const rides = new Rides(shot, scenery);
   const retiming = wholeRetiming(shot);
+  const source = (frame: number) => (retiming === null ? frame : retiming.source(frame));
   // A ride is compiled when it is first asked for: an edit of one rider costs that one.
   const poses = shot.riders.map((rider): PoseAt => {
     let made: PoseAt | null = null;
@@ -49,23 +60,66 @@ export function evaluateShot(shot: Shot): EvaluatedShot {
       out[at + POSE.speed] *= retiming.rate(frame);
     };
   });
-  const parts = shot.riders.map((rider) =>
-    rides
-      .parts(rider)
-      .map((part): PartMotion =>
-        retiming ? { ...part, value: (frame) => part.value(retiming.source(frame)) } : part,
-      ),
+  const contact = remembered((rider: Rider) =>
+    compileContact(rider, {
+      shot,
+      scenery,
+      course: rides.course(rider),
+      chassis: rides.chassis(rider),
+      stance: rides.stance(rider),
+      pose: rides.pose(rider),
+      puppet: scenery.puppets.get(rider.model ?? '') ?? null,
+    }),
   );
+  const parts = remembered((rider: Rider): MovedParts => {
+    const puppet = scenery.puppets.get(rider.model ?? '');
+    const cued = rides.cuedParts(rider);
+    if (puppet === undefined || (cued.length === 0 && !movesByItself(rider))) return NO_PARTS;
+    const moved = compileMovedParts(rider, puppet, contact(rider), cued, rides.pose(rider));
+    return { ...moved, pose: (frame, out, at) => moved.pose(source(frame), out, at) };
+  });
+  const gauges = remembered((rider: Rider): readonly Gauge[] => {
+    const cued = rides.cuedParts(rider);
+    if ((cued.length === 0 && !movesByItself(rider))) return [];
+    return gaugesOf(rider, contact(rider), cued).map(({ kind, part, value }) => ({
+      kind,
+      part,
+      value: (frame) => value(source(frame)),
+    }));
+  });
   return {
     shot,
+    scenery,
     paths: rides.paths,
     poses,
     parts,
+    gauges,
     retiming,
+    contact,
     motion: (rider) => rides.course(rider)?.pace ?? null,
     ownHalts: (rider) => rides.ownPace(rider)?.halts ?? [],
     moment: (cue) => rides.moment(cue),
   };
+}
+
+/** What is made for a rider once, when it is first asked for. */
+function remembered<T>(make: (rider: Rider) => T): (rider: Rider) => T {
+  const known = new Map<Rider, T>();
+  return (rider) => {
+    if (!known.has(rider)) known.set(rider, make(rider));
+    return known.get(rider) as T;
+  };
+}
+
+/** Whether a rider has anything that moves of its model by itself, but for what cues do to it. */
+export function movesByItself({ wheels, body, steering, gait, cycles, ball }: Rider): boolean {
+  return (
+    wheels.length + cycles.length > 0 ||
+    body.node !== null ||
+    steering.node !== null ||
+    gait !== null ||
+    ball !== null
+  );
 }
 
 /** Whether a rider's place can change over time: it rides, or what carries it does. */

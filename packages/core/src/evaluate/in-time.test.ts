@@ -190,11 +190,11 @@ describe('cues', () => {
         },
       ],
     });
-    const [part] = evaluateShot(shot).parts[1];
+    const [part] = evaluateShot(shot).gauges(shot.riders[1]);
     const [a, b] = [at(shot, 0, 30).distance, at(shot, 1, 30).distance];
     const gap = Math.hypot(3, a - b);
-    expect((part.value(30) * 180) / Math.PI).toBeCloseTo((gap - 3) * 9, 9);
-    expect(part).toMatchObject({ node: 'leaf', kind: 'turn', axis: '+y' });
+    expect(part.value(30)).toBeCloseTo((gap - 3) * 9, 9);
+    expect(part).toMatchObject({ kind: 'cue', part: 'leaf' });
   });
 
   it('in a circle are refused by name', () => {

@@ -14,13 +14,17 @@ import type { TargetAt } from '../rider/aiming.js';
 import { compileCourse, echoPace, stringPace, type Course } from '../rider/course.js';
 import { startedAt, stopEndedAt, type CuedMotion } from '../rider/cued-timing.js';
 import { compileOffset, type OffsetAt } from '../rider/keyed-offset.js';
-import type { PartMotion } from '../rider/part-motion.js';
+import { compileChassis, type ChassisMotion } from '../rider/chassis-motion.js';
+import { compileGroundStance, type GroundStance } from '../rider/ground-stance.js';
+import type { Pin } from '../rider/trail.js';
 import { placeOn } from '../rider/place-on.js';
 import { POSE } from '../rider/pose.js';
 import { restPose } from '../rider/rest-pose.js';
 import { ownRetiming, retimed, type Retiming } from '../rider/retiming.js';
 import { referenceOf, ridePath, type PoseAt } from '../rider/ride-path.js';
 import { compileStanding, senseOf, type Standing } from '../rider/standing.js';
+import type { CuedPart } from './moved-parts.js';
+import type { Scenery } from './scenery.js';
 import { compiledPaceOf } from './compiled-pace-of.js';
 import { compiledPathOf } from './compiled-path-of.js';
 import { momentOf } from './cue-moment.js';
@@ -31,8 +35,12 @@ export class Rides {
   private readonly byId: ReadonlyMap<string, Rider>;
   private readonly poses = new Map<Rider, PoseAt>();
   private readonly courses = new Map<Rider, Course | null>();
+  private readonly stances = new Map<Rider, GroundStance | null>();
 
-  constructor(private readonly shot: Shot) {
+  constructor(
+    private readonly shot: Shot,
+    private readonly scenery: Scenery,
+  ) {
     this.paths = new Map(shot.paths.map((path) => [path.id, compiledPathOf(path)]));
     this.byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
   }
@@ -43,17 +51,40 @@ export class Rides {
     return rider.hitch && path && compiledPaceOf(rider.hitch.pace, this.shot.fps, path);
   }
 
-  /** What moves of a rider's model by itself. */
-  parts(rider: Rider): PartMotion[] {
-    return this.shot.cues.flatMap((cue): PartMotion[] => {
+  /** What cues do to parts of a rider's model. */
+  cuedParts(rider: Rider): CuedPart[] {
+    return this.shot.cues.flatMap((cue): CuedPart[] => {
       const { does, off } = cue;
       if (off || does.rider !== rider.id || does.node === null || cue.keys.length === 0) return [];
       if (does.kind !== 'turn' && does.kind !== 'move') return [];
-      const { kind, node, axis } = does;
-      const unit = kind === 'turn' ? Math.PI / 180 : 1;
-      const value = this.cueValue(cue);
-      return [{ node, kind, axis, value: (frame) => value(frame) * unit }];
+      return [{ kind: does.kind, node: does.node, axis: does.axis, value: this.cueValue(cue) }];
     });
+  }
+
+  /** How a rider is set on the ground; null where it is not, or there is none. */
+  stance(rider: Rider): GroundStance | null {
+    const known = this.stances.get(rider);
+    if (known !== undefined) return known;
+    const { hitch } = rider;
+    const course = this.course(rider);
+    const { ground } = this.scenery;
+    const sticks = hitch?.ground.mode === 'stick';
+    const leans = hitch?.facing.reference === 'ground' && hitch.facing.mode !== 'keep';
+    const made =
+      hitch && course && ground && (sticks || leans)
+        ? compileGroundStance(rider, hitch, course, ground, sticks)
+        : null;
+    this.stances.set(rider, made);
+    return made;
+  }
+
+  /** How a rider's chassis moves; null where it rides none. */
+  chassis(rider: Rider): ChassisMotion | null {
+    const { hitch } = rider;
+    const course = this.course(rider);
+    if (hitch === null || course === null) return null;
+    const { fps, range } = this.shot;
+    return compileChassis(rider, hitch, course, this.stance(rider), this.pose(rider), { ...range, fps });
   }
 
   /** The frame at which a cue's value first comes to 1; null where it never does. */
@@ -95,6 +126,7 @@ export class Rides {
       rest,
       target: hitch.facing.mode === 'aim' ? this.target(hitch.facing.target) : null,
       range: { ...range, loop, fps },
+      ground: this.stance(rider),
     });
   }
 
@@ -118,6 +150,7 @@ export class Rides {
       hitch.anchor,
       scaledChassis(rider),
       sense,
+      this.pin(rider),
     );
     const timing = this.timing(rider, hitch, standing);
     const offset = compileOffset(hitch);
@@ -148,6 +181,28 @@ export class Rides {
         ? startedAt(motion, begins, go)
         : stopEndedAt(motion, cue.does.stop, go);
     }, pace);
+  }
+
+  /** Where a rider that trails behind another on the same path is coupled to it; null where it does not. */
+  private pin({ hitch, chassis }: Rider): Pin | null {
+    const leader = this.find(hitch?.follows?.rider ?? null);
+    if (hitch?.anchor !== 'frontAxle' || chassis === null || !leader?.hitch) return null;
+    if (leader.hitch.path !== hitch.path) return null;
+    const course = this.course(leader);
+    const coupled = scaledChassis(leader);
+    if (course === null || coupled === null) return null;
+    const gap = course.sense * (hitch.follows?.gap ?? 0);
+    const frame = new Float64Array(12);
+    return (s, out) => {
+      // The leader whose tail is a gap ahead, by Newton's steps.
+      let at = s;
+      for (let step = 0; step < 4; step++) {
+        const { distance, rate } = course.standing.tail(at);
+        at += (s + gap - distance) / (rate || 1);
+      }
+      course.standing.frame(at, frame);
+      for (let k = 0; k < 3; k++) out[k] = frame[k] + course.sense * coupled.rearCoupling * frame[9 + k];
+    };
   }
 
   private target(target: AimTarget | null): TargetAt | null {

@@ -1,15 +1,15 @@
-import type { Animation, Node, Skin } from '@gltf-transform/core';
+import type { Animation, Buffer, Node, Skin } from '@gltf-transform/core';
 import { Document, type Accessor } from '@gltf-transform/core';
 import { mergeDocuments, unpartition } from '@gltf-transform/functions';
 import { quat } from 'gl-matrix';
-import { frameTime, type SampledShot } from '../bake/index.js';
+import { frameTime, keysWithin, type SampledParts, type SampledShot } from '../bake/index.js';
+import { LOCAL } from '../puppet/index.js';
 import type { Camera } from '../document/shot-camera.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { isMoving } from '../evaluate/index.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { POSE, axesToTravel, compileFocal, fieldOfView, focalAt, sourceFrame } from '../rider/index.js';
-import { bakeParts, findNode, type BakedPart } from './baked-parts.js';
 import { gltfIo } from './model-read.js';
 
 /**
@@ -18,10 +18,12 @@ import { gltfIo } from './model-read.js';
  * frame. The ground is the set's and stays out.
  *
  * @param models by the document's model ids: what {@link readModel} gave; each is left unchanged
+ * @param within how far a value may be off where keys are left out, metres, radians or weight; 0 writes every frame
  */
 export async function writeGlb(
   sampled: SampledShot,
   models: ReadonlyMap<string, Document>,
+  within = 0,
 ): Promise<Uint8Array> {
   const { shot } = sampled;
   const target = new Document();
@@ -30,10 +32,7 @@ export async function writeGlb(
   if (shot.cuts.length > 0) scene.setExtras({ cuts: cutsByTime(shot) });
   const ride = target.createAnimation(shot.name);
   const buffer = target.createBuffer();
-  const times = target.createAccessor('time').setType('SCALAR').setBuffer(buffer);
-  times.setArray(
-    Float32Array.from({ length: sampled.frames }, (_, i) => frameTime(shot, shot.range.first + i)),
-  );
+  const channels = new ChannelWriter(target, ride, buffer, sampled, within);
   const dressers = new Map<string, Dresser>();
   shot.riders.forEach((rider, r) => {
     const node = target.createNode(rider.name).setScale(rider.rest.scale);
@@ -45,15 +44,12 @@ export async function writeGlb(
       const dresser = dressers.get(rider.model) ?? new Dresser(target, model);
       dressers.set(rider.model, dresser);
       dresser.dress(node);
-      animateParts(target, ride, node, times, bakeParts(sampled.parts[r], model));
+      animateParts(target, channels, node, sampled.parts[r]);
     }
     if (rider.camera) node.addChild(cameraNode(target, sampled, rider, rider.camera));
-    if (isMoving(shot, rider)) animate(target, ride, node, times, sampled, rider, r);
+    if (isMoving(shot, rider)) animate(channels, node, rider, poses);
   });
-  if (ride.listChannels().length === 0) {
-    ride.dispose();
-    times.dispose();
-  }
+  if (ride.listChannels().length === 0) ride.dispose();
   await target.transform(unpartition());
   // A buffer that nothing lies in has no length, which the format does not allow.
   if (target.getRoot().listAccessors().length === 0)
@@ -99,72 +95,98 @@ function cutsByTime(shot: Shot): { seconds: number; camera: string }[] {
 
 const FRONT = { forward: '+z', up: '+y' } as const;
 
-function animate(
-  target: Document,
-  ride: Animation,
-  node: Node,
-  times: Accessor,
-  sampled: SampledShot,
-  rider: Rider,
-  index: number,
-): void {
-  const poses = sampled.riders[index];
-  const add = (path: 'translation' | 'rotation', width: 3 | 4, at: number) => {
-    const values = new Float32Array(sampled.frames * width);
-    for (let i = 0; i < sampled.frames; i++) {
-      for (let k = 0; k < width; k++) values[i * width + k] = poses[i * POSE.size + at + k];
-    }
-    addChannel(target, ride, node, times, `${rider.name} ${path}`, path, values);
-  };
-  add('translation', 3, POSE.translation);
-  add('rotation', 4, POSE.rotation);
+function animate(channels: ChannelWriter, node: Node, rider: Rider, poses: Float64Array): void {
+  channels.add(node, 'translation', `${rider.name} translation`, column(poses, POSE.size, POSE.translation, 3));
+  channels.add(node, 'rotation', `${rider.name} rotation`, column(poses, POSE.size, POSE.rotation, 4));
 }
 
-/** Moves the parts of a dressed rider that move by themselves. */
+/** Moves the parts of a dressed rider that move by themselves, after joints were put in for wheels. */
 function animateParts(
   target: Document,
-  ride: Animation,
+  channels: ChannelWriter,
   rider: Node,
-  times: Accessor,
-  parts: readonly BakedPart[],
+  { nodes: moved, joints, size, values }: SampledParts,
 ): void {
   const nodes: Node[] = [];
   rider.traverse((node) => nodes.push(node));
-  for (const { node: name, places, turns, moves } of parts) {
-    const node = findNode(nodes, name);
+  const named = (name: string) => nodes.find((node) => node !== rider && node.getName() === name);
+  for (const { name, takes, under, translation, held } of joints) {
+    const wheel = named(takes);
+    const parent = under === null ? rider : named(under);
+    if (!wheel || !parent) continue;
+    const joint = target.createNode(name).setTranslation(translation);
+    parent.addChild(joint);
+    joint.addChild(wheel);
+    wheel.setTranslation(held.translation).setRotation(held.rotation).setScale(held.scale);
+    nodes.push(joint);
+  }
+  for (const { name, at, weights } of moved) {
+    const node = named(name);
     if (!node) continue;
-    const add = (path: 'translation' | 'rotation') => {
-      const values = Float32Array.from(places.flatMap((place) => place[path] as readonly number[]));
-      addChannel(target, ride, node, times, `${rider.getName()} ${name} ${path}`, path, values);
+    const add = (path: ChannelPath, from: number, width: number, rest: readonly number[]) => {
+      const own = column(values, size, at + from, width);
+      if (moves(own, rest)) channels.add(node, path, `${rider.getName()} ${name} ${path}`, own);
     };
-    if (moves) add('translation');
-    if (turns) add('rotation');
+    add('translation', LOCAL.translation, 3, node.getTranslation());
+    add('rotation', LOCAL.rotation, 4, node.getRotation());
+    add('scale', LOCAL.scale, 3, node.getScale());
+    if (weights > 0) add('weights', LOCAL.size, weights, node.getWeights());
   }
 }
 
-function addChannel(
-  target: Document,
-  ride: Animation,
-  node: Node,
-  times: Accessor,
-  name: string,
-  path: 'translation' | 'rotation',
-  values: Float32Array<ArrayBuffer>,
-): void {
-  const output = target
-    .createAccessor(name)
-    .setType(path === 'translation' ? 'VEC3' : 'VEC4')
-    .setArray(values)
-    .setBuffer(times.getBuffer());
-  const sampler = target
-    .createAnimationSampler()
-    .setInput(times)
-    .setOutput(output)
-    .setInterpolation('LINEAR');
-  ride.addSampler(sampler);
-  ride.addChannel(
-    target.createAnimationChannel().setTargetNode(node).setTargetPath(path).setSampler(sampler),
-  );
+/** Some numbers of every sample. */
+function column(values: Float64Array, size: number, at: number, width: number): Float64Array {
+  const out = new Float64Array((values.length / size) * width);
+  for (let i = 0; i * size < values.length; i++)
+    for (let k = 0; k < width; k++) out[i * width + k] = values[i * size + at + k];
+  return out;
+}
+
+/** Whether a value is ever elsewhere than its node stands. */
+function moves(values: Float64Array, rest: readonly number[]): boolean {
+  return values.some((value, i) => Math.abs(value - (rest[i % rest.length] ?? 0)) > 1e-9);
+}
+
+type ChannelPath = 'translation' | 'rotation' | 'scale' | 'weights';
+const TYPES = { translation: 'VEC3', rotation: 'VEC4', scale: 'VEC3', weights: 'SCALAR' } as const;
+
+/** Writes channels of one animation; those with every frame share their times. */
+class ChannelWriter {
+  private readonly seconds: Float32Array<ArrayBuffer>;
+  private every: Accessor | null = null;
+
+  constructor(
+    private readonly target: Document,
+    private readonly ride: Animation,
+    private readonly buffer: Buffer,
+    { shot, frames }: SampledShot,
+    private readonly within: number,
+  ) {
+    this.seconds = Float32Array.from({ length: frames }, (_, i) => frameTime(shot, shot.range.first + i));
+  }
+
+  /** @param values by frame */
+  add(node: Node, path: ChannelPath, name: string, values: Float64Array): void {
+    const width = values.length / this.seconds.length;
+    const kept = this.within > 0 ? keysWithin(values, width, this.within) : null;
+    const times = kept
+      ? this.accessor('time', 'SCALAR', Float32Array.from(kept, (i) => this.seconds[i]))
+      : (this.every ??= this.accessor('time', 'SCALAR', this.seconds));
+    const numbers = kept ? kept.flatMap((i) => [...values.subarray(i * width, (i + 1) * width)]) : values;
+    const sampler = this.target
+      .createAnimationSampler()
+      .setInput(times)
+      .setOutput(this.accessor(name, TYPES[path], Float32Array.from(numbers)))
+      .setInterpolation('LINEAR');
+    this.ride.addSampler(sampler);
+    this.ride.addChannel(
+      this.target.createAnimationChannel().setTargetNode(node).setTargetPath(path).setSampler(sampler),
+    );
+  }
+
+  private accessor(name: string, type: 'SCALAR' | 'VEC3' | 'VEC4', values: Float32Array<ArrayBuffer>): Accessor {
+    return this.target.createAccessor(name).setType(type).setArray(values).setBuffer(this.buffer);
+  }
 }
 
 /**

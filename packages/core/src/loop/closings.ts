@@ -96,8 +96,10 @@ function outsideChanges(before: Pace, after: Pace): boolean {
 
 function rolling(evaluated: EvaluatedShot, rider: Rider, gap: SeamGap, tolerance: number): Closing[] {
   const { shot } = evaluated;
-  const moved = Math.abs(inCycle(evaluated, rider, gap.meets).moved);
   const wheel = rider.wheels.find(({ node }) => node === gap.part);
+  const moved = wheel
+    ? Math.abs(rolledInCycle(evaluated, rider, wheel.node)) * wheel.radius
+    : Math.abs(inCycle(evaluated, rider, gap.meets).moved);
   const round = gap.channel === 'wheel' && wheel ? 2 * Math.PI * wheel.radius : rider.gait?.stride;
   if (round === undefined || moved < 1e-9) return [];
   const turns = Math.max(1, Math.round(moved / round));
@@ -126,6 +128,13 @@ function rolling(evaluated: EvaluatedShot, rider: Rider, gap: SeamGap, tolerance
       shot: after,
     },
   ];
+}
+
+/** By how much a wheel turns in a cycle, radians. */
+function rolledInCycle({ shot, gauges }: EvaluatedShot, rider: Rider, wheel: string): number {
+  const turns = gauges(rider).find(({ kind, part }) => kind === 'turns' && part === wheel);
+  if (!turns) return 0;
+  return (turns.value(shot.range.last + 1) - turns.value(shot.range.first)) * 2 * Math.PI;
 }
 
 function cycling(evaluated: EvaluatedShot, rider: Rider, gap: SeamGap): Closing[] {

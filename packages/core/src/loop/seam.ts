@@ -2,12 +2,12 @@ import { vec3 } from 'gl-matrix';
 import type { Rider } from '../document/shot-rider.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { isMoving } from '../evaluate/evaluate-shot.js';
+import type { GaugeKind } from '../evaluate/gauges.js';
 import { distance3, type Vec3 } from '../math/vec.js';
 import { axisVector } from '../rider/axes.js';
 import { focalAt } from '../rider/camera.js';
 import { placeOn } from '../rider/place-on.js';
 import { POSE, sourceFrame, type PoseAt } from '../rider/index.js';
-import { inCycle } from './in-cycle.js';
 import { seamPartner } from './partners.js';
 
 export type SeamChannel =
@@ -72,7 +72,7 @@ export function seamReport(evaluated: EvaluatedShot): SeamGap[] {
   const byId = new Map(shot.riders.map((rider, i) => [rider.id, i]));
   return shot.riders.flatMap((rider, i): SeamGap[] => {
     const camera = rider.camera !== null && rider.camera.keys.length > 0;
-    if (!isMoving(shot, rider) && evaluated.parts[i].length === 0 && !camera) return [];
+    if (!isMoving(shot, rider) && evaluated.gauges(rider).length === 0 && !camera) return [];
     const partner = seamPartner(shot, rider);
     const entry = (channel: SeamChannel, [gap, rate]: Gap, part: string | null = null): SeamGap => ({
       rider: rider.id,
@@ -85,21 +85,6 @@ export function seamReport(evaluated: EvaluatedShot): SeamGap[] {
     });
     const p = byId.get(partner.rider.id) as number;
     const gaps = poseGaps(evaluated, rider, poses[i], poses[p]).map(([channel, gap]) => entry(channel, gap));
-    evaluated.parts[i].forEach(({ node, kind, value }, k) => {
-      const begins = evaluated.parts[p][k]?.value ?? value;
-      const unit = kind === 'turn' ? 180 / Math.PI : 1;
-      gaps.push(
-        entry(
-          'part',
-          scalarGap(
-            evaluated,
-            (frame) => value(frame) * unit,
-            (frame) => begins(frame) * unit,
-          ),
-          node,
-        ),
-      );
-    });
     gaps.push(
       ...turningGaps(evaluated, rider, partner.rider).map(([channel, part, gap]) =>
         entry(channel, gap, part),
@@ -179,22 +164,23 @@ interface Look {
   readonly speed: number;
 }
 
+/** The channel of a gauge that has to meet itself, and what of it is missed: a part of a turn, or all of it. */
+const GAUGES: Partial<Record<GaugeKind, { channel: SeamChannel; cyclic: boolean; unit: number }>> = {
+  turns: { channel: 'wheel', cyclic: true, unit: 360 },
+  phase: { channel: 'gait', cyclic: true, unit: 100 },
+  cycle: { channel: 'cycle', cyclic: true, unit: 100 },
+  cue: { channel: 'part', cyclic: false, unit: 1 },
+};
+
 /** What turns with the distance travelled, or by itself: how much of a turn is missing or too much. */
 function turningGaps(evaluated: EvaluatedShot, rider: Rider, partner: Rider): [SeamChannel, string, Gap][] {
-  const { moved, quicker, seconds } = inCycle(evaluated, rider, partner.id);
-  const missing = (turns: number) => Math.abs(turns - Math.round(turns));
-  const { wheels, gait, cycles } = rider;
-  return [
-    ...wheels.map(({ node, radius }): [SeamChannel, string, Gap] => {
-      const round = 2 * Math.PI * radius;
-      return ['wheel', node, [missing(moved / round) * 360, (quicker / round) * 360]];
-    }),
-    ...((gait
-      ? [['gait', gait.clip, [missing(moved / gait.stride) * 100, (quicker / gait.stride) * 100]]]
-      : []) as [SeamChannel, string, Gap][]),
-    ...cycles.map(({ node, rate, by }): [SeamChannel, string, Gap] => {
-      const turns = by === 'time' ? rate * seconds : rate * moved;
-      return ['cycle', node, [missing(turns) * 100, by === 'time' ? 0 : quicker * rate * 100]];
-    }),
-  ];
+  const others = evaluated.gauges(partner);
+  return evaluated.gauges(rider).flatMap((gauge, i): [SeamChannel, string, Gap][] => {
+    const as = GAUGES[gauge.kind];
+    if (as === undefined) return [];
+    const other = others[i]?.kind === gauge.kind ? others[i] : gauge;
+    const [gap, rate] = scalarGap(evaluated, gauge.value, other.value);
+    const missing = as.cyclic ? Math.abs(gap - Math.round(gap)) : gap;
+    return [[as.channel, gauge.part, [missing * as.unit, (rate ?? 0) * as.unit]]];
+  });
 }

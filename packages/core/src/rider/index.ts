@@ -17,5 +17,4 @@ export {
   type JoinEnds,
 } from './courses.js';
 export { addRetimeKey, stretchRetime } from './change-retime.js';
-export { sourceFrame } from './retiming.js';
-export { movedPart, type PartMotion, type PartPlace } from './part-motion.js';
+export { shownAt, sourceFrame } from './retiming.js';

@@ -9,6 +9,7 @@ import { compileAiming, type TargetAt } from './aiming.js';
 import { axesToTravel } from './axes.js';
 import { compileBank } from './bank.js';
 import type { Course } from './course.js';
+import type { GroundStance } from './ground-stance.js';
 import { compileInfluence } from './influence.js';
 import { offsetRotation } from './offset-rotation.js';
 import { POSE } from './pose.js';
@@ -25,9 +26,11 @@ export interface RideParts {
   /** What is aimed at; null where that is nothing, or a place ahead. */
   readonly target: TargetAt | null;
   readonly range: TrackRange;
+  /** How it is set on the ground; null where it is not. */
+  readonly ground: GroundStance | null;
 }
 
-/** What is up for a ride; the ground is the world's until riders stand on it. */
+/** What is up along the path itself; a rider that is turned to the ground begins from the world's. */
 export function referenceOf({ reference }: Facing): FrameReference {
   return reference === 'path' ? 'path' : 'world';
 }
@@ -44,7 +47,7 @@ export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
   const { facing } = hitch;
   const { course, rest, target, range } = parts;
   const { path, pace, offset, sense } = course;
-  const travel = compileTravel(hitch, course);
+  const travel = compileTravel(hitch, course, parts.ground);
   const bankAt = compileBank(hitch.bank, path, referenceOf(facing));
   const aiming = compileAiming(rider, facing, travel, { target, range, sense });
   const axes = axesToTravel(facing.forward, facing.up);

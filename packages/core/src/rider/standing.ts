@@ -3,6 +3,7 @@ import type { Anchor, Offset } from '../document/shot-hitch.js';
 import type { Chassis } from '../document/shot-rider.js';
 import type { Vec3 } from '../math/vec.js';
 import type { CompiledPath, FrameReference } from '../path/compiled-path.js';
+import { compileTrail, type Pin } from './trail.js';
 
 /**
  * How a rider stands on the curve: which of its places is on it, and where its couplings are along it.
@@ -23,6 +24,7 @@ const EXACT = 1e-10;
 /**
  * @param chassis where the axles and couplings are, scaled; null stands on its origin with no length
  * @param sense −1 where the rider is turned round and so travels tail first
+ * @param pin   where its front coupling is held, for one that is towed; without it its front axle is on the curve
  */
 export function compileStanding(
   path: CompiledPath,
@@ -30,7 +32,11 @@ export function compileStanding(
   anchor: Anchor,
   chassis: Chassis | null,
   sense: 1 | -1,
+  pin: Pin | null = null,
 ): Standing {
+  if (chassis !== null && anchor === 'frontAxle' && chassis.frontAxle > chassis.rearAxle) {
+    return trailing(path, chassis, sense, pin);
+  }
   if (chassis !== null && anchor === 'bothAxles' && chassis.frontAxle > chassis.rearAxle) {
     return onBothAxles(path, reference, chassis, sense);
   }
@@ -44,6 +50,43 @@ export function compileStanding(
     },
     reach: sense * ((chassis?.frontCoupling ?? 0) - held),
     tail: (s) => ({ distance: s + rear, rate: 1 }),
+  };
+}
+
+/**
+ * The front on the curve, or held by what tows it, and the rear axle following as a road vehicle's does: it cuts
+ * the bend, and never slides sideways. Up and down it lies on the path.
+ */
+function trailing(path: CompiledPath, chassis: Chassis, sense: 1 | -1, pin: Pin | null): Standing {
+  const front = pin ? chassis.frontCoupling : chassis.frontAxle;
+  const held = pin ?? ((s: number, out: Vec3) => path.position(s, out));
+  const bar = front - chassis.rearAxle;
+  const heading = compileTrail(held, { length: path.length, closed: path.closed, bar, sense });
+  const at: Vec3 = [0, 0, 0];
+  const behind: Vec3 = [0, 0, 0];
+  return {
+    frame(s, out) {
+      held(s, at);
+      path.position(s - sense * bar, behind);
+      // Past an end of an open path there is no height to go by but that of the end.
+      const level = !path.closed && (s - sense * bar < 0 || s - sense * bar > path.length);
+      const rise = level ? 0 : Math.max(-0.99, Math.min(0.99, (at[1] - behind[1]) / bar));
+      const cos = Math.sqrt(1 - rise * rise);
+      const angle = heading(s);
+      const [x, z] = [Math.sin(angle), Math.cos(angle)];
+      // `heading` is that of the rider's own front; the frame is that of its way.
+      const own = [cos * x, rise, cos * z];
+      const left = [z, 0, -x];
+      for (let k = 0; k < 3; k++) {
+        const [a, b] = [(k + 1) % 3, (k + 2) % 3];
+        out[k] = at[k] - front * own[k];
+        out[3 + k] = sense * left[k];
+        out[6 + k] = own[a] * left[b] - own[b] * left[a];
+        out[9 + k] = sense * own[k];
+      }
+    },
+    reach: sense * (chassis.frontCoupling - front),
+    tail: (s) => ({ distance: s + sense * (chassis.rearCoupling - front), rate: 1 }),
   };
 }
 

@@ -1,6 +1,7 @@
 import type { Hitch } from '../document/shot-hitch.js';
 import type { Course } from './course.js';
-import { displaceFrame } from './displace.js';
+import type { GroundStance } from './ground-stance.js';
+import { placeAlong } from './travel-place.js';
 
 /**
  * Writes the frame of travel at a (fractional) frame into `out`: the rider's place with its offset, left, up
@@ -10,15 +11,16 @@ import { displaceFrame } from './displace.js';
  */
 export type Travel = (frame: number, out: Float64Array, ahead?: number) => number;
 
-/** Where a rider is on its path over time, and which ways are left, up and forward there. */
-export function compileTravel({ displaced }: Hitch, { path, pace, standing, offset }: Course): Travel {
+/** Where a rider is on its path over time, and which ways are left, up and forward there; on the ground, if it is set there. */
+export function compileTravel(hitch: Hitch, course: Course, ground: GroundStance | null): Travel {
+  const { path, pace, offset } = course;
+  const place = placeAlong(hitch, course);
   return (frame, out, ahead = 0) => {
     const asked = pace.distance(frame) + ahead;
     const distance = path.closed ? asked : Math.min(path.length, Math.max(0, asked));
-    standing.frame(distance, out);
     const { side, rise } = offset.at(frame);
-    for (let k = 0; k < 3; k++) out[k] += side * out[3 + k] + rise * out[6 + k];
-    if (displaced) displaceFrame(displaced, out);
+    place(distance, side, rise, out);
+    ground?.settle(ground.byDistance ? distance : frame, out, rise);
     return distance;
   };
 }

@@ -7,6 +7,8 @@ export type BakeFormat = 'glb' | 'csv';
 export interface BakeJob {
   readonly shot: Shot;
   readonly format: BakeFormat;
+  /** How far a value of the GLB may be off where keys are left out; 0 writes every frame. */
+  readonly within: number;
   /** By the document's model ids: where the bytes lie and the name they came under. */
   readonly models: ReadonlyMap<string, { path: string; fileName: string }>;
 }

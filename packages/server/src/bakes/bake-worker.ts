@@ -1,17 +1,17 @@
 import { readFile } from 'node:fs/promises';
 import { parentPort, workerData } from 'node:worker_threads';
 import { evaluateShot, sampleShot } from '@fleet-rail/core';
-import { FormatError, readModel, writeCsv, writeGlb } from '@fleet-rail/core/formats';
+import { FormatError, readModel, sceneryOf, writeCsv, writeGlb } from '@fleet-rail/core/formats';
 import type { BakeAnswer, BakeJob } from './bake-job.js';
 
-async function bake({ shot, format, models }: BakeJob): Promise<Uint8Array> {
-  const sampled = sampleShot(evaluateShot(shot));
+async function bake({ shot, format, models, within }: BakeJob): Promise<Uint8Array> {
   const documents = new Map();
   for (const [id, { path, fileName }] of models) {
     documents.set(id, (await readModel(await readFile(path), fileName)).document);
   }
-  if (format === 'csv') return new TextEncoder().encode(writeCsv(sampled, documents));
-  return writeGlb(sampled, documents);
+  const sampled = sampleShot(evaluateShot(shot, sceneryOf(shot, documents)));
+  if (format === 'csv') return new TextEncoder().encode(writeCsv(sampled));
+  return writeGlb(sampled, documents, within);
 }
 
 async function answer(): Promise<BakeAnswer> {

@@ -1,5 +1,6 @@
-import { Controller, Get, Param, StreamableFile } from '@nestjs/common';
-import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { Controller, Get, Param, Query, StreamableFile } from '@nestjs/common';
+import { ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
+import { ThinningDto } from './bakes.dto.js';
 import { BakesService } from './bakes.service.js';
 
 @ApiTags('bakes')
@@ -12,8 +13,12 @@ export class BakesController {
     description: 'The models with the ride as an animation',
     content: { 'model/gltf-binary': {} },
   })
-  async glb(@Param('shotId') shotId: string): Promise<StreamableFile> {
-    return download(await this.bakes.bake(shotId, 'glb'), 'model/gltf-binary');
+  @ApiQuery({ name: 'within', required: false, description: 'Leave keys out where no value is off by more' })
+  async glb(
+    @Param('shotId') shotId: string,
+    @Query() { within }: ThinningDto,
+  ): Promise<StreamableFile> {
+    return download(await this.bakes.bake(shotId, 'glb', within), 'model/gltf-binary');
   }
 
   @Get('csv')

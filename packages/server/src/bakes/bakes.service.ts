@@ -1,6 +1,7 @@
 import { Worker } from 'node:worker_threads';
 import { Injectable, UnprocessableEntityException } from '@nestjs/common';
 import { frameCount, isMoving, writeShotText, type Shot } from '@fleet-rail/core';
+import { needsScenery } from '@fleet-rail/core/formats';
 import { ModelsService } from '../models/models.service.js';
 import { ShotsService } from '../shots/shots.service.js';
 import type { BakeAnswer, BakeFormat, BakeJob } from './bake-job.js';
@@ -19,12 +20,13 @@ export class BakesService {
   ) {}
 
   /** A baked shot. Bakes run one after another, so that the desk stays answered. */
-  async bake(shotId: string, format: BakeFormat): Promise<{ name: string; bytes: Uint8Array }> {
+  async bake(shotId: string, format: BakeFormat, within = 0): Promise<{ name: string; bytes: Uint8Array }> {
     const { shot } = await this.shots.documentOf(shotId);
     refuseTooMuch(shot);
-    // A CSV is of riders alone, but for parts that move by themselves: those are told from how their model stands.
-    const needsModels = format === 'glb' || shot.cues.some(({ does }) => does.node !== null);
-    const job: BakeJob = { shot, format, models: needsModels ? await this.modelFiles(shot) : new Map() };
+    // A CSV of riders alone needs no model: parts that move by themselves do, and so does the ground.
+    const needsModels = format === 'glb' || needsScenery(shot);
+    const models = needsModels ? await this.modelFiles(shot) : new Map();
+    const job: BakeJob = { shot, format, models, within };
     const turn = this.waiting.then(() => run(job));
     this.waiting = turn.catch(() => undefined);
     const result = await turn;
@@ -50,10 +52,11 @@ export class BakesService {
     const files = new Map<string, { path: string; fileName: string }>();
     for (const model of shot.models) {
       const worn = shot.riders.find((rider) => rider.model === model.id);
-      if (!worn) continue;
+      const floor = shot.ground.model === model.id && needsScenery(shot);
+      if (!worn && !floor) continue;
       if (model.source.asset === undefined) {
         throw new UnprocessableEntityException(
-          `${worn.badge} wears "${model.name}", whose file ${model.source.file} is not here; add it under Attach first.`,
+          `${worn ? `${worn.badge} wears` : 'The ground is'} "${model.name}", whose file ${model.source.file} is not here; add it under Attach first.`,
         );
       }
       files.set(model.id, await this.models.fileOf(model.source.asset));

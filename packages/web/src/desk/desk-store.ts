@@ -1,4 +1,4 @@
-import type { Landing, Shot, Vec3 } from '@fleet-rail/core';
+import type { GroundMesh, Landing, Puppet, Shot, Vec3 } from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
 import type { DrawKind, DrawPlace } from '../edits/drawn-path';
 import { createContext, useContext } from 'react';
@@ -6,7 +6,6 @@ import { useStore } from 'zustand';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Edit } from '../edits/edit';
 import type { Evaluation } from '../evaluation/evaluation';
-import type { GroundMesh } from '../ground/ground-height';
 import type { Operation } from '../operations/operation';
 import type { PreviewResult } from '../operations/preview-client';
 
@@ -123,7 +122,9 @@ export interface DeskState {
   /** An operation on the selected path that is being set up, and what it would give. */
   readonly operation: Operation | null;
   readonly preview: PreviewResult | null;
+  /** The triangles of the shot's ground, and what can move of models, by the document's ids; as far as they are read. */
   readonly ground: GroundMesh | null;
+  readonly puppets: ReadonlyMap<string, Puppet>;
 }
 
 export interface DeskActions {
@@ -170,6 +171,7 @@ export function createDesk(shot: Shot): DeskStore {
     operation: null,
     preview: null,
     ground: null,
+    puppets: new Map(),
 
     edit(label, edit, gesture) {
       const { shot: before, past, gesture: current } = get();

@@ -32,7 +32,7 @@ import { TopBar } from './top-bar';
 import { Transport } from './transport/transport';
 import { useDeskKeys } from './use-desk-keys';
 import { useEvaluation } from './use-evaluation';
-import { useGround } from './use-ground';
+import { useScenery } from './use-scenery';
 import { useModelFacts } from './use-model-facts';
 import { useOperationPreview } from './use-operation-preview';
 import { usePlayback } from './use-playback';
@@ -181,7 +181,7 @@ function offerDraft(shotId: string, draft: Draft): void {
 function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   const { station } = useParams();
   useEvaluation(desk);
-  useGround();
+  useScenery(desk);
   useModelFacts();
   useOperationPreview(desk);
   usePlayback(desk);

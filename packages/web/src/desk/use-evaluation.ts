@@ -11,9 +11,13 @@ export function useEvaluation(desk: DeskStore): void {
       (evaluation) => desk.getState().set({ evaluation }),
       (error) => notify('error', `The shot could not be evaluated: ${sentenceOf(error)}`),
     );
-    client.evaluate(desk.getState().shot);
-    const stop = desk.subscribe(({ shot }, before) => {
-      if (shot !== before.shot) client.evaluate(shot);
+    const { ground, puppets, shot } = desk.getState();
+    client.setScenery(ground, puppets);
+    client.evaluate(shot);
+    const stop = desk.subscribe(({ shot, ground, puppets }, before) => {
+      const dressed = ground !== before.ground || puppets !== before.puppets;
+      if (dressed) client.setScenery(ground, puppets);
+      if (dressed || shot !== before.shot) client.evaluate(shot);
     });
     return () => {
       stop();

@@ -1,5 +1,5 @@
 import { useEffect } from 'react';
-import type { GroundMesh } from '../ground/ground-height';
+import type { GroundMesh } from '@fleet-rail/core';
 import { PreviewClient } from '../operations/preview-client';
 import type { DeskStore } from './desk-store';
 

@@ -1,4 +1,4 @@
-import type { Shot } from '@fleet-rail/core';
+import type { GroundMesh, Puppet, Shot } from '@fleet-rail/core';
 import { wrap, type Remote } from 'comlink';
 import { withUpdate, type Evaluation } from './evaluation';
 import { nextTask } from './next-task';
@@ -25,6 +25,11 @@ export class EvaluationClient {
   evaluate(shot: Shot): void {
     this.waiting = shot;
     if (!this.busy) void this.run();
+  }
+
+  /** Gives what the shot is played with; the next evaluation goes by it. */
+  setScenery(ground: GroundMesh | null, puppets: ReadonlyMap<string, Puppet>): void {
+    void this.remote.setScenery(ground, puppets);
   }
 
   close(): void {

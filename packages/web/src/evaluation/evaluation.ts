@@ -1,4 +1,4 @@
-import type { Finding, PathFacts, SampledPart } from '@fleet-rail/core';
+import type { Finding, PathFacts, Plant, SampledGauge, SampledParts } from '@fleet-rail/core';
 
 /** What the stage draws of one path. */
 export interface EvaluatedPath {
@@ -19,8 +19,12 @@ export interface EvaluatedRider {
   readonly id: string;
   /** POSE.size numbers a sample. */
   readonly poses: Float64Array;
-  /** What moves of its model by itself, a value a sample. */
-  readonly parts: readonly SampledPart[];
+  /** What moves of its model by itself. */
+  readonly parts: SampledParts;
+  /** What is read off it beside its pose. */
+  readonly gauges: readonly SampledGauge[];
+  /** Where its feet are set down, in frames of the shot. */
+  readonly plants: readonly Plant[];
 }
 
 /** A shot, evaluated: all the page draws from. */

@@ -93,14 +93,14 @@ it('parts that cues move are sampled with their rider, and follow what the cue l
   });
   const evaluator = new Evaluator();
   const first = evaluator.evaluate(sent(null, cued));
-  const lid = first.riders.find(({ id }) => id === 'load')?.parts[0];
+  const lid = first.riders.find(({ id }) => id === 'load')?.gauges[0];
   // 12 m in 48 frames: half-way at frame 25.
-  expect(lid).toMatchObject({ node: 'lid', kind: 'move', axis: '+y' });
+  expect(lid).toMatchObject({ kind: 'cue', part: 'lid' });
   expect(lid?.values[24]).toBeCloseTo(0.3, 9);
   const slower = placeKey('ra', 1, 49, 0.5)(cued);
   const second = evaluator.evaluate(sent(cued, slower));
   expect(second.riders.map(({ id }) => id)).toEqual(['ra', 'load']);
-  expect(second.riders[1].parts[0].values[24]).toBeCloseTo(0.15, 9);
+  expect(second.riders[1].gauges[0].values[24]).toBeCloseTo(0.15, 9);
 });
 
 it('a retime makes every rider anew, an edit after it one again', () => {

@@ -1,16 +1,28 @@
 import {
   PathError,
-  checkShot,
+  Ground,
+  NO_SCENERY,
+  checkWhole,
   compiledPathOf,
   evaluateShot,
+  findContact,
   frameCount,
   pathFacts,
   ribbonFrames,
-  samplePart,
+  sampleGauge,
+  sampleParts,
   sampleRider,
+  shownAt,
   withRidersBehind,
+  worstFirst,
   type CompiledPath,
+  type EvaluatedShot,
+  type Finding,
+  type GroundMesh,
+  type Plant,
+  type Puppet,
   type Rider,
+  type Scenery,
   type Shot,
 } from '@fleet-rail/core';
 import type { EvaluatedPath, EvaluatedRider, EvaluationUpdate } from './evaluation';
@@ -26,12 +38,22 @@ export class Evaluator {
   private shot: Shot | null = null;
   private readonly drawn = new Map<string, Curve>();
   private readonly sampled = new Map<string, { parts: object[]; timing: string }>();
+  private readonly found = new Map<string, readonly Finding[]>();
+  private scenery: Scenery = NO_SCENERY;
+
+  /** Takes what the shot is played with; what follows from it is made anew with the next shot. */
+  setScenery(mesh: GroundMesh | null, puppets: ReadonlyMap<string, Puppet>): void {
+    const ground = mesh === null ? null : mesh === this.mesh ? this.scenery.ground : new Ground(mesh);
+    this.mesh = mesh;
+    this.scenery = { ground, puppets };
+  }
+  private mesh: GroundMesh | null = null;
 
   /** Takes a changed shot and gives what changed in its evaluation. */
   evaluate(delta: ShotDelta): EvaluationUpdate {
     const shot = decodeDelta(this.shot, delta);
     this.shot = shot;
-    const evaluated = evaluateShot(shot);
+    const evaluated = evaluateShot(shot, this.scenery);
     const frames = frameCount(shot);
     const step = Math.max(1, Math.ceil((frames * shot.riders.length) / MOST_POSES));
     const samples = Math.floor((frames - 1) / step) + 1;
@@ -46,11 +68,22 @@ export class Evaluator {
       paths: shot.paths.flatMap((path) => this.drawPath(path.id, compiledPathOf(path))),
       riders: shot.riders.flatMap((rider, i) => {
         if (!this.riderChanged(shot, rider, timing, byId, evaluated.paths)) return [];
-        const poses = sampleRider(evaluated.poses[i], shot.range.first, samples, step);
-        const parts = evaluated.parts[i].map((part) => samplePart(part, shot.range.first, samples, step));
-        return [{ id: rider.id, poses, parts } satisfies EvaluatedRider];
+        this.found.set(rider.id, findContact(evaluated, rider, i));
+        const { first } = shot.range;
+        return [
+          {
+            id: rider.id,
+            poses: sampleRider(evaluated.poses[i], first, samples, step),
+            parts: sampleParts(evaluated.parts(rider), first, samples, step),
+            gauges: evaluated.gauges(rider).map((gauge) => sampleGauge(gauge, first, samples, step)),
+            plants: shownPlants(evaluated, rider),
+          } satisfies EvaluatedRider,
+        ];
       }),
-      findings: checkShot(evaluated),
+      findings: worstFirst([
+        ...checkWhole(evaluated),
+        ...shot.riders.flatMap(({ id }) => this.found.get(id) ?? []),
+      ]),
     };
   }
 
@@ -68,7 +101,7 @@ export class Evaluator {
 
   /** True when anything a rider's poses follow from is another object than last time. */
   private riderChanged(
-    { cues }: Shot,
+    { cues, riders }: Shot,
     rider: Rider,
     timing: string,
     byId: ReadonlyMap<string, Rider>,
@@ -79,12 +112,28 @@ export class Evaluator {
       const curve = behind.hitch ? curves.get(behind.hitch.path) : undefined;
       parts.push(behind, ...(curve ? [curve] : []));
     }
+    const { ground, puppets } = this.scenery;
+    const puppet = puppets.get(rider.model ?? '');
+    if (puppet) parts.push(puppet);
+    if (ground) parts.push(ground);
+    const place = `${timing} ${riders.indexOf(rider)}`;
     const before = this.sampled.get(rider.id);
-    this.sampled.set(rider.id, { parts, timing });
+    this.sampled.set(rider.id, { parts, timing: place });
     const same =
-      before?.timing === timing &&
+      before?.timing === place &&
       before.parts.length === parts.length &&
       parts.every((part, i) => part === before.parts[i]);
     return !same;
   }
+}
+
+/** Plants in the time of the shot; what is not shown of them is left out. */
+function shownPlants({ shot, retiming, contact }: EvaluatedShot, rider: Rider): Plant[] {
+  const plants = contact(rider).walk?.plants() ?? [];
+  if (retiming === null) return [...plants];
+  const { first, last } = shot.range;
+  return plants.flatMap((plant) => {
+    const [from, to] = [plant.from, plant.to].map((frame) => shownAt(retiming, frame, first, last + 1));
+    return from === null && to === null ? [] : [{ ...plant, from: from ?? first, to: to ?? last }];
+  });
 }

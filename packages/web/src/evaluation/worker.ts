@@ -1,3 +1,4 @@
+import type { GroundMesh, Puppet } from '@fleet-rail/core';
 import { expose, transfer } from 'comlink';
 import { Evaluator } from './evaluator';
 import type { ShotDelta } from './shot-delta';
@@ -5,9 +6,19 @@ import type { ShotDelta } from './shot-delta';
 const evaluator = new Evaluator();
 
 const api = {
+  setScenery(ground: GroundMesh | null, puppets: ReadonlyMap<string, Puppet>): void {
+    evaluator.setScenery(ground, puppets);
+  },
   evaluate(delta: ShotDelta) {
     const update = evaluator.evaluate(delta);
-    const arrays = [...update.paths.map((path) => path.frames), ...update.riders.map((rider) => rider.poses)];
+    const arrays = [
+      ...update.paths.map(({ frames }) => frames),
+      ...update.riders.flatMap(({ poses, parts, gauges }) => [
+        poses,
+        parts.values,
+        ...gauges.map(({ values }) => values),
+      ]),
+    ];
     return transfer(
       update,
       arrays.map((array) => array.buffer as ArrayBuffer),

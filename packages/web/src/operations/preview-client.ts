@@ -1,6 +1,6 @@
 import type { Shot } from '@fleet-rail/core';
 import { wrap, type Remote } from 'comlink';
-import type { GroundMesh } from '../ground/ground-height';
+import type { GroundMesh } from '@fleet-rail/core';
 import type { Operation } from './operation';
 import { scopeOf, type Preview } from './preview';
 import type { PreviewWorker } from './preview-worker';

@@ -1,10 +1,8 @@
 import {
   POSE,
-  movedPart,
   type Axis,
-  type PartPlace,
   type Rider,
-  type SampledPart,
+  type SampledParts,
   type Shot,
   type Vec3,
 } from '@fleet-rail/core';
@@ -15,6 +13,7 @@ import { notify } from '../../ui/notices';
 import type { EdgePick } from '../desk-store';
 import { edgeRunAt } from './edge-run-at';
 import type { Ghost } from './ghosts';
+import { isJoint, nameOf, poseParts } from './pose-parts';
 import { cameraStandIn, makeGhost, ModelLibrary, noseArrow, standIn } from './model-library';
 
 /** A part of a rider's model, and where it is in the rider's own space; null for the rider as such. */
@@ -68,21 +67,9 @@ export class RiderFigures {
   }
 
   /** Puts parts of a rider's model where they have moved to; those that moved before and do not now go back. */
-  moveParts(id: string, parts: readonly SampledPart[], sample: number): void {
+  moveParts(id: string, parts: SampledParts, sample: number): void {
     const group = this.figures.get(id)?.group;
-    if (group === undefined || (parts.length === 0 && !group.userData.moved)) return;
-    group.userData.moved = parts.length > 0;
-    const names = new Set(parts.map(({ node }) => node));
-    group.traverse((node) => {
-      const name = (node.userData.name as string | undefined) ?? node.name;
-      if (node.userData.rest === undefined && !names.has(name)) return;
-      const rest = (node.userData.rest as PartPlace | undefined) ?? placeOf(node);
-      const place = parts
-        .filter((part) => part.node === name)
-        .reduce((before, part) => movedPart(before, part, sampleAt(part.values, sample)), rest);
-      node.position.set(...place.translation);
-      node.quaternion.set(...place.rotation);
-    });
+    if (group) poseParts(group, parts, sample);
   }
 
   /** Shows these ghosts and no others. */
@@ -122,9 +109,8 @@ export class RiderFigures {
     if (found === null) return null;
     const { id, object, group } = found;
     for (let part: THREE.Object3D | null = object; part && part !== group; part = part.parent) {
-      // The loader makes names over; the model's own is kept beside.
-      const name = (part.userData.name as string | undefined) ?? part.name;
-      if (!name) continue;
+      const name = nameOf(part);
+      if (!name || isJoint(part)) continue;
       const place = group.worldToLocal(part.getWorldPosition(new THREE.Vector3()));
       return { rider: id, node: name, at: place.toArray().map((value) => Number(value.toFixed(4))) as Vec3 };
     }
@@ -202,20 +188,4 @@ function setPose(group: THREE.Object3D, pose: Float64Array): void {
   const [x, y, z, qx, qy, qz, qw] = pose.subarray(0, POSE.distance);
   group.position.set(x, y, z);
   group.quaternion.set(qx, qy, qz, qw);
-}
-
-/** Where a part of a model stands, kept with it. */
-function placeOf(node: THREE.Object3D): PartPlace {
-  const { x, y, z, w } = node.quaternion;
-  const rest: PartPlace = { translation: node.position.toArray(), rotation: [x, y, z, w] };
-  node.userData.rest = rest;
-  return rest;
-}
-
-/** A value between two samples. */
-function sampleAt(values: Float64Array, sample: number): number {
-  const held = Math.min(values.length - 1, Math.max(0, sample));
-  const i = Math.floor(held);
-  const next = Math.min(values.length - 1, i + 1);
-  return values[i] + (held - i) * (values[next] - values[i]);
 }

@@ -1,6 +1,6 @@
 import { toWorld, type Vec3 } from '@fleet-rail/core';
 import type { DrawPlace } from '../../../edits/drawn-path';
-import { groundHeightOf } from '../../../ground/ground-height';
+import { groundHeightOf } from '../../../scenery/ground-height';
 import { showNumber } from '../../../ui/quantity';
 import { finishDrawing } from '../../path/drawing';
 import { snapDirection, snapTo } from '../snapping';

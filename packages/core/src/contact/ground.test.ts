@@ -1,7 +1,7 @@
-import { groundHeight } from './ground-height';
+import { Ground } from './ground.js';
 
 /** A slope y = x over 10 × 10 m, and a bridge deck at height 8 over its middle. */
-const height = groundHeight({
+const { nearestHeight: height } = new Ground({
   positions: new Float32Array([0, 0, 0, 10, 10, 0, 10, 10, 10, 0, 0, 10, 3, 8, 3, 7, 8, 3, 7, 8, 7, 3, 8, 7]),
   indices: new Uint32Array([0, 1, 2, 0, 2, 3, 4, 5, 6, 4, 6, 7]),
 });

@@ -1,0 +1,40 @@
+import type { Gauge } from '../evaluate/gauges.js';
+import { LOCAL, type MovedParts } from '../puppet/index.js';
+
+/** What moves of a model by itself, by sample. */
+export interface SampledParts extends Omit<MovedParts, 'pose'> {
+  /** `size` numbers a sample, laid out as `nodes` say. */
+  readonly values: Float64Array;
+}
+
+/** Parts at `count` frames that are `step` apart; turns by the shorter way from each to the next. */
+export function sampleParts(
+  { pose, nodes, joints, size }: MovedParts,
+  first: number,
+  count: number,
+  step: number,
+): SampledParts {
+  const values = new Float64Array(size === 0 ? 0 : count * size);
+  for (let i = 0; size > 0 && i < count; i++) {
+    pose(first + i * step, values, i * size);
+    if (i > 0) for (const { at } of nodes) takeShortWay(values, i * size + at + LOCAL.rotation, size);
+  }
+  return { nodes, joints, size, values };
+}
+
+/** Turns the sign of a quaternion where the one `back` numbers before it is nearer to its negative: both are one rotation. */
+export function takeShortWay(values: Float64Array, at: number, back: number): void {
+  let dot = 0;
+  for (let k = at; k < at + 4; k++) dot += values[k] * values[k - back];
+  if (dot >= 0) return;
+  for (let k = at; k < at + 4; k++) values[k] = -values[k];
+}
+
+/** A gauge by sample. */
+export interface SampledGauge extends Omit<Gauge, 'value'> {
+  readonly values: Float64Array;
+}
+
+export function sampleGauge({ kind, part, value }: Gauge, first: number, count: number, step: number): SampledGauge {
+  return { kind, part, values: Float64Array.from({ length: count }, (_, i) => value(first + i * step)) };
+}

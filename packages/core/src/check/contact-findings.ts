@@ -1,0 +1,133 @@
+import type { Rider } from '../document/shot-rider.js';
+import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
+import { clipNamed, nodeNamed } from '../puppet/puppet.js';
+import { sourceFrame } from '../rider/index.js';
+import type { Finding } from './finding.js';
+
+/** A foot that slides further than this while it is down is told of, metres. */
+const SLIDE = 0.005;
+
+/**
+ * What there is to say about how one rider meets the ground: levels without ground, parts and clips its model lacks, steps
+ * that are too quick, feet that slide. It looks at every frame, so it is asked for by rider, and again only where that changed.
+ */
+export function findContact(evaluated: EvaluatedShot, rider: Rider, index: number): Finding[] {
+  const at = `riders[${index}]`;
+  return [
+    ...groundFindings(evaluated, rider, at),
+    ...partFindings(evaluated, rider, at),
+    ...gaitFindings(evaluated, rider, at),
+  ].map(([where, message]) => ({ severity: 'attention', at: where, message }));
+}
+
+type Said = [at: string, message: string];
+
+function groundFindings(evaluated: EvaluatedShot, rider: Rider, at: string): Said[] {
+  const { shot, scenery } = evaluated;
+  const { hitch, badge } = rider;
+  if (hitch === null) return [];
+  const sticks = hitch.ground.mode === 'stick';
+  const where = sticks ? `${at}.hitch.ground` : `${at}.hitch.facing.reference`;
+  if (!sticks && hitch.facing.reference !== 'ground') return [];
+  if (shot.ground.model === null)
+    return [[where, `${badge} is to go by the ground, but the shot has none; choose a ground model.`]];
+  if (scenery.ground === null) return [];
+  const { stance, progress } = evaluated.contact(rider);
+  if (stance === null) return [];
+  const missing = stretches(evaluated, (frame) => stance.missing(progress(frame)));
+  if (missing.length === 0) return [];
+  const { up, down } = hitch.ground;
+  const frames = missing.map(([from, to]) => (from === to ? `${from}` : `${from}–${to}`));
+  return [
+    [
+      where,
+      `Under ${badge} there is no ground within ${up} m above and ${down} m below its path at ${missing.length === 1 && missing[0][0] === missing[0][1] ? 'frame' : 'frames'} ${listed(frames)}; it keeps the last good height.`,
+    ],
+  ];
+}
+
+function partFindings({ shot, scenery }: EvaluatedShot, rider: Rider, at: string): Said[] {
+  const puppet = scenery.puppets.get(rider.model ?? '');
+  if (puppet === undefined) return [];
+  const model = shot.models.find(({ id }) => id === rider.model)?.name ?? 'Its model';
+  const said: Said[] = [];
+  const node = (where: string, name: string | null) => {
+    if (name !== null && nodeNamed(puppet, name) < 0)
+      said.push([`${at}.${where}`, `${rider.badge}: ${model} has no node "${name}"; it stands still.`]);
+  };
+  const clip = (where: string, name: string | null) => {
+    if (name === null || clipNamed(puppet, name)) return;
+    const own = puppet.clips.map((one) => `"${one.name}"`);
+    said.push([
+      `${at}.${where}`,
+      `${rider.badge}: ${model} has no clip "${name}"; it has ${own.length === 0 ? 'none' : listed(own)}.`,
+    ]);
+  };
+  rider.wheels.forEach((wheel, i) => node(`wheels[${i}].node`, wheel.node));
+  rider.cycles.forEach((cycle, i) => node(`cycles[${i}].node`, cycle.node));
+  node('steering.node', rider.steering.node);
+  node('body.node', rider.body.node);
+  node('ball.node', rider.ball?.node ?? null);
+  const { gait } = rider;
+  if (gait === null) return said;
+  clip('gait.clip', gait.clip);
+  clip('gait.idle', gait.idle);
+  gait.acts.forEach((act, i) => clip(`gait.acts[${i}].clip`, act.clip));
+  gait.feet.forEach((foot, i) => node(`gait.feet[${i}].node`, foot.node));
+  return said;
+}
+
+function gaitFindings(evaluated: EvaluatedShot, rider: Rider, at: string): Said[] {
+  const { gait, badge } = rider;
+  if (gait === null || rider.hitch === null) return [];
+  const said: Said[] = [];
+  if (gait.feet.length === 0)
+    said.push([
+      `${at}.gait.feet`,
+      `${badge} walks without known feet: sliding is neither measured nor planted. Measure them from the model, or name them.`,
+    ]);
+  const gauges = evaluated.gauges(rider);
+  const cadence = gauges.find(({ kind }) => kind === 'cadence');
+  let [worst, when] = [0, 0];
+  for (let frame = evaluated.shot.range.first; cadence && frame <= evaluated.shot.range.last; frame++) {
+    const value = cadence.value(frame);
+    if (value > worst) [worst, when] = [value, frame];
+  }
+  if (worst > gait.cadence)
+    said.push([
+      `${at}.gait`,
+      `${badge} takes ${worst.toFixed(1)} steps/s at frame ${when}; its limit is ${gait.cadence}. Slow it down there, or give it a longer stride.`,
+    ]);
+  const plants = evaluated.contact(rider).walk?.plants() ?? [];
+  const slid = plants.reduce<(typeof plants)[number] | null>(
+    (most, plant) => (plant.left > (most?.left ?? SLIDE) ? plant : most),
+    null,
+  );
+  if (slid)
+    said.push([
+      `${at}.gait.plant`,
+      gait.plant
+        ? `${badge}: "${slid.foot}" slides ${millimetres(slid.left)} near frame ${Math.round(slid.from)}, since the leg does not reach; shorten the stride or slow down there.`
+        : `${badge}: "${slid.foot}" slides ${millimetres(slid.left)} while it stands near frame ${Math.round(slid.from)}; plant its feet, or correct the stride.`,
+    ]);
+  return said;
+}
+
+const millimetres = (metres: number) => `${Math.round(metres * 1e3)} mm`;
+
+/** Runs of frames at which something holds, in the time of the shot. */
+function stretches({ shot }: EvaluatedShot, holds: (frame: number) => boolean): [number, number][] {
+  const found: [number, number][] = [];
+  for (let frame = shot.range.first; frame <= shot.range.last; frame++) {
+    if (!holds(sourceFrame(shot, frame))) continue;
+    const last = found[found.length - 1];
+    if (last && last[1] === frame - 1) last[1] = frame;
+    else found.push([frame, frame]);
+  }
+  return found;
+}
+
+function listed(entries: readonly string[], most = 4): string {
+  const shown = entries.slice(0, most).join(', ');
+  return entries.length > most ? `${shown} and ${entries.length - most} more` : shown;
+}

@@ -1,0 +1,134 @@
+import type { Ground } from './ground.js';
+
+/** How far below and above its path a rider looks for ground, metres. */
+export interface Band {
+  readonly up: number;
+  readonly down: number;
+}
+
+/**
+ * Writes a place of the plan where a wheel or foot comes along: x, the height at which ground is expected, z.
+ * By distance along the path, or by frame.
+ */
+export type PlaceAt = (at: number, out: Float64Array) => void;
+
+/** The height of the ground under something that comes along, smoothed over its own size. */
+export interface GroundTrack {
+  height(at: number): number;
+  /** Whether no ground was found there: then the last good height holds. */
+  missing(at: number): boolean;
+}
+
+/** Places that are looked at under a wheel: four a radius. */
+const PER_RADIUS = 4;
+const MOST_NODES = 1 << 20;
+/** So far back a last good height is looked for, nodes. */
+const BACK = 4_000;
+
+/**
+ * A track by distance along a path. The ground is asked for at even distances, once each and only where something
+ * comes by, and smoothed by a straight line fitted under a raised-cosine window as wide as the wheel: on any plane
+ * the height is exact, and a step becomes a slope as long as the wheel.
+ *
+ * @param length metres, of the path
+ */
+export function trackByDistance(
+  ground: Ground,
+  { up, down }: Band,
+  placeAt: PlaceAt,
+  radius: number,
+  length: number,
+  closed: boolean,
+): GroundTrack {
+  const count = Math.max(2, Math.min(MOST_NODES, Math.ceil((length * PER_RADIUS) / radius)));
+  const step = length / count;
+  const heights = new Float64Array(count + 1).fill(NaN);
+  const holes = new Uint8Array(count + 1);
+  const place = new Float64Array(3);
+  const index = (k: number) =>
+    closed ? ((k % count) + count) % count : Math.min(count, Math.max(0, k));
+  const find = (k: number): number | null => {
+    placeAt(k * step, place);
+    return ground.height(place[0], place[2], place[1], up, down);
+  };
+  const node = (at: number): number => {
+    const k = index(at);
+    if (!Number.isNaN(heights[k])) return heights[k];
+    let found = find(k);
+    if (found === null) {
+      holes[k] = 1;
+      const lowest = closed ? k - count : 0;
+      for (let back = k - 1; found === null && back >= Math.max(lowest, k - BACK); back--) {
+        const before = index(back);
+        found = holes[before] ? null : Number.isNaN(heights[before]) ? find(before) : heights[before];
+      }
+      placeAt(k * step, place);
+      found ??= place[1];
+    }
+    heights[k] = found;
+    return found;
+  };
+  return {
+    height: (s) => smoothed(s, Math.max(radius, 2 * step), step, node),
+    missing(s) {
+      const k = index(Math.round(s / step));
+      node(k);
+      return holes[k] === 1;
+    },
+  };
+}
+
+/**
+ * A track by frame, for what does not keep to one line beside its path.
+ *
+ * @param placeAt    where it is at a frame
+ * @param directionAt writes which way it goes there, level, as x and z in `out[0]` and `out[2]`
+ */
+export function trackByFrame(
+  ground: Ground,
+  { up, down }: Band,
+  placeAt: PlaceAt,
+  directionAt: PlaceAt,
+  radius: number,
+): GroundTrack {
+  const step = radius / PER_RADIUS;
+  const place = new Float64Array(3);
+  const way = new Float64Array(3);
+  const find = (frame: number, along: number): number | null => {
+    placeAt(frame, place);
+    directionAt(frame, way);
+    return ground.height(place[0] + along * way[0], place[2] + along * way[2], place[1], up, down);
+  };
+  return {
+    height: (frame) =>
+      smoothed(0, radius, step, (k) => {
+        const found = find(frame, k * step);
+        if (found !== null) return found;
+        for (let back = 1; back <= 48; back++) {
+          const before = find(frame - back, k * step);
+          if (before !== null) return before;
+        }
+        placeAt(frame, place);
+        return place[1];
+      }),
+    missing: (frame) => find(frame, 0) === null,
+  };
+}
+
+/** The straight line fitted to nodes `step` apart under a raised cosine about s, at s. */
+function smoothed(s: number, reach: number, step: number, node: (k: number) => number): number {
+  let [sum, first, second, value, slope] = [0, 0, 0, 0, 0];
+  const last = Math.floor((s + reach) / step);
+  for (let k = Math.ceil((s - reach) / step); k <= last; k++) {
+    const off = k * step - s;
+    const weight = 1 + Math.cos((Math.PI * off) / reach);
+    const height = node(k);
+    sum += weight;
+    first += weight * off;
+    second += weight * off * off;
+    value += weight * height;
+    slope += weight * off * height;
+  }
+  const spread = sum * second - first * first;
+  return spread > 0 ? (second * value - first * slope) / spread : value / sum;
+}

@@ -1,0 +1,64 @@
+import type { Rider } from '../document/shot-rider.js';
+import { middleSteer } from '../wheels/index.js';
+import type { CuedPart } from './moved-parts.js';
+import type { RiderContact } from './rider-contact.js';
+
+/** What is read off a rider, and in which unit. */
+export const GAUGE_UNITS = {
+  /** Turns of a wheel since the start of its path. */
+  turns: '',
+  steer: '°',
+  /** Sideways slip of a wheel that cannot steer. */
+  slip: 'm/s',
+  steering: '°',
+  roll: '°',
+  pitch: '°',
+  /** Cycles of the walk since the start of its path. */
+  phase: '',
+  cadence: 'steps/s',
+  slide: 'mm',
+  cycle: '',
+  cue: '',
+} as const;
+export type GaugeKind = keyof typeof GAUGE_UNITS;
+
+/** One value of a rider over the shot. */
+export interface Gauge {
+  readonly kind: GaugeKind;
+  /** The wheel, foot, cycle or part that is meant. */
+  readonly part: string;
+  value(frame: number): number;
+}
+
+const DEGREES = 180 / Math.PI;
+
+/** All that can be read off a rider beside its pose, in the time of the work. */
+export function gaugesOf(rider: Rider, contact: RiderContact, cued: readonly CuedPart[]): Gauge[] {
+  const { wheels, lean, gait, walk, cycles } = contact;
+  const gauges: Gauge[] = [];
+  const add = (kind: GaugeKind, part: string, value: (frame: number) => number) =>
+    gauges.push({ kind, part, value });
+  for (const { wheel, turned, steer, slip } of wheels) {
+    add('turns', wheel.node, (frame) => turned(frame) / (2 * Math.PI));
+    if (wheel.steers) add('steer', wheel.node, (frame) => steer(frame) * DEGREES);
+    else add('slip', wheel.node, slip);
+  }
+  const { node, ratio } = rider.steering;
+  if (node !== null && wheels.some(({ wheel }) => wheel.steers))
+    add('steering', node, (frame) => ratio * middleSteer(wheels, frame) * DEGREES);
+  if (lean && rider.body.node !== null) {
+    add('roll', rider.body.node, (frame) => lean.roll(frame) * DEGREES);
+    add('pitch', rider.body.node, (frame) => lean.pitch(frame) * DEGREES);
+  }
+  if (gait && rider.gait) {
+    const steps = rider.gait.feet.reduce((sum, { stances }) => sum + stances.length, 0);
+    add('phase', rider.gait.clip, (frame) => gait.phase(frame));
+    add('cadence', rider.gait.clip, (frame) => Math.abs(gait.rate(frame)) * steps);
+    rider.gait.feet.forEach((foot, i) => {
+      if (walk) add('slide', foot.node, (frame) => walk.slide(i, frame) * 1e3);
+    });
+  }
+  rider.cycles.forEach((cycle, i) => add('cycle', cycle.node, cycles[i].phase));
+  for (const part of cued) add('cue', part.node, part.value);
+  return gauges;
+}

@@ -1,0 +1,141 @@
+import { quat } from 'gl-matrix';
+import type { Axis } from '../document/shot-facing.js';
+import type { Rider } from '../document/shot-rider.js';
+import type { Quat, Vec3 } from '../math/vec.js';
+import { withJoints, type WishedJoint } from '../puppet/joints.js';
+import { compileParts, NO_PARTS, type MovedParts, type Mover } from '../puppet/mover.js';
+import { modelSlide, modelTurn, ownMorph, ownSlide, ownTurn } from '../puppet/own-movers.js';
+import { hangsOn, nodeNamed, turnAbout, type Puppet } from '../puppet/puppet.js';
+import { axisVector } from '../rider/axes.js';
+import { ownAxes } from '../rider/contact-points.js';
+import { POSE } from '../rider/pose.js';
+import type { PoseAt } from '../rider/ride-path.js';
+import { axleSense, middleSteer } from '../wheels/index.js';
+import type { RiderContact } from './rider-contact.js';
+
+/** A part of a model that a cue turns (degrees) or moves (metres). */
+export interface CuedPart {
+  readonly kind: 'turn' | 'move';
+  readonly node: string;
+  readonly axis: Axis;
+  readonly value: (frame: number) => number;
+}
+
+const RADIANS = Math.PI / 180;
+
+/** The name of the joint that carries a wheel. */
+export const jointName = (wheel: string, steers: boolean): string => `${wheel} ${steers ? 'steer' : 'mount'}`;
+
+/**
+ * The puppet with joints for wheels that steer, that are set on the ground by themselves, or that hang on the body that
+ * leans: a joint steers and carries, the wheel in it spins, so that neither spoils the other.
+ */
+export function jointedPuppet(puppet: Puppet, rider: Rider) {
+  const body = nodeNamed(puppet, rider.body.node);
+  const sticks = rider.hitch?.ground.mode === 'stick';
+  const wishes = rider.wheels.flatMap((wheel): WishedJoint[] => {
+    const takes = nodeNamed(puppet, wheel.node);
+    if (takes < 0) return [];
+    const leans = body >= 0 && body !== takes && hangsOn(puppet, takes, body);
+    if (!wheel.steers && !sticks && !leans) return [];
+    return [{ name: jointName(wheel.node, wheel.steers), takes, about: wheel.centre, free: leans ? body : -1 }];
+  });
+  return withJoints(puppet, wishes);
+}
+
+/** All that moves of a rider's model by itself: walk, cycles, cues, steering wheel, wheels, body, ball. */
+export function compileMovedParts(
+  rider: Rider,
+  model: Puppet,
+  contact: RiderContact,
+  cued: readonly CuedPart[],
+  pose: PoseAt,
+): MovedParts {
+  // A walk is compiled for the model as it is; joints are of wheels, which walkers do not have.
+  const { puppet, joints } = contact.walk ? { puppet: model, joints: [] } : jointedPuppet(model, rider);
+  const movers: Mover[] = [];
+  const add = (name: string | null, make: (node: number) => Mover) => {
+    const node = nodeNamed(puppet, name);
+    if (node >= 0) movers.push(make(node));
+  };
+  if (contact.walk) movers.push(contact.walk.mover);
+  rider.cycles.forEach((cycle, i) => {
+    const { value } = contact.cycles[i];
+    add(cycle.node, (node) =>
+      cycle.kind === 'morph'
+        ? ownMorph(node, cycle.morph, value)
+        : cycle.kind === 'slide'
+          ? ownSlide(node, cycle.axis, value)
+          : ownTurn(node, cycle.axis, (frame) => value(frame) * RADIANS),
+    );
+  });
+  for (const { kind, node: name, axis, value } of cued) {
+    add(name, (node) =>
+      kind === 'turn' ? ownTurn(node, axis, (frame) => value(frame) * RADIANS) : ownSlide(node, axis, value),
+    );
+  }
+  const { steering } = rider;
+  add(steering.node, (node) =>
+    ownTurn(node, steering.axis, (frame) => steering.ratio * middleSteer(contact.wheels, frame)),
+  );
+  addWheels(rider, puppet, contact, add);
+  addBody(rider, puppet, contact, add);
+  const { ball } = rider;
+  if (ball && contact.ball) {
+    const name = ball.node ?? model.nodes[0]?.name ?? null;
+    add(name, (node) => ballMover(node, ball.centre, contact.ball as NonNullable<RiderContact['ball']>, pose));
+  }
+  return movers.length === 0 ? NO_PARTS : compileParts(puppet, joints, movers);
+}
+
+type Add = (name: string | null, make: (node: number) => Mover) => void;
+
+function addWheels(rider: Rider, puppet: Puppet, { wheels, stance, progress }: RiderContact, add: Add): void {
+  const { up, scale } = ownAxes(rider);
+  const each = stance !== null && stance.points.length === wheels.length;
+  wheels.forEach(({ wheel, turned, steer }, i) => {
+    const about = (axis: Vec3) => ({ axis, through: wheel.centre });
+    const joint = jointName(wheel.node, wheel.steers);
+    if (wheel.steers) add(joint, (node) => modelTurn(puppet, node, about(up), steer));
+    if (each)
+      add(joint, (node) => modelSlide(puppet, node, up, (frame) => stance.lift(progress(frame), i) / scale[2]));
+    const sense = axleSense(rider, wheel);
+    add(wheel.node, (node) =>
+      modelTurn(puppet, node, about(axisVector(wheel.axle)), (frame) => sense * turned(frame)),
+    );
+  });
+}
+
+function addBody(rider: Rider, puppet: Puppet, { wheels, lean }: RiderContact, add: Add): void {
+  if (lean === null) return;
+  const { ahead, left } = ownAxes(rider);
+  const through = [0, 1, 2].map((k) =>
+    wheels.length === 0 ? 0 : wheels.reduce((sum, { wheel }) => sum + wheel.centre[k], 0) / wheels.length,
+  ) as Vec3;
+  add(rider.body.node, (node) => modelTurn(puppet, node, { axis: ahead, through }, lean.roll));
+  // Turning about left takes the nose down.
+  add(rider.body.node, (node) => modelTurn(puppet, node, { axis: left, through }, (frame) => -lean.pitch(frame)));
+}
+
+/** Turns a ball in the world, whichever way its rider is turned under it. */
+function ballMover(
+  node: number,
+  centre: Vec3,
+  roll: (frame: number, out: Quat) => void,
+  pose: PoseAt,
+): Mover {
+  const now = new Float64Array(POSE.size);
+  const turn: Quat = [0, 0, 0, 1];
+  const axis: Vec3 = [0, 0, 0];
+  return {
+    nodes: [node],
+    apply(frame, { locals }) {
+      pose(frame, now, 0);
+      roll(frame, turn);
+      const rider: Quat = [now[3], now[4], now[5], now[6]];
+      quat.multiply(turn, quat.conjugate([0, 0, 0, 1], rider), turn);
+      const angle = quat.getAxisAngle(axis, quat.normalize(turn, turn) as Quat);
+      turnAbout(locals, node, axis, angle, centre);
+    },
+  };
+}

@@ -1,0 +1,124 @@
+import type { Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
+import type { Quat, Vec3 } from '../math/vec.js';
+import {
+  compileCycle,
+  compileFreeWalk,
+  compileWalk,
+  type CycleMotion,
+  type FreeWalk,
+  type Walk,
+} from '../gait/index.js';
+import { lateralCurvatureOf } from '../path/lateral-curvature.js';
+import type { Puppet } from '../puppet/puppet.js';
+import type { ChassisMotion } from '../rider/chassis-motion.js';
+import { ownAxes } from '../rider/contact-points.js';
+import type { Course } from '../rider/course.js';
+import type { GroundStance } from '../rider/ground-stance.js';
+import type { PoseAt } from '../rider/ride-path.js';
+import { compileBall, compileLean, compileWheels, type BodyLean, type RollingWheel } from '../wheels/index.js';
+import { compileWheel } from '../wheels/wheel-travel.js';
+import type { Scenery } from './scenery.js';
+
+/** How a rider meets the ground, and what of it goes by itself. */
+export interface RiderContact {
+  readonly wheels: readonly RollingWheel[];
+  readonly lean: BodyLean | null;
+  /** How it is set on the ground; null where it keeps the height of its path. */
+  readonly stance: GroundStance | null;
+  /** How a ball has turned in the world; null for what is none. */
+  readonly ball: ((frame: number, out: Quat) => void) | null;
+  readonly gait: FreeWalk | null;
+  /** Null where its model is not known, or lacks the clip. */
+  readonly walk: Walk | null;
+  /** In the order of the document's cycles. */
+  readonly cycles: readonly CycleMotion[];
+  /** Progress at a frame, for {@link GroundStance}. */
+  progress(frame: number): number;
+}
+
+/** What a contact is computed from. */
+export interface ContactParts {
+  readonly shot: Shot;
+  readonly course: Course | null;
+  readonly chassis: ChassisMotion | null;
+  readonly stance: GroundStance | null;
+  readonly pose: PoseAt;
+  readonly puppet: Puppet | null;
+  readonly scenery: Scenery;
+}
+
+export function compileContact(rider: Rider, parts: ContactParts): RiderContact {
+  const { shot, course, chassis, stance } = parts;
+  const range = { ...shot.range, fps: shot.fps, loop: shot.loop };
+  const cycles = rider.cycles.map((cycle) =>
+    compileCycle(cycle, { ...range, distance: (frame) => course?.pace.distance(frame) ?? 0 }),
+  );
+  if (course === null || chassis === null) {
+    const nothing = { wheels: [], lean: null, stance: null, ball: null, gait: null, walk: null };
+    return { ...nothing, cycles, progress: (frame) => frame };
+  }
+  const wheels = compileWheels(rider, chassis);
+  const [gait, walk] = walkOf(rider, parts, chassis);
+  return {
+    wheels,
+    lean: rider.body.node === null ? null : leanOf(rider, course, range),
+    stance,
+    ball: ballOf(rider, chassis),
+    gait,
+    walk,
+    cycles,
+    progress: (frame) => (stance?.byDistance ? chassis.progress(frame) : frame),
+  };
+}
+
+type Range = { readonly first: number; readonly last: number; readonly fps: number; readonly loop: boolean };
+
+/** Accelerations of a body are taken over so many frames, and bends over so many metres. */
+const STEP = 0.25;
+const BEND = 1;
+
+function leanOf(rider: Rider, { path, pace, sense }: Course, range: Range): BodyLean {
+  const bend = lateralCurvatureOf(path, 'world', BEND);
+  const inside = (s: number) => path.closed || (s >= 0 && s <= path.length);
+  const speed = (frame: number) => (inside(pace.distance(frame)) ? pace.speed(frame) : 0);
+  return compileLean(
+    rider.body,
+    {
+      left: (frame) => sense * speed(frame) ** 2 * bend.at(pace.distance(frame)),
+      ahead: (frame) => (sense * (speed(frame + STEP) - speed(frame - STEP)) * range.fps) / (2 * STEP),
+    },
+    range,
+  );
+}
+
+function ballOf({ ball, rest }: Rider, chassis: ChassisMotion): RiderContact['ball'] {
+  if (ball === null) return null;
+  const roll = compileBall(chassis, ball.radius * Math.max(...rest.scale.map(Math.abs)));
+  return (frame, out) => roll(chassis.progress(frame), out);
+}
+
+function walkOf(
+  rider: Rider,
+  { shot, stance, pose, puppet, scenery }: ContactParts,
+  chassis: ChassisMotion,
+): [FreeWalk | null, Walk | null] {
+  const { gait, hitch, rest } = rider;
+  if (gait === null || hitch === null) return [null, null];
+  const axes = ownAxes(rider);
+  const range = { ...shot.range, fps: shot.fps };
+  const track = compileWheel(chassis, [0, 0, 0], false);
+  const free = compileFreeWalk(gait, puppet, {
+    ...range,
+    travelled: (frame) => track.rolled(chassis.progress(frame)),
+    speed: (frame) => track.speed(chassis.progress(frame)) * chassis.rate(frame),
+    scale: axes.scale[0],
+  });
+  if (puppet === null || free.pose === null) return [free, null];
+  const ground =
+    stance && hitch.ground.mode === 'stick' && scenery.ground
+      ? { heights: scenery.ground, contact: hitch.ground }
+      : null;
+  const scale = [...rest.scale] as Vec3;
+  return [free, compileWalk({ gait, puppet, walk: free, pose, axes, scale, range, ground })];
+}

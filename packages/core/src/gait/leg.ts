@@ -1,0 +1,44 @@
+import { vec3 } from 'gl-matrix';
+import { placeOf, restSpace } from '../puppet/model-space.js';
+import { nodeNamed, type Puppet } from '../puppet/puppet.js';
+
+/** Two bones and the foot at their end, as nodes of a puppet. */
+export interface Leg {
+  readonly top: number;
+  readonly middle: number;
+  readonly foot: number;
+}
+
+/** A bone is at least this part of how far the foot is from the topmost node. */
+const BONE = 0.12;
+
+/**
+ * The leg that ends in a node: from it up, the next two nodes that are a bone's length apart, so that twist joints and
+ * the like are passed over; null where it has none.
+ */
+export function legOf(puppet: Puppet, name: string): Leg | null {
+  const foot = nodeNamed(puppet, name);
+  if (foot < 0) return null;
+  const space = restSpace(puppet);
+  let root = foot;
+  while (puppet.nodes[root].parent >= 0) root = puppet.nodes[root].parent;
+  const least = BONE * vec3.distance(placeOf(space, foot), placeOf(space, root));
+  const above = (node: number): number => {
+    for (let i = puppet.nodes[node].parent; i >= 0; i = puppet.nodes[i].parent)
+      if (vec3.distance(placeOf(space, i), placeOf(space, node)) > least) return i;
+    return -1;
+  };
+  const middle = above(foot);
+  const top = middle < 0 ? -1 : above(middle);
+  return top < 0 ? null : { top, middle, foot };
+}
+
+/** The node that all legs hang on: what is lowered where they do not reach. */
+export function pelvisOf({ nodes }: Puppet, legs: readonly Leg[]): number {
+  const chain = (node: number): number[] => (node < 0 ? [] : [...chain(nodes[node].parent), node]);
+  const chains = legs.map(({ top }) => chain(nodes[top].parent));
+  let pelvis = -1;
+  for (let i = 0; chains.length > 0 && chains.every((list) => list[i] !== undefined && list[i] === chains[0][i]); i++)
+    pelvis = chains[0][i];
+  return pelvis;
+}

@@ -1,0 +1,102 @@
+import { quat } from 'gl-matrix';
+import type { Quat } from '../math/vec.js';
+import { LOCAL, type Clip, type ClipChannel, type PuppetPose } from '../puppet/puppet.js';
+
+const OFFSET = { translation: LOCAL.translation, rotation: LOCAL.rotation, scale: LOCAL.scale } as const;
+
+/** Poses a puppet's nodes as a clip has them at a time; what the clip does not move stays as it is. */
+export function sampleClip(clip: Clip, seconds: number, { locals, weights }: PuppetPose): void {
+  for (const channel of clip.channels) {
+    if (channel.path === 'weights') {
+      const out = weights[channel.node];
+      sampleChannel(channel, seconds, out.length, out, 0);
+    } else {
+      const width = channel.path === 'rotation' ? 4 : 3;
+      sampleChannel(channel, seconds, width, locals, channel.node * LOCAL.size + OFFSET[channel.path]);
+    }
+  }
+}
+
+/** One value at a time, by the rules of glTF 2.0, appendix C; held before the first time and after the last. */
+function sampleChannel(
+  { times, values, interpolation, path }: ClipChannel,
+  seconds: number,
+  width: number,
+  out: Float64Array,
+  at: number,
+): void {
+  const last = times.length - 1;
+  if (last < 0 || width === 0) return;
+  const cubic = interpolation === 'CUBICSPLINE';
+  const stride = cubic ? 3 * width : width;
+  const value = (i: number, k: number) => values[i * stride + (cubic ? width : 0) + k];
+  const i = stretchAt(times, seconds);
+  const span = i < last ? times[i + 1] - times[i] : 0;
+  const t = span > 0 ? Math.min(1, Math.max(0, (seconds - times[i]) / span)) : 0;
+  if (t === 0 || interpolation === 'STEP') {
+    for (let k = 0; k < width; k++) out[at + k] = value(i, k);
+    if (path === 'rotation') normalize(out, at);
+    return;
+  }
+  if (cubic) {
+    const [a, b] = [2 * t ** 3 - 3 * t ** 2 + 1, t ** 3 - 2 * t ** 2 + t];
+    const [c, d] = [3 * t ** 2 - 2 * t ** 3, t ** 3 - t ** 2];
+    for (let k = 0; k < width; k++) {
+      const leaving = values[i * stride + 2 * width + k];
+      const coming = values[(i + 1) * stride + k];
+      out[at + k] = a * value(i, k) + span * b * leaving + c * value(i + 1, k) + span * d * coming;
+    }
+    if (path === 'rotation') normalize(out, at);
+    return;
+  }
+  if (path === 'rotation') {
+    for (let k = 0; k < 4; k++) {
+      from[k] = value(i, k);
+      to[k] = value(i + 1, k);
+    }
+    quat.slerp(from, from, to, t);
+    for (let k = 0; k < 4; k++) out[at + k] = from[k];
+    normalize(out, at);
+    return;
+  }
+  for (let k = 0; k < width; k++) out[at + k] = value(i, k) + t * (value(i + 1, k) - value(i, k));
+}
+
+/** The last time that is not after a moment; the first where all are. */
+function stretchAt(times: ArrayLike<number>, seconds: number): number {
+  let low = 0;
+  let high = times.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (times[middle] <= seconds) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
+/** Puts a part of one pose over another: turns by the shorter way round, all else straight. */
+export function blendPoses(under: PuppetPose, over: PuppetPose, part: number): void {
+  const [a, b] = [under.locals, over.locals];
+  for (let at = 0; at < a.length; at += LOCAL.size) {
+    for (let k = 0; k < LOCAL.size; k++) {
+      if (k < LOCAL.rotation || k >= LOCAL.scale) a[at + k] += part * (b[at + k] - a[at + k]);
+    }
+    for (let k = 0; k < 4; k++) {
+      from[k] = a[at + LOCAL.rotation + k];
+      to[k] = b[at + LOCAL.rotation + k];
+    }
+    quat.slerp(from, from, to, part);
+    for (let k = 0; k < 4; k++) a[at + LOCAL.rotation + k] = from[k];
+  }
+  under.weights.forEach((own, i) => {
+    for (let k = 0; k < own.length; k++) own[k] += part * (over.weights[i][k] - own[k]);
+  });
+}
+
+function normalize(out: Float64Array, at: number): void {
+  const size = Math.hypot(out[at], out[at + 1], out[at + 2], out[at + 3]) || 1;
+  for (let k = 0; k < 4; k++) out[at + k] /= size;
+}
+
+const from: Quat = [0, 0, 0, 1];
+const to: Quat = [0, 0, 0, 1];

@@ -1,0 +1,100 @@
+import { mat4, vec3 } from 'gl-matrix';
+import type { Quat, Vec3 } from '../math/vec.js';
+import { isEven, matrixOf, partsOf, restSpace } from './model-space.js';
+import type { Puppet, PuppetNode } from './puppet.js';
+
+/** A node that is put between another and what it hung on, so that both can turn cleanly. */
+export interface Joint {
+  /** Its own name. */
+  readonly name: string;
+  /** The node it carries. */
+  readonly takes: string;
+  /** What it hangs on; null for the model's own space. */
+  readonly under: string | null;
+  readonly translation: Vec3;
+  /** How the node it carries stands in it. */
+  readonly held: { readonly translation: Vec3; readonly rotation: Quat; readonly scale: Vec3 };
+}
+
+/** A joint that is wished for: about which place of the model, and whether it is to leave what it hangs on. */
+export interface WishedJoint {
+  readonly name: string;
+  readonly takes: number;
+  readonly about: Vec3;
+  /** The node it must not hang on, such as a body that leans; −1 where it may stay. */
+  readonly free: number;
+}
+
+/**
+ * A puppet with joints put in, and what they are. As it stands nothing moves by that. A joint hangs in the model's own
+ * space where what its node hangs on leans, or is scaled unevenly (a turn in there would be a squeeze).
+ */
+export function withJoints(
+  puppet: Puppet,
+  wishes: readonly WishedJoint[],
+): { puppet: Puppet; joints: Joint[] } {
+  if (wishes.length === 0) return { puppet, joints: [] };
+  const space = restSpace(puppet);
+  const nodes = [...puppet.nodes];
+  const joints = wishes.map(({ name, takes, about, free }): Joint => {
+    const parent = puppet.nodes[takes].parent;
+    const outer = matrixOf(space, parent);
+    const stays = isEven(outer) && !(free >= 0 && hangs(puppet.nodes, takes, free));
+    const base = stays ? outer : mat4.create();
+    const translation = vec3.transformMat4([0, 0, 0], about, mat4.invert(mat4.create(), base) as mat4) as Vec3;
+    const joint = mat4.translate(mat4.create(), base, translation);
+    const own = mat4.multiply(
+      mat4.create(),
+      mat4.invert(mat4.create(), joint) as mat4,
+      matrixOf(space, takes),
+    );
+    const held = stays
+      ? { ...pick(puppet.nodes[takes]), translation: [own[12], own[13], own[14]] as Vec3 }
+      : partsOf(own);
+    nodes.push({
+      name,
+      parent: stays ? parent : -1,
+      translation,
+      rotation: [0, 0, 0, 1],
+      scale: [1, 1, 1],
+      weights: [],
+    });
+    nodes[takes] = { ...puppet.nodes[takes], ...held, parent: nodes.length - 1 };
+    return {
+      name,
+      takes: puppet.nodes[takes].name,
+      under: stays && parent >= 0 ? puppet.nodes[parent].name : null,
+      translation,
+      held,
+    };
+  });
+  return { puppet: inOrder({ ...puppet, nodes }), joints };
+}
+
+const pick = ({ translation, rotation, scale }: PuppetNode) => ({ translation, rotation, scale });
+
+function hangs(nodes: readonly PuppetNode[], node: number, above: number): boolean {
+  for (let i = node; i >= 0; i = nodes[i].parent) if (i === above) return true;
+  return false;
+}
+
+/** The same puppet with every node after what it hangs on. */
+function inOrder({ nodes, clips }: Puppet): Puppet {
+  const order: number[] = [];
+  const seen = new Set<number>();
+  const visit = (i: number) => {
+    if (i < 0 || seen.has(i)) return;
+    visit(nodes[i].parent);
+    seen.add(i);
+    order.push(i);
+  };
+  nodes.forEach((_, i) => visit(i));
+  const now = new Map(order.map((old, i) => [old, i]));
+  return {
+    nodes: order.map((i) => ({ ...nodes[i], parent: now.get(nodes[i].parent) ?? -1 })),
+    clips: clips.map((clip) => ({
+      ...clip,
+      channels: clip.channels.map((channel) => ({ ...channel, node: now.get(channel.node) as number })),
+    })),
+  };
+}

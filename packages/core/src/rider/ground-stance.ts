@@ -1,0 +1,146 @@
+import { planeThrough, type Plane } from '../contact/plane.js';
+import { trackByDistance, trackByFrame, type GroundTrack } from '../contact/ground-track.js';
+import type { Ground } from '../contact/ground.js';
+import type { Hitch } from '../document/shot-hitch.js';
+import type { Rider } from '../document/shot-rider.js';
+import { contactPoints, type ContactPoint } from './contact-points.js';
+import type { Course } from './course.js';
+import { ridesByDistance, placeAlong } from './travel-place.js';
+
+/** How a rider is set on the ground: by distance along its path, or by frame where that does not tell its place. */
+export interface GroundStance {
+  readonly byDistance: boolean;
+  readonly points: readonly ContactPoint[];
+  /** Puts a frame of travel (position, left, up, forward) on the ground, in place. */
+  settle(at: number, frame: Float64Array, rise: number): void;
+  /** How far each point is above the plane that the rider stands on, metres along its up. */
+  lift(at: number, point: number): number;
+  /** Whether there is no ground under one of the points. */
+  missing(at: number): boolean;
+}
+
+/** Steeper than this a path has no plan direction to stand by. */
+const STEEP = 0.995;
+
+/**
+ * Each wheel or foot is set on the ground within a band about the path's own height there; the rider takes the plane
+ * through them. So bridges, tunnels and ramps keep their level.
+ *
+ * @param whole false turns it to the ground's normal and leaves its height as the path has it
+ */
+export function compileGroundStance(
+  rider: Rider,
+  hitch: Hitch,
+  course: Course,
+  ground: Ground,
+  whole: boolean,
+): GroundStance {
+  const points = contactPoints(rider);
+  const byDistance = ridesByDistance(hitch);
+  const raw = placeAlong(hitch, course);
+  const frame = new Float64Array(12);
+  const own = new Float64Array(4);
+  const rawAt = (at: number) => {
+    const offset = course.offset.at(at);
+    const s = byDistance ? at : course.path.closed ? course.pace.distance(at) : held(course, at);
+    raw(s, offset.side, 0, frame);
+    level(frame, offset.yaw, own);
+  };
+  const placeOf = ({ ahead, left }: ContactPoint) => (at: number, out: Float64Array) => {
+    rawAt(at);
+    // The path's own rise ahead is followed, so that ground is looked for where the path says.
+    const cos = Math.hypot(frame[9], frame[11]);
+    out[0] = frame[0] + cos * (ahead * own[0] + left * own[1]);
+    out[1] = frame[1] + frame[10] * (ahead * own[2] - left * own[3]);
+    out[2] = frame[2] + cos * (ahead * own[1] - left * own[0]);
+  };
+  const tracks = points.map((point): GroundTrack => {
+    const place = placeOf(point);
+    if (byDistance)
+      return trackByDistance(ground, hitch.ground, place, point.radius, course.path.length, course.path.closed);
+    const way = (at: number, out: Float64Array) => {
+      rawAt(at);
+      out[0] = own[0];
+      out[2] = own[1];
+    };
+    return trackByFrame(ground, hitch.ground, place, way, point.radius);
+  });
+  const places = new Float64Array(2 * points.length);
+  const heights = new Float64Array(points.length);
+  const plane: Plane = { at: 0, ahead: 0, left: 0 };
+  let solved = NaN;
+  const solve = (at: number) => {
+    if (at === solved) return;
+    solved = at;
+    rawAt(at);
+    const cos = Math.hypot(frame[9], frame[11]);
+    points.forEach(({ ahead, left }, i) => {
+      places[2 * i] = cos * ahead;
+      places[2 * i + 1] = cos * left;
+      heights[i] = tracks[i].height(at);
+    });
+    planeThrough(places, heights, plane);
+  };
+  return {
+    byDistance,
+    points,
+    settle(at, out, rise) {
+      if (Math.abs(out[10]) > STEEP) return;
+      solve(at);
+      rawAt(at);
+      // From the rider's own ahead and left to those of travel.
+      const [sine, cosine] = [own[3], own[2]];
+      const tilt = hitch.ground.tilt || !whole;
+      const forward = tilt ? plane.ahead * cosine - plane.left * sine : 0;
+      const leftward = tilt ? plane.ahead * sine + plane.left * cosine : 0;
+      const height = whole ? plane.at + hitch.ground.rise : frame[1];
+      turnToPlane(frame, forward, leftward, out);
+      out[0] = frame[0] + rise * out[6];
+      out[1] = height + rise * out[7];
+      out[2] = frame[2] + rise * out[8];
+    },
+    lift(at, point) {
+      solve(at);
+      const tilt = hitch.ground.tilt ? 1 : 0;
+      const on = plane.at + tilt * (plane.ahead * places[2 * point] + plane.left * places[2 * point + 1]);
+      const steep = tilt * Math.hypot(plane.ahead, plane.left);
+      return (heights[point] - on) / Math.sqrt(1 + steep * steep);
+    },
+    missing: (at) => tracks.some((track) => track.missing(at)),
+  };
+}
+
+function held({ path, pace }: Course, frame: number): number {
+  return Math.min(path.length, Math.max(0, pace.distance(frame)));
+}
+
+/** Writes the x and z of the level way a rider's own front points to, then cosine and sine of its yaw. */
+function level(frame: Float64Array, yawDeg: number, out: Float64Array): void {
+  const size = Math.hypot(frame[9], frame[11]) || 1;
+  const [x, z] = [frame[9] / size, frame[11] / size];
+  const yaw = (yawDeg * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(yaw), Math.sin(yaw)];
+  // Left of (x, z) in the plan is (z, −x).
+  out[0] = cos * x + sin * z;
+  out[1] = cos * z - sin * x;
+  out[2] = cos;
+  out[3] = sin;
+}
+
+/** Left, up and forward on a plane that rises by so much ahead and to the left, headed as a frame is. */
+function turnToPlane(frame: Float64Array, ahead: number, left: number, out: Float64Array): void {
+  const size = Math.hypot(frame[9], frame[11]) || 1;
+  const [fx, fz] = [frame[9] / size, frame[11] / size];
+  const [lx, lz] = [fz, -fx];
+  const up = [-ahead * fx - left * lx, 1, -ahead * fz - left * lz];
+  const upSize = Math.hypot(up[0], up[1], up[2]);
+  const forwardSize = Math.hypot(1, ahead);
+  for (let k = 0; k < 3; k++) {
+    out[6 + k] = up[k] / upSize;
+    out[9 + k] = (k === 0 ? fx : k === 1 ? ahead : fz) / forwardSize;
+  }
+  for (let k = 0; k < 3; k++) {
+    const [a, b] = [(k + 1) % 3, (k + 2) % 3];
+    out[3 + k] = out[6 + a] * out[9 + b] - out[6 + b] * out[9 + a];
+  }
+}

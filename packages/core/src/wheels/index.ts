@@ -1,0 +1,3 @@
+export { compileWheels, middleSteer, axleSense, type RollingWheel } from './rolling.js';
+export { compileLean, type BodyLean } from './body-lean.js';
+export { compileBall } from './ball-roll.js';

@@ -1,0 +1,84 @@
+import { movesByItself, type Puppet, type Shot } from '@fleet-rail/core';
+import { useEffect, useRef } from 'react';
+import { sentenceOf } from '../api/request';
+import { modelFileUrl } from '../api/models';
+import { openScenery } from '../scenery/scenery-client';
+import { notify } from '../ui/notices';
+import type { DeskStore } from './desk-store';
+
+/** Keeps what the shot is played with at hand: the triangles of its ground, and what of its riders' models can move. */
+export function useScenery(desk: DeskStore): void {
+  const known = useRef(new Map<string, Promise<Puppet | null>>());
+  useEffect(() => {
+    const { reader, close } = openScenery();
+    const puppets = known.current;
+    const told = new Set<string>();
+    let wantedGround: string | null = null;
+    let wantedPuppets = '';
+    const tell = (what: string, error: unknown) => {
+      const text = `${what} could not be read: ${sentenceOf(error)}`;
+      if (!told.has(text)) notify('error', text);
+      told.add(text);
+    };
+    const readGround = async (shot: Shot) => {
+      const { model: id, nodes } = shot.ground;
+      const model = shot.models.find((other) => other.id === id);
+      const asset = model?.source.asset;
+      const key = JSON.stringify([asset, nodes]);
+      if (key === wantedGround) return;
+      wantedGround = key;
+      try {
+        const ground =
+          model && asset ? await reader.ground(modelFileUrl(asset), model.name, nodes) : null;
+        if (wantedGround !== key) return;
+        desk.getState().set({ ground });
+        if (model && asset && ground === null)
+          notify('error', `${model.name} has no triangles to stand on; choose another model or other nodes of it.`);
+      } catch (error) {
+        tell('The ground', error);
+      }
+    };
+    const readPuppets = async ({ models, riders, cues }: Shot) => {
+      const cued = new Set(cues.map(({ does }) => does.rider));
+      const worn = new Set(
+        riders.filter((rider) => movesByItself(rider) || cued.has(rider.id)).map(({ model }) => model),
+      );
+      const assets = models.flatMap(({ id, name, source }) =>
+        worn.has(id) && source.asset !== undefined ? [{ id, name, asset: source.asset }] : [],
+      );
+      const key = JSON.stringify(assets);
+      if (key === wantedPuppets) return;
+      wantedPuppets = key;
+      const entries = await Promise.all(
+        assets.map(async ({ id, name, asset }) => {
+          const reading =
+            puppets.get(asset) ??
+            reader.puppet(modelFileUrl(asset), name).catch((error: unknown) => {
+              puppets.delete(asset);
+              tell(name, error);
+              return null;
+            });
+          puppets.set(asset, reading);
+          return [id, await reading] as const;
+        }),
+      );
+      if (wantedPuppets !== key) return;
+      desk.getState().set({
+        puppets: new Map(entries.flatMap(([id, puppet]) => (puppet ? [[id, puppet] as const] : []))),
+      });
+    };
+    const read = (shot: Shot) => {
+      void readGround(shot);
+      void readPuppets(shot);
+    };
+    read(desk.getState().shot);
+    const stop = desk.subscribe(({ shot }, before) => {
+      if (shot !== before.shot) read(shot);
+    });
+    return () => {
+      stop();
+      close();
+      puppets.clear();
+    };
+  }, [desk]);
+}
