@@ -35,6 +35,11 @@ export interface SampledGauge extends Omit<Gauge, 'value'> {
   readonly values: Float64Array;
 }
 
-export function sampleGauge({ kind, part, value }: Gauge, first: number, count: number, step: number): SampledGauge {
+export function sampleGauge(
+  { kind, part, value }: Gauge,
+  first: number,
+  count: number,
+  step: number,
+): SampledGauge {
   return { kind, part, values: Float64Array.from({ length: count }, (_, i) => value(first + i * step)) };
 }

@@ -11,7 +11,10 @@ const CHECKS = [findNoCurve, findPastTheEnd, findLooseEnds, findIdleCues];
 /** What there is to say about a shot, errors first. */
 export function checkShot(evaluated: EvaluatedShot): Finding[] {
   const { riders } = evaluated.shot;
-  return worstFirst([...checkWhole(evaluated), ...riders.flatMap((rider, i) => findContact(evaluated, rider, i))]);
+  return worstFirst([
+    ...checkWhole(evaluated),
+    ...riders.flatMap((rider, i) => findContact(evaluated, rider, i)),
+  ]);
 }
 
 /** The same without what is asked for by rider, {@link findContact}. */

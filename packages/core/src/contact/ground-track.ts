@@ -45,8 +45,7 @@ export function trackByDistance(
   const heights = new Float64Array(count + 1).fill(NaN);
   const holes = new Uint8Array(count + 1);
   const place = new Float64Array(3);
-  const index = (k: number) =>
-    closed ? ((k % count) + count) % count : Math.min(count, Math.max(0, k));
+  const index = (k: number) => (closed ? ((k % count) + count) % count : Math.min(count, Math.max(0, k)));
   const find = (k: number): number | null => {
     placeAt(k * step, place);
     return ground.height(place[0], place[2], place[1], up, down);

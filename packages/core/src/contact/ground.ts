@@ -96,14 +96,7 @@ const SLACK = 1e-3;
 const EDGE = 1e-9;
 
 /** The height of a triangle's plane over a place of the plan; NaN where the place is outside, or it stands upright. */
-function heightOver(
-  p: ArrayLike<number>,
-  a: number,
-  b: number,
-  c: number,
-  x: number,
-  z: number,
-): number {
+function heightOver(p: ArrayLike<number>, a: number, b: number, c: number, x: number, z: number): number {
   const ux = p[b] - p[a];
   const uz = p[b + 2] - p[a + 2];
   const vx = p[c] - p[a];

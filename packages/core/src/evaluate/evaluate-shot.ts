@@ -80,7 +80,7 @@ export function evaluateShot(shot: Shot, scenery: Scenery = NO_SCENERY): Evaluat
   });
   const gauges = remembered((rider: Rider): readonly Gauge[] => {
     const cued = rides.cuedParts(rider);
-    if ((cued.length === 0 && !movesByItself(rider))) return [];
+    if (cued.length === 0 && !movesByItself(rider)) return [];
     return gaugesOf(rider, contact(rider), cued).map(({ kind, part, value }) => ({
       kind,
       part,

@@ -1,4 +1,10 @@
-export { evaluateShot, isMoving, movesByItself, withRidersBehind, type EvaluatedShot } from './evaluate-shot.js';
+export {
+  evaluateShot,
+  isMoving,
+  movesByItself,
+  withRidersBehind,
+  type EvaluatedShot,
+} from './evaluate-shot.js';
 export { compiledPathOf, curveRidden } from './compiled-path-of.js';
 export { shownFrames, type ShownFrames } from './shown-frames.js';
 export { GAUGE_UNITS, type Gauge, type GaugeKind } from './gauges.js';

@@ -38,7 +38,9 @@ export function jointedPuppet(puppet: Puppet, rider: Rider) {
     if (takes < 0) return [];
     const leans = body >= 0 && body !== takes && hangsOn(puppet, takes, body);
     if (!wheel.steers && !sticks && !leans) return [];
-    return [{ name: jointName(wheel.node, wheel.steers), takes, about: wheel.centre, free: leans ? body : -1 }];
+    return [
+      { name: jointName(wheel.node, wheel.steers), takes, about: wheel.centre, free: leans ? body : -1 },
+    ];
   });
   return withJoints(puppet, wishes);
 }
@@ -83,7 +85,9 @@ export function compileMovedParts(
   const { ball } = rider;
   if (ball && contact.ball) {
     const name = ball.node ?? model.nodes[0]?.name ?? null;
-    add(name, (node) => ballMover(node, ball.centre, contact.ball as NonNullable<RiderContact['ball']>, pose));
+    add(name, (node) =>
+      ballMover(node, ball.centre, contact.ball as NonNullable<RiderContact['ball']>, pose),
+    );
   }
   return movers.length === 0 ? NO_PARTS : compileParts(puppet, joints, movers);
 }
@@ -98,7 +102,9 @@ function addWheels(rider: Rider, puppet: Puppet, { wheels, stance, progress }: R
     const joint = jointName(wheel.node, wheel.steers);
     if (wheel.steers) add(joint, (node) => modelTurn(puppet, node, about(up), steer));
     if (each)
-      add(joint, (node) => modelSlide(puppet, node, up, (frame) => stance.lift(progress(frame), i) / scale[2]));
+      add(joint, (node) =>
+        modelSlide(puppet, node, up, (frame) => stance.lift(progress(frame), i) / scale[2]),
+      );
     const sense = axleSense(rider, wheel);
     add(wheel.node, (node) =>
       modelTurn(puppet, node, about(axisVector(wheel.axle)), (frame) => sense * turned(frame)),
@@ -114,7 +120,9 @@ function addBody(rider: Rider, puppet: Puppet, { wheels, lean }: RiderContact, a
   ) as Vec3;
   add(rider.body.node, (node) => modelTurn(puppet, node, { axis: ahead, through }, lean.roll));
   // Turning about left takes the nose down.
-  add(rider.body.node, (node) => modelTurn(puppet, node, { axis: left, through }, (frame) => -lean.pitch(frame)));
+  add(rider.body.node, (node) =>
+    modelTurn(puppet, node, { axis: left, through }, (frame) => -lean.pitch(frame)),
+  );
 }
 
 /** Turns a ball in the world, whichever way its rider is turned under it. */

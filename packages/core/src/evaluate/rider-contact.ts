@@ -16,7 +16,13 @@ import { ownAxes } from '../rider/contact-points.js';
 import type { Course } from '../rider/course.js';
 import type { GroundStance } from '../rider/ground-stance.js';
 import type { PoseAt } from '../rider/ride-path.js';
-import { compileBall, compileLean, compileWheels, type BodyLean, type RollingWheel } from '../wheels/index.js';
+import {
+  compileBall,
+  compileLean,
+  compileWheels,
+  type BodyLean,
+  type RollingWheel,
+} from '../wheels/index.js';
 import { compileWheel } from '../wheels/wheel-travel.js';
 import type { Scenery } from './scenery.js';
 

@@ -1,7 +1,7 @@
 import type { Axis } from '../document/shot-facing.js';
 import type { Chassis } from '../document/shot-rider.js';
 import type { Vec3 } from '../math/vec.js';
-import { boxOf, boxOfAll, roundPart, type ModelPart, type RoundPart } from './round-part.js';
+import { boxOf, boxOfAll, isRoundAbout, roundPart, type ModelPart, type RoundPart } from './round-part.js';
 
 /** Which way a model faces, how sure that is (0 to 1), and what it was told from. */
 export interface FoundFacing {
@@ -56,6 +56,12 @@ export function findFacing(parts: readonly ModelPart[]): FoundFacing {
     chassis: null,
   });
   const pairs = sideways(parts);
+  const all = parts.flatMap(({ places }) => Array.from(places));
+  const rolls = [0, 2].filter((axis) => isRoundAbout(all, axis, false));
+  if (rolls.length === 1 && box !== null) {
+    const along = 2 - rolls[0];
+    return found(along, noseSign(parts, along, up), 0.6, 'round about its level axis, so it rolls');
+  }
   const longer = size[0] > LONGER * size[2] ? 0 : size[2] > LONGER * size[0] ? 2 : null;
   // Wings and arms stick out sideways: a side that left and right parts lie along is no length.
   if (longer !== null && pairs?.axis !== longer) {

@@ -63,6 +63,12 @@ export function roundPart({ places }: ModelPart, squashed: boolean): RoundPart |
   return null;
 }
 
+/** Whether places are round about an axis (0 x, 1 y, 2 z), however long they are along it. */
+export function isRoundAbout(places: ArrayLike<number>, axis: number, squashed: boolean): boolean {
+  const squeezed = Array.from(places, (value, i) => (i % 3 === axis ? value * 1e-3 : value));
+  return roundPart({ names: [], places: squeezed }, squashed)?.axis === axis;
+}
+
 /** The area of the smallest convex outline around points (monotone chain, Andrew 1979). */
 function hullArea(points: readonly [number, number][]): number {
   const sorted = [...points].sort((a, b) => a[0] - b[0] || a[1] - b[1]);

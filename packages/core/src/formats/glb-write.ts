@@ -96,7 +96,12 @@ function cutsByTime(shot: Shot): { seconds: number; camera: string }[] {
 const FRONT = { forward: '+z', up: '+y' } as const;
 
 function animate(channels: ChannelWriter, node: Node, rider: Rider, poses: Float64Array): void {
-  channels.add(node, 'translation', `${rider.name} translation`, column(poses, POSE.size, POSE.translation, 3));
+  channels.add(
+    node,
+    'translation',
+    `${rider.name} translation`,
+    column(poses, POSE.size, POSE.translation, 3),
+  );
   channels.add(node, 'rotation', `${rider.name} rotation`, column(poses, POSE.size, POSE.rotation, 4));
 }
 
@@ -170,7 +175,11 @@ class ChannelWriter {
     const width = values.length / this.seconds.length;
     const kept = this.within > 0 ? keysWithin(values, width, this.within) : null;
     const times = kept
-      ? this.accessor('time', 'SCALAR', Float32Array.from(kept, (i) => this.seconds[i]))
+      ? this.accessor(
+          'time',
+          'SCALAR',
+          Float32Array.from(kept, (i) => this.seconds[i]),
+        )
       : (this.every ??= this.accessor('time', 'SCALAR', this.seconds));
     const numbers = kept ? kept.flatMap((i) => [...values.subarray(i * width, (i + 1) * width)]) : values;
     const sampler = this.target
@@ -184,7 +193,11 @@ class ChannelWriter {
     );
   }
 
-  private accessor(name: string, type: 'SCALAR' | 'VEC3' | 'VEC4', values: Float32Array<ArrayBuffer>): Accessor {
+  private accessor(
+    name: string,
+    type: 'SCALAR' | 'VEC3' | 'VEC4',
+    values: Float32Array<ArrayBuffer>,
+  ): Accessor {
     return this.target.createAccessor(name).setType(type).setArray(values).setBuffer(this.buffer);
   }
 }

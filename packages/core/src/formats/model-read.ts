@@ -1,7 +1,11 @@
 import type { Document, Node } from '@gltf-transform/core';
 import { WebIO, getBounds, type JSONDocument, type GLTF } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
-import { findFacing, type FoundFacing, type ModelPart } from '../facing/index.js';
+import { findFacing, type FoundFacing } from '../facing/index.js';
+import { findGait, type FoundGait } from '../gait/index.js';
+import { partsOf as placeOfMatrix } from '../puppet/model-space.js';
+import { findRig, type FoundRig, type RigPart } from '../wheels/index.js';
+import { puppetOf } from './puppet-read.js';
 import type { Vec3 } from '../math/vec.js';
 import { FormatError } from './format-error.js';
 
@@ -18,6 +22,12 @@ export interface ModelFacts {
   readonly skinned: boolean;
   /** Which way it seems to face. */
   readonly facing: FoundFacing;
+  /** What rolls, steers and leans of it. */
+  readonly rig: FoundRig;
+  /** By clip what it is as a gait. */
+  readonly gaits: readonly FoundGait[];
+  /** By mesh with shapes the node that has them, and how many. */
+  readonly morphs: readonly { readonly node: string; readonly shapes: number }[];
 }
 
 /** A model that was read and checked. */
@@ -129,6 +139,9 @@ function checkedFacts(document: Document, file: string): ModelFacts {
     }
   }
   const bounds = getBounds(scene);
+  const parts = partsOf(scene.listChildren());
+  const facing = findFacing(parts);
+  const puppet = puppetOf(document);
   const empty = !bounds.min.every(Number.isFinite) || !bounds.max.every(Number.isFinite);
   return {
     nodes: root.listNodes().map((node) => node.getName()),
@@ -141,14 +154,19 @@ function checkedFacts(document: Document, file: string): ModelFacts {
     high: empty ? [0, 0, 0] : (bounds.max as Vec3),
     triangles: countTriangles(scene.listChildren()),
     skinned: root.listSkins().length > 0,
-    facing: findFacing(partsOf(scene.listChildren())),
+    facing,
+    rig: findRig(parts, facing),
+    gaits: puppet.clips.map((clip) => findGait(puppet, clip, facing.forward, facing.up)),
+    morphs: puppet.nodes
+      .filter(({ weights }) => weights.length > 0)
+      .map(({ name, weights }) => ({ node: name, shapes: weights.length })),
   };
 }
 
 /** The parts of a model in the places they stand in; a node without a mesh is its origin. */
-function partsOf(roots: readonly Node[]): ModelPart[] {
-  const parts: ModelPart[] = [];
-  const visit = (node: Node, above: readonly string[]) => {
+function partsOf(roots: readonly Node[]): RigPart[] {
+  const parts: RigPart[] = [];
+  const visit = (node: Node, above: readonly string[], parent: number) => {
     const names = [node.getName(), ...above];
     const matrix = node.getWorldMatrix();
     const place = (x: number, y: number, z: number) =>
@@ -163,10 +181,12 @@ function partsOf(roots: readonly Node[]): ModelPart[] {
       }
     }
     if (places.length === 0 && node.listChildren().length === 0) places.push(...place(0, 0, 0));
-    parts.push({ names, places });
-    node.listChildren().forEach((child) => visit(child, names));
+    const { translation: origin, rotation: turn } = placeOfMatrix(matrix);
+    const own = parts.length;
+    parts.push({ names, places, parent, origin, turn });
+    node.listChildren().forEach((child) => visit(child, names, own));
   };
-  roots.forEach((root) => visit(root, []));
+  roots.forEach((root) => visit(root, [], -1));
   return parts;
 }
 

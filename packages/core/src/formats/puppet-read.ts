@@ -46,7 +46,9 @@ function weightsOf(node: Node): number[] {
 }
 
 /** Values as numbers, also where the file holds them as whole parts of 255 or the like. */
-function valuesOf(sampler: ReturnType<ReturnType<Document['createAnimation']>['listSamplers']>[number]): Float32Array {
+function valuesOf(
+  sampler: ReturnType<ReturnType<Document['createAnimation']>['listSamplers']>[number],
+): Float32Array {
   const output = sampler.getOutput();
   if (!output) return new Float32Array(0);
   const size = output.getElementSize();

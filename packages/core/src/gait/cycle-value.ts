@@ -37,8 +37,7 @@ export function compileCycle(cycle: Cycle, ride: CycleRide): CycleMotion {
   const rate = made ? whole / span : cycle.rate;
   const around = made ? Math.abs(whole) : Infinity;
   const random = seededNumbers(cycle.seed, 0);
-  const begins =
-    cycle.phase + (cycle.seed !== 0 && cycle.shape !== 'noise' ? (random() + 1) / 2 : 0);
+  const begins = cycle.phase + (cycle.seed !== 0 && cycle.shape !== 'noise' ? (random() + 1) / 2 : 0);
   const phase = (frame: number) => begins + rate * gone(frame);
   const shape = shapes[cycle.shape];
   const swell = (frame: number): number => {

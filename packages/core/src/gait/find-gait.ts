@@ -42,8 +42,7 @@ export function findGait(puppet: Puppet, clip: Clip, forward: Axis, up: Axis): F
   const plain = { clip: clip.name, seconds, stride: 0, feet: [], still };
   for (const names of [...FEET, null]) {
     const named = tracks.nodes.filter(
-      ({ name, low }) =>
-        !NO_FOOT.test(name) && (names ? names.test(name) : low < tracks.floor + 0.12 * size),
+      ({ name, low }) => !NO_FOOT.test(name) && (names ? names.test(name) : low < tracks.floor + 0.12 * size),
     );
     const found = named.flatMap((track) => {
       const stance = stanceOf(track, LEAST_STRIDE * size);
@@ -98,10 +97,17 @@ function footTracks(puppet: Puppet, clip: Clip, ahead: Vec3, up: Vec3) {
   return {
     floor,
     height: Math.max(1e-6, top - floor),
-    moved: Math.max(0, ...places.map((list) => Math.max(...list.map((place) => vec3.distance(place, list[0]))))),
-    nodes: puppet.nodes.map(
-      ({ name }, n): FootTrack => ({ name, depth: depth(n), low: lows[n], height: heights[n], ahead: along[n] }),
+    moved: Math.max(
+      0,
+      ...places.map((list) => Math.max(...list.map((place) => vec3.distance(place, list[0])))),
     ),
+    nodes: puppet.nodes.map(({ name }, n): FootTrack => ({
+      name,
+      depth: depth(n),
+      low: lows[n],
+      height: heights[n],
+      ahead: along[n],
+    })),
     isAbove(node: string, other: string): boolean {
       for (let name = parentOf.get(other); name !== undefined; name = parentOf.get(name))
         if (name === node) return true;

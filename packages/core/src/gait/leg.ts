@@ -38,7 +38,11 @@ export function pelvisOf({ nodes }: Puppet, legs: readonly Leg[]): number {
   const chain = (node: number): number[] => (node < 0 ? [] : [...chain(nodes[node].parent), node]);
   const chains = legs.map(({ top }) => chain(nodes[top].parent));
   let pelvis = -1;
-  for (let i = 0; chains.length > 0 && chains.every((list) => list[i] !== undefined && list[i] === chains[0][i]); i++)
+  for (
+    let i = 0;
+    chains.length > 0 && chains.every((list) => list[i] !== undefined && list[i] === chains[0][i]);
+    i++
+  )
     pelvis = chains[0][i];
   return pelvis;
 }

@@ -26,9 +26,7 @@ export function footDowns(
 ): FootDown[] {
   const stands = (phase: number) => {
     const part = phase - Math.floor(phase);
-    return foot.stances.some(
-      (stance) => (part >= stance.from && part <= stance.to) || part + 1 <= stance.to,
-    );
+    return foot.stances.some((stance) => (part >= stance.from && part <= stance.to) || part + 1 <= stance.to);
   };
   const down = (frame: number): boolean => {
     const i = standAt(walk.stands, frame);

@@ -35,10 +35,18 @@ export function bendTo(top: Vec3, middle: Vec3, end: Vec3, target: Vec3, pole: V
   const bentEnd = vec3.transformQuat([0, 0, 0], lower, bend);
   vec3.add(bentEnd, bentEnd, upper);
   const aim = vec3.subtract([0, 0, 0], target, top);
-  const whole = quat.rotationTo(
-    [0, 0, 0, 1],
-    vec3.normalize([0, 0, 0], bentEnd),
-    vec3.normalize([0, 0, 0], aim),
-  ) as Quat;
+  const whole = shortestTurn(
+    vec3.normalize([0, 0, 0], bentEnd) as Vec3,
+    vec3.normalize([0, 0, 0], aim) as Vec3,
+    hinge,
+  );
   return { lower: bend, whole };
+}
+
+/** The turn from one unit direction to another by the shortest way, exact for the smallest angles; about `spare` where they are opposite. */
+function shortestTurn(from: Vec3, to: Vec3, spare: Vec3): Quat {
+  const real = 1 + vec3.dot(from, to);
+  if (real < 1e-12) return quat.setAxisAngle([0, 0, 0, 1], spare, Math.PI) as Quat;
+  const [x, y, z] = vec3.cross([0, 0, 0], from, to);
+  return quat.normalize([0, 0, 0, 1], [x, y, z, real]) as Quat;
 }

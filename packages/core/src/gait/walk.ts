@@ -84,7 +84,11 @@ export function compileWalk(scene: WalkScene): Walk {
   const legs = gait.feet.map(({ node }) => legOf(puppet, node));
   const solver = new Solver(scene, legs);
   const margin = MARGIN_SECONDS * range.fps;
-  const span = { from: Math.floor(range.first - margin), to: Math.ceil(range.last + 1 + margin), fps: range.fps };
+  const span = {
+    from: Math.floor(range.first - margin),
+    to: Math.ceil(range.last + 1 + margin),
+    fps: range.fps,
+  };
   const locks = gait.feet.map((foot, i): Lock[] =>
     legs[i] ? footDowns(foot, gait, walk, span).map((down) => solver.lock(i, down)) : [],
   );
@@ -278,7 +282,8 @@ class Solver {
 
   private turnOf(locals: Float64Array, node: number): Quat {
     const turn: Quat = [0, 0, 0, 1];
-    for (let i = node; i >= 0; i = this.scene.puppet.nodes[i].parent) quat.multiply(turn, ownTurn(locals, i), turn);
+    for (let i = node; i >= 0; i = this.scene.puppet.nodes[i].parent)
+      quat.multiply(turn, ownTurn(locals, i), turn);
     return turn;
   }
 

@@ -41,7 +41,11 @@ export function withJoints(
     const outer = matrixOf(space, parent);
     const stays = isEven(outer) && !(free >= 0 && hangs(puppet.nodes, takes, free));
     const base = stays ? outer : mat4.create();
-    const translation = vec3.transformMat4([0, 0, 0], about, mat4.invert(mat4.create(), base) as mat4) as Vec3;
+    const translation = vec3.transformMat4(
+      [0, 0, 0],
+      about,
+      mat4.invert(mat4.create(), base) as mat4,
+    ) as Vec3;
     const joint = mat4.translate(mat4.create(), base, translation);
     const own = mat4.multiply(
       mat4.create(),

@@ -38,7 +38,8 @@ export function placeNode(parent: number, locals: Float64Array, i: number, out: 
   for (let column = 0; column < 4; column++) {
     const [a, b, c, d] = [own[4 * column], own[4 * column + 1], own[4 * column + 2], column === 3 ? 1 : 0];
     for (let row = 0; row < 3; row++)
-      out[o + 4 * column + row] = out[p + row] * a + out[p + 4 + row] * b + out[p + 8 + row] * c + out[p + 12 + row] * d;
+      out[o + 4 * column + row] =
+        out[p + row] * a + out[p + 4 + row] * b + out[p + 8 + row] * c + out[p + 12 + row] * d;
   }
   out[o + 3] = out[o + 7] = out[o + 11] = 0;
   out[o + 15] = 1;

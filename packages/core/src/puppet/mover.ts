@@ -30,11 +30,7 @@ export interface MovedParts {
 export const NO_PARTS: MovedParts = { nodes: [], joints: [], size: 0, pose: () => undefined };
 
 /** Puts movers together, the first moved first. */
-export function compileParts(
-  puppet: Puppet,
-  joints: readonly Joint[],
-  movers: readonly Mover[],
-): MovedParts {
+export function compileParts(puppet: Puppet, joints: readonly Joint[], movers: readonly Mover[]): MovedParts {
   const moved = [...new Set(movers.flatMap(({ nodes }) => nodes))].sort((a, b) => a - b);
   const rest = restPose(puppet);
   const now = restPose(puppet);

@@ -63,7 +63,12 @@ export function modelTurn(
 }
 
 /** Moves a node along a direction of the model's own space, metres of the model. */
-export function modelSlide(puppet: Puppet, node: number, way: Vec3, metres: (frame: number) => number): Mover {
+export function modelSlide(
+  puppet: Puppet,
+  node: number,
+  way: Vec3,
+  metres: (frame: number) => number,
+): Mover {
   const { toParent } = parentSpace(puppet, node);
   const zero = vec3.transformMat4([0, 0, 0], [0, 0, 0], toParent);
   const along = vec3.subtract([0, 0, 0], vec3.transformMat4([0, 0, 0], way, toParent), zero);

@@ -58,7 +58,10 @@ export function contactPoints(rider: Rider): ContactPoint[] {
     if (axles.size > 1 && points.some(({ left }) => Math.abs(left) > 1e-3)) return points;
     const tracks = new Set(points.map(({ left }) => Math.round(left * 1e3)));
     return points.flatMap((point) => {
-      const [long, wide] = [axles.size > 1 ? [0] : [point.radius, -point.radius], tracks.size > 1 ? [0] : [FOOTING, -FOOTING]];
+      const [long, wide] = [
+        axles.size > 1 ? [0] : [point.radius, -point.radius],
+        tracks.size > 1 ? [0] : [FOOTING, -FOOTING],
+      ];
       return long.flatMap((x) =>
         wide.map((y) => ({ ...point, ahead: point.ahead + x, left: point.left + y })),
       );
@@ -69,7 +72,5 @@ export function contactPoints(rider: Rider): ContactPoint[] {
     chassis && chassis.frontAxle > chassis.rearAxle
       ? [chassis.frontAxle * axes.scale[0], chassis.rearAxle * axes.scale[0]]
       : [FOOTING, -FOOTING];
-  return ends.flatMap((ahead) =>
-    [FOOTING, -FOOTING].map((left) => ({ ahead, left, radius: FOOTING })),
-  );
+  return ends.flatMap((ahead) => [FOOTING, -FOOTING].map((left) => ({ ahead, left, radius: FOOTING })));
 }

@@ -46,18 +46,27 @@ export function compileGroundStance(
     raw(s, offset.side, 0, frame);
     level(frame, offset.yaw, own);
   };
-  const placeOf = ({ ahead, left }: ContactPoint) => (at: number, out: Float64Array) => {
-    rawAt(at);
-    // The path's own rise ahead is followed, so that ground is looked for where the path says.
-    const cos = Math.hypot(frame[9], frame[11]);
-    out[0] = frame[0] + cos * (ahead * own[0] + left * own[1]);
-    out[1] = frame[1] + frame[10] * (ahead * own[2] - left * own[3]);
-    out[2] = frame[2] + cos * (ahead * own[1] - left * own[0]);
-  };
+  const placeOf =
+    ({ ahead, left }: ContactPoint) =>
+    (at: number, out: Float64Array) => {
+      rawAt(at);
+      // The path's own rise ahead is followed, so that ground is looked for where the path says.
+      const cos = Math.hypot(frame[9], frame[11]);
+      out[0] = frame[0] + cos * (ahead * own[0] + left * own[1]);
+      out[1] = frame[1] + frame[10] * (ahead * own[2] - left * own[3]);
+      out[2] = frame[2] + cos * (ahead * own[1] - left * own[0]);
+    };
   const tracks = points.map((point): GroundTrack => {
     const place = placeOf(point);
     if (byDistance)
-      return trackByDistance(ground, hitch.ground, place, point.radius, course.path.length, course.path.closed);
+      return trackByDistance(
+        ground,
+        hitch.ground,
+        place,
+        point.radius,
+        course.path.length,
+        course.path.closed,
+      );
     const way = (at: number, out: Float64Array) => {
       rawAt(at);
       out[0] = own[0];

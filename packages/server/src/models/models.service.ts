@@ -18,10 +18,10 @@ export class ModelsService implements OnModuleInit {
     private readonly files: ModelFiles,
   ) {}
 
-  /** Models kept by a version that could not tell how they face are read anew. */
+  /** Models kept by a version that could not tell how they roll and walk are read anew. */
   async onModuleInit(): Promise<void> {
     for (const model of await this.models.find()) {
-      if ('facing' in (JSON.parse(model.facts) as object)) continue;
+      if ('rig' in (JSON.parse(model.facts) as object)) continue;
       try {
         const { facts } = await readModel(await this.files.read(model.sha256), model.fileName);
         await this.models.update(model.id, { facts: JSON.stringify(facts) });

@@ -1,0 +1,229 @@
+import { vec3 } from 'gl-matrix';
+import type { Ball, Steering, Wheel } from '../document/shot-rider.js';
+import { AXES, type Axis } from '../document/shot-facing.js';
+import { boxOf, isRoundAbout, type ModelPart } from '../facing/round-part.js';
+import type { FoundFacing } from '../facing/find-facing.js';
+import type { Quat, Vec3 } from '../math/vec.js';
+import { axisVector } from '../rider/axes.js';
+
+/** A node of a model and what it is made of. */
+export interface RigPart extends ModelPart {
+  /** Which part it hangs on; −1 for none. Parts come after those they hang on. */
+  readonly parent: number;
+  /** Where its origin is, and how it is turned, as the model stands. */
+  readonly origin: Vec3;
+  readonly turn: Quat;
+}
+
+/** What rolls, steers and leans of a model. */
+export interface FoundRig {
+  readonly wheels: readonly Wheel[];
+  readonly steering: Pick<Steering, 'node' | 'axis'>;
+  readonly body: string | null;
+  readonly ball: Ball | null;
+}
+
+const WHEEL = /wheel|tyre|tire(?![a-z])|axle|roller/i;
+const NO_WHEEL = /rotor|propeller|fan|blade|steering|spare|arch|well/i;
+const STEERING = /steering|handle ?_?bar/i;
+const BODY = /body|cab(in)?(?![a-z])|chassis|hull|shell|carriage|frame|bed(?![a-z])/i;
+const COUPLING = /hitch|coupl|drawbar|tow/i;
+/** A wheel that stands is this near to the ground, as a part of its radius. */
+const STANDS = 0.2;
+/** A ball's places are all as far from its middle, give or take this part. */
+const ROUND = 0.04;
+
+/**
+ * The wheels of a model by shape (round about the axle, standing on the ground) and by name, wherever in its hierarchy they
+ * are; which of them steer; its steering wheel, and the body that leans. Places are of the model as it stands, so scales
+ * and turns of nodes are in them.
+ */
+export function findRig(parts: readonly RigPart[], facing: Pick<FoundFacing, 'forward' | 'up'>): FoundRig {
+  const up = axisVector(facing.up);
+  const ahead = axisVector(facing.forward);
+  const left = vec3.cross([0, 0, 0], up, ahead) as Vec3;
+  const wholes = parts.map((_, i) => wholeOf(parts, i));
+  const ball = findBall(parts);
+  if (ball) return { wheels: [], steering: { node: null, axis: '+z' }, body: null, ball };
+  const ground = Math.min(...parts.flatMap(({ places }) => extent(places, up)[0]));
+  const taken = new Set<number>();
+  const found: { wheel: Wheel; ahead: number }[] = [];
+  parts.forEach((part, i) => {
+    if (taken.has(part.parent) || parts[part.parent]?.names.some((name) => STEERING.test(name))) {
+      taken.add(i);
+      return;
+    }
+    const wheel = wheelOf(part, wholes[i], { up, left, ground });
+    if (wheel === null) return;
+    taken.add(i);
+    found.push({ wheel: { ...wheel, axle: axisName(left) }, ahead: vec3.dot(wheel.centre, ahead) });
+  });
+  const wheels = withSteering(parts, found, ahead);
+  return {
+    wheels,
+    steering: steeringOf(parts, wholes, up, ahead),
+    body: wheels.length === 0 ? null : bodyOf(parts, wholes, taken),
+    ball: null,
+  };
+}
+
+/** All places of a part and of what hangs on it. */
+function wholeOf(parts: readonly RigPart[], top: number): number[] {
+  const under = new Set([top]);
+  const places: number[] = [];
+  for (let i = top; i < parts.length; i++) {
+    if (i !== top && !under.has(parts[i].parent)) continue;
+    under.add(i);
+    for (const value of Array.from(parts[i].places)) places.push(value);
+  }
+  return places;
+}
+
+function wheelOf(
+  part: RigPart,
+  whole: readonly number[],
+  { up, left, ground }: { up: Vec3; left: Vec3; ground: number },
+): Wheel | null {
+  if (whole.length < 24 || part.names.some((name) => NO_WHEEL.test(name))) return null;
+  const named = part.names.slice(0, 2).some((name) => WHEEL.test(name));
+  const box = boxOf(whole);
+  if (box === null) return null;
+  const axis = left.findIndex((value) => Math.abs(value) > 0.5);
+  if (!rollsAbout(whole, axis, named)) return null;
+  const centre = box.high.map((value, k) => (value + box.low[k]) / 2) as Vec3;
+  const [low, high] = extent(whole, up);
+  const radius = (high - low) / 2;
+  if (Math.abs(low - ground) > STANDS * radius) return null;
+  // A wheel's own origin is mostly its true middle, while the box of an uneven polygon is a little off.
+  const off = [0, 1, 2].map((k) => (k === axis ? 0 : part.origin[k] - centre[k]));
+  const middle = Math.hypot(...off) < 0.15 * radius ? centre.map((v, k) => v + off[k]) : centre;
+  const furthest = furthestFrom(whole, middle as Vec3, axis);
+  return {
+    node: part.names[0],
+    centre: middle.map(tidy) as Vec3,
+    // Of an even polygon the corners touch the ground; of one that is squashed its height counts.
+    radius: tidy(Math.abs(furthest / radius - 1) < 0.06 ? furthest : radius),
+    axle: '+x',
+    steers: false,
+    drives: true,
+  };
+}
+
+/**
+ * Whether places are round about an axle; also where they are long along it, as an axle with both its wheels is. What is long
+ * and has no wheel's name may be a tank or a trunk; a barrel is at most so long.
+ */
+function rollsAbout(places: readonly number[], axis: number, named: boolean): boolean {
+  const box = boxOf(places);
+  if (box === null || !isRoundAbout(places, axis, named)) return false;
+  const size = box.high.map((value, k) => value - box.low[k]);
+  const across = Math.max(size[(axis + 1) % 3], size[(axis + 2) % 3]);
+  return named || size[axis] < 3 * across;
+}
+
+function furthestFrom(places: readonly number[], middle: Vec3, axis: number): number {
+  let most = 0;
+  for (let i = 0; i < places.length; i += 3) {
+    let square = 0;
+    for (let k = 0; k < 3; k++) if (k !== axis) square += (places[i + k] - middle[k]) ** 2;
+    most = Math.max(most, square);
+  }
+  return Math.sqrt(most);
+}
+
+function extent(places: ArrayLike<number>, way: Vec3): [number, number] {
+  let [low, high] = [Infinity, -Infinity];
+  for (let i = 0; i < places.length; i += 3) {
+    const at = places[i] * way[0] + places[i + 1] * way[1] + places[i + 2] * way[2];
+    low = Math.min(low, at);
+    high = Math.max(high, at);
+  }
+  return [low, high];
+}
+
+/** Front wheels steer where there is a rear axle, and nothing pulls the model at its front. */
+function withSteering(
+  parts: readonly RigPart[],
+  found: readonly { wheel: Wheel; ahead: number }[],
+  ahead: Vec3,
+): Wheel[] {
+  const front = Math.max(...found.map((one) => one.ahead));
+  const rear = Math.min(...found.map((one) => one.ahead));
+  const near = 0.15 * (front - rear);
+  const pulled = parts.some(
+    ({ names, origin }) => COUPLING.test(names[0]) && vec3.dot(origin, ahead) > front,
+  );
+  return found.map(({ wheel, ahead: at }) => {
+    const steers = front - rear > 1e-3 && at > front - near && !pulled;
+    return { ...wheel, steers, drives: !steers };
+  });
+}
+
+function steeringOf(
+  parts: readonly RigPart[],
+  wholes: readonly (readonly number[])[],
+  up: Vec3,
+  ahead: Vec3,
+): FoundRig['steering'] {
+  const i = parts.findIndex(({ names }) => STEERING.test(names[0]));
+  if (i < 0) return { node: null, axis: '+z' };
+  // It is thin along the axis it turns about, which points to the driver: up and back.
+  const driver = vec3.subtract([0, 0, 0], up, ahead);
+  const ways = AXES.map((axis): [Axis, Vec3] => [
+    axis,
+    vec3.transformQuat([0, 0, 0], axisVector(axis), parts[i].turn) as Vec3,
+  ]).filter(([, way]) => vec3.dot(way, driver) > 0);
+  const thin = ([, way]: [Axis, Vec3]) => {
+    const [low, high] = extent(wholes[i], way);
+    return high - low;
+  };
+  const [axis] = ways.reduce((best, way) => (thin(way) < thin(best) ? way : best), ways[0]);
+  return { node: parts[i].names[0], axis };
+}
+
+/** The part named as a body, the highest up; else the largest that is no wheel. */
+function bodyOf(
+  parts: readonly RigPart[],
+  wholes: readonly (readonly number[])[],
+  wheels: ReadonlySet<number>,
+): string | null {
+  const size = (places: ArrayLike<number>) => {
+    const box = boxOf(places);
+    return box === null ? 0 : box.high.reduce((all, value, k) => all * (value - box.low[k]), 1);
+  };
+  const named = parts.findIndex(
+    ({ names }, i) => !wheels.has(i) && BODY.test(names[0]) && !WHEEL.test(names[0]) && size(wholes[i]) > 0,
+  );
+  if (named >= 0) return parts[named].names[0];
+  let best = -1;
+  parts.forEach(({ places }, i) => {
+    if (!wheels.has(i) && size(places) > (best < 0 ? 0 : size(parts[best].places))) best = i;
+  });
+  return best < 0 ? null : parts[best].names[0];
+}
+
+/** A model that is one ball. */
+function findBall(parts: readonly RigPart[]): Ball | null {
+  const tops = parts.filter(({ parent }) => parent < 0);
+  const all = parts.flatMap(({ places }) => Array.from(places));
+  const box = boxOf(all);
+  if (tops.length !== 1 || box === null || all.length < 60) return null;
+  const centre = box.high.map((value, k) => (value + box.low[k]) / 2) as Vec3;
+  const sizes = box.high.map((value, k) => value - box.low[k]);
+  if (Math.min(...sizes) < (1 - 2 * ROUND) * Math.max(...sizes)) return null;
+  let [least, most] = [Infinity, 0];
+  for (let i = 0; i < all.length; i += 3) {
+    const far = Math.hypot(all[i] - centre[0], all[i + 1] - centre[1], all[i + 2] - centre[2]);
+    least = Math.min(least, far);
+    most = Math.max(most, far);
+  }
+  if (most <= 0 || least < (1 - 2 * ROUND) * most) return null;
+  return { node: tops[0].names[0], centre: centre.map(tidy) as Vec3, radius: tidy(most) };
+}
+
+const tidy = (value: number) => Math.round(value * 1e5) / 1e5 + 0;
+
+function axisName(way: Vec3): Axis {
+  const k = way.findIndex((value) => Math.abs(value) > 0.5);
+  return `${way[k] > 0 ? '+' : '-'}${'xyz'[k]}` as Axis;
+}
