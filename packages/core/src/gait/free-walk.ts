@@ -42,7 +42,12 @@ export function compileFreeWalk(gait: Gait, puppet: Puppet | null, ride: WalkRid
   const phase = (frame: number) => gait.phase + ride.travelled(frame) / stride;
   const rate = (frame: number) => ride.speed(frame) / stride;
   const margin = MARGIN_SECONDS * fps;
-  const stands = standsOf(rate, { from: Math.floor(first - margin), to: Math.ceil(last + margin), fps });
+  // One that walks from the first frame on has not stood before: it is seen on its way.
+  const stands = standsOf(rate, {
+    from: Math.floor(first - margin),
+    to: Math.ceil(last + margin),
+    fps,
+  }).filter(({ from, to }) => to > first && from < last);
   const blend = gait.blend * fps;
   const clip = puppet && clipNamed(puppet, gait.clip);
   const idle = puppet && clipNamed(puppet, gait.idle);
