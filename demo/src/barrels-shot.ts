@@ -24,9 +24,11 @@ export function barrelsShot(): Shot {
         model: 'barrel',
         badge: 'B1',
         color: 5,
+        // Its hoops are a little wider than its staves: it rolls on those.
+        wheels: [{ node: 'barrel', radius: 0.353, axle: '+x' }],
         hitch: {
           path: 'chute',
-          offset: { rise: 0.35 },
+          offset: { rise: 0.353 },
           // From rest ever faster: s = ½ a t² as the handles of one stretch.
           pace: {
             keys: [

@@ -14,6 +14,7 @@ import {
   type Shot,
   type Vec3,
 } from '@fleet-rail/core';
+import { readModel, sceneryOf } from '@fleet-rail/core/formats';
 import { validateBytes } from 'gltf-validator';
 import { makeBarrel, makeDrone, makeKestrel } from './models/flyers.js';
 import { makeHauler, makeTrailer } from './models/hauler.js';
@@ -87,9 +88,9 @@ describe('the picker', () => {
     });
   }
 
-  it('has a skin and the clips walk and idle', () => {
+  it('has a skin and the clips walk, idle and pick', () => {
     const root = makePicker().document.getRoot();
-    expect(root.listAnimations().map((clip) => clip.getName())).toEqual(['walk', 'idle']);
+    expect(root.listAnimations().map((clip) => clip.getName())).toEqual(['walk', 'idle', 'pick']);
     expect(root.listSkins()[0].listJoints()).toHaveLength(13);
   });
 
@@ -190,6 +191,68 @@ describe('the shot', () => {
       expect.closeTo(2, 6),
     ]);
     expect(seamReport(evaluated).filter(isOpen)).toEqual([]);
+  });
+
+  describe('with its ground and models', () => {
+    let evaluated: ReturnType<typeof evaluateShot>;
+    beforeAll(async () => {
+      const documents = new Map(
+        await Promise.all(
+          Object.entries({
+            orchard: makeOrchard(orchardPaths()[0]),
+            hauler: makeHauler(),
+            trailer: makeTrailer(),
+            picker: makePicker(),
+            kestrel: makeKestrel(),
+          }).map(async ([id, model]) => [id, (await readModel(await model.glb(), id)).document] as const),
+        ),
+      );
+      evaluated = evaluateShot(shot, sceneryOf(shot, documents));
+    });
+
+    it('drives the hauler over the bridge and later under it, on the lane throughout', () => {
+      const pose = new Float64Array(POSE.size);
+      const place: Vec3 = [0, 0, 0];
+      const crossed = new Set<string>();
+      for (let frame = 1; frame <= 1080; frame += 3) {
+        for (const rider of [0, 1, 2]) {
+          evaluated.poses[rider](frame, pose, 0);
+          lane.position(pose[POSE.distance], place);
+          // On the lane that lies under its path, but for what the plane of its wheels cuts off a crest.
+          expect(Math.abs(pose[1] - (place[1] - 0.02))).toBeLessThan(0.1);
+          if (Math.hypot(pose[0], pose[2]) < 2) crossed.add(pose[1] > BRIDGE_HEIGHT / 2 ? 'over' : 'under');
+        }
+      }
+      expect([...crossed].sort()).toEqual(['over', 'under']);
+      expect(checkShot(evaluated)).toEqual([]);
+    });
+
+    it('walks the picker without sliding, and rests it on both feet where it picks', () => {
+      const picker = shot.riders.find(({ id }) => id === 'picker') as Shot['riders'][number];
+      const { walk, gait } = evaluated.contact(picker);
+      const plants = walk?.plants() ?? [];
+      expect(plants.length).toBeGreaterThan(50);
+      expect(Math.max(...plants.map(({ left }) => left))).toBeLessThan(1e-3);
+      const stand = gait?.stands.find(({ from }) => from > 1);
+      if (!stand) throw new Error('The picker does not stop.');
+      const both = plants.filter(({ from, to }) => from < stand.from + 1 && to > stand.to - 1);
+      expect(both.map(({ foot }) => foot).sort()).toEqual(['foot_left', 'foot_right']);
+    });
+
+    it('beats the kestrel’s wings both up at once, and meets every wheel, wing and stride at the seam', () => {
+      const kestrel = shot.riders.find(({ id }) => id === 'kestrel') as Shot['riders'][number];
+      const parts = evaluated.parts(kestrel);
+      const now = new Float64Array(parts.size);
+      const lift = (frame: number, name: string) => {
+        parts.pose(frame, now, 0);
+        const at = parts.nodes.find((node) => node.name === name)?.at ?? NaN;
+        return now[at + 5];
+      };
+      const lifts = Array.from({ length: 24 }, (_, i) => lift(1 + i, 'wing_left'));
+      expect(Math.max(...lifts) - Math.min(...lifts)).toBeGreaterThan(0.4);
+      for (const frame of [3, 8]) expect(lift(frame, 'wing_right')).toBeCloseTo(-lift(frame, 'wing_left'), 9);
+      expect(seamReport(evaluated).filter(isOpen)).toEqual([]);
+    });
   });
 
   it('opens the gate at the barn and shuts it when the hauler is away', () => {

@@ -1,30 +1,53 @@
 import {
   PathError,
   beginAtPlace,
+  closingsOf,
   compiledPathOf,
   defaultsOf,
+  evaluateShot,
   formUp,
   hangString,
+  isOpen,
   newHitch,
   newShot,
   topSpeedFor,
+  restStops,
+  seamReport,
   Camera,
-  type Chassis,
-  type Hitch,
+  Cycle,
+  Gait,
+  Hitch,
+  Rider,
+  type Axis,
+  type GroundContact,
   type Pace,
   type Shot,
 } from '@fleet-rail/core';
-import { readModel } from '@fleet-rail/core/formats';
+import { readModel, type ModelFacts } from '@fleet-rail/core/formats';
 import type { ModelBuilder } from './model-builder.js';
 import { makeHauler, makeTrailer } from './models/hauler.js';
+import { makePicker } from './models/picker.js';
 import { orchardPaths } from './paths.js';
 
 const RANGE = { first: 1, last: 1080 };
 
-/** Where the axles and couplings of a model are, read from the model itself. */
-async function chassisOf(model: ModelBuilder, file: string): Promise<Chassis | null> {
-  return (await readModel(await model.glb(), file)).facts.facing.chassis;
+/** What is read from a model itself: axles, wheels, steering, body, walks. */
+async function factsOf(model: ModelBuilder, file: string): Promise<ModelFacts> {
+  return (await readModel(await model.glb(), file)).facts;
 }
+
+/** A vehicle with all that was found in its model: it rolls, steers and leans. */
+function rigged({ facing, rig }: ModelFacts): Pick<Rider, 'chassis' | 'wheels' | 'steering' | 'body'> {
+  return {
+    chassis: facing.chassis,
+    wheels: [...rig.wheels],
+    steering: { ...defaultsOf(Rider).steering, ...rig.steering },
+    body: { ...defaultsOf(Rider).body, node: rig.body, rollPerG: 6, pitchPerG: 4 },
+  };
+}
+
+/** On the ground, which is looked for near the path: over the bridge and under it alike. */
+const ON_GROUND: GroundContact = { ...defaultsOf(Hitch).ground, mode: 'stick', up: 0.8, down: 0.8 };
 
 /** A camera 7 m above the lane and 13 m behind whom it looks at, which it keeps a little below the middle. */
 function overLane(): Hitch {
@@ -67,13 +90,100 @@ function drivenRound(paths: Shot['paths']): Hitch {
   };
   const top = topSpeedFor(pace, curve, 1, (RANGE.last - RANGE.first + 1) / 24);
   if (top === null) throw new Error('The hauler cannot get round the lane in the time of the shot.');
-  return { ...hitch, pace: { ...pace, drive: { ...pace.drive, top } } };
+  return { ...hitch, ground: ON_GROUND, pace: { ...pace, drive: { ...pace.drive, top } } };
+}
+
+/** The picker once round the row in the shot's time; it stops to fill a basket. Its stride is the nearest that is whole in the loop. */
+function pickingRound(paths: Shot['paths'], { gaits }: ModelFacts): Pick<Rider, 'gait' | 'hitch'> {
+  const row = paths.find(({ id }) => id === 'row') as Shot['paths'][number];
+  const curve = compiledPathOf(row);
+  const walk = gaits.find(({ clip }) => clip === 'walk');
+  if (curve instanceof PathError || !walk) throw curve;
+  const hitch = newHitch('row', RANGE);
+  const pace: Pace = {
+    ...hitch.pace,
+    mode: 'drive',
+    unit: 'metres',
+    keys: [],
+    drive: {
+      ...hitch.pace.drive,
+      accelerate: 0.9,
+      brake: 0.9,
+      sideways: 1.5,
+      jerk: 4,
+      departs: 'rolling',
+      stops: [{ distance: 18, seconds: 8 }],
+    },
+    // Between two points of the row, where its bend does not change all at once.
+    start: { frame: RANGE.first, value: 4 },
+  };
+  const top = topSpeedFor(pace, curve, 1, (RANGE.last - RANGE.first + 1) / 24);
+  if (top === null) throw new Error('The picker cannot get round the row in the time of the shot.');
+  return {
+    gait: {
+      ...defaultsOf(Gait),
+      clip: walk.clip,
+      stride: curve.length / Math.round(curve.length / walk.stride),
+      feet: [...walk.feet],
+      idle: 'idle',
+      blend: 0.5,
+      acts: [{ stop: 0, clip: 'pick', from: 0, to: null, fit: 'stretch' }],
+    },
+    hitch: {
+      ...hitch,
+      ground: { ...ON_GROUND, tilt: false },
+      pace: { ...pace, drive: { ...pace.drive, top } },
+    },
+  };
+}
+
+/** Wing beats, the hands a little after the arms; tips and arms of a side go together. */
+function wingBeats(): Cycle[] {
+  const beat = (node: string, axis: Axis, amplitude: number, phase: number): Cycle => ({
+    ...defaultsOf(Cycle),
+    node,
+    axis,
+    amplitude,
+    rate: 2.4,
+    rest: 8,
+    phase,
+    whole: true,
+  });
+  return (['left', 'right'] as const).flatMap((side) => {
+    const axis = side === 'left' ? '+z' : '-z';
+    return [beat(`wing_${side}`, axis, 32, 0), beat(`hand_${side}`, axis, 24, -0.14)];
+  });
+}
+
+/** Rotors, the opposite ones round the same way. */
+function rotorSpin(): Cycle[] {
+  return ['front_left', 'front_right', 'rear_left', 'rear_right'].map((place) => ({
+    ...defaultsOf(Cycle),
+    node: `rotor_${place}`,
+    axis: place === 'front_left' || place === 'rear_right' ? '+y' : '-y',
+    shape: 'steady',
+    amplitude: 0,
+    rate: 8,
+    whole: true,
+  }));
+}
+
+/** The same shot with wheels that turn whole times in the loop, each size by the least. */
+function wholeTurns(shot: Shot): Shot {
+  for (let round = 0; round < 40; round++) {
+    const evaluated = evaluateShot(shot);
+    const gap = seamReport(evaluated).find((one) => one.channel === 'wheel' && isOpen(one));
+    const [closing] = gap ? closingsOf(evaluated, gap) : [];
+    if (!closing) return shot;
+    shot = closing.shot;
+  }
+  return shot;
 }
 
 /**
  * Quillfen Orchard: the hauler pulls two trailers once round the lane, over and under the footbridge, and the barn's gate
- * opens as it comes near; a drone
- * follows above and keeps it in its picture; a flight of five kestrels banks round its loop.
+ * opens as it comes near; a picker walks between the rows, stops to fill a basket, and walks on; a drone follows above and keeps
+ * the hauler in its picture; a flight of five kestrels banks round its loop.
  */
 export async function orchardShot(): Promise<Shot> {
   const models = ['orchard', 'hauler', 'trailer', 'kestrel', 'picker', 'drone', 'barrel', 'gate'].map(
@@ -81,7 +191,8 @@ export async function orchardShot(): Promise<Shot> {
       return { id, name: id[0].toUpperCase() + id.slice(1), source: { file: `${id}.glb` } };
     },
   );
-  const trailer = await chassisOf(makeTrailer(), 'trailer.glb');
+  const trailer = rigged(await factsOf(makeTrailer(), 'trailer.glb'));
+  const picker = await factsOf(makePicker(), 'picker.glb');
   // A lap ends on the frame after the last, which is the first again.
   const once = newHitch('sky', { first: RANGE.first, last: RANGE.last + 1 });
   const sky: Hitch = {
@@ -105,7 +216,7 @@ export async function orchardShot(): Promise<Shot> {
         model: 'hauler',
         badge: 'H1',
         color: 0,
-        chassis: await chassisOf(makeHauler(), 'hauler.glb'),
+        ...rigged(await factsOf(makeHauler(), 'hauler.glb')),
         hitch: drivenRound(paths),
       },
       {
@@ -115,7 +226,7 @@ export async function orchardShot(): Promise<Shot> {
         model: 'trailer',
         badge: 'T2',
         color: 1,
-        chassis: trailer,
+        ...trailer,
       },
       {
         id: 'trailer-2',
@@ -124,7 +235,7 @@ export async function orchardShot(): Promise<Shot> {
         model: 'trailer',
         badge: 'T3',
         color: 2,
-        chassis: trailer,
+        ...trailer,
       },
       {
         id: 'kestrel',
@@ -133,6 +244,7 @@ export async function orchardShot(): Promise<Shot> {
         model: 'kestrel',
         badge: 'K4',
         color: 3,
+        cycles: wingBeats(),
         hitch: { ...sky, bank: { ...sky.bank, mode: 'physical', amount: 2, limit: 70, window: 8 } },
       },
       {
@@ -143,6 +255,7 @@ export async function orchardShot(): Promise<Shot> {
         badge: 'C5',
         color: 4,
         camera: { ...defaultsOf(Camera), framing: [0, -0.2] },
+        cycles: rotorSpin(),
         hitch: overLane(),
       },
       {
@@ -153,6 +266,15 @@ export async function orchardShot(): Promise<Shot> {
         badge: 'G10',
         color: 5,
         rest: { translation: [45, 0, 0] },
+      },
+      {
+        id: 'picker',
+        name: 'Picker',
+        kind: 'character',
+        model: 'picker',
+        badge: 'P11',
+        color: 6,
+        ...pickingRound(paths, picker),
       },
     ],
     cues: (['left', 'right'] as const).map((side) => ({
@@ -166,12 +288,17 @@ export async function orchardShot(): Promise<Shot> {
         { at: 24, value: 0 },
       ],
     })),
-    ground: { model: 'orchard' },
+    ground: { model: 'orchard', nodes: ['grass', 'lane', 'ramp', 'footbridge'] },
     cuts: [{ frame: 1, camera: 'drone' }],
   });
+  const onGround = (riders: Shot['riders']): Shot['riders'] =>
+    riders.map((rider) =>
+      rider.hitch?.follows ? { ...rider, hitch: { ...rider.hitch, ground: ON_GROUND } } : rider,
+    );
   const first = hangString(shot, 'hauler', { unit: 'trailer-1', count: 1, gap: 0.05 }).shot;
   const both = hangString(first, 'hauler', { unit: 'trailer-2', count: 1, gap: 0.05 }).shot;
-  return formUp(both, 'kestrel', {
+  const rested = restStops({ ...both, riders: onGround(both.riders) }, 'picker');
+  return formUp(wholeTurns(rested), 'kestrel', {
     count: 4,
     arrangement: 'wedge',
     spacing: 2.4,

@@ -49,10 +49,16 @@ export function makeHauler(): ModelBuilder {
     ['wheel_rear_right', [-0.85, 0.52, 0], rear],
   ];
   for (const [name, place, mesh] of places) model.node(name, place, hauler, mesh);
+  // It turns about its own +z, which points to the driver: back and up.
+  const tilt = -2.04;
   model
     .node('steering_wheel', [0.4, 1.75, 1.65], body)
+    .setRotation([Math.sin(tilt / 2), 0, 0, Math.cos(tilt / 2)])
     .setMesh(
-      model.mesh('steering_wheel', [{ shape: turned(drum(0.2, 0.04, 12), [1.1, 0, 0]), paint: DARK }]),
+      model.mesh('steering_wheel', [
+        { shape: turned(drum(0.2, 0.04, 12), [Math.PI / 2, 0, 0]), paint: DARK },
+        { shape: box(0.36, 0.05, 0.05), paint: STEEL },
+      ]),
     );
   model.node('hitch', [0, 0.6, -1.35], hauler);
   return model;

@@ -22,7 +22,7 @@ const SAMPLES = 24;
 
 type Bones = Record<string, Node>;
 
-/** The picker: a skinned figure, 1.75 m, facing +z, with the clips "walk" (in place) and "idle". */
+/** The picker: a skinned figure, 1.75 m, facing +z, with the clips "walk" (in place), "idle" and "pick". */
 export function makePicker(): ModelBuilder {
   const model = new ModelBuilder();
   const picker = model.node('picker');
@@ -68,6 +68,7 @@ export function makePicker(): ModelBuilder {
   model.node('figure', [0, 0, 0], picker, mesh).setSkin(skin);
   addClip(model, bones, 'walk', CYCLE_SECONDS, walkPose);
   addClip(model, bones, 'idle', 3, idlePose);
+  addClip(model, bones, 'pick', 4, pickPose);
   return model;
 }
 
@@ -149,6 +150,22 @@ function idlePose(phase: number): Pose {
     turns[`arm_${side}`] = 0.05;
     turns[`forearm_${side}`] = -0.2 + 0.02 * breath;
   }
+  return { turns, hipHeight: 0.92 };
+}
+
+/** Reaches up for an apple with one hand and then the other, and lays each in the basket. */
+function pickPose(phase: number): Pose {
+  const { turns } = idlePose(phase);
+  for (const [side, shift] of [
+    ['left', 0],
+    ['right', 0.5],
+  ] as const) {
+    const reach = Math.sin(Math.PI * ((phase + shift) % 1)) ** 4;
+    turns[`arm_${side}`] = -0.3 - 2.2 * reach;
+    turns[`forearm_${side}`] = -1.1 + 0.8 * reach;
+  }
+  turns.spine = 0.06 + 0.06 * Math.cos(4 * Math.PI * phase);
+  turns.head = -0.2 - 0.15 * Math.cos(4 * Math.PI * phase);
   return { turns, hipHeight: 0.92 };
 }
 

@@ -91,7 +91,12 @@ function copyOf(leader: Rider, hitch: Hitch, formation: Formation, i: number, pi
   const isMoved = formation.arrangement === 'moved';
   return {
     ...leader,
-    cycles: leader.cycles.map((cycle) => ({ ...cycle, amplitude: cycle.amplitude * amount })),
+    // A seed of their own, so that they do not beat as one.
+    cycles: leader.cycles.map((cycle) => ({
+      ...cycle,
+      amplitude: cycle.amplitude * amount,
+      seed: cycle.seed + i,
+    })),
     hitch: {
       ...hitch,
       offset: moved(hitch.offset),

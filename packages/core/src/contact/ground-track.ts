@@ -27,7 +27,7 @@ const BACK = 4_000;
 
 /**
  * A track by distance along a path. The ground is asked for at even distances, once each and only where something
- * comes by, and smoothed by a straight line fitted under a raised-cosine window as wide as the wheel: on any plane
+ * comes by, and smoothed by a straight line fitted under a window as wide as the wheel: on any plane
  * the height is exact, and a step becomes a slope as long as the wheel.
  *
  * @param length metres, of the path
@@ -51,8 +51,9 @@ export function trackByDistance(
     return ground.height(place[0], place[2], place[1], up, down);
   };
   const node = (at: number): number => {
-    const k = index(at);
-    if (!Number.isNaN(heights[k])) return heights[k];
+    const k = at >= 0 && at < count ? at : index(at);
+    const known = heights[k];
+    if (known === known) return known;
     let found = find(k);
     if (found === null) {
       holes[k] = 1;
@@ -114,19 +115,22 @@ export function trackByFrame(
   };
 }
 
-/** The straight line fitted to nodes `step` apart under a raised cosine about s, at s. */
+/** The straight line fitted to nodes `step` apart under a smooth window about s, at s. */
 function smoothed(s: number, reach: number, step: number, node: (k: number) => number): number {
   let [sum, first, second, value, slope] = [0, 0, 0, 0, 0];
   const last = Math.floor((s + reach) / step);
+  const scale = 1 / (reach * reach);
   for (let k = Math.ceil((s - reach) / step); k <= last; k++) {
     const off = k * step - s;
-    const weight = 1 + Math.cos((Math.PI * off) / reach);
-    const height = node(k);
+    const inside = 1 - off * off * scale;
+    // Level at its middle and its ends (biweight), so that a place comes and goes without a jolt.
+    const weight = inside * inside;
+    const weighted = weight * node(k);
     sum += weight;
     first += weight * off;
     second += weight * off * off;
-    value += weight * height;
-    slope += weight * off * height;
+    value += weighted;
+    slope += weighted * off;
   }
   const spread = sum * second - first * first;
   return spread > 0 ? (second * value - first * slope) / spread : value / sum;

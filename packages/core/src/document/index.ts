@@ -5,8 +5,24 @@ export { defaultsOf } from './defaults.js';
 export { newShot, freeId } from './new-shot.js';
 export { Shot, ShotModel, FrameRange, SHOT_FORMAT, SHOT_VERSION } from './shot.js';
 export { ShotPath, PathPoint, Mark, BASES, HANDLES, type Basis, type Handles } from './shot-path.js';
-export { Rider, KINDS, type Chassis, type Kind } from './shot-rider.js';
-export { ANCHORS, Hitch, type Anchor, type Bank, type Offset } from './shot-hitch.js';
+export {
+  CYCLE_SHAPES,
+  Act,
+  Ball,
+  Cycle,
+  Foot,
+  Gait,
+  KINDS,
+  Rider,
+  Wheel,
+  type Body,
+  type Chassis,
+  type CycleShape,
+  type Kind,
+  type Stance,
+  type Steering,
+} from './shot-rider.js';
+export { ANCHORS, Hitch, type Anchor, type Bank, type GroundContact, type Offset } from './shot-hitch.js';
 export { AXES, type Aim, type AimTarget, type Axis, type Facing } from './shot-facing.js';
 export type { InfluenceKey, KeyEase } from './shot-keys.js';
 export { Camera, type Cut } from './shot-camera.js';

@@ -23,6 +23,7 @@ import {
   type BodyLean,
   type RollingWheel,
 } from '../wheels/index.js';
+import { ChassisRates } from '../wheels/chassis-rates.js';
 import { compileWheel } from '../wheels/wheel-travel.js';
 import type { Scenery } from './scenery.js';
 
@@ -113,7 +114,7 @@ function walkOf(
   if (gait === null || hitch === null) return [null, null];
   const axes = ownAxes(rider);
   const range = { ...shot.range, fps: shot.fps };
-  const track = compileWheel(chassis, [0, 0, 0], false);
+  const track = compileWheel(new ChassisRates(chassis), [0, 0, 0], false);
   const free = compileFreeWalk(gait, puppet, {
     ...range,
     travelled: (frame) => track.rolled(chassis.progress(frame)),

@@ -1,7 +1,7 @@
 export { FormatError } from './format-error.js';
 export { readPaths } from './paths-read.js';
 export { writeCsv, CSV_HEADER } from './csv-write.js';
-export { readModel, type ModelFacts, type ReadModel } from './model-read.js';
+export { gltfIo, isBvh, readModel, type ModelFacts, type ReadModel } from './model-read.js';
 export { writeGlb } from './glb-write.js';
 export { puppetOf } from './puppet-read.js';
 export { groundMeshOf } from './ground-read.js';

@@ -7,6 +7,7 @@ import { partsOf as placeOfMatrix } from '../puppet/model-space.js';
 import { findRig, type FoundRig, type RigPart } from '../wheels/index.js';
 import { puppetOf } from './puppet-read.js';
 import type { Vec3 } from '../math/vec.js';
+import { readBvh } from './bvh-read.js';
 import { FormatError } from './format-error.js';
 
 /** What a model is, in the numbers an animator asks for. */
@@ -46,12 +47,16 @@ export function gltfIo(): WebIO {
 }
 
 /**
- * A model from the bytes of a `.glb`, or of a `.gltf` with everything inside it.
+ * A model from the bytes of a `.glb`, of a `.gltf` with everything inside it, or of a `.bvh`.
  *
  * @param file the file's name, for messages
  * @throws FormatError where the file is broken, of another kind, or needs other files
  */
 export async function readModel(bytes: Uint8Array, file: string): Promise<ReadModel> {
+  if (isBvh(bytes, file)) {
+    const document = readBvh(new TextDecoder().decode(bytes), file);
+    return { document, facts: checkedFacts(document, file) };
+  }
   if (bytes.byteLength < 20) {
     throw new FormatError(
       file,
@@ -67,6 +72,12 @@ export async function readModel(bytes: Uint8Array, file: string): Promise<ReadMo
     throw new FormatError(file, `cannot be read as glTF 2.0 (${firstLine(error)}).`);
   }
   return { document, facts: checkedFacts(document, file) };
+}
+
+/** Whether a file is, or is meant to be, a figure's motion in BVH. */
+export function isBvh(bytes: Uint8Array, file: string): boolean {
+  const start = new TextDecoder().decode(bytes.subarray(0, 64)).trimStart();
+  return /\.bvh$/i.test(file) || /^HIERARCHY\s/i.test(start);
 }
 
 async function readContainer(bytes: Uint8Array, file: string): Promise<JSONDocument> {

@@ -10,8 +10,10 @@ import type { Vec3 } from '../math/vec.js';
 import { placeOf, toModelSpace } from '../puppet/model-space.js';
 import { LOCAL, restPose } from '../puppet/puppet.js';
 import { POSE } from '../rider/pose.js';
+import { restStops } from '../arrange/index.js';
 import { compileCycle } from './cycle-value.js';
 import { findGait } from './find-gait.js';
+import { restingPhases } from './resting-phases.js';
 import { STANCE, STRIDE, testWalker } from './test-walker.js';
 
 const FEET = ['foot_l', 'foot_r'];
@@ -108,7 +110,7 @@ function walk(own: Loose<Gait> = {}, hitch: Loose<Hitch> = {}, points = bend(4),
       pose[4],
       pose[5],
       pose[6],
-    ]);
+    ]) as Vec3;
     return out.map((value, k) => value + pose[k]) as Vec3;
   };
   const plants = evaluated.contact(rider).walk?.plants() ?? [];
@@ -191,6 +193,19 @@ it('stands with its standing clip, an act lasts as long as the stop, and the wal
   const { node, values } = walker.clips[2].channels[0];
   for (let k = 0; k < 4; k++)
     expect(shown.locals[node * LOCAL.size + 3 + k]).toBeCloseTo(values[4 * 100 + k], 2);
+});
+
+it('stops come to rest where both feet are down, each by the least', () => {
+  const { shot } = walk().evaluated;
+  expect(restingPhases(shot.riders[0].gait ?? { feet: [] })).toEqual(
+    [0.05, 0.55].map((phase) => expect.closeTo(phase, 2)),
+  );
+  const { gauge } = walk({}, { pace: restStops(shot, 'r').riders[0].hitch?.pace });
+  // 6 m are 5 cycles; the nearest rest is a twentieth of a cycle on.
+  expect(gauge('phase')(120)).toBeCloseTo(5.05, 2);
+  expect(() => restStops({ ...shot, riders: [{ ...shot.riders[0], gait: null }] }, 'r')).toThrow(
+    /riders\[0\]\.gait/,
+  );
 });
 
 it('feet are set on a slope, as high over it as over the clip’s own floor', () => {

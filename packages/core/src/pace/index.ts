@@ -17,3 +17,4 @@ export { SLOWEST, addSpeed, moveSpeed, stretchAtSpeed } from './change-speeds.js
 export { driveSeconds, topSpeedFor } from './drive-curve.js';
 export { fitPace } from './fit-pace.js';
 export { DRIVE_PRESETS } from './drive-presets.js';
+export { lengthenStop, moveStop } from './move-stop.js';

@@ -18,3 +18,4 @@ export {
 } from './courses.js';
 export { addRetimeKey, stretchRetime } from './change-retime.js';
 export { shownAt, sourceFrame } from './retiming.js';
+export { contactPoints, ownAxes, ownPlace, type OwnAxes } from './contact-points.js';

@@ -2,6 +2,7 @@ import type { Rider, Wheel } from '../document/shot-rider.js';
 import type { ChassisMotion } from '../rider/chassis-motion.js';
 import { ownAxes, ownPlace } from '../rider/contact-points.js';
 import { axisVector } from '../rider/axes.js';
+import { ChassisRates } from './chassis-rates.js';
 import { compileWheel, type WheelTravel } from './wheel-travel.js';
 
 /** One wheel of a rider over the shot. */
@@ -22,6 +23,7 @@ export interface RollingWheel {
 /** The wheels of a rider; a wheel turns about its axle so that its contact point stands still on the ground. */
 export function compileWheels(rider: Rider, chassis: ChassisMotion): RollingWheel[] {
   const axes = ownAxes(rider);
+  const rates = new ChassisRates(chassis);
   const travels = new Map<string, WheelTravel>();
   return rider.wheels.map((wheel): RollingWheel => {
     const centre = ownPlace(axes, wheel.centre);
@@ -29,7 +31,7 @@ export function compileWheels(rider: Rider, chassis: ChassisMotion): RollingWhee
     const contact: [number, number, number] = [centre[0], centre[1], centre[2] - radius];
     // Wheels side by side on one axle often stand in one place (twins, or one mesh for both).
     const key = `${contact.join()} ${wheel.steers}`;
-    const travel = travels.get(key) ?? compileWheel(chassis, contact, wheel.steers);
+    const travel = travels.get(key) ?? compileWheel(rates, contact, wheel.steers);
     travels.set(key, travel);
     return {
       wheel,

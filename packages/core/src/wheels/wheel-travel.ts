@@ -1,11 +1,5 @@
-import { gaussLegendreRule } from '../math/gauss-legendre.js';
-import type { ChassisMotion } from '../rider/chassis-motion.js';
-
-/** How the ground goes by under a wheel, per unit of its rider's progress: metres ahead and to the left. */
-export interface WheelRate {
-  ahead: number;
-  left: number;
-}
+import { LOOKS, polynomialAt, polynomialIntegral, polynomialThrough } from '../math/gauss-polynomial.js';
+import { RATES, type ChassisRates } from './chassis-rates.js';
 
 /** A wheel that rolls: how far, and how it is steered to do so. */
 export interface WheelTravel {
@@ -19,96 +13,92 @@ export interface WheelTravel {
   slip(progress: number): number;
 }
 
-const RULE = gaussLegendreRule(5);
-/** Derivatives are central differences over so much progress: metres, or frames. */
-const NEAR = { metres: 1e-4, frames: 1e-3 };
-/** Stretches no longer than these are summed up at once. */
-const CELL = { metres: 0.5, frames: 0.5 };
+/** Polynomials of a stretch: of what is rolled, and of what goes by ahead and to the left. */
+const ROLLED = 0;
+const AHEAD = LOOKS;
+const LEFT = 2 * LOOKS;
 
 /**
  * Rolling without sliding: the integral of the contact point's own speed, ahead where the wheel is fixed, and along
- * its own steered way where it steers, in space (so up hills too), by Gauss-Legendre between the places where bends
- * may change. On a circle of radius R a wheel y to the left has rolled s (1 − y / R).
+ * its own steered way where it steers, in space (so up hills too). Between the places where bends may change, the speed is
+ * the polynomial through five Gauss-Legendre places. On a circle of radius R a wheel y to the left has rolled s (1 − y / R).
  *
  * @param contact metres ahead, to the left and up of the rider's origin
  */
 export function compileWheel(
-  chassis: ChassisMotion,
+  rates: ChassisRates,
   contact: readonly [number, number, number],
   steers: boolean,
 ): WheelTravel {
-  const unit = chassis.byDistance ? 'metres' : 'frames';
-  const near = NEAR[unit];
-  const frames = [new Float64Array(12), new Float64Array(12), new Float64Array(12)];
-  const now: WheelRate = { ahead: 0, left: 0 };
+  const { edges, chassis } = rates;
   const { from, to, closed } = chassis;
-  const rateAt = (progress: number): WheelRate => {
-    const low = closed ? progress - near : Math.max(from, progress - near);
-    const high = closed ? progress + near : Math.min(to, progress + near);
-    const [before, here, after] = frames;
-    chassis.at(low, before);
-    chassis.at(progress, here);
-    chassis.at(high, after);
-    let [ahead, left] = [0, 0];
-    for (let k = 0; k < 3; k++) {
-      let moved = after[k] - before[k];
-      moved += contact[0] * (after[9 + k] - before[9 + k]);
-      moved += contact[1] * (after[3 + k] - before[3 + k]);
-      moved += contact[2] * (after[6 + k] - before[6 + k]);
-      ahead += (moved * here[9 + k]) / (high - low);
-      left += (moved * here[3 + k]) / (high - low);
+  const length = to - from;
+  const stretches: (Float64Array | undefined)[] = [];
+  const values = [new Float64Array(LOOKS), new Float64Array(LOOKS), new Float64Array(LOOKS)];
+  const polynomials = (i: number): Float64Array => {
+    const known = stretches[i];
+    if (known) return known;
+    const own = rates.of(i);
+    for (let k = 0; k < LOOKS; k++) {
+      const at = k * RATES;
+      let ahead = own[at];
+      let left = own[at + 1];
+      for (let part = 0; part < 3; part++) {
+        ahead += contact[part] * own[at + 2 + 2 * part];
+        left += contact[part] * own[at + 3 + 2 * part];
+      }
+      values[0][k] = steers ? Math.sign(ahead || 1) * Math.hypot(ahead, left) : ahead;
+      values[1][k] = ahead;
+      values[2][k] = left;
     }
-    now.ahead = ahead;
-    now.left = left;
-    return now;
+    const made = new Float64Array(3 * LOOKS);
+    polynomialThrough(values[0], made, ROLLED);
+    polynomialThrough(values[1], made, AHEAD);
+    polynomialThrough(values[2], made, LEFT);
+    stretches[i] = made;
+    return made;
   };
-  const speedAt = (progress: number): number => {
-    const { ahead, left } = rateAt(progress);
-    return steers ? Math.sign(ahead || 1) * Math.hypot(ahead, left) : ahead;
-  };
-  const between = (a: number, b: number): number => {
-    let sum = 0;
-    const half = (b - a) / 2;
-    for (let i = 0; i < RULE.nodes.length; i++)
-      sum += RULE.weights[i] * speedAt(a + half * (1 + RULE.nodes[i]));
-    return sum * half;
-  };
-  const edges = edgesOf(chassis, CELL[unit]);
   /** What is rolled up to each edge, as far as it was asked for. */
   const sums: number[] = [0];
   const upTo = (edge: number): number => {
-    for (let i = sums.length; i <= edge; i++) sums.push(sums[i - 1] + between(edges[i - 1], edges[i]));
+    for (let i = sums.length; i <= edge; i++)
+      sums.push(sums[i - 1] + (edges[i] - edges[i - 1]) * polynomialIntegral(polynomials(i - 1), ROLLED, 1));
     return sums[edge];
+  };
+  let stretch = 0;
+  let lap = 0;
+  /** How far along its stretch a progress is; which stretch and lap that is, is told beside. */
+  const find = (progress: number): number => {
+    lap = closed ? Math.floor((progress - from) / length) : 0;
+    const place = Math.min(to, Math.max(from, progress - lap * length));
+    stretch = Math.min(edges.length - 2, lastAtMost(edges, place));
+    return (place - edges[stretch]) / (edges[stretch + 1] - edges[stretch]);
   };
   return {
     rolled(progress) {
-      const length = to - from;
-      const lap = closed ? Math.floor((progress - from) / length) : 0;
-      const place = Math.min(to, Math.max(from, progress - lap * length));
-      const i = lastAtMost(edges, place);
-      const whole = lap === 0 ? 0 : lap * upTo(edges.length - 1);
-      return whole + upTo(i) + (place > edges[i] ? between(edges[i], place) : 0);
+      const t = find(progress);
+      const [i, laps] = [stretch, lap];
+      const whole = laps === 0 ? 0 : laps * upTo(edges.length - 1);
+      const rest = t === 0 ? 0 : (edges[i + 1] - edges[i]) * polynomialIntegral(polynomials(i), ROLLED, t);
+      return whole + upTo(i) + rest;
     },
-    speed: speedAt,
+    speed(progress) {
+      const t = find(progress);
+      return polynomialAt(polynomials(stretch), ROLLED, t);
+    },
     steer(progress) {
-      const { ahead, left } = rateAt(progress);
+      const t = find(progress);
+      const own = polynomials(stretch);
+      const [ahead, left] = [polynomialAt(own, AHEAD, t), polynomialAt(own, LEFT, t)];
       if (Math.hypot(ahead, left) < 1e-12) return 0;
       return ahead < 0 ? Math.atan2(-left, -ahead) : Math.atan2(left, ahead);
     },
-    slip: (progress) => (steers ? 0 : rateAt(progress).left),
+    slip(progress) {
+      if (steers) return 0;
+      const t = find(progress);
+      return polynomialAt(polynomials(stretch), LEFT, t);
+    },
   };
-}
-
-/** Where stretches begin and end: at joints, and never longer than a cell. */
-function edgesOf({ from, to, joints }: ChassisMotion, cell: number): Float64Array {
-  const corners = [from, ...joints.filter((joint) => joint > from && joint < to), to];
-  const edges = [from];
-  for (let i = 1; i < corners.length; i++) {
-    const length = corners[i] - corners[i - 1];
-    const parts = Math.max(1, Math.ceil(length / cell));
-    for (let k = 1; k <= parts; k++) edges.push(corners[i - 1] + (length * k) / parts);
-  }
-  return Float64Array.from(edges);
 }
 
 function lastAtMost(edges: Float64Array, place: number): number {

@@ -14,10 +14,7 @@ export class BakesController {
     content: { 'model/gltf-binary': {} },
   })
   @ApiQuery({ name: 'within', required: false, description: 'Leave keys out where no value is off by more' })
-  async glb(
-    @Param('shotId') shotId: string,
-    @Query() { within }: ThinningDto,
-  ): Promise<StreamableFile> {
+  async glb(@Param('shotId') shotId: string, @Query() { within }: ThinningDto): Promise<StreamableFile> {
     return download(await this.bakes.bake(shotId, 'glb', within), 'model/gltf-binary');
   }
 

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Injectable, Logger, NotFoundException, type OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { Shot, ShotModel } from '@fleet-rail/core';
-import { readModel } from '@fleet-rail/core/formats';
+import { gltfIo, isBvh, readModel } from '@fleet-rail/core/formats';
 import type { Repository } from 'typeorm';
 import { ModelEntity } from './model.entity.js';
 import { ModelFiles } from './model-files.js';
@@ -51,8 +51,12 @@ export class ModelsService implements OnModuleInit {
    *
    * @throws FormatError with the reason, before anything is stored
    */
-  async add(bytes: Uint8Array, fileName: string, shippedId?: string): Promise<ModelDto> {
-    const { facts } = await readModel(bytes, fileName);
+  async add(given: Uint8Array, givenName: string, shippedId?: string): Promise<ModelDto> {
+    const { document, facts } = await readModel(given, givenName);
+    // A figure's motion is kept as the model it is read as, so that all that shows and writes models can.
+    const converts = isBvh(given, givenName);
+    const bytes = converts ? await gltfIo().writeBinary(document) : given;
+    const fileName = converts ? givenName.replace(/(\.bvh)?$/i, '.glb') : givenName;
     const sha256 = await this.files.put(bytes);
     const same = await this.models.findOneBy({ sha256, fileName });
     if (same !== null) return toDto(same);

@@ -28,12 +28,14 @@ export function useScenery(desk: DeskStore): void {
       if (key === wantedGround) return;
       wantedGround = key;
       try {
-        const ground =
-          model && asset ? await reader.ground(modelFileUrl(asset), model.name, nodes) : null;
+        const ground = model && asset ? await reader.ground(modelFileUrl(asset), model.name, nodes) : null;
         if (wantedGround !== key) return;
         desk.getState().set({ ground });
         if (model && asset && ground === null)
-          notify('error', `${model.name} has no triangles to stand on; choose another model or other nodes of it.`);
+          notify(
+            'error',
+            `${model.name} has no triangles to stand on; choose another model or other nodes of it.`,
+          );
       } catch (error) {
         tell('The ground', error);
       }

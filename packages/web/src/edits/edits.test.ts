@@ -29,6 +29,9 @@ const model = (name: string, nodes: string[] = [], forward: Axis = '+z'): KeptMo
     triangles: 0,
     skinned: false,
     facing: { forward, up: '+y', confidence: 1, because: 'told', chassis: null },
+    rig: { wheels: [], steering: { node: null, axis: '+z' }, body: null, ball: null },
+    gaits: [],
+    morphs: [],
   },
 });
 

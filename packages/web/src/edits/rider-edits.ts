@@ -49,9 +49,9 @@ export const changePace = (id: string, change: (pace: Pace) => Pace): Edit =>
  * @throws ShotError where the shot holds all the riders it can
  */
 export function addRider(shot: Shot, model: KeptModel): { shot: Shot; id: string } {
-  const { shot: withModel, modelId } = wearing(shot, model);
+  const { shot: dressed, modelId } = withModel(shot, model);
   const kind = kindOf(model);
-  return addPlainRider(withModel, model.name, {
+  return addPlainRider(dressed, model.name, {
     kind,
     model: modelId,
     chassis: model.facts.facing?.chassis ?? null,
@@ -84,8 +84,8 @@ export function addPlainRider(shot: Shot, name: string, parts: Partial<Rider>): 
 export const replaceModel =
   (id: string, model: KeptModel, before: KeptModel | undefined): Edit =>
   (shot) => {
-    const { shot: withModel, modelId } = wearing(shot, model);
-    return withRider(withModel, id, (rider) => {
+    const { shot: dressed, modelId } = withModel(shot, model);
+    return withRider(dressed, id, (rider) => {
       const { hitch } = rider;
       const was = before?.facts.facing ?? { forward: '+z', up: '+y' };
       const found = model.facts.facing;
@@ -100,7 +100,11 @@ export const replaceModel =
     });
   };
 
-function wearing(shot: Shot, model: KeptModel): { shot: Shot; modelId: string } {
+/** A shot that knows a model of the server's, and that model's id in it. */
+export function withModel(
+  shot: Shot,
+  model: Pick<KeptModel, 'id' | 'name'>,
+): { shot: Shot; modelId: string } {
   const known = shot.models.find((other) => other.source.asset === model.id);
   if (known) return { shot, modelId: known.id };
   const modelId = freeId(model.name, shot.models);

@@ -1,8 +1,9 @@
 import { POSE, headingDeg, pitchDeg } from '@fleet-rail/core';
 import styled from 'styled-components';
-import { LABEL_FONT } from '../../theme/global-style';
 import { lineColor } from '../../theme/theme';
 import { Badge } from '../../ui/badge';
+import { ContactFigures } from './contact-figures';
+import { Figure, Figures, fixed } from './figures';
 import { useDesk, useSelectedRider } from '../desk-store';
 import { useRiderPose } from '../use-rider-pose';
 
@@ -32,30 +33,6 @@ const Head = styled.header`
   }
 `;
 
-const Figures = styled.dl`
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 2px 16px;
-  margin: 0;
-  padding: 0 10px 8px;
-  & > div {
-    display: flex;
-    justify-content: space-between;
-    align-items: baseline;
-    gap: 8px;
-  }
-  & dt {
-    font: 500 12px/1.4 ${LABEL_FONT};
-    color: ${({ theme }) => theme.quiet};
-  }
-  & dd {
-    margin: 0;
-    font: 600 16px/1.4 ${LABEL_FONT};
-    font-variant-numeric: tabular-nums;
-    white-space: nowrap;
-  }
-`;
-
 /** The numbers of the selected rider at this frame, as on a departures board. */
 export function Board() {
   const rider = useSelectedRider();
@@ -80,20 +57,7 @@ export function Board() {
         <Figure name="Pitch" value={`${fixed(pitchDeg(pose, forward), 1)}°`} />
         <Figure name="Bank" value={`${fixed(pose[POSE.bank], 1)}°`} />
       </Figures>
+      <ContactFigures rider={rider} />
     </Sheet>
   );
-}
-
-function Figure({ name, value }: { name: string; value: string }) {
-  return (
-    <div>
-      <dt>{name}</dt>
-      <dd aria-label={name}>{value}</dd>
-    </div>
-  );
-}
-
-function fixed(value: number, digits: number): string {
-  const text = value.toFixed(digits);
-  return (Number(text) === 0 ? text.replace('-', '') : text).replace('-', '−');
 }

@@ -1,32 +1,29 @@
-import { Hint, PanelTitle, Section, SectionTitle } from '../../ui/panel';
-import { useDesk, useSelectedRider } from '../desk-store';
+import { PanelTitle } from '../../ui/panel';
+import { useSelectedRider } from '../desk-store';
+import { NotRiding } from '../not-riding';
+import { CyclesFold } from './cycles-fold';
+import { GroundSection } from './ground-section';
+import { RigSection } from './rig-section';
+import { useKeptModel } from './use-kept-model';
+import { WalkSection } from './walk-section';
 
-/** What the shot keeps about wheels, ground and gait of the selected rider; none of it is played yet. */
+/** How the selected rider meets the ground: what it stands on, its wheels and body, its walk, and what goes by itself. */
 export function ContactStation() {
   const rider = useSelectedRider();
-  const ground = useDesk(({ shot }) => shot.models.find((model) => model.id === shot.ground.model)?.name);
+  const model = useKeptModel(rider);
   return (
     <>
       <PanelTitle>Contact</PanelTitle>
-      <Section>
-        <SectionTitle>Ground</SectionTitle>
-        <Hint>{ground ? `${ground} is shown as the ground.` : 'No model serves as ground.'}</Hint>
-        <Hint>
-          Wheels, ground contact and gait are kept in the shot file but not played yet: the model rides as it
-          stands, at the height of its path.
-        </Hint>
-      </Section>
-      {rider && (
-        <Section>
-          <SectionTitle>
-            {rider.badge} {rider.name}
-          </SectionTitle>
-          <Hint>
-            Kept for it: {rider.wheels.length} wheels, {rider.cycles.length} cycles,{' '}
-            {rider.gait ? `the gait "${rider.gait.clip}"` : 'no gait'}.
-          </Hint>
-        </Section>
+      <GroundSection rider={rider} />
+      {rider?.hitch ? (
+        <>
+          <RigSection key={`rig ${rider.id}`} rider={rider} model={model} />
+          <WalkSection key={`walk ${rider.id}`} rider={rider} model={model} />
+        </>
+      ) : (
+        <NotRiding rider={rider} />
       )}
+      {rider && <CyclesFold key={`cycles ${rider.id}`} rider={rider} model={model} />}
     </>
   );
 }

@@ -21,9 +21,16 @@ const MODES = [
 ] as const;
 
 const REFERENCES = [
-  { id: 'world', name: 'The world’s up' },
-  { id: 'path', name: 'The path’s own' },
+  { id: 'world', name: 'The world’s' },
+  { id: 'path', name: 'The path’s' },
+  { id: 'ground', name: 'The ground’s' },
 ] as const;
+
+const REFERENCE_HINTS = {
+  world: 'Up stays up, but for the roll of the path’s points.',
+  path: 'Up is carried along the path without twist: for loops, helices and walls.',
+  ground: 'Up is square to the ground under the path; which ground that is, is set under Contact.',
+} as const;
 
 const GHOSTS = [0, 6, 12, 24, 48].map((step) => ({
   id: String(step),
@@ -85,14 +92,10 @@ function RidingFacing({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
             <Choice
               label="Up is"
               options={REFERENCES}
-              value={facing.reference === 'path' ? 'path' : 'world'}
+              value={facing.reference}
               onChange={(reference) => changeFacing({ reference })}
             />
-            <Hint>
-              {facing.reference === 'path'
-                ? 'Up is carried along the path without twist: for loops, helices and walls.'
-                : 'Up stays up, but for the roll of the path’s points.'}
-            </Hint>
+            <Hint>{REFERENCE_HINTS[facing.reference]}</Hint>
           </>
         )}
       </Section>

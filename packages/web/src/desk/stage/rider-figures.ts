@@ -1,11 +1,4 @@
-import {
-  POSE,
-  type Axis,
-  type Rider,
-  type SampledParts,
-  type Shot,
-  type Vec3,
-} from '@fleet-rail/core';
+import { POSE, type Axis, type Rider, type SampledParts, type Shot, type Vec3 } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { sentenceOf } from '../../api/request';
 import { lineColor } from '../../theme/theme';
@@ -82,6 +75,18 @@ export class RiderFigures {
       figure.group.scale.set(...rider.rest.scale);
       setPose(figure.group, pose);
     });
+  }
+
+  /** Where a node of a rider's model is in the rider's own space, as it is posed; null where it has none. */
+  partPlace(id: string, name: string): Vec3 | null {
+    const group = this.figures.get(id)?.group;
+    let found: THREE.Object3D | null = null;
+    group?.traverse((node) => {
+      if (found === null && node !== group && nameOf(node) === name) found = node;
+    });
+    if (group === undefined || found === null) return null;
+    group.updateMatrixWorld(true);
+    return group.worldToLocal((found as THREE.Object3D).getWorldPosition(new THREE.Vector3())).toArray();
   }
 
   /** The box around a rider's figure as it stands; null where there is none. */

@@ -18,6 +18,7 @@ import type { StationId } from '../stations';
 import type { DrawPlace } from '../../edits/drawn-path';
 import { BrightLines } from './bright-lines';
 import { brightLines } from './bright-lines-of';
+import { ContactOverlay } from './contact-overlay';
 import { CurveOverlay, type HandleEnd } from './curve-overlay';
 import { DrawPreview } from './draw-preview';
 import { PlumbLines, type Grip } from './plumb-lines';
@@ -27,6 +28,7 @@ import { heatShown } from './heat-shown';
 import { lensOf } from './lens';
 import { lookedThrough } from './looked-through';
 import { cameraNear } from './camera-near';
+import type { RigGrip } from './rig-overlay';
 import { RiderFigures, type RiderPart } from './rider-figures';
 import { ScreenSight } from './screen-sight';
 import { SightLines } from './sight-lines';
@@ -71,6 +73,7 @@ export class StageView {
   private seenLanding: string | null = null;
   private ghosts: readonly Ghost[] = [];
   private readonly sights = new SightLines();
+  private readonly contact = new ContactOverlay();
   /** What points and overlay were last drawn from. */
   private shownPoints: readonly unknown[] = [];
   private hovered: string | null = null;
@@ -95,6 +98,7 @@ export class StageView {
       this.preview.object,
       this.bright.object,
       this.sights.object,
+      this.contact.object,
     );
   }
 
@@ -123,6 +127,7 @@ export class StageView {
     this.updateRibbons(state, theme);
     this.updateFigures(state);
     this.sights.show(state, station === 'facing');
+    this.contact.show(state, theme, station === 'contact', this.figures);
     this.updateLens(state);
     const path = state.shot.paths.find((other) => other.id === state.pathId);
     this.updatePoints(state, theme, showPoints ? path : undefined);
@@ -236,6 +241,11 @@ export class StageView {
     return this.sight.nearestOf(free, x, y, GRIP_PIXELS);
   }
 
+  /** What of the selected rider's rig is under the pointer. */
+  pickRig(x: number, y: number): RigGrip | null {
+    return this.sight.nearestOf(this.contact.grips, x, y, GRIP_PIXELS);
+  }
+
   /** The mark of the selected path under the pointer. */
   pickMark(x: number, y: number): string | null {
     if (!this.overlay.object.visible) return null;
@@ -270,6 +280,7 @@ export class StageView {
     this.overlay.dispose();
     this.bright.dispose();
     this.sights.dispose();
+    this.contact.dispose();
     this.preview.dispose();
     this.grid.dispose();
     this.views.dispose();

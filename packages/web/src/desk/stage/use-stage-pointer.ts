@@ -14,6 +14,7 @@ import {
   startAt,
 } from './tools/pick-tools';
 import { stopAt, zoneTool } from './tools/pace-tools';
+import { rigTool } from './tools/rig-tool';
 import { selectTool } from './tools/select-tool';
 import type { Box, StageHands, StagePointer, StageTool } from './tools/stage-tool';
 
@@ -21,7 +22,7 @@ const CLICK_PIXELS = 4;
 
 function makeTools(hands: StageHands): Record<Tool['kind'], StageTool> {
   return {
-    select: hands.station === 'facing' ? bankTool(hands) : selectTool(hands, false),
+    select: selecting(hands),
     box: selectTool(hands, true),
     draw: drawTool(hands),
     pickPath: pickPathTool(hands),
@@ -33,6 +34,12 @@ function makeTools(hands: StageHands): Record<Tool['kind'], StageTool> {
     pickStop: placeOnPathTool(hands, stopAt),
     dragZone: zoneTool(hands),
   };
+}
+
+/** The ordinary hand, with what a step lets be dragged beside it. */
+function selecting(hands: StageHands): StageTool {
+  if (hands.station === 'facing') return bankTool(hands);
+  return hands.station === 'contact' ? rigTool(hands) : selectTool(hands, false);
 }
 
 /** What the pointer does on the stage, by the tool that is held. */

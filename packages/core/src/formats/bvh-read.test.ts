@@ -1,0 +1,61 @@
+import { gltfIo, readModel } from './model-read.js';
+import { puppetOf } from './puppet-read.js';
+import { sampleClip } from '../gait/sample-clip.js';
+import { placeOf, toModelSpace } from '../puppet/model-space.js';
+import { restPose } from '../puppet/puppet.js';
+
+const FILE = `HIERARCHY
+ROOT Hips
+{
+  OFFSET 0 0 0
+  CHANNELS 6 Xposition Yposition Zposition Zrotation Xrotation Yrotation
+  JOINT LeftFoot
+  {
+    OFFSET 10 -90 0
+    CHANNELS 3 Zrotation Xrotation Yrotation
+    End Site
+    {
+      OFFSET 0 0 20
+    }
+  }
+}
+MOTION
+Frames: 2
+Frame Time: 0.5
+0 90 0 0 0 0 0 0 0
+0 90 40 90 90 0 0 0 0
+`;
+const bytes = (text: string) => new TextEncoder().encode(text);
+
+it('joints, turns in the order of their channels, and centimetres made metres', async () => {
+  const { document, facts } = await readModel(bytes(FILE), 'walk.bvh');
+  expect(facts.clips).toEqual([{ name: 'walk', seconds: 0.5 }]);
+  const puppet = puppetOf(document);
+  const foot = puppet.nodes.findIndex(({ name }) => name === 'LeftFoot');
+  const at = (seconds: number) => {
+    const pose = restPose(puppet);
+    sampleClip(puppet.clips[0], seconds, pose);
+    return placeOf(toModelSpace(puppet, pose.locals, new Float64Array(16 * puppet.nodes.length)), foot);
+  };
+  at(0).forEach((value, k) => expect(value).toBeCloseTo([0.1, 0, 0][k], 6));
+  // Z by 90° after X by 90°: (10, −90, 0) → X → (10, 0, −90) → Z → (0, 10, −90), and moved to (0, 90, 40).
+  at(0.5).forEach((value, k) => expect(value).toBeCloseTo([0, 1, -0.5][k], 6));
+  const again = await readModel(await gltfIo().writeBinary(document), 'walk.glb');
+  expect(again.facts.nodes).toEqual(facts.nodes);
+});
+
+it.each([
+  [
+    FILE.replace('HIERARCHY', 'HIERARCY'),
+    /walk\.bvh: is a broken BVH: line 1: found "HIERARCY"; expected HIERARCHY/,
+  ],
+  [FILE.replace('OFFSET 10', 'OFFSET ten'), /line 8: found "ten"; expected a number/],
+  [
+    FILE.replace('Zrotation Xrotation Yrotation\n  JOINT', 'Zrotation Xrotation Wrotation\n  JOINT'),
+    /line 5: found "Wrotation"/,
+  ],
+  [FILE.replace('Frames: 2', 'Frames: 3'), /found the end of the file; expected value 1 of frame 3/],
+  ['', /found the end of the file; expected HIERARCHY/],
+])('what is broken is told by line', async (text, message) => {
+  await expect(readModel(bytes(text), 'walk.bvh')).rejects.toThrow(message);
+});

@@ -1,0 +1,30 @@
+import type { Gait } from '../document/shot-rider.js';
+
+const LOOKS = 720;
+
+/**
+ * Where in its cycle a walker can stop and look as if it stood: the middles of the stretches in which the most of its feet
+ * are down, in order; none where no feet are known.
+ */
+export function restingPhases({ feet }: Pick<Gait, 'feet'>): number[] {
+  if (feet.every(({ stances }) => stances.length === 0)) return [];
+  const down = Array.from({ length: LOOKS }, (_, i) => {
+    const phase = i / LOOKS;
+    return feet.filter(({ stances }) =>
+      stances.some(({ from, to }) => (phase >= from && phase <= to) || phase + 1 <= to),
+    ).length;
+  });
+  const most = Math.max(...down);
+  const gap = down.findIndex((count) => count < most);
+  if (gap < 0) return [0];
+  const phases: number[] = [];
+  let since = -1;
+  for (let i = gap; i <= gap + LOOKS; i++) {
+    const full = down[i % LOOKS] === most;
+    if (full && since < 0) since = i;
+    if (full || since < 0) continue;
+    phases.push((((since + i - 1) / 2 / LOOKS) % 1) + 0);
+    since = -1;
+  }
+  return phases.sort((a, b) => a - b);
+}

@@ -1,0 +1,219 @@
+import {
+  AXES,
+  CYCLE_SHAPES,
+  Cycle,
+  defaultsOf,
+  type Axis,
+  type CycleShape,
+  type Rider,
+} from '@fleet-rail/core';
+import { Plus, Trash2 } from 'lucide-react';
+import type { KeptModel } from '../../api/models';
+import { changeRider } from '../../edits/rider-edits';
+import { Button } from '../../ui/button';
+import { Fold } from '../../ui/fold';
+import { IconButton } from '../../ui/icon-button';
+import { Buttons, FieldGrid, FieldPair, Hint } from '../../ui/panel';
+import type { QuantityKind } from '../../ui/quantity';
+import { QuantityField } from '../../ui/quantity-field';
+import { Select } from '../../ui/select';
+import { Tick } from '../../ui/tick';
+import { useDesk } from '../desk-store';
+import { WheelCard, WheelHead } from './wheel-rows';
+
+const KINDS: readonly { id: Cycle['kind']; name: string }[] = [
+  { id: 'turn', name: 'Turns' },
+  { id: 'slide', name: 'Slides' },
+  { id: 'morph', name: 'Changes shape' },
+];
+const SHAPES: Record<CycleShape, string> = {
+  sine: 'To and fro',
+  pulse: 'In beats',
+  noise: 'Uneven',
+  steady: 'Round and round',
+};
+const BY: readonly { id: Cycle['by']; name: string }[] = [
+  { id: 'time', name: 'Time' },
+  { id: 'distance', name: 'Distance' },
+];
+/** What an amplitude is measured in. */
+const MEASURES: Record<Cycle['kind'], { kind: QuantityKind; step: number }> = {
+  turn: { kind: 'angle', step: 1 },
+  slide: { kind: 'length', step: 0.01 },
+  morph: { kind: 'count', step: 0.05 },
+};
+
+/** Motions that repeat by themselves: wing beats, rotors, swaying, changes of shape. */
+export function CyclesFold({ rider, model }: { rider: Rider; model: KeptModel | null }) {
+  const edit = useDesk((state) => state.edit);
+  const { cycles } = rider;
+  const nodes = [...new Set(model?.facts.nodes ?? [])].filter((name) => name !== '');
+  const change = (next: Cycle[], gesture?: string) =>
+    edit(
+      'Cycles',
+      changeRider(rider.id, (before) => ({ ...before, cycles: next })),
+      gesture,
+    );
+  return (
+    <Fold title={cycles.length === 0 ? 'Cycles' : `Cycles (${cycles.length})`} isOpen={cycles.length > 0}>
+      <Hint>Parts that move by themselves for the length of the ride: wings, rotors, what sways.</Hint>
+      {cycles.map((cycle, i) => (
+        <CycleCard
+          key={i}
+          cycle={cycle}
+          nodes={nodes}
+          morphs={model?.facts.morphs ?? []}
+          onChange={(part, gesture) =>
+            change(
+              cycles.map((one, k) => (k === i ? { ...one, ...part } : one)),
+              gesture,
+            )
+          }
+          onDelete={() => change(cycles.filter((_, k) => k !== i))}
+        />
+      ))}
+      <Buttons>
+        <Button
+          isDisabled={nodes.length === 0}
+          onPress={() => {
+            const moved = nodes.find((name) => /wing|rotor|propell|tail|blade/i.test(name)) ?? nodes[0];
+            change([...cycles, { ...defaultsOf(Cycle), node: moved, amplitude: 30, rate: 1, whole: true }]);
+          }}
+        >
+          <Plus aria-hidden /> Add a cycle
+        </Button>
+      </Buttons>
+    </Fold>
+  );
+}
+
+function CycleCard(props: {
+  cycle: Cycle;
+  nodes: readonly string[];
+  morphs: KeptModel['facts']['morphs'];
+  onChange: (part: Partial<Cycle>, gesture?: string) => void;
+  onDelete: () => void;
+}) {
+  const { cycle, nodes, morphs, onChange } = props;
+  const loop = useDesk(({ shot }) => shot.loop);
+  const names = cycle.kind === 'morph' ? morphs.map(({ node }) => node) : nodes;
+  const known = names.includes(cycle.node) ? names : [cycle.node, ...names];
+  const shapes = morphs.find(({ node }) => node === cycle.node)?.shapes ?? 1;
+  const measure = MEASURES[cycle.kind];
+  return (
+    <WheelCard role="group" aria-label={`Cycle of ${cycle.node}`}>
+      <WheelHead>
+        <strong>{cycle.node}</strong>
+        <span />
+        <IconButton label={`Delete the cycle of ${cycle.node}`} onPress={props.onDelete}>
+          <Trash2 aria-hidden />
+        </IconButton>
+      </WheelHead>
+      <FieldPair>
+        <Select
+          label="Part"
+          options={known.map((name) => ({ id: name, name }))}
+          value={cycle.node}
+          onChange={(node) => onChange({ node })}
+        />
+        <Select
+          label="It"
+          options={KINDS.filter(({ id }) => id !== 'morph' || morphs.length > 0 || cycle.kind === 'morph')}
+          value={cycle.kind}
+          onChange={(kind) =>
+            onChange({
+              kind,
+              amplitude: { turn: 30, slide: 0.1, morph: 1 }[kind],
+              rest: 0,
+              ...(kind === 'morph' && morphs.length > 0 ? { node: morphs[0].node } : {}),
+            })
+          }
+        />
+        <Select
+          label="Goes"
+          options={CYCLE_SHAPES.map((id) => ({ id, name: SHAPES[id] }))}
+          value={cycle.shape}
+          onChange={(shape) => onChange({ shape })}
+        />
+        {cycle.kind === 'morph' ? (
+          <QuantityField
+            label="Shape"
+            kind="count"
+            whole
+            min={1}
+            max={shapes}
+            value={cycle.morph + 1}
+            onChange={(morph, gesture) => onChange({ morph: morph - 1 }, gesture)}
+          />
+        ) : (
+          <Select<Axis>
+            label={cycle.kind === 'turn' ? 'About' : 'Along'}
+            options={AXES.map((axis) => ({ id: axis, name: axis }))}
+            value={cycle.axis}
+            onChange={(axis) => onChange({ axis })}
+          />
+        )}
+      </FieldPair>
+      <FieldGrid>
+        <QuantityField
+          label="Amplitude"
+          {...measure}
+          value={cycle.amplitude}
+          onChange={(amplitude, gesture) => onChange({ amplitude }, gesture)}
+        />
+        <QuantityField
+          label="Rate"
+          kind="count"
+          unit={cycle.by === 'time' ? '/s' : '/m'}
+          step={0.05}
+          value={cycle.rate}
+          onChange={(rate, gesture) => onChange({ rate }, gesture)}
+        />
+        <Select label="By" options={BY} value={cycle.by} onChange={(by) => onChange({ by })} />
+        <QuantityField
+          label="Rest"
+          {...measure}
+          value={cycle.rest}
+          onChange={(rest, gesture) => onChange({ rest }, gesture)}
+        />
+        <QuantityField
+          label="Swells in"
+          kind="time"
+          min={0}
+          step={0.1}
+          value={cycle.rampIn}
+          onChange={(rampIn, gesture) => onChange({ rampIn }, gesture)}
+        />
+        <QuantityField
+          label="Fades in"
+          kind="time"
+          min={0}
+          step={0.1}
+          value={cycle.rampOut}
+          onChange={(rampOut, gesture) => onChange({ rampOut }, gesture)}
+        />
+        <QuantityField
+          label="Begins at"
+          kind="count"
+          step={0.05}
+          value={cycle.phase}
+          onChange={(phase, gesture) => onChange({ phase }, gesture)}
+        />
+        <QuantityField
+          label="Seed"
+          kind="count"
+          whole
+          min={0}
+          max={2 ** 31 - 1}
+          value={cycle.seed}
+          onChange={(seed, gesture) => onChange({ seed }, gesture)}
+        />
+      </FieldGrid>
+      {loop && (
+        <Tick isSelected={cycle.whole} onChange={(whole) => onChange({ whole })}>
+          Whole cycles in the loop
+        </Tick>
+      )}
+    </WheelCard>
+  );
+}

@@ -1,0 +1,137 @@
+import type { GroundContact, Rider } from '@fleet-rail/core';
+import { chooseGround } from '../../edits/contact-edits';
+import { changeHitch } from '../../edits/rider-edits';
+import { Choice } from '../../ui/choice';
+import { Fold } from '../../ui/fold';
+import { FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
+import { QuantityField } from '../../ui/quantity-field';
+import { Row, RowList, RowName } from '../../ui/row-list';
+import { Select } from '../../ui/select';
+import { Tick } from '../../ui/tick';
+import { useDesk } from '../desk-store';
+
+const NONE = ' none';
+
+const MODES = [
+  { id: 'none', name: 'Height of its path' },
+  { id: 'stick', name: 'On the ground' },
+] as const;
+
+/** What counts as ground, and whether the selected rider is set on it. */
+export function GroundSection({ rider }: { rider: Rider | null }) {
+  const shot = useDesk((state) => state.shot);
+  const edit = useDesk((state) => state.edit);
+  const kept = useDesk((state) => state.models);
+  const model = shot.models.find(({ id }) => id === shot.ground.model);
+  const asset = model?.source.asset;
+  // A ground whose file is not here is still named.
+  const own = model && asset === undefined ? [{ id: model.id, name: model.name }] : [];
+  return (
+    <Section aria-label="Ground">
+      <SectionTitle>Ground</SectionTitle>
+      <Select
+        label="Stands on"
+        options={[{ id: NONE, name: 'Nothing' }, ...own, ...kept.map(({ id, name }) => ({ id, name }))]}
+        value={asset ?? model?.id ?? NONE}
+        onChange={(id) => {
+          const found = kept.find((one) => one.id === id);
+          if (id === NONE || found) edit('Ground', chooseGround(found ?? null));
+        }}
+      />
+      {asset !== undefined && <GroundNodes asset={asset} />}
+      {rider?.hitch && <Contact rider={rider} ground={rider.hitch.ground} />}
+    </Section>
+  );
+}
+
+/** Which nodes of the ground's model count; all of them where none is chosen. */
+function GroundNodes({ asset }: { asset: string }) {
+  const nodes = useDesk(({ shot }) => shot.ground.nodes);
+  const names = useDesk(({ models }) => models.find(({ id }) => id === asset)?.facts.nodes);
+  const edit = useDesk((state) => state.edit);
+  if (!names || names.length < 2) return null;
+  const all = [...new Set(names)].filter((name) => name !== '').slice(0, 400);
+  return (
+    <Fold title={nodes.length === 0 ? 'All of it counts' : `${nodes.length} of its parts count`}>
+      <Hint>Choose the parts that are stood on; with what hangs on them. None chosen is all.</Hint>
+      <RowList
+        aria-label="Parts of the ground"
+        selectionMode="multiple"
+        selectedKeys={nodes}
+        onSelectionChange={(keys) =>
+          edit('Ground', (before) => ({
+            ...before,
+            ground: { ...before.ground, nodes: keys === 'all' ? [] : [...keys].map(String) },
+          }))
+        }
+      >
+        {all.map((name) => (
+          <Row key={name} id={name} textValue={name}>
+            <RowName>{name}</RowName>
+          </Row>
+        ))}
+      </RowList>
+    </Fold>
+  );
+}
+
+function Contact({ rider, ground }: { rider: Rider; ground: GroundContact }) {
+  const edit = useDesk((state) => state.edit);
+  const has = useDesk(({ shot }) => shot.ground.model !== null);
+  const change = (part: Partial<GroundContact>, gesture?: string) =>
+    edit(
+      'Ground contact',
+      changeHitch(rider.id, (hitch) => ({ ...hitch, ground: { ...hitch.ground, ...part } })),
+      gesture,
+    );
+  return (
+    <>
+      <Choice
+        label="Its height"
+        options={MODES}
+        value={ground.mode}
+        onChange={(mode) =>
+          // A walker stands upright on a slope; what has wheels lies on it.
+          change({ mode, ...(mode === 'stick' && rider.gait ? { tilt: false } : {}) })
+        }
+      />
+      {ground.mode === 'stick' && (
+        <>
+          <Hint>
+            {has
+              ? 'Ground is looked for from so far above its path to so far below; the nearest to the path counts.'
+              : 'Choose above what it stands on.'}
+          </Hint>
+          <FieldGrid>
+            <QuantityField
+              label="Above"
+              kind="length"
+              min={0}
+              step={0.1}
+              value={ground.up}
+              onChange={(up, gesture) => change({ up }, gesture)}
+            />
+            <QuantityField
+              label="Below"
+              kind="length"
+              min={0}
+              step={0.1}
+              value={ground.down}
+              onChange={(down, gesture) => change({ down }, gesture)}
+            />
+            <QuantityField
+              label="Rise"
+              kind="length"
+              step={0.01}
+              value={ground.rise}
+              onChange={(rise, gesture) => change({ rise }, gesture)}
+            />
+          </FieldGrid>
+          <Tick isSelected={ground.tilt} onChange={(tilt) => change({ tilt })}>
+            Tilts with the ground
+          </Tick>
+        </>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,324 @@
+import { Act, defaultsOf, restStops, type Foot, type Gait, type Rider } from '@fleet-rail/core';
+import { Footprints, Plus, Ruler, Trash2 } from 'lucide-react';
+import type { KeptModel } from '../../api/models';
+import { changeGait, takeGait } from '../../edits/contact-edits';
+import { changeRider } from '../../edits/rider-edits';
+import { Button, PrimaryButton } from '../../ui/button';
+import { Fold } from '../../ui/fold';
+import { IconButton } from '../../ui/icon-button';
+import { Buttons, FieldGrid, FieldPair, Hint, Section, SectionTitle } from '../../ui/panel';
+import { QuantityField } from '../../ui/quantity-field';
+import { Select } from '../../ui/select';
+import { Tick } from '../../ui/tick';
+import { attempt } from '../attempt';
+import { useDesk, useDeskStore } from '../desk-store';
+import { WheelCard, WheelHead, WheelLine } from './wheel-rows';
+
+const NONE = ' none';
+
+/** The walk of the selected rider: its clip goes by the distance it travels. */
+export function WalkSection({ rider, model }: { rider: Rider; model: KeptModel | null }) {
+  const desk = useDeskStore();
+  const edit = useDesk((state) => state.edit);
+  const { gait } = rider;
+  const clips = model?.facts.clips ?? [];
+  if (gait === null && clips.length === 0) return null;
+  const named = clips.map(({ name }) => ({ id: name, name }));
+  const own =
+    gait && !clips.some(({ name }) => name === gait.clip) ? [{ id: gait.clip, name: gait.clip }] : [];
+  const found = model?.facts.gaits.find(({ clip }) => clip === gait?.clip);
+  const walks = model?.facts.gaits.find(({ stride }) => stride > 0);
+  const change = (part: Partial<Gait>, gesture?: string) => edit('Walk', changeGait(rider.id, part), gesture);
+  const take = (clip: string) => {
+    if (!model) return;
+    if (clip === NONE)
+      edit(
+        'Walk',
+        changeRider(rider.id, (before) => ({ ...before, gait: null })),
+      );
+    else edit('Walk', takeGait(rider.id, clip, model.facts));
+  };
+  return (
+    <Section aria-label="Walk">
+      <SectionTitle>Walk</SectionTitle>
+      {gait === null && walks && (
+        <>
+          <Hint>
+            “{walks.clip}” walks on {walks.feet.length} feet, {walks.stride.toFixed(2)} m a cycle.
+          </Hint>
+          <Buttons>
+            <PrimaryButton onPress={() => take(walks.clip)}>
+              <Footprints aria-hidden /> Walk by distance
+            </PrimaryButton>
+          </Buttons>
+        </>
+      )}
+      {(gait !== null || !walks) && (
+        <Select
+          label="Clip"
+          options={[{ id: NONE, name: 'None' }, ...own, ...named]}
+          value={gait?.clip ?? NONE}
+          onChange={take}
+        />
+      )}
+      {gait === null && !walks && (
+        <Hint>
+          In none of its clips a foot goes evenly back while it is low, so none was taken for a walk.
+        </Hint>
+      )}
+      {gait !== null && (
+        <>
+          {gait.feet.length === 0 && (
+            <Hint>
+              {found && found.stride === 0
+                ? `No feet were found in “${gait.clip}”: none of its nodes goes evenly back while it is low. Name them below, or set the stride by hand.`
+                : 'No feet are known: sliding is neither measured nor planted.'}
+            </Hint>
+          )}
+          <WheelLine>
+            <QuantityField
+              label="Stride"
+              kind="length"
+              min={0.000001}
+              step={0.01}
+              digits={4}
+              value={gait.stride}
+              onChange={(stride, gesture) => change({ stride }, gesture)}
+            />
+            <IconButton
+              label="Measure stride and feet from model"
+              isDisabled={!found || found.stride === 0}
+              onPress={() => take(gait.clip)}
+            >
+              <Ruler aria-hidden />
+            </IconButton>
+            <QuantityField
+              label="Begins at"
+              kind="count"
+              step={0.05}
+              value={gait.phase}
+              onChange={(phase, gesture) => change({ phase }, gesture)}
+            />
+          </WheelLine>
+          <Tick
+            isSelected={gait.plant}
+            isDisabled={gait.feet.length === 0}
+            onChange={(plant) => change({ plant })}
+          >
+            Plant its feet
+          </Tick>
+          <FieldPair>
+            <Select
+              label="While it stands"
+              options={[{ id: NONE, name: 'As it stopped' }, ...named]}
+              value={gait.idle ?? NONE}
+              onChange={(idle) => change({ idle: idle === NONE ? null : idle })}
+            />
+            <QuantityField
+              label="Blend"
+              kind="time"
+              min={0}
+              step={0.05}
+              value={gait.blend}
+              onChange={(blend, gesture) => change({ blend }, gesture)}
+            />
+          </FieldPair>
+          <QuantityField
+            label="Warn above"
+            kind="count"
+            unit="steps/s"
+            min={0}
+            max={100}
+            step={0.1}
+            value={gait.cadence}
+            onChange={(cadence, gesture) => change({ cadence }, gesture)}
+          />
+          <Buttons>
+            <Button
+              isDisabled={gait.feet.length === 0}
+              onPress={() => attempt(desk, 'Rest stops', (shot) => restStops(shot, rider.id))}
+            >
+              Bring stops to a rest
+            </Button>
+          </Buttons>
+          <ActsFold gait={gait} clips={clips} change={change} />
+          <FeetFold gait={gait} nodes={model?.facts.nodes ?? []} change={change} />
+        </>
+      )}
+    </Section>
+  );
+}
+
+type Change = (part: Partial<Gait>, gesture?: string) => void;
+
+/** What it does at its stops. */
+function ActsFold({
+  gait,
+  clips,
+  change,
+}: {
+  gait: Gait;
+  clips: KeptModel['facts']['clips'];
+  change: Change;
+}) {
+  const { acts } = gait;
+  const put = (i: number, part: Partial<Act>, gesture?: string) =>
+    change({ acts: acts.map((act, k) => (k === i ? { ...act, ...part } : act)) }, gesture);
+  return (
+    <Fold
+      title={acts.length === 0 ? 'Acts at its stops' : `Acts at its stops (${acts.length})`}
+      isOpen={acts.length > 0}
+    >
+      {acts.map((act, i) => {
+        const clip = clips.find(({ name }) => name === act.clip);
+        const end = act.to ?? clip?.seconds ?? act.from + 1;
+        return (
+          <WheelCard key={i} role="group" aria-label={`Act at stop ${act.stop + 1}`}>
+            <WheelHead>
+              <strong>Stop {act.stop + 1}</strong>
+              <span />
+              <IconButton
+                label={`Delete the act at stop ${act.stop + 1}`}
+                onPress={() => change({ acts: acts.filter((_, k) => k !== i) })}
+              >
+                <Trash2 aria-hidden />
+              </IconButton>
+            </WheelHead>
+            <FieldPair>
+              <QuantityField
+                label="At stop"
+                kind="count"
+                whole
+                min={1}
+                max={10_000}
+                value={act.stop + 1}
+                onChange={(stop, gesture) => put(i, { stop: stop - 1 }, gesture)}
+              />
+              <Select
+                label="Does"
+                options={clips.map(({ name }) => ({ id: name, name }))}
+                value={act.clip}
+                onChange={(name) => put(i, { clip: name, from: 0, to: null })}
+              />
+            </FieldPair>
+            <FieldGrid>
+              <QuantityField
+                label="From"
+                kind="time"
+                min={0}
+                max={Math.max(0, end - 0.01)}
+                step={0.1}
+                value={act.from}
+                onChange={(from, gesture) => put(i, { from }, gesture)}
+              />
+              <QuantityField
+                label="To"
+                kind="time"
+                min={act.from + 0.01}
+                step={0.1}
+                value={end}
+                onChange={(to, gesture) => put(i, { to }, gesture)}
+              />
+              <Select
+                label="Lasts"
+                options={[
+                  { id: 'stretch', name: 'The stop' },
+                  { id: 'repeat', name: 'Repeats' },
+                ]}
+                value={act.fit}
+                onChange={(fit) => put(i, { fit })}
+              />
+            </FieldGrid>
+          </WheelCard>
+        );
+      })}
+      <Buttons>
+        <Button
+          isDisabled={clips.length === 0}
+          onPress={() => {
+            const stop = acts.reduce((most, act) => Math.max(most, act.stop + 1), 0);
+            const other = clips.find(({ name }) => name !== gait.clip && name !== gait.idle) ?? clips[0];
+            change({ acts: [...acts, { ...defaultsOf(Act), stop, clip: other.name }] });
+          }}
+        >
+          <Plus aria-hidden /> Add an act
+        </Button>
+      </Buttons>
+    </Fold>
+  );
+}
+
+/** Its feet, and when each stands. */
+function FeetFold({ gait, nodes, change }: { gait: Gait; nodes: readonly string[]; change: Change }) {
+  const { feet } = gait;
+  const free = [...new Set(nodes)].filter((name) => name !== '' && !feet.some(({ node }) => node === name));
+  const put = (i: number, foot: Foot, gesture?: string) =>
+    change({ feet: feet.map((one, k) => (k === i ? foot : one)) }, gesture);
+  return (
+    <Fold title={`Feet (${feet.length})`}>
+      {feet.map((foot, i) => {
+        const [stance] = foot.stances;
+        return (
+          <WheelCard key={foot.node} role="group" aria-label={foot.node}>
+            <WheelHead>
+              <strong>{foot.node}</strong>
+              <span />
+              <IconButton
+                label={`Delete ${foot.node}`}
+                onPress={() => change({ feet: feet.filter((_, k) => k !== i) })}
+              >
+                <Trash2 aria-hidden />
+              </IconButton>
+            </WheelHead>
+            {stance && (
+              <FieldPair>
+                <QuantityField
+                  label="Comes down at"
+                  kind="count"
+                  min={0}
+                  max={1}
+                  step={0.01}
+                  value={stance.from}
+                  onChange={(from, gesture) =>
+                    put(
+                      i,
+                      {
+                        ...foot,
+                        stances: [
+                          { from, to: Math.min(from + 1, Math.max(from + 0.01, stance.to)) },
+                          ...foot.stances.slice(1),
+                        ],
+                      },
+                      gesture,
+                    )
+                  }
+                />
+                <QuantityField
+                  label="Lifts at"
+                  kind="count"
+                  min={stance.from + 0.01}
+                  max={stance.from + 1}
+                  step={0.01}
+                  value={stance.to}
+                  onChange={(to, gesture) =>
+                    put(i, { ...foot, stances: [{ ...stance, to }, ...foot.stances.slice(1)] }, gesture)
+                  }
+                />
+              </FieldPair>
+            )}
+          </WheelCard>
+        );
+      })}
+      {free.length > 0 && (
+        <Select
+          label="Another foot"
+          options={[{ id: NONE, name: 'Choose a part' }, ...free.map((name) => ({ id: name, name }))]}
+          value={NONE}
+          onChange={(node) =>
+            node !== NONE && change({ feet: [...feet, { node, stances: [{ from: 0, to: 0.5 }] }] })
+          }
+        />
+      )}
+    </Fold>
+  );
+}

@@ -1,0 +1,84 @@
+import type { Ball } from '@fleet-rail/core';
+import { Gait, Wheel, defaultsOf, withRider, type Rider } from '@fleet-rail/core';
+import type { KeptModel } from '../api/models';
+import { changeRider, withModel } from './rider-edits';
+import type { Edit } from './edit';
+
+type Facts = KeptModel['facts'];
+
+/** Makes a model of the server's the ground: all of it, as it stands; null makes nothing the ground. */
+export const chooseGround =
+  (model: Pick<KeptModel, 'id' | 'name'> | null): Edit =>
+  (shot) => {
+    if (model === null) return { ...shot, ground: { model: null, nodes: [] } };
+    const { shot: dressed, modelId } = withModel(shot, model);
+    return { ...dressed, ground: { model: modelId, nodes: [] } };
+  };
+
+/** Gives a rider the wheels, steering wheel, body or ball that were found in its model; wheels are kept as they steer and drive. */
+export const takeRig = (id: string, { rig, facing }: Facts): Edit =>
+  changeRider(id, (rider) => ({
+    ...rider,
+    wheels: rig.wheels.map((found) => {
+      const before = rider.wheels.find(({ node }) => node === found.node);
+      return before ? { ...found, steers: before.steers, drives: before.drives } : { ...found };
+    }),
+    steering: { ...rider.steering, node: rig.steering.node, axis: rig.steering.axis },
+    body: { ...rider.body, node: rig.body },
+    ball: rig.ball,
+    chassis: rider.chassis ?? facing.chassis,
+  }));
+
+/** Measures one wheel from the model anew. */
+export const measureWheel = (id: string, node: string, { rig }: Facts): Edit =>
+  changeWheel(id, node, rig.wheels.find((wheel) => wheel.node === node) ?? {});
+
+export const changeWheel = (id: string, node: string, part: Partial<Wheel>): Edit =>
+  changeRider(id, (rider) => ({
+    ...rider,
+    wheels: rider.wheels.map((wheel) =>
+      wheel.node === node ? { ...wheel, ...part, steers: part.steers ?? wheel.steers } : wheel,
+    ),
+  }));
+
+/** A wheel of a node that was not found to be one, as high as the node stands. */
+export const addWheel = (id: string, node: string, { nodes, places }: Facts): Edit =>
+  changeRider(id, (rider) => {
+    const at = places[nodes.indexOf(node)] ?? [0, 0.4, 0];
+    const wheel: Wheel = {
+      ...defaultsOf(Wheel),
+      node,
+      centre: [...at],
+      radius: Math.max(0.05, Math.abs(at[1])),
+    };
+    return { ...rider, wheels: [...rider.wheels, wheel] };
+  });
+
+export const removeWheel = (id: string, node: string): Edit =>
+  changeRider(id, (rider) => ({ ...rider, wheels: rider.wheels.filter((wheel) => wheel.node !== node) }));
+
+/** Sets a rider walking by a clip, with the stride and the feet that were measured in it; the stillest clip is its standing one. */
+export const takeGait =
+  (id: string, clip: string, { gaits }: Facts): Edit =>
+  (shot) =>
+    withRider(shot, id, (rider): Rider => {
+      const found = gaits.find((gait) => gait.clip === clip);
+      const still = gaits.find((gait) => gait.still && gait.clip !== clip)?.clip ?? null;
+      const before = rider.gait ?? { ...defaultsOf(Gait), clip, stride: 1, idle: still };
+      return {
+        ...rider,
+        gait: {
+          ...before,
+          clip,
+          stride: found && found.stride > 0 ? found.stride : before.stride,
+          feet: found ? found.feet.map((foot) => ({ ...foot })) : [],
+        },
+      };
+    });
+
+export const changeGait = (id: string, part: Partial<Gait>): Edit =>
+  changeRider(id, (rider) => ({ ...rider, gait: rider.gait && { ...rider.gait, ...part } }));
+
+/** A ball in place of wheels, or none. */
+export const changeBall = (id: string, part: Partial<Ball> | null): Edit =>
+  changeRider(id, (rider) => ({ ...rider, ball: part && rider.ball && { ...rider.ball, ...part } }));
