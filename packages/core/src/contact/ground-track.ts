@@ -117,7 +117,11 @@ export function trackByFrame(
 
 /** The straight line fitted to nodes `step` apart under a smooth window about s, at s. */
 function smoothed(s: number, reach: number, step: number, node: (k: number) => number): number {
-  let [sum, first, second, value, slope] = [0, 0, 0, 0, 0];
+  let sum = 0;
+  let first = 0;
+  let second = 0;
+  let value = 0;
+  let slope = 0;
   const last = Math.floor((s + reach) / step);
   const scale = 1 / (reach * reach);
   for (let k = Math.ceil((s - reach) / step); k <= last; k++) {

@@ -13,15 +13,23 @@ export interface Plane {
  */
 export function planeThrough(places: Float64Array, heights: Float64Array, out: Plane): Plane {
   const count = heights.length;
-  let [mx, my, mh] = [0, 0, 0];
+  let mx = 0;
+  let my = 0;
+  let mh = 0;
   for (let i = 0; i < count; i++) {
     mx += places[2 * i] / count;
     my += places[2 * i + 1] / count;
     mh += heights[i] / count;
   }
-  let [xx, xy, yy, xh, yh] = [0, 0, 0, 0, 0];
+  let xx = 0;
+  let xy = 0;
+  let yy = 0;
+  let xh = 0;
+  let yh = 0;
   for (let i = 0; i < count; i++) {
-    const [x, y, h] = [places[2 * i] - mx, places[2 * i + 1] - my, heights[i] - mh];
+    const x = places[2 * i] - mx;
+    const y = places[2 * i + 1] - my;
+    const h = heights[i] - mh;
     xx += x * x;
     xy += x * y;
     yy += y * y;

@@ -51,7 +51,7 @@ export function compileGroundStance(
     (at: number, out: Float64Array) => {
       rawAt(at);
       // The path's own rise ahead is followed, so that ground is looked for where the path says.
-      const cos = Math.hypot(frame[9], frame[11]);
+      const cos = Math.sqrt(frame[9] * frame[9] + frame[11] * frame[11]);
       out[0] = frame[0] + cos * (ahead * own[0] + left * own[1]);
       out[1] = frame[1] + frame[10] * (ahead * own[2] - left * own[3]);
       out[2] = frame[2] + cos * (ahead * own[1] - left * own[0]);
@@ -82,12 +82,12 @@ export function compileGroundStance(
     if (at === solved) return;
     solved = at;
     rawAt(at);
-    const cos = Math.hypot(frame[9], frame[11]);
-    points.forEach(({ ahead, left }, i) => {
-      places[2 * i] = cos * ahead;
-      places[2 * i + 1] = cos * left;
+    const cos = Math.sqrt(frame[9] * frame[9] + frame[11] * frame[11]);
+    for (let i = 0; i < points.length; i++) {
+      places[2 * i] = cos * points[i].ahead;
+      places[2 * i + 1] = cos * points[i].left;
       heights[i] = tracks[i].height(at);
-    });
+    }
     planeThrough(places, heights, plane);
   };
   return {
@@ -98,7 +98,8 @@ export function compileGroundStance(
       solve(at);
       rawAt(at);
       // From the rider's own ahead and left to those of travel.
-      const [sine, cosine] = [own[3], own[2]];
+      const cosine = own[2];
+      const sine = own[3];
       const tilt = hitch.ground.tilt || !whole;
       const forward = tilt ? plane.ahead * cosine - plane.left * sine : 0;
       const leftward = tilt ? plane.ahead * sine + plane.left * cosine : 0;
@@ -125,10 +126,11 @@ function held({ path, pace }: Course, frame: number): number {
 
 /** Writes the x and z of the level way a rider's own front points to, then cosine and sine of its yaw. */
 function level(frame: Float64Array, yawDeg: number, out: Float64Array): void {
-  const size = Math.hypot(frame[9], frame[11]) || 1;
-  const [x, z] = [frame[9] / size, frame[11] / size];
-  const yaw = (yawDeg * Math.PI) / 180;
-  const [cos, sin] = [Math.cos(yaw), Math.sin(yaw)];
+  const size = Math.sqrt(frame[9] * frame[9] + frame[11] * frame[11]) || 1;
+  const x = frame[9] / size;
+  const z = frame[11] / size;
+  const cos = yawDeg === 0 ? 1 : Math.cos((yawDeg * Math.PI) / 180);
+  const sin = yawDeg === 0 ? 0 : Math.sin((yawDeg * Math.PI) / 180);
   // Left of (x, z) in the plan is (z, −x).
   out[0] = cos * x + sin * z;
   out[1] = cos * z - sin * x;
@@ -138,18 +140,21 @@ function level(frame: Float64Array, yawDeg: number, out: Float64Array): void {
 
 /** Left, up and forward on a plane that rises by so much ahead and to the left, headed as a frame is. */
 function turnToPlane(frame: Float64Array, ahead: number, left: number, out: Float64Array): void {
-  const size = Math.hypot(frame[9], frame[11]) || 1;
-  const [fx, fz] = [frame[9] / size, frame[11] / size];
-  const [lx, lz] = [fz, -fx];
-  const up = [-ahead * fx - left * lx, 1, -ahead * fz - left * lz];
-  const upSize = Math.hypot(up[0], up[1], up[2]);
-  const forwardSize = Math.hypot(1, ahead);
-  for (let k = 0; k < 3; k++) {
-    out[6 + k] = up[k] / upSize;
-    out[9 + k] = (k === 0 ? fx : k === 1 ? ahead : fz) / forwardSize;
-  }
-  for (let k = 0; k < 3; k++) {
-    const [a, b] = [(k + 1) % 3, (k + 2) % 3];
-    out[3 + k] = out[6 + a] * out[9 + b] - out[6 + b] * out[9 + a];
-  }
+  const size = Math.sqrt(frame[9] * frame[9] + frame[11] * frame[11]) || 1;
+  const fx = frame[9] / size;
+  const fz = frame[11] / size;
+  // Left is (fz, 0, −fx).
+  const upX = -ahead * fx - left * fz;
+  const upZ = -ahead * fz + left * fx;
+  const upScale = 1 / Math.sqrt(upX * upX + 1 + upZ * upZ);
+  const scale = 1 / Math.sqrt(1 + ahead * ahead);
+  out[6] = upX * upScale;
+  out[7] = upScale;
+  out[8] = upZ * upScale;
+  out[9] = fx * scale;
+  out[10] = ahead * scale;
+  out[11] = fz * scale;
+  out[3] = out[7] * out[11] - out[8] * out[10];
+  out[4] = out[8] * out[9] - out[6] * out[11];
+  out[5] = out[6] * out[10] - out[7] * out[9];
 }

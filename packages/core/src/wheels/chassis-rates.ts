@@ -1,4 +1,4 @@
-import { LOOKS, LOOKS_AT } from '../math/gauss-polynomial.js';
+import { LOOKS, LOOKS_AT, slopeAt } from '../math/stretch-polynomial.js';
 import type { ChassisMotion } from '../rider/chassis-motion.js';
 
 /**
@@ -7,56 +7,59 @@ import type { ChassisMotion } from '../rider/chassis-motion.js';
  */
 export const RATES = 8;
 
-/** Derivatives are central differences over so much progress: metres, or frames. */
-const NEAR = { metres: 1e-4, frames: 1e-3 };
-/** Stretches no longer than these are told by one polynomial. */
-const CELL = { metres: 0.25, frames: 0.5 };
-
+/** Stretches no longer than these are told by one polynomial: metres, or frames. */
+const CELL = { metres: 0.5, frames: 0.5 };
 /** A chassis' motion stretch by stretch, each looked at once and only where something comes by. */
 export class ChassisRates {
   /** Where stretches begin and end. */
   readonly edges: Float64Array;
-  private readonly known: (Float64Array | undefined)[] = [];
-  private readonly before = new Float64Array(12);
-  private readonly after = new Float64Array(12);
+  private readonly looked: Uint8Array;
+  private readonly rates: Float64Array;
+  private readonly frames = new Float64Array(LOOKS * 12);
+  private readonly frame = new Float64Array(12);
 
   constructor(readonly chassis: ChassisMotion) {
     this.edges = edgesOf(chassis, CELL[chassis.byDistance ? 'metres' : 'frames']);
+    this.looked = new Uint8Array(this.edges.length);
+    this.rates = new Float64Array(this.edges.length * LOOKS * RATES);
   }
 
-  /** {@link RATES} numbers for each of the looked-at places. */
-  of(stretch: number): Float64Array {
-    const known = this.known[stretch];
-    if (known) return known;
-    const [from, to] = [this.edges[stretch], this.edges[stretch + 1]];
-    const out = new Float64Array(LOOKS * RATES);
-    LOOKS_AT.forEach((t, i) => this.look(from + t * (to - from), out, i * RATES));
-    this.known[stretch] = out;
-    return out;
-  }
-
-  private look(progress: number, out: Float64Array, at: number): void {
-    const { chassis, before, after } = this;
-    const near = NEAR[chassis.byDistance ? 'metres' : 'frames'];
-    const low = chassis.closed ? progress - near : Math.max(chassis.from, progress - near);
-    const high = chassis.closed ? progress + near : Math.min(chassis.to, progress + near);
-    chassis.at(low, before);
-    chassis.at(high, after);
-    const scale = 1 / (high - low);
-    // Position, left, up and ahead in the frame; here as origin, ahead, left, up.
-    for (let k = 0; k < 3; k++) {
-      const ahead = ((before[9 + k] + after[9 + k]) / 2) * scale;
-      const left = ((before[3 + k] + after[3 + k]) / 2) * scale;
+  /** Writes nothing anew where a stretch is known; answers where its numbers begin in {@link all}. */
+  at(stretch: number): number {
+    const to = stretch * LOOKS * RATES;
+    if (this.looked[stretch] === 1) return to;
+    this.looked[stretch] = 1;
+    const { chassis, edges, frames, frame } = this;
+    const from = edges[stretch];
+    const length = edges[stretch + 1] - from;
+    for (let i = 0; i < LOOKS; i++) {
+      chassis.at(from + LOOKS_AT[i] * length, frame);
+      frames.set(frame, 12 * i);
+    }
+    const out = this.rates;
+    for (let i = 0; i < LOOKS; i++) {
       for (let part = 0; part < 4; part++) {
-        const from = PARTS[part] + k;
-        const moved = after[from] - before[from];
-        out[at + 2 * part] += moved * ahead;
-        out[at + 2 * part + 1] += moved * left;
+        let ahead = 0;
+        let left = 0;
+        for (let k = 0; k < 3; k++) {
+          const moved = slopeAt(frames, PARTS[part] + k, 12, i) / length;
+          ahead += moved * frames[12 * i + 9 + k];
+          left += moved * frames[12 * i + 3 + k];
+        }
+        out[to + i * RATES + 2 * part] = ahead;
+        out[to + i * RATES + 2 * part + 1] = left;
       }
     }
+    return to;
+  }
+
+  /** {@link RATES} numbers for each of the looked-at places of each stretch. */
+  get all(): Float64Array {
+    return this.rates;
   }
 }
 
+/** Position, ahead, left and up in a frame. */
 const PARTS = [0, 9, 3, 6] as const;
 
 /** Joints part stretches, and none is longer than a cell. */

@@ -1,4 +1,4 @@
-import { LOOKS, polynomialAt, polynomialIntegral, polynomialThrough } from '../math/gauss-polynomial.js';
+import { LOOKS, polynomialAt, polynomialIntegral, polynomialThrough } from '../math/stretch-polynomial.js';
 import { RATES, type ChassisRates } from './chassis-rates.js';
 
 /** A wheel that rolls: how far, and how it is steered to do so. */
@@ -21,7 +21,7 @@ const LEFT = 2 * LOOKS;
 /**
  * Rolling without sliding: the integral of the contact point's own speed, ahead where the wheel is fixed, and along
  * its own steered way where it steers, in space (so up hills too). Between the places where bends may change, the speed is
- * the polynomial through five Gauss-Legendre places. On a circle of radius R a wheel y to the left has rolled s (1 − y / R).
+ * the polynomial through six places of a stretch, so that both it and its integral are had at once anywhere. On a circle of radius R a wheel y to the left has rolled s (1 − y / R).
  *
  * @param contact metres ahead, to the left and up of the rider's origin
  */
@@ -33,36 +33,39 @@ export function compileWheel(
   const { edges, chassis } = rates;
   const { from, to, closed } = chassis;
   const length = to - from;
-  const stretches: (Float64Array | undefined)[] = [];
-  const values = [new Float64Array(LOOKS), new Float64Array(LOOKS), new Float64Array(LOOKS)];
-  const polynomials = (i: number): Float64Array => {
-    const known = stretches[i];
-    if (known) return known;
-    const own = rates.of(i);
-    for (let k = 0; k < LOOKS; k++) {
-      const at = k * RATES;
+  const made = new Float64Array(edges.length * 3 * LOOKS);
+  const known = new Uint8Array(edges.length);
+  const [rolling, aheads, lefts] = [0, 1, 2].map(() => new Float64Array(LOOKS));
+  /** Where the polynomials of a stretch begin. */
+  const polynomials = (i: number): number => {
+    const to = i * 3 * LOOKS;
+    if (known[i] === 1) return to;
+    known[i] = 1;
+    const own = rates.all;
+    let at = rates.at(i);
+    for (let k = 0; k < LOOKS; k++, at += RATES) {
       let ahead = own[at];
       let left = own[at + 1];
       for (let part = 0; part < 3; part++) {
         ahead += contact[part] * own[at + 2 + 2 * part];
         left += contact[part] * own[at + 3 + 2 * part];
       }
-      values[0][k] = steers ? Math.sign(ahead || 1) * Math.hypot(ahead, left) : ahead;
-      values[1][k] = ahead;
-      values[2][k] = left;
+      rolling[k] = steers ? Math.sign(ahead || 1) * Math.sqrt(ahead * ahead + left * left) : ahead;
+      aheads[k] = ahead;
+      lefts[k] = left;
     }
-    const made = new Float64Array(3 * LOOKS);
-    polynomialThrough(values[0], made, ROLLED);
-    polynomialThrough(values[1], made, AHEAD);
-    polynomialThrough(values[2], made, LEFT);
-    stretches[i] = made;
-    return made;
+    polynomialThrough(rolling, made, to + ROLLED);
+    polynomialThrough(aheads, made, to + AHEAD);
+    polynomialThrough(lefts, made, to + LEFT);
+    return to;
   };
   /** What is rolled up to each edge, as far as it was asked for. */
   const sums: number[] = [0];
   const upTo = (edge: number): number => {
     for (let i = sums.length; i <= edge; i++)
-      sums.push(sums[i - 1] + (edges[i] - edges[i - 1]) * polynomialIntegral(polynomials(i - 1), ROLLED, 1));
+      sums.push(
+        sums[i - 1] + (edges[i] - edges[i - 1]) * polynomialIntegral(made, polynomials(i - 1) + ROLLED, 1),
+      );
     return sums[edge];
   };
   let stretch = 0;
@@ -77,26 +80,29 @@ export function compileWheel(
   return {
     rolled(progress) {
       const t = find(progress);
-      const [i, laps] = [stretch, lap];
+      const i = stretch;
+      const laps = lap;
       const whole = laps === 0 ? 0 : laps * upTo(edges.length - 1);
-      const rest = t === 0 ? 0 : (edges[i + 1] - edges[i]) * polynomialIntegral(polynomials(i), ROLLED, t);
+      const rest =
+        t === 0 ? 0 : (edges[i + 1] - edges[i]) * polynomialIntegral(made, polynomials(i) + ROLLED, t);
       return whole + upTo(i) + rest;
     },
     speed(progress) {
       const t = find(progress);
-      return polynomialAt(polynomials(stretch), ROLLED, t);
+      return polynomialAt(made, polynomials(stretch) + ROLLED, t);
     },
     steer(progress) {
       const t = find(progress);
       const own = polynomials(stretch);
-      const [ahead, left] = [polynomialAt(own, AHEAD, t), polynomialAt(own, LEFT, t)];
+      const ahead = polynomialAt(made, own + AHEAD, t);
+      const left = polynomialAt(made, own + LEFT, t);
       if (Math.hypot(ahead, left) < 1e-12) return 0;
       return ahead < 0 ? Math.atan2(-left, -ahead) : Math.atan2(left, ahead);
     },
     slip(progress) {
       if (steers) return 0;
       const t = find(progress);
-      return polynomialAt(polynomials(stretch), LEFT, t);
+      return polynomialAt(made, polynomials(stretch) + LEFT, t);
     },
   };
 }

@@ -1,9 +1,12 @@
-import { gaussLegendreRule } from './gauss-legendre.js';
-
 /** How many places of a stretch a function is looked at. */
-export const LOOKS = 5;
-/** Where they are, from 0 to 1: Gauss and Legendre's, so that the integral over the whole is that of their rule. */
-export const LOOKS_AT = Float64Array.from(gaussLegendreRule(LOOKS).nodes, (node) => (node + 1) / 2);
+export const LOOKS = 6;
+/** Ends are looked at from inside by so much of a stretch: at a joint the next one may bend otherwise. */
+const INSIDE = 1e-7;
+/** Where they are, from 0 to 1: Chebyshev's points with both ends, between which a polynomial does not swing out. */
+export const LOOKS_AT = Float64Array.from({ length: LOOKS }, (_, i) => {
+  const at = (1 - Math.cos((Math.PI * i) / (LOOKS - 1))) / 2;
+  return Math.min(1 - INSIDE, Math.max(INSIDE, at));
+});
 
 /** By place the polynomial that is 1 there and 0 at the others: coefficients of 1, t, t² … */
 const BASES = Array.from(LOOKS_AT, (own, i) => {
@@ -13,11 +16,26 @@ const BASES = Array.from(LOOKS_AT, (own, i) => {
     const scale = 1 / (own - other);
     basis = [...basis, 0].map((_, n) => scale * ((basis[n - 1] ?? 0) - other * (basis[n] ?? 0)));
   });
-  return basis;
+  return Float64Array.from(basis);
 });
 
+/** By place what each value adds to the slope there. */
+const SLOPES = Array.from(LOOKS_AT, (t) =>
+  Float64Array.from(BASES, (basis) =>
+    basis.reduce((sum, c, n) => sum + (n === 0 ? 0 : n * c * t ** (n - 1)), 0),
+  ),
+);
+
+/** The slope, per stretch, at one of the places, of the polynomial through values that stand `step` numbers apart from `at` on. */
+export function slopeAt(values: Float64Array, at: number, step: number, place: number): number {
+  const slopes = SLOPES[place];
+  let sum = 0;
+  for (let i = 0; i < LOOKS; i++) sum += slopes[i] * values[at + i * step];
+  return sum;
+}
+
 /** Writes the coefficients of the polynomial through values at {@link LOOKS_AT} into `out[at …]`. */
-export function polynomialThrough(values: ArrayLike<number>, out: Float64Array, at: number): void {
+export function polynomialThrough(values: Float64Array, out: Float64Array, at: number): void {
   for (let n = 0; n < LOOKS; n++) {
     let sum = 0;
     for (let i = 0; i < LOOKS; i++) sum += values[i] * BASES[i][n];
