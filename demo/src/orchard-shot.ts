@@ -112,7 +112,7 @@ function pickingRound(paths: Shot['paths'], { gaits }: ModelFacts): Pick<Rider, 
       sideways: 1.5,
       jerk: 4,
       departs: 'rolling',
-      stops: [{ distance: 18, seconds: 8 }],
+      stops: [{ distance: 14, seconds: 10 }],
     },
     // Between two points of the row, where its bend does not change all at once.
     start: { frame: RANGE.first, value: 4 },

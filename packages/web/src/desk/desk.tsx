@@ -224,7 +224,7 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
             <Panel defaultSize={34} minSize={18} ref={lower}>
               <Column>
                 {station === 'pace' && <DiagramBar />}
-                <RunDiagram hasStrip={station !== 'facing' || !banks} />
+                <RunDiagram hasStrip={station !== 'facing' || !banks} hasFeet={station === 'contact'} />
                 {station === 'facing' && <BankChart />}
                 <Transport />
               </Column>

@@ -9,12 +9,14 @@ const Table = styled(Figures)`
   border-top: 1px solid ${({ theme }) => theme.hairline};
 `;
 
+const SHOWN: ReadonlySet<SampledGauge['kind']> = new Set(['turns', 'phase', 'roll']);
+
 /** What a rider's wheels, walk and feet do at the shown frame. */
 export function ContactFigures({ rider }: { rider: Rider }) {
   const evaluation = useDesk((state) => state.evaluation);
   const frame = useDesk((state) => state.frame);
   const gauges = evaluation?.riders.get(rider.id)?.gauges ?? [];
-  if (!evaluation || gauges.length === 0) return null;
+  if (!evaluation || !gauges.some(({ kind }) => SHOWN.has(kind))) return null;
   const at = (gauge: SampledGauge) => valueAt(gauge.values, (frame - evaluation.first) / evaluation.step);
   const of = (kind: SampledGauge['kind']) => gauges.filter((gauge) => gauge.kind === kind);
   const wheel = (node: string) => rider.wheels.find((one) => one.node === node);

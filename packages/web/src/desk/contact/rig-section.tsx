@@ -29,7 +29,8 @@ export function RigSection({ rider, model }: { rider: Rider; model: KeptModel | 
   const count = found ? found.wheels.length : 0;
   const take = () => model && edit('Wheels', takeRig(rider.id, model.facts));
   const rigged = wheels.length > 0 || ball !== null;
-  if (!rigged && rider.gait !== null) return null;
+  const may = rider.kind === 'vehicle' || rider.kind === 'prop' || count > 0 || found?.ball;
+  if (!rigged && (rider.gait !== null || !may)) return null;
   return (
     <Section aria-label="Wheels">
       <SectionTitle>{ball ? 'Ball' : 'Wheels'}</SectionTitle>

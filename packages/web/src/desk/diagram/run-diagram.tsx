@@ -18,6 +18,7 @@ import {
   type DiagramScales,
 } from './diagram-scales';
 import { AxisText, LevelLine, MarkText } from './diagram-text';
+import { FOOT_ROW, GaitStrip } from './gait-strip';
 import { FULL_LINES, linePath } from './line-path';
 import { paceGeometry } from './pace-geometry';
 import { PaceGrips } from './pace-grips';
@@ -66,7 +67,7 @@ const Lasso = styled.rect`
 `;
 
 /** Distance up, time across: a line for each rider, marks of the path as level lines, the strip below. */
-export function RunDiagram({ hasStrip }: { hasStrip: boolean }) {
+export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: boolean }) {
   const desk = useDeskStore();
   const frameRef = useRef<HTMLDivElement>(null);
   const svgRef = useRef<SVGSVGElement>(null);
@@ -76,7 +77,9 @@ export function RunDiagram({ hasStrip }: { hasStrip: boolean }) {
   const shown = useDesk((state) => state.diagram);
   const selected = useSelectedRider();
   const strip = hasStrip ? Math.min(STRIP.most, Math.max(STRIP.least, height * STRIP.part)) : 0;
-  const scales = diagramScales(shot, evaluation, { width, height, strip }, shown, selected);
+  const walker = hasFeet && selected?.hitch && selected.gait ? selected : null;
+  const feet = walker?.gait ? walker.gait.feet.length * FOOT_ROW + 6 : 0;
+  const scales = diagramScales(shot, evaluation, { width, height: height - feet, strip }, shown, selected);
   const scalesRef = useRef<DiagramScales | null>(null);
   scalesRef.current = scales;
   useDiagramZoom(svgRef, scalesRef, desk);
@@ -122,6 +125,9 @@ export function RunDiagram({ hasStrip }: { hasStrip: boolean }) {
             riders={bands.flatMap(({ riders }) => riders)}
             clip={clip}
           />
+        )}
+        {walker && feet > 6 && (
+          <GaitStrip scales={scales} top={height - MARGIN.bottom - feet + 5} rider={walker} clip={clip} />
         )}
         <CutRow x={x} width={width} />
         <g clipPath={`url(#${clip})`}>

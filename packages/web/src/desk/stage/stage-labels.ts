@@ -8,6 +8,13 @@ const MOST_BADGES = 60;
 /** With more points than these only chosen ones are labelled. */
 const MOST_POINTS = 24;
 
+/** A label of the stage that is drawn by the page over it, pixels from the stage's corner. */
+export interface StageLabel {
+  readonly key: string;
+  readonly x: number;
+  readonly y: number;
+}
+
 /** Something of the stage that the page writes over it, and where that stands in the scene. */
 export interface PlacedLabel {
   readonly key: string;

@@ -27,13 +27,14 @@ import { ghostsOf, type Ghost } from './ghosts';
 import { heatShown } from './heat-shown';
 import { lensOf } from './lens';
 import { lookedThrough } from './looked-through';
+import { boxAround } from './box-around';
 import { cameraNear } from './camera-near';
 import type { RigGrip } from './rig-overlay';
 import { RiderFigures, type RiderPart } from './rider-figures';
 import { ScreenSight } from './screen-sight';
 import { SightLines } from './sight-lines';
 import { smoothEdges } from './smooth-edges';
-import { stageLabels } from './stage-labels';
+import { stageLabels, type StageLabel } from './stage-labels';
 import { SurveyGrid } from './survey-grid';
 import { Views } from './views';
 
@@ -43,13 +44,6 @@ const RIBBON_METRES = 0.22;
 const RIBBON_PIXELS = 2.4;
 /** Fine grid lines are shown while a metre spans at least this many pixels. */
 const FINE_GRID_PIXELS = 10;
-
-/** A label of the stage that is drawn by the page over it. */
-export interface StageLabel {
-  readonly key: string;
-  readonly x: number;
-  readonly y: number;
-}
 
 /** Draws a desk's state with WebGL, only when something changed. */
 export class StageView {
@@ -141,6 +135,14 @@ export class StageView {
   /** Brings everything into the present view. */
   fit(): void {
     this.views.fit(this.contentBox());
+    this.redraw();
+  }
+
+  /** Brings a rider close in the present view. */
+  fitRider(id: string): void {
+    const box = this.figures.boxOf(id);
+    if (box === null) return;
+    this.views.fit(box.expandByScalar(0.3));
     this.redraw();
   }
 
@@ -405,14 +407,7 @@ export class StageView {
   }
 
   private contentBox(): THREE.Box3 {
-    const box = new THREE.Box3();
-    for (const { ribbon } of this.ribbons.values()) {
-      const { line } = ribbon;
-      for (let i = 0; i < line.length; i += 3)
-        box.expandByPoint(new THREE.Vector3(line[i], line[i + 1], line[i + 2]));
-    }
-    if (box.isEmpty()) box.set(new THREE.Vector3(-12, 0, -12), new THREE.Vector3(12, 2, 12));
-    return box.expandByScalar(1);
+    return boxAround([...this.ribbons.values()].map(({ ribbon }) => ribbon.line));
   }
 
   private readonly spanAt = (place: Vec3): number => this.views.metresPerPixel(new THREE.Vector3(...place));

@@ -1,4 +1,4 @@
-import { Maximize } from 'lucide-react';
+import { Maximize, ZoomIn } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { LABEL_FONT } from '../../theme/global-style';
@@ -6,14 +6,15 @@ import { Badge } from '../../ui/badge';
 import { IconButton } from '../../ui/icon-button';
 import { showNumber } from '../../ui/quantity';
 import { Board } from '../board/board';
-import { useDesk, useDeskStore } from '../desk-store';
+import { useDesk, useDeskStore, useSelectedRider } from '../desk-store';
 import type { StationId } from '../stations';
 import { observeSize } from '../use-size';
 import { HeatLegend } from './heat-legend';
 import { Picture } from './picture';
 import { SeamView } from './seam-view';
 import { StageBanner } from './stage-banner';
-import { StageView, type StageLabel } from './stage-view';
+import type { StageLabel } from './stage-labels';
+import { StageView } from './stage-view';
 import type { Box } from './tools/stage-tool';
 import { useNudgeKeys } from './use-nudge-keys';
 import { useStagePointer } from './use-stage-pointer';
@@ -86,6 +87,7 @@ export function Stage({ station }: { station: StationId }) {
   const desk = useDeskStore();
   const theme = useTheme();
   const canvas = useRef<HTMLCanvasElement>(null);
+  const selected = useSelectedRider();
   const stage = useRef<StageView>(null);
   const [labels, setLabels] = useState<readonly StageLabel[]>([]);
   const [hover, setHover] = useState<string | null>(null);
@@ -144,6 +146,14 @@ export function Stage({ station }: { station: StationId }) {
         <IconButton label="Show everything" onPress={() => stage.current?.fit()}>
           <Maximize aria-hidden />
         </IconButton>
+        {selected && view !== 'through' && (
+          <IconButton
+            label={`Come close to ${selected.badge}`}
+            onPress={() => stage.current?.fitRider(selected.id)}
+          >
+            <ZoomIn aria-hidden />
+          </IconButton>
+        )}
       </Bar>
       {view !== 'through' && !seam && <Board />}
       {seam && <SeamView closeUps={(frames, id) => stage.current?.closeUps(frames, id) ?? []} />}

@@ -1,0 +1,239 @@
+import {
+  compiledPaceOf,
+  curveRidden,
+  lengthenStop,
+  moveStop,
+  nearestStep,
+  ownAxes,
+  restingPhases,
+  type Halt,
+  type Rider,
+} from '@fleet-rail/core';
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import styled, { useTheme } from 'styled-components';
+import { changePace } from '../../edits/rider-edits';
+import { LABEL_FONT } from '../../theme/global-style';
+import { lineColor } from '../../theme/theme';
+import { showNumber } from '../../ui/quantity';
+import { useDesk, useDeskStore } from '../desk-store';
+import { AxisText } from './diagram-text';
+import { MARGIN, type DiagramScales } from './diagram-scales';
+import { svgPlace } from './svg-place';
+import { useShownFrames } from './use-shown-frames';
+
+/** How high a foot's row is, pixels. */
+export const FOOT_ROW = 13;
+
+const Edge = styled.rect`
+  fill: ${({ theme }) => theme.ink};
+  cursor: ew-resize;
+  &:focus-visible {
+    outline: 2px solid ${({ theme }) => theme.ink};
+    outline-offset: 2px;
+  }
+`;
+
+const Slide = styled.text`
+  font: 500 10px ${LABEL_FONT};
+  fill: ${({ theme }) => theme.signalText};
+  pointer-events: none;
+`;
+
+/**
+ * Under the diagram a row for each foot of the selected walker: bars while it is down, red where it slides by more than a
+ * millimetre. Stops are framed; their ends are dragged, the first to where the walker comes to rest on its feet.
+ */
+export function GaitStrip({
+  scales,
+  top,
+  rider,
+  clip,
+}: {
+  scales: DiagramScales;
+  top: number;
+  rider: Rider;
+  clip: string;
+}) {
+  const theme = useTheme();
+  const plants = useDesk((state) => state.evaluation?.riders.get(rider.id)?.plants ?? []);
+  const { x } = scales;
+  const feet = rider.gait?.feet ?? [];
+  return (
+    <g aria-label="Gait strip" role="group">
+      {feet.map((foot, row) => (
+        <AxisText key={foot.node} x={MARGIN.left - 8} y={top + row * FOOT_ROW + 10} textAnchor="end">
+          {shortName(
+            foot.node,
+            feet.map(({ node }) => node),
+          )}
+        </AxisText>
+      ))}
+      <g clipPath={`url(#${clip})`}>
+        {feet.flatMap((foot, row) =>
+          plants
+            .filter((plant) => plant.foot === foot.node)
+            .map((plant) => {
+              const slides = plant.left > 1e-3;
+              const width = Math.max(1, x(plant.to) - x(plant.from) - 1);
+              return (
+                <g key={`${foot.node} ${plant.from}`} data-plant={foot.node}>
+                  <rect
+                    x={x(plant.from)}
+                    y={top + row * FOOT_ROW + 2}
+                    width={width}
+                    height={FOOT_ROW - 4}
+                    rx={2}
+                    fill={slides ? theme.signal : lineColor(rider.color)}
+                  />
+                  {slides && width > 34 && (
+                    <Slide
+                      x={x(plant.from) + 3}
+                      y={top + row * FOOT_ROW + FOOT_ROW - 3}
+                      style={{ fill: theme.panel }}
+                    >
+                      {Math.round(plant.left * 1e3)} mm
+                    </Slide>
+                  )}
+                </g>
+              );
+            }),
+        )}
+        <StopFrames scales={scales} top={top} rider={rider} />
+      </g>
+    </g>
+  );
+}
+
+/** The stops of the walker's own timing, with ends to drag. */
+function StopFrames({ scales, top, rider }: { scales: DiagramScales; top: number; rider: Rider }) {
+  const desk = useDeskStore();
+  const theme = useTheme();
+  const shot = useDesk((state) => state.shot);
+  const shown = useShownFrames(shot, rider);
+  const drag = useRef<{
+    x: number;
+    halt: Halt;
+    pace: NonNullable<Rider['hitch']>['pace'];
+    gesture: string;
+  } | null>(null);
+  const { hitch, gait } = rider;
+  const path = curveRidden(shot, rider);
+  if (!hitch || !gait || path === null || hitch.follows || hitch.pacedBy) return null;
+  const { x } = scales;
+  const halts = compiledPaceOf(hitch.pace, shot.fps, path).halts;
+  const stride = gait.stride * ownAxes(rider).scale[0];
+  const phases = restingPhases(gait);
+  const height = gait.feet.length * FOOT_ROW;
+
+  /** A stop some metres further, brought to the nearest place where the walker rests on its feet. */
+  const place = (pace: typeof hitch.pace, halt: Halt, metres: number, gesture?: string) => {
+    const phase = gait.phase + (halt.distance + metres + hitch.offset.along) / stride;
+    const by = metres + (phases.length > 0 ? nearestStep(phase, phases) * stride : 0);
+    const moved = moveStop(pace, halt, by, path);
+    if (moved)
+      desk.getState().edit(
+        'Move stop',
+        changePace(rider.id, () => moved),
+        gesture,
+      );
+  };
+  const lengthen = (pace: typeof hitch.pace, halt: Halt, frames: number, gesture?: string) => {
+    const longer = lengthenStop(pace, halt, frames, shot.fps, path);
+    if (longer)
+      desk.getState().edit(
+        'Lengthen stop',
+        changePace(rider.id, () => longer),
+        gesture,
+      );
+  };
+  const grip = (halt: Halt, i: number, end: 'begins' | 'ends') => {
+    const frame = end === 'begins' ? halt.from : halt.to;
+    const at = shown.shown(frame);
+    if (at === null || !Number.isFinite(at)) return null;
+    // Walking speed before the stop turns pixels into metres: the bar is pulled along with the step it ends on.
+    const perFrame = (stride * 0.9) / shot.fps;
+    const act = (frames: number, from: { halt: Halt; pace: typeof hitch.pace }, gesture?: string) =>
+      end === 'begins'
+        ? place(from.pace, from.halt, frames * perFrame, gesture)
+        : lengthen(from.pace, from.halt, Math.round(frames), gesture);
+    return (
+      <Edge
+        x={x(at) - 2}
+        y={top - 1}
+        width={4}
+        height={height + 2}
+        rx={2}
+        tabIndex={0}
+        role="slider"
+        aria-label={`Stop ${i + 1} ${end}`}
+        aria-valuenow={Number(at.toFixed(2))}
+        aria-valuemin={shot.range.first}
+        aria-valuemax={shot.range.last}
+        aria-valuetext={`frame ${showNumber(at, 1)}, ${showNumber(halt.distance, 2)} m`}
+        onPointerDown={(event: PointerEvent<SVGRectElement>) => {
+          if (event.button !== 0) return;
+          event.stopPropagation();
+          event.currentTarget.setPointerCapture(event.pointerId);
+          drag.current = {
+            x: svgPlace(event).px,
+            halt,
+            pace: hitch.pace,
+            gesture: `stop ${event.timeStamp}`,
+          };
+        }}
+        onPointerMove={(event: PointerEvent<SVGRectElement>) => {
+          if (drag.current === null) return;
+          const frames = x.invert(svgPlace(event).px) - x.invert(drag.current.x);
+          act(frames, drag.current, drag.current.gesture);
+        }}
+        onPointerUp={() => {
+          drag.current = null;
+        }}
+        onKeyDown={(event: KeyboardEvent) => {
+          const way = { ArrowLeft: -1, ArrowRight: 1 }[event.key] ?? 0;
+          if (way === 0) return;
+          event.preventDefault();
+          event.stopPropagation();
+          const from = { halt, pace: hitch.pace };
+          if (end === 'ends') return act(way * (event.shiftKey ? 10 : 1), from);
+          // To the next place where it rests, there or back.
+          const gap = phases.length > 1 ? stride / phases.length : stride;
+          place(hitch.pace, halt, way * gap);
+        }}
+      />
+    );
+  };
+  return (
+    <g>
+      {halts.map((halt, i) => {
+        const [from, to] = [shown.shown(halt.from), shown.shown(halt.to)];
+        if (from === null || to === null || !Number.isFinite(from) || !Number.isFinite(to)) return null;
+        return (
+          <g key={i}>
+            <rect
+              x={x(from)}
+              y={top}
+              width={Math.max(0, x(to) - x(from))}
+              height={height}
+              fill="none"
+              stroke={theme.quiet}
+              strokeDasharray="3 2"
+              pointerEvents="none"
+            />
+            {grip(halt, i, 'begins')}
+            {grip(halt, i, 'ends')}
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+/** A foot's name without what all of them have in common. */
+function shortName(name: string, all: readonly string[]): string {
+  if (all.length < 2) return name.slice(0, 10);
+  let from = 0;
+  while (all.every((other) => other[from] !== undefined && other[from] === all[0][from])) from++;
+  const rest = name.slice(from).replace(/^[_.\s-]+/, '') || name;
+  return rest.length > 9 ? `${rest.slice(0, 8)}…` : rest;
+}
