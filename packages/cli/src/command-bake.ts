@@ -20,7 +20,8 @@ export async function commandBake(args: Arguments): Promise<string> {
     throw new UsageError(`--out: found "${out}"; expected a name ending in .csv or .glb`);
   const shot = await readShot(file);
   const within = args.number('within', 0);
-  if (!(within >= 0)) throw new UsageError(`--within: found ${within}; expected metres or radians, 0 or more`);
+  if (!(within >= 0))
+    throw new UsageError(`--within: found ${within}; expected metres or radians, 0 or more`);
   // A CSV of riders alone needs no model beside it.
   const models = kind === 'glb' || needsScenery(shot) ? await readModels(shot, file) : new Map();
   const sampled = sampleShot(evaluateShot(shot, sceneryOf(shot, models)));
