@@ -78,11 +78,11 @@ export function compileGroundStance(
   const heights = new Float64Array(points.length);
   const plane: Plane = { at: 0, ahead: 0, left: 0 };
   let solved = NaN;
-  const solve = (at: number) => {
+  /** @param raw the frame of travel there, before it is set on anything */
+  const solve = (at: number, raw: Float64Array) => {
     if (at === solved) return;
     solved = at;
-    rawAt(at);
-    const cos = Math.sqrt(frame[9] * frame[9] + frame[11] * frame[11]);
+    const cos = Math.sqrt(raw[9] * raw[9] + raw[11] * raw[11]);
     for (let i = 0; i < points.length; i++) {
       places[2 * i] = cos * points[i].ahead;
       places[2 * i + 1] = cos * points[i].left;
@@ -95,22 +95,25 @@ export function compileGroundStance(
     points,
     settle(at, out, rise) {
       if (Math.abs(out[10]) > STEEP) return;
-      solve(at);
-      rawAt(at);
+      solve(at, out);
+      const yaw = (course.offset.at(at).yaw * Math.PI) / 180;
       // From the rider's own ahead and left to those of travel.
-      const cosine = own[2];
-      const sine = own[3];
+      const cosine = yaw === 0 ? 1 : Math.cos(yaw);
+      const sine = yaw === 0 ? 0 : Math.sin(yaw);
       const tilt = hitch.ground.tilt || !whole;
       const forward = tilt ? plane.ahead * cosine - plane.left * sine : 0;
       const leftward = tilt ? plane.ahead * sine + plane.left * cosine : 0;
-      const height = whole ? plane.at + hitch.ground.rise : frame[1];
-      turnToPlane(frame, forward, leftward, out);
-      out[0] = frame[0] + rise * out[6];
-      out[1] = height + rise * out[7];
-      out[2] = frame[2] + rise * out[8];
+      // Where it is without its rise, which is then taken along its own up.
+      for (let k = 0; k < 3; k++) out[k] -= rise * out[6 + k];
+      if (whole) out[1] = plane.at + hitch.ground.rise;
+      turnToPlane(out, forward, leftward, out);
+      for (let k = 0; k < 3; k++) out[k] += rise * out[6 + k];
     },
     lift(at, point) {
-      solve(at);
+      if (at !== solved) {
+        rawAt(at);
+        solve(at, frame.slice());
+      }
       const tilt = hitch.ground.tilt ? 1 : 0;
       const on = plane.at + tilt * (plane.ahead * places[2 * point] + plane.left * places[2 * point + 1]);
       const steep = tilt * Math.hypot(plane.ahead, plane.left);
