@@ -64,6 +64,20 @@ test('desk by day, steps, and by night', async ({ page }) => {
   await still(page);
   await take(page, 'through-camera');
   await page.getByRole('radio', { name: 'Free' }).click();
+  await goTo(page, 'Contact');
+  for (const [rider, part, name] of [
+    ['P11 Picker', 0.21, 'contact-walk'],
+    ['H1 Hauler', 0.345, 'contact-rig'],
+  ] as const) {
+    await page.getByRole('radio', { name: rider }).click();
+    const box = await page.getByRole('group', { name: 'Run diagram' }).boundingBox();
+    if (box) await page.mouse.click(box.x + box.width * part, box.y + 40);
+    await still(page);
+    await page.getByRole('button', { name: /^Come close/ }).click();
+    await page.getByRole('heading', { name: 'Contact' }).scrollIntoViewIfNeeded();
+    await still(page);
+    await take(page, name);
+  }
   await goTo(page, 'Attach');
   await page.getByRole('radio', { name: 'H1 Hauler' }).click();
   await goTo(page, 'Pace');

@@ -1,7 +1,7 @@
 import { readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
-import { parseShotText, type Shot } from '@fleet-rail/core';
-import { needsScenery, readModel } from '@fleet-rail/core/formats';
+import { modelsInPlay, parseShotText, type Shot } from '@fleet-rail/core';
+import { readModel } from '@fleet-rail/core/formats';
 import { UsageError } from './options.js';
 
 /** The bytes of a file, or a {@link UsageError} that names it. */
@@ -41,9 +41,9 @@ export async function readModels(
   shotFile: string,
 ): Promise<Map<string, Awaited<ReturnType<typeof readModel>>['document']>> {
   const documents = new Map();
+  const needed = modelsInPlay(shot);
   for (const [i, model] of shot.models.entries()) {
-    const floor = shot.ground.model === model.id && needsScenery(shot);
-    if (!floor && !shot.riders.some((rider) => rider.model === model.id)) continue;
+    if (!needed.has(model.id)) continue;
     const { file } = model.source;
     if (file === undefined) {
       throw new UsageError(

@@ -1,5 +1,6 @@
 import type { Rider } from '../document/shot-rider.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
+import { puppetOfRider } from '../evaluate/scenery.js';
 import { clipNamed, nodeNamed } from '../puppet/puppet.js';
 import { sourceFrame } from '../rider/index.js';
 import type { Finding } from './finding.js';
@@ -47,8 +48,8 @@ function groundFindings(evaluated: EvaluatedShot, rider: Rider, at: string): Sai
 }
 
 function partFindings({ shot, scenery }: EvaluatedShot, rider: Rider, at: string): Said[] {
-  const puppet = scenery.puppets.get(rider.model ?? '');
-  if (puppet === undefined) return [];
+  const puppet = puppetOfRider(scenery, rider);
+  if (puppet === null) return [];
   const model = shot.models.find(({ id }) => id === rider.model)?.name ?? 'Its model';
   const said: Said[] = [];
   const node = (where: string, name: string | null) => {

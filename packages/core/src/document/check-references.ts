@@ -59,6 +59,7 @@ function checkRider(shot: Shot, rider: Rider, at: string): void {
   if (rider.model !== null) known(`${at}.model`, rider.model, 'model', shot.models);
   if (rider.parent !== null) known(`${at}.parent`, rider.parent, 'rider', shot.riders);
   if (rider.hitch !== null) checkHitch(shot, rider.hitch, `${at}.hitch`);
+  if (rider.gait?.source != null) known(`${at}.gait.source`, rider.gait.source, 'model', shot.models);
   checkGait(rider, `${at}.gait`);
   if (rider.camera === null) return;
   const { near, far, keys } = rider.camera;

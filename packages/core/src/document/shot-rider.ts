@@ -95,6 +95,9 @@ export class Gait {
   /** Before the rider's scale. */
   @Amount('metres per cycle', 1e-6, 1e6) stride!: number;
   @Amount('cycles') phase = 0;
+  /** A model whose clips are played by the names of nodes; the rider's own where there is none. */
+  @rule('the id of a model, or null', (v) => v === null || typeof v === 'string')
+  source: string | null = null;
   @TextOrNull() idle: string | null = null;
   @Amount('seconds', 0, 1e3) blend = 0.25;
   @Flag() plant = true;

@@ -13,7 +13,7 @@ import { gaugesOf, type Gauge } from './gauges.js';
 import { compileMovedParts } from './moved-parts.js';
 import { compileContact, type RiderContact } from './rider-contact.js';
 import { Rides } from './rides.js';
-import { NO_SCENERY, type Scenery } from './scenery.js';
+import { NO_SCENERY, puppetOfRider, type Scenery } from './scenery.js';
 
 /** A shot whose paths and riders answer questions at any frame. */
 export interface EvaluatedShot {
@@ -68,13 +68,13 @@ export function evaluateShot(shot: Shot, scenery: Scenery = NO_SCENERY): Evaluat
       chassis: rides.chassis(rider),
       stance: rides.stance(rider),
       pose: rides.pose(rider),
-      puppet: scenery.puppets.get(rider.model ?? '') ?? null,
+      puppet: puppetOfRider(scenery, rider),
     }),
   );
   const parts = remembered((rider: Rider): MovedParts => {
-    const puppet = scenery.puppets.get(rider.model ?? '');
+    const puppet = puppetOfRider(scenery, rider);
     const cued = rides.cuedParts(rider);
-    if (puppet === undefined || (cued.length === 0 && !movesByItself(rider))) return NO_PARTS;
+    if (puppet === null || (cued.length === 0 && !movesByItself(rider))) return NO_PARTS;
     const moved = compileMovedParts(rider, puppet, contact(rider), cued, rides.pose(rider));
     return { ...moved, pose: (frame, out, at) => moved.pose(source(frame), out, at) };
   });

@@ -1,7 +1,7 @@
 import type { Document } from '@gltf-transform/core';
 import { Ground } from '../contact/index.js';
 import type { Shot } from '../document/shot.js';
-import { movesByItself, type Scenery } from '../evaluate/index.js';
+import { goesByGround, movesByItself, type Scenery } from '../evaluate/index.js';
 import { groundMeshOf } from './ground-read.js';
 import { puppetOf } from './puppet-read.js';
 
@@ -11,10 +11,7 @@ import { puppetOf } from './puppet-read.js';
  * @param models by the document's model ids; those that are missing stay as they stand
  */
 export function sceneryOf(shot: Shot, models: ReadonlyMap<string, Document>): Scenery {
-  const worn = new Set(shot.riders.map(({ model }) => model));
-  const puppets = new Map(
-    [...models].filter(([id]) => worn.has(id)).map(([id, model]) => [id, puppetOf(model)] as const),
-  );
+  const puppets = new Map([...models].map(([id, model]) => [id, puppetOf(model)] as const));
   const floor = models.get(shot.ground.model ?? '');
   const mesh = floor ? groundMeshOf(floor, shot.ground.nodes) : null;
   return { ground: mesh && new Ground(mesh), puppets };
@@ -24,11 +21,6 @@ export function sceneryOf(shot: Shot, models: ReadonlyMap<string, Document>): Sc
 export function needsScenery({ riders, cues }: Pick<Shot, 'riders' | 'cues'>): boolean {
   return (
     cues.some(({ does }) => does.node !== null) ||
-    riders.some(
-      (rider) =>
-        movesByItself(rider) ||
-        rider.hitch?.ground.mode === 'stick' ||
-        rider.hitch?.facing.reference === 'ground',
-    )
+    riders.some((rider) => movesByItself(rider) || goesByGround(rider))
   );
 }

@@ -9,3 +9,4 @@ export {
 } from './puppet.js';
 export type { Joint } from './joints.js';
 export { NO_PARTS, type MovedNode, type MovedParts } from './mover.js';
+export { withClipsOf } from './borrowed-clips.js';

@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads';
 import { Injectable, UnprocessableEntityException } from '@nestjs/common';
-import { frameCount, isMoving, writeShotText, type Shot } from '@fleet-rail/core';
+import { frameCount, isMoving, modelsInPlay, writeShotText, type Shot } from '@fleet-rail/core';
 import { needsScenery } from '@fleet-rail/core/formats';
 import { ModelsService } from '../models/models.service.js';
 import { ShotsService } from '../shots/shots.service.js';
@@ -50,13 +50,13 @@ export class BakesService {
 
   private async modelFiles(shot: Shot): Promise<BakeJob['models']> {
     const files = new Map<string, { path: string; fileName: string }>();
+    const needed = modelsInPlay(shot);
     for (const model of shot.models) {
-      const worn = shot.riders.find((rider) => rider.model === model.id);
-      const floor = shot.ground.model === model.id && needsScenery(shot);
-      if (!worn && !floor) continue;
+      if (!needed.has(model.id)) continue;
       if (model.source.asset === undefined) {
+        const worn = shot.riders.find((rider) => rider.model === model.id);
         throw new UnprocessableEntityException(
-          `${worn ? `${worn.badge} wears` : 'The ground is'} "${model.name}", whose file ${model.source.file} is not here; add it under Attach first.`,
+          `${worn ? `${worn.badge} wears` : 'The shot is played with'} "${model.name}", whose file ${model.source.file} is not here; add it under Attach first.`,
         );
       }
       files.set(model.id, await this.models.fileOf(model.source.asset));

@@ -43,7 +43,9 @@ export function useScenery(desk: DeskStore): void {
     const readPuppets = async ({ models, riders, cues }: Shot) => {
       const cued = new Set(cues.map(({ does }) => does.rider));
       const worn = new Set(
-        riders.filter((rider) => movesByItself(rider) || cued.has(rider.id)).map(({ model }) => model),
+        riders
+          .filter((rider) => movesByItself(rider) || cued.has(rider.id))
+          .flatMap(({ model, gait }) => [model, gait?.source ?? null]),
       );
       const assets = models.flatMap(({ id, name, source }) =>
         worn.has(id) && source.asset !== undefined ? [{ id, name, asset: source.asset }] : [],

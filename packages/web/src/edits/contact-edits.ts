@@ -1,5 +1,4 @@
-import type { Ball } from '@fleet-rail/core';
-import { Gait, Wheel, defaultsOf, withRider, type Rider } from '@fleet-rail/core';
+import { Gait, Wheel, defaultsOf, withRider, type Ball, type FoundGait, type Rider } from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
 import { changeRider, withModel } from './rider-edits';
 import type { Edit } from './edit';
@@ -59,7 +58,7 @@ export const removeWheel = (id: string, node: string): Edit =>
 
 /** Sets a rider walking by a clip, with the stride and the feet that were measured in it; the stillest clip is its standing one. */
 export const takeGait =
-  (id: string, clip: string, { gaits }: Facts): Edit =>
+  (id: string, clip: string, gaits: readonly FoundGait[]): Edit =>
   (shot) =>
     withRider(shot, id, (rider): Rider => {
       const found = gaits.find((gait) => gait.clip === clip);
@@ -75,6 +74,23 @@ export const takeGait =
         },
       };
     });
+
+/** Lets a rider play another model's clips, beside its own; null leaves it those alone. */
+export const borrowClips =
+  (id: string, model: KeptModel | null): Edit =>
+  (shot) => {
+    if (model === null) return changeGait(id, { source: null })(shot);
+    const { shot: dressed, modelId } = withModel(shot, model);
+    const clip = model.facts.gaits.find(({ stride }) => stride > 0)?.clip ?? model.facts.clips[0]?.name;
+    return withRider(dressed, id, (rider) => ({
+      ...rider,
+      gait: {
+        ...(rider.gait ?? { ...defaultsOf(Gait), stride: 1 }),
+        clip: clip ?? rider.gait?.clip ?? 'walk',
+        source: modelId,
+      },
+    }));
+  };
 
 export const changeGait = (id: string, part: Partial<Gait>): Edit =>
   changeRider(id, (rider) => ({ ...rider, gait: rider.gait && { ...rider.gait, ...part } }));

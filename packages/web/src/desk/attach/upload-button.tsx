@@ -19,7 +19,7 @@ export function UploadButton({ name, onModel }: { name: string; onModel: (model:
     upload.mutate(file, { onSuccess: onModel, onError: (error) => notify('error', sentenceOf(error)) });
   };
   return (
-    <FileTrigger acceptedFileTypes={['.glb', '.gltf']} onSelect={(files) => onFile(files?.[0])}>
+    <FileTrigger acceptedFileTypes={['.glb', '.gltf', '.bvh']} onSelect={(files) => onFile(files?.[0])}>
       <Button isPending={upload.isPending}>
         <FileUp aria-hidden /> {upload.isPending ? 'Reading the model…' : name}
       </Button>

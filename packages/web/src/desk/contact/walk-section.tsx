@@ -1,7 +1,15 @@
-import { Act, defaultsOf, restStops, type Foot, type Gait, type Rider } from '@fleet-rail/core';
+import {
+  Act,
+  defaultsOf,
+  restStops,
+  type Foot,
+  type FoundGait,
+  type Gait,
+  type Rider,
+} from '@fleet-rail/core';
 import { Footprints, Plus, Ruler, Trash2 } from 'lucide-react';
 import type { KeptModel } from '../../api/models';
-import { changeGait, takeGait } from '../../edits/contact-edits';
+import { borrowClips, changeGait, takeGait } from '../../edits/contact-edits';
 import { changeRider } from '../../edits/rider-edits';
 import { Button, PrimaryButton } from '../../ui/button';
 import { Fold } from '../../ui/fold';
@@ -12,6 +20,7 @@ import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
+import { useGaits } from './use-gaits';
 import { WheelCard, WheelHead, WheelLine } from './wheel-rows';
 
 const NONE = ' none';
@@ -21,22 +30,21 @@ export function WalkSection({ rider, model }: { rider: Rider; model: KeptModel |
   const desk = useDeskStore();
   const edit = useDesk((state) => state.edit);
   const { gait } = rider;
-  const clips = model?.facts.clips ?? [];
-  if (gait === null && clips.length === 0) return null;
-  const named = clips.map(({ name }) => ({ id: name, name }));
+  const gaits = useGaits(rider, model);
+  if (gait === null && gaits.length === 0 && rider.kind !== 'character') return null;
+  const named = gaits.map(({ clip }) => ({ id: clip, name: clip }));
   const own =
-    gait && !clips.some(({ name }) => name === gait.clip) ? [{ id: gait.clip, name: gait.clip }] : [];
-  const found = model?.facts.gaits.find(({ clip }) => clip === gait?.clip);
-  const walks = model?.facts.gaits.find(({ stride }) => stride > 0);
+    gait && !gaits.some(({ clip }) => clip === gait.clip) ? [{ id: gait.clip, name: gait.clip }] : [];
+  const found = gaits.find(({ clip }) => clip === gait?.clip);
+  const walks = gaits.find(({ stride }) => stride > 0);
   const change = (part: Partial<Gait>, gesture?: string) => edit('Walk', changeGait(rider.id, part), gesture);
   const take = (clip: string) => {
-    if (!model) return;
     if (clip === NONE)
       edit(
         'Walk',
         changeRider(rider.id, (before) => ({ ...before, gait: null })),
       );
-    else edit('Walk', takeGait(rider.id, clip, model.facts));
+    else edit('Walk', takeGait(rider.id, clip, gaits));
   };
   return (
     <Section aria-label="Walk">
@@ -61,7 +69,8 @@ export function WalkSection({ rider, model }: { rider: Rider; model: KeptModel |
           onChange={take}
         />
       )}
-      {gait === null && !walks && (
+      <ClipsFrom rider={rider} model={model} />
+      {gait === null && !walks && gaits.length > 0 && (
         <Hint>
           In none of its clips a foot goes evenly back while it is low, so none was taken for a walk.
         </Hint>
@@ -141,7 +150,7 @@ export function WalkSection({ rider, model }: { rider: Rider; model: KeptModel |
               Bring stops to a rest
             </Button>
           </Buttons>
-          <ActsFold gait={gait} clips={clips} change={change} />
+          <ActsFold gait={gait} gaits={gaits} change={change} />
           <FeetFold gait={gait} nodes={model?.facts.nodes ?? []} change={change} />
         </>
       )}
@@ -149,18 +158,32 @@ export function WalkSection({ rider, model }: { rider: Rider; model: KeptModel |
   );
 }
 
+/** Whose clips are played: the model's own, or those of another model, such as a figure's motion that was uploaded. */
+function ClipsFrom({ rider, model }: { rider: Rider; model: KeptModel | null }) {
+  const edit = useDesk((state) => state.edit);
+  const kept = useDesk((state) => state.models);
+  const source = useDesk(
+    ({ shot }) => shot.models.find(({ id }) => id === rider.gait?.source)?.source.asset ?? NONE,
+  );
+  const lenders = kept.filter(({ id, facts }) => id !== model?.id && facts.clips.length > 0);
+  if (model === null || lenders.length === 0) return null;
+  return (
+    <Select
+      label="Clips from"
+      options={[{ id: NONE, name: 'Its own model' }, ...lenders.map(({ id, name }) => ({ id, name }))]}
+      value={source}
+      onChange={(id) => {
+        if (id !== NONE || rider.gait)
+          edit('Clips', borrowClips(rider.id, lenders.find((one) => one.id === id) ?? null));
+      }}
+    />
+  );
+}
+
 type Change = (part: Partial<Gait>, gesture?: string) => void;
 
 /** What it does at its stops. */
-function ActsFold({
-  gait,
-  clips,
-  change,
-}: {
-  gait: Gait;
-  clips: KeptModel['facts']['clips'];
-  change: Change;
-}) {
+function ActsFold({ gait, gaits, change }: { gait: Gait; gaits: readonly FoundGait[]; change: Change }) {
   const { acts } = gait;
   const put = (i: number, part: Partial<Act>, gesture?: string) =>
     change({ acts: acts.map((act, k) => (k === i ? { ...act, ...part } : act)) }, gesture);
@@ -170,7 +193,7 @@ function ActsFold({
       isOpen={acts.length > 0}
     >
       {acts.map((act, i) => {
-        const clip = clips.find(({ name }) => name === act.clip);
+        const clip = gaits.find((one) => one.clip === act.clip);
         const end = act.to ?? clip?.seconds ?? act.from + 1;
         return (
           <WheelCard key={i} role="group" aria-label={`Act at stop ${act.stop + 1}`}>
@@ -196,7 +219,7 @@ function ActsFold({
               />
               <Select
                 label="Does"
-                options={clips.map(({ name }) => ({ id: name, name }))}
+                options={gaits.map((one) => ({ id: one.clip, name: one.clip }))}
                 value={act.clip}
                 onChange={(name) => put(i, { clip: name, from: 0, to: null })}
               />
@@ -234,11 +257,11 @@ function ActsFold({
       })}
       <Buttons>
         <Button
-          isDisabled={clips.length === 0}
+          isDisabled={gaits.length === 0}
           onPress={() => {
             const stop = acts.reduce((most, act) => Math.max(most, act.stop + 1), 0);
-            const other = clips.find(({ name }) => name !== gait.clip && name !== gait.idle) ?? clips[0];
-            change({ acts: [...acts, { ...defaultsOf(Act), stop, clip: other.name }] });
+            const other = gaits.find((one) => one.clip !== gait.clip && one.clip !== gait.idle) ?? gaits[0];
+            change({ acts: [...acts, { ...defaultsOf(Act), stop, clip: other.clip }] });
           }}
         >
           <Plus aria-hidden /> Add an act

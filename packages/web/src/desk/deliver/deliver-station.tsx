@@ -5,6 +5,7 @@ import { modelFileUrl } from '../../api/models';
 import { Button, PrimaryButton } from '../../ui/button';
 import { notify } from '../../ui/notices';
 import { Buttons, Hint, PanelTitle, Section, SectionTitle } from '../../ui/panel';
+import { QuantityField } from '../../ui/quantity-field';
 import { useDesk } from '../desk-store';
 import { useAutosave } from '../saving/save-context';
 import { downloadFile } from './download';
@@ -13,12 +14,12 @@ const FILES = [
   {
     id: 'glb',
     title: 'GLB',
-    text: 'The models as they were made, and the ride as one animation that moves them, a key a frame. The ground stays out.',
+    text: 'The models as they were made, and the ride as one animation that moves them, its wheels, limbs and wings with it. The ground stays out.',
   },
   {
     id: 'csv',
     title: 'CSV',
-    text: 'One row a frame and rider: place, rotation, distance and speed, in full precision.',
+    text: 'One row a frame and rider: place, rotation, distance and speed, in full precision; and one for each part that moves by itself.',
   },
   {
     id: 'shot',
@@ -32,11 +33,13 @@ export function DeliverStation({ shotId }: { shotId: string }) {
   const autosave = useAutosave();
   const { riders, range, models } = useDesk((state) => state.shot);
   const [busy, setBusy] = useState<string | null>(null);
+  const [within, setWithin] = useState(0);
   const deliver = async (id: string) => {
     setBusy(id);
     try {
       await autosave.flush();
-      await downloadFile(`/api/shots/${shotId}/files/${id}`);
+      const thinned = id === 'glb' && within > 0 ? `?within=${within}` : '';
+      await downloadFile(`/api/shots/${shotId}/files/${id}${thinned}`);
     } catch (error) {
       notify('error', sentenceOf(error));
     } finally {
@@ -61,6 +64,25 @@ export function DeliverStation({ shotId }: { shotId: string }) {
           <Section key={id}>
             <SectionTitle>{title}</SectionTitle>
             <Hint>{text}</Hint>
+            {id === 'glb' && (
+              <>
+                <QuantityField
+                  label="Keys may be off by"
+                  kind="length"
+                  min={0}
+                  max={1}
+                  step={0.0005}
+                  digits={4}
+                  value={within}
+                  onChange={setWithin}
+                />
+                <Hint>
+                  {within === 0
+                    ? 'Every frame is a key.'
+                    : 'Keys are left out where straight lines between the others come as near, in metres, radians and weights.'}
+                </Hint>
+              </>
+            )}
             <Buttons>
               <Press isPending={busy !== null} onPress={() => void deliver(id)}>
                 <Download aria-hidden /> {busy === id ? 'Making it…' : `Download ${title}`}
