@@ -23,14 +23,16 @@ export function groundMeshOf(model: Document, names: readonly string[]): GroundM
   return { positions: Float64Array.from(positions), indices: Uint32Array.from(indices) };
 }
 
-const TRIANGLES = 4;
+/** How a mesh lists its triangles: three corners each, a strip, or a fan. */
+const MODES = { triangles: 4, strip: 5, fan: 6 };
 
 function addTriangles(node: Node, positions: number[], indices: number[]): void {
   const m = node.getWorldMatrix();
   const corner: number[] = [];
   for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
     const places = primitive.getAttribute('POSITION');
-    if (!places || primitive.getMode() !== TRIANGLES) continue;
+    const mode = primitive.getMode();
+    if (!places || mode < MODES.triangles) continue;
     const first = positions.length / 3;
     for (let i = 0; i < places.getCount(); i++) {
       const [x, y, z] = places.getElement(i, corner);
@@ -38,6 +40,11 @@ function addTriangles(node: Node, positions: number[], indices: number[]): void 
     }
     const list = primitive.getIndices();
     const count = list?.getCount() ?? places.getCount();
-    for (let i = 0; i < count - (count % 3); i++) indices.push(first + (list ? list.getScalar(i) : i));
+    const at = (i: number) => first + (list ? list.getScalar(i) : i);
+    if (mode === MODES.triangles) {
+      for (let i = 0; i < count - (count % 3); i++) indices.push(at(i));
+    } else {
+      for (let i = 0; i + 2 < count; i++) indices.push(at(mode === MODES.fan ? 0 : i), at(i + 1), at(i + 2));
+    }
   }
 }

@@ -120,7 +120,8 @@ function StopFrames({ scales, top, rider }: { scales: DiagramScales; top: number
   const path = curveRidden(shot, rider);
   if (!hitch || !gait || path === null || hitch.follows || hitch.pacedBy) return null;
   const { x } = scales;
-  const halts = compiledPaceOf(hitch.pace, shot.fps, path).halts;
+  const run = compiledPaceOf(hitch.pace, shot.fps, path);
+  const { halts } = run;
   const stride = gait.stride * ownAxes(rider).scale[0];
   const phases = restingPhases(gait);
   const height = gait.feet.length * FOOT_ROW;
@@ -150,8 +151,9 @@ function StopFrames({ scales, top, rider }: { scales: DiagramScales; top: number
     const frame = end === 'begins' ? halt.from : halt.to;
     const at = shown.shown(frame);
     if (at === null || !Number.isFinite(at)) return null;
-    // Walking speed before the stop turns pixels into metres: the bar is pulled along with the step it ends on.
-    const perFrame = (stride * 0.9) / shot.fps;
+    // How fast it comes in the second before turns pixels into metres, so that the edge goes with the pointer.
+    const came = Math.abs(run.distance(halt.from) - run.distance(halt.from - shot.fps)) / shot.fps;
+    const perFrame = Math.max(came, (0.3 * stride) / shot.fps);
     const act = (frames: number, from: { halt: Halt; pace: typeof hitch.pace }, gesture?: string) =>
       end === 'begins'
         ? place(from.pace, from.halt, frames * perFrame, gesture)

@@ -297,7 +297,9 @@ export class StageView {
     this.grid.showFine(1 / this.views.metresPerPixel(middle) >= FINE_GRID_PIXELS);
     for (const [id, { ribbon }] of this.ribbons) {
       const span = this.spanAt([ribbon.line[0], ribbon.line[1], ribbon.line[2]]);
-      const wider = id === this.hovered ? 1.8 : 1;
+      // Where marks on the ground are looked at, the ribbon over them makes room.
+      const thin = this.contact.object.visible && id === this.state?.pathId ? 0.3 : 1;
+      const wider = id === this.hovered ? 1.8 : thin;
       ribbon.setHalfWidth(wider * Math.max(RIBBON_METRES, Math.min(RIBBON_PIXELS * span, 20)));
     }
     if (this.overlay.object.visible) this.overlay.update(this.views.metresPerPixel(middle));
