@@ -75,26 +75,29 @@ test('wheels with odd names are found, and after a lap each has turned by its ow
   await expect.poll(() => boardNumber(page, 'Rear left')).toBeCloseTo((20 * (1 - 0.8 / 20)) / 0.4, 3);
 });
 
+/** Moves the pointer over the stage until it says what a drag would do there. */
+async function findOnStage(page: Page, text: RegExp): Promise<{ x: number; y: number; text: string }> {
+  const box = await page.locator('canvas').first().boundingBox();
+  if (box === null) throw new Error('The stage is not shown.');
+  const readout = page.getByText(text);
+  for (let y = box.height * 0.35; y < box.height * 0.9; y += 9) {
+    for (let x = box.width * 0.15; x < box.width * 0.8; x += 14) {
+      await page.mouse.move(box.x + x, box.y + y);
+      if (await readout.isVisible())
+        return { x: box.x + x, y: box.y + y, text: (await readout.textContent()) ?? '' };
+    }
+  }
+  throw new Error(`Nowhere on the stage it says ${text.source}.`);
+}
+
 test('a wheel’s rim is dragged on the stage to another radius, as one step', async ({ page, request }) => {
   const id = await ridden(page, request, await wagonModel(), straight);
   await page.getByRole('button', { name: 'Take what was found' }).click();
   await page.getByRole('radio', { name: 'Side' }).click();
   await page.getByRole('button', { name: 'Come close to O1' }).click();
   await settled(page);
-  const stage = page.locator('canvas').first();
-  const box = await stage.boundingBox();
-  if (box === null) throw new Error('The stage is not shown.');
-  const readout = page.getByText(/^Drag the radius of/);
-  const rim = await (async () => {
-    for (let y = box.height * 0.35; y < box.height * 0.9; y += 9) {
-      for (let x = box.width * 0.15; x < box.width * 0.8; x += 14) {
-        await page.mouse.move(box.x + x, box.y + y);
-        if (await readout.isVisible()) return { x: box.x + x, y: box.y + y };
-      }
-    }
-    throw new Error('No rim is under the pointer anywhere.');
-  })();
-  const node = ((await readout.textContent()) ?? '').replace('Drag the radius of ', '');
+  const rim = await findOnStage(page, /^Drag the radius of/);
+  const node = rim.text.replace('Drag the radius of ', '');
   await page.mouse.down();
   await page.mouse.move(rim.x + 12, rim.y, { steps: 3 });
   await page.mouse.move(rim.x + 24, rim.y, { steps: 3 });
@@ -116,7 +119,8 @@ async function shipped(request: APIRequestContext, name: string): Promise<string
   return found.id;
 }
 
-test('the picker walks, stops, acts and walks on without sliding', async ({ page, request }) => {
+/** The picker on a bend: it walks, stops for two seconds, and walks on. */
+async function pickerShot(page: Page, request: APIRequestContext): Promise<string> {
   const bend = {
     id: 'row',
     name: 'Row',
@@ -150,7 +154,11 @@ test('the picker walks, stops, acts and walks on without sliding', async ({ page
       },
     ],
   };
-  const id = await openShotOf(page, request, parts, 'Contact');
+  return openShotOf(page, request, parts, 'Contact');
+}
+
+test('the picker walks, stops, acts and walks on without sliding', async ({ page, request }) => {
+  const id = await pickerShot(page, request);
   const walk = page.getByRole('region', { name: 'Walk' });
   await expect(walk).toContainText('“walk” walks on 2 feet, 1.40 m a cycle.');
   await walk.getByRole('button', { name: 'Walk by distance' }).click();
@@ -200,6 +208,27 @@ test('the picker walks, stops, acts and walks on without sliding', async ({ page
   await expect(strip).toContainText('mm');
   await goTo(page, 'Check');
   await expect(page.getByText(/P1: "foot_(left|right)" slides \d+ mm while it stands/)).toBeVisible();
+});
+
+test('a foot is dragged to another node, and back by an undo', async ({ page, request }) => {
+  const id = await pickerShot(page, request);
+  await page.getByRole('button', { name: 'Walk by distance' }).click();
+  await page.getByRole('radio', { name: 'Side' }).click();
+  await page.getByRole('button', { name: 'Come close to P1' }).click();
+  await settled(page);
+  const foot = await findOnStage(page, /^Drag foot_(left|right) to another node/);
+  const node = /foot_\w+/.exec(foot.text)?.[0];
+  await page.mouse.down();
+  await page.mouse.move(foot.x, foot.y - 60, { steps: 4 });
+  await page.mouse.move(foot.x, foot.y - 120, { steps: 4 });
+  await page.mouse.up();
+  await settled(page);
+  const feet = async () =>
+    ((await storedShot(request, id)).document.riders[0].gait?.feet ?? []).map((one) => one.node);
+  expect(await feet()).not.toContain(node);
+  expect(await feet()).toHaveLength(2);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect.poll(async () => (await feet()).sort()).toEqual(['foot_left', 'foot_right']);
 });
 
 /** A rider's rows of a CSV by frame: place, turn, distance … of itself or of a part. */

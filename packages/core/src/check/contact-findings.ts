@@ -7,6 +7,8 @@ import type { Finding } from './finding.js';
 
 /** A foot that slides further than this while it is down is told of, metres. */
 const SLIDE = 0.005;
+/** And a wheel that slides sideways faster than this, m/s. */
+const SLIP = 0.1;
 
 /**
  * What there is to say about how one rider meets the ground: levels without ground, parts and clips its model lacks, steps
@@ -17,6 +19,7 @@ export function findContact(evaluated: EvaluatedShot, rider: Rider, index: numbe
   return [
     ...groundFindings(evaluated, rider, at),
     ...partFindings(evaluated, rider, at),
+    ...slipFindings(evaluated, rider, at),
     ...gaitFindings(evaluated, rider, at),
   ].map(([where, message]) => ({ severity: 'attention', at: where, message }));
 }
@@ -76,6 +79,27 @@ function partFindings({ shot, scenery }: EvaluatedShot, rider: Rider, at: string
   gait.acts.forEach((act, i) => clip(`gait.acts[${i}].clip`, act.clip));
   gait.feet.forEach((foot, i) => node(`gait.feet[${i}].node`, foot.node));
   return said;
+}
+
+/** A vehicle that steers can roll without sliding, if its other axle is on the path. */
+function slipFindings(evaluated: EvaluatedShot, rider: Rider, at: string): Said[] {
+  if (!rider.wheels.some(({ steers }) => steers)) return [];
+  const { first, last } = evaluated.shot.range;
+  let [worst, when, where] = [SLIP, first, ''];
+  for (const { kind, part, value } of evaluated.gauges(rider)) {
+    if (kind !== 'slip') continue;
+    for (let frame = first; frame <= last; frame++) {
+      const speed = Math.abs(value(frame));
+      if (speed > worst) [worst, when, where] = [speed, frame, part];
+    }
+  }
+  if (where === '') return [];
+  return [
+    [
+      `${at}.hitch.anchor`,
+      `${rider.badge}: "${where}" slides sideways, ${worst.toFixed(2)} m/s at frame ${when}, since it does not steer; put the rear axle on the path (Facing, Axles and couplings).`,
+    ],
+  ];
 }
 
 function gaitFindings(evaluated: EvaluatedShot, rider: Rider, at: string): Said[] {

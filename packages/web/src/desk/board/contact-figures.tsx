@@ -9,6 +9,8 @@ const Table = styled(Figures)`
   border-top: 1px solid ${({ theme }) => theme.hairline};
 `;
 
+/** Slower than this nobody sees a wheel slide, m/s. */
+const SLIP = 0.005;
 const SHOWN: ReadonlySet<SampledGauge['kind']> = new Set(['turns', 'phase', 'roll']);
 
 /** What a rider's wheels, walk and feet do at the shown frame. */
@@ -24,6 +26,7 @@ export function ContactFigures({ rider }: { rider: Rider }) {
     const found = wheel(node);
     return found ? wheelPlace(rider, found) : node;
   };
+  const slips = Math.max(0, ...of('slip').map((gauge) => Math.abs(at(gauge))));
   return (
     <Table aria-label="Contact">
       {of('turns').map((gauge, i) => (
@@ -36,6 +39,7 @@ export function ContactFigures({ rider }: { rider: Rider }) {
           value={`${fixed(at(gauge), 1)}°`}
         />
       ))}
+      {slips > SLIP && <Figure name="Slides sideways" value={`${fixed(slips, 2)} m/s`} />}
       {of('steering').map((gauge) => (
         <Figure key="steering" name="Steering wheel" value={`${fixed(at(gauge), 0)}°`} />
       ))}

@@ -32,10 +32,12 @@ export class ContactOverlay {
     const rider = shot.riders.find(({ id }) => id === riderId) ?? null;
     const evaluated = rider === null ? undefined : evaluation?.riders.get(rider.id);
     if (evaluation && evaluated) poseAt(evaluation, evaluated, frame, this.pose);
-    const feet = (rider?.gait?.feet ?? []).flatMap(({ node }): Vec3[] => {
-      const place = rider && figures.partPlace(rider.id, node);
-      return place ? [place] : [];
-    });
+    const feet = new Map(
+      (rider?.gait?.feet ?? []).flatMap(({ node }): [string, Vec3][] => {
+        const place = rider && figures.partPlace(rider.id, node);
+        return place ? [[node, place]] : [];
+      }),
+    );
     this.rig.show(state, evaluated ? this.pose : null, feet, theme);
     this.chalk.show(rider, evaluation, theme);
     this.band.show(rider, evaluation?.paths.get(rider?.hitch?.path ?? '') ?? null);

@@ -77,8 +77,8 @@ export class RiderFigures {
     });
   }
 
-  /** Where a node of a rider's model is in the rider's own space, as it is posed; null where it has none. */
-  partPlace(id: string, name: string): Vec3 | null {
+  /** Where a node of a rider's model is, as it is posed, in the rider's own space or in the scene; null where it has none. */
+  partPlace(id: string, name: string, inScene = false): Vec3 | null {
     const group = this.figures.get(id)?.group;
     let found: THREE.Object3D | null = null;
     group?.traverse((node) => {
@@ -86,7 +86,8 @@ export class RiderFigures {
     });
     if (group === undefined || found === null) return null;
     group.updateMatrixWorld(true);
-    return group.worldToLocal((found as THREE.Object3D).getWorldPosition(new THREE.Vector3())).toArray();
+    const place = (found as THREE.Object3D).getWorldPosition(new THREE.Vector3());
+    return (inScene ? place : group.worldToLocal(place)).toArray();
   }
 
   /** The box around a rider's figure as it stands; null where there is none. */

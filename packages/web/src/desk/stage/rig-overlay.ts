@@ -3,10 +3,10 @@ import * as THREE from 'three';
 import type { Theme } from '../../theme/theme';
 import type { DeskState } from '../desk-store';
 
-/** What of a rig can be taken hold of: the middle of a wheel, or its rim. */
+/** What of a rig can be taken hold of: the middle of a wheel, its rim, or a foot. */
 export interface RigGrip {
-  readonly wheel: string;
-  readonly grip: 'centre' | 'rim';
+  readonly node: string;
+  readonly grip: 'centre' | 'rim' | 'foot';
   readonly place: Vec3;
 }
 
@@ -44,9 +44,9 @@ export class RigOverlay {
    * Shows the rig of the selected rider at its pose; where it has none yet, what was found in its model, fainter.
    *
    * @param pose POSE.size numbers
-   * @param feet where its feet are, in the rider's own space
+   * @param feet by node where its feet are, in the rider's own space
    */
-  show(state: DeskState, pose: Float64Array | null, feet: readonly Vec3[], theme: Theme): void {
+  show(state: DeskState, pose: Float64Array | null, feet: ReadonlyMap<string, Vec3>, theme: Theme): void {
     const rider = state.shot.riders.find(({ id }) => id === state.riderId);
     this.object.visible = rider !== undefined && pose !== null && rider.hitch !== null;
     if (!rider || pose === null || !this.object.visible) return;
@@ -59,17 +59,22 @@ export class RigOverlay {
       this.lines,
       [
         ...rider.wheels.flatMap((wheel) => wheelLines(rider, wheel)),
-        ...feet.flatMap((foot) => circle(foot, ownAxes(rider).ahead, ownAxes(rider).left, FOOT)),
+        ...[...feet.values()].flatMap((foot) =>
+          circle(foot, ownAxes(rider).ahead, ownAxes(rider).left, FOOT),
+        ),
       ].map(toWorld),
     );
     draw(
       this.found,
       (bare ? (rig?.wheels ?? []) : []).flatMap((wheel) => wheelLines(rider, wheel)).map(toWorld),
     );
-    this.current = rider.wheels.flatMap((wheel): RigGrip[] => [
-      { wheel: wheel.node, grip: 'centre', place: toWorld(wheel.centre) },
-      { wheel: wheel.node, grip: 'rim', place: toWorld(rimOf(rider, wheel)) },
-    ]);
+    this.current = [
+      ...rider.wheels.flatMap((wheel): RigGrip[] => [
+        { node: wheel.node, grip: 'centre', place: toWorld(wheel.centre) },
+        { node: wheel.node, grip: 'rim', place: toWorld(rimOf(rider, wheel)) },
+      ]),
+      ...[...feet].map(([node, place]): RigGrip => ({ node, grip: 'foot', place: toWorld(place) })),
+    ];
     const places = Float32Array.from(this.current.flatMap(({ place }) => place));
     this.dots.geometry.setAttribute('position', new THREE.BufferAttribute(places, 3));
     this.lines.material.color.set(theme.signal);

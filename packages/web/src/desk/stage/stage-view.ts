@@ -57,7 +57,7 @@ export class StageView {
   private readonly overlay = new CurveOverlay();
   private readonly preview = new DrawPreview();
   private readonly bright = new BrightLines();
-  private readonly figures: RiderFigures;
+  readonly figures: RiderFigures;
   private readonly ribbons = new Map<string, { frames: Float64Array; ribbon: Ribbon }>();
   private readonly pose = new Float64Array(POSE.size);
   private readonly light = new THREE.HemisphereLight('#FFFFFF', '#B9B6A4', 2.1);

@@ -1,14 +1,21 @@
 import { POSE, axisVector, ownAxes, type Rider, type Vec3, type Wheel } from '@fleet-rail/core';
 import * as THREE from 'three';
-import { changeWheel } from '../../../edits/contact-edits';
+import { changeGait, changeWheel } from '../../../edits/contact-edits';
 import { poseAt } from '../../../evaluation/pose-at';
 import { showNumber } from '../../../ui/quantity';
 import type { RigGrip } from '../rig-overlay';
 import { selectTool } from './select-tool';
 import type { StageHands, StagePointer, StageTool } from './stage-tool';
 
-/** What is held of a rig, with the wheel as it was and the rider's own space as it stood. */
-interface Held {
+/** A foot that is held. */
+interface HeldFoot {
+  readonly rider: Rider;
+  readonly foot: string;
+  readonly gesture: string;
+}
+
+/** What is held of a wheel, with the wheel as it was and the rider's own space as it stood. */
+interface HeldWheel {
   readonly rider: Rider;
   readonly wheel: Wheel;
   readonly grip: RigGrip['grip'];
@@ -17,11 +24,11 @@ interface Held {
   readonly gesture: string;
 }
 
-/** Drags a wheel's middle along its side, or its rim to another radius; everywhere else the ordinary hand. */
+/** Drags a wheel's middle along its side, its rim to another radius, or a foot to another node; everywhere else the ordinary hand. */
 export function rigTool(hands: StageHands): StageTool {
   const { stage, desk, onHover } = hands;
   const ordinary = selectTool(hands, false);
-  let held: Held | null = null;
+  let held: HeldWheel | HeldFoot | null = null;
 
   /** Where the pointer is on the side of a wheel, in the rider's own space. */
   const onSide = ({ x, y }: StagePointer, wheel: Wheel, toWorld: THREE.Matrix4): THREE.Vector3 | null => {
@@ -38,7 +45,11 @@ export function rigTool(hands: StageHands): StageTool {
       const hit = stage.pickRig(at.x, at.y);
       const { shot, riderId } = desk.getState();
       const rider = shot.riders.find(({ id }) => id === riderId);
-      const wheel = rider?.wheels.find(({ node }) => node === hit?.wheel);
+      const wheel = rider?.wheels.find(({ node }) => node === hit?.node);
+      if (rider && hit?.grip === 'foot') {
+        held = { rider, foot: hit.node, gesture: `foot ${at.time}` };
+        return true;
+      }
       const toWorld = rider && ownSpace(hands, rider);
       const grabbed = wheel && toWorld && onSide(at, wheel, toWorld);
       if (!hit || !rider || !wheel || !toWorld || !grabbed) return ordinary.press?.(at) ?? false;
@@ -47,6 +58,10 @@ export function rigTool(hands: StageHands): StageTool {
     },
     drag(at) {
       if (held === null) return ordinary.drag?.(at);
+      if ('foot' in held) {
+        held = dragFoot(hands, held, at);
+        return;
+      }
       const { rider, wheel, grip, toWorld, grabbed, gesture } = held;
       const now = onSide(at, wheel, toWorld);
       if (now === null) return;
@@ -72,7 +87,10 @@ export function rigTool(hands: StageHands): StageTool {
     hover(at) {
       const hit = stage.pickRig(at.x, at.y);
       onHover(
-        hit && (hit.grip === 'rim' ? `Drag the radius of ${hit.wheel}` : `Drag the middle of ${hit.wheel}`),
+        hit &&
+          (hit.grip === 'foot'
+            ? `Drag ${hit.node} to another node`
+            : `Drag the ${GRIPS[hit.grip]} of ${hit.node}`),
       );
       return hit !== null || (ordinary.hover?.(at) ?? false);
     },
@@ -81,6 +99,27 @@ export function rigTool(hands: StageHands): StageTool {
       ordinary.leave?.();
     },
   };
+}
+
+const GRIPS = { rim: 'radius', centre: 'middle' } as const;
+
+/** A foot that is dragged is the node nearest to the pointer that is none of the others. */
+function dragFoot({ stage, desk, onHover }: StageHands, held: HeldFoot, at: StagePointer): HeldFoot {
+  const { rider, foot, gesture } = held;
+  const { puppets, edit } = desk.getState();
+  const feet = rider.gait?.feet ?? [];
+  const names = (puppets.get(rider.model ?? '')?.nodes ?? []).map(({ name }) => name);
+  const free = names.filter((name) => name === foot || !feet.some(({ node }) => node === name));
+  const places = free.flatMap((name) => {
+    const place = stage.figures.partPlace(rider.id, name, true);
+    return place ? [{ name, place }] : [];
+  });
+  const node = stage.sight.nearestOf(places, at.x, at.y, Infinity)?.name ?? foot;
+  onHover(node);
+  if (node === foot) return held;
+  const changed = feet.map((one) => (one.node === foot ? { ...one, node } : one));
+  edit('Foot', changeGait(rider.id, { feet: changed }), gesture);
+  return { ...held, foot: node, rider: { ...rider, gait: rider.gait && { ...rider.gait, feet: changed } } };
 }
 
 /** From a rider's own space into the scene, at the shown frame. */
