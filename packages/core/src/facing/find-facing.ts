@@ -56,8 +56,7 @@ export function findFacing(parts: readonly ModelPart[]): FoundFacing {
     chassis: null,
   });
   const pairs = sideways(parts);
-  const all = parts.flatMap(({ places }) => Array.from(places));
-  const rolls = [0, 2].filter((axis) => isRoundAbout(all, axis, false));
+  const rolls = [0, 2].filter((axis) => isRoundAbout(placesOf(parts), axis, false));
   if (rolls.length === 1 && box !== null) {
     const along = 2 - rolls[0];
     return found(along, noseSign(parts, along, up), 0.6, 'round about its level axis, so it rolls');
@@ -78,6 +77,15 @@ export function findFacing(parts: readonly ModelPart[]): FoundFacing {
     return found(level, ahead[level] > 0 ? 1 : -1, 0.65, 'parts named for its front');
   }
   return found(2, 1, 0.2, 'nothing in the model; this is the front that glTF has');
+}
+
+/** No barrel has more places than this. */
+const MOST_PLACES = 100_000;
+
+/** All places of a model that is small enough to be one thing that rolls; else none. */
+function placesOf(parts: readonly ModelPart[]): number[] {
+  const count = parts.reduce((sum, { places }) => sum + places.length / 3, 0);
+  return count > MOST_PLACES ? [] : parts.flatMap(({ places }) => Array.from(places));
 }
 
 interface Way {

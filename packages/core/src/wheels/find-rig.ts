@@ -45,7 +45,7 @@ export function findRig(parts: readonly RigPart[], facing: Pick<FoundFacing, 'fo
   const wholes = parts.map((_, i) => wholeOf(parts, i));
   const ball = findBall(parts);
   if (ball) return { wheels: [], steering: { node: null, axis: '+z' }, body: null, ball };
-  const ground = Math.min(...parts.flatMap(({ places }) => extent(places, up)[0]));
+  const ground = parts.reduce((low, { places }) => Math.min(low, extent(places, up)[0]), Infinity);
   const taken = new Set<number>();
   const found: { wheel: Wheel; ahead: number }[] = [];
   parts.forEach((part, i) => {
@@ -62,15 +62,27 @@ export function findRig(parts: readonly RigPart[], facing: Pick<FoundFacing, 'fo
   return {
     wheels,
     steering: steeringOf(parts, wholes, up, ahead),
-    body: wheels.length === 0 ? null : bodyOf(parts, wholes, taken),
+    body: wheels.length === 0 ? null : bodyOf(parts, taken),
     ball: null,
   };
 }
 
-/** All places of a part and of what hangs on it. */
+/** No wheel has more places than this: what is larger is not looked through. */
+const MOST_PLACES = 100_000;
+
+/** All places of a part and of what hangs on it; none where they are too many for a wheel. */
 function wholeOf(parts: readonly RigPart[], top: number): number[] {
   const under = new Set([top]);
   const places: number[] = [];
+  let count = 0;
+  for (let i = top; i < parts.length; i++) {
+    if (i !== top && !under.has(parts[i].parent)) continue;
+    under.add(i);
+    count += parts[i].places.length / 3;
+  }
+  if (count > MOST_PLACES) return places;
+  under.clear();
+  under.add(top);
   for (let i = top; i < parts.length; i++) {
     if (i !== top && !under.has(parts[i].parent)) continue;
     under.add(i);
@@ -182,17 +194,13 @@ function steeringOf(
 }
 
 /** The part named as a body, the highest up; else the largest that is no wheel. */
-function bodyOf(
-  parts: readonly RigPart[],
-  wholes: readonly (readonly number[])[],
-  wheels: ReadonlySet<number>,
-): string | null {
+function bodyOf(parts: readonly RigPart[], wheels: ReadonlySet<number>): string | null {
   const size = (places: ArrayLike<number>) => {
     const box = boxOf(places);
     return box === null ? 0 : box.high.reduce((all, value, k) => all * (value - box.low[k]), 1);
   };
   const named = parts.findIndex(
-    ({ names }, i) => !wheels.has(i) && BODY.test(names[0]) && !WHEEL.test(names[0]) && size(wholes[i]) > 0,
+    ({ names }, i) => !wheels.has(i) && BODY.test(names[0]) && !WHEEL.test(names[0]) && hasPlaces(parts, i),
   );
   if (named >= 0) return parts[named].names[0];
   let best = -1;
@@ -202,12 +210,24 @@ function bodyOf(
   return best < 0 ? null : parts[best].names[0];
 }
 
+/** Whether a part, or anything that hangs on it, is to be seen. */
+function hasPlaces(parts: readonly RigPart[], top: number): boolean {
+  const under = new Set([top]);
+  return parts.some(({ parent, places }, i) => {
+    if (i !== top && !under.has(parent)) return false;
+    under.add(i);
+    return places.length > 0;
+  });
+}
+
 /** A model that is one ball. */
 function findBall(parts: readonly RigPart[]): Ball | null {
   const tops = parts.filter(({ parent }) => parent < 0);
+  const count = parts.reduce((sum, { places }) => sum + places.length / 3, 0);
+  if (tops.length !== 1 || count < 20 || count > MOST_PLACES) return null;
   const all = parts.flatMap(({ places }) => Array.from(places));
   const box = boxOf(all);
-  if (tops.length !== 1 || box === null || all.length < 60) return null;
+  if (box === null) return null;
   const centre = box.high.map((value, k) => (value + box.low[k]) / 2) as Vec3;
   const sizes = box.high.map((value, k) => value - box.low[k]);
   if (Math.min(...sizes) < (1 - 2 * ROUND) * Math.max(...sizes)) return null;
