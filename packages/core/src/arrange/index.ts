@@ -7,4 +7,4 @@ export { ARRANGEMENTS, formUp, type Formation } from './formation.js';
 export { endOfString, hangString, type StringOf } from './string.js';
 export { sitOn } from './sit-on.js';
 export { changeRate, scaleToFit } from './change-time.js';
-export { nearestStep, restStops } from './rest-stops.js';
+export { restStops, walkersStops, type WalkersStops } from './rest-stops.js';

@@ -1,40 +1,85 @@
-import type { Shot } from '../document/shot.js';
+import type { Pace } from '../document/shot-pace.js';
+import type { Rider } from '../document/shot-rider.js';
 import { ShotError } from '../document/shot-error.js';
+import type { Shot } from '../document/shot.js';
 import { compiledPaceOf } from '../evaluate/compiled-pace-of.js';
 import { curveRidden } from '../evaluate/compiled-path-of.js';
 import { restingPhases } from '../gait/resting-phases.js';
-import { moveStop } from '../pace/move-stop.js';
+import type { Halt } from '../pace/compiled-pace.js';
+import { lengthenStop, moveStop } from '../pace/move-stop.js';
 import { ownAxes } from '../rider/contact-points.js';
 import { withHitch } from './change-rider.js';
 
+/** The stops of a walker's own timing, and what can be done with them; null is answered where that changes nothing. */
+export interface WalkersStops {
+  readonly halts: readonly Halt[];
+  /** The pace with a stop so many frames further along its way in, and from there to the nearest rest. */
+  placed(halt: Halt, frames: number): Pace | null;
+  /** The pace with a stop at the next rest on (1) or back (−1). */
+  nextRest(halt: Halt, way: number): Pace | null;
+  /** The pace with a stop so many frames longer. */
+  lengthened(halt: Halt, frames: number): Pace | null;
+}
+
+/** However slowly it comes in, a stop is drawn by this much of a stride a second. */
+const SLOWEST = 0.3;
+
 /**
- * The shot with a walker's stops moved to where it naturally stands, each by the least: where the most of its feet are down.
+ * A walker's stops; it rests where the most of its feet are down. Null where it does not walk by a timing of its own. As it is
+ * when asked for: a drag goes on from there.
+ */
+export function walkersStops(shot: Shot, rider: Rider): WalkersStops | null {
+  const { gait, hitch } = rider;
+  const path = curveRidden(shot, rider);
+  if (gait === null || hitch === null || path === null || hitch.follows || hitch.pacedBy) return null;
+  const { fps } = shot;
+  const { pace, offset } = hitch;
+  const run = compiledPaceOf(pace, fps, path);
+  const stride = gait.stride * ownAxes(rider).scale[0];
+  const phases = restingPhases(gait);
+  const restNear = (halt: Halt, metres: number) => {
+    const phase = gait.phase + (halt.distance + metres + offset.along) / stride;
+    const step = phases.length > 0 ? nearestStep(phase, phases) : 0;
+    return moveStop(pace, halt, metres + step * stride, path);
+  };
+  return {
+    halts: run.halts,
+    placed(halt, frames) {
+      // How fast it comes in over the second before.
+      const came = Math.abs(run.distance(halt.from) - run.distance(halt.from - fps));
+      return restNear(halt, (frames / fps) * Math.max(came, SLOWEST * stride));
+    },
+    nextRest: (halt, way) => restNear(halt, (way * stride) / Math.max(1, phases.length)),
+    lengthened: (halt, frames) => lengthenStop(pace, halt, frames, fps, path),
+  };
+}
+
+/**
+ * The shot with a walker's stops moved to where it naturally stands, each by the least.
  *
  * @throws ShotError where its feet are not known, or it has no stop of its own
  */
 export function restStops(shot: Shot, riderId: string): Shot {
-  const rider = shot.riders.find(({ id }) => id === riderId);
-  const path = rider ? curveRidden(shot, rider) : null;
-  const at = `riders[${shot.riders.findIndex(({ id }) => id === riderId)}]`;
-  if (!rider?.hitch || path === null || rider.gait === null)
-    throw new ShotError(`${at}.gait`, 'no walk on a path', 'a walker that rides a path');
-  const phases = restingPhases(rider.gait);
-  if (phases.length === 0)
+  const i = shot.riders.findIndex(({ id }) => id === riderId);
+  const at = `riders[${i}]`;
+  const first = i < 0 ? null : walkersStops(shot, shot.riders[i]);
+  if (first === null)
+    throw new ShotError(
+      `${at}.gait`,
+      'no walk of its own on a path',
+      'a walker that rides a path by its own timing',
+    );
+  if (restingPhases(shot.riders[i].gait ?? { feet: [] }).length === 0)
     throw new ShotError(`${at}.gait.feet`, 'no feet', 'feet with stances, to stand on');
-  const { gait, hitch } = rider;
-  const { halts } = compiledPaceOf(hitch.pace, shot.fps, path);
-  if (halts.length === 0) throw new ShotError(`${at}.hitch.pace`, 'no stop', 'a stop to move');
-  const stride = gait.stride * ownAxes(rider).scale[0];
-  const pace = halts.reduce((before, halt) => {
-    const phase = gait.phase + (halt.distance + hitch.offset.along) / stride;
-    const by = nearestStep(phase, phases) * stride;
-    return moveStop(before, halt, by, path) ?? before;
-  }, hitch.pace);
-  return withHitch(shot, riderId, (own) => ({ ...own, pace }));
+  if (first.halts.length === 0) throw new ShotError(`${at}.hitch.pace`, 'no stop', 'a stop to move');
+  return first.halts.reduce((before, halt) => {
+    const pace = walkersStops(before, before.riders[i])?.placed(halt, 0);
+    return pace ? withHitch(before, riderId, (own) => ({ ...own, pace })) : before;
+  }, shot);
 }
 
 /** From a phase to the nearest of some, in whatever cycle; cycles. */
-export function nearestStep(phase: number, phases: readonly number[]): number {
+function nearestStep(phase: number, phases: readonly number[]): number {
   const steps = phases.map((rest) => rest - phase - Math.round(rest - phase));
   return steps.reduce((best, step) => (Math.abs(step) < Math.abs(best) ? step : best), steps[0] ?? 0);
 }

@@ -3,24 +3,27 @@ import { middleSteer } from '../wheels/index.js';
 import type { CuedPart } from './moved-parts.js';
 import type { RiderContact } from './rider-contact.js';
 
-/** What is read off a rider, and in which unit. */
-export const GAUGE_UNITS = {
+/** What is read off a rider. */
+export type GaugeKind =
   /** Turns of a wheel since the start of its path. */
-  turns: '',
-  steer: '°',
-  /** Sideways slip of a wheel that cannot steer. */
-  slip: 'm/s',
-  steering: '°',
-  roll: '°',
-  pitch: '°',
-  /** Cycles of the walk since the start of its path. */
-  phase: '',
-  cadence: 'steps/s',
-  slide: 'mm',
-  cycle: '',
-  cue: '',
-} as const;
-export type GaugeKind = keyof typeof GAUGE_UNITS;
+  | 'turns'
+  /** Of a wheel that steers, and of the steering wheel; degrees. */
+  | 'steer'
+  | 'steering'
+  /** Sideways slip of a wheel that cannot steer, m/s. */
+  | 'slip'
+  /** Of the body, degrees. */
+  | 'roll'
+  | 'pitch'
+  /** Cycles of the walk since the start of its path, and steps a second. */
+  | 'phase'
+  | 'cadence'
+  /** Of a foot that is down, millimetres. */
+  | 'slide'
+  /** Cycles gone through since the first frame. */
+  | 'cycle'
+  /** What a cue does to a part: degrees or metres. */
+  | 'cue';
 
 /** One value of a rider over the shot. */
 export interface Gauge {

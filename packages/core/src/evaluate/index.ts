@@ -7,7 +7,6 @@ export {
 } from './evaluate-shot.js';
 export { compiledPathOf, curveRidden } from './compiled-path-of.js';
 export { shownFrames, type ShownFrames } from './shown-frames.js';
-export { GAUGE_UNITS, type Gauge, type GaugeKind } from './gauges.js';
+export type { Gauge, GaugeKind } from './gauges.js';
 export { NO_SCENERY, goesByGround, modelsInPlay, puppetOfRider, type Scenery } from './scenery.js';
 export type { RiderContact } from './rider-contact.js';
-export { compiledPaceOf } from './compiled-pace-of.js';

@@ -1,6 +1,6 @@
 import { quat } from 'gl-matrix';
 import type { Axis } from '../document/shot-facing.js';
-import type { Rider } from '../document/shot-rider.js';
+import type { Rider, Wheel } from '../document/shot-rider.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { withJoints, type WishedJoint } from '../puppet/joints.js';
 import { compileParts, NO_PARTS, type MovedParts, type Mover } from '../puppet/mover.js';
@@ -24,13 +24,13 @@ export interface CuedPart {
 const RADIANS = Math.PI / 180;
 
 /** The name of the joint that carries a wheel. */
-export const jointName = (wheel: string, steers: boolean): string => `${wheel} ${steers ? 'steer' : 'mount'}`;
+const jointName = ({ node, steers }: Wheel): string => `${node} ${steers ? 'steer' : 'mount'}`;
 
 /**
  * The puppet with joints for wheels that steer, that are set on the ground by themselves, or that hang on the body that
  * leans: a joint steers and carries, the wheel in it spins, so that neither spoils the other.
  */
-export function jointedPuppet(puppet: Puppet, rider: Rider) {
+function jointedPuppet(puppet: Puppet, rider: Rider) {
   const body = nodeNamed(puppet, rider.body.node);
   const sticks = rider.hitch?.ground.mode === 'stick';
   const wishes = rider.wheels.flatMap((wheel): WishedJoint[] => {
@@ -38,9 +38,7 @@ export function jointedPuppet(puppet: Puppet, rider: Rider) {
     if (takes < 0) return [];
     const leans = body >= 0 && body !== takes && hangsOn(puppet, takes, body);
     if (!wheel.steers && !sticks && !leans) return [];
-    return [
-      { name: jointName(wheel.node, wheel.steers), takes, about: wheel.centre, free: leans ? body : -1 },
-    ];
+    return [{ name: jointName(wheel), takes, about: wheel.centre, leaves: leans }];
   });
   return withJoints(puppet, wishes);
 }
@@ -99,7 +97,7 @@ function addWheels(rider: Rider, puppet: Puppet, { wheels, stance, progress }: R
   const each = stance !== null && stance.points.length === wheels.length;
   wheels.forEach(({ wheel, turned, steer }, i) => {
     const about = (axis: Vec3) => ({ axis, through: wheel.centre });
-    const joint = jointName(wheel.node, wheel.steers);
+    const joint = jointName(wheel);
     if (wheel.steers) add(joint, (node) => modelTurn(puppet, node, about(up), steer));
     if (each)
       add(joint, (node) =>

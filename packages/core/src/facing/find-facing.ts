@@ -1,7 +1,15 @@
 import type { Axis } from '../document/shot-facing.js';
 import type { Chassis } from '../document/shot-rider.js';
 import type { Vec3 } from '../math/vec.js';
-import { boxOf, boxOfAll, isRoundAbout, roundPart, type ModelPart, type RoundPart } from './round-part.js';
+import {
+  boxOf,
+  boxOfAll,
+  isRoundAbout,
+  placesUpTo,
+  roundPart,
+  type ModelPart,
+  type RoundPart,
+} from './round-part.js';
 
 /** Which way a model faces, how sure that is (0 to 1), and what it was told from. */
 export interface FoundFacing {
@@ -56,7 +64,7 @@ export function findFacing(parts: readonly ModelPart[]): FoundFacing {
     chassis: null,
   });
   const pairs = sideways(parts);
-  const rolls = [0, 2].filter((axis) => isRoundAbout(placesOf(parts), axis, false));
+  const rolls = [0, 2].filter((axis) => isRoundAbout(placesUpTo(parts, MOST_PLACES), axis, false));
   if (rolls.length === 1 && box !== null) {
     const along = 2 - rolls[0];
     return found(along, noseSign(parts, along, up), 0.6, 'round about its level axis, so it rolls');
@@ -81,12 +89,6 @@ export function findFacing(parts: readonly ModelPart[]): FoundFacing {
 
 /** No barrel has more places than this. */
 const MOST_PLACES = 100_000;
-
-/** All places of a model that is small enough to be one thing that rolls; else none. */
-function placesOf(parts: readonly ModelPart[]): number[] {
-  const count = parts.reduce((sum, { places }) => sum + places.length / 3, 0);
-  return count > MOST_PLACES ? [] : parts.flatMap(({ places }) => Array.from(places));
-}
 
 interface Way {
   readonly axis: number;

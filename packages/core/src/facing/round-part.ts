@@ -26,6 +26,12 @@ export function boxOfAll(parts: readonly ModelPart[]): { low: Vec3; high: Vec3 }
   );
 }
 
+/** All places of some parts; none where they are more than so many. */
+export function placesUpTo(parts: readonly ModelPart[], most: number): number[] {
+  const count = parts.reduce((sum, { places }) => sum + places.length / 3, 0);
+  return count > most ? [] : parts.flatMap(({ places }) => Array.from(places));
+}
+
 /** A flat round part, such as a wheel: about which axis (0 x, 1 y, 2 z), where, half its size by axis. */
 export interface RoundPart {
   readonly axis: number;

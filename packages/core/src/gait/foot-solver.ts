@@ -37,7 +37,7 @@ export class FootSolver {
   private readonly rest: PuppetPose;
   private readonly now = new Float64Array(POSE.size);
   /** Which way down is for the pelvis, in what that hangs on, per metre of the model. */
-  private readonly down: Vec3 = [0, 0, 0];
+  private readonly down: Vec3;
 
   constructor(
     private readonly scene: FootScene,
@@ -51,11 +51,8 @@ export class FootSolver {
     this.space = new Float64Array(16 * puppet.nodes.length);
     this.clips = restPose(puppet);
     this.rest = restPose(puppet);
-    if (this.pelvis < 0) return;
-    const { toParent } = parentSpace(puppet, this.pelvis);
-    const zero = vec3.transformMat4([0, 0, 0], [0, 0, 0], toParent);
-    const low = vec3.transformMat4([0, 0, 0], vec3.negate([0, 0, 0], scene.axes.up), toParent);
-    vec3.subtract(this.down, low, zero);
+    const low = vec3.negate([0, 0, 0], scene.axes.up) as Vec3;
+    this.down = this.pelvis < 0 ? low : parentSpace(puppet, this.pelvis).direction(low);
   }
 
   /** Where a foot is by the clips alone, in the world. */

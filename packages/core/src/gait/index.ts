@@ -3,4 +3,3 @@ export { compileFreeWalk, type FreeWalk } from './free-walk.js';
 export { compileWalk, type Plant, type Walk } from './walk.js';
 export { compileCycle, type CycleMotion } from './cycle-value.js';
 export type { Stand } from './stands.js';
-export { restingPhases } from './resting-phases.js';

@@ -18,4 +18,3 @@ export { driveSeconds, topSpeedFor } from './drive-curve.js';
 export { fitPace } from './fit-pace.js';
 export { DRIVE_PRESETS } from './drive-presets.js';
 export type { Halt } from './compiled-pace.js';
-export { lengthenStop, moveStop } from './move-stop.js';

@@ -21,8 +21,8 @@ export interface WishedJoint {
   readonly name: string;
   readonly takes: number;
   readonly about: Vec3;
-  /** The node it must not hang on, such as a body that leans; −1 where it may stay. */
-  readonly free: number;
+  /** Whether what its node hangs on, such as a body that leans, is left. */
+  readonly leaves: boolean;
 }
 
 /**
@@ -36,10 +36,10 @@ export function withJoints(
   if (wishes.length === 0) return { puppet, joints: [] };
   const space = restSpace(puppet);
   const nodes = [...puppet.nodes];
-  const joints = wishes.map(({ name, takes, about, free }): Joint => {
+  const joints = wishes.map(({ name, takes, about, leaves }): Joint => {
     const parent = puppet.nodes[takes].parent;
     const outer = matrixOf(space, parent);
-    const stays = isEven(outer) && !(free >= 0 && hangs(puppet.nodes, takes, free));
+    const stays = isEven(outer) && !leaves;
     const base = stays ? outer : mat4.create();
     const translation = vec3.transformMat4(
       [0, 0, 0],
@@ -76,11 +76,6 @@ export function withJoints(
 }
 
 const pick = ({ translation, rotation, scale }: PuppetNode) => ({ translation, rotation, scale });
-
-function hangs(nodes: readonly PuppetNode[], node: number, above: number): boolean {
-  for (let i = node; i >= 0; i = nodes[i].parent) if (i === above) return true;
-  return false;
-}
 
 /** The same puppet with every node after what it hangs on. */
 function inOrder({ nodes, clips }: Puppet): Puppet {

@@ -1,11 +1,10 @@
-import { quat, vec3 } from 'gl-matrix';
+import { mat4, quat, vec3 } from 'gl-matrix';
 import type { Axis } from '../document/shot-facing.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { axisVector } from '../rider/axes.js';
 import { matrixOf, rotationOf, restSpace } from './model-space.js';
 import type { Mover } from './mover.js';
 import { LOCAL, turnAbout, type Puppet } from './puppet.js';
-import { mat4 } from 'gl-matrix';
 
 /** Turns a node about one of its own axes. */
 export function ownTurn(node: number, axis: Axis, angle: (frame: number) => number): Mover {
@@ -53,9 +52,9 @@ export function modelTurn(
   { axis, through }: { readonly axis: Vec3; readonly through: Vec3 },
   angle: (frame: number) => number,
 ): Mover {
-  const { toParent, turnBack } = parentSpace(puppet, node);
-  const way = vec3.transformQuat([0, 0, 0], axis, turnBack) as Vec3;
-  const pivot = vec3.transformMat4([0, 0, 0], through, toParent) as Vec3;
+  const parent = parentSpace(puppet, node);
+  const way = parent.axis(axis);
+  const pivot = parent.place(through);
   return {
     nodes: [node],
     apply: (frame, { locals }) => turnAbout(locals, node, way, angle(frame), pivot),
@@ -69,9 +68,7 @@ export function modelSlide(
   way: Vec3,
   metres: (frame: number) => number,
 ): Mover {
-  const { toParent } = parentSpace(puppet, node);
-  const zero = vec3.transformMat4([0, 0, 0], [0, 0, 0], toParent);
-  const along = vec3.subtract([0, 0, 0], vec3.transformMat4([0, 0, 0], way, toParent), zero);
+  const along = parentSpace(puppet, node).direction(way);
   return {
     nodes: [node],
     apply(frame, { locals }) {
@@ -81,13 +78,17 @@ export function modelSlide(
   };
 }
 
-/** From the model's space into that of what a node hangs on. */
-export function parentSpace(puppet: Puppet, node: number): { toParent: mat4; turnBack: Quat } {
+/** From the model's space into that of what a node hangs on: places, directions with their length, and axes of turns. */
+export function parentSpace(puppet: Puppet, node: number) {
   const space = restSpace(puppet);
   const { parent } = puppet.nodes[node];
+  const toParent = mat4.invert(mat4.create(), matrixOf(space, parent)) as mat4;
+  const turnBack = quat.conjugate([0, 0, 0, 1], rotationOf(space, parent)) as Quat;
+  const place = (at: Vec3) => vec3.transformMat4([0, 0, 0], at, toParent) as Vec3;
   return {
-    toParent: mat4.invert(mat4.create(), matrixOf(space, parent)) as mat4,
-    turnBack: quat.conjugate([0, 0, 0, 1], rotationOf(space, parent)) as Quat,
+    place,
+    direction: (way: Vec3) => vec3.subtract([0, 0, 0], place(way), place([0, 0, 0])) as Vec3,
+    axis: (way: Vec3) => vec3.transformQuat([0, 0, 0], way, turnBack) as Vec3,
   };
 }
 

@@ -9,22 +9,24 @@ export const RATES = 8;
 
 /** Stretches no longer than these are told by one polynomial: metres, or frames. */
 const CELL = { metres: 0.5, frames: 0.5 };
+
 /** A chassis' motion stretch by stretch, each looked at once and only where something comes by. */
 export class ChassisRates {
   /** Where stretches begin and end. */
   readonly edges: Float64Array;
   private readonly looked: Uint8Array;
-  private readonly rates: Float64Array;
+  /** {@link RATES} numbers for each of the looked-at places of each stretch, once that was looked at. */
+  readonly all: Float64Array;
   private readonly frames = new Float64Array(LOOKS * 12);
   private readonly frame = new Float64Array(12);
 
   constructor(readonly chassis: ChassisMotion) {
     this.edges = edgesOf(chassis, CELL[chassis.byDistance ? 'metres' : 'frames']);
     this.looked = new Uint8Array(this.edges.length);
-    this.rates = new Float64Array(this.edges.length * LOOKS * RATES);
+    this.all = new Float64Array(this.edges.length * LOOKS * RATES);
   }
 
-  /** Writes nothing anew where a stretch is known; answers where its numbers begin in {@link all}. */
+  /** Looks at a stretch, unless that was done; answers where its numbers begin in {@link all}. */
   at(stretch: number): number {
     const to = stretch * LOOKS * RATES;
     if (this.looked[stretch] === 1) return to;
@@ -36,7 +38,7 @@ export class ChassisRates {
       chassis.at(from + LOOKS_AT[i] * length, frame);
       frames.set(frame, 12 * i);
     }
-    const out = this.rates;
+    const out = this.all;
     for (let i = 0; i < LOOKS; i++) {
       for (let part = 0; part < 4; part++) {
         let ahead = 0;
@@ -51,11 +53,6 @@ export class ChassisRates {
       }
     }
     return to;
-  }
-
-  /** {@link RATES} numbers for each of the looked-at places of each stretch. */
-  get all(): Float64Array {
-    return this.rates;
   }
 }
 

@@ -1,7 +1,7 @@
 import { vec3 } from 'gl-matrix';
 import type { Ball, Steering, Wheel } from '../document/shot-rider.js';
 import { AXES, type Axis } from '../document/shot-facing.js';
-import { boxOf, isRoundAbout, type ModelPart } from '../facing/round-part.js';
+import { boxOf, isRoundAbout, placesUpTo, type ModelPart } from '../facing/round-part.js';
 import type { FoundFacing } from '../facing/find-facing.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { axisVector } from '../rider/axes.js';
@@ -70,25 +70,19 @@ export function findRig(parts: readonly RigPart[], facing: Pick<FoundFacing, 'fo
 /** No wheel has more places than this: what is larger is not looked through. */
 const MOST_PLACES = 100_000;
 
+/** A part and all that hangs on it. */
+function under(parts: readonly RigPart[], top: number): RigPart[] {
+  const found = new Set([top]);
+  return parts.filter(({ parent }, i) => {
+    if (i !== top && !found.has(parent)) return false;
+    found.add(i);
+    return true;
+  });
+}
+
 /** All places of a part and of what hangs on it; none where they are too many for a wheel. */
 function wholeOf(parts: readonly RigPart[], top: number): number[] {
-  const under = new Set([top]);
-  const places: number[] = [];
-  let count = 0;
-  for (let i = top; i < parts.length; i++) {
-    if (i !== top && !under.has(parts[i].parent)) continue;
-    under.add(i);
-    count += parts[i].places.length / 3;
-  }
-  if (count > MOST_PLACES) return places;
-  under.clear();
-  under.add(top);
-  for (let i = top; i < parts.length; i++) {
-    if (i !== top && !under.has(parts[i].parent)) continue;
-    under.add(i);
-    for (const value of Array.from(parts[i].places)) places.push(value);
-  }
-  return places;
+  return placesUpTo(under(parts, top), MOST_PLACES);
 }
 
 function wheelOf(
@@ -200,7 +194,11 @@ function bodyOf(parts: readonly RigPart[], wheels: ReadonlySet<number>): string 
     return box === null ? 0 : box.high.reduce((all, value, k) => all * (value - box.low[k]), 1);
   };
   const named = parts.findIndex(
-    ({ names }, i) => !wheels.has(i) && BODY.test(names[0]) && !WHEEL.test(names[0]) && hasPlaces(parts, i),
+    ({ names }, i) =>
+      !wheels.has(i) &&
+      BODY.test(names[0]) &&
+      !WHEEL.test(names[0]) &&
+      under(parts, i).some(({ places }) => places.length > 0),
   );
   if (named >= 0) return parts[named].names[0];
   let best = -1;
@@ -210,24 +208,12 @@ function bodyOf(parts: readonly RigPart[], wheels: ReadonlySet<number>): string 
   return best < 0 ? null : parts[best].names[0];
 }
 
-/** Whether a part, or anything that hangs on it, is to be seen. */
-function hasPlaces(parts: readonly RigPart[], top: number): boolean {
-  const under = new Set([top]);
-  return parts.some(({ parent, places }, i) => {
-    if (i !== top && !under.has(parent)) return false;
-    under.add(i);
-    return places.length > 0;
-  });
-}
-
 /** A model that is one ball. */
 function findBall(parts: readonly RigPart[]): Ball | null {
   const tops = parts.filter(({ parent }) => parent < 0);
-  const count = parts.reduce((sum, { places }) => sum + places.length / 3, 0);
-  if (tops.length !== 1 || count < 20 || count > MOST_PLACES) return null;
-  const all = parts.flatMap(({ places }) => Array.from(places));
+  const all = placesUpTo(parts, MOST_PLACES);
   const box = boxOf(all);
-  if (box === null) return null;
+  if (tops.length !== 1 || box === null || all.length < 60) return null;
   const centre = box.high.map((value, k) => (value + box.low[k]) / 2) as Vec3;
   const sizes = box.high.map((value, k) => value - box.low[k]);
   if (Math.min(...sizes) < (1 - 2 * ROUND) * Math.max(...sizes)) return null;

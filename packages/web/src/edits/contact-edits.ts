@@ -29,15 +29,15 @@ export const takeRig = (id: string, { rig, facing }: Facts): Edit =>
   }));
 
 /** Measures one wheel from the model anew. */
-export const measureWheel = (id: string, node: string, { rig }: Facts): Edit =>
-  changeWheel(id, node, rig.wheels.find((wheel) => wheel.node === node) ?? {});
+export const measureWheel = (id: string, node: string, { rig }: Facts): Edit => {
+  const found = rig.wheels.find((wheel) => wheel.node === node);
+  return changeWheel(id, node, found ? { centre: found.centre, radius: found.radius, axle: found.axle } : {});
+};
 
 export const changeWheel = (id: string, node: string, part: Partial<Wheel>): Edit =>
   changeRider(id, (rider) => ({
     ...rider,
-    wheels: rider.wheels.map((wheel) =>
-      wheel.node === node ? { ...wheel, ...part, steers: part.steers ?? wheel.steers } : wheel,
-    ),
+    wheels: rider.wheels.map((wheel) => (wheel.node === node ? { ...wheel, ...part } : wheel)),
   }));
 
 /** A wheel of a node that was not found to be one, as high as the node stands. */
@@ -95,6 +95,5 @@ export const borrowClips =
 export const changeGait = (id: string, part: Partial<Gait>): Edit =>
   changeRider(id, (rider) => ({ ...rider, gait: rider.gait && { ...rider.gait, ...part } }));
 
-/** A ball in place of wheels, or none. */
-export const changeBall = (id: string, part: Partial<Ball> | null): Edit =>
-  changeRider(id, (rider) => ({ ...rider, ball: part && rider.ball && { ...rider.ball, ...part } }));
+export const changeBall = (id: string, part: Partial<Ball>): Edit =>
+  changeRider(id, (rider) => ({ ...rider, ball: rider.ball && { ...rider.ball, ...part } }));

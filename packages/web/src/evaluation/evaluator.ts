@@ -8,6 +8,7 @@ import {
   findContact,
   frameCount,
   pathFacts,
+  puppetOfRider,
   ribbonFrames,
   sampleGauge,
   sampleParts,
@@ -40,6 +41,7 @@ export class Evaluator {
   private readonly sampled = new Map<string, { parts: object[]; timing: string }>();
   private readonly found = new Map<string, readonly Finding[]>();
   private scenery: Scenery = NO_SCENERY;
+  private mesh: GroundMesh | null = null;
 
   /** Takes what the shot is played with; what follows from it is made anew with the next shot. */
   setScenery(mesh: GroundMesh | null, puppets: ReadonlyMap<string, Puppet>): void {
@@ -47,8 +49,6 @@ export class Evaluator {
     this.mesh = mesh;
     this.scenery = { ground, puppets };
   }
-  private mesh: GroundMesh | null = null;
-
   /** Takes a changed shot and gives what changed in its evaluation. */
   evaluate(delta: ShotDelta): EvaluationUpdate {
     const shot = decodeDelta(this.shot, delta);
@@ -101,7 +101,7 @@ export class Evaluator {
 
   /** True when anything a rider's poses follow from is another object than last time. */
   private riderChanged(
-    { cues, riders }: Shot,
+    { cues, riders, ground: floor }: Shot,
     rider: Rider,
     timing: string,
     byId: ReadonlyMap<string, Rider>,
@@ -112,11 +112,12 @@ export class Evaluator {
       const curve = behind.hitch ? curves.get(behind.hitch.path) : undefined;
       parts.push(behind, ...(curve ? [curve] : []));
     }
-    const { ground, puppets } = this.scenery;
-    const puppet = puppets.get(rider.model ?? '');
+    const { ground } = this.scenery;
+    const puppet = puppetOfRider(this.scenery, rider);
     if (puppet) parts.push(puppet);
     if (ground) parts.push(ground);
-    const place = `${timing} ${riders.indexOf(rider)}`;
+    // What is found of it says where in the document it is, and whether there is any ground.
+    const place = `${timing} ${riders.indexOf(rider)} ${floor.model}`;
     const before = this.sampled.get(rider.id);
     this.sampled.set(rider.id, { parts, timing: place });
     const same =

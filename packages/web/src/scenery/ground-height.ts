@@ -1,4 +1,4 @@
-import { Ground, type GroundHeight, type GroundMesh } from '@fleet-rail/core';
+import { Ground, NO_SCENERY, type GroundHeight, type GroundMesh, type Scenery } from '@fleet-rail/core';
 
 const known = new WeakMap<GroundMesh, Ground>();
 
@@ -12,6 +12,11 @@ export function groundOf(mesh: GroundMesh): Ground {
 /** How high the ground is; level at height 0 where there is none. */
 export function groundHeightOf(mesh: GroundMesh | null): GroundHeight {
   return mesh === null ? levelGround : groundOf(mesh).nearestHeight;
+}
+
+/** What a shot is played with in the page itself: the ground; models stand there as they are. */
+export function onGround(mesh: GroundMesh | null): Scenery {
+  return { ...NO_SCENERY, ground: mesh && groundOf(mesh) };
 }
 
 const levelGround: GroundHeight = () => 0;

@@ -1,14 +1,4 @@
-import {
-  compiledPaceOf,
-  curveRidden,
-  lengthenStop,
-  moveStop,
-  nearestStep,
-  ownAxes,
-  restingPhases,
-  type Halt,
-  type Rider,
-} from '@fleet-rail/core';
+import { walkersStops, type Halt, type Pace, type Rider, type WalkersStops } from '@fleet-rail/core';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { changePace } from '../../edits/rider-edits';
@@ -35,7 +25,7 @@ const Edge = styled.rect`
 
 const Slide = styled.text`
   font: 500 10px ${LABEL_FONT};
-  fill: ${({ theme }) => theme.signalText};
+  fill: ${({ theme }) => theme.panel};
   pointer-events: none;
 `;
 
@@ -86,11 +76,7 @@ export function GaitStrip({
                     fill={slides ? theme.signal : lineColor(rider.color)}
                   />
                   {slides && width > 34 && (
-                    <Slide
-                      x={x(plant.from) + 3}
-                      y={top + row * FOOT_ROW + FOOT_ROW - 3}
-                      style={{ fill: theme.panel }}
-                    >
+                    <Slide x={x(plant.from) + 3} y={top + row * FOOT_ROW + FOOT_ROW - 3}>
                       {Math.round(plant.left * 1e3)} mm
                     </Slide>
                   )}
@@ -110,54 +96,24 @@ function StopFrames({ scales, top, rider }: { scales: DiagramScales; top: number
   const theme = useTheme();
   const shot = useDesk((state) => state.shot);
   const shown = useShownFrames(shot, rider);
-  const drag = useRef<{
-    x: number;
-    halt: Halt;
-    pace: NonNullable<Rider['hitch']>['pace'];
-    gesture: string;
-  } | null>(null);
-  const { hitch, gait } = rider;
-  const path = curveRidden(shot, rider);
-  if (!hitch || !gait || path === null || hitch.follows || hitch.pacedBy) return null;
+  const drag = useRef<{ x: number; halt: Halt; stops: WalkersStops; gesture: string } | null>(null);
+  const stops = walkersStops(shot, rider);
+  if (stops === null) return null;
+  const { halts } = stops;
   const { x } = scales;
-  const run = compiledPaceOf(hitch.pace, shot.fps, path);
-  const { halts } = run;
-  const stride = gait.stride * ownAxes(rider).scale[0];
-  const phases = restingPhases(gait);
-  const height = gait.feet.length * FOOT_ROW;
-
-  /** A stop some metres further, brought to the nearest place where the walker rests on its feet. */
-  const place = (pace: typeof hitch.pace, halt: Halt, metres: number, gesture?: string) => {
-    const phase = gait.phase + (halt.distance + metres + hitch.offset.along) / stride;
-    const by = metres + (phases.length > 0 ? nearestStep(phase, phases) * stride : 0);
-    const moved = moveStop(pace, halt, by, path);
-    if (moved)
-      desk.getState().edit(
-        'Move stop',
-        changePace(rider.id, () => moved),
-        gesture,
-      );
-  };
-  const lengthen = (pace: typeof hitch.pace, halt: Halt, frames: number, gesture?: string) => {
-    const longer = lengthenStop(pace, halt, frames, shot.fps, path);
-    if (longer)
-      desk.getState().edit(
-        'Lengthen stop',
-        changePace(rider.id, () => longer),
-        gesture,
-      );
+  const height = (rider.gait?.feet.length ?? 0) * FOOT_ROW;
+  const take = (label: string, pace: Pace | null, gesture?: string) => {
+    if (pace === null) return;
+    desk.getState().edit(
+      label,
+      changePace(rider.id, () => pace),
+      gesture,
+    );
   };
   const grip = (halt: Halt, i: number, end: 'begins' | 'ends') => {
     const frame = end === 'begins' ? halt.from : halt.to;
     const at = shown.shown(frame);
     if (at === null || !Number.isFinite(at)) return null;
-    // How fast it comes in the second before turns pixels into metres, so that the edge goes with the pointer.
-    const came = Math.abs(run.distance(halt.from) - run.distance(halt.from - shot.fps)) / shot.fps;
-    const perFrame = Math.max(came, (0.3 * stride) / shot.fps);
-    const act = (frames: number, from: { halt: Halt; pace: typeof hitch.pace }, gesture?: string) =>
-      end === 'begins'
-        ? place(from.pace, from.halt, frames * perFrame, gesture)
-        : lengthen(from.pace, from.halt, Math.round(frames), gesture);
     return (
       <Edge
         x={x(at) - 2}
@@ -176,17 +132,14 @@ function StopFrames({ scales, top, rider }: { scales: DiagramScales; top: number
           if (event.button !== 0) return;
           event.stopPropagation();
           event.currentTarget.setPointerCapture(event.pointerId);
-          drag.current = {
-            x: svgPlace(event).px,
-            halt,
-            pace: hitch.pace,
-            gesture: `stop ${event.timeStamp}`,
-          };
+          drag.current = { x: svgPlace(event).px, halt, stops, gesture: `stop ${event.timeStamp}` };
         }}
         onPointerMove={(event: PointerEvent<SVGRectElement>) => {
-          if (drag.current === null) return;
-          const frames = x.invert(svgPlace(event).px) - x.invert(drag.current.x);
-          act(frames, drag.current, drag.current.gesture);
+          const held = drag.current;
+          if (held === null) return;
+          const frames = x.invert(svgPlace(event).px) - x.invert(held.x);
+          if (end === 'begins') take('Move stop', held.stops.placed(held.halt, frames), held.gesture);
+          else take('Lengthen stop', held.stops.lengthened(held.halt, Math.round(frames)), held.gesture);
         }}
         onPointerUp={() => {
           drag.current = null;
@@ -196,11 +149,8 @@ function StopFrames({ scales, top, rider }: { scales: DiagramScales; top: number
           if (way === 0) return;
           event.preventDefault();
           event.stopPropagation();
-          const from = { halt, pace: hitch.pace };
-          if (end === 'ends') return act(way * (event.shiftKey ? 10 : 1), from);
-          // To the next place where it rests, there or back.
-          const gap = phases.length > 1 ? stride / phases.length : stride;
-          place(hitch.pace, halt, way * gap);
+          if (end === 'begins') take('Move stop', stops.nextRest(halt, way));
+          else take('Lengthen stop', stops.lengthened(halt, way * (event.shiftKey ? 10 : 1)));
         }}
       />
     );

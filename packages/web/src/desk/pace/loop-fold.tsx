@@ -17,6 +17,7 @@ import { Button, PrimaryButton } from '../../ui/button';
 import { Fold } from '../../ui/fold';
 import { Buttons, Hint } from '../../ui/panel';
 import { Tick } from '../../ui/tick';
+import { onGround } from '../../scenery/ground-height';
 import { useDesk } from '../desk-store';
 import { RelayCard } from './relay-card';
 
@@ -88,7 +89,8 @@ function Seam() {
   const set = useDesk((state) => state.set);
   const edit = useDesk((state) => state.edit);
   const [offered, setOffered] = useState<{ shot: Shot; gap: SeamGap } | null>(null);
-  const evaluated = useMemo(() => evaluateShot(shot), [shot]);
+  const ground = useDesk((state) => state.ground);
+  const evaluated = useMemo(() => evaluateShot(shot, onGround(ground)), [shot, ground]);
   const gaps = useMemo(() => seamReport(evaluated), [evaluated]);
   const gap = offered?.shot === shot ? offered.gap : null;
   // What a closing comes to can take a while for a drive: it is found when it is asked for.

@@ -1,6 +1,15 @@
-import { POSE, ownAxes, placeOn, type Rider, type SampledGauge, type Vec3 } from '@fleet-rail/core';
+import {
+  POSE,
+  ownAxes,
+  placeOn,
+  type Rider,
+  type SampledGauge,
+  type Vec3,
+  type Wheel,
+} from '@fleet-rail/core';
 import * as THREE from 'three';
 import type { EvaluatedRider, Evaluation } from '../../evaluation/evaluation';
+import { poseAt } from '../../evaluation/pose-at';
 import type { Theme } from '../../theme/theme';
 
 /** Marks lie so far above the ground, metres. */
@@ -20,16 +29,20 @@ const STEP = 0.05;
  */
 export function chalkMarks(
   rider: Rider,
-  { poses, gauges, plants }: EvaluatedRider,
+  evaluation: Evaluation,
+  evaluated: EvaluatedRider,
 ): { marks: number[]; smears: number[] } {
   const marks: number[] = [];
   const smears: number[] = [];
-  const samples = poses.length / POSE.size;
+  const { gauges, plants } = evaluated;
+  const pose = new Float64Array(POSE.size);
+  const poseOf = (sample: number): Float64Array => {
+    poseAt(evaluation, evaluated, evaluation.first + sample * evaluation.step, pose);
+    return pose;
+  };
+  const turns = gauges.filter(({ kind }) => kind === 'turns');
   rider.wheels.forEach((wheel, i) => {
-    const turns = gauges.filter(({ kind }) => kind === 'turns')[i];
-    if (turns)
-      for (const dash of dashes(turns, samples))
-        addDash(rider, wheel.centre, wheel.radius, poses, dash, marks);
+    if (i < turns.length) for (const dash of dashes(turns[i])) addDash(rider, wheel, poseOf, dash, marks);
   });
   const axes = ownAxes(rider);
   const size = axes.scale[0];
@@ -49,9 +62,9 @@ export function chalkMarks(
 }
 
 /** Stretches of samples over which a wheel's stripe is on the ground. */
-function dashes({ values }: SampledGauge, samples: number): [number, number][] {
+function dashes({ values }: SampledGauge): [number, number][] {
   const found: [number, number][] = [];
-  for (let i = 0; i + 1 < samples; i++) {
+  for (let i = 0; i + 1 < values.length; i++) {
     const [a, b] = [values[i], values[i + 1]];
     const rolled = b - a;
     if (Math.abs(rolled) < 1e-9) continue;
@@ -67,9 +80,8 @@ function dashes({ values }: SampledGauge, samples: number): [number, number][] {
 
 function addDash(
   rider: Rider,
-  centre: Vec3,
-  radius: number,
-  poses: Float64Array,
+  { centre, radius }: Wheel,
+  poseOf: (sample: number) => Float64Array,
   [from, to]: [number, number],
   out: number[],
 ): void {
@@ -78,7 +90,7 @@ function addDash(
   const parts = Math.max(1, Math.min(4, Math.ceil((to - from) / STEP)));
   const side: Vec3 = [0, 0, 0];
   const at = (sample: number): Vec3 => {
-    const pose = between(poses, sample);
+    const pose = poseOf(sample);
     const base = placeOn(pose, own, [0, 0, 0]);
     placeOn(pose, own.map((value, k) => value + axes.left[k]) as Vec3, side);
     for (let k = 0; k < 3; k++) side[k] -= base[k];
@@ -89,21 +101,6 @@ function addDash(
     const b = at(from + ((to - from) * (i + 1)) / parts);
     addStrip(a, b, side, DASH_WIDTH, out);
   }
-}
-
-const scratch = new Float64Array(POSE.size);
-
-function between(poses: Float64Array, sample: number): Float64Array {
-  const last = poses.length / POSE.size - 1;
-  const i = Math.min(last, Math.floor(sample));
-  const next = Math.min(last, i + 1);
-  for (let k = 0; k < 7; k++) {
-    const a = poses[i * POSE.size + k];
-    scratch[k] = a + (sample - i) * (poses[next * POSE.size + k] - a);
-  }
-  const size = Math.hypot(scratch[3], scratch[4], scratch[5], scratch[6]);
-  for (let k = 3; k < 7; k++) scratch[k] /= size;
-  return scratch;
 }
 
 function addStrip(a: Vec3, b: Vec3, side: Vec3, width: number, out: number[]): void {
@@ -152,8 +149,8 @@ export class ChalkMarks {
     if (inputs.every((input, i) => input === this.inputs[i])) return;
     this.inputs = inputs;
     this.object.visible = rider !== null && evaluated !== undefined;
-    if (rider === null || evaluated === undefined) return;
-    const { marks, smears } = chalkMarks(rider, evaluated);
+    if (rider === null || evaluation === null || evaluated === undefined) return;
+    const { marks, smears } = chalkMarks(rider, evaluation, evaluated);
     fill(this.marks, marks, theme.ink);
     fill(this.smears, smears, theme.signal);
   }

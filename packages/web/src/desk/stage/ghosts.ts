@@ -1,5 +1,13 @@
-import { POSE, evaluateShot, type EvaluatedShot, type Rider, type Shot } from '@fleet-rail/core';
+import {
+  POSE,
+  evaluateShot,
+  type EvaluatedShot,
+  type GroundMesh,
+  type Rider,
+  type Shot,
+} from '@fleet-rail/core';
 import { poseAt } from '../../evaluation/pose-at';
+import { onGround } from '../../scenery/ground-height';
 import type { DeskState, RidersLanding } from '../desk-store';
 import { landedShot } from '../landings';
 import { comparedTake } from '../diagram/compared-take';
@@ -19,12 +27,18 @@ export interface Ghost {
 /** More are not drawn: they would be one smear. */
 const MOST_GHOSTS = 240;
 
-const evaluations = new WeakMap<Shot, EvaluatedShot>();
+const evaluations = new WeakMap<Shot, { ground: GroundMesh | null; evaluated: EvaluatedShot }>();
 
-/** Poses of riders of a shot that is not on the desk, at one frame. */
-function posesIn(shot: Shot, ids: readonly string[], frame: number): { rider: Rider; pose: Float64Array }[] {
-  const evaluated = evaluations.get(shot) ?? evaluateShot(shot);
-  evaluations.set(shot, evaluated);
+/** Poses of riders of a shot that is not on the desk, on the desk's ground, at one frame. */
+function posesIn(
+  shot: Shot,
+  ground: GroundMesh | null,
+  ids: readonly string[],
+  frame: number,
+): { rider: Rider; pose: Float64Array }[] {
+  const before = evaluations.get(shot);
+  const evaluated = before?.ground === ground ? before.evaluated : evaluateShot(shot, onGround(ground));
+  evaluations.set(shot, { ground, evaluated });
   return ids.flatMap((id) => {
     const index = shot.riders.findIndex((rider) => rider.id === id);
     if (index < 0) return [];
@@ -52,12 +66,13 @@ function keptWhile(from: readonly unknown[], make: () => Ghost[]): Ghost[] {
  * selected rider as another take has it; or it every so many frames.
  */
 export function ghostsOf(state: DeskState): Ghost[] {
-  const { landing, tentative, shows, frame } = state;
+  const { landing, tentative, shows, frame, ground } = state;
   const landed = landedShot(state);
-  if (landing && landed) return keptWhile([landing, landed], () => ofLanding(landing, landed));
+  if (landing && landed)
+    return keptWhile([landing, landed, ground], () => ofLanding(landing, landed, ground));
   if (tentative) {
     const shown = tentative.riders.slice(0, MOST_GHOSTS);
-    return posesIn(tentative.shot, shown, frame).map((ghost) => ({ ...ghost, pointed: false }));
+    return posesIn(tentative.shot, ground, shown, frame).map((ghost) => ({ ...ghost, pointed: false }));
   }
   const compared = comparedTake(state);
   if (compared) {
@@ -72,7 +87,7 @@ export function ghostsOf(state: DeskState): Ghost[] {
   return keptWhile([shot, riderId, evaluation, shows.ghosts], () => alongTheWay(state, shows.ghosts));
 }
 
-function ofLanding({ riders, plan }: RidersLanding, landed: Shot): Ghost[] {
+function ofLanding({ riders, plan }: RidersLanding, landed: Shot, ground: GroundMesh | null): Ghost[] {
   const [first, ...others] = riders;
   const keys = landed.riders.find(({ id }) => id === first)?.hitch?.pace.keys ?? [];
   const start = plan.startFrame;
@@ -80,8 +95,10 @@ function ofLanding({ riders, plan }: RidersLanding, landed: Shot): Ghost[] {
   const times: [string, number][] = [['Lands here', start]];
   if (end > start) times.push(['Midway', (start + end) / 2], ['End', end]);
   return [
-    ...times.flatMap(([label, time]) => posesIn(landed, [first], time).map((at) => ({ ...at, label }))),
-    ...posesIn(landed, others, start),
+    ...times.flatMap(([label, time]) =>
+      posesIn(landed, ground, [first], time).map((at) => ({ ...at, label })),
+    ),
+    ...posesIn(landed, ground, others, start),
   ].map((ghost) => ({ ...ghost, pointed: true }));
 }
 

@@ -13,7 +13,7 @@ import {
 import * as THREE from 'three';
 import { poseAt } from '../../evaluation/pose-at';
 import { lineColor, type Theme } from '../../theme/theme';
-import type { DeskState, EdgePick } from '../desk-store';
+import type { DeskState } from '../desk-store';
 import type { StationId } from '../stations';
 import type { DrawPlace } from '../../edits/drawn-path';
 import { BrightLines } from './bright-lines';
@@ -30,7 +30,7 @@ import { lookedThrough } from './looked-through';
 import { boxAround } from './box-around';
 import { cameraNear } from './camera-near';
 import type { RigGrip } from './rig-overlay';
-import { RiderFigures, type RiderPart } from './rider-figures';
+import { RiderFigures } from './rider-figures';
 import { ScreenSight } from './screen-sight';
 import { SightLines } from './sight-lines';
 import { smoothEdges } from './smooth-edges';
@@ -57,6 +57,7 @@ export class StageView {
   private readonly overlay = new CurveOverlay();
   private readonly preview = new DrawPreview();
   private readonly bright = new BrightLines();
+  /** What stands in it, to be met by rays. */
   readonly figures: RiderFigures;
   private readonly ribbons = new Map<string, { frames: Float64Array; ribbon: Ribbon }>();
   private readonly pose = new Float64Array(POSE.size);
@@ -211,24 +212,6 @@ export class StageView {
       if (distance <= PATH_PIXELS && (best === null || distance < best.distance)) best = { id, distance };
     }
     return best?.id ?? null;
-  }
-
-  pickRider(x: number, y: number): string | null {
-    return this.figures.pick(this.sight.rayAt(x, y));
-  }
-
-  pickRiderPart(x: number, y: number): RiderPart | null {
-    return this.figures.pickPart(this.sight.rayAt(x, y));
-  }
-
-  /** The run of model edges nearest to the pointer, in the world. */
-  pickEdges(x: number, y: number): EdgePick | null {
-    return this.figures.pickEdges(this.sight.rayAt(x, y));
-  }
-
-  /** Where the ray through the pointer meets the ground model. */
-  onGround(x: number, y: number): Vec3 | null {
-    return this.figures.onGround(this.sight.rayAt(x, y));
   }
 
   /** The handle under the pointer. */

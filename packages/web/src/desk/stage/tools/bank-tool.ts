@@ -20,7 +20,8 @@ export function bankTool(hands: StageHands): StageTool {
     ...ordinary,
     press(at) {
       const rider = banked();
-      if (!rider?.hitch || stage.pickRider(at.x, at.y) !== rider.id) return ordinary.press?.(at) ?? false;
+      if (!rider?.hitch || stage.figures.pick(stage.sight.rayAt(at.x, at.y)) !== rider.id)
+        return ordinary.press?.(at) ?? false;
       held = { id: rider.id, x: at.x, bank: rider.hitch.bank, gesture: `bank ${at.time}` };
       return true;
     },
@@ -43,7 +44,7 @@ export function bankTool(hands: StageHands): StageTool {
     },
     hover(at) {
       const rider = banked();
-      const over = rider !== null && stage.pickRider(at.x, at.y) === rider.id;
+      const over = rider !== null && stage.figures.pick(stage.sight.rayAt(at.x, at.y)) === rider.id;
       onHover(over ? 'Drag sideways to bank' : null);
       return over || (ordinary.hover?.(at) ?? false);
     },

@@ -45,7 +45,7 @@ export function drawTool({ stage, desk, onHover }: StageHands): StageTool {
       return place && [view === 'side' ? [false, true, true] : [true, true, false], place];
     }
     const level: readonly [boolean, boolean, boolean] = [true, false, true];
-    const onGround = toGround ? stage.onGround(x, y) : null;
+    const onGround = toGround ? stage.figures.onGround(stage.sight.rayAt(x, y)) : null;
     const place = onGround ?? stage.sight.onLevel(x, y, view === 'plan' ? 0 : (last?.[1] ?? 0));
     // Seen from above a path goes on at the height it has.
     if (place && !onGround) place[1] = last?.[1] ?? 0;

@@ -36,14 +36,14 @@ export function startAt(desk: DeskStore, _: ShotPath, s: number): void {
 export function pickTargetTool({ stage, desk, onHover }: StageHands): StageTool {
   const under = ({ x, y }: StagePointer): { target: AimTarget; name: string } | null => {
     const { tool, shot } = desk.getState();
-    const part = stage.pickRiderPart(x, y);
+    const part = stage.figures.pickPart(stage.sight.rayAt(x, y));
     const rider = shot.riders.find(({ id }) => id === part?.rider);
     if (part && rider && (tool.kind !== 'pickTarget' || rider.id !== tool.riderId)) {
       const { node, at } = part;
       const target = node === null ? { rider: rider.id } : { rider: rider.id, node, at };
       return { target, name: `${rider.badge} ${rider.name}${node === null ? '' : `, ${node}`}` };
     }
-    const place = stage.onGround(x, y) ?? stage.sight.onLevel(x, y, 0);
+    const place = stage.figures.onGround(stage.sight.rayAt(x, y)) ?? stage.sight.onLevel(x, y, 0);
     const point = place?.map((value) => Number(value.toFixed(3))) as Vec3 | undefined;
     return point ? { target: { point }, name: point.map((value) => showNumber(value, 1)).join(', ') } : null;
   };
@@ -147,13 +147,13 @@ export function clickForOperation({ stage, desk }: StageHands, { x, y }: StagePo
 export function edgesTool({ stage, desk, onHover }: StageHands): StageTool {
   return {
     hover({ x, y }) {
-      const run = stage.pickEdges(x, y);
+      const run = stage.figures.pickEdges(stage.sight.rayAt(x, y));
       onHover(run && edgesText(run));
       return run !== null;
     },
     click({ x, y }) {
       const { tool, set } = desk.getState();
-      const run = stage.pickEdges(x, y);
+      const run = stage.figures.pickEdges(stage.sight.rayAt(x, y));
       if (tool.kind !== 'edges' || run === null) return;
       set({ tool: { kind: 'edges', runs: [...tool.runs.slice(-1), run] } });
     },

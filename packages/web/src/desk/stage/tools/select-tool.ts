@@ -137,7 +137,7 @@ export function selectTool(hands: StageHands, boxing: boolean): StageTool {
       if (clickForOperation(hands, at)) return;
       const { set, shot, operation } = desk.getState();
       if (operation !== null) return;
-      const riderId = stage.pickRider(at.x, at.y);
+      const riderId = stage.figures.pick(stage.sight.rayAt(at.x, at.y));
       const pathId = stage.pickPath(at.x, at.y);
       if (riderId !== null) {
         const ridden = shot.riders.find((rider) => rider.id === riderId)?.hitch?.path;
