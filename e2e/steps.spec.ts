@@ -160,8 +160,8 @@ test('check speaks up where a ridden path has no curve', async ({ page, request 
     paths: [{ id: 'p', name: 'Stub', points: [{ position: [0, 0, 0] }] }],
     riders: [{ id: 'r', name: 'Cart', badge: 'C1', hitch: { path: 'p', ground: { mode: 'stick' } } }],
   };
-  const made = (await (await request.post('/api/shots', { data: { document } })).json()) as { id: string };
-  await page.goto(`/shots/${made.id}/check`);
+  const built = (await (await request.post('/api/shots', { data: { document } })).json()) as { id: string };
+  await page.goto(`/shots/${built.id}/check`);
   const findings = page.getByRole('list', { name: 'Findings' }).getByRole('listitem');
   await expect(findings).toHaveCount(2);
   await expect(findings.first()).toContainText(

@@ -2,9 +2,9 @@
 import { readFileSync } from 'node:fs';
 import { line as lineShape } from 'd3-shape';
 import { CatmullRomCurve3, Vector3 } from 'three';
-import { puppetOf, readModel } from '@fleet-rail/core/formats';
+import { hierarchyOf, readModel } from '@fleet-rail/core/formats';
 import {
-  Ground,
+  GroundSurface,
   POSE,
   compilePace,
   compilePath,
@@ -354,7 +354,7 @@ const convoy = newShot({
     },
   })),
 });
-const onField = { ground: new Ground(fieldMesh), puppets: new Map([['m', car]]) };
+const onField = { ground: new GroundSurface(fieldMesh), hierarchies: new Map([['m', car]]) };
 const convoyMs = quickest(() => sampleShot(evaluateShot(convoy, onField)));
 const oneCarMs = quickest(() => {
   const evaluated = evaluateShot(convoy, onField);
@@ -401,7 +401,7 @@ const walkShot = newShot({
     },
   ],
 });
-const stage = { ground: null, puppets: new Map([['m', puppetOf(picker.document)]]) };
+const stage = { ground: null, hierarchies: new Map([['m', hierarchyOf(picker.document)]]) };
 const walkMs = quickest(() => sampleShot(evaluateShot(walkShot, stage)));
 
 const line = (name, value) => console.log(`${name.padEnd(74)}${value}`);

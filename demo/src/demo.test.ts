@@ -14,7 +14,7 @@ import {
   type Shot,
   type Vec3,
 } from '@fleet-rail/core';
-import { readModel, sceneryOf } from '@fleet-rail/core/formats';
+import { readModel, assetsOf } from '@fleet-rail/core/formats';
 import { validateBytes } from 'gltf-validator';
 import { makeBarrel, makeDrone, makeKestrel } from './models/flyers.js';
 import { makeHauler, makeTrailer } from './models/hauler.js';
@@ -181,12 +181,12 @@ describe('the shot', () => {
 
   it('drives the hauler with a stop at the rows and at the barn, and closes its loop', () => {
     const evaluated = evaluateShot(shot);
-    const halts = evaluated.ownHalts(shot.riders[0]).slice(0, 2);
-    expect(halts.map(({ from, to }) => (to - from) / 24)).toEqual([
+    const stops = evaluated.ownStops(shot.riders[0]).slice(0, 2);
+    expect(stops.map(({ from, to }) => (to - from) / 24)).toEqual([
       expect.closeTo(2, 9),
       expect.closeTo(3, 9),
     ]);
-    expect(halts.map(({ distance }) => lane.wrap(distance))).toEqual([
+    expect(stops.map(({ distance }) => lane.wrap(distance))).toEqual([
       expect.closeTo(106, 6),
       expect.closeTo(2, 6),
     ]);
@@ -207,7 +207,7 @@ describe('the shot', () => {
           }).map(async ([id, model]) => [id, (await readModel(await model.glb(), id)).document] as const),
         ),
       );
-      evaluated = evaluateShot(shot, sceneryOf(shot, documents));
+      evaluated = evaluateShot(shot, assetsOf(shot, documents));
     });
 
     it('drives the hauler over the bridge and later under it, on the lane throughout', () => {
@@ -234,7 +234,7 @@ describe('the shot', () => {
       const plants = walk?.plants() ?? [];
       expect(plants.length).toBeGreaterThan(50);
       expect(Math.max(...plants.map(({ left }) => left))).toBeLessThan(1e-3);
-      const stand = gait?.stands.find(({ from }) => from > 1);
+      const stand = gait?.idleSpans.find(({ from }) => from > 1);
       if (!stand) throw new Error('The picker does not stop.');
       const both = plants.filter(({ from, to }) => from < stand.from + 1 && to > stand.to - 1);
       expect(both.map(({ foot }) => foot).sort()).toEqual(['foot_left', 'foot_right']);
@@ -260,7 +260,7 @@ describe('the shot', () => {
     const evaluated = evaluateShot(shot);
     const gate = shot.riders.find(({ id }) => id === 'gate') as Shot['riders'][number];
     const [left, right] = evaluated.gauges(gate);
-    const [rows, barn] = evaluated.ownHalts(shot.riders[0]);
+    const [rows, barn] = evaluated.ownStops(shot.riders[0]);
     for (const leaf of [left, right]) {
       expect(leaf.value((rows.from + rows.to) / 2)).toBe(0);
       expect(leaf.value((barn.from + barn.to) / 2)).toBeCloseTo(95, 0);

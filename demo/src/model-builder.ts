@@ -68,8 +68,8 @@ export class ModelBuilder {
 
   private material(paint: Paint): Material {
     const key = paint.join();
-    const known = this.materials.get(key);
-    if (known) return known;
+    const cached = this.materials.get(key);
+    if (cached) return cached;
     const linear = paint.map((value) => Math.pow(value / 255, 2.2));
     const material = this.document
       .createMaterial(`paint ${key}`)

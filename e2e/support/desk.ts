@@ -35,11 +35,11 @@ export async function importPaths(page: Page, file: TestFile): Promise<void> {
   await goTo(page, 'Path');
   await chooseFile(page, 'Import a file', file);
   // Reading the file takes a moment: until it is told how that went, nothing has changed yet.
-  const told = page
+  const reported = page
     .getByRole('status')
     .or(page.getByRole('alert'))
     .filter({ hasText: `${file.name}:` });
-  await expect(told.last()).toBeVisible();
+  await expect(reported.last()).toBeVisible();
 }
 
 export async function uploadModel(page: Page, file: TestFile): Promise<void> {

@@ -1,5 +1,5 @@
 import { evaluateShot, sampleShot } from '@fleet-rail/core';
-import { needsScenery, sceneryOf, writeCsv, writeGlb } from '@fleet-rail/core/formats';
+import { needsAssets, assetsOf, writeCsv, writeGlb } from '@fleet-rail/core/formats';
 import { counted } from './counted.js';
 import { readModels, readShot, writeWhole } from './files.js';
 import { UsageError, type Arguments } from './options.js';
@@ -23,8 +23,8 @@ export async function commandBake(args: Arguments): Promise<string> {
   if (!(within >= 0))
     throw new UsageError(`--within: found ${within}; expected metres or radians, 0 or more`);
   // A CSV of riders alone needs no model beside it.
-  const models = kind === 'glb' || needsScenery(shot) ? await readModels(shot, file) : new Map();
-  const sampled = sampleShot(evaluateShot(shot, sceneryOf(shot, models)));
+  const models = kind === 'glb' || needsAssets(shot) ? await readModels(shot, file) : new Map();
+  const sampled = sampleShot(evaluateShot(shot, assetsOf(shot, models)));
   const content = kind === 'csv' ? writeCsv(sampled) : await writeGlb(sampled, models, within);
   await writeWhole(out, content);
   return `${out}: ${counted(shot.riders.length, 'rider')}, ${counted(sampled.frames, 'frame')}`;

@@ -14,13 +14,13 @@ export interface Arguments {
 }
 
 /** @throws UsageError for an option that is not among `known`, lacks its value or is given wrongly */
-export function readArguments(args: readonly string[], known: readonly string[]): Arguments {
-  const options = Object.fromEntries(known.map((name) => [name, { type: 'string' as const }]));
+export function readArguments(args: readonly string[], cached: readonly string[]): Arguments {
+  const options = Object.fromEntries(cached.map((name) => [name, { type: 'string' as const }]));
   let parsed: { values: Record<string, string | boolean | undefined>; positionals: string[] };
   try {
     parsed = parseArgs({ args: [...args], options, allowPositionals: true, strict: true });
   } catch (error) {
-    const list = known.map((name) => `--${name}`).join(', ') || 'none';
+    const list = cached.map((name) => `--${name}`).join(', ') || 'none';
     throw new UsageError(`${(error as Error).message.split('.')[0]}; options here: ${list}`);
   }
   const option = (name: string) => parsed.values[name] as string | undefined;

@@ -32,7 +32,7 @@ export async function run(args: readonly string[]): Promise<{ code: 0 | 1; text:
 }
 
 function refusal(error: unknown): string {
-  const known = [UsageError, ShotError, FormatError, PathError].some((kind) => error instanceof kind);
+  const cached = [UsageError, ShotError, FormatError, PathError].some((kind) => error instanceof kind);
   const message = (error as Error).message.replaceAll(/\s*\n\s*/g, ' ');
-  return known ? `ride: ${message}` : `ride: something went wrong that should not: ${message}`;
+  return cached ? `ride: ${message}` : `ride: something went wrong that should not: ${message}`;
 }

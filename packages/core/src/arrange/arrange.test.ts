@@ -4,10 +4,10 @@ import { parseShot } from '../document/parse-shot.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { POSE } from '../rider/pose.js';
+import { POSE } from '../pose/pose.js';
 import { poseOfRider, withHitch } from './change-rider.js';
 import { formUp, type Formation } from './formation.js';
-import { attachRiders, type Landing } from './landing.js';
+import { attachRiders, type AttachPlan } from './attach-riders.js';
 import { detachBack, detachHere, removeRider } from './remove-riders.js';
 import { sitOn } from './sit-on.js';
 import { hangString } from './string.js';
@@ -31,7 +31,7 @@ function shotOf(riders: Loose<Rider>[], closed = false): Shot {
     riders,
   });
 }
-const landing: Landing = {
+const plan: AttachPlan = {
   path: 'p',
   start: 10,
   way: 'along',
@@ -51,14 +51,14 @@ const near = (v: Vec3) => v.map((value) => expect.closeTo(value, 6));
 /** What the server would take up. */
 const accepted = (shot: Shot) => expect(parseShot(JSON.parse(JSON.stringify(shot)))).toEqual(shot);
 
-describe('a landing', () => {
+describe('attaching', () => {
   const base = shotOf([
     { id: 'a', name: 'A', rest },
     { id: 'b', name: 'B', rest },
   ]);
 
   it('starts part-way and is at the end with the last frame, once', () => {
-    const after = attachRiders(base, ['a'], landing);
+    const after = attachRiders(base, ['a'], plan);
     expect([1, 51, 101].map((frame) => distance(after, 'a', frame))).toEqual(
       [10, 40, 70].map((v) => expect.closeTo(v, 9)),
     );
@@ -66,7 +66,7 @@ describe('a landing', () => {
   });
 
   it('against the path it goes back to the start, nose first', () => {
-    const after = attachRiders(base, ['a'], { ...landing, way: 'against' });
+    const after = attachRiders(base, ['a'], { ...plan, way: 'against' });
     expect([1, 101].map((frame) => distance(after, 'a', frame))).toEqual(
       [10, 0].map((v) => expect.closeTo(v, 9)),
     );
@@ -75,7 +75,7 @@ describe('a landing', () => {
 
   it('at a speed it is there when it is there, and waits', () => {
     const after = attachRiders(base, ['a'], {
-      ...landing,
+      ...plan,
       timing: { kind: 'speed', speed: 20 },
       startFrame: 6,
     });
@@ -85,14 +85,14 @@ describe('a landing', () => {
       [10, 70, 70].map((v) => expect.closeTo(v, 9)),
     );
     const round = attachRiders(shotOf([{ id: 'a', name: 'A' }], true), ['a'], {
-      ...landing,
+      ...plan,
       timing: { kind: 'speed', speed: 40 },
     });
     expect(distance(round, 'a', 101)).toBeCloseTo(170, 9);
   });
 
   it('several start one behind the other', () => {
-    const after = attachRiders(base, ['a', 'b'], { ...landing, spacing: 3 });
+    const after = attachRiders(base, ['a', 'b'], { ...plan, spacing: 3 });
     expect(distance(after, 'a', 51) - distance(after, 'b', 51)).toBeCloseTo(3, 9);
   });
 
@@ -108,11 +108,11 @@ describe('a landing', () => {
       { id: 'w', name: 'Wagon', chassis },
     ]);
     const both = newShot({ ...shot, paths: [...shot.paths, other] } as Loose<Shot> & { name: string });
-    const hung = hangString(attachRiders(both, ['e'], landing), 'e', { unit: 'w', count: 1, gap: 1 }).shot;
-    const moved = attachRiders(hung, ['e'], { ...landing, path: 'q', start: 50 });
+    const hung = hangString(attachRiders(both, ['e'], plan), 'e', { unit: 'w', count: 1, gap: 1 }).shot;
+    const moved = attachRiders(hung, ['e'], { ...plan, path: 'q', start: 50 });
     expect(moved.riders.map(({ hitch }) => hitch?.path)).toEqual(['q', 'q']);
     expect(distance(moved, 'w', 1)).toBeCloseTo(50 - 1.5 - 1 - 0.5, 9);
-    const alone = attachRiders(hung, ['w'], { ...landing, path: 'q', timing: { kind: 'kept' } });
+    const alone = attachRiders(hung, ['w'], { ...plan, path: 'q', timing: { kind: 'kept' } });
     expect(alone.riders[1].hitch).toMatchObject({ path: 'q', follows: null });
     expect(distance(alone, 'w', 60)).toBeCloseTo(distance(hung, 'w', 60), 6);
   });
@@ -126,7 +126,7 @@ describe('a landing', () => {
       for (const forward of ['+z', '-x'] as const) {
         const before = shotOf([{ id: 'a', name: 'A', rest: { translation, rotation: rest.rotation } }]);
         const axes = new Map([['a', { forward, up: '+y' as const }]]);
-        const attached = attachRiders(before, ['a'], { ...landing, keepsPlace: true, startFrame: 20 }, axes);
+        const attached = attachRiders(before, ['a'], { ...plan, keepsPlace: true, startFrame: 20 }, axes);
         expect(place(attached, 'a', 20)).toEqual(near(translation));
         expect(Math.abs(quat.dot(turn(attached, 'a', 20), rest.rotation))).toBeCloseTo(1, 9);
         accepted(attached);
@@ -135,7 +135,7 @@ describe('a landing', () => {
           bank: { ...hitch.bank, mode: 'amount', amount: 30, window: 8 },
         }));
         const again = attachRiders(banked, ['a'], {
-          ...landing,
+          ...plan,
           keepsPlace: true,
           timing: { kind: 'kept' },
           startFrame: 60,
@@ -148,7 +148,7 @@ describe('a landing', () => {
 });
 
 describe('coming off again', () => {
-  const attached = attachRiders(shotOf([{ id: 'a', name: 'A', rest }]), ['a'], landing);
+  const attached = attachRiders(shotOf([{ id: 'a', name: 'A', rest }]), ['a'], plan);
 
   it('stays where it is, or goes back to where it was before', () => {
     const here = detachHere(attached, ['a'], 70);
@@ -164,7 +164,7 @@ describe('coming off again', () => {
       { id: 'c', name: 'C', chassis },
     ]);
     const string = hangString(
-      hangString(attachRiders(units, ['a'], landing), 'a', { unit: 'b', count: 1, gap: 0.5 }).shot,
+      hangString(attachRiders(units, ['a'], plan), 'a', { unit: 'b', count: 1, gap: 0.5 }).shot,
       'a',
       { unit: 'c', count: 1, gap: 0.5 },
     ).shot;
@@ -225,7 +225,7 @@ describe('a formation', () => {
   const led = attachRiders(
     shotOf([{ id: 'k', name: 'Kestrel', kind: 'creature', badge: 'K1' }]),
     ['k'],
-    landing,
+    plan,
   );
 
   it('keeps its places beside and behind the leader, and its time', () => {
@@ -304,7 +304,7 @@ it('a string takes copies of its unit, with both axles on the path', () => {
       { id: 't', name: 'Trailer', badge: 'T2', chassis },
     ]),
     ['e'],
-    { ...landing, start: 20 },
+    { ...plan, start: 20 },
   );
   const { shot: hung, ids } = hangString(shot, 'e', { unit: 't', count: 3, gap: 0.4 });
   expect(ids).toHaveLength(3);
@@ -325,7 +325,7 @@ it('on a carrier a rider keeps its place, or takes the carrier’s', () => {
       { id: 'a', name: 'A', rest },
     ]),
     ['c'],
-    landing,
+    plan,
   );
   const kept = sitOn(shot, 'a', 'c', 30, true);
   expect(place(kept, 'a', 30)).toEqual(near(rest.translation));

@@ -2,7 +2,7 @@ import type { Hitch } from '../document/shot-hitch.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
-import { POSE } from '../rider/pose.js';
+import { POSE } from '../pose/pose.js';
 
 /** The shot with another rider in the place of the one with this id. */
 export function withRider(shot: Shot, id: string, change: (rider: Rider) => Rider): Shot {

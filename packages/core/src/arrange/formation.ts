@@ -6,7 +6,7 @@ import { LIMITS } from '../document/limits.js';
 import { ShotError } from '../document/shot-error.js';
 import { seededNumbers } from '../math/seeded.js';
 import type { Vec3 } from '../math/vec.js';
-import { displaceFrame, displacedTwice } from '../rider/displace.js';
+import { displaceFrame, displacedTwice } from '../pose/displace.js';
 import { freeBadge, freeRiderName } from './new-rider.js';
 import { poseOfRider } from './change-rider.js';
 

@@ -1,10 +1,18 @@
 export { freeBadge, freeRiderName, leastUsedColor } from './new-rider.js';
 export { poseOfRider, withHitch, withRider } from './change-rider.js';
-export { attachRiders, type Axes, type Landing } from './landing.js';
+export { attachRiders, type Axes, type AttachPlan } from './attach-riders.js';
 export { withOwnPace } from './own-pace.js';
 export { detachBack, detachHere, removeRider } from './remove-riders.js';
 export { ARRANGEMENTS, formUp, type Formation } from './formation.js';
 export { endOfString, hangString, type StringOf } from './string.js';
 export { sitOn } from './sit-on.js';
 export { changeRate, scaleToFit } from './change-time.js';
-export { restStops, walkersStops, type WalkersStops } from './rest-stops.js';
+export { restStops, walkersStops, type WalkersStops } from './walkers-stops.js';
+export {
+  beginRiddenPathAt,
+  joinRiddenPaths,
+  openRiddenPath,
+  reverseRiddenPath,
+  splitRiddenPath,
+  type JoinEnds,
+} from './change-ridden-path.js';

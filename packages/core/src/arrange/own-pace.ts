@@ -2,11 +2,11 @@ import type { PacedBy } from '../document/shot-hitch.js';
 import type { Pace } from '../document/shot-pace.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
-import { curveRidden } from '../evaluate/compiled-path-of.js';
+import { curveRidden } from '../path/compiled-path-of.js';
 import { changeUnit } from '../pace/change-unit.js';
 import { compilePace } from '../pace/compile-pace.js';
 import { timesAsFast, withFrames } from '../pace/in-time.js';
-import { POSE } from '../rider/pose.js';
+import { POSE } from '../pose/pose.js';
 import { poseOfRider } from './change-rider.js';
 
 /**

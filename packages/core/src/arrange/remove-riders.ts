@@ -1,7 +1,7 @@
 import type { Hitch } from '../document/shot-hitch.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
-import { POSE } from '../rider/pose.js';
+import { POSE } from '../pose/pose.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { poseOfRider } from './change-rider.js';
 import { withOwnPace } from './own-pace.js';
@@ -17,7 +17,7 @@ export function removeRider(shot: Shot, id: string, frame: number): Shot {
   const riders = shot.riders
     .filter((rider) => rider !== gone)
     .map((rider) =>
-      withoutTarget(withoutLeader(shot, standing(shot, rider, id, frame), gone, new Set([id])), id),
+      withoutTarget(withoutLeader(shot, setDown(shot, rider, id, frame), gone, new Set([id])), id),
     );
   return {
     ...shot,
@@ -61,7 +61,7 @@ function atRest(shot: Shot, rider: Rider, frame: number): Rider {
   return { ...rider, parent: null, rest: { ...rider.rest, translation, rotation } };
 }
 
-function standing(shot: Shot, rider: Rider, carrier: string, frame: number): Rider {
+function setDown(shot: Shot, rider: Rider, carrier: string, frame: number): Rider {
   if (rider.parent !== carrier) return rider;
   // What rides a path of its own was not carried; only its rest was.
   return rider.hitch === null ? atRest(shot, rider, frame) : { ...rider, parent: null };

@@ -2,7 +2,7 @@ import { quat, vec3 } from 'gl-matrix';
 import { refuseCircles } from '../document/rider-graph.js';
 import type { Shot } from '../document/shot.js';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { POSE } from '../rider/pose.js';
+import { POSE } from '../pose/pose.js';
 import { poseOfRider, withRider } from './change-rider.js';
 
 /**

@@ -4,8 +4,8 @@ import { refuseCircles } from '../document/rider-graph.js';
 import { ShotError } from '../document/shot-error.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
-import { newHitch } from '../rider/new-hitch.js';
-import type { Axes } from './landing.js';
+import { newHitch } from '../ride/new-hitch.js';
+import type { Axes } from './attach-riders.js';
 import { freeBadge, freeRiderName } from './new-rider.js';
 
 /** A string of units behind a rider. */

@@ -1,4 +1,4 @@
-import { POSE } from '../rider/pose.js';
+import { POSE } from '../pose/pose.js';
 import { crossings } from './crossings.js';
 
 /** Poses of a rider that is at some distances along the z axis, and so far to the side. */

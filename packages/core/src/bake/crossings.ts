@@ -1,4 +1,4 @@
-import { POSE } from '../rider/index.js';
+import { POSE } from '../pose/index.js';
 
 /** Where two riders of one path are at one place of it. */
 export interface Crossing {

@@ -1,6 +1,6 @@
 import type { Shot } from '../document/shot.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
-import { POSE, type PoseAt } from '../rider/index.js';
+import { POSE, type PoseAt } from '../pose/index.js';
 import { sampleParts, takeShortWay, type SampledParts } from './sampled-parts.js';
 
 /** Every rider's pose at every frame of the range: {@link POSE}.size numbers a frame. */

@@ -1,5 +1,5 @@
 import type { Gauge } from '../evaluate/gauges.js';
-import { LOCAL, type MovedParts } from '../puppet/index.js';
+import { LOCAL, type MovedParts } from '../hierarchy/index.js';
 
 /** What moves of a model by itself, by sample. */
 export interface SampledParts extends Omit<MovedParts, 'pose'> {

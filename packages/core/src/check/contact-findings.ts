@@ -1,8 +1,8 @@
 import type { Rider } from '../document/shot-rider.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
-import { puppetOfRider } from '../evaluate/scenery.js';
-import { clipNamed, nodeNamed } from '../puppet/puppet.js';
-import { sourceFrame } from '../rider/index.js';
+import { hierarchyOfRider } from '../evaluate/scene-assets.js';
+import { clipNamed, nodeNamed } from '../hierarchy/node-hierarchy.js';
+import { sourceFrame } from '../timing/index.js';
 import type { Finding } from './finding.js';
 
 /** A foot that slides further than this while it is down is told of, metres. */
@@ -27,7 +27,7 @@ export function findContact(evaluated: EvaluatedShot, rider: Rider, index: numbe
 type Said = [at: string, message: string];
 
 function groundFindings(evaluated: EvaluatedShot, rider: Rider, at: string): Said[] {
-  const { shot, scenery } = evaluated;
+  const { shot, assets } = evaluated;
   const { hitch, badge } = rider;
   if (hitch === null) return [];
   const sticks = hitch.ground.mode === 'stick';
@@ -35,10 +35,10 @@ function groundFindings(evaluated: EvaluatedShot, rider: Rider, at: string): Sai
   if (!sticks && hitch.facing.reference !== 'ground') return [];
   if (shot.ground.model === null)
     return [[where, `${badge} is to go by the ground, but the shot has none; choose a ground model.`]];
-  if (scenery.ground === null) return [];
-  const { stance, progress } = evaluated.contact(rider);
-  if (stance === null) return [];
-  const missing = stretches(evaluated, (frame) => stance.missing(progress(frame)));
+  if (assets.ground === null) return [];
+  const { groundFit, progress } = evaluated.contact(rider);
+  if (groundFit === null) return [];
+  const missing = stretches(evaluated, (frame) => groundFit.missing(progress(frame)));
   if (missing.length === 0) return [];
   const { up, down } = hitch.ground;
   const frames = missing.map(([from, to]) => (from === to ? `${from}` : `${from}–${to}`));
@@ -50,18 +50,18 @@ function groundFindings(evaluated: EvaluatedShot, rider: Rider, at: string): Sai
   ];
 }
 
-function partFindings({ shot, scenery }: EvaluatedShot, rider: Rider, at: string): Said[] {
-  const puppet = puppetOfRider(scenery, rider);
-  if (puppet === null) return [];
+function partFindings({ shot, assets }: EvaluatedShot, rider: Rider, at: string): Said[] {
+  const hierarchy = hierarchyOfRider(assets, rider);
+  if (hierarchy === null) return [];
   const model = shot.models.find(({ id }) => id === rider.model)?.name ?? 'Its model';
   const said: Said[] = [];
   const node = (where: string, name: string | null) => {
-    if (name !== null && nodeNamed(puppet, name) < 0)
+    if (name !== null && nodeNamed(hierarchy, name) < 0)
       said.push([`${at}.${where}`, `${rider.badge}: ${model} has no node "${name}"; it stands still.`]);
   };
   const clip = (where: string, name: string | null) => {
-    if (name === null || clipNamed(puppet, name)) return;
-    const own = puppet.clips.map((one) => `"${one.name}"`);
+    if (name === null || clipNamed(hierarchy, name)) return;
+    const own = hierarchy.clips.map((one) => `"${one.name}"`);
     said.push([
       `${at}.${where}`,
       `${rider.badge}: ${model} has no clip "${name}"; it has ${own.length === 0 ? 'none' : listed(own)}.`,

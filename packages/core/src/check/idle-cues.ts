@@ -20,8 +20,8 @@ function idleness(evaluated: EvaluatedShot, cue: Cue): string | null {
   if (rider.hitch.follows || rider.hitch.pacedBy) {
     return `The cue "${name}" does nothing to ${badge}, which goes by another rider's timing; cue that one.`;
   }
-  if (does.kind === 'stopEnd' && evaluated.ownHalts(rider).length <= does.stop) {
-    return `The cue "${name}" ends stop ${does.stop + 1} of ${badge}, which makes ${evaluated.ownHalts(rider).length}.`;
+  if (does.kind === 'stopEnd' && evaluated.ownStops(rider).length <= does.stop) {
+    return `The cue "${name}" ends stop ${does.stop + 1} of ${badge}, which makes ${evaluated.ownStops(rider).length}.`;
   }
   if (evaluated.moment(cue) !== null) return null;
   return `The cue "${name}" never comes: its value does not reach 1 in the shot, and ${badge} waits for ever.`;

@@ -3,7 +3,7 @@ import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { PathError } from '../path/path-error.js';
-import { POSE } from '../rider/index.js';
+import { POSE } from '../pose/index.js';
 import type { Finding } from './finding.js';
 
 /** Settings that wait for something they need: what is aimed at, axles, a leader on the same path. */

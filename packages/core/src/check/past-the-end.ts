@@ -1,6 +1,6 @@
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import type { Rider } from '../document/shot-rider.js';
-import { sourceFrame } from '../rider/index.js';
+import { sourceFrame } from '../timing/index.js';
 import { PathError } from '../path/path-error.js';
 import type { Finding } from './finding.js';
 

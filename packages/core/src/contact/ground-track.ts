@@ -1,4 +1,4 @@
-import type { Ground } from './ground.js';
+import type { GroundSurface } from './ground-surface.js';
 
 /** How far below and above its path a rider looks for ground, metres. */
 export interface Band {
@@ -33,7 +33,7 @@ const BACK = 4_000;
  * @param length metres, of the path
  */
 export function trackByDistance(
-  ground: Ground,
+  ground: GroundSurface,
   { up, down }: Band,
   placeAt: PlaceAt,
   radius: number,
@@ -52,8 +52,8 @@ export function trackByDistance(
   };
   const node = (at: number): number => {
     const k = at >= 0 && at < count ? at : index(at);
-    const known = heights[k];
-    if (known === known) return known;
+    const cached = heights[k];
+    if (cached === cached) return cached;
     let found = find(k);
     if (found === null) {
       holes[k] = 1;
@@ -85,7 +85,7 @@ export function trackByDistance(
  * @param directionAt writes which way it goes there, level, as x and z in `out[0]` and `out[2]`
  */
 export function trackByFrame(
-  ground: Ground,
+  ground: GroundSurface,
   { up, down }: Band,
   placeAt: PlaceAt,
   directionAt: PlaceAt,

@@ -1,2 +1,2 @@
-export { Ground, type GroundMesh } from './ground.js';
+export { GroundSurface, type GroundMesh } from './ground-surface.js';
 export { trackByDistance, trackByFrame, type Band, type GroundTrack } from './ground-track.js';

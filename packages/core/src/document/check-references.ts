@@ -30,10 +30,10 @@ export function checkReferences(shot: Shot): void {
   });
   shot.riders.forEach((rider, i) => checkRider(shot, rider, `riders[${i}]`));
   if (shot.ground.model !== null) {
-    known('ground.model', shot.ground.model, 'model', shot.models);
+    refuseUnknown('ground.model', shot.ground.model, 'model', shot.models);
   }
   shot.retimes.forEach((retime, i) => {
-    retime.riders.forEach((id, k) => known(`retimes[${i}].riders[${k}]`, id, 'rider', shot.riders));
+    retime.riders.forEach((id, k) => refuseUnknown(`retimes[${i}].riders[${k}]`, id, 'rider', shot.riders));
     risingKeys(retime.keys, `retimes[${i}].keys`);
   });
   unique(shot.cues, 'cues');
@@ -56,10 +56,10 @@ function checkPath(path: ShotPath, at: string): void {
 }
 
 function checkRider(shot: Shot, rider: Rider, at: string): void {
-  if (rider.model !== null) known(`${at}.model`, rider.model, 'model', shot.models);
-  if (rider.parent !== null) known(`${at}.parent`, rider.parent, 'rider', shot.riders);
+  if (rider.model !== null) refuseUnknown(`${at}.model`, rider.model, 'model', shot.models);
+  if (rider.parent !== null) refuseUnknown(`${at}.parent`, rider.parent, 'rider', shot.riders);
   if (rider.hitch !== null) checkHitch(shot, rider.hitch, `${at}.hitch`);
-  if (rider.gait?.source != null) known(`${at}.gait.source`, rider.gait.source, 'model', shot.models);
+  if (rider.gait?.source != null) refuseUnknown(`${at}.gait.source`, rider.gait.source, 'model', shot.models);
   checkGait(rider, `${at}.gait`);
   if (rider.camera === null) return;
   const { near, far, keys } = rider.camera;
@@ -87,7 +87,7 @@ function checkGait({ gait }: Rider, at: string): void {
 function checkCuts({ cuts, riders }: Shot): void {
   risingKeys(cuts, 'cuts');
   cuts.forEach(({ camera }, i) => {
-    known(`cuts[${i}].camera`, camera, 'rider', riders);
+    refuseUnknown(`cuts[${i}].camera`, camera, 'rider', riders);
     if (riders.some((rider) => rider.id === camera && rider.camera !== null)) return;
     throw new ShotError(
       `cuts[${i}].camera`,
@@ -101,11 +101,11 @@ function checkCue({ riders }: Shot, { on, does, keys }: Cue, at: string): void {
   const source = (field: 'rider' | 'other') => {
     const id = on[field];
     if (id === null) throw new ShotError(`${at}.on.${field}`, 'null', `the id of a rider, for ${on.kind}`);
-    known(`${at}.on.${field}`, id, 'rider', riders);
+    refuseUnknown(`${at}.on.${field}`, id, 'rider', riders);
   };
   if (on.kind !== 'frame') source('rider');
   if (on.kind === 'gap') source('other');
-  known(`${at}.does.rider`, does.rider, 'rider', riders);
+  refuseUnknown(`${at}.does.rider`, does.rider, 'rider', riders);
   if ((does.kind === 'turn' || does.kind === 'move') && does.node === null) {
     throw new ShotError(`${at}.does.node`, 'null', `the name of a part, to ${does.kind}`);
   }
@@ -123,7 +123,7 @@ function risingKeys(keys: readonly Pick<Key, 'frame'>[], at: string): void {
 }
 
 function checkHitch(shot: Shot, hitch: Hitch, at: string): void {
-  known(`${at}.path`, hitch.path, 'path', shot.paths);
+  refuseUnknown(`${at}.path`, hitch.path, 'path', shot.paths);
   const { forward, up, target } = hitch.facing;
   if (forward[1] === up[1]) {
     throw new ShotError(`${at}.facing.up`, inWords(up), `an axis square to forward (${forward})`);
@@ -131,7 +131,7 @@ function checkHitch(shot: Shot, hitch: Hitch, at: string): void {
   if (target !== null) {
     exactlyOne(`${at}.facing.target`, { rider: target.rider, point: target.point });
     if (target.rider !== undefined) {
-      known(`${at}.facing.target.rider`, target.rider, 'rider', shot.riders);
+      refuseUnknown(`${at}.facing.target.rider`, target.rider, 'rider', shot.riders);
     }
     if (target.node !== undefined && target.rider === undefined) {
       throw new ShotError(`${at}.facing.target.node`, inWords(target.node), 'a rider whose part it is');
@@ -141,8 +141,8 @@ function checkHitch(shot: Shot, hitch: Hitch, at: string): void {
   risingKeys(hitch.facing.influence, `${at}.facing.influence`);
   risingKeys(hitch.facing.aim.influence, `${at}.facing.aim.influence`);
   risingKeys(hitch.offsetKeys, `${at}.offsetKeys`);
-  if (hitch.follows) known(`${at}.follows.rider`, hitch.follows.rider, 'rider', shot.riders);
-  if (hitch.pacedBy) known(`${at}.pacedBy.rider`, hitch.pacedBy.rider, 'rider', shot.riders);
+  if (hitch.follows) refuseUnknown(`${at}.follows.rider`, hitch.follows.rider, 'rider', shot.riders);
+  if (hitch.pacedBy) refuseUnknown(`${at}.pacedBy.rider`, hitch.pacedBy.rider, 'rider', shot.riders);
   if (hitch.follows && hitch.pacedBy) {
     throw new ShotError(`${at}.pacedBy`, 'a second leader', 'null beside follows: a rider has one timing');
   }
@@ -198,7 +198,7 @@ function unique(list: readonly { id: string }[], at: string): void {
   });
 }
 
-function known(at: string, id: string, noun: string, list: readonly { id: string }[]): void {
+function refuseUnknown(at: string, id: string, noun: string, list: readonly { id: string }[]): void {
   if (list.some((entry) => entry.id === id)) return;
   const shown = list.slice(0, 12).map((entry) => entry.id);
   const rest = list.length > shown.length ? `, and ${list.length - shown.length} more` : '';

@@ -36,7 +36,7 @@ export {
   type Ease,
   type Outside,
   type SpeedKey,
-  type Stop,
+  type DriveStop,
   type Take,
   type Zone,
 } from './shot-pace.js';

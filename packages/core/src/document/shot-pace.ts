@@ -30,7 +30,7 @@ function optionalNumber(v: unknown): boolean {
 }
 
 /** A place where a driven rider halts. */
-export class Stop {
+export class DriveStop {
   @Amount('metres') distance!: number;
   @Amount('seconds', 0, 1e6) seconds!: number;
 }
@@ -60,7 +60,7 @@ export class Drive {
   @OneOf(...WAYS_TO_END) departs: 'rest' | 'rolling' = 'rest';
   /** Whether it stops at the end of an open path, or runs out of it at speed. */
   @OneOf(...WAYS_TO_END) arrives: 'rest' | 'rolling' = 'rest';
-  @Parts(() => Stop, LIMITS.keysPerPace) stops: Stop[] = [];
+  @Parts(() => DriveStop, LIMITS.keysPerPace) stops: DriveStop[] = [];
   @Parts(() => Zone, LIMITS.keysPerPace) zones: Zone[] = [];
 }
 

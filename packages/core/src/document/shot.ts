@@ -37,7 +37,7 @@ export class ShotModel {
 }
 
 /** What counts as ground: a model, or some of its nodes. */
-export class Ground {
+export class GroundChoice {
   @TextOrNull() model: string | null = null;
   @Texts(1_000) nodes: string[] = [];
 }
@@ -58,7 +58,7 @@ export class Shot {
   @Parts(() => ShotPath, LIMITS.paths) paths: ShotPath[] = [];
   @Parts(() => ShotModel, LIMITS.models) models: ShotModel[] = [];
   @Parts(() => Rider, LIMITS.riders) riders: Rider[] = [];
-  @Part(() => Ground) ground: Ground = new Ground();
+  @Part(() => GroundChoice) ground: GroundChoice = new GroundChoice();
   /** Which camera is looked through when, in order of frame. */
   @Parts(() => Cut, LIMITS.cuts) cuts: Cut[] = [];
   /** Shot time bent into the time of the work under it. */

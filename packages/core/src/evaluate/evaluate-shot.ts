@@ -4,21 +4,21 @@ import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import type { PathError } from '../path/path-error.js';
-import type { Halt, Motion } from '../pace/compiled-pace.js';
-import { POSE } from '../rider/pose.js';
-import { wholeRetiming, type Retiming } from '../rider/retiming.js';
-import type { PoseAt } from '../rider/ride-path.js';
-import { NO_PARTS, type MovedParts } from '../puppet/mover.js';
+import type { PaceStop, Motion } from '../pace/compiled-pace.js';
+import { POSE } from '../pose/pose.js';
+import { wholeRetiming, type Retiming } from '../timing/retiming.js';
+import type { PoseAt } from '../pose/pose.js';
+import { NO_PARTS, type MovedParts } from '../hierarchy/node-driver.js';
 import { gaugesOf, type Gauge } from './gauges.js';
 import { compileMovedParts } from './moved-parts.js';
 import { compileContact, type RiderContact } from './rider-contact.js';
 import { Rides } from './rides.js';
-import { NO_SCENERY, puppetOfRider, type Scenery } from './scenery.js';
+import { NO_ASSETS, hierarchyOfRider, type SceneAssets } from './scene-assets.js';
 
 /** A shot whose paths and riders answer questions at any frame. */
 export interface EvaluatedShot {
   readonly shot: Shot;
-  readonly scenery: Scenery;
+  readonly assets: SceneAssets;
   /** By path id: the curve, or why there is none. */
   readonly paths: ReadonlyMap<string, CompiledPath | PathError>;
   /** In the order of the document's riders. */
@@ -28,7 +28,7 @@ export interface EvaluatedShot {
   /** A rider's place along its path, in the time of the work; null where it rides none. */
   motion(rider: Rider): Motion | null;
   /** The stops of a rider's own timing, before any cue. */
-  ownHalts(rider: Rider): readonly Halt[];
+  ownStops(rider: Rider): readonly PaceStop[];
   /** What moves of a rider's model by itself. */
   parts(rider: Rider): MovedParts;
   /** What can be read off a rider beside its pose. */
@@ -42,40 +42,40 @@ export interface EvaluatedShot {
 /**
  * Compiles what the document describes; a path without a curve leaves its riders at rest.
  *
- * @param scenery without it nothing of a model moves by itself, and riders keep the height of their paths
+ * @param assets without it nothing of a model moves by itself, and riders keep the height of their paths
  * @throws ShotError where riders wait for each other in a circle, with their names
  */
-export function evaluateShot(shot: Shot, scenery: Scenery = NO_SCENERY): EvaluatedShot {
+export function evaluateShot(shot: Shot, assets: SceneAssets = NO_ASSETS): EvaluatedShot {
   refuseCircles(shot);
-  const rides = new Rides(shot, scenery);
+  const rides = new Rides(shot, assets);
   const retiming = wholeRetiming(shot);
   const source = (frame: number) => (retiming === null ? frame : retiming.source(frame));
   // A ride is compiled when it is first asked for: an edit of one rider costs that one.
   const poses = shot.riders.map((rider): PoseAt => {
-    let made: PoseAt | null = null;
+    let built: PoseAt | null = null;
     return (frame, out, at) => {
-      made ??= rides.pose(rider);
-      if (retiming === null) return made(frame, out, at);
-      made(retiming.source(frame), out, at);
+      built ??= rides.pose(rider);
+      if (retiming === null) return built(frame, out, at);
+      built(retiming.source(frame), out, at);
       out[at + POSE.speed] *= retiming.rate(frame);
     };
   });
   const contact = remembered((rider: Rider) =>
     compileContact(rider, {
       shot,
-      scenery,
-      course: rides.course(rider),
+      assets,
+      motion: rides.motion(rider),
       chassis: rides.chassis(rider),
-      stance: rides.stance(rider),
+      groundFit: rides.groundFit(rider),
       pose: rides.pose(rider),
-      puppet: puppetOfRider(scenery, rider),
+      hierarchy: hierarchyOfRider(assets, rider),
     }),
   );
   const parts = remembered((rider: Rider): MovedParts => {
-    const puppet = puppetOfRider(scenery, rider);
+    const hierarchy = hierarchyOfRider(assets, rider);
     const cued = rides.cuedParts(rider);
-    if (puppet === null || (cued.length === 0 && !movesByItself(rider))) return NO_PARTS;
-    const moved = compileMovedParts(rider, puppet, contact(rider), cued, rides.pose(rider));
+    if (hierarchy === null || (cued.length === 0 && !movesByItself(rider))) return NO_PARTS;
+    const moved = compileMovedParts(rider, hierarchy, contact(rider), cued, rides.pose(rider));
     return { ...moved, pose: (frame, out, at) => moved.pose(source(frame), out, at) };
   });
   const gauges = remembered((rider: Rider): readonly Gauge[] => {
@@ -89,25 +89,25 @@ export function evaluateShot(shot: Shot, scenery: Scenery = NO_SCENERY): Evaluat
   });
   return {
     shot,
-    scenery,
+    assets,
     paths: rides.paths,
     poses,
     parts,
     gauges,
     retiming,
     contact,
-    motion: (rider) => rides.course(rider)?.pace ?? null,
-    ownHalts: (rider) => rides.ownPace(rider)?.halts ?? [],
+    motion: (rider) => rides.motion(rider)?.pace ?? null,
+    ownStops: (rider) => rides.ownPace(rider)?.stops ?? [],
     moment: (cue) => rides.moment(cue),
   };
 }
 
 /** What is made for a rider once, when it is first asked for. */
 function remembered<T>(make: (rider: Rider) => T): (rider: Rider) => T {
-  const known = new Map<Rider, T>();
+  const cached = new Map<Rider, T>();
   return (rider) => {
-    if (!known.has(rider)) known.set(rider, make(rider));
-    return known.get(rider) as T;
+    if (!cached.has(rider)) cached.set(rider, make(rider));
+    return cached.get(rider) as T;
   };
 }
 

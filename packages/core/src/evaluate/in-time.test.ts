@@ -1,8 +1,8 @@
 import { changeRate, scaleToFit } from '../arrange/change-time.js';
 import { newShot, type Loose } from '../document/new-shot.js';
 import type { Shot } from '../document/shot.js';
-import { POSE } from '../rider/pose.js';
-import { shownAt, type Retiming } from '../rider/retiming.js';
+import { POSE } from '../pose/pose.js';
+import { shownAt, type Retiming } from '../timing/retiming.js';
 import { evaluateShot } from './evaluate-shot.js';
 import { shownFrames } from './shown-frames.js';
 

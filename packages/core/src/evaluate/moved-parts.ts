@@ -2,14 +2,14 @@ import { quat } from 'gl-matrix';
 import type { Axis } from '../document/shot-facing.js';
 import type { Rider, Wheel } from '../document/shot-rider.js';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { withJoints, type WishedJoint } from '../puppet/joints.js';
-import { compileParts, NO_PARTS, type MovedParts, type Mover } from '../puppet/mover.js';
-import { modelSlide, modelTurn, ownMorph, ownSlide, ownTurn } from '../puppet/own-movers.js';
-import { hangsOn, nodeNamed, turnAbout, type Puppet } from '../puppet/puppet.js';
-import { axisVector } from '../rider/axes.js';
-import { ownAxes } from '../rider/contact-points.js';
-import { POSE } from '../rider/pose.js';
-import type { PoseAt } from '../rider/ride-path.js';
+import { withJoints, type WishedJoint } from '../hierarchy/wheel-joints.js';
+import { compileParts, NO_PARTS, type MovedParts, type NodeDriver } from '../hierarchy/node-driver.js';
+import { modelSlide, modelTurn, ownMorph, ownSlide, ownTurn } from '../hierarchy/node-drivers.js';
+import { hangsOn, nodeNamed, turnAbout, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
+import { axisVector } from '../pose/axes.js';
+import { ownAxes } from '../ride/contact-points.js';
+import { POSE } from '../pose/pose.js';
+import type { PoseAt } from '../pose/pose.js';
 import { axleSense, middleSteer } from '../wheels/index.js';
 import type { RiderContact } from './rider-contact.js';
 
@@ -27,38 +27,38 @@ const RADIANS = Math.PI / 180;
 const jointName = ({ node, steers }: Wheel): string => `${node} ${steers ? 'steer' : 'mount'}`;
 
 /**
- * The puppet with joints for wheels that steer, that are set on the ground by themselves, or that hang on the body that
+ * The node hierarchy with joints for wheels that steer, that are set on the ground by themselves, or that hang on the body that
  * leans: a joint steers and carries, the wheel in it spins, so that neither spoils the other.
  */
-function jointedPuppet(puppet: Puppet, rider: Rider) {
-  const body = nodeNamed(puppet, rider.body.node);
+function jointedPuppet(hierarchy: NodeHierarchy, rider: Rider) {
+  const body = nodeNamed(hierarchy, rider.body.node);
   const sticks = rider.hitch?.ground.mode === 'stick';
   const wishes = rider.wheels.flatMap((wheel): WishedJoint[] => {
-    const takes = nodeNamed(puppet, wheel.node);
+    const takes = nodeNamed(hierarchy, wheel.node);
     if (takes < 0) return [];
-    const leans = body >= 0 && body !== takes && hangsOn(puppet, takes, body);
+    const leans = body >= 0 && body !== takes && hangsOn(hierarchy, takes, body);
     if (!wheel.steers && !sticks && !leans) return [];
     return [{ name: jointName(wheel), takes, about: wheel.centre, leaves: leans }];
   });
-  return withJoints(puppet, wishes);
+  return withJoints(hierarchy, wishes);
 }
 
 /** All that moves of a rider's model by itself: walk, cycles, cues, steering wheel, wheels, body, ball. */
 export function compileMovedParts(
   rider: Rider,
-  model: Puppet,
+  model: NodeHierarchy,
   contact: RiderContact,
   cued: readonly CuedPart[],
   pose: PoseAt,
 ): MovedParts {
   // A walk is compiled for the model as it is; joints are of wheels, which walkers do not have.
-  const { puppet, joints } = contact.walk ? { puppet: model, joints: [] } : jointedPuppet(model, rider);
-  const movers: Mover[] = [];
-  const add = (name: string | null, make: (node: number) => Mover) => {
-    const node = nodeNamed(puppet, name);
-    if (node >= 0) movers.push(make(node));
+  const { hierarchy, joints } = contact.walk ? { hierarchy: model, joints: [] } : jointedPuppet(model, rider);
+  const drivers: NodeDriver[] = [];
+  const add = (name: string | null, make: (node: number) => NodeDriver) => {
+    const node = nodeNamed(hierarchy, name);
+    if (node >= 0) drivers.push(make(node));
   };
-  if (contact.walk) movers.push(contact.walk.mover);
+  if (contact.walk) drivers.push(contact.walk.driver);
   rider.cycles.forEach((cycle, i) => {
     const { value } = contact.cycles[i];
     add(cycle.node, (node) =>
@@ -78,8 +78,8 @@ export function compileMovedParts(
   add(steering.node, (node) =>
     ownTurn(node, steering.axis, (frame) => steering.ratio * middleSteer(contact.wheels, frame)),
   );
-  addWheels(rider, puppet, contact, add);
-  addBody(rider, puppet, contact, add);
+  addWheels(rider, hierarchy, contact, add);
+  addBody(rider, hierarchy, contact, add);
   const { ball } = rider;
   if (ball && contact.ball) {
     const name = ball.node ?? model.nodes[0]?.name ?? null;
@@ -87,39 +87,44 @@ export function compileMovedParts(
       ballMover(node, ball.centre, contact.ball as NonNullable<RiderContact['ball']>, pose),
     );
   }
-  return movers.length === 0 ? NO_PARTS : compileParts(puppet, joints, movers);
+  return drivers.length === 0 ? NO_PARTS : compileParts(hierarchy, joints, drivers);
 }
 
-type Add = (name: string | null, make: (node: number) => Mover) => void;
+type Add = (name: string | null, make: (node: number) => NodeDriver) => void;
 
-function addWheels(rider: Rider, puppet: Puppet, { wheels, stance, progress }: RiderContact, add: Add): void {
+function addWheels(
+  rider: Rider,
+  hierarchy: NodeHierarchy,
+  { wheels, groundFit, progress }: RiderContact,
+  add: Add,
+): void {
   const { up, scale } = ownAxes(rider);
-  const each = stance !== null && stance.points.length === wheels.length;
+  const each = groundFit !== null && groundFit.points.length === wheels.length;
   wheels.forEach(({ wheel, turned, steer }, i) => {
     const about = (axis: Vec3) => ({ axis, through: wheel.centre });
     const joint = jointName(wheel);
-    if (wheel.steers) add(joint, (node) => modelTurn(puppet, node, about(up), steer));
+    if (wheel.steers) add(joint, (node) => modelTurn(hierarchy, node, about(up), steer));
     if (each)
       add(joint, (node) =>
-        modelSlide(puppet, node, up, (frame) => stance.lift(progress(frame), i) / scale[2]),
+        modelSlide(hierarchy, node, up, (frame) => groundFit.lift(progress(frame), i) / scale[2]),
       );
     const sense = axleSense(rider, wheel);
     add(wheel.node, (node) =>
-      modelTurn(puppet, node, about(axisVector(wheel.axle)), (frame) => sense * turned(frame)),
+      modelTurn(hierarchy, node, about(axisVector(wheel.axle)), (frame) => sense * turned(frame)),
     );
   });
 }
 
-function addBody(rider: Rider, puppet: Puppet, { wheels, lean }: RiderContact, add: Add): void {
+function addBody(rider: Rider, hierarchy: NodeHierarchy, { wheels, lean }: RiderContact, add: Add): void {
   if (lean === null) return;
   const { ahead, left } = ownAxes(rider);
   const through = [0, 1, 2].map((k) =>
     wheels.length === 0 ? 0 : wheels.reduce((sum, { wheel }) => sum + wheel.centre[k], 0) / wheels.length,
   ) as Vec3;
-  add(rider.body.node, (node) => modelTurn(puppet, node, { axis: ahead, through }, lean.roll));
+  add(rider.body.node, (node) => modelTurn(hierarchy, node, { axis: ahead, through }, lean.roll));
   // Turning about left takes the nose down.
   add(rider.body.node, (node) =>
-    modelTurn(puppet, node, { axis: left, through }, (frame) => -lean.pitch(frame)),
+    modelTurn(hierarchy, node, { axis: left, through }, (frame) => -lean.pitch(frame)),
   );
 }
 
@@ -129,7 +134,7 @@ function ballMover(
   centre: Vec3,
   roll: (frame: number, out: Quat) => void,
   pose: PoseAt,
-): Mover {
+): NodeDriver {
   const now = new Float64Array(POSE.size);
   const turn: Quat = [0, 0, 0, 1];
   const axis: Vec3 = [0, 0, 0];

@@ -10,12 +10,12 @@ import {
   type Walk,
 } from '../gait/index.js';
 import { lateralCurvatureOf } from '../path/lateral-curvature.js';
-import type { Puppet } from '../puppet/puppet.js';
-import type { ChassisMotion } from '../rider/chassis-motion.js';
-import { ownAxes } from '../rider/contact-points.js';
-import type { Course } from '../rider/course.js';
-import type { GroundStance } from '../rider/ground-stance.js';
-import type { PoseAt } from '../rider/ride-path.js';
+import type { NodeHierarchy } from '../hierarchy/node-hierarchy.js';
+import type { ChassisMotion } from '../ride/chassis-motion.js';
+import { ownAxes } from '../ride/contact-points.js';
+import type { PathMotion } from '../ride/path-motion.js';
+import type { GroundFit } from '../ride/ground-fit.js';
+import type { PoseAt } from '../pose/pose.js';
 import {
   compileBall,
   compileLean,
@@ -25,14 +25,14 @@ import {
 } from '../wheels/index.js';
 import { ChassisRates } from '../wheels/chassis-rates.js';
 import { compileWheel } from '../wheels/wheel-travel.js';
-import type { Scenery } from './scenery.js';
+import type { SceneAssets } from './scene-assets.js';
 
 /** How a rider meets the ground, and what of it goes by itself. */
 export interface RiderContact {
   readonly wheels: readonly RollingWheel[];
   readonly lean: BodyLean | null;
   /** How it is set on the ground; null where it keeps the height of its path. */
-  readonly stance: GroundStance | null;
+  readonly groundFit: GroundFit | null;
   /** How a ball has turned in the world; null for what is none. */
   readonly ball: ((frame: number, out: Quat) => void) | null;
   readonly gait: FreeWalk | null;
@@ -40,42 +40,42 @@ export interface RiderContact {
   readonly walk: Walk | null;
   /** In the order of the document's cycles. */
   readonly cycles: readonly CycleMotion[];
-  /** Progress at a frame, for {@link GroundStance}. */
+  /** Progress at a frame, for {@link GroundFit}. */
   progress(frame: number): number;
 }
 
 /** What a contact is computed from. */
 export interface ContactParts {
   readonly shot: Shot;
-  readonly course: Course | null;
+  readonly motion: PathMotion | null;
   readonly chassis: ChassisMotion | null;
-  readonly stance: GroundStance | null;
+  readonly groundFit: GroundFit | null;
   readonly pose: PoseAt;
-  readonly puppet: Puppet | null;
-  readonly scenery: Scenery;
+  readonly hierarchy: NodeHierarchy | null;
+  readonly assets: SceneAssets;
 }
 
 export function compileContact(rider: Rider, parts: ContactParts): RiderContact {
-  const { shot, course, chassis, stance } = parts;
+  const { shot, motion, chassis, groundFit } = parts;
   const range = { ...shot.range, fps: shot.fps, loop: shot.loop };
   const cycles = rider.cycles.map((cycle) =>
-    compileCycle(cycle, { ...range, distance: (frame) => course?.pace.distance(frame) ?? 0 }),
+    compileCycle(cycle, { ...range, distance: (frame) => motion?.pace.distance(frame) ?? 0 }),
   );
-  if (course === null || chassis === null) {
-    const nothing = { wheels: [], lean: null, stance: null, ball: null, gait: null, walk: null };
+  if (motion === null || chassis === null) {
+    const nothing = { wheels: [], lean: null, groundFit: null, ball: null, gait: null, walk: null };
     return { ...nothing, cycles, progress: (frame) => frame };
   }
   const wheels = compileWheels(rider, chassis);
   const [gait, walk] = walkOf(rider, parts, chassis);
   return {
     wheels,
-    lean: rider.body.node === null ? null : leanOf(rider, course, range),
-    stance,
+    lean: rider.body.node === null ? null : leanOf(rider, motion, range),
+    groundFit,
     ball: ballOf(rider, chassis),
     gait,
     walk,
     cycles,
-    progress: (frame) => (stance?.byDistance ? chassis.progress(frame) : frame),
+    progress: (frame) => (groundFit?.byDistance ? chassis.progress(frame) : frame),
   };
 }
 
@@ -85,7 +85,7 @@ type Range = { readonly first: number; readonly last: number; readonly fps: numb
 const STEP = 0.25;
 const BEND = 1;
 
-function leanOf(rider: Rider, { path, pace, sense }: Course, range: Range): BodyLean {
+function leanOf(rider: Rider, { path, pace, sense }: PathMotion, range: Range): BodyLean {
   const bend = lateralCurvatureOf(path, 'world', BEND);
   const inside = (s: number) => path.closed || (s >= 0 && s <= path.length);
   const speed = (frame: number) => (inside(pace.distance(frame)) ? pace.speed(frame) : 0);
@@ -107,7 +107,7 @@ function ballOf({ ball, rest }: Rider, chassis: ChassisMotion): RiderContact['ba
 
 function walkOf(
   rider: Rider,
-  { shot, stance, pose, puppet, scenery }: ContactParts,
+  { shot, groundFit, pose, hierarchy, assets }: ContactParts,
   chassis: ChassisMotion,
 ): [FreeWalk | null, Walk | null] {
   const { gait, hitch, rest } = rider;
@@ -115,17 +115,17 @@ function walkOf(
   const axes = ownAxes(rider);
   const range = { ...shot.range, fps: shot.fps };
   const track = compileWheel(new ChassisRates(chassis), [0, 0, 0], false);
-  const free = compileFreeWalk(gait, puppet, {
+  const free = compileFreeWalk(gait, hierarchy, {
     ...range,
     travelled: (frame) => track.rolled(chassis.progress(frame)),
     speed: (frame) => track.speed(chassis.progress(frame)) * chassis.rate(frame),
     scale: axes.scale[0],
   });
-  if (puppet === null || free.pose === null) return [free, null];
+  if (hierarchy === null || free.pose === null) return [free, null];
   const ground =
-    stance && hitch.ground.mode === 'stick' && scenery.ground
-      ? { heights: scenery.ground, contact: hitch.ground }
+    groundFit && hitch.ground.mode === 'stick' && assets.ground
+      ? { heights: assets.ground, contact: hitch.ground }
       : null;
   const scale = [...rest.scale] as Vec3;
-  return [free, compileWalk({ gait, puppet, walk: free, pose, axes, scale, range, ground })];
+  return [free, compileWalk({ gait, hierarchy, walk: free, pose, axes, scale, range, ground })];
 }

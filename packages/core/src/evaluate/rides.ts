@@ -10,23 +10,24 @@ import { keyedCurve } from '../math/keyed-curve.js';
 import type { CompiledPace, Motion } from '../pace/compiled-pace.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { PathError } from '../path/path-error.js';
-import type { TargetAt } from '../rider/aiming.js';
-import { compileCourse, echoPace, stringPace, type Course } from '../rider/course.js';
-import { startedAt, stopEndedAt, type CuedMotion } from '../rider/cued-timing.js';
-import { compileOffset, type OffsetAt } from '../rider/keyed-offset.js';
-import { compileChassis, type ChassisMotion } from '../rider/chassis-motion.js';
-import { compileGroundStance, type GroundStance } from '../rider/ground-stance.js';
-import type { Pin } from '../rider/trail.js';
-import { placeOn } from '../rider/place-on.js';
-import { POSE } from '../rider/pose.js';
-import { restPose } from '../rider/rest-pose.js';
-import { ownRetiming, retimed, type Retiming } from '../rider/retiming.js';
-import { referenceOf, ridePath, type PoseAt } from '../rider/ride-path.js';
-import { compileStanding, senseOf, type Standing } from '../rider/standing.js';
+import type { TargetAt } from '../ride/aiming.js';
+import { compilePathMotion, echoPace, stringPace, type PathMotion } from '../ride/path-motion.js';
+import { startedAt, stopEndedAt, type CuedMotion } from '../timing/cued-timing.js';
+import { compileOffset, type OffsetAt } from '../pose/keyed-offset.js';
+import { compileChassis, type ChassisMotion } from '../ride/chassis-motion.js';
+import { compileGroundFit, type GroundFit } from '../ride/ground-fit.js';
+import type { Pin } from '../ride/trail.js';
+import { placeOn } from '../pose/place-on.js';
+import { POSE } from '../pose/pose.js';
+import { compileRestPose } from '../pose/rest-pose.js';
+import { ownRetiming, retimed, type Retiming } from '../timing/retiming.js';
+import type { PoseAt } from '../pose/pose.js';
+import { referenceOf, ridePath } from '../ride/ride-path.js';
+import { compileAxlePlacement, senseOf, type AxlePlacement } from '../ride/axle-placement.js';
 import type { CuedPart } from './moved-parts.js';
-import type { Scenery } from './scenery.js';
-import { compiledPaceOf } from './compiled-pace-of.js';
-import { compiledPathOf } from './compiled-path-of.js';
+import type { SceneAssets } from './scene-assets.js';
+import { compiledPaceOf } from '../pace/compiled-pace-of.js';
+import { compiledPathOf } from '../path/compiled-path-of.js';
 import { momentOf } from './cue-moment.js';
 
 /** The rides of a shot, each made once and after those it follows from. */
@@ -34,12 +35,12 @@ export class Rides {
   readonly paths: ReadonlyMap<string, CompiledPath | PathError>;
   private readonly byId: ReadonlyMap<string, Rider>;
   private readonly poses = new Map<Rider, PoseAt>();
-  private readonly courses = new Map<Rider, Course | null>();
-  private readonly stances = new Map<Rider, GroundStance | null>();
+  private readonly motions = new Map<Rider, PathMotion | null>();
+  private readonly groundFits = new Map<Rider, GroundFit | null>();
 
   constructor(
     private readonly shot: Shot,
-    private readonly scenery: Scenery,
+    private readonly assets: SceneAssets,
   ) {
     this.paths = new Map(shot.paths.map((path) => [path.id, compiledPathOf(path)]));
     this.byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
@@ -62,29 +63,29 @@ export class Rides {
   }
 
   /** How a rider is set on the ground; null where it is not, or there is none. */
-  stance(rider: Rider): GroundStance | null {
-    const known = this.stances.get(rider);
-    if (known !== undefined) return known;
+  groundFit(rider: Rider): GroundFit | null {
+    const cached = this.groundFits.get(rider);
+    if (cached !== undefined) return cached;
     const { hitch } = rider;
-    const course = this.course(rider);
-    const { ground } = this.scenery;
+    const motion = this.motion(rider);
+    const { ground } = this.assets;
     const sticks = hitch?.ground.mode === 'stick';
     const leans = hitch?.facing.reference === 'ground' && hitch.facing.mode !== 'keep';
-    const made =
-      hitch && course && ground && (sticks || leans)
-        ? compileGroundStance(rider, hitch, course, ground, sticks)
+    const built =
+      hitch && motion && ground && (sticks || leans)
+        ? compileGroundFit(rider, hitch, motion, ground, sticks)
         : null;
-    this.stances.set(rider, made);
-    return made;
+    this.groundFits.set(rider, built);
+    return built;
   }
 
   /** How a rider's chassis moves; null where it rides none. */
   chassis(rider: Rider): ChassisMotion | null {
     const { hitch } = rider;
-    const course = this.course(rider);
-    if (hitch === null || course === null) return null;
+    const motion = this.motion(rider);
+    if (hitch === null || motion === null) return null;
     const { fps, range } = this.shot;
-    return compileChassis(rider, hitch, course, this.stance(rider), this.pose(rider), { ...range, fps });
+    return compileChassis(rider, hitch, motion, this.groundFit(rider), this.pose(rider), { ...range, fps });
   }
 
   /** The frame at which a cue's value first comes to 1; null where it never does. */
@@ -97,54 +98,54 @@ export class Rides {
     const [rider, other] = [this.find(on.rider), this.find(on.other)];
     if (on.kind === 'frame') return (frame) => curve.value(frame);
     if (on.kind === 'distance') {
-      const course = rider && this.course(rider);
-      return (frame) => curve.value(course ? course.pace.distance(frame) : 0);
+      const motion = rider && this.motion(rider);
+      return (frame) => curve.value(motion ? motion.pace.distance(frame) : 0);
     }
     const poses = [rider, other].flatMap((one) => (one ? [this.pose(one)] : []));
     const now = poses.map(() => new Float64Array(POSE.size));
     return (frame) => {
       poses.forEach((pose, i) => pose(frame, now[i], 0));
-      return curve.value(now.length < 2 ? 0 : distance3(placeOf(now[0]), placeOf(now[1])));
+      return curve.value(now.length < 2 ? 0 : distance3(positionIn(now[0]), positionIn(now[1])));
     };
   }
 
   pose(rider: Rider): PoseAt {
-    const known = this.poses.get(rider) ?? this.makePose(rider);
-    this.poses.set(rider, known);
-    return known;
+    const cached = this.poses.get(rider) ?? this.makePose(rider);
+    this.poses.set(rider, cached);
+    return cached;
   }
 
   private makePose(rider: Rider): PoseAt {
     const { hitch } = rider;
     const parent = this.find(rider.parent);
-    const rest = restPose(rider.rest, parent ? this.pose(parent) : null);
-    const course = this.course(rider);
-    if (hitch === null || course === null) return rest;
+    const rest = compileRestPose(rider.rest, parent ? this.pose(parent) : null);
+    const motion = this.motion(rider);
+    if (hitch === null || motion === null) return rest;
     const { fps, loop, range } = this.shot;
     return ridePath(rider, hitch, {
-      course,
+      motion,
       rest,
       target: hitch.facing.mode === 'aim' ? this.target(hitch.facing.target) : null,
       range: { ...range, loop, fps },
-      ground: this.stance(rider),
+      ground: this.groundFit(rider),
     });
   }
 
   /** Where a rider is along its path over time; null where it rides none. */
-  course(rider: Rider): Course | null {
-    const known = this.courses.get(rider);
-    if (known !== undefined) return known;
-    const made = this.makeCourse(rider);
-    this.courses.set(rider, made);
-    return made;
+  motion(rider: Rider): PathMotion | null {
+    const cached = this.motions.get(rider);
+    if (cached !== undefined) return cached;
+    const built = this.makeMotion(rider);
+    this.motions.set(rider, built);
+    return built;
   }
 
-  private makeCourse(rider: Rider): Course | null {
+  private makeMotion(rider: Rider): PathMotion | null {
     const { hitch } = rider;
     const path = this.curveOf(hitch);
     if (hitch === null || path === null) return null;
     const sense = senseOf(hitch.offset);
-    const standing = compileStanding(
+    const placement = compileAxlePlacement(
       path,
       referenceOf(hitch.facing),
       hitch.anchor,
@@ -152,26 +153,26 @@ export class Rides {
       sense,
       this.pin(rider),
     );
-    const timing = this.timing(rider, hitch, standing);
+    const timing = this.timing(rider, hitch, placement);
     const offset = compileOffset(hitch);
     const bent = ownRetiming(this.shot, rider.id);
     const inTime = bent
       ? { timing: retimed(timing, bent), offset: retimedOffset(offset, bent) }
       : { timing, offset };
-    return compileCourse({ path, standing, sense, ...inTime }, this.shot.fps);
+    return compilePathMotion({ path, placement, sense, ...inTime }, this.shot.fps);
   }
 
   /**
    * A rider's timing without its own offset; one whose leader rides something else, or nothing, goes by its own. Only
    * a timing of its own waits for cues.
    */
-  private timing(rider: Rider, hitch: Hitch, standing: Standing): Motion {
+  private timing(rider: Rider, hitch: Hitch, placement: AxlePlacement): Motion {
     const { follows, pacedBy } = hitch;
     const leader = this.find(follows?.rider ?? pacedBy?.rider ?? null);
-    const course = leader && this.course(leader);
-    if (leader?.hitch && course) {
-      if (follows && leader.hitch.path === hitch.path) return stringPace(follows, course, standing);
-      if (pacedBy) return echoPace(pacedBy, course.timing, this.shot.range.first);
+    const motion = leader && this.motion(leader);
+    if (leader?.hitch && motion) {
+      if (follows && leader.hitch.path === hitch.path) return stringPace(follows, motion, placement);
+      if (pacedBy) return echoPace(pacedBy, motion.timing, this.shot.range.first);
     }
     const pace = this.ownPace(rider) as CompiledPace;
     const begins = Number.isFinite(pace.from) ? pace.from : hitch.pace.start.frame;
@@ -188,20 +189,20 @@ export class Rides {
     const leader = this.find(hitch?.follows?.rider ?? null);
     if (hitch?.anchor !== 'frontAxle' || chassis === null || !leader?.hitch) return null;
     if (leader.hitch.path !== hitch.path) return null;
-    const course = this.course(leader);
+    const motion = this.motion(leader);
     const coupled = scaledChassis(leader);
-    if (course === null || coupled === null) return null;
-    const gap = course.sense * (hitch.follows?.gap ?? 0);
+    if (motion === null || coupled === null) return null;
+    const gap = motion.sense * (hitch.follows?.gap ?? 0);
     const frame = new Float64Array(12);
     return (s, out) => {
       // The leader whose tail is a gap ahead, by Newton's steps.
       let at = s;
       for (let step = 0; step < 4; step++) {
-        const { distance, rate } = course.standing.tail(at);
+        const { distance, rate } = motion.placement.tail(at);
         at += (s + gap - distance) / (rate || 1);
       }
-      course.standing.frame(at, frame);
-      for (let k = 0; k < 3; k++) out[k] = frame[k] + course.sense * coupled.rearCoupling * frame[9 + k];
+      motion.placement.frame(at, frame);
+      for (let k = 0; k < 3; k++) out[k] = frame[k] + motion.sense * coupled.rearCoupling * frame[9 + k];
     };
   }
 
@@ -240,7 +241,7 @@ function retimedOffset(offset: OffsetAt, { source, rate }: Retiming): OffsetAt {
   };
 }
 
-const placeOf = (pose: Float64Array): Vec3 => [pose[0], pose[1], pose[2]];
+const positionIn = (pose: Float64Array): Vec3 => [pose[0], pose[1], pose[2]];
 
 /** A chassis in metres of the world: scaled as the rider is along its nose. */
 function scaledChassis({ chassis, hitch, rest }: Rider): Chassis | null {

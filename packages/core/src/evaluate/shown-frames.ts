@@ -1,6 +1,6 @@
 import { timingCues } from '../document/rider-graph.js';
 import type { Rider } from '../document/shot-rider.js';
-import { compileRetiming, shownAt } from '../rider/retiming.js';
+import { compileRetiming, shownAt } from '../timing/retiming.js';
 import type { EvaluatedShot } from './evaluate-shot.js';
 
 /** From frames of a rider's own timing to frames of the shot, and back. */
@@ -32,24 +32,24 @@ export function shownFrames(evaluated: EvaluatedShot, rider: Rider): ShownFrames
 /** Each cue shifts what comes after it. */
 function cuedFrames(evaluated: EvaluatedShot, rider: Rider): ShownFrames {
   const begins = rider.hitch?.pace.keys[0]?.frame ?? rider.hitch?.pace.start.frame ?? 0;
-  const halts = [...evaluated.ownHalts(rider)];
+  const stops = [...evaluated.ownStops(rider)];
   return timingCues(evaluated.shot.cues, rider.id).reduce<ShownFrames>((before, { does }, i, cues) => {
     const go = evaluated.moment(cues[i]);
-    const halt = does.kind === 'start' ? { from: -Infinity, to: begins } : halts[does.stop];
-    if (halt === undefined) return before;
-    const ends = before.shown(halt.to) ?? halt.to;
+    const stop = does.kind === 'start' ? { from: -Infinity, to: begins } : stops[does.stop];
+    if (stop === undefined) return before;
+    const ends = before.shown(stop.to) ?? stop.to;
     if (go === null) {
       return {
         ...before,
         shown: (frame) =>
-          frame <= halt.from || (does.kind === 'start' && frame <= begins) ? before.shown(frame) : null,
+          frame <= stop.from || (does.kind === 'start' && frame <= begins) ? before.shown(frame) : null,
       };
     }
-    const later = Math.max(go, before.shown(halt.from) ?? go) - ends;
+    const later = Math.max(go, before.shown(stop.from) ?? go) - ends;
     return {
       shown(frame) {
         const at = before.shown(frame);
-        return at === null || frame < halt.to ? at : at + later;
+        return at === null || frame < stop.to ? at : at + later;
       },
       own: (frame) => before.own(frame < ends + later ? Math.min(frame, ends) : frame - later),
     };

@@ -1,7 +1,7 @@
 import { quat, vec3 } from 'gl-matrix';
 import { AXES, type Axis } from '../document/shot-facing.js';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { axesToTravel } from '../rider/axes.js';
+import { axesToTravel } from '../pose/axes.js';
 import { findFacing } from './find-facing.js';
 import type { ModelPart } from './round-part.js';
 

@@ -1,8 +1,8 @@
 import { gltfIo, readModel } from './model-read.js';
-import { puppetOf } from './puppet-read.js';
+import { hierarchyOf } from './hierarchy-read.js';
 import { sampleClip } from '../gait/sample-clip.js';
-import { placeOf, toModelSpace } from '../puppet/model-space.js';
-import { restPose } from '../puppet/puppet.js';
+import { originOf, toModelSpace } from '../hierarchy/model-space.js';
+import { initialPose } from '../hierarchy/node-hierarchy.js';
 
 const FILE = `HIERARCHY
 ROOT Hips
@@ -30,12 +30,15 @@ const bytes = (text: string) => new TextEncoder().encode(text);
 it('joints, turns in the order of their channels, and centimetres made metres', async () => {
   const { document, facts } = await readModel(bytes(FILE), 'walk.bvh');
   expect(facts.clips).toEqual([{ name: 'walk', seconds: 0.5 }]);
-  const puppet = puppetOf(document);
-  const foot = puppet.nodes.findIndex(({ name }) => name === 'LeftFoot');
+  const hierarchy = hierarchyOf(document);
+  const foot = hierarchy.nodes.findIndex(({ name }) => name === 'LeftFoot');
   const at = (seconds: number) => {
-    const pose = restPose(puppet);
-    sampleClip(puppet.clips[0], seconds, pose);
-    return placeOf(toModelSpace(puppet, pose.locals, new Float64Array(16 * puppet.nodes.length)), foot);
+    const pose = initialPose(hierarchy);
+    sampleClip(hierarchy.clips[0], seconds, pose);
+    return originOf(
+      toModelSpace(hierarchy, pose.locals, new Float64Array(16 * hierarchy.nodes.length)),
+      foot,
+    );
   };
   at(0).forEach((value, k) => expect(value).toBeCloseTo([0.1, 0, 0][k], 6));
   // Z by 90° after X by 90°: (10, −90, 0) → X → (10, 0, −90) → Z → (0, 10, −90), and moved to (0, 90, 40).

@@ -4,7 +4,7 @@ import type { Quat, Vec3 } from '../math/vec.js';
 import { FormatError } from './format-error.js';
 
 /** A joint as the file has it: where it is in what it hangs on, and which numbers of a frame turn and move it. */
-interface Joint {
+interface BvhJoint {
   readonly name: string;
   readonly parent: number;
   readonly offset: Vec3;
@@ -29,7 +29,7 @@ export function readBvh(text: string, file: string): Document {
   const words = new Words(text, file);
   words.expect('HIERARCHY');
   words.expect('ROOT');
-  const joints: Joint[] = [];
+  const joints: BvhJoint[] = [];
   readJoint(words, joints, -1);
   words.expect('MOTION');
   words.expect('Frames:');
@@ -89,7 +89,7 @@ class Words {
   }
 }
 
-function readJoint(words: Words, joints: Joint[], parent: number): void {
+function readJoint(words: Words, joints: BvhJoint[], parent: number): void {
   const name = words.take('the name of a joint');
   words.expect('{');
   words.expect('OFFSET');
@@ -120,7 +120,7 @@ function readJoint(words: Words, joints: Joint[], parent: number): void {
 }
 
 function figureOf(
-  joints: readonly Joint[],
+  joints: readonly BvhJoint[],
   motion: readonly number[][],
   step: number,
   file: string,
@@ -181,7 +181,7 @@ function figureOf(
 }
 
 /** How tall the figure is in its first frame, in the file's own unit: as long as its offsets reach. */
-function heightOf(joints: readonly Joint[], motion: readonly number[][]): number {
+function heightOf(joints: readonly BvhJoint[], motion: readonly number[][]): number {
   const heights: number[] = [];
   joints.forEach(({ parent, offset }, i) => {
     heights[i] = (parent < 0 ? 0 : heights[parent]) + offset[1];

@@ -50,7 +50,7 @@ export function readCsvPaths(
   }
   const columns = headed ? namedColumns(names, file) : plainColumns(rows[0].cells.length, file);
   const body = headed ? rows.slice(1) : rows;
-  const places = body.map((row) => placeOf(row, columns, file, options.scale));
+  const places = body.map((row) => pointOfRow(row, columns, file, options.scale));
   const clock = ['frame', 'time'].find((name) => headed && names.includes(name));
   if (clock) addWaypoints(body, places, names.indexOf(clock), clock === 'time', file, options, into);
   else {
@@ -102,7 +102,7 @@ function plainColumns(count: number, file: string): Columns {
   );
 }
 
-function placeOf(row: Row, { x, y, z }: Columns, file: string, scale: number): Vec3 {
+function pointOfRow(row: Row, { x, y, z }: Columns, file: string, scale: number): Vec3 {
   return [x, y, z].map((column) => (column < 0 ? 0 : scale * numberAt(row, column, file))) as Vec3;
 }
 
@@ -185,7 +185,7 @@ function addMotions(
   for (const [name, own] of byRider) {
     const frames = own.map((row) => numberAt(row, frame, file));
     rising(frames, own, file);
-    const places = own.map((row) => placeOf(row, { x: tx, y: ty, z: tz }, file, options.scale));
+    const places = own.map((row) => pointOfRow(row, { x: tx, y: ty, z: tz }, file, options.scale));
     addMotion(name, frames, places, options, into);
   }
   if (into.paths.length === 0) throw new FormatError(file, 'nothing moves in it; expected a motion.');

@@ -1,7 +1,7 @@
 import { sampleShot } from '../bake/index.js';
 import { newShot } from '../document/new-shot.js';
 import { evaluateShot } from '../evaluate/index.js';
-import { newHitch } from '../rider/new-hitch.js';
+import { newHitch } from '../ride/new-hitch.js';
 import { CSV_HEADER, writeCsv } from './csv-write.js';
 
 const range = { first: 10, last: 13 };

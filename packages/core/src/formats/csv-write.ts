@@ -1,6 +1,6 @@
 import { frameTime, type SampledShot } from '../bake/index.js';
-import { LOCAL } from '../puppet/index.js';
-import { POSE } from '../rider/index.js';
+import { LOCAL } from '../hierarchy/index.js';
+import { POSE } from '../pose/index.js';
 
 export const CSV_HEADER = 'frame,time,rider,part,tx,ty,tz,qx,qy,qz,qw,distance,speed,bank';
 

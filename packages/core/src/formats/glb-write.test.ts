@@ -8,10 +8,10 @@ import { newShot } from '../document/new-shot.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot } from '../evaluate/index.js';
 import type { Vec3 } from '../math/vec.js';
-import { newHitch } from '../rider/new-hitch.js';
+import { newHitch } from '../ride/new-hitch.js';
 import { writeCsv } from './csv-write.js';
 import { writeGlb } from './glb-write.js';
-import { puppetOf } from './puppet-read.js';
+import { hierarchyOf } from './hierarchy-read.js';
 import { readModel } from './model-read.js';
 
 /** A painted, skinned figure of two joints with a clip, as a model from elsewhere would be. */
@@ -326,7 +326,7 @@ it('parts that cues move are in the ride, at whole frames as in the CSV, from ho
   });
   const models = new Map([['m', model.document]]);
   const sampled = sampleShot(
-    evaluateShot(shot, { ground: null, puppets: new Map([['m', puppetOf(model.document)]]) }),
+    evaluateShot(shot, { ground: null, hierarchies: new Map([['m', hierarchyOf(model.document)]]) }),
   );
   const bytes = await writeGlb(sampled, models);
   expect((await validateBytes(bytes)).issues.numErrors).toBe(0);

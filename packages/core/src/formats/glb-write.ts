@@ -3,13 +3,14 @@ import { Document, type Accessor } from '@gltf-transform/core';
 import { mergeDocuments, unpartition } from '@gltf-transform/functions';
 import { quat } from 'gl-matrix';
 import { frameTime, keysWithin, type SampledParts, type SampledShot } from '../bake/index.js';
-import { LOCAL } from '../puppet/index.js';
+import { LOCAL } from '../hierarchy/index.js';
 import type { Camera } from '../document/shot-camera.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { isMoving } from '../evaluate/index.js';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { POSE, axesToTravel, compileFocal, fieldOfView, focalAt, sourceFrame } from '../rider/index.js';
+import { POSE, axesToTravel, compileFocal, fieldOfView, focalAt } from '../pose/index.js';
+import { sourceFrame } from '../timing/index.js';
 import { gltfIo } from './model-read.js';
 
 /**

@@ -1,7 +1,7 @@
 import type { AnimationChannel, Document, Node, Primitive, mat4 } from '@gltf-transform/core';
 import { vec3 } from 'gl-matrix';
 import type { Vec3 } from '../math/vec.js';
-import { chainEdges } from '../path/edge-runs.js';
+import { chainEdges } from '../reshape/edge-runs.js';
 import { FormatError } from './format-error.js';
 import {
   addMotion,

@@ -1,5 +1,5 @@
 import { Document, type Node } from '@gltf-transform/core';
-import { Ground } from '../contact/index.js';
+import { GroundSurface } from '../contact/index.js';
 import { groundMeshOf } from './ground-read.js';
 
 /** A slope y = 0.2 z over 20 × 20 m, as triangles, a strip or a fan, under nodes of these scales that its places undo. */
@@ -50,7 +50,7 @@ it.each([4, 5, 6])(
     ] as [number, number, number][][]) {
       const mesh = groundMeshOf(slope(scales, mode), []);
       if (mesh === null) throw new Error('no ground');
-      const { nearestHeight: height } = new Ground(mesh);
+      const { nearestHeight: height } = new GroundSurface(mesh);
       for (const [x, z] of [
         [3, 4],
         [-7, 2],

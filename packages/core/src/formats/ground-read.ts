@@ -1,5 +1,5 @@
 import type { Document, Node } from '@gltf-transform/core';
-import type { GroundMesh } from '../contact/ground.js';
+import type { GroundMesh } from '../contact/ground-surface.js';
 
 /**
  * The triangles of a model, or of some of its nodes with what hangs on them, as they stand; null where there are none.

@@ -4,8 +4,8 @@ import { freeId } from '../document/new-shot.js';
 import type { PaceKey } from '../document/shot-pace.js';
 import { PathPoint, ShotPath } from '../document/shot-path.js';
 import { distance3, type Vec3 } from '../math/vec.js';
-import { fitPlaces } from '../path/fit-places.js';
-import { rideFromMotion } from '../rider/ride-from-motion.js';
+import { fitPlaces } from '../reshape/fit-places.js';
+import { rideFromMotion } from '../reshape/ride-from-motion.js';
 import { FormatError } from './format-error.js';
 
 /** What a file gave: paths, and motions along some of them. */

@@ -3,6 +3,6 @@ export { readPaths } from './paths-read.js';
 export { writeCsv, CSV_HEADER } from './csv-write.js';
 export { gltfIo, isBvh, readModel, type ModelFacts, type ReadModel } from './model-read.js';
 export { writeGlb } from './glb-write.js';
-export { puppetOf } from './puppet-read.js';
+export { hierarchyOf } from './hierarchy-read.js';
 export { groundMeshOf } from './ground-read.js';
-export { needsScenery, sceneryOf } from './scenery-read.js';
+export { needsAssets, assetsOf } from './assets-read.js';

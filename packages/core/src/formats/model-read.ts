@@ -3,9 +3,9 @@ import { WebIO, getBounds, type JSONDocument, type GLTF } from '@gltf-transform/
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { findFacing, type FoundFacing } from '../facing/index.js';
 import { findGait, type FoundGait } from '../gait/index.js';
-import { partsOf as placeOfMatrix } from '../puppet/model-space.js';
+import { partsOf as placeOfMatrix } from '../hierarchy/model-space.js';
 import { findRig, type FoundRig, type RigPart } from '../wheels/index.js';
-import { puppetOf } from './puppet-read.js';
+import { hierarchyOf } from './hierarchy-read.js';
 import type { Vec3 } from '../math/vec.js';
 import { readBvh } from './bvh-read.js';
 import { FormatError } from './format-error.js';
@@ -85,9 +85,9 @@ async function readContainer(bytes: Uint8Array, file: string): Promise<JSONDocum
   if (view.getUint32(0, true) === GLB_MAGIC) {
     const version = view.getUint32(4, true);
     if (version !== 2) throw new FormatError(file, `is GLB version ${version}; expected version 2.`);
-    const told = view.getUint32(8, true);
-    if (told > bytes.byteLength) {
-      throw new FormatError(file, `is cut off: ${bytes.byteLength} of ${told} bytes are there.`);
+    const declaredLength = view.getUint32(8, true);
+    if (declaredLength > bytes.byteLength) {
+      throw new FormatError(file, `is cut off: ${bytes.byteLength} of ${declaredLength} bytes are there.`);
     }
     try {
       return await gltfIo().binaryToJSON(bytes);
@@ -121,8 +121,8 @@ function refuseForeign(json: GLTF.IGLTF, file: string): void {
       `needs other files (${outside.slice(0, 3).join(', ')}); expected one file with everything inside, such as a .glb.`,
     );
   }
-  const known = new Set(ALL_EXTENSIONS.map((extension) => extension.EXTENSION_NAME));
-  const missing = (json.extensionsRequired ?? []).filter((name) => UNREADABLE.has(name) || !known.has(name));
+  const cached = new Set(ALL_EXTENSIONS.map((extension) => extension.EXTENSION_NAME));
+  const missing = (json.extensionsRequired ?? []).filter((name) => UNREADABLE.has(name) || !cached.has(name));
   if (missing.length > 0) {
     throw new FormatError(file, `requires ${missing.join(', ')}, which cannot be read; export it without.`);
   }
@@ -152,7 +152,7 @@ function checkedFacts(document: Document, file: string): ModelFacts {
   const bounds = getBounds(scene);
   const parts = partsOf(scene.listChildren());
   const facing = findFacing(parts);
-  const puppet = puppetOf(document);
+  const hierarchy = hierarchyOf(document);
   const empty = !bounds.min.every(Number.isFinite) || !bounds.max.every(Number.isFinite);
   return {
     nodes: root.listNodes().map((node) => node.getName()),
@@ -167,8 +167,8 @@ function checkedFacts(document: Document, file: string): ModelFacts {
     skinned: root.listSkins().length > 0,
     facing,
     rig: findRig(parts, facing),
-    gaits: puppet.clips.map((clip) => findGait(puppet, clip, facing.forward, facing.up)),
-    morphs: puppet.nodes
+    gaits: hierarchy.clips.map((clip) => findGait(hierarchy, clip, facing.forward, facing.up)),
+    morphs: hierarchy.nodes
       .filter(({ weights }) => weights.length > 0)
       .map(({ name, weights }) => ({ node: name, shapes: weights.length })),
   };

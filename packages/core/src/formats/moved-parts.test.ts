@@ -9,7 +9,7 @@ import { evaluateShot } from '../evaluate/index.js';
 import type { Vec3 } from '../math/vec.js';
 import { writeCsv } from './csv-write.js';
 import { writeGlb } from './glb-write.js';
-import { sceneryOf } from './scenery-read.js';
+import { assetsOf } from './assets-read.js';
 
 /**
  * A cart whose wheel hangs on a body that leans, under a node of uneven scale that its own scale undoes, turned; with a
@@ -67,7 +67,7 @@ async function baked(rider: Loose<Rider>, within = 0) {
     riders: [{ id: 'r', name: 'Cart', model: 'm', ...rider, hitch: { path: 'p', pace: { keys } } }],
   });
   const models = new Map([['m', oddCart()]]);
-  const evaluated = evaluateShot(shot, sceneryOf(shot, models));
+  const evaluated = evaluateShot(shot, assetsOf(shot, models));
   const sampled = sampleShot(evaluated);
   const bytes = await writeGlb(sampled, models, within);
   const { scene, animations } = await new Promise<GLTF>((resolve, reject) => {

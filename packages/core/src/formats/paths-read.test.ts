@@ -5,7 +5,7 @@ import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import { distance3, type Vec3 } from '../math/vec.js';
 import { compilePace } from '../pace/compile-pace.js';
 import { compilePath } from '../path/compile-path.js';
-import { newHitch } from '../rider/new-hitch.js';
+import { newHitch } from '../ride/new-hitch.js';
 import { writeCsv } from './csv-write.js';
 import type { Imported, ImportedRide } from './imported.js';
 import { readPaths } from './paths-read.js';

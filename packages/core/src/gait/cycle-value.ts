@@ -1,6 +1,6 @@
 import type { Cycle } from '../document/shot-rider.js';
 import { seededNumbers } from '../math/seeded.js';
-import { smooth } from './stands.js';
+import { smoothStep } from './idle-spans.js';
 
 /** What a cycle goes by. */
 export interface CycleRide {
@@ -32,10 +32,10 @@ export function compileCycle(cycle: Cycle, ride: CycleRide): CycleMotion {
   const span = gone(last + 1);
   const wished = cycle.rate * span;
   // A loop by distance of one that stands still has nothing to be whole of.
-  const made = loop && cycle.whole && Math.abs(wished) > 1e-9;
+  const built = loop && cycle.whole && Math.abs(wished) > 1e-9;
   const whole = Math.sign(wished) * Math.max(1, Math.round(Math.abs(wished)));
-  const rate = made ? whole / span : cycle.rate;
-  const around = made ? Math.abs(whole) : Infinity;
+  const rate = built ? whole / span : cycle.rate;
+  const around = built ? Math.abs(whole) : Infinity;
   const random = seededNumbers(cycle.seed, 0);
   const begins = cycle.phase + (cycle.seed !== 0 && cycle.shape !== 'noise' ? (random() + 1) / 2 : 0);
   const phase = (frame: number) => begins + rate * gone(frame);
@@ -43,8 +43,8 @@ export function compileCycle(cycle: Cycle, ride: CycleRide): CycleMotion {
   const swell = (frame: number): number => {
     const seconds = (frame - first) / fps;
     const left = (frames - 1) / fps - seconds;
-    const up = cycle.rampIn > 0 ? smooth(Math.min(1, Math.max(0, seconds / cycle.rampIn))) : 1;
-    const down = cycle.rampOut > 0 ? smooth(Math.min(1, Math.max(0, left / cycle.rampOut))) : 1;
+    const up = cycle.rampIn > 0 ? smoothStep(Math.min(1, Math.max(0, seconds / cycle.rampIn))) : 1;
+    const down = cycle.rampOut > 0 ? smoothStep(Math.min(1, Math.max(0, left / cycle.rampOut))) : 1;
     return up * down;
   };
   return {

@@ -2,9 +2,9 @@ import { vec3 } from 'gl-matrix';
 import type { Axis } from '../document/shot-facing.js';
 import type { Foot, Stance } from '../document/shot-rider.js';
 import type { Vec3 } from '../math/vec.js';
-import { placeOf, toModelSpace } from '../puppet/model-space.js';
-import { restPose, type Clip, type Puppet } from '../puppet/puppet.js';
-import { axisVector } from '../rider/axes.js';
+import { originOf, toModelSpace } from '../hierarchy/model-space.js';
+import { initialPose, type Clip, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
+import { axisVector } from '../pose/axes.js';
 import { cycleClip, sampleCycle } from './in-place.js';
 
 /** What a clip is as a gait. */
@@ -33,9 +33,9 @@ const LEAST_STRIDE = 0.08;
  * The feet of a clip by name and by motion, when they stand, and how far a planted foot goes back in a cycle: the stride.
  * A foot stands where it is low and moves steadily backward in the model's space.
  */
-export function findGait(puppet: Puppet, clip: Clip, forward: Axis, up: Axis): FoundGait {
+export function findGait(hierarchy: NodeHierarchy, clip: Clip, forward: Axis, up: Axis): FoundGait {
   const ahead = axisVector(forward);
-  const tracks = footTracks(puppet, clip, ahead, axisVector(up));
+  const tracks = footTracks(hierarchy, clip, ahead, axisVector(up));
   const { seconds } = clip;
   const size = tracks.height;
   const still = tracks.moved < 0.12 * size;
@@ -72,18 +72,18 @@ interface FootTrack {
   readonly ahead: Float64Array;
 }
 
-function footTracks(puppet: Puppet, clip: Clip, ahead: Vec3, up: Vec3) {
-  const cycle = cycleClip(puppet, clip);
-  const pose = restPose(puppet);
-  const space = new Float64Array(16 * puppet.nodes.length);
-  const along = puppet.nodes.map(() => new Float64Array(SAMPLES));
-  const heights = puppet.nodes.map(() => new Float64Array(SAMPLES));
-  const places: Vec3[][] = puppet.nodes.map(() => []);
+function footTracks(hierarchy: NodeHierarchy, clip: Clip, ahead: Vec3, up: Vec3) {
+  const cycle = cycleClip(hierarchy, clip);
+  const pose = initialPose(hierarchy);
+  const space = new Float64Array(16 * hierarchy.nodes.length);
+  const along = hierarchy.nodes.map(() => new Float64Array(SAMPLES));
+  const heights = hierarchy.nodes.map(() => new Float64Array(SAMPLES));
+  const places: Vec3[][] = hierarchy.nodes.map(() => []);
   for (let i = 0; i < SAMPLES; i++) {
     sampleCycle(cycle, i / SAMPLES, pose);
-    toModelSpace(puppet, pose.locals, space);
-    puppet.nodes.forEach((_, n) => {
-      const place = placeOf(space, n);
+    toModelSpace(hierarchy, pose.locals, space);
+    hierarchy.nodes.forEach((_, n) => {
+      const place = originOf(space, n);
       places[n].push(place);
       along[n][i] = vec3.dot(place, ahead);
       heights[n][i] = vec3.dot(place, up);
@@ -92,8 +92,8 @@ function footTracks(puppet: Puppet, clip: Clip, ahead: Vec3, up: Vec3) {
   const lows = heights.map((list) => Math.min(...list));
   const floor = Math.min(...lows);
   const top = Math.max(...heights.map((list) => Math.max(...list)));
-  const depth = (n: number): number => (n < 0 ? 0 : 1 + depth(puppet.nodes[n].parent));
-  const parentOf = new Map(puppet.nodes.map(({ name, parent }) => [name, puppet.nodes[parent]?.name]));
+  const depth = (n: number): number => (n < 0 ? 0 : 1 + depth(hierarchy.nodes[n].parent));
+  const parentOf = new Map(hierarchy.nodes.map(({ name, parent }) => [name, hierarchy.nodes[parent]?.name]));
   return {
     floor,
     height: Math.max(1e-6, top - floor),
@@ -101,7 +101,7 @@ function footTracks(puppet: Puppet, clip: Clip, ahead: Vec3, up: Vec3) {
       0,
       ...places.map((list) => Math.max(...list.map((place) => vec3.distance(place, list[0])))),
     ),
-    nodes: puppet.nodes.map(({ name }, n): FootTrack => ({
+    nodes: hierarchy.nodes.map(({ name }, n): FootTrack => ({
       name,
       depth: depth(n),
       low: lows[n],

@@ -1,6 +1,6 @@
 import type { Vec3 } from '../math/vec.js';
 import type { FootDown } from './plants.js';
-import { smooth } from './stands.js';
+import { smoothStep } from './idle-spans.js';
 
 /** Where a foot is locked while it is down. */
 export interface Lock extends FootDown {
@@ -21,10 +21,10 @@ export interface Shift {
 export const NO_SHIFT: Shift = { x: 0, z: 0, turn: 0 };
 
 /** Places of a stance that are averaged to where it is locked: it then moves the least. */
-const LOOKS = 8;
+const SAMPLES = 8;
 /** Frames of a stance, its first and last among them. */
-export const looks = ({ from, to }: FootDown) =>
-  Array.from({ length: LOOKS + 1 }, (_, i) => from + ((to - from) * i) / LOOKS);
+export const samplesOf = ({ from, to }: FootDown) =>
+  Array.from({ length: SAMPLES + 1 }, (_, i) => from + ((to - from) * i) / SAMPLES);
 
 /** By how much a foot is moved and turned at a frame: to its lock, or on the way from one to the next. */
 export function shiftAt(locks: readonly Lock[], frame: number, free: Vec3, turn: number): Shift {
@@ -35,7 +35,7 @@ export function shiftAt(locks: readonly Lock[], frame: number, free: Vec3, turn:
   const next: Lock | undefined = after < 0 ? undefined : locks[after];
   const [a, b] = [before?.last ?? NO_SHIFT, next?.first ?? NO_SHIFT];
   if (!before || !next) return before ? a : b;
-  const t = smooth((frame - before.to) / (next.from - before.to));
+  const t = smoothStep((frame - before.to) / (next.from - before.to));
   const mix = (k: keyof Shift) => a[k] + t * (b[k] - a[k]);
   return { x: mix('x'), z: mix('z'), turn: mix('turn') };
 }

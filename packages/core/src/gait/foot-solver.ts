@@ -1,14 +1,14 @@
 import { quat, vec3 } from 'gl-matrix';
-import type { Ground } from '../contact/ground.js';
+import type { GroundSurface } from '../contact/ground-surface.js';
 import type { GroundContact } from '../document/shot-hitch.js';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { placeOf, toModelSpace } from '../puppet/model-space.js';
-import { parentSpace } from '../puppet/own-movers.js';
-import { LOCAL, restPose, type Puppet, type PuppetPose } from '../puppet/puppet.js';
-import type { OwnAxes } from '../rider/contact-points.js';
-import { POSE } from '../rider/pose.js';
-import type { PoseAt } from '../rider/ride-path.js';
-import { looks, NO_SHIFT, shiftAt, shiftTo, type Lock } from './foot-lock.js';
+import { originOf, toModelSpace } from '../hierarchy/model-space.js';
+import { parentSpace } from '../hierarchy/node-drivers.js';
+import { LOCAL, initialPose, type NodeHierarchy, type HierarchyPose } from '../hierarchy/node-hierarchy.js';
+import type { OwnAxes } from '../ride/contact-points.js';
+import { POSE } from '../pose/pose.js';
+import type { PoseAt } from '../pose/pose.js';
+import { samplesOf, NO_SHIFT, shiftAt, shiftTo, type Lock } from './foot-lock.js';
 import type { FreeWalk } from './free-walk.js';
 import { pelvisOf, type Leg } from './leg.js';
 import type { FootDown } from './plants.js';
@@ -16,14 +16,14 @@ import { bendTo } from './two-bone.js';
 
 /** What feet are brought to the ground in. */
 export interface FootScene {
-  readonly puppet: Puppet;
+  readonly hierarchy: NodeHierarchy;
   readonly walk: FreeWalk;
   readonly pose: PoseAt;
   readonly axes: OwnAxes;
   /** The model's size in the world, by its own axes. */
   readonly scale: Vec3;
   /** What feet are set on, and within which band; null where they stand as high as the clip has them. */
-  readonly ground: { readonly heights: Ground; readonly contact: GroundContact } | null;
+  readonly ground: { readonly heights: GroundSurface; readonly contact: GroundContact } | null;
 }
 
 /** Legs are not stretched beyond this part of their length; the hips come down before. */
@@ -33,8 +33,8 @@ const STRETCH = 0.9995;
 export class FootSolver {
   readonly pelvis: number;
   private readonly space: Float64Array;
-  private readonly clips: PuppetPose;
-  private readonly rest: PuppetPose;
+  private readonly clips: HierarchyPose;
+  private readonly rest: HierarchyPose;
   private readonly now = new Float64Array(POSE.size);
   /** Which way down is for the pelvis, in what that hangs on, per metre of the model. */
   private readonly down: Vec3;
@@ -43,16 +43,16 @@ export class FootSolver {
     private readonly scene: FootScene,
     private readonly legs: readonly (Leg | null)[],
   ) {
-    const { puppet } = scene;
+    const { hierarchy } = scene;
     this.pelvis = pelvisOf(
-      puppet,
+      hierarchy,
       legs.filter((leg) => leg !== null),
     );
-    this.space = new Float64Array(16 * puppet.nodes.length);
-    this.clips = restPose(puppet);
-    this.rest = restPose(puppet);
+    this.space = new Float64Array(16 * hierarchy.nodes.length);
+    this.clips = initialPose(hierarchy);
+    this.rest = initialPose(hierarchy);
     const low = vec3.negate([0, 0, 0], scene.axes.up) as Vec3;
-    this.down = this.pelvis < 0 ? low : parentSpace(puppet, this.pelvis).direction(low);
+    this.down = this.pelvis < 0 ? low : parentSpace(hierarchy, this.pelvis).direction(low);
   }
 
   /** Where a foot is by the clips alone, in the world. */
@@ -63,16 +63,16 @@ export class FootSolver {
     return this.place(foot, frame, this.clips);
   }
 
-  /** Where a foot of a posed puppet is in the world. */
-  place(foot: number, frame: number, { locals }: PuppetPose): Vec3 {
-    toModelSpace(this.scene.puppet, locals, this.space);
+  /** Where a foot of a posed model is in the world. */
+  place(foot: number, frame: number, { locals }: HierarchyPose): Vec3 {
+    toModelSpace(this.scene.hierarchy, locals, this.space);
     this.scene.pose(frame, this.now, 0);
-    return this.toWorld(placeOf(this.space, (this.legs[foot] as Leg).foot));
+    return this.toWorld(originOf(this.space, (this.legs[foot] as Leg).foot));
   }
 
   /** Where and how a foot is locked that is down. */
   lock(foot: number, down: FootDown): Lock {
-    const seen = looks(down).map((frame) => ({ free: this.free(foot, frame), turn: this.turn() }));
+    const seen = samplesOf(down).map((frame) => ({ free: this.free(foot, frame), turn: this.turn() }));
     const place: Vec3 = [0, 0, 0];
     let [sine, cosine] = [0, 0];
     for (const { free, turn } of seen) {
@@ -87,14 +87,14 @@ export class FootSolver {
   }
 
   /** Bends the legs of a pose so that feet are where they are locked, or on the ground where they are not. */
-  bend(frame: number, pose: PuppetPose, locks: readonly (readonly Lock[])[] | null): void {
-    const { puppet, axes } = this.scene;
-    toModelSpace(puppet, pose.locals, this.space);
+  bend(frame: number, pose: HierarchyPose, locks: readonly (readonly Lock[])[] | null): void {
+    const { hierarchy, axes } = this.scene;
+    toModelSpace(hierarchy, pose.locals, this.space);
     this.scene.pose(frame, this.now, 0);
     const turnNow = this.turn();
     const targets = this.legs.map((leg, i) => {
       if (leg === null) return null;
-      const free = placeOf(this.space, leg.foot);
+      const free = originOf(this.space, leg.foot);
       const world = this.toWorld(free);
       const shift = locks ? shiftAt(locks[i], frame, world, turnNow) : NO_SHIFT;
       world[0] += shift.x;
@@ -104,18 +104,18 @@ export class FootSolver {
       return { place: this.toModel(world), turn: shift.turn };
     });
     this.lowerHips(pose, targets);
-    toModelSpace(puppet, pose.locals, this.space);
+    toModelSpace(hierarchy, pose.locals, this.space);
     const turns = this.modelTurns(pose.locals);
     targets.forEach((target, i) => {
       const leg = this.legs[i];
       if (target === null || leg === null) return;
-      const [top, middle, end] = [leg.top, leg.middle, leg.foot].map((node) => placeOf(this.space, node));
+      const [top, middle, end] = [leg.top, leg.middle, leg.foot].map((node) => originOf(this.space, node));
       const bent = bendTo(top, middle, end, target.place, axes.ahead);
       const footTurn = turnAboutUp(axes.up, target.turn, turns[leg.foot]);
       this.setTurn(pose.locals, turns, leg.middle, bent.lower);
       this.setTurn(pose.locals, turns, leg.top, bent.whole);
       // The foot is turned as it was, and not with the leg.
-      const above = this.turnOf(pose.locals, puppet.nodes[leg.foot].parent);
+      const above = this.turnOf(pose.locals, hierarchy.nodes[leg.foot].parent);
       this.writeTurn(pose.locals, leg.foot, above, footTurn);
     });
   }
@@ -129,14 +129,14 @@ export class FootSolver {
   }
 
   /** Lets the hips down by as much as the leg that reaches least is short of. */
-  private lowerHips(pose: PuppetPose, targets: readonly ({ place: Vec3 } | null)[]): void {
+  private lowerHips(pose: HierarchyPose, targets: readonly ({ place: Vec3 } | null)[]): void {
     if (this.pelvis < 0) return;
     const { up } = this.scene.axes;
     let drop = 0;
     targets.forEach((target, i) => {
       const leg = this.legs[i];
       if (target === null || leg === null) return;
-      const [top, middle, end] = [leg.top, leg.middle, leg.foot].map((node) => placeOf(this.space, node));
+      const [top, middle, end] = [leg.top, leg.middle, leg.foot].map((node) => originOf(this.space, node));
       const reach = STRETCH * (vec3.distance(top, middle) + vec3.distance(middle, end));
       const way = vec3.subtract([0, 0, 0], target.place, top);
       const high = vec3.dot(way, up);
@@ -150,7 +150,7 @@ export class FootSolver {
   /** By node how it is turned in the model's space. */
   private modelTurns(locals: Float64Array): Quat[] {
     const turns: Quat[] = [];
-    this.scene.puppet.nodes.forEach(({ parent }, i) => {
+    this.scene.hierarchy.nodes.forEach(({ parent }, i) => {
       const own = ownTurn(locals, i);
       turns.push(parent < 0 ? own : (quat.multiply([0, 0, 0, 1], turns[parent], own) as Quat));
     });
@@ -159,14 +159,14 @@ export class FootSolver {
 
   private turnOf(locals: Float64Array, node: number): Quat {
     const turn: Quat = [0, 0, 0, 1];
-    for (let i = node; i >= 0; i = this.scene.puppet.nodes[i].parent)
+    for (let i = node; i >= 0; i = this.scene.hierarchy.nodes[i].parent)
       quat.multiply(turn, ownTurn(locals, i), turn);
     return turn;
   }
 
   /** Turns a node in the model's space, from how it was turned; what it hangs on may turn as well before or after. */
   private setTurn(locals: Float64Array, turns: Quat[], node: number, turn: Quat): void {
-    const { parent } = this.scene.puppet.nodes[node];
+    const { parent } = this.scene.hierarchy.nodes[node];
     const above: Quat = parent < 0 ? [0, 0, 0, 1] : turns[parent];
     this.writeTurn(locals, node, above, quat.multiply([0, 0, 0, 1], turn, turns[node]) as Quat);
   }

@@ -1,20 +1,20 @@
 import { vec3 } from 'gl-matrix';
 import { checkShot } from '../check/index.js';
-import { Ground } from '../contact/index.js';
+import { GroundSurface } from '../contact/index.js';
 import { newShot, type Loose } from '../document/new-shot.js';
 import { defaultsOf } from '../document/defaults.js';
 import { Cycle, type Gait } from '../document/shot-rider.js';
 import type { Hitch } from '../document/shot-hitch.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { Vec3 } from '../math/vec.js';
-import { placeOf, toModelSpace } from '../puppet/model-space.js';
-import { LOCAL, restPose } from '../puppet/puppet.js';
-import { POSE } from '../rider/pose.js';
+import { originOf, toModelSpace } from '../hierarchy/model-space.js';
+import { LOCAL, initialPose } from '../hierarchy/node-hierarchy.js';
+import { POSE } from '../pose/pose.js';
 import { restStops } from '../arrange/index.js';
 import { compileCycle } from './cycle-value.js';
 import { findGait } from './find-gait.js';
 import { restingPhases } from './resting-phases.js';
-import { STANCE, STRIDE, testWalker } from './test-walker.js';
+import { STANCE, STRIDE, testWalker } from '../../test/walker.js';
 
 const FEET = ['foot_l', 'foot_r'];
 
@@ -67,7 +67,13 @@ const stops = [
   { frame: 241, value: 12 },
 ];
 
-function walk(own: Loose<Gait> = {}, hitch: Loose<Hitch> = {}, points = bend(4), scale = 1, ground?: Ground) {
+function walk(
+  own: Loose<Gait> = {},
+  hitch: Loose<Hitch> = {},
+  points = bend(4),
+  scale = 1,
+  ground?: GroundSurface,
+) {
   const shot = newShot({
     name: 't',
     range: { first: 1, last: 240 },
@@ -86,20 +92,20 @@ function walk(own: Loose<Gait> = {}, hitch: Loose<Hitch> = {}, points = bend(4),
       },
     ],
   });
-  const evaluated = evaluateShot(shot, { ground: ground ?? null, puppets: new Map([['m', walker]]) });
+  const evaluated = evaluateShot(shot, { ground: ground ?? null, hierarchies: new Map([['m', walker]]) });
   const [rider] = shot.riders;
   const parts = evaluated.parts(rider);
   /** A node's place in the world, from what is handed over: the rider's pose and its parts. */
   const place = (frame: number, name: string): Vec3 => {
     const values = new Float64Array(parts.size);
     parts.pose(frame, values, 0);
-    const { locals } = restPose(walker);
+    const { locals } = initialPose(walker);
     for (const node of parts.nodes) {
       const i = walker.nodes.findIndex((one) => one.name === node.name);
       locals.set(values.subarray(node.at, node.at + LOCAL.size), i * LOCAL.size);
     }
     const space = toModelSpace(walker, locals, new Float64Array(16 * walker.nodes.length));
-    const own = placeOf(
+    const own = originOf(
       space,
       walker.nodes.findIndex((one) => one.name === name),
     );
@@ -183,12 +189,12 @@ it('nothing jumps from frame to frame, from walk to stand and back', () => {
 it('stands with its standing clip, an act lasts as long as the stop, and the walk goes on where it was', () => {
   const { evaluated, gauge } = walk({ blend: 0.5, acts: [{ stop: 0, clip: 'pick', from: 0.25, to: 0.75 }] });
   const { gait: free } = evaluated.contact(evaluated.shot.riders[0]);
-  expect(free?.stands).toEqual([{ from: expect.closeTo(97, 0), to: expect.closeTo(145, 0) }]);
-  expect(free?.standing(90)).toBe(0);
-  expect(free?.standing(121)).toBe(1);
+  expect(free?.idleSpans).toEqual([{ from: expect.closeTo(97, 0), to: expect.closeTo(145, 0) }]);
+  expect(free?.idleWeight(90)).toBe(0);
+  expect(free?.idleWeight(121)).toBe(1);
   expect(gauge('phase')(150)).toBeCloseTo(gauge('phase')(97) + (5 * 6) / 96 / STRIDE, 4);
   // Half-way through the stop the act is half-way through its part of its clip.
-  const shown = restPose(walker);
+  const shown = initialPose(walker);
   free?.pose?.(121, shown);
   const { node, values } = walker.clips[2].channels[0];
   for (let k = 0; k < 4; k++)
@@ -222,7 +228,13 @@ it('feet are set on a slope, as high over it as over the clip’s own floor', ()
     indices: Uint32Array.from([0, 1, 2, 0, 2, 3]),
   };
   const points = [{ position: [0, 0, 0] as Vec3 }, { position: [0, slope * 40, 40] as Vec3 }];
-  const { plants, place } = walk({}, { ground: { mode: 'stick', tilt: false } }, points, 1, new Ground(mesh));
+  const { plants, place } = walk(
+    {},
+    { ground: { mode: 'stick', tilt: false } },
+    points,
+    1,
+    new GroundSurface(mesh),
+  );
   const foot = plants.find(({ from, to }) => from > 20 && to < 90);
   if (!foot) throw new Error('no plant');
   const [, y, z] = place((foot.from + foot.to) / 2, foot.foot);

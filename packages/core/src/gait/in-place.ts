@@ -1,5 +1,11 @@
 import type { Vec3 } from '../math/vec.js';
-import { LOCAL, restPose, type Clip, type Puppet, type PuppetPose } from '../puppet/puppet.js';
+import {
+  LOCAL,
+  initialPose,
+  type Clip,
+  type NodeHierarchy,
+  type HierarchyPose,
+} from '../hierarchy/node-hierarchy.js';
 import { sampleClip } from './sample-clip.js';
 
 /** A clip as one cycle in place: a figure that walks away in its clip is taken back evenly. */
@@ -14,12 +20,12 @@ export interface CycleClip {
 /** Less than this is no walking away, metres. */
 const STAYS = 1e-3;
 
-export function cycleClip(puppet: Puppet, clip: Clip): CycleClip {
+export function cycleClip(hierarchy: NodeHierarchy, clip: Clip): CycleClip {
   const moved = clip.channels.filter(({ path }) => path === 'translation').map(({ node }) => node);
   const carrier = moved.length === 0 ? -1 : Math.min(...moved);
   const drift: Vec3 = [0, 0, 0];
   if (carrier < 0) return { clip, carrier, drift };
-  const [start, end] = [restPose(puppet), restPose(puppet)];
+  const [start, end] = [initialPose(hierarchy), initialPose(hierarchy)];
   sampleClip(clip, 0, start);
   sampleClip(clip, clip.seconds, end);
   const at = carrier * LOCAL.size;
@@ -27,8 +33,8 @@ export function cycleClip(puppet: Puppet, clip: Clip): CycleClip {
   return Math.hypot(...drift) > STAYS ? { clip, carrier, drift } : { clip, carrier: -1, drift: [0, 0, 0] };
 }
 
-/** Poses a puppet at a place of the cycle; whole cycles are the same. */
-export function sampleCycle({ clip, carrier, drift }: CycleClip, phase: number, pose: PuppetPose): void {
+/** Poses a node hierarchy at a place of the cycle; whole cycles are the same. */
+export function sampleCycle({ clip, carrier, drift }: CycleClip, phase: number, pose: HierarchyPose): void {
   const part = phase - Math.floor(phase);
   sampleClip(clip, part * clip.seconds, pose);
   if (carrier < 0) return;

@@ -2,4 +2,4 @@ export { findGait, type FoundGait } from './find-gait.js';
 export { compileFreeWalk, type FreeWalk } from './free-walk.js';
 export { compileWalk, type Plant, type Walk } from './walk.js';
 export { compileCycle, type CycleMotion } from './cycle-value.js';
-export type { Stand } from './stands.js';
+export type { IdleSpan } from './idle-spans.js';

@@ -1,8 +1,8 @@
 import { vec3 } from 'gl-matrix';
-import { placeOf, restSpace } from '../puppet/model-space.js';
-import { nodeNamed, type Puppet } from '../puppet/puppet.js';
+import { originOf, restSpace } from '../hierarchy/model-space.js';
+import { nodeNamed, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 
-/** Two bones and the foot at their end, as nodes of a puppet. */
+/** Two bones and the foot at their end, as nodes of a node hierarchy. */
 export interface Leg {
   readonly top: number;
   readonly middle: number;
@@ -16,16 +16,16 @@ const BONE = 0.12;
  * The leg that ends in a node: from it up, the next two nodes that are a bone's length apart, so that twist joints and
  * the like are passed over; null where it has none.
  */
-export function legOf(puppet: Puppet, name: string): Leg | null {
-  const foot = nodeNamed(puppet, name);
+export function legOf(hierarchy: NodeHierarchy, name: string): Leg | null {
+  const foot = nodeNamed(hierarchy, name);
   if (foot < 0) return null;
-  const space = restSpace(puppet);
+  const space = restSpace(hierarchy);
   let root = foot;
-  while (puppet.nodes[root].parent >= 0) root = puppet.nodes[root].parent;
-  const least = BONE * vec3.distance(placeOf(space, foot), placeOf(space, root));
+  while (hierarchy.nodes[root].parent >= 0) root = hierarchy.nodes[root].parent;
+  const least = BONE * vec3.distance(originOf(space, foot), originOf(space, root));
   const above = (node: number): number => {
-    for (let i = puppet.nodes[node].parent; i >= 0; i = puppet.nodes[i].parent)
-      if (vec3.distance(placeOf(space, i), placeOf(space, node)) > least) return i;
+    for (let i = hierarchy.nodes[node].parent; i >= 0; i = hierarchy.nodes[i].parent)
+      if (vec3.distance(originOf(space, i), originOf(space, node)) > least) return i;
     return -1;
   };
   const middle = above(foot);
@@ -34,7 +34,7 @@ export function legOf(puppet: Puppet, name: string): Leg | null {
 }
 
 /** The node that all legs hang on: what is lowered where they do not reach. */
-export function pelvisOf({ nodes }: Puppet, legs: readonly Leg[]): number {
+export function pelvisOf({ nodes }: NodeHierarchy, legs: readonly Leg[]): number {
   const chain = (node: number): number[] => (node < 0 ? [] : [...chain(nodes[node].parent), node]);
   const chains = legs.map(({ top }) => chain(nodes[top].parent));
   let pelvis = -1;

@@ -1,6 +1,6 @@
 import type { Foot, Gait } from '../document/shot-rider.js';
 import type { FreeWalk } from './free-walk.js';
-import { standAt } from './stands.js';
+import { idleSpanAt } from './idle-spans.js';
 
 /** A foot on the ground: between which frames. */
 export interface FootDown {
@@ -29,14 +29,14 @@ export function footDowns(
     return foot.stances.some((stance) => (part >= stance.from && part <= stance.to) || part + 1 <= stance.to);
   };
   const down = (frame: number): boolean => {
-    const i = standAt(walk.stands, frame);
+    const i = idleSpanAt(walk.idleSpans, frame);
     if (i < 0) return stands(walk.phase(frame));
-    const stand = walk.stands[i];
+    const stand = walk.idleSpans[i];
     const inner = Number.isFinite(stand.from) ? stand.from : stand.to;
     if (stands(walk.phase(Number.isFinite(inner) ? inner : frame))) return true;
     // Without anything to do it waits as it came, its foot in the air.
     const over = Math.min(gait.blend * fps, (stand.to - stand.from) / 2);
-    const shown = walk.standing((Math.max(stand.from, from) + Math.min(stand.to, to)) / 2) > 0;
+    const shown = walk.idleWeight((Math.max(stand.from, from) + Math.min(stand.to, to)) / 2) > 0;
     return shown && frame >= stand.from + over && frame <= stand.to - over;
   };
   const edge = (low: number, high: number): number => {

@@ -1,6 +1,6 @@
 import type { Gait } from '../document/shot-rider.js';
 
-const LOOKS = 720;
+const SAMPLES = 720;
 
 /**
  * Where in its cycle a walker can stop and look as if it stood: the middles of the stretches in which the most of its feet
@@ -8,8 +8,8 @@ const LOOKS = 720;
  */
 export function restingPhases({ feet }: Pick<Gait, 'feet'>): number[] {
   if (feet.every(({ stances }) => stances.length === 0)) return [];
-  const down = Array.from({ length: LOOKS }, (_, i) => {
-    const phase = i / LOOKS;
+  const down = Array.from({ length: SAMPLES }, (_, i) => {
+    const phase = i / SAMPLES;
     return feet.filter(({ stances }) =>
       stances.some(({ from, to }) => (phase >= from && phase <= to) || phase + 1 <= to),
     ).length;
@@ -19,11 +19,11 @@ export function restingPhases({ feet }: Pick<Gait, 'feet'>): number[] {
   if (gap < 0) return [0];
   const phases: number[] = [];
   let since = -1;
-  for (let i = gap; i <= gap + LOOKS; i++) {
-    const full = down[i % LOOKS] === most;
+  for (let i = gap; i <= gap + SAMPLES; i++) {
+    const full = down[i % SAMPLES] === most;
     if (full && since < 0) since = i;
     if (full || since < 0) continue;
-    phases.push((((since + i - 1) / 2 / LOOKS) % 1) + 0);
+    phases.push((((since + i - 1) / 2 / SAMPLES) % 1) + 0);
     since = -1;
   }
   return phases.sort((a, b) => a - b);

@@ -1,11 +1,11 @@
 import { quat } from 'gl-matrix';
 import type { Quat } from '../math/vec.js';
-import { LOCAL, type Clip, type ClipChannel, type PuppetPose } from '../puppet/puppet.js';
+import { LOCAL, type Clip, type ClipChannel, type HierarchyPose } from '../hierarchy/node-hierarchy.js';
 
 const OFFSET = { translation: LOCAL.translation, rotation: LOCAL.rotation, scale: LOCAL.scale } as const;
 
-/** Poses a puppet's nodes as a clip has them at a time; what the clip does not move stays as it is. */
-export function sampleClip(clip: Clip, seconds: number, { locals, weights }: PuppetPose): void {
+/** Poses a model's nodes as a clip has them at a time; what the clip does not move stays as it is. */
+export function sampleClip(clip: Clip, seconds: number, { locals, weights }: HierarchyPose): void {
   for (const channel of clip.channels) {
     if (channel.path === 'weights') {
       const out = weights[channel.node];
@@ -75,7 +75,7 @@ function stretchAt(times: ArrayLike<number>, seconds: number): number {
 }
 
 /** Puts a part of one pose over another: turns by the shorter way round, all else straight. */
-export function blendPoses(under: PuppetPose, over: PuppetPose, part: number): void {
+export function blendPoses(under: HierarchyPose, over: HierarchyPose, part: number): void {
   const [a, b] = [under.locals, over.locals];
   for (let at = 0; at < a.length; at += LOCAL.size) {
     for (let k = 0; k < LOCAL.size; k++) {

@@ -1,8 +1,8 @@
 import type { Gait } from '../document/shot-rider.js';
 import type { Vec3 } from '../math/vec.js';
-import type { Mover } from '../puppet/mover.js';
-import { restPose } from '../puppet/puppet.js';
-import { looks, type Lock } from './foot-lock.js';
+import type { NodeDriver } from '../hierarchy/node-driver.js';
+import { initialPose } from '../hierarchy/node-hierarchy.js';
+import { samplesOf, type Lock } from './foot-lock.js';
 import { FootSolver, type FootScene } from './foot-solver.js';
 import { MARGIN_SECONDS } from './free-walk.js';
 import { legOf } from './leg.js';
@@ -23,7 +23,7 @@ export interface Plant extends FootDown {
 
 /** A walker whose feet are set on the ground. */
 export interface Walk {
-  readonly mover: Mover;
+  readonly driver: NodeDriver;
   /** In order of time, foot by foot; computed when first asked for. */
   plants(): readonly Plant[];
   /** How far a foot is from where it was set down, metres along the ground; 0 in the air. */
@@ -41,8 +41,8 @@ export interface WalkScene extends FootScene {
  * where a leg would not reach. On the ground, a foot stands as high over it as the clip has it over its own floor.
  */
 export function compileWalk(scene: WalkScene): Walk {
-  const { gait, puppet, walk, range } = scene;
-  const legs = gait.feet.map(({ node }) => legOf(puppet, node));
+  const { gait, hierarchy, walk, range } = scene;
+  const legs = gait.feet.map(({ node }) => legOf(hierarchy, node));
   const solver = new FootSolver(scene, legs);
   const margin = MARGIN_SECONDS * range.fps;
   const span = {
@@ -54,7 +54,7 @@ export function compileWalk(scene: WalkScene): Walk {
     legs[i] ? footDowns(foot, gait, walk, span).map((down) => solver.lock(i, down)) : [],
   );
   const plant = gait.plant;
-  const mover: Mover = {
+  const driver: NodeDriver = {
     nodes: [
       ...new Set([
         ...walk.nodes,
@@ -68,24 +68,24 @@ export function compileWalk(scene: WalkScene): Walk {
       if (plant || scene.ground) solver.bend(frame, pose, plant ? locks : null);
     },
   };
-  const shown = restPose(puppet);
-  const rest = restPose(puppet);
+  const shown = initialPose(hierarchy);
+  const rest = initialPose(hierarchy);
   const shownPlace = (foot: number, frame: number): Vec3 => {
     shown.locals.set(rest.locals);
-    mover.apply(frame, shown);
+    driver.apply(frame, shown);
     return solver.place(foot, frame, shown);
   };
   const within = (foot: number, frame: number) =>
     locks[foot].find(({ from, to }) => frame >= from && frame <= to);
-  let made: Plant[] | null = null;
+  let built: Plant[] | null = null;
   return {
-    mover,
+    driver,
     plants() {
-      made ??= locks.flatMap((list, foot) =>
+      built ??= locks.flatMap((list, foot) =>
         list
           .filter(({ from, to }) => to > range.first && from < range.last + 1)
           .map((lock): Plant => {
-            const frames = looks(lock);
+            const frames = samplesOf(lock);
             return {
               ...lock,
               foot: gait.feet[foot].node,
@@ -94,7 +94,7 @@ export function compileWalk(scene: WalkScene): Walk {
             };
           }),
       );
-      return made;
+      return built;
     },
     slide(foot, frame) {
       const lock = within(foot, frame);

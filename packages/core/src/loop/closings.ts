@@ -2,7 +2,7 @@ import type { Pace } from '../document/shot-pace.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { withHitch, withRider } from '../arrange/change-rider.js';
-import { curveRidden } from '../evaluate/compiled-path-of.js';
+import { curveRidden } from '../path/compiled-path-of.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { matchedEnds, thereAndBack, wholeLaps, type CycleFrames } from './close-pace.js';
 import { inCycle } from './in-cycle.js';

@@ -1,6 +1,6 @@
 import type { Rider } from '../document/shot-rider.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
-import { sourceFrame } from '../rider/index.js';
+import { sourceFrame } from '../timing/index.js';
 
 /** What goes on in a cycle, from where a rider's partner at the seam begins to where the rider itself comes. */
 export interface InCycle {

@@ -4,7 +4,7 @@ import type { Pace } from '../document/shot-pace.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
-import { POSE } from '../rider/pose.js';
+import { POSE } from '../pose/pose.js';
 import { closingsOf } from './closings.js';
 import { relay } from './relay.js';
 import { isOpen, seamReport } from './seam.js';

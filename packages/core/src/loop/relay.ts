@@ -2,7 +2,7 @@ import { freeBadge, freeRiderName } from '../arrange/new-rider.js';
 import { freeId } from '../document/new-shot.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
-import { curveRidden } from '../evaluate/compiled-path-of.js';
+import { curveRidden } from '../path/compiled-path-of.js';
 import { compilePace } from '../pace/compile-pace.js';
 import { driveSeconds } from '../pace/drive-curve.js';
 import { timesAsFast, withFrames } from '../pace/in-time.js';

@@ -4,10 +4,11 @@ import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { isMoving } from '../evaluate/evaluate-shot.js';
 import type { GaugeKind } from '../evaluate/gauges.js';
 import { distance3, type Vec3 } from '../math/vec.js';
-import { axisVector } from '../rider/axes.js';
-import { focalAt } from '../rider/camera.js';
-import { placeOn } from '../rider/place-on.js';
-import { POSE, sourceFrame, type PoseAt } from '../rider/index.js';
+import { axisVector } from '../pose/axes.js';
+import { focalAt } from '../pose/camera.js';
+import { placeOn } from '../pose/place-on.js';
+import { sourceFrame } from '../timing/index.js';
+import { POSE, type PoseAt } from '../pose/index.js';
 import { seamPartner } from './partners.js';
 
 export type SeamChannel =
@@ -119,7 +120,7 @@ function poseGaps(
 ): [SeamChannel, Gap][] {
   const { fps, range } = evaluated.shot;
   const nose = axisVector(rider.hitch?.facing.forward ?? '+z');
-  const look = (pose: PoseAt, frame: number): Look => {
+  const sampleAt = (pose: PoseAt, frame: number): PoseSample => {
     const now = new Float64Array(POSE.size);
     pose(frame, now, 0);
     const place: Vec3 = [now[0], now[1], now[2]];
@@ -129,14 +130,14 @@ function poseGaps(
     return { place, nose: tip, bank: now[POSE.bank], speed: now[POSE.speed] };
   };
   const last = range.last + 1;
-  const [e0, e1] = [look(ends, last - STEP), look(ends, last)];
-  const [b0, b1] = [look(begins, range.first), look(begins, range.first + STEP)];
+  const [e0, e1] = [sampleAt(ends, last - STEP), sampleAt(ends, last)];
+  const [b0, b1] = [sampleAt(begins, range.first), sampleAt(begins, range.first + STEP)];
   const perSecond = fps / STEP;
   const turn = (a: Vec3, b: Vec3): number =>
     (Math.atan2(vec3.length(vec3.cross([0, 0, 0], a, b)), vec3.dot(a, b)) * 180) / Math.PI;
   const change = (a: Vec3, b: Vec3): Vec3 =>
     vec3.scale([0, 0, 0], vec3.subtract([0, 0, 0], b, a), perSecond) as Vec3;
-  const scalar = (of: (look: Look) => number): Gap => [
+  const scalar = (of: (look: PoseSample) => number): Gap => [
     Math.abs(of(e1) - of(b0)),
     Math.abs(of(b1) - of(b0) - of(e1) + of(e0)) * perSecond,
   ];
@@ -157,7 +158,7 @@ function poseGaps(
   ];
 }
 
-interface Look {
+interface PoseSample {
   readonly place: Vec3;
   readonly nose: Vec3;
   readonly bank: number;

@@ -1,17 +1,17 @@
 /** How many places of a stretch a function is looked at. */
-export const LOOKS = 6;
+export const SAMPLES = 6;
 /** Ends are looked at from inside by so much of a stretch: at a joint the next one may bend otherwise. */
 const INSIDE = 1e-7;
 /** Where they are, from 0 to 1: Chebyshev's points with both ends, between which a polynomial does not swing out. */
-export const LOOKS_AT = Float64Array.from({ length: LOOKS }, (_, i) => {
-  const at = (1 - Math.cos((Math.PI * i) / (LOOKS - 1))) / 2;
+export const SAMPLE_AT = Float64Array.from({ length: SAMPLES }, (_, i) => {
+  const at = (1 - Math.cos((Math.PI * i) / (SAMPLES - 1))) / 2;
   return Math.min(1 - INSIDE, Math.max(INSIDE, at));
 });
 
 /** By place the polynomial that is 1 there and 0 at the others: coefficients of 1, t, t² … */
-const BASES = Array.from(LOOKS_AT, (own, i) => {
+const BASES = Array.from(SAMPLE_AT, (own, i) => {
   let basis = [1];
-  LOOKS_AT.forEach((other, k) => {
+  SAMPLE_AT.forEach((other, k) => {
     if (k === i) return;
     const scale = 1 / (own - other);
     basis = [...basis, 0].map((_, n) => scale * ((basis[n - 1] ?? 0) - other * (basis[n] ?? 0)));
@@ -20,7 +20,7 @@ const BASES = Array.from(LOOKS_AT, (own, i) => {
 });
 
 /** By place what each value adds to the slope there. */
-const SLOPES = Array.from(LOOKS_AT, (t) =>
+const SLOPES = Array.from(SAMPLE_AT, (t) =>
   Float64Array.from(BASES, (basis) =>
     basis.reduce((sum, c, n) => sum + (n === 0 ? 0 : n * c * t ** (n - 1)), 0),
   ),
@@ -30,15 +30,15 @@ const SLOPES = Array.from(LOOKS_AT, (t) =>
 export function slopeAt(values: Float64Array, at: number, step: number, place: number): number {
   const slopes = SLOPES[place];
   let sum = 0;
-  for (let i = 0; i < LOOKS; i++) sum += slopes[i] * values[at + i * step];
+  for (let i = 0; i < SAMPLES; i++) sum += slopes[i] * values[at + i * step];
   return sum;
 }
 
-/** Writes the coefficients of the polynomial through values at {@link LOOKS_AT} into `out[at …]`. */
+/** Writes the coefficients of the polynomial through values at {@link SAMPLE_AT} into `out[at …]`. */
 export function polynomialThrough(values: Float64Array, out: Float64Array, at: number): void {
-  for (let n = 0; n < LOOKS; n++) {
+  for (let n = 0; n < SAMPLES; n++) {
     let sum = 0;
-    for (let i = 0; i < LOOKS; i++) sum += values[i] * BASES[i][n];
+    for (let i = 0; i < SAMPLES; i++) sum += values[i] * BASES[i][n];
     out[at + n] = sum;
   }
 }
@@ -46,13 +46,13 @@ export function polynomialThrough(values: Float64Array, out: Float64Array, at: n
 /** The value of such a polynomial at t. */
 export function polynomialAt(coefficients: Float64Array, at: number, t: number): number {
   let value = 0;
-  for (let n = LOOKS - 1; n >= 0; n--) value = value * t + coefficients[at + n];
+  for (let n = SAMPLES - 1; n >= 0; n--) value = value * t + coefficients[at + n];
   return value;
 }
 
 /** Its integral from 0 to t. */
 export function polynomialIntegral(coefficients: Float64Array, at: number, t: number): number {
   let value = 0;
-  for (let n = LOOKS - 1; n >= 0; n--) value = value * t + coefficients[at + n] / (n + 1);
+  for (let n = SAMPLES - 1; n >= 0; n--) value = value * t + coefficients[at + n] / (n + 1);
   return value * t;
 }

@@ -1,6 +1,6 @@
 import { addSpeed, moveSpeed, stretchAtSpeed } from './change-speeds.js';
 import { compilePace } from './compile-pace.js';
-import { paceOf, straight } from './test-tracks.js';
+import { paceOf, straight } from '../../test/tracks.js';
 
 const byFrame = paceOf({ speeds: [10, 20, 30].map((frame) => ({ frame, speed: frame })) });
 const back = paceOf({ speeds: [0, 20].map((distance) => ({ distance, speed: -3 })) });

@@ -6,7 +6,7 @@ import { shiftFrom } from './change-keys.js';
 /** By distance a rider moves at least so fast, m/s: standing, it would never come to the next place. */
 export const SLOWEST = 0.01;
 
-const placeOf = (key: SpeedKey): number => key.frame ?? key.distance ?? 0;
+const keyedAt = (key: SpeedKey): number => key.frame ?? key.distance ?? 0;
 
 /** A speed that a key may have: by distance neither nought nor of another sign than the others. */
 function allowed(speeds: readonly SpeedKey[], speed: number): number {
@@ -17,9 +17,9 @@ function allowed(speeds: readonly SpeedKey[], speed: number): number {
 
 /** Puts a speed in, in the place of one that is there. */
 export function addSpeed(pace: Pace, key: SpeedKey): Pace {
-  const others = pace.speeds.filter((other) => Math.abs(placeOf(other) - placeOf(key)) > 1e-6);
+  const others = pace.speeds.filter((other) => Math.abs(keyedAt(other) - keyedAt(key)) > 1e-6);
   const speeds = [...others, { ...key, speed: allowed(pace.speeds, key.speed) }];
-  return { ...pace, speeds: speeds.sort((a, b) => placeOf(a) - placeOf(b)) };
+  return { ...pace, speeds: speeds.sort((a, b) => keyedAt(a) - keyedAt(b)) };
 }
 
 /** Gives a key another speed and, where it is keyed by frame, another frame between its neighbours. */

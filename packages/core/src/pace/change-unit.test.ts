@@ -1,7 +1,7 @@
-import { newHitch } from '../rider/new-hitch.js';
+import { newHitch } from '../ride/new-hitch.js';
 import { changeUnit } from './change-unit.js';
 import { compilePace } from './compile-pace.js';
-import { straight } from './test-tracks.js';
+import { straight } from '../../test/tracks.js';
 
 const LENGTH = 48;
 const { pace: plain } = newHitch('p', { first: 1, last: 241 });

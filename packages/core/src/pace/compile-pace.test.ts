@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import type { Loose } from '../document/new-shot.js';
 import type { Pace } from '../document/shot-pace.js';
 import { compilePace } from './compile-pace.js';
-import { paceOf, straight } from './test-tracks.js';
+import { paceOf, straight } from '../../test/tracks.js';
 
 const compiled = (pace: Loose<Pace>, fps = 24, length = 50) =>
   compilePace(paceOf(pace), fps, straight(length));
@@ -98,20 +98,20 @@ it('smooth keys never overshoot nor turn back, and their speed is the slope of t
   fc.assert(
     fc.property(keys, (steps) => {
       let [frame, value] = [0, 0];
-      const made = steps.map(([frames, rise]) => ({
+      const built = steps.map(([frames, rise]) => ({
         frame: (frame += frames),
         value: (value += rise),
         ease: 'smooth' as const,
       }));
-      const pace = compiled({ keys: made });
-      let before = made[0].value;
+      const pace = compiled({ keys: built });
+      let before = built[0].value;
       let back = 0;
       let off = 0;
-      for (let f = made[0].frame; f <= frame; f += 0.25) {
+      for (let f = built[0].frame; f <= frame; f += 0.25) {
         back = Math.max(back, before - pace.distance(f));
         before = pace.distance(f);
         const slope = (pace.distance(f + 1e-5) - pace.distance(f - 1e-5)) / 2e-5;
-        const isKey = made.some((key) => Math.abs(key.frame - f) < 1e-3);
+        const isKey = built.some((key) => Math.abs(key.frame - f) < 1e-3);
         if (!isKey) off = Math.max(off, Math.abs(pace.speed(f) - slope * 24));
       }
       expect(back).toBeLessThan(1e-9);

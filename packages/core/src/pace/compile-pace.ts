@@ -28,7 +28,7 @@ function curveOf(pace: Pace, fps: number, track: BentTrack, metres: number): Pac
   return {
     jet: (_, out) => cubicJet(place, 0, 0, 0, 0, out),
     corners: [],
-    halts: [],
+    stops: [],
     from: -Infinity,
     to: Infinity,
   };

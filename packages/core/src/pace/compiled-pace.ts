@@ -9,7 +9,7 @@ export interface Motion {
 }
 
 /** A stop: the frames between which a rider stands, and where. */
-export interface Halt {
+export interface PaceStop {
   readonly from: number;
   readonly to: number;
   /** Metres along the path. */
@@ -25,14 +25,14 @@ export interface CompiledPace extends Motion {
   /** Frames, in rising order, where its speed or what changes it may have a corner. */
   readonly corners: readonly number[];
   /** Where it stands, in order of time, as far as it is keyed or driven. */
-  readonly halts: readonly Halt[];
+  readonly stops: readonly PaceStop[];
   /** The frames from which to which it says itself where to be; what lies outside is `before` and `after`. */
   readonly from: number;
   readonly to: number;
 }
 
 /** A curve of metres over frames, with what is known of its shape. */
-export interface PaceCurve extends Pick<CompiledPace, 'corners' | 'halts' | 'from' | 'to'> {
+export interface PaceCurve extends Pick<CompiledPace, 'corners' | 'stops' | 'from' | 'to'> {
   /** Metres, and their first three derivatives per frame. */
   readonly jet: JetAt;
 }
@@ -46,14 +46,14 @@ export function paceOf(curve: PaceCurve, fps: number): CompiledPace {
     if (frame !== asked) curve.jet((asked = frame), now);
     return now[order] * fps ** order;
   };
-  const { corners, halts, from, to } = curve;
+  const { corners, stops, from, to } = curve;
   return {
     distance: derivative(0),
     speed: derivative(1),
     acceleration: derivative(2),
     jerk: derivative(3),
     corners,
-    halts,
+    stops,
     from,
     to,
   };

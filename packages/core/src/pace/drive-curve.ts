@@ -1,5 +1,5 @@
 import type { Drive, Pace } from '../document/shot-pace.js';
-import type { Halt, PaceCurve } from './compiled-pace.js';
+import type { PaceStop, PaceCurve } from './compiled-pace.js';
 import type { BentTrack } from './drive-limits.js';
 import { fastestRun, type FastestRun } from './fastest-run.js';
 import type { RunState } from './run.js';
@@ -52,7 +52,7 @@ export function driveCurve({ drive, start }: Pace, track: BentTrack, fps: number
       out[3] = now.jerk / fps ** 3;
     },
     corners: [],
-    halts: haltsOf(run, window, track.length, frameOf),
+    stops: stopsOf(run, window, track.length, frameOf),
     from: start.frame,
     to: frameOf(seconds),
   };
@@ -125,18 +125,18 @@ function beginning(run: FastestRun, window: number, place: number, state: SoftSt
 }
 
 /** Stops as they play; of laps, those of the first two. */
-function haltsOf(
+function stopsOf(
   { lead, lap }: FastestRun,
   window: number,
   length: number,
   frameOf: (seconds: number) => number,
-): Halt[] {
-  const halts: Halt[] = [];
+): PaceStop[] {
+  const stops: PaceStop[] = [];
   const end = lead.seconds;
   const base = lead.place;
   const collect = (run: typeof lead, begun: number, along: number) => {
-    for (const { from, to, place } of run.halts()) {
-      halts.push({
+    for (const { from, to, place } of run.stops()) {
+      stops.push({
         from: frameOf(begun + from + window / 2),
         to: frameOf(begun + to - window / 2),
         distance: along + place,
@@ -145,7 +145,7 @@ function haltsOf(
   };
   collect(lead, 0, 0);
   if (lap !== null) [0, 1].forEach((n) => collect(lap, end + n * lap.seconds, base + n * length));
-  return halts;
+  return stops;
 }
 
 /** How long a drive takes, seconds: along an open path, or round a closed one once it goes steadily. */

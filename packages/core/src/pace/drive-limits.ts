@@ -49,15 +49,15 @@ interface BendGrid {
   readonly bends: Float64Array;
 }
 
-const known = new WeakMap<BentTrack, BendGrid>();
+const cached = new WeakMap<BentTrack, BendGrid>();
 
 /**
  * The most speed along a track: top speed, zones, and v² |κ| ≤ sideways. A joint, a stop and a zone's edge are
  * places of the grid, so that nothing changes within a cell but gently.
  */
 export function limitGrid(track: BentTrack, drive: Drive): LimitGrid {
-  const base = known.get(track) ?? bendGrid(track);
-  known.set(track, base);
+  const base = cached.get(track) ?? bendGrid(track);
+  cached.set(track, base);
   const wrap = (s: number) => (track.closed ? s - Math.floor(s / track.length) * track.length : s);
   const stops = new Map<number, number>();
   for (const { distance, seconds } of drive.stops) {

@@ -3,12 +3,12 @@ import type { Loose } from '../document/new-shot.js';
 import type { Drive, Pace } from '../document/shot-pace.js';
 import type { Basis } from '../document/shot-path.js';
 import { compilePath } from '../path/compile-path.js';
-import { shapePath } from '../path/shapes.js';
-import { pathOf } from '../path/test-paths.js';
+import { shapePath } from '../reshape/shapes.js';
+import { pathOf } from '../../test/paths.js';
 import { compilePace } from './compile-pace.js';
 import { driveSeconds, topSpeedFor } from './drive-curve.js';
 import type { BentTrack } from './drive-limits.js';
-import { paceOf, straight } from './test-tracks.js';
+import { paceOf, straight } from '../../test/tracks.js';
 
 const FPS = 24;
 const driven = (drive: Loose<Drive>, more: Loose<Pace> = {}) =>
@@ -130,8 +130,8 @@ it('stands at its stops for as long as it is told, exactly there, with and witho
       { distance: 62.5, seconds: 0.75 },
     ];
     const run = compilePace(driven({ jerk, stops }), FPS, straight(120));
-    expect(run.halts.map(({ distance }) => distance)).toEqual([30, 62.5]);
-    run.halts.forEach(({ from, to }, i) => {
+    expect(run.stops.map(({ distance }) => distance)).toEqual([30, 62.5]);
+    run.stops.forEach(({ from, to }, i) => {
       expect((to - from) / FPS).toBeCloseTo(stops[i].seconds, 9);
       for (const frame of [from + 0.01, (from + to) / 2, to - 0.01]) {
         expect(run.distance(frame)).toBeCloseTo(stops[i].distance, 9);

@@ -85,7 +85,7 @@ function openRun(track: BentTrack, drive: Drive, start: number, grid: LimitGrid,
   const begin = Math.min(track.length, Math.max(0, start));
   const { places, squares, stops } = fromPlace(grid, begin);
   const limits = Float64Array.from(squares);
-  halt(places, squares, stops);
+  stop(places, squares, stops);
   const last = places.length - 1;
   if (drive.departs === 'rest') squares[0] = 0;
   if (drive.arrives === 'rest') squares[last] = 0;
@@ -107,7 +107,7 @@ function lapRun(track: BentTrack, drive: Drive, start: number, grid: LimitGrid, 
   const last = places.length - 1;
   const meet = () => (squares[0] = squares[last] = Math.min(squares[0], squares[last]));
   const limits = Float64Array.from(squares);
-  halt(places, squares, stops);
+  stop(places, squares, stops);
   meet();
   // Twice round: the second time begins with what the first came to.
   for (const pass of [forward, forward]) {
@@ -143,7 +143,7 @@ function lapRun(track: BentTrack, drive: Drive, start: number, grid: LimitGrid, 
   return { lead, lap, rolls: { in: false, out: true } };
 }
 
-function halt(places: Float64Array, squares: Float64Array, stops: ReadonlyMap<number, number>): void {
+function stop(places: Float64Array, squares: Float64Array, stops: ReadonlyMap<number, number>): void {
   for (const place of stops.keys()) {
     const i = lowerBound(places, place);
     if (places[i] === place) squares[i] = 0;

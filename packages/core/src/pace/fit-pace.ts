@@ -59,13 +59,13 @@ export function fitPace(
   const metres = pace.unit === 'laps' ? track.length : 1;
   const start = { frame: from, value: before.distance(from) / metres };
   const fit = new Fit(before, fps, from, to, tolerance);
-  const made: Pace =
+  const built: Pace =
     mode === 'keys'
       ? { ...pace, mode, keys: inUnit(fit.keys(), metres), start }
       : mode === 'speed'
         ? { ...pace, mode, speeds: fit.speeds(), start }
         : { ...pace, mode, drive: limitsSeen(pace, before, fps, track, from, to), start };
-  const after = compilePace(made, fps, track);
+  const after = compilePace(built, fps, track);
   const errors = fit
     .samples(64)
     .map((frame) => [
@@ -73,7 +73,7 @@ export function fitPace(
       Math.abs(after.speed(frame) - before.speed(frame)),
     ]);
   const most = (k: 0 | 1) => errors.reduce((sum, error) => Math.max(sum, error[k]), 0);
-  return { pace: made, distanceError: most(0), speedError: most(1) };
+  return { pace: built, distanceError: most(0), speedError: most(1) };
 }
 
 const inUnit = (keys: readonly PaceKey[], metres: number): PaceKey[] =>
@@ -97,8 +97,8 @@ class Fit {
     to: number,
     tolerance: FitTolerance,
   ) {
-    const halts = pace.halts.flatMap((halt) => [halt.from, halt.to]);
-    const inside = [...pace.corners, ...halts].filter((frame) => frame > from && frame < to);
+    const stops = pace.stops.flatMap((stop) => [stop.from, stop.to]);
+    const inside = [...pace.corners, ...stops].filter((frame) => frame > from && frame < to);
     this.corners = [...new Set([from, ...inside, to])].sort((a, b) => a - b);
     const fastest = this.samples(16).reduce((most, frame) => Math.max(most, Math.abs(pace.speed(frame))), 0);
     this.most = { distance: tolerance.distance * MARGIN, speed: tolerance.speed * fastest * MARGIN };
@@ -149,8 +149,8 @@ class Fit {
         Math.abs(rate * fps - pace.speed(there)) <= this.most.speed
       );
     };
-    const looks = Array.from({ length: 15 }, (_, k) => (frames * (k + 1)) / 16);
-    if (frames > SHORTEST && !looks.every(off)) {
+    const samples = Array.from({ length: 15 }, (_, k) => (frames * (k + 1)) / 16);
+    if (frames > SHORTEST && !samples.every(off)) {
       const middle = frames > 2 ? Math.round((from + to) / 2) : (from + to) / 2;
       this.keysBetween(from, middle, keys);
       this.keysBetween(middle, to, keys);
@@ -299,9 +299,9 @@ function limitsSeen(
     brake = Math.max(brake, -rate);
     sideways = Math.max(sideways, speed ** 2 * Math.abs(track.curvature(motion.distance(frame))));
   }
-  const stops = motion.halts
-    .filter((halt) => halt.from > from && halt.to < to)
-    .map((halt) => ({ distance: halt.distance, seconds: (halt.to - halt.from) / fps }));
+  const stops = motion.stops
+    .filter((stop) => stop.from > from && stop.to < to)
+    .map((stop) => ({ distance: stop.distance, seconds: (stop.to - stop.from) / fps }));
   const rolls = (frame: number) => (Math.abs(motion.speed(frame)) > 0.01 * top ? 'rolling' : 'rest');
   return {
     ...pace.drive,

@@ -1,9 +1,9 @@
 import { compilePath } from '../path/compile-path.js';
-import { shapePath } from '../path/shapes.js';
+import { shapePath } from '../reshape/shapes.js';
 import type { Pace } from '../document/shot-pace.js';
 import { compilePace } from './compile-pace.js';
 import { fitPace } from './fit-pace.js';
-import { paceOf } from './test-tracks.js';
+import { paceOf } from '../../test/tracks.js';
 
 const track = compilePath(shapePath({ kind: 'eight', length: 80, width: 40, bridge: 3 }, [0, 0, 0]));
 const range = { first: 1, last: 240 };

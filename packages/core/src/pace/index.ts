@@ -17,4 +17,4 @@ export { SLOWEST, addSpeed, moveSpeed, stretchAtSpeed } from './change-speeds.js
 export { driveSeconds, topSpeedFor } from './drive-curve.js';
 export { fitPace } from './fit-pace.js';
 export { DRIVE_PRESETS } from './drive-presets.js';
-export type { Halt } from './compiled-pace.js';
+export type { PaceStop } from './compiled-pace.js';

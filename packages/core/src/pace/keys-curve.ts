@@ -1,6 +1,6 @@
 import type { Pace } from '../document/shot-pace.js';
 import { keyedCurve } from '../math/keyed-curve.js';
-import type { Halt, PaceCurve } from './compiled-pace.js';
+import type { PaceStop, PaceCurve } from './compiled-pace.js';
 
 /** A pace by keys: the keyed value in metres. */
 export function keysCurve({ keys }: Pace, metres: number): PaceCurve {
@@ -13,22 +13,22 @@ export function keysCurve({ keys }: Pace, metres: number): PaceCurve {
   }));
   const { jet } = keyedCurve(scaled);
   const frames = keys.map(({ frame }) => frame);
-  return { jet, corners: frames, halts: levels(scaled), from: frames[0], to: frames[frames.length - 1] };
+  return { jet, corners: frames, stops: levels(scaled), from: frames[0], to: frames[frames.length - 1] };
 }
 
 /** A level stretch is a stop; several on end are one. */
-function levels(keys: readonly { frame: number; value: number; ease: string }[]): Halt[] {
-  const halts: Halt[] = [];
+function levels(keys: readonly { frame: number; value: number; ease: string }[]): PaceStop[] {
+  const stops: PaceStop[] = [];
   for (let i = 0; i + 1 < keys.length; i++) {
     const { frame: from, value: distance, ease } = keys[i];
     if (ease !== 'hold' && keys[i + 1].value !== distance) continue;
-    const before = halts[halts.length - 1];
+    const before = stops[stops.length - 1];
     const goesOn = before?.to === from && before.distance === distance;
-    halts[goesOn ? halts.length - 1 : halts.length] = {
+    stops[goesOn ? stops.length - 1 : stops.length] = {
       from: goesOn ? before.from : from,
       to: keys[i + 1].frame,
       distance,
     };
   }
-  return halts;
+  return stops;
 }

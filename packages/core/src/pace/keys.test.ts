@@ -13,7 +13,7 @@ import {
 } from './change-keys.js';
 import { compilePace } from './compile-pace.js';
 import { timesAsFast, withFrames } from './in-time.js';
-import { paceOf, straight } from './test-tracks.js';
+import { paceOf, straight } from '../../test/tracks.js';
 
 const compiled = (pace: Pace) => compilePace(pace, 24, straight(100));
 const EASES = ['linear', 'hold', 'smooth', 'handles'] as const;
@@ -126,7 +126,7 @@ const steady = paceOf({ keys: [0, 24, 48, 72].map((frame) => ({ frame, value: fr
 
 it('a stop stands for its length, and what follows comes later by it', () => {
   const stopped = compiled(stopAtKey(steady, 1, 36));
-  expect(stopped.halts).toEqual([{ from: 24, to: 60, distance: 6 }]);
+  expect(stopped.stops).toEqual([{ from: 24, to: 60, distance: 6 }]);
   for (const frame of [24, 40, 59.9]) expect([stopped.distance(frame), stopped.speed(frame)]).toEqual([6, 0]);
   for (const frame of [61, 84, 108])
     expect(stopped.distance(frame)).toBeCloseTo(compiled(steady).distance(frame - 36), 12);

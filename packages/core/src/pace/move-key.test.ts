@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { newShot } from '../document/new-shot.js';
 import type { Pace } from '../document/shot-pace.js';
-import { newHitch } from '../rider/new-hitch.js';
+import { newHitch } from '../ride/new-hitch.js';
 import { moveKey } from './move-key.js';
 
 const pace: Pace = {

@@ -1,7 +1,7 @@
 import { defaultsOf } from '../document/defaults.js';
 import { Pace } from '../document/shot-pace.js';
 import { newShot } from '../document/new-shot.js';
-import { compiledPaceOf } from '../evaluate/compiled-pace-of.js';
+import { compiledPaceOf } from './compiled-pace-of.js';
 import { compilePath } from '../path/compile-path.js';
 import { lengthenStop, moveStop } from './move-stop.js';
 
@@ -56,24 +56,24 @@ it.each<[Pace['unit'], number]>([
   (unit, metres) => {
     const curve = path(false);
     const pace = keyed(unit, metres);
-    const [halt] = compiledPaceOf(pace, 24, curve).halts;
-    const moved = moveStop(pace, halt, 1.5, curve) as Pace;
+    const [stop] = compiledPaceOf(pace, 24, curve).stops;
+    const moved = moveStop(pace, stop, 1.5, curve) as Pace;
     expect(moved.keys.map(({ value }) => value * metres)).toEqual(
       [0, 13.5, 13.5, 24].map((value) => expect.closeTo(value, 9)),
     );
-    const longer = lengthenStop(pace, halt, 10, 24, curve) as Pace;
+    const longer = lengthenStop(pace, stop, 10, 24, curve) as Pace;
     expect(longer.keys.map(({ frame }) => frame)).toEqual([1, 49, 83, 131]);
   },
 );
 
 it('of a drive the stop at that place is moved or made longer, in whatever lap it halts there', () => {
   const curve = path(true);
-  const halts = compiledPaceOf(driven, 24, curve).halts.filter(({ distance }) => distance > 1);
-  expect(halts.length).toBeGreaterThan(0);
-  for (const halt of halts) {
-    expect(curve.wrap(halt.distance)).toBeCloseTo(15, 6);
-    expect(moveStop(driven, halt, -2, curve)?.drive.stops).toEqual([{ distance: 13, seconds: 2 }]);
-    expect(lengthenStop(driven, halt, 12, 24, curve)?.drive.stops).toEqual([{ distance: 15, seconds: 2.5 }]);
+  const stops = compiledPaceOf(driven, 24, curve).stops.filter(({ distance }) => distance > 1);
+  expect(stops.length).toBeGreaterThan(0);
+  for (const stop of stops) {
+    expect(curve.wrap(stop.distance)).toBeCloseTo(15, 6);
+    expect(moveStop(driven, stop, -2, curve)?.drive.stops).toEqual([{ distance: 13, seconds: 2 }]);
+    expect(lengthenStop(driven, stop, 12, 24, curve)?.drive.stops).toEqual([{ distance: 15, seconds: 2.5 }]);
   }
 });
 

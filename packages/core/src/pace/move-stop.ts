@@ -1,5 +1,5 @@
 import type { Pace } from '../document/shot-pace.js';
-import type { Halt } from './compiled-pace.js';
+import type { PaceStop } from './compiled-pace.js';
 import type { Track } from './track.js';
 import { shiftFrom } from './change-keys.js';
 
@@ -11,13 +11,13 @@ const NEAR = 1e-3;
  * A pace whose stop is so many metres further along the path; null where the stop is not one that it says itself (a speed of 0
  * for a while comes to stand where it happens to).
  *
- * @param halt as its compiled pace tells it
+ * @param stop as its compiled pace tells it
  */
-export function moveStop(pace: Pace, halt: Halt, by: number, path: Track): Pace | null {
+export function moveStop(pace: Pace, stop: PaceStop, by: number, path: Track): Pace | null {
   const metres = pace.unit === 'laps' ? path.length : 1;
   if (pace.mode === 'drive') {
     const { stops } = pace.drive;
-    const i = stopOfDrive(pace, halt, path);
+    const i = stopOfDrive(pace, stop, path);
     if (i < 0) return null;
     const distance = stops[i].distance + by / metres;
     return {
@@ -27,9 +27,9 @@ export function moveStop(pace: Pace, halt: Halt, by: number, path: Track): Pace 
   }
   if (pace.mode !== 'keys') return null;
   const keys = pace.keys.map((key) =>
-    key.frame >= halt.from - SAME &&
-    key.frame <= halt.to + SAME &&
-    Math.abs(key.value * metres - halt.distance) < SAME
+    key.frame >= stop.from - SAME &&
+    key.frame <= stop.to + SAME &&
+    Math.abs(key.value * metres - stop.distance) < SAME
       ? { ...key, value: key.value + by / metres }
       : key,
   );
@@ -37,9 +37,15 @@ export function moveStop(pace: Pace, halt: Halt, by: number, path: Track): Pace 
 }
 
 /** A pace whose stop lasts so many frames longer, with all that follows shifted; null where it does not say itself how long. */
-export function lengthenStop(pace: Pace, halt: Halt, frames: number, fps: number, path: Track): Pace | null {
+export function lengthenStop(
+  pace: Pace,
+  stop: PaceStop,
+  frames: number,
+  fps: number,
+  path: Track,
+): Pace | null {
   if (pace.mode === 'drive') {
-    const i = stopOfDrive(pace, halt, path);
+    const i = stopOfDrive(pace, stop, path);
     if (i < 0) return null;
     const { stops } = pace.drive;
     const seconds = Math.max(0, stops[i].seconds + frames / fps);
@@ -49,16 +55,16 @@ export function lengthenStop(pace: Pace, halt: Halt, frames: number, fps: number
     };
   }
   if (pace.mode !== 'keys') return null;
-  const last = pace.keys.findIndex(({ frame }) => Math.abs(frame - halt.to) < SAME);
-  if (last <= 0 || halt.to + frames < halt.from) return null;
+  const last = pace.keys.findIndex(({ frame }) => Math.abs(frame - stop.to) < SAME);
+  if (last <= 0 || stop.to + frames < stop.from) return null;
   return shiftFrom(pace, last, frames);
 }
 
 /** Which of a drive's stops a halt is: the one at its place, in whatever lap; −1 where none is. */
-function stopOfDrive({ unit, drive: { stops } }: Pace, halt: Halt, { length, closed }: Track): number {
+function stopOfDrive({ unit, drive: { stops } }: Pace, stop: PaceStop, { length, closed }: Track): number {
   const metres = unit === 'laps' ? length : 1;
   return stops.findIndex(({ distance }) => {
-    const off = halt.distance - distance * metres;
+    const off = stop.distance - distance * metres;
     return Math.abs(closed ? off - length * Math.round(off / length) : off) < NEAR;
   });
 }

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import type { Loose } from '../document/new-shot.js';
 import type { Pace } from '../document/shot-pace.js';
 import { compilePace } from './compile-pace.js';
-import { paceOf, straight } from './test-tracks.js';
+import { paceOf, straight } from '../../test/tracks.js';
 
 const keys = [
   { frame: 10, value: 2, ease: 'smooth' as const },

@@ -43,15 +43,15 @@ export class Run {
   }
 
   /** The stops in it: from and to which second, and where. */
-  halts(): { from: number; to: number; place: number }[] {
-    const halts = [];
+  stops(): { from: number; to: number; place: number }[] {
+    const stops = [];
     for (let i = 0; i < this.count; i++) {
       const at = SIZE * i;
       if (this.data[at + 2] !== 0 || this.data[at + 3] !== 0) continue;
       const to = i + 1 < this.count ? this.data[at + SIZE] : this.seconds;
-      halts.push({ from: this.data[at], to, place: this.data[at + 1] });
+      stops.push({ from: this.data[at], to, place: this.data[at + 1] });
     }
-    return halts;
+    return stops;
   }
 
   /** Writes what it does at a time from 0 to its end; outside, it runs on at the speeds of its ends. */

@@ -1,7 +1,7 @@
 import type { Pace, SpeedKey } from '../document/shot-pace.js';
 import { keyedCurve, type CurveKey } from '../math/keyed-curve.js';
 import { newJet } from '../math/jet.js';
-import type { Halt, PaceCurve } from './compiled-pace.js';
+import type { PaceStop, PaceCurve } from './compiled-pace.js';
 import { speedField } from './speed-field.js';
 import type { Track } from './track.js';
 
@@ -33,14 +33,14 @@ function byFrame({ speeds, start, before, after }: Pace, place: number, fps: num
       for (let k = 1; k < 4; k++) out[k] = speed[k - 1] / fps;
     },
     corners: frames,
-    halts: standing(keys, (frame) => base + curve.integral(frame) / fps),
+    stops: stopsOf(keys, (frame) => base + curve.integral(frame) / fps),
     from: single || goesOn(before) ? -Infinity : frames[0],
     to: single || goesOn(after) ? Infinity : frames[frames.length - 1],
   };
 }
 
-function standing(keys: readonly CurveKey[], distance: (frame: number) => number): Halt[] {
-  return keys.flatMap(({ frame, value, ease }, i): Halt[] => {
+function stopsOf(keys: readonly CurveKey[], distance: (frame: number) => number): PaceStop[] {
+  return keys.flatMap(({ frame, value, ease }, i): PaceStop[] => {
     const next = keys[i + 1];
     if (value !== 0 || next === undefined || (ease !== 'hold' && next.value !== 0)) return [];
     return [{ from: frame, to: next.frame, distance: distance(frame) }];
@@ -73,7 +73,7 @@ function byDistance(
       out[3] = (v * (slope * slope + v * bend)) / fps ** 3;
     },
     corners: [],
-    halts: [],
+    stops: [],
     from: -Infinity,
     to: Infinity,
   };

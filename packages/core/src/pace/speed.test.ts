@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import type { Loose } from '../document/new-shot.js';
 import type { SpeedKey } from '../document/shot-pace.js';
 import { compilePace } from './compile-pace.js';
-import { paceOf, straight } from './test-tracks.js';
+import { paceOf, straight } from '../../test/tracks.js';
 
 const bySpeed = (speeds: Loose<SpeedKey>[], more: object = {}, track = straight(1e4)) =>
   compilePace(paceOf({ mode: 'speed', speeds, start: { frame: 0, value: 0 }, ...more }), 24, track);

@@ -6,7 +6,7 @@ import { distance3, type Vec3 } from '../math/vec.js';
 import { compilePath } from './compile-path.js';
 import type { CompiledPath } from './compiled-path.js';
 import { PathError } from './path-error.js';
-import { reversePath } from './reverse.js';
+import { reversePath } from '../reshape/reverse.js';
 import { SegmentList } from './segments-cubic.js';
 
 function pathOf(parts: Loose<ShotPath>): ShotPath {

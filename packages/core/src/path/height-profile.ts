@@ -1,6 +1,11 @@
 import type { Vec3 } from '../math/vec.js';
 import type { CompiledPath } from './compiled-path.js';
-import type { GroundHeight } from './drape.js';
+
+/**
+ * The height of the ground at a place of the plan, metres; null where there is none. Of several levels the
+ * one nearest to `near` counts.
+ */
+export type GroundHeight = (x: number, z: number, near: number) => number | null;
 
 /** One place of a height profile. */
 export interface ProfilePlace {

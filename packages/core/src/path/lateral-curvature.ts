@@ -55,8 +55,8 @@ export class LateralCurvature {
   private average(i: number): number {
     const cell = this.index(i);
     if (cell === null) return this.average(Math.min(this.cells - 1, Math.max(0, i)));
-    const known = this.averages[cell];
-    if (!Number.isNaN(known)) return known;
+    const cached = this.averages[cell];
+    if (!Number.isNaN(cached)) return cached;
     const reach = (this.weights.length - 1) / 2;
     let sum = 0;
     for (let k = -reach; k <= reach; k++) sum += this.weights[k + reach] * this.turn(cell + k);
@@ -67,8 +67,8 @@ export class LateralCurvature {
   private turn(i: number): number {
     const cell = this.index(i);
     if (cell === null) return 0;
-    const known = this.turns[cell];
-    if (!Number.isNaN(known)) return known;
+    const cached = this.turns[cell];
+    if (!Number.isNaN(cached)) return cached;
     const a = this.edge(cell);
     const b = this.edge(cell + 1);
     const { edges } = this;
@@ -125,7 +125,7 @@ const frame = new Float64Array(12);
 const left: Vec3 = [0, 0, 0];
 const up: Vec3 = [0, 0, 0];
 
-const known = new WeakMap<CompiledPath, Map<string, LateralCurvature>>();
+const cached = new WeakMap<CompiledPath, Map<string, LateralCurvature>>();
 
 /** The same for the same path, reference and window, computed once. */
 export function lateralCurvatureOf(
@@ -133,12 +133,12 @@ export function lateralCurvatureOf(
   reference: FrameReference,
   window: number,
 ): LateralCurvature {
-  const ofPath = known.get(path) ?? new Map<string, LateralCurvature>();
-  known.set(path, ofPath);
+  const ofPath = cached.get(path) ?? new Map<string, LateralCurvature>();
+  cached.set(path, ofPath);
   const key = `${reference} ${window}`;
-  const made = ofPath.get(key) ?? new LateralCurvature(path, reference, window);
-  ofPath.set(key, made);
-  return made;
+  const built = ofPath.get(key) ?? new LateralCurvature(path, reference, window);
+  ofPath.set(key, built);
+  return built;
 }
 
 const bendVector: Vec3 = [0, 0, 0];

@@ -112,8 +112,8 @@ function goldenSection(f: (x: number) => number, a: number, b: number): number {
 }
 
 function coarseOf(path: CompiledPath): Coarse {
-  const known = coarsePlaces.get(path);
-  if (known) return known;
+  const cached = coarsePlaces.get(path);
+  if (cached) return cached;
   const count = Math.min(MOST, Math.max(FEWEST, SAMPLES_PER_SEGMENT * path.segments.count)) + 1;
   const step = path.length / (count - 1);
   const places = new Float64Array(3 * count);
@@ -122,7 +122,7 @@ function coarseOf(path: CompiledPath): Coarse {
     path.position(Math.min(path.length * (1 - 1e-15), i * step), here);
     places.set(here, 3 * i);
   }
-  const made = { step, count, places };
-  coarsePlaces.set(path, made);
-  return made;
+  const built = { step, count, places };
+  coarsePlaces.set(path, built);
+  return built;
 }

@@ -5,8 +5,8 @@ import { curvatureComb } from './comb.js';
 import { controlPolygon } from './control-polygon.js';
 import { heightProfile } from './height-profile.js';
 import { ribbonFrames } from './ribbon-frames.js';
-import { shapePath } from './shapes.js';
-import { ofBasis, pathOf, places } from './test-paths.js';
+import { shapePath } from '../reshape/shapes.js';
+import { ofBasis, pathOf, places } from '../../test/paths.js';
 
 describe('the curvature comb', () => {
   it('of a circle has teeth of one length, straight outward', () => {

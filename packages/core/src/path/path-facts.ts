@@ -60,7 +60,7 @@ export function findKinks(path: CompiledPath): Kink[] {
 function tightestBend(path: CompiledPath): PathFacts['tightest'] {
   let most = STRAIGHT;
   let distance = -1;
-  const look = (s: number) => {
+  const consider = (s: number) => {
     const bend = path.bend(s);
     if (bend > most) {
       most = bend;
@@ -70,14 +70,14 @@ function tightestBend(path: CompiledPath): PathFacts['tightest'] {
   const step = (i: number) => (path.segmentStart(i + 1) - path.segmentStart(i)) / SAMPLES_PER_SEGMENT;
   for (let i = 0; i < path.segments.count; i++) {
     // Half a step in from the joints: at a kink or halt itself the bend says nothing.
-    for (let n = 0; n < SAMPLES_PER_SEGMENT; n++) look(path.segmentStart(i) + (n + 0.5) * step(i));
+    for (let n = 0; n < SAMPLES_PER_SEGMENT; n++) consider(path.segmentStart(i) + (n + 0.5) * step(i));
   }
   if (distance < 0) return null;
   // Narrow the best sample down, still within its own step.
   for (let width = path.length / (path.segments.count * SAMPLES_PER_SEGMENT) / 2; width > 1e-7; width /= 2) {
     const middle = distance;
-    look(Math.max(0, middle - width));
-    look(Math.min(path.length, middle + width));
+    consider(Math.max(0, middle - width));
+    consider(Math.min(path.length, middle + width));
   }
   return { distance, radius: 1 / most };
 }

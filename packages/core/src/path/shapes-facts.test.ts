@@ -1,13 +1,13 @@
 import { distance3, type Vec3 } from '../math/vec.js';
-import { arcThrough } from './arc-through.js';
+import { arcThrough } from '../reshape/arc-through.js';
 import { compilePath } from './compile-path.js';
-import { setHandle, setHandlesKind } from './handles.js';
-import { keepMarks } from './keep-marks.js';
+import { setHandle, setHandlesKind } from '../reshape/handles.js';
+import { keepMarks } from '../reshape/keep-marks.js';
 import { nearestToPoint, nearestToRay } from './nearest.js';
 import { findKinks, pathFacts } from './path-facts.js';
-import { shapePath, type Shape } from './shapes.js';
-import { thinPath } from './thin.js';
-import { apart, at, ofBasis, pathOf } from './test-paths.js';
+import { shapePath, type Shape } from '../reshape/shapes.js';
+import { thinPath } from '../reshape/thin.js';
+import { apart, at, ofBasis, pathOf } from '../../test/paths.js';
 
 it('an arc through three places passes them, its curvature one over the radius of their circle', () => {
   const [a, b, c]: Vec3[] = [

@@ -15,16 +15,16 @@ export function worldNet(path: ShotPath): SplineNet {
 export function insertKnot({ degree, knots, controls }: SplineNet, knot: number): SplineNet {
   let k = degree;
   while (k < controls.length - 1 && knots[k + 1] <= knot) k++;
-  const made: Homogeneous[] = [];
+  const built: Homogeneous[] = [];
   for (let i = 0; i <= controls.length; i++) {
-    if (i <= k - degree) made.push(controls[i]);
-    else if (i > k) made.push(controls[i - 1]);
+    if (i <= k - degree) built.push(controls[i]);
+    else if (i > k) built.push(controls[i - 1]);
     else {
       const part = (knot - knots[i]) / (knots[i + degree] - knots[i]);
-      made.push(controls[i].map((value, c) => part * value + (1 - part) * controls[i - 1][c]));
+      built.push(controls[i].map((value, c) => part * value + (1 - part) * controls[i - 1][c]));
     }
   }
-  return { degree, controls: made, knots: [...knots.slice(0, k + 1), knot, ...knots.slice(k + 1)] };
+  return { degree, controls: built, knots: [...knots.slice(0, k + 1), knot, ...knots.slice(k + 1)] };
 }
 
 /** The part of a net's curve between two knot values, its knots repeated at both ends so that it stands alone. */
@@ -68,14 +68,14 @@ export function nurbsPath(
   path: ShotPath,
   net: SplineNet,
   closed: boolean,
-  rollDegAtPart: (distance: number, made: CompiledPath) => number,
+  rollDegAtPart: (distance: number, built: CompiledPath) => number,
 ): ShotPath {
   const plain = path.points[0];
   const points = net.controls.map(([x, y, z, w]): PathPoint => {
     const world: Vec3 = [x / w, y / w, z / w];
     return { ...plain, position: toLocal(path.transform, world), weight: w, roll: 0, off: false };
   });
-  const made: ShotPath = {
+  const built: ShotPath = {
     ...path,
     basis: 'nurbs',
     closed,
@@ -83,9 +83,9 @@ export function nurbsPath(
     knots: [...net.knots],
     points,
   };
-  const curve = compilePath(made);
+  const curve = compilePath(built);
   return {
-    ...made,
+    ...built,
     points: points.map((point, i) => ({ ...point, roll: rollDegAtPart(curve.pointDistances[i], curve) })),
   };
 }

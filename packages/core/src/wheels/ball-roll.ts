@@ -1,6 +1,6 @@
 import { quat, vec3 } from 'gl-matrix';
 import type { Quat, Vec3 } from '../math/vec.js';
-import type { ChassisMotion } from '../rider/chassis-motion.js';
+import type { ChassisMotion } from '../ride/chassis-motion.js';
 
 /** Steps a radius: a ball is turned by less than a fifth of a radian in each. */
 const PER_RADIUS = 6;

@@ -1,5 +1,5 @@
 import type { Body } from '../document/shot-rider.js';
-import { GRAVITY } from '../rider/bank.js';
+import { GRAVITY } from '../ride/bank.js';
 
 /** How a body leans and dips, radians: roll positive to the right, pitch positive nose up. */
 export interface BodyLean {

@@ -1,5 +1,5 @@
-import { LOOKS, LOOKS_AT, slopeAt } from '../math/stretch-polynomial.js';
-import type { ChassisMotion } from '../rider/chassis-motion.js';
+import { SAMPLES, SAMPLE_AT, slopeAt } from '../math/stretch-polynomial.js';
+import type { ChassisMotion } from '../ride/chassis-motion.js';
 
 /**
  * How a chassis moves at the looked-at places of a stretch, eight numbers a place: by how much its origin, and each of its
@@ -14,32 +14,32 @@ const CELL = { metres: 0.5, frames: 0.5 };
 export class ChassisRates {
   /** Where stretches begin and end. */
   readonly edges: Float64Array;
-  private readonly looked: Uint8Array;
+  private readonly sampled: Uint8Array;
   /** {@link RATES} numbers for each of the looked-at places of each stretch, once that was looked at. */
   readonly all: Float64Array;
-  private readonly frames = new Float64Array(LOOKS * 12);
+  private readonly frames = new Float64Array(SAMPLES * 12);
   private readonly frame = new Float64Array(12);
 
   constructor(readonly chassis: ChassisMotion) {
     this.edges = edgesOf(chassis, CELL[chassis.byDistance ? 'metres' : 'frames']);
-    this.looked = new Uint8Array(this.edges.length);
-    this.all = new Float64Array(this.edges.length * LOOKS * RATES);
+    this.sampled = new Uint8Array(this.edges.length);
+    this.all = new Float64Array(this.edges.length * SAMPLES * RATES);
   }
 
   /** Looks at a stretch, unless that was done; answers where its numbers begin in {@link all}. */
   at(stretch: number): number {
-    const to = stretch * LOOKS * RATES;
-    if (this.looked[stretch] === 1) return to;
-    this.looked[stretch] = 1;
+    const to = stretch * SAMPLES * RATES;
+    if (this.sampled[stretch] === 1) return to;
+    this.sampled[stretch] = 1;
     const { chassis, edges, frames, frame } = this;
     const from = edges[stretch];
     const length = edges[stretch + 1] - from;
-    for (let i = 0; i < LOOKS; i++) {
-      chassis.at(from + LOOKS_AT[i] * length, frame);
+    for (let i = 0; i < SAMPLES; i++) {
+      chassis.at(from + SAMPLE_AT[i] * length, frame);
       frames.set(frame, 12 * i);
     }
     const out = this.all;
-    for (let i = 0; i < LOOKS; i++) {
+    for (let i = 0; i < SAMPLES; i++) {
       for (let part = 0; part < 4; part++) {
         let ahead = 0;
         let left = 0;

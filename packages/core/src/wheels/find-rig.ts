@@ -4,7 +4,7 @@ import { AXES, type Axis } from '../document/shot-facing.js';
 import { boxOf, isRoundAbout, placesUpTo, type ModelPart } from '../facing/round-part.js';
 import type { FoundFacing } from '../facing/find-facing.js';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { axisVector } from '../rider/axes.js';
+import { axisVector } from '../pose/axes.js';
 
 /** A node of a model and what it is made of. */
 export interface RigPart extends ModelPart {

@@ -1,7 +1,7 @@
 import type { Rider, Wheel } from '../document/shot-rider.js';
-import type { ChassisMotion } from '../rider/chassis-motion.js';
-import { ownAxes, ownPlace } from '../rider/contact-points.js';
-import { axisVector } from '../rider/axes.js';
+import type { ChassisMotion } from '../ride/chassis-motion.js';
+import { ownAxes, ownPlace } from '../ride/contact-points.js';
+import { axisVector } from '../pose/axes.js';
 import { ChassisRates } from './chassis-rates.js';
 import { compileWheel, type WheelTravel } from './wheel-travel.js';
 

@@ -1,4 +1,4 @@
-import { LOOKS, polynomialAt, polynomialIntegral, polynomialThrough } from '../math/stretch-polynomial.js';
+import { SAMPLES, polynomialAt, polynomialIntegral, polynomialThrough } from '../math/stretch-polynomial.js';
 import { RATES, type ChassisRates } from './chassis-rates.js';
 
 /** A wheel that rolls: how far, and how it is steered to do so. */
@@ -15,8 +15,8 @@ export interface WheelTravel {
 
 /** Polynomials of a stretch: of what is rolled, and of what goes by ahead and to the left. */
 const ROLLED = 0;
-const AHEAD = LOOKS;
-const LEFT = 2 * LOOKS;
+const AHEAD = SAMPLES;
+const LEFT = 2 * SAMPLES;
 
 /**
  * Rolling without sliding: the integral of the contact point's own speed, ahead where the wheel is fixed, and along
@@ -33,17 +33,17 @@ export function compileWheel(
   const { edges, chassis } = rates;
   const { from, to, closed } = chassis;
   const length = to - from;
-  const made = new Float64Array(edges.length * 3 * LOOKS);
-  const known = new Uint8Array(edges.length);
-  const [rolling, aheads, lefts] = [0, 1, 2].map(() => new Float64Array(LOOKS));
+  const built = new Float64Array(edges.length * 3 * SAMPLES);
+  const cached = new Uint8Array(edges.length);
+  const [rolling, aheads, lefts] = [0, 1, 2].map(() => new Float64Array(SAMPLES));
   /** Where the polynomials of a stretch begin. */
   const polynomials = (i: number): number => {
-    const to = i * 3 * LOOKS;
-    if (known[i] === 1) return to;
-    known[i] = 1;
+    const to = i * 3 * SAMPLES;
+    if (cached[i] === 1) return to;
+    cached[i] = 1;
     const own = rates.all;
     let at = rates.at(i);
-    for (let k = 0; k < LOOKS; k++, at += RATES) {
+    for (let k = 0; k < SAMPLES; k++, at += RATES) {
       let ahead = own[at];
       let left = own[at + 1];
       for (let part = 0; part < 3; part++) {
@@ -54,9 +54,9 @@ export function compileWheel(
       aheads[k] = ahead;
       lefts[k] = left;
     }
-    polynomialThrough(rolling, made, to + ROLLED);
-    polynomialThrough(aheads, made, to + AHEAD);
-    polynomialThrough(lefts, made, to + LEFT);
+    polynomialThrough(rolling, built, to + ROLLED);
+    polynomialThrough(aheads, built, to + AHEAD);
+    polynomialThrough(lefts, built, to + LEFT);
     return to;
   };
   /** What is rolled up to each edge, as far as it was asked for. */
@@ -64,7 +64,7 @@ export function compileWheel(
   const upTo = (edge: number): number => {
     for (let i = sums.length; i <= edge; i++)
       sums.push(
-        sums[i - 1] + (edges[i] - edges[i - 1]) * polynomialIntegral(made, polynomials(i - 1) + ROLLED, 1),
+        sums[i - 1] + (edges[i] - edges[i - 1]) * polynomialIntegral(built, polynomials(i - 1) + ROLLED, 1),
       );
     return sums[edge];
   };
@@ -84,25 +84,25 @@ export function compileWheel(
       const laps = lap;
       const whole = laps === 0 ? 0 : laps * upTo(edges.length - 1);
       const rest =
-        t === 0 ? 0 : (edges[i + 1] - edges[i]) * polynomialIntegral(made, polynomials(i) + ROLLED, t);
+        t === 0 ? 0 : (edges[i + 1] - edges[i]) * polynomialIntegral(built, polynomials(i) + ROLLED, t);
       return whole + upTo(i) + rest;
     },
     speed(progress) {
       const t = find(progress);
-      return polynomialAt(made, polynomials(stretch) + ROLLED, t);
+      return polynomialAt(built, polynomials(stretch) + ROLLED, t);
     },
     steer(progress) {
       const t = find(progress);
       const own = polynomials(stretch);
-      const ahead = polynomialAt(made, own + AHEAD, t);
-      const left = polynomialAt(made, own + LEFT, t);
+      const ahead = polynomialAt(built, own + AHEAD, t);
+      const left = polynomialAt(built, own + LEFT, t);
       if (Math.hypot(ahead, left) < 1e-12) return 0;
       return ahead < 0 ? Math.atan2(-left, -ahead) : Math.atan2(left, ahead);
     },
     slip(progress) {
       if (steers) return 0;
       const t = find(progress);
-      return polynomialAt(made, polynomials(stretch) + LEFT, t);
+      return polynomialAt(built, polynomials(stretch) + LEFT, t);
     },
   };
 }

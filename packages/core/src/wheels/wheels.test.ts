@@ -6,7 +6,7 @@ import type { ShotPath } from '../document/shot-path.js';
 import type { Rider } from '../document/shot-rider.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { POSE } from '../rider/pose.js';
+import { POSE } from '../pose/pose.js';
 import { springTrack } from './body-lean.js';
 
 const HALF = Math.SQRT1_2;

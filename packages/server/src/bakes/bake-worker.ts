@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { parentPort, workerData } from 'node:worker_threads';
 import { evaluateShot, sampleShot } from '@fleet-rail/core';
-import { FormatError, readModel, sceneryOf, writeCsv, writeGlb } from '@fleet-rail/core/formats';
+import { FormatError, readModel, assetsOf, writeCsv, writeGlb } from '@fleet-rail/core/formats';
 import type { BakeAnswer, BakeJob } from './bake-job.js';
 
 async function bake({ shot, format, models, within }: BakeJob): Promise<Uint8Array> {
@@ -9,7 +9,7 @@ async function bake({ shot, format, models, within }: BakeJob): Promise<Uint8Arr
   for (const [id, { path, fileName }] of models) {
     documents.set(id, (await readModel(await readFile(path), fileName)).document);
   }
-  const sampled = sampleShot(evaluateShot(shot, sceneryOf(shot, documents)));
+  const sampled = sampleShot(evaluateShot(shot, assetsOf(shot, documents)));
   if (format === 'csv') return new TextEncoder().encode(writeCsv(sampled));
   return writeGlb(sampled, documents, within);
 }

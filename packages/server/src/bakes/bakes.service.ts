@@ -1,7 +1,7 @@
 import { Worker } from 'node:worker_threads';
 import { Injectable, UnprocessableEntityException } from '@nestjs/common';
 import { frameCount, isMoving, modelsInPlay, writeShotText, type Shot } from '@fleet-rail/core';
-import { needsScenery } from '@fleet-rail/core/formats';
+import { needsAssets } from '@fleet-rail/core/formats';
 import { ModelsService } from '../models/models.service.js';
 import { ShotsService } from '../shots/shots.service.js';
 import type { BakeAnswer, BakeFormat, BakeJob } from './bake-job.js';
@@ -24,7 +24,7 @@ export class BakesService {
     const { shot } = await this.shots.documentOf(shotId);
     refuseTooMuch(shot);
     // A CSV of riders alone needs no model: parts that move by themselves do, and so does the ground.
-    const needsModels = format === 'glb' || needsScenery(shot);
+    const needsModels = format === 'glb' || needsAssets(shot);
     const models = needsModels ? await this.modelFiles(shot) : new Map();
     const job: BakeJob = { shot, format, models, within };
     const turn = this.waiting.then(() => run(job));

@@ -1,4 +1,4 @@
-import type { GroundMesh, Landing, Puppet, Shot, Vec3 } from '@fleet-rail/core';
+import type { GroundMesh, AttachPlan, NodeHierarchy, Shot, Vec3 } from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
 import type { DrawKind, DrawPlace } from '../edits/drawn-path';
 import { createContext, useContext } from 'react';
@@ -16,7 +16,7 @@ export type Tool =
   | { readonly kind: 'select' }
   | { readonly kind: 'draw'; readonly places: readonly DrawPlace[] }
   | { readonly kind: 'pickPath'; readonly riders: readonly string[] }
-  /** The next click on the path of the landing says where it starts. */
+  /** The next click on the path of the riders being attached says where it starts. */
   | { readonly kind: 'pickStart' }
   /** The next click on a rider, or on the ground, is what this rider aims at. */
   | { readonly kind: 'pickTarget'; readonly riderId: string }
@@ -47,13 +47,13 @@ export interface DrawSettings {
 }
 
 /** Riders shown where they would land, before that is accepted. */
-export interface RidersLanding {
+export interface Attaching {
   readonly riders: readonly string[];
-  readonly plan: Landing;
+  readonly plan: AttachPlan;
 }
 
 /** A shot with riders more than there are, shown before it is accepted. */
-export interface Tentative {
+export interface ShownBefore {
   readonly shot: Shot;
   /** The riders that would be new, or placed anew. */
   readonly riders: readonly string[];
@@ -111,8 +111,8 @@ export interface DeskState {
   readonly everyFrame: boolean;
   readonly view: ViewName;
   readonly tool: Tool;
-  readonly landing: RidersLanding | null;
-  readonly tentative: Tentative | null;
+  readonly attaching: Attaching | null;
+  readonly shownBefore: ShownBefore | null;
   /** The camera that the view through a camera is of; null for the one the cuts say. */
   readonly through: string | null;
   /** Models the server keeps, with what was read from them. */
@@ -124,7 +124,7 @@ export interface DeskState {
   readonly preview: PreviewResult | null;
   /** The triangles of the shot's ground, and what can move of models, by the document's ids; as far as they are read. */
   readonly ground: GroundMesh | null;
-  readonly puppets: ReadonlyMap<string, Puppet>;
+  readonly hierarchies: ReadonlyMap<string, NodeHierarchy>;
 }
 
 export interface DeskActions {
@@ -162,8 +162,8 @@ export function createDesk(shot: Shot): DeskStore {
     everyFrame: false,
     view: 'free',
     tool: { kind: 'select' },
-    landing: null,
-    tentative: null,
+    attaching: null,
+    shownBefore: null,
     through: null,
     models: [],
     drawing: { kind: 'bezier', grid: 0.1, toPoints: true, toGround: false },
@@ -171,7 +171,7 @@ export function createDesk(shot: Shot): DeskStore {
     operation: null,
     preview: null,
     ground: null,
-    puppets: new Map(),
+    hierarchies: new Map(),
 
     edit(label, edit, gesture) {
       const { shot: before, past, gesture: current } = get();
@@ -231,11 +231,11 @@ export function createDesk(shot: Shot): DeskStore {
 function standing(state: DeskState, shot: Shot): Partial<DeskState> {
   const path = shot.paths.find((other) => other.id === state.pathId);
   const rider = shot.riders.find((other) => other.id === state.riderId);
-  const { landing, operation } = state;
+  const { attaching, operation } = state;
   const lands =
-    landing !== null &&
-    landing.riders.every((id) => shot.riders.some((other) => other.id === id)) &&
-    shot.paths.some((other) => other.id === landing.plan.path);
+    attaching !== null &&
+    attaching.riders.every((id) => shot.riders.some((other) => other.id === id)) &&
+    shot.paths.some((other) => other.id === attaching.plan.path);
   const count = rider?.id === state.riderId ? (rider?.hitch?.pace.keys.length ?? 0) : 0;
   const takes = rider?.id === state.riderId ? (rider?.hitch?.takes.length ?? 0) : 0;
   const camera = shot.riders.find((other) => other.id === state.through && other.camera !== null);
@@ -245,8 +245,8 @@ function standing(state: DeskState, shot: Shot): Partial<DeskState> {
     riderId: rider?.id ?? shot.riders[0]?.id ?? null,
     keys: [...state.keys].every((i) => i < count) ? state.keys : new Set(),
     take: state.take !== null && state.take < takes ? state.take : null,
-    landing: lands ? landing : null,
-    tentative: null,
+    attaching: lands ? attaching : null,
+    shownBefore: null,
     through: camera?.id ?? null,
     view: state.view === 'through' && !shot.riders.some((other) => other.camera) ? 'free' : state.view,
     operation: operation && shot.paths.some((other) => other.id === operation.path) ? operation : null,

@@ -20,10 +20,10 @@ import { QuietButton } from '../ui/button';
 import { IconButton } from '../ui/icon-button';
 import { NameDialog } from '../ui/name-dialog';
 import { useDesk } from './desk-store';
-import { HelpDialog } from './help-dialog';
+import { HelpDialog } from './shortcuts-dialog';
 import { useSaveState } from './saving/save-context';
 import type { SaveState } from './saving/autosave';
-import { VersionsDialog } from './saving/versions-dialog';
+import { VersionsDialog } from './saving/checkpoints-dialog';
 
 const Bar = styled.header`
   display: flex;

@@ -1,11 +1,11 @@
 import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
 import type { DeskStore } from './desk-store';
-import { acceptLanding } from './landings';
+import { acceptAttaching } from './attach-previews';
 import { finishDrawing, takePlaceBack } from './path/drawing';
 import { finishEdges } from './path/edge-path';
 import { acceptOperation, cancelOperation } from './path/operate';
-import { STATIONS } from './stations';
+import { STATIONS } from './stations/stations';
 
 /** The desk's keys; they rest while something is typed or a dialog is open. */
 export function useDeskKeys(desk: DeskStore, shotId: string): void {
@@ -14,7 +14,7 @@ export function useDeskKeys(desk: DeskStore, shotId: string): void {
     const onKeyDown = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
       const state = desk.getState();
-      const { tool, operation, landing, playing, frame, set, goToFrame, undo, redo } = state;
+      const { tool, operation, attaching, playing, frame, set, goToFrame, undo, redo } = state;
       if (document.querySelector('[role=dialog]')) return;
       const typing = target.matches('input, textarea, select, [contenteditable]');
       if ((event.ctrlKey || event.metaKey) && !typing) {
@@ -26,9 +26,9 @@ export function useDeskKeys(desk: DeskStore, shotId: string): void {
         return;
       }
       if (event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key === 'Escape' && (tool.kind !== 'select' || landing)) {
-        // A pick that belongs to a landing ends alone; the landing stays as it was set up.
-        set({ tool: { kind: 'select' }, ...(tool.kind === 'pickStart' ? {} : { landing: null }) });
+      if (event.key === 'Escape' && (tool.kind !== 'select' || attaching)) {
+        // A pick that belongs to attaching ends alone; the plan stays as it was set up.
+        set({ tool: { kind: 'select' }, ...(tool.kind === 'pickStart' ? {} : { attaching: null }) });
         return;
       }
       if (event.key === 'Escape' && operation !== null) {
@@ -44,7 +44,7 @@ export function useDeskKeys(desk: DeskStore, shotId: string): void {
       if (tool.kind === 'draw' && enters) finishDrawing(desk, false);
       else if (tool.kind === 'edges' && enters) finishEdges(desk);
       else if (operation !== null && enters) acceptOperation(desk);
-      else if (landing !== null && enters) acceptLanding(desk);
+      else if (attaching !== null && enters) acceptAttaching(desk);
       else if (event.key === 'Backspace' && (tool.kind === 'draw' || tool.kind === 'edges'))
         takePlaceBack(desk);
       else if (event.key === ' ' && !onControl) set({ playing: !playing });

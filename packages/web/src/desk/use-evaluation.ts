@@ -11,12 +11,12 @@ export function useEvaluation(desk: DeskStore): void {
       (evaluation) => desk.getState().set({ evaluation }),
       (error) => notify('error', `The shot could not be evaluated: ${sentenceOf(error)}`),
     );
-    const { ground, puppets, shot } = desk.getState();
-    client.setScenery(ground, puppets);
+    const { ground, hierarchies, shot } = desk.getState();
+    client.setAssets(ground, hierarchies);
     client.evaluate(shot);
-    const stop = desk.subscribe(({ shot, ground, puppets }, before) => {
-      const dressed = ground !== before.ground || puppets !== before.puppets;
-      if (dressed) client.setScenery(ground, puppets);
+    const stop = desk.subscribe(({ shot, ground, hierarchies }, before) => {
+      const dressed = ground !== before.ground || hierarchies !== before.hierarchies;
+      if (dressed) client.setAssets(ground, hierarchies);
       if (dressed || shot !== before.shot) client.evaluate(shot);
     });
     return () => {

@@ -1,4 +1,4 @@
-import type { GroundMesh, Puppet, Shot } from '@fleet-rail/core';
+import type { GroundMesh, NodeHierarchy, Shot } from '@fleet-rail/core';
 import { wrap, type Remote } from 'comlink';
 import { withUpdate, type Evaluation } from './evaluation';
 import { nextTask } from './next-task';
@@ -28,8 +28,8 @@ export class EvaluationClient {
   }
 
   /** Gives what the shot is played with; the next evaluation goes by it. */
-  setScenery(ground: GroundMesh | null, puppets: ReadonlyMap<string, Puppet>): void {
-    void this.remote.setScenery(ground, puppets);
+  setAssets(ground: GroundMesh | null, hierarchies: ReadonlyMap<string, NodeHierarchy>): void {
+    void this.remote.setAssets(ground, hierarchies);
   }
 
   close(): void {

@@ -1,14 +1,14 @@
 import {
   PathError,
-  Ground,
-  NO_SCENERY,
+  GroundSurface,
+  NO_ASSETS,
   checkWhole,
   compiledPathOf,
   evaluateShot,
   findContact,
   frameCount,
   pathFacts,
-  puppetOfRider,
+  hierarchyOfRider,
   ribbonFrames,
   sampleGauge,
   sampleParts,
@@ -21,9 +21,9 @@ import {
   type Finding,
   type GroundMesh,
   type Plant,
-  type Puppet,
+  type NodeHierarchy,
   type Rider,
-  type Scenery,
+  type SceneAssets,
   type Shot,
 } from '@fleet-rail/core';
 import type { EvaluatedPath, EvaluatedRider, EvaluationUpdate } from './evaluation';
@@ -40,20 +40,20 @@ export class Evaluator {
   private readonly drawn = new Map<string, Curve>();
   private readonly sampled = new Map<string, { parts: object[]; timing: string }>();
   private readonly found = new Map<string, readonly Finding[]>();
-  private scenery: Scenery = NO_SCENERY;
+  private assets: SceneAssets = NO_ASSETS;
   private mesh: GroundMesh | null = null;
 
   /** Takes what the shot is played with; what follows from it is made anew with the next shot. */
-  setScenery(mesh: GroundMesh | null, puppets: ReadonlyMap<string, Puppet>): void {
-    const ground = mesh === null ? null : mesh === this.mesh ? this.scenery.ground : new Ground(mesh);
+  setAssets(mesh: GroundMesh | null, hierarchies: ReadonlyMap<string, NodeHierarchy>): void {
+    const ground = mesh === null ? null : mesh === this.mesh ? this.assets.ground : new GroundSurface(mesh);
     this.mesh = mesh;
-    this.scenery = { ground, puppets };
+    this.assets = { ground, hierarchies };
   }
   /** Takes a changed shot and gives what changed in its evaluation. */
   evaluate(delta: ShotDelta): EvaluationUpdate {
     const shot = decodeDelta(this.shot, delta);
     this.shot = shot;
-    const evaluated = evaluateShot(shot, this.scenery);
+    const evaluated = evaluateShot(shot, this.assets);
     const frames = frameCount(shot);
     const step = Math.max(1, Math.ceil((frames * shot.riders.length) / MOST_POSES));
     const samples = Math.floor((frames - 1) / step) + 1;
@@ -112,9 +112,9 @@ export class Evaluator {
       const curve = behind.hitch ? curves.get(behind.hitch.path) : undefined;
       parts.push(behind, ...(curve ? [curve] : []));
     }
-    const { ground } = this.scenery;
-    const puppet = puppetOfRider(this.scenery, rider);
-    if (puppet) parts.push(puppet);
+    const { ground } = this.assets;
+    const hierarchy = hierarchyOfRider(this.assets, rider);
+    if (hierarchy) parts.push(hierarchy);
     if (ground) parts.push(ground);
     // What is found of it says where in the document it is, and whether there is any ground.
     const place = `${timing} ${riders.indexOf(rider)} ${floor.model}`;

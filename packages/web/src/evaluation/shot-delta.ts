@@ -34,18 +34,18 @@ function changed<T extends { id: string }>(
   before: readonly T[] | undefined,
   after: readonly T[],
 ): (T | Unchanged)[] {
-  const known = new Set(before);
-  return after.map((item) => (known.has(item) ? { same: item.id } : item));
+  const cached = new Set(before);
+  return after.map((item) => (cached.has(item) ? { same: item.id } : item));
 }
 
 function restored<T extends { id: string }>(
   before: readonly T[] | undefined,
   sent: readonly (T | Unchanged)[],
 ): T[] {
-  const known = new Map(before?.map((item) => [item.id, item]));
+  const cached = new Map(before?.map((item) => [item.id, item]));
   return sent.map((item) => {
     if (!('same' in item)) return item;
-    const kept = known.get(item.same);
+    const kept = cached.get(item.same);
     if (kept === undefined) throw new Error(`The worker does not know "${item.same}".`);
     return kept;
   });

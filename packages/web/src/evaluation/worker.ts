@@ -1,4 +1,4 @@
-import type { GroundMesh, Puppet } from '@fleet-rail/core';
+import type { GroundMesh, NodeHierarchy } from '@fleet-rail/core';
 import { expose, transfer } from 'comlink';
 import { Evaluator } from './evaluator';
 import type { ShotDelta } from './shot-delta';
@@ -6,8 +6,8 @@ import type { ShotDelta } from './shot-delta';
 const evaluator = new Evaluator();
 
 const api = {
-  setScenery(ground: GroundMesh | null, puppets: ReadonlyMap<string, Puppet>): void {
-    evaluator.setScenery(ground, puppets);
+  setAssets(ground: GroundMesh | null, hierarchies: ReadonlyMap<string, NodeHierarchy>): void {
+    evaluator.setAssets(ground, hierarchies);
   },
   evaluate(delta: ShotDelta) {
     const update = evaluator.evaluate(delta);

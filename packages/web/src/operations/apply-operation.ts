@@ -1,12 +1,12 @@
 import {
   applyTransform,
   changeBasis,
-  chooseFirstOfCourse,
+  beginRiddenPathAt,
   closePath,
   closeWithBridge,
   drapePath,
   freeId,
-  joinCourses,
+  joinRiddenPaths,
   keepMarks,
   levelPath,
   liftPath,
@@ -15,12 +15,12 @@ import {
   moveSomePoints,
   moveWholePath,
   offsetSideways,
-  openCourse,
+  openRiddenPath,
   openPath,
   resamplePath,
-  reverseCourse,
+  reverseRiddenPath,
   smoothPath,
-  splitCourse,
+  splitRiddenPath,
   thinPath,
   type GroundHeight,
   type Quat,
@@ -38,21 +38,21 @@ import type { Operation } from './operation';
 export function applyOperation(shot: Shot, operation: Operation, ground: GroundHeight): Shot {
   switch (operation.kind) {
     case 'reverse':
-      return reverseCourse(shot, operation.path, operation.turnRiders);
+      return reverseRiddenPath(shot, operation.path, operation.turnRiders);
     case 'first':
-      return chooseFirstOfCourse(shot, operation.path, operation.index);
+      return beginRiddenPathAt(shot, operation.path, operation.index);
     case 'open':
-      return openCourse(shot, operation.path, operation.at);
+      return openRiddenPath(shot, operation.path, operation.at);
     case 'split':
-      return splitCourse(shot, operation.path, operation.at).shot;
+      return splitRiddenPath(shot, operation.path, operation.at).shot;
     case 'join':
-      return joinCourses(shot, operation.path, operation.other, operation.ends, operation.tension);
+      return joinRiddenPaths(shot, operation.path, operation.other, operation.ends, operation.tension);
     default: {
       const path = shot.paths.find(({ id }) => id === operation.path);
       if (path === undefined) return shot;
-      const made = reshaped(path, operation, ground);
+      const built = reshaped(path, operation, ground);
       const copies = 'copy' in operation && operation.copy;
-      return copies ? withCopy(shot, path, made, operation.kind) : withPath(shot, keepMarks(path, made));
+      return copies ? withCopy(shot, path, built, operation.kind) : withPath(shot, keepMarks(path, built));
     }
   }
 }

@@ -1,6 +1,6 @@
 import type { GroundHeight, GroundMesh, Shot } from '@fleet-rail/core';
 import { expose, transfer } from 'comlink';
-import { groundHeightOf } from '../scenery/ground-height';
+import { groundHeightOf } from '../scene-assets/ground-height';
 import type { Operation } from './operation';
 import { previewOperation } from './preview';
 

@@ -1,5 +1,5 @@
 import { compilePath, newHitch, newShot, parseShot, type Shot, type Vec3 } from '@fleet-rail/core';
-import { groundHeightOf } from '../scenery/ground-height';
+import { groundHeightOf } from '../scene-assets/ground-height';
 import type { Operation } from './operation';
 import { previewOperation, scopeOf, withPreview } from './preview';
 

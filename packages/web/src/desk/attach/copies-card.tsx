@@ -32,8 +32,8 @@ export function CopiesCard(props: {
   const result = useMemo(() => arranged(() => make(shot)), [make, shot]);
   const shown = 'problem' in result ? null : result;
   useEffect(() => {
-    set({ tentative: shown && { shot: shown.shot, riders: shown.ids } });
-    return () => set({ tentative: null });
+    set({ shownBefore: shown && { shot: shown.shot, riders: shown.ids } });
+    return () => set({ shownBefore: null });
   }, [shown, set]);
   const done = useRef(onDone);
   useEffect(() => {
@@ -54,7 +54,7 @@ export function CopiesCard(props: {
         <PrimaryButton
           isDisabled={shown === null}
           onPress={() => {
-            set({ tentative: null });
+            set({ shownBefore: null });
             if (attempt(desk, label, (before) => make(before).shot)) onDone();
           }}
         >

@@ -21,9 +21,9 @@ import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
-import { beginLanding } from '../landings';
+import { beginLanding } from '../attach-previews';
 import { FormationCard } from './formation-card';
-import { LandingCard } from './landing-card';
+import { AttachCard } from './attach-card';
 import { StringCard } from './string-card';
 import { TiesSection } from './ties-section';
 import { UploadButton } from './upload-button';
@@ -33,7 +33,7 @@ export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly 
   const desk = useDeskStore();
   const paths = useDesk((state) => state.shot.paths);
   const riders = useDesk((state) => state.shot.riders);
-  const landing = useDesk((state) => state.landing);
+  const attaching = useDesk((state) => state.attaching);
   const edit = useDesk((state) => state.edit);
   const set = useDesk((state) => state.set);
   const tool = useDesk((state) => state.tool);
@@ -41,7 +41,7 @@ export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly 
   const ids = chosen.includes(rider.id) ? chosen : [rider.id];
   const badges = riders.filter(({ id }) => ids.includes(id)).map(({ badge }) => badge);
   const title = badges.length > 1 ? badges.join(', ') : `${rider.badge} ${rider.name}`;
-  const lands = landing !== null && landing.riders.join() === ids.join() ? landing : null;
+  const lands = attaching !== null && attaching.riders.join() === ids.join() ? attaching : null;
   const leader = riders.find(({ id }) => id === (rider.hitch?.follows ?? rider.hitch?.pacedBy)?.rider);
   const detach = (here: boolean) =>
     edit(`Detach ${badges.join(', ')}`, (shot) =>
@@ -84,13 +84,13 @@ export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly 
         </Hint>
       )}
       {rider.hitch && ids.length === 1 && <TiesSection rider={rider} hitch={rider.hitch} />}
-      {lands && <LandingCard landing={lands} />}
+      {lands && <AttachCard attaching={lands} />}
       {paths.length > 0 && !lands && (
         <>
           <Buttons>
             <Button
               isDisabled={tool.kind === 'pickPath'}
-              onPress={() => set({ tool: { kind: 'pickPath', riders: ids }, landing: null })}
+              onPress={() => set({ tool: { kind: 'pickPath', riders: ids }, attaching: null })}
             >
               <MousePointerClick aria-hidden /> Pick a path on the stage
             </Button>

@@ -97,7 +97,7 @@ function CycleCard(props: {
   const { cycle, nodes, morphs, onChange } = props;
   const loop = useDesk(({ shot }) => shot.loop);
   const names = cycle.kind === 'morph' ? morphs.map(({ node }) => node) : nodes;
-  const known = names.includes(cycle.node) ? names : [cycle.node, ...names];
+  const cached = names.includes(cycle.node) ? names : [cycle.node, ...names];
   const shapes = morphs.find(({ node }) => node === cycle.node)?.shapes ?? 1;
   const measure = MEASURES[cycle.kind];
   return (
@@ -112,7 +112,7 @@ function CycleCard(props: {
       <FieldPair>
         <Select
           label="Part"
-          options={known.map((name) => ({ id: name, name }))}
+          options={cached.map((name) => ({ id: name, name }))}
           value={cycle.node}
           onChange={(node) => onChange({ node })}
         />

@@ -14,7 +14,7 @@ export interface ComparedTake {
   readonly poses: Float64Array;
 }
 
-let known: { from: readonly unknown[]; take: ComparedTake | null } | null = null;
+let cached: { from: readonly unknown[]; take: ComparedTake | null } | null = null;
 
 /** The take that is compared with; null where there is none. Kept while nothing it follows from changes. */
 export function comparedTake({
@@ -23,10 +23,10 @@ export function comparedTake({
   take,
 }: Pick<DeskState, 'shot' | 'riderId' | 'take'>): ComparedTake | null {
   const from = [shot, riderId, take];
-  if (known === null || !known.from.every((part, i) => part === from[i])) {
-    known = { from, take: compare(shot, riderId, take) };
+  if (cached === null || !cached.from.every((part, i) => part === from[i])) {
+    cached = { from, take: compare(shot, riderId, take) };
   }
-  return known.take;
+  return cached.take;
 }
 
 function compare(shot: Shot, riderId: string | null, take: number | null): ComparedTake | null {

@@ -23,12 +23,12 @@ const Flag = styled.g`
 /** More are not drawn: they would cover the lines. */
 const MOST = 60;
 
-const known = new WeakMap<Float64Array, WeakMap<Float64Array, Crossing[]>>();
+const cached = new WeakMap<Float64Array, WeakMap<Float64Array, Crossing[]>>();
 
 /** Crossings of two riders, found once for as long as neither moves otherwise. */
 function crossingsOf(a: Float64Array, b: Float64Array, length: number | null): Crossing[] {
-  const ofA = known.get(a) ?? new WeakMap<Float64Array, Crossing[]>();
-  known.set(a, ofA);
+  const ofA = cached.get(a) ?? new WeakMap<Float64Array, Crossing[]>();
+  cached.set(a, ofA);
   const found = ofA.get(b) ?? crossings(a, b, length);
   ofA.set(b, found);
   return found;

@@ -1,4 +1,4 @@
-import { walkersStops, type Halt, type Pace, type Rider, type WalkersStops } from '@fleet-rail/core';
+import { walkersStops, type PaceStop, type Pace, type Rider, type WalkersStops } from '@fleet-rail/core';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { changePace } from '../../edits/rider-edits';
@@ -96,10 +96,10 @@ function StopFrames({ scales, top, rider }: { scales: DiagramScales; top: number
   const theme = useTheme();
   const shot = useDesk((state) => state.shot);
   const shown = useShownFrames(shot, rider);
-  const drag = useRef<{ x: number; halt: Halt; stops: WalkersStops; gesture: string } | null>(null);
+  const drag = useRef<{ x: number; stop: PaceStop; stops: WalkersStops; gesture: string } | null>(null);
   const stops = walkersStops(shot, rider);
   if (stops === null) return null;
-  const { halts } = stops;
+  const { list } = stops;
   const { x } = scales;
   const height = (rider.gait?.feet.length ?? 0) * FOOT_ROW;
   const take = (label: string, pace: Pace | null, gesture?: string) => {
@@ -110,8 +110,8 @@ function StopFrames({ scales, top, rider }: { scales: DiagramScales; top: number
       gesture,
     );
   };
-  const grip = (halt: Halt, i: number, end: 'begins' | 'ends') => {
-    const frame = end === 'begins' ? halt.from : halt.to;
+  const grip = (stop: PaceStop, i: number, end: 'begins' | 'ends') => {
+    const frame = end === 'begins' ? stop.from : stop.to;
     const at = shown.shown(frame);
     if (at === null || !Number.isFinite(at)) return null;
     return (
@@ -127,19 +127,19 @@ function StopFrames({ scales, top, rider }: { scales: DiagramScales; top: number
         aria-valuenow={Number(at.toFixed(2))}
         aria-valuemin={shot.range.first}
         aria-valuemax={shot.range.last}
-        aria-valuetext={`frame ${showNumber(at, 1)}, ${showNumber(halt.distance, 2)} m`}
+        aria-valuetext={`frame ${showNumber(at, 1)}, ${showNumber(stop.distance, 2)} m`}
         onPointerDown={(event: PointerEvent<SVGRectElement>) => {
           if (event.button !== 0) return;
           event.stopPropagation();
           event.currentTarget.setPointerCapture(event.pointerId);
-          drag.current = { x: svgPlace(event).px, halt, stops, gesture: `stop ${event.timeStamp}` };
+          drag.current = { x: svgPlace(event).px, stop, stops, gesture: `stop ${event.timeStamp}` };
         }}
         onPointerMove={(event: PointerEvent<SVGRectElement>) => {
           const held = drag.current;
           if (held === null) return;
           const frames = x.invert(svgPlace(event).px) - x.invert(held.x);
-          if (end === 'begins') take('Move stop', held.stops.placed(held.halt, frames), held.gesture);
-          else take('Lengthen stop', held.stops.lengthened(held.halt, Math.round(frames)), held.gesture);
+          if (end === 'begins') take('Move stop', held.stops.placed(held.stop, frames), held.gesture);
+          else take('Lengthen stop', held.stops.lengthened(held.stop, Math.round(frames)), held.gesture);
         }}
         onPointerUp={() => {
           drag.current = null;
@@ -149,16 +149,16 @@ function StopFrames({ scales, top, rider }: { scales: DiagramScales; top: number
           if (way === 0) return;
           event.preventDefault();
           event.stopPropagation();
-          if (end === 'begins') take('Move stop', stops.nextRest(halt, way));
-          else take('Lengthen stop', stops.lengthened(halt, way * (event.shiftKey ? 10 : 1)));
+          if (end === 'begins') take('Move stop', stops.nextRest(stop, way));
+          else take('Lengthen stop', stops.lengthened(stop, way * (event.shiftKey ? 10 : 1)));
         }}
       />
     );
   };
   return (
     <g>
-      {halts.map((halt, i) => {
-        const [from, to] = [shown.shown(halt.from), shown.shown(halt.to)];
+      {list.map((stop, i) => {
+        const [from, to] = [shown.shown(stop.from), shown.shown(stop.to)];
         if (from === null || to === null || !Number.isFinite(from) || !Number.isFinite(to)) return null;
         return (
           <g key={i}>
@@ -172,8 +172,8 @@ function StopFrames({ scales, top, rider }: { scales: DiagramScales; top: number
               strokeDasharray="3 2"
               pointerEvents="none"
             />
-            {grip(halt, i, 'begins')}
-            {grip(halt, i, 'ends')}
+            {grip(stop, i, 'begins')}
+            {grip(stop, i, 'ends')}
           </g>
         );
       })}

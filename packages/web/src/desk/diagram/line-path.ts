@@ -11,7 +11,7 @@ export const FULL_LINES = 12;
 /** Hundredths of a pixel are finer than is drawn. */
 const toPath = line().digits(2);
 
-const known = new WeakMap<Float64Array, { readonly key: string; readonly path: string }>();
+const cached = new WeakMap<Float64Array, { readonly key: string; readonly path: string }>();
 
 /**
  * The path of a line of samples, made once for as long as neither they nor the scales change: while one rider of many
@@ -28,10 +28,10 @@ export function linePath(
   pixels: number,
 ): string {
   const key = [from.first, from.step, pixels, x.domain(), x.range(), y.domain(), y.range()].join();
-  const before = known.get(samples);
+  const before = cached.get(samples);
   if (before?.key === key) return before.path;
   const [channel, size] = what === 'distances' ? [POSE.distance, POSE.size] : [0, 1];
   const path = toPath(channelLine(from, samples, channel, x, y, pixels, size)) ?? '';
-  known.set(samples, { key, path });
+  cached.set(samples, { key, path });
   return path;
 }

@@ -55,7 +55,7 @@ export function PaceGrips(props: {
   const edit = useDesk((state) => state.edit);
   const set = useDesk((state) => state.set);
   const shown = useShownFrames(shot, rider);
-  const [told, setTold] = useState<{ x: number; y: number; text: string } | null>(null);
+  const [reported, setTold] = useState<{ x: number; y: number; text: string } | null>(null);
   const drag = useRef<{
     held: Held;
     pace: Pace;
@@ -182,7 +182,7 @@ export function PaceGrips(props: {
           />
         );
       })}
-      {told && <Telling {...told} />}
+      {reported && <Telling {...reported} />}
     </g>
   );
 }
@@ -196,7 +196,7 @@ function toggled(chosen: ReadonlySet<number>, i: number): Set<number> {
   return next;
 }
 
-const LOOKS = 16;
+const SAMPLES = 16;
 
 /** Each stretch between two keys as a line of pixels. */
 function useStretchLines(
@@ -209,7 +209,7 @@ function useStretchLines(
   if (compiled === null) return [];
   return pace.keys.slice(1).map((next, i) => {
     const { frame, ease } = pace.keys[i];
-    const points = ease === 'linear' ? 1 : LOOKS;
+    const points = ease === 'linear' ? 1 : SAMPLES;
     return Array.from({ length: points + 1 }, (_, k): [number, number] | null => {
       const at = frame + ((next.frame - frame) * k) / points;
       const px = geometry.across(at);

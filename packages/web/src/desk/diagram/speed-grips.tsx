@@ -32,7 +32,7 @@ function useSpeedDrag(
   next: (before: Pace, i: number, speed: number, frame: number) => Pace,
 ) {
   const edit = useDesk((state) => state.edit);
-  const [told, setTold] = useState<{ x: number; y: number; text: string } | null>(null);
+  const [reported, setTold] = useState<{ x: number; y: number; text: string } | null>(null);
   /** The scales of the start are kept, so that the ground does not move under the drag. */
   const drag = useRef<{ i: number; pace: Pace; gesture: string; x: Scale; y: Scale } | null>(null);
   const change = (after: Pace, gesture?: string) =>
@@ -61,7 +61,7 @@ function useSpeedDrag(
       setTold(null);
     },
   });
-  return { events, change, telling: told && <Telling {...told} /> };
+  return { events, change, telling: reported && <Telling {...reported} /> };
 }
 
 /** The keys of a pace by speed. */

@@ -9,7 +9,7 @@ export interface StripLine {
   readonly high: number;
 }
 
-const known = new WeakMap<Float64Array, { readonly from: readonly unknown[]; readonly line: StripLine }>();
+const cached = new WeakMap<Float64Array, { readonly from: readonly unknown[]; readonly line: StripLine }>();
 
 /** The strip's line of a rider's poses, made once for as long as nothing it follows from changes. */
 export function stripLine(
@@ -20,7 +20,7 @@ export function stripLine(
   curve: CompiledPath | null,
 ): StripLine {
   const from = [what, evaluation.step, fps, curve];
-  const before = known.get(poses);
+  const before = cached.get(poses);
   if (before?.from.every((part, i) => part === from[i])) return before.line;
   const values = stripValues(what, poses, evaluation, fps, curve);
   const line = {
@@ -28,7 +28,7 @@ export function stripLine(
     low: values.reduce((a, b) => Math.min(a, b), Infinity),
     high: values.reduce((a, b) => Math.max(a, b), -Infinity),
   };
-  known.set(poses, { from, line });
+  cached.set(poses, { from, line });
   return line;
 }
 

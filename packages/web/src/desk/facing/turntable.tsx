@@ -85,12 +85,12 @@ export function Turntable({ rider }: { rider: Rider }) {
   useEffect(() => {
     const element = table.current;
     if (!element) return;
-    const made = new TurntableView(element, (axis) => pick.current(axis));
-    view.current = made;
-    const stop = observeSize(element, (width, height) => made.resize(width, height));
+    const built = new TurntableView(element, (axis) => pick.current(axis));
+    view.current = built;
+    const stop = observeSize(element, (width, height) => built.resize(width, height));
     return () => {
       stop();
-      made.dispose();
+      built.dispose();
       view.current = null;
     };
   }, []);

@@ -17,7 +17,7 @@ import { Button, PrimaryButton } from '../../ui/button';
 import { Fold } from '../../ui/fold';
 import { Buttons, Hint } from '../../ui/panel';
 import { Tick } from '../../ui/tick';
-import { onGround } from '../../scenery/ground-height';
+import { onGround } from '../../scene-assets/ground-height';
 import { useDesk } from '../desk-store';
 import { RelayCard } from './relay-card';
 

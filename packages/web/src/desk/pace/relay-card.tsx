@@ -11,19 +11,19 @@ export function RelayCard({ rider }: { rider: Rider | null }) {
   const edit = useDesk((state) => state.edit);
   const [count, setCount] = useState<number | null>(null);
   const id = rider?.id ?? null;
-  const made = useMemo(
+  const built = useMemo(
     () => (id !== null && count !== null ? tried(() => relay(shot, id, count)) : null),
     [shot, id, count],
   );
   if (rider === null || rider.hitch === null) return null;
-  if (count === null || made === null) {
+  if (count === null || built === null) {
     return (
       <Buttons>
         <Button onPress={() => setCount(4)}>Relay of {rider.badge}…</Button>
       </Buttons>
     );
   }
-  const frames = typeof made === 'string' ? 0 : made.shot.range.last - made.shot.range.first + 1;
+  const frames = typeof built === 'string' ? 0 : built.shot.range.last - built.shot.range.first + 1;
   return (
     <div role="group" aria-label={`Relay of ${rider.badge}`}>
       <FieldGrid>
@@ -37,20 +37,20 @@ export function RelayCard({ rider }: { rider: Rider | null }) {
           onChange={setCount}
         />
       </FieldGrid>
-      {typeof made === 'string' ? (
-        <Hint role="alert">{made}</Hint>
+      {typeof built === 'string' ? (
+        <Hint role="alert">{built}</Hint>
       ) : (
         <Hint role="status">
-          A ride of {made.frames} frames becomes a loop of {frames}: each rider ends where the next one began
-          {Math.abs(made.rate - 1) > 1e-9 ? `; speed × ${made.rate.toFixed(4)}` : ''}. The shot’s range
-          becomes frames {made.shot.range.first} to {made.shot.range.last}.
+          A ride of {built.frames} frames becomes a loop of {frames}: each rider ends where the next one began
+          {Math.abs(built.rate - 1) > 1e-9 ? `; speed × ${built.rate.toFixed(4)}` : ''}. The shot’s range
+          becomes frames {built.shot.range.first} to {built.shot.range.last}.
         </Hint>
       )}
       <Buttons>
         <PrimaryButton
-          isDisabled={typeof made === 'string'}
+          isDisabled={typeof built === 'string'}
           onPress={() => {
-            if (typeof made !== 'string') edit(`Relay of ${rider.badge}`, () => made.shot);
+            if (typeof built !== 'string') edit(`Relay of ${rider.badge}`, () => built.shot);
             setCount(null);
           }}
         >

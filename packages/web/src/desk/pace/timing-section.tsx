@@ -18,7 +18,7 @@ export function TimingSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const edit = useDesk((state) => state.edit);
   const { fps } = useDesk((state) => state.shot);
   const length = useDesk((state) => state.evaluation?.paths.get(rider.hitch?.path ?? '')?.length ?? 0);
-  const [told, setTold] = useState<{ pace: Pace; text: string } | null>(null);
+  const [reported, setTold] = useState<{ pace: Pace; text: string } | null>(null);
   const metres = pace.unit === 'laps' ? length || 1 : 1;
   const change = (mode: Pace['mode']) => {
     const { shot } = desk.getState();
@@ -51,7 +51,7 @@ export function TimingSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         Timing of {rider.badge} {rider.name}
       </SectionTitle>
       <Choice label="Timed" options={MODES} value={pace.mode} onChange={change} />
-      {told?.pace === pace && <Hint role="status">{told.text}</Hint>}
+      {reported?.pace === pace && <Hint role="status">{reported.text}</Hint>}
       <FieldPair>
         <QuantityField
           label="Starts at frame"

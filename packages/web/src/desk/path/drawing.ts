@@ -12,7 +12,7 @@ export function startDrawing(desk: DeskStore): void {
     tool: { kind: 'draw', places: [] },
     view: view === 'free' ? 'plan' : view,
     playing: false,
-    landing: null,
+    attaching: null,
     operation: null,
   });
 }

@@ -1,5 +1,5 @@
 import { newShot, type Vec3 } from '@fleet-rail/core';
-import { groundHeightOf } from '../../scenery/ground-height';
+import { groundHeightOf } from '../../scene-assets/ground-height';
 import { OPERATIONS, type OperationKind } from '../../operations/operation';
 import { previewOperation } from '../../operations/preview';
 import { createDesk } from '../desk-store';

@@ -2,7 +2,7 @@ import { POSE, PathError, compiledPathOf, heightProfile, type ShotPath } from '@
 import { useMemo } from 'react';
 import { Area, ComposedChart, Line, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { useTheme } from 'styled-components';
-import { groundHeightOf } from '../../scenery/ground-height';
+import { groundHeightOf } from '../../scene-assets/ground-height';
 import { LABEL_FONT } from '../../theme/global-style';
 import { Hint, Section, SectionTitle } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';

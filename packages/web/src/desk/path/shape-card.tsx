@@ -48,18 +48,18 @@ export function ShapeCard({ onDone }: { onDone: () => void }) {
   const show = (next: Shape, at: Vec3) => {
     setShape(next);
     setMiddle(at);
-    const made = shapePath(next, at);
+    const built = shapePath(next, at);
     const { shot } = desk.getState();
     if (id !== null && shot.paths.some((path) => path.id === id)) {
       edit(
         'Ready shape',
-        changePath(id, ({ name }) => ({ ...made, id, name })),
+        changePath(id, ({ name }) => ({ ...built, id, name })),
         gesture,
       );
       return;
     }
     const name = freePathName(shot, NAMES.find(({ id: kind }) => kind === next.kind)?.name);
-    const path = { ...made, id: freeId(name, []), name };
+    const path = { ...built, id: freeId(name, []), name };
     if (putPaths(desk, 'Ready shape', [path], gesture)) setId(desk.getState().pathId);
   };
   const measures = shape ? Object.entries(shape).filter(([key]) => key !== 'kind') : [];

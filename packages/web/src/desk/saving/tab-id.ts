@@ -5,8 +5,8 @@ const STORED = 'fleet-rail.tab';
  * tabs can tell a draft that is being worked on from one that was left behind.
  */
 async function claimTabId(): Promise<string> {
-  const known = sessionStorage.getItem(STORED);
-  if (known !== null && (await hold(known))) return known;
+  const cached = sessionStorage.getItem(STORED);
+  if (cached !== null && (await hold(cached))) return cached;
   const fresh = crypto.randomUUID();
   await hold(fresh);
   sessionStorage.setItem(STORED, fresh);

@@ -78,7 +78,8 @@ export class CurveOverlay {
   }
 
   showKinks(curve: CompiledPath | null, facts: PathFacts | null, theme: Theme): void {
-    const places = curve === null ? [] : (facts?.kinks ?? []).map(({ distance }) => placeOf(curve, distance));
+    const places =
+      curve === null ? [] : (facts?.kinks ?? []).map(({ distance }) => positionAt(curve, distance));
     placeDots(
       this.kinkDots,
       places,
@@ -92,7 +93,7 @@ export class CurveOverlay {
     theme: Theme,
   ): void {
     this.marks =
-      curve === null ? [] : marks.map(({ id, distance }) => ({ id, place: placeOf(curve, distance) }));
+      curve === null ? [] : marks.map(({ id, distance }) => ({ id, place: positionAt(curve, distance) }));
     placeDots(
       this.markDots,
       this.marks.map(({ place }) => place),
@@ -134,7 +135,7 @@ function segments(): Segments {
   );
 }
 
-function placeOf(curve: CompiledPath, distance: number): Vec3 {
+function positionAt(curve: CompiledPath, distance: number): Vec3 {
   const place: Vec3 = [0, 0, 0];
   curve.position(distance, place);
   return place;

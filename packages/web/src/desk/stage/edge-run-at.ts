@@ -2,7 +2,7 @@ import { followEdge, meshEdges, type MeshEdges, type Vec3 } from '@fleet-rail/co
 import * as THREE from 'three';
 import type { EdgePick } from '../desk-store';
 
-const known = new WeakMap<THREE.BufferGeometry, MeshEdges>();
+const cached = new WeakMap<THREE.BufferGeometry, MeshEdges>();
 
 /** The run of mesh edges nearest to where a ray met a model, in the world. */
 export function edgeRunAt({ object, face, point }: THREE.Intersection): EdgePick | null {
@@ -21,8 +21,8 @@ export function edgeRunAt({ object, face, point }: THREE.Intersection): EdgePick
     );
     return { ends: [corners[k], corners[next]] as const, gap: nearest.distanceTo(point) };
   });
-  const edges = known.get(geometry) ?? edgesOf(geometry);
-  known.set(geometry, edges);
+  const edges = cached.get(geometry) ?? edgesOf(geometry);
+  cached.set(geometry, edges);
   // The nearest side that is no mere diagonal of a flat face.
   for (const { ends } of sides.sort((a, b) => a.gap - b.gap)) {
     const run = followEdge(edges, ends[0], ends[1]);

@@ -7,9 +7,9 @@ import {
   type Shot,
 } from '@fleet-rail/core';
 import { poseAt } from '../../evaluation/pose-at';
-import { onGround } from '../../scenery/ground-height';
-import type { DeskState, RidersLanding } from '../desk-store';
-import { landedShot } from '../landings';
+import { onGround } from '../../scene-assets/ground-height';
+import type { DeskState, Attaching } from '../desk-store';
+import { attachedShot } from '../attach-previews';
 import { comparedTake } from '../diagram/compared-take';
 import { lookedThrough } from './looked-through';
 
@@ -48,31 +48,31 @@ function posesIn(
   });
 }
 
-let known: { from: readonly unknown[]; ghosts: Ghost[] } | null = null;
+let cached: { from: readonly unknown[]; ghosts: Ghost[] } | null = null;
 
 /** Ghosts that no other frame changes, kept while nothing they follow from does. */
 function keptWhile(from: readonly unknown[], make: () => Ghost[]): Ghost[] {
   if (
-    known === null ||
-    known.from.length !== from.length ||
-    !from.every((part, i) => part === known?.from[i])
+    cached === null ||
+    cached.from.length !== from.length ||
+    !from.every((part, i) => part === cached?.from[i])
   )
-    known = { from, ghosts: make() };
-  return known.ghosts;
+    cached = { from, ghosts: make() };
+  return cached.ghosts;
 }
 
 /**
- * What is shown pale: a landing at its start, middle and end; riders that would be new at the shown frame; the
+ * What is shown pale: riders that are being attached at their start, middle and end; riders that would be new at the shown frame; the
  * selected rider as another take has it; or it every so many frames.
  */
 export function ghostsOf(state: DeskState): Ghost[] {
-  const { landing, tentative, shows, frame, ground } = state;
-  const landed = landedShot(state);
-  if (landing && landed)
-    return keptWhile([landing, landed, ground], () => ofLanding(landing, landed, ground));
-  if (tentative) {
-    const shown = tentative.riders.slice(0, MOST_GHOSTS);
-    return posesIn(tentative.shot, ground, shown, frame).map((ghost) => ({ ...ghost, pointed: false }));
+  const { attaching, shownBefore, shows, frame, ground } = state;
+  const landed = attachedShot(state);
+  if (attaching && landed)
+    return keptWhile([attaching, landed, ground], () => ofAttaching(attaching, landed, ground));
+  if (shownBefore) {
+    const shown = shownBefore.riders.slice(0, MOST_GHOSTS);
+    return posesIn(shownBefore.shot, ground, shown, frame).map((ghost) => ({ ...ghost, pointed: false }));
   }
   const compared = comparedTake(state);
   if (compared) {
@@ -87,7 +87,7 @@ export function ghostsOf(state: DeskState): Ghost[] {
   return keptWhile([shot, riderId, evaluation, shows.ghosts], () => alongTheWay(state, shows.ghosts));
 }
 
-function ofLanding({ riders, plan }: RidersLanding, landed: Shot, ground: GroundMesh | null): Ghost[] {
+function ofAttaching({ riders, plan }: Attaching, landed: Shot, ground: GroundMesh | null): Ghost[] {
   const [first, ...others] = riders;
   const keys = landed.riders.find(({ id }) => id === first)?.hitch?.pace.keys ?? [];
   const start = plan.startFrame;

@@ -3,7 +3,7 @@ import { heatOf, type Heat } from './heat';
 
 type Inputs = Pick<DeskState, 'shot' | 'evaluation' | 'riderId' | 'shows'>;
 
-let known: { from: readonly unknown[]; shown: { path: string; heat: Heat } | null } | null = null;
+let cached: { from: readonly unknown[]; shown: { path: string; heat: Heat } | null } | null = null;
 
 /** The heat of the selected rider's path, where it is asked for. Kept while nothing it follows from changes. */
 export function heatShown({ shot, evaluation, riderId, shows }: Inputs): { path: string; heat: Heat } | null {
@@ -11,12 +11,12 @@ export function heatShown({ shot, evaluation, riderId, shows }: Inputs): { path:
   const ribbon = path === undefined ? undefined : evaluation?.paths.get(path);
   const rider = riderId === null ? undefined : evaluation?.riders.get(riderId);
   const from = [ribbon, rider, shows.heat];
-  if (known === null || !from.every((part, i) => part === known?.from[i])) {
+  if (cached === null || !from.every((part, i) => part === cached?.from[i])) {
     const shown =
       shows.heat === 'none' || path === undefined || !ribbon || !rider || ribbon.frames.length === 0
         ? null
         : { path, heat: heatOf(ribbon, rider, shows.heat) };
-    known = { from, shown };
+    cached = { from, shown };
   }
-  return known.shown;
+  return cached.shown;
 }

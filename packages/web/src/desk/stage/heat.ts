@@ -16,14 +16,14 @@ export function heatOf(path: EvaluatedPath, rider: EvaluatedRider, of: 'speed' |
   const channel = of === 'speed' ? POSE.speed : POSE.bank;
   const most = new Float32Array(count).fill(-1);
   const { poses } = rider;
-  const placeOf = (distance: number) => {
+  const sampleAt = (distance: number) => {
     const on = path.closed ? ((distance % path.length) + path.length) % path.length : distance;
     return Math.min(count - 1, Math.max(0, (on / path.length) * (count - 1)));
   };
   for (let at = 0; at < poses.length; at += POSE.size) {
-    const here = placeOf(poses[at + POSE.distance]);
+    const here = sampleAt(poses[at + POSE.distance]);
     const value = Math.abs(poses[at + channel]);
-    const before = at === 0 ? here : placeOf(poses[at - POSE.size + POSE.distance]);
+    const before = at === 0 ? here : sampleAt(poses[at - POSE.size + POSE.distance]);
     // From one frame to the next every place between is passed, unless the seam lies there.
     const jump = Math.abs(here - before) > count / 2;
     const [from, to] = jump ? [here, here] : [Math.min(before, here), Math.max(before, here)];

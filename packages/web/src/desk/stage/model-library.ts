@@ -11,9 +11,9 @@ export class ModelLibrary {
 
   /** A copy of a model, to be placed anywhere. */
   async copyOf(assetId: string): Promise<THREE.Object3D> {
-    const known = this.loads.get(assetId) ?? this.load(assetId);
-    this.loads.set(assetId, known);
-    return clone(await known);
+    const cached = this.loads.get(assetId) ?? this.load(assetId);
+    this.loads.set(assetId, cached);
+    return clone(await cached);
   }
 
   private async load(assetId: string): Promise<THREE.Object3D> {

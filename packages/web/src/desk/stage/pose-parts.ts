@@ -1,4 +1,4 @@
-import { LOCAL, type Joint, type SampledParts } from '@fleet-rail/core';
+import { LOCAL, type WheelJoint, type SampledParts } from '@fleet-rail/core';
 import * as THREE from 'three';
 
 /** A node as its model stands, and what it then hangs on. */
@@ -98,7 +98,7 @@ function bind(group: THREE.Group, parts: SampledParts, key: string): Posed {
 
 function putIn(
   group: THREE.Group,
-  { name, takes, under, translation, held }: Joint,
+  { name, takes, under, translation, held }: WheelJoint,
   byName: Map<string, THREE.Object3D>,
   stands: (node: THREE.Object3D) => void,
 ): THREE.Object3D[] {

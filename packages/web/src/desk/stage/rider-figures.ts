@@ -19,7 +19,7 @@ export interface RiderPart {
 interface Figure {
   readonly group: THREE.Group;
   /** What it was made from: another model or colour makes it anew. */
-  readonly made: string;
+  readonly built: string;
 }
 
 /** The models of the riders, the ground, and ghosts, on the stage. */
@@ -29,7 +29,7 @@ export class RiderFigures {
   private readonly figures = new Map<string, Figure>();
   private ground: Figure | null = null;
   private readonly ghosts: Figure[] = [];
-  private told = new Set<string>();
+  private reported = new Set<string>();
 
   constructor(private readonly redraw: () => void) {}
 
@@ -162,8 +162,8 @@ export class RiderFigures {
     ghost: Axis | 'none' | null = null,
   ): Figure {
     const source = shot.models.find(({ id }) => id === model)?.source;
-    const made = `${source?.asset ?? source?.file ?? (camera ? 'camera' : '')} ${color} ${ghost}`;
-    if (current?.made === made) return current;
+    const built = `${source?.asset ?? source?.file ?? (camera ? 'camera' : '')} ${color} ${ghost}`;
+    if (current?.built === built) return current;
     this.drop(current);
     const group = new THREE.Group();
     this.object.add(group);
@@ -180,12 +180,12 @@ export class RiderFigures {
         this.tellOnce(`A model could not be shown, a stand-in rides instead: ${sentenceOf(error)}`);
       });
     }
-    return { group, made };
+    return { group, built };
   }
 
   private tellOnce(text: string): void {
-    if (this.told.has(text)) return;
-    this.told.add(text);
+    if (this.reported.has(text)) return;
+    this.reported.add(text);
     notify('error', text);
   }
 }

@@ -1,15 +1,15 @@
 /** Renderers that draw without a graphics card. */
 const SOFTWARE = /swiftshader|llvmpipe|softpipe|software|basic render/i;
 
-let known: boolean | null = null;
+let cached: boolean | null = null;
 
 /**
  * Whether edges are smoothed where they are drawn. Without a graphics card every picture would cost several, and
  * a drag that follows the hand is worth more.
  */
 export function smoothEdges(): boolean {
-  known ??= !SOFTWARE.test(rendererName());
-  return known;
+  cached ??= !SOFTWARE.test(rendererName());
+  return cached;
 }
 
 function rendererName(): string {

@@ -22,7 +22,7 @@ export interface PlacedLabel {
 }
 
 const pose = new Float64Array(POSE.size);
-const placeOf = (of: Float64Array): Vec3 => [of[0], of[1], of[2]];
+const positionIn = (of: Float64Array): Vec3 => [of[0], of[1], of[2]];
 
 /** The labels of points, marks, ghosts and riders. */
 export function stageLabels(
@@ -38,14 +38,14 @@ export function stageLabels(
   });
   for (const { id, place } of marks) labels.push({ key: `mark ${id}`, place });
   for (const ghost of ghosts) {
-    if (ghost.label) labels.push({ key: `ghost ${ghost.label}`, place: placeOf(ghost.pose) });
+    if (ghost.label) labels.push({ key: `ghost ${ghost.label}`, place: positionIn(ghost.pose) });
   }
   // A picture is looked at without badges.
   if (view === 'through' || evaluation === null) return labels;
   for (const rider of evaluation.riders.values()) {
     if (evaluation.riders.size > MOST_BADGES && rider.id !== riderId) continue;
     poseAt(evaluation, rider, frame, pose);
-    labels.push({ key: `rider ${rider.id}`, place: placeOf(pose) });
+    labels.push({ key: `rider ${rider.id}`, place: positionIn(pose) });
   }
   return labels;
 }

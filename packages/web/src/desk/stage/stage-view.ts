@@ -14,7 +14,7 @@ import * as THREE from 'three';
 import { poseAt } from '../../evaluation/pose-at';
 import { lineColor, type Theme } from '../../theme/theme';
 import type { DeskState } from '../desk-store';
-import type { StationId } from '../stations';
+import type { StationId } from '../stations/stations';
 import type { DrawPlace } from '../../edits/drawn-path';
 import { BrightLines } from './bright-lines';
 import { brightLines } from './bright-lines-of';
@@ -31,7 +31,7 @@ import { boxAround } from './box-around';
 import { cameraNear } from './camera-near';
 import type { RigGrip } from './rig-overlay';
 import { RiderFigures } from './rider-figures';
-import { ScreenSight } from './screen-sight';
+import { ScreenProjection } from './screen-projection';
 import { SightLines } from './sight-lines';
 import { smoothEdges } from './smooth-edges';
 import { stageLabels, type StageLabel } from './stage-labels';
@@ -49,7 +49,7 @@ const FINE_GRID_PIXELS = 10;
 export class StageView {
   readonly views: Views;
   /** From the screen into the scene and back. */
-  readonly sight: ScreenSight;
+  readonly projection: ScreenProjection;
   private readonly renderer: THREE.WebGLRenderer;
   private readonly scene = new THREE.Scene();
   private readonly grid = new SurveyGrid();
@@ -65,7 +65,7 @@ export class StageView {
   private readonly sun = new THREE.DirectionalLight('#FFF4DC', 1.7);
   private state: DeskState | null = null;
   private shownShot: Shot | null = null;
-  private seenLanding: string | null = null;
+  private seenAttaching: string | null = null;
   private ghosts: readonly Ghost[] = [];
   private readonly sights = new SightLines();
   private readonly contact = new ContactOverlay();
@@ -80,7 +80,7 @@ export class StageView {
   ) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: smoothEdges() });
     this.views = new Views(canvas, () => this.redraw());
-    this.sight = new ScreenSight(canvas, this.views);
+    this.projection = new ScreenProjection(canvas, this.views);
     this.figures = new RiderFigures(() => this.redraw());
     this.sun.position.set(-40, 80, 50);
     this.scene.add(
@@ -186,7 +186,7 @@ export class StageView {
 
   /** Whether a place is drawn within so many pixels of the pointer. */
   isNear(place: Vec3, x: number, y: number, pixels: number): boolean {
-    return this.sight.distanceTo(place, x, y) <= pixels;
+    return this.projection.distanceTo(place, x, y) <= pixels;
   }
 
   /** The control point under the pointer, and what of it. */
@@ -196,7 +196,7 @@ export class StageView {
     let best: { index: number; grip: Grip; distance: number } | null = null;
     this.plumb.places.forEach((_, index) => {
       for (const grip of grips) {
-        const distance = this.sight.distanceTo(this.plumb.gripPlace(index, grip, this.spanAt), x, y);
+        const distance = this.projection.distanceTo(this.plumb.gripPlace(index, grip, this.spanAt), x, y);
         if (distance <= GRIP_PIXELS && (best === null || distance < best.distance - 0.5))
           best = { index, grip, distance };
       }
@@ -208,7 +208,7 @@ export class StageView {
   pickPath(x: number, y: number): string | null {
     let best: { id: string; distance: number } | null = null;
     for (const [id, { ribbon }] of this.ribbons) {
-      const distance = this.sight.distanceToLine(ribbon.line, x, y);
+      const distance = this.projection.distanceToLine(ribbon.line, x, y);
       if (distance <= PATH_PIXELS && (best === null || distance < best.distance)) best = { id, distance };
     }
     return best?.id ?? null;
@@ -219,22 +219,22 @@ export class StageView {
     if (!this.overlay.object.visible) return null;
     // A handle that lies on its point would keep the point from being taken hold of.
     const free = this.overlay.handles.filter(({ index, place }) => {
-      const point = this.sight.toScreen(this.plumb.places[index]);
-      const end = this.sight.toScreen(place);
+      const point = this.projection.toScreen(this.plumb.places[index]);
+      const end = this.projection.toScreen(place);
       return point && end && Math.hypot(end.x - point.x, end.y - point.y) > GRIP_PIXELS / 2;
     });
-    return this.sight.nearestOf(free, x, y, GRIP_PIXELS);
+    return this.projection.nearestOf(free, x, y, GRIP_PIXELS);
   }
 
   /** What of the selected rider's rig is under the pointer. */
   pickRig(x: number, y: number): RigGrip | null {
-    return this.sight.nearestOf(this.contact.grips, x, y, GRIP_PIXELS);
+    return this.projection.nearestOf(this.contact.grips, x, y, GRIP_PIXELS);
   }
 
   /** The mark of the selected path under the pointer. */
   pickMark(x: number, y: number): string | null {
     if (!this.overlay.object.visible) return null;
-    return this.sight.nearestOf(this.overlay.marks, x, y, GRIP_PIXELS)?.id ?? null;
+    return this.projection.nearestOf(this.overlay.marks, x, y, GRIP_PIXELS)?.id ?? null;
   }
 
   /** The control points inside a box on the screen. */
@@ -242,7 +242,7 @@ export class StageView {
     const inside = (value: number, a: number, b: number) =>
       value >= Math.min(a, b) && value <= Math.max(a, b);
     return [...this.plumb.places.keys()].filter((i) => {
-      const at = this.sight.toScreen(this.plumb.places[i]);
+      const at = this.projection.toScreen(this.plumb.places[i]);
       return at !== null && inside(at.x, x0, x1) && inside(at.y, y0, y1);
     });
   }
@@ -251,7 +251,7 @@ export class StageView {
   placeOnPath(path: ShotPath, x: number, y: number, anywhere = false): NearestPlace | null {
     const curve = compiledPathOf(path);
     if (curve instanceof PathError) return null;
-    const { origin, direction } = this.sight.rayAt(x, y).ray;
+    const { origin, direction } = this.projection.rayAt(x, y).ray;
     const place = nearestToRay(curve, origin.toArray(), direction.toArray());
     const here: Vec3 = [0, 0, 0];
     curve.position(place.distance, here);
@@ -294,7 +294,7 @@ export class StageView {
     const labels = stageLabels(this.state, shown ? this.plumb.places : [], marks, this.ghosts);
     this.onDrawn(
       labels.flatMap(({ key, place }) => {
-        const at = this.sight.toScreen(place);
+        const at = this.projection.toScreen(place);
         return at ? [{ key, ...at }] : [];
       }),
     );
@@ -359,7 +359,7 @@ export class StageView {
   }
 
   private updateFigures(state: DeskState): void {
-    const { evaluation, frame, shot, landing } = state;
+    const { evaluation, frame, shot, attaching } = state;
     for (const rider of evaluation?.riders.values() ?? []) {
       poseAt(evaluation as NonNullable<typeof evaluation>, rider, frame, this.pose);
       this.figures.place(rider.id, this.pose);
@@ -369,7 +369,7 @@ export class StageView {
     const ghosts = ghostsOf(state);
     this.ghosts = ghosts;
     this.figures.showGhosts(shot, ghosts);
-    if (ghosts.length > 0 && landing !== null && landing.plan.path !== this.seenLanding) {
+    if (ghosts.length > 0 && attaching !== null && attaching.plan.path !== this.seenAttaching) {
       const [x, y, z] = ghosts[0].pose;
       const around = new THREE.Box3().setFromCenterAndSize(
         new THREE.Vector3(x, y, z),
@@ -377,7 +377,7 @@ export class StageView {
       );
       this.views.refitWhereUnseen(around);
     }
-    this.seenLanding = landing?.plan.path ?? null;
+    this.seenAttaching = attaching?.plan.path ?? null;
   }
 
   /** Looks through the rider's camera where that is the view. */

@@ -7,7 +7,7 @@ import { IconButton } from '../../ui/icon-button';
 import { showNumber } from '../../ui/quantity';
 import { Board } from '../board/board';
 import { useDesk, useDeskStore, useSelectedRider } from '../desk-store';
-import type { StationId } from '../stations';
+import type { StationId } from '../stations/stations';
 import { observeSize } from '../use-size';
 import { HeatLegend } from './heat-legend';
 import { Picture } from './picture';
@@ -96,12 +96,14 @@ export function Stage({ station }: { station: StationId }) {
   useEffect(() => {
     const element = canvas.current;
     if (!element) return;
-    const made = new StageView(element, setLabels);
-    stage.current = made;
-    const stop = observeSize(element.parentElement ?? element, (width, height) => made.resize(width, height));
+    const built = new StageView(element, setLabels);
+    stage.current = built;
+    const stop = observeSize(element.parentElement ?? element, (width, height) =>
+      built.resize(width, height),
+    );
     return () => {
       stop();
-      made.dispose();
+      built.dispose();
       stage.current = null;
     };
   }, []);

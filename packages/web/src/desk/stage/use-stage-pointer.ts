@@ -1,6 +1,6 @@
 import { useEffect, type RefObject } from 'react';
 import type { DeskStore, Tool } from '../desk-store';
-import type { StationId } from '../stations';
+import type { StationId } from '../stations/stations';
 import type { StageView } from './stage-view';
 import { bankTool } from './tools/bank-tool';
 import { drawTool } from './tools/draw-tool';
@@ -16,30 +16,30 @@ import {
 import { stopAt, zoneTool } from './tools/pace-tools';
 import { rigTool } from './tools/rig-tool';
 import { selectTool } from './tools/select-tool';
-import type { Box, StageHands, StagePointer, StageTool } from './tools/stage-tool';
+import type { Box, ToolContext, StagePointer, StageTool } from './tools/stage-tool';
 
 const CLICK_PIXELS = 4;
 
-function makeTools(hands: StageHands): Record<Tool['kind'], StageTool> {
+function makeTools(context: ToolContext): Record<Tool['kind'], StageTool> {
   return {
-    select: selecting(hands),
-    box: selectTool(hands, true),
-    draw: drawTool(hands),
-    pickPath: pickPathTool(hands),
-    pickStart: placeOnPathTool(hands, startAt),
-    pickTarget: pickTargetTool(hands),
-    insert: placeOnPathTool(hands, insertAt),
-    mark: placeOnPathTool(hands, markAt),
-    edges: edgesTool(hands),
-    pickStop: placeOnPathTool(hands, stopAt),
-    dragZone: zoneTool(hands),
+    select: selecting(context),
+    box: selectTool(context, true),
+    draw: drawTool(context),
+    pickPath: pickPathTool(context),
+    pickStart: placeOnPathTool(context, startAt),
+    pickTarget: pickTargetTool(context),
+    insert: placeOnPathTool(context, insertAt),
+    mark: placeOnPathTool(context, markAt),
+    edges: edgesTool(context),
+    pickStop: placeOnPathTool(context, stopAt),
+    dragZone: zoneTool(context),
   };
 }
 
 /** The ordinary hand, with what a step lets be dragged beside it. */
-function selecting(hands: StageHands): StageTool {
-  if (hands.station === 'facing') return bankTool(hands);
-  return hands.station === 'contact' ? rigTool(hands) : selectTool(hands, false);
+function selecting(context: ToolContext): StageTool {
+  if (context.station === 'facing') return bankTool(context);
+  return context.station === 'contact' ? rigTool(context) : selectTool(context, false);
 }
 
 /** What the pointer does on the stage, by the tool that is held. */

@@ -1,16 +1,16 @@
 import type { Bank } from '@fleet-rail/core';
 import { changeHitch } from '../../../edits/rider-edits';
 import { showNumber } from '../../../ui/quantity';
-import type { StageHands, StageTool } from './stage-tool';
+import type { ToolContext, StageTool } from './stage-tool';
 import { selectTool } from './select-tool';
 
 /** What a pixel sideways changes the bank's amount by: degrees, or a factor. */
 const PER_PIXEL = { none: 0.1, amount: 0.1, physical: 0.02 };
 
 /** Drags the selected rider's bank by the rider itself; everywhere else the ordinary hand. */
-export function bankTool(hands: StageHands): StageTool {
-  const { stage, desk, onHover } = hands;
-  const ordinary = selectTool(hands, false);
+export function bankTool(context: ToolContext): StageTool {
+  const { stage, desk, onHover } = context;
+  const ordinary = selectTool(context, false);
   let held: { id: string; x: number; bank: Bank; gesture: string } | null = null;
   const banked = () => {
     const { shot, riderId } = desk.getState();
@@ -20,7 +20,7 @@ export function bankTool(hands: StageHands): StageTool {
     ...ordinary,
     press(at) {
       const rider = banked();
-      if (!rider?.hitch || stage.figures.pick(stage.sight.rayAt(at.x, at.y)) !== rider.id)
+      if (!rider?.hitch || stage.figures.pick(stage.projection.rayAt(at.x, at.y)) !== rider.id)
         return ordinary.press?.(at) ?? false;
       held = { id: rider.id, x: at.x, bank: rider.hitch.bank, gesture: `bank ${at.time}` };
       return true;
@@ -44,7 +44,7 @@ export function bankTool(hands: StageHands): StageTool {
     },
     hover(at) {
       const rider = banked();
-      const over = rider !== null && stage.figures.pick(stage.sight.rayAt(at.x, at.y)) === rider.id;
+      const over = rider !== null && stage.figures.pick(stage.projection.rayAt(at.x, at.y)) === rider.id;
       onHover(over ? 'Drag sideways to bank' : null);
       return over || (ordinary.hover?.(at) ?? false);
     },

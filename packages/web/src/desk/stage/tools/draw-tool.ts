@@ -1,16 +1,16 @@
 import { toWorld, type Vec3 } from '@fleet-rail/core';
 import type { DrawPlace } from '../../../edits/drawn-path';
-import { groundHeightOf } from '../../../scenery/ground-height';
+import { groundHeightOf } from '../../../scene-assets/ground-height';
 import { showNumber } from '../../../ui/quantity';
 import { finishDrawing } from '../../path/drawing';
 import { snapDirection, snapTo } from '../snapping';
-import type { StageHands, StagePointer, StageTool } from './stage-tool';
+import type { ToolContext, StagePointer, StageTool } from './stage-tool';
 
 const CLOSE_PIXELS = 12;
 const POINT_PIXELS = 10;
 
 /** Clicks places into any view, with what they snap to. */
-export function drawTool({ stage, desk, onHover }: StageHands): StageTool {
+export function drawTool({ stage, desk, onHover }: ToolContext): StageTool {
   const placeUnder = (at: StagePointer): DrawPlace | null => {
     const { tool, drawing, shot, ground } = desk.getState();
     if (tool.kind !== 'draw') return null;
@@ -41,12 +41,12 @@ export function drawTool({ stage, desk, onHover }: StageHands): StageTool {
   ): [readonly [boolean, boolean, boolean], Vec3] | null => {
     const view = stage.views.current;
     if (view === 'side' || view === 'front') {
-      const place = stage.sight.onUpright(x, y, last ?? [0, 0, 0]);
+      const place = stage.projection.onUpright(x, y, last ?? [0, 0, 0]);
       return place && [view === 'side' ? [false, true, true] : [true, true, false], place];
     }
     const level: readonly [boolean, boolean, boolean] = [true, false, true];
-    const onGround = toGround ? stage.figures.onGround(stage.sight.rayAt(x, y)) : null;
-    const place = onGround ?? stage.sight.onLevel(x, y, view === 'plan' ? 0 : (last?.[1] ?? 0));
+    const onGround = toGround ? stage.figures.onGround(stage.projection.rayAt(x, y)) : null;
+    const place = onGround ?? stage.projection.onLevel(x, y, view === 'plan' ? 0 : (last?.[1] ?? 0));
     // Seen from above a path goes on at the height it has.
     if (place && !onGround) place[1] = last?.[1] ?? 0;
     return place && [level, place];

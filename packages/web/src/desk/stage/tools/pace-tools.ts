@@ -2,7 +2,7 @@ import type { Drive, ShotPath } from '@fleet-rail/core';
 import { changePace } from '../../../edits/rider-edits';
 import { showNumber } from '../../../ui/quantity';
 import type { DeskStore } from '../../desk-store';
-import type { StageHands, StageTool } from './stage-tool';
+import type { ToolContext, StageTool } from './stage-tool';
 
 const changeDrive = (desk: DeskStore, label: string, change: (drive: Drive) => Drive, gesture?: string) => {
   const { riderId, edit } = desk.getState();
@@ -25,7 +25,7 @@ export function stopAt(desk: DeskStore, _: ShotPath, s: number): void {
 }
 
 /** Drags a slow stretch along the selected path; ends by itself after the drag. */
-export function zoneTool({ stage, desk, onHover }: StageHands): StageTool {
+export function zoneTool({ stage, desk, onHover }: ToolContext): StageTool {
   let held: { path: ShotPath; from: number; gesture: string; index: number } | null = null;
   const under = (x: number, y: number, anywhere: boolean) => {
     const { shot, pathId } = desk.getState();

@@ -6,11 +6,11 @@ import { notify } from '../../../ui/notices';
 import { showNumber } from '../../../ui/quantity';
 import { attempt } from '../../attempt';
 import type { DeskStore, EdgePick } from '../../desk-store';
-import { beginLanding, changeLanding } from '../../landings';
-import type { StageHands, StagePointer, StageTool } from './stage-tool';
+import { beginLanding, changeAttachPlan } from '../../attach-previews';
+import type { ToolContext, StagePointer, StageTool } from './stage-tool';
 
 /** Picks a path for riders to land on. */
-export function pickPathTool({ stage, desk }: StageHands): StageTool {
+export function pickPathTool({ stage, desk }: ToolContext): StageTool {
   return {
     hover({ x, y }) {
       const path = stage.pickPath(x, y);
@@ -27,23 +27,23 @@ export function pickPathTool({ stage, desk }: StageHands): StageTool {
   };
 }
 
-/** Sets where a landing starts. */
+/** Sets where the riders being attached start. */
 export function startAt(desk: DeskStore, _: ShotPath, s: number): void {
-  changeLanding(desk, { start: Number(s.toFixed(3)) });
+  changeAttachPlan(desk, { start: Number(s.toFixed(3)) });
 }
 
 /** Picks what a rider aims at: a rider or a part of it, else the ground. */
-export function pickTargetTool({ stage, desk, onHover }: StageHands): StageTool {
+export function pickTargetTool({ stage, desk, onHover }: ToolContext): StageTool {
   const under = ({ x, y }: StagePointer): { target: AimTarget; name: string } | null => {
     const { tool, shot } = desk.getState();
-    const part = stage.figures.pickPart(stage.sight.rayAt(x, y));
+    const part = stage.figures.pickPart(stage.projection.rayAt(x, y));
     const rider = shot.riders.find(({ id }) => id === part?.rider);
     if (part && rider && (tool.kind !== 'pickTarget' || rider.id !== tool.riderId)) {
       const { node, at } = part;
       const target = node === null ? { rider: rider.id } : { rider: rider.id, node, at };
       return { target, name: `${rider.badge} ${rider.name}${node === null ? '' : `, ${node}`}` };
     }
-    const place = stage.figures.onGround(stage.sight.rayAt(x, y)) ?? stage.sight.onLevel(x, y, 0);
+    const place = stage.figures.onGround(stage.projection.rayAt(x, y)) ?? stage.projection.onLevel(x, y, 0);
     const point = place?.map((value) => Number(value.toFixed(3))) as Vec3 | undefined;
     return point ? { target: { point }, name: point.map((value) => showNumber(value, 1)).join(', ') } : null;
   };
@@ -67,10 +67,10 @@ export function pickTargetTool({ stage, desk, onHover }: StageHands): StageTool 
 
 /** Puts a point or a mark where the selected path is clicked; ends by itself after the click. */
 export function placeOnPathTool(
-  hands: StageHands,
+  context: ToolContext,
   put: (desk: DeskStore, path: ShotPath, s: number) => void,
 ): StageTool {
-  const { stage, desk, onHover } = hands;
+  const { stage, desk, onHover } = context;
   const under = ({ x, y }: StagePointer) => {
     const path = selectedPath(desk);
     const place = path && stage.placeOnPath(path, x, y);
@@ -126,7 +126,7 @@ export function selectedPath(desk: DeskStore): ShotPath | null {
 }
 
 /** Sets a place or partner of the operation that is being set up by a click; false where it takes none. */
-export function clickForOperation({ stage, desk }: StageHands, { x, y }: StagePointer): boolean {
+export function clickForOperation({ stage, desk }: ToolContext, { x, y }: StagePointer): boolean {
   const { operation, set } = desk.getState();
   const path = selectedPath(desk);
   if (operation === null || path === null) return false;
@@ -144,16 +144,16 @@ export function clickForOperation({ stage, desk }: StageHands, { x, y }: StagePo
 }
 
 /** Picks runs of model edges: one to use as it is, two for the line midway between. */
-export function edgesTool({ stage, desk, onHover }: StageHands): StageTool {
+export function edgesTool({ stage, desk, onHover }: ToolContext): StageTool {
   return {
     hover({ x, y }) {
-      const run = stage.figures.pickEdges(stage.sight.rayAt(x, y));
+      const run = stage.figures.pickEdges(stage.projection.rayAt(x, y));
       onHover(run && edgesText(run));
       return run !== null;
     },
     click({ x, y }) {
       const { tool, set } = desk.getState();
-      const run = stage.figures.pickEdges(stage.sight.rayAt(x, y));
+      const run = stage.figures.pickEdges(stage.projection.rayAt(x, y));
       if (tool.kind !== 'edges' || run === null) return;
       set({ tool: { kind: 'edges', runs: [...tool.runs.slice(-1), run] } });
     },

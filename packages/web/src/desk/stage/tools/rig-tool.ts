@@ -5,7 +5,7 @@ import { poseAt } from '../../../evaluation/pose-at';
 import { showNumber } from '../../../ui/quantity';
 import type { RigGrip } from '../rig-overlay';
 import { selectTool } from './select-tool';
-import type { StageHands, StagePointer, StageTool } from './stage-tool';
+import type { ToolContext, StagePointer, StageTool } from './stage-tool';
 
 /** A foot that is held. */
 interface HeldFoot {
@@ -25,15 +25,15 @@ interface HeldWheel {
 }
 
 /** Drags a wheel's middle along its side, its rim to another radius, or a foot to another node; everywhere else the ordinary hand. */
-export function rigTool(hands: StageHands): StageTool {
-  const { stage, desk, onHover } = hands;
-  const ordinary = selectTool(hands, false);
+export function rigTool(context: ToolContext): StageTool {
+  const { stage, desk, onHover } = context;
+  const ordinary = selectTool(context, false);
   let held: HeldWheel | HeldFoot | null = null;
 
   /** Where the pointer is on the side of a wheel, in the rider's own space. */
   const onSide = ({ x, y }: StagePointer, wheel: Wheel, toWorld: THREE.Matrix4): THREE.Vector3 | null => {
     const toOwn = toWorld.clone().invert();
-    const ray = stage.sight.rayAt(x, y).ray.clone().applyMatrix4(toOwn);
+    const ray = stage.projection.rayAt(x, y).ray.clone().applyMatrix4(toOwn);
     const normal = new THREE.Vector3(...axisVector(wheel.axle));
     const side = new THREE.Plane().setFromNormalAndCoplanarPoint(normal, new THREE.Vector3(...wheel.centre));
     return ray.intersectPlane(side, new THREE.Vector3());
@@ -50,7 +50,7 @@ export function rigTool(hands: StageHands): StageTool {
         held = { rider, foot: hit.node, gesture: `foot ${at.time}` };
         return true;
       }
-      const toWorld = rider && ownSpace(hands, rider);
+      const toWorld = rider && ownSpace(context, rider);
       const grabbed = wheel && toWorld && onSide(at, wheel, toWorld);
       if (!hit || !rider || !wheel || !toWorld || !grabbed) return ordinary.press?.(at) ?? false;
       held = { rider, wheel, grip: hit.grip, toWorld, grabbed, gesture: `wheel ${at.time}` };
@@ -59,7 +59,7 @@ export function rigTool(hands: StageHands): StageTool {
     drag(at) {
       if (held === null) return ordinary.drag?.(at);
       if ('foot' in held) {
-        held = dragFoot(hands, held, at);
+        held = dragFoot(context, held, at);
         return;
       }
       const { rider, wheel, grip, toWorld, grabbed, gesture } = held;
@@ -104,17 +104,17 @@ export function rigTool(hands: StageHands): StageTool {
 const GRIPS = { rim: 'radius', centre: 'middle' } as const;
 
 /** A foot that is dragged is the node nearest to the pointer that is none of the others. */
-function dragFoot({ stage, desk, onHover }: StageHands, held: HeldFoot, at: StagePointer): HeldFoot {
+function dragFoot({ stage, desk, onHover }: ToolContext, held: HeldFoot, at: StagePointer): HeldFoot {
   const { rider, foot, gesture } = held;
-  const { puppets, edit } = desk.getState();
+  const { hierarchies, edit } = desk.getState();
   const feet = rider.gait?.feet ?? [];
-  const names = (puppets.get(rider.model ?? '')?.nodes ?? []).map(({ name }) => name);
+  const names = (hierarchies.get(rider.model ?? '')?.nodes ?? []).map(({ name }) => name);
   const free = names.filter((name) => name === foot || !feet.some(({ node }) => node === name));
   const places = free.flatMap((name) => {
     const place = stage.figures.partPlace(rider.id, name, true);
     return place ? [{ name, place }] : [];
   });
-  const node = stage.sight.nearestOf(places, at.x, at.y, Infinity)?.name ?? foot;
+  const node = stage.projection.nearestOf(places, at.x, at.y, Infinity)?.name ?? foot;
   onHover(node);
   if (node === foot) return held;
   const changed = feet.map((one) => (one.node === foot ? { ...one, node } : one));
@@ -123,7 +123,7 @@ function dragFoot({ stage, desk, onHover }: StageHands, held: HeldFoot, at: Stag
 }
 
 /** From a rider's own space into the scene, at the shown frame. */
-function ownSpace({ desk }: StageHands, rider: Rider): THREE.Matrix4 | null {
+function ownSpace({ desk }: ToolContext, rider: Rider): THREE.Matrix4 | null {
   const { evaluation, frame } = desk.getState();
   const evaluated = evaluation?.riders.get(rider.id);
   if (!evaluation || !evaluated) return null;

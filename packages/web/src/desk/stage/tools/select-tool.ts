@@ -4,7 +4,7 @@ import type { HandleEnd } from '../curve-overlay';
 import type { Grip } from '../plumb-lines';
 import { snapTo } from '../snapping';
 import { clickForOperation, insertAt, selectedPath } from './pick-tools';
-import type { StageHands, StagePointer, StageTool } from './stage-tool';
+import type { ToolContext, StagePointer, StageTool } from './stage-tool';
 
 /** What is held, with the document as it was when it was taken hold of. */
 type Held =
@@ -23,14 +23,16 @@ type Held =
   | { readonly kind: 'box'; readonly x: number; readonly y: number; readonly before: ReadonlySet<number> };
 
 /** Chooses, and moves what is chosen: points, handles, marks; with Shift, or as `boxing`, a box of points. */
-export function selectTool(hands: StageHands, boxing: boolean): StageTool {
-  const { stage, desk, onBox } = hands;
+export function selectTool(context: ToolContext, boxing: boolean): StageTool {
+  const { stage, desk, onBox } = context;
   let held: Held | null = null;
   let gesture = '';
   const edgeOn = () => stage.views.current === 'side' || stage.views.current === 'front';
   /** Where the pointer holds something: on its own level, or upright where seen from the side. */
   const grabbedAt = (x: number, y: number, through: Vec3, upright: boolean): Vec3 | null =>
-    upright || edgeOn() ? stage.sight.onUpright(x, y, through) : stage.sight.onLevel(x, y, through[1]);
+    upright || edgeOn()
+      ? stage.projection.onUpright(x, y, through)
+      : stage.projection.onLevel(x, y, through[1]);
 
   const takeHold = (at: StagePointer): Held | null => {
     const { points, operation } = desk.getState();
@@ -134,10 +136,10 @@ export function selectTool(hands: StageHands, boxing: boolean): StageTool {
       );
     },
     click(at) {
-      if (clickForOperation(hands, at)) return;
+      if (clickForOperation(context, at)) return;
       const { set, shot, operation } = desk.getState();
       if (operation !== null) return;
-      const riderId = stage.figures.pick(stage.sight.rayAt(at.x, at.y));
+      const riderId = stage.figures.pick(stage.projection.rayAt(at.x, at.y));
       const pathId = stage.pickPath(at.x, at.y);
       if (riderId !== null) {
         const ridden = shot.riders.find((rider) => rider.id === riderId)?.hitch?.path;

@@ -1,5 +1,5 @@
 import type { DeskStore } from '../../desk-store';
-import type { StationId } from '../../stations';
+import type { StationId } from '../../stations/stations';
 import type { StageView } from '../stage-view';
 
 /** A pointer on the stage: pixels from its corner, and the keys held with it. */
@@ -19,7 +19,7 @@ export interface Box {
 }
 
 /** What the tools work with. */
-export interface StageHands {
+export interface ToolContext {
   readonly stage: StageView;
   readonly desk: DeskStore;
   readonly station: StationId;

@@ -1,0 +1,187 @@
+import { quat, vec3 } from 'gl-matrix';
+import { defaultsOf } from '../document/defaults.js';
+import { Hitch } from '../document/shot-hitch.js';
+import { PaceKey, type Pace } from '../document/shot-pace.js';
+import type { Facing } from '../document/shot-facing.js';
+import type { Shot } from '../document/shot.js';
+import { compiledPathOf } from '../path/compiled-path-of.js';
+import type { Quat, Vec3 } from '../math/vec.js';
+import type { CompiledPath } from '../path/compiled-path.js';
+import { nearestToPoint } from '../path/nearest.js';
+import { PathError } from '../path/path-error.js';
+import { axesToTravel } from '../pose/axes.js';
+import { anglesOf } from '../pose/offset-rotation.js';
+import { POSE } from '../pose/pose.js';
+import { poseOfRider, withHitch, withRider } from './change-rider.js';
+import { withOwnPace } from './own-pace.js';
+
+/** How riders are to be attached to a path. */
+export interface AttachPlan {
+  readonly path: string;
+  /** Where the first of them starts, metres along the path. */
+  readonly start: number;
+  readonly way: 'along' | 'against';
+  /** Once over what is left of the path until the last frame, at a speed (m/s), or as timed already. */
+  readonly timing: { readonly kind: 'once' | 'kept' } | { readonly kind: 'speed'; readonly speed: number };
+  readonly startFrame: number;
+  /** How far each next rider starts behind the one before, metres. */
+  readonly spacing: number;
+  /** Riders stay where they are at the start frame: their offsets are set so. */
+  readonly keepsPlace: boolean;
+}
+
+/** A model's own axes. */
+export type Axes = Pick<Facing, 'forward' | 'up'>;
+
+/**
+ * Attaches riders to a path. What a rider was set up with before (bank, aim, offset) is kept; axes are taken
+ * over where it had no facing yet. A string that hangs behind one comes along.
+ *
+ * @param axes by rider the axes its model was found to face by
+ * @throws PathError where the path has no curve
+ */
+export function attachRiders(
+  shot: Shot,
+  ids: readonly string[],
+  plan: AttachPlan,
+  axes: ReadonlyMap<string, Axes> = new Map(),
+): Shot {
+  const path = shot.paths.find(({ id }) => id === plan.path);
+  if (path === undefined) throw new Error(`There is no path "${plan.path}".`);
+  const curve = compiledPathOf(path);
+  if (curve instanceof PathError) throw curve;
+  return ids.reduce((before, id, i) => {
+    const behind = (plan.way === 'along' ? -1 : 1) * i * plan.spacing || 0;
+    return attachOne(before, id, plan, curve, behind, axes.get(id));
+  }, shot);
+}
+
+function attachOne(
+  shot: Shot,
+  id: string,
+  plan: AttachPlan,
+  curve: CompiledPath,
+  along: number,
+  axes: Axes | undefined,
+): Shot {
+  const was = plan.keepsPlace ? poseOfRider(shot, id, plan.startFrame) : null;
+  const begun = was ? { ...plan, start: nearestToPoint(curve, positionIn(was)).distance } : plan;
+  const plain = defaultsOf(Hitch);
+  const attached = withRider(shot, id, (rider) => {
+    if (plan.timing.kind === 'kept' && rider.hitch !== null) {
+      const leader = shot.riders.find((other) => other.id === rider.hitch?.follows?.rider);
+      // What hung behind a rider of another path goes on by itself.
+      const own = leader && leader.hitch?.path !== plan.path ? withOwnPace(shot, rider) : rider;
+      return { ...own, hitch: own.hitch && { ...own.hitch, path: plan.path } };
+    }
+    const base: Hitch = rider.hitch ?? {
+      ...plain,
+      path: plan.path,
+      facing: { ...plain.facing, ...axes },
+    };
+    const placed = { along: was ? 0 : along, yaw: plan.way === 'against' ? 180 : 0 };
+    const hitch: Hitch = {
+      ...base,
+      path: plan.path,
+      follows: null,
+      pacedBy: null,
+      offset: { ...base.offset, ...placed },
+      offsetKeys: base.offsetKeys.map((key) => ({ ...key, ...placed })),
+      pace: startingPace(shot, begun, curve, base.pace),
+    };
+    return { ...rider, hitch };
+  });
+  const together = withString(attached, id, plan.path);
+  return was ? keptInPlace(together, id, plan.startFrame, was, begun.start) : together;
+}
+
+/** The string behind a rider, on the rider's path. */
+function withString(shot: Shot, id: string, path: string): Shot {
+  const behind = new Set([id]);
+  for (const leader of behind) {
+    for (const rider of shot.riders) if (rider.hitch?.follows?.rider === leader) behind.add(rider.id);
+  }
+  behind.delete(id);
+  return [...behind].reduce((before, unit) => withHitch(before, unit, (hitch) => ({ ...hitch, path })), shot);
+}
+
+/** Keys that run from the start on, at even speed. */
+function startingPace(shot: Shot, plan: AttachPlan, curve: CompiledPath, base: Pace): Pace {
+  const { start, startFrame, timing } = plan;
+  const { length, closed } = curve;
+  const sign = plan.way === 'along' ? 1 : -1;
+  const last = Math.max(shot.range.last, startFrame + 1);
+  const left = closed ? length : sign > 0 ? length - start : start;
+  let [end, frame] = [start + sign * left, last];
+  if (timing.kind === 'speed') {
+    // Round a closed path it goes on until the last frame; an open one is run to its end, whenever that is.
+    const reach = (timing.speed * (last - startFrame)) / shot.fps;
+    end = start + sign * (closed ? reach : left);
+    frame = startFrame + (Math.abs(end - start) / timing.speed) * shot.fps;
+  }
+  const key = { ...defaultsOf(PaceKey), ease: 'linear' as const };
+  // In laps "once along" stays so however the path is edited; a speed is one in metres.
+  const unit = timing.kind === 'speed' ? 'metres' : 'laps';
+  const value = (metres: number) => (unit === 'laps' ? metres / length : metres);
+  const keys = [{ ...key, frame: startFrame, value: value(start) }];
+  if (frame > startFrame) keys.push({ ...key, frame, value: value(end) });
+  return {
+    ...base,
+    mode: 'keys',
+    unit,
+    keys,
+    start: { frame: startFrame, value: value(start) },
+    before: 'hold',
+    after: 'hold',
+  };
+}
+
+const positionIn = (pose: Float64Array): Vec3 => [pose[0], pose[1], pose[2]];
+const rotationIn = (pose: Float64Array): Quat => [pose[3], pose[4], pose[5], pose[6]];
+
+/**
+ * The rider's offset such that at a frame it is where, and turned as, a pose has it.
+ *
+ * @param nearest the distance along the path that is nearest to there
+ */
+function keptInPlace(shot: Shot, id: string, frame: number, was: Float64Array, nearest: number): Shot {
+  const ahead = nearest - poseOfRider(shot, id, frame)[POSE.distance];
+  const plain = defaultsOf(Hitch);
+  const upright = withHitch(shot, id, (hitch) => ({
+    ...hitch,
+    offset: { ...plain.offset, along: hitch.offset.along + ahead },
+    offsetKeys: [],
+    displaced: null,
+    influence: [],
+    facing: { ...hitch.facing, mode: 'path', influence: [] },
+  }));
+  const { forward, up } = (upright.riders.find((rider) => rider.id === id)?.hitch ?? plain).facing;
+  const toModel = quat.conjugate([0, 0, 0, 1], axesToTravel(forward, up)) as Quat;
+  /** The frame of travel as a rotation that takes the world into it. */
+  const intoTravel = (pose: Float64Array): Quat => {
+    const travel = quat.multiply([0, 0, 0, 1], rotationIn(pose), toModel);
+    return quat.conjugate([0, 0, 0, 1], travel) as Quat;
+  };
+  const banked = poseOfRider(upright, id, frame);
+  const level = poseOfRider(
+    withHitch(upright, id, (hitch) => ({ ...hitch, bank: plain.bank })),
+    id,
+    frame,
+  );
+  const turn = quat.multiply([0, 0, 0, 1], intoTravel(banked), rotationIn(was));
+  quat.multiply(turn, turn, toModel);
+  const gap = vec3.subtract([0, 0, 0], positionIn(was), positionIn(level));
+  const [side, rise, left] = vec3.transformQuat([0, 0, 0], gap, intoTravel(level)) as Vec3;
+  // Past the end of an open path something is left ahead, which no offset has: the ride is moved by it.
+  const past = vec3.transformQuat(
+    [0, 0, 0],
+    [0, 0, left],
+    quat.invert([0, 0, 0, 1], intoTravel(level)),
+  ) as Vec3;
+  return withHitch(shot, id, (hitch) => ({
+    ...hitch,
+    offset: { along: hitch.offset.along + ahead, side, rise, ...anglesOf(turn as Quat) },
+    offsetKeys: [],
+    displaced: Math.abs(left) > 1e-6 ? { translation: past, turn: 0, size: 1 } : null,
+  }));
+}

@@ -1,0 +1,177 @@
+import { freeId } from '../document/new-shot.js';
+import type { Hitch } from '../document/shot-hitch.js';
+import type { ShotPath } from '../document/shot-path.js';
+import type { Shot } from '../document/shot.js';
+import { compilePace } from '../pace/compile-pace.js';
+import { compilePath } from '../path/compile-path.js';
+import type { CompiledPath } from '../path/compiled-path.js';
+import { joinPaths } from '../reshape/join-paths.js';
+import { reversePath } from '../reshape/reverse.js';
+import { beginAt, chooseFirst, splitPath } from '../reshape/split-path.js';
+import { carryOver, type PathChange } from './carry-over.js';
+
+// Changes of a path that keep its curve: what rides it stays where it is, at every frame.
+
+/**
+ * A path run the other way. Its riders stay on their way, and so travel backward along the path; or, with
+ * `turnRiders`, they keep their keys and go the other way with it.
+ *
+ * @throws PathError where the path has no curve
+ */
+export function reverseRiddenPath(shot: Shot, id: string, turnRiders = false): Shot {
+  const path = pathOf(shot, id);
+  const from = compilePath(path);
+  const reversed = reversePath(path, from.length);
+  const after = withPath(shot, id, reversed);
+  if (turnRiders) return after;
+  const change = { from, to: compilePath(reversed), path: id, sign: -1, shift: from.length } as const;
+  return carryRiders(after, id, () => change);
+}
+
+/**
+ * A closed path that begins at another of its points.
+ *
+ * @throws PathError where the path has no curve or is open
+ */
+export function beginRiddenPathAt(shot: Shot, id: string, index: number): Shot {
+  const path = pathOf(shot, id);
+  const { path: begun, start } = chooseFirst(path, index);
+  return movedStart(shot, path, begun, start);
+}
+
+/**
+ * A closed path opened at a distance along it.
+ *
+ * @throws PathError where the path has no curve or is open
+ */
+export function openRiddenPath(shot: Shot, id: string, s: number): Shot {
+  const path = pathOf(shot, id);
+  const start = compilePath(path).wrap(s);
+  return movedStart(shot, path, beginAt(path, start, false), start);
+}
+
+function movedStart(shot: Shot, path: ShotPath, begun: ShotPath, start: number): Shot {
+  const from = compilePath(path);
+  const to = compilePath(begun);
+  return carryRiders(withPath(shot, path.id, begun), path.id, (hitch) => {
+    const at = distanceAtStart(shot, hitch, from) - start;
+    // Whole laps more or less are the same places: the rider begins within the first.
+    const laps = Math.floor(at / from.length + 1e-12);
+    return { from, to, path: path.id, sign: 1, shift: -start - laps * from.length };
+  });
+}
+
+/**
+ * An open path cut in two at a distance. A rider goes with the part it is on at the first frame; one that
+ * would cross the cut waits at it.
+ *
+ * @returns the shot, and the id of the second part
+ * @throws PathError where the path has no curve, is closed, or nothing would be left on one side
+ */
+export function splitRiddenPath(shot: Shot, id: string, s: number): { shot: Shot; secondId: string } {
+  const path = pathOf(shot, id);
+  const [first, second] = splitPath(path, s);
+  const secondId = freeId(`${id}-2`, shot.paths);
+  const paths = shot.paths.flatMap((other) =>
+    other.id === id ? [first, { ...second, id: secondId, name: freeName(`${path.name} 2`, shot) }] : [other],
+  );
+  const from = compilePath(path);
+  const parts = [compilePath(first), compilePath(second)];
+  const after = carryRiders({ ...shot, paths }, id, (hitch): PathChange => {
+    const onSecond = distanceAtStart(shot, hitch, from) + hitch.offset.along >= s;
+    return onSecond
+      ? { from, to: parts[1], path: secondId, sign: 1, shift: -s }
+      : { from, to: parts[0], path: id, sign: 1, shift: 0 };
+  });
+  return { shot: after, secondId };
+}
+
+/** Which ends of two paths are to meet. */
+export interface JoinEnds {
+  readonly first: 'start' | 'end';
+  readonly second: 'start' | 'end';
+}
+
+/**
+ * Two open paths as one under the first one's id, over a bridge where their ends stand apart. A path whose
+ * other end is to meet is reversed for it.
+ *
+ * @param tension how far the bridge swings out, 1 for as far as the gap is wide
+ * @throws PathError where one has no curve or is closed
+ */
+export function joinRiddenPaths(
+  shot: Shot,
+  firstId: string,
+  secondId: string,
+  ends: JoinEnds,
+  tension = 1,
+): Shot {
+  let before = shot;
+  if (ends.first === 'start') before = reverseRiddenPath(before, firstId);
+  if (ends.second === 'end') before = reverseRiddenPath(before, secondId);
+  const first = pathOf(before, firstId);
+  const second = pathOf(before, secondId);
+  const { path, secondStart } = joinPaths(first, second, tension);
+  const to = compilePath(path);
+  const paths = before.paths.flatMap((other) =>
+    other.id === firstId ? [path] : other.id === secondId ? [] : [other],
+  );
+  const along = { to, path: firstId, sign: 1 } as const;
+  const onFirst = carryRiders({ ...before, paths }, firstId, () => ({
+    ...along,
+    from: compilePath(first),
+    shift: 0,
+  }));
+  const onBoth = carryRiders(onFirst, secondId, () => ({
+    ...along,
+    from: compilePath(second),
+    shift: secondStart,
+  }));
+  return onBoth;
+}
+
+function pathOf(shot: Shot, id: string): ShotPath {
+  const path = shot.paths.find((other) => other.id === id);
+  if (path === undefined) throw new Error(`There is no path "${id}".`);
+  return path;
+}
+
+function withPath(shot: Shot, id: string, path: ShotPath): Shot {
+  return { ...shot, paths: shot.paths.map((other) => (other.id === id ? path : other)) };
+}
+
+function carryRiders(shot: Shot, id: string, change: (leader: Hitch) => PathChange): Shot {
+  return {
+    ...shot,
+    riders: shot.riders.map((rider) => {
+      if (rider.hitch?.path !== id) return rider;
+      const leader = leaderOf(shot, rider.hitch);
+      const motion = change(leader);
+      const s = distanceAtStart(shot, leader, motion.from);
+      return { ...rider, hitch: carryOver(rider.hitch, motion, s) };
+    }),
+  };
+}
+
+/** The hitch whose pace another's timing comes from in the end, on the same path. */
+function leaderOf(shot: Shot, hitch: Hitch): Hitch {
+  let leader = hitch;
+  for (let hops = 0; hops < shot.riders.length; hops++) {
+    const id = leader.follows?.rider ?? leader.pacedBy?.rider;
+    const next = shot.riders.find((rider) => rider.id === id)?.hitch;
+    if (!next || next.path !== hitch.path) break;
+    leader = next;
+  }
+  return leader;
+}
+
+function distanceAtStart(shot: Shot, hitch: Hitch, path: CompiledPath): number {
+  return compilePace(hitch.pace, shot.fps, path).distance(shot.range.first);
+}
+
+function freeName(name: string, shot: Shot): string {
+  const taken = new Set(shot.paths.map((path) => path.name));
+  let free = name;
+  for (let n = 2; taken.has(free); n++) free = `${name} (${n})`;
+  return free;
+}

@@ -1,0 +1,35 @@
+import type { GroundSurface } from '../contact/ground-surface.js';
+import type { Gait, Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
+import { withClipsOf } from '../hierarchy/borrowed-clips.js';
+import type { NodeHierarchy } from '../hierarchy/node-hierarchy.js';
+
+/** What a shot is played with that is not in its document: the ground, and what of models can move, by the document's ids. */
+export interface SceneAssets {
+  readonly ground: GroundSurface | null;
+  readonly hierarchies: ReadonlyMap<string, NodeHierarchy>;
+}
+
+export const NO_ASSETS: SceneAssets = { ground: null, hierarchies: new Map() };
+
+/** What can move of a rider's model, with the clips it borrows from another; null where that is not known. */
+export function hierarchyOfRider(
+  { hierarchies }: Pick<SceneAssets, 'hierarchies'>,
+  { model, gait }: { readonly model: string | null; readonly gait: Pick<Gait, 'source'> | null },
+): NodeHierarchy | null {
+  const own = hierarchies.get(model ?? '') ?? null;
+  const other = hierarchies.get(gait?.source ?? '');
+  return own && other ? withClipsOf(own, other) : own;
+}
+
+/** Whether a rider goes by the ground: set on it, or turned to it. */
+export function goesByGround({ hitch }: Rider): boolean {
+  return hitch?.ground.mode === 'stick' || hitch?.facing.reference === 'ground';
+}
+
+/** The ids of the models whose files a shot is played with: those that are worn, stood on, and lend their clips. */
+export function modelsInPlay({ riders, ground }: Pick<Shot, 'riders' | 'ground'>): Set<string> {
+  const ids = riders.flatMap(({ model, gait }) => [model, gait?.source ?? null]);
+  const floor = riders.some(goesByGround) ? ground.model : null;
+  return new Set([...ids, floor].filter((id) => id !== null));
+}

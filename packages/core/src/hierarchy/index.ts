@@ -1,0 +1,12 @@
+export {
+  LOCAL,
+  nodeNamed,
+  clipNamed,
+  type Clip,
+  type ClipChannel,
+  type NodeHierarchy,
+  type HierarchyNode,
+} from './node-hierarchy.js';
+export type { WheelJoint } from './wheel-joints.js';
+export { NO_PARTS, type MovedNode, type MovedParts } from './node-driver.js';
+export { withClipsOf } from './borrowed-clips.js';

@@ -1,0 +1,63 @@
+import { LOCAL, initialPose, type NodeHierarchy, type HierarchyPose } from './node-hierarchy.js';
+import type { WheelJoint } from './wheel-joints.js';
+
+/** Something that moves nodes of a node hierarchy, from how they are posed so far. */
+export interface NodeDriver {
+  /** Which nodes it may move. */
+  readonly nodes: readonly number[];
+  apply(frame: number, pose: HierarchyPose): void;
+}
+
+/** A node that moves by itself, and how its motion stands in a sample. */
+export interface MovedNode {
+  readonly name: string;
+  /** Where its numbers begin: {@link LOCAL}, then its weights. */
+  readonly at: number;
+  readonly weights: number;
+}
+
+/** What of a rider's model moves by itself. */
+export interface MovedParts {
+  readonly nodes: readonly MovedNode[];
+  /** Nodes that were put in; what they carry stands in them. */
+  readonly joints: readonly WheelJoint[];
+  /** Numbers a sample. */
+  readonly size: number;
+  /** Writes how the nodes stand in what they hang on, at a frame. */
+  pose(frame: number, out: Float64Array, at: number): void;
+}
+
+export const NO_PARTS: MovedParts = { nodes: [], joints: [], size: 0, pose: () => undefined };
+
+/** Puts drivers together, the first moved first. */
+export function compileParts(
+  hierarchy: NodeHierarchy,
+  joints: readonly WheelJoint[],
+  drivers: readonly NodeDriver[],
+): MovedParts {
+  const moved = [...new Set(drivers.flatMap(({ nodes }) => nodes))].sort((a, b) => a - b);
+  const rest = initialPose(hierarchy);
+  const now = initialPose(hierarchy);
+  let size = 0;
+  const nodes = moved.map((node): MovedNode => {
+    const at = size;
+    const weights = rest.weights[node].length;
+    size += LOCAL.size + weights;
+    return { name: hierarchy.nodes[node].name, at, weights };
+  });
+  return {
+    nodes,
+    joints,
+    size,
+    pose(frame, out, at) {
+      now.locals.set(rest.locals);
+      now.weights.forEach((weights, i) => weights.set(rest.weights[i]));
+      for (const driver of drivers) driver.apply(frame, now);
+      moved.forEach((node, i) => {
+        const to = at + nodes[i].at;
+        for (let k = 0; k < LOCAL.size; k++) out[to + k] = now.locals[node * LOCAL.size + k];
+        out.set(now.weights[node], to + LOCAL.size);
+      });
+    },
+  };
+}

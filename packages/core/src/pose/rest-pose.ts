@@ -1,0 +1,28 @@
+import { quat, vec3 } from 'gl-matrix';
+import type { Transform } from '../document/transform.js';
+import type { Quat, Vec3 } from '../math/vec.js';
+import { POSE } from './pose.js';
+import type { PoseAt } from '../pose/pose.js';
+
+/** A rider that follows nothing: at rest, in the world or on its parent. */
+export function compileRestPose(rest: Transform, parent: PoseAt | null): PoseAt {
+  const place: Vec3 = [0, 0, 0];
+  const turn: Quat = [0, 0, 0, 1];
+  const own = quat.normalize([0, 0, 0, 1], rest.rotation) as Quat;
+  return (frame, out, at) => {
+    vec3.copy(place, rest.translation);
+    quat.copy(turn, own);
+    if (parent !== null) {
+      parent(frame, out, at);
+      const parentTurn: Quat = [out[at + 3], out[at + 4], out[at + 5], out[at + 6]];
+      vec3.transformQuat(place, place, parentTurn);
+      for (let k = 0; k < 3; k++) place[k] += out[at + k];
+      quat.multiply(turn, parentTurn, turn);
+    }
+    for (let k = 0; k < 3; k++) out[at + k] = place[k];
+    for (let k = 0; k < 4; k++) out[at + POSE.rotation + k] = turn[k];
+    out[at + POSE.distance] = 0;
+    out[at + POSE.speed] = 0;
+    out[at + POSE.bank] = 0;
+  };
+}

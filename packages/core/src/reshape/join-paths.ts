@@ -1,0 +1,151 @@
+import { vec3 } from 'gl-matrix';
+import { freeId } from '../document/new-shot.js';
+import type { ShotPath } from '../document/shot-path.js';
+import type { Vec3 } from '../math/vec.js';
+import { bezierPath } from './bezier-path.js';
+import type { Bezier } from '../path/bezier.js';
+import { bezierForm } from './change-basis.js';
+import { compilePath } from '../path/compile-path.js';
+import type { CompiledPath } from '../path/compiled-path.js';
+import { elevateToCubic } from '../path/elevate.js';
+import { PathError } from '../path/path-error.js';
+import { toLocal, toWorld } from '../path/placement.js';
+import { spanBezier, type SplineNet } from '../path/spline-net.js';
+import { thinCurve } from './thin.js';
+
+/** Ends nearer to each other than this are one place, metres. */
+const SAME_PLACE = 1e-6;
+/** How near a path is fitted that no Bézier path can say exactly, as a part of its length. */
+const FIT = 1e-5;
+
+/** Two paths as one, and how far along it the second begins. */
+export interface Joined {
+  readonly path: ShotPath;
+  readonly secondStart: number;
+}
+
+/**
+ * A path that runs along the first, over a bridge, and along the second. Where the ends stand apart the
+ * bridge takes over place, direction and curvature on either side; where they stand in one place there is
+ * none. Name, id and transform are those of the first.
+ *
+ * @param tension how far the bridge swings out, 1 for as far as the gap is wide
+ * @throws PathError where one has no curve or is closed
+ */
+export function joinPaths(first: ShotPath, second: ShotPath, tension: number): Joined {
+  for (const path of [first, second]) {
+    if (path.closed)
+      throw new PathError(`Path "${path.name}" is closed: it has no end to join. Open it first.`);
+  }
+  const a = compilePath(first);
+  const b = compilePath(second);
+  const head = asBezier(first, a);
+  const tail = moved(asBezier(second, b), first);
+  const bridge = bridgeBetween(a, b, tension);
+  const points = [...head.points];
+  const last = points.length - 1;
+  if (bridge === null) {
+    // One place, two directions: the corner, if there is one, stays.
+    points[last] = { ...points[last], out: tail.points[0].out, handles: 'corner' };
+    points.push(...tail.points.slice(1));
+  } else {
+    const middle = bezierPath(first, bridge, false, () => 0).points;
+    const rolls = [points[last].roll, tail.points[0].roll];
+    const inner = middle.slice(1, -1).map((point, i) => ({
+      ...point,
+      roll: rolls[0] + ((rolls[1] - rolls[0]) * (i + 1)) / (middle.length - 1),
+    }));
+    points[last] = { ...points[last], out: middle[0].out, handles: 'smooth' };
+    const start = { ...tail.points[0], in: middle[middle.length - 1].in, handles: 'smooth' as const };
+    points.push(...inner, start, ...tail.points.slice(1));
+  }
+  const path: ShotPath = { ...head, points };
+  const whole = compilePath(path);
+  const secondStart = whole.length - b.length;
+  const marks = [...first.marks];
+  for (const mark of second.marks) {
+    marks.push({ ...mark, id: freeId(mark.id, marks), distance: mark.distance + secondStart });
+  }
+  return { path: { ...path, marks }, secondStart };
+}
+
+/**
+ * An open path closed by a bridge from its end to its start that takes over place, direction and curvature.
+ *
+ * @throws PathError where there is no curve or the path is closed
+ */
+export function closeWithBridge(path: ShotPath, tension: number): ShotPath {
+  if (path.closed) throw new PathError(`Path "${path.name}" is closed already.`);
+  const curve = compilePath(path);
+  const bezier = asBezier(path, curve);
+  const bridge = bridgeBetween(curve, curve, tension);
+  const points = [...bezier.points];
+  const last = points.length - 1;
+  if (bridge === null) {
+    points[0] = { ...points[0], in: points[last].in, handles: 'corner' };
+    return { ...bezier, closed: true, points: points.slice(0, -1) };
+  }
+  const middle = bezierPath(path, bridge, false, () => points[last].roll).points;
+  points[last] = { ...points[last], out: middle[0].out, handles: 'smooth' };
+  points[0] = { ...points[0], in: middle[middle.length - 1].in, handles: 'smooth' };
+  return { ...bezier, closed: true, points: [...points, ...middle.slice(1, -1)] };
+}
+
+function asBezier(path: ShotPath, curve: CompiledPath): ShotPath {
+  const bezier = bezierForm(path) ?? thinCurve(path, curve, curve.length * FIT);
+  return { ...bezier, points: bezier.points.filter((point) => !point.off) };
+}
+
+/** A Bézier path's points in another path's own space. */
+function moved(path: ShotPath, into: ShotPath): ShotPath {
+  const place = (local: Vec3) => toLocal(into.transform, toWorld(path.transform, local));
+  return {
+    ...path,
+    transform: into.transform,
+    points: path.points.map((point) => {
+      const position = place(point.position);
+      const handle = (end: Vec3): Vec3 =>
+        vec3.subtract([0, 0, 0], place(vec3.add([0, 0, 0], point.position, end) as Vec3), position) as Vec3;
+      return { ...point, position, in: handle(point.in), out: handle(point.out) };
+    }),
+  };
+}
+
+/**
+ * Three cubics from the end of one curve to the start of another: a cubic B-spline on the knots 0 1 2 3,
+ * whose three first control points are set by place, first and second derivative at one end and the three
+ * last by those at the other. Null where the ends are one place.
+ */
+function bridgeBetween(a: CompiledPath, b: CompiledPath, tension: number): Bezier[] | null {
+  const [from, to]: Vec3[] = [
+    [0, 0, 0],
+    [0, 0, 0],
+  ];
+  const end = a.length * (1 - 1e-12);
+  a.position(a.length, from);
+  b.position(0, to);
+  const gap = vec3.distance(from, to);
+  if (gap < SAME_PLACE) return null;
+  // Along the bridge the parameter runs from 0 to 3, so this is the speed that covers the gap.
+  const speed = (gap / 3) * tension * 1.2;
+  const first = endControls(a, end, from, speed);
+  const last = endControls(b, 0, to, -speed).reverse();
+  const net: SplineNet = {
+    degree: 3,
+    knots: [0, 0, 0, 0, 1, 2, 3, 3, 3, 3],
+    controls: [...first, ...last].map((place) => [...place, 1]),
+  };
+  return [3, 4, 5].map((k) => elevateToCubic(spanBezier(net, k)));
+}
+
+/** The outer three control points that give a clamped cubic spline a place, direction and curvature. */
+function endControls(path: CompiledPath, s: number, place: Vec3, speed: number): Vec3[] {
+  const tangent: Vec3 = [0, 0, 0];
+  const bend: Vec3 = [0, 0, 0];
+  path.tangent(s, tangent);
+  path.curvatureVector(s, bend);
+  // On knots 0 0 0 0 1 2: r′ = 3 (P1 − P0), r″ = 6 (P0 − 1.5 P1 + 0.5 P2).
+  const p1 = vec3.scaleAndAdd([0, 0, 0], place, tangent, speed / 3) as Vec3;
+  const p2 = [0, 1, 2].map((k) => (bend[k] * speed * speed) / 3 - 2 * place[k] + 3 * p1[k]) as Vec3;
+  return [place, p1, p2];
+}

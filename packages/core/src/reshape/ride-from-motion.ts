@@ -1,0 +1,81 @@
+import { defaultsOf } from '../document/defaults.js';
+import { PaceKey } from '../document/shot-pace.js';
+import { ShotPath } from '../document/shot-path.js';
+import { distance3, type Vec3 } from '../math/vec.js';
+import { simplifyGraph } from '../math/simplify-graph.js';
+import { compilePath } from '../path/compile-path.js';
+import type { CompiledPath } from '../path/compiled-path.js';
+import { fitPlaces } from './fit-places.js';
+import { PathError } from '../path/path-error.js';
+
+/** A motion as a path and when to be where on it. */
+export interface RideOfMotion {
+  readonly path: ShotPath;
+  /** In metres along the path. */
+  readonly keys: PaceKey[];
+}
+
+/** Steps shorter than this are standing still, metres. */
+const STILL = 1e-5;
+const plainKey = defaultsOf(PaceKey);
+
+/**
+ * A path along the places of a motion, and linear keys that are where the motion was, when it was, both
+ * within a tolerance. Standing still becomes level keys.
+ *
+ * @param frames    rising frames, one a place
+ * @param positions x, y, z of each place in turn
+ * @param tolerance metres, above 0
+ * @throws PathError where nothing moves
+ */
+export function rideFromMotion(
+  name: string,
+  frames: readonly number[],
+  positions: Float64Array,
+  tolerance: number,
+): RideOfMotion {
+  const places: Vec3[] = [];
+  const placeAtFrame = frames.map((_, i) => {
+    const place: Vec3 = [positions[3 * i], positions[3 * i + 1], positions[3 * i + 2]];
+    const last = places[places.length - 1];
+    if (last === undefined || distance3(last, place) > STILL) places.push(place);
+    return places.length - 1;
+  });
+  if (places.length < 2) throw new PathError(`"${name}" stands still: a motion was expected.`);
+  const blank: ShotPath = { ...defaultsOf(ShotPath), id: 'motion', name };
+  const path = fitPlaces(blank, Float64Array.from(places.flat()), false, tolerance);
+  const distances = distancesOf(places, compilePath(path), tolerance);
+  const values = placeAtFrame.map((i) => distances[i]);
+  const kept = simplifyGraph(frames, values, tolerance);
+  return { path, keys: kept.map((i) => ({ ...plainKey, frame: frames[i], value: values[i] })) };
+}
+
+const SAMPLES = 24;
+
+/** By place the distance along the curve, each looked for only a little way on from the one before. */
+function distancesOf(places: readonly Vec3[], curve: CompiledPath, tolerance: number): number[] {
+  const here: Vec3 = [0, 0, 0];
+  const gapAt = (s: number, place: Vec3): number => {
+    curve.position(s, here);
+    return distance3(here, place);
+  };
+  const result = [0];
+  for (let i = 1; i < places.length - 1; i++) {
+    const step = distance3(places[i - 1], places[i]);
+    const from = result[i - 1];
+    const to = Math.min(curve.length, from + 1.5 * step + 2 * tolerance);
+    let best = from;
+    for (let n = 1; n <= SAMPLES; n++) {
+      const s = from + ((to - from) * n) / SAMPLES;
+      if (gapAt(s, places[i]) < gapAt(best, places[i])) best = s;
+    }
+    for (let width = (to - from) / SAMPLES; width > 1e-9; width /= 2) {
+      for (const s of [best - width / 2, best + width / 2]) {
+        if (s >= from && s <= to && gapAt(s, places[i]) < gapAt(best, places[i])) best = s;
+      }
+    }
+    result.push(best);
+  }
+  result.push(curve.length);
+  return result;
+}

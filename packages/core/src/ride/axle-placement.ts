@@ -1,0 +1,197 @@
+import { vec3 } from 'gl-matrix';
+import type { Anchor, Offset } from '../document/shot-hitch.js';
+import type { Chassis } from '../document/shot-rider.js';
+import type { Vec3 } from '../math/vec.js';
+import type { CompiledPath, FrameReference } from '../path/compiled-path.js';
+import { compileTrail, type Pin } from './trail.js';
+
+/**
+ * How a rider stands on the curve: which of its places is on it, and where its couplings are along it.
+ * Lengths are metres along its way, behind is negative.
+ */
+export interface AxlePlacement {
+  /** Writes position, left, up and forward of the rider's origin where its anchor is at distance s. */
+  frame(s: number, out: Float64Array): void;
+  /** From the anchor to the front coupling. */
+  readonly reach: number;
+  /** Where along the curve the rear coupling is, and by how much that moves with s. */
+  tail(s: number): { distance: number; rate: number };
+}
+
+/** How finely a place with a given chord is looked for, metres. */
+const EXACT = 1e-10;
+
+/**
+ * @param chassis where the axles and couplings are, scaled; null stands on its origin with no length
+ * @param sense −1 where the rider is turned round and so travels tail first
+ * @param pin   where its front coupling is held, for one that is towed; without it its front axle is on the curve
+ */
+export function compileAxlePlacement(
+  path: CompiledPath,
+  reference: FrameReference,
+  anchor: Anchor,
+  chassis: Chassis | null,
+  sense: 1 | -1,
+  pin: Pin | null = null,
+): AxlePlacement {
+  if (chassis !== null && anchor === 'frontAxle' && chassis.frontAxle > chassis.rearAxle) {
+    return trailing(path, chassis, sense, pin);
+  }
+  if (chassis !== null && anchor === 'bothAxles' && chassis.frontAxle > chassis.rearAxle) {
+    return onBothAxles(path, reference, chassis, sense);
+  }
+  // Where the rider is turned, its origin is before the axle that is on the curve by as much as it was behind.
+  const held = chassis !== null && anchor === 'rearAxle' ? chassis.rearAxle : 0;
+  const rear = sense * ((chassis?.rearCoupling ?? 0) - held);
+  return {
+    frame(s, out) {
+      path.frame(s, out, 0, reference);
+      for (let k = 0; k < 3; k++) out[k] -= sense * held * out[9 + k];
+    },
+    reach: sense * ((chassis?.frontCoupling ?? 0) - held),
+    tail: (s) => ({ distance: s + rear, rate: 1 }),
+  };
+}
+
+/**
+ * The front on the curve, or held by what tows it, and the rear axle following as a road vehicle's does: it cuts
+ * the bend, and never slides sideways. Up and down it lies on the path.
+ */
+function trailing(path: CompiledPath, chassis: Chassis, sense: 1 | -1, pin: Pin | null): AxlePlacement {
+  const front = pin ? chassis.frontCoupling : chassis.frontAxle;
+  const held = pin ?? ((s: number, out: Vec3) => path.position(s, out));
+  const bar = front - chassis.rearAxle;
+  const heading = compileTrail(held, { length: path.length, closed: path.closed, bar, sense });
+  const at: Vec3 = [0, 0, 0];
+  const behind: Vec3 = [0, 0, 0];
+  return {
+    frame(s, out) {
+      held(s, at);
+      path.position(s - sense * bar, behind);
+      // Past an end of an open path there is no height to go by but that of the end.
+      const level = !path.closed && (s - sense * bar < 0 || s - sense * bar > path.length);
+      const rise = level ? 0 : Math.max(-0.99, Math.min(0.99, (at[1] - behind[1]) / bar));
+      const cos = Math.sqrt(1 - rise * rise);
+      const angle = heading(s);
+      const [x, z] = [Math.sin(angle), Math.cos(angle)];
+      // `heading` is that of the rider's own front; the frame is that of its way.
+      const own = [cos * x, rise, cos * z];
+      const left = [z, 0, -x];
+      for (let k = 0; k < 3; k++) {
+        const [a, b] = [(k + 1) % 3, (k + 2) % 3];
+        out[k] = at[k] - front * own[k];
+        out[3 + k] = sense * left[k];
+        out[6 + k] = own[a] * left[b] - own[b] * left[a];
+        out[9 + k] = sense * own[k];
+      }
+    },
+    reach: sense * (chassis.frontCoupling - front),
+    tail: (s) => ({ distance: s + sense * (chassis.rearCoupling - front), rate: 1 }),
+  };
+}
+
+/** Both axles on the curve, as a vehicle on rails: the front one at s, the rear one a wheelbase away in a straight line. */
+function onBothAxles(
+  path: CompiledPath,
+  reference: FrameReference,
+  chassis: Chassis,
+  sense: 1 | -1,
+): AxlePlacement {
+  const wheelbase = chassis.frontAxle - chassis.rearAxle;
+  const front = new Float64Array(12);
+  const rear = new Float64Array(12);
+  const along: Vec3 = [0, 0, 0];
+  const up: Vec3 = [0, 0, 0];
+  const left: Vec3 = [0, 0, 0];
+  return {
+    frame(s, out) {
+      const behind = secondAxle(path, s, wheelbase, sense);
+      frameBeyond(path, s, reference, front);
+      frameBeyond(path, behind, reference, rear);
+      for (let k = 0; k < 3; k++) {
+        along[k] = sense * (front[k] - rear[k]);
+        up[k] = front[6 + k] + rear[6 + k];
+      }
+      vec3.normalize(along, along);
+      vec3.normalize(left, vec3.cross(left, up, along));
+      vec3.cross(up, along, left);
+      for (let k = 0; k < 3; k++) {
+        out[k] = front[k] - sense * chassis.frontAxle * along[k];
+        out[3 + k] = left[k];
+        out[6 + k] = up[k];
+        out[9 + k] = along[k];
+      }
+    },
+    reach: sense * (chassis.frontCoupling - chassis.frontAxle),
+    tail(s) {
+      const behind = secondAxle(path, s, wheelbase, sense);
+      frameBeyond(path, s, reference, front);
+      frameBeyond(path, behind, reference, rear);
+      let ahead = 0;
+      let back = 0;
+      for (let k = 0; k < 3; k++) {
+        ahead += (front[k] - rear[k]) * front[9 + k];
+        back += (front[k] - rear[k]) * rear[9 + k];
+      }
+      // The chord keeps its length, so both its ends move along it alike.
+      const rate = Math.abs(back) > 1e-9 ? ahead / back : 1;
+      return { distance: behind + sense * (chassis.rearCoupling - chassis.rearAxle), rate };
+    },
+  };
+}
+
+/** A frame of travel; past the ends of an open path it runs straight on. */
+function frameBeyond(path: CompiledPath, s: number, reference: FrameReference, out: Float64Array): void {
+  path.frame(s, out, 0, reference);
+  if (path.closed) return;
+  const past = s < 0 ? s : s > path.length ? s - path.length : 0;
+  for (let k = 0; k < 3; k++) out[k] += past * out[9 + k];
+}
+
+const here = new Float64Array(12);
+const there = new Float64Array(12);
+
+/**
+ * The nearest distance behind s (ahead of it where `sense` is −1) whose place is a chord away, by
+ * safeguarded Newton steps. On a path too small for the chord it is a chord away along the curve.
+ */
+function secondAxle(path: CompiledPath, s: number, chord: number, sense: 1 | -1): number {
+  frameBeyond(path, s, 'world', here);
+  /** How much too near the place is that is x metres off, and how fast that changes. */
+  const shortfall = (x: number): [number, number] => {
+    frameBeyond(path, s - sense * x, 'world', there);
+    let square = 0;
+    let slope = 0;
+    for (let k = 0; k < 3; k++) {
+      const d = here[k] - there[k];
+      square += d * d;
+      slope += d * there[9 + k];
+    }
+    const size = Math.sqrt(square);
+    return [chord - size, size > 0 ? (-sense * slope) / size : -1];
+  };
+  // A chord is never longer than its arc.
+  let near = chord;
+  let far = chord;
+  const most = path.closed ? Math.min(path.length, 40 * chord) : 40 * chord;
+  while (shortfall(far)[0] > EXACT) {
+    near = far;
+    far += chord / 8;
+    if (far > most) return s - sense * chord;
+  }
+  let x = far;
+  for (let step = 0; step < 60; step++) {
+    const [short, slope] = shortfall(x);
+    if (Math.abs(short) <= EXACT) break;
+    if (short > 0) near = x;
+    else far = x;
+    const next = slope < 0 ? x - short / slope : NaN;
+    x = next > near && next < far ? next : (near + far) / 2;
+  }
+  return s - sense * x;
+}
+
+/** −1 where an offset turns a rider so that it travels tail first. */
+export function senseOf({ yaw }: Pick<Offset, 'yaw'>): 1 | -1 {
+  return Math.cos((yaw * Math.PI) / 180) < -1e-9 ? -1 : 1;
+}

@@ -1,0 +1,76 @@
+import type { Follows, PacedBy } from '../document/shot-hitch.js';
+import type { Motion } from '../pace/compiled-pace.js';
+import type { CompiledPath } from '../path/compiled-path.js';
+import type { OffsetAt } from '../pose/keyed-offset.js';
+import type { AxlePlacement } from './axle-placement.js';
+
+/** A rider's place along its path over time: for its own pose, and for others that take their timing from it. */
+export interface PathMotion {
+  readonly path: CompiledPath;
+  /** Its timing alone. */
+  readonly timing: Motion;
+  /** The same with its own offset along the path. */
+  readonly pace: Motion;
+  readonly offset: OffsetAt;
+  readonly placement: AxlePlacement;
+  /** −1 where it is turned so that it travels tail first. */
+  readonly sense: 1 | -1;
+  /** Where its rear coupling is along the curve, and how fast that moves, m/s. */
+  tail(frame: number): { readonly distance: number; readonly speed: number };
+}
+
+/** So many frames' couplings are kept; a string asks for those of the unit before it again and again. */
+const MOST_KEPT = 20_000;
+
+/** What a motion along a path is put together from. */
+export type PathMotionParts = Pick<PathMotion, 'path' | 'timing' | 'offset' | 'placement' | 'sense'>;
+
+export function compilePathMotion(parts: PathMotionParts, fps: number): PathMotion {
+  const { path, timing, offset, placement } = parts;
+  const pace: Motion = {
+    distance: (frame) => timing.distance(frame) + offset.at(frame).along,
+    speed: (frame) => timing.speed(frame) + offset.alongRate(frame) * fps,
+  };
+  const kept = new Map<number, { distance: number; speed: number }>();
+  const findTail = (frame: number) => {
+    const asked = pace.distance(frame);
+    // What hangs behind a leader that waits at the end of its path waits too.
+    const held = !path.closed && (asked < 0 || asked > path.length);
+    const { distance, rate } = placement.tail(held ? path.wrap(asked) : asked);
+    return { distance, speed: held ? 0 : rate * pace.speed(frame) };
+  };
+  return {
+    ...parts,
+    pace,
+    tail(frame) {
+      const cached = kept.get(frame) ?? findTail(frame);
+      if (kept.size >= MOST_KEPT) kept.clear();
+      kept.set(frame, cached);
+      return cached;
+    },
+  };
+}
+
+/**
+ * The timing of a rider that hangs behind another, coupling to coupling along the curve.
+ *
+ * @param own how the rider itself stands on the path
+ */
+export function stringPace({ gap }: Follows, leader: PathMotion, own: AxlePlacement): Motion {
+  const behind = leader.sense * gap + own.reach;
+  return {
+    distance: (frame) => leader.tail(frame).distance - behind,
+    speed: (frame) => leader.tail(frame).speed,
+  };
+}
+
+/**
+ * Another's timing, so many frames later and so many times as fast, both counted from the range's first frame.
+ */
+export function echoPace({ delay, rate }: PacedBy, leader: Motion, first: number): Motion {
+  const at = (frame: number) => first + (frame - first - delay) * rate;
+  return {
+    distance: (frame) => leader.distance(at(frame)),
+    speed: (frame) => leader.speed(at(frame)) * rate,
+  };
+}

@@ -1,0 +1,93 @@
+import { mat3, quat } from 'gl-matrix';
+import type { Facing } from '../document/shot-facing.js';
+import type { Hitch, Offset } from '../document/shot-hitch.js';
+import type { Rider } from '../document/shot-rider.js';
+import type { Quat } from '../math/vec.js';
+import type { FrameReference } from '../path/compiled-path.js';
+import type { TrackRange } from './aim-track.js';
+import { compileAiming, type TargetAt } from './aiming.js';
+import { axesToTravel } from '../pose/axes.js';
+import { compileBank } from './bank.js';
+import type { PathMotion } from './path-motion.js';
+import type { GroundFit } from './ground-fit.js';
+import { compileInfluence } from '../pose/influence.js';
+import { offsetRotation } from '../pose/offset-rotation.js';
+import { POSE, type PoseAt } from '../pose/pose.js';
+import { compileTravel } from './travel.js';
+
+/** What a ride is computed from beside the rider itself. */
+export interface RideParts {
+  readonly motion: PathMotion;
+  /** Where the rider rests: for what leaves its path, or keeps its turn. */
+  readonly rest: PoseAt;
+  /** What is aimed at; null where that is nothing, or a place ahead. */
+  readonly target: TargetAt | null;
+  readonly range: TrackRange;
+  /** How it is set on the ground; null where it is not. */
+  readonly ground: GroundFit | null;
+}
+
+/** What is up along the path itself; a rider that is turned to the ground begins from the world's. */
+export function referenceOf({ reference }: Facing): FrameReference {
+  return reference === 'path' ? 'path' : 'world';
+}
+
+/**
+ * A rider on its path: at its pace's distance, banked, turned to the frame of travel or to what it aims at,
+ * moved by its offset.
+ *
+ * `along` is measured on the curve itself, so a rider set back by 3 m goes where the leader went. Offsets to
+ * the side and up are taken in the frame of travel before it banks. What is blended is blended by the shorter
+ * way round (spherical interpolation of quaternions, Shoemake 1985).
+ */
+export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
+  const { facing } = hitch;
+  const { motion, rest, target, range } = parts;
+  const { path, pace, offset, sense } = motion;
+  const travel = compileTravel(hitch, motion, parts.ground);
+  const bankAt = compileBank(hitch.bank, path, referenceOf(facing));
+  const aiming = compileAiming(rider, facing, travel, { target, range, sense });
+  const axes = axesToTravel(facing.forward, facing.up);
+  const fixed = hitch.offsetKeys.length === 0 ? ownTurn(hitch.offset, axes) : null;
+  const holds = compileInfluence(hitch.influence);
+  const faces = facing.mode === 'keep' ? () => 0 : compileInfluence(facing.influence);
+  const way = new Float64Array(12);
+  const resting = new Float64Array(POSE.size);
+  const basis = mat3.create();
+  const wayTurn: Quat = [0, 0, 0, 1];
+  const turn: Quat = [0, 0, 0, 1];
+  const other: Quat = [0, 0, 0, 1];
+
+  return (frame, out, at) => {
+    const distance = travel(frame, way);
+    const speed = pace.distance(frame) === distance ? pace.speed(frame) : 0;
+    for (let k = 0; k < 9; k++) basis[k] = way[3 + k];
+    quat.normalize(wayTurn, quat.fromMat3(wayTurn, basis));
+    const bank = bankAt === null ? 0 : bankAt(distance, speed);
+    quat.rotateZ(turn, wayTurn, bank);
+    let aimed = aiming?.influence(frame) ?? 0;
+    if (aiming !== null && aimed > 0) {
+      if (aiming.turn(frame, way, wayTurn, other)) quat.slerp(turn, turn, other, aimed);
+      else aimed = 0;
+    }
+    quat.multiply(turn, turn, fixed ?? ownTurn(offset.at(frame), axes));
+    const held = holds?.(frame) ?? 1;
+    const faced = (faces?.(frame) ?? 1) * held;
+    if (faced < 1) {
+      rest(frame, resting, 0);
+      for (let k = 0; k < 4; k++) other[k] = resting[POSE.rotation + k];
+      quat.slerp(turn, other, turn, faced);
+      for (let k = 0; k < 3; k++) way[k] = resting[k] + held * (way[k] - resting[k]);
+    }
+    quat.normalize(turn, turn);
+    for (let k = 0; k < 3; k++) out[at + k] = way[k];
+    for (let k = 0; k < 4; k++) out[at + POSE.rotation + k] = turn[k];
+    out[at + POSE.distance] = distance;
+    out[at + POSE.speed] = speed;
+    out[at + POSE.bank] = (bank * faced * (1 - aimed) * 180) / Math.PI;
+  };
+}
+
+function ownTurn(offset: Pick<Offset, 'yaw' | 'pitch' | 'roll'>, axes: Quat): Quat {
+  return quat.multiply([0, 0, 0, 1], offsetRotation(offset), axes) as Quat;
+}

@@ -1,0 +1,2 @@
+export { addRetimeKey, stretchRetime } from './change-retime.js';
+export { shownAt, sourceFrame } from './retiming.js';

@@ -1,0 +1,73 @@
+import { attachRiders, compiledPathOf, PathError, type AttachPlan, type Shot } from '@fleet-rail/core';
+import { foundAxes } from '../edits/rider-edits';
+import { notify } from '../ui/notices';
+import { attempt } from './attempt';
+import type { DeskState, DeskStore, Attaching } from './desk-store';
+
+/** Shows riders where they would land on a path. */
+export function beginLanding(desk: DeskStore, riders: readonly string[], pathId: string): void {
+  const { shot, set } = desk.getState();
+  const path = shot.paths.find(({ id }) => id === pathId);
+  const curve = path && compiledPathOf(path);
+  if (curve === undefined) return;
+  if (curve instanceof PathError) {
+    notify('error', curve.message);
+    return;
+  }
+  const rides = riders.some((id) => shot.riders.find((rider) => rider.id === id)?.hitch);
+  const plan: AttachPlan = {
+    path: pathId,
+    start: 0,
+    way: 'along',
+    timing: { kind: rides ? 'kept' : 'once' },
+    startFrame: shot.range.first,
+    spacing: riders.length > 1 ? longest(shot, riders) : 0,
+    keepsPlace: false,
+  };
+  set({ tool: { kind: 'select' }, attaching: { riders, plan }, pathId, points: new Set() });
+}
+
+/** Room for the longest of some riders and a metre. */
+function longest(shot: Shot, riders: readonly string[]): number {
+  const lengths = shot.riders
+    .filter(({ id }) => riders.includes(id))
+    .map(({ chassis }) => (chassis ? chassis.frontCoupling - chassis.rearCoupling : 1));
+  return Math.ceil(Math.max(...lengths) + 1);
+}
+
+export function changeAttachPlan(desk: DeskStore, change: Partial<AttachPlan>): void {
+  const { attaching, set } = desk.getState();
+  if (attaching) set({ attaching: { ...attaching, plan: { ...attaching.plan, ...change } } });
+}
+
+export function acceptAttaching(desk: DeskStore): void {
+  const { attaching, shot, models, set } = desk.getState();
+  if (attaching === null) return;
+  const badges = shot.riders.filter(({ id }) => attaching.riders.includes(id)).map(({ badge }) => badge);
+  const axes = foundAxes(shot, models);
+  const done = attempt(desk, `Attach ${badges.join(', ')}`, (before) =>
+    attachRiders(before, attaching.riders, attaching.plan, axes),
+  );
+  if (done) set({ attaching: null, pathId: attaching.plan.path });
+}
+
+let cached: { from: readonly unknown[]; shot: Shot | null } | null = null;
+
+/** The shot as it would be with the riders attached; null where it cannot be. Kept while nothing changes. */
+export function attachedShot({ shot, attaching, models }: DeskState): Shot | null {
+  if (attaching === null) return null;
+  const from = [shot, attaching, models];
+  if (cached === null || !cached.from.every((part, i) => part === from[i])) {
+    cached = { from, shot: attached(shot, attaching, models) };
+  }
+  return cached.shot;
+}
+
+function attached(shot: Shot, { riders, plan }: Attaching, models: DeskState['models']): Shot | null {
+  try {
+    return attachRiders(shot, riders, plan, foundAxes(shot, models));
+  } catch (error) {
+    if (error instanceof PathError) return null;
+    throw error;
+  }
+}

@@ -1,0 +1,90 @@
+import { movesByItself, type NodeHierarchy, type Shot } from '@fleet-rail/core';
+import { useEffect, useRef } from 'react';
+import { sentenceOf } from '../api/request';
+import { modelFileUrl } from '../api/models';
+import { openAssetsReader } from '../scene-assets/assets-client';
+import { notify } from '../ui/notices';
+import type { DeskStore } from './desk-store';
+
+/** Keeps what the shot is played with at hand: the triangles of its ground, and what of its riders' models can move. */
+export function useSceneAssets(desk: DeskStore): void {
+  const cached = useRef(new Map<string, Promise<NodeHierarchy | null>>());
+  useEffect(() => {
+    const { reader, close } = openAssetsReader();
+    const hierarchies = cached.current;
+    const reported = new Set<string>();
+    let wantedGround: string | null = null;
+    let wantedHierarchies = '';
+    const tell = (what: string, error: unknown) => {
+      const text = `${what} could not be read: ${sentenceOf(error)}`;
+      if (!reported.has(text)) notify('error', text);
+      reported.add(text);
+    };
+    const readGround = async (shot: Shot) => {
+      const { model: id, nodes } = shot.ground;
+      const model = shot.models.find((other) => other.id === id);
+      const asset = model?.source.asset;
+      const key = JSON.stringify([asset, nodes]);
+      if (key === wantedGround) return;
+      wantedGround = key;
+      try {
+        const ground = model && asset ? await reader.ground(modelFileUrl(asset), model.name, nodes) : null;
+        if (wantedGround !== key) return;
+        desk.getState().set({ ground });
+        if (model && asset && ground === null)
+          notify(
+            'error',
+            `${model.name} has no triangles to stand on; choose another model or other nodes of it.`,
+          );
+      } catch (error) {
+        tell('The ground', error);
+      }
+    };
+    const readHierarchies = async ({ models, riders, cues }: Shot) => {
+      const cued = new Set(cues.map(({ does }) => does.rider));
+      const worn = new Set(
+        riders
+          .filter((rider) => movesByItself(rider) || cued.has(rider.id))
+          .flatMap(({ model, gait }) => [model, gait?.source ?? null]),
+      );
+      const assets = models.flatMap(({ id, name, source }) =>
+        worn.has(id) && source.asset !== undefined ? [{ id, name, asset: source.asset }] : [],
+      );
+      const key = JSON.stringify(assets);
+      if (key === wantedHierarchies) return;
+      wantedHierarchies = key;
+      const entries = await Promise.all(
+        assets.map(async ({ id, name, asset }) => {
+          const reading =
+            hierarchies.get(asset) ??
+            reader.hierarchy(modelFileUrl(asset), name).catch((error: unknown) => {
+              hierarchies.delete(asset);
+              tell(name, error);
+              return null;
+            });
+          hierarchies.set(asset, reading);
+          return [id, await reading] as const;
+        }),
+      );
+      if (wantedHierarchies !== key) return;
+      desk.getState().set({
+        hierarchies: new Map(
+          entries.flatMap(([id, hierarchy]) => (hierarchy ? [[id, hierarchy] as const] : [])),
+        ),
+      });
+    };
+    const read = (shot: Shot) => {
+      void readGround(shot);
+      void readHierarchies(shot);
+    };
+    read(desk.getState().shot);
+    const stop = desk.subscribe(({ shot }, before) => {
+      if (shot !== before.shot) read(shot);
+    });
+    return () => {
+      stop();
+      close();
+      hierarchies.clear();
+    };
+  }, [desk]);
+}
