@@ -21,6 +21,7 @@ export default {
   transform: { '^.+\\.tsx?$': ['@swc/jest', swc] },
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   moduleNameMapper: {
+    '^styled-components$': '<rootDir>/packages/web/test/styled-components.mjs',
     '^@fleet-rail/core$': '<rootDir>/packages/core/src/index.ts',
     '^@fleet-rail/core/paths$': '<rootDir>/packages/core/src/formats/paths-read.ts',
     '^@fleet-rail/core/formats$': '<rootDir>/packages/core/src/formats/index.ts',

@@ -1,3 +1,4 @@
+import { NO_ASSETS } from '@fleet-rail/core';
 import { WebIO, type Node } from '@gltf-transform/core';
 import {
   POSE,
@@ -132,14 +133,14 @@ describe('the shot', () => {
 
   it('is accepted as a file, and nothing in it stands out', () => {
     expect(parseShot(JSON.parse(JSON.stringify(shot)))).toEqual(shot);
-    expect(checkShot(evaluateShot(shot))).toEqual([]);
+    expect(checkShot(evaluateShot(shot, NO_ASSETS))).toEqual([]);
     expect(shot.paths.every((path) => !(compiledPathOf(path) instanceof PathError))).toBe(true);
   });
 
   it('pulls two trailers, coupling to coupling, with their axles on the lane', () => {
     const [hauler, first, second] = [0, 1, 2].map((i) => {
       const pose = new Float64Array(POSE.size);
-      evaluateShot(shot).poses[i](300, pose, 0);
+      evaluateShot(shot, NO_ASSETS).poses[i](300, pose, 0);
       return pose[POSE.distance];
     });
     // Origin to hitch 1.35 m, the drawbar, and from its end to the front axle 0.8 m.
@@ -150,7 +151,7 @@ describe('the shot', () => {
   });
 
   it('keeps the hauler in the drone’s picture, a little below its middle', () => {
-    const evaluated = evaluateShot(shot);
+    const evaluated = evaluateShot(shot, NO_ASSETS);
     const [hauler, drone] = [new Float64Array(POSE.size), new Float64Array(POSE.size)];
     const camera = shot.riders[4].camera as Camera;
     for (let frame = 1; frame <= 1080; frame += 7) {
@@ -166,7 +167,7 @@ describe('the shot', () => {
   });
 
   it('flies five kestrels that lean into their loop, each a little otherwise', () => {
-    const { poses } = evaluateShot(shot);
+    const { poses } = evaluateShot(shot, NO_ASSETS);
     const flight = shot.riders.flatMap(({ model }, i) => (model === 'kestrel' ? [i] : []));
     expect(flight).toHaveLength(5);
     const banks = flight.map((i) => {
@@ -180,8 +181,8 @@ describe('the shot', () => {
   });
 
   it('drives the hauler with a stop at the rows and at the barn, and closes its loop', () => {
-    const evaluated = evaluateShot(shot);
-    const stops = evaluated.ownStops(shot.riders[0]).slice(0, 2);
+    const evaluated = evaluateShot(shot, NO_ASSETS);
+    const stops = (evaluated.timing(shot.riders[0])?.ownStops ?? []).slice(0, 2);
     expect(stops.map(({ from, to }) => (to - from) / 24)).toEqual([
       expect.closeTo(2, 9),
       expect.closeTo(3, 9),
@@ -257,10 +258,10 @@ describe('the shot', () => {
   });
 
   it('opens the gate at the barn and shuts it when the hauler is away', () => {
-    const evaluated = evaluateShot(shot);
+    const evaluated = evaluateShot(shot, NO_ASSETS);
     const gate = shot.riders.find(({ id }) => id === 'gate') as Shot['riders'][number];
     const [left, right] = evaluated.gauges(gate);
-    const [rows, barn] = evaluated.ownStops(shot.riders[0]);
+    const [rows, barn] = evaluated.timing(shot.riders[0])?.ownStops ?? [];
     for (const leaf of [left, right]) {
       expect(leaf.value((rows.from + rows.to) / 2)).toBe(0);
       expect(leaf.value((barn.from + barn.to) / 2)).toBeCloseTo(95, 0);
@@ -271,7 +272,7 @@ describe('the shot', () => {
     const barrels = barrelsShot();
     expect(parseShot(JSON.parse(JSON.stringify(barrels)))).toEqual(barrels);
     expect([barrels.riders.length, barrels.range.last]).toEqual([4, 24]);
-    const gaps = seamReport(evaluateShot(barrels));
+    const gaps = seamReport(evaluateShot(barrels, NO_ASSETS));
     expect(gaps.filter(({ handsOver }) => !handsOver).every(({ gap }) => gap < 1e-9)).toBe(true);
   });
 

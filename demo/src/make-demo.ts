@@ -1,29 +1,15 @@
 import { mkdir, rm, writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { writeShotText } from '@fleet-rail/core';
-import { makeBarrel, makeDrone, makeKestrel } from './models/flyers.js';
-import { makeHauler, makeTrailer } from './models/hauler.js';
-import { makeGate, makeOrchard } from './models/orchard.js';
-import { makePicker } from './models/picker.js';
 import { barrelsShot } from './barrels-shot.js';
 import { orchardShot } from './orchard-shot.js';
-import { orchardPaths } from './paths.js';
+import { makeDemoModels } from './models/index.js';
 
 /** Writes the demo's models and shots into demo/made. */
 const folder = fileURLToPath(new URL('../made/', import.meta.url));
 await rm(folder, { recursive: true, force: true });
 await mkdir(folder, { recursive: true });
-const models = {
-  hauler: makeHauler(),
-  trailer: makeTrailer(),
-  picker: makePicker(),
-  kestrel: makeKestrel(),
-  drone: makeDrone(),
-  barrel: makeBarrel(),
-  gate: makeGate(),
-  orchard: makeOrchard(orchardPaths()[0]),
-};
-for (const [name, model] of Object.entries(models)) {
+for (const [name, model] of Object.entries(makeDemoModels())) {
   const bytes = await model.glb();
   await writeFile(`${folder}${name}.glb`, bytes);
   console.log(`demo/made/${name}.glb: ${(bytes.byteLength / 1000).toFixed(0)} kB`);

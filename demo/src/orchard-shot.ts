@@ -11,7 +11,7 @@ import {
   newHitch,
   newShot,
   topSpeedFor,
-  restStops,
+  naturalStops,
   seamReport,
   Camera,
   Cycle,
@@ -21,10 +21,12 @@ import {
   type Axis,
   type GroundContact,
   type Pace,
+  type SceneAssets,
   type Shot,
 } from '@fleet-rail/core';
-import { readModel, type ModelFacts } from '@fleet-rail/core/formats';
+import { assetsOf, readModel, type ModelFacts } from '@fleet-rail/core/formats';
 import type { ModelBuilder } from './model-builder.js';
+import { makeDemoModels } from './models/index.js';
 import { makeHauler, makeTrailer } from './models/hauler.js';
 import { makePicker } from './models/picker.js';
 import { orchardPaths } from './paths.js';
@@ -168,10 +170,20 @@ function rotorSpin(): Cycle[] {
   }));
 }
 
+/** The demo's models by the ids that the shot gives them. */
+async function documentsOf(models: Shot['models']) {
+  const makers = makeDemoModels();
+  const read = models.map(async ({ id, source }) => {
+    const made = makers[id as keyof typeof makers];
+    return [id, (await readModel(await made.glb(), source.file ?? id)).document] as const;
+  });
+  return new Map(await Promise.all(read));
+}
+
 /** The same shot with wheels that turn whole times in the loop, each size by the least. */
-function wholeTurns(shot: Shot): Shot {
+function wholeTurns(shot: Shot, assets: SceneAssets): Shot {
   for (let round = 0; round < 40; round++) {
-    const evaluated = evaluateShot(shot);
+    const evaluated = evaluateShot(shot, assets);
     const gap = seamReport(evaluated).find((one) => one.channel === 'wheel' && isOpen(one));
     const [closing] = gap ? closingsOf(evaluated, gap) : [];
     if (!closing) return shot;
@@ -297,8 +309,10 @@ export async function orchardShot(): Promise<Shot> {
     );
   const first = hangString(shot, 'hauler', { unit: 'trailer-1', count: 1, gap: 0.05 }).shot;
   const both = hangString(first, 'hauler', { unit: 'trailer-2', count: 1, gap: 0.05 }).shot;
-  const rested = restStops({ ...both, riders: onGround(both.riders) }, 'picker');
-  return formUp(wholeTurns(rested), 'kestrel', {
+  // As it is played: on its ground, with its models.
+  const assets = assetsOf(both, await documentsOf(both.models));
+  const stopped = naturalStops({ ...both, riders: onGround(both.riders) }, assets, 'picker');
+  return formUp(wholeTurns(stopped, assets), assets, 'kestrel', {
     count: 4,
     arrangement: 'wedge',
     spacing: 2.4,

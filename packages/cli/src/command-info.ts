@@ -1,4 +1,4 @@
-import { PathError, evaluateShot } from '@fleet-rail/core';
+import { PathError, compiledPathOf } from '@fleet-rail/core';
 import { readShot } from './files.js';
 import { UsageError, type Arguments } from './options.js';
 import { counted } from './counted.js';
@@ -9,14 +9,13 @@ export async function commandInfo(args: Arguments): Promise<string> {
     throw new UsageError(`found ${args.files.length} shot files; expected one, as in: ride info a.shot.json`);
   }
   const shot = await readShot(args.files[0]);
-  const { paths } = evaluateShot(shot);
   const { first, last } = shot.range;
   const lines = [
     `${shot.name}: ${counted(shot.paths.length, 'path')}, ${counted(shot.riders.length, 'rider')}, frames ${first} to ${last} at ${shot.fps} fps`,
   ];
   for (const path of shot.paths) {
-    const curve = paths.get(path.id);
-    const length = curve instanceof PathError ? curve.message : `${curve?.length} m`;
+    const curve = compiledPathOf(path);
+    const length = curve instanceof PathError ? curve.message : `${curve.length} m`;
     lines.push(
       `path ${path.id}: ${path.basis}, ${path.closed ? 'closed' : 'open'}, ${path.points.length} points, ${length}`,
     );

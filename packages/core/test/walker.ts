@@ -30,7 +30,7 @@ export function testWalker(goesAway = false): NodeHierarchy {
   const walk = (i: number) => legs((phase) => footAt(phase), i / STEPS);
   const stand = () => legs(() => [0, 0], 0);
   const away = (i: number): Vec3 => [0, HIP, goesAway ? (STRIDE * i) / STEPS : 0];
-  return { nodes, clips: [clip('walk', walk, away), clip('stand', stand, () => [0, HIP, 0])] };
+  return { box: null, nodes, clips: [clip('walk', walk, away), clip('stand', stand, () => [0, HIP, 0])] };
 }
 
 /** Forward and up of a foot under its hip: straight back at even speed while it is down, then lifted forward. */

@@ -1,3 +1,5 @@
+import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import { quat, vec3 } from 'gl-matrix';
 import { newShot, type Loose } from '../document/new-shot.js';
 import { parseShot } from '../document/parse-shot.js';
@@ -41,10 +43,11 @@ const plan: AttachPlan = {
   keepsPlace: false,
 };
 const place = (shot: Shot, id: string, frame: number) =>
-  [...poseOfRider(shot, id, frame).subarray(0, 3)] as Vec3;
+  [...poseOfRider(evaluateShot(shot, NO_ASSETS), id, frame).subarray(0, 3)] as Vec3;
 const turn = (shot: Shot, id: string, frame: number) =>
-  [...poseOfRider(shot, id, frame).subarray(3, 7)] as Quat;
-const distance = (shot: Shot, id: string, frame: number) => poseOfRider(shot, id, frame)[POSE.distance];
+  [...poseOfRider(evaluateShot(shot, NO_ASSETS), id, frame).subarray(3, 7)] as Quat;
+const distance = (shot: Shot, id: string, frame: number) =>
+  poseOfRider(evaluateShot(shot, NO_ASSETS), id, frame)[POSE.distance];
 const nose = (shot: Shot, id: string, frame: number) =>
   vec3.transformQuat([0, 0, 0], [0, 0, 1], turn(shot, id, frame));
 const near = (v: Vec3) => v.map((value) => expect.closeTo(value, 6));
@@ -58,7 +61,7 @@ describe('attaching', () => {
   ]);
 
   it('starts part-way and is at the end with the last frame, once', () => {
-    const after = attachRiders(base, ['a'], plan);
+    const after = attachRiders(base, NO_ASSETS, ['a'], plan);
     expect([1, 51, 101].map((frame) => distance(after, 'a', frame))).toEqual(
       [10, 40, 70].map((v) => expect.closeTo(v, 9)),
     );
@@ -66,7 +69,7 @@ describe('attaching', () => {
   });
 
   it('against the path it goes back to the start, nose first', () => {
-    const after = attachRiders(base, ['a'], { ...plan, way: 'against' });
+    const after = attachRiders(base, NO_ASSETS, ['a'], { ...plan, way: 'against' });
     expect([1, 101].map((frame) => distance(after, 'a', frame))).toEqual(
       [10, 0].map((v) => expect.closeTo(v, 9)),
     );
@@ -74,17 +77,17 @@ describe('attaching', () => {
   });
 
   it('at a speed it is there when it is there, and waits', () => {
-    const after = attachRiders(base, ['a'], {
+    const after = attachRiders(base, NO_ASSETS, ['a'], {
       ...plan,
       timing: { kind: 'speed', speed: 20 },
       startFrame: 6,
     });
-    expect(poseOfRider(after, 'a', 20)[POSE.speed]).toBeCloseTo(20, 9);
+    expect(poseOfRider(evaluateShot(after, NO_ASSETS), 'a', 20)[POSE.speed]).toBeCloseTo(20, 9);
     // 60 m at 20 m/s are 3 s, 75 frames.
     expect([6, 81, 95].map((frame) => distance(after, 'a', frame))).toEqual(
       [10, 70, 70].map((v) => expect.closeTo(v, 9)),
     );
-    const round = attachRiders(shotOf([{ id: 'a', name: 'A' }], true), ['a'], {
+    const round = attachRiders(shotOf([{ id: 'a', name: 'A' }], true), NO_ASSETS, ['a'], {
       ...plan,
       timing: { kind: 'speed', speed: 40 },
     });
@@ -92,7 +95,7 @@ describe('attaching', () => {
   });
 
   it('several start one behind the other', () => {
-    const after = attachRiders(base, ['a', 'b'], { ...plan, spacing: 3 });
+    const after = attachRiders(base, NO_ASSETS, ['a', 'b'], { ...plan, spacing: 3 });
     expect(distance(after, 'a', 51) - distance(after, 'b', 51)).toBeCloseTo(3, 9);
   });
 
@@ -108,11 +111,15 @@ describe('attaching', () => {
       { id: 'w', name: 'Wagon', chassis },
     ]);
     const both = newShot({ ...shot, paths: [...shot.paths, other] } as Loose<Shot> & { name: string });
-    const hung = hangString(attachRiders(both, ['e'], plan), 'e', { unit: 'w', count: 1, gap: 1 }).shot;
-    const moved = attachRiders(hung, ['e'], { ...plan, path: 'q', start: 50 });
+    const hung = hangString(attachRiders(both, NO_ASSETS, ['e'], plan), 'e', {
+      unit: 'w',
+      count: 1,
+      gap: 1,
+    }).shot;
+    const moved = attachRiders(hung, NO_ASSETS, ['e'], { ...plan, path: 'q', start: 50 });
     expect(moved.riders.map(({ hitch }) => hitch?.path)).toEqual(['q', 'q']);
     expect(distance(moved, 'w', 1)).toBeCloseTo(50 - 1.5 - 1 - 0.5, 9);
-    const alone = attachRiders(hung, ['w'], { ...plan, path: 'q', timing: { kind: 'kept' } });
+    const alone = attachRiders(hung, NO_ASSETS, ['w'], { ...plan, path: 'q', timing: { kind: 'kept' } });
     expect(alone.riders[1].hitch).toMatchObject({ path: 'q', follows: null });
     expect(distance(alone, 'w', 60)).toBeCloseTo(distance(hung, 'w', 60), 6);
   });
@@ -126,7 +133,13 @@ describe('attaching', () => {
       for (const forward of ['+z', '-x'] as const) {
         const before = shotOf([{ id: 'a', name: 'A', rest: { translation, rotation: rest.rotation } }]);
         const axes = new Map([['a', { forward, up: '+y' as const }]]);
-        const attached = attachRiders(before, ['a'], { ...plan, keepsPlace: true, startFrame: 20 }, axes);
+        const attached = attachRiders(
+          before,
+          NO_ASSETS,
+          ['a'],
+          { ...plan, keepsPlace: true, startFrame: 20 },
+          axes,
+        );
         expect(place(attached, 'a', 20)).toEqual(near(translation));
         expect(Math.abs(quat.dot(turn(attached, 'a', 20), rest.rotation))).toBeCloseTo(1, 9);
         accepted(attached);
@@ -134,7 +147,7 @@ describe('attaching', () => {
           ...hitch,
           bank: { ...hitch.bank, mode: 'amount', amount: 30, window: 8 },
         }));
-        const again = attachRiders(banked, ['a'], {
+        const again = attachRiders(banked, NO_ASSETS, ['a'], {
           ...plan,
           keepsPlace: true,
           timing: { kind: 'kept' },
@@ -148,12 +161,12 @@ describe('attaching', () => {
 });
 
 describe('coming off again', () => {
-  const attached = attachRiders(shotOf([{ id: 'a', name: 'A', rest }]), ['a'], plan);
+  const attached = attachRiders(shotOf([{ id: 'a', name: 'A', rest }]), NO_ASSETS, ['a'], plan);
 
   it('stays where it is, or goes back to where it was before', () => {
-    const here = detachHere(attached, ['a'], 70);
+    const here = detachHere(attached, NO_ASSETS, ['a'], 70);
     expect(place(here, 'a', 1)).toEqual(near(place(attached, 'a', 70)));
-    expect(place(detachBack(attached, ['a']), 'a', 1)).toEqual(near(rest.translation));
+    expect(place(detachBack(attached, NO_ASSETS, ['a']), 'a', 1)).toEqual(near(rest.translation));
     expect(here.riders[0].hitch).toBeNull();
   });
 
@@ -164,16 +177,21 @@ describe('coming off again', () => {
       { id: 'c', name: 'C', chassis },
     ]);
     const string = hangString(
-      hangString(attachRiders(units, ['a'], plan), 'a', { unit: 'b', count: 1, gap: 0.5 }).shot,
+      hangString(attachRiders(units, NO_ASSETS, ['a'], plan), 'a', { unit: 'b', count: 1, gap: 0.5 }).shot,
       'a',
       { unit: 'c', count: 1, gap: 0.5 },
     ).shot;
-    const formed = formUp(string, 'a', { ...formation, count: 1, arrangement: 'later', delay: 10 });
+    const formed = formUp(string, NO_ASSETS, 'a', {
+      ...formation,
+      count: 1,
+      arrangement: 'later',
+      delay: 10,
+    });
     const [copy] = formed.ids;
     for (const after of [
-      removeRider(formed.shot, 'a', 1),
-      detachBack(formed.shot, ['a']),
-      detachHere(formed.shot, ['a'], 50),
+      removeRider(formed.shot, NO_ASSETS, 'a', 1),
+      detachBack(formed.shot, NO_ASSETS, ['a']),
+      detachHere(formed.shot, NO_ASSETS, ['a'], 50),
     ]) {
       for (const frame of [20, 60]) {
         expect(distance(after, copy, frame)).toBeCloseTo(distance(formed.shot, copy, frame), 6);
@@ -183,11 +201,11 @@ describe('coming off again', () => {
       accepted(after);
     }
     // Taken off together, each stays exactly where it was.
-    const off = detachHere(formed.shot, ['a', 'b', 'c', copy], 64);
+    const off = detachHere(formed.shot, NO_ASSETS, ['a', 'b', 'c', copy], 64);
     for (const id of ['a', 'b', 'c', copy])
       expect(place(off, id, 1)).toEqual(near(place(formed.shot, id, 64)));
     // Without the middle one the last hangs as far behind the first as it did.
-    const shorter = removeRider(formed.shot, 'b', 1);
+    const shorter = removeRider(formed.shot, NO_ASSETS, 'b', 1);
     expect(shorter.riders.find(({ id }) => id === 'c')?.hitch?.follows?.rider).toBe('a');
     expect(distance(shorter, 'c', 90)).toBeCloseTo(distance(formed.shot, 'c', 90), 6);
   });
@@ -202,7 +220,7 @@ describe('coming off again', () => {
       ],
       cuts: [{ frame: 1, camera: 'a' }],
     } as Loose<Shot> & { name: string });
-    const after = removeRider(shot, 'a', 40);
+    const after = removeRider(shot, NO_ASSETS, 'a', 40);
     expect(place(after, 'load', 1)).toEqual(near(place(shot, 'load', 40)));
     expect(after.riders[1].hitch?.facing.target).toBeNull();
     expect(after.cuts).toEqual([]);
@@ -224,12 +242,13 @@ const formation: Formation = {
 describe('a formation', () => {
   const led = attachRiders(
     shotOf([{ id: 'k', name: 'Kestrel', kind: 'creature', badge: 'K1' }]),
+    NO_ASSETS,
     ['k'],
     plan,
   );
 
   it('keeps its places beside and behind the leader, and its time', () => {
-    const { shot, ids } = formUp(led, 'k', { ...formation, count: 2 });
+    const { shot, ids } = formUp(led, NO_ASSETS, 'k', { ...formation, count: 2 });
     // On the first straight, along +Z, left is +X.
     expect(place(shot, ids[0], 20)).toEqual(
       near(vec3.add([0, 0, 0], place(shot, 'k', 20), [2, 0, -2]) as Vec3),
@@ -246,7 +265,7 @@ describe('a formation', () => {
   });
 
   it('follows what its leader is given later', () => {
-    const { shot, ids } = formUp(led, 'k', { ...formation, arrangement: 'file', count: 1 });
+    const { shot, ids } = formUp(led, NO_ASSETS, 'k', { ...formation, arrangement: 'file', count: 1 });
     const slowed = withHitch(shot, 'k', (hitch) => ({
       ...hitch,
       pace: { ...hitch.pace, keys: hitch.pace.keys.map((key) => ({ ...key, value: key.value / 2 })) },
@@ -257,7 +276,7 @@ describe('a formation', () => {
   it('varies by its seed: the same again, other for another, and a copy is the same in a larger flight', () => {
     const vary = { place: 1, time: 6, speed: 0.1, amplitude: 0.3 };
     const hitches = (seed: number, count: number) =>
-      formUp(led, 'k', { ...formation, seed, count, vary })
+      formUp(led, NO_ASSETS, 'k', { ...formation, seed, count, vary })
         .shot.riders.slice(1)
         .map(({ hitch }) => hitch);
     expect(hitches(3, 4)).toEqual(hitches(3, 4));
@@ -272,12 +291,12 @@ describe('a formation', () => {
 
   it('what drives is not lifted off the ground', () => {
     const truck = { ...led, riders: led.riders.map((rider) => ({ ...rider, kind: 'vehicle' as const })) };
-    const { shot } = formUp(truck, 'k', { ...formation, vary: { ...formation.vary, place: 1 } });
+    const { shot } = formUp(truck, NO_ASSETS, 'k', { ...formation, vary: { ...formation.vary, place: 1 } });
     expect(shot.riders.every(({ hitch }) => hitch?.offset.rise === 0)).toBe(true);
   });
 
   it('the whole ride is moved and turned about where its leader starts', () => {
-    const { shot, ids } = formUp(led, 'k', {
+    const { shot, ids } = formUp(led, NO_ASSETS, 'k', {
       ...formation,
       arrangement: 'moved',
       count: 2,
@@ -293,7 +312,9 @@ describe('a formation', () => {
   });
 
   it('needs a rider on a path', () => {
-    expect(() => formUp(detachBack(led, ['k']), 'k', formation)).toThrow('a rider on a path');
+    expect(() => formUp(detachBack(led, NO_ASSETS, ['k']), NO_ASSETS, 'k', formation)).toThrow(
+      'a rider on a path',
+    );
   });
 });
 
@@ -303,6 +324,7 @@ it('a string takes copies of its unit, with both axles on the path', () => {
       { id: 'e', name: 'Engine', chassis },
       { id: 't', name: 'Trailer', badge: 'T2', chassis },
     ]),
+    NO_ASSETS,
     ['e'],
     { ...plan, start: 20 },
   );
@@ -324,12 +346,13 @@ it('on a carrier a rider keeps its place, or takes the carrier’s', () => {
       { id: 'c', name: 'Carrier' },
       { id: 'a', name: 'A', rest },
     ]),
+    NO_ASSETS,
     ['c'],
     plan,
   );
-  const kept = sitOn(shot, 'a', 'c', 30, true);
+  const kept = sitOn(shot, NO_ASSETS, 'a', 'c', 30, true);
   expect(place(kept, 'a', 30)).toEqual(near(rest.translation));
-  expect(place(sitOn(shot, 'a', 'c', 30, false), 'a', 77)).toEqual(near(place(shot, 'c', 77)));
-  expect(place(sitOn(kept, 'a', null, 80, true), 'a', 1)).toEqual(near(place(kept, 'a', 80)));
-  expect(() => sitOn(kept, 'c', 'a', 1, true)).toThrow('Carrier → A → Carrier');
+  expect(place(sitOn(shot, NO_ASSETS, 'a', 'c', 30, false), 'a', 77)).toEqual(near(place(shot, 'c', 77)));
+  expect(place(sitOn(kept, NO_ASSETS, 'a', null, 80, true), 'a', 1)).toEqual(near(place(kept, 'a', 80)));
+  expect(() => sitOn(kept, NO_ASSETS, 'c', 'a', 1, true)).toThrow('Carrier → A → Carrier');
 });

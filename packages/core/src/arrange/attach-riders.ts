@@ -11,7 +11,9 @@ import { nearestToPoint } from '../path/nearest.js';
 import { PathError } from '../path/path-error.js';
 import { axesToTravel } from '../pose/axes.js';
 import { anglesOf } from '../pose/offset-rotation.js';
-import { POSE } from '../pose/pose.js';
+import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import type { SceneAssets } from '../evaluate/scene-assets.js';
+import { POSE, positionIn, rotationIn } from '../pose/pose.js';
 import { poseOfRider, withHitch, withRider } from './change-rider.js';
 import { withOwnPace } from './own-pace.js';
 
@@ -42,6 +44,7 @@ export type Axes = Pick<Facing, 'forward' | 'up'>;
  */
 export function attachRiders(
   shot: Shot,
+  assets: SceneAssets,
   ids: readonly string[],
   plan: AttachPlan,
   axes: ReadonlyMap<string, Axes> = new Map(),
@@ -52,26 +55,28 @@ export function attachRiders(
   if (curve instanceof PathError) throw curve;
   return ids.reduce((before, id, i) => {
     const behind = (plan.way === 'along' ? -1 : 1) * i * plan.spacing || 0;
-    return attachOne(before, id, plan, curve, behind, axes.get(id));
+    return attachOne(before, assets, id, plan, curve, behind, axes.get(id));
   }, shot);
 }
 
 function attachOne(
   shot: Shot,
+  assets: SceneAssets,
   id: string,
   plan: AttachPlan,
   curve: CompiledPath,
   along: number,
   axes: Axes | undefined,
 ): Shot {
-  const was = plan.keepsPlace ? poseOfRider(shot, id, plan.startFrame) : null;
+  const evaluated = evaluateShot(shot, assets);
+  const was = plan.keepsPlace ? poseOfRider(evaluated, id, plan.startFrame) : null;
   const begun = was ? { ...plan, start: nearestToPoint(curve, positionIn(was)).distance } : plan;
   const plain = defaultsOf(Hitch);
   const attached = withRider(shot, id, (rider) => {
     if (plan.timing.kind === 'kept' && rider.hitch !== null) {
       const leader = shot.riders.find((other) => other.id === rider.hitch?.follows?.rider);
       // What hung behind a rider of another path goes on by itself.
-      const own = leader && leader.hitch?.path !== plan.path ? withOwnPace(shot, rider) : rider;
+      const own = leader && leader.hitch?.path !== plan.path ? withOwnPace(evaluated, rider) : rider;
       return { ...own, hitch: own.hitch && { ...own.hitch, path: plan.path } };
     }
     const base: Hitch = rider.hitch ?? {
@@ -92,7 +97,7 @@ function attachOne(
     return { ...rider, hitch };
   });
   const together = withString(attached, id, plan.path);
-  return was ? keptInPlace(together, id, plan.startFrame, was, begun.start) : together;
+  return was ? keptInPlace(together, assets, id, plan.startFrame, was, begun.start) : together;
 }
 
 /** The string behind a rider, on the rider's path. */
@@ -110,7 +115,8 @@ function startingPace(shot: Shot, plan: AttachPlan, curve: CompiledPath, base: P
   const { start, startFrame, timing } = plan;
   const { length, closed } = curve;
   const sign = plan.way === 'along' ? 1 : -1;
-  const last = Math.max(shot.range.last, startFrame + 1);
+  // In a loop round a closed path the frame after the last is the first again.
+  const last = Math.max(shot.range.last + (shot.loop && closed ? 1 : 0), startFrame + 1);
   const left = closed ? length : sign > 0 ? length - start : start;
   let [end, frame] = [start + sign * left, last];
   if (timing.kind === 'speed') {
@@ -136,16 +142,21 @@ function startingPace(shot: Shot, plan: AttachPlan, curve: CompiledPath, base: P
   };
 }
 
-const positionIn = (pose: Float64Array): Vec3 => [pose[0], pose[1], pose[2]];
-const rotationIn = (pose: Float64Array): Quat => [pose[3], pose[4], pose[5], pose[6]];
-
 /**
  * The rider's offset such that at a frame it is where, and turned as, a pose has it.
  *
  * @param nearest the distance along the path that is nearest to there
  */
-function keptInPlace(shot: Shot, id: string, frame: number, was: Float64Array, nearest: number): Shot {
-  const ahead = nearest - poseOfRider(shot, id, frame)[POSE.distance];
+function keptInPlace(
+  shot: Shot,
+  assets: SceneAssets,
+  id: string,
+  frame: number,
+  was: Float64Array,
+  nearest: number,
+): Shot {
+  const poseIn = (one: Shot) => poseOfRider(evaluateShot(one, assets), id, frame);
+  const ahead = nearest - poseIn(shot)[POSE.distance];
   const plain = defaultsOf(Hitch);
   const upright = withHitch(shot, id, (hitch) => ({
     ...hitch,
@@ -162,12 +173,8 @@ function keptInPlace(shot: Shot, id: string, frame: number, was: Float64Array, n
     const travel = quat.multiply([0, 0, 0, 1], rotationIn(pose), toModel);
     return quat.conjugate([0, 0, 0, 1], travel) as Quat;
   };
-  const banked = poseOfRider(upright, id, frame);
-  const level = poseOfRider(
-    withHitch(upright, id, (hitch) => ({ ...hitch, bank: plain.bank })),
-    id,
-    frame,
-  );
+  const banked = poseIn(upright);
+  const level = poseIn(withHitch(upright, id, (hitch) => ({ ...hitch, bank: plain.bank })));
   const turn = quat.multiply([0, 0, 0, 1], intoTravel(banked), rotationIn(was));
   quat.multiply(turn, turn, toModel);
   const gap = vec3.subtract([0, 0, 0], positionIn(was), positionIn(level));

@@ -1,3 +1,4 @@
+import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import { quat, vec3 } from 'gl-matrix';
 import { newShot, type Loose } from '../document/new-shot.js';
 import { parseShot } from '../document/parse-shot.js';
@@ -84,7 +85,9 @@ function shotOf(basis: 'bezier' | 'through' | 'polyline' | 'bspline', closed: bo
 
 /** The most that any rider is elsewhere or turned otherwise at any frame, metres and sines of half angles. */
 function moved(before: Shot, after: Shot): number {
-  const [a, b] = [before, after].map((shot) => evaluateShot(parseShot(JSON.parse(JSON.stringify(shot)))));
+  const [a, b] = [before, after].map((shot) =>
+    evaluateShot(parseShot(JSON.parse(JSON.stringify(shot))), NO_ASSETS),
+  );
   const [p, q] = [new Float64Array(POSE.size), new Float64Array(POSE.size)];
   let most = 0;
   for (let frame = 1; frame <= 81; frame++) {
@@ -126,13 +129,13 @@ describe.each(['bezier', 'through', 'polyline', 'bspline'] as const)(
       const whole = shotOf(basis, true);
       // The twist-free frame of an open path has no seam to close, and so is another one.
       const shot = { ...whole, riders: whole.riders.filter(({ id }) => id !== 'own') };
-      const { length } = evaluateShot(shot).paths.get('p') as { length: number };
+      const { length } = evaluateShot(shot, NO_ASSETS).paths.get('p') as { length: number };
       expect(moved(shot, openRiddenPath(shot, 'p', length * 0.8))).toBeLessThan(2e-6);
     });
 
     it('when it is cut behind or before them', () => {
       const shot = shotOf(basis, false);
-      const { length } = evaluateShot(shot).paths.get('p') as { length: number };
+      const { length } = evaluateShot(shot, NO_ASSETS).paths.get('p') as { length: number };
       const before = splitRiddenPath(shot, 'p', length * 0.75);
       expect(moved(shot, before.shot)).toBeLessThan(2e-6);
       expect(before.shot.riders[0].hitch?.path).toBe('p');
@@ -178,7 +181,9 @@ it('on a reversed path riders that are turned with it run it from the other end,
       },
     ],
   });
-  const [a, b] = [shot, reverseRiddenPath(shot, 'p', true)].map((one) => evaluateShot(one).poses[0]);
+  const [a, b] = [shot, reverseRiddenPath(shot, 'p', true)].map(
+    (one) => evaluateShot(one, NO_ASSETS).poses[0],
+  );
   const [p, q] = [new Float64Array(POSE.size), new Float64Array(POSE.size)];
   for (let frame = 1; frame <= 81; frame++) {
     a(frame, p, 0);

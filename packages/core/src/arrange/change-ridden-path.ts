@@ -1,10 +1,12 @@
-import { freeId } from '../document/new-shot.js';
+import { freeId, freeName } from '../document/free-name.js';
 import type { Hitch } from '../document/shot-hitch.js';
 import type { ShotPath } from '../document/shot-path.js';
 import type { Shot } from '../document/shot.js';
-import { compilePace } from '../pace/compile-pace.js';
-import { compilePath } from '../path/compile-path.js';
+import { compiledPaceOf } from '../pace/compiled-pace-of.js';
+import { compiledPathOf } from '../path/compiled-path-of.js';
 import type { CompiledPath } from '../path/compiled-path.js';
+import { PathError } from '../path/path-error.js';
+import { headOf } from '../timing/leader.js';
 import { joinPaths } from '../reshape/join-paths.js';
 import { reversePath } from '../reshape/reverse.js';
 import { beginAt, chooseFirst, splitPath } from '../reshape/split-path.js';
@@ -20,11 +22,11 @@ import { carryOver, type PathChange } from './carry-over.js';
  */
 export function reverseRiddenPath(shot: Shot, id: string, turnRiders = false): Shot {
   const path = pathOf(shot, id);
-  const from = compilePath(path);
+  const from = curveOf(path);
   const reversed = reversePath(path, from.length);
   const after = withPath(shot, id, reversed);
   if (turnRiders) return after;
-  const change = { from, to: compilePath(reversed), path: id, sign: -1, shift: from.length } as const;
+  const change = { from, to: curveOf(reversed), path: id, sign: -1, shift: from.length } as const;
   return carryRiders(after, id, () => change);
 }
 
@@ -46,13 +48,13 @@ export function beginRiddenPathAt(shot: Shot, id: string, index: number): Shot {
  */
 export function openRiddenPath(shot: Shot, id: string, s: number): Shot {
   const path = pathOf(shot, id);
-  const start = compilePath(path).wrap(s);
+  const start = curveOf(path).wrap(s);
   return movedStart(shot, path, beginAt(path, start, false), start);
 }
 
 function movedStart(shot: Shot, path: ShotPath, begun: ShotPath, start: number): Shot {
-  const from = compilePath(path);
-  const to = compilePath(begun);
+  const from = curveOf(path);
+  const to = curveOf(begun);
   return carryRiders(withPath(shot, path.id, begun), path.id, (hitch) => {
     const at = distanceAtStart(shot, hitch, from) - start;
     // Whole laps more or less are the same places: the rider begins within the first.
@@ -73,10 +75,12 @@ export function splitRiddenPath(shot: Shot, id: string, s: number): { shot: Shot
   const [first, second] = splitPath(path, s);
   const secondId = freeId(`${id}-2`, shot.paths);
   const paths = shot.paths.flatMap((other) =>
-    other.id === id ? [first, { ...second, id: secondId, name: freeName(`${path.name} 2`, shot) }] : [other],
+    other.id === id
+      ? [first, { ...second, id: secondId, name: freeName(`${path.name} 2`, shot.paths) }]
+      : [other],
   );
-  const from = compilePath(path);
-  const parts = [compilePath(first), compilePath(second)];
+  const from = curveOf(path);
+  const parts = [curveOf(first), curveOf(second)];
   const after = carryRiders({ ...shot, paths }, id, (hitch): PathChange => {
     const onSecond = distanceAtStart(shot, hitch, from) + hitch.offset.along >= s;
     return onSecond
@@ -112,19 +116,19 @@ export function joinRiddenPaths(
   const first = pathOf(before, firstId);
   const second = pathOf(before, secondId);
   const { path, secondStart } = joinPaths(first, second, tension);
-  const to = compilePath(path);
+  const to = curveOf(path);
   const paths = before.paths.flatMap((other) =>
     other.id === firstId ? [path] : other.id === secondId ? [] : [other],
   );
   const along = { to, path: firstId, sign: 1 } as const;
   const onFirst = carryRiders({ ...before, paths }, firstId, () => ({
     ...along,
-    from: compilePath(first),
+    from: curveOf(first),
     shift: 0,
   }));
   const onBoth = carryRiders(onFirst, secondId, () => ({
     ...along,
-    from: compilePath(second),
+    from: curveOf(second),
     shift: secondStart,
   }));
   return onBoth;
@@ -141,11 +145,15 @@ function withPath(shot: Shot, id: string, path: ShotPath): Shot {
 }
 
 function carryRiders(shot: Shot, id: string, change: (leader: Hitch) => PathChange): Shot {
+  const onPath = new Map(
+    shot.riders.filter(({ hitch }) => hitch?.path === id).map((rider) => [rider.id, rider]),
+  );
+  const find = (other: string) => onPath.get(other);
   return {
     ...shot,
     riders: shot.riders.map((rider) => {
       if (rider.hitch?.path !== id) return rider;
-      const leader = leaderOf(shot, rider.hitch);
+      const leader = headOf(rider, find).hitch ?? rider.hitch;
       const motion = change(leader);
       const s = distanceAtStart(shot, leader, motion.from);
       return { ...rider, hitch: carryOver(rider.hitch, motion, s) };
@@ -153,25 +161,13 @@ function carryRiders(shot: Shot, id: string, change: (leader: Hitch) => PathChan
   };
 }
 
-/** The hitch whose pace another's timing comes from in the end, on the same path. */
-function leaderOf(shot: Shot, hitch: Hitch): Hitch {
-  let leader = hitch;
-  for (let hops = 0; hops < shot.riders.length; hops++) {
-    const id = leader.follows?.rider ?? leader.pacedBy?.rider;
-    const next = shot.riders.find((rider) => rider.id === id)?.hitch;
-    if (!next || next.path !== hitch.path) break;
-    leader = next;
-  }
-  return leader;
+/** The curve of a path, computed once for as long as that is unchanged; throws why there is none. */
+function curveOf(path: ShotPath): CompiledPath {
+  const curve = compiledPathOf(path);
+  if (curve instanceof PathError) throw curve;
+  return curve;
 }
 
 function distanceAtStart(shot: Shot, hitch: Hitch, path: CompiledPath): number {
-  return compilePace(hitch.pace, shot.fps, path).distance(shot.range.first);
-}
-
-function freeName(name: string, shot: Shot): string {
-  const taken = new Set(shot.paths.map((path) => path.name));
-  let free = name;
-  for (let n = 2; taken.has(free); n++) free = `${name} (${n})`;
-  return free;
+  return compiledPaceOf(hitch.pace, shot.fps, path).distance(shot.range.first);
 }

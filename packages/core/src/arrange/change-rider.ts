@@ -1,7 +1,7 @@
 import type { Hitch } from '../document/shot-hitch.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
-import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { POSE } from '../pose/pose.js';
 
 /** The shot with another rider in the place of the one with this id. */
@@ -14,11 +14,15 @@ export function withHitch(shot: Shot, id: string, change: (hitch: Hitch) => Hitc
   return withRider(shot, id, (rider) => (rider.hitch ? { ...rider, hitch: change(rider.hitch) } : rider));
 }
 
-/** A rider's pose at a frame: POSE.size numbers. */
-export function poseOfRider(shot: Shot, id: string, frame: number): Float64Array {
+/**
+ * A rider's pose at a frame: POSE.size numbers.
+ *
+ * @throws Error where the shot has no such rider
+ */
+export function poseOfRider({ shot, poses }: EvaluatedShot, id: string, frame: number): Float64Array {
   const pose = new Float64Array(POSE.size);
   const index = shot.riders.findIndex((rider) => rider.id === id);
   if (index < 0) throw new Error(`There is no rider "${id}".`);
-  evaluateShot(shot).poses[index](frame, pose, 0);
+  poses[index](frame, pose, 0);
   return pose;
 }

@@ -1,4 +1,4 @@
-import { freeId } from '../document/new-shot.js';
+import { freeId, freeName } from '../document/free-name.js';
 import type { Displaced, Hitch, Offset } from '../document/shot-hitch.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
@@ -6,8 +6,11 @@ import { LIMITS } from '../document/limits.js';
 import { ShotError } from '../document/shot-error.js';
 import { seededNumbers } from '../math/seeded.js';
 import type { Vec3 } from '../math/vec.js';
+import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import type { SceneAssets } from '../evaluate/scene-assets.js';
+import { positionIn } from '../pose/pose.js';
 import { displaceFrame, displacedTwice } from '../pose/displace.js';
-import { freeBadge, freeRiderName } from './new-rider.js';
+import { freeBadge } from './new-rider.js';
 import { poseOfRider } from './change-rider.js';
 
 export const ARRANGEMENTS = ['file', 'abreast', 'wedge', 'later', 'moved'] as const;
@@ -44,7 +47,12 @@ export interface Formation {
  * @returns the shot, and the ids of the copies
  * @throws ShotError where the shot holds no more riders, or the rider rides nothing
  */
-export function formUp(shot: Shot, leaderId: string, formation: Formation): { shot: Shot; ids: string[] } {
+export function formUp(
+  shot: Shot,
+  assets: SceneAssets,
+  leaderId: string,
+  formation: Formation,
+): { shot: Shot; ids: string[] } {
   const leader = shot.riders.find((rider) => rider.id === leaderId);
   if (!leader?.hitch) throw new ShotError('riders', `"${leaderId}" at rest`, 'a rider on a path to copy');
   if (shot.riders.length + formation.count > LIMITS.riders) {
@@ -54,8 +62,7 @@ export function formUp(shot: Shot, leaderId: string, formation: Formation): { sh
       `at most ${LIMITS.riders}`,
     );
   }
-  const start = poseOfRider(shot, leaderId, shot.range.first);
-  const pivot: Vec3 = [start[0], start[1], start[2]];
+  const pivot = positionIn(poseOfRider(evaluateShot(shot, assets), leaderId, shot.range.first));
   const riders = [...shot.riders];
   const ids: string[] = [];
   for (let i = 1; i <= formation.count; i++) {
@@ -64,7 +71,7 @@ export function formUp(shot: Shot, leaderId: string, formation: Formation): { sh
     riders.push({
       ...copyOf(leader, leader.hitch, formation, i, pivot),
       id,
-      name: freeRiderName(leader.name, riders),
+      name: freeName(leader.name, riders),
       badge: freeBadge(leader.name, { riders }),
     });
   }

@@ -1,4 +1,4 @@
-export { freeBadge, freeRiderName, leastUsedColor } from './new-rider.js';
+export { freeBadge, leastUsedColor } from './new-rider.js';
 export { poseOfRider, withHitch, withRider } from './change-rider.js';
 export { attachRiders, type Axes, type AttachPlan } from './attach-riders.js';
 export { withOwnPace } from './own-pace.js';
@@ -7,7 +7,7 @@ export { ARRANGEMENTS, formUp, type Formation } from './formation.js';
 export { endOfString, hangString, type StringOf } from './string.js';
 export { sitOn } from './sit-on.js';
 export { changeRate, scaleToFit } from './change-time.js';
-export { restStops, walkersStops, type WalkersStops } from './walkers-stops.js';
+export { naturalStops, walkersStops, type WalkersStops } from './walkers-stops.js';
 export {
   beginRiddenPathAt,
   joinRiddenPaths,

@@ -1,12 +1,4 @@
-import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
-
-/** A name like `base` that no rider has. */
-export function freeRiderName(base: string, riders: readonly Rider[]): string {
-  const taken = new Set(riders.map((rider) => rider.name));
-  if (!taken.has(base)) return base;
-  for (let n = 2; ; n++) if (!taken.has(`${base} ${n}`)) return `${base} ${n}`;
-}
 
 /** The first letter of the name, and the lowest number no badge has. */
 export function freeBadge(name: string, { riders }: Pick<Shot, 'riders'>): string {

@@ -1,45 +1,59 @@
 import type { PacedBy } from '../document/shot-hitch.js';
 import type { Pace } from '../document/shot-pace.js';
 import type { Rider } from '../document/shot-rider.js';
-import type { Shot } from '../document/shot.js';
-import { curveRidden } from '../path/compiled-path-of.js';
+import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { changeUnit } from '../pace/change-unit.js';
-import { compilePace } from '../pace/compile-pace.js';
+import { compiledPaceOf } from '../pace/compiled-pace-of.js';
+import { heldPace } from '../pace/held-pace.js';
 import { timesAsFast, withFrames } from '../pace/in-time.js';
+import { curveRidden } from '../path/compiled-path-of.js';
 import { POSE } from '../pose/pose.js';
+import { hasOwnPace, leadingOf } from '../timing/leader.js';
 import { poseOfRider } from './change-rider.js';
 
 /**
  * A rider that took its time from another, or hung behind it, with a pace of its own that does the same.
  * What hung behind another keeps the distance it has at the first frame.
+ *
+ * @param evaluated the shot as it is played while the other still leads
  */
-export function withOwnPace(shot: Shot, rider: Rider): Rider {
+export function withOwnPace(evaluated: EvaluatedShot, rider: Rider): Rider {
   const { hitch } = rider;
-  if (hitch === null || (hitch.follows === null && hitch.pacedBy === null)) return rider;
+  if (hitch === null || hasOwnPace(hitch)) return rider;
+  const { shot } = evaluated;
   const free = { ...hitch, follows: null, pacedBy: null };
   const curve = curveRidden(shot, rider);
-  const own = paceInMetres(shot, rider);
-  if (own === null || curve === null) return { ...rider, hitch: free };
-  const inUnit = changeUnit(own, hitch.pace.unit, curve.length);
-  if (hitch.follows === null) return { ...rider, hitch: { ...free, pace: inUnit } };
+  if (curve === null || leadingOf(rider, riding(evaluated)) === null) return { ...rider, hitch: free };
+  const own = paceInMetres(evaluated, rider);
+  const pace = changeUnit(own, hitch.pace.unit, curve.length);
+  if (hitch.follows === null) return { ...rider, hitch: { ...free, pace } };
   const { first } = shot.range;
-  const starts = compilePace(own, shot.fps, curve).distance(first);
-  const along = poseOfRider(shot, rider.id, first)[POSE.distance] - starts;
-  return { ...rider, hitch: { ...free, pace: inUnit, offset: { ...hitch.offset, along } } };
+  const starts = heldPace(compiledPaceOf(own, shot.fps, curve), own, curve).distance(first);
+  const along = poseOfRider(evaluated, rider.id, first)[POSE.distance] - starts;
+  return { ...rider, hitch: { ...free, pace, offset: { ...hitch.offset, along } } };
 }
 
-/**
- * The pace a rider goes by in the end, in metres, without offsets along the path. Null where a leader rides
- * nothing.
- */
-function paceInMetres(shot: Shot, rider: Rider): Pace | null {
-  const { hitch } = rider;
-  const curve = curveRidden(shot, rider);
-  if (!hitch || curve === null) return null;
-  const leader = shot.riders.find(({ id }) => id === (hitch.follows ?? hitch.pacedBy)?.rider);
-  if (leader === undefined) return changeUnit(hitch.pace, 'metres', curve.length);
-  const pace = paceInMetres(shot, leader);
-  return pace && hitch.pacedBy ? laterPace(pace, hitch.pacedBy, shot.range.first) : pace;
+/** Finds riders that ride a curve. */
+function riding({ shot }: EvaluatedShot): (id: string) => Rider | undefined {
+  return (id) => {
+    const rider = shot.riders.find((other) => other.id === id);
+    return curveRidden(shot, rider) ? rider : undefined;
+  };
+}
+
+/** The pace a rider on a curve goes by in the end, in metres, without offsets along the path. */
+function paceInMetres(evaluated: EvaluatedShot, rider: Rider): Pace {
+  const find = riding(evaluated);
+  const delays: PacedBy[] = [];
+  let head = rider;
+  for (let leading = leadingOf(head, find); leading; leading = leadingOf(head, find)) {
+    if (leading.by === 'pacedBy' && leading.hitch.pacedBy) delays.unshift(leading.hitch.pacedBy);
+    head = leading.leader;
+  }
+  const { shot } = evaluated;
+  const length = curveRidden(shot, head)?.length ?? 1;
+  const pace = changeUnit((head.hitch as NonNullable<Rider['hitch']>).pace, 'metres', length);
+  return delays.reduce((before, delay) => laterPace(before, delay, shot.range.first), pace);
 }
 
 function laterPace(pace: Pace, { delay, rate }: PacedBy, first: number): Pace {

@@ -1,8 +1,11 @@
 import type { Hitch } from '../document/shot-hitch.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
-import { POSE } from '../pose/pose.js';
-import type { Quat, Vec3 } from '../math/vec.js';
+import { evaluateShot, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
+import type { SceneAssets } from '../evaluate/scene-assets.js';
+import { positionIn, rotationIn } from '../pose/pose.js';
+import { couplingLength } from '../ride/chassis.js';
+import { leaderIdOf } from '../timing/leader.js';
 import { poseOfRider } from './change-rider.js';
 import { withOwnPace } from './own-pace.js';
 
@@ -11,13 +14,14 @@ import { withOwnPace } from './own-pace.js';
  * what it hung behind, as far back as before, or goes on by itself; what took its time keeps it as its own; what
  * aimed at it faces its path; cuts to it, and cues it gives or takes, go.
  */
-export function removeRider(shot: Shot, id: string, frame: number): Shot {
+export function removeRider(shot: Shot, assets: SceneAssets, id: string, frame: number): Shot {
   const gone = shot.riders.find((rider) => rider.id === id);
   if (gone === undefined) return shot;
+  const evaluated = evaluateShot(shot, assets);
   const riders = shot.riders
     .filter((rider) => rider !== gone)
     .map((rider) =>
-      withoutTarget(withoutLeader(shot, setDown(shot, rider, id, frame), gone, new Set([id])), id),
+      withoutTarget(withoutLeader(evaluated, setDown(evaluated, rider, id, frame), gone, new Set([id])), id),
     );
   return {
     ...shot,
@@ -34,51 +38,51 @@ export function removeRider(shot: Shot, id: string, frame: number): Shot {
 }
 
 /** Riders taken off their paths, back to where they rested; what hung behind one or took its time goes on by itself. */
-export function detachBack(shot: Shot, ids: readonly string[]): Shot {
-  return { ...shot, riders: withoutHitches(shot, new Set(ids)) };
+export function detachBack(shot: Shot, assets: SceneAssets, ids: readonly string[]): Shot {
+  return { ...shot, riders: withoutHitches(evaluateShot(shot, assets), new Set(ids)) };
 }
 
-/** Riders taken off their paths, left standing where they are at a frame. */
-export function detachHere(shot: Shot, ids: readonly string[], frame: number): Shot {
+/** Riders taken off their paths, left standing just where they are seen at a frame. */
+export function detachHere(shot: Shot, assets: SceneAssets, ids: readonly string[], frame: number): Shot {
   const off = new Set(ids);
-  const riders = withoutHitches(shot, off);
-  return { ...shot, riders: riders.map((rider) => (off.has(rider.id) ? atRest(shot, rider, frame) : rider)) };
-}
-
-function withoutHitches(shot: Shot, off: ReadonlySet<string>): Rider[] {
-  const gone = shot.riders.filter(({ id }) => off.has(id));
-  return shot.riders.map((rider) =>
-    off.has(rider.id)
-      ? { ...rider, hitch: null }
-      : gone.reduce((before, leader) => withoutLeader(shot, before, leader, off), rider),
+  const evaluated = evaluateShot(shot, assets);
+  const riders = withoutHitches(evaluated, off).map((rider) =>
+    off.has(rider.id) ? atRest(evaluated, rider, frame) : rider,
   );
+  return { ...shot, riders };
 }
 
-function atRest(shot: Shot, rider: Rider, frame: number): Rider {
-  const pose = poseOfRider(shot, rider.id, frame);
-  const translation: Vec3 = [pose[0], pose[1], pose[2]];
-  const rotation = [...pose.subarray(POSE.rotation, POSE.rotation + 4)] as Quat;
-  return { ...rider, parent: null, rest: { ...rider.rest, translation, rotation } };
+function withoutHitches(evaluated: EvaluatedShot, off: ReadonlySet<string>): Rider[] {
+  const { riders } = evaluated.shot;
+  const gone = new Map(riders.filter(({ id }) => off.has(id)).map((rider) => [rider.id, rider]));
+  return riders.map((rider) => {
+    if (off.has(rider.id)) return { ...rider, hitch: null };
+    const leader = rider.hitch && gone.get(leaderIdOf(rider.hitch) ?? '');
+    return leader ? withoutLeader(evaluated, rider, leader, off) : rider;
+  });
 }
 
-function setDown(shot: Shot, rider: Rider, carrier: string, frame: number): Rider {
+function atRest(evaluated: EvaluatedShot, rider: Rider, frame: number): Rider {
+  const pose = poseOfRider(evaluated, rider.id, frame);
+  const rest = { ...rider.rest, translation: positionIn(pose), rotation: rotationIn(pose) };
+  return { ...rider, parent: null, rest };
+}
+
+function setDown(evaluated: EvaluatedShot, rider: Rider, carrier: string, frame: number): Rider {
   if (rider.parent !== carrier) return rider;
   // What rides a path of its own was not carried; only its rest was.
-  return rider.hitch === null ? atRest(shot, rider, frame) : { ...rider, parent: null };
+  return rider.hitch === null ? atRest(evaluated, rider, frame) : { ...rider, parent: null };
 }
 
-function withoutLeader(shot: Shot, rider: Rider, gone: Rider, off: ReadonlySet<string>): Rider {
+function withoutLeader(evaluated: EvaluatedShot, rider: Rider, gone: Rider, off: ReadonlySet<string>): Rider {
   const { hitch } = rider;
-  if (hitch?.pacedBy?.rider === gone.id) return withOwnPace(shot, rider);
+  if (hitch?.pacedBy?.rider === gone.id) return withOwnPace(evaluated, rider);
   if (hitch?.follows?.rider !== gone.id) return rider;
   const ahead = gone.hitch?.follows;
-  if (!ahead || off.has(ahead.rider)) return withOwnPace(shot, rider);
-  const { chassis } = gone;
-  const length = chassis ? chassis.frontCoupling - chassis.rearCoupling : 0;
-  return {
-    ...rider,
-    hitch: { ...hitch, follows: { rider: ahead.rider, gap: hitch.follows.gap + ahead.gap + length } },
-  };
+  if (!ahead || off.has(ahead.rider)) return withOwnPace(evaluated, rider);
+  // The string closes up no further than it was: the gap takes the place of the unit that goes.
+  const gap = hitch.follows.gap + ahead.gap + couplingLength(evaluated.axles(gone));
+  return { ...rider, hitch: { ...hitch, follows: { rider: ahead.rider, gap } } };
 }
 
 function withoutTarget(rider: Rider, id: string): Rider {

@@ -1,8 +1,9 @@
 import { quat, vec3 } from 'gl-matrix';
 import { refuseCircles } from '../document/rider-graph.js';
 import type { Shot } from '../document/shot.js';
-import type { Quat, Vec3 } from '../math/vec.js';
-import { POSE } from '../pose/pose.js';
+import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import type { SceneAssets } from '../evaluate/scene-assets.js';
+import { positionIn, rotationIn } from '../pose/pose.js';
 import { poseOfRider, withRider } from './change-rider.js';
 
 /**
@@ -13,6 +14,7 @@ import { poseOfRider, withRider } from './change-rider.js';
  */
 export function sitOn(
   shot: Shot,
+  assets: SceneAssets,
   id: string,
   carrier: string | null,
   frame: number,
@@ -28,18 +30,15 @@ export function sitOn(
   }
   const rider = shot.riders.find((other) => other.id === id);
   // Of a rider on a path the rest is what is carried: that of its path stays as it is.
-  const own = poseOfRider(
-    withRider(shot, id, (before) => ({ ...before, hitch: null })),
-    id,
-    frame,
-  );
+  const resting = withRider(shot, id, (before) => ({ ...before, hitch: null }));
+  const own = poseOfRider(evaluateShot(resting, assets), id, frame);
   if (rider === undefined) return shot;
-  const place: Vec3 = [own[0], own[1], own[2]];
-  const turn = [...own.subarray(POSE.rotation, POSE.rotation + 4)] as Quat;
+  const place = positionIn(own);
+  const turn = rotationIn(own);
   if (carrier !== null) {
-    const under = poseOfRider(shot, carrier, frame);
-    const back = quat.conjugate([0, 0, 0, 1], [under[3], under[4], under[5], under[6]]);
-    vec3.subtract(place, place, [under[0], under[1], under[2]]);
+    const under = poseOfRider(evaluateShot(shot, assets), carrier, frame);
+    const back = quat.conjugate([0, 0, 0, 1], rotationIn(under));
+    vec3.subtract(place, place, positionIn(under));
     vec3.transformQuat(place, place, back);
     quat.multiply(turn, back, turn);
   }

@@ -1,4 +1,4 @@
-import { freeId } from '../document/new-shot.js';
+import { freeId, freeName } from '../document/free-name.js';
 import { LIMITS } from '../document/limits.js';
 import { refuseCircles } from '../document/rider-graph.js';
 import { ShotError } from '../document/shot-error.js';
@@ -6,7 +6,7 @@ import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { newHitch } from '../ride/new-hitch.js';
 import type { Axes } from './attach-riders.js';
-import { freeBadge, freeRiderName } from './new-rider.js';
+import { freeBadge } from './new-rider.js';
 
 /** A string of units behind a rider. */
 export interface StringOf {
@@ -75,7 +75,7 @@ export function hangString(
     const copy = { ...hung(unit, ids[ids.length - 1]), id };
     riders = [
       ...riders,
-      { ...copy, name: freeRiderName(unit.name, riders), badge: freeBadge(unit.name, { riders }) },
+      { ...copy, name: freeName(unit.name, riders), badge: freeBadge(unit.name, { riders }) },
     ];
     ids.push(id);
   }

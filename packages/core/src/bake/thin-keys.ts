@@ -1,31 +1,17 @@
+import { keepWithin } from '../math/keep-within.js';
 import { quat } from 'gl-matrix';
 import type { Quat } from '../math/vec.js';
 
 /**
  * Which samples of a channel have to stay as keys so that straight interpolation between them (of rotations: spherical) comes
- * within a tolerance of every sample: first and last always. The furthest sample is kept until none is too far
- * (Ramer 1972, Douglas and Peucker 1973).
+ * within a tolerance of every sample: first and last always.
  *
  * @param width     numbers a sample; 4 is a rotation
  * @param tolerance in the channel's own unit; of rotations radians
  */
 export function keysWithin(values: Float64Array, width: number, tolerance: number): number[] {
-  const count = values.length / width;
-  const keep = new Uint8Array(count);
-  keep[0] = keep[count - 1] = 1;
-  const open: [number, number][] = [[0, count - 1]];
-  for (let next = open.pop(); next; next = open.pop()) {
-    const [from, to] = next;
-    let [worst, at] = [0, -1];
-    for (let i = from + 1; i < to; i++) {
-      const far = errorAt(values, width, from, to, i);
-      if (far > worst) [worst, at] = [far, i];
-    }
-    if (at < 0 || worst <= tolerance) continue;
-    keep[at] = 1;
-    open.push([from, at], [at, to]);
-  }
-  return Array.from(keep.keys()).filter((i) => keep[i] === 1);
+  const error = (from: number, to: number, i: number) => errorAt(values, width, from, to, i);
+  return keepWithin(values.length / width, error, tolerance);
 }
 
 function errorAt(values: Float64Array, width: number, from: number, to: number, i: number): number {

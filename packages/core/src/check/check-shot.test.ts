@@ -1,3 +1,4 @@
+import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import { newShot, type Loose } from '../document/new-shot.js';
 import { parseShot } from '../document/parse-shot.js';
 import type { Hitch } from '../document/shot-hitch.js';
@@ -17,7 +18,7 @@ const shotWith = (hitch: Loose<Hitch>, parts: Loose<Shot> = {}) =>
     riders: [{ id: 'r', name: 'R', badge: 'R1', hitch: { path: 'p', ...hitch } }],
     ...parts,
   });
-const findings = (shot: Shot) => checkShot(evaluateShot(shot));
+const findings = (shot: Shot) => checkShot(evaluateShot(shot, NO_ASSETS));
 
 it('says nothing about a plain ride', () => {
   expect(
@@ -82,7 +83,7 @@ it('cues that wait for ever or act on nothing are pointed out', () => {
     }),
   }).map(({ message }) => message);
   expect(messages[0]).toMatch(/"far" never comes.*S waits for ever/);
-  expect(messages[1]).toMatch(/"stop" ends stop 3 of S, which makes 0/);
+  expect(messages[1]).toMatch(/"stop" ends stop 3 of S, which makes none/);
 });
 
 it('a rider that is to stand on the ground says that there is none', () => {
@@ -115,6 +116,9 @@ it('a string that hangs before the start of its path is pointed out', () => {
   ];
   expect(findings(shotWith({}, { riders: string(4) }))).toEqual([]);
   expect(findings(shotWith({}, { riders: string(2) }))).toMatchObject([
-    { at: 'riders[1].hitch.follows', message: expect.stringMatching(/W2 has no room behind E1/) },
+    {
+      at: 'riders[1].hitch.follows',
+      message: expect.stringMatching(/W2 begins \d+\.\d\d m before its path, behind E1/),
+    },
   ]);
 });

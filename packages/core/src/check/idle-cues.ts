@@ -1,5 +1,6 @@
 import type { Cue } from '../document/shot-cue.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
+import { hasOwnPace } from '../timing/index.js';
 import type { Finding } from './finding.js';
 
 /** Cues that wait for what does not come, or act on what is not there. */
@@ -17,11 +18,12 @@ function idleness(evaluated: EvaluatedShot, cue: Cue): string | null {
   if (does.kind === 'turn' || does.kind === 'move') return null;
   const badge = rider?.badge ?? does.rider;
   if (!rider?.hitch) return `The cue "${name}" waits to move ${badge}, which rides no path.`;
-  if (rider.hitch.follows || rider.hitch.pacedBy) {
+  if (!hasOwnPace(rider.hitch)) {
     return `The cue "${name}" does nothing to ${badge}, which goes by another rider's timing; cue that one.`;
   }
-  if (does.kind === 'stopEnd' && evaluated.ownStops(rider).length <= does.stop) {
-    return `The cue "${name}" ends stop ${does.stop + 1} of ${badge}, which makes ${evaluated.ownStops(rider).length}.`;
+  const stops = evaluated.timing(rider)?.ownStops.length ?? 0;
+  if (does.kind === 'stopEnd' && stops <= does.stop) {
+    return `The cue "${name}" ends stop ${does.stop + 1} of ${badge}, which makes ${stops === 0 ? 'none' : stops}.`;
   }
   if (evaluated.moment(cue) !== null) return null;
   return `The cue "${name}" never comes: its value does not reach 1 in the shot, and ${badge} waits for ever.`;

@@ -4,31 +4,26 @@ import type { Shot } from '../document/shot.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { PathError } from '../path/path-error.js';
 import { POSE } from '../pose/index.js';
+import { hasWheelbase } from '../ride/index.js';
 import type { Finding } from './finding.js';
 
 /** Settings that wait for something they need: what is aimed at, axles, a leader on the same path. */
-export function findLooseEnds({ shot, paths, poses }: EvaluatedShot): Finding[] {
-  const pose = new Float64Array(POSE.size);
+export function findLooseEnds(evaluated: EvaluatedShot): Finding[] {
+  const { shot } = evaluated;
   return shot.riders.flatMap((rider, i): Finding[] => {
     const at = `riders[${i}].hitch`;
-    const found = rider.hitch ? looseEndsOf(shot, rider, rider.hitch, at) : [];
-    const follows = rider.hitch?.follows;
-    const path = paths.get(rider.hitch?.path ?? '');
-    if (follows && found.length === 0 && path && !(path instanceof PathError) && !path.closed) {
-      poses[i](shot.range.first, pose, 0);
-      const leader = badgeOf(shot, follows.rider);
-      if (pose[POSE.distance] <= 0) {
-        found.push([
-          `${at}.follows`,
-          `${rider.badge} has no room behind ${leader} at the first frame; start its leader further along the path.`,
-        ]);
-      }
-    }
+    const found = rider.hitch ? looseEndsOf(evaluated, rider, rider.hitch, at) : [];
+    if (rider.hitch?.follows && found.length === 0) found.push(...beforeStart(evaluated, rider, i, at));
     return found.map(([where, message]) => ({ severity: 'attention', at: where, message }));
   });
 }
 
-function looseEndsOf(shot: Shot, rider: Rider, hitch: Hitch, at: string): [string, string][] {
+function looseEndsOf(
+  { shot, axles }: EvaluatedShot,
+  rider: Rider,
+  hitch: Hitch,
+  at: string,
+): [string, string][] {
   const found: [string, string][] = [];
   const { facing, follows, pacedBy, anchor } = hitch;
   if (facing.mode === 'aim' && facing.target === null && facing.ahead === 0) {
@@ -37,11 +32,12 @@ function looseEndsOf(shot: Shot, rider: Rider, hitch: Hitch, at: string): [strin
       `${rider.badge} aims at nothing; it faces its path until a target is picked.`,
     ]);
   }
-  const onAxles = anchor === 'bothAxles' || anchor === 'rearAxle';
-  if (onAxles && (rider.chassis === null || rider.chassis.frontAxle <= rider.chassis.rearAxle)) {
+  const chassis = axles(rider);
+  const stands = chassis !== null && (hasWheelbase(chassis) || anchor === 'rearAxle');
+  if (anchor !== 'origin' && !stands && !(anchor === 'frontAxle' && follows)) {
     found.push([
       `${at}.anchor`,
-      `${rider.badge} shall stand on its axles, but it has no wheelbase; it stands on its origin.`,
+      `${rider.badge} is set on its axles, but it has no wheelbase; its origin is on the path.`,
     ]);
   }
   if (follows && shot.riders.find((other) => other.id === follows.rider)?.hitch?.path !== hitch.path) {
@@ -57,6 +53,28 @@ function looseEndsOf(shot: Shot, rider: Rider, hitch: Hitch, at: string): [strin
     ]);
   }
   return found;
+}
+
+/** One that hangs behind another and begins before an open path does. */
+function beforeStart(
+  { shot, paths, poses }: EvaluatedShot,
+  { badge, hitch }: Rider,
+  i: number,
+  at: string,
+): [string, string][] {
+  const path = paths.get(hitch?.path ?? '');
+  if (!hitch?.follows || !path || path instanceof PathError || path.closed) return [];
+  const pose = new Float64Array(POSE.size);
+  poses[i](shot.range.first, pose, 0);
+  const missing = -pose[POSE.distance];
+  if (missing <= 0) return [];
+  const leader = badgeOf(shot, hitch.follows.rider);
+  return [
+    [
+      `${at}.follows`,
+      `${badge} begins ${missing.toFixed(2)} m before its path, behind ${leader}; start ${leader} that much further along to have it on the path.`,
+    ],
+  ];
 }
 
 function badgeOf(shot: Shot, id: string): string {

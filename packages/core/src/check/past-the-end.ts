@@ -1,6 +1,10 @@
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import type { Rider } from '../document/shot-rider.js';
-import { sourceFrame } from '../timing/index.js';
+import type { Hitch } from '../document/shot-hitch.js';
+import { metresPerValue } from '../pace/change-unit.js';
+import { compiledPaceOf } from '../pace/compiled-pace-of.js';
+import type { CompiledPath } from '../path/compiled-path.js';
+import { mapFrames } from '../timing/index.js';
 import { PathError } from '../path/path-error.js';
 import type { Finding } from './finding.js';
 
@@ -11,9 +15,10 @@ export function findPastTheEnd(evaluated: EvaluatedShot): Finding[] {
     const path = rider.hitch && paths.get(rider.hitch.path);
     if (!rider.hitch || !path || path instanceof PathError || path.closed) return [];
     const { keys, unit, mode } = rider.hitch.pace;
-    if (mode === 'speed') return runsOut(evaluated, rider, path.length, `riders[${i}].hitch.pace.speeds`);
+    if (mode === 'speed')
+      return runsOut(evaluated, rider, rider.hitch, path, `riders[${i}].hitch.pace.speeds`);
     if (mode !== 'keys') return [];
-    const most = unit === 'laps' ? 1 : path.length;
+    const most = path.length / metresPerValue(rider.hitch.pace, path);
     const slack = most * 1e-9;
     const k = keys.findIndex((key) => key.value < -slack || key.value > most + slack);
     if (k < 0) return [];
@@ -27,12 +32,21 @@ export function findPastTheEnd(evaluated: EvaluatedShot): Finding[] {
   });
 }
 
-function runsOut({ shot, motion }: EvaluatedShot, rider: Rider, length: number, at: string): Finding[] {
-  const run = motion(rider);
-  for (let frame = shot.range.first; run && frame <= shot.range.last; frame++) {
-    const place = run.distance(sourceFrame(shot, frame));
-    if (place >= -1e-6 && place <= length + 1e-6) continue;
-    const end = place < 0 ? 'start' : 'end';
+/** Speeds that lead past an end, where the rider waits and does not run on. */
+function runsOut(
+  { shot, timing }: EvaluatedShot,
+  rider: Rider,
+  { pace }: Hitch,
+  path: CompiledPath,
+  at: string,
+): Finding[] {
+  const { length } = path;
+  const run = compiledPaceOf(pace, shot.fps, path);
+  const { own } = mapFrames(timing(rider)?.steps ?? [], shot.range);
+  for (let frame = shot.range.first; frame <= shot.range.last; frame++) {
+    const place = run.distance(own(frame));
+    const end = place < -1e-6 ? 'start' : place > length + 1e-6 ? 'end' : null;
+    if (end === null || (end === 'start' ? pace.before : pace.after) === 'run') continue;
     return [
       {
         severity: 'attention',

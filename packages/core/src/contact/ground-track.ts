@@ -1,3 +1,4 @@
+import { modulo } from '../math/angle.js';
 import type { GroundSurface } from './ground-surface.js';
 
 /** How far below and above its path a rider looks for ground, metres. */
@@ -44,14 +45,27 @@ export function trackByDistance(
   const step = length / count;
   const heights = new Float64Array(count + 1).fill(NaN);
   const holes = new Uint8Array(count + 1);
+  /** Of places beyond the ends of an open path, where there is no end to what may be asked. */
+  const beyond = new Map<number, { readonly height: number; readonly hole: boolean }>();
   const place = new Float64Array(3);
-  const index = (k: number) => (closed ? ((k % count) + count) % count : Math.min(count, Math.max(0, k)));
+  const index = (k: number) => (closed ? modulo(k, count) : k);
   const find = (k: number): number | null => {
     placeAt(k * step, place);
     return ground.height(place[0], place[2], place[1], up, down);
   };
+  const nodeBeyond = (k: number) => {
+    let cached = beyond.get(k);
+    if (cached === undefined) {
+      const found = find(k);
+      // Without ground out there it keeps what the end has.
+      cached = { height: found ?? node(k < 0 ? 0 : count), hole: found === null };
+      beyond.set(k, cached);
+    }
+    return cached;
+  };
   const node = (at: number): number => {
     const k = at >= 0 && at < count ? at : index(at);
+    if (k < 0 || k > count) return nodeBeyond(k).height;
     const cached = heights[k];
     if (cached === cached) return cached;
     let found = find(k);
@@ -72,6 +86,7 @@ export function trackByDistance(
     height: (s) => smoothed(s, Math.max(radius, 2 * step), step, node),
     missing(s) {
       const k = index(Math.round(s / step));
+      if (k < 0 || k > count) return nodeBeyond(k).hole;
       node(k);
       return holes[k] === 1;
     },

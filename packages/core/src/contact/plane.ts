@@ -36,18 +36,51 @@ export function planeThrough(places: Float64Array, heights: Float64Array, out: P
     xh += x * h;
     yh += y * h;
   }
+  slopesOf(xx, xy, yy, xh, yh, out);
+  out.at = mh - out.ahead * mx - out.left * my;
+  return out;
+}
+
+/**
+ * The plane nearest to heights over places of the plan that goes through one point exactly. Where all lie on one line, it stays
+ * level across.
+ *
+ * @param places x, y in turn, metres
+ * @param point  x, y and its height
+ */
+export function planeThroughPoint(
+  places: Float64Array,
+  heights: Float64Array,
+  [px, py, height]: readonly [number, number, number],
+  out: Plane,
+): Plane {
+  let [xx, xy, yy, xh, yh] = [0, 0, 0, 0, 0];
+  for (let i = 0; i < heights.length; i++) {
+    const x = places[2 * i] - px;
+    const y = places[2 * i + 1] - py;
+    const h = heights[i] - height;
+    xx += x * x;
+    xy += x * y;
+    yy += y * y;
+    xh += x * h;
+    yh += y * h;
+  }
+  slopesOf(xx, xy, yy, xh, yh, out);
+  out.at = height - out.ahead * px - out.left * py;
+  return out;
+}
+
+/** The slopes of least squares from sums of products; along the line where all places lie on one. */
+function slopesOf(xx: number, xy: number, yy: number, xh: number, yh: number, out: Plane): void {
   const determinant = xx * yy - xy * xy;
   if (determinant > 1e-9 * (xx + yy) ** 2) {
     out.ahead = (yy * xh - xy * yh) / determinant;
     out.left = (xx * yh - xy * xh) / determinant;
-  } else {
-    // All on one line: the slope is along it.
-    const [ux, uy] = xx >= yy ? [xx, xy] : [xy, yy];
-    const size = Math.hypot(ux, uy);
-    const slope = size > 0 ? (ux * xh + uy * yh) / (size * (xx + yy)) : 0;
-    out.ahead = size > 0 ? (slope * ux) / size : 0;
-    out.left = size > 0 ? (slope * uy) / size : 0;
+    return;
   }
-  out.at = mh - out.ahead * mx - out.left * my;
-  return out;
+  const [ux, uy] = xx >= yy ? [xx, xy] : [xy, yy];
+  const size = Math.hypot(ux, uy);
+  const slope = size > 0 ? (ux * xh + uy * yh) / (size * (xx + yy)) : 0;
+  out.ahead = size > 0 ? (slope * ux) / size : 0;
+  out.left = size > 0 ? (slope * uy) / size : 0;
 }

@@ -2,7 +2,8 @@ export { ShotError, inWords } from './shot-error.js';
 export { LIMITS } from './limits.js';
 export { parseShot, parseShotText, writeShotText } from './parse-shot.js';
 export { defaultsOf } from './defaults.js';
-export { newShot, freeId } from './new-shot.js';
+export { newShot } from './new-shot.js';
+export { freeId, freeName } from './free-name.js';
 export { Shot, ShotModel, FrameRange, SHOT_FORMAT, SHOT_VERSION } from './shot.js';
 export { ShotPath, PathPoint, Mark, BASES, HANDLES, type Basis, type Handles } from './shot-path.js';
 export {

@@ -12,16 +12,3 @@ export type Loose<T> = T extends (infer E)[]
 export function newShot(parts: Loose<Omit<Shot, 'format' | 'version'>> & { name: string }): Shot {
   return parseShot({ format: SHOT_FORMAT, version: SHOT_VERSION, ...parts });
 }
-
-/** An id like `base`, or `base-2`, `base-3` … where that is taken. */
-export function freeId(base: string, taken: readonly { id: string }[]): string {
-  const clean =
-    base
-      .toLowerCase()
-      .replace(/[^a-z0-9._-]+/g, '-')
-      .replace(/^-+|-+$/g, '')
-      .slice(0, 48) || 'item';
-  const used = new Set(taken.map((entry) => entry.id));
-  if (!used.has(clean)) return clean;
-  for (let n = 2; ; n++) if (!used.has(`${clean}-${n}`)) return `${clean}-${n}`;
-}

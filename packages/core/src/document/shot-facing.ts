@@ -44,6 +44,10 @@ export class Facing {
   @OneOf(...AXES) forward: Axis = '+z';
   @OneOf(...AXES) up: Axis = '+y';
   @OneOf('world', 'path', 'ground') reference: 'world' | 'path' | 'ground' = 'world';
+  /** The nose goes along the path; or where the rider really goes, keyed offsets and reverse included. */
+  @OneOf('path', 'travel') along: 'path' | 'travel' = 'path';
+  /** How long it takes to turn round where `travel` turns back. */
+  @Amount('seconds', 0, 1e3) turnTime = 0.5;
   @PartOrNull(() => AimTarget) target: AimTarget | null = null;
   @Amount('metres ahead on the path') ahead = 0;
   @Part(() => Aim) aim: Aim = new Aim();

@@ -29,7 +29,17 @@ function optionalNumber(v: unknown): boolean {
   return v === undefined || (typeof v === 'number' && Number.isFinite(v) && Math.abs(v) <= 1e9);
 }
 
-/** A place where a driven rider halts. */
+function isStretchOrNull(v: unknown): boolean {
+  if (v === null) return true;
+  return (
+    Array.isArray(v) &&
+    v.length === 2 &&
+    v.every((n) => typeof n === 'number' && Number.isFinite(n) && Math.abs(n) <= 1e9) &&
+    v[1] >= v[0]
+  );
+}
+
+/** A place where a driven rider stops. */
 export class DriveStop {
   @Amount('metres') distance!: number;
   @Amount('seconds', 0, 1e6) seconds!: number;
@@ -60,6 +70,8 @@ export class Drive {
   @OneOf(...WAYS_TO_END) departs: 'rest' | 'rolling' = 'rest';
   /** Whether it stops at the end of an open path, or runs out of it at speed. */
   @OneOf(...WAYS_TO_END) arrives: 'rest' | 'rolling' = 'rest';
+  /** Along the path, or against it. */
+  @OneOf('along', 'against') way: 'along' | 'against' = 'along';
   @Parts(() => DriveStop, LIMITS.keysPerPace) stops: DriveStop[] = [];
   @Parts(() => Zone, LIMITS.keysPerPace) zones: Zone[] = [];
 }
@@ -90,6 +102,9 @@ export class Pace {
   @OneOf(...OUTSIDES) before: Outside = 'hold';
   @OneOf(...OUTSIDES) after: Outside = 'hold';
   @PartOrNull(() => Variation) variation: Variation | null = null;
+  /** Whatever keys, cycles and variations say, the rider stays between these two distances, metres. */
+  @rule('two numbers [from, to] in metres, the second not below the first, or null', isStretchOrNull)
+  within: [number, number] | null = null;
 }
 
 /** A timing that was kept beside the one that plays, to compare with. */

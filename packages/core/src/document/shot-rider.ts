@@ -99,6 +99,9 @@ export class Gait {
   @rule('the id of a model, or null', (v) => v === null || typeof v === 'string')
   source: string | null = null;
   @TextOrNull() idle: string | null = null;
+  /** Clips of setting off and of coming to a stop; the model's own, if it has any by name, where there are none. */
+  @TextOrNull() startClip: string | null = null;
+  @TextOrNull() stopClip: string | null = null;
   @Amount('seconds', 0, 1e3) blend = 0.25;
   @Flag() plant = true;
   @Parts(() => Foot, LIMITS.partsPerRider) feet: Foot[] = [];

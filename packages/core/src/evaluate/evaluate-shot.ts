@@ -1,19 +1,20 @@
 import { refuseCircles, ridersBehind } from '../document/rider-graph.js';
 import type { Cue } from '../document/shot-cue.js';
-import type { Rider } from '../document/shot-rider.js';
+import type { Chassis, Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import type { PathError } from '../path/path-error.js';
-import type { PaceStop, Motion } from '../pace/compiled-pace.js';
+import type { Motion } from '../pace/compiled-pace.js';
 import { POSE } from '../pose/pose.js';
-import { wholeRetiming, type Retiming } from '../timing/retiming.js';
+import { wholeRetiming, wholeRetimeStep, type Retiming } from '../timing/retiming.js';
 import type { PoseAt } from '../pose/pose.js';
 import { NO_PARTS, type MovedParts } from '../hierarchy/node-driver.js';
 import { gaugesOf, type Gauge } from './gauges.js';
 import { compileMovedParts } from './moved-parts.js';
-import { compileContact, type RiderContact } from './rider-contact.js';
+import { compileContact, sidewaysOf, type RiderContact } from './rider-contact.js';
+import { riderTiming, type RiderTiming } from './rider-timing.js';
 import { Rides } from './rides.js';
-import { NO_ASSETS, hierarchyOfRider, type SceneAssets } from './scene-assets.js';
+import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
 
 /** A shot whose paths and riders answer questions at any frame. */
 export interface EvaluatedShot {
@@ -27,8 +28,12 @@ export interface EvaluatedShot {
   readonly retiming: Retiming | null;
   /** A rider's place along its path, in the time of the work; null where it rides none. */
   motion(rider: Rider): Motion | null;
-  /** The stops of a rider's own timing, before any cue. */
-  ownStops(rider: Rider): readonly PaceStop[];
+  /** When a rider goes by its own pace, and at which frames of the shot that is seen; null where it rides none. */
+  timing(rider: Rider): RiderTiming | null;
+  /** A rider's axles and couplings, metres of the world. */
+  axles(rider: Rider): Chassis | null;
+  /** The sideways acceleration of a rider's own track, m/s², positive to the left, at a frame of the shot. */
+  sideways(rider: Rider): (frame: number) => number;
   /** What moves of a rider's model by itself. */
   parts(rider: Rider): MovedParts;
   /** What can be read off a rider beside its pose. */
@@ -42,10 +47,11 @@ export interface EvaluatedShot {
 /**
  * Compiles what the document describes; a path without a curve leaves its riders at rest.
  *
- * @param assets without it nothing of a model moves by itself, and riders keep the height of their paths
+ * @param assets what it is played with, besides the document: where there is none of it, nothing of a model moves by itself and
+ *   riders keep the height of their paths
  * @throws ShotError where riders wait for each other in a circle, with their names
  */
-export function evaluateShot(shot: Shot, assets: SceneAssets = NO_ASSETS): EvaluatedShot {
+export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
   refuseCircles(shot);
   const rides = new Rides(shot, assets);
   const retiming = wholeRetiming(shot);
@@ -87,6 +93,11 @@ export function evaluateShot(shot: Shot, assets: SceneAssets = NO_ASSETS): Evalu
       value: (frame) => value(source(frame)),
     }));
   });
+  const timing = remembered((rider: Rider): RiderTiming | null => {
+    const own = rides.timing(rider);
+    if (own === null) return null;
+    return riderTiming(own.begins, own.ownStops, [...own.steps, ...wholeRetimeStep(shot)], shot.range);
+  });
   return {
     shot,
     assets,
@@ -97,7 +108,14 @@ export function evaluateShot(shot: Shot, assets: SceneAssets = NO_ASSETS): Evalu
     retiming,
     contact,
     motion: (rider) => rides.motion(rider)?.pace ?? null,
-    ownStops: (rider) => rides.ownPace(rider)?.stops ?? [],
+    timing,
+    axles: (rider) => rides.axles(rider),
+    sideways: (rider) => {
+      const push = sidewaysOf(rider, rides.motion(rider), shot.fps);
+      const rate = (frame: number) => retiming?.rate(frame) ?? 1;
+      // What bends all of time bends speeds by its rate, and accelerations by its square.
+      return (frame) => push(source(frame)) * rate(frame) ** 2;
+    },
     moment: (cue) => rides.moment(cue),
   };
 }

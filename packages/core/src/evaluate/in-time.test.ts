@@ -1,10 +1,11 @@
+import { NO_ASSETS } from './scene-assets.js';
 import { changeRate, scaleToFit } from '../arrange/change-time.js';
 import { newShot, type Loose } from '../document/new-shot.js';
 import type { Shot } from '../document/shot.js';
 import { POSE } from '../pose/pose.js';
 import { shownAt, type Retiming } from '../timing/retiming.js';
 import { evaluateShot } from './evaluate-shot.js';
-import { shownFrames } from './shown-frames.js';
+import { mapFrames } from '../timing/map-frames.js';
 
 const keys = [
   { frame: 1, value: 0 },
@@ -42,7 +43,7 @@ const shotWith = (parts: Loose<Omit<Shot, 'format' | 'version'>>): Shot =>
   });
 const at = (shot: Shot, rider: number, frame: number) => {
   const pose = new Float64Array(POSE.size);
-  evaluateShot(shot).poses[rider](frame, pose, 0);
+  evaluateShot(shot, NO_ASSETS).poses[rider](frame, pose, 0);
   return { distance: pose[POSE.distance], speed: pose[POSE.speed] };
 };
 
@@ -78,7 +79,9 @@ describe('retimes', () => {
       { frame: 10, source: 10, ease: 'smooth' as const },
       { frame: 50, source: 30, ease: 'smooth' as const },
     ];
-    const { retiming } = evaluateShot(shotWith({ retimes: [{ keys: ramp }] })) as { retiming: Retiming };
+    const { retiming } = evaluateShot(shotWith({ retimes: [{ keys: ramp }] }), NO_ASSETS) as {
+      retiming: Retiming;
+    };
     expect([retiming.rate(10), retiming.rate(50 - 1e-6)]).toEqual([
       expect.closeTo(1, 9),
       expect.closeTo(1, 4),
@@ -105,7 +108,7 @@ describe('cues', () => {
       ],
     });
     // 12 m at 12 m/s from frame 1 on: frame 25. Its own ride began at frame 1.
-    expect(evaluateShot(shot).moment(shot.cues[0])).toBeCloseTo(25, 9);
+    expect(evaluateShot(shot, NO_ASSETS).moment(shot.cues[0])).toBeCloseTo(25, 9);
     expect(at(shot, 1, 24)).toEqual({ distance: 0, speed: 0 });
     expect(at(shot, 1, 37)).toEqual({ distance: expect.closeTo(3, 9), speed: expect.closeTo(6, 9) });
   });
@@ -154,11 +157,12 @@ describe('cues', () => {
       shotWith({ cues: [wait], retimes: [{ keys: slow }] }),
     ];
     const shown = shots.map((shot) => {
-      const frames = shownFrames(evaluateShot(shot), shot.riders[0]);
+      const timing = evaluateShot(shot, NO_ASSETS).timing(shot.riders[0]);
+      const frames = mapFrames(timing?.steps ?? [], shot.range);
       keys.slice(1).forEach(({ frame, value }) => {
         const at = frames.shown(frame) as number;
         const pose = new Float64Array(POSE.size);
-        evaluateShot(shot).poses[0](at, pose, 0);
+        evaluateShot(shot, NO_ASSETS).poses[0](at, pose, 0);
         // The rider is where the key says when it is shown, and the frame is found back.
         expect(pose[POSE.distance]).toBeCloseTo(value, 6);
         expect(frames.own(at + 1e-6)).toBeCloseTo(frame, 4);
@@ -190,7 +194,7 @@ describe('cues', () => {
         },
       ],
     });
-    const [part] = evaluateShot(shot).gauges(shot.riders[1]);
+    const [part] = evaluateShot(shot, NO_ASSETS).gauges(shot.riders[1]);
     const [a, b] = [at(shot, 0, 30).distance, at(shot, 1, 30).distance];
     const gap = Math.hypot(3, a - b);
     expect(part.value(30)).toBeCloseTo((gap - 3) * 9, 9);

@@ -5,7 +5,7 @@ export {
   withRidersBehind,
   type EvaluatedShot,
 } from './evaluate-shot.js';
-export { shownFrames, type ShownFrames } from './shown-frames.js';
+export type { RiderTiming } from './rider-timing.js';
 export type { Gauge, GaugeKind } from './gauges.js';
-export { NO_ASSETS, goesByGround, modelsInPlay, hierarchyOfRider, type SceneAssets } from './scene-assets.js';
+export { NO_ASSETS, goesByGround, hierarchyOfRider, modelsInPlay, type SceneAssets } from './scene-assets.js';
 export type { RiderContact } from './rider-contact.js';

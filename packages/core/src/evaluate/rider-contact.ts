@@ -9,7 +9,10 @@ import {
   type FreeWalk,
   type Walk,
 } from '../gait/index.js';
+import { feltCurvature } from '../path/corners.js';
 import { lateralCurvatureOf } from '../path/lateral-curvature.js';
+import { compilePush } from '../ride/lateral.js';
+import { compileTravel, signedSpeed } from '../ride/travel.js';
 import type { NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 import type { ChassisMotion } from '../ride/chassis-motion.js';
 import { ownAxes } from '../ride/contact-points.js';
@@ -84,18 +87,52 @@ type Range = { readonly first: number; readonly last: number; readonly fps: numb
 /** Accelerations of a body are taken over so many frames, and bends over so many metres. */
 const STEP = 0.25;
 const BEND = 1;
+/** And what keyed offsets push over so many seconds. */
+const KEYED = 0.1;
 
-function leanOf(rider: Rider, { path, pace, sense }: PathMotion, range: Range): BodyLean {
-  const bend = lateralCurvatureOf(path, 'world', BEND);
-  const inside = (s: number) => path.closed || (s >= 0 && s <= path.length);
-  const speed = (frame: number) => (inside(pace.distance(frame)) ? pace.speed(frame) : 0);
+function leanOf(rider: Rider, motion: PathMotion, range: Range): BodyLean {
+  const size = rider.hitch?.displaced?.size ?? 1;
+  const bend = lateralCurvatureOf(motion.path, 'world', BEND);
+  const push = compilePush(
+    (s) => bend.at(s),
+    { ...motion, size, fps: range.fps },
+    () => KEYED * range.fps,
+  );
+  const speed = ownSpeed(rider, motion, range.fps);
+  const { sense } = motion;
   return compileLean(
     rider.body,
     {
-      left: (frame) => sense * speed(frame) ** 2 * bend.at(pace.distance(frame)),
+      left: (frame) => sense * push(frame),
       ahead: (frame) => (sense * (speed(frame + STEP) - speed(frame - STEP)) * range.fps) / (2 * STEP),
     },
     range,
+  );
+}
+
+/** How fast a rider goes along its own track beside its path, m/s. */
+function ownSpeed({ hitch }: Rider, motion: PathMotion, fps: number): (frame: number) => number {
+  if (hitch === null) return () => 0;
+  const travel = compileTravel(hitch, motion, null, fps);
+  const velocity: Vec3 = [0, 0, 0];
+  return (frame) => {
+    travel.velocity(frame, velocity);
+    return signedSpeed(velocity);
+  };
+}
+
+/** What presses a rider sideways, m/s² to its path's left, by its own track; corners count as a drive counts them. */
+export function sidewaysOf(
+  { hitch }: Rider,
+  motion: PathMotion | null,
+  fps: number,
+): (frame: number) => number {
+  if (motion === null) return () => 0;
+  const size = hitch?.displaced?.size ?? 1;
+  return compilePush(
+    (s) => feltCurvature(motion.path, s),
+    { ...motion, size, fps },
+    () => KEYED * fps,
   );
 }
 

@@ -5,38 +5,44 @@ import type { AimTarget } from '../document/shot-facing.js';
 import type { Hitch } from '../document/shot-hitch.js';
 import type { Chassis, Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
-import { distance3, type Vec3 } from '../math/vec.js';
-import { keyedCurve } from '../math/keyed-curve.js';
+import type { Vec3 } from '../math/vec.js';
+import { compiledPaceOf } from '../pace/compiled-pace-of.js';
 import type { CompiledPace, Motion } from '../pace/compiled-pace.js';
+import { heldPace } from '../pace/held-pace.js';
+import { compiledPathOf } from '../path/compiled-path-of.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { PathError } from '../path/path-error.js';
-import type { TargetAt } from '../ride/aiming.js';
-import { compilePathMotion, echoPace, stringPace, type PathMotion } from '../ride/path-motion.js';
-import { startedAt, stopEndedAt, type CuedMotion } from '../timing/cued-timing.js';
-import { compileOffset, type OffsetAt } from '../pose/keyed-offset.js';
-import { compileChassis, type ChassisMotion } from '../ride/chassis-motion.js';
-import { compileGroundFit, type GroundFit } from '../ride/ground-fit.js';
-import type { Pin } from '../ride/trail.js';
+import { compileOffset, offsetInShownFrames } from '../pose/keyed-offset.js';
 import { placeOn } from '../pose/place-on.js';
-import { POSE } from '../pose/pose.js';
+import { POSE, type PoseAt } from '../pose/pose.js';
 import { compileRestPose } from '../pose/rest-pose.js';
-import { ownRetiming, retimed, type Retiming } from '../timing/retiming.js';
-import type { PoseAt } from '../pose/pose.js';
-import { referenceOf, ridePath } from '../ride/ride-path.js';
+import type { TargetAt } from '../ride/aiming.js';
 import { compileAxlePlacement, senseOf, type AxlePlacement } from '../ride/axle-placement.js';
+import { chassisOf } from '../ride/chassis.js';
+import { compileChassis, type ChassisMotion } from '../ride/chassis-motion.js';
+import { compileGroundFit, type Coupling, type GroundFit } from '../ride/ground-fit.js';
+import { compilePathMotion, echoPace, stringPace, type PathMotion } from '../ride/path-motion.js';
+import { referenceOf, ridePath } from '../ride/ride-path.js';
+import { ridesByDistance } from '../ride/travel-place.js';
+import type { FrameStep } from '../timing/frame-step.js';
+import { headOf, leadingOf, type Leading } from '../timing/leader.js';
+import { inShownFrames, mapFrames } from '../timing/map-frames.js';
+import { ownRetimeStep } from '../timing/retiming.js';
+import { cuedParts, cueMoment, type CueSources } from './cue-values.js';
 import type { CuedPart } from './moved-parts.js';
-import type { SceneAssets } from './scene-assets.js';
-import { compiledPaceOf } from '../pace/compiled-pace-of.js';
-import { compiledPathOf } from '../path/compiled-path-of.js';
-import { momentOf } from './cue-moment.js';
+import { riderTiming, shownStops, type RiderTiming } from './rider-timing.js';
+import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
+import { towingCoupling, towingPin, type Tower } from './towing.js';
 
-/** The rides of a shot, each made once and after those it follows from. */
+/** The rides of a shot, each made once and after those it follows from. In the time of the work. */
 export class Rides {
   readonly paths: ReadonlyMap<string, CompiledPath | PathError>;
   private readonly byId: ReadonlyMap<string, Rider>;
-  private readonly poses = new Map<Rider, PoseAt>();
-  private readonly motions = new Map<Rider, PathMotion | null>();
-  private readonly groundFits = new Map<Rider, GroundFit | null>();
+  private readonly sources: CueSources = {
+    find: (id) => this.find(id),
+    motion: (rider) => this.motion(rider),
+    pose: (rider) => this.pose(rider),
+  };
 
   constructor(
     private readonly shot: Shot,
@@ -46,76 +52,16 @@ export class Rides {
     this.byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
   }
 
-  /** A rider's own pace; null where it rides no curve. */
-  ownPace(rider: Rider): CompiledPace | null {
-    const path = this.curveOf(rider.hitch);
-    return rider.hitch && path && compiledPaceOf(rider.hitch.pace, this.shot.fps, path);
-  }
-
   /** What cues do to parts of a rider's model. */
   cuedParts(rider: Rider): CuedPart[] {
-    return this.shot.cues.flatMap((cue): CuedPart[] => {
-      const { does, off } = cue;
-      if (off || does.rider !== rider.id || does.node === null || cue.keys.length === 0) return [];
-      if (does.kind !== 'turn' && does.kind !== 'move') return [];
-      return [{ kind: does.kind, node: does.node, axis: does.axis, value: this.cueValue(cue) }];
-    });
-  }
-
-  /** How a rider is set on the ground; null where it is not, or there is none. */
-  groundFit(rider: Rider): GroundFit | null {
-    const cached = this.groundFits.get(rider);
-    if (cached !== undefined) return cached;
-    const { hitch } = rider;
-    const motion = this.motion(rider);
-    const { ground } = this.assets;
-    const sticks = hitch?.ground.mode === 'stick';
-    const leans = hitch?.facing.reference === 'ground' && hitch.facing.mode !== 'keep';
-    const built =
-      hitch && motion && ground && (sticks || leans)
-        ? compileGroundFit(rider, hitch, motion, ground, sticks)
-        : null;
-    this.groundFits.set(rider, built);
-    return built;
-  }
-
-  /** How a rider's chassis moves; null where it rides none. */
-  chassis(rider: Rider): ChassisMotion | null {
-    const { hitch } = rider;
-    const motion = this.motion(rider);
-    if (hitch === null || motion === null) return null;
-    const { fps, range } = this.shot;
-    return compileChassis(rider, hitch, motion, this.groundFit(rider), this.pose(rider), { ...range, fps });
+    return cuedParts(this.shot, rider, this.sources);
   }
 
   /** The frame at which a cue's value first comes to 1; null where it never does. */
-  moment(cue: Cue): number | null {
-    return cue.keys.length === 0 ? null : momentOf(this.cueValue(cue), this.shot.range);
-  }
+  readonly moment = keptFor((cue: Cue) => cueMoment(cue, this.shot.range, this.sources));
 
-  private cueValue({ on, keys }: Cue): (frame: number) => number {
-    const curve = keyedCurve(keys.map(({ at, value, ease }) => ({ frame: at, value, ease })));
-    const [rider, other] = [this.find(on.rider), this.find(on.other)];
-    if (on.kind === 'frame') return (frame) => curve.value(frame);
-    if (on.kind === 'distance') {
-      const motion = rider && this.motion(rider);
-      return (frame) => curve.value(motion ? motion.pace.distance(frame) : 0);
-    }
-    const poses = [rider, other].flatMap((one) => (one ? [this.pose(one)] : []));
-    const now = poses.map(() => new Float64Array(POSE.size));
-    return (frame) => {
-      poses.forEach((pose, i) => pose(frame, now[i], 0));
-      return curve.value(now.length < 2 ? 0 : distance3(positionIn(now[0]), positionIn(now[1])));
-    };
-  }
-
-  pose(rider: Rider): PoseAt {
-    const cached = this.poses.get(rider) ?? this.makePose(rider);
-    this.poses.set(rider, cached);
-    return cached;
-  }
-
-  private makePose(rider: Rider): PoseAt {
+  /** Where a rider is at a frame. */
+  readonly pose = keptFor((rider: Rider): PoseAt => {
     const { hitch } = rider;
     const parent = this.find(rider.parent);
     const rest = compileRestPose(rider.rest, parent ? this.pose(parent) : null);
@@ -129,81 +75,156 @@ export class Rides {
       range: { ...range, loop, fps },
       ground: this.groundFit(rider),
     });
-  }
+  });
 
   /** Where a rider is along its path over time; null where it rides none. */
-  motion(rider: Rider): PathMotion | null {
-    const cached = this.motions.get(rider);
-    if (cached !== undefined) return cached;
-    const built = this.makeMotion(rider);
-    this.motions.set(rider, built);
-    return built;
-  }
-
-  private makeMotion(rider: Rider): PathMotion | null {
+  readonly motion = keptFor((rider: Rider): PathMotion | null => {
     const { hitch } = rider;
     const path = this.curveOf(hitch);
     if (hitch === null || path === null) return null;
-    const sense = senseOf(hitch.offset);
+    const leading = this.leading(rider);
+    const tower = this.tower(rider);
+    const sense = this.sense(rider, hitch);
     const placement = compileAxlePlacement(
       path,
       referenceOf(hitch.facing),
       hitch.anchor,
-      scaledChassis(rider),
+      this.axles(rider),
       sense,
-      this.pin(rider),
+      tower && towingPin(tower, hitch.follows?.gap ?? 0),
     );
-    const timing = this.timing(rider, hitch, placement);
+    const bent = mapFrames(ownRetimeStep(this.shot, rider.id), this.shot.range);
+    const timing = leading
+      ? inShownFrames(this.ledTiming(leading, placement), bent)
+      : this.ownTiming(rider, hitch, path);
     const offset = compileOffset(hitch);
-    const bent = ownRetiming(this.shot, rider.id);
-    const inTime = bent
-      ? { timing: retimed(timing, bent), offset: retimedOffset(offset, bent) }
-      : { timing, offset };
-    return compilePathMotion({ path, placement, sense, ...inTime }, this.shot.fps);
+    const { before, after } = hitch.pace;
+    return compilePathMotion(
+      {
+        path,
+        placement,
+        sense,
+        timing,
+        offset: offsetInShownFrames(offset, bent),
+        keepsOn:
+          path.closed ||
+          (!leading && offset.fixed && hitch.offset.along === 0 && before !== 'run' && after !== 'run'),
+        byDistance: ridesByDistance(hitch) && (tower?.motion.byDistance ?? true),
+      },
+      this.shot.fps,
+    );
+  });
+
+  /** When a rider goes by its own pace; null where it rides no curve. */
+  readonly timing = keptFor((rider: Rider): RiderTiming | null => {
+    const pace = this.ownPace(rider);
+    if (pace === null || rider.hitch === null) return null;
+    const begins = Number.isFinite(pace.from) ? pace.from : rider.hitch.pace.start.frame;
+    const { range } = this.shot;
+    const steps: FrameStep[] = [];
+    // Only a timing of its own waits for cues.
+    for (const cue of this.leading(rider) ? [] : timingCues(this.shot.cues, rider.id)) {
+      const moment = this.moment(cue);
+      if (cue.does.kind === 'start') steps.push({ kind: 'start', begins, go: moment });
+      else {
+        const stop = shownStops(pace.stops, mapFrames(steps, range))[cue.does.stop];
+        if (stop) steps.push({ kind: 'stopEnd', from: stop.from, to: stop.to, end: moment });
+      }
+    }
+    steps.push(...ownRetimeStep(this.shot, rider.id));
+    return riderTiming(begins, pace.stops, steps, range);
+  });
+
+  /** How a rider is set on the ground; null where it is not, or there is none. */
+  readonly groundFit = keptFor((rider: Rider): GroundFit | null => {
+    const { hitch } = rider;
+    const motion = this.motion(rider);
+    const { ground } = this.assets;
+    const sticks = hitch?.ground.mode === 'stick';
+    const tilts = hitch?.facing.reference === 'ground' && hitch.facing.mode !== 'keep';
+    if (!hitch || !motion || !ground || !(sticks || tilts)) return null;
+    return compileGroundFit(
+      rider,
+      hitch,
+      motion,
+      ground,
+      sticks,
+      sticks ? this.coupling(rider, motion) : null,
+    );
+  });
+
+  /** How a rider's chassis moves; null where it rides none. */
+  readonly chassis = keptFor((rider: Rider): ChassisMotion | null => {
+    const { hitch } = rider;
+    const motion = this.motion(rider);
+    if (hitch === null || motion === null) return null;
+    const { fps, range } = this.shot;
+    return compileChassis(rider, hitch, motion, this.groundFit(rider), this.pose(rider), { ...range, fps });
+  });
+
+  /** A rider's axles and couplings, metres of the world. */
+  readonly axles = keptFor((rider: Rider): Chassis | null =>
+    chassisOf(rider, hierarchyOfRider(this.assets, rider)?.box ?? null),
+  );
+
+  /** A rider's own pace; null where it rides no curve. */
+  private ownPace(rider: Rider): CompiledPace | null {
+    const path = this.curveOf(rider.hitch);
+    return rider.hitch && path && compiledPaceOf(rider.hitch.pace, this.shot.fps, path);
+  }
+
+  /** A rider's own pace as it is travelled, at the frames at which cues and its own retime show it. */
+  private ownTiming(rider: Rider, hitch: Hitch, path: CompiledPath): Motion {
+    const held = heldPace(compiledPaceOf(hitch.pace, this.shot.fps, path), hitch.pace, path);
+    const steps = this.timing(rider)?.steps ?? [];
+    return steps.length === 0 ? held : inShownFrames(held, mapFrames(steps, this.shot.range));
+  }
+
+  private ledTiming({ by, leader, hitch }: Leading, placement: AxlePlacement): Motion {
+    const motion = this.motion(leader) as PathMotion;
+    return by === 'follows' && hitch.follows
+      ? stringPace(hitch.follows, motion, placement)
+      : echoPace(hitch.pacedBy as NonNullable<Hitch['pacedBy']>, motion.timing, this.shot.range.first);
+  }
+
+  private leading(rider: Rider): Leading | null {
+    return leadingOf(rider, (id) => this.riding(id));
   }
 
   /**
-   * A rider's timing without its own offset; one whose leader rides something else, or nothing, goes by its own. Only
-   * a timing of its own waits for cues.
+   * −1 where a rider goes tail first: turned round by its offset, or, where its nose goes where it travels, because most of its way
+   * goes back.
    */
-  private timing(rider: Rider, hitch: Hitch, placement: AxlePlacement): Motion {
-    const { follows, pacedBy } = hitch;
-    const leader = this.find(follows?.rider ?? pacedBy?.rider ?? null);
-    const motion = leader && this.motion(leader);
-    if (leader?.hitch && motion) {
-      if (follows && leader.hitch.path === hitch.path) return stringPace(follows, motion, placement);
-      if (pacedBy) return echoPace(pacedBy, motion.timing, this.shot.range.first);
-    }
-    const pace = this.ownPace(rider) as CompiledPace;
-    const begins = Number.isFinite(pace.from) ? pace.from : hitch.pace.start.frame;
-    return timingCues(this.shot.cues, rider.id).reduce<CuedMotion>((motion, cue) => {
-      const go = this.moment(cue);
-      return cue.does.kind === 'start'
-        ? startedAt(motion, begins, go)
-        : stopEndedAt(motion, cue.does.stop, go);
-    }, pace);
+  private sense(rider: Rider, hitch: Hitch): 1 | -1 {
+    const own = senseOf(hitch.offset);
+    if (hitch.facing.along === 'path') return own;
+    const head = headOf(rider, (id) => this.riding(id));
+    const path = this.curveOf(head.hitch);
+    if (head.hitch === null || path === null) return own;
+    const timing = this.ownTiming(head, head.hitch, path);
+    const { first, last } = this.shot.range;
+    return timing.distance(last) < timing.distance(first) - 1e-9 ? (-own as 1 | -1) : own;
   }
 
-  /** Where a rider that trails behind another on the same path is coupled to it; null where it does not. */
-  private pin({ hitch, chassis }: Rider): Pin | null {
-    const leader = this.find(hitch?.follows?.rider ?? null);
-    if (hitch?.anchor !== 'frontAxle' || chassis === null || !leader?.hitch) return null;
-    if (leader.hitch.path !== hitch.path) return null;
+  /** What tows a rider that trails behind another on the same path; null where nothing does. */
+  private tower(rider: Rider): Tower | null {
+    const { hitch } = rider;
+    if (hitch?.anchor !== 'frontAxle' || hitch.follows === null || this.axles(rider) === null) return null;
+    const leader = this.riding(hitch.follows.rider);
+    if (leader?.hitch?.path !== hitch.path) return null;
     const motion = this.motion(leader);
-    const coupled = scaledChassis(leader);
-    if (motion === null || coupled === null) return null;
-    const gap = motion.sense * (hitch.follows?.gap ?? 0);
-    const frame = new Float64Array(12);
-    return (s, out) => {
-      // The leader whose tail is a gap ahead, by Newton's steps.
-      let at = s;
-      for (let step = 0; step < 4; step++) {
-        const { distance, rate } = motion.placement.tail(at);
-        at += (s + gap - distance) / (rate || 1);
-      }
-      motion.placement.frame(at, frame);
-      for (let k = 0; k < 3; k++) out[k] = frame[k] + motion.sense * coupled.rearCoupling * frame[9 + k];
-    };
+    const coupled = this.axles(leader);
+    return motion && coupled && { rider: leader, motion, chassis: coupled };
+  }
+
+  /** Where a towed rider hangs on the ground its leader stands on; null where it is not towed, or either is moved as a whole. */
+  private coupling(rider: Rider, motion: PathMotion): Coupling | null {
+    const tower = this.tower(rider);
+    const axles = this.axles(rider);
+    if (!tower || !axles || rider.hitch?.displaced || tower.rider.hitch?.displaced) return null;
+    const leads = this.chassis(tower.rider);
+    if (leads === null) return null;
+    return towingCoupling(tower, leads, rider.hitch?.follows?.gap ?? 0, motion, axles.frontCoupling);
   }
 
   private target(target: AimTarget | null): TargetAt | null {
@@ -232,25 +253,19 @@ export class Rides {
   private find(id: string | null): Rider | undefined {
     return id === null ? undefined : this.byId.get(id);
   }
+
+  /** A rider that rides a curve. */
+  private riding(id: string): Rider | undefined {
+    const rider = this.find(id);
+    return rider && this.curveOf(rider.hitch) ? rider : undefined;
+  }
 }
 
-function retimedOffset(offset: OffsetAt, { source, rate }: Retiming): OffsetAt {
-  return {
-    at: (frame) => offset.at(source(frame)),
-    alongRate: (frame) => offset.alongRate(source(frame)) * rate(frame),
-  };
-}
-
-const positionIn = (pose: Float64Array): Vec3 => [pose[0], pose[1], pose[2]];
-
-/** A chassis in metres of the world: scaled as the rider is along its nose. */
-function scaledChassis({ chassis, hitch, rest }: Rider): Chassis | null {
-  if (chassis === null) return null;
-  const scale = Math.abs(rest.scale['xyz'.indexOf(hitch?.facing.forward[1] ?? 'z')]);
-  return {
-    frontAxle: chassis.frontAxle * scale,
-    rearAxle: chassis.rearAxle * scale,
-    frontCoupling: chassis.frontCoupling * scale,
-    rearCoupling: chassis.rearCoupling * scale,
+/** What is made once for each that it is asked for. */
+function keptFor<K extends object, T>(make: (key: K) => T): (key: K) => T {
+  const kept = new Map<K, T>();
+  return (key) => {
+    if (!kept.has(key)) kept.set(key, make(key));
+    return kept.get(key) as T;
   };
 }

@@ -1,3 +1,4 @@
+import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import { sampleShot } from '../bake/index.js';
 import { newShot } from '../document/new-shot.js';
 import { evaluateShot } from '../evaluate/index.js';
@@ -17,7 +18,7 @@ const shot = newShot({
     { id: 'second', name: 'B' },
   ],
 });
-const lines = writeCsv(sampleShot(evaluateShot(shot))).split('\n');
+const lines = writeCsv(sampleShot(evaluateShot(shot, NO_ASSETS))).split('\n');
 
 it('has one row for each frame and rider, frames outermost, both ends included', () => {
   expect(lines[0]).toBe('frame,time,rider,part,tx,ty,tz,qx,qy,qz,qw,distance,speed,bank');

@@ -1,4 +1,4 @@
-import type { Document, Node } from '@gltf-transform/core';
+import { getBounds, type Document, type Node, type Scene } from '@gltf-transform/core';
 import type { Quat, Vec3 } from '../math/vec.js';
 import type { Clip, ClipChannel, NodeHierarchy, HierarchyNode } from '../hierarchy/index.js';
 
@@ -34,7 +34,13 @@ export function hierarchyOf(model: Document): NodeHierarchy {
     const seconds = Math.max(0, ...channels.map(({ times }) => times[times.length - 1] ?? 0));
     return { name: animation.getName() || `Clip ${i + 1}`, seconds, channels };
   });
-  return { nodes, clips };
+  return { nodes, clips, box: boxOf(scene) };
+}
+
+function boxOf(scene: Scene | undefined): NodeHierarchy['box'] {
+  if (!scene) return null;
+  const { min, max } = getBounds(scene);
+  return [...min, ...max].every(Number.isFinite) ? { low: min as Vec3, high: max as Vec3 } : null;
 }
 
 /** A node's own weights, or else those of its mesh; as many as the mesh has shapes. */

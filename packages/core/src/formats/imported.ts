@@ -1,6 +1,6 @@
 import { LIMITS } from '../document/limits.js';
 import { defaultsOf } from '../document/defaults.js';
-import { freeId } from '../document/new-shot.js';
+import { freeId } from '../document/free-name.js';
 import type { PaceKey } from '../document/shot-pace.js';
 import { PathPoint, ShotPath } from '../document/shot-path.js';
 import { distance3, type Vec3 } from '../math/vec.js';

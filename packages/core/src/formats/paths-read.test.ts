@@ -1,3 +1,4 @@
+import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import { Document, WebIO } from '@gltf-transform/core';
 import { sampleShot } from '../bake/sample-shot.js';
 import { newShot } from '../document/new-shot.js';
@@ -149,7 +150,7 @@ describe('CSV', () => {
         { id: 's', name: 'Still' },
       ],
     });
-    const sampled = sampleShot(evaluateShot(shot));
+    const sampled = sampleShot(evaluateShot(shot, NO_ASSETS));
     const imported = await read('motion.csv', writeCsv(sampled));
     expect(imported.rides.map(({ name }) => name)).toEqual(['r']);
     expect(imported.notes).toEqual(['"s" stands still and was left out.']);

@@ -9,7 +9,7 @@ import {
 } from 'transformation-matrix';
 import { LIMITS } from '../document/limits.js';
 import { defaultsOf } from '../document/defaults.js';
-import { freeId } from '../document/new-shot.js';
+import { freeId } from '../document/free-name.js';
 import { PathPoint, ShotPath } from '../document/shot-path.js';
 import type { Vec3 } from '../math/vec.js';
 import { FormatError } from './format-error.js';

@@ -1,3 +1,4 @@
+import { modulo } from '../math/angle.js';
 import type { Cycle } from '../document/shot-rider.js';
 import { seededNumbers } from '../math/seeded.js';
 import { smoothStep } from './idle-spans.js';
@@ -77,7 +78,7 @@ function noise(phase: number, seed: number, around: number): number {
   const i = Math.floor(phase);
   const t = phase - i;
   const slope = (n: number) => {
-    const index = Number.isFinite(around) ? ((n % around) + around) % around : n;
+    const index = Number.isFinite(around) ? modulo(n, around) : n;
     return seededNumbers(seed, index)();
   };
   const ease = t * t * t * (t * (6 * t - 15) + 10);

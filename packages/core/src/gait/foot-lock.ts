@@ -1,3 +1,4 @@
+import { wrapAngle } from '../math/angle.js';
 import type { Vec3 } from '../math/vec.js';
 import type { FootDown } from './plants.js';
 import { smoothStep } from './idle-spans.js';
@@ -43,5 +44,5 @@ export function shiftAt(locks: readonly Lock[], frame: number, free: Vec3, turn:
 /** From where and how a foot is to where and how it is locked. */
 export function shiftTo(place: Vec3, turn: number, free: Vec3, freeTurn: number): Shift {
   const by = turn - freeTurn;
-  return { x: place[0] - free[0], z: place[2] - free[2], turn: Math.atan2(Math.sin(by), Math.cos(by)) };
+  return { x: place[0] - free[0], z: place[2] - free[2], turn: wrapAngle(by) };
 }

@@ -1,3 +1,4 @@
+import { modulo } from '../math/angle.js';
 import type { Act, Gait } from '../document/shot-rider.js';
 import {
   clipNamed,
@@ -126,4 +127,4 @@ function poseStanding(
   sampleClip(act.clip, act.act.from + gone, pose);
 }
 
-const wrapped = (value: number, size: number) => (size > 0 ? ((value % size) + size) % size : 0);
+const wrapped = (value: number, size: number) => (size > 0 ? modulo(value, size) : 0);

@@ -1,3 +1,4 @@
+import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import { vec3 } from 'gl-matrix';
 import { checkShot } from '../check/index.js';
 import { GroundSurface } from '../contact/index.js';
@@ -10,7 +11,7 @@ import type { Vec3 } from '../math/vec.js';
 import { originOf, toModelSpace } from '../hierarchy/model-space.js';
 import { LOCAL, initialPose } from '../hierarchy/node-hierarchy.js';
 import { POSE } from '../pose/pose.js';
-import { restStops } from '../arrange/index.js';
+import { naturalStops } from '../arrange/index.js';
 import { compileCycle } from './cycle-value.js';
 import { findGait } from './find-gait.js';
 import { restingPhases } from './resting-phases.js';
@@ -206,12 +207,12 @@ it('stops come to rest where both feet are down, each by the least', () => {
   expect(restingPhases(shot.riders[0].gait ?? { feet: [] })).toEqual(
     [0.05, 0.55].map((phase) => expect.closeTo(phase, 2)),
   );
-  const { gauge } = walk({}, { pace: restStops(shot, 'r').riders[0].hitch?.pace });
+  const { gauge } = walk({}, { pace: naturalStops(shot, NO_ASSETS, 'r').riders[0].hitch?.pace });
   // 6 m are 5 cycles; the nearest rest is a twentieth of a cycle on.
   expect(gauge('phase')(120)).toBeCloseTo(5.05, 2);
-  expect(() => restStops({ ...shot, riders: [{ ...shot.riders[0], gait: null }] }, 'r')).toThrow(
-    /riders\[0\]\.gait/,
-  );
+  expect(() =>
+    naturalStops({ ...shot, riders: [{ ...shot.riders[0], gait: null }] }, NO_ASSETS, 'r'),
+  ).toThrow(/riders\[0\]\.gait/);
 });
 
 it('feet are set on a slope, as high over it as over the clip’s own floor', () => {

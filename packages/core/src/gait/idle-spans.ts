@@ -1,3 +1,5 @@
+import { bisect } from '../math/search.js';
+
 /** A walker that stands: between which frames; infinite where it has always stood, or for ever will. */
 export interface IdleSpan {
   readonly from: number;
@@ -26,12 +28,7 @@ export function idleSpansOf(
   let since = -Infinity;
   const edge = (low: number, high: number, limit: number): number => {
     const rising = speed(high) >= limit;
-    for (let step = 0; step < 30; step++) {
-      const middle = (low + high) / 2;
-      if (speed(middle) >= limit === rising) high = middle;
-      else low = middle;
-    }
-    return (low + high) / 2;
+    return bisect((frame) => speed(frame) >= limit === rising, low, high);
   };
   for (let i = 1; i <= (to - from) * SUB; i++) {
     const frame = from + i / SUB;

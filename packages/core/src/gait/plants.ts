@@ -1,3 +1,4 @@
+import { bisect } from '../math/search.js';
 import type { Foot, Gait } from '../document/shot-rider.js';
 import type { FreeWalk } from './free-walk.js';
 import { idleSpanAt } from './idle-spans.js';
@@ -41,13 +42,8 @@ export function footDowns(
   };
   const edge = (low: number, high: number): number => {
     const after = down(high);
-    let [a, b] = [low, high];
-    for (let step = 0; step < HALVINGS; step++) {
-      const middle = (a + b) / 2;
-      if (down(middle) === after) b = middle;
-      else a = middle;
-    }
-    return after ? b : a;
+    // Of the two sides of the edge the one at which it is down.
+    return after ? bisect(down, low, high, HALVINGS) : bisect(down, high, low, HALVINGS);
   };
   const downs: FootDown[] = [];
   let since = down(from) ? from : NaN;

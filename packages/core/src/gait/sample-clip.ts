@@ -1,3 +1,4 @@
+import { lastAtMost } from '../math/search.js';
 import { quat } from 'gl-matrix';
 import type { Quat } from '../math/vec.js';
 import { LOCAL, type Clip, type ClipChannel, type HierarchyPose } from '../hierarchy/node-hierarchy.js';
@@ -30,7 +31,7 @@ function sampleChannel(
   const cubic = interpolation === 'CUBICSPLINE';
   const stride = cubic ? 3 * width : width;
   const value = (i: number, k: number) => values[i * stride + (cubic ? width : 0) + k];
-  const i = stretchAt(times, seconds);
+  const i = lastAtMost(times, seconds);
   const span = i < last ? times[i + 1] - times[i] : 0;
   const t = span > 0 ? Math.min(1, Math.max(0, (seconds - times[i]) / span)) : 0;
   if (t === 0 || interpolation === 'STEP') {
@@ -60,18 +61,6 @@ function sampleChannel(
     return;
   }
   for (let k = 0; k < width; k++) out[at + k] = value(i, k) + t * (value(i + 1, k) - value(i, k));
-}
-
-/** The last time that is not after a moment; the first where all are. */
-function stretchAt(times: ArrayLike<number>, seconds: number): number {
-  let low = 0;
-  let high = times.length - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (times[middle] <= seconds) low = middle;
-    else high = middle - 1;
-  }
-  return low;
 }
 
 /** Puts a part of one pose over another: turns by the shorter way round, all else straight. */

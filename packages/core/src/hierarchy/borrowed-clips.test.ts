@@ -16,6 +16,7 @@ function foreign(): NodeHierarchy {
     turns.reduce((all, one) => quat.multiply([0, 0, 0, 1], all, one) as Quat, [0, 0, 0, 1] as Quat);
   const inTurned = ([x, y, z]: Vec3): Vec3 => [2 * y, -2 * x, 2 * z];
   return {
+    box: null,
     // The root is turned, and every bone under it is placed and moved in those axes.
     nodes: walker.nodes.map((node, i) => ({
       ...node,
@@ -52,6 +53,7 @@ it('another’s walk is walked with its own bones, whatever the other’s size, 
 
 it('its own clips stay its own, and what it has no nodes for is left out', () => {
   const other: NodeHierarchy = {
+    box: null,
     nodes: [{ ...walker.nodes[0], name: 'tail' }],
     clips: [
       {

@@ -34,6 +34,8 @@ export interface Clip {
 export interface NodeHierarchy {
   readonly nodes: readonly HierarchyNode[];
   readonly clips: readonly Clip[];
+  /** How far its meshes reach as it stands, metres of the model; null where it has none. */
+  readonly box: { readonly low: Vec3; readonly high: Vec3 } | null;
 }
 
 /** How a node stands in an array: translation, rotation, scale; shapes' weights are kept beside. */

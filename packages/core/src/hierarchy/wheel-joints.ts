@@ -78,7 +78,7 @@ export function withJoints(
 const pick = ({ translation, rotation, scale }: HierarchyNode) => ({ translation, rotation, scale });
 
 /** The same node hierarchy with every node after what it hangs on. */
-function inOrder({ nodes, clips }: NodeHierarchy): NodeHierarchy {
+function inOrder({ nodes, clips, box }: NodeHierarchy): NodeHierarchy {
   const order: number[] = [];
   const seen = new Set<number>();
   const visit = (i: number) => {
@@ -90,6 +90,7 @@ function inOrder({ nodes, clips }: NodeHierarchy): NodeHierarchy {
   nodes.forEach((_, i) => visit(i));
   const now = new Map(order.map((old, i) => [old, i]));
   return {
+    box,
     nodes: order.map((i) => ({ ...nodes[i], parent: now.get(nodes[i].parent) ?? -1 })),
     clips: clips.map((clip) => ({
       ...clip,

@@ -1,3 +1,5 @@
+import { metresPerValue } from '../pace/change-unit.js';
+import { bisect } from '../math/search.js';
 import type { Pace, PaceKey } from '../document/shot-pace.js';
 import { compilePace } from '../pace/compile-pace.js';
 import { driveSeconds, topSpeedFor } from '../pace/drive-curve.js';
@@ -69,7 +71,7 @@ function spanning(pace: Pace, { first, frames }: CycleFrames): Pace {
 }
 
 function drivenLaps(pace: Pace, path: CompiledPath, { frames, fps }: CycleFrames): ClosedPace {
-  const metres = pace.unit === 'laps' ? path.length : 1;
+  const metres = metresPerValue(pace, path);
   const rolling: Pace = { ...pace, drive: { ...pace.drive, departs: 'rolling' } };
   const seconds = frames / fps;
   const lap = driveSeconds(rolling, path, metres);
@@ -87,13 +89,7 @@ function framesTo(distance: (frame: number) => number, first: number, place: num
   const sign = Math.sign(place - distance(first));
   let high = guess;
   while ((distance(first + high) - place) * sign < 0) high *= 2;
-  let low = 0;
-  for (let step = 0; step < 100; step++) {
-    const middle = (low + high) / 2;
-    if ((distance(first + middle) - place) * sign < 0) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
+  return bisect((frames) => (distance(first + frames) - place) * sign >= 0, 0, high, 100);
 }
 
 /**
@@ -125,7 +121,7 @@ export function matchedEnds(pace: Pace, path: CompiledPath, fps: number): Pace |
   }
   const { keys } = pace;
   if (pace.mode !== 'keys' || keys.length < 2) return null;
-  const metres = pace.unit === 'laps' ? path.length : 1;
+  const metres = metresPerValue(pace, path);
   const run = compilePace(pace, fps, path);
   const [first, last] = [keys[0], keys[keys.length - 1]];
   const rate = (frame: number) => run.speed(frame) / fps / metres;

@@ -1,3 +1,4 @@
+import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import fc from 'fast-check';
 import { newShot, type Loose } from '../document/new-shot.js';
 import type { Pace } from '../document/shot-pace.js';
@@ -35,11 +36,14 @@ const keys = (last: number, value: number) => [
   { frame: 1, value: 0 },
   { frame: last, value },
 ];
-const open = (shot: Shot) => seamReport(evaluateShot(shot)).filter(isOpen);
+const open = (shot: Shot) => seamReport(evaluateShot(shot, NO_ASSETS)).filter(isOpen);
 const gapOf = (shot: Shot, channel: string) =>
-  seamReport(evaluateShot(shot)).find((gap) => gap.channel === channel) as { gap: number; rate: number };
+  seamReport(evaluateShot(shot, NO_ASSETS)).find((gap) => gap.channel === channel) as {
+    gap: number;
+    rate: number;
+  };
 /** The shot after the least change that closes its first open gap. */
-const closed = (shot: Shot) => closingsOf(evaluateShot(shot), open(shot)[0])[0];
+const closed = (shot: Shot) => closingsOf(evaluateShot(shot, NO_ASSETS), open(shot)[0])[0];
 
 it('whole laps up to the frame after the last leave no gap', () => {
   expect(
@@ -122,11 +126,11 @@ it('wheels, strides and cycles close by the least change of radius, stride or ra
   );
   // 62.8 m round wheels of 2.51 m: 25.0 turns but for what the splines are off; strides 44.9; 2.1 × 4 s = 8.4 beats.
   expect(gapOf(shot, 'cycle').gap).toBeCloseTo(40, 6);
-  const gaps = seamReport(evaluateShot(shot)).filter(({ channel }) =>
+  const gaps = seamReport(evaluateShot(shot, NO_ASSETS)).filter(({ channel }) =>
     ['wheel', 'gait', 'cycle'].includes(channel),
   );
-  const after = gaps.reduce((before, gap) => closingsOf(evaluateShot(before), gap)[0].shot, shot);
-  expect(seamReport(evaluateShot(after)).every(({ gap }) => gap < 1e-6)).toBe(true);
+  const after = gaps.reduce((before, gap) => closingsOf(evaluateShot(before, NO_ASSETS), gap)[0].shot, shot);
+  expect(seamReport(evaluateShot(after, NO_ASSETS)).every(({ gap }) => gap < 1e-6)).toBe(true);
   expect(after.riders[0].cycles[0].rate).toBeCloseTo(2, 9);
   expect(after.riders[0].wheels[0].radius).toBe(after.riders[0].wheels[1].radius);
 });
@@ -167,7 +171,7 @@ it('in a relay each is at the frame after the last exactly where the next one wa
         const { shot, ids, frames } = relay(shotWith(pace, {}, round), 'r', count);
         expect(ids).toHaveLength(count);
         expect(frames).toBe(count * shot.range.last);
-        const { poses } = evaluateShot(shot);
+        const { poses } = evaluateShot(shot, NO_ASSETS);
         const [end, start] = [new Float64Array(POSE.size), new Float64Array(POSE.size)];
         for (let j = 0; j + 1 < count; j++) {
           poses[j](shot.range.last + 1, end, 0);
@@ -175,7 +179,7 @@ it('in a relay each is at the frame after the last exactly where the next one wa
           for (let k = 0; k < POSE.size; k++) expect(Math.abs(end[k] - start[k])).toBeLessThan(1e-9);
         }
         expect(
-          seamReport(evaluateShot(shot))
+          seamReport(evaluateShot(shot, NO_ASSETS))
             .filter(({ handsOver }) => !handsOver)
             .every(({ gap }) => gap < 1e-9),
         ).toBe(true);

@@ -1,11 +1,13 @@
-import { freeBadge, freeRiderName } from '../arrange/new-rider.js';
-import { freeId } from '../document/new-shot.js';
+import { metresPerValue } from '../pace/change-unit.js';
+import { freeBadge } from '../arrange/new-rider.js';
+import { freeId, freeName } from '../document/free-name.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { curveRidden } from '../path/compiled-path-of.js';
 import { compilePace } from '../pace/compile-pace.js';
 import { driveSeconds } from '../pace/drive-curve.js';
 import { timesAsFast, withFrames } from '../pace/in-time.js';
+import { hasOwnPace } from '../timing/leader.js';
 import { PathError } from '../path/path-error.js';
 
 /** A long ride turned into a short loop of several riders. */
@@ -31,12 +33,12 @@ export function relay(shot: Shot, id: string, count: number): Relay {
   if (!rider?.hitch || curve === null) {
     throw new PathError('A relay runs along a path: attach the rider first.');
   }
-  if (rider.hitch.follows || rider.hitch.pacedBy) {
+  if (!hasOwnPace(rider.hitch)) {
     throw new PathError(`${rider.badge} takes its time from another rider; make the relay of that one.`);
   }
   const { pace } = rider.hitch;
   const compiled = compilePace(pace, shot.fps, curve);
-  const lap = () => driveSeconds(pace, curve, pace.unit === 'laps' ? curve.length : 1) * shot.fps;
+  const lap = () => driveSeconds(pace, curve, metresPerValue(pace, curve)) * shot.fps;
   const long = Number.isFinite(compiled.to - compiled.from)
     ? compiled.to - compiled.from
     : pace.mode === 'drive'
@@ -66,7 +68,7 @@ export function relay(shot: Shot, id: string, count: number): Relay {
       {
         ...leader,
         id: copy,
-        name: freeRiderName(rider.name, riders),
+        name: freeName(rider.name, riders),
         badge: freeBadge(rider.name, { riders }),
         hitch: leader.hitch && {
           ...leader.hitch,

@@ -1,3 +1,4 @@
+import { guardedNewton, lastAtMost } from './search.js';
 import { cubicJet, newJet, slopeJets, type Jet } from './jet.js';
 import { monotoneTangents } from './monotone-tangents.js';
 
@@ -63,6 +64,9 @@ export function keyedCurve(keys: readonly CurveKey[], outside = 0): KeyedCurve {
   const stretches = keys.slice(1).map((next, i) => stretchBetween(keys, i, next, outside));
   const first = keys[0];
   const last = keys[keys.length - 1];
+  const starts = Float64Array.from(stretches, ({ from }) => from);
+  /** The stretch that holds a frame; at a key, the one that begins there, at the last key the last. */
+  const stretchAt = (frame: number) => lastAtMost(starts, frame);
   const now = newJet();
   const jet = (frame: number, out: Jet) => {
     if (frame < first.frame || frame > last.frame || stretches.length === 0) {
@@ -70,7 +74,7 @@ export function keyedCurve(keys: readonly CurveKey[], outside = 0): KeyedCurve {
       out[0] = frame < first.frame ? first.value : last.value;
       return;
     }
-    jetOf(stretches[stretchAt(stretches, frame)], frame, out);
+    jetOf(stretches[stretchAt(frame)], frame, out);
     // A step is taken at its key, and not before it.
     if (frame === last.frame) out[0] = last.value;
   };
@@ -91,23 +95,11 @@ export function keyedCurve(keys: readonly CurveKey[], outside = 0): KeyedCurve {
     integral(frame) {
       if (frame <= first.frame) return first.value * (frame - first.frame);
       if (frame >= last.frame) return sums[sums.length - 1] + last.value * (frame - last.frame);
-      const i = stretchAt(stretches, frame);
+      const i = stretchAt(frame);
       return sums[i] + integralOf(stretches[i] as Cubic, frame);
     },
     handles: (i) => handlesOf(stretches[i]),
   };
-}
-
-/** The stretch that holds a frame; at a key, the one that begins there, at the last key the last. */
-function stretchAt(stretches: readonly Stretch[], frame: number): number {
-  let low = 0;
-  let high = stretches.length - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (stretches[middle].from <= frame) low = middle;
-    else high = middle - 1;
-  }
-  return low;
 }
 
 function jetOf(stretch: Stretch, frame: number, out: Jet): void {
@@ -126,17 +118,16 @@ const across = newJet();
 /** Where along a drawn stretch a frame is: Newton's method, kept between bounds. */
 function parameterAt({ from, to, x }: Drawn, frame: number): number {
   const wanted = frame - from;
-  let [low, high] = [0, 1];
-  let u = wanted / (to - from);
-  for (let step = 0; step < 60; step++) {
-    const off = u * (x[0] + u * (x[1] + u * x[2])) - wanted;
-    if (off > 0) high = u;
-    else low = u;
-    if (Math.abs(off) <= 1e-14 * (to - from)) break;
-    const next = u - off / (x[0] + u * (2 * x[1] + 3 * u * x[2]));
-    u = next > low && next < high ? next : (low + high) / 2;
-  }
-  return u;
+  return guardedNewton(
+    (u, out) => {
+      out[0] = u * (x[0] + u * (x[1] + u * x[2])) - wanted;
+      out[1] = x[0] + u * (2 * x[1] + 3 * u * x[2]);
+    },
+    0,
+    1,
+    wanted / (to - from),
+    1e-14 * (to - from),
+  );
 }
 
 function integralOf({ from, a, b, c, d }: Cubic, frame: number): number {

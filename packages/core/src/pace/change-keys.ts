@@ -1,3 +1,4 @@
+import { bisect } from '../math/search.js';
 import type { Ease, Pace, PaceKey } from '../document/shot-pace.js';
 import { keyedCurve } from '../math/keyed-curve.js';
 
@@ -154,13 +155,7 @@ function splitStretch(
     const [v, w] = [mix(p, q, u), mix(q, r, u)];
     return { p, r, v, w, at: mix(v, w, u) };
   };
-  let [low, high] = [0, 1];
-  for (let step = 0; step < 60; step++) {
-    const middle = (low + high) / 2;
-    if (split(middle).at[0] < frame) low = middle;
-    else high = middle;
-  }
-  const { p, r, v, w, at } = split((low + high) / 2);
+  const { p, r, v, w, at } = split(bisect((u) => split(u).at[0] >= frame, 0, 1));
   const from = (a: [number, number], b: readonly [number, number]): [number, number] => [
     b[0] - a[0],
     b[1] - a[1],

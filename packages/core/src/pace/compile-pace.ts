@@ -1,8 +1,9 @@
+import { metresPerValue } from './change-unit.js';
 import type { Pace } from '../document/shot-pace.js';
 import { cubicJet } from '../math/jet.js';
 import { paceOf, type CompiledPace, type PaceCurve } from './compiled-pace.js';
 import { driveCurve } from './drive-curve.js';
-import type { BentTrack } from './drive-limits.js';
+import type { BentTrack } from '../path/corners.js';
 import { keysCurve } from './keys-curve.js';
 import { withOutside } from './outside.js';
 import { speedCurve } from './speed-curve.js';
@@ -15,7 +16,7 @@ import { speedCurve } from './speed-curve.js';
  * @param track the path; its length is what a lap is worth, its bends what a driven rider slows for
  */
 export function compilePace(pace: Pace, fps: number, track: BentTrack): CompiledPace {
-  const metres = pace.unit === 'laps' ? track.length : 1;
+  const metres = metresPerValue(pace, track);
   const curve = curveOf(pace, fps, track, metres);
   return paceOf({ ...curve, jet: withOutside(curve, pace) }, fps);
 }

@@ -1,8 +1,10 @@
+import { bisect } from '../math/search.js';
 import type { Drive, Pace } from '../document/shot-pace.js';
 import type { PaceStop, PaceCurve } from './compiled-pace.js';
-import type { BentTrack } from './drive-limits.js';
+import type { BentTrack } from '../path/corners.js';
 import { fastestRun, type FastestRun } from './fastest-run.js';
 import type { RunState } from './run.js';
+import { turnedPace, turnedTrack } from './turned-track.js';
 
 /** A rider's drive: the fastest run, averaged over a window of time so that it keeps the jerk limit. */
 interface SoftRun {
@@ -30,7 +32,28 @@ function softRun(track: BentTrack, drive: Drive, start: number): SoftRun {
  *
  * @param metres what the start's value is in
  */
-export function driveCurve({ drive, start }: Pace, track: BentTrack, fps: number, metres: number): PaceCurve {
+export function driveCurve(pace: Pace, track: BentTrack, fps: number, metres: number): PaceCurve {
+  if (pace.drive.way === 'along') return forwardCurve(pace, track, fps, metres);
+  // Against the path it is driven as along the path the other way round.
+  const { length } = track;
+  const { jet, stops, ...rest } = forwardCurve(
+    turnedPace(pace, length, metres),
+    turnedTrack(track),
+    fps,
+    metres,
+  );
+  return {
+    ...rest,
+    jet(frame, out) {
+      jet(frame, out);
+      out[0] = length - out[0];
+      for (let k = 1; k < 4; k++) out[k] = -out[k];
+    },
+    stops: stops.map((stop) => ({ ...stop, distance: length - stop.distance })),
+  };
+}
+
+function forwardCurve({ drive, start }: Pace, track: BentTrack, fps: number, metres: number): PaceCurve {
   const place = start.value * metres;
   const { run, window } = softRun(track, drive, place);
   const state = softState(run, window, track.length);
@@ -149,7 +172,10 @@ function stopsOf(
 }
 
 /** How long a drive takes, seconds: along an open path, or round a closed one once it goes steadily. */
-export function driveSeconds(pace: Pace, track: BentTrack, metres: number): number {
+export function driveSeconds(given: Pace, from: BentTrack, metres: number): number {
+  const against = given.drive.way === 'against';
+  const pace = against ? turnedPace(given, from.length, metres) : given;
+  const track = against ? turnedTrack(from) : from;
   const { run, window } = softRun(track, pace.drive, pace.start.value * metres);
   if (run.lap !== null) return run.lap.seconds;
   return run.lead.seconds + ((run.rolls.in ? 0 : 1) + (run.rolls.out ? 0 : 1)) * (window / 2);
@@ -157,6 +183,7 @@ export function driveSeconds(pace: Pace, track: BentTrack, metres: number): numb
 
 /** Top speeds beyond this are not looked at, m/s. */
 const FASTEST = 1000;
+const SLOWEST_TOP = 0.01;
 
 /**
  * The top speed at which a drive takes so many seconds.
@@ -165,13 +192,8 @@ const FASTEST = 1000;
  */
 export function topSpeedFor(pace: Pace, track: BentTrack, metres: number, seconds: number): number | null {
   const takes = (top: number) => driveSeconds({ ...pace, drive: { ...pace.drive, top } }, track, metres);
-  let [low, high] = [0.01, FASTEST];
-  if (takes(high) > seconds || takes(low) < seconds) return null;
-  // In the logarithm of speed, until a thousandth of a millimetre per second.
-  while (high / low > 1 + 1e-9) {
-    const middle = Math.sqrt(low * high);
-    if (takes(middle) > seconds) low = middle;
-    else high = middle;
-  }
-  return high;
+  if (takes(FASTEST) > seconds || takes(SLOWEST_TOP) < seconds) return null;
+  // In the logarithm of speed, to a part in 10⁹.
+  const inTime = (exponent: number) => takes(Math.exp(exponent)) <= seconds;
+  return Math.exp(bisect(inTime, Math.log(SLOWEST_TOP), Math.log(FASTEST), 34));
 }

@@ -1,15 +1,7 @@
+import { modulo } from '../math/angle.js';
+import { lowerBound } from '../math/search.js';
 import type { Drive } from '../document/shot-pace.js';
-import type { Vec3 } from '../math/vec.js';
-import type { Track } from './track.js';
-
-/** A track whose bends are known. */
-export interface BentTrack extends Track {
-  /** Signed curvature as seen from above, 1/m. */
-  curvature(s: number): number;
-  tangent(s: number, out: Vec3): void;
-  /** Where the curve is put together: distances of its joints, first and last included. */
-  readonly joints: readonly number[];
-}
+import { CORNER, cornersOf, type BentTrack } from '../path/corners.js';
 
 /** A track in cells: rising distances, and at each the square of the most speed there, stops left out. */
 export interface LimitGrid {
@@ -24,10 +16,6 @@ export interface LimitGrid {
 const CELL = 0.1;
 /** Shorter tracks still have so many cells. */
 const LEAST_CELLS = 100;
-/** A corner counts as its turn made evenly over so many metres. */
-const CORNER = 1;
-/** Turns of a joint below this are rounding, radians. */
-const SMOOTH_JOINT = 1e-4;
 /** So much of the grip is left for what a bend does between two places. */
 const GRIP = 1 - 3e-4;
 /** A cell is halved where the square of the speed allowed in its middle is off by more, as a part of it. */
@@ -58,7 +46,7 @@ const cached = new WeakMap<BentTrack, BendGrid>();
 export function limitGrid(track: BentTrack, drive: Drive): LimitGrid {
   const base = cached.get(track) ?? bendGrid(track);
   cached.set(track, base);
-  const wrap = (s: number) => (track.closed ? s - Math.floor(s / track.length) * track.length : s);
+  const wrap = (s: number) => (track.closed ? modulo(s, track.length) : s);
   const stops = new Map<number, number>();
   for (const { distance, seconds } of drive.stops) {
     const place = wrap(distance);
@@ -129,7 +117,7 @@ function bendGrid(track: BentTrack): BendGrid {
     for (const lap of track.closed ? [-length, 0, length] : [0]) {
       const from = lowerBound(grid.places, at + lap - CORNER / 2 - hair);
       for (let i = from; i < places.length && places[i] <= at + lap + CORNER / 2 + hair; i++) {
-        grid.bends[i] += turn / CORNER;
+        grid.bends[i] += Math.abs(turn) / CORNER;
       }
     }
   }
@@ -152,21 +140,6 @@ function maySwerve(a: number, b: number): boolean {
 /** Whether the speed that is allowed half-way is not half-way between those at the ends (in its square). */
 function swerves(a: number, middle: number, b: number): boolean {
   return Math.abs(radius(middle) / ((radius(a) + radius(b)) / 2) - 1) > EVEN;
-}
-
-function cornersOf(track: BentTrack): { at: number; turn: number }[] {
-  const before: Vec3 = [0, 0, 0];
-  const after: Vec3 = [0, 0, 0];
-  const hair = track.length * 1e-9;
-  return rising(track.joints).flatMap((at) => {
-    if (!track.closed && (at <= 0 || at >= track.length)) return [];
-    if (track.closed && at >= track.length) return [];
-    track.tangent(at - hair, before);
-    track.tangent(at + hair, after);
-    const across = before[2] * after[0] - before[0] * after[2];
-    const turn = Math.abs(Math.atan2(across, before[0] * after[0] + before[2] * after[2]));
-    return turn > SMOOTH_JOINT ? [{ at, turn }] : [];
-  });
 }
 
 /** The grid with some places more. */
@@ -194,15 +167,3 @@ function withPlaces(track: BentTrack, grid: BendGrid, extra: readonly number[]):
 }
 
 const rising = (values: readonly number[]): number[] => [...new Set(values)].sort((a, b) => a - b);
-
-/** The first index whose value is not below. */
-export function lowerBound(values: ArrayLike<number>, value: number): number {
-  let low = 0;
-  let high = values.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (values[middle] < value) low = middle + 1;
-    else high = middle;
-  }
-  return low;
-}

@@ -7,7 +7,7 @@ import { shapePath } from '../reshape/shapes.js';
 import { pathOf } from '../../test/paths.js';
 import { compilePace } from './compile-pace.js';
 import { driveSeconds, topSpeedFor } from './drive-curve.js';
-import type { BentTrack } from './drive-limits.js';
+import type { BentTrack } from '../path/corners.js';
 import { paceOf, straight } from '../../test/tracks.js';
 
 const FPS = 24;

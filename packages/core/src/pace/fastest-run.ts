@@ -1,5 +1,7 @@
 import type { Drive } from '../document/shot-pace.js';
-import { limitGrid, lowerBound, type BentTrack, type LimitGrid } from './drive-limits.js';
+import type { BentTrack } from '../path/corners.js';
+import { limitGrid, type LimitGrid } from './drive-limits.js';
+import { lowerBound } from '../math/search.js';
 import { Run } from './run.js';
 
 /**

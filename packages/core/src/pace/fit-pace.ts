@@ -1,8 +1,9 @@
+import { metresPerValue } from './change-unit.js';
 import type { Pace, PaceKey, SpeedKey } from '../document/shot-pace.js';
 import { gaussLegendreRule } from '../math/gauss-legendre.js';
 import { compilePace } from './compile-pace.js';
 import type { CompiledPace } from './compiled-pace.js';
-import type { BentTrack } from './drive-limits.js';
+import type { BentTrack } from '../path/corners.js';
 
 /** How far a fitted pace may be from the one it was fitted to. */
 export interface FitTolerance {
@@ -56,7 +57,7 @@ export function fitPace(
 ): FittedPace {
   const before = compilePace(pace, fps, track);
   const [from, to] = fittingFrames(before, range);
-  const metres = pace.unit === 'laps' ? track.length : 1;
+  const metres = metresPerValue(pace, track);
   const start = { frame: from, value: before.distance(from) / metres };
   const fit = new Fit(before, fps, from, to, tolerance);
   const built: Pace =

@@ -1,6 +1,6 @@
 export { compilePace } from './compile-pace.js';
 export { moveKey } from './move-key.js';
-export { changeUnit } from './change-unit.js';
+export { changeUnit, metresPerValue } from './change-unit.js';
 export {
   beginAtPlace,
   drawByHandles,

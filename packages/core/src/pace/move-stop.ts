@@ -1,9 +1,10 @@
+import { metresPerValue } from './change-unit.js';
 import type { Pace } from '../document/shot-pace.js';
 import type { PaceStop } from './compiled-pace.js';
 import type { Track } from './track.js';
 import { shiftFrom } from './change-keys.js';
 
-/** How near a key is to where and when it halts, metres and frames; and a drive's stop, whose place is found by steps. */
+/** How near a key is to where and when it stops, metres and frames; and a drive's stop, whose place is found by steps. */
 const SAME = 1e-6;
 const NEAR = 1e-3;
 
@@ -14,18 +15,18 @@ const NEAR = 1e-3;
  * @param stop as its compiled pace tells it
  */
 export function moveStop(pace: Pace, stop: PaceStop, by: number, path: Track): Pace | null {
-  const metres = pace.unit === 'laps' ? path.length : 1;
   if (pace.mode === 'drive') {
     const { stops } = pace.drive;
     const i = stopOfDrive(pace, stop, path);
     if (i < 0) return null;
-    const distance = stops[i].distance + by / metres;
+    const distance = stops[i].distance + by;
     return {
       ...pace,
       drive: { ...pace.drive, stops: stops.map((one, k) => (k === i ? { ...one, distance } : one)) },
     };
   }
   if (pace.mode !== 'keys') return null;
+  const metres = metresPerValue(pace, path);
   const keys = pace.keys.map((key) =>
     key.frame >= stop.from - SAME &&
     key.frame <= stop.to + SAME &&
@@ -60,11 +61,12 @@ export function lengthenStop(
   return shiftFrom(pace, last, frames);
 }
 
-/** Which of a drive's stops a halt is: the one at its place, in whatever lap; −1 where none is. */
-function stopOfDrive({ unit, drive: { stops } }: Pace, stop: PaceStop, { length, closed }: Track): number {
-  const metres = unit === 'laps' ? length : 1;
+/** Which of a drive's stops it is: the one at its place, in whatever lap; −1 where none is. */
+function stopOfDrive(pace: Pace, stop: PaceStop, path: Track): number {
+  const { length, closed } = path;
+  const { stops } = pace.drive;
   return stops.findIndex(({ distance }) => {
-    const off = stop.distance - distance * metres;
+    const off = stop.distance - distance;
     return Math.abs(closed ? off - length * Math.round(off / length) : off) < NEAR;
   });
 }

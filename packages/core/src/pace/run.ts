@@ -1,3 +1,5 @@
+import { lastAtMost } from '../math/search.js';
+
 /** Numbers a piece has: when it begins (s), where (m), how fast (m/s), its even acceleration (m/s²), and the sum so far. */
 const SIZE = 5;
 
@@ -65,14 +67,7 @@ export class Run {
       out.sum = this.sum + x * (this.place + (x * this.speed) / 2);
       return;
     }
-    let low = 0;
-    let high = count - 1;
-    while (low < high) {
-      const middle = (low + high + 1) >> 1;
-      if (data[SIZE * middle] <= time) low = middle;
-      else high = middle - 1;
-    }
-    const at = SIZE * low;
+    const at = SIZE * lastAtMost(data, time, count, SIZE);
     const x = time - data[at];
     const rate = time < 0 ? 0 : data[at + 3];
     out.rate = rate;

@@ -1,3 +1,4 @@
+import { lastAtMost } from '../math/search.js';
 import { gaussLegendreRule } from '../math/gauss-legendre.js';
 import type { Jet } from '../math/jet.js';
 import { keyedCurve, type CurveKey } from '../math/keyed-curve.js';
@@ -117,16 +118,8 @@ function cellsBetween(borders: readonly number[], speedAt: (place: number) => nu
   return places;
 }
 
-function cellOf(starts: readonly number[], value: number): number {
-  let low = 0;
-  let high = Math.max(0, starts.length - 2);
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (starts[middle] <= value) low = middle;
-    else high = middle - 1;
-  }
-  return low;
-}
+const cellOf = (borders: readonly number[], value: number) =>
+  lastAtMost(borders, value, Math.max(1, borders.length - 1));
 
 /** The keys of a lap with those of the lap before and after, so that smooth ones run through the first point. */
 function threeLaps(keys: readonly CurveKey[], length: number): CurveKey[] {

@@ -1,3 +1,4 @@
+import { bisect } from '../math/search.js';
 import { gaussLegendreRule } from '../math/gauss-legendre.js';
 import { lengthOnce } from './segment-length.js';
 import type { Segments } from './segments.js';
@@ -72,14 +73,7 @@ export function parameterAt(table: ArcTable, s: number): number {
 export function distanceAt(table: ArcTable, i: number, u: number): number {
   if (u <= 0) return table.segmentStart[i];
   if (u >= 1) return table.segmentStart[i + 1];
-  let low = table.segmentStart[i];
-  let high = table.segmentStart[i + 1];
-  for (let step = 0; step < 60 && high > low; step++) {
-    const middle = (low + high) / 2;
-    if (parameterAt(table, middle) < i + u) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
+  return bisect((s) => parameterAt(table, s) >= i + u, table.segmentStart[i], table.segmentStart[i + 1]);
 }
 
 const proof = gaussLegendreRule(5);

@@ -1,3 +1,4 @@
+import { lastAtMost } from '../math/search.js';
 import type { ShotPath } from '../document/shot-path.js';
 import type { ActivePoint } from './active-points.js';
 import type { Curve } from './curve.js';
@@ -25,10 +26,14 @@ export function splineCurve(path: ShotPath, points: readonly ActivePoint[]): Cur
   const periodic = net.controls.length > points.length;
   const shift = periodic ? periodicShift(net.degree) : 0;
   const [from, to] = splineDomain(net);
+  const starts = Float64Array.from(spans, (k) => net.knots[k]);
   const pointParameters = Float64Array.from(points, (_, i) => {
     const knot = grevilleKnot(net, i + shift);
     const inside = periodic && knot < from ? knot + (to - from) : Math.min(to, Math.max(from, knot));
-    return parameterOfKnot(net, spans, inside);
+    // Where the knot's value lies on the path: span + part of it.
+    const span = lastAtMost(starts, inside);
+    const end = net.knots[spans[span] + 1];
+    return span + Math.min(1, Math.max(0, (inside - starts[span]) / (end - starts[span])));
   });
   return { segments, pointParameters };
 }
@@ -36,20 +41,6 @@ export function splineCurve(path: ShotPath, points: readonly ActivePoint[]): Cur
 /** Whether the weights make any difference. */
 export function isRational({ controls }: SplineNet): boolean {
   return controls.some((control) => control[3] !== controls[0][3]);
-}
-
-/** Where a knot value lies on the path: span + part of it. */
-export function parameterOfKnot(net: SplineNet, spans: readonly number[], knot: number): number {
-  let low = 0;
-  let high = spans.length - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (net.knots[spans[middle]] <= knot) low = middle;
-    else high = middle - 1;
-  }
-  const start = net.knots[spans[low]];
-  const end = net.knots[spans[low] + 1];
-  return low + Math.min(1, Math.max(0, (knot - start) / (end - start)));
 }
 
 function cubics(net: SplineNet, spans: readonly number[]): Segments {

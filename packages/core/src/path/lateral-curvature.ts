@@ -44,7 +44,8 @@ export class LateralCurvature {
 
   /** At a distance; between the middles of cells it runs along a cubic through four of them. */
   at(distance: number): number {
-    const place = this.path.wrap(distance) / this.cell - 0.5;
+    // Beyond the ends of an open path it goes straight on, and the window leaves the last bend gradually.
+    const place = (this.path.closed ? this.path.wrap(distance) : distance) / this.cell - 0.5;
     const i = Math.floor(place);
     const t = place - i;
     const [a, b, c, d] = [this.average(i - 1), this.average(i), this.average(i + 1), this.average(i + 2)];
@@ -54,13 +55,18 @@ export class LateralCurvature {
 
   private average(i: number): number {
     const cell = this.index(i);
-    if (cell === null) return this.average(Math.min(this.cells - 1, Math.max(0, i)));
+    if (cell === null) return this.sum(i);
     const cached = this.averages[cell];
     if (!Number.isNaN(cached)) return cached;
+    return (this.averages[cell] = this.sum(cell));
+  }
+
+  private sum(cell: number): number {
     const reach = (this.weights.length - 1) / 2;
+    if (cell < -reach - 1 || (!this.path.closed && cell > this.cells + reach)) return 0;
     let sum = 0;
     for (let k = -reach; k <= reach; k++) sum += this.weights[k + reach] * this.turn(cell + k);
-    return (this.averages[cell] = sum / this.cell);
+    return sum / this.cell;
   }
 
   /** The turn to the left within a cell, radians; past the ends of an open path there is none. */
@@ -145,6 +151,7 @@ const bendVector: Vec3 = [0, 0, 0];
 
 /** The same at one place, not averaged: a corner counts for nothing, and a joint jumps. */
 export function lateralCurvatureAt(path: CompiledPath, reference: FrameReference, s: number): number {
+  if (!path.closed && (s < 0 || s > path.length)) return 0;
   path.curvatureVector(s, bendVector);
   path.frame(s, frame, 0, reference);
   const roll = path.rollAt(s);

@@ -1,3 +1,4 @@
+import { lastAtMost } from '../math/search.js';
 import { quat, vec3 } from 'gl-matrix';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { distanceAt, parameterAt, type ArcTable } from './arc-table.js';
@@ -100,14 +101,7 @@ export function buildPathFrameGuide(
  */
 export function pathLeft(guide: PathFrameGuide, s: number, position: Vec3, forward: Vec3, out: Vec3): void {
   const { place, node } = guide;
-  let low = 0;
-  let high = place.length - 1;
-  while (high - low > 1) {
-    const middle = (low + high) >> 1;
-    if (place[middle] <= s) low = middle;
-    else high = middle;
-  }
-  const at = 9 * (s >= place[high] ? high : low);
+  const at = 9 * lastAtMost(place, s);
   for (let k = 0; k < 3; k++) {
     nodePosition[k] = node[at + k];
     nodeForward[k] = node[at + 3 + k];

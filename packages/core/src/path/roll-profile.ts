@@ -1,3 +1,5 @@
+import { lastAtMost } from '../math/search.js';
+
 /** Roll along a path: straight between the places where points act. */
 export interface RollProfile {
   /** Metres, rising; on a closed path the last is the first again, a length on. */
@@ -39,14 +41,8 @@ export function rollAt({ place, roll }: RollProfile, s: number): number {
   const last = place.length - 1;
   if (s <= place[0]) return roll[0];
   if (s >= place[last]) return roll[last];
-  let low = 0;
-  let high = last;
-  while (high - low > 1) {
-    const middle = (low + high) >> 1;
-    if (place[middle] <= s) low = middle;
-    else high = middle;
-  }
-  const gap = place[high] - place[low];
-  const part = gap > 0 ? (s - place[low]) / gap : 1;
-  return roll[low] + part * (roll[high] - roll[low]);
+  const i = lastAtMost(place, s, last);
+  const gap = place[i + 1] - place[i];
+  const part = gap > 0 ? (s - place[i]) / gap : 1;
+  return roll[i] + part * (roll[i + 1] - roll[i]);
 }

@@ -1,5 +1,5 @@
 import { vec3 } from 'gl-matrix';
-import { freeId } from '../document/new-shot.js';
+import { freeId } from '../document/free-name.js';
 import type { ShotPath } from '../document/shot-path.js';
 import type { Vec3 } from '../math/vec.js';
 import { bezierPath } from './bezier-path.js';

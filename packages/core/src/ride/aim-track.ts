@@ -1,3 +1,4 @@
+import { modulo } from '../math/angle.js';
 import { vec3 } from 'gl-matrix';
 import { hannWeights } from '../math/hann.js';
 import type { Vec3 } from '../math/vec.js';
@@ -49,8 +50,6 @@ export function trackDirection(
     return true;
   };
 }
-
-const modulo = (value: number, size: number) => ((value % size) + size) % size;
 
 function sampled(directionAt: DirectionAt, start: number, count: number): Float64Array {
   const out = new Float64Array(3 * count);

@@ -1,3 +1,4 @@
+import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import fc from 'fast-check';
 import { quat, vec3 } from 'gl-matrix';
 import { newShot, type Loose } from '../document/new-shot.js';
@@ -45,6 +46,7 @@ function pursuit(hitch: Loose<Hitch>, camera: Loose<Rider> = {}, parts: Loose<Sh
       ],
       ...parts,
     }),
+    NO_ASSETS,
   );
 }
 const aimed = (more: Loose<Hitch['facing']> = {}): Loose<Hitch> => ({

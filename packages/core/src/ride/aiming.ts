@@ -37,7 +37,7 @@ export interface Aiming {
 export function compileAiming(
   { camera }: Rider,
   { aim, ahead, mode }: Facing,
-  travel: Travel,
+  travel: Travel['place'],
   { target, range, sense }: AimParts,
 ): Aiming | null {
   if (mode !== 'aim' || (target === null && ahead === 0)) return null;

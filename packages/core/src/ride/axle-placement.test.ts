@@ -1,3 +1,4 @@
+import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import fc from 'fast-check';
 import { newShot, type Loose } from '../document/new-shot.js';
 import type { Hitch } from '../document/shot-hitch.js';
@@ -20,6 +21,7 @@ function evaluated(path: Loose<ShotPath>, riders: Loose<Rider>[]) {
       paths: [{ ...path, id: 'p', name: 'P' }],
       riders,
     }),
+    NO_ASSETS,
   );
 }
 const unit = (id: string, hitch: Loose<Hitch> = {}): Loose<Rider> => ({

@@ -3,6 +3,9 @@ import type { Anchor, Offset } from '../document/shot-hitch.js';
 import type { Chassis } from '../document/shot-rider.js';
 import type { Vec3 } from '../math/vec.js';
 import type { CompiledPath, FrameReference } from '../path/compiled-path.js';
+import { guardedNewton, type ValueAndSlope } from '../math/search.js';
+import { frameAlong, positionAlong } from './beyond-ends.js';
+import { hasWheelbase } from './chassis.js';
 import { compileTrail, type Pin } from './trail.js';
 
 /**
@@ -34,18 +37,19 @@ export function compileAxlePlacement(
   sense: 1 | -1,
   pin: Pin | null = null,
 ): AxlePlacement {
-  if (chassis !== null && anchor === 'frontAxle' && chassis.frontAxle > chassis.rearAxle) {
-    return trailing(path, chassis, sense, pin);
+  if (chassis !== null && anchor === 'frontAxle') {
+    // What is towed needs no front axle.
+    if (hasWheelbase(chassis) || (pin !== null && chassis.frontCoupling > chassis.rearAxle))
+      return trailing(path, chassis, sense, pin);
   }
-  if (chassis !== null && anchor === 'bothAxles' && chassis.frontAxle > chassis.rearAxle) {
+  if (chassis !== null && anchor === 'bothAxles' && hasWheelbase(chassis))
     return onBothAxles(path, reference, chassis, sense);
-  }
   // Where the rider is turned, its origin is before the axle that is on the curve by as much as it was behind.
   const held = chassis !== null && anchor === 'rearAxle' ? chassis.rearAxle : 0;
   const rear = sense * ((chassis?.rearCoupling ?? 0) - held);
   return {
     frame(s, out) {
-      path.frame(s, out, 0, reference);
+      frameAlong(path, s, reference, out);
       for (let k = 0; k < 3; k++) out[k] -= sense * held * out[9 + k];
     },
     reach: sense * ((chassis?.frontCoupling ?? 0) - held),
@@ -55,11 +59,11 @@ export function compileAxlePlacement(
 
 /**
  * The front on the curve, or held by what tows it, and the rear axle following as a road vehicle's does: it cuts
- * the bend, and never slides sideways. Up and down it lies on the path.
+ * the bend, and never slides sideways. Up and down it lies on the path, or on the ground it is set on.
  */
 function trailing(path: CompiledPath, chassis: Chassis, sense: 1 | -1, pin: Pin | null): AxlePlacement {
   const front = pin ? chassis.frontCoupling : chassis.frontAxle;
-  const held = pin ?? ((s: number, out: Vec3) => path.position(s, out));
+  const held = pin ?? ((s: number, out: Vec3) => positionAlong(path, s, out));
   const bar = front - chassis.rearAxle;
   const heading = compileTrail(held, { length: path.length, closed: path.closed, bar, sense });
   const at: Vec3 = [0, 0, 0];
@@ -67,10 +71,8 @@ function trailing(path: CompiledPath, chassis: Chassis, sense: 1 | -1, pin: Pin 
   return {
     frame(s, out) {
       held(s, at);
-      path.position(s - sense * bar, behind);
-      // Past an end of an open path there is no height to go by but that of the end.
-      const level = !path.closed && (s - sense * bar < 0 || s - sense * bar > path.length);
-      const rise = level ? 0 : Math.max(-0.99, Math.min(0.99, (at[1] - behind[1]) / bar));
+      positionAlong(path, s - sense * bar, behind);
+      const rise = Math.max(-0.99, Math.min(0.99, (at[1] - behind[1]) / bar));
       const cos = Math.sqrt(1 - rise * rise);
       const angle = heading(s);
       const [x, z] = [Math.sin(angle), Math.cos(angle)];
@@ -106,8 +108,8 @@ function onBothAxles(
   return {
     frame(s, out) {
       const behind = secondAxle(path, s, wheelbase, sense);
-      frameBeyond(path, s, reference, front);
-      frameBeyond(path, behind, reference, rear);
+      frameAlong(path, s, reference, front);
+      frameAlong(path, behind, reference, rear);
       for (let k = 0; k < 3; k++) {
         along[k] = sense * (front[k] - rear[k]);
         up[k] = front[6 + k] + rear[6 + k];
@@ -125,8 +127,8 @@ function onBothAxles(
     reach: sense * (chassis.frontCoupling - chassis.frontAxle),
     tail(s) {
       const behind = secondAxle(path, s, wheelbase, sense);
-      frameBeyond(path, s, reference, front);
-      frameBeyond(path, behind, reference, rear);
+      frameAlong(path, s, reference, front);
+      frameAlong(path, behind, reference, rear);
       let ahead = 0;
       let back = 0;
       for (let k = 0; k < 3; k++) {
@@ -140,14 +142,6 @@ function onBothAxles(
   };
 }
 
-/** A frame of travel; past the ends of an open path it runs straight on. */
-function frameBeyond(path: CompiledPath, s: number, reference: FrameReference, out: Float64Array): void {
-  path.frame(s, out, 0, reference);
-  if (path.closed) return;
-  const past = s < 0 ? s : s > path.length ? s - path.length : 0;
-  for (let k = 0; k < 3; k++) out[k] += past * out[9 + k];
-}
-
 const here = new Float64Array(12);
 const there = new Float64Array(12);
 
@@ -156,10 +150,10 @@ const there = new Float64Array(12);
  * safeguarded Newton steps. On a path too small for the chord it is a chord away along the curve.
  */
 function secondAxle(path: CompiledPath, s: number, chord: number, sense: 1 | -1): number {
-  frameBeyond(path, s, 'world', here);
-  /** How much too near the place is that is x metres off, and how fast that changes. */
-  const shortfall = (x: number): [number, number] => {
-    frameBeyond(path, s - sense * x, 'world', there);
+  frameAlong(path, s, 'world', here);
+  /** By how much too far the place is that is x metres off, and how fast that changes. */
+  const excess: ValueAndSlope = (x, out) => {
+    frameAlong(path, s - sense * x, 'world', there);
     let square = 0;
     let slope = 0;
     for (let k = 0; k < 3; k++) {
@@ -168,28 +162,22 @@ function secondAxle(path: CompiledPath, s: number, chord: number, sense: 1 | -1)
       slope += d * there[9 + k];
     }
     const size = Math.sqrt(square);
-    return [chord - size, size > 0 ? (-sense * slope) / size : -1];
+    out[0] = size - chord;
+    out[1] = size > 0 ? (sense * slope) / size : 1;
   };
   // A chord is never longer than its arc.
   let near = chord;
   let far = chord;
   const most = path.closed ? Math.min(path.length, 40 * chord) : 40 * chord;
-  while (shortfall(far)[0] > EXACT) {
+  for (excess(far, found); found[0] < -EXACT; excess(far, found)) {
     near = far;
     far += chord / 8;
     if (far > most) return s - sense * chord;
   }
-  let x = far;
-  for (let step = 0; step < 60; step++) {
-    const [short, slope] = shortfall(x);
-    if (Math.abs(short) <= EXACT) break;
-    if (short > 0) near = x;
-    else far = x;
-    const next = slope < 0 ? x - short / slope : NaN;
-    x = next > near && next < far ? next : (near + far) / 2;
-  }
-  return s - sense * x;
+  return s - sense * guardedNewton(excess, near, far, far, EXACT);
 }
+
+const found: [number, number] = [0, 0];
 
 /** −1 where an offset turns a rider so that it travels tail first. */
 export function senseOf({ yaw }: Pick<Offset, 'yaw'>): 1 | -1 {

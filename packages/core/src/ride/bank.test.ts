@@ -1,3 +1,4 @@
+import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import fc from 'fast-check';
 import { newShot, type Loose } from '../document/new-shot.js';
 import type { Bank } from '../document/shot-hitch.js';
@@ -5,7 +6,7 @@ import type { ShotPath } from '../document/shot-path.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import { softLimit } from '../math/soft-limit.js';
 import type { Vec3 } from '../math/vec.js';
-import { GRAVITY } from './bank.js';
+import { GRAVITY } from './lateral.js';
 import { POSE } from '../pose/pose.js';
 
 const radians = Math.PI / 180;
@@ -71,7 +72,7 @@ function bankOn(path: Loose<ShotPath>, bank: Loose<Bank>, speed: number) {
     ],
   });
   const pose = new Float64Array(POSE.size);
-  const [at] = evaluateShot(shot).poses;
+  const [at] = evaluateShot(shot, NO_ASSETS).poses;
   return (distance: number) => {
     at((10 * distance) / speed, pose, 0);
     return pose[POSE.bank] * radians;
@@ -180,7 +181,7 @@ it('roll of the points is added to the bank', () => {
       ],
     });
     const pose = new Float64Array(POSE.size);
-    evaluateShot(shot).poses[0](1, pose, 0);
+    evaluateShot(shot, NO_ASSETS).poses[0](1, pose, 0);
     // How far the left side is up: the second entry of the first column of the rotation.
     const [x, y, z, w] = pose.subarray(3, 7);
     return Math.asin(2 * (x * y + z * w));

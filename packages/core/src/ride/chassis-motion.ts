@@ -1,13 +1,12 @@
 import { vec3 } from 'gl-matrix';
 import type { Hitch } from '../document/shot-hitch.js';
 import type { Rider } from '../document/shot-rider.js';
-import type { Quat, Vec3 } from '../math/vec.js';
+import type { Vec3 } from '../math/vec.js';
 import { ownAxes } from './contact-points.js';
 import type { PathMotion } from './path-motion.js';
 import type { GroundFit } from './ground-fit.js';
-import { POSE } from '../pose/pose.js';
-import type { PoseAt } from '../pose/pose.js';
-import { placeAlong, ridesByDistance } from './travel-place.js';
+import { POSE, rotationIn, type PoseAt } from '../pose/pose.js';
+import { placeAlong } from './travel-place.js';
 
 /**
  * How a rider's chassis moves, without what its body leans: a frame (position, left, up, forward of the rider's own
@@ -24,6 +23,8 @@ export interface ChassisMotion {
   readonly from: number;
   readonly to: number;
   readonly closed: boolean;
+  /** Where progress is counted from. */
+  readonly origin: number;
   /** Places in between at which its bends may change all at once. */
   readonly joints: readonly number[];
 }
@@ -37,8 +38,7 @@ export function compileChassis(
   pose: PoseAt,
   range: { readonly first: number; readonly last: number; readonly fps: number },
 ): ChassisMotion {
-  const { path, pace } = motion;
-  const byDistance = ridesByDistance(hitch);
+  const { path, pace, byDistance } = motion;
   if (byDistance) {
     const place = placeAlong(hitch, motion);
     const { side, rise, yaw } = hitch.offset;
@@ -54,14 +54,11 @@ export function compileChassis(
           out[k + 6] = cos * forward + sin * left;
         }
       },
-      progress: (frame) => (path.closed ? pace.distance(frame) : held(pace.distance(frame), path.length)),
-      rate(frame) {
-        const s = pace.distance(frame);
-        return path.closed || s === held(s, path.length) ? pace.speed(frame) : 0;
-      },
-      from: 0,
-      to: path.length,
+      progress: pace.distance,
+      rate: pace.speed,
+      ...reachOf(motion, range),
       closed: path.closed,
+      origin: 0,
       joints: path.joints,
     };
   }
@@ -71,7 +68,7 @@ export function compileChassis(
     byDistance,
     at(frame, out) {
       pose(frame, now, 0);
-      const turn = [...now.subarray(POSE.rotation, POSE.rotation + 4)] as Quat;
+      const turn = rotationIn(now);
       const write = (at: number, way: Vec3) => {
         const turned = vec3.transformQuat([0, 0, 0], way, turn);
         for (let k = 0; k < 3; k++) out[at + k] = turned[k];
@@ -86,8 +83,29 @@ export function compileChassis(
     from: range.first - 1,
     to: range.last + 2,
     closed: false,
+    origin: range.first - 1,
     joints: [],
   };
 }
 
-const held = (s: number, length: number) => Math.min(length, Math.max(0, s));
+/** Seconds before and after the range in which it may be asked for. */
+const MARGIN = 4;
+
+/** Between which distances a rider goes: its path, and what it goes beyond the ends of an open one. */
+function reachOf(
+  { path, pace, keepsOn }: PathMotion,
+  { first, last, fps }: { readonly first: number; readonly last: number; readonly fps: number },
+): { from: number; to: number } {
+  let [from, to] = [0, path.length];
+  if (path.closed || keepsOn) return { from, to };
+  let before = NaN;
+  for (let frame = Math.floor(first - MARGIN * fps); frame <= last + MARGIN * fps; frame++) {
+    const s = pace.distance(frame);
+    // Between whole frames it may come a little further.
+    const step = Number.isNaN(before) ? 0 : Math.abs(s - before);
+    if (s < 0) from = Math.min(from, s - step - 1);
+    if (s > path.length) to = Math.max(to, s + step + 1);
+    before = s;
+  }
+  return { from, to };
+}

@@ -45,8 +45,12 @@ export function ownPlace({ ahead, left, up, scale }: OwnAxes, place: Vec3): Vec3
 /** What stands on the ground is at least this far apart, so that a rider without wheels still tilts, metres. */
 const FOOTING = 0.25;
 
-/** Where a rider stands: under its wheels; without any, at its axles or about its origin. */
-export function contactPoints(rider: Rider): ContactPoint[] {
+/**
+ * Where a rider stands: under its wheels; without any, at its axles or about its origin.
+ *
+ * @param towed whether its coupling holds it up in front, so that one axle is enough
+ */
+export function contactPoints(rider: Rider, towed = false): ContactPoint[] {
   const axes = ownAxes(rider);
   if (rider.wheels.length > 0) {
     const points = rider.wheels.map(({ centre, radius }): ContactPoint => {
@@ -54,6 +58,7 @@ export function contactPoints(rider: Rider): ContactPoint[] {
       return { ahead, left, radius: radius * axes.scale[2] };
     });
     const axles = new Set(points.map(({ ahead }) => Math.round(ahead * 1e3)));
+    if (towed) return points;
     // One axle alone tilts with what is before and behind it, a track of middles with what is beside it.
     if (axles.size > 1 && points.some(({ left }) => Math.abs(left) > 1e-3)) return points;
     const tracks = new Set(points.map(({ left }) => Math.round(left * 1e3)));

@@ -107,6 +107,7 @@ function ride(
     weights: [],
   });
   const hierarchy: NodeHierarchy = {
+    box: null,
     nodes: [node('cart', -1, [0, 0, 0]), ...wheels.map((wheel) => node(wheel.node, 0, wheel.centre))],
     clips: [],
   };

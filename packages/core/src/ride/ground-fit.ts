@@ -1,11 +1,13 @@
-import { planeThrough, type Plane } from '../contact/plane.js';
-import { trackByDistance, trackByFrame, type GroundTrack } from '../contact/ground-track.js';
+import { trackByDistance, trackByFrame, type GroundTrack, type PlaceAt } from '../contact/ground-track.js';
 import type { GroundSurface } from '../contact/ground-surface.js';
+import { planeThrough, planeThroughPoint, type Plane } from '../contact/plane.js';
 import type { Hitch } from '../document/shot-hitch.js';
 import type { Rider } from '../document/shot-rider.js';
+import { RADIANS } from '../math/angle.js';
+import type { Vec3 } from '../math/vec.js';
 import { contactPoints, type ContactPoint } from './contact-points.js';
 import type { PathMotion } from './path-motion.js';
-import { ridesByDistance, placeAlong } from './travel-place.js';
+import { placeAlong } from './travel-place.js';
 
 /** How a rider is set on the ground: by distance along its path, or by frame where that does not tell its place. */
 export interface GroundFit {
@@ -19,14 +21,21 @@ export interface GroundFit {
   missing(at: number): boolean;
 }
 
+/** Where what is towed is held: how far ahead of its own origin, and the place of its leader's coupling in the world. */
+export interface Coupling {
+  readonly ahead: number;
+  at(at: number, out: Vec3): void;
+}
+
 /** Steeper than this a path has no plan direction to stand by. */
 const STEEP = 0.995;
 
 /**
  * Each wheel or foot is set on the ground within a band about the path's own height there; the rider takes the plane
- * through them. So bridges, tunnels and ramps keep their level.
+ * through them. So bridges, tunnels and ramps keep their level. What is towed stands on its rear axle and hangs at its coupling.
  *
- * @param whole false turns it to the ground's normal and leaves its height as the path has it
+ * @param whole    false turns it to the ground's normal and leaves its height as the path has it
+ * @param coupling null for what is not towed
  */
 export function compileGroundFit(
   rider: Rider,
@@ -34,87 +43,41 @@ export function compileGroundFit(
   motion: PathMotion,
   ground: GroundSurface,
   whole: boolean,
+  coupling: Coupling | null,
 ): GroundFit {
-  const points = contactPoints(rider);
-  const byDistance = ridesByDistance(hitch);
-  const raw = placeAlong(hitch, motion);
+  const points = contactPoints(rider, coupling !== null);
+  const tracks = groundTracks(points, hitch, motion, ground);
+  const standing = coupling ? rearmost(points) : points.map((_, i) => i);
+  const fit = new PlaneFit(points, tracks, standing, coupling);
+  const raw = rawTravel(hitch, motion);
   const frame = new Float64Array(12);
-  const own = new Float64Array(4);
-  const rawAt = (at: number) => {
-    const offset = motion.offset.at(at);
-    const s = byDistance ? at : motion.path.closed ? motion.pace.distance(at) : held(motion, at);
-    raw(s, offset.side, 0, frame);
-    level(frame, offset.yaw, own);
-  };
-  const contactAt =
-    ({ ahead, left }: ContactPoint) =>
-    (at: number, out: Float64Array) => {
-      rawAt(at);
-      // The path's own rise ahead is followed, so that ground is looked for where the path says.
-      const cos = Math.sqrt(frame[9] * frame[9] + frame[11] * frame[11]);
-      out[0] = frame[0] + cos * (ahead * own[0] + left * own[1]);
-      out[1] = frame[1] + frame[10] * (ahead * own[2] - left * own[3]);
-      out[2] = frame[2] + cos * (ahead * own[1] - left * own[0]);
-    };
-  const tracks = points.map((point): GroundTrack => {
-    const place = contactAt(point);
-    if (byDistance)
-      return trackByDistance(
-        ground,
-        hitch.ground,
-        place,
-        point.radius,
-        motion.path.length,
-        motion.path.closed,
-      );
-    const way = (at: number, out: Float64Array) => {
-      rawAt(at);
-      out[0] = own[0];
-      out[2] = own[1];
-    };
-    return trackByFrame(ground, hitch.ground, place, way, point.radius);
-  });
-  const places = new Float64Array(2 * points.length);
-  const heights = new Float64Array(points.length);
-  const plane: Plane = { at: 0, ahead: 0, left: 0 };
-  let solved = NaN;
-  /** @param raw the frame of travel there, before it is set on anything */
-  const solve = (at: number, raw: Float64Array) => {
-    if (at === solved) return;
-    solved = at;
-    const cos = Math.sqrt(raw[9] * raw[9] + raw[11] * raw[11]);
-    for (let i = 0; i < points.length; i++) {
-      places[2 * i] = cos * points[i].ahead;
-      places[2 * i + 1] = cos * points[i].left;
-      heights[i] = tracks[i].height(at);
-    }
-    planeThrough(places, heights, plane);
-  };
+  const { tilt: tilts, rise: above } = hitch.ground;
   return {
-    byDistance,
+    byDistance: motion.byDistance,
     points,
     settle(at, out, rise) {
       if (Math.abs(out[10]) > STEEP) return;
-      solve(at, out);
-      const yaw = (motion.offset.at(at).yaw * Math.PI) / 180;
+      const { plane, held } = fit.solve(at, out);
+      const yaw = motion.offset.at(at).yaw * RADIANS;
       // From the rider's own ahead and left to those of travel.
       const cosine = yaw === 0 ? 1 : Math.cos(yaw);
       const sine = yaw === 0 ? 0 : Math.sin(yaw);
-      const tilt = hitch.ground.tilt || !whole;
+      const tilt = tilts || !whole;
       const forward = tilt ? plane.ahead * cosine - plane.left * sine : 0;
       const leftward = tilt ? plane.ahead * sine + plane.left * cosine : 0;
       // Where it is without its rise, which is then taken along its own up.
       for (let k = 0; k < 3; k++) out[k] -= rise * out[6 + k];
-      if (whole) out[1] = plane.at + hitch.ground.rise;
+      if (whole) out[1] = plane.at + above;
       turnToPlane(out, forward, leftward, out);
+      // The coupling stays together, in plan as in height.
+      if (held && coupling && whole)
+        for (let k = 0; k < 3; k++) out[k] = held[k] - coupling.ahead * ownAhead(out, k, cosine, sine);
       for (let k = 0; k < 3; k++) out[k] += rise * out[6 + k];
     },
     lift(at, point) {
-      if (at !== solved) {
-        rawAt(at);
-        solve(at, frame.slice());
-      }
-      const tilt = hitch.ground.tilt ? 1 : 0;
+      raw(at, frame);
+      const { plane, places, heights } = fit.solve(at, frame);
+      const tilt = tilts ? 1 : 0;
       const on = plane.at + tilt * (plane.ahead * places[2 * point] + plane.left * places[2 * point + 1]);
       const steep = tilt * Math.hypot(plane.ahead, plane.left);
       return (heights[point] - on) / Math.sqrt(1 + steep * steep);
@@ -123,8 +86,126 @@ export function compileGroundFit(
   };
 }
 
-function held({ path, pace }: PathMotion, frame: number): number {
-  return Math.min(path.length, Math.max(0, pace.distance(frame)));
+/** The rider's own ahead in a frame of travel that it is yawed in. */
+const ownAhead = (frame: Float64Array, k: number, cosine: number, sine: number) =>
+  cosine * frame[9 + k] + sine * frame[3 + k];
+
+/** Writes the frame of travel at a distance or frame, before it is set on any ground. */
+function rawTravel(hitch: Hitch, motion: PathMotion): (at: number, out: Float64Array) => void {
+  const place = placeAlong(hitch, motion);
+  const { byDistance, offset, pace } = motion;
+  return (at, out) => place(byDistance ? at : pace.distance(at), offset.at(at).side, 0, out);
+}
+
+/** The heights of the ground under a rider's points. */
+function groundTracks(
+  points: readonly ContactPoint[],
+  hitch: Hitch,
+  motion: PathMotion,
+  ground: GroundSurface,
+): GroundTrack[] {
+  const { byDistance, offset, path } = motion;
+  const raw = rawTravel(hitch, motion);
+  const frame = new Float64Array(12);
+  const own = new Float64Array(4);
+  const look = (at: number) => {
+    raw(at, frame);
+    level(frame, offset.at(at).yaw, own);
+  };
+  return points.map(({ ahead, left, radius }): GroundTrack => {
+    const place: PlaceAt = (at, out) => {
+      look(at);
+      // The path's own rise ahead is followed, so that ground is looked for where the path says.
+      const cos = Math.sqrt(frame[9] * frame[9] + frame[11] * frame[11]);
+      out[0] = frame[0] + cos * (ahead * own[0] + left * own[1]);
+      out[1] = frame[1] + frame[10] * (ahead * own[2] - left * own[3]);
+      out[2] = frame[2] + cos * (ahead * own[1] - left * own[0]);
+    };
+    if (byDistance) return trackByDistance(ground, hitch.ground, place, radius, path.length, path.closed);
+    const way: PlaceAt = (at, out) => {
+      look(at);
+      out[0] = own[0];
+      out[2] = own[1];
+    };
+    return trackByFrame(ground, hitch.ground, place, way, radius);
+  });
+}
+
+/** Which points are those of the rearmost axle. */
+function rearmost(points: readonly ContactPoint[]): number[] {
+  const rear = Math.min(...points.map(({ ahead }) => ahead));
+  return points.flatMap(({ ahead }, i) => (ahead < rear + 1e-3 ? [i] : []));
+}
+
+/** What a rider's points and its coupling, if it has one, say of the plane it stands on. */
+interface Solved {
+  readonly plane: Plane;
+  /** Of all points: ahead and to the left in plan, and the ground's height there. */
+  readonly places: Float64Array;
+  readonly heights: Float64Array;
+  /** Where the coupling is held; null without one. */
+  readonly held: Vec3 | null;
+}
+
+/** Rounds in which the coupling's distance in plan and the slope come to agree. */
+const ROUNDS = 6;
+
+/** The plane under a rider's points, kept for the place that was asked for last. */
+class PlaneFit implements Solved {
+  readonly plane: Plane = { at: 0, ahead: 0, left: 0 };
+  readonly places: Float64Array;
+  readonly heights: Float64Array;
+  readonly held: Vec3 | null;
+  private readonly standingPlaces: Float64Array;
+  private readonly standingHeights: Float64Array;
+  private solved = NaN;
+
+  constructor(
+    private readonly points: readonly ContactPoint[],
+    private readonly tracks: readonly GroundTrack[],
+    private readonly standing: readonly number[],
+    private readonly coupling: Coupling | null,
+  ) {
+    this.places = new Float64Array(2 * points.length);
+    this.heights = new Float64Array(points.length);
+    this.standingPlaces = new Float64Array(2 * standing.length);
+    this.standingHeights = new Float64Array(standing.length);
+    this.held = coupling ? [0, 0, 0] : null;
+  }
+
+  /** @param raw the frame of travel there, before it is set on anything */
+  solve(at: number, raw: Float64Array): Solved {
+    if (at === this.solved) return this;
+    this.solved = at;
+    const { points, places, heights, plane, coupling, held } = this;
+    const cos = Math.sqrt(raw[9] * raw[9] + raw[11] * raw[11]);
+    for (let i = 0; i < points.length; i++) heights[i] = this.tracks[i].height(at);
+    this.spread(cos);
+    if (coupling === null || held === null) {
+      planeThrough(places, heights, plane);
+      return this;
+    }
+    coupling.at(at, held);
+    for (let round = 0; round < ROUNDS; round++) {
+      const level = 1 / Math.sqrt(1 + plane.ahead * plane.ahead);
+      this.spread(round === 0 ? cos : level);
+      this.standing.forEach((i, k) => {
+        this.standingPlaces[2 * k] = places[2 * i];
+        this.standingPlaces[2 * k + 1] = places[2 * i + 1];
+        this.standingHeights[k] = heights[i];
+      });
+      const ahead = coupling.ahead * (round === 0 ? cos : level);
+      planeThroughPoint(this.standingPlaces, this.standingHeights, [ahead, 0, held[1]], plane);
+    }
+    return this;
+  }
+
+  private spread(cos: number): void {
+    this.points.forEach(({ ahead, left }, i) => {
+      this.places[2 * i] = cos * ahead;
+      this.places[2 * i + 1] = cos * left;
+    });
+  }
 }
 
 /** Writes the x and z of the level way a rider's own front points to, then cosine and sine of its yaw. */
@@ -132,8 +213,8 @@ function level(frame: Float64Array, yawDeg: number, out: Float64Array): void {
   const size = Math.sqrt(frame[9] * frame[9] + frame[11] * frame[11]) || 1;
   const x = frame[9] / size;
   const z = frame[11] / size;
-  const cos = yawDeg === 0 ? 1 : Math.cos((yawDeg * Math.PI) / 180);
-  const sin = yawDeg === 0 ? 0 : Math.sin((yawDeg * Math.PI) / 180);
+  const cos = yawDeg === 0 ? 1 : Math.cos(yawDeg * RADIANS);
+  const sin = yawDeg === 0 ? 0 : Math.sin(yawDeg * RADIANS);
   // Left of (x, z) in the plan is (z, −x).
   out[0] = cos * x + sin * z;
   out[1] = cos * z - sin * x;

@@ -1,3 +1,4 @@
 export { newHitch } from './new-hitch.js';
-export { GRAVITY } from './bank.js';
+export { chassisOf, couplingLength, hasWheelbase, type ModelBox } from './chassis.js';
+export { GRAVITY } from './lateral.js';
 export { contactPoints, ownAxes, ownPlace, type OwnAxes } from './contact-points.js';

@@ -4,17 +4,21 @@ import type { CompiledPath } from '../path/compiled-path.js';
 import type { OffsetAt } from '../pose/keyed-offset.js';
 import type { AxlePlacement } from './axle-placement.js';
 
-/** A rider's place along its path over time: for its own pose, and for others that take their timing from it. */
+/** A rider's distance along its path over time: for its own pose, and for others that take their timing from it. */
 export interface PathMotion {
   readonly path: CompiledPath;
   /** Its timing alone. */
   readonly timing: Motion;
-  /** The same with its own offset along the path. */
+  /** The same with its own offset along the path; beyond the ends of an open path it goes straight on. */
   readonly pace: Motion;
   readonly offset: OffsetAt;
   readonly placement: AxlePlacement;
-  /** −1 where it is turned so that it travels tail first. */
+  /** −1 where it is turned so that it travels along its path tail first. */
   readonly sense: 1 | -1;
+  /** Whether it never leaves an open path beyond its ends. */
+  readonly keepsOn: boolean;
+  /** Whether its place and heading follow from its distance alone, whenever it is there. */
+  readonly byDistance: boolean;
   /** Where its rear coupling is along the curve, and how fast that moves, m/s. */
   tail(frame: number): { readonly distance: number; readonly speed: number };
 }
@@ -23,21 +27,20 @@ export interface PathMotion {
 const MOST_KEPT = 20_000;
 
 /** What a motion along a path is put together from. */
-export type PathMotionParts = Pick<PathMotion, 'path' | 'timing' | 'offset' | 'placement' | 'sense'>;
+export type PathMotionParts = Omit<PathMotion, 'pace' | 'tail'>;
 
 export function compilePathMotion(parts: PathMotionParts, fps: number): PathMotion {
-  const { path, timing, offset, placement } = parts;
-  const pace: Motion = {
-    distance: (frame) => timing.distance(frame) + offset.at(frame).along,
-    speed: (frame) => timing.speed(frame) + offset.alongRate(frame) * fps,
-  };
+  const { timing, offset, placement } = parts;
+  const pace: Motion = offset.fixed
+    ? { distance: (frame) => timing.distance(frame) + offset.at(frame).along, speed: timing.speed }
+    : {
+        distance: (frame) => timing.distance(frame) + offset.at(frame).along,
+        speed: (frame) => timing.speed(frame) + offset.rate('along', frame) * fps,
+      };
   const kept = new Map<number, { distance: number; speed: number }>();
   const findTail = (frame: number) => {
-    const asked = pace.distance(frame);
-    // What hangs behind a leader that waits at the end of its path waits too.
-    const held = !path.closed && (asked < 0 || asked > path.length);
-    const { distance, rate } = placement.tail(held ? path.wrap(asked) : asked);
-    return { distance, speed: held ? 0 : rate * pace.speed(frame) };
+    const { distance, rate } = placement.tail(pace.distance(frame));
+    return { distance, speed: rate * pace.speed(frame) };
   };
   return {
     ...parts,

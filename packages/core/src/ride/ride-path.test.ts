@@ -1,3 +1,4 @@
+import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import { quat, vec3 } from 'gl-matrix';
 import { newShot, type Loose } from '../document/new-shot.js';
 import { AXES } from '../document/shot-facing.js';
@@ -44,7 +45,7 @@ function posed(hitch: Loose<Omit<Hitch, 'path'>>, frame: number, rider: Loose<Ri
     riders: [{ id: 'r', name: 'R', hitch: { path: 'ring', ...hitch }, ...rider }],
   });
   const out = new Float64Array(POSE.size);
-  evaluateShot(shot).poses[0](frame, out, 0);
+  evaluateShot(shot, NO_ASSETS).poses[0](frame, out, 0);
   return out;
 }
 const lap = {
@@ -123,7 +124,7 @@ it('past the end of an open path a rider waits there at no speed', () => {
     ],
   });
   const pose = new Float64Array(POSE.size);
-  evaluateShot(shot).poses[0](40, pose, 0);
+  evaluateShot(shot, NO_ASSETS).poses[0](40, pose, 0);
   expect([pose[2], pose[POSE.distance], pose[POSE.speed]]).toEqual([10, 10, 0]);
 });
 
@@ -136,7 +137,7 @@ it('a rider at rest on a carrier goes along with it', () => {
       { id: 'r', name: 'Load', parent: 'c', rest: { translation: [0, 2, -1] } },
     ],
   });
-  const { poses } = evaluateShot(shot);
+  const { poses } = evaluateShot(shot, NO_ASSETS);
   const [carrier, load] = [new Float64Array(POSE.size), new Float64Array(POSE.size)];
   poses[0](90, carrier, 0);
   poses[1](90, load, 0);

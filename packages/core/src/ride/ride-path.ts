@@ -2,18 +2,20 @@ import { mat3, quat } from 'gl-matrix';
 import type { Facing } from '../document/shot-facing.js';
 import type { Hitch, Offset } from '../document/shot-hitch.js';
 import type { Rider } from '../document/shot-rider.js';
-import type { Quat } from '../math/vec.js';
+import type { Quat, Vec3 } from '../math/vec.js';
 import type { FrameReference } from '../path/compiled-path.js';
 import type { TrackRange } from './aim-track.js';
 import { compileAiming, type TargetAt } from './aiming.js';
 import { axesToTravel } from '../pose/axes.js';
 import { compileBank } from './bank.js';
+import { compileTravelTurn } from './travel-turn.js';
 import type { PathMotion } from './path-motion.js';
 import type { GroundFit } from './ground-fit.js';
 import { compileInfluence } from '../pose/influence.js';
 import { offsetRotation } from '../pose/offset-rotation.js';
 import { POSE, type PoseAt } from '../pose/pose.js';
-import { compileTravel } from './travel.js';
+import { compileTravel, signedSpeed } from './travel.js';
+import { senseOf } from './axle-placement.js';
 
 /** What a ride is computed from beside the rider itself. */
 export interface RideParts {
@@ -43,10 +45,13 @@ export function referenceOf({ reference }: Facing): FrameReference {
 export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
   const { facing } = hitch;
   const { motion, rest, target, range } = parts;
-  const { path, pace, offset, sense } = motion;
-  const travel = compileTravel(hitch, motion, parts.ground);
-  const bankAt = compileBank(hitch.bank, path, referenceOf(facing));
-  const aiming = compileAiming(rider, facing, travel, { target, range, sense });
+  const { offset } = motion;
+  const travel = compileTravel(hitch, motion, parts.ground, range.fps);
+  const size = hitch.displaced?.size ?? 1;
+  const bankAt = compileBank(hitch.bank, motion, referenceOf(facing), size, range.fps);
+  const sense = senseOf(hitch.offset);
+  const aiming = compileAiming(rider, facing, travel.place, { target, range, sense });
+  const turnOfTravel = compileTravelTurn(facing, travel, range);
   const axes = axesToTravel(facing.forward, facing.up);
   const fixed = hitch.offsetKeys.length === 0 ? ownTurn(hitch.offset, axes) : null;
   const holds = compileInfluence(hitch.influence);
@@ -57,14 +62,23 @@ export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
   const wayTurn: Quat = [0, 0, 0, 1];
   const turn: Quat = [0, 0, 0, 1];
   const other: Quat = [0, 0, 0, 1];
+  const velocity: Vec3 = [0, 0, 0];
+  const going = { yaw: 0, pitch: 0 };
 
   return (frame, out, at) => {
-    const distance = travel(frame, way);
-    const speed = pace.distance(frame) === distance ? pace.speed(frame) : 0;
+    const distance = travel.place(frame, way);
+    travel.velocity(frame, velocity);
+    const speed = signedSpeed(velocity);
     for (let k = 0; k < 9; k++) basis[k] = way[3 + k];
     quat.normalize(wayTurn, quat.fromMat3(wayTurn, basis));
-    const bank = bankAt === null ? 0 : bankAt(distance, speed);
+    const bank = bankAt === null ? 0 : bankAt(frame);
     quat.rotateZ(turn, wayTurn, bank);
+    if (turnOfTravel !== null) {
+      turnOfTravel(frame, going);
+      quat.rotateY(turn, turn, going.yaw);
+      // Turning about left takes the nose down.
+      quat.rotateX(turn, turn, -going.pitch);
+    }
     let aimed = aiming?.influence(frame) ?? 0;
     if (aiming !== null && aimed > 0) {
       if (aiming.turn(frame, way, wayTurn, other)) quat.slerp(turn, turn, other, aimed);

@@ -1,3 +1,4 @@
+import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import fc from 'fast-check';
 import { vec3 } from 'gl-matrix';
 import { sampleShot } from '../bake/sample-shot.js';
@@ -110,7 +111,7 @@ it('poses are numbers, rotations are unit and keep their sign, on any path and b
             { id: 'other', name: 'Other', rest: { translation: [1, 2, 3] } },
           ],
         });
-        const evaluated = evaluateShot(shot);
+        const evaluated = evaluateShot(shot, NO_ASSETS);
         fc.pre(!(evaluated.paths.get('p') instanceof PathError));
         const [poses] = sampleShot(evaluated).riders;
         expect(poses.every(Number.isFinite)).toBe(true);

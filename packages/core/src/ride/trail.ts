@@ -18,6 +18,8 @@ export interface Pulled {
 const PER_BAR = 32;
 const FEWEST = 64;
 const MOST = 1 << 18;
+/** Before an open path and after it the bar is followed for so many of its lengths; after that it is in line. */
+const BEYOND = 12;
 /** Rounds after which a closed path's trail meets itself, at the latest. */
 const ROUNDS = 60;
 const NEAR = 1e-4;
@@ -25,21 +27,24 @@ const NEAR = 1e-4;
 /**
  * The heading of a bar whose front is pulled along and whose rear axle rolls where it points, radians: 0 along +Z, growing to
  * the left. dψ/ds = sin(θ − ψ) / bar, the tractrix of the pin's way in plan (θ its direction), by Runge-Kutta
- * steps and cubics between them. On a closed path it is the trail that repeats with every lap; on an open one it begins in line.
+ * steps and cubics between them. On a closed path it is the trail that repeats with every lap; on an open one it begins in line, some
+ * lengths of the bar before the path does.
  */
-export function compileTrail(pin: Pin, { length, closed, bar, sense }: Pulled): (s: number) => number {
+export function compileTrail(pin: Pin, pulled: Pulled): (s: number) => number {
+  const { closed, bar, sense } = pulled;
+  const lead = closed ? 0 : BEYOND * bar;
+  // From here on, as pulled: 0 is where the trail begins.
+  const length = pulled.length + 2 * lead;
   const count = Math.min(MOST, Math.max(FEWEST, Math.ceil((PER_BAR * length) / bar)));
   const step = length / count;
   const before: Vec3 = [0, 0, 0];
   const after: Vec3 = [0, 0, 0];
   /** Where the pin goes, and how far in plan, per metre pulled. */
-  const way = (pulled: number): [number, number] => {
-    const s = sense > 0 ? pulled : length - pulled;
-    const low = closed ? s - NEAR : Math.max(0, s - NEAR);
-    const high = closed ? s + NEAR : Math.min(length, s + NEAR);
-    pin(low, before);
-    pin(high, after);
-    const scale = sense / (high - low);
+  const way = (gone: number): [number, number] => {
+    const s = sense > 0 ? gone - lead : length - lead - gone;
+    pin(s - NEAR, before);
+    pin(s + NEAR, after);
+    const scale = sense / (2 * NEAR);
     const [x, z] = [(after[0] - before[0]) * scale, (after[2] - before[2]) * scale];
     return [Math.atan2(x, z), Math.hypot(x, z)];
   };
@@ -69,9 +74,9 @@ export function compileTrail(pin: Pin, { length, closed, bar, sense }: Pulled): 
     }
   }
   return (s) => {
-    const pulled = sense > 0 ? s : length - s;
-    const lap = closed ? Math.floor(pulled / length) : 0;
-    const place = Math.min(count, Math.max(0, (pulled - lap * length) / step));
+    const gone = sense > 0 ? s + lead : length - lead - s;
+    const lap = closed ? Math.floor(gone / length) : 0;
+    const place = Math.min(count, Math.max(0, (gone - lap * length) / step));
     const i = Math.min(count - 1, Math.floor(place));
     const t = place - i;
     const [p, q] = [headings[i], headings[i + 1]];

@@ -1,12 +1,20 @@
 import type { Hitch } from '../document/shot-hitch.js';
-import type { PathMotion } from './path-motion.js';
+import type { Vec3 } from '../math/vec.js';
+import type { CompiledPath } from '../path/compiled-path.js';
 import { displaceFrame } from '../pose/displace.js';
+import type { AxlePlacement } from './axle-placement.js';
+import { pastEnd } from './beyond-ends.js';
 
-/** Writes the frame of travel (position, left, up, forward) at a distance along the path, moved aside and up. */
+/**
+ * Writes the frame of travel (position, left, up, forward) at a distance along the path, moved aside and up.
+ */
 export type PlaceAlong = (distance: number, side: number, rise: number, out: Float64Array) => void;
 
 /** Where a rider is by its distance along the path, before it is set on any ground. */
-export function placeAlong({ displaced }: Hitch, { placement }: PathMotion): PlaceAlong {
+export function placeAlong(
+  { displaced }: Hitch,
+  { placement }: { readonly placement: AxlePlacement },
+): PlaceAlong {
   return (distance, side, rise, out) => {
     placement.frame(distance, out);
     for (let k = 0; k < 3; k++) out[k] += side * out[3 + k] + rise * out[6 + k];
@@ -14,12 +22,35 @@ export function placeAlong({ displaced }: Hitch, { placement }: PathMotion): Pla
   };
 }
 
-/** Whether a rider's place and heading follow from its distance alone, whenever it is there. */
+const bend: Vec3 = [0, 0, 0];
+
+/**
+ * How much longer the way of something beside a path is than the path's own: 1 − κ · side − κ′ · rise, with the path's curvature
+ * towards its left and towards its up. Negative beyond the middle of the bend.
+ *
+ * @param frame the frame of travel there, before it is displaced
+ */
+export function besideFactor(
+  path: CompiledPath,
+  distance: number,
+  side: number,
+  rise: number,
+  frame: Float64Array,
+): number {
+  if ((side === 0 && rise === 0) || pastEnd(path, distance) !== 0) return 1;
+  path.curvatureVector(distance, bend);
+  const left = bend[0] * frame[3] + bend[1] * frame[4] + bend[2] * frame[5];
+  const up = bend[0] * frame[6] + bend[1] * frame[7] + bend[2] * frame[8];
+  return 1 - side * left - rise * up;
+}
+
+/** Whether a hitch says a rider's place and heading by its distance alone, whenever it is there. */
 export function ridesByDistance({ offsetKeys, influence, facing }: Hitch): boolean {
   return (
     offsetKeys.length === 0 &&
     influence.length === 0 &&
     facing.mode === 'path' &&
+    facing.along === 'path' &&
     facing.influence.length === 0
   );
 }

@@ -1,26 +1,67 @@
 import type { Hitch } from '../document/shot-hitch.js';
-import type { PathMotion } from './path-motion.js';
+import type { Vec3 } from '../math/vec.js';
+import { displaceFrame } from '../pose/displace.js';
 import type { GroundFit } from './ground-fit.js';
-import { placeAlong } from './travel-place.js';
+import type { PathMotion } from './path-motion.js';
+import { besideFactor } from './travel-place.js';
 
-/**
- * Writes the frame of travel at a (fractional) frame into `out`: the rider's place with its offset, left, up
- * and forward; `ahead` metres further along the path where that is asked for.
- *
- * @returns the distance along the path, held to the ends of an open one
- */
-export type Travel = (frame: number, out: Float64Array, ahead?: number) => number;
+/** Where a rider is on its path over time, and how it moves there. */
+export interface Travel {
+  /**
+   * Writes the frame of travel at a (fractional) frame into `out`: the rider's place with its offset, left, up and forward;
+   * `ahead` metres further along the path where that is asked for.
+   *
+   * @returns the distance along the path
+   */
+  place(frame: number, out: Float64Array, ahead?: number): number;
+  /**
+   * Writes how fast it moves to the left, up and ahead of its path, m/s: along its own track beside the path, and by its keyed
+   * offsets. Up and down the ground under it is left out.
+   */
+  velocity(frame: number, out: Vec3): void;
+}
 
-/** Where a rider is on its path over time, and which ways are left, up and forward there; on the ground, if it is set there. */
-export function compileTravel(hitch: Hitch, motion: PathMotion, ground: GroundFit | null): Travel {
-  const { path, pace, offset } = motion;
-  const place = placeAlong(hitch, motion);
-  return (frame, out, ahead = 0) => {
-    const asked = pace.distance(frame) + ahead;
-    const distance = path.closed ? asked : Math.min(path.length, Math.max(0, asked));
+/** A rider's travel; on the ground, if it is set there. */
+export function compileTravel(
+  hitch: Hitch,
+  motion: PathMotion,
+  ground: GroundFit | null,
+  fps: number,
+): Travel {
+  const { path, pace, offset, placement } = motion;
+  const { displaced } = hitch;
+  const size = displaced?.size ?? 1;
+  const own = new Float64Array(12);
+  /** The frame and distance of which the factor is known, and what it is. */
+  let asked = NaN;
+  let factor = 1;
+  const place: Travel['place'] = (frame, out, ahead = 0) => {
+    const distance = pace.distance(frame) + ahead;
     const { side, rise } = offset.at(frame);
-    place(distance, side, rise, out);
+    placement.frame(distance, out);
+    if (ahead === 0) {
+      asked = frame;
+      factor = besideFactor(path, distance, side, rise, out);
+    }
+    for (let k = 0; k < 3; k++) out[k] += side * out[3 + k] + rise * out[6 + k];
+    if (displaced) displaceFrame(displaced, out);
     ground?.settle(ground.byDistance ? distance : frame, out, rise);
     return distance;
   };
+  return {
+    place,
+    velocity(frame, out) {
+      if (frame !== asked) place(frame, own);
+      out[0] = offset.fixed ? 0 : size * fps * offset.rate('side', frame);
+      out[1] = offset.fixed ? 0 : size * fps * offset.rate('rise', frame);
+      out[2] = size * factor * pace.speed(frame);
+    },
+  };
+}
+
+/** How fast something goes by its velocity to the left, up and ahead, m/s: negative where it goes back. */
+export function signedSpeed([left, up, ahead]: Vec3): number {
+  if (left === 0 && up === 0) return ahead;
+  const size = Math.sqrt(left * left + up * up + ahead * ahead);
+  return ahead < 0 ? -size : size;
 }

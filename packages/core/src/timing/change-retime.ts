@@ -1,12 +1,11 @@
-import { defaultsOf } from '../document/defaults.js';
-import { Retime, type RetimeKey } from '../document/shot-retime.js';
-import { compileRetime } from './retiming.js';
+import type { RetimeKey } from '../document/shot-retime.js';
+import { retimingOf } from './retiming.js';
 
 type Keys = readonly RetimeKey[];
 
 /** The frame of the work that keys show at a frame of the shot. */
 function sourceOf(keys: Keys, frame: number): number {
-  return compileRetime({ ...defaultsOf(Retime), keys: [...keys] })?.source(frame) ?? frame;
+  return keys.length === 0 ? frame : retimingOf(keys).source(frame);
 }
 
 /** Keys with one more, at what is shown at a frame anyway; one that is there already stays. */

@@ -1,8 +1,9 @@
-import type { Retime } from '../document/shot-retime.js';
+import { bisect } from '../math/search.js';
+import type { Retime, RetimeKey } from '../document/shot-retime.js';
 import type { Shot } from '../document/shot.js';
 import { newJet } from '../math/jet.js';
 import { keyedCurve } from '../math/keyed-curve.js';
-import type { Motion } from '../pace/compiled-pace.js';
+import type { FrameStep } from './frame-step.js';
 
 /** Shot time bent into the time of the work under it. */
 export interface Retiming {
@@ -13,13 +14,10 @@ export interface Retiming {
 }
 
 /**
- * A retime over frames. Before its first key and after its last time runs on at its own rate, and smooth ends meet
- * that.
- *
- * @returns null where it has no keys or is off
+ * Retime keys over frames, at least one. Before the first and after the last time runs on at its own rate, and smooth ends
+ * meet that.
  */
-export function compileRetime({ keys, off }: Retime): Retiming | null {
-  if (off || keys.length === 0) return null;
+export function retimingOf(keys: readonly RetimeKey[]): Retiming {
   const curve = keyedCurve(
     keys.map(({ frame, source, ease }) => ({ frame, value: source, ease })),
     1,
@@ -40,40 +38,45 @@ export function compileRetime({ keys, off }: Retime): Retiming | null {
   };
 }
 
+type Retimes = Pick<Shot, 'retimes'>;
+
+/** The last retime that plays of those for everything, or with an id of those that name that rider; none where it has no keys. */
+function playedRetime({ retimes }: Retimes, id: string | null): Retime | null {
+  const played = retimes.filter(
+    ({ riders, off }) => !off && (id === null ? riders.length === 0 : riders.includes(id)),
+  );
+  const last = played.at(-1);
+  return last && last.keys.length > 0 ? last : null;
+}
+
 const cached = new WeakMap<readonly Retime[], { retiming: Retiming | null }>();
 
 /** The time of everything in a shot, where it is bent: the last retime that names nobody. */
-export function wholeRetiming({ retimes }: Pick<Shot, 'retimes'>): Retiming | null {
-  const before = cached.get(retimes);
+export function wholeRetiming(shot: Retimes): Retiming | null {
+  const before = cached.get(shot.retimes);
   if (before) return before.retiming;
-  const whole = retimes.filter(({ riders, off }) => !off && riders.length === 0).at(-1);
-  const retiming = whole ? compileRetime(whole) : null;
-  cached.set(retimes, { retiming });
+  const whole = playedRetime(shot, null);
+  const retiming = whole && retimingOf(whole.keys);
+  cached.set(shot.retimes, { retiming });
   return retiming;
 }
 
-/** The last retime that names a rider. */
-export function ownRetiming({ retimes }: Pick<Shot, 'retimes'>, id: string): Retiming | null {
-  const own = retimes.filter(({ riders, off }) => !off && riders.includes(id)).at(-1);
-  return own ? compileRetime(own) : null;
+/** What bends the time of everything, as a step from the work to what is shown. */
+export function wholeRetimeStep(shot: Retimes): FrameStep[] {
+  return stepOf(playedRetime(shot, null));
 }
 
-/** What bends a rider's time on the way from the shot to its own keys: that of everything, then its own. */
-export function compileRetiming(shot: Pick<Shot, 'retimes'>, id: string): Retiming[] {
-  return [wholeRetiming(shot), ownRetiming(shot, id)].filter((retiming) => retiming !== null);
+/** What bends a rider's own time, as a step. */
+export function ownRetimeStep(shot: Retimes, id: string): FrameStep[] {
+  return stepOf(playedRetime(shot, id));
 }
+
+const stepOf = (retime: Retime | null): FrameStep[] =>
+  retime ? [{ kind: 'retime', keys: retime.keys }] : [];
 
 /** The frame of the work that a shot shows at a frame. */
-export function sourceFrame(shot: Pick<Shot, 'retimes'>, frame: number): number {
+export function sourceFrame(shot: Retimes, frame: number): number {
   return wholeRetiming(shot)?.source(frame) ?? frame;
-}
-
-/** A motion in bent time. */
-export function retimed(motion: Motion, { source, rate }: Retiming): Motion {
-  return {
-    distance: (frame) => motion.distance(source(frame)),
-    speed: (frame) => motion.speed(source(frame)) * rate(frame),
-  };
 }
 
 /**
@@ -88,13 +91,8 @@ export function shownAt({ source }: Retiming, wanted: number, from: number, to: 
     const now = source(frame) - wanted;
     if (now === 0) return frame;
     if (before < 0 !== now < 0) {
-      let [low, high] = [frame - 1, frame];
-      for (let step = 0; step < 50; step++) {
-        const middle = (low + high) / 2;
-        if (source(middle) - wanted < 0 === before < 0) low = middle;
-        else high = middle;
-      }
-      return high;
+      const passed = before < 0;
+      return bisect((moment) => source(moment) - wanted < 0 !== passed, frame - 1, frame);
     }
     before = now;
   }

@@ -12,7 +12,7 @@ const MOST = 1 << 18;
  * Nørsett 1999, order four), each a true rotation, so nothing drifts; a lap of a closed path turns it by the same again.
  */
 export function compileBall(chassis: ChassisMotion, radius: number): (progress: number, out: Quat) => void {
-  const { from, to, closed, byDistance } = chassis;
+  const { from, to, closed, byDistance, origin } = chassis;
   const span = to - from;
   const wanted = byDistance ? (span * PER_RADIUS) / radius : 8 * span;
   const count = Math.max(8, Math.min(MOST, Math.ceil(wanted)));
@@ -52,7 +52,7 @@ export function compileBall(chassis: ChassisMotion, radius: number): (progress: 
     }
     return turns[i];
   };
-  return (progress, out) => {
+  const turnTo = (progress: number, out: Quat): void => {
     const lap = closed ? Math.floor((progress - from) / span) : 0;
     const place = Math.min(span, Math.max(0, progress - from - lap * span));
     const i = Math.min(count - 1, Math.floor(place / step));
@@ -63,5 +63,14 @@ export function compileBall(chassis: ChassisMotion, radius: number): (progress: 
     const axis: Vec3 = [0, 0, 0];
     const angle = quat.getAxisAngle(axis, whole as Quat);
     quat.multiply(out, out, quat.setAxisAngle([0, 0, 0, 1], axis, lap * angle));
+  };
+  // Counted from the start of its path, also where it comes from before that.
+  if (origin === from) return turnTo;
+  const begun: Quat = [0, 0, 0, 1];
+  turnTo(origin, begun);
+  quat.conjugate(begun, begun);
+  return (progress, out) => {
+    turnTo(progress, out);
+    quat.multiply(out, out, begun);
   };
 }

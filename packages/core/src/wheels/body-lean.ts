@@ -1,5 +1,6 @@
+import { modulo } from '../math/angle.js';
 import type { Body } from '../document/shot-rider.js';
-import { GRAVITY } from '../ride/bank.js';
+import { GRAVITY } from '../ride/lateral.js';
 
 /** How a body leans and dips, radians: roll positive to the right, pitch positive nose up. */
 export interface BodyLean {
@@ -80,7 +81,7 @@ export function springTrack(
   return (frame) => {
     // Run back over steps, what holds for a step holds for its middle.
     const asked = (frame - first) * SUB + lead - (loop ? 0.5 : 0);
-    const place = loop ? ((asked % size) + size) % size : Math.min(size - 1, Math.max(0, asked));
+    const place = loop ? modulo(asked, size) : Math.min(size - 1, Math.max(0, asked));
     const i = Math.min(size - 1, Math.floor(place));
     const next = loop ? (i + 1) % size : Math.min(size - 1, i + 1);
     return track[i] + (place - i) * (track[next] - track[i]);

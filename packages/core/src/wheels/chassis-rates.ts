@@ -60,8 +60,9 @@ export class ChassisRates {
 const PARTS = [0, 9, 3, 6] as const;
 
 /** Joints part stretches, and none is longer than a cell. */
-function edgesOf({ from, to, joints }: ChassisMotion, cell: number): Float64Array {
-  const corners = [from, ...joints.filter((joint) => joint > from && joint < to), to];
+function edgesOf({ from, to, joints, origin }: ChassisMotion, cell: number): Float64Array {
+  const inside = new Set([origin, ...joints].filter((joint) => joint > from && joint < to));
+  const corners = [from, ...[...inside].sort((a, b) => a - b), to];
   const edges = [from];
   for (let i = 1; i < corners.length; i++) {
     const length = corners[i] - corners[i - 1];

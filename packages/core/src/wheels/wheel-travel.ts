@@ -1,9 +1,10 @@
+import { lastAtMost } from '../math/search.js';
 import { SAMPLES, polynomialAt, polynomialIntegral, polynomialThrough } from '../math/stretch-polynomial.js';
 import { RATES, type ChassisRates } from './chassis-rates.js';
 
 /** A wheel that rolls: how far, and how it is steered to do so. */
 export interface WheelTravel {
-  /** Metres rolled since the start of the path (or of the range), at a progress; negative in reverse. */
+  /** Metres rolled since the start of the path (or of the range), at a progress; negative in reverse and before that. */
   rolled(progress: number): number;
   /** Metres rolled per unit of progress. */
   speed(progress: number): number;
@@ -17,11 +18,20 @@ export interface WheelTravel {
 const ROLLED = 0;
 const AHEAD = SAMPLES;
 const LEFT = 2 * SAMPLES;
+const SIZE = 3 * SAMPLES;
+
+/** Where a progress is: in which lap and stretch, and how far along that, 0 to 1. */
+interface PlaceInStretch {
+  lap: number;
+  stretch: number;
+  part: number;
+}
 
 /**
  * Rolling without sliding: the integral of the contact point's own speed, ahead where the wheel is fixed, and along
  * its own steered way where it steers, in space (so up hills too). Between the places where bends may change, the speed is
- * the polynomial through six places of a stretch, so that both it and its integral are had at once anywhere. On a circle of radius R a wheel y to the left has rolled s (1 − y / R).
+ * the polynomial through six places of a stretch, so that both it and its integral are had at once anywhere. On a circle of radius
+ * R a wheel y to the left has rolled s (1 − y / R).
  *
  * @param contact metres ahead, to the left and up of the rider's origin
  */
@@ -30,19 +40,95 @@ export function compileWheel(
   contact: readonly [number, number, number],
   steers: boolean,
 ): WheelTravel {
-  const { edges, chassis } = rates;
-  const { from, to, closed } = chassis;
-  const length = to - from;
-  const built = new Float64Array(edges.length * 3 * SAMPLES);
-  const cached = new Uint8Array(edges.length);
-  const [rolling, aheads, lefts] = [0, 1, 2].map(() => new Float64Array(SAMPLES));
+  const polynomials = new WheelPolynomials(rates, contact, steers);
+  const at: PlaceInStretch = { lap: 0, stretch: 0, part: 0 };
+  return {
+    rolled(progress) {
+      polynomials.find(progress, at);
+      return polynomials.rolledTo(at);
+    },
+    speed(progress) {
+      polynomials.find(progress, at);
+      return polynomials.value(at, ROLLED);
+    },
+    steer(progress) {
+      polynomials.find(progress, at);
+      const ahead = polynomials.value(at, AHEAD);
+      const left = polynomials.value(at, LEFT);
+      if (Math.hypot(ahead, left) < 1e-12) return 0;
+      return ahead < 0 ? Math.atan2(-left, -ahead) : Math.atan2(left, ahead);
+    },
+    slip(progress) {
+      if (steers) return 0;
+      polynomials.find(progress, at);
+      return polynomials.value(at, LEFT);
+    },
+  };
+}
+
+/** How a wheel's contact point moves, stretch by stretch; each is looked at once, and only where something comes by. */
+class WheelPolynomials {
+  private readonly numbers: Float64Array;
+  private readonly known: Uint8Array;
+  /** What is rolled from the first edge up to each, as far as it was asked for. */
+  private readonly sums: number[] = [0];
+  private readonly samples = [0, 1, 2].map(() => new Float64Array(SAMPLES));
+  /** The edge at which nothing has been rolled yet. */
+  private readonly origin: number;
+
+  constructor(
+    private readonly rates: ChassisRates,
+    private readonly contact: readonly [number, number, number],
+    private readonly steers: boolean,
+  ) {
+    const { edges, chassis } = rates;
+    this.numbers = new Float64Array(edges.length * SIZE);
+    this.known = new Uint8Array(edges.length);
+    this.origin = lastAtMost(edges, chassis.origin);
+  }
+
+  find(progress: number, out: PlaceInStretch): void {
+    const { edges, chassis } = this.rates;
+    const { from, to, closed } = chassis;
+    out.lap = closed ? Math.floor((progress - from) / (to - from)) : 0;
+    const place = Math.min(to, Math.max(from, progress - out.lap * (to - from)));
+    const stretch = lastAtMost(edges, place, edges.length - 1);
+    out.stretch = stretch;
+    out.part = (place - edges[stretch]) / (edges[stretch + 1] - edges[stretch]);
+  }
+
+  value({ stretch, part }: PlaceInStretch, which: number): number {
+    return polynomialAt(this.numbers, this.begins(stretch) + which, part);
+  }
+
+  rolledTo({ lap, stretch, part }: PlaceInStretch): number {
+    const { edges } = this.rates;
+    const laps = lap === 0 ? 0 : lap * this.sumTo(edges.length - 1);
+    const begun = this.origin === 0 ? 0 : this.sumTo(this.origin);
+    return laps + this.sumTo(stretch) - begun + (part === 0 ? 0 : this.rolledIn(stretch, part));
+  }
+
+  private rolledIn(stretch: number, part: number): number {
+    const { edges } = this.rates;
+    const length = edges[stretch + 1] - edges[stretch];
+    return length * polynomialIntegral(this.numbers, this.begins(stretch) + ROLLED, part);
+  }
+
+  private sumTo(edge: number): number {
+    const { sums } = this;
+    for (let i = sums.length; i <= edge; i++) sums.push(sums[i - 1] + this.rolledIn(i - 1, 1));
+    return sums[edge];
+  }
+
   /** Where the polynomials of a stretch begin. */
-  const polynomials = (i: number): number => {
-    const to = i * 3 * SAMPLES;
-    if (cached[i] === 1) return to;
-    cached[i] = 1;
+  private begins(stretch: number): number {
+    const to = stretch * SIZE;
+    if (this.known[stretch] === 1) return to;
+    this.known[stretch] = 1;
+    const { contact, numbers, rates } = this;
+    const [rolling, aheads, lefts] = this.samples;
+    let at = rates.at(stretch);
     const own = rates.all;
-    let at = rates.at(i);
     for (let k = 0; k < SAMPLES; k++, at += RATES) {
       let ahead = own[at];
       let left = own[at + 1];
@@ -50,70 +136,13 @@ export function compileWheel(
         ahead += contact[part] * own[at + 2 + 2 * part];
         left += contact[part] * own[at + 3 + 2 * part];
       }
-      rolling[k] = steers ? Math.sign(ahead || 1) * Math.sqrt(ahead * ahead + left * left) : ahead;
+      rolling[k] = this.steers ? Math.sign(ahead || 1) * Math.sqrt(ahead * ahead + left * left) : ahead;
       aheads[k] = ahead;
       lefts[k] = left;
     }
-    polynomialThrough(rolling, built, to + ROLLED);
-    polynomialThrough(aheads, built, to + AHEAD);
-    polynomialThrough(lefts, built, to + LEFT);
+    polynomialThrough(rolling, numbers, to + ROLLED);
+    polynomialThrough(aheads, numbers, to + AHEAD);
+    polynomialThrough(lefts, numbers, to + LEFT);
     return to;
-  };
-  /** What is rolled up to each edge, as far as it was asked for. */
-  const sums: number[] = [0];
-  const upTo = (edge: number): number => {
-    for (let i = sums.length; i <= edge; i++)
-      sums.push(
-        sums[i - 1] + (edges[i] - edges[i - 1]) * polynomialIntegral(built, polynomials(i - 1) + ROLLED, 1),
-      );
-    return sums[edge];
-  };
-  let stretch = 0;
-  let lap = 0;
-  /** How far along its stretch a progress is; which stretch and lap that is, is told beside. */
-  const find = (progress: number): number => {
-    lap = closed ? Math.floor((progress - from) / length) : 0;
-    const place = Math.min(to, Math.max(from, progress - lap * length));
-    stretch = Math.min(edges.length - 2, lastAtMost(edges, place));
-    return (place - edges[stretch]) / (edges[stretch + 1] - edges[stretch]);
-  };
-  return {
-    rolled(progress) {
-      const t = find(progress);
-      const i = stretch;
-      const laps = lap;
-      const whole = laps === 0 ? 0 : laps * upTo(edges.length - 1);
-      const rest =
-        t === 0 ? 0 : (edges[i + 1] - edges[i]) * polynomialIntegral(built, polynomials(i) + ROLLED, t);
-      return whole + upTo(i) + rest;
-    },
-    speed(progress) {
-      const t = find(progress);
-      return polynomialAt(built, polynomials(stretch) + ROLLED, t);
-    },
-    steer(progress) {
-      const t = find(progress);
-      const own = polynomials(stretch);
-      const ahead = polynomialAt(built, own + AHEAD, t);
-      const left = polynomialAt(built, own + LEFT, t);
-      if (Math.hypot(ahead, left) < 1e-12) return 0;
-      return ahead < 0 ? Math.atan2(-left, -ahead) : Math.atan2(left, ahead);
-    },
-    slip(progress) {
-      if (steers) return 0;
-      const t = find(progress);
-      return polynomialAt(built, polynomials(stretch) + LEFT, t);
-    },
-  };
-}
-
-function lastAtMost(edges: Float64Array, place: number): number {
-  let low = 0;
-  let high = edges.length - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (edges[middle] <= place) low = middle;
-    else high = middle - 1;
   }
-  return low;
 }

@@ -1,3 +1,4 @@
+import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import fc from 'fast-check';
 import { quat, vec3 } from 'gl-matrix';
 import { newShot, type Loose } from '../document/new-shot.js';
@@ -78,7 +79,7 @@ function drive(path: Loose<ShotPath>, hitch: Loose<Hitch> = {}, rider: Loose<Rid
       },
     ],
   });
-  const evaluated = evaluateShot(shot);
+  const evaluated = evaluateShot(shot, NO_ASSETS);
   const [own] = shot.riders;
   const gauge = (kind: string, part: string) => {
     const found = evaluated.gauges(own).find((one) => one.kind === kind && one.part === part);
@@ -279,7 +280,7 @@ describe('a trailer', () => {
         },
       ],
     });
-    const evaluated = evaluateShot(shot);
+    const evaluated = evaluateShot(shot, NO_ASSETS);
     const at = (rider: number, frame: number, ahead: number): Vec3 => {
       const pose = new Float64Array(POSE.size);
       evaluated.poses[rider](frame, pose, 0);

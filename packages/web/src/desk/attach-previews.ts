@@ -1,11 +1,12 @@
 import { attachRiders, compiledPathOf, PathError, type AttachPlan, type Shot } from '@fleet-rail/core';
 import { foundAxes } from '../edits/rider-edits';
+import { sceneAssets } from '../scene-assets/ground-height';
 import { notify } from '../ui/notices';
 import { attempt } from './attempt';
 import type { DeskState, DeskStore, Attaching } from './desk-store';
 
 /** Shows riders where they would land on a path. */
-export function beginLanding(desk: DeskStore, riders: readonly string[], pathId: string): void {
+export function beginAttaching(desk: DeskStore, riders: readonly string[], pathId: string): void {
   const { shot, set } = desk.getState();
   const path = shot.paths.find(({ id }) => id === pathId);
   const curve = path && compiledPathOf(path);
@@ -45,8 +46,9 @@ export function acceptAttaching(desk: DeskStore): void {
   if (attaching === null) return;
   const badges = shot.riders.filter(({ id }) => attaching.riders.includes(id)).map(({ badge }) => badge);
   const axes = foundAxes(shot, models);
+  const assets = sceneAssets(desk.getState());
   const done = attempt(desk, `Attach ${badges.join(', ')}`, (before) =>
-    attachRiders(before, attaching.riders, attaching.plan, axes),
+    attachRiders(before, assets, attaching.riders, attaching.plan, axes),
   );
   if (done) set({ attaching: null, pathId: attaching.plan.path });
 }
@@ -54,18 +56,20 @@ export function acceptAttaching(desk: DeskStore): void {
 let cached: { from: readonly unknown[]; shot: Shot | null } | null = null;
 
 /** The shot as it would be with the riders attached; null where it cannot be. Kept while nothing changes. */
-export function attachedShot({ shot, attaching, models }: DeskState): Shot | null {
+export function attachedShot(state: DeskState): Shot | null {
+  const { shot, attaching, models, ground, hierarchies } = state;
   if (attaching === null) return null;
-  const from = [shot, attaching, models];
+  const from = [shot, attaching, models, ground, hierarchies];
   if (cached === null || !cached.from.every((part, i) => part === from[i])) {
-    cached = { from, shot: attached(shot, attaching, models) };
+    cached = { from, shot: attached(state, attaching) };
   }
   return cached.shot;
 }
 
-function attached(shot: Shot, { riders, plan }: Attaching, models: DeskState['models']): Shot | null {
+function attached(state: DeskState, { riders, plan }: Attaching): Shot | null {
+  const { shot, models } = state;
   try {
-    return attachRiders(shot, riders, plan, foundAxes(shot, models));
+    return attachRiders(shot, sceneAssets(state), riders, plan, foundAxes(shot, models));
   } catch (error) {
     if (error instanceof PathError) return null;
     throw error;

@@ -5,7 +5,7 @@ import { createContext, useContext } from 'react';
 import { useStore } from 'zustand';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Edit } from '../edits/edit';
-import type { Evaluation } from '../evaluation/evaluation';
+import type { AsideEvaluation, Evaluation } from '../evaluation/evaluation';
 import type { Operation } from '../operations/operation';
 import type { PreviewResult } from '../operations/preview-client';
 
@@ -96,6 +96,8 @@ export interface DeskState {
   /** The drag that the newest step belongs to; its later values replace that step. */
   readonly gesture: string | null;
   readonly evaluation: Evaluation | null;
+  /** Of a shot that is shown before it is accepted, or compared with. */
+  readonly aside: AsideEvaluation | null;
   readonly pathId: string | null;
   readonly points: ReadonlySet<number>;
   readonly riderId: string | null;
@@ -150,6 +152,7 @@ export function createDesk(shot: Shot): DeskStore {
     future: [],
     gesture: null,
     evaluation: null,
+    aside: null,
     pathId: shot.paths[0]?.id ?? null,
     points: new Set(),
     riderId: shot.riders[0]?.id ?? null,
@@ -179,7 +182,7 @@ export function createDesk(shot: Shot): DeskStore {
       if (after === before) return;
       const continues = gesture !== undefined && gesture === current;
       set({
-        ...standing(get(), after),
+        ...keptSelection(get(), after),
         shot: after,
         past: continues ? past : [...past.slice(-STEPS_KEPT), { label, shot: before }],
         future: [],
@@ -192,7 +195,7 @@ export function createDesk(shot: Shot): DeskStore {
       if (step === undefined) return;
       const undone = { label: step.label, shot: present };
       set({
-        ...standing(get(), step.shot),
+        ...keptSelection(get(), step.shot),
         shot: step.shot,
         past: past.slice(0, -1),
         future: [undone, ...future],
@@ -205,7 +208,7 @@ export function createDesk(shot: Shot): DeskStore {
       if (step === undefined) return;
       const redone = { label: step.label, shot: present };
       set({
-        ...standing(get(), step.shot),
+        ...keptSelection(get(), step.shot),
         shot: step.shot,
         past: [...past, redone],
         future: rest,
@@ -228,7 +231,7 @@ export function createDesk(shot: Shot): DeskStore {
 }
 
 /** What is selected, kept only as far as it exists in another document. */
-function standing(state: DeskState, shot: Shot): Partial<DeskState> {
+function keptSelection(state: DeskState, shot: Shot): Partial<DeskState> {
   const path = shot.paths.find((other) => other.id === state.pathId);
   const rider = shot.riders.find((other) => other.id === state.riderId);
   const { attaching, operation } = state;

@@ -31,7 +31,7 @@ import { STATIONS, type StationId } from './stations/stations';
 import { TopBar } from './top-bar';
 import { Transport } from './transport/transport';
 import { useDeskKeys } from './use-desk-keys';
-import { useEvaluation } from './use-evaluation';
+import { EvaluationContext, useEvaluation } from './use-evaluation';
 import { useSceneAssets } from './use-scene-assets';
 import { useModelFacts } from './use-model-facts';
 import { useOperationPreview } from './use-operation-preview';
@@ -180,7 +180,7 @@ function offerDraft(shotId: string, draft: Draft): void {
 
 function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   const { station } = useParams();
-  useEvaluation(desk);
+  const evaluation = useEvaluation(desk);
   useSceneAssets(desk);
   useModelFacts();
   useOperationPreview(desk);
@@ -206,33 +206,35 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   }, [desk, station]);
   if (!STATIONS.some(({ id }) => id === station)) return <Navigate to={`/shots/${shotId}/path`} replace />;
   return (
-    <Whole>
-      <TopBar shotId={shotId} />
-      <ConflictBanner shotId={shotId} />
-      <Below>
-        <StationLine shotId={shotId} />
-        <StepPanel aria-label="Step">{stationPanel(station as StationId, shotId)}</StepPanel>
-        <Work>
-          <RiderChips shotId={shotId} />
-          <PanelGroup direction="vertical" autoSaveId="fleet-rail.desk">
-            <Panel defaultSize={66} minSize={25}>
-              <CrashGuard what="The stage">
-                <Stage station={station as StationId} />
-              </CrashGuard>
-            </Panel>
-            <Sash />
-            <Panel defaultSize={34} minSize={18} ref={lower}>
-              <Column>
-                {station === 'pace' && <DiagramBar />}
-                <RunDiagram hasStrip={station !== 'facing' || !banks} hasFeet={station === 'contact'} />
-                {station === 'facing' && <BankChart />}
-                <Transport />
-              </Column>
-            </Panel>
-          </PanelGroup>
-        </Work>
-      </Below>
-    </Whole>
+    <EvaluationContext.Provider value={evaluation}>
+      <Whole>
+        <TopBar shotId={shotId} />
+        <ConflictBanner shotId={shotId} />
+        <Below>
+          <StationLine shotId={shotId} />
+          <StepPanel aria-label="Step">{stationPanel(station as StationId, shotId)}</StepPanel>
+          <Work>
+            <RiderChips shotId={shotId} />
+            <PanelGroup direction="vertical" autoSaveId="fleet-rail.desk">
+              <Panel defaultSize={66} minSize={25}>
+                <CrashGuard what="The stage">
+                  <Stage station={station as StationId} />
+                </CrashGuard>
+              </Panel>
+              <Sash />
+              <Panel defaultSize={34} minSize={18} ref={lower}>
+                <Column>
+                  {station === 'pace' && <DiagramBar />}
+                  <RunDiagram hasStrip={station !== 'facing' || !banks} hasFeet={station === 'contact'} />
+                  {station === 'facing' && <BankChart />}
+                  <Transport />
+                </Column>
+              </Panel>
+            </PanelGroup>
+          </Work>
+        </Below>
+      </Whole>
+    </EvaluationContext.Provider>
   );
 }
 

@@ -1,27 +1,49 @@
-import { useEffect } from 'react';
+import { createContext, useContext, useEffect, useState } from 'react';
 import { sentenceOf } from '../api/request';
 import { EvaluationClient } from '../evaluation/evaluation-client';
 import { notify } from '../ui/notices';
+import { wantedAside, type WantedAside } from './aside';
 import type { DeskStore } from './desk-store';
 
-/** Keeps the desk's evaluation up with its document. */
-export function useEvaluation(desk: DeskStore): void {
+/** Whom the desk's parts ask about the shot as it is played. */
+export const EvaluationContext = createContext<EvaluationClient | null>(null);
+
+export const useEvaluationClient = () => useContext(EvaluationContext);
+
+/** Keeps the desk's evaluation up with its document, and with what is shown beside it. */
+export function useEvaluation(desk: DeskStore): EvaluationClient | null {
+  const [opened, setOpened] = useState<EvaluationClient | null>(null);
   useEffect(() => {
-    const client = new EvaluationClient(
-      (evaluation) => desk.getState().set({ evaluation }),
-      (error) => notify('error', `The shot could not be evaluated: ${sentenceOf(error)}`),
-    );
+    const fail = (error: unknown) => notify('error', `The shot could not be evaluated: ${sentenceOf(error)}`);
+    const client = new EvaluationClient((evaluation) => desk.getState().set({ evaluation }), fail);
+    setOpened(client);
+    let shown: WantedAside | null = null;
+    const showAside = (again: boolean) => {
+      const wanted = wantedAside(desk.getState());
+      if (wanted === shown && !(again && wanted)) return;
+      shown = wanted;
+      if (wanted === null) desk.getState().set({ aside: null });
+      else
+        client.evaluateAside(wanted.shot, wanted.riders).then((aside) => {
+          if (aside && shown === wanted) desk.getState().set({ aside });
+        }, fail);
+    };
     const { ground, hierarchies, shot } = desk.getState();
     client.setAssets(ground, hierarchies);
     client.evaluate(shot);
-    const stop = desk.subscribe(({ shot, ground, hierarchies }, before) => {
+    showAside(false);
+    const stop = desk.subscribe((state, before) => {
+      const { shot, ground, hierarchies } = state;
       const dressed = ground !== before.ground || hierarchies !== before.hierarchies;
       if (dressed) client.setAssets(ground, hierarchies);
       if (dressed || shot !== before.shot) client.evaluate(shot);
+      showAside(dressed);
     });
     return () => {
       stop();
       client.close();
+      setOpened(null);
     };
   }, [desk]);
+  return opened;
 }

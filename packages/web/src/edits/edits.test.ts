@@ -1,3 +1,4 @@
+import { NO_ASSETS } from '@fleet-rail/core';
 import { newHitch, newShot, parseShot, withRider, type Axis, type Shot, type Vec3 } from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
 import { drawnPath } from './drawn-path';
@@ -63,8 +64,8 @@ describe('edits give documents that the server accepts', () => {
     ['attach', shot],
     ['add a camera', addRider(base, model('Drone', ['lens'])).shot],
     ['aim', aimAt(id, { point: [1, 2, 3] })(shot)],
-    ['delete path', deletePath('lane', 'back', 1)(shot)],
-    ['delete path, riders stay', deletePath('lane', 'stay', 120)(shot)],
+    ['delete path', deletePath('lane', 'back', 1, NO_ASSETS)(shot)],
+    ['delete path, riders stay', deletePath('lane', 'stay', 120, NO_ASSETS)(shot)],
     ['delete points', deletePathPoints('lane', new Set([0]))(shot)],
     ['add mark', addMark('lane', 3)(shot)],
     ['place key', placeKey(id, 0, 500, 0.2)(shot)],
@@ -97,7 +98,7 @@ it('a model is listed once however many riders wear it, and each rider has its o
 
 it('deleting a path never strands what rode it', () => {
   const { shot } = ridingShot();
-  const after = deletePath('lane', 'back', 1)(shot);
+  const after = deletePath('lane', 'back', 1, NO_ASSETS)(shot);
   expect(after.riders[0].hitch).toBeNull();
   expect(after.riders[0].rest).toEqual(shot.riders[0].rest);
 });
@@ -151,7 +152,7 @@ it('cuts stand in order of frame, one a frame', () => {
 
 it('riders of a deleted path stay where they were at the frame, when that is asked', () => {
   const { shot } = ridingShot();
-  const after = deletePath('lane', 'stay', 120.5)(shot);
+  const after = deletePath('lane', 'stay', 120.5, NO_ASSETS)(shot);
   expect(after.riders[0].hitch).toBeNull();
   // Halfway through frames 1 to 240 of a ten metre lane.
   expect(after.riders[0].rest.translation[2]).toBeCloseTo(5, 9);

@@ -5,11 +5,13 @@ import {
   detachBack,
   detachHere,
   freeId,
+  freeName,
   keepMarks,
   moveSomePoints,
   type Mark,
   type PathPoint,
   type Quat,
+  type SceneAssets,
   type Shot,
   type ShotPath,
   type Vec3,
@@ -41,9 +43,7 @@ export function addPaths(shot: Shot, paths: readonly ShotPath[]): { shot: Shot; 
 
 /** A name no path has yet: "Path", "Path 2", … */
 export function freePathName(shot: Shot, base = 'Path'): string {
-  const taken = new Set(shot.paths.map((path) => path.name));
-  if (!taken.has(base)) return base;
-  for (let n = 2; ; n++) if (!taken.has(`${base} ${n}`)) return `${base} ${n}`;
+  return freeName(base, shot.paths);
 }
 
 /** Puts one point somewhere, in the path's own space. */
@@ -119,9 +119,10 @@ export type RidersFate = 'back' | 'stay';
 
 /** Takes a path away; what rode it goes back to where it rested, or stays where it is at a frame. */
 export const deletePath =
-  (id: string, fate: RidersFate, frame: number): Edit =>
+  (id: string, fate: RidersFate, frame: number, assets: SceneAssets): Edit =>
   (shot) => {
     const carried = shot.riders.flatMap((rider) => (rider.hitch?.path === id ? [rider.id] : []));
-    const free = fate === 'stay' ? detachHere(shot, carried, frame) : detachBack(shot, carried);
+    const free =
+      fate === 'stay' ? detachHere(shot, assets, carried, frame) : detachBack(shot, assets, carried);
     return { ...free, paths: free.paths.filter((path) => path.id !== id) };
   };

@@ -4,19 +4,22 @@ import {
   Rider,
   ShotError,
   defaultsOf,
+  evaluateShot,
   freeBadge,
   freeId,
-  freeRiderName,
+  freeName,
   leastUsedColor,
   moveKey,
   refuseCircles,
   withHitch,
+  withOwnPace,
   withRider,
   type AimTarget,
   type Axes,
   type Hitch,
   type Kind,
   type Pace,
+  type SceneAssets,
   type Shot,
 } from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
@@ -73,7 +76,7 @@ export function addPlainRider(shot: Shot, name: string, parts: Partial<Rider>): 
     ...defaultsOf(Rider),
     ...parts,
     id,
-    name: freeRiderName(name, shot.riders),
+    name: freeName(name, shot.riders),
     badge: freeBadge(name, shot),
     color: leastUsedColor(shot),
   };
@@ -179,3 +182,11 @@ export function refusing(edit: Edit): Edit {
 
 export const placeKey = (id: string, key: number, frame: number, value: number): Edit =>
   changePace(id, (pace) => moveKey(pace, key, frame, value));
+
+/** A rider that went by another's timing with one of its own that does the same. */
+export const ownTiming =
+  (id: string, assets: SceneAssets): Edit =>
+  (shot) => {
+    const evaluated = evaluateShot(shot, assets);
+    return withRider(shot, id, (rider) => withOwnPace(evaluated, rider));
+  };

@@ -1,6 +1,6 @@
-import type { GroundMesh, NodeHierarchy, Shot } from '@fleet-rail/core';
+import type { GroundMesh, NodeHierarchy, SeamGap, Shot } from '@fleet-rail/core';
 import { wrap, type Remote } from 'comlink';
-import { withUpdate, type Evaluation } from './evaluation';
+import { withUpdate, type AsideEvaluation, type Evaluation, type SentClosing } from './evaluation';
 import { nextTask } from './next-task';
 import { encodeDelta } from './shot-delta';
 import type { EvaluationWorker } from './worker';
@@ -16,6 +16,7 @@ export class EvaluationClient {
   private waiting: Shot | null = null;
   private busy = false;
   private latest: Evaluation | null = null;
+  private asked: Shot | null = null;
 
   constructor(
     private readonly onEvaluation: (evaluation: Evaluation, shot: Shot) => void,
@@ -30,6 +31,24 @@ export class EvaluationClient {
   /** Gives what the shot is played with; the next evaluation goes by it. */
   setAssets(ground: GroundMesh | null, hierarchies: ReadonlyMap<string, NodeHierarchy>): void {
     void this.remote.setAssets(ground, hierarchies);
+  }
+
+  /** Evaluates some riders of another shot; where a newer one was asked for since, the answer is null. */
+  async evaluateAside(shot: Shot, riders: readonly string[]): Promise<AsideEvaluation | null> {
+    this.asked = shot;
+    await nextTask();
+    if (this.asked !== shot) return null;
+    const aside = await this.remote.evaluateAside(encodeDelta(this.sent, shot), riders);
+    return this.asked === shot ? { ...aside, shot } : null;
+  }
+
+  /** How the shot that was evaluated last meets itself at its seam. */
+  seam(): Promise<SeamGap[]> {
+    return this.remote.seam();
+  }
+
+  closings(gap: SeamGap): Promise<SentClosing[]> {
+    return this.remote.closings(gap);
   }
 
   close(): void {

@@ -1,4 +1,14 @@
-import type { Finding, PathFacts, Plant, SampledGauge, SampledParts } from '@fleet-rail/core';
+import type {
+  Closing,
+  Finding,
+  PathFacts,
+  Plant,
+  Rider,
+  RiderTiming,
+  Shot,
+  SampledGauge,
+  SampledParts,
+} from '@fleet-rail/core';
 
 /** What the stage draws of one path. */
 export interface EvaluatedPath {
@@ -23,6 +33,8 @@ export interface EvaluatedRider {
   readonly parts: SampledParts;
   /** What is read off it beside its pose. */
   readonly gauges: readonly SampledGauge[];
+  /** When it goes by its own pace, and at which frames of the shot that is seen; null where it rides none. */
+  readonly timing: RiderTiming | null;
   /** Where its feet are set down, in frames of the shot. */
   readonly plants: readonly Plant[];
 }
@@ -75,4 +87,20 @@ function merged<T extends { id: string }>(
       return item ? [[id, item] as const] : [];
     }),
   );
+}
+
+/** Some riders of a shot that is not the desk's: one that is shown before it is accepted, or compared with. */
+export interface AsideEvaluation {
+  readonly shot: Shot;
+  /** As in {@link Evaluation}. */
+  readonly first: number;
+  readonly step: number;
+  /** By rider id POSE.size numbers a sample. */
+  readonly poses: ReadonlyMap<string, Float64Array>;
+}
+
+/** A way to close a gap of the seam, as it is sent: the rider it changes, and whether the shot loops then. */
+export interface SentClosing extends Omit<Closing, 'shot'> {
+  readonly rider: Rider;
+  readonly loop: boolean;
 }

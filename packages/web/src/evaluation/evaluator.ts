@@ -3,6 +3,7 @@ import {
   GroundSurface,
   NO_ASSETS,
   checkWhole,
+  closingsOf,
   compiledPathOf,
   evaluateShot,
   findContact,
@@ -13,6 +14,7 @@ import {
   sampleGauge,
   sampleParts,
   sampleRider,
+  seamReport,
   shownAt,
   withRidersBehind,
   worstFirst,
@@ -24,9 +26,16 @@ import {
   type NodeHierarchy,
   type Rider,
   type SceneAssets,
+  type SeamGap,
   type Shot,
 } from '@fleet-rail/core';
-import type { EvaluatedPath, EvaluatedRider, EvaluationUpdate } from './evaluation';
+import type {
+  AsideEvaluation,
+  EvaluatedPath,
+  EvaluatedRider,
+  EvaluationUpdate,
+  SentClosing,
+} from './evaluation';
 import { decodeDelta, type ShotDelta } from './shot-delta';
 
 /** The most poses kept for the page; beyond it samples lie several frames apart. */
@@ -49,14 +58,13 @@ export class Evaluator {
     this.mesh = mesh;
     this.assets = { ground, hierarchies };
   }
+
   /** Takes a changed shot and gives what changed in its evaluation. */
   evaluate(delta: ShotDelta): EvaluationUpdate {
     const shot = decodeDelta(this.shot, delta);
     this.shot = shot;
     const evaluated = evaluateShot(shot, this.assets);
-    const frames = frameCount(shot);
-    const step = Math.max(1, Math.ceil((frames * shot.riders.length) / MOST_POSES));
-    const samples = Math.floor((frames - 1) / step) + 1;
+    const { frames, samples, step } = sampling(shot, shot.riders.length);
     const timing = `${shot.fps} ${shot.range.first} ${shot.range.last} ${shot.loop} ${step} ${JSON.stringify([shot.cues, shot.retimes])}`;
     const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
     return {
@@ -76,6 +84,7 @@ export class Evaluator {
             poses: sampleRider(evaluated.poses[i], first, samples, step),
             parts: sampleParts(evaluated.parts(rider), first, samples, step),
             gauges: evaluated.gauges(rider).map((gauge) => sampleGauge(gauge, first, samples, step)),
+            timing: evaluated.timing(rider),
             plants: shownPlants(evaluated, rider),
           } satisfies EvaluatedRider,
         ];
@@ -85,6 +94,39 @@ export class Evaluator {
         ...shot.riders.flatMap(({ id }) => this.found.get(id) ?? []),
       ]),
     };
+  }
+
+  /** Poses of some riders of a shot that differs from the one that was evaluated last. */
+  evaluateAside(delta: ShotDelta, riders: readonly string[]): Omit<AsideEvaluation, 'shot'> {
+    const shot = decodeDelta(this.shot, delta);
+    const { poses } = evaluateShot(shot, this.assets);
+    const { first } = shot.range;
+    const { samples, step } = sampling(shot, riders.length);
+    const index = new Map(shot.riders.map(({ id }, i) => [id, i]));
+    return {
+      first,
+      step,
+      poses: new Map(
+        riders.flatMap((id) => {
+          const i = index.get(id);
+          return i === undefined ? [] : [[id, sampleRider(poses[i], first, samples, step)] as const];
+        }),
+      ),
+    };
+  }
+
+  /** How the shot that was evaluated last meets itself at its seam. */
+  seam(): SeamGap[] {
+    return this.shot ? seamReport(evaluateShot(this.shot, this.assets)) : [];
+  }
+
+  /** The ways to close a gap of its seam. */
+  closings(gap: SeamGap): SentClosing[] {
+    if (this.shot === null) return [];
+    return closingsOf(evaluateShot(this.shot, this.assets), gap).flatMap(({ shot, ...closing }) => {
+      const rider = shot.riders.find(({ id }) => id === gap.rider);
+      return rider ? [{ ...closing, rider, loop: shot.loop }] : [];
+    });
   }
 
   private drawPath(id: string, curve: Curve): EvaluatedPath[] {
@@ -126,6 +168,13 @@ export class Evaluator {
       parts.every((part, i) => part === before.parts[i]);
     return !same;
   }
+}
+
+/** How many samples of a shot are kept, and how many frames lie from one to the next. */
+function sampling(shot: Shot, riders: number): { frames: number; samples: number; step: number } {
+  const frames = frameCount(shot);
+  const step = Math.max(1, Math.ceil((frames * riders) / MOST_POSES));
+  return { frames, step, samples: Math.floor((frames - 1) / step) + 1 };
 }
 
 /** Plants in the time of the shot; what is not shown of them is left out. */

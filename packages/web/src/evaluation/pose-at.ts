@@ -7,12 +7,11 @@ import type { EvaluatedRider, Evaluation } from './evaluation';
  * @param out POSE.size numbers
  */
 export function poseAt(
-  evaluation: Evaluation,
-  rider: EvaluatedRider,
+  evaluation: Pick<Evaluation, 'first' | 'step'>,
+  { poses }: Pick<EvaluatedRider, 'poses'>,
   frame: number,
   out: Float64Array,
 ): void {
-  const { poses } = rider;
   const last = poses.length / POSE.size - 1;
   const place = Math.min(last, Math.max(0, (frame - evaluation.first) / evaluation.step));
   const i = Math.min(last, Math.floor(place + 1e-9));

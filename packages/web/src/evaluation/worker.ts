@@ -1,4 +1,4 @@
-import type { GroundMesh, NodeHierarchy } from '@fleet-rail/core';
+import type { GroundMesh, NodeHierarchy, SeamGap } from '@fleet-rail/core';
 import { expose, transfer } from 'comlink';
 import { Evaluator } from './evaluator';
 import type { ShotDelta } from './shot-delta';
@@ -24,6 +24,15 @@ const api = {
       arrays.map((array) => array.buffer as ArrayBuffer),
     );
   },
+  evaluateAside(delta: ShotDelta, riders: readonly string[]) {
+    const aside = evaluator.evaluateAside(delta, riders);
+    return transfer(
+      aside,
+      [...aside.poses.values()].map((array) => array.buffer as ArrayBuffer),
+    );
+  },
+  seam: () => evaluator.seam(),
+  closings: (gap: SeamGap) => evaluator.closings(gap),
 };
 
 export type EvaluationWorker = typeof api;

@@ -30,6 +30,6 @@ const api = {
   },
 };
 
-export type SceneryWorker = typeof api;
+export type AssetsWorker = typeof api;
 
 expose(api);

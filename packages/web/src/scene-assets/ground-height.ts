@@ -1,8 +1,8 @@
 import {
   GroundSurface,
-  NO_ASSETS,
   type GroundHeight,
   type GroundMesh,
+  type NodeHierarchy,
   type SceneAssets,
 } from '@fleet-rail/core';
 
@@ -20,9 +20,15 @@ export function groundHeightOf(mesh: GroundMesh | null): GroundHeight {
   return mesh === null ? levelGround : groundOf(mesh).nearestHeight;
 }
 
-/** What a shot is played with in the page itself: the ground; models stand there as they are. */
-export function onGround(mesh: GroundMesh | null): SceneAssets {
-  return { ...NO_ASSETS, ground: mesh && groundOf(mesh) };
+/** What the page has read of what a shot is played with. */
+export interface LoadedAssets {
+  readonly ground: GroundMesh | null;
+  readonly hierarchies: ReadonlyMap<string, NodeHierarchy>;
+}
+
+/** What a shot is played with, for edits that ask where something is. */
+export function sceneAssets({ ground, hierarchies }: LoadedAssets): SceneAssets {
+  return { ground: ground && groundOf(ground), hierarchies };
 }
 
 const levelGround: GroundHeight = () => 0;

@@ -1,9 +1,11 @@
-import { formUp, type Formation, type Rider, type Vec3 } from '@fleet-rail/core';
+import { formUp, type Formation, type Rider, type Shot, type Vec3 } from '@fleet-rail/core';
 import { useCallback, useState } from 'react';
+import { sceneAssets } from '../../scene-assets/ground-height';
 import { Button } from '../../ui/button';
 import { Buttons, FieldGrid, Hint } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
+import { useDeskStore } from '../desk-store';
 import { CopiesCard } from './copies-card';
 
 const ARRANGED: readonly { id: Formation['arrangement']; name: string }[] = [
@@ -27,10 +29,11 @@ const START: Formation = {
 
 /** Copies of a rider that share its motion, each varied by a seed. */
 export function FormationCard({ leader }: { leader: Rider }) {
+  const desk = useDeskStore();
   const [formation, setFormation] = useState<Formation | null>(null);
   const make = useCallback(
-    (shot: Parameters<typeof formUp>[0]) => formUp(shot, leader.id, formation ?? START),
-    [leader.id, formation],
+    (shot: Shot) => formUp(shot, sceneAssets(desk.getState()), leader.id, formation ?? START),
+    [desk, leader.id, formation],
   );
   if (formation === null) {
     return (

@@ -1,15 +1,8 @@
-import {
-  detachBack,
-  detachHere,
-  removeRider,
-  sitOn,
-  withOwnPace,
-  withRider,
-  type Rider,
-} from '@fleet-rail/core';
+import { detachBack, detachHere, leaderIdOf, removeRider, sitOn, type Rider } from '@fleet-rail/core';
 import { MousePointerClick, Trash2, Unlink } from 'lucide-react';
 import { useState } from 'react';
-import { changeRider, findModel, replaceModel } from '../../edits/rider-edits';
+import { changeRider, findModel, ownTiming, replaceModel } from '../../edits/rider-edits';
+import { sceneAssets } from '../../scene-assets/ground-height';
 import { Button } from '../../ui/button';
 import { TextField } from '../../ui/fields';
 import { Fold } from '../../ui/fold';
@@ -21,7 +14,7 @@ import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
-import { beginLanding } from '../attach-previews';
+import { beginAttaching } from '../attach-previews';
 import { FormationCard } from './formation-card';
 import { AttachCard } from './attach-card';
 import { StringCard } from './string-card';
@@ -42,10 +35,12 @@ export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly 
   const badges = riders.filter(({ id }) => ids.includes(id)).map(({ badge }) => badge);
   const title = badges.length > 1 ? badges.join(', ') : `${rider.badge} ${rider.name}`;
   const lands = attaching !== null && attaching.riders.join() === ids.join() ? attaching : null;
-  const leader = riders.find(({ id }) => id === (rider.hitch?.follows ?? rider.hitch?.pacedBy)?.rider);
+  const leader = riders.find(({ id }) => rider.hitch && id === leaderIdOf(rider.hitch));
   const detach = (here: boolean) =>
     edit(`Detach ${badges.join(', ')}`, (shot) =>
-      here ? detachHere(shot, ids, desk.getState().frame) : detachBack(shot, ids),
+      here
+        ? detachHere(shot, sceneAssets(desk.getState()), ids, desk.getState().frame)
+        : detachBack(shot, sceneAssets(desk.getState()), ids),
     );
   return (
     <Section>
@@ -64,13 +59,7 @@ export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly 
             </Button>
             <Button onPress={() => detach(false)}>Detach, go back</Button>
             {leader && (
-              <Button
-                onPress={() =>
-                  edit('Own timing', (shot) =>
-                    withRider(shot, rider.id, (before) => withOwnPace(shot, before)),
-                  )
-                }
-              >
+              <Button onPress={() => edit('Own timing', ownTiming(rider.id, sceneAssets(desk.getState())))}>
                 Give it its own timing
               </Button>
             )}
@@ -95,7 +84,7 @@ export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly 
               <MousePointerClick aria-hidden /> Pick a path on the stage
             </Button>
           </Buttons>
-          <RowList aria-label="Paths to ride" onAction={(key) => beginLanding(desk, ids, String(key))}>
+          <RowList aria-label="Paths to ride" onAction={(key) => beginAttaching(desk, ids, String(key))}>
             {paths.map(({ id, name }) => (
               <Row key={id} id={id} textValue={name}>
                 <RowName>{name}</RowName>
@@ -122,7 +111,7 @@ export function RiderSection({ rider }: { rider: Rider }) {
     edit(`Replace the model of ${rider.badge}`, replaceModel(rider.id, model, worn));
   const sit = (carrier: string) =>
     attempt(desk, carrier === '' ? 'Take off its carrier' : 'Put on a carrier', (shot) =>
-      sitOn(shot, rider.id, carrier || null, desk.getState().frame, keeps),
+      sitOn(shot, sceneAssets(desk.getState()), rider.id, carrier || null, desk.getState().frame, keeps),
     );
   return (
     <>
@@ -195,7 +184,10 @@ export function RiderSection({ rider }: { rider: Rider }) {
           <IconButton
             label={`Delete ${rider.badge} ${rider.name}`}
             onPress={() => {
-              edit(`Delete ${rider.badge}`, (shot) => removeRider(shot, rider.id, desk.getState().frame));
+              const { frame } = desk.getState();
+              edit(`Delete ${rider.badge}`, (shot) =>
+                removeRider(shot, sceneAssets(desk.getState()), rider.id, frame),
+              );
               notify('done', `Deleted ${rider.badge} ${rider.name}.`, {
                 name: 'Undo',
                 run: () => desk.getState().undo(),

@@ -9,6 +9,7 @@ import {
   type DropItem,
 } from 'react-aria-components';
 import styled from 'styled-components';
+import { sceneAssets } from '../../scene-assets/ground-height';
 import { Badge } from '../../ui/badge';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
@@ -107,8 +108,9 @@ export function RidersTree(props: {
     );
     const ids = texts.filter((id) => riders.some((rider) => rider.id === id));
     const { frame } = desk.getState();
+    const assets = sceneAssets(desk.getState());
     attempt(desk, carrier === null ? 'Take off its carrier' : 'Put on a carrier', (shot) =>
-      ids.reduce((before, id) => sitOn(before, id, carrier, frame, true), shot),
+      ids.reduce((before, id) => sitOn(before, assets, id, carrier, frame, true), shot),
     );
   };
   const { dragAndDropHooks } = useDragAndDrop({

@@ -1,7 +1,7 @@
 import {
   Act,
   defaultsOf,
-  restStops,
+  naturalStops,
   type Foot,
   type FoundGait,
   type Gait,
@@ -11,6 +11,7 @@ import { Footprints, Plus, Ruler, Trash2 } from 'lucide-react';
 import type { KeptModel } from '../../api/models';
 import { borrowClips, changeGait, takeGait } from '../../edits/contact-edits';
 import { changeRider } from '../../edits/rider-edits';
+import { sceneAssets } from '../../scene-assets/ground-height';
 import { Button, PrimaryButton } from '../../ui/button';
 import { Fold } from '../../ui/fold';
 import { IconButton } from '../../ui/icon-button';
@@ -145,9 +146,13 @@ export function WalkSection({ rider, model }: { rider: Rider; model: KeptModel |
           <Buttons>
             <Button
               isDisabled={gait.feet.length === 0}
-              onPress={() => attempt(desk, 'Rest stops', (shot) => restStops(shot, rider.id))}
+              onPress={() =>
+                attempt(desk, 'Move stops', (shot) =>
+                  naturalStops(shot, sceneAssets(desk.getState()), rider.id),
+                )
+              }
             >
-              Bring stops to a rest
+              Move stops to natural poses
             </Button>
           </Buttons>
           <ActsFold gait={gait} gaits={gaits} change={change} />

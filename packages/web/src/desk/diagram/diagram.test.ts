@@ -7,16 +7,17 @@ import {
   type CompiledPath,
   type Pace,
   type Rider,
-  type ShownFrames,
+  type FrameMapping,
 } from '@fleet-rail/core';
 import { scaleLinear } from 'd3-scale';
-import { comparedTake } from './compared-take';
+import { comparedTake, wantedAside } from '../aside';
+import { createDesk } from '../desk-store';
 import { linePath } from './line-path';
 import { paceGeometry, roundedValue, snappedValue, stretchText } from './pace-geometry';
 import { stripLimits, stripLine } from './strip-channel';
 
 const range = { first: 1, last: 97 };
-const SAME: ShownFrames = { shown: (frame) => frame, own: (frame) => frame };
+const SAME: FrameMapping = { shown: (frame) => frame, own: (frame) => frame, rate: () => 1 };
 
 /** A rider on a round of 40 m radius that is once round in four seconds, with marks at 30 and 200 m. */
 const shot = newShot({
@@ -67,9 +68,10 @@ describe('the geometry of a pace', () => {
   });
 
   it('leaves out what the shot does not show, and takes frames through bent time', () => {
-    const late: ShownFrames = {
+    const late: FrameMapping = {
       shown: (frame) => (frame < 20 ? null : frame + 24),
       own: (frame) => frame - 24,
+      rate: () => 1,
     };
     const geometry = paceGeometry(rider, pace, curve.length, x, y, late);
     expect(geometry.across(10)).toBeNull();
@@ -163,19 +165,33 @@ describe('a take that is compared with', () => {
     riders: [{ ...rider, hitch: { ...newHitch('ring', range), takes: [{ name: 'Twice', pace: other }] } }],
   });
 
-  it('is the rider as that take has it, and nothing else of the shot', () => {
-    const take = comparedTake({ shot: kept, riderId: 'r', take: 0 });
-    expect(take?.name).toBe('Twice');
-    const last = (take?.poses.length ?? 0) - POSE.size;
-    expect(take?.poses[last + POSE.distance]).toBeCloseTo(2 * curve.length, 6);
+  it('is asked for as the rider has it in that take, and nothing else of the shot', () => {
+    const desk = createDesk(kept);
+    desk.getState().set({ take: 0 });
+    const wanted = wantedAside(desk.getState());
+    expect(wanted?.riders).toEqual(['r']);
+    expect(wanted?.shot.riders[0].hitch?.pace.keys[1].value).toBe(2);
     expect(kept.riders[0].hitch?.pace.keys[1].value).toBe(1);
+    // The same for as long as nothing changes, so that it is evaluated once.
+    desk.getState().goToFrame(20);
+    expect(wantedAside(desk.getState())).toBe(wanted);
+  });
+
+  it('is shown as soon as it is evaluated', () => {
+    const poses = new Map([['r', new Float64Array(2 * POSE.size)]]);
+    const aside = { shot: kept, first: 1, step: 96, poses };
+    expect(comparedTake({ shot: kept, riderId: 'r', take: 0, aside: null })).toBeNull();
+    expect(comparedTake({ shot: kept, riderId: 'r', take: 0, aside })).toMatchObject({
+      name: 'Twice',
+      step: 96,
+    });
   });
 
   it('is none where none is chosen, or there is none', () => {
-    for (const choice of [null, 1]) {
-      expect(comparedTake({ shot: kept, riderId: 'r', take: choice })).toBeNull();
+    const desk = createDesk(kept);
+    for (const take of [null, 1]) {
+      desk.getState().set({ take });
+      expect(wantedAside(desk.getState())).toBeNull();
     }
-    expect(comparedTake({ shot, riderId: 'r', take: 0 })).toBeNull();
-    expect(comparedTake({ shot: kept, riderId: null, take: 0 })).toBeNull();
   });
 });

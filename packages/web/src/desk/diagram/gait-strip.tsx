@@ -4,6 +4,7 @@ import styled, { useTheme } from 'styled-components';
 import { changePace } from '../../edits/rider-edits';
 import { LABEL_FONT } from '../../theme/global-style';
 import { lineColor } from '../../theme/theme';
+import { sceneAssets } from '../../scene-assets/ground-height';
 import { showNumber } from '../../ui/quantity';
 import { useDesk, useDeskStore } from '../desk-store';
 import { AxisText } from './diagram-text';
@@ -97,7 +98,7 @@ function StopFrames({ scales, top, rider }: { scales: DiagramScales; top: number
   const shot = useDesk((state) => state.shot);
   const shown = useShownFrames(shot, rider);
   const drag = useRef<{ x: number; stop: PaceStop; stops: WalkersStops; gesture: string } | null>(null);
-  const stops = walkersStops(shot, rider);
+  const stops = walkersStops(shot, sceneAssets(desk.getState()), rider);
   if (stops === null) return null;
   const { list } = stops;
   const { x } = scales;
@@ -149,7 +150,7 @@ function StopFrames({ scales, top, rider }: { scales: DiagramScales; top: number
           if (way === 0) return;
           event.preventDefault();
           event.stopPropagation();
-          if (end === 'begins') take('Move stop', stops.nextRest(stop, way));
+          if (end === 'begins') take('Move stop', stops.nextNatural(stop, way));
           else take('Lengthen stop', stops.lengthened(stop, way * (event.shiftKey ? 10 : 1)));
         }}
       />

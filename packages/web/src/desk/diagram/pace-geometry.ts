@@ -1,4 +1,11 @@
-import type { Pace, PaceKey, Rider, ShotPath, ShownFrames } from '@fleet-rail/core';
+import {
+  metresPerValue,
+  type FrameMapping,
+  type Pace,
+  type PaceKey,
+  type Rider,
+  type ShotPath,
+} from '@fleet-rail/core';
 import type { ScaleLinear } from 'd3-scale';
 
 /** Turns a pace's frames and values into places of the diagram, and back. */
@@ -19,9 +26,9 @@ export function paceGeometry(
   length: number,
   x: ScaleLinear<number, number>,
   y: ScaleLinear<number, number>,
-  shown: ShownFrames,
+  shown: FrameMapping,
 ): PaceGeometry {
-  const metres = pace.unit === 'laps' ? length || 1 : 1;
+  const metres = metresPerValue(pace, { length: length || 1 });
   const along = rider.hitch?.offset.along ?? 0;
   return {
     metres,

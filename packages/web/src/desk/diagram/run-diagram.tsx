@@ -1,4 +1,4 @@
-import { insertKey, type Rider } from '@fleet-rail/core';
+import { hasOwnPace, insertKey, type Rider } from '@fleet-rail/core';
 import { useRef, useState, type MouseEvent, type PointerEvent } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { changePace } from '../../edits/rider-edits';
@@ -6,7 +6,7 @@ import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { useDesk, useDeskStore, useSelectedRider } from '../desk-store';
 import { useSize } from '../use-size';
-import { comparedTake } from './compared-take';
+import { comparedTake } from '../aside';
 import { CrossingFlags } from './crossing-flags';
 import { CutRow } from './cut-row';
 import {
@@ -211,7 +211,7 @@ function usePress({ x, bands }: DiagramScales) {
       setBox(null);
     },
     onDoubleClick(event: MouseEvent<SVGSVGElement>) {
-      if (!selected || !pace || pace.mode !== 'keys' || selected.hitch?.follows || selected.hitch?.pacedBy)
+      if (!selected || !pace || pace.mode !== 'keys' || !selected.hitch || !hasOwnPace(selected.hitch))
         return;
       const frame = Math.round(shown.own(x.invert(svgPlace(event).px)));
       desk.getState().edit(
@@ -280,7 +280,8 @@ function BandLines({ band, x, width }: { band: DiagramBand; x: DiagramScales['x'
   const riderId = useDesk((state) => state.riderId);
   const shot = useDesk((state) => state.shot);
   const take = useDesk((state) => state.take);
-  const compared = comparedTake({ shot, riderId, take });
+  const aside = useDesk((state) => state.aside);
+  const compared = comparedTake({ shot, riderId, take, aside });
   if (evaluation === null) return null;
   const riders = [...band.riders].sort((a, b) => Number(a.id === riderId) - Number(b.id === riderId));
   // Hundreds of lines are a band: each needs less of its detail.
@@ -304,7 +305,7 @@ function BandLines({ band, x, width }: { band: DiagramBand; x: DiagramScales['x'
       })}
       {shows && (
         <path
-          d={lineOf(compared.poses, { first: shot.range.first, step: 1 })}
+          d={lineOf(compared.poses, compared)}
           stroke={lineColor(compared.rider.color)}
           strokeWidth={2}
           strokeDasharray="3 4"
@@ -320,7 +321,7 @@ function OwnGrips({ bands, x }: { bands: readonly DiagramBand[]; x: DiagramScale
   const rider = useSelectedRider();
   const band = bands.find(({ pathId }) => pathId === rider?.hitch?.path);
   const length = useDesk((state) => state.evaluation?.paths.get(rider?.hitch?.path ?? '')?.length ?? 0);
-  if (!rider?.hitch || !band || rider.hitch.follows || rider.hitch.pacedBy) return null;
+  if (!rider?.hitch || !band || !hasOwnPace(rider.hitch)) return null;
   const { pace } = rider.hitch;
   return pace.mode === 'keys' ? (
     <PaceGrips rider={rider} pace={pace} x={x} y={band.y} length={length} />

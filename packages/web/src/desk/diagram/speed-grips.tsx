@@ -1,3 +1,4 @@
+import { metresPerValue } from '@fleet-rail/core';
 import { POSE, moveSpeed, stretchAtSpeed, type Pace, type Rider } from '@fleet-rail/core';
 import type { ScaleLinear } from 'd3-scale';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
@@ -116,7 +117,7 @@ export function SpeedStretches(props: GripProps) {
   const shot = useDesk((state) => state.shot);
   const length = useDesk((state) => state.evaluation?.paths.get(rider.hitch?.path ?? '')?.length ?? 0);
   const shown = useShownFrames(shot, rider);
-  const metres = pace.unit === 'laps' ? length : 1;
+  const metres = metresPerValue(pace, { length });
   const { events, telling } = useSpeedDrag(props, (before, i, speed) =>
     stretchAtSpeed(before, i, speed, shot.fps, metres),
   );

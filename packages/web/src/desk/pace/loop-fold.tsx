@@ -1,24 +1,24 @@
 import {
   SEAM_UNITS,
   canClose,
-  closingsOf,
-  evaluateShot,
   isOpen,
-  seamReport,
-  type Closing,
+  withRider,
   type Rider,
   type SeamGap,
   type Shot,
 } from '@fleet-rail/core';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import styled from 'styled-components';
+import { sentenceOf } from '../../api/request';
+import type { SentClosing } from '../../evaluation/evaluation';
+import { notify } from '../../ui/notices';
 import { Badge } from '../../ui/badge';
 import { Button, PrimaryButton } from '../../ui/button';
 import { Fold } from '../../ui/fold';
 import { Buttons, Hint } from '../../ui/panel';
 import { Tick } from '../../ui/tick';
-import { onGround } from '../../scene-assets/ground-height';
 import { useDesk } from '../desk-store';
+import { useEvaluationClient } from '../use-evaluation';
 import { RelayCard } from './relay-card';
 
 const NAMES: Readonly<Record<SeamGap['channel'], string>> = {
@@ -83,30 +83,45 @@ export function LoopFold({ rider }: { rider: Rider | null }) {
 }
 
 function Seam() {
-  // While something is dragged the seam may lag behind it.
-  const shot = useDeferredValue(useDesk((state) => state.shot));
+  const shot = useDesk((state) => state.shot);
+  const evaluation = useDesk((state) => state.evaluation);
+  const client = useEvaluationClient();
   const seam = useDesk((state) => state.seam);
   const set = useDesk((state) => state.set);
   const edit = useDesk((state) => state.edit);
-  const [offered, setOffered] = useState<{ shot: Shot; gap: SeamGap } | null>(null);
-  const ground = useDesk((state) => state.ground);
-  const evaluated = useMemo(() => evaluateShot(shot, onGround(ground)), [shot, ground]);
-  const gaps = useMemo(() => seamReport(evaluated), [evaluated]);
+  const [gaps, setGaps] = useState<readonly SeamGap[] | null>(null);
+  const [offered, setOffered] = useState<{ shot: Shot; gap: SeamGap; closings: SentClosing[] } | null>(null);
+  useEffect(() => {
+    let current = true;
+    client?.seam().then(
+      (found) => current && setGaps(found),
+      (error: unknown) => notify('error', sentenceOf(error)),
+    );
+    return () => {
+      current = false;
+    };
+  }, [client, evaluation]);
   const gap = offered?.shot === shot ? offered.gap : null;
+  const closings = offered?.shot === shot ? offered.closings : [];
   // What a closing comes to can take a while for a drive: it is found when it is asked for.
-  const closings = useMemo(() => (gap ? closingsOf(evaluated, gap) : []), [evaluated, gap]);
+  const offer = (wanted: SeamGap) =>
+    client?.closings(wanted).then(
+      (found) => setOffered({ shot, gap: wanted, closings: found }),
+      (error: unknown) => notify('error', sentenceOf(error)),
+    );
+  if (gaps === null) return null;
   const bad = gaps.filter(isOpen);
   const riderOf = (id: string) => shot.riders.find((rider) => rider.id === id);
-  const take = (closing: Closing) => {
+  const take = ({ label, rider, loop }: SentClosing) => {
     // What was found for a shot is not put over one that has been changed since.
-    edit(closing.label, (now) => (now === shot ? closing.shot : now));
+    edit(label, (now) => (now === offered?.shot ? { ...withRider(now, rider.id, () => rider), loop } : now));
     setOffered(null);
   };
   return (
     <>
       <Hint role="status">
         {bad.length === 0
-          ? `Nothing to be seen at the seam: ${gaps.length} channels meet.`
+          ? `The loop closes: all ${gaps.length} channels match.`
           : `${bad.length} of ${gaps.length} channels do not meet: frame ${shot.range.last + 1} against frame ${shot.range.first}.`}
       </Hint>
       {bad.length > 0 && (
@@ -116,7 +131,7 @@ function Seam() {
               <th>Rider</th>
               <th>What</th>
               <th>Gap</th>
-              <th>A second</th>
+              <th>Change per second</th>
               <th aria-label="Fix" />
             </tr>
           </thead>
@@ -137,7 +152,7 @@ function Seam() {
                     {canClose(shot, one) && (
                       <Button
                         aria-label={`Close ${NAMES[one.channel]} of ${rider?.badge}`}
-                        onPress={() => setOffered({ shot, gap: one })}
+                        onPress={() => void offer(one)}
                       >
                         Close…
                       </Button>
@@ -159,9 +174,9 @@ function Seam() {
           </p>
           <Buttons>
             {i === 0 ? (
-              <PrimaryButton onPress={() => take(closing)}>Take this, the least change</PrimaryButton>
+              <PrimaryButton onPress={() => take(closing)}>Apply the smallest change</PrimaryButton>
             ) : (
-              <Button onPress={() => take(closing)}>Take this</Button>
+              <Button onPress={() => take(closing)}>Apply this</Button>
             )}
           </Buttons>
         </Offer>

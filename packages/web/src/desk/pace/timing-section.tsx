@@ -1,3 +1,4 @@
+import { metresPerValue } from '@fleet-rail/core';
 import { curveRidden, beginAtPlace, fitPace, type Pace, type Rider } from '@fleet-rail/core';
 import { useState } from 'react';
 import { changePace } from '../../edits/rider-edits';
@@ -19,7 +20,7 @@ export function TimingSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const { fps } = useDesk((state) => state.shot);
   const length = useDesk((state) => state.evaluation?.paths.get(rider.hitch?.path ?? '')?.length ?? 0);
   const [reported, setTold] = useState<{ pace: Pace; text: string } | null>(null);
-  const metres = pace.unit === 'laps' ? length || 1 : 1;
+  const metres = metresPerValue(pace, { length: length || 1 });
   const change = (mode: Pace['mode']) => {
     const { shot } = desk.getState();
     const track = curveRidden(shot, rider);

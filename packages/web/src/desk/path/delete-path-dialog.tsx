@@ -2,13 +2,14 @@ import type { ShotPath } from '@fleet-rail/core';
 import { deletePath, type RidersFate } from '../../edits/path-edits';
 import { Button, PrimaryButton } from '../../ui/button';
 import { Dialog, DialogButtons } from '../../ui/dialog';
+import { sceneAssets } from '../../scene-assets/ground-height';
 import { notify } from '../../ui/notices';
 import { useDesk, useDeskStore, type DeskStore } from '../desk-store';
 
 /** Takes a path away as one step, and offers the way back. */
 export function removePath(desk: DeskStore, path: ShotPath, fate: RidersFate): void {
   const { edit, frame } = desk.getState();
-  edit('Delete path', deletePath(path.id, fate, frame));
+  edit('Delete path', deletePath(path.id, fate, frame, sceneAssets(desk.getState())));
   notify('done', `Deleted "${path.name}".`, { name: 'Undo', run: () => desk.getState().undo() });
 }
 

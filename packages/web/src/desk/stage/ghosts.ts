@@ -1,16 +1,8 @@
-import {
-  POSE,
-  evaluateShot,
-  type EvaluatedShot,
-  type GroundMesh,
-  type Rider,
-  type Shot,
-} from '@fleet-rail/core';
+import { POSE, type Rider, type Shot } from '@fleet-rail/core';
 import { poseAt } from '../../evaluation/pose-at';
-import { onGround } from '../../scene-assets/ground-height';
-import type { DeskState, Attaching } from '../desk-store';
+import { comparedTake, MOST_GHOSTS } from '../aside';
 import { attachedShot } from '../attach-previews';
-import { comparedTake } from '../diagram/compared-take';
+import type { Attaching, DeskState } from '../desk-store';
 import { lookedThrough } from './looked-through';
 
 /** A pale figure of a rider: where it would be, or where it is at another time. */
@@ -24,27 +16,16 @@ export interface Ghost {
   readonly label?: string;
 }
 
-/** More are not drawn: they would be one smear. */
-const MOST_GHOSTS = 240;
-
-const evaluations = new WeakMap<Shot, { ground: GroundMesh | null; evaluated: EvaluatedShot }>();
-
-/** Poses of riders of a shot that is not on the desk, on the desk's ground, at one frame. */
-function posesIn(
-  shot: Shot,
-  ground: GroundMesh | null,
-  ids: readonly string[],
-  frame: number,
-): { rider: Rider; pose: Float64Array }[] {
-  const before = evaluations.get(shot);
-  const evaluated = before?.ground === ground ? before.evaluated : evaluateShot(shot, onGround(ground));
-  evaluations.set(shot, { ground, evaluated });
+/** Poses at one frame of riders that were evaluated aside, as far as they are. */
+function asideAt(state: DeskState, shot: Shot, ids: readonly string[], frame: number): Ghost[] {
+  const { aside } = state;
   return ids.flatMap((id) => {
-    const index = shot.riders.findIndex((rider) => rider.id === id);
-    if (index < 0) return [];
+    const rider = shot.riders.find((other) => other.id === id);
+    const poses = aside?.poses.get(id);
+    if (!rider || !aside || !poses) return [];
     const pose = new Float64Array(POSE.size);
-    evaluated.poses[index](frame, pose, 0);
-    return [{ rider: shot.riders[index], pose }];
+    poseAt(aside, { poses }, frame, pose);
+    return [{ rider, pose, pointed: false }];
   });
 }
 
@@ -66,18 +47,15 @@ function keptWhile(from: readonly unknown[], make: () => Ghost[]): Ghost[] {
  * selected rider as another take has it; or it every so many frames.
  */
 export function ghostsOf(state: DeskState): Ghost[] {
-  const { attaching, shownBefore, shows, frame, ground } = state;
-  const landed = attachedShot(state);
-  if (attaching && landed)
-    return keptWhile([attaching, landed, ground], () => ofAttaching(attaching, landed, ground));
-  if (shownBefore) {
-    const shown = shownBefore.riders.slice(0, MOST_GHOSTS);
-    return posesIn(shownBefore.shot, ground, shown, frame).map((ghost) => ({ ...ghost, pointed: false }));
-  }
+  const { attaching, shownBefore, shows, frame, aside } = state;
+  const attached = attachedShot(state);
+  if (attaching && attached)
+    return keptWhile([attaching, attached, aside], () => ofAttaching(state, attaching, attached));
+  if (shownBefore) return asideAt(state, shownBefore.shot, shownBefore.riders, frame);
   const compared = comparedTake(state);
   if (compared) {
     const pose = new Float64Array(POSE.size);
-    compared.evaluated.poses[compared.index](frame, pose, 0);
+    poseAt(compared, compared, frame, pose);
     return [{ rider: compared.rider, pose, pointed: false, label: compared.name }];
   }
   // Through a camera its own ghosts would stand before it.
@@ -87,18 +65,18 @@ export function ghostsOf(state: DeskState): Ghost[] {
   return keptWhile([shot, riderId, evaluation, shows.ghosts], () => alongTheWay(state, shows.ghosts));
 }
 
-function ofAttaching({ riders, plan }: Attaching, landed: Shot, ground: GroundMesh | null): Ghost[] {
+function ofAttaching(state: DeskState, { riders, plan }: Attaching, attached: Shot): Ghost[] {
   const [first, ...others] = riders;
-  const keys = landed.riders.find(({ id }) => id === first)?.hitch?.pace.keys ?? [];
+  const keys = attached.riders.find(({ id }) => id === first)?.hitch?.pace.keys ?? [];
   const start = plan.startFrame;
   const end = Math.max(start, keys.at(-1)?.frame ?? start);
   const times: [string, number][] = [['Lands here', start]];
   if (end > start) times.push(['Midway', (start + end) / 2], ['End', end]);
   return [
     ...times.flatMap(([label, time]) =>
-      posesIn(landed, ground, [first], time).map((at) => ({ ...at, label })),
+      asideAt(state, attached, [first], time).map((ghost) => ({ ...ghost, label })),
     ),
-    ...posesIn(landed, ground, others, start),
+    ...asideAt(state, attached, others, start),
   ].map((ghost) => ({ ...ghost, pointed: true }));
 }
 

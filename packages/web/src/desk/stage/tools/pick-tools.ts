@@ -6,7 +6,7 @@ import { notify } from '../../../ui/notices';
 import { showNumber } from '../../../ui/quantity';
 import { attempt } from '../../attempt';
 import type { DeskStore, EdgePick } from '../../desk-store';
-import { beginLanding, changeAttachPlan } from '../../attach-previews';
+import { beginAttaching, changeAttachPlan } from '../../attach-previews';
 import type { ToolContext, StagePointer, StageTool } from './stage-tool';
 
 /** Picks a path for riders to land on. */
@@ -21,7 +21,7 @@ export function pickPathTool({ stage, desk }: ToolContext): StageTool {
       const { tool } = desk.getState();
       const path = stage.pickPath(x, y);
       stage.hoverPath(null);
-      if (path !== null && tool.kind === 'pickPath') beginLanding(desk, tool.riders, path);
+      if (path !== null && tool.kind === 'pickPath') beginAttaching(desk, tool.riders, path);
     },
     leave: () => stage.hoverPath(null),
   };

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { defaultsOf } from './defaults.js';
-import { freeId, newShot } from './new-shot.js';
+import { freeId } from './free-name.js';
+import { newShot } from './new-shot.js';
 import { Hitch } from './shot-hitch.js';
 import { ShotPath } from './shot-path.js';
 

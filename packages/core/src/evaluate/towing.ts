@@ -1,0 +1,62 @@
+import type { Rider } from '../document/shot-rider.js';
+import type { Chassis } from '../document/shot-rider.js';
+import type { Vec3 } from '../math/vec.js';
+import type { ChassisMotion } from '../ride/chassis-motion.js';
+import type { Coupling } from '../ride/ground-fit.js';
+import type { PathMotion } from '../ride/path-motion.js';
+import type { Pin } from '../ride/trail.js';
+
+/** A rider that tows, as it moves. */
+export interface Tower {
+  readonly rider: Rider;
+  readonly motion: PathMotion;
+  readonly chassis: Chassis;
+}
+
+/** The leader's distance along the path when what it tows is at s: its tail is then a gap ahead. By Newton's steps. */
+function leaderDistance({ motion }: Tower, gap: number, s: number): number {
+  let at = s;
+  for (let step = 0; step < 4; step++) {
+    const { distance, rate } = motion.placement.tail(at);
+    at += (s + gap - distance) / (rate || 1);
+  }
+  return at;
+}
+
+/** Where a towed rider is held in plan, by its own distance along the path. */
+export function towingPin(tower: Tower, asked: number): Pin {
+  const { motion, chassis } = tower;
+  const gap = motion.sense * asked;
+  const frame = new Float64Array(12);
+  return (s, out) => {
+    motion.placement.frame(leaderDistance(tower, gap, s), frame);
+    for (let k = 0; k < 3; k++) out[k] = frame[k] + motion.sense * chassis.rearCoupling * frame[9 + k];
+  };
+}
+
+/**
+ * The leader's coupling in the world, on whatever ground that stands: what is towed hangs there.
+ *
+ * @param own how the towed rider moves, whose distance or frame is asked for
+ */
+export function towingCoupling(
+  tower: Tower,
+  leads: ChassisMotion,
+  asked: number,
+  own: Pick<PathMotion, 'byDistance'>,
+  ahead: number,
+): Coupling {
+  const { motion, chassis } = tower;
+  const gap = motion.sense * asked;
+  const frame = new Float64Array(12);
+  const progress = own.byDistance
+    ? (s: number) => leaderDistance(tower, gap, s)
+    : (at: number) => leads.progress(at);
+  return {
+    ahead,
+    at(at, out: Vec3) {
+      leads.at(progress(at), frame);
+      for (let k = 0; k < 3; k++) out[k] = frame[k] + chassis.rearCoupling * frame[9 + k];
+    },
+  };
+}

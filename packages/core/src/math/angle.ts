@@ -1,0 +1,15 @@
+/** Degrees in a radian, and radians in a degree. */
+export const DEGREES = 180 / Math.PI;
+export const RADIANS = Math.PI / 180;
+
+/** A value brought into 0 … size, cycle after cycle. */
+export function modulo(value: number, size: number): number {
+  const rest = value % size;
+  return rest < 0 ? rest + size : rest;
+}
+
+/** The same angle from −π to π, radians. */
+export function wrapAngle(angle: number): number {
+  const turns = Math.round(angle / (2 * Math.PI));
+  return turns === 0 ? angle : angle - 2 * Math.PI * turns;
+}
