@@ -5,6 +5,7 @@ import { CatmullRomCurve3, Vector3 } from 'three';
 import { hierarchyOf, readModel } from '@fleet-rail/core/formats';
 import {
   GroundSurface,
+  NO_ASSETS,
   POSE,
   compilePace,
   compilePath,
@@ -149,7 +150,7 @@ const editMs = quickest(() => {
   const points = path.points.map((point, i) =>
     i === 250 ? { ...point, position: [point.position[0], nudge, point.position[2]] } : point,
   );
-  const evaluated = evaluateShot({ ...dragged, paths: [{ ...path, points }] });
+  const evaluated = evaluateShot({ ...dragged, paths: [{ ...path, points }] }, NO_ASSETS);
   const curve = evaluated.paths.get('p');
   ribbonFrames(curve);
   pathFacts(curve);
@@ -179,7 +180,7 @@ const crowd = newShot({
   })),
 });
 const sampleAll = (shot) => {
-  const evaluated = evaluateShot(shot);
+  const evaluated = evaluateShot(shot, NO_ASSETS);
   for (const pose of evaluated.poses) sampleRider(pose, 1, 600, 1);
   checkShot(evaluated);
 };
@@ -191,7 +192,7 @@ const oneOfCrowdMs = quickest(() => {
   const riders = crowd.riders.map((rider, n) =>
     n === 7 ? { ...rider, hitch: { ...rider.hitch, offset: { ...rider.hitch.offset, side } } } : rider,
   );
-  const evaluated = evaluateShot({ ...crowd, riders });
+  const evaluated = evaluateShot({ ...crowd, riders }, NO_ASSETS);
   sampleRider(evaluated.poses[7], 1, 600, 1);
   checkShot(evaluated);
 });
@@ -232,7 +233,7 @@ const diagram = newShot({
     },
   })),
 });
-const sampled = evaluateShot(diagram).poses.map((pose) => sampleRider(pose, 1, 240, 1));
+const sampled = evaluateShot(diagram, NO_ASSETS).poses.map((pose) => sampleRider(pose, 1, 240, 1));
 const loopLength = compilePath(diagram.paths[0]).length;
 const drawn = lineShape().digits(2);
 const lineOf = (poses, channel) =>
@@ -247,7 +248,7 @@ const pullKey = () => {
     ...diagram,
     riders: [{ ...rider, hitch: { ...rider.hitch, pace: { ...pace, keys } } }, ...others],
   };
-  const evaluated = evaluateShot(shot);
+  const evaluated = evaluateShot(shot, NO_ASSETS);
   const own = sampleRider(evaluated.poses[0], 1, 240, 1);
   checkShot(evaluated);
   for (let n = 1; n < 50; n++) crossings(own, sampled[n], loopLength);

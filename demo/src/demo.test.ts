@@ -13,8 +13,10 @@ import {
   type Camera,
   type CompiledPath,
   type Shot,
+  type Quat,
   type Vec3,
 } from '@fleet-rail/core';
+import { vec3 } from 'gl-matrix';
 import { readModel, assetsOf } from '@fleet-rail/core/formats';
 import { validateBytes } from 'gltf-validator';
 import { makeBarrel, makeDrone, makeKestrel } from './models/flyers.js';
@@ -137,17 +139,21 @@ describe('the shot', () => {
     expect(shot.paths.every((path) => !(compiledPathOf(path) instanceof PathError))).toBe(true);
   });
 
-  it('pulls two trailers, coupling to coupling, with their axles on the lane', () => {
+  it('tows two trailers: each hangs at the coupling of what is before it', () => {
+    const { poses } = evaluateShot(shot, NO_ASSETS);
     const [hauler, first, second] = [0, 1, 2].map((i) => {
       const pose = new Float64Array(POSE.size);
-      evaluateShot(shot, NO_ASSETS).poses[i](300, pose, 0);
-      return pose[POSE.distance];
+      poses[i](300, pose, 0);
+      const turn = [...pose.subarray(POSE.rotation, POSE.rotation + 4)] as Quat;
+      const ahead = (metres: number) =>
+        vec3.transformQuat([0, 0, 0], [0, 0, metres], turn).map((v, k) => v + pose[k]) as Vec3;
+      return { front: ahead(1.75), rear: ahead(i === 0 ? -1.35 : -1.55) };
     });
-    // Origin to hitch 1.35 m, the drawbar, and from its end to the front axle 0.8 m.
-    expect(hauler - first).toBeCloseTo(1.35 + 0.05 + 0.8, 6);
-    // Along the bend it is the trailer's length, but for its wheelbase, which is straight: nowhere sharper than 5 m.
-    expect(first - second).toBeGreaterThanOrEqual(3.3 + 0.05);
-    expect(first - second).toBeLessThan(3.35 + 1.9 ** 3 / (24 * 5 ** 2));
+    for (const [leader, unit] of [
+      [hauler, first],
+      [first, second],
+    ])
+      expect(vec3.distance(leader.rear, unit.front)).toBeLessThan(1e-6);
   });
 
   it('keeps the hauler in the drone’s picture, a little below its middle', () => {
@@ -218,10 +224,10 @@ describe('the shot', () => {
       for (let frame = 1; frame <= 1080; frame += 3) {
         for (const rider of [0, 1, 2]) {
           evaluated.poses[rider](frame, pose, 0);
-          // A trailer's place is told of its front axle, 0.95 m ahead of its origin.
-          lane.position(pose[POSE.distance] - (rider === 0 ? 0 : 0.95), place);
-          // The lane lies two centimetres under its path.
-          expect(Math.abs(pose[1] - (place[1] - 0.02))).toBeLessThan(0.02);
+          // A trailer's distance is told of its coupling, 1.75 m ahead of its origin.
+          lane.position(pose[POSE.distance] - (rider === 0 ? 0 : 1.75), place);
+          // The lane lies two centimetres under its path; a trailer cuts its bends, and so its slopes.
+          expect(Math.abs(pose[1] - (place[1] - 0.02))).toBeLessThan(rider === 0 ? 0.02 : 0.06);
           if (Math.hypot(pose[0], pose[2]) < 2) crossed.add(pose[1] > BRIDGE_HEIGHT / 2 ? 'over' : 'under');
         }
       }

@@ -12,7 +12,7 @@ const STONE: Paint = [158, 154, 144];
 const BARN: Paint = [150, 72, 56];
 const ROOF: Paint = [92, 88, 86];
 const DECK: Paint = [172, 140, 100];
-const LANE_WIDTH = 3.6;
+const LANE_WIDTH = 4.2;
 
 /** From which height on the lane is the level lane, its ramp, and the deck of the bridge. */
 const LANE_HEIGHTS = { lane: -Infinity, ramp: 0.05, bridge: BRIDGE_HEIGHT * 0.85 };

@@ -7,7 +7,7 @@ import { compiledPathOf } from '../path/compiled-path-of.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { PathError } from '../path/path-error.js';
 import { headOf } from '../timing/leader.js';
-import { joinPaths } from '../reshape/join-paths.js';
+import { joinPaths, type JoinEnds } from '../reshape/join-paths.js';
 import { reversePath } from '../reshape/reverse.js';
 import { beginAt, chooseFirst, splitPath } from '../reshape/split-path.js';
 import { carryOver, type PathChange } from './carry-over.js';
@@ -88,12 +88,6 @@ export function splitRiddenPath(shot: Shot, id: string, s: number): { shot: Shot
       : { from, to: parts[0], path: id, sign: 1, shift: 0 };
   });
   return { shot: after, secondId };
-}
-
-/** Which ends of two paths are to meet. */
-export interface JoinEnds {
-  readonly first: 'start' | 'end';
-  readonly second: 'start' | 'end';
 }
 
 /**

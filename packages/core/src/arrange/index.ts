@@ -4,7 +4,7 @@ export { attachRiders, type Axes, type AttachPlan } from './attach-riders.js';
 export { withOwnPace } from './own-pace.js';
 export { detachBack, detachHere, removeRider } from './remove-riders.js';
 export { ARRANGEMENTS, formUp, type Formation } from './formation.js';
-export { endOfString, hangString, type StringOf } from './string.js';
+export { endOfString, hangString, isRoadVehicle, type StringOf } from './string.js';
 export { sitOn } from './sit-on.js';
 export { changeRate, scaleToFit } from './change-time.js';
 export { naturalStops, walkersStops, type WalkersStops } from './walkers-stops.js';
@@ -14,5 +14,5 @@ export {
   openRiddenPath,
   reverseRiddenPath,
   splitRiddenPath,
-  type JoinEnds,
 } from './change-ridden-path.js';
+export { reshapeRiddenPath, type Correspondence } from './keep-places.js';

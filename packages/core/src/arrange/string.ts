@@ -2,11 +2,28 @@ import { freeId, freeName } from '../document/free-name.js';
 import { LIMITS } from '../document/limits.js';
 import { refuseCircles } from '../document/rider-graph.js';
 import { ShotError } from '../document/shot-error.js';
-import type { Rider } from '../document/shot-rider.js';
+import type { Chassis, Rider, Wheel } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
+import { chassisOf, hasWheelbase } from '../ride/chassis.js';
+import { ownAxes, ownPlace } from '../ride/contact-points.js';
 import { newHitch } from '../ride/new-hitch.js';
 import type { Axes } from './attach-riders.js';
 import { freeBadge } from './new-rider.js';
+
+/** Whether a rider goes as vehicles on roads do: it steers, or one of its axles follows the other. */
+export function isRoadVehicle({ wheels, hitch }: Rider): boolean {
+  const anchor = hitch?.anchor ?? 'origin';
+  return anchor !== 'bothAxles' && (wheels.some(({ steers }) => steers) || anchor !== 'origin');
+}
+
+/** The wheels of a unit that is towed: those ahead of its rear axle turn with the drawbar. */
+function withTurntable(rider: Rider, { frontAxle, rearAxle }: Chassis): Wheel[] {
+  const axes = ownAxes(rider);
+  return rider.wheels.map((wheel) => {
+    const steers = ownPlace(axes, wheel.centre)[0] > rearAxle + (frontAxle - rearAxle) / 2;
+    return steers ? { ...wheel, steers: true, drives: false } : wheel;
+  });
+}
 
 /** A string of units behind a rider. */
 export interface StringOf {
@@ -30,7 +47,7 @@ export function endOfString(riders: readonly Rider[], leader: Rider): Rider {
 
 /**
  * The shot with a string hung behind the last unit of a rider's string: the unit first, then copies of it.
- * Units with two axles stand with both on the path.
+ * Behind a road vehicle a unit is towed by its coupling, and its front axle turns with the drawbar; else one with two axles stands with both on the path.
  *
  * @param axes the axes the unit's model was found to face by, where it rides nothing yet
  * @throws ShotError where the leader rides nothing, or the unit leads the leader
@@ -51,16 +68,20 @@ export function hangString(
   }
   const others = shot.riders.filter(({ id }) => id !== unitId);
   const end = endOfString(others, leader);
+  const road = isRoadVehicle(leader);
   const hung = (rider: Rider, behind: string): Rider => {
     const plain = newHitch(leader.hitch?.path ?? '', shot.range);
     const before = rider.hitch ?? { ...plain, facing: { ...plain.facing, ...axes } };
-    const onAxles = rider.chassis !== null && rider.chassis.frontAxle > rider.chassis.rearAxle;
+    const chassis = chassisOf(rider, null);
+    const onRails = chassis !== null && hasWheelbase(chassis) ? 'bothAxles' : before.anchor;
+    const towed = road && chassis !== null && chassis.frontCoupling > chassis.rearAxle;
     return {
       ...rider,
+      wheels: towed && chassis ? withTurntable(rider, chassis) : rider.wheels,
       hitch: {
         ...before,
         path: leader.hitch?.path ?? before.path,
-        anchor: onAxles ? 'bothAxles' : before.anchor,
+        anchor: towed ? 'frontAxle' : onRails,
         offset: { ...before.offset, along: 0 },
         offsetKeys: [],
         pacedBy: null,

@@ -81,9 +81,10 @@ function partFindings({ shot, assets }: EvaluatedShot, rider: Rider, at: string)
   return said;
 }
 
-/** A vehicle that steers can roll without sliding, if its other axle is on the path. */
+/** A vehicle that steers can roll without sliding, if its other axle is on the path; what is towed, if it hangs at its coupling. */
 function slipFindings(evaluated: EvaluatedShot, rider: Rider, at: string): Said[] {
-  if (!rider.wheels.some(({ steers }) => steers)) return [];
+  const towed = Boolean(rider.hitch?.follows);
+  if (!towed && !rider.wheels.some(({ steers }) => steers)) return [];
   const { first, last } = evaluated.shot.range;
   let [worst, when, where] = [SLIP, first, ''];
   for (const { kind, part, value } of evaluated.gauges(rider)) {
@@ -97,7 +98,9 @@ function slipFindings(evaluated: EvaluatedShot, rider: Rider, at: string): Said[
   return [
     [
       `${at}.hitch.anchor`,
-      `${rider.badge}: "${where}" slides sideways, ${worst.toFixed(2)} m/s at frame ${when}, since it does not steer; put the rear axle on the path (Facing, Axles and couplings).`,
+      `${rider.badge}: "${where}" slides sideways, ${worst.toFixed(2)} m/s at frame ${when}, since it does not steer; ${
+        towed ? 'let it be towed by its coupling' : 'put the rear axle on the path'
+      } (Facing, Axles and couplings).`,
     ],
   ];
 }

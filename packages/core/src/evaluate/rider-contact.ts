@@ -11,7 +11,7 @@ import {
 } from '../gait/index.js';
 import { feltCurvature } from '../path/corners.js';
 import { lateralCurvatureOf } from '../path/lateral-curvature.js';
-import { compilePush } from '../ride/lateral.js';
+import { compilePush, type PushAt } from '../ride/lateral.js';
 import { compileTravel, signedSpeed } from '../ride/travel.js';
 import type { NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 import type { ChassisMotion } from '../ride/chassis-motion.js';
@@ -93,10 +93,15 @@ const KEYED = 0.1;
 function leanOf(rider: Rider, motion: PathMotion, range: Range): BodyLean {
   const size = rider.hitch?.displaced?.size ?? 1;
   const bend = lateralCurvatureOf(motion.path, 'world', BEND);
-  const push = compilePush(
-    (s) => bend.at(s),
-    { ...motion, size, fps: range.fps },
-    () => KEYED * range.fps,
+  const push = pushOver(
+    motion,
+    compilePush(
+      (s) => bend.at(s),
+      motion.offset,
+      size,
+      range.fps,
+      () => KEYED * range.fps,
+    ),
   );
   const speed = ownSpeed(rider, motion, range.fps);
   const { sense } = motion;
@@ -108,6 +113,10 @@ function leanOf(rider: Rider, motion: PathMotion, range: Range): BodyLean {
     },
     range,
   );
+}
+
+function pushOver({ pace, offset }: PathMotion, push: PushAt): (frame: number) => number {
+  return (frame) => push(frame, pace.distance(frame), pace.speed(frame), offset.at(frame).side);
 }
 
 /** How fast a rider goes along its own track beside its path, m/s. */
@@ -129,10 +138,10 @@ export function sidewaysOf(
 ): (frame: number) => number {
   if (motion === null) return () => 0;
   const size = hitch?.displaced?.size ?? 1;
-  return compilePush(
-    (s) => feltCurvature(motion.path, s),
-    { ...motion, size, fps },
-    () => KEYED * fps,
+  const felt = (s: number) => feltCurvature(motion.path, s);
+  return pushOver(
+    motion,
+    compilePush(felt, motion.offset, size, fps, () => KEYED * fps),
   );
 }
 

@@ -97,8 +97,16 @@ function outsideChanges(before: Pace, after: Pace): boolean {
 function rolling(evaluated: EvaluatedShot, rider: Rider, gap: SeamGap, tolerance: number): Closing[] {
   const { shot } = evaluated;
   const wheel = rider.wheels.find(({ node }) => node === gap.part);
+  // Wheels of one axle stay alike, and are fitted to the mean of their ways: in a bend they differ a little. An axle that steers goes
+  // another way than one that follows.
+  const alike = rider.wheels.filter(
+    ({ radius, steers }) => wheel && Math.abs(radius - wheel.radius) < 1e-6 && steers === wheel.steers,
+  );
   const moved = wheel
-    ? Math.abs(rolledInCycle(evaluated, rider, wheel.node)) * wheel.radius
+    ? alike.reduce(
+        (sum, { node }) => sum + Math.abs(rolledInCycle(evaluated, rider, node)) * wheel.radius,
+        0,
+      ) / alike.length
     : Math.abs(inCycle(evaluated, rider, gap.meets).moved);
   const round = gap.channel === 'wheel' && wheel ? 2 * Math.PI * wheel.radius : rider.gait?.stride;
   if (round === undefined || moved < 1e-9) return [];
@@ -110,11 +118,8 @@ function rolling(evaluated: EvaluatedShot, rider: Rider, gap: SeamGap, tolerance
     gap.channel === 'wheel'
       ? {
           ...before,
-          // Wheels of one size stay so.
           wheels: before.wheels.map((one) =>
-            Math.abs(one.radius - (wheel?.radius ?? 0)) < 1e-6
-              ? { ...one, radius: one.radius * factor }
-              : one,
+            alike.includes(one) ? { ...one, radius: one.radius * factor } : one,
           ),
         }
       : { ...before, gait: gait && { ...gait, stride: gait.stride * factor } },

@@ -62,7 +62,7 @@ export function fitPace(
   const fit = new Fit(before, fps, from, to, tolerance);
   const built: Pace =
     mode === 'keys'
-      ? { ...pace, mode, keys: inUnit(fit.keys(), metres), start }
+      ? { ...pace, mode, keys: inUnit(fit.keys(), metres) }
       : mode === 'speed'
         ? { ...pace, mode, speeds: fit.speeds(), start }
         : { ...pace, mode, drive: limitsSeen(pace, before, fps, track, from, to), start };
@@ -75,6 +75,47 @@ export function fitPace(
     ]);
   const most = (k: 0 | 1) => errors.reduce((sum, error) => Math.max(sum, error[k]), 0);
   return { pace: built, distanceError: most(0), speedError: most(1) };
+}
+
+/**
+ * A pace in another mode. Where it came from that mode, and nothing was changed since, what was there is given back as it was; else it is
+ * fitted to how it moves now.
+ */
+export function changeMode(
+  pace: Pace,
+  mode: Pace['mode'],
+  fps: number,
+  track: BentTrack,
+  range: { first: number; last: number },
+): FittedPace {
+  const kept: Pace = { ...pace, mode };
+  if (mode !== pace.mode && says(kept)) {
+    const again = fitPace(kept, pace.mode, fps, track, range);
+    if (alike(played(again.pace), played(pace))) return { ...again, pace: kept };
+  }
+  return fitPace(pace, mode, fps, track, range);
+}
+
+/** Whether a pace has what its mode goes by; a drive always has. */
+const says = ({ mode, keys, speeds }: Pace) =>
+  mode === 'drive' || (mode === 'keys' ? keys.length > 0 : speeds.length > 0);
+
+/** What of a pace is played. */
+function played({ mode, keys, speeds, drive, start }: Pace): unknown {
+  if (mode === 'keys') return keys;
+  return mode === 'speed' ? [speeds, start] : [drive, start];
+}
+
+/** Whether two plain values are the same but for rounding. */
+function alike(a: unknown, b: unknown): boolean {
+  if (typeof a === 'number' && typeof b === 'number')
+    return Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a), Math.abs(b));
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
+  const keys = Object.keys(a);
+  return (
+    keys.length === Object.keys(b).length &&
+    keys.every((key) => alike((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]))
+  );
 }
 
 const inUnit = (keys: readonly PaceKey[], metres: number): PaceKey[] =>
@@ -307,6 +348,8 @@ function limitsSeen(
   return {
     ...pace.drive,
     ...{ top, accelerate, brake, sideways, stops },
+    // It goes the way the ride went.
+    way: motion.distance(to) < motion.distance(from) ? 'against' : 'along',
     departs: rolls(from + 1e-6),
     arrives: rolls(to - 1e-6),
   };

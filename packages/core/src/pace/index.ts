@@ -15,6 +15,6 @@ export {
 } from './change-keys.js';
 export { SLOWEST, addSpeed, moveSpeed, stretchAtSpeed } from './change-speeds.js';
 export { driveSeconds, topSpeedFor } from './drive-curve.js';
-export { fitPace } from './fit-pace.js';
+export { changeMode, fitPace } from './fit-pace.js';
 export { DRIVE_PRESETS } from './drive-presets.js';
 export type { PaceStop } from './compiled-pace.js';

@@ -40,6 +40,9 @@ export class CompiledPath {
   private readonly world: WorldFrameGuide;
   private readonly roll: RollProfile | null;
   private own: PathFrameGuide | null = null;
+  /** The place that was asked for last, and its parameter. */
+  private asked = NaN;
+  private found = 0;
 
   /**
    * @param rollsDeg by active point, degrees
@@ -72,7 +75,14 @@ export class CompiledPath {
 
   /** The path parameter at a distance: the segment, and how far along it (0 to 1), as one sum. */
   parameter(s: number): number {
-    return parameterAt(this.table, this.wrap(s));
+    return this.parameterOf(this.wrap(s));
+  }
+
+  /** The parameter at a distance that was brought into 0 … length; a place is mostly asked for more than one thing. */
+  private parameterOf(place: number): number {
+    if (place === this.asked) return this.found;
+    this.asked = place;
+    return (this.found = parameterAt(this.table, place));
   }
 
   /** The distance at which a segment begins; that of `segments.count` is the length. */
@@ -87,7 +97,7 @@ export class CompiledPath {
 
   /** The position at a distance, metres. */
   position(s: number, out: Vec3Like): void {
-    const parameter = parameterAt(this.table, this.wrap(s));
+    const parameter = this.parameter(s);
     const i = segmentOf(this.segments, parameter);
     this.segments.position(i, parameter - i, out);
   }
@@ -152,7 +162,7 @@ export class CompiledPath {
    */
   frame(s: number, out: Float64Array, at: number, reference: FrameReference = 'world'): void {
     const place = this.wrap(s);
-    const parameter = parameterAt(this.table, place);
+    const parameter = this.parameterOf(place);
     const i = segmentOf(this.segments, parameter);
     unitTangent(this.segments, i, parameter - i, forward);
     this.segments.position(i, parameter - i, position);
@@ -184,7 +194,7 @@ export class CompiledPath {
   }
 
   private takeDerivatives(s: number): void {
-    const parameter = parameterAt(this.table, this.wrap(s));
+    const parameter = this.parameter(s);
     const i = segmentOf(this.segments, parameter);
     this.segments.velocity(i, parameter - i, first);
     this.segments.derivative(i, parameter - i, 2, second);

@@ -2,11 +2,9 @@ import { distance3, type Vec3 } from '../math/vec.js';
 import { arcThrough } from '../reshape/arc-through.js';
 import { compilePath } from './compile-path.js';
 import { setHandle, setHandlesKind } from '../reshape/handles.js';
-import { keepMarks } from '../reshape/keep-marks.js';
 import { nearestToPoint, nearestToRay } from './nearest.js';
 import { findKinks, pathFacts } from './path-facts.js';
 import { shapePath, type Shape } from '../reshape/shapes.js';
-import { thinPath } from '../reshape/thin.js';
 import { apart, at, ofBasis, pathOf } from '../../test/paths.js';
 
 it('an arc through three places passes them, its curvature one over the radius of their circle', () => {
@@ -146,12 +144,4 @@ describe('handles', () => {
     const spelled = setHandlesKind(automatic, new Set(automatic.points.keys()), 'corner');
     expect(apart(compilePath(automatic), compilePath(spelled))).toBeLessThan(1e-8);
   });
-});
-
-it('marks stay where they stood when the shape is changed', () => {
-  const path = { ...ofBasis('through', false), marks: [{ id: 'm', name: 'M', distance: 14 }] };
-  const after = keepMarks(path, thinPath(path, 0.05));
-  expect(distance3(at(compilePath(path), 14), at(compilePath(after), after.marks[0].distance))).toBeLessThan(
-    0.06,
-  );
 });

@@ -3,9 +3,24 @@ export { insertPoint } from './insert-point.js';
 export { deletePoints } from './delete-points.js';
 export { changeBasis } from './change-basis.js';
 export { closePath, openPath } from './open-close.js';
-export { closeWithBridge } from './join-paths.js';
-export { applyTransform, middleOf, moveSomePoints, moveWholePath, type WorldMove } from './transform-path.js';
-export { mirrorPath } from './mirror.js';
+export {
+  TENSIONS,
+  bridgeRadius,
+  closeWithBridge,
+  gentlestBridge,
+  nearestEnds,
+  type JoinEnds,
+  type ProposedBridge,
+} from './join-paths.js';
+export {
+  applyTransform,
+  middleOf,
+  moveSomePoints,
+  moveWholePath,
+  movedPlace,
+  type WorldMove,
+} from './transform-path.js';
+export { mirroredPlace, mirrorPath } from './mirror.js';
 export { levelPath, liftPath } from './lift.js';
 export { offsetSideways } from './offset-sideways.js';
 export { drapePath } from './drape.js';
@@ -15,5 +30,4 @@ export { resamplePath } from './resample.js';
 export { arcThrough } from './arc-through.js';
 export { bezierPath } from './bezier-path.js';
 export { shapePath, type Shape } from './shapes.js';
-export { keepMarks } from './keep-marks.js';
 export { centreLine, followEdge, meshEdges, type MeshEdges } from './edge-runs.js';

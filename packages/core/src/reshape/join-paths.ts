@@ -24,6 +24,104 @@ export interface Joined {
   readonly secondStart: number;
 }
 
+/** Which ends of two paths are to meet. */
+export interface JoinEnds {
+  readonly first: 'start' | 'end';
+  readonly second: 'start' | 'end';
+}
+
+/** Tensions that are looked through for the gentlest bridge, from the least to the most. */
+export const TENSIONS = { least: 0.2, most: 8 } as const;
+const TRIALS = 32;
+/** Places of a bridge's pieces at which its bend is looked at. */
+const PER_PIECE = 48;
+
+/** A bridge that is proposed: how far it swings out, and the radius of its tightest bend; both null where the ends are one place. */
+export interface ProposedBridge {
+  readonly tension: number | null;
+  readonly radius: number | null;
+}
+
+/**
+ * The ends of two open paths that are nearest to each other.
+ *
+ * @throws PathError where one has no curve
+ */
+export function nearestEnds(first: ShotPath, second: ShotPath): JoinEnds {
+  const [a, b] = [compilePath(first), compilePath(second)];
+  const end = (curve: CompiledPath, which: 'start' | 'end'): Vec3 => {
+    const place: Vec3 = [0, 0, 0];
+    curve.position(which === 'start' ? 0 : curve.length, place);
+    return place;
+  };
+  // An end to a start comes first: of equals it needs no path reversed.
+  const pairs: JoinEnds[] = [
+    { first: 'end', second: 'start' },
+    { first: 'end', second: 'end' },
+    { first: 'start', second: 'start' },
+    { first: 'start', second: 'end' },
+  ];
+  const gap = (pair: JoinEnds) => vec3.distance(end(a, pair.first), end(b, pair.second));
+  return pairs.reduce((best, pair) => (gap(pair) < gap(best) - 1e-9 ? pair : best));
+}
+
+/**
+ * The gentlest bridge from the end of one path to the start of another, or of itself.
+ *
+ * @throws PathError where one has no curve
+ */
+export function gentlestBridge(first: ShotPath, second: ShotPath): ProposedBridge {
+  const a = compilePath(first);
+  const b = first === second ? a : compilePath(second);
+  const tightness = (tension: number) => {
+    const bridge = bridgeBetween(a, b, tension);
+    return bridge ? sharpest(bridge) : 0;
+  };
+  if (bridgeBetween(a, b, 1) === null) return { tension: null, radius: null };
+  const { least, most } = TENSIONS;
+  const at = (i: number) => least * (most / least) ** (i / TRIALS);
+  let best = 0;
+  for (let i = 1; i <= TRIALS; i++) if (tightness(at(i)) < tightness(at(best))) best = i;
+  let [low, high] = [at(Math.max(0, best - 1)), at(Math.min(TRIALS, best + 1))];
+  for (let step = 0; step < 40; step++) {
+    const [x, y] = [low + (high - low) * 0.382, low + (high - low) * 0.618];
+    if (tightness(x) <= tightness(y)) high = y;
+    else low = x;
+  }
+  const tension = Number(((low + high) / 2).toFixed(3));
+  return { tension, radius: radiusOf(tightness(tension)) };
+}
+
+/** The radius of the tightest bend of the bridge that a tension makes, metres; null where it is straight, or there is none. */
+export function bridgeRadius(first: ShotPath, second: ShotPath, tension: number): number | null {
+  const a = compilePath(first);
+  const bridge = bridgeBetween(a, first === second ? a : compilePath(second), tension);
+  return bridge && radiusOf(sharpest(bridge));
+}
+
+const radiusOf = (bend: number) => (bend > 1e-6 ? 1 / bend : null);
+
+/** The sharpest bend of some cubics, 1/m. */
+function sharpest(pieces: readonly Bezier[]): number {
+  let most = 0;
+  const first: Vec3 = [0, 0, 0];
+  const second: Vec3 = [0, 0, 0];
+  const cross: Vec3 = [0, 0, 0];
+  for (const [p, q, r, s] of pieces) {
+    for (let i = 0; i <= PER_PIECE; i++) {
+      const t = i / PER_PIECE;
+      for (let k = 0; k < 3; k++) {
+        const [a, b, c] = [q[k] - p[k], r[k] - q[k], s[k] - r[k]];
+        first[k] = 3 * ((1 - t) ** 2 * a + 2 * t * (1 - t) * b + t * t * c);
+        second[k] = 6 * ((1 - t) * (b - a) + t * (c - b));
+      }
+      const speed = vec3.length(first);
+      if (speed > 1e-9) most = Math.max(most, vec3.length(vec3.cross(cross, first, second)) / speed ** 3);
+    }
+  }
+  return most;
+}
+
 /**
  * A path that runs along the first, over a bridge, and along the second. Where the ends stand apart the
  * bridge takes over place, direction and curvature on either side; where they stand in one place there is

@@ -3,7 +3,7 @@ import { RADIANS } from '../math/angle.js';
 import { softLimit } from '../math/soft-limit.js';
 import type { FrameReference } from '../path/compiled-path.js';
 import { lateralCurvatureAt, lateralCurvatureOf } from '../path/lateral-curvature.js';
-import { GRAVITY, compilePush } from './lateral.js';
+import { GRAVITY, compilePush, type PushAt } from './lateral.js';
 import type { PathMotion } from './path-motion.js';
 
 /** The curvature at which `amount` is the bank, 1/m: a bend of 10 m radius. */
@@ -11,8 +11,8 @@ const AMOUNT_CURVATURE = 0.1;
 /** Offsets keyed for something that hardly moves are averaged over at most so many seconds. */
 const LONGEST = 2;
 
-/** A rider's bank, radians, negative in a left turn, at a frame. */
-export type BankAt = (frame: number) => number;
+/** A rider's bank, radians, negative in a left turn; asked for as {@link PushAt} is. */
+export type BankAt = PushAt;
 
 /**
  * Banking into bends. `physical` leans so that gravity and the sideways acceleration of the rider's own track together press
@@ -33,15 +33,16 @@ export function compileBank(
   fps: number,
 ): BankAt | null {
   if (bank.mode === 'none' || bank.amount === 0) return null;
-  const { path, pace } = motion;
+  const { path, offset } = motion;
   const limit = bank.limit * RADIANS;
   const smoothed = bank.window > 0 ? lateralCurvatureOf(path, reference, bank.window) : null;
   const curvatureAt = (s: number) => (smoothed ? smoothed.at(s) : lateralCurvatureAt(path, reference, s));
   if (bank.mode === 'physical') {
     const frames = (speed: number) => fps * Math.min(LONGEST, bank.window / Math.abs(speed) || 0);
-    const push = compilePush(curvatureAt, { ...motion, size, fps }, frames);
-    return (frame) => softLimit(-Math.atan(push(frame) / GRAVITY) * bank.amount, limit);
+    const push = compilePush(curvatureAt, offset, size, fps, frames);
+    return (frame, distance, speed, side) =>
+      softLimit(-Math.atan(push(frame, distance, speed, side) / GRAVITY) * bank.amount, limit);
   }
   const perCurvature = (bank.amount * RADIANS) / AMOUNT_CURVATURE;
-  return (frame) => softLimit(-curvatureAt(pace.distance(frame)) * perCurvature, limit);
+  return (_, distance) => softLimit(-curvatureAt(distance) * perCurvature, limit);
 }

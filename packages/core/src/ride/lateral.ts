@@ -40,26 +40,22 @@ export function keyedPush(offset: OffsetAt, frame: number, frames: number, fps: 
   return ((2 * Math.PI * sum) / SAMPLES / width) * fps * fps;
 }
 
-/** How a rider is pushed sideways over time, from how fast it goes along its path and how that bends where it is. */
+/** What presses a rider sideways, m/s² to its path's left, at a frame at which it is at a distance, goes at a speed along its path, and so far to its side. */
+export type PushAt = (frame: number, distance: number, speed: number, side: number) => number;
+
+/**
+ * @param size         how much larger the whole ride is
+ * @param windowFrames over how many frames keyed offsets are averaged at a speed
+ */
 export function compilePush(
   curvatureAt: (distance: number) => number,
-  {
-    pace,
-    offset,
-    size,
-    fps,
-  }: {
-    readonly pace: { distance(frame: number): number; speed(frame: number): number };
-    readonly offset: OffsetAt;
-    /** How much larger the whole ride is. */
-    readonly size: number;
-    readonly fps: number;
-  },
+  offset: OffsetAt,
+  size: number,
+  fps: number,
   windowFrames: (speed: number) => number,
-): (frame: number) => number {
-  return (frame) => {
-    const speed = pace.speed(frame);
-    const push = lateralAcceleration(speed, curvatureAt(pace.distance(frame)), offset.at(frame).side);
-    return size * (push + keyedPush(offset, frame, windowFrames(speed), fps));
+): PushAt {
+  return (frame, distance, speed, side) => {
+    const push = lateralAcceleration(speed, curvatureAt(distance), side);
+    return size * (offset.fixed ? push : push + keyedPush(offset, frame, windowFrames(speed), fps));
   };
 }

@@ -45,7 +45,7 @@ export function referenceOf({ reference }: Facing): FrameReference {
 export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
   const { facing } = hitch;
   const { motion, rest, target, range } = parts;
-  const { offset } = motion;
+  const { offset, pace } = motion;
   const travel = compileTravel(hitch, motion, parts.ground, range.fps);
   const size = hitch.displaced?.size ?? 1;
   const bankAt = compileBank(hitch.bank, motion, referenceOf(facing), size, range.fps);
@@ -71,7 +71,7 @@ export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
     const speed = signedSpeed(velocity);
     for (let k = 0; k < 9; k++) basis[k] = way[3 + k];
     quat.normalize(wayTurn, quat.fromMat3(wayTurn, basis));
-    const bank = bankAt === null ? 0 : bankAt(frame);
+    const bank = bankAt === null ? 0 : bankAt(frame, distance, pace.speed(frame), offset.at(frame).side);
     quat.rotateZ(turn, wayTurn, bank);
     if (turnOfTravel !== null) {
       turnOfTravel(frame, going);

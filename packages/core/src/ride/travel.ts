@@ -60,7 +60,10 @@ export function compileTravel(
 }
 
 /** How fast something goes by its velocity to the left, up and ahead, m/s: negative where it goes back. */
-export function signedSpeed([left, up, ahead]: Vec3): number {
+export function signedSpeed(velocity: Vec3): number {
+  const left = velocity[0];
+  const up = velocity[1];
+  const ahead = velocity[2];
   if (left === 0 && up === 0) return ahead;
   const size = Math.sqrt(left * left + up * up + ahead * ahead);
   return ahead < 0 ? -size : size;

@@ -178,9 +178,9 @@ export function createDesk(shot: Shot): DeskStore {
 
     edit(label, edit, gesture) {
       const { shot: before, past, gesture: current } = get();
-      const after = edit(before);
-      if (after === before) return;
       const continues = gesture !== undefined && gesture === current;
+      const after = edit(before, (continues && past.at(-1)?.shot) || before);
+      if (after === before) return;
       set({
         ...keptSelection(get(), after),
         shot: after,

@@ -6,11 +6,11 @@ import {
   detachHere,
   freeId,
   freeName,
-  keepMarks,
   moveSomePoints,
   type Mark,
   type PathPoint,
   type Quat,
+  reshapeRiddenPath,
   type SceneAssets,
   type Shot,
   type ShotPath,
@@ -41,6 +41,17 @@ export function addPaths(shot: Shot, paths: readonly ShotPath[]): { shot: Shot; 
   return { shot: { ...shot, paths: all }, ids };
 }
 
+/**
+ * Another shape of a path; what is at a distance along it stays at its place. Values of one drag are all carried over from where it
+ * began, so that it comes back to where it was.
+ */
+export const reshapePath =
+  (id: string, change: (path: ShotPath) => ShotPath): Edit =>
+  (shot, begun = shot) => {
+    const path = shot.paths.find((other) => other.id === id);
+    return path ? reshapeRiddenPath(begun, change(path)) : shot;
+  };
+
 /** A name no path has yet: "Path", "Path 2", … */
 export function freePathName(shot: Shot, base = 'Path'): string {
   return freeName(base, shot.paths);
@@ -58,14 +69,14 @@ export const changePoints = (
   chosen: ReadonlySet<number>,
   change: (point: PathPoint) => PathPoint,
 ): Edit =>
-  changePath(id, (path) => ({
+  reshapePath(id, (path) => ({
     ...path,
     points: path.points.map((point, i) => (chosen.has(i) ? change(point) : point)),
   }));
 
 /** Moves some points of a path by a step in the world, their handles along. */
 export const movePathPoints = (id: string, chosen: ReadonlySet<number>, step: Vec3): Edit =>
-  changePath(id, (path) => movedPoints(path, chosen, step));
+  reshapePath(id, (path) => movedPoints(path, chosen, step));
 
 /** A path with some points moved by a step in the world; their places are written to a nanometre. */
 export function movedPoints(path: ShotPath, chosen: ReadonlySet<number>, step: Vec3): ShotPath {
@@ -81,18 +92,18 @@ export function movedPoints(path: ShotPath, chosen: ReadonlySet<number>, step: V
   };
 }
 
-/** Takes points out of a path, the curve kept as near as can be; its marks stay where they stood. */
+/** Deletes points of a path; the curve is kept as near as can be. */
 export const deletePathPoints = (id: string, chosen: ReadonlySet<number>): Edit =>
-  changePath(id, (path) => keepMarks(path, deletePoints(path, chosen)));
+  reshapePath(id, (path) => deletePoints(path, chosen));
 
 /** Puts a point before or after its neighbour in the order of the path. */
 export const reorderPoint = (id: string, index: number, by: 1 | -1): Edit =>
-  changePath(id, (path) => {
+  reshapePath(id, (path) => {
     const to = index + by;
     if (to < 0 || to >= path.points.length) return path;
     const points = [...path.points];
     [points[index], points[to]] = [points[to], points[index]];
-    return keepMarks(path, { ...path, points });
+    return { ...path, points };
   });
 
 /** A named place at a distance along a path. */

@@ -6,8 +6,8 @@ import {
   closeWithBridge,
   drapePath,
   freeId,
+  freeName,
   joinRiddenPaths,
-  keepMarks,
   levelPath,
   liftPath,
   middleOf,
@@ -17,16 +17,21 @@ import {
   offsetSideways,
   openRiddenPath,
   openPath,
+  mirroredPlace,
+  movedPlace,
   resamplePath,
+  reshapeRiddenPath,
   reverseRiddenPath,
   smoothPath,
   splitRiddenPath,
   thinPath,
+  type Correspondence,
   type GroundHeight,
   type Quat,
   type Shot,
   type ShotPath,
   type Vec3,
+  type WorldMove,
 } from '@fleet-rail/core';
 import type { Operation } from './operation';
 
@@ -52,7 +57,8 @@ export function applyOperation(shot: Shot, operation: Operation, ground: GroundH
       if (path === undefined) return shot;
       const built = reshaped(path, operation, ground);
       const copies = 'copy' in operation && operation.copy;
-      return copies ? withCopy(shot, path, built, operation.kind) : withPath(shot, keepMarks(path, built));
+      if (copies) return withCopy(shot, path, built, operation.kind);
+      return reshapeRiddenPath(shot, built, correspondence(path, operation));
     }
   }
 }
@@ -90,11 +96,32 @@ function reshaped(path: ShotPath, operation: Reshaping, ground: GroundHeight): S
   }
 }
 
-function moved(
-  path: ShotPath,
-  { points, by, turnDeg, tiltDeg, scale }: Extract<Operation, { kind: 'move' }>,
-): ShotPath {
-  const chosen = new Set(points);
+/** How what rides a path finds its places on it after an operation. */
+function correspondence(path: ShotPath, operation: Reshaping): Correspondence {
+  switch (operation.kind) {
+    case 'lift':
+    case 'level':
+    case 'drape':
+      return 'plan';
+    case 'mirror':
+      return (place) => mirroredPlace(place, operation.axis, operation.at);
+    case 'move': {
+      if (operation.points.length > 0) return 'nearest';
+      const move = worldMove(path, operation);
+      return (place) => movedPlace(move, place);
+    }
+    case 'close':
+    case 'unlink':
+    case 'transform':
+      return 'same';
+    default:
+      return 'nearest';
+  }
+}
+
+type Move = Extract<Operation, { kind: 'move' }>;
+
+function worldMove(path: ShotPath, { points, by, turnDeg, tiltDeg, scale }: Move): WorldMove {
   const [turn, tilt] = [turnDeg, tiltDeg].map((degrees) => (degrees * Math.PI) / 360);
   // About Y, then about the turned X; the nose goes up about the opposite of left.
   const rotation: Quat = [
@@ -103,19 +130,18 @@ function moved(
     Math.sin(turn) * Math.sin(tilt),
     Math.cos(turn) * Math.cos(tilt),
   ];
-  const move = { pivot: middleOf(path, chosen), translation: [...by] as Vec3, rotation, scale };
-  return chosen.size > 0 ? moveSomePoints(path, chosen, move) : moveWholePath(path, move);
+  return { pivot: middleOf(path, new Set(points)), translation: [...by] as Vec3, rotation, scale };
 }
 
-function withPath(shot: Shot, path: ShotPath): Shot {
-  return { ...shot, paths: shot.paths.map((other) => (other.id === path.id ? path : other)) };
+function moved(path: ShotPath, operation: Move): ShotPath {
+  const chosen = new Set(operation.points);
+  const move = worldMove(path, operation);
+  return chosen.size > 0 ? moveSomePoints(path, chosen, move) : moveWholePath(path, move);
 }
 
 function withCopy(shot: Shot, original: ShotPath, copy: ShotPath, kind: string): Shot {
   const name = `${original.name} ${kind === 'offset' ? 'lane' : 'mirrored'}`;
-  const taken = new Set(shot.paths.map((path) => path.name));
-  let free = name;
-  for (let n = 2; taken.has(free); n++) free = `${name} ${n}`;
+  const free = freeName(name, shot.paths);
   return {
     ...shot,
     paths: [...shot.paths, { ...copy, id: freeId(free, shot.paths), name: free, marks: [] }],

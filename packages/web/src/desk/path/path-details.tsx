@@ -1,6 +1,6 @@
-import { keepMarks, type ShotPath } from '@fleet-rail/core';
+import type { ShotPath } from '@fleet-rail/core';
 import styled from 'styled-components';
-import { changePath, renamePath } from '../../edits/path-edits';
+import { renamePath, reshapePath } from '../../edits/path-edits';
 import { LABEL_FONT } from '../../theme/global-style';
 import { TextField } from '../../ui/fields';
 import { Hint, Section } from '../../ui/panel';
@@ -75,7 +75,7 @@ function BasisSettings({ path }: { path: ShotPath }) {
   const change = (label: string, part: Partial<ShotPath>, gesture?: string) =>
     edit(
       label,
-      changePath(path.id, (before) => keepMarks(before, { ...before, ...part })),
+      reshapePath(path.id, (before) => ({ ...before, ...part })),
       gesture,
     );
   if (path.basis === 'through') {

@@ -3,7 +3,7 @@ import { ArrowDown, ArrowUp, BoxSelect, ChevronLeft, ChevronRight, CirclePlus, T
 import { useState } from 'react';
 import styled from 'styled-components';
 import {
-  changePath,
+  reshapePath,
   changePoints,
   deletePathPoints,
   placePathPoint,
@@ -205,7 +205,7 @@ function ChosenPoints({ path }: { path: ShotPath }) {
           onChange={(kind) =>
             edit(
               'Handles',
-              changePath(path.id, (old) => setHandlesKind(old, points, kind)),
+              reshapePath(path.id, (old) => setHandlesKind(old, points, kind)),
             )
           }
         />

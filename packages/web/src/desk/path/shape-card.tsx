@@ -1,6 +1,6 @@
 import { freeId, shapePath, type Shape, type Vec3 } from '@fleet-rail/core';
 import { useId, useState } from 'react';
-import { changePath, freePathName } from '../../edits/path-edits';
+import { reshapePath, freePathName } from '../../edits/path-edits';
 import { Button, PrimaryButton } from '../../ui/button';
 import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
@@ -53,7 +53,7 @@ export function ShapeCard({ onDone }: { onDone: () => void }) {
     if (id !== null && shot.paths.some((path) => path.id === id)) {
       edit(
         'Ready shape',
-        changePath(id, ({ name }) => ({ ...built, id, name })),
+        reshapePath(id, ({ name }) => ({ ...built, id, name })),
         gesture,
       );
       return;

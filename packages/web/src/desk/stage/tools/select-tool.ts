@@ -1,5 +1,5 @@
 import { toLocal, toWorld, setHandle, type ShotPath, type Vec3 } from '@fleet-rail/core';
-import { changeMark, changePath, movedPoints } from '../../../edits/path-edits';
+import { changeMark, movedPoints, reshapePath } from '../../../edits/path-edits';
 import type { HandleEnd } from '../curve-overlay';
 import type { Grip } from '../plumb-lines';
 import { snapTo } from '../snapping';
@@ -94,7 +94,7 @@ export function selectTool(context: ToolContext, boxing: boolean): StageTool {
   const edit = (label: string, before: ShotPath, after: ShotPath) =>
     desk.getState().edit(
       label,
-      changePath(before.id, () => after),
+      reshapePath(before.id, () => after),
       gesture,
     );
 
