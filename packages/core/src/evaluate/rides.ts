@@ -32,7 +32,7 @@ import { cuedParts, cueMoment, type CueSources } from './cue-values.js';
 import type { CuedPart } from './moved-parts.js';
 import { riderTiming, shownStops, type RiderTiming } from './rider-timing.js';
 import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
-import { towingCoupling, towingPin, type Tower } from './towing.js';
+import { towedJoints, towingCoupling, towingPin, type Tower } from './towing.js';
 
 /** The rides of a shot, each made once and after those it follows from. In the time of the work. */
 export class Rides {
@@ -85,6 +85,7 @@ export class Rides {
     const leading = this.leading(rider);
     const tower = this.tower(rider);
     const sense = this.sense(rider, hitch);
+    const joints = tower ? [...path.joints, ...towedJoints(tower, hitch.follows?.gap ?? 0)] : path.joints;
     const placement = compileAxlePlacement(
       path,
       referenceOf(hitch.facing),
@@ -92,6 +93,7 @@ export class Rides {
       this.axles(rider),
       sense,
       tower && towingPin(tower, hitch.follows?.gap ?? 0),
+      joints,
     );
     const bent = mapFrames(ownRetimeStep(this.shot, rider.id), this.shot.range);
     const timing = leading
@@ -110,6 +112,7 @@ export class Rides {
           path.closed ||
           (!leading && offset.fixed && hitch.offset.along === 0 && before !== 'run' && after !== 'run'),
         byDistance: ridesByDistance(hitch) && (tower?.motion.byDistance ?? true),
+        joints,
       },
       this.shot.fps,
     );

@@ -1,5 +1,6 @@
 import type { Rider } from '../document/shot-rider.js';
 import type { Chassis } from '../document/shot-rider.js';
+import { modulo } from '../math/angle.js';
 import type { Vec3 } from '../math/vec.js';
 import type { ChassisMotion } from '../ride/chassis-motion.js';
 import type { Coupling } from '../ride/ground-fit.js';
@@ -32,6 +33,15 @@ export function towingPin(tower: Tower, asked: number): Pin {
     motion.placement.frame(leaderDistance(tower, gap, s), frame);
     for (let k = 0; k < 3; k++) out[k] = frame[k] + motion.sense * chassis.rearCoupling * frame[9 + k];
   };
+}
+
+/** Where along the path a towed rider is when its leader passes a place at which its own way may bend all at once. */
+export function towedJoints({ motion }: Tower, asked: number): number[] {
+  const { closed, length } = motion.path;
+  return motion.joints.map((joint) => {
+    const s = motion.placement.tail(joint).distance - motion.sense * asked;
+    return closed ? modulo(s, length) : s;
+  });
 }
 
 /**

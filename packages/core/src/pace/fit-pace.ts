@@ -88,8 +88,9 @@ export function changeMode(
   track: BentTrack,
   range: { first: number; last: number },
 ): FittedPace {
+  if (mode === pace.mode) return { pace, distanceError: 0, speedError: 0 };
   const kept: Pace = { ...pace, mode };
-  if (mode !== pace.mode && says(kept)) {
+  if (says(kept)) {
     const again = fitPace(kept, pace.mode, fps, track, range);
     if (alike(played(again.pace), played(pace))) return { ...again, pace: kept };
   }

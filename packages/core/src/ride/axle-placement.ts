@@ -27,6 +27,7 @@ const EXACT = 1e-10;
 /**
  * @param chassis where the axles and couplings are, scaled; null stands on its origin with no length
  * @param sense −1 where the rider is turned round and so travels tail first
+ * @param joints distances at which its way may bend all at once
  * @param pin   where its front coupling is held, for one that is towed; without it its front axle is on the curve
  */
 export function compileAxlePlacement(
@@ -36,11 +37,12 @@ export function compileAxlePlacement(
   chassis: Chassis | null,
   sense: 1 | -1,
   pin: Pin | null = null,
+  joints: readonly number[] = path.joints,
 ): AxlePlacement {
   if (chassis !== null && anchor === 'frontAxle') {
     // What is towed needs no front axle.
     if (hasWheelbase(chassis) || (pin !== null && chassis.frontCoupling > chassis.rearAxle))
-      return trailing(path, chassis, sense, pin);
+      return trailing(path, chassis, sense, pin, joints);
   }
   if (chassis !== null && anchor === 'bothAxles' && hasWheelbase(chassis))
     return onBothAxles(path, reference, chassis, sense);
@@ -61,11 +63,18 @@ export function compileAxlePlacement(
  * The front on the curve, or held by what tows it, and the rear axle following as a road vehicle's does: it cuts
  * the bend, and never slides sideways. Up and down it lies on the path, or on the ground it is set on.
  */
-function trailing(path: CompiledPath, chassis: Chassis, sense: 1 | -1, pin: Pin | null): AxlePlacement {
+function trailing(
+  path: CompiledPath,
+  chassis: Chassis,
+  sense: 1 | -1,
+  pin: Pin | null,
+  joints: readonly number[],
+): AxlePlacement {
   const front = pin ? chassis.frontCoupling : chassis.frontAxle;
   const held = pin ?? ((s: number, out: Vec3) => positionAlong(path, s, out));
   const bar = front - chassis.rearAxle;
-  const heading = compileTrail(held, { length: path.length, closed: path.closed, bar, sense });
+  const { length, closed } = path;
+  const heading = compileTrail(held, { length, closed, bar, sense, joints });
   const at: Vec3 = [0, 0, 0];
   const behind: Vec3 = [0, 0, 0];
   return {

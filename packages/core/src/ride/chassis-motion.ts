@@ -59,7 +59,7 @@ export function compileChassis(
       ...reachOf(motion, range),
       closed: path.closed,
       origin: 0,
-      joints: path.joints,
+      joints: motion.joints,
     };
   }
   const axes = ownAxes(rider);

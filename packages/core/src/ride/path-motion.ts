@@ -19,6 +19,8 @@ export interface PathMotion {
   readonly keepsOn: boolean;
   /** Whether its place and heading follow from its distance alone, whenever it is there. */
   readonly byDistance: boolean;
+  /** Distances at which its way may bend all at once: the path's joints, and where what tows it passes one. */
+  readonly joints: readonly number[];
   /** Where its rear coupling is along the curve, and how fast that moves, m/s. */
   tail(frame: number): { readonly distance: number; readonly speed: number };
 }

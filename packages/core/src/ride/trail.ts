@@ -1,3 +1,5 @@
+import { modulo } from '../math/angle.js';
+import { lastAtMost } from '../math/search.js';
 import type { Vec3 } from '../math/vec.js';
 
 /** Writes where something is held, metres, at a distance along its path. */
@@ -12,6 +14,8 @@ export interface Pulled {
   readonly bar: number;
   /** −1 where it is pulled along the path backwards. */
   readonly sense: 1 | -1;
+  /** Distances at which the pin may turn all at once. */
+  readonly joints: readonly number[];
 }
 
 /** Steps a length of the bar; the error of a fourth-order step is then below 1e-8 rad. */
@@ -22,6 +26,7 @@ const MOST = 1 << 18;
 const BEYOND = 12;
 /** Rounds after which a closed path's trail meets itself, at the latest. */
 const ROUNDS = 60;
+/** The pin's way is told from places so far apart, metres. */
 const NEAR = 1e-4;
 
 /**
@@ -35,35 +40,30 @@ export function compileTrail(pin: Pin, pulled: Pulled): (s: number) => number {
   const lead = closed ? 0 : BEYOND * bar;
   // From here on, as pulled: 0 is where the trail begins.
   const length = pulled.length + 2 * lead;
-  const count = Math.min(MOST, Math.max(FEWEST, Math.ceil((PER_BAR * length) / bar)));
-  const step = length / count;
-  const before: Vec3 = [0, 0, 0];
-  const after: Vec3 = [0, 0, 0];
-  /** Where the pin goes, and how far in plan, per metre pulled. */
-  const way = (gone: number): [number, number] => {
-    const s = sense > 0 ? gone - lead : length - lead - gone;
-    pin(s - NEAR, before);
-    pin(s + NEAR, after);
-    const scale = sense / (2 * NEAR);
-    const [x, z] = [(after[0] - before[0]) * scale, (after[2] - before[2]) * scale];
-    return [Math.atan2(x, z), Math.hypot(x, z)];
-  };
-  // Every half step is asked for by two of the four slopes.
-  const ways = Array.from({ length: 2 * count + 1 }, (_, i) => way((i * step) / 2));
-  const slope = (i: number, psi: number) => (ways[i][1] * Math.sin(ways[i][0] - psi)) / bar;
+  const toPulled = (s: number) => (sense > 0 ? s + lead : length - lead - s);
+  const joints = pulled.joints.map(toPulled).map((at) => (closed ? modulo(at, length) : at));
+  const { nodes, turns } = stepsOf(length, bar, joints);
+  const count = nodes.length - 1;
+  const way = wayOf(pin, sense, (gone) => (sense > 0 ? gone - lead : length - lead - gone));
+  // A node at which the pin turns is looked at from either side.
+  const begins = Array.from({ length: count }, (_, i) => way(nodes[i], turns[i] ? 1 : 0));
+  const middles = Array.from({ length: count }, (_, i) => way((nodes[i] + nodes[i + 1]) / 2, 0));
+  const ends = Array.from({ length: count }, (_, i) => way(nodes[i + 1], turns[i + 1] ? -1 : 0));
+  const slope = ([direction, speed]: Way, psi: number) => (speed * Math.sin(direction - psi)) / bar;
   const headings = new Float64Array(count + 1);
   const run = (start: number) => {
     headings[0] = start;
     for (let i = 0; i < count; i++) {
       const psi = headings[i];
-      const a = slope(2 * i, psi);
-      const b = slope(2 * i + 1, psi + (step / 2) * a);
-      const c = slope(2 * i + 1, psi + (step / 2) * b);
-      const d = slope(2 * i + 2, psi + step * c);
+      const step = nodes[i + 1] - nodes[i];
+      const a = slope(begins[i], psi);
+      const b = slope(middles[i], psi + (step / 2) * a);
+      const c = slope(middles[i], psi + (step / 2) * b);
+      const d = slope(ends[i], psi + step * c);
       headings[i + 1] = psi + (step / 6) * (a + 2 * b + 2 * c + d);
     }
   };
-  run(ways[0][0]);
+  run(begins[0][0]);
   let turn = 0;
   if (closed) {
     for (let round = 0; round < ROUNDS; round++) {
@@ -74,15 +74,56 @@ export function compileTrail(pin: Pin, pulled: Pulled): (s: number) => number {
     }
   }
   return (s) => {
-    const gone = sense > 0 ? s + lead : length - lead - s;
+    const gone = toPulled(s);
     const lap = closed ? Math.floor(gone / length) : 0;
-    const place = Math.min(count, Math.max(0, (gone - lap * length) / step));
-    const i = Math.min(count - 1, Math.floor(place));
-    const t = place - i;
+    const place = Math.min(length, Math.max(0, gone - lap * length));
+    const i = lastAtMost(nodes, place, count);
+    const step = nodes[i + 1] - nodes[i];
+    const t = (place - nodes[i]) / step;
     const [p, q] = [headings[i], headings[i + 1]];
-    const [dp, dq] = [step * slope(2 * i, p), step * slope(2 * i + 2, q)];
+    const [dp, dq] = [step * slope(begins[i], p), step * slope(ends[i], q)];
     const rest = q - p;
     // Hermite's cubic.
     return lap * turn + p + t * (dp + t * (3 * rest - 2 * dp - dq + t * (dp + dq - 2 * rest)));
+  };
+}
+
+/** Steps of even length, with one more border at each joint; and at which borders the pin may turn. */
+function stepsOf(
+  length: number,
+  bar: number,
+  joints: readonly number[],
+): { nodes: Float64Array; turns: boolean[] } {
+  const count = Math.min(MOST, Math.max(FEWEST, Math.ceil((PER_BAR * length) / bar)));
+  const step = length / count;
+  const inside = joints.filter((joint) => joint > 0 && joint < length);
+  // Even borders that all but touch a joint give way to it.
+  const near = (at: number) => inside.some((joint) => Math.abs(joint - at) < step * 1e-3);
+  const sparse = inside.length > count;
+  const even = Array.from({ length: count + 1 }, (_, i) => i * step);
+  const kept = even.filter((at, i) => i === 0 || i === count || sparse || !near(at));
+  const turning = new Set(inside);
+  const nodes = Float64Array.from(new Set([...kept, ...inside])).sort();
+  return { nodes, turns: Array.from(nodes, (at) => turning.has(at)) };
+}
+
+/** Where a pin goes, radians, and how far in plan per metre pulled. */
+type Way = readonly [direction: number, speed: number];
+
+/** The way of a pin at what was pulled: about it (0), just after (1) or just before (−1). */
+function wayOf(
+  pin: Pin,
+  sense: 1 | -1,
+  distanceAt: (gone: number) => number,
+): (gone: number, side: -1 | 0 | 1) => Way {
+  const before: Vec3 = [0, 0, 0];
+  const after: Vec3 = [0, 0, 0];
+  return (gone, side) => {
+    const s = distanceAt(gone + side * 1.01 * NEAR);
+    pin(s - NEAR, before);
+    pin(s + NEAR, after);
+    const scale = sense / (2 * NEAR);
+    const [x, z] = [(after[0] - before[0]) * scale, (after[2] - before[2]) * scale];
+    return [Math.atan2(x, z), Math.hypot(x, z)];
   };
 }
