@@ -4,7 +4,7 @@ import { ShotError } from '../document/shot-error.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
-import { restingPhases } from '../gait/resting-phases.js';
+import { naturalStep, restingPhases } from '../gait/resting-phases.js';
 import type { PaceStop } from '../pace/compiled-pace.js';
 import { compiledPaceOf } from '../pace/compiled-pace-of.js';
 import { lengthenStop, moveStop } from '../pace/move-stop.js';
@@ -51,7 +51,7 @@ export function walkersStops(shot: Shot, assets: SceneAssets, rider: Rider): Wal
     let moved = moveStop(pace, stop, by, path);
     for (let step = 0; moved && phases.length > 0 && step < STEPS; step++) {
       const played = evaluateShot(withHitch(shot, rider.id, withPace(moved)), assets);
-      const off = nearestStep(phaseAtStop(played, rider.id, index), phases);
+      const off = naturalStep(phaseAtStop(played, rider.id, index), phases);
       if (Math.abs(off) < EXACT) break;
       by += off * stride;
       moved = moveStop(pace, stop, by, path);
@@ -107,10 +107,4 @@ export function naturalStops(shot: Shot, assets: SceneAssets, riderId: string): 
     if (pace) after = withHitch(after, riderId, withPace(pace));
   }
   return after;
-}
-
-/** From a phase to the nearest of some, in whatever cycle; cycles. */
-function nearestStep(phase: number, phases: readonly number[]): number {
-  const steps = phases.map((rest) => rest - phase - Math.round(rest - phase));
-  return steps.reduce((best, step) => (Math.abs(step) < Math.abs(best) ? step : best), steps[0] ?? 0);
 }

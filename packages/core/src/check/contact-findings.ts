@@ -1,5 +1,6 @@
 import type { Rider } from '../document/shot-rider.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
+import type { GaugeKind } from '../evaluate/gauges.js';
 import { hierarchyOfRider } from '../evaluate/scene-assets.js';
 import { clipNamed, nodeNamed } from '../hierarchy/node-hierarchy.js';
 import { sourceFrame } from '../timing/index.js';
@@ -7,6 +8,8 @@ import type { Finding } from './finding.js';
 
 /** A foot that slides further than this while it is down is told of, metres. */
 const SLIDE = 0.005;
+/** One whose sole comes so much lower than its clips have it, metres. */
+const SUNK = 0.003;
 /** And a wheel that slides sideways faster than this, m/s. */
 const SLIP = 0.1;
 
@@ -126,17 +129,28 @@ function gaitFindings(evaluated: EvaluatedShot, rider: Rider, at: string): Said[
       `${at}.gait`,
       `${badge} takes ${worst.toFixed(1)} steps/s at frame ${when}; its limit is ${gait.cadence}. Slow it down there, or give it a longer stride.`,
     ]);
-  const plants = evaluated.contact(rider).walk?.plants() ?? [];
-  const slid = plants.reduce<(typeof plants)[number] | null>(
-    (most, plant) => (plant.left > (most?.left ?? SLIDE) ? plant : most),
-    null,
-  );
+  const worstOf = (kind: GaugeKind, least: number) => {
+    let found = { part: '', frame: 0, value: least };
+    for (const gauge of gauges.filter((one) => one.kind === kind))
+      for (let frame = evaluated.shot.range.first; frame <= evaluated.shot.range.last; frame++) {
+        const value = gauge.value(frame) / 1e3;
+        if (value > found.value) found = { part: gauge.part, frame, value };
+      }
+    return found.part === '' ? null : found;
+  };
+  const slid = worstOf('slide', SLIDE);
   if (slid)
     said.push([
       `${at}.gait.plant`,
       gait.plant
-        ? `${badge}: "${slid.foot}" slides ${millimetres(slid.left)} near frame ${Math.round(slid.from)}, since the leg does not reach; shorten the stride or slow down there.`
-        : `${badge}: "${slid.foot}" slides ${millimetres(slid.left)} while it stands near frame ${Math.round(slid.from)}; plant its feet, or correct the stride.`,
+        ? `${badge}: "${slid.part}" slides ${millimetres(slid.value)} at frame ${slid.frame}, since the leg does not reach; shorten the stride or slow down there.`
+        : `${badge}: "${slid.part}" slides ${millimetres(slid.value)} while it stands at frame ${slid.frame}; lock its feet to the ground, or correct the stride.`,
+    ]);
+  const sunk = worstOf('under', SUNK);
+  if (sunk)
+    said.push([
+      `${at}.gait.feet`,
+      `${badge}: "${sunk.part}" is ${millimetres(sunk.value)} lower than its clips have it at frame ${sunk.frame}; lock its feet to the ground.`,
     ]);
   return said;
 }

@@ -18,8 +18,9 @@ export type GaugeKind =
   /** Cycles of the walk since the start of its path, and steps a second. */
   | 'phase'
   | 'cadence'
-  /** Of a foot that is down, millimetres. */
+  /** Of a foot that is on the ground, and how far it is under where its clips have it; millimetres. */
   | 'slide'
+  | 'under'
   /** Cycles gone through since the first frame. */
   | 'cycle'
   /** What a cue does to a part: degrees or metres. */
@@ -58,7 +59,9 @@ export function gaugesOf(rider: Rider, contact: RiderContact, cued: readonly Cue
     add('phase', rider.gait.clip, (frame) => gait.phase(frame));
     add('cadence', rider.gait.clip, (frame) => Math.abs(gait.rate(frame)) * steps);
     rider.gait.feet.forEach((foot, i) => {
-      if (walk) add('slide', foot.node, (frame) => walk.slide(i, frame) * 1e3);
+      if (!walk) return;
+      add('slide', foot.node, (frame) => walk.slide(i, frame) * 1e3);
+      add('under', foot.node, (frame) => walk.under(i, frame) * 1e3);
     });
   }
   rider.cycles.forEach((cycle, i) => add('cycle', cycle.node, cycles[i].phase));

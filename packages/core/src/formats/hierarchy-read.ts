@@ -22,6 +22,7 @@ export function hierarchyOf(model: Document): NodeHierarchy {
     node.listChildren().forEach((child) => visit(child, own));
   };
   scene?.listChildren().forEach((node) => visit(node, -1));
+  if (root.listAnimations().length > 0) addHulls(nodes, index);
   const clips = root.listAnimations().map((animation, i): Clip => {
     const channels = animation.listChannels().flatMap((channel): ClipChannel[] => {
       const node = index.get(channel.getTargetNode() as Node);
@@ -35,6 +36,59 @@ export function hierarchyOf(model: Document): NodeHierarchy {
     return { name: animation.getName() || `Clip ${i + 1}`, seconds, channels };
   });
   return { nodes, clips, box: boxOf(scene) };
+}
+
+/** The directions in which the outermost places of a part are kept: faces, edges and corners of a cube. */
+const DIRECTIONS = [-1, 0, 1]
+  .flatMap((x) => [-1, 0, 1].flatMap((y) => [-1, 0, 1].map((z) => [x, y, z])))
+  .filter((way) => way.some((value) => value !== 0));
+
+/** Gives nodes the outermost places of what they are made of, or of what follows them most where a skin is theirs. */
+function addHulls(nodes: HierarchyNode[], index: ReadonlyMap<Node, number>): void {
+  const places = new Map<number, number[]>();
+  const put = (node: number | undefined, place: ArrayLike<number>) => {
+    if (node === undefined) return;
+    const list = places.get(node) ?? [];
+    places.set(node, list);
+    list.push(place[0], place[1], place[2]);
+  };
+  for (const [node, i] of index) {
+    const skin = node.getSkin();
+    const joints = skin?.listJoints() ?? [];
+    const inverse = skin?.getInverseBindMatrices();
+    for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
+      const positions = primitive.getAttribute('POSITION');
+      const [of, weights] = [primitive.getAttribute('JOINTS_0'), primitive.getAttribute('WEIGHTS_0')];
+      for (let v = 0; v < (positions?.getCount() ?? 0); v++) {
+        const at = positions?.getElement(v, [] as number[]) ?? [0, 0, 0];
+        if (!skin || !of || !weights) {
+          put(i, at);
+          continue;
+        }
+        const [joint, weight] = [of.getElement(v, [] as number[]), weights.getElement(v, [] as number[])];
+        const most = joint[weight.indexOf(Math.max(...weight))];
+        const m = inverse?.getElement(most, [] as number[]);
+        const bound = m
+          ? [0, 1, 2].map((k) => m[k] * at[0] + m[4 + k] * at[1] + m[8 + k] * at[2] + m[12 + k])
+          : at;
+        put(index.get(joints[most]), bound);
+      }
+    }
+  }
+  for (const [i, list] of places) nodes[i] = { ...nodes[i], hull: outermost(list) };
+}
+
+function outermost(places: readonly number[]): number[] {
+  const kept = new Set<number>();
+  for (const [x, y, z] of DIRECTIONS) {
+    let [most, at] = [-Infinity, 0];
+    for (let i = 0; i < places.length; i += 3) {
+      const far = x * places[i] + y * places[i + 1] + z * places[i + 2];
+      if (far > most) [most, at] = [far, i];
+    }
+    kept.add(at);
+  }
+  return [...kept].flatMap((i) => [places[i], places[i + 1], places[i + 2]]);
 }
 
 function boxOf(scene: Scene | undefined): NodeHierarchy['box'] {

@@ -1,17 +1,28 @@
 import { quat, vec3 } from 'gl-matrix';
 import type { GroundSurface } from '../contact/ground-surface.js';
 import type { GroundContact } from '../document/shot-hitch.js';
-import type { Quat, Vec3 } from '../math/vec.js';
 import { originOf, toModelSpace } from '../hierarchy/model-space.js';
 import { parentSpace } from '../hierarchy/node-drivers.js';
-import { LOCAL, initialPose, type NodeHierarchy, type HierarchyPose } from '../hierarchy/node-hierarchy.js';
+import { LOCAL, initialPose, type HierarchyPose, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
+import { wrapAngle } from '../math/angle.js';
+import type { Quat, Vec3 } from '../math/vec.js';
+import { POSE, rotationIn, type PoseAt } from '../pose/pose.js';
 import type { OwnAxes } from '../ride/contact-points.js';
-import { POSE } from '../pose/pose.js';
-import type { PoseAt } from '../pose/pose.js';
-import { samplesOf, NO_SHIFT, shiftAt, shiftTo, type Lock } from './foot-lock.js';
+import {
+  glideAt,
+  NO_SHIFT,
+  samplesOf,
+  shiftAt,
+  shiftTo,
+  type FootPlace,
+  type FootTrack,
+  type Lock,
+} from './foot-lock.js';
+import { FootShape, turnBetween } from './foot-shape.js';
 import type { FreeWalk } from './free-walk.js';
+import { idleSpanAt } from './idle-spans.js';
 import { pelvisOf, type Leg } from './leg.js';
-import type { FootDown } from './plants.js';
+import type { FootDown } from './step-plan.js';
 import { bendTo } from './two-bone.js';
 
 /** What feet are brought to the ground in. */
@@ -26,8 +37,18 @@ export interface FootScene {
   readonly ground: { readonly heights: GroundSurface; readonly contact: GroundContact } | null;
 }
 
+/** Places of a walk's cycle at which its soles are looked at. */
+const CYCLE_SAMPLES = 96;
 /** Legs are not stretched beyond this part of their length; the hips come down before. */
 const STRETCH = 0.9995;
+
+/** Where a foot is to be brought, in the model's space, how far the walker is turned for it, and how low its sole may come. */
+interface Target {
+  readonly place: Vec3;
+  readonly turn: number;
+  /** Metres of the model along its up; null where the clip's own sole is as low as it comes. */
+  readonly floor: number | null;
+}
 
 /** Brings feet to places of the world. */
 export class FootSolver {
@@ -38,6 +59,9 @@ export class FootSolver {
   private readonly now = new Float64Array(POSE.size);
   /** Which way down is for the pelvis, in what that hangs on, per metre of the model. */
   private readonly down: Vec3;
+  private readonly shapes: readonly (FootShape | null)[];
+  /** By foot how low its walk ever has its sole; told when it is first asked for. */
+  private readonly walkFloors: number[] = [];
 
   constructor(
     private readonly scene: FootScene,
@@ -48,6 +72,7 @@ export class FootSolver {
       hierarchy,
       legs.filter((leg) => leg !== null),
     );
+    this.shapes = legs.map((leg) => leg && new FootShape(hierarchy, leg.foot));
     this.space = new Float64Array(16 * hierarchy.nodes.length);
     this.clips = initialPose(hierarchy);
     this.rest = initialPose(hierarchy);
@@ -57,22 +82,39 @@ export class FootSolver {
 
   /** Where a foot is by the clips alone, in the world. */
   free(foot: number, frame: number): Vec3 {
-    const { locals } = this.clips;
-    locals.set(this.rest.locals);
-    this.scene.walk.pose?.(frame, this.clips);
-    return this.place(foot, frame, this.clips);
+    return this.place(foot, frame, this.clipPose(frame, this.scene.walk.pose));
   }
 
-  /** Where a foot of a posed model is in the world. */
+  /** Where a foot is by the clips alone, in the model's own space. */
+  ownPlace(foot: number, frame: number): Vec3 {
+    const { locals } = this.clipPose(frame, this.scene.walk.pose);
+    toModelSpace(this.scene.hierarchy, locals, this.space);
+    return originOf(this.space, (this.legs[foot] as Leg).foot);
+  }
+
+  /** Where a foot of a posed figure is in the world. */
   place(foot: number, frame: number, { locals }: HierarchyPose): Vec3 {
     toModelSpace(this.scene.hierarchy, locals, this.space);
     this.scene.pose(frame, this.now, 0);
     return this.toWorld(originOf(this.space, (this.legs[foot] as Leg).foot));
   }
 
+  /** Which way the walker is turned at a frame, radians about up. */
+  heading(frame: number): number {
+    this.scene.pose(frame, this.now, 0);
+    return this.turn();
+  }
+
+  /** How high a foot is over its ground by the clips alone, metres of the world. */
+  heightAt(foot: number, frame: number): number {
+    this.free(foot, frame);
+    return this.heightOf(foot);
+  }
+
   /** Where and how a foot is locked that is down. */
   lock(foot: number, down: FootDown): Lock {
-    const seen = samplesOf(down).map((frame) => ({ free: this.free(foot, frame), turn: this.turn() }));
+    const frames = down.placedAt === null ? this.walkingSamples(down) : [down.placedAt];
+    const seen = frames.map((frame) => ({ free: this.free(foot, frame), turn: this.turn() }));
     const place: Vec3 = [0, 0, 0];
     let [sine, cosine] = [0, 0];
     for (const { free, turn } of seen) {
@@ -82,30 +124,33 @@ export class FootSolver {
     }
     place[1] = this.groundUnder(place) ?? place[1];
     const turn = Math.atan2(sine, cosine);
-    const shift = (at: (typeof seen)[number]) => shiftTo(place, turn, at.free, at.turn);
-    return { ...down, place, turn, first: shift(seen[0]), last: shift(seen[seen.length - 1]) };
+    const shift = (frame: number) => shiftTo(place, turn, this.free(foot, frame), this.turn());
+    return { ...down, place, turn, first: shift(down.from), last: shift(down.to) };
+  }
+
+  /** Where a foot is at a frame as its track has it so far, for a step to begin or to end. */
+  placeOnTrack(foot: number, track: FootTrack, frame: number): FootPlace {
+    const free = this.free(foot, frame);
+    const turn = this.turn();
+    const height = this.heightOf(foot);
+    const shift = shiftAt(track, frame, free, turn);
+    return { x: free[0] + shift.x, z: free[2] + shift.z, height, turn: turn + shift.turn };
   }
 
   /** Bends the legs of a pose so that feet are where they are locked, or on the ground where they are not. */
-  bend(frame: number, pose: HierarchyPose, locks: readonly (readonly Lock[])[] | null): void {
+  bend(frame: number, pose: HierarchyPose, tracks: readonly FootTrack[] | null): void {
     const { hierarchy, axes } = this.scene;
+    const floors = this.floors(frame, tracks);
     toModelSpace(hierarchy, pose.locals, this.space);
     this.scene.pose(frame, this.now, 0);
-    const turnNow = this.turn();
-    const targets = this.legs.map((leg, i) => {
+    const turns = this.modelTurns(pose.locals);
+    const targets = this.legs.map((leg, i): Target | null => {
       if (leg === null) return null;
-      const free = originOf(this.space, leg.foot);
-      const world = this.toWorld(free);
-      const shift = locks ? shiftAt(locks[i], frame, world, turnNow) : NO_SHIFT;
-      world[0] += shift.x;
-      world[2] += shift.z;
-      const height = this.groundUnder(world);
-      if (height !== null) world[1] = height + vec3.dot(free, axes.up) * axes.scale[2];
-      return { place: this.toModel(world), turn: shift.turn };
+      const target = this.target(leg, frame, tracks?.[i] ?? null, floors[i]);
+      return floors[i] === null ? target : this.raised(i, target, turns[leg.foot]);
     });
     this.lowerHips(pose, targets);
     toModelSpace(hierarchy, pose.locals, this.space);
-    const turns = this.modelTurns(pose.locals);
     targets.forEach((target, i) => {
       const leg = this.legs[i];
       if (target === null || leg === null) return;
@@ -120,6 +165,107 @@ export class FootSolver {
     });
   }
 
+  /** The lowest place of a foot of a posed figure over the level it walks on, metres of the world. */
+  soleOf(foot: number, { locals }: HierarchyPose): number {
+    toModelSpace(this.scene.hierarchy, locals, this.space);
+    const leg = this.legs[foot] as Leg;
+    return this.soleIn(foot, leg) * this.scene.axes.scale[2];
+  }
+
+  /**
+   * How low the sole of a foot may come at a frame: as low as its walk ever has it, or what it does while it stands has it then; where one
+   * gives way to the other, as far between the two as they are blended. Metres of the world.
+   */
+  floorOf(foot: number, frame: number): number {
+    const { walk } = this.scene;
+    const part = walk.idleWeight(frame);
+    const walks = (this.walkFloors[foot] ??= this.walkFloor(foot));
+    const stands = part > 0 ? this.soleOf(foot, this.clipPose(frame, walk.standing)) : walks;
+    return walks + part * (stands - walks);
+  }
+
+  private walkFloor(foot: number): number {
+    let low = Infinity;
+    for (let i = 0; i < CYCLE_SAMPLES; i++) {
+      const pose = this.clipPose(i / CYCLE_SAMPLES, this.scene.walk.atPhase);
+      low = Math.min(low, this.soleOf(foot, pose));
+    }
+    return low;
+  }
+
+  private clipPose(frame: number, by: ((frame: number, pose: HierarchyPose) => void) | null): HierarchyPose {
+    this.clips.locals.set(this.rest.locals);
+    by?.(frame, this.clips);
+    return this.clips;
+  }
+
+  /** Frames of a stance at which the walk shows where it is: none while it stands. */
+  private walkingSamples(down: FootDown): number[] {
+    const { idleSpans } = this.scene.walk;
+    return samplesOf(down).map((frame) => {
+      const span = idleSpans[idleSpanAt(idleSpans, frame)];
+      if (span === undefined) return frame;
+      return Number.isFinite(span.from) && span.from >= down.from ? span.from : Math.min(span.to, down.to);
+    });
+  }
+
+  /** By foot how low its sole may come, metres of the world: told only where clips are blended, or no clip has the step. */
+  private floors(frame: number, tracks: readonly FootTrack[] | null): (number | null)[] {
+    const part = this.scene.walk.idleWeight(frame);
+    const blends = part > 0 && part < 1;
+    return this.legs.map((leg, i) => {
+      if (leg === null || tracks === null) return null;
+      return blends || glideAt(tracks[i], frame) ? this.floorOf(i, frame) : null;
+    });
+  }
+
+  private target(leg: Leg, frame: number, track: FootTrack | null, floor: number | null): Target {
+    const { axes } = this.scene;
+    const turnNow = this.turn();
+    const free = originOf(this.space, leg.foot);
+    const world = this.toWorld(free);
+    const glide = track && glideAt(track, frame);
+    const scale = axes.scale[2];
+    if (glide) {
+      const base = this.groundUnder([glide.x, world[1], glide.z]) ?? this.now[1];
+      const place = this.toModel([glide.x, base + glide.height, glide.z]);
+      return { place, turn: wrapAngle(glide.turn - turnNow), floor: floor === null ? null : floor / scale };
+    }
+    const shift = track ? shiftAt(track, frame, world, turnNow) : NO_SHIFT;
+    world[0] += shift.x;
+    world[2] += shift.z;
+    const height = this.groundUnder(world);
+    if (height !== null) world[1] = height + vec3.dot(free, axes.up) * scale;
+    return { place: this.toModel(world), turn: shift.turn, floor: floor === null ? null : floor / scale };
+  }
+
+  /** A target lifted by as much as its sole would come lower than it may. */
+  private raised(foot: number, target: Target, turn: Quat): Target {
+    const { axes } = this.scene;
+    const leg = this.legs[foot] as Leg;
+    const whole = turnBetween(turn, turnAboutUp(axes.up, target.turn, turn));
+    const sole = (this.shapes[foot] as FootShape).lowest(this.space, axes.up, whole);
+    // The level it walks on is that of the model's floor, wherever the ground under the foot is.
+    const world = this.toWorld(originOf(this.space, leg.foot));
+    const ground = this.groundUnder(world);
+    const level = ground === null ? 0 : (ground - this.now[1]) / axes.scale[2];
+    const under = (target.floor as number) - (vec3.dot(target.place, axes.up) + sole - level);
+    if (under <= 0) return target;
+    return { ...target, place: vec3.scaleAndAdd([0, 0, 0], target.place, axes.up, under) as Vec3 };
+  }
+
+  private soleIn(foot: number, leg: Leg): number {
+    const { up } = this.scene.axes;
+    const shape = this.shapes[foot] as FootShape;
+    return vec3.dot(originOf(this.space, leg.foot), up) + shape.lowest(this.space, up, null);
+  }
+
+  /** How high a foot is over its ground where the figure was posed last, metres of the world. */
+  private heightOf(foot: number): number {
+    const { up, scale } = this.scene.axes;
+    return vec3.dot(originOf(this.space, (this.legs[foot] as Leg).foot), up) * scale[2];
+  }
+
   private groundUnder(world: Vec3): number | null {
     const { ground } = this.scene;
     if (ground === null) return null;
@@ -129,7 +275,7 @@ export class FootSolver {
   }
 
   /** Lets the hips down by as much as the leg that reaches least is short of. */
-  private lowerHips(pose: HierarchyPose, targets: readonly ({ place: Vec3 } | null)[]): void {
+  private lowerHips(pose: HierarchyPose, targets: readonly (Target | null)[]): void {
     if (this.pelvis < 0) return;
     const { up } = this.scene.axes;
     let drop = 0;
@@ -179,25 +325,23 @@ export class FootSolver {
 
   /** Which way the walker is turned at the frame that was last asked for, radians about up. */
   private turn(): number {
-    const front = vec3.transformQuat([0, 0, 0], this.scene.axes.ahead, poseTurn(this.now));
+    const front = vec3.transformQuat([0, 0, 0], this.scene.axes.ahead, rotationIn(this.now));
     return Math.atan2(front[0], front[2]);
   }
 
   private toWorld(place: Vec3): Vec3 {
     const out = vec3.multiply([0, 0, 0], place, this.scene.scale) as Vec3;
-    vec3.transformQuat(out, out, poseTurn(this.now));
+    vec3.transformQuat(out, out, rotationIn(this.now));
     for (let k = 0; k < 3; k++) out[k] += this.now[k];
     return out;
   }
 
   private toModel(world: Vec3): Vec3 {
     const out = world.map((value, k) => value - this.now[k]) as Vec3;
-    vec3.transformQuat(out, out, quat.conjugate([0, 0, 0, 1], poseTurn(this.now)));
+    vec3.transformQuat(out, out, quat.conjugate([0, 0, 0, 1], rotationIn(this.now)));
     return vec3.divide(out, out, this.scene.scale) as Vec3;
   }
 }
-
-const poseTurn = (pose: Float64Array): Quat => [pose[3], pose[4], pose[5], pose[6]];
 
 function ownTurn(locals: Float64Array, node: number): Quat {
   const at = node * LOCAL.size + LOCAL.rotation;

@@ -1,15 +1,15 @@
-import { modulo } from '../math/angle.js';
-import type { Act, Gait } from '../document/shot-rider.js';
+import type { Gait } from '../document/shot-rider.js';
 import {
   clipNamed,
   initialPose,
-  type Clip,
-  type NodeHierarchy,
   type HierarchyPose,
+  type NodeHierarchy,
 } from '../hierarchy/node-hierarchy.js';
-import { cycleClip, sampleCycle, type CycleClip } from './in-place.js';
-import { blendPoses, sampleClip } from './sample-clip.js';
-import { idleSpanAt, idleWeightIn, idleSpansOf, type IdleSpan } from './idle-spans.js';
+import { idleSpanAt, idleSpansOf, idleWeightIn, type IdleSpan } from './idle-spans.js';
+import { cycleClip, sampleCycle } from './in-place.js';
+import { naturalPhase, restingPhases } from './resting-phases.js';
+import { blendPoses } from './sample-clip.js';
+import { clipsOf, poseStop, stopsOf } from './stop-clips.js';
 
 /** What a gait goes by. */
 export interface WalkRide {
@@ -31,16 +31,22 @@ export interface FreeWalk {
   /** Cycles a second, negative walking backward. */
   rate(frame: number): number;
   readonly idleSpans: readonly IdleSpan[];
-  /** How much of its standing clip it shows, 0 to 1. */
+  /** How much of what it does while it stands it shows, 0 to 1. */
   idleWeight(frame: number): number;
   /** Poses the node hierarchy by its clips; the pose has to be at rest before. Null where the walk's clip is missing. */
   readonly pose: ((frame: number, pose: HierarchyPose) => void) | null;
+  /** The same by what it does while it stands alone; and by the walk alone at a phase. */
+  atPhase(phase: number, pose: HierarchyPose): void;
+  standing(frame: number, pose: HierarchyPose): void;
   /** Which nodes the clips move. */
   readonly nodes: readonly number[];
 }
 
-/** So much before and after the range is looked at for idleSpans and stances, seconds. */
+/** So much before and after the range is looked at for idle spans and stances, seconds. */
 export const MARGIN_SECONDS = 3;
+
+/** A stop that is shorter than this is a pause in the walk: nothing else is shown in it, seconds. */
+const SHORTEST_STAND = 0.4;
 
 /** Phase by distance; idle spans by speed; clips over each other. A node hierarchy that is not known is not posed. */
 export function compileFreeWalk(gait: Gait, hierarchy: NodeHierarchy | null, ride: WalkRide): FreeWalk {
@@ -57,74 +63,48 @@ export function compileFreeWalk(gait: Gait, hierarchy: NodeHierarchy | null, rid
   }).filter(({ from, to }) => to > first && from < last);
   const blend = gait.blend * fps;
   const clip = hierarchy && clipNamed(hierarchy, gait.clip);
-  const idle = hierarchy && clipNamed(hierarchy, gait.idle);
-  const acts = actsOf(gait, hierarchy, idleSpans);
+  if (hierarchy === null || clip === null) {
+    const nothing = () => undefined;
+    const idleWeight = () => 0;
+    return { phase, rate, idleSpans, idleWeight, pose: null, atPhase: nothing, standing: nothing, nodes: [] };
+  }
+  const walk = cycleClip(hierarchy, clip);
+  const stops = stopsOf(gait, hierarchy, idleSpans);
+  const phases = restingPhases(gait);
   const idleWeight = (frame: number) => {
     const i = idleSpanAt(idleSpans, frame);
-    return i < 0 || !(acts[i] ?? idle) ? 0 : idleWeightIn(idleSpans[i], blend, frame);
+    const { from, to } = idleSpans[Math.max(0, i)] ?? { from: 0, to: 0 };
+    if (to - from < SHORTEST_STAND * fps) return 0;
+    // Without anything to show, and without feet to know a natural pose by, it waits as it came.
+    if (i < 0 || !(stops[i].act ?? stops[i].idle ?? phases.length > 0)) return 0;
+    return idleWeightIn(idleSpans[i], blend, frame);
   };
-  const plain = { phase, rate, idleSpans, idleWeight };
-  if (hierarchy === null || clip === null) return { ...plain, pose: null, nodes: [] };
-  const walk = cycleClip(hierarchy, clip);
+  const atPhase = (at: number, pose: HierarchyPose) => sampleCycle(walk, at, pose);
+  const standing = (frame: number, pose: HierarchyPose) => {
+    const i = idleSpanAt(idleSpans, frame);
+    if (i < 0) return;
+    if (!poseStop(stops[i], idleSpans[i], { first, fps }, frame, pose))
+      atPhase(naturalPhase(phase(frame), phases), pose);
+  };
   const over = initialPose(hierarchy);
   const rest = initialPose(hierarchy);
-  const clips = [clip, idle, ...acts.map((act) => act?.clip ?? null)].filter((one) => one !== null);
+  const clips = [clip, ...stops.flatMap(clipsOf)];
   return {
-    ...plain,
+    phase,
+    rate,
+    idleSpans,
+    idleWeight,
+    atPhase,
+    standing,
     nodes: [...new Set(clips.flatMap(({ channels }) => channels.map(({ node }) => node)))],
     pose(frame, pose) {
-      sampleCycle(walk, phase(frame), pose);
       const part = idleWeight(frame);
+      atPhase(phase(frame), pose);
       if (part <= 0) return;
       over.locals.set(rest.locals);
       over.weights.forEach((weights, i) => weights.set(rest.weights[i]));
-      const i = idleSpanAt(idleSpans, frame);
-      poseStanding(acts[i], idle as Clip, idleSpans[i], { first, fps }, frame, over);
+      standing(frame, over);
       blendPoses(pose, over, part);
     },
   };
 }
-
-interface ActClip {
-  readonly act: Act;
-  readonly clip: Clip;
-  readonly cycle: CycleClip;
-}
-
-/** By stand what is done in it: acts are counted from the first time it comes to a stand. */
-function actsOf(
-  gait: Gait,
-  hierarchy: NodeHierarchy | null,
-  idleSpans: readonly IdleSpan[],
-): (ActClip | null)[] {
-  let stop = -1;
-  return idleSpans.map(({ from }) => {
-    if (from > -Infinity) stop++;
-    const act = from > -Infinity ? gait.acts.find((other) => other.stop === stop) : undefined;
-    const clip = act && hierarchy && clipNamed(hierarchy, act.clip);
-    return act && clip ? { act, clip, cycle: cycleClip(hierarchy, clip) } : null;
-  });
-}
-
-function poseStanding(
-  act: ActClip | null,
-  idle: Clip,
-  { from, to }: IdleSpan,
-  { first, fps }: { first: number; fps: number },
-  frame: number,
-  pose: HierarchyPose,
-): void {
-  const begun = Number.isFinite(from) ? from : Number.isFinite(to) ? to : first;
-  const seconds = (frame - begun) / fps;
-  if (act === null) {
-    sampleClip(idle, wrapped(seconds, idle.seconds), pose);
-    return;
-  }
-  const end = Math.min(act.act.to ?? act.clip.seconds, act.clip.seconds);
-  const length = Math.max(1e-6, end - act.act.from);
-  const whole = act.act.fit === 'stretch' && Number.isFinite(to);
-  const gone = whole ? (length * (frame - from)) / (to - from) : wrapped(seconds, length);
-  sampleClip(act.clip, act.act.from + gone, pose);
-}
-
-const wrapped = (value: number, size: number) => (size > 0 ? modulo(value, size) : 0);

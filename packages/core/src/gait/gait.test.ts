@@ -15,6 +15,7 @@ import { naturalStops } from '../arrange/index.js';
 import { compileCycle } from './cycle-value.js';
 import { findGait } from './find-gait.js';
 import { restingPhases } from './resting-phases.js';
+import { sampleClip } from './sample-clip.js';
 import { STANCE, STRIDE, testWalker } from '../../test/walker.js';
 
 const FEET = ['foot_l', 'foot_r'];
@@ -165,17 +166,87 @@ it.each([1, 1.5])(
   },
 );
 
-it('turning on the spot with planted feet slides nothing, and tells what it would', () => {
+it('turning on the spot it steps after itself, one foot at a time, and slides nothing', () => {
   const turn = [
-    { frame: 100, yaw: 0 },
-    { frame: 140, yaw: 50 },
+    { frame: 110, yaw: 0 },
+    { frame: 145, yaw: 80 },
+    { frame: 165, yaw: 80 },
+    { frame: 200, yaw: 0 },
   ];
-  const free = walk({ plant: false }, { offsetKeys: turn });
-  const planted = walk({}, { offsetKeys: turn });
-  const standing = (plants: typeof free.plants) =>
-    plants.filter(({ from, to }) => from < 110 && to > 130).map(({ left }) => left);
-  expect(Math.max(...standing(free.plants))).toBeGreaterThan(0.02);
-  expect(Math.max(...standing(planted.plants))).toBeLessThan(1e-3);
+  const longer = [...stops.slice(0, 2), { frame: 217, value: 6 }, { frame: 240, value: 7 }];
+  const free = walk({ plant: false }, { offsetKeys: turn, pace: { keys: longer } });
+  const planted = walk({}, { offsetKeys: turn, pace: { keys: longer } });
+  expect(Math.max(...free.plants.map(({ left }) => left))).toBeGreaterThan(0.02);
+  expect(Math.max(...planted.plants.map(({ left }) => left))).toBeLessThan(1e-3);
+  const { walk: shown } = planted.evaluated.contact(planted.evaluated.shot.riders[0]);
+  const steps = [0, 1]
+    .flatMap((foot) => shown?.steps(foot) ?? [])
+    .filter(({ from }) => from > 108 && from < 205);
+  // Eighty degrees there and back: each foot at least once each way.
+  expect(steps.length).toBeGreaterThanOrEqual(4);
+  const inOrder = [...steps].sort((a, b) => a.from - b.from);
+  inOrder.forEach((step, i) => i > 0 && expect(step.from).toBeGreaterThanOrEqual(inOrder[i - 1].to - 1e-9));
+});
+
+it('comes to a stand with its feet beside each other, whatever step the stop finds it in', () => {
+  for (const far of [6, 6.2, 6.4, 6.7, 7]) {
+    const { place, gauge } = walk(
+      {},
+      {
+        pace: {
+          keys: [
+            { frame: 1, value: 0 },
+            { frame: 97, value: far },
+            { frame: 200, value: far },
+          ],
+        },
+      },
+      [{ position: [0, 0, 0] as Vec3 }, { position: [0, 0, 40] as Vec3 }],
+    );
+    // A second after the stop; the standing clip has both feet under the hips, 20 cm apart.
+    const [left, right] = FEET.map((foot) => place(125, foot));
+    expect(Math.abs(left[2] - far)).toBeLessThan(0.05);
+    expect(Math.abs(right[2] - far)).toBeLessThan(0.05);
+    for (const foot of [left, right]) expect(foot[1]).toBeCloseTo(0, 3);
+    for (let frame = 60; frame < 180; frame++) expect(gauge('under')(frame)).toBeLessThan(3);
+  }
+});
+
+describe('clips of coming to a stand and of setting off', () => {
+  const named = (name: string) => ({ ...walker.clips[0], name });
+  const shownAt = (frame: number, clips: typeof walker.clips, own: Loose<Gait>) => {
+    const hierarchy = { ...walker, clips };
+    const { evaluated } = walk(own);
+    const again = evaluateShot(evaluated.shot, { ground: null, hierarchies: new Map([['m', hierarchy]]) });
+    const pose = initialPose(hierarchy);
+    again.contact(again.shot.riders[0]).gait?.standing(frame, pose);
+    return [...pose.locals];
+  };
+  const at = (seconds: number) => {
+    const pose = initialPose(walker);
+    sampleClip(walker.clips[0], seconds, pose);
+    return [...pose.locals];
+  };
+  const near = (a: readonly number[], b: readonly number[]) =>
+    a.forEach((value, k) => expect(value).toBeCloseTo(b[k], 2));
+
+  it('are played where the model has them by name, or where they are chosen', () => {
+    // The stop is from about frame 97 to 145; the clips take a second.
+    for (const [clips, own] of [
+      [[...walker.clips, named('walk_stop'), named('Start')], {}],
+      [[...walker.clips, named('brake'), named('go')], { stopClip: 'brake', startClip: 'go' }],
+    ] as const) {
+      near(shownAt(103, [...clips], own), at(6 / 24));
+      near(shownAt(139, [...clips], own), at(1 - 6 / 24));
+    }
+  });
+
+  it('are not there where no name says so', () => {
+    const still = shownAt(103, walker.clips, {});
+    const pose = initialPose(walker);
+    sampleClip(walker.clips[1], 0, pose);
+    near(still, [...pose.locals]);
+  });
 });
 
 it('nothing jumps from frame to frame, from walk to stand and back', () => {

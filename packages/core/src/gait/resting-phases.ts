@@ -28,3 +28,14 @@ export function restingPhases({ feet }: Pick<Gait, 'feet'>): number[] {
   }
   return phases.sort((a, b) => a - b);
 }
+
+/** The phase at which it stands naturally that is nearest to one, in whatever cycle; the phase itself where none is known. */
+export function naturalPhase(phase: number, phases: readonly number[]): number {
+  return phase + naturalStep(phase, phases);
+}
+
+/** From a phase to the nearest natural one, cycles; 0 where none is known. */
+export function naturalStep(phase: number, phases: readonly number[]): number {
+  const steps = phases.map((natural) => natural - phase - Math.round(natural - phase));
+  return steps.reduce((best, step) => (Math.abs(step) < Math.abs(best) ? step : best), steps[0] ?? 0);
+}

@@ -1,12 +1,12 @@
 import type { Gait } from '../document/shot-rider.js';
-import type { Vec3 } from '../math/vec.js';
 import type { NodeDriver } from '../hierarchy/node-driver.js';
 import { initialPose } from '../hierarchy/node-hierarchy.js';
-import { samplesOf, type Lock } from './foot-lock.js';
+import { distance3, type Vec3 } from '../math/vec.js';
+import { samplesOf, type FootTrack, type Glide, type Lock } from './foot-lock.js';
 import { FootSolver, type FootScene } from './foot-solver.js';
 import { MARGIN_SECONDS } from './free-walk.js';
 import { legOf } from './leg.js';
-import { footDowns, type FootDown } from './plants.js';
+import { planSteps, type FootDown, type FootPlan } from './step-plan.js';
 
 /** A foot that was set down: how far it slides while it is, metres along the ground. */
 export interface Plant extends FootDown {
@@ -21,13 +21,28 @@ export interface Plant extends FootDown {
   readonly turn: number;
 }
 
+/** What is seen of a foot at a frame. */
+export interface SeenFoot {
+  /** In the world. */
+  readonly place: Vec3;
+  /** How far its sole is over the lowest its clips have it, metres; negative under it. */
+  readonly over: number;
+}
+
 /** A walker whose feet are set on the ground. */
 export interface Walk {
   readonly driver: NodeDriver;
   /** In order of time, foot by foot; computed when first asked for. */
   plants(): readonly Plant[];
-  /** How far a foot is from where it was set down, metres along the ground; 0 in the air. */
+  /** The steps of a foot that no clip has. */
+  steps(foot: number): readonly Glide[];
+  /**
+   * How far a foot that is seen on the ground is from where it was set down, metres along the ground; of one that touches it
+   * without having been set down, how far it is dragged a frame. 0 in the air.
+   */
   slide(foot: number, frame: number): number;
+  /** How far the sole of a foot is seen lower than its clips have it, metres. */
+  under(foot: number, frame: number): number;
 }
 
 export interface WalkScene extends FootScene {
@@ -35,54 +50,57 @@ export interface WalkScene extends FootScene {
   readonly range: { readonly first: number; readonly last: number; readonly fps: number };
 }
 
+/** A step is lifted by this part of how far it goes, between these, metres at the figure's size. */
+const LIFT = { part: 0.22, least: 0.02, most: 0.09 };
+/** A foot that is nearer to the lowest its clips have it than this touches the ground, metres. */
+const TOUCHES = 0.003;
+
 /**
  * Feet that stay where they are set down. Each is locked where the clip has it in the middle of its stance (and turned as it is
- * there); in between, it is led from one lock to the next. Two-bone inverse kinematics bends the legs, and the hips come down
- * where a leg would not reach. On the ground, a foot stands as high over it as the clip has it over its own floor.
+ * there); in between, it is led from one lock to the next. Where the walker comes to stand, turns on the spot and sets off, it takes steps
+ * of its own. Two-bone inverse kinematics bends the legs, and the hips come down where a leg would not reach. On the ground, a foot stands
+ * as high over it as the clip has it over its own floor; where clips are blended its sole comes no lower than theirs.
  */
 export function compileWalk(scene: WalkScene): Walk {
   const { gait, hierarchy, walk, range } = scene;
   const legs = gait.feet.map(({ node }) => legOf(hierarchy, node));
   const solver = new FootSolver(scene, legs);
-  const margin = MARGIN_SECONDS * range.fps;
-  const span = {
-    from: Math.floor(range.first - margin),
-    to: Math.ceil(range.last + 1 + margin),
-    fps: range.fps,
-  };
-  const locks = gait.feet.map((foot, i): Lock[] =>
-    legs[i] ? footDowns(foot, gait, walk, span).map((down) => solver.lock(i, down)) : [],
+  const size = scene.axes.scale[2];
+  const tracks = tracksOf(
+    scene,
+    solver,
+    legs.map((leg) => leg !== null),
+    size,
   );
   const plant = gait.plant;
+  const bends = plant || scene.ground !== null;
+  const legNodes = legs.flatMap((leg) => (leg ? [leg.top, leg.middle, leg.foot] : []));
   const driver: NodeDriver = {
-    nodes: [
-      ...new Set([
-        ...walk.nodes,
-        ...(plant || scene.ground
-          ? [solver.pelvis, ...legs.flatMap((leg) => (leg ? [leg.top, leg.middle, leg.foot] : []))]
-          : []),
-      ]),
-    ].filter((node) => node >= 0),
+    nodes: [...new Set([...walk.nodes, ...(bends ? [solver.pelvis, ...legNodes] : [])])].filter(
+      (node) => node >= 0,
+    ),
     apply(frame, pose) {
       walk.pose?.(frame, pose);
-      if (plant || scene.ground) solver.bend(frame, pose, plant ? locks : null);
+      if (bends) solver.bend(frame, pose, plant ? tracks : null);
     },
   };
   const shown = initialPose(hierarchy);
   const rest = initialPose(hierarchy);
-  const shownPlace = (foot: number, frame: number): Vec3 => {
+  const showAt = (frame: number) => {
     shown.locals.set(rest.locals);
     driver.apply(frame, shown);
-    return solver.place(foot, frame, shown);
+    return shown;
   };
-  const within = (foot: number, frame: number) =>
-    locks[foot].find(({ from, to }) => frame >= from && frame <= to);
-  let built: Plant[] | null = null;
+  const shownPlace = (foot: number, frame: number): Vec3 => solver.place(foot, frame, showAt(frame));
+  const over = (foot: number, frame: number) =>
+    solver.soleOf(foot, showAt(frame)) - solver.floorOf(foot, frame);
+  let kept: Plant[] | null = null;
   return {
     driver,
+    steps: (foot) => tracks[foot].glides,
     plants() {
-      built ??= locks.flatMap((list, foot) =>
-        list
+      kept ??= tracks.flatMap(({ locks }, foot) =>
+        locks
           .filter(({ from, to }) => to > range.first && from < range.last + 1)
           .map((lock): Plant => {
             const frames = samplesOf(lock);
@@ -94,17 +112,74 @@ export function compileWalk(scene: WalkScene): Walk {
             };
           }),
       );
-      return built;
+      return kept;
     },
     slide(foot, frame) {
-      const lock = within(foot, frame);
-      if (!lock) return 0;
-      const from = plant ? lock.place : solver.free(foot, lock.from);
-      return level(shownPlace(foot, frame), from);
+      if (legs[foot] === null) return 0;
+      const lock = tracks[foot].locks.find(({ from, to }) => frame >= from && frame <= to);
+      if (lock) {
+        const from = plant ? lock.place : solver.free(foot, lock.from);
+        return level(shownPlace(foot, frame), from);
+      }
+      const walksOn = walk.idleWeight(frame) === 0 && walk.idleWeight(frame - 1) === 0;
+      // A sole that brushes the ground in the swing of its own clip is no drag.
+      if (walksOn || over(foot, frame) > TOUCHES || over(foot, frame - 1) > TOUCHES) return 0;
+      return level(shownPlace(foot, frame), shownPlace(foot, frame - 1));
     },
+    under: (foot, frame) => (legs[foot] === null ? 0 : Math.max(0, -over(foot, frame))),
   };
 }
 
+/** Where each foot is locked, and the steps between that no clip has. */
+function tracksOf(
+  { gait, walk, range }: WalkScene,
+  solver: FootSolver,
+  known: readonly boolean[],
+  size: number,
+): FootTrack[] {
+  const margin = MARGIN_SECONDS * range.fps;
+  const span = {
+    from: Math.floor(range.first - margin),
+    to: Math.ceil(range.last + 1 + margin),
+    fps: range.fps,
+  };
+  if (!known.every(Boolean)) return gait.feet.map(() => ({ locks: [], glides: [] }));
+  const plans = planSteps(
+    gait,
+    walk,
+    {
+      apart: (foot, from, at) => level(solver.free(foot, from), solver.free(foot, at)),
+      heading: (frame) => solver.heading(frame),
+      wander: (foot, from, to) =>
+        size * spread3(samplesOf({ from, to }).map((frame) => solver.ownPlace(foot, frame))),
+    },
+    span,
+    size,
+  );
+  return plans.map((plan, foot) => trackOf(solver, foot, plan, size));
+}
+
+function trackOf(solver: FootSolver, foot: number, { downs, steps }: FootPlan, size: number): FootTrack {
+  const locks = downs.map((down): Lock => solver.lock(foot, down));
+  // A step lies between two locks: both its ends are told before it is there.
+  const sketch: FootTrack = { locks, glides: steps.map((step) => ({ ...step, ...NOWHERE })) };
+  const glides = steps.map(({ from, to }): Glide => {
+    const [start, end] = [solver.placeOnTrack(foot, sketch, from), solver.placeOnTrack(foot, sketch, to)];
+    const far = Math.hypot(end.x - start.x, end.z - start.z);
+    const lift = Math.min(LIFT.most * size, Math.max(LIFT.least * size, LIFT.part * far));
+    return { from, to, start, end, lift };
+  });
+  return { locks, glides };
+}
+
+const NOWHERE = {
+  start: { x: 0, z: 0, height: 0, turn: 0 },
+  end: { x: 0, z: 0, height: 0, turn: 0 },
+  lift: 0,
+};
+
 /** How far apart along the ground the furthest of some places is from the first. */
 const spread = (places: readonly Vec3[]) => Math.max(0, ...places.map((place) => level(place, places[0])));
+const spread3 = (places: readonly Vec3[]) =>
+  Math.max(0, ...places.map((place) => distance3(place, places[0])));
 const level = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[2] - b[2]);

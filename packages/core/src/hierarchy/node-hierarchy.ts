@@ -11,6 +11,8 @@ export interface HierarchyNode {
   readonly scale: Vec3;
   /** Of its mesh's shapes. */
   readonly weights: readonly number[];
+  /** The outermost places of what it is made of, in its own space: x, y, z in turn. Of models that have clips. */
+  readonly hull?: readonly number[];
 }
 
 /** One value of a node over a clip. */

@@ -1,0 +1,53 @@
+import { quat, vec3 } from 'gl-matrix';
+import type { ModelSpace } from '../hierarchy/model-space.js';
+import { hangsOn, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
+import type { Quat, Vec3 } from '../math/vec.js';
+
+/** What a foot is made of: places of its node and of those that hang on it, by which its sole is told. */
+export class FootShape {
+  private readonly nodes: readonly { readonly node: number; readonly hull: ArrayLike<number> }[];
+  private readonly offset: Vec3 = [0, 0, 0];
+
+  constructor(
+    hierarchy: NodeHierarchy,
+    private readonly foot: number,
+  ) {
+    this.nodes = hierarchy.nodes.flatMap(({ hull }, node) =>
+      hull && hull.length > 0 && hangsOn(hierarchy, node, foot) ? [{ node, hull }] : [],
+    );
+  }
+
+  /**
+   * How far its lowest place is above the foot's own origin, metres of the model along its up; below it, negative. Without any
+   * places it is the origin.
+   *
+   * @param space where the nodes are
+   * @param turn  a turn of the whole foot about its origin, from how it is there; null for none
+   */
+  lowest(space: ModelSpace, up: Vec3, turn: Quat | null): number {
+    const { foot, nodes, offset } = this;
+    if (nodes.length === 0) return 0;
+    const at = 16 * foot + 12;
+    let low = Infinity;
+    for (const { node, hull } of nodes) {
+      const m = 16 * node;
+      for (let i = 0; i < hull.length; i += 3) {
+        for (let k = 0; k < 3; k++)
+          offset[k] =
+            space[m + k] * hull[i] +
+            space[m + 4 + k] * hull[i + 1] +
+            space[m + 8 + k] * hull[i + 2] +
+            space[m + 12 + k] -
+            space[at + k];
+        if (turn !== null) vec3.transformQuat(offset, offset, turn);
+        low = Math.min(low, vec3.dot(offset, up));
+      }
+    }
+    return low;
+  }
+}
+
+/** The turn that takes one rotation into another. */
+export function turnBetween(from: Quat, to: Quat): Quat {
+  return quat.multiply([0, 0, 0, 1], to, quat.conjugate([0, 0, 0, 1], from)) as Quat;
+}
