@@ -22,7 +22,7 @@ for (const mode of ['day', 'night'] as const) {
     expect(await faults(page, mode)).toEqual([]);
     await page.getByRole('link', { name: 'Open Orchard loop' }).click();
     await expect(page.getByLabel('Board')).toBeVisible();
-    for (const station of ['Path', 'Attach', 'Facing', 'Contact', 'Pace', 'Check', 'Deliver']) {
+    for (const station of ['Path', 'Attach', 'Facing', 'Contact', 'Pace', 'Check', 'Hand over']) {
       await goTo(page, station);
       expect(await faults(page, mode)).toEqual([]);
     }

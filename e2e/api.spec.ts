@@ -51,7 +51,7 @@ test('a stale save is refused with the newest revision, and changes nothing', as
   expect(stale.status()).toBe(409);
   expect(await stale.json()).toMatchObject({
     revision: revision + 1,
-    message: expect.stringContaining('saved elsewhere'),
+    message: expect.stringContaining('saved in another window'),
   });
   expect(await (await request.get(`/api/shots/${id}`)).json()).toMatchObject({
     name: 'first',

@@ -211,7 +211,7 @@ test('the picker walks, stops, acts and walks on without sliding', async ({ page
   expect((await stopKeys()).map(({ frame }) => frame)).toEqual([1, 97, 155, 251]);
 
   // Without planting the bend makes its feet slide, and Check says by how much.
-  await walk.getByText('Plant its feet').click();
+  await walk.getByText('Lock feet to the ground').click();
   await expect(strip).toContainText('mm');
   await goTo(page, 'Check');
   await expect(page.getByText(/P1: "foot_(left|right)" slides \d+ mm while it stands/)).toBeVisible();
@@ -403,7 +403,7 @@ test('over ground with a hole a rider keeps its last height, and is told of', as
   await uploaded(page, await cartModel());
   await attachTo(page, 'Lane');
   await goTo(page, 'Contact');
-  await choose(page, 'Stands on', 'Holed');
+  await choose(page, 'Ground', 'Holed');
   await page.getByRole('radio', { name: 'On the ground' }).click();
   await settled(page);
   const { document } = await storedShot(request, id);

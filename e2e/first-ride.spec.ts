@@ -47,7 +47,7 @@ test('a path file and a model go in, the ride plays, and an animated GLB comes o
     [240, 1],
   ]);
 
-  await goTo(page, 'Deliver');
+  await goTo(page, 'Hand over');
   const waiting = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Download GLB' }).click();
   const download = await waiting;

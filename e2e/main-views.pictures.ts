@@ -59,7 +59,7 @@ test('desk by day, steps, and by night', async ({ page }) => {
   await take(page, 'facing');
   await page.getByRole('radio', { name: 'Its line' }).click();
   await page.getByRole('radio', { name: 'C5 Drone' }).click();
-  await page.getByRole('region', { name: 'Looks' }).scrollIntoViewIfNeeded();
+  await page.getByRole('region', { name: 'Direction' }).scrollIntoViewIfNeeded();
   await page.getByRole('radio', { name: 'Through C5' }).click();
   await still(page);
   await take(page, 'through-camera');
@@ -95,10 +95,10 @@ test('desk by day, steps, and by night', async ({ page }) => {
   await page.getByRole('heading', { name: 'Pace', level: 2 }).scrollIntoViewIfNeeded();
   await still(page);
   await take(page, 'run-diagram');
-  await goTo(page, 'Deliver');
+  await goTo(page, 'Hand over');
   await page.getByRole('button', { name: 'Night' }).click();
   await still(page);
-  await take(page, 'desk-deliver-night');
+  await take(page, 'desk-hand-over-night');
 });
 
 test('drawing and attaching', async ({ page }) => {
@@ -151,7 +151,7 @@ test('a formation before it is accepted', async ({ page }) => {
   for (const [field, text] of [
     ['Copies', '8'],
     ['Apart', '1.6 m'],
-    ['Place', '40 cm'],
+    ['Distance', '40 cm'],
   ]) {
     await fill(page, field, text);
   }

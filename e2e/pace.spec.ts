@@ -163,7 +163,7 @@ test('speed first, with a slow place: the board shows the exponential it is; sta
   await page.getByRole('button', { name: 'At Gate' }).click();
   const first = page.getByRole('group', { name: 'Speed 1' });
   const second = page.getByRole('group', { name: 'Speed 2' });
-  await first.getByRole('button', { name: /Then$/ }).click();
+  await first.getByRole('button', { name: /Ease$/ }).click();
   await page.getByRole('option', { name: 'Even change' }).click();
   const speed = second.getByRole('textbox', { name: 'Speed' });
   await speed.fill('0');
@@ -204,7 +204,7 @@ test('driven with a stop at a mark: it takes as long as the sums say and stands 
   }
   await page.getByRole('button', { name: /^Stops/ }).click();
   await page.getByRole('button', { name: 'Stop at Gate' }).click();
-  await fill(page, 'Stands', '1.5 s');
+  await fill(page, 'Stops for', '1.5 s');
   // Each half: up to v = √(2 · 30 · 8/6) and down again, v/2 + v/4 seconds.
   const half = Math.sqrt(80) * 0.75;
   await expect(page.getByText(`It takes ${(2 * half + 1.5).toFixed(2)} s`)).toBeVisible();
@@ -308,9 +308,9 @@ test('a cue opens the barn gate as the truck comes near, on the stage’s number
   });
   await page.getByRole('button', { name: 'Cues' }).click();
   await page.getByRole('button', { name: 'Add a cue' }).click();
-  const cue = page.getByRole('group', { name: 'Cue 1', exact: true });
+  await expect(page.getByRole('checkbox', { name: 'Cue 1' })).toBeChecked();
   await choose(page, 'When', 'Gap of two');
-  await choose(page, 'It', 'Turns a part');
+  await choose(page, 'Action', 'Turns a part');
   await choose(page, 'Part', 'gate_left');
   for (const [n, at, turned] of [
     [2, '30 m', '0'],
@@ -325,10 +325,9 @@ test('a cue opens the barn gate as the truck comes near, on the stage’s number
       await field.fill(text);
       await field.press('Enter');
     }
-    await line.getByRole('button', { name: /Then$/ }).click();
-    await page.getByRole('option', { name: 'Steady' }).click();
+    await line.getByRole('button', { name: /Ease$/ }).click();
+    await page.getByRole('option', { name: 'Linear' }).click();
   }
-  await cue.getByText('Cue 1').click();
   await settled(page);
   const { document } = await storedShot(request, id);
   expect(document.cues).toMatchObject([
@@ -374,7 +373,7 @@ test('two takes are seen together, swapped, and either kept', async ({ page, req
   expect(document.riders[0].hitch?.takes).toMatchObject([
     { name: 'Take 1', pace: { keys: [{}, { frame: 151 }] } },
   ]);
-  await page.getByRole('button', { name: 'Drop Take 1' }).click();
+  await page.getByRole('button', { name: 'Delete Take 1' }).click();
   await expect(dotted).toBeHidden();
 });
 

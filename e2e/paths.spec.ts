@@ -252,7 +252,7 @@ test('a path is laid, walked and moved by keyboard alone', async ({ page, reques
   expect(path.points).toHaveLength(2);
   await page.getByRole('button', { name: 'Undo: Delete points' }).press('Enter');
   await rows.getByRole('row', { name: 'Point 2' }).press('Enter');
-  await page.getByText('Switched off', { exact: true }).click();
+  await page.getByText('Turned off', { exact: true }).click();
   await expectLength(page, Math.hypot(5.1, 0.1, 9));
 });
 
@@ -344,9 +344,9 @@ test('files that hold no path are refused with what, where and what was expected
   await expectLength(page, 40);
   // All points off: said, and on again.
   await page.getByRole('button', { name: 'All', exact: true }).click();
-  await page.getByText('Switched off', { exact: true }).click();
+  await page.getByText('Turned off', { exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('4 of its 4 points are switched off');
-  await page.getByText('Switched off', { exact: true }).click();
+  await page.getByText('Turned off', { exact: true }).click();
   await expectLength(page, 40);
 });
 

@@ -327,7 +327,7 @@ test('a formation is previewed, varies by its seed, follows its leader, and is o
   await fill(page, 'Copies', '3');
   await fill(page, 'Later by', '0.5 s');
   await fill(page, 'Seed', '5');
-  await fill(page, 'Place', '1 m');
+  await fill(page, 'Distance', '1 m');
   await page.getByRole('button', { name: 'Add 3 copies' }).click();
   await settled(page);
   const varied = (await storedShot(request, id)).document.riders.slice(1);

@@ -29,7 +29,7 @@ test('shots are renamed, duplicated, deleted and brought back', async ({ page })
   await expect(tile(page, 'Better card copy')).toBeVisible();
   await more(page, 'Better card', 'Delete');
   await expect(tile(page, 'Better card')).toBeHidden();
-  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
   await expect(tile(page, 'Better card')).toBeVisible();
 });
 
@@ -51,7 +51,7 @@ test('a delivered shot file is imported again as it was', async ({ page, request
   const id = await openNewShot(page, 'There and back');
   await importPaths(page, squareLane);
   await settled(page);
-  await goTo(page, 'Deliver');
+  await goTo(page, 'Hand over');
   const waiting = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Download Shot file' }).click();
   const download = await waiting;
@@ -93,7 +93,7 @@ test('a shot whose model is not here says so, and takes the file when it is brou
   expect(((await refused.json()) as { message: string }).message).toContain(
     'whose file wagon.glb is not here',
   );
-  await chooseFile(page, 'Bring wagon.glb', await cartModel('wagon.glb'));
+  await chooseFile(page, 'Upload wagon.glb', await cartModel('wagon.glb'));
   await expect(page.getByText('Its model wagon.glb is not here')).toBeHidden();
   await settled(page);
   expect((await storedShot(request, id)).document.models[0].source.asset).toBeDefined();

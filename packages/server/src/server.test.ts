@@ -152,6 +152,7 @@ describe('versions', () => {
     await shots.save(id, 1, newShot({ name: 'Two' }));
     await expect(versions.restore(id, kept.id, 1)).rejects.toMatchObject({ status: 409 });
     expect((await shots.open(id)).name).toBe('Two');
+    expect((await versions.list(id)).map(({ name }) => name)).toEqual(['Start']);
   });
 
   it('a checkpoint of another shot is not taken', async () => {

@@ -1,4 +1,4 @@
-export { CompiledPath } from './compiled-path.js';
+export { CompiledPath, type FrameReference } from './compiled-path.js';
 export { compilePath } from './compile-path.js';
 export { PathError } from './path-error.js';
 export { pathOutline } from './outline.js';

@@ -20,6 +20,7 @@ export {
   movedPlace,
   type WorldMove,
 } from './transform-path.js';
+export { reversePath } from './reverse.js';
 export { mirroredPlace, mirrorPath } from './mirror.js';
 export { levelPath, liftPath } from './lift.js';
 export { offsetSideways } from './offset-sideways.js';

@@ -52,3 +52,13 @@ export function hasWheelbase(chassis: Chassis): boolean {
 export function couplingLength(chassis: Chassis | null): number {
   return chassis === null ? 0 : chassis.frontCoupling - chassis.rearCoupling;
 }
+
+/** How long a rider is, metres of the world: from coupling to coupling, or as long as its model is ahead; 0 where neither is known. */
+export function riderLength(rider: Rider, box: ModelBox | null): number {
+  const chassis = chassisOf(rider, box);
+  if (chassis !== null) return couplingLength(chassis);
+  if (box === null) return 0;
+  const axes = ownAxes(rider);
+  const [back, front] = [box.low, box.high].map(([x, y, z]) => ownPlace(axes, [x, y, z])[0]);
+  return Math.abs(front - back);
+}

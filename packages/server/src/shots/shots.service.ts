@@ -54,13 +54,8 @@ export class ShotsService {
     const updatedAt = new Date().toISOString();
     const change = { ...columnsOf(shot), revision: revision + 1, updatedAt };
     const { affected } = await this.shots.update({ id, revision, deletedAt: IsNull() }, change);
-    if (affected === 1) return { id, name: shot.name, revision: revision + 1, updatedAt, document: shot };
-    const current = await this.find(id);
-    throw new ConflictException({
-      statusCode: 409,
-      message: `This shot was saved elsewhere since (revision ${current.revision}, yours is based on ${revision}).`,
-      revision: current.revision,
-    });
+    if (affected !== 1) throw saveConflict(await this.find(id));
+    return { id, name: shot.name, revision: revision + 1, updatedAt, document: shot };
   }
 
   async rename(id: string, name: string): Promise<ShotDto> {
@@ -109,6 +104,12 @@ export class ShotsService {
 
 function columnsOf(shot: Shot): { name: string; document: string; sketch: string } {
   return { name: shot.name, document: JSON.stringify(shot), sketch: JSON.stringify(sketchShot(shot)) };
+}
+
+/** Another save came between: what is kept is newer than what a change was made from. */
+function saveConflict({ revision }: ShotEntity): ConflictException {
+  const message = 'A newer version of this shot was saved in another window.';
+  return new ConflictException({ statusCode: 409, message, revision });
 }
 
 function toDto({ id, name, revision, updatedAt, document }: ShotEntity): ShotDto {

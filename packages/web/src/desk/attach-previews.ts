@@ -1,4 +1,14 @@
-import { attachRiders, compiledPathOf, PathError, type AttachPlan, type Shot } from '@fleet-rail/core';
+import {
+  attachRiders,
+  compiledPathOf,
+  hierarchyOfRider,
+  PathError,
+  riderLength,
+  type AttachPlan,
+  type Rider,
+  type SceneAssets,
+  type Shot,
+} from '@fleet-rail/core';
 import { foundAxes } from '../edits/rider-edits';
 import { sceneAssets } from '../scene-assets/ground-height';
 import { notify } from '../ui/notices';
@@ -22,18 +32,22 @@ export function beginAttaching(desk: DeskStore, riders: readonly string[], pathI
     way: 'along',
     timing: { kind: rides ? 'kept' : 'once' },
     startFrame: shot.range.first,
-    spacing: riders.length > 1 ? longest(shot, riders) : 0,
+    spacing:
+      riders.length > 1
+        ? roomFor(
+            sceneAssets(desk.getState()),
+            shot.riders.filter(({ id }) => riders.includes(id)),
+          )
+        : 0,
     keepsPlace: false,
   };
   set({ tool: { kind: 'select' }, attaching: { riders, plan }, pathId, points: new Set() });
 }
 
-/** Room for the longest of some riders and a metre. */
-function longest(shot: Shot, riders: readonly string[]): number {
-  const lengths = shot.riders
-    .filter(({ id }) => riders.includes(id))
-    .map(({ chassis }) => (chassis ? chassis.frontCoupling - chassis.rearCoupling : 1));
-  return Math.ceil(Math.max(...lengths) + 1);
+/** A distance to keep riders apart by, metres: the longest of them and a metre. */
+export function roomFor(assets: SceneAssets, riders: readonly Rider[]): number {
+  const lengths = riders.map((rider) => riderLength(rider, hierarchyOfRider(assets, rider)?.box ?? null));
+  return Math.ceil(Math.max(1, ...lengths) + 1);
 }
 
 export function changeAttachPlan(desk: DeskStore, change: Partial<AttachPlan>): void {

@@ -180,13 +180,20 @@ export function createDesk(shot: Shot): DeskStore {
       const { shot: before, past, gesture: current } = get();
       const continues = gesture !== undefined && gesture === current;
       const after = edit(before, (continues && past.at(-1)?.shot) || before);
-      if (after === before) return;
+      if (isSame(after, before)) return;
+      const begun = continues ? past.at(-1) : undefined;
+      // A gesture that has come back to where it began has done nothing.
+      const undone = begun !== undefined && isSame(after, begun.shot);
       set({
         ...keptSelection(get(), after),
-        shot: after,
-        past: continues ? past : [...past.slice(-STEPS_KEPT), { label, shot: before }],
+        shot: undone ? begun.shot : after,
+        past: undone
+          ? past.slice(0, -1)
+          : continues
+            ? past
+            : [...past.slice(-STEPS_KEPT), { label, shot: before }],
         future: [],
-        gesture: gesture ?? null,
+        gesture: undone ? null : (gesture ?? null),
       });
     },
     undo() {
@@ -228,6 +235,17 @@ export function createDesk(shot: Shot): DeskStore {
       set({ frame: Math.min(last, Math.max(first, frame)) });
     },
   }));
+}
+
+/** Whether two documents say the same; what they share is not looked at. */
+function isSame(a: unknown, b: unknown): boolean {
+  if (a === b) return true;
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
+  const keys = Object.keys(a);
+  return (
+    keys.length === Object.keys(b).length &&
+    keys.every((key) => isSame(a[key as keyof typeof a], b[key as keyof typeof b]))
+  );
 }
 
 /** What is selected, kept only as far as it exists in another document. */

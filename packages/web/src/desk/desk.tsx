@@ -11,7 +11,7 @@ import { AttachStation } from './attach/attach-station';
 import { CheckStation } from './check/check-station';
 import { RiderChips } from './chips/rider-chips';
 import { ContactStation } from './contact/contact-station';
-import { DeliverStation } from './hand-over/hand-over-station';
+import { HandOverStation } from './hand-over/hand-over-station';
 import { DeskContext, createDesk, useDesk, useSelectedRider, type DeskStore } from './desk-store';
 import { DiagramBar } from './diagram/diagram-bar';
 import { RunDiagram } from './diagram/run-diagram';
@@ -27,7 +27,7 @@ import { dropDraft, findDrafts, type Draft } from './saving/drafts';
 import { SaveContext } from './saving/save-context';
 import { useComeBack } from './saving/use-come-back';
 import { Stage } from './stage/stage';
-import { STATIONS, type StationId } from './stations/stations';
+import { FORMER_STATIONS, STATIONS, type StationId } from './stations/stations';
 import { TopBar } from './top-bar';
 import { Transport } from './transport/transport';
 import { useDeskKeys } from './use-desk-keys';
@@ -153,9 +153,7 @@ async function open(shotId: string): Promise<{ desk: DeskStore; autosave: Autosa
 
 function restoreDraft(desk: DeskStore, autosave: Autosave, draft: Draft, kept: KeptShot): void {
   if (draft.revision !== kept.revision) {
-    autosave.noteConflict(
-      `This shot was saved elsewhere since (revision ${kept.revision}, yours is based on ${draft.revision}).`,
-    );
+    autosave.noteConflict('A newer version of this shot was saved in another window.');
   }
   desk.getState().replace('Unsaved edits', draft.shot);
   notify('done', 'Edits that had not reached the server are back on the desk.');
@@ -204,7 +202,8 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
     if (tool.kind !== 'select' || operation !== null) set({ tool: { kind: 'select' }, operation: null });
     set({ seam: false });
   }, [desk, station]);
-  if (!STATIONS.some(({ id }) => id === station)) return <Navigate to={`/shots/${shotId}/path`} replace />;
+  if (!STATIONS.some(({ id }) => id === station))
+    return <Navigate to={`/shots/${shotId}/${FORMER_STATIONS[station ?? ''] ?? 'path'}`} replace />;
   return (
     <EvaluationContext.Provider value={evaluation}>
       <Whole>
@@ -269,7 +268,7 @@ function stationPanel(station: StationId, shotId: string) {
       return <PaceStation />;
     case 'check':
       return <CheckStation />;
-    case 'deliver':
-      return <DeliverStation shotId={shotId} />;
+    case 'hand-over':
+      return <HandOverStation shotId={shotId} />;
   }
 }

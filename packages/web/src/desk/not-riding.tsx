@@ -1,12 +1,18 @@
 import type { Rider } from '@fleet-rail/core';
+import { useDesk } from './desk-store';
 import { Hint, Section } from '../ui/panel';
 
 /** What a step says that needs a rider on a path, where there is none. */
 export function NotRiding({ rider }: { rider: Rider | null }) {
+  const carrier = useDesk(({ shot }) => shot.riders.find(({ id }) => id === rider?.parent));
   return (
     <Section>
       <Hint>
-        {rider ? `${rider.badge} rides nothing yet. Attach it first.` : 'Add a rider first, under Attach.'}
+        {rider === null
+          ? 'Add a rider first, under Attach.'
+          : carrier
+            ? `${rider.badge} sits on ${carrier.badge}. What is set here is where it sits.`
+            : `${rider.badge} is not on a path yet. Attach it first.`}
       </Hint>
     </Section>
   );

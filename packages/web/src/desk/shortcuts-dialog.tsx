@@ -1,5 +1,6 @@
 import styled from 'styled-components';
 import { Dialog } from '../ui/dialog';
+import { SHORTCUTS } from './shortcuts';
 
 const Table = styled.dl`
   display: grid;
@@ -15,34 +16,14 @@ const Table = styled.dl`
   }
 `;
 
-const KEYS = [
-  ['1 – 7', 'Go to a step'],
-  ['Space', 'Play, pause'],
-  [', and .', 'One frame back, on'],
-  ['Ctrl Z, Ctrl Shift Z', 'Undo, redo'],
-  ['Enter, Backspace, Esc', 'While drawing: finish, take the last point back, cancel'],
-  ['Shift', 'While drawing: the next run straight. On points: add to the chosen ones, or drag a box'],
-  ['Double click', 'On the selected path: a point there. In the run diagram: a key there'],
-  [
-    'Arrow keys, Page Up, Page Down',
-    'On the stage: move the chosen points by the grid, lift them; in the list of points with Alt',
-  ],
-  ['Delete', 'Take the chosen points out; on a key of the diagram, the chosen keys'],
-  ['Wheel, Shift wheel', 'Over the run diagram: nearer in time, nearer in distance'],
-  ['Shift drag', 'Over the run diagram: choose the keys in a box'],
-  ['Space', 'On a key of the diagram: choose it too, or no longer'],
-  ['Enter, Esc', 'While something is shown first: accept, cancel'],
-  ['Arrow keys', 'In a number or on a key of the diagram: step; with Shift ten times as far'],
-] as const;
-
 /** Which keys do what. */
-export function HelpDialog({ onClose }: { onClose: () => void }) {
+export function ShortcutsDialog({ onClose }: { onClose: () => void }) {
   return (
-    <Dialog title="Keys" isOpen onClose={onClose}>
+    <Dialog title="Shortcuts" isOpen onClose={onClose}>
       <Table>
-        {KEYS.map(([key, does]) => (
-          <div key={key} style={{ display: 'contents' }}>
-            <dt>{key}</dt>
+        {SHORTCUTS.map(({ keys, does }) => (
+          <div key={does} style={{ display: 'contents' }}>
+            <dt>{keys}</dt>
             <dd>{does}</dd>
           </div>
         ))}

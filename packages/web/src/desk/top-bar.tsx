@@ -20,7 +20,7 @@ import { QuietButton } from '../ui/button';
 import { IconButton } from '../ui/icon-button';
 import { NameDialog } from '../ui/name-dialog';
 import { useDesk } from './desk-store';
-import { HelpDialog } from './shortcuts-dialog';
+import { ShortcutsDialog } from './shortcuts-dialog';
 import { useSaveState } from './saving/save-context';
 import type { SaveState } from './saving/autosave';
 import { VersionsDialog } from './saving/checkpoints-dialog';
@@ -62,7 +62,7 @@ const Name = styled.h1`
   white-space: nowrap;
 `;
 
-const Deliver = styled(Link)`
+const HandOver = styled(Link)`
   display: inline-flex;
   align-items: center;
   gap: 6px;
@@ -106,7 +106,7 @@ const SAYS: Record<SaveState['kind'], string> = {
   unsaved: 'not saved yet',
   saving: 'saving…',
   waiting: 'waits for the server',
-  conflict: 'changed elsewhere',
+  conflict: 'newer version saved',
   refused: 'not accepted',
 };
 
@@ -121,7 +121,7 @@ export function TopBar({ shotId }: { shotId: string }) {
   const edit = useDesk((state) => state.edit);
   const undo = useDesk((state) => state.undo);
   const redo = useDesk((state) => state.redo);
-  const [open, setOpen] = useState<'versions' | 'help' | 'name' | null>(null);
+  const [open, setOpen] = useState<'versions' | 'shortcuts' | 'name' | null>(null);
   const SaveIcon =
     save.kind === 'saved' ? Check : save.kind === 'saving' || save.kind === 'unsaved' ? Loader : CircleAlert;
   return (
@@ -155,12 +155,12 @@ export function TopBar({ shotId }: { shotId: string }) {
         {theme.mode === 'day' ? <Moon aria-hidden /> : <Sun aria-hidden />}{' '}
         {theme.mode === 'day' ? 'Night' : 'Day'}
       </QuietButton>
-      <IconButton label="Keys" onPress={() => setOpen('help')}>
+      <IconButton label="Shortcuts" onPress={() => setOpen('shortcuts')}>
         <Keyboard aria-hidden />
       </IconButton>
-      <Deliver to={`/shots/${shotId}/deliver`}>
-        <PackageCheck aria-hidden /> Deliver
-      </Deliver>
+      <HandOver to={`/shots/${shotId}/hand-over`}>
+        <PackageCheck aria-hidden /> Hand over
+      </HandOver>
       {open === 'versions' && <VersionsDialog shotId={shotId} onClose={() => setOpen(null)} />}
       {open === 'name' && (
         <NameDialog
@@ -175,7 +175,7 @@ export function TopBar({ shotId }: { shotId: string }) {
           onClose={() => setOpen(null)}
         />
       )}
-      {open === 'help' && <HelpDialog onClose={() => setOpen(null)} />}
+      {open === 'shortcuts' && <ShortcutsDialog onClose={() => setOpen(null)} />}
     </Bar>
   );
 }

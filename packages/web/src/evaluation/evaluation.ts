@@ -29,6 +29,8 @@ export interface EvaluatedRider {
   readonly id: string;
   /** POSE.size numbers a sample. */
   readonly poses: Float64Array;
+  /** What presses it sideways by its own track, m/s² to the left, a sample as in poses. */
+  readonly sideways: Float64Array;
   /** What moves of its model by itself. */
   readonly parts: SampledParts;
   /** What is read off it beside its pose. */
@@ -48,6 +50,8 @@ export interface Evaluation {
   readonly paths: ReadonlyMap<string, EvaluatedPath>;
   readonly riders: ReadonlyMap<string, EvaluatedRider>;
   readonly findings: readonly Finding[];
+  /** By cue that is played and waits for its moment: the frame of the shot at which it acts; null where that does not come. */
+  readonly moments: ReadonlyMap<string, number | null>;
 }
 
 /** What the worker answers: only what changed since the last answer. */
@@ -60,16 +64,18 @@ export interface EvaluationUpdate {
   readonly paths: readonly EvaluatedPath[];
   readonly riders: readonly EvaluatedRider[];
   readonly findings: readonly Finding[];
+  readonly moments: ReadonlyMap<string, number | null>;
 }
 
 /** An evaluation with an update put over it. */
 export function withUpdate(before: Evaluation | null, update: EvaluationUpdate): Evaluation {
-  const { first, frames, step, findings } = update;
+  const { first, frames, step, findings, moments } = update;
   return {
     first,
     frames,
     step,
     findings,
+    moments,
     paths: merged(before?.paths, update.pathIds, update.paths),
     riders: merged(before?.riders, update.riderIds, update.riders),
   };

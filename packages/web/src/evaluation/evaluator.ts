@@ -82,6 +82,7 @@ export class Evaluator {
           {
             id: rider.id,
             poses: sampleRider(evaluated.poses[i], first, samples, step),
+            sideways: sampled(evaluated.sideways(rider), first, samples, step),
             parts: sampleParts(evaluated.parts(rider), first, samples, step),
             gauges: evaluated.gauges(rider).map((gauge) => sampleGauge(gauge, first, samples, step)),
             timing: evaluated.timing(rider),
@@ -89,6 +90,7 @@ export class Evaluator {
           } satisfies EvaluatedRider,
         ];
       }),
+      moments: shownMoments(evaluated),
       findings: worstFirst([
         ...checkWhole(evaluated),
         ...shot.riders.flatMap(({ id }) => this.found.get(id) ?? []),
@@ -170,11 +172,35 @@ export class Evaluator {
   }
 }
 
+/** A value at the frames that are kept. */
+function sampled(
+  value: (frame: number) => number,
+  first: number,
+  samples: number,
+  step: number,
+): Float64Array {
+  return Float64Array.from({ length: samples }, (_, i) => value(first + i * step));
+}
+
 /** How many samples of a shot are kept, and how many frames lie from one to the next. */
 function sampling(shot: Shot, riders: number): { frames: number; samples: number; step: number } {
   const frames = frameCount(shot);
   const step = Math.max(1, Math.ceil((frames * riders) / MOST_POSES));
   return { frames, step, samples: Math.floor((frames - 1) / step) + 1 };
+}
+
+/** When the cues of a shot act, in its own time. */
+function shownMoments({ shot, retiming, moment }: EvaluatedShot): Map<string, number | null> {
+  const { first, last } = shot.range;
+  return new Map(
+    shot.cues
+      .filter(({ off, does }) => !off && (does.kind === 'start' || does.kind === 'stopEnd'))
+      .map((cue) => {
+        const frame = moment(cue);
+        const seen = frame === null || retiming === null ? frame : shownAt(retiming, frame, first, last + 1);
+        return [cue.id, seen];
+      }),
+  );
 }
 
 /** Plants in the time of the shot; what is not shown of them is left out. */

@@ -13,8 +13,9 @@ const api = {
     const update = evaluator.evaluate(delta);
     const arrays = [
       ...update.paths.map(({ frames }) => frames),
-      ...update.riders.flatMap(({ poses, parts, gauges }) => [
+      ...update.riders.flatMap(({ poses, sideways, parts, gauges }) => [
         poses,
+        sideways,
         parts.values,
         ...gauges.map(({ values }) => values),
       ]),

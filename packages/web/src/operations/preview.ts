@@ -11,6 +11,7 @@ import {
   type ShotPath,
   type Vec3,
 } from '@fleet-rail/core';
+import { bridgedPaths, tightestBend } from './bridge';
 import { applyOperation } from './apply-operation';
 import type { Operation } from './operation';
 
@@ -28,6 +29,8 @@ export interface Preview {
   readonly length: number;
   /** The farthest the path and its result are apart, metres; null where that is not the question. */
   readonly deviation: number | null;
+  /** The radius of the tightest bend of a bridge it makes, metres; null where it makes none, or one that is straight. */
+  readonly bridge: number | null;
   /** Centre lines of the resulting paths, x, y, z a place. */
   readonly lines: readonly Float32Array[];
   /** Where their points stand. */
@@ -69,9 +72,20 @@ export function previewOperation(shot: Shot, operation: Operation, ground: Groun
     pointsAfter: changed.reduce((sum, path) => sum + path.points.length, 0),
     length: curves.reduce((sum, curve) => sum + curve.length, 0),
     deviation: near ? deviation(from, curves[0]) : null,
+    bridge: bridgeOf(shot, operation),
     lines: curves.map((curve) => centreLine(ribbonFrames(curve))),
     places: changed.flatMap((path) => path.points.map((point) => toWorld(path.transform, point.position))),
   };
+}
+
+function bridgeOf(shot: Shot, operation: Operation): number | null {
+  const path = shot.paths.find(({ id }) => id === operation.path);
+  if (path === undefined) return null;
+  if (operation.kind === 'close' && operation.bridge)
+    return tightestBend({ first: path, second: path }, operation.tension);
+  const other = operation.kind === 'join' && shot.paths.find(({ id }) => id === operation.other);
+  if (operation.kind !== 'join' || !other) return null;
+  return tightestBend(bridgedPaths(path, other, operation.ends), operation.tension);
 }
 
 function centreLine(frames: Float64Array): Float32Array {

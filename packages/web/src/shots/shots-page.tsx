@@ -95,7 +95,7 @@ export function ShotsPage() {
     remove.mutate(shot.id, {
       onSuccess: () =>
         notify('done', `Deleted "${shot.name}".`, {
-          name: 'Bring it back',
+          name: 'Undo',
           run: () => undelete.mutate(shot.id, { onError: failed }),
         }),
       onError: failed,

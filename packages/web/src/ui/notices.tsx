@@ -17,7 +17,9 @@ let count = 0;
 /** Says something at the foot of the page; what went wrong stays until it is closed. */
 export function notify(kind: Notice['kind'], text: string, action?: Notice['action']): void {
   const notice = { id: ++count, kind, text, action };
-  useNotices.setState(({ notices }) => ({ notices: [...notices.slice(-3), notice] }));
+  // What is said again is said once.
+  const others = useNotices.getState().notices.filter((one) => one.kind !== kind || one.text !== text);
+  useNotices.setState({ notices: [...others, notice] });
   if (kind === 'done') setTimeout(() => dismiss(notice.id), action ? 12_000 : 5_000);
 }
 
@@ -49,14 +51,26 @@ const Slip = styled.div<{ $kind: Notice['kind'] }>`
   overflow-wrap: anywhere;
 `;
 
+const More = styled.small`
+  color: ${({ theme }) => theme.quiet};
+`;
+
 /** Where notices appear. */
 export function Notices() {
   const notices = useNotices((state) => state.notices);
+  // One refusal at a time, the latest; the others wait behind it and are counted.
+  const errors = notices.filter(({ kind }) => kind === 'error');
+  const latest = errors.at(-1);
+  const waiting = errors.length - 1;
+  const shown = notices.filter((notice) => notice.kind === 'done' || notice === latest);
   return (
     <Stack>
-      {notices.map(({ id, kind, text, action }) => (
+      {shown.map(({ id, kind, text, action }) => (
         <Slip key={id} $kind={kind} role={kind === 'error' ? 'alert' : 'status'}>
-          <span>{text}</span>
+          <span>
+            {text}
+            {kind === 'error' && waiting > 0 && <More> {waiting} more.</More>}
+          </span>
           {action && (
             <QuietButton
               onPress={() => {

@@ -37,7 +37,7 @@ export function QuantityField(props: QuantityFieldProps) {
   const { label, kind, value, onChange, step = 1, min = -1e9, max = 1e9, whole, digits = 3 } = props;
   const [typed, setTyped] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const drag = useRef<{ x: number; from: number; gesture: string } | null>(null);
+  const drag = useRef<{ x: number; from: number; gesture: string; moved: boolean } | null>(null);
   const unit = props.unit ?? SHOWN_UNIT[kind];
   const shown = showNumber(value, digits) + (unit && `${unit === '°' ? '' : ' '}${unit}`);
   const fit = (next: number) =>
@@ -48,8 +48,15 @@ export function QuantityField(props: QuantityFieldProps) {
     const read = readQuantity(typed, kind, props.fps);
     if (typeof read === 'string') return setProblem(read);
     if (read < min - 1e-9 || read > max + 1e-9) {
-      const bounds = props.max === undefined ? `${min} or more` : `${min} to ${max}`;
-      return setProblem(`Expected ${bounds}${unit && ` ${unit}`}.`);
+      const [least, most] = [showNumber(min, 6), showNumber(max, 6)];
+      const spaced = unit && ` ${unit}`;
+      return setProblem(
+        props.max === undefined
+          ? `Enter ${least}${spaced} or more.`
+          : props.min === undefined
+            ? `Enter ${most}${spaced} or less.`
+            : `Enter ${least} to ${most}${spaced}.`,
+      );
     }
     setTyped(null);
     setProblem(null);
@@ -75,12 +82,20 @@ export function QuantityField(props: QuantityFieldProps) {
   const onPointerDown = (event: PointerEvent<HTMLLabelElement>) => {
     if (props.isDisabled) return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { x: event.clientX, from: value, gesture: `drag ${label} ${event.timeStamp}` };
+    drag.current = {
+      x: event.clientX,
+      from: value,
+      gesture: `drag ${label} ${event.timeStamp}`,
+      moved: false,
+    };
   };
   const onPointerMove = (event: PointerEvent) => {
     const start = drag.current;
     if (start === null) return;
     const steps = Math.trunc((event.clientX - start.x) / PIXELS_PER_STEP);
+    // Less than a step is a hand that trembles on a press.
+    if (steps === 0 && !start.moved) return;
+    start.moved = true;
     onChange(fit(start.from + steps * step), start.gesture);
   };
   const onPointerUp = () => {

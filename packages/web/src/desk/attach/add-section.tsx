@@ -35,7 +35,7 @@ export function AddSection() {
   return (
     <Section>
       <SectionTitle ref={title}>Add a rider</SectionTitle>
-      <Hint>Choose what it looks like, or bring a model of your own.</Hint>
+      <Hint>Choose what it looks like, or upload a model of your own.</Hint>
       <Buttons>
         <UploadButton name="Upload a model" onModel={addModel} />
         <Button

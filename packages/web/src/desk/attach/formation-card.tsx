@@ -6,6 +6,7 @@ import { Buttons, FieldGrid, Hint } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { useDeskStore } from '../desk-store';
+import { roomFor } from '../attach-previews';
 import { CopiesCard } from './copies-card';
 
 const ARRANGED: readonly { id: Formation['arrangement']; name: string }[] = [
@@ -16,10 +17,11 @@ const ARRANGED: readonly { id: Formation['arrangement']; name: string }[] = [
   { id: 'moved', name: 'The whole ride moved and turned' },
 ];
 
+/** What a formation begins with; how far apart is told by how long its leader is. */
 const START: Formation = {
   count: 4,
   arrangement: 'wedge',
-  spacing: 2,
+  spacing: 0,
   delay: 12,
   step: [3, 0, 0],
   turn: 0,
@@ -40,7 +42,12 @@ export function FormationCard({ leader }: { leader: Rider }) {
       <>
         <Hint>Copies that ride as {leader.badge} does, and follow what it is given later.</Hint>
         <Buttons>
-          <Button isDisabled={leader.hitch === null} onPress={() => setFormation(START)}>
+          <Button
+            isDisabled={leader.hitch === null}
+            onPress={() =>
+              setFormation({ ...START, spacing: roomFor(sceneAssets(desk.getState()), [leader]) })
+            }
+          >
             Form up copies of {leader.badge}
           </Button>
         </Buttons>
@@ -125,7 +132,7 @@ export function FormationCard({ leader }: { leader: Rider }) {
       <Hint>Each varies by its own number, up to:</Hint>
       <FieldGrid>
         <QuantityField
-          label="Place"
+          label="Distance"
           kind="length"
           value={formation.vary.place}
           min={0}

@@ -21,7 +21,7 @@ import { StringCard } from './string-card';
 import { TiesSection } from './ties-section';
 import { UploadButton } from './upload-button';
 
-/** The path that riders shall ride, or ride already, and their way onto it and off. */
+/** The path that riders ride, or are to ride, and their way onto it and off. */
 export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly string[] }) {
   const desk = useDeskStore();
   const paths = useDesk((state) => state.shot.paths);
@@ -66,11 +66,7 @@ export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly 
           </Buttons>
         </>
       ) : (
-        <Hint>
-          {paths.length > 0
-            ? 'Stands at rest. Choose the path it shall ride.'
-            : 'Stands at rest. Lay a path first, under Path.'}
-        </Hint>
+        <Hint>{paths.length > 0 ? 'At rest. Choose a path.' : 'At rest. Add a path first, under Path.'}</Hint>
       )}
       {rider.hitch && ids.length === 1 && <TiesSection rider={rider} hitch={rider.hitch} />}
       {lands && <AttachCard attaching={lands} />}
@@ -140,7 +136,7 @@ export function RiderSection({ rider }: { rider: Rider }) {
             <Hint role="alert">Its model {source.file} is not here; a stand-in rides instead.</Hint>
             <Buttons>
               <UploadButton
-                name={`Bring ${source.file}`}
+                name={`Upload ${source.file}`}
                 onModel={(model) => edit(`Find ${source.file}`, findModel(rider.model as string, model.id))}
               />
             </Buttons>
@@ -161,7 +157,7 @@ export function RiderSection({ rider }: { rider: Rider }) {
           />
         )}
         <Buttons>
-          <UploadButton name="Bring another model" onModel={replace} />
+          <UploadButton name="Upload another model" onModel={replace} />
         </Buttons>
         <Select
           label="Sits on"

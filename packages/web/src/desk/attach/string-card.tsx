@@ -1,6 +1,16 @@
-import { endOfString, hangString, type Rider } from '@fleet-rail/core';
+import {
+  chassisOf,
+  couplingLength,
+  endOfString,
+  hangString,
+  hierarchyOfRider,
+  type Chassis,
+  type Rider,
+} from '@fleet-rail/core';
 import { useCallback, useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { foundAxes } from '../../edits/rider-edits';
+import { sceneAssets } from '../../scene-assets/ground-height';
 import { Button } from '../../ui/button';
 import { Buttons, FieldGrid, Hint } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
@@ -13,6 +23,7 @@ export function StringCard({ leader }: { leader: Rider }) {
   const riders = useDesk((state) => state.shot.riders);
   const models = useDesk((state) => state.models);
   const others = riders.filter(({ id }) => id !== leader.id);
+  const assets = sceneAssets(useDesk(useShallow(({ ground, hierarchies }) => ({ ground, hierarchies }))));
   const [unit, setUnit] = useState<string | null>(null);
   const [count, setCount] = useState(1);
   const [gap, setGap] = useState(0.1);
@@ -25,7 +36,7 @@ export function StringCard({ leader }: { leader: Rider }) {
       hangString(shot, leader.id, { unit: unitId, count, gap }, foundAxes(shot, models).get(unitId)),
     [leader.id, unitId, count, gap, models],
   );
-  if (chosen === undefined) return <Hint>Add the rider that shall hang behind {leader.badge} first.</Hint>;
+  if (chosen === undefined) return <Hint>Add a rider to hang behind {leader.badge} first.</Hint>;
   const end = endOfString(riders, leader);
   if (!setting) {
     return (
@@ -58,14 +69,14 @@ export function StringCard({ leader }: { leader: Rider }) {
         <QuantityField label="Units" kind="count" value={count} min={1} max={200} whole onChange={setCount} />
         <QuantityField label="Gap" kind="length" value={gap} min={0} step={0.05} onChange={setGap} />
       </FieldGrid>
-      <Hint>{lengthText(chosen)}</Hint>
+      <Hint>{lengthText(chosen, chassisOf(chosen, hierarchyOfRider(assets, chosen)?.box ?? null))}</Hint>
     </CopiesCard>
   );
 }
 
-function lengthText({ badge, chassis }: Rider): string {
+function lengthText({ badge }: Rider, chassis: Chassis | null): string {
   if (chassis === null) return `${badge} has no axles: it is taken as a point on the path.`;
   const wheelbase = (chassis.frontAxle - chassis.rearAxle).toFixed(2);
-  const length = (chassis.frontCoupling - chassis.rearCoupling).toFixed(2);
-  return `${badge}: wheelbase ${wheelbase} m, ${length} m from coupling to coupling, both axles on the path.`;
+  const length = couplingLength(chassis).toFixed(2);
+  return `${badge}: wheelbase ${wheelbase} m, ${length} m from coupling to coupling.`;
 }

@@ -39,7 +39,7 @@ export function TiesSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
               onChange={(delay, gesture) => change('Delay', { pacedBy: { ...pacedBy, delay } }, gesture)}
             />
             <QuantityField
-              label="Times as fast"
+              label="Speed ×"
               kind="count"
               value={pacedBy.rate}
               min={1e-3}
@@ -77,7 +77,7 @@ export function TiesSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
               }
             />
             <QuantityField
-              label="Times as large"
+              label="Scale"
               kind="count"
               value={displaced.size}
               min={1e-3}

@@ -1,6 +1,7 @@
 import styled from 'styled-components';
 import { Hint, PanelTitle, Section } from '../../ui/panel';
 import { useDesk } from '../desk-store';
+import { whereOf } from '../where';
 
 const Finding = styled.li<{ $error: boolean }>`
   padding: 8px 0 8px 10px;
@@ -25,20 +26,19 @@ const List = styled.ul`
 /** What the checks have to say, errors first. */
 export function CheckStation() {
   const findings = useDesk((state) => state.evaluation?.findings);
+  const shot = useDesk((state) => state.shot);
   return (
     <>
       <PanelTitle>Check</PanelTitle>
       <Section>
         {findings === undefined && <Hint>Checking…</Hint>}
-        {findings?.length === 0 && (
-          <Hint>Nothing stands out: every path has a curve, and everything set is played.</Hint>
-        )}
+        {findings?.length === 0 && <Hint>No problems found.</Hint>}
         <List aria-label="Findings">
           {findings?.map(({ severity, at, message }, i) => (
             <Finding key={i} $error={severity === 'error'}>
               {severity === 'error' ? 'Error: ' : ''}
               {message}
-              <small>{at}</small>
+              <small>{whereOf(shot, at)}</small>
             </Finding>
           ))}
         </List>

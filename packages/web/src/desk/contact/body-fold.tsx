@@ -57,7 +57,7 @@ export function BodyFold({ rider, model }: { rider: Rider; model: KeptModel | nu
         <>
           <FieldGrid>
             <QuantityField
-              label="Leans"
+              label="Roll per g"
               kind="angle"
               unit="°/g"
               step={0.5}
@@ -65,7 +65,7 @@ export function BodyFold({ rider, model }: { rider: Rider; model: KeptModel | nu
               onChange={(rollPerG, gesture) => change({ body: { ...body, rollPerG } }, gesture)}
             />
             <QuantityField
-              label="Dips"
+              label="Pitch per g"
               kind="angle"
               unit="°/g"
               step={0.5}
@@ -73,7 +73,7 @@ export function BodyFold({ rider, model }: { rider: Rider; model: KeptModel | nu
               onChange={(pitchPerG, gesture) => change({ body: { ...body, pitchPerG } }, gesture)}
             />
             <QuantityField
-              label="Settles in"
+              label="Settles in (time)"
               kind="time"
               min={0}
               step={0.05}

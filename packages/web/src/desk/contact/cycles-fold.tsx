@@ -27,10 +27,10 @@ const KINDS: readonly { id: Cycle['kind']; name: string }[] = [
   { id: 'morph', name: 'Changes shape' },
 ];
 const SHAPES: Record<CycleShape, string> = {
-  sine: 'To and fro',
+  sine: 'Back and forth',
   pulse: 'In beats',
   noise: 'Uneven',
-  steady: 'Round and round',
+  steady: 'Continuous',
 };
 const BY: readonly { id: Cycle['by']; name: string }[] = [
   { id: 'time', name: 'Time' },
@@ -117,7 +117,7 @@ function CycleCard(props: {
           onChange={(node) => onChange({ node })}
         />
         <Select
-          label="It"
+          label="Motion"
           options={KINDS.filter(({ id }) => id !== 'morph' || morphs.length > 0 || cycle.kind === 'morph')}
           value={cycle.kind}
           onChange={(kind) =>
@@ -130,7 +130,7 @@ function CycleCard(props: {
           }
         />
         <Select
-          label="Goes"
+          label="Waveform"
           options={CYCLE_SHAPES.map((id) => ({ id, name: SHAPES[id] }))}
           value={cycle.shape}
           onChange={(shape) => onChange({ shape })}
@@ -177,7 +177,7 @@ function CycleCard(props: {
           onChange={(rest, gesture) => onChange({ rest }, gesture)}
         />
         <QuantityField
-          label="Swells in"
+          label="Fade in"
           kind="time"
           min={0}
           step={0.1}
@@ -185,7 +185,7 @@ function CycleCard(props: {
           onChange={(rampIn, gesture) => onChange({ rampIn }, gesture)}
         />
         <QuantityField
-          label="Fades in"
+          label="Fade out"
           kind="time"
           min={0}
           step={0.1}

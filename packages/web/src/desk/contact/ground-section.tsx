@@ -13,7 +13,7 @@ import { useDesk } from '../desk-store';
 const NONE = ' none';
 
 const MODES = [
-  { id: 'none', name: 'Height of its path' },
+  { id: 'none', name: 'Keep its path’s height' },
   { id: 'stick', name: 'On the ground' },
 ] as const;
 
@@ -30,8 +30,8 @@ export function GroundSection({ rider }: { rider: Rider | null }) {
     <Section aria-label="Ground">
       <SectionTitle>Ground</SectionTitle>
       <Select
-        label="Stands on"
-        options={[{ id: NONE, name: 'Nothing' }, ...own, ...kept.map(({ id, name }) => ({ id, name }))]}
+        label="Ground"
+        options={[{ id: NONE, name: 'None' }, ...own, ...kept.map(({ id, name }) => ({ id, name }))]}
         value={asset ?? model?.id ?? NONE}
         onChange={(id) => {
           const found = kept.find((one) => one.id === id);
@@ -53,7 +53,7 @@ function GroundNodes({ asset }: { asset: string }) {
   const all = [...new Set(names)].filter((name) => name !== '').slice(0, 400);
   return (
     <Fold title={nodes.length === 0 ? 'All of it counts' : `${nodes.length} of its parts count`}>
-      <Hint>Choose the parts that are stood on; with what hangs on them. None chosen is all.</Hint>
+      <Hint>Choose the parts that count as ground, with what hangs on them. None chosen: all of it.</Hint>
       <RowList
         aria-label="Parts of the ground"
         selectionMode="multiple"

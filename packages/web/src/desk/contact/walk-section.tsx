@@ -81,8 +81,8 @@ export function WalkSection({ rider, model }: { rider: Rider; model: KeptModel |
           {gait.feet.length === 0 && (
             <Hint>
               {found && found.stride === 0
-                ? `No feet were found in “${gait.clip}”: none of its nodes goes evenly back while it is low. Name them below, or set the stride by hand.`
-                : 'No feet are known: sliding is neither measured nor planted.'}
+                ? `No feet were found in “${gait.clip}”: no part of it goes evenly back while it is low. Name them below, or set the stride by hand.`
+                : 'No feet are known: sliding is neither measured nor prevented.'}
             </Hint>
           )}
           <WheelLine>
@@ -115,12 +115,12 @@ export function WalkSection({ rider, model }: { rider: Rider; model: KeptModel |
             isDisabled={gait.feet.length === 0}
             onChange={(plant) => change({ plant })}
           >
-            Plant its feet
+            Lock feet to the ground
           </Tick>
           <FieldPair>
             <Select
-              label="While it stands"
-              options={[{ id: NONE, name: 'As it stopped' }, ...named]}
+              label="While stopped"
+              options={[{ id: NONE, name: 'Hold the last pose' }, ...named]}
               value={gait.idle ?? NONE}
               onChange={(idle) => change({ idle: idle === NONE ? null : idle })}
             />
@@ -131,6 +131,20 @@ export function WalkSection({ rider, model }: { rider: Rider; model: KeptModel |
               step={0.05}
               value={gait.blend}
               onChange={(blend, gesture) => change({ blend }, gesture)}
+            />
+          </FieldPair>
+          <FieldPair>
+            <Select
+              label="Sets off with"
+              options={[{ id: NONE, name: 'Clip named so, or a step' }, ...named]}
+              value={gait.startClip ?? NONE}
+              onChange={(clip) => change({ startClip: clip === NONE ? null : clip })}
+            />
+            <Select
+              label="Stops with"
+              options={[{ id: NONE, name: 'Clip named so, or a step' }, ...named]}
+              value={gait.stopClip ?? NONE}
+              onChange={(clip) => change({ stopClip: clip === NONE ? null : clip })}
             />
           </FieldPair>
           <QuantityField
@@ -276,7 +290,7 @@ function ActsFold({ gait, gaits, change }: { gait: Gait; gaits: readonly FoundGa
   );
 }
 
-/** Its feet, and when each stands. */
+/** Its feet, and when each is down. */
 function FeetFold({ gait, nodes, change }: { gait: Gait; nodes: readonly string[]; change: Change }) {
   const { feet } = gait;
   const free = [...new Set(nodes)].filter((name) => name !== '' && !feet.some(({ node }) => node === name));

@@ -51,7 +51,7 @@ export function CutRow({ x, width }: { x: ScaleLinear<number, number>; width: nu
   const key = (event: KeyboardEvent, frame: number) => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key] ?? 0;
     if (by !== 0) edit('Move cut', moveCut(frame, frame + by * (event.shiftKey ? 10 : 1)));
-    else if (event.key === 'Delete') edit('Take out a cut', removeCut(frame));
+    else if (event.key === 'Delete') edit('Delete cut', removeCut(frame));
     else return;
     event.preventDefault();
     event.stopPropagation();

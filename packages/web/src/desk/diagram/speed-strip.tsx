@@ -1,4 +1,4 @@
-import { curveRidden, type Rider } from '@fleet-rail/core';
+import { hasOwnPace, type Rider } from '@fleet-rail/core';
 import { scaleLinear } from 'd3-scale';
 import { useTheme } from 'styled-components';
 import { lineColor } from '../../theme/theme';
@@ -29,10 +29,9 @@ export function SpeedStrip(props: {
   // What is asked of a rider is looked at one by one.
   const drawn = what === 'speed' ? riders : selected ? [selected] : [];
   const lines = drawn.flatMap((rider) => {
-    const poses = evaluation?.riders.get(rider.id)?.poses;
-    if (!evaluation || !poses) return [];
-    const curve = what === 'sideways' ? curveRidden(shot, rider) : null;
-    return [{ rider, ...stripLine(what, poses, evaluation, shot.fps, curve) }];
+    const evaluated = evaluation?.riders.get(rider.id);
+    if (!evaluation || !evaluated) return [];
+    return [{ rider, ...stripLine(what, evaluated, evaluation, shot.fps) }];
   });
   const pace = selected?.hitch?.pace;
   const limits = pace?.mode === 'drive' ? stripLimits(what, pace.drive) : [];
@@ -71,7 +70,7 @@ export function SpeedStrip(props: {
           />
         ))}
       </g>
-      {what === 'speed' && selected && pace && !selected.hitch?.follows && !selected.hitch?.pacedBy && (
+      {what === 'speed' && selected?.hitch && pace && hasOwnPace(selected.hitch) && (
         <g clipPath={`url(#${clip})`}>
           {pace.mode === 'speed' && <SpeedKnobs rider={selected} pace={pace} x={x} y={y} />}
           {pace.mode === 'keys' && <SpeedStretches rider={selected} pace={pace} x={x} y={y} />}

@@ -1,5 +1,5 @@
-import { GRAVITY, POSE, type CompiledPath, type Drive } from '@fleet-rail/core';
-import type { Evaluation } from '../../evaluation/evaluation';
+import { GRAVITY, POSE, type Drive } from '@fleet-rail/core';
+import type { EvaluatedRider, Evaluation } from '../../evaluation/evaluation';
 import type { DiagramShown } from '../desk-store';
 
 /** What the strip under the diagram shows of a rider: a value a sample, the lowest and the highest of them. */
@@ -9,20 +9,22 @@ export interface StripLine {
   readonly high: number;
 }
 
+type Sampled = Pick<EvaluatedRider, 'poses' | 'sideways'>;
+
 const cached = new WeakMap<Float64Array, { readonly from: readonly unknown[]; readonly line: StripLine }>();
 
-/** The strip's line of a rider's poses, made once for as long as nothing it follows from changes. */
+/** The strip's line of a rider, made once for as long as nothing it follows from changes. */
 export function stripLine(
   what: DiagramShown['strip'],
-  poses: Float64Array,
+  rider: Sampled,
   evaluation: Pick<Evaluation, 'step'>,
   fps: number,
-  curve: CompiledPath | null,
 ): StripLine {
-  const from = [what, evaluation.step, fps, curve];
+  const { poses } = rider;
+  const from = [what, evaluation.step, fps];
   const before = cached.get(poses);
   if (before?.from.every((part, i) => part === from[i])) return before.line;
-  const values = stripValues(what, poses, evaluation, fps, curve);
+  const values = stripValues(what, rider, evaluation, fps);
   const line = {
     values,
     low: values.reduce((a, b) => Math.min(a, b), Infinity),
@@ -34,18 +36,14 @@ export function stripLine(
 
 function stripValues(
   what: DiagramShown['strip'],
-  poses: Float64Array,
+  { poses, sideways }: Sampled,
   evaluation: Pick<Evaluation, 'step'>,
   fps: number,
-  curve: CompiledPath | null,
 ): Float64Array {
   const count = poses.length / POSE.size;
   const speed = (i: number) => poses[i * POSE.size + POSE.speed];
   if (what === 'speed') return Float64Array.from({ length: count }, (_, i) => speed(i));
-  if (what === 'sideways') {
-    const bend = (i: number) => (curve ? curve.curvature(poses[i * POSE.size + POSE.distance]) : 0);
-    return Float64Array.from({ length: count }, (_, i) => (speed(i) ** 2 * bend(i)) / GRAVITY);
-  }
+  if (what === 'sideways') return sideways.map((push) => push / GRAVITY);
   return Float64Array.from({ length: count }, (_, i) => {
     const [a, b] = [Math.max(0, i - 1), Math.min(count - 1, i + 1)];
     return b > a ? ((speed(b) - speed(a)) / ((b - a) * evaluation.step)) * fps : 0;

@@ -39,7 +39,7 @@ export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) 
           label="At"
           options={[
             { id: '', name: 'Nothing yet' },
-            { id: ' ahead', name: 'A place ahead' },
+            { id: ' ahead', name: 'A point ahead' },
             ...(target?.point ? [{ id: ' point', name: 'A point' }] : []),
             ...shot.riders
               .filter(({ id }) => id !== rider.id)
@@ -141,7 +141,7 @@ export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) 
       <Tick isSelected={shows.sights} onChange={(sights) => set({ shows: { ...shows, sights } })}>
         Show its lines of sight
       </Tick>
-      <Fold title={withCount('From its way to its target', aim.influence)}>
+      <Fold title={withCount('How much it aims', aim.influence)}>
         <Hint>0 looks along the path, 1 looks at the target.</Hint>
         <KeyList
           name="aim"

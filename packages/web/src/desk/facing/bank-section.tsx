@@ -1,7 +1,18 @@
-import type { Bank, Rider } from '@fleet-rail/core';
+import {
+  POSE,
+  compiledPathOf,
+  PathError,
+  suggestBankWindow,
+  type Bank,
+  type FrameReference,
+  type Rider,
+} from '@fleet-rail/core';
+import { useMemo } from 'react';
 import { changeHitch } from '../../edits/rider-edits';
 import { Choice } from '../../ui/choice';
-import { FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
+import { Button } from '../../ui/button';
+import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
+import { showNumber } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { useDesk } from '../desk-store';
 
@@ -14,7 +25,7 @@ const MODES = [
 /** What an amount that is not set yet begins with: degrees at a radius of 10 m, or the physical angle itself. */
 const FIRST = { none: 1, amount: 12, physical: 1 };
 
-/** Leaning into bends. */
+/** Banking into bends. */
 export function BankSection({ rider, bank }: { rider: Rider; bank: Bank }) {
   const edit = useDesk((state) => state.edit);
   const change = (part: Partial<Bank>, gesture?: string) =>
@@ -23,6 +34,7 @@ export function BankSection({ rider, bank }: { rider: Rider; bank: Bank }) {
       changeHitch(rider.id, (hitch) => ({ ...hitch, bank: { ...hitch.bank, ...part } })),
       gesture,
     );
+  const suggested = useSuggestedWindow(rider);
   return (
     <Section aria-label="Bank">
       <SectionTitle>Bank into bends</SectionTitle>
@@ -30,13 +42,19 @@ export function BankSection({ rider, bank }: { rider: Rider; bank: Bank }) {
         label="Bank"
         options={MODES}
         value={bank.mode}
-        onChange={(mode) => change({ mode, amount: FIRST[mode] })}
+        onChange={(mode) =>
+          change({
+            mode,
+            amount: FIRST[mode],
+            ...(bank.mode === 'none' && suggested !== null ? { window: suggested } : {}),
+          })
+        }
       />
       {bank.mode !== 'none' && (
         <>
           <FieldGrid>
             <QuantityField
-              label={bank.mode === 'amount' ? 'At 10 m' : 'Times'}
+              label={bank.mode === 'amount' ? 'Angle at 10 m radius' : 'Multiplier'}
               kind={bank.mode === 'amount' ? 'angle' : 'count'}
               value={bank.amount}
               step={bank.mode === 'amount' ? 1 : 0.05}
@@ -60,6 +78,13 @@ export function BankSection({ rider, bank }: { rider: Rider; bank: Bank }) {
               onChange={(window, gesture) => change({ window }, gesture)}
             />
           </FieldGrid>
+          {suggested !== null && suggested > bank.window && (
+            <Buttons>
+              <Button onPress={() => change({ window: suggested })}>
+                Smooth over {showNumber(suggested, 1)} m: this path is rough
+              </Button>
+            </Buttons>
+          )}
           <Hint>
             {bank.mode === 'amount'
               ? 'So many degrees in a bend of 10 m radius, whatever the speed.'
@@ -70,4 +95,19 @@ export function BankSection({ rider, bank }: { rider: Rider; bank: Bank }) {
       )}
     </Section>
   );
+}
+
+/** The smoothing under which a bank does not wobble on the rider's path at the highest speed it goes; null where it rides none. */
+function useSuggestedWindow({ id, hitch }: Rider): number | null {
+  const path = useDesk(({ shot }) => shot.paths.find((one) => one.id === hitch?.path));
+  const poses = useDesk(({ evaluation }) => evaluation?.riders.get(id)?.poses);
+  const reference: FrameReference = hitch?.facing.reference === 'path' ? 'path' : 'world';
+  return useMemo(() => {
+    const curve = path && compiledPathOf(path);
+    if (!curve || curve instanceof PathError || !poses) return null;
+    let fastest = 0;
+    for (let i = POSE.speed; i < poses.length; i += POSE.size)
+      fastest = Math.max(fastest, Math.abs(poses[i]));
+    return fastest > 0 ? suggestBankWindow(curve, reference, fastest) : null;
+  }, [path, poses, reference]);
 }

@@ -10,6 +10,7 @@ import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel'
 import { QuantityField } from '../../ui/quantity-field';
 import { showNumber } from '../../ui/quantity';
 import { useDesk } from '../desk-store';
+import { FramingPicture } from './framing-picture';
 import { KeyList, withCount } from './key-list';
 
 const CutLine = styled.div`
@@ -90,7 +91,7 @@ export function CameraSection({ rider }: { rider: Rider }) {
           onChange={(sensor, gesture) => change({ sensor }, gesture)}
         />
         <QuantityField
-          label="Wide to high"
+          label="Aspect ratio"
           kind="count"
           value={camera.aspect}
           min={0.1}
@@ -118,9 +119,14 @@ export function CameraSection({ rider }: { rider: Rider }) {
         />
       </FieldGrid>
       <Hint>Sees {showNumber((fieldOfView(camera, focal) * 180) / Math.PI, 1)}° up and down.</Hint>
+      <FramingPicture
+        aspect={camera.aspect}
+        framing={camera.framing}
+        onChange={(framing, gesture) => change({ framing }, gesture)}
+      />
       <FieldGrid>
         <QuantityField
-          label="Target right"
+          label="Target across"
           kind="count"
           value={camera.framing[0]}
           min={-1}
@@ -129,7 +135,7 @@ export function CameraSection({ rider }: { rider: Rider }) {
           onChange={(x, gesture) => change({ framing: [x, camera.framing[1]] }, gesture)}
         />
         <QuantityField
-          label="Target up"
+          label="Target up in the frame"
           kind="count"
           value={camera.framing[1]}
           min={-1}
@@ -160,8 +166,8 @@ export function CameraSection({ rider }: { rider: Rider }) {
                 <Badge $color={shown?.color ?? 0}>{shown?.badge}</Badge>
                 <span>from frame {showNumber(cut.frame, 2)}</span>
                 <IconButton
-                  label={`Take out the cut at frame ${showNumber(cut.frame, 2)}`}
-                  onPress={() => edit('Take out a cut', removeCut(cut.frame))}
+                  label={`Delete the cut at frame ${showNumber(cut.frame, 2)}`}
+                  onPress={() => edit('Delete cut', removeCut(cut.frame))}
                 >
                   <Trash2 aria-hidden />
                 </IconButton>

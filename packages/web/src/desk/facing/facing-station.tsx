@@ -3,6 +3,7 @@ import { changeHitch } from '../../edits/rider-edits';
 import { Choice } from '../../ui/choice';
 import { Fold } from '../../ui/fold';
 import { FieldPair, Hint, PanelTitle, Section, SectionTitle } from '../../ui/panel';
+import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { useDesk, useSelectedRider, type Shows } from '../desk-store';
 import { NotRiding } from '../not-riding';
@@ -15,9 +16,14 @@ import { OffsetSection } from './offset-section';
 import { Turntable } from './turntable';
 
 const MODES = [
-  { id: 'path', name: 'Its way' },
-  { id: 'aim', name: 'A target' },
-  { id: 'keep', name: 'As it rests' },
+  { id: 'path', name: 'Along its path' },
+  { id: 'aim', name: 'At a target' },
+  { id: 'keep', name: 'Rest pose' },
+] as const;
+
+const NOSES = [
+  { id: 'path', name: 'The path’s direction' },
+  { id: 'travel', name: 'Where it goes' },
 ] as const;
 
 const REFERENCES = [
@@ -29,7 +35,7 @@ const REFERENCES = [
 const REFERENCE_HINTS = {
   world: 'Up stays up, but for the roll of the path’s points.',
   path: 'Up is carried along the path without twist: for loops, helices and walls.',
-  ground: 'Up is square to the ground under the path; which ground that is, is set under Contact.',
+  ground: 'Up is square to the ground under the path; choose that ground under Contact.',
 } as const;
 
 const GHOSTS = [0, 6, 12, 24, 48].map((step) => ({
@@ -43,7 +49,7 @@ const HEATS: readonly { id: Shows['heat']; name: string }[] = [
   { id: 'bank', name: 'Bank' },
 ];
 
-/** Which way the rider looks, how it leans, what it looks at, and where it sits beside its place on the path. */
+/** Which way the rider looks, how it banks, what it looks at, and its offset from the path. */
 export function FacingStation() {
   const rider = useSelectedRider();
   return (
@@ -78,8 +84,8 @@ function RidingFacing({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
         </SectionTitle>
         <Turntable rider={rider} />
       </Section>
-      <Section aria-label="Looks">
-        <SectionTitle>It looks along</SectionTitle>
+      <Section aria-label="Direction">
+        <SectionTitle>Direction</SectionTitle>
         <Choice
           label="Faces"
           options={MODES}
@@ -87,6 +93,27 @@ function RidingFacing({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
           onChange={(mode) => changeFacing({ mode })}
         />
         {facing.mode === 'aim' && <AimSection rider={rider} facing={facing} />}
+        {facing.mode === 'path' && (
+          <FieldPair>
+            <Select
+              label="Nose along"
+              options={NOSES}
+              value={facing.along}
+              onChange={(along) => changeFacing({ along })}
+            />
+            {facing.along === 'travel' && (
+              <QuantityField
+                label="Turns round in"
+                kind="time"
+                value={facing.turnTime}
+                min={0}
+                max={60}
+                step={0.1}
+                onChange={(turnTime, gesture) => changeFacing({ turnTime }, gesture)}
+              />
+            )}
+          </FieldPair>
+        )}
         {facing.mode !== 'keep' && (
           <>
             <Choice
@@ -102,8 +129,8 @@ function RidingFacing({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
       <BankSection rider={rider} bank={hitch.bank} />
       <OffsetSection rider={rider} hitch={hitch} />
       <AxlesSection rider={rider} hitch={hitch} />
-      <Fold title={withCount('On and off its path', hitch.influence)}>
-        <Hint>1 rides, 0 is where it rests: between, it leaves its path or comes to it.</Hint>
+      <Fold title={withCount('How much it follows its path', hitch.influence)}>
+        <Hint>1 rides its path, 0 stays in its rest pose: in between, it leaves its path or joins it.</Hint>
         <KeyList
           name="ride"
           keys={hitch.influence}
@@ -114,8 +141,8 @@ function RidingFacing({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
         />
       </Fold>
       {facing.mode !== 'keep' && (
-        <Fold title={withCount('Turned as it rests', facing.influence)}>
-          <Hint>1 faces as set above, 0 is turned as it rests.</Hint>
+        <Fold title={withCount('How much it turns with its path', facing.influence)}>
+          <Hint>1 faces as set above, 0 keeps its rest pose.</Hint>
           <KeyList
             name="facing"
             keys={facing.influence}

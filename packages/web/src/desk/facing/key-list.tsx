@@ -19,7 +19,7 @@ const Line = styled.div`
 
 const EASES: readonly { id: KeyEase; name: string }[] = [
   { id: 'smooth', name: 'Smooth' },
-  { id: 'linear', name: 'Steady' },
+  { id: 'linear', name: 'Linear' },
   { id: 'hold', name: 'Hold' },
 ];
 
@@ -79,7 +79,7 @@ export function KeyList(props: {
             step={step}
             onChange={(value, gesture) => put(i, { value }, gesture)}
           />
-          <Select label="Then" options={EASES} value={key.ease} onChange={(ease) => put(i, { ease })} />
+          <Select label="Ease" options={EASES} value={key.ease} onChange={(ease) => put(i, { ease })} />
           <IconButton label={`Delete key ${i + 1}`} onPress={() => onChange(keys.filter((_, n) => n !== i))}>
             <Trash2 aria-hidden />
           </IconButton>

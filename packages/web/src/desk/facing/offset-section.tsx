@@ -13,7 +13,7 @@ const OFFSETS: readonly { key: keyof Offset; label: string; kind: 'length' | 'an
   { key: 'rise', label: 'Up', kind: 'length' },
   { key: 'yaw', label: 'Turn left', kind: 'angle' },
   { key: 'pitch', label: 'Nose up', kind: 'angle' },
-  { key: 'roll', label: 'Lean right', kind: 'angle' },
+  { key: 'roll', label: 'Roll right', kind: 'angle' },
 ];
 
 /** Where the rider sits beside its place on the path; keyed, where it changes over time. */
@@ -42,7 +42,7 @@ export function OffsetSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) 
         );
   const removeHere = () =>
     edit(
-      'Take out a key',
+      'Delete key',
       changeHitch(rider.id, (before) => ({
         ...before,
         offset: before.offsetKeys.length === 1 ? now : before.offset,
@@ -50,8 +50,8 @@ export function OffsetSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) 
       })),
     );
   return (
-    <Section aria-label="Beside its place">
-      <SectionTitle>Beside its place</SectionTitle>
+    <Section aria-label="Offset from its path">
+      <SectionTitle>Offset from its path</SectionTitle>
       <FieldGrid>
         {OFFSETS.map(({ key: part, label, kind }) => (
           <QuantityField
@@ -73,7 +73,7 @@ export function OffsetSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) 
       <Buttons>
         {here ? (
           <Button onPress={removeHere}>
-            <Trash2 aria-hidden /> Take out the key here
+            <Trash2 aria-hidden /> Delete the key here
           </Button>
         ) : (
           <Button onPress={() => key(now)}>

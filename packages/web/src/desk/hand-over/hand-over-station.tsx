@@ -24,17 +24,17 @@ const FILES = [
   {
     id: 'shot',
     title: 'Shot file',
-    text: 'Everything decided here, to import again or to bake on the command line with the models beside it.',
+    text: 'Everything decided here, to import again or to bake on the command line with the models next to it.',
   },
 ] as const;
 
 /** Hand over: the files of a shot, made from what is saved. */
-export function DeliverStation({ shotId }: { shotId: string }) {
+export function HandOverStation({ shotId }: { shotId: string }) {
   const autosave = useAutosave();
   const { riders, range, models } = useDesk((state) => state.shot);
   const [busy, setBusy] = useState<string | null>(null);
   const [within, setWithin] = useState(0);
-  const deliver = async (id: string) => {
+  const download = async (id: string) => {
     setBusy(id);
     try {
       await autosave.flush();
@@ -52,7 +52,7 @@ export function DeliverStation({ shotId }: { shotId: string }) {
   );
   return (
     <>
-      <PanelTitle>Deliver</PanelTitle>
+      <PanelTitle>Hand over</PanelTitle>
       <Section>
         <Hint>
           {moving} {moving === 1 ? 'rider' : 'riders'} on paths, frames {range.first} to {range.last}.
@@ -67,7 +67,7 @@ export function DeliverStation({ shotId }: { shotId: string }) {
             {id === 'glb' && (
               <>
                 <QuantityField
-                  label="Keys may be off by"
+                  label="Tolerance"
                   kind="length"
                   min={0}
                   max={1}
@@ -79,13 +79,13 @@ export function DeliverStation({ shotId }: { shotId: string }) {
                 <Hint>
                   {within === 0
                     ? 'Every frame is a key.'
-                    : 'Keys are left out where straight lines between the others come as near, in metres, radians and weights.'}
+                    : 'Keys that are not needed within it are left out.'}
                 </Hint>
               </>
             )}
             <Buttons>
-              <Press isPending={busy !== null} onPress={() => void deliver(id)}>
-                <Download aria-hidden /> {busy === id ? 'Making it…' : `Download ${title}`}
+              <Press isPending={busy !== null} onPress={() => void download(id)}>
+                <Download aria-hidden /> {busy === id ? 'Preparing…' : `Download ${title}`}
               </Press>
             </Buttons>
           </Section>

@@ -17,6 +17,7 @@ import { Button } from '../../ui/button';
 import { Fold } from '../../ui/fold';
 import { IconButton } from '../../ui/icon-button';
 import { Buttons, FieldPair, Hint } from '../../ui/panel';
+import { showNumber } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
@@ -35,24 +36,27 @@ const ACTIONS: readonly { id: CueAction['kind']; name: string }[] = [
   { id: 'turn', name: 'Turns a part' },
   { id: 'move', name: 'Moves a part' },
 ];
-/** When one thing reaches a place, another acts. */
+/** When one thing reaches a distance, another acts. */
 export function CuesFold() {
   const desk = useDeskStore();
   const cues = useDesk(({ shot }) => shot.cues);
   const riders = useDesk(({ shot }) => shot.riders);
   const riderId = useDesk((state) => state.riderId);
   const add = () => {
-    const other = riders.find(({ id }) => id !== riderId) ?? riders[0];
+    const waited = riders.find(({ id }) => id === riderId) ?? riders[0];
+    const other = riders.find(({ id }) => id !== waited.id) ?? waited;
     attempt(desk, 'Add a cue', (shot: Shot) => {
       const name = `Cue ${shot.cues.length + 1}`;
       const cue: Cue = {
         ...defaultsOf(Cue),
         id: freeId(name, shot.cues),
         name,
-        on: { ...defaultsOf(CueSource), rider: riderId },
+        // A rider that waited for itself would never go: alone, it goes by the frame.
+        on:
+          other.id === waited.id
+            ? { ...defaultsOf(CueSource), kind: 'frame' }
+            : { ...defaultsOf(CueSource), rider: waited.id },
         does: { ...defaultsOf(CueAction), rider: other.id, kind: 'start' },
-        // It waits for nothing until it is told for what.
-        off: true,
         keys: goAt(10),
       };
       return { ...shot, cues: [...shot.cues, cue] };
@@ -60,7 +64,7 @@ export function CuesFold() {
   };
   return (
     <Fold title={cues.length === 0 ? 'Cues' : `Cues (${cues.length})`} isOpen={cues.length > 0}>
-      <Hint>When one thing reaches a place, another acts: a gate opens, a rider starts, a stop ends.</Hint>
+      <Hint>When one thing gets somewhere, another acts: a gate opens, a rider starts, a stop ends.</Hint>
       {cues.map((cue) => (
         <CueCard key={cue.id} cue={cue} riders={riders} />
       ))}
@@ -150,7 +154,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
         )}
       </FieldPair>
       <FieldPair>
-        <Select label="It" options={ACTIONS} value={does.kind} onChange={setAction} />
+        <Select label="Action" options={ACTIONS} value={does.kind} onChange={setAction} />
         <Select
           label="Acts on"
           options={names}
@@ -198,7 +202,30 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
           onChange={(at, gesture) => change({ keys: goAt(at) }, gesture)}
         />
       )}
+      {!cue.off && <WhatItWaitsFor cue={cue} riders={riders} />}
     </Card>
+  );
+}
+
+/** When a cue acts, or what has still to happen for it to act. */
+function WhatItWaitsFor({ cue: { id, on, does, keys }, riders }: { cue: Cue; riders: readonly Rider[] }) {
+  const moment = useDesk(({ evaluation }) => evaluation?.moments.get(id));
+  const badge = (rider: string | null) => riders.find((one) => one.id === rider)?.badge ?? '';
+  const acting = riders.find((one) => one.id === does.rider);
+  const at = keys.find(({ value }) => value >= 1)?.at;
+  if (does.kind === 'turn' || does.kind === 'move' || moment === undefined) return null;
+  if (acting?.hitch === null)
+    return <Hint role="status">Waits for {acting.badge} to be attached to a path.</Hint>;
+  if (moment !== null) return <Hint role="status">Acts at frame {showNumber(moment, 2)}.</Hint>;
+  const metres = showNumber(at ?? 0, 2);
+  return (
+    <Hint role="status">
+      {on.kind === 'distance' &&
+        `Waits for ${badge(on.rider)} to come as far as ${metres} m, which it does not in this shot.`}
+      {on.kind === 'gap' &&
+        `Waits for ${badge(on.rider)} and ${badge(on.other)} to be ${metres} m apart, which they are not in this shot.`}
+      {on.kind === 'frame' && 'Waits for a frame after this shot.'}
+    </Hint>
   );
 }
 
@@ -231,7 +258,7 @@ function CueKeys(props: { cue: Cue; unit: string; onChange: (keys: CueKey[], ges
             step={does.kind === 'turn' ? 5 : 0.05}
             onChange={(value, gesture) => put(i, { value }, gesture)}
           />
-          <Select label="Then" options={EASES} value={key.ease} onChange={(ease) => put(i, { ease })} />
+          <Select label="Ease" options={EASES} value={key.ease} onChange={(ease) => put(i, { ease })} />
           <IconButton label={`Delete key ${i + 1}`} onPress={() => onChange(keys.filter((_, k) => k !== i))}>
             <Trash2 aria-hidden />
           </IconButton>

@@ -31,6 +31,11 @@ const ENDS = [
   { id: 'rolling', name: 'At speed' },
 ] as const;
 
+const WAYS = [
+  { id: 'along', name: 'Along the path' },
+  { id: 'against', name: 'Against it' },
+] as const;
+
 const Line = styled.div<{ $columns: string }>`
   display: grid;
   grid-template-columns: ${({ $columns }) => $columns};
@@ -171,6 +176,9 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
           />
         </Labelled>
       )}
+      <Labelled>
+        Goes <Choice label="Goes" options={WAYS} value={drive.way} onChange={(way) => change({ way })} />
+      </Labelled>
       <Buttons>
         <Button onPress={fit}>Fit the range by its top speed</Button>
       </Buttons>
@@ -179,7 +187,7 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         {drive.stops.map((stop, i) => (
           <Line key={i} $columns="1fr 1fr 28px" role="group" aria-label={`Stop ${i + 1}`}>
             <QuantityField
-              label="Place"
+              label="Distance"
               kind="length"
               value={stop.distance}
               step={0.1}
@@ -188,7 +196,7 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
               }
             />
             <QuantityField
-              label="Stands"
+              label="Stops for"
               kind="time"
               fps={fps}
               value={stop.seconds}

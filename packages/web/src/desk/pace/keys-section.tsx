@@ -13,18 +13,21 @@ import {
   type Rider,
 } from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import styled from 'styled-components';
-import { changePace } from '../../edits/rider-edits';
+import { changeHitch, changePace } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { IconButton } from '../../ui/icon-button';
 import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
+import { showNumber } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
+import { Tick } from '../../ui/tick';
 import { useDesk } from '../desk-store';
 
 const EASES: readonly { id: Ease; name: string }[] = [
-  { id: 'linear', name: 'Steady' },
+  { id: 'linear', name: 'Linear' },
   { id: 'smooth', name: 'Smooth' },
   { id: 'hold', name: 'Hold' },
   { id: 'handles', name: 'Handles' },
@@ -66,6 +69,9 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
     change('Move key', (before) => moveKey(before, i, at, value), gesture);
   const setEase = (i: number, ease: Ease) =>
     change('Ease', (before) => (ease === 'handles' ? drawByHandles(before, i) : withEase(before, i, ease)));
+  // Its ends swapped, it goes tail first: turning it is offered until they are swapped back.
+  const [swapped, setSwapped] = useState(false);
+  const along = rider.hitch?.facing.along ?? 'path';
   const only = chosen.size === 1 ? [...chosen][0] : null;
   const stop = only ?? pace.keys.findLastIndex((key) => key.frame <= frame);
   return (
@@ -97,16 +103,16 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
             onChange={(next, gesture) => place(i, next, key.value, gesture)}
           />
           <QuantityField
-            label={inLaps ? 'Place, laps' : 'Place'}
+            label={inLaps ? 'Distance, laps' : 'Distance'}
             kind={inLaps ? 'count' : 'length'}
             value={key.value}
             step={inLaps ? 0.01 : 0.1}
             digits={4}
             onChange={(next, gesture) => place(i, key.frame, next, gesture)}
           />
-          <Select label="Then" options={EASES} value={key.ease} onChange={(ease) => setEase(i, ease)} />
+          <Select label="Ease" options={EASES} value={key.ease} onChange={(ease) => setEase(i, ease)} />
           <IconButton
-            label={`Delete the key at frame ${key.frame}`}
+            label={`Delete the key at frame ${showNumber(key.frame, 2)}`}
             onPress={() =>
               change('Delete key', (before) => ({ ...before, keys: before.keys.filter((_, k) => k !== i) }))
             }
@@ -132,11 +138,33 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         >
           Stop a second at key {stop + 1}
         </Button>
-        <Button isDisabled={pace.keys.length < 2} onPress={() => change('Swap ends', swapEnds)}>
+        <Button
+          isDisabled={pace.keys.length < 2}
+          onPress={() => {
+            change('Swap ends', swapEnds);
+            setSwapped(!swapped);
+          }}
+        >
           Swap ends
         </Button>
         <Button onPress={() => change('To whole frames', quantiseKeys)}>To whole frames</Button>
       </Buttons>
+      {swapped && (
+        <Tick
+          isSelected={along === 'travel'}
+          onChange={(on) =>
+            edit(
+              'Nose along',
+              changeHitch(rider.id, (before) => ({
+                ...before,
+                facing: { ...before.facing, along: on ? 'travel' : 'path' },
+              })),
+            )
+          }
+        >
+          Turn {rider.badge} to face where it goes
+        </Tick>
+      )}
     </Section>
   );
 }

@@ -22,7 +22,7 @@ import { useEvaluationClient } from '../use-evaluation';
 import { RelayCard } from './relay-card';
 
 const NAMES: Readonly<Record<SeamGap['channel'], string>> = {
-  place: 'Place',
+  place: 'Distance',
   heading: 'Heading',
   bank: 'Bank',
   speed: 'Speed',

@@ -9,9 +9,9 @@ import { useDesk } from '../desk-store';
 
 const NAMES: Readonly<Record<Outside, string>> = {
   hold: 'Wait',
-  repeat: 'Over again',
-  accumulate: 'On and on',
-  mirror: 'To and fro',
+  repeat: 'Repeat',
+  accumulate: 'Repeat and carry on',
+  mirror: 'Back and forth',
   run: 'Run on',
 };
 const WAYS = OUTSIDES.map((id) => ({ id, name: NAMES[id] }));
@@ -29,6 +29,8 @@ export function OutsideFold({ rider, pace }: { rider: Rider; pace: Pace }) {
   const { variation } = pace;
   const vary = (part: Partial<Variation>, gesture?: string) =>
     change({ variation: { ...(variation ?? defaultsOf(Variation)), ...part } }, gesture);
+  const length = useDesk((state) => state.evaluation?.paths.get(rider.hitch?.path ?? '')?.length ?? 0);
+  const { within } = pace;
   const cycles = CYCLES.includes(pace.before) || CYCLES.includes(pace.after);
   return (
     <Fold title="Before and after">
@@ -77,6 +79,32 @@ export function OutsideFold({ rider, pace }: { rider: Rider; pace: Pace }) {
           </FieldGrid>
           <Hint>The keyed cycle stays as it is; the others stray from it, the same for the same seed.</Hint>
         </>
+      )}
+      <Tick
+        isSelected={within !== null}
+        onChange={(on) => change({ within: on ? [0, Math.max(0.01, Number(length.toFixed(3)))] : null })}
+      >
+        Stay on a part of the path
+      </Tick>
+      {within && (
+        <FieldPair>
+          <QuantityField
+            label="From distance"
+            kind="length"
+            value={within[0]}
+            max={within[1]}
+            step={0.1}
+            onChange={(from, gesture) => change({ within: [from, within[1]] }, gesture)}
+          />
+          <QuantityField
+            label="To distance"
+            kind="length"
+            value={within[1]}
+            min={within[0]}
+            step={0.1}
+            onChange={(to, gesture) => change({ within: [within[0], to] }, gesture)}
+          />
+        </FieldPair>
       )}
     </Fold>
   );

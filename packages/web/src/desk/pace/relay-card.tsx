@@ -56,7 +56,7 @@ export function RelayCard({ rider }: { rider: Rider | null }) {
         >
           Make the relay
         </PrimaryButton>
-        <Button onPress={() => setCount(null)}>Leave it</Button>
+        <Button onPress={() => setCount(null)}>Cancel</Button>
       </Buttons>
     </div>
   );

@@ -42,7 +42,7 @@ export function RetimeFold() {
     change('Retime', (list) => list.map((one, k) => (k === i ? { ...one, ...part } : one)), gesture);
   return (
     <Fold title={retimes.length === 0 ? 'Retime' : `Retime (${retimes.length})`} isOpen={retimes.length > 0}>
-      <Hint>Shows another frame of the work at a frame of the shot; nothing under it is changed.</Hint>
+      <Hint>Changes when things are seen; keys stay as they are.</Hint>
       {retimes.map((retime, i) => (
         <Card key={i} role="group" aria-label={retime.name}>
           <CardHead>

@@ -4,7 +4,7 @@ import styled from 'styled-components';
 /** How a value runs on from its key. */
 export const EASES: readonly { id: KeyEase; name: string }[] = [
   { id: 'smooth', name: 'Smooth' },
-  { id: 'linear', name: 'Steady' },
+  { id: 'linear', name: 'Linear' },
   { id: 'hold', name: 'Hold' },
 ];
 

@@ -53,11 +53,11 @@ export function ShotSection() {
       </FieldGrid>
       {rate !== null && (
         <div role="group" aria-label="Change the frame rate">
-          <Hint>At {rate} fps, what shall stay?</Hint>
+          <Hint>At {rate} fps: keep the seconds or the frames?</Hint>
           <Buttons>
             <Button onPress={() => take('seconds')}>Keep the seconds</Button>
             <Button onPress={() => take('frames')}>Keep the frames</Button>
-            <Button onPress={() => setRate(null)}>Leave it</Button>
+            <Button onPress={() => setRate(null)}>Cancel</Button>
           </Buttons>
         </div>
       )}
@@ -90,7 +90,7 @@ export function ShotSection() {
             >
               Scale to {last - range.first + 1} frames
             </Button>
-            <Button onPress={() => setLast(null)}>Leave it</Button>
+            <Button onPress={() => setLast(null)}>Cancel</Button>
           </Buttons>
         </div>
       )}

@@ -25,7 +25,7 @@ const WAYS = [
 
 const EASES: readonly { id: SpeedKey['ease']; name: string }[] = [
   { id: 'smooth', name: 'Smooth' },
-  { id: 'linear', name: 'Even change' },
+  { id: 'linear', name: 'Linear' },
   { id: 'hold', name: 'Hold' },
 ];
 
@@ -91,7 +91,7 @@ export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         <KeyLine key={i} role="group" aria-label={`Speed ${i + 1}`}>
           {key.frame === undefined ? (
             <QuantityField
-              label="Place"
+              label="Distance"
               kind="length"
               value={key.distance ?? 0}
               step={0.5}
@@ -120,7 +120,7 @@ export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
             max={byPlace && sign < 0 ? -SLOWEST : undefined}
             onChange={(speed, gesture) => put(i, { speed }, gesture)}
           />
-          <Select label="Then" options={EASES} value={key.ease} onChange={(ease) => put(i, { ease })} />
+          <Select label="Ease" options={EASES} value={key.ease} onChange={(ease) => put(i, { ease })} />
           <IconButton
             label={`Delete speed ${i + 1}`}
             onPress={() =>

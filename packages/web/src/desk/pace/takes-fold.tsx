@@ -39,8 +39,8 @@ export function TakesFold({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
       pace: before.takes[i].pace,
       takes: before.takes.map((take, k) => (k === i ? { ...take, pace: before.pace } : take)),
     }));
-  const drop = (i: number) => {
-    change('Drop a take', (before) => ({ ...before, takes: before.takes.filter((_, k) => k !== i) }));
+  const remove = (i: number) => {
+    change('Delete take', (before) => ({ ...before, takes: before.takes.filter((_, k) => k !== i) }));
     set({ take: null });
   };
   return (
@@ -59,7 +59,7 @@ export function TakesFold({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
             {shown === i ? 'Hide' : 'Show'}
           </Button>
           <Button onPress={() => swap(i)}>Swap</Button>
-          <IconButton label={`Drop ${take.name}`} onPress={() => drop(i)}>
+          <IconButton label={`Delete ${take.name}`} onPress={() => remove(i)}>
             <Trash2 aria-hidden />
           </IconButton>
         </Line>

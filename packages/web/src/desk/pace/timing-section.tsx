@@ -1,5 +1,11 @@
-import { metresPerValue } from '@fleet-rail/core';
-import { curveRidden, beginAtPlace, fitPace, type Pace, type Rider } from '@fleet-rail/core';
+import {
+  beginAtPlace,
+  changeMode,
+  curveRidden,
+  metresPerValue,
+  type Pace,
+  type Rider,
+} from '@fleet-rail/core';
 import { useState } from 'react';
 import { changePace } from '../../edits/rider-edits';
 import { Choice } from '../../ui/choice';
@@ -19,19 +25,19 @@ export function TimingSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const edit = useDesk((state) => state.edit);
   const { fps } = useDesk((state) => state.shot);
   const length = useDesk((state) => state.evaluation?.paths.get(rider.hitch?.path ?? '')?.length ?? 0);
-  const [reported, setTold] = useState<{ pace: Pace; text: string } | null>(null);
+  const [reported, setReported] = useState<{ pace: Pace; text: string } | null>(null);
   const metres = metresPerValue(pace, { length: length || 1 });
   const change = (mode: Pace['mode']) => {
     const { shot } = desk.getState();
     const track = curveRidden(shot, rider);
     if (track === null || mode === pace.mode) return;
-    const { pace: next, distanceError, speedError } = fitPace(pace, mode, shot.fps, track, shot.range);
+    const { pace: next, distanceError, speedError } = changeMode(pace, mode, shot.fps, track, shot.range);
     edit(
       `Time ${MODES.find(({ id }) => id === mode)?.name.toLowerCase()}`,
       changePace(rider.id, () => next),
     );
     const count = mode === 'keys' ? next.keys.length : next.speeds.length;
-    setTold({
+    setReported({
       pace: next,
       text:
         mode === 'drive'

@@ -11,6 +11,6 @@ export const BASIS_NAMES: Record<Basis, string> = {
 export const HANDLES_NAMES: Record<Handles, string> = {
   corner: 'Corner',
   smooth: 'Smooth',
-  symmetric: 'Even',
+  symmetric: 'Symmetric',
   auto: 'Auto',
 };

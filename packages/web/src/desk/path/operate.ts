@@ -1,4 +1,5 @@
 import { OPERATIONS, type Operation, type OperationKind } from '../../operations/operation';
+import { bridgedPaths, endsThatMeet, proposedTension } from '../../operations/bridge';
 import { withPreview } from '../../operations/preview';
 import type { DeskStore } from '../desk-store';
 import { compiledPathOf, PathError, type Shot, type ShotPath } from '@fleet-rail/core';
@@ -43,23 +44,25 @@ export function freshOperation(
     case 'open':
       return { ...on, kind, at: 0 };
     case 'close':
-      return { ...on, kind, bridge: true, tension: 1 };
+      return { ...on, kind, bridge: true, tension: proposedTension({ first: path, second: path }) };
     case 'split':
       return { ...on, kind, at: Number((length / 2).toFixed(3)) };
     case 'join': {
       const other = shot.paths.find((candidate) => candidate !== path && !candidate.closed);
-      return {
-        ...on,
-        kind,
-        other: other?.id ?? path.id,
-        ends: { first: 'end', second: 'start' },
-        tension: 1,
-      };
+      return other
+        ? { ...on, kind, ...proposedJoin(path, other) }
+        : { ...on, kind, other: path.id, ends: { first: 'end', second: 'start' }, tension: 1 };
     }
     case 'unlink':
     case 'transform':
       return { ...on, kind };
   }
+}
+
+/** How two open paths are joined unless one says otherwise: by the ends that are nearest, over the gentlest bridge. */
+export function proposedJoin(path: ShotPath, other: ShotPath) {
+  const ends = endsThatMeet(path, other);
+  return { other: other.id, ends, tension: proposedTension(bridgedPaths(path, other, ends)) };
 }
 
 /** Opens an operation on the selected path; it is shown until it is accepted or left. */

@@ -54,7 +54,7 @@ function PreviewFigures() {
   const preview = useDesk((state) => state.preview);
   if (preview === null) return <Hint role="status">Working it out…</Hint>;
   if ('problem' in preview) return <Hint role="alert">{preview.problem}</Hint>;
-  const { pointsBefore, pointsAfter, length, deviation } = preview.preview;
+  const { pointsBefore, pointsAfter, length, deviation, bridge } = preview.preview;
   return (
     <Figures aria-label="Result">
       <dt>Points</dt>
@@ -63,6 +63,12 @@ function PreviewFigures() {
       </dd>
       <dt>Length</dt>
       <dd>{showNumber(length, 3)} m</dd>
+      {bridge !== null && (
+        <>
+          <dt>Tightest bend of the bridge</dt>
+          <dd>{showNumber(bridge, 2)} m radius</dd>
+        </>
+      )}
       {deviation !== null && (
         <>
           <dt>Farthest from the path</dt>

@@ -1,4 +1,5 @@
-import { BASES, type Basis, type ShotPath } from '@fleet-rail/core';
+import { BASES, TENSIONS, type Basis, type JoinEnds, type ShotPath } from '@fleet-rail/core';
+import { bridgedPaths, proposedTension } from '../../operations/bridge';
 import type { Operation } from '../../operations/operation';
 import { Choice } from '../../ui/choice';
 import { FieldGrid, Hint } from '../../ui/panel';
@@ -9,6 +10,7 @@ import { Tick } from '../../ui/tick';
 import { ToleranceSlider } from '../../ui/tolerance-slider';
 import { useDesk } from '../desk-store';
 import { BASIS_NAMES } from './basis-names';
+import { proposedJoin } from './operate';
 
 const AXES = [
   { id: '0', name: 'Across X' },
@@ -180,7 +182,7 @@ export function OperationSettings({ operation, path }: { operation: Operation; p
             value={String(operation.axis) as '0' | '1' | '2'}
             onChange={(axis) => change({ axis: Number(axis) })}
           />
-          <Length label="The mirror stands at" value={operation.at} onChange={(at) => change({ at })} />
+          <Length label="Mirror plane at" value={operation.at} onChange={(at) => change({ at })} />
           <Copy copy={operation.copy} onChange={(copy) => change({ copy })} />
         </>
       );
@@ -240,7 +242,7 @@ export function OperationSettings({ operation, path }: { operation: Operation; p
             step={0.5}
             onChange={(at) => change({ at })}
           />
-          <Hint>Or click the place on the path.</Hint>
+          <Hint>Or click the path there.</Hint>
         </>
       );
     case 'close':
@@ -262,27 +264,34 @@ export function OperationSettings({ operation, path }: { operation: Operation; p
       );
     case 'join': {
       const others = paths.filter((other) => other.id !== path.id && !other.closed);
+      const meet = (ends: JoinEnds) => {
+        const other = others.find(({ id }) => id === operation.other);
+        if (other) change({ ends, tension: proposedTension(bridgedPaths(path, other, ends)) });
+      };
       return (
         <>
           <Select
             label="With"
             options={others.map(({ id, name }) => ({ id, name }))}
             value={operation.other}
-            onChange={(other) => change({ other })}
+            onChange={(id) => {
+              const other = others.find((one) => one.id === id);
+              if (other) change(proposedJoin(path, other));
+            }}
           />
           <Hint>This path meets it with</Hint>
           <Choice
             label="End of this path"
             options={ENDS}
             value={operation.ends.first}
-            onChange={(first) => change({ ends: { ...operation.ends, first } })}
+            onChange={(first) => meet({ ...operation.ends, first })}
           />
           <Hint>and the other with</Hint>
           <Choice
             label="End of the other path"
             options={ENDS}
             value={operation.ends.second}
-            onChange={(second) => change({ ends: { ...operation.ends, second } })}
+            onChange={(second) => meet({ ...operation.ends, second })}
           />
           <Tension value={operation.tension} onChange={(tension) => change({ tension })} />
         </>
@@ -309,12 +318,13 @@ function Length(props: {
 function Tension({ value, onChange }: { value: number; onChange: (value: number) => void }) {
   return (
     <QuantityField
-      label="Swing of the bridge"
+      label="Bridge tension"
       kind="count"
       value={value}
       min={0.1}
-      max={5}
+      max={TENSIONS.most}
       step={0.1}
+      digits={3}
       onChange={onChange}
     />
   );

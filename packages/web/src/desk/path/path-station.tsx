@@ -48,7 +48,7 @@ export function PathStation() {
   );
 }
 
-/** The ways to a path: draw it, take a ready shape, bring it from a file, or from a model's edges. */
+/** The ways to a path: draw it, take a ready shape, import it from a file, or from a model's edges. */
 function Begin({ onShape }: { onShape: () => void }) {
   const desk = useDeskStore();
   const none = useDesk((state) => state.shot.paths.length === 0);
@@ -59,9 +59,7 @@ function Begin({ onShape }: { onShape: () => void }) {
   return (
     <Section>
       {none && (
-        <Hint>
-          Nothing to ride on yet. Click a path into the plan, or bring one from a drawing, a table or a model.
-        </Hint>
+        <Hint>No path yet. Draw one in the plan, or import one from a drawing, a table or a model.</Hint>
       )}
       <Buttons>
         <PrimaryButton onPress={() => startDrawing(desk)}>

@@ -96,9 +96,7 @@ export class Autosave {
     if (this.desk.getState().shot === this.saved) {
       await this.adoptSaved('Changes from elsewhere', kept.revision, kept.document);
     } else {
-      this.noteConflict(
-        `This shot was saved elsewhere since (revision ${kept.revision}, yours is based on ${this.revision}).`,
-      );
+      this.noteConflict('A newer version of this shot was saved in another window.');
     }
   }
 

@@ -44,8 +44,8 @@ export function StageBanner() {
       <Strip role="status">
         <span>
           {tool.kind === 'pickPath'
-            ? `Click the path that ${names} shall ride.`
-            : `Click what ${names} shall look at: a rider, a part of one, or a place on the ground.`}
+            ? `Click a path for ${names} to ride.`
+            : `Click what ${names} looks at: a rider, a part of one, or a point on the ground.`}
         </span>
         <div>{cancel}</div>
       </Strip>
@@ -89,11 +89,11 @@ export function StageBanner() {
 }
 
 const PICKS = {
-  pickStart: 'Click the path where the ride shall start.',
-  insert: 'Click the path where the new point shall be.',
-  mark: 'Click the path where the mark shall be.',
-  pickStop: 'Click the path where it shall stop.',
-  dragZone: 'Drag along the path where it shall go slowly.',
+  pickStart: 'Click the path where the ride starts.',
+  insert: 'Click the path where the new point goes.',
+  mark: 'Click the path where the mark goes.',
+  pickStop: 'Click the path where it stops.',
+  dragZone: 'Drag along the path where it goes slowly.',
   box: 'Drag a box around the points to choose.',
 };
 

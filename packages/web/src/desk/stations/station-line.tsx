@@ -85,7 +85,7 @@ export function StationLine({ shotId }: { shotId: string }) {
     contact: (rider?.wheels.length ?? 0) > 0 || rider?.gait != null || rider?.hitch?.ground.mode === 'stick',
     pace: (rider?.hitch?.pace.keys.length ?? 0) > 1,
     check: false,
-    deliver: false,
+    'hand-over': false,
   };
   return (
     <Line aria-label="Steps">

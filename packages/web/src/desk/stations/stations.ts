@@ -6,7 +6,10 @@ export const STATIONS = [
   { id: 'contact', name: 'Contact' },
   { id: 'pace', name: 'Pace' },
   { id: 'check', name: 'Check' },
-  { id: 'deliver', name: 'Deliver' },
+  { id: 'hand-over', name: 'Hand over' },
 ] as const;
+
+/** Addresses that stations had before, as in bookmarks. */
+export const FORMER_STATIONS: Readonly<Record<string, StationId>> = { deliver: 'hand-over' };
 
 export type StationId = (typeof STATIONS)[number]['id'];
