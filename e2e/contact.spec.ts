@@ -73,7 +73,7 @@ test('wheels with odd names are found, and after a lap each has turned by its ow
   const rear = page.getByRole('group', { name: 'Rear left' });
   await rear.getByRole('textbox', { name: 'Radius' }).fill('0');
   await rear.getByRole('textbox', { name: 'Radius' }).press('Enter');
-  await expect(rear).toContainText('Expected 0.000001 or more m.');
+  await expect(rear).toContainText('Enter 0.000001 m or more.');
   await expect(rear.getByRole('textbox', { name: 'Radius' })).toHaveValue('0');
   await rear.getByRole('textbox', { name: 'Radius' }).press('Escape');
   await fill(rear as unknown as Page, 'Radius', '50 cm');

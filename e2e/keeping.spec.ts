@@ -23,7 +23,7 @@ test('a stale tab is told, overwrites nothing, and keeps its own edits as a copy
 
   await importPaths(other, straightLane);
   await expect(other.getByRole('alert').filter({ hasText: 'saved in another window' })).toBeVisible();
-  await expect(other.getByRole('status', { name: 'Save state' })).toHaveText('changed elsewhere');
+  await expect(other.getByRole('status', { name: 'Save state' })).toHaveText('newer version saved');
   await expect(other.getByRole('row', { name: 'straight' })).toBeVisible();
   expect(await storedShot(request, id)).toEqual(saved);
 

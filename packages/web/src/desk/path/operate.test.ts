@@ -9,7 +9,13 @@ const places = (...list: Vec3[]) => list.map((position) => ({ position }));
 const shot = newShot({
   name: 't',
   paths: [
-    { id: 'a', name: 'A', basis: 'through', points: places([0, 0, 0], [4, 0, 6], [0, 0, 12]) },
+    {
+      id: 'a',
+      name: 'A',
+      basis: 'through',
+      points: places([0, 0, 0], [4, 1, 6], [0, 0, 12]),
+      transform: { translation: [0, 0, 1], rotation: [0, 0, 0, 1], scale: [1, 1, 1] },
+    },
     { id: 'b', name: 'B', basis: 'polyline', points: places([0, 0, 30], [0, 0, 40]) },
     {
       id: 'round',
@@ -32,6 +38,9 @@ it.each(Object.keys(OPERATIONS) as OperationKind[])('%s begins with settings tha
   const desk = createDesk(shot);
   desk.getState().set({ pathId: ['first', 'open', 'unlink'].includes(kind) ? 'round' : 'a' });
   startOperation(desk, kind);
+  const { operation: begun, set } = desk.getState();
+  // By nothing is how a move begins.
+  if (begun?.kind === 'move') set({ operation: { ...begun, by: [1, 0, 0] } });
   work(desk);
   expect(acceptOperation(desk)).toBe(true);
   const { past, operation, preview } = desk.getState();

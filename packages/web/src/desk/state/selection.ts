@@ -1,0 +1,64 @@
+import type { Shot, Vec3 } from '@fleet-rail/core';
+import type { DrawPlace } from '../../edits/drawn-path';
+
+/** What a click in the stage means; it goes back to `select` by itself. */
+export type Tool =
+  | { readonly kind: 'select' }
+  | { readonly kind: 'draw'; readonly places: readonly DrawPlace[] }
+  | { readonly kind: 'pickPath'; readonly riders: readonly string[] }
+  /** The next click on the path of the riders being attached says where it starts. */
+  | { readonly kind: 'pickStart' }
+  /** The next click on a rider, or on the ground, is what this rider aims at. */
+  | { readonly kind: 'pickTarget'; readonly riderId: string }
+  /** The next click on the selected path's curve puts a point, or a mark, there. */
+  | { readonly kind: 'insert' }
+  | { readonly kind: 'mark' }
+  /** The next click on the rider's path makes it stop there; the next drag along it makes a slow stretch. */
+  | { readonly kind: 'pickStop'; readonly riderId: string }
+  | { readonly kind: 'dragZone'; readonly riderId: string }
+  /** The next drag chooses the points in a box. */
+  | { readonly kind: 'box' }
+  /** Clicks on edges of models pick runs of them. */
+  | { readonly kind: 'edges'; readonly runs: readonly EdgePick[] };
+
+/** A run of mesh edges that was picked. */
+export interface EdgePick {
+  readonly places: readonly Vec3[];
+  readonly closed: boolean;
+}
+
+/** What is chosen, and what a click on the stage does with it. */
+export interface Selection {
+  readonly pathId: string | null;
+  readonly points: ReadonlySet<number>;
+  readonly riderId: string | null;
+  /** Chosen keys of the selected rider's pace. */
+  readonly keys: ReadonlySet<number>;
+  /** Which take of the selected rider is compared with; null for none. */
+  readonly take: number | null;
+  readonly tool: Tool;
+}
+
+export const newSelection = (shot: Shot): Selection => ({
+  pathId: shot.paths[0]?.id ?? null,
+  points: new Set(),
+  riderId: shot.riders[0]?.id ?? null,
+  keys: new Set(),
+  take: null,
+  tool: { kind: 'select' },
+});
+
+/** What is chosen, as far as it is there in another document. */
+export function keptSelection(selection: Selection, shot: Shot): Partial<Selection> {
+  const path = shot.paths.find(({ id }) => id === selection.pathId);
+  const rider = shot.riders.find(({ id }) => id === selection.riderId);
+  const keys = rider?.hitch?.pace.keys.length ?? 0;
+  const takes = rider?.hitch?.takes.length ?? 0;
+  return {
+    pathId: path?.id ?? shot.paths[0]?.id ?? null,
+    points: path ? new Set([...selection.points].filter((i) => i < path.points.length)) : new Set(),
+    riderId: rider?.id ?? shot.riders[0]?.id ?? null,
+    keys: [...selection.keys].every((i) => i < keys) ? selection.keys : new Set(),
+    take: selection.take !== null && selection.take < takes ? selection.take : null,
+  };
+}

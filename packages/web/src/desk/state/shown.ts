@@ -1,0 +1,98 @@
+import type { AttachPlan, Shot } from '@fleet-rail/core';
+import type { DrawKind } from '../../edits/drawn-path';
+import type { Operation } from '../../operations/operation';
+import type { PreviewResult } from '../../operations/preview-client';
+
+export type ViewName = 'free' | 'plan' | 'side' | 'front' | 'through';
+
+/** How clicks become points, and what they snap to. */
+export interface DrawSettings {
+  readonly kind: DrawKind;
+  /** Metres; 0 for no grid. */
+  readonly grid: number;
+  readonly toPoints: boolean;
+  readonly toGround: boolean;
+}
+
+/** Riders shown where they would land, before that is accepted. */
+export interface Attaching {
+  readonly riders: readonly string[];
+  readonly plan: AttachPlan;
+}
+
+/** A shot with riders more than there are, shown before it is accepted. */
+export interface ShownBefore {
+  readonly shot: Shot;
+  /** The riders that would be new, or placed anew. */
+  readonly riders: readonly string[];
+}
+
+/** What is drawn on the stage beside paths and riders. */
+export interface Shows {
+  readonly comb: boolean;
+  readonly polygon: boolean;
+  /** Ghosts of the selected rider every so many frames; 0 for none. */
+  readonly ghosts: number;
+  /** What the ribbon of the selected rider is coloured by. */
+  readonly heat: 'none' | 'speed' | 'bank';
+  /** Lines from the selected rider to what it aims at. */
+  readonly sights: boolean;
+}
+
+/** What the run diagram shows, and how much of it. */
+export interface DiagramShown {
+  /** Riders of the selected rider's path alone, or every path one above another. */
+  readonly paths: 'own' | 'all';
+  /** The frames, and the metres of the selected rider's path, that are in view; null for all. */
+  readonly frames: readonly [number, number] | null;
+  readonly metres: readonly [number, number] | null;
+  readonly axis: 'frames' | 'seconds' | 'timecode';
+  readonly strip: 'speed' | 'acceleration' | 'sideways';
+}
+
+/** What stage and diagram show, and what is shown before it is accepted. */
+export interface Shown {
+  readonly view: ViewName;
+  /** The camera that the view through a camera is of; null for the one the cuts say. */
+  readonly through: string | null;
+  readonly diagram: DiagramShown;
+  /** The first and the last frame are shown beside each other. */
+  readonly seam: boolean;
+  readonly drawing: DrawSettings;
+  readonly shows: Shows;
+  readonly attaching: Attaching | null;
+  readonly shownBefore: ShownBefore | null;
+  /** An operation on the selected path that is being set up, and what it would give. */
+  readonly operation: Operation | null;
+  readonly preview: PreviewResult | null;
+}
+
+export const newShown = (): Shown => ({
+  view: 'free',
+  through: null,
+  diagram: { paths: 'own', frames: null, metres: null, axis: 'frames', strip: 'speed' },
+  seam: false,
+  drawing: { kind: 'bezier', grid: 0.1, toPoints: true, toGround: false },
+  shows: { comb: false, polygon: true, ghosts: 0, heat: 'none', sights: true },
+  attaching: null,
+  shownBefore: null,
+  operation: null,
+  preview: null,
+});
+
+/** What is shown, as far as another document has it. */
+export function keptShown({ attaching, operation, through, view }: Shown, shot: Shot): Partial<Shown> {
+  const has = (list: readonly { id: string }[], id: string) => list.some((one) => one.id === id);
+  const lands =
+    attaching !== null &&
+    attaching.riders.every((id) => has(shot.riders, id)) &&
+    has(shot.paths, attaching.plan.path);
+  const cameras = shot.riders.filter(({ camera }) => camera !== null);
+  return {
+    attaching: lands ? attaching : null,
+    shownBefore: null,
+    through: through !== null && has(cameras, through) ? through : null,
+    view: view === 'through' && cameras.length === 0 ? 'free' : view,
+    operation: operation && has(shot.paths, operation.path) ? operation : null,
+  };
+}
