@@ -164,11 +164,11 @@ test('speed first, with a slow place: the board shows the exponential it is; sta
   const first = page.getByRole('group', { name: 'Speed 1' });
   const second = page.getByRole('group', { name: 'Speed 2' });
   await first.getByRole('button', { name: /Ease$/ }).click();
-  await page.getByRole('option', { name: 'Even change' }).click();
+  await page.getByRole('option', { name: 'Linear' }).click();
   const speed = second.getByRole('textbox', { name: 'Speed' });
   await speed.fill('0');
   await speed.press('Enter');
-  await expect(second.getByText('Expected 0.01 or more m/s.')).toBeVisible();
+  await expect(second.getByText('Enter 0.01 m/s or more.')).toBeVisible();
   await speed.fill('3 m/s');
   await speed.press('Enter');
   await settled(page);
@@ -254,8 +254,8 @@ test('a loop with a doubled frame is closed by the least change, and its file ha
   await expect(page.getByRole('table', { name: 'Gaps at the seam' })).toContainText('Speed');
   await page.getByRole('button', { name: 'Close Speed of R1' }).click();
   await expect(page.getByRole('group', { name: 'Go round whole times' })).toContainText('1 lap a cycle');
-  await page.getByRole('button', { name: 'Take this, the least change' }).click();
-  await expect(page.getByText(/Nothing to be seen at the seam/)).toBeVisible();
+  await page.getByRole('button', { name: 'Apply the smallest change' }).click();
+  await expect(page.getByText(/The loop closes: all/)).toBeVisible();
   await settled(page);
   const { document } = await storedShot(request, id);
   expect(document.riders[0].hitch?.pace.keys.map(({ frame }) => frame)).toEqual([1, 122]);

@@ -197,7 +197,7 @@ test('straight runs with Shift, several points in a box, handles, and a double c
 
   // A handle is pulled by its end, and the other turns with it.
   await clickPlan(page, map, 2, 0);
-  await page.getByRole('radio', { name: 'Even' }).click();
+  await page.getByRole('radio', { name: 'Symmetric' }).click();
   await settled(page);
   [path] = (await storedShot(request, id)).document.paths;
   const reach = path.points[1].out[0];
@@ -252,7 +252,7 @@ test('a path is laid, walked and moved by keyboard alone', async ({ page, reques
   expect(path.points).toHaveLength(2);
   await page.getByRole('button', { name: 'Undo: Delete points' }).press('Enter');
   await rows.getByRole('row', { name: 'Point 2' }).press('Enter');
-  await page.getByText('Turned off', { exact: true }).click();
+  await page.getByText('Switched off', { exact: true }).click();
   await expectLength(page, Math.hypot(5.1, 0.1, 9));
 });
 
@@ -344,9 +344,9 @@ test('files that hold no path are refused with what, where and what was expected
   await expectLength(page, 40);
   // All points off: said, and on again.
   await page.getByRole('button', { name: 'All', exact: true }).click();
-  await page.getByText('Turned off', { exact: true }).click();
+  await page.getByText('Switched off', { exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('4 of its 4 points are switched off');
-  await page.getByText('Turned off', { exact: true }).click();
+  await page.getByText('Switched off', { exact: true }).click();
   await expectLength(page, 40);
 });
 
@@ -418,7 +418,7 @@ test('going to another step keeps what was drawn, and takes no pick mode or prev
   await expect(page.getByRole('button', { name: 'Accept (Enter)' })).toBeHidden();
   await page.getByRole('button', { name: 'Insert', exact: true }).click();
   await goTo(page, 'Check');
-  await expect(page.getByText('Click the path where the new point shall be.')).toBeHidden();
+  await expect(page.getByText('Click the path where the new point goes.')).toBeHidden();
   await settled(page);
   expect((await storedShot(request, id)).document.paths).toEqual(drawn);
 });

@@ -171,12 +171,12 @@ test('the start is clicked on the path; several land one behind another', async 
   await land(page, 'Lane');
   await page.getByRole('radio', { name: 'Plan' }).click();
   await page.getByRole('button', { name: 'Click the start' }).click();
-  await expect(page.getByText('Click the path where the ride shall start.')).toBeVisible();
+  await expect(page.getByText('Click the path where the ride starts.')).toBeVisible();
   const stage = await page.getByRole('group', { name: 'Stage' }).boundingBox();
   if (stage === null) throw new Error('The stage is not shown.');
   // The lane runs down the middle of the plan.
   await page.mouse.click(stage.x + stage.width / 2, stage.y + stage.height / 2);
-  await expect(page.getByText('Click the path where the ride shall start.')).toBeHidden();
+  await expect(page.getByText('Click the path where the ride starts.')).toBeHidden();
   await fill(page, 'Apart', '4');
   await accept(page);
   await settled(page);

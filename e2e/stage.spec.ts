@@ -113,15 +113,15 @@ test('a path is picked on the stage, the landing is shown first, and Esc lets go
 
   const pick = page.getByRole('button', { name: 'Pick a path on the stage' });
   await pick.click();
-  await expect(page.getByText('Click the path that C1 Cart shall ride.')).toBeVisible();
+  await expect(page.getByText('Click a path for C1 Cart to ride.')).toBeVisible();
   await page.keyboard.press('Escape');
-  await expect(page.getByText('Click the path that C1 Cart shall ride.')).toBeHidden();
+  await expect(page.getByText('Click a path for C1 Cart to ride.')).toBeHidden();
   await pick.click();
   await clickPlan(page, map, 12, 12);
-  await expect(page.getByText('Click the path that C1 Cart shall ride.')).toBeVisible();
+  await expect(page.getByText('Click a path for C1 Cart to ride.')).toBeVisible();
   await clickPlan(page, map, 0, 20);
   await expect(page.getByText(/The pale figures show where C1 lands on straight/)).toBeVisible();
-  await expect(page.getByText('Click the path that C1 Cart shall ride.')).toBeHidden();
+  await expect(page.getByText('Click a path for C1 Cart to ride.')).toBeHidden();
   await settled(page);
   expect((await storedShot(request, id)).document.riders[0].hitch).toBeNull();
   await page.getByRole('button', { name: 'Attach here' }).click();

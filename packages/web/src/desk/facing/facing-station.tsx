@@ -22,7 +22,7 @@ const MODES = [
 ] as const;
 
 const NOSES = [
-  { id: 'path', name: 'The path’s direction' },
+  { id: 'path', name: 'Its path' },
   { id: 'travel', name: 'Where it goes' },
 ] as const;
 

@@ -19,7 +19,7 @@ const FILES = [
   {
     id: 'csv',
     title: 'CSV',
-    text: 'One row a frame and rider: place, rotation, distance and speed, in full precision; and one for each part that moves by itself.',
+    text: 'One row a frame and rider: position, rotation, distance and speed, in full precision; and one for each part that moves by itself.',
   },
   {
     id: 'shot',

@@ -3,6 +3,7 @@ import {
   Cue,
   CueAction,
   CueSource,
+  ShotError,
   defaultsOf,
   freeId,
   type Axis,
@@ -11,7 +12,7 @@ import {
   type Shot,
 } from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { changeCue } from '../../edits/cue-edits';
 import { Button } from '../../ui/button';
 import { Fold } from '../../ui/fold';
@@ -86,8 +87,20 @@ const goAt = (at: number): CueKey[] => [
 function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
   const desk = useDeskStore();
   const { on, does, keys } = cue;
-  const change = (part: Partial<Cue>, gesture?: string) =>
-    attempt(desk, 'Cue', changeCue(cue.id, part), gesture);
+  /** Why it waits to be switched on again: as it stands it would wait for itself. */
+  const [circle, setCircle] = useState<string | null>(null);
+  const change = (part: Partial<Cue>, gesture?: string) => {
+    const { edit } = desk.getState();
+    try {
+      edit('Cue', changeCue(cue.id, circle === null ? part : { off: false, ...part }), gesture);
+      setCircle(null);
+    } catch (error) {
+      if (!(error instanceof ShotError)) throw error;
+      // What is set half-way to something sound is kept, and not played.
+      edit('Cue', changeCue(cue.id, { ...part, off: true }), gesture);
+      setCircle(error.found);
+    }
+  };
   const names = riders.map(({ id, badge, name }) => ({ id, name: `${badge} ${name}` }));
   const moves = does.kind === 'turn' || does.kind === 'move';
   const goes = keys.find(({ value }) => value >= 1);
@@ -201,6 +214,9 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
           step={on.kind === 'frame' ? 1 : 0.5}
           onChange={(at, gesture) => change({ keys: goAt(at) }, gesture)}
         />
+      )}
+      {cue.off && circle !== null && (
+        <Hint role="status">Switched off until it no longer waits for itself: {circle}.</Hint>
       )}
       {!cue.off && <WhatItWaitsFor cue={cue} riders={riders} />}
     </Card>

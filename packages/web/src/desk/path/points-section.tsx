@@ -236,9 +236,9 @@ function ChosenPoints({ path }: { path: ShotPath }) {
         <Tick
           isSelected={common((point) => point.off) ?? false}
           isMixed={common((point) => point.off) === null}
-          onChange={(off) => change(off ? 'Turn points off' : 'Turn points on', { off })}
+          onChange={(off) => change(off ? 'Switch points off' : 'Switch points on', { off })}
         >
-          Turned off
+          Switched off
         </Tick>
         <Buttons>
           {only !== null && (
