@@ -1,36 +1,9 @@
 import { WebIO } from '@gltf-transform/core';
 import { expect, test, type APIRequestContext, type Locator, type Page } from '@playwright/test';
-import { circle, once, range, straight } from './support/courses.js';
+import { circle, once, range } from './support/courses.js';
+import { along, openLane, paceOf, riding } from './support/lane.js';
 import { boardNumber, choose, fill, openShotOf, settled, storedShot } from './support/desk.js';
 
-const lane = { ...straight, marks: [{ id: 'gate', name: 'Gate', distance: 30 }] };
-const long = { first: 1, last: 400 };
-/** Along the lane in five seconds: 12 m/s. */
-const along = {
-  keys: [
-    { frame: 1, value: 0 },
-    { frame: 121, value: 60 },
-  ],
-};
-const riding = (pace: object, path = 'lane') => ({
-  id: 'r',
-  name: 'Runner',
-  badge: 'R1',
-  hitch: { path, pace },
-});
-const openLane = (page: Page, request: APIRequestContext, pace: object = along, shot: object = {}) =>
-  openShotOf(
-    page,
-    request,
-    { name: 'Timing', range: long, paths: [lane], riders: [riding(pace)], ...shot },
-    'Pace',
-  );
-
-const paceOf = async (request: APIRequestContext, id: string) => {
-  const pace = (await storedShot(request, id)).document.riders[0].hitch?.pace;
-  if (pace === undefined) throw new Error('The rider rides nothing.');
-  return pace;
-};
 const middle = async (knob: Locator) => {
   const box = await knob.boundingBox();
   if (box === null) throw new Error('It is not to be seen.');

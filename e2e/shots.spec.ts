@@ -29,7 +29,7 @@ test('shots are renamed, duplicated, deleted and brought back', async ({ page })
   await expect(tile(page, 'Better card copy')).toBeVisible();
   await more(page, 'Better card', 'Delete');
   await expect(tile(page, 'Better card')).toBeHidden();
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(tile(page, 'Better card')).toBeVisible();
 });
 

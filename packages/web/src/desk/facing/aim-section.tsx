@@ -4,23 +4,33 @@ import { aimAt, changeHitch } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { Fold } from '../../ui/fold';
 import { Buttons, FieldGrid, FieldPair, Hint } from '../../ui/panel';
-import { QuantityField } from '../../ui/quantity-field';
+import { QuantityField, type QuantityFieldProps } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
 import { KeyList, withCount } from './key-list';
 
+type Limit = 'deadZone' | 'damping' | 'yawLimit' | 'pitchLimit';
+
+/** How closely the nose goes after its target. */
+const AIM_FIELDS: readonly ({ readonly of: Limit } & Pick<
+  QuantityFieldProps,
+  'label' | 'kind' | 'max' | 'step'
+>)[] = [
+  { of: 'deadZone', label: 'Dead zone', kind: 'angle', max: 180, step: 0.5 },
+  { of: 'damping', label: 'Damping', kind: 'time', max: 60, step: 0.05 },
+  { of: 'yawLimit', label: 'Yaw limit', kind: 'angle', max: 180 },
+  { of: 'pitchLimit', label: 'Pitch limit', kind: 'angle', max: 90 },
+];
+
 /** What a rider that aims looks at, and how it turns there. */
 export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) {
-  const desk = useDeskStore();
-  const shot = useDesk((state) => state.shot);
-  const models = useDesk((state) => state.models);
   const tool = useDesk((state) => state.tool);
   const shows = useDesk((state) => state.shows);
   const set = useDesk((state) => state.set);
   const edit = useDesk((state) => state.edit);
-  const { target, aim, ahead } = facing;
+  const { aim } = facing;
   const change = (part: Partial<Facing>, gesture?: string) =>
     edit(
       'Aim',
@@ -28,6 +38,57 @@ export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) 
       gesture,
     );
   const changeAim = (part: Partial<Aim>, gesture?: string) => change({ aim: { ...aim, ...part } }, gesture);
+  return (
+    <>
+      <TargetFields rider={rider} facing={facing} change={change} />
+      <Buttons>
+        <Button
+          isDisabled={tool.kind === 'pickTarget'}
+          onPress={() => set({ tool: { kind: 'pickTarget', riderId: rider.id } })}
+        >
+          <Crosshair aria-hidden /> Pick on the stage
+        </Button>
+      </Buttons>
+      <FieldGrid>
+        {AIM_FIELDS.map(({ of, ...field }) => (
+          <QuantityField
+            key={of}
+            {...field}
+            value={aim[of]}
+            min={0}
+            onChange={(value, gesture) => changeAim({ [of]: value }, gesture)}
+          />
+        ))}
+      </FieldGrid>
+      <Tick isSelected={shows.sights} onChange={(sights) => set({ shows: { ...shows, sights } })}>
+        Show its lines of sight
+      </Tick>
+      <Fold title={withCount('How much it aims', aim.influence)}>
+        <Hint>0 looks along the path, 1 looks at the target.</Hint>
+        <KeyList
+          name="aim"
+          keys={aim.influence}
+          valueAt={() => 1}
+          min={0}
+          max={1}
+          onChange={(influence, gesture) => changeAim({ influence }, gesture)}
+        />
+      </Fold>
+    </>
+  );
+}
+
+/** What it is aimed at: another rider or a part of one, a point, or a point ahead on its own path. */
+function TargetFields(props: {
+  rider: Rider;
+  facing: Facing;
+  change: (part: Partial<Facing>, gesture?: string) => void;
+}) {
+  const { rider, facing, change } = props;
+  const desk = useDeskStore();
+  const shot = useDesk((state) => state.shot);
+  const models = useDesk((state) => state.models);
+  const { target, ahead } = facing;
   const other = shot.riders.find(({ id }) => id === target?.rider);
   const asset = shot.models.find(({ id }) => id === other?.model)?.source.asset;
   const facts = models.find(({ id }) => id === asset)?.facts;
@@ -94,64 +155,6 @@ export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) 
           ))}
         </FieldGrid>
       )}
-      <Buttons>
-        <Button
-          isDisabled={tool.kind === 'pickTarget'}
-          onPress={() => set({ tool: { kind: 'pickTarget', riderId: rider.id } })}
-        >
-          <Crosshair aria-hidden /> Pick on the stage
-        </Button>
-      </Buttons>
-      <FieldGrid>
-        <QuantityField
-          label="Dead zone"
-          kind="angle"
-          value={aim.deadZone}
-          min={0}
-          max={180}
-          step={0.5}
-          onChange={(deadZone, gesture) => changeAim({ deadZone }, gesture)}
-        />
-        <QuantityField
-          label="Damping"
-          kind="time"
-          value={aim.damping}
-          min={0}
-          max={60}
-          step={0.05}
-          onChange={(damping, gesture) => changeAim({ damping }, gesture)}
-        />
-        <QuantityField
-          label="Yaw limit"
-          kind="angle"
-          value={aim.yawLimit}
-          min={0}
-          max={180}
-          onChange={(yawLimit, gesture) => changeAim({ yawLimit }, gesture)}
-        />
-        <QuantityField
-          label="Pitch limit"
-          kind="angle"
-          value={aim.pitchLimit}
-          min={0}
-          max={90}
-          onChange={(pitchLimit, gesture) => changeAim({ pitchLimit }, gesture)}
-        />
-      </FieldGrid>
-      <Tick isSelected={shows.sights} onChange={(sights) => set({ shows: { ...shows, sights } })}>
-        Show its lines of sight
-      </Tick>
-      <Fold title={withCount('How much it aims', aim.influence)}>
-        <Hint>0 looks along the path, 1 looks at the target.</Hint>
-        <KeyList
-          name="aim"
-          keys={aim.influence}
-          valueAt={() => 1}
-          min={0}
-          max={1}
-          onChange={(influence, gesture) => changeAim({ influence }, gesture)}
-        />
-      </Fold>
     </>
   );
 }

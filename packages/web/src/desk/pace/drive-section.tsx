@@ -4,6 +4,7 @@ import {
   driveSeconds,
   topSpeedFor,
   type Drive,
+  type Mark,
   type Pace,
   type Rider,
 } from '@fleet-rail/core';
@@ -16,6 +17,7 @@ import { Choice } from '../../ui/choice';
 import { Fold } from '../../ui/fold';
 import { IconButton } from '../../ui/icon-button';
 import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
+import type { QuantityKind } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Tick } from '../../ui/tick';
 import { useDesk } from '../desk-store';
@@ -35,6 +37,19 @@ const WAYS = [
   { id: 'along', name: 'Along the path' },
   { id: 'against', name: 'Against it' },
 ] as const;
+
+/** What a drive is held to, but for its jerk, which may be free. */
+const DRIVEN_WITHIN: readonly {
+  readonly of: 'top' | 'accelerate' | 'brake' | 'sideways';
+  readonly label: string;
+  readonly kind: QuantityKind;
+  readonly unit?: string;
+}[] = [
+  { of: 'top', label: 'Top speed', kind: 'speed' },
+  { of: 'accelerate', label: 'Speeding up', kind: 'count', unit: 'm/s²' },
+  { of: 'brake', label: 'Braking', kind: 'count', unit: 'm/s²' },
+  { of: 'sideways', label: 'Side grip', kind: 'count', unit: 'm/s²' },
+];
 
 const Line = styled.div<{ $columns: string }>`
   display: grid;
@@ -84,8 +99,6 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   };
   const begin = (kind: 'pickStop' | 'dragZone') =>
     set({ tool: { kind, riderId: rider.id }, pathId: path?.id ?? null, points: new Set() });
-  const stopHere = (distance: number) =>
-    change({ stops: [...drive.stops, { distance: Number(distance.toFixed(3)), seconds: 2 }] });
   return (
     <Section aria-label="Drive">
       <SectionTitle>Driven</SectionTitle>
@@ -102,45 +115,19 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         </Hint>
       )}
       <FieldGrid>
-        <QuantityField
-          label="Top speed"
-          kind="speed"
-          value={drive.top}
-          step={0.1}
-          min={0.01}
-          max={1e6}
-          onChange={(top, gesture) => change({ top }, gesture)}
-        />
-        <QuantityField
-          label="Speeding up"
-          kind="count"
-          unit="m/s²"
-          value={drive.accelerate}
-          step={0.1}
-          min={0.01}
-          max={1e6}
-          onChange={(accelerate, gesture) => change({ accelerate }, gesture)}
-        />
-        <QuantityField
-          label="Braking"
-          kind="count"
-          unit="m/s²"
-          value={drive.brake}
-          step={0.1}
-          min={0.01}
-          max={1e6}
-          onChange={(brake, gesture) => change({ brake }, gesture)}
-        />
-        <QuantityField
-          label="Side grip"
-          kind="count"
-          unit="m/s²"
-          value={drive.sideways}
-          step={0.1}
-          min={0.01}
-          max={1e6}
-          onChange={(sideways, gesture) => change({ sideways }, gesture)}
-        />
+        {DRIVEN_WITHIN.map(({ of, label, kind, unit }) => (
+          <QuantityField
+            key={of}
+            label={label}
+            kind={kind}
+            unit={unit}
+            value={drive[of]}
+            step={0.1}
+            min={0.01}
+            max={1e6}
+            onChange={(value, gesture) => change({ [of]: value }, gesture)}
+          />
+        ))}
         <QuantityField
           label="Jerk"
           kind="count"
@@ -183,102 +170,136 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         <Button onPress={fit}>Fit the range by its top speed</Button>
       </Buttons>
       {refusal && <Hint role="alert">{refusal}</Hint>}
-      <Fold title={`Stops (${drive.stops.length})`} isOpen={drive.stops.length > 0}>
-        {drive.stops.map((stop, i) => (
-          <Line key={i} $columns="1fr 1fr 28px" role="group" aria-label={`Stop ${i + 1}`}>
-            <QuantityField
-              label="Distance"
-              kind="length"
-              value={stop.distance}
-              step={0.1}
-              onChange={(distance, gesture) =>
-                change({ stops: replaced(drive.stops, i, { ...stop, distance }) }, gesture)
-              }
-            />
-            <QuantityField
-              label="Stops for"
-              kind="time"
-              fps={fps}
-              value={stop.seconds}
-              step={0.1}
-              min={0}
-              max={1e6}
-              onChange={(wait, gesture) =>
-                change({ stops: replaced(drive.stops, i, { ...stop, seconds: wait }) }, gesture)
-              }
-            />
-            <IconButton
-              label={`Delete stop ${i + 1}`}
-              onPress={() => change({ stops: drive.stops.filter((_, k) => k !== i) })}
-            >
-              <Trash2 aria-hidden />
-            </IconButton>
-          </Line>
-        ))}
-        <Buttons>
-          <Button onPress={() => begin('pickStop')}>
-            <Plus aria-hidden /> Stop: click the path
-          </Button>
-          {path?.marks.map((mark) => (
-            <Button key={mark.id} onPress={() => stopHere(mark.distance)}>
-              Stop at {mark.name}
-            </Button>
-          ))}
-        </Buttons>
-      </Fold>
-      <Fold title={`Slow stretches (${drive.zones.length})`} isOpen={drive.zones.length > 0}>
-        {drive.zones.map((zone, i) => (
-          <Line key={i} $columns="1fr 1fr 1fr 28px" role="group" aria-label={`Slow stretch ${i + 1}`}>
-            {(['from', 'to'] as const).map((end) => (
-              <QuantityField
-                key={end}
-                label={end === 'from' ? 'From' : 'To'}
-                kind="length"
-                value={zone[end]}
-                step={0.1}
-                onChange={(value, gesture) =>
-                  change({ zones: replaced(drive.zones, i, { ...zone, [end]: value }) }, gesture)
-                }
-              />
-            ))}
-            <QuantityField
-              label="At most"
-              kind="speed"
-              value={zone.speed}
-              step={0.1}
-              min={0.01}
-              max={1e6}
-              onChange={(speed, gesture) =>
-                change({ zones: replaced(drive.zones, i, { ...zone, speed }) }, gesture)
-              }
-            />
-            <IconButton
-              label={`Delete slow stretch ${i + 1}`}
-              onPress={() => change({ zones: drive.zones.filter((_, k) => k !== i) })}
-            >
-              <Trash2 aria-hidden />
-            </IconButton>
-          </Line>
-        ))}
-        <Buttons>
-          <Button onPress={() => begin('dragZone')}>
-            <Plus aria-hidden /> Drag along the path
-          </Button>
-          <Button
-            onPress={() =>
-              change({
-                zones: [
-                  ...drive.zones,
-                  { from: 0, to: Math.min(10, track?.length ?? 10), speed: drive.top / 2 },
-                ],
-              })
-            }
-          >
-            Add by numbers
-          </Button>
-        </Buttons>
-      </Fold>
+      <StopsFold
+        drive={drive}
+        marks={path?.marks ?? []}
+        fps={fps}
+        change={change}
+        onPick={() => begin('pickStop')}
+      />
+      <ZonesFold
+        drive={drive}
+        length={track?.length ?? null}
+        change={change}
+        onDrag={() => begin('dragZone')}
+      />
     </Section>
+  );
+}
+
+type Change = (part: Partial<Drive>, gesture?: string) => void;
+
+/** Where it stops, and for how long. */
+function StopsFold(props: {
+  drive: Drive;
+  marks: readonly Mark[];
+  fps: number;
+  change: Change;
+  onPick: () => void;
+}) {
+  const { drive, marks, fps, change, onPick } = props;
+  const stopHere = (distance: number) =>
+    change({ stops: [...drive.stops, { distance: Number(distance.toFixed(3)), seconds: 2 }] });
+  return (
+    <Fold title={`Stops (${drive.stops.length})`} isOpen={drive.stops.length > 0}>
+      {drive.stops.map((stop, i) => (
+        <Line key={i} $columns="1fr 1fr 28px" role="group" aria-label={`Stop ${i + 1}`}>
+          <QuantityField
+            label="Distance"
+            kind="length"
+            value={stop.distance}
+            step={0.1}
+            onChange={(distance, gesture) =>
+              change({ stops: replaced(drive.stops, i, { ...stop, distance }) }, gesture)
+            }
+          />
+          <QuantityField
+            label="Stops for"
+            kind="time"
+            fps={fps}
+            value={stop.seconds}
+            step={0.1}
+            min={0}
+            max={1e6}
+            onChange={(wait, gesture) =>
+              change({ stops: replaced(drive.stops, i, { ...stop, seconds: wait }) }, gesture)
+            }
+          />
+          <IconButton
+            label={`Delete stop ${i + 1}`}
+            onPress={() => change({ stops: drive.stops.filter((_, k) => k !== i) })}
+          >
+            <Trash2 aria-hidden />
+          </IconButton>
+        </Line>
+      ))}
+      <Buttons>
+        <Button onPress={onPick}>
+          <Plus aria-hidden /> Stop: click the path
+        </Button>
+        {marks.map((mark) => (
+          <Button key={mark.id} onPress={() => stopHere(mark.distance)}>
+            Stop at {mark.name}
+          </Button>
+        ))}
+      </Buttons>
+    </Fold>
+  );
+}
+
+/** Where it goes slowly. */
+function ZonesFold(props: { drive: Drive; length: number | null; change: Change; onDrag: () => void }) {
+  const { drive, length, change, onDrag } = props;
+  return (
+    <Fold title={`Slow stretches (${drive.zones.length})`} isOpen={drive.zones.length > 0}>
+      {drive.zones.map((zone, i) => (
+        <Line key={i} $columns="1fr 1fr 1fr 28px" role="group" aria-label={`Slow stretch ${i + 1}`}>
+          {(['from', 'to'] as const).map((end) => (
+            <QuantityField
+              key={end}
+              label={end === 'from' ? 'From' : 'To'}
+              kind="length"
+              value={zone[end]}
+              step={0.1}
+              onChange={(value, gesture) =>
+                change({ zones: replaced(drive.zones, i, { ...zone, [end]: value }) }, gesture)
+              }
+            />
+          ))}
+          <QuantityField
+            label="At most"
+            kind="speed"
+            value={zone.speed}
+            step={0.1}
+            min={0.01}
+            max={1e6}
+            onChange={(speed, gesture) =>
+              change({ zones: replaced(drive.zones, i, { ...zone, speed }) }, gesture)
+            }
+          />
+          <IconButton
+            label={`Delete slow stretch ${i + 1}`}
+            onPress={() => change({ zones: drive.zones.filter((_, k) => k !== i) })}
+          >
+            <Trash2 aria-hidden />
+          </IconButton>
+        </Line>
+      ))}
+      <Buttons>
+        <Button onPress={onDrag}>
+          <Plus aria-hidden /> Drag along the path
+        </Button>
+        <Button
+          onPress={() =>
+            change({
+              zones: [...drive.zones, { from: 0, to: Math.min(10, length ?? 10), speed: drive.top / 2 }],
+            })
+          }
+        >
+          Add by numbers
+        </Button>
+      </Buttons>
+    </Fold>
   );
 }
 
