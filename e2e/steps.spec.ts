@@ -48,7 +48,10 @@ test('pace: a key is added where the rider is, eased, and read on the board', as
 
   // Smooth from rest to rest: half-way along the stretch the speed is one and a half times the mean.
   for (const row of [0, 1]) {
-    await page.getByRole('button', { name: /Ease$/ }).nth(row).click();
+    await page
+      .getByRole('button', { name: /^Linear Ease$|^Smooth Ease$/ })
+      .nth(row)
+      .click();
     await page.getByRole('option', { name: 'Smooth' }).click();
   }
   const place = page.getByRole('textbox', { name: 'Distance', exact: true }).nth(1);
