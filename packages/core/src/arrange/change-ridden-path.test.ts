@@ -192,7 +192,7 @@ it('on a reversed path riders that are turned with it run it from the other end,
   }
 });
 
-it('stops, zones and speeds of a pace go with the course', () => {
+it('stops, zones and speeds of a pace go with the path', () => {
   const shot = newShot({
     name: 't',
     paths: [

@@ -14,6 +14,12 @@ export function freeName(base: string, taken: readonly { readonly name: string }
   return nextFree(base, new Set(taken.map(({ name }) => name)), ' ');
 }
 
+/** A name like `base 3`, numbered on from how many there are. */
+export function numberedName(base: string, taken: readonly { readonly name: string }[]): string {
+  const names = new Set(taken.map(({ name }) => name));
+  for (let n = taken.length + 1; ; n++) if (!names.has(`${base} ${n}`)) return `${base} ${n}`;
+}
+
 function nextFree(base: string, taken: ReadonlySet<string>, joint: string): string {
   if (!taken.has(base)) return base;
   for (let n = 2; ; n++) if (!taken.has(`${base}${joint}${n}`)) return `${base}${joint}${n}`;

@@ -69,7 +69,7 @@ function tightestBend(path: CompiledPath): PathFacts['tightest'] {
   };
   const step = (i: number) => (path.segmentStart(i + 1) - path.segmentStart(i)) / SAMPLES_PER_SEGMENT;
   for (let i = 0; i < path.segments.count; i++) {
-    // Half a step in from the joints: at a kink or halt itself the bend says nothing.
+    // Half a step in from the joints: at a kink or stop itself the bend says nothing.
     for (let n = 0; n < SAMPLES_PER_SEGMENT; n++) consider(path.segmentStart(i) + (n + 0.5) * step(i));
   }
   if (distance < 0) return null;

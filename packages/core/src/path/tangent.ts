@@ -24,7 +24,7 @@ function haltedTangent(segments: Segments, i: number, u: number, out: Vec3Like):
     segments.derivative(i, u, order, out);
     const size = Math.hypot(out[0], out[1], out[2]);
     if (size < 1e-9) continue;
-    // Approaching the halt, the first derivative is −(1 − u) times the second.
+    // Approaching the stop, the first derivative is −(1 − u) times the second.
     const sign = arriving && order === 2 ? -1 : 1;
     for (let k = 0; k < 3; k++) out[k] = (sign * out[k]) / size;
     return;

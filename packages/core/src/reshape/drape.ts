@@ -9,7 +9,7 @@ const FEWEST = 64;
 const MOST = 6_000;
 
 /**
- * The path laid on the ground at a height above it, within a tolerance, as Bézier. Its course in plan is
+ * The path laid on the ground at a height above it, within a tolerance, as Bézier. Its line in plan is
  * kept; where there is no ground it keeps the height of the last place that had some, and its own before
  * the first.
  *

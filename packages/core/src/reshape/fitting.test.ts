@@ -77,7 +77,7 @@ describe('beside the path', () => {
   });
 });
 
-it('draped, a path is at its height over the ground, and keeps its course in plan', () => {
+it('draped, a path is at its height over the ground, and keeps its line in plan', () => {
   const ground = (x: number, z: number) => Math.sin(x / 5) + 0.1 * z;
   const path = ofBasis('through', false);
   const draped = compilePath(drapePath(path, ground, 0.5, 2e-3));

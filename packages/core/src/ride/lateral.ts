@@ -15,11 +15,6 @@ export function lateralAcceleration(speed: number, curvature: number, side: numb
   return speed * speed * curvature * (1 - curvature * side);
 }
 
-/** The most speed at which a bend asks for no more sideways acceleration, squared: v² = a / κ. */
-export function squareAllowed(sideways: number, bend: number): number {
-  return sideways / bend;
-}
-
 /** Places of a window at which a keyed offset is asked for. */
 const SAMPLES = 24;
 

@@ -6,6 +6,7 @@ import {
   ShotError,
   defaultsOf,
   freeId,
+  numberedName,
   type Axis,
   type CueKey,
   type Rider,
@@ -47,7 +48,7 @@ export function CuesFold() {
     const waited = riders.find(({ id }) => id === riderId) ?? riders[0];
     const other = riders.find(({ id }) => id !== waited.id) ?? waited;
     attempt(desk, 'Add a cue', (shot: Shot) => {
-      const name = `Cue ${shot.cues.length + 1}`;
+      const name = numberedName('Cue', shot.cues);
       const cue: Cue = {
         ...defaultsOf(Cue),
         id: freeId(name, shot.cues),

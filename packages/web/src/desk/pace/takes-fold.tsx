@@ -1,4 +1,4 @@
-import type { Hitch, Rider, Take } from '@fleet-rail/core';
+import { numberedName, type Hitch, type Rider } from '@fleet-rail/core';
 import { Trash2 } from 'lucide-react';
 import styled from 'styled-components';
 import { changeHitch } from '../../edits/rider-edits';
@@ -29,7 +29,7 @@ export function TakesFold({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
   const change = (label: string, next: (before: Hitch) => Hitch) => edit(label, changeHitch(rider.id, next));
   const keep = () => {
     const count = takes.length;
-    const name = freeName(takes);
+    const name = numberedName('Take', takes);
     change('Keep a take', (before) => ({ ...before, takes: [...before.takes, { name, pace: before.pace }] }));
     set({ take: count });
   };
@@ -71,9 +71,4 @@ export function TakesFold({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
       </Buttons>
     </Fold>
   );
-}
-
-function freeName(takes: readonly Take[]): string {
-  const taken = new Set(takes.map(({ name }) => name));
-  for (let n = takes.length + 1; ; n++) if (!taken.has(`Take ${n}`)) return `Take ${n}`;
 }
