@@ -2,6 +2,7 @@ import type { Rider } from '../document/shot-rider.js';
 import { middleSteer } from '../wheels/index.js';
 import type { CuedPart } from './moved-parts.js';
 import type { RiderContact } from './rider-contact.js';
+import { DEGREES } from '../math/angle.js';
 
 /** What is read off a rider. */
 export type GaugeKind =
@@ -33,8 +34,6 @@ export interface Gauge {
   readonly part: string;
   value(frame: number): number;
 }
-
-const DEGREES = 180 / Math.PI;
 
 /** All that can be read off a rider beside its pose, in the time of the work. */
 export function gaugesOf(rider: Rider, contact: RiderContact, cued: readonly CuedPart[]): Gauge[] {

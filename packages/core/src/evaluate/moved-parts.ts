@@ -12,6 +12,7 @@ import { POSE } from '../pose/pose.js';
 import type { PoseAt } from '../pose/pose.js';
 import { axleSense, middleSteer } from '../wheels/index.js';
 import type { RiderContact } from './rider-contact.js';
+import { RADIANS } from '../math/angle.js';
 
 /** A part of a model that a cue turns (degrees) or moves (metres). */
 export interface CuedPart {
@@ -20,8 +21,6 @@ export interface CuedPart {
   readonly axis: Axis;
   readonly value: (frame: number) => number;
 }
-
-const RADIANS = Math.PI / 180;
 
 /** The name of the joint that carries a wheel. */
 const jointName = ({ node, steers }: Wheel): string => `${node} ${steers ? 'steer' : 'mount'}`;

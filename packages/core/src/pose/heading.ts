@@ -1,8 +1,8 @@
 import { vec3 } from 'gl-matrix';
 import type { Axis } from '../document/shot-facing.js';
-import type { Quat, Vec3 } from '../math/vec.js';
+import type { Vec3 } from '../math/vec.js';
 import { axisVector } from './axes.js';
-import { POSE } from './pose.js';
+import { rotationIn } from './pose.js';
 
 /**
  * The direction a rider's front points to on the ground, degrees: 0 along +Z, growing to the left,
@@ -24,6 +24,5 @@ export function pitchDeg(pose: Float64Array, forward: Axis): number {
 }
 
 function noseOf(pose: Float64Array, forward: Axis): Vec3 {
-  const turn = [...pose.subarray(POSE.rotation, POSE.rotation + 4)] as Quat;
-  return vec3.transformQuat([0, 0, 0], axisVector(forward), turn) as Vec3;
+  return vec3.transformQuat([0, 0, 0], axisVector(forward), rotationIn(pose)) as Vec3;
 }

@@ -7,6 +7,7 @@ import { trackDirection, type TrackRange } from './aim-track.js';
 import { compileFocal } from '../pose/camera.js';
 import { compileInfluence } from '../pose/influence.js';
 import type { Travel } from './travel.js';
+import { RADIANS } from '../math/angle.js';
 
 /** Writes the place that is aimed at, at a frame. */
 export type TargetAt = (frame: number, out: Vec3) => void;
@@ -41,7 +42,6 @@ export function compileAiming(
   { target, range, sense }: AimParts,
 ): Aiming | null {
   if (mode !== 'aim' || (target === null && ahead === 0)) return null;
-  const radians = Math.PI / 180;
   const influence = compileInfluence(aim.influence) ?? (() => 1);
   const here = new Float64Array(12);
   const further = new Float64Array(12);
@@ -66,7 +66,7 @@ export function compileAiming(
       return true;
     },
     range,
-    aim.deadZone * radians,
+    aim.deadZone * RADIANS,
     aim.damping,
   );
   const focal = camera && compileFocal(camera);
@@ -79,7 +79,7 @@ export function compileAiming(
       if (limited) {
         quat.copy(noseTurn, wayTurn);
         if (sense < 0) quat.rotateY(noseTurn, noseTurn, Math.PI);
-        limitDirection(direction, noseTurn, aim.yawLimit * radians, aim.pitchLimit * radians, direction);
+        limitDirection(direction, noseTurn, aim.yawLimit * RADIANS, aim.pitchLimit * RADIANS, direction);
       }
       for (let k = 0; k < 3; k++) left[k] = sense * way[3 + k];
       lookAlong(direction, left, out);

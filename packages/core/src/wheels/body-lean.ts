@@ -1,4 +1,4 @@
-import { modulo } from '../math/angle.js';
+import { modulo, RADIANS } from '../math/angle.js';
 import type { Body } from '../document/shot-rider.js';
 import { GRAVITY } from '../ride/lateral.js';
 
@@ -18,7 +18,6 @@ export interface Acceleration {
 const SUB = 4;
 /** A critically damped spring is within two in a hundred of where it goes after this many of its own times. */
 const SETTLED = 5.8339;
-const RADIANS = Math.PI / 180;
 
 /**
  * The sprung body: so many degrees per g out of the bend and down at the nose on braking, by a critically damped
