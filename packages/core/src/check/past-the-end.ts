@@ -26,7 +26,7 @@ export function findPastTheEnd(evaluated: EvaluatedShot): Finding[] {
       {
         severity: 'attention',
         at: `riders[${i}].hitch.pace.keys[${k}].value`,
-        message: `${rider.badge} is sent to ${keys[k].value} ${unit}, but the path runs from 0 to ${most.toFixed(3)}; it waits at the end.`,
+        message: `${rider.badge} is sent to ${Number(keys[k].value.toFixed(3))} ${unit}, but the path runs from 0 to ${most.toFixed(3)}; it waits at the end.`,
       },
     ];
   });
