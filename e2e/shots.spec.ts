@@ -51,7 +51,9 @@ test('a delivered shot file is imported again as it was', async ({ page, request
   const id = await openNewShot(page, 'There and back');
   await importPaths(page, squareLane);
   await settled(page);
-  await goTo(page, 'Hand over');
+  // The address that was noted before the station had its name.
+  await page.goto(`/shots/${id}/deliver`);
+  await expect(page).toHaveURL(new RegExp(`/shots/${id}/hand-over$`));
   const waiting = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Download Shot file' }).click();
   const download = await waiting;

@@ -60,7 +60,7 @@ function partFindings({ shot, assets }: EvaluatedShot, rider: Rider, at: string)
   const said: Said[] = [];
   const node = (where: string, name: string | null) => {
     if (name !== null && nodeNamed(hierarchy, name) < 0)
-      said.push([`${at}.${where}`, `${rider.badge}: ${model} has no node "${name}"; it stands still.`]);
+      said.push([`${at}.${where}`, `${rider.badge}: ${model} has no part "${name}"; it does not move.`]);
   };
   const clip = (where: string, name: string | null) => {
     if (name === null || clipNamed(hierarchy, name)) return;
@@ -115,7 +115,7 @@ function gaitFindings(evaluated: EvaluatedShot, rider: Rider, at: string): Said[
   if (gait.feet.length === 0)
     said.push([
       `${at}.gait.feet`,
-      `${badge} walks without known feet: sliding is neither measured nor planted. Measure them from the model, or name them.`,
+      `${badge} walks without known feet: sliding is neither measured nor prevented. Measure them from the model, or name them.`,
     ]);
   const gauges = evaluated.gauges(rider);
   const cadence = gauges.find(({ kind }) => kind === 'cadence');
