@@ -23,7 +23,7 @@ import { useDesk } from './desk-store';
 import { ShortcutsDialog } from './shortcuts-dialog';
 import { useSaveState } from './saving/save-context';
 import type { SaveState } from './saving/autosave';
-import { VersionsDialog } from './saving/checkpoints-dialog';
+import { CheckpointsDialog } from './saving/checkpoints-dialog';
 
 const Bar = styled.header`
   display: flex;
@@ -121,7 +121,7 @@ export function TopBar({ shotId }: { shotId: string }) {
   const edit = useDesk((state) => state.edit);
   const undo = useDesk((state) => state.undo);
   const redo = useDesk((state) => state.redo);
-  const [open, setOpen] = useState<'versions' | 'shortcuts' | 'name' | null>(null);
+  const [open, setOpen] = useState<'checkpoints' | 'shortcuts' | 'name' | null>(null);
   const SaveIcon =
     save.kind === 'saved' ? Check : save.kind === 'saving' || save.kind === 'unsaved' ? Loader : CircleAlert;
   return (
@@ -147,7 +147,7 @@ export function TopBar({ shotId }: { shotId: string }) {
       <IconButton label={redone ? `Redo: ${redone}` : 'Redo'} isDisabled={!redone} onPress={redo}>
         <Redo2 aria-hidden />
       </IconButton>
-      <QuietButton onPress={() => setOpen('versions')}>
+      <QuietButton onPress={() => setOpen('checkpoints')}>
         <Flag aria-hidden /> Checkpoints
       </QuietButton>
       <Spacer />
@@ -161,7 +161,7 @@ export function TopBar({ shotId }: { shotId: string }) {
       <HandOver to={`/shots/${shotId}/hand-over`}>
         <PackageCheck aria-hidden /> Hand over
       </HandOver>
-      {open === 'versions' && <VersionsDialog shotId={shotId} onClose={() => setOpen(null)} />}
+      {open === 'checkpoints' && <CheckpointsDialog shotId={shotId} onClose={() => setOpen(null)} />}
       {open === 'name' && (
         <NameDialog
           title="Rename the shot"

@@ -135,7 +135,7 @@ export function CameraSection({ rider }: { rider: Rider }) {
           onChange={(x, gesture) => change({ framing: [x, camera.framing[1]] }, gesture)}
         />
         <QuantityField
-          label="Target up in the frame"
+          label="Target up"
           kind="count"
           value={camera.framing[1]}
           min={-1}

@@ -45,7 +45,7 @@ const Line = styled.form`
 `;
 
 /** Keep the shot as it is under a name, or go back to an earlier one. */
-export function VersionsDialog({ shotId, onClose }: { shotId: string; onClose: () => void }) {
+export function CheckpointsDialog({ shotId, onClose }: { shotId: string; onClose: () => void }) {
   const autosave = useAutosave();
   const versions = useVersions(shotId);
   const checkpoint = useCheckpoint(shotId);
