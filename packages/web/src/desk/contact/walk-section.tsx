@@ -136,17 +136,18 @@ export function WalkSection({ rider, model }: { rider: Rider; model: KeptModel |
           <FieldPair>
             <Select
               label="Sets off with"
-              options={[{ id: NONE, name: 'Clip named so, or a step' }, ...named]}
+              options={[{ id: NONE, name: 'Automatic' }, ...named]}
               value={gait.startClip ?? NONE}
               onChange={(clip) => change({ startClip: clip === NONE ? null : clip })}
             />
             <Select
               label="Stops with"
-              options={[{ id: NONE, name: 'Clip named so, or a step' }, ...named]}
+              options={[{ id: NONE, name: 'Automatic' }, ...named]}
               value={gait.stopClip ?? NONE}
               onChange={(clip) => change({ stopClip: clip === NONE ? null : clip })}
             />
           </FieldPair>
+          <Hint>Automatic: the model’s own clip for it, found by its name, or else a step.</Hint>
           <QuantityField
             label="Warn above"
             kind="count"
