@@ -94,6 +94,16 @@ describe('attaching', () => {
     expect(distance(round, 'a', 101)).toBeCloseTo(170, 9);
   });
 
+  it('once over the range, round a closed path in a loop, no frame is doubled: the frame after the last is the first', () => {
+    const round = { ...shotOf([{ id: 'a', name: 'A' }], true), loop: true };
+    const after = attachRiders(round, NO_ASSETS, ['a'], plan);
+    const keys = after.riders[0].hitch?.pace.keys ?? [];
+    expect(keys.map(({ frame }) => frame)).toEqual([1, 102]);
+    // Without a loop the last frame is where it ends, as ever.
+    const once = attachRiders({ ...round, loop: false }, NO_ASSETS, ['a'], plan);
+    expect(once.riders[0].hitch?.pace.keys.map(({ frame }) => frame)).toEqual([1, 101]);
+  });
+
   it('several start one behind the other', () => {
     const after = attachRiders(base, NO_ASSETS, ['a', 'b'], { ...plan, spacing: 3 });
     expect(distance(after, 'a', 51) - distance(after, 'b', 51)).toBeCloseTo(3, 9);

@@ -286,6 +286,27 @@ it('stops come to rest where both feet are down, each by the least', () => {
   ).toThrow(/riders\[0\]\.gait/);
 });
 
+it('stops come to rest there beside the path, and under keyed offsets, too', () => {
+  const offsets = [
+    { offset: { side: 1.5 } },
+    { offset: { side: -1.5 } },
+    {
+      offsetKeys: [
+        { frame: 1, side: 0 },
+        { frame: 60, side: 1.2, along: 0.7 },
+        { frame: 240, side: -0.4, along: 0.7 },
+      ],
+    },
+  ];
+  for (const beside of offsets) {
+    const { shot } = walk({}, beside).evaluated;
+    const { hitch } = naturalStops(shot, NO_ASSETS, 'r').riders[0];
+    const phase = walk({}, { ...beside, pace: hitch?.pace }).gauge('phase')(120);
+    const off = Math.min(...[0.05, 0.55, 1.05].map((rest) => Math.abs(phase - Math.floor(phase) - rest)));
+    expect(off).toBeLessThan(0.01);
+  }
+});
+
 it('feet are set on a slope, as high over it as over the clip’s own floor', () => {
   const slope = 0.15;
   const size = 60;
