@@ -132,7 +132,7 @@ test('speed first, with a slow place: the board shows the exponential it is; sta
   const id = await openLane(page, request);
   await page.getByRole('radio', { name: 'By speed' }).click();
   await expect(page.getByText(/The same motion by \d+ keys, within 0\.00 mm/)).toBeVisible();
-  await page.getByRole('radio', { name: 'At places' }).click();
+  await page.getByRole('radio', { name: 'At distances' }).click();
   await page.getByRole('button', { name: 'At Gate' }).click();
   const first = page.getByRole('group', { name: 'Speed 1' });
   const second = page.getByRole('group', { name: 'Speed 2' });

@@ -21,24 +21,8 @@ export function planeThrough(places: Float64Array, heights: Float64Array, out: P
     my += places[2 * i + 1] / count;
     mh += heights[i] / count;
   }
-  let xx = 0;
-  let xy = 0;
-  let yy = 0;
-  let xh = 0;
-  let yh = 0;
-  for (let i = 0; i < count; i++) {
-    const x = places[2 * i] - mx;
-    const y = places[2 * i + 1] - my;
-    const h = heights[i] - mh;
-    xx += x * x;
-    xy += x * y;
-    yy += y * y;
-    xh += x * h;
-    yh += y * h;
-  }
-  slopesOf(xx, xy, yy, xh, yh, out);
-  out.at = mh - out.ahead * mx - out.left * my;
-  return out;
+  // The nearest plane goes through the middle of all.
+  return planeThroughPoint(places, heights, [mx, my, mh], out);
 }
 
 /**

@@ -100,7 +100,7 @@ function Contact({ rider, ground }: { rider: Rider; ground: GroundContact }) {
           <Hint>
             {has
               ? 'Ground is looked for from so far above its path to so far below; the nearest to the path counts.'
-              : 'Choose above what it stands on.'}
+              : 'Choose the ground above.'}
           </Hint>
           <FieldGrid>
             <QuantityField

@@ -38,7 +38,7 @@ export function AxlesSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
     <Fold title="Axles and couplings">
       {chassis === null ? (
         <>
-          <Hint>None were found in the model; it stands on its origin.</Hint>
+          <Hint>None were found in the model; its origin is on the path.</Hint>
           <Buttons>
             <Button onPress={() => change(PLAIN)}>Give it axles</Button>
           </Buttons>

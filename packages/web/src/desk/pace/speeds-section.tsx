@@ -20,7 +20,7 @@ import { KeyLine } from './rows';
 
 const WAYS = [
   { id: 'frame', name: 'At frames' },
-  { id: 'distance', name: 'At places' },
+  { id: 'distance', name: 'At distances' },
 ] as const;
 
 const EASES: readonly { id: SpeedKey['ease']; name: string }[] = [
@@ -37,7 +37,7 @@ export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const { fps, range } = useDesk((state) => state.shot);
   const path = useDesk(({ shot }) => shot.paths.find(({ id }) => id === rider.hitch?.path));
   const { speeds } = pace;
-  const byPlace = speeds[0]?.frame === undefined && speeds.length > 0;
+  const byDistance = speeds[0]?.frame === undefined && speeds.length > 0;
   const change = (label: string, next: SpeedKey[], gesture?: string) =>
     edit(
       label,
@@ -63,11 +63,11 @@ export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
     );
   const addHere = () => {
     const { place, speed } = now(frame);
-    const where = byPlace ? { distance: Number(place.toFixed(2)) } : { frame };
+    const where = byDistance ? { distance: Number(place.toFixed(2)) } : { frame };
     add({ ...where, speed: Number(speed.toFixed(3)), ease: 'smooth' });
   };
   const turnOver = (way: 'frame' | 'distance') => {
-    if ((way === 'distance') === byPlace && speeds.length > 0) return;
+    if ((way === 'distance') === byDistance && speeds.length > 0) return;
     // One speed to begin with: by another measure the others would come somewhere else.
     const { place, speed } = now(range.first);
     const fast = Math.max(SLOWEST, Math.abs(speed) || 1) * (Math.sign(speed) || 1);
@@ -80,10 +80,10 @@ export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   return (
     <Section aria-label="Speeds">
       <SectionTitle>Speeds</SectionTitle>
-      <Choice label="Keyed" options={WAYS} value={byPlace ? 'distance' : 'frame'} onChange={turnOver} />
+      <Choice label="Keyed" options={WAYS} value={byDistance ? 'distance' : 'frame'} onChange={turnOver} />
       <Hint>
-        {byPlace
-          ? 'So fast at these places of the path, in every lap. '
+        {byDistance
+          ? 'So fast at these distances along the path, in every lap. '
           : 'So fast at these frames; below 0 it drives back. '}
         Drag them in the strip, or type here.
       </Hint>
@@ -116,8 +116,8 @@ export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
             value={key.speed}
             step={0.1}
             // A rider that stands by distance never comes to the next place.
-            min={byPlace && sign > 0 ? SLOWEST : undefined}
-            max={byPlace && sign < 0 ? -SLOWEST : undefined}
+            min={byDistance && sign > 0 ? SLOWEST : undefined}
+            max={byDistance && sign < 0 ? -SLOWEST : undefined}
             onChange={(speed, gesture) => put(i, { speed }, gesture)}
           />
           <Select label="Ease" options={EASES} value={key.ease} onChange={(ease) => put(i, { ease })} />
@@ -136,9 +136,9 @@ export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
       ))}
       <Buttons>
         <Button onPress={addHere}>
-          <Plus aria-hidden /> Speed {byPlace ? 'at this place' : `at frame ${frame}`}
+          <Plus aria-hidden /> Speed {byDistance ? 'at this distance' : `at frame ${frame}`}
         </Button>
-        {byPlace &&
+        {byDistance &&
           path?.marks.map((mark) => (
             <Button
               key={mark.id}
