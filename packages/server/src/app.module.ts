@@ -7,7 +7,7 @@ import { SeedModule } from './seed/seed.module.js';
 import { SettingsModule } from './settings.module.js';
 import type { Settings } from './settings.js';
 import { ShotsModule } from './shots/shots.module.js';
-import { VersionsModule } from './versions/versions.module.js';
+import { CheckpointsModule } from './checkpoints/checkpoints.module.js';
 
 /** The whole server, for given settings. */
 @Module({})
@@ -20,7 +20,7 @@ export class AppModule {
         TypeOrmModule.forRoot({ ...databaseOptions(settings.dataFolder), retryAttempts: 0 }),
         ModelsModule,
         ShotsModule,
-        VersionsModule,
+        CheckpointsModule,
         BakesModule,
         SeedModule,
       ],

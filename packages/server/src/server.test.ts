@@ -8,12 +8,12 @@ import { DataSource } from 'typeorm';
 import { createApp } from './create-app.js';
 import { ModelsService } from './models/models.service.js';
 import { ShotsService } from './shots/shots.service.js';
-import { VersionsService } from './versions/versions.service.js';
+import { CheckpointsService } from './checkpoints/checkpoints.service.js';
 
 let folder: string;
 let app: INestApplication;
 let shots: ShotsService;
-let versions: VersionsService;
+let checkpoints: CheckpointsService;
 let models: ModelsService;
 
 async function glb(name: string): Promise<Uint8Array> {
@@ -33,7 +33,7 @@ async function start(): Promise<void> {
   app = await createApp(settings);
   await app.init();
   shots = app.get(ShotsService);
-  versions = app.get(VersionsService);
+  checkpoints = app.get(CheckpointsService);
   models = app.get(ModelsService);
 }
 
@@ -133,33 +133,43 @@ describe('shots', () => {
   });
 });
 
-describe('versions', () => {
+describe('checkpoints', () => {
   beforeEach(start);
+
+  it('those that were kept in the first tables are still there', async () => {
+    const { id } = await shots.create('First', undefined);
+    const kept = await checkpoints.add(id, 'Start');
+    const database = app.get(DataSource);
+    while ((await database.query("SELECT name FROM sqlite_master WHERE name = 'version'")).length === 0)
+      await database.undoLastMigration();
+    await database.runMigrations();
+    expect(await checkpoints.list(id)).toEqual([kept]);
+  });
 
   it('going back restores the document and keeps what stood before', async () => {
     const { id } = await shots.create('One', undefined);
-    const kept = await versions.checkpoint(id, 'Start');
+    const kept = await checkpoints.add(id, 'Start');
     await shots.save(id, 1, newShot({ name: 'Two', fps: 30 }));
-    const restored = await versions.restore(id, kept.id, 2);
+    const restored = await checkpoints.restore(id, kept.id, 2);
     expect(restored).toMatchObject({ revision: 3, name: 'One' });
-    const names = (await versions.list(id)).map((version) => version.name);
+    const names = (await checkpoints.list(id)).map((checkpoint) => checkpoint.name);
     expect(names).toEqual(['Before going back to "Start"', 'Start']);
   });
 
   it('going back on a stale revision changes nothing', async () => {
     const { id } = await shots.create('One', undefined);
-    const kept = await versions.checkpoint(id, 'Start');
+    const kept = await checkpoints.add(id, 'Start');
     await shots.save(id, 1, newShot({ name: 'Two' }));
-    await expect(versions.restore(id, kept.id, 1)).rejects.toMatchObject({ status: 409 });
+    await expect(checkpoints.restore(id, kept.id, 1)).rejects.toMatchObject({ status: 409 });
     expect((await shots.open(id)).name).toBe('Two');
-    expect((await versions.list(id)).map(({ name }) => name)).toEqual(['Start']);
+    expect((await checkpoints.list(id)).map(({ name }) => name)).toEqual(['Start']);
   });
 
   it('a checkpoint of another shot is not taken', async () => {
     const one = await shots.create('One', undefined);
     const two = await shots.create('Two', undefined);
-    const kept = await versions.checkpoint(one.id, 'Start');
-    await expect(versions.restore(two.id, kept.id, 1)).rejects.toMatchObject({ status: 404 });
+    const kept = await checkpoints.add(one.id, 'Start');
+    await expect(checkpoints.restore(two.id, kept.id, 1)).rejects.toMatchObject({ status: 404 });
   });
 });
 
@@ -219,9 +229,9 @@ it('the database has a write-ahead log and its tables from migrations alone', as
   const database = app.get(DataSource);
   expect(await database.query('PRAGMA journal_mode')).toEqual([{ journal_mode: 'wal' }]);
   expect(database.options.synchronize).toBe(false);
-  await database.undoLastMigration();
+  for (let undone = 0; undone < database.migrations.length; undone++) await database.undoLastMigration();
   const tables =
-    "SELECT name FROM sqlite_master WHERE type = 'table' AND name IN ('shot', 'version', 'model', 'seed')";
+    "SELECT name FROM sqlite_master WHERE type = 'table' AND name IN ('shot', 'checkpoint', 'model', 'seed')";
   expect(await database.query(tables)).toEqual([]);
   await database.runMigrations();
   expect(await database.query(tables)).toHaveLength(4);

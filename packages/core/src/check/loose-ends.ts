@@ -1,5 +1,5 @@
-import type { Hitch } from '../document/shot-hitch.js';
-import type { Rider } from '../document/shot-rider.js';
+import type { Anchor, Hitch } from '../document/shot-hitch.js';
+import type { Chassis, Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { PathError } from '../path/path-error.js';
@@ -32,9 +32,7 @@ function looseEndsOf(
       `${rider.badge} aims at nothing; it faces its path until a target is picked.`,
     ]);
   }
-  const chassis = axles(rider);
-  const stands = chassis !== null && (hasWheelbase(chassis) || anchor === 'rearAxle');
-  if (anchor !== 'origin' && !stands && !(anchor === 'frontAxle' && follows)) {
+  if (anchor !== 'origin' && !(anchor === 'frontAxle' && follows) && !canStand(axles(rider), anchor)) {
     found.push([
       `${at}.anchor`,
       `${rider.badge} is set on its axles, but it has no wheelbase; its origin is on the path.`,
@@ -53,6 +51,10 @@ function looseEndsOf(
     ]);
   }
   return found;
+}
+
+function canStand(chassis: Chassis | null, anchor: Anchor): boolean {
+  return chassis !== null && (hasWheelbase(chassis) || anchor === 'rearAxle');
 }
 
 /** One that hangs behind another and begins before an open path does. */

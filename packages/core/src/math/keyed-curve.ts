@@ -61,7 +61,8 @@ const CROSSING = { least: 1e-6, kept: 1e-3 };
  * @param outside the rate that smooth ends leave and arrive at where there is no neighbour
  */
 export function keyedCurve(keys: readonly CurveKey[], outside = 0): KeyedCurve {
-  const stretches = keys.slice(1).map((next, i) => stretchBetween(keys, i, next, outside));
+  const slopes = smoothSlopes(keys, outside);
+  const stretches = keys.slice(1).map((next, i) => stretchBetween(keys[i], next, slopes[i]));
   const first = keys[0];
   const last = keys[keys.length - 1];
   const starts = Float64Array.from(stretches, ({ from }) => from);
@@ -149,15 +150,13 @@ function handlesOf(stretch: Stretch): { out: [number, number]; in: [number, numb
   };
 }
 
-function stretchBetween(keys: readonly CurveKey[], i: number, next: CurveKey, outside: number): Stretch {
-  const key = keys[i];
+function stretchBetween(key: CurveKey, next: CurveKey, [leave, arrive]: Slopes): Stretch {
   const span = { from: key.frame, to: next.frame, a: key.value };
   const rise = next.value - key.value;
   const frames = next.frame - key.frame;
   if (key.ease === 'hold') return { ...span, b: 0, c: 0, d: 0 };
   if (key.ease === 'linear') return { ...span, b: rise / frames, c: 0, d: 0 };
   if (key.ease === 'handles') return drawnBetween(key, next);
-  const [leave, arrive] = smoothSlopes(keys, i, outside);
   return {
     ...span,
     b: leave,
@@ -201,21 +200,33 @@ function bernstein(p: number, q: number, r: number, s: number): [number, number,
   return [p, 3 * (q - p), 3 * (p - 2 * q + r), s - p + 3 * (q - r)];
 }
 
-/** Values per frame at which a smooth stretch leaves key i and arrives at the next. */
-function smoothSlopes(keys: readonly CurveKey[], i: number, outside: number): [number, number] {
-  // Stretches of other kinds are not bent: their own slope is the one to meet.
-  let from = i;
-  while (from > 0 && keys[from - 1].ease === 'smooth') from--;
-  let to = i + 1;
-  while (to < keys.length - 1 && keys[to].ease === 'smooth') to++;
-  const run = keys.slice(from, to + 1);
-  const tangents = monotoneTangents(
-    run.map((key) => key.frame),
-    run.map((key) => key.value),
-    slopeAtEnd(keys, from - 1, 'end', outside),
-    slopeAtEnd(keys, to, 'start', outside),
-  );
-  return [tangents[i - from], tangents[i - from + 1]];
+/** Values per frame at which a smooth stretch leaves its key and arrives at the next. */
+type Slopes = readonly [number, number];
+
+const UNUSED: Slopes = [0, 0];
+
+/** The same by stretch: smooth ones on end are one curve. Others have none, and their own slope is the one to meet. */
+function smoothSlopes(keys: readonly CurveKey[], outside: number): Slopes[] {
+  const slopes: Slopes[] = [];
+  const last = keys.length - 1;
+  while (slopes.length < last) {
+    const from = slopes.length;
+    let to = from;
+    while (to < last && keys[to].ease === 'smooth') to++;
+    if (to === from) {
+      slopes.push(UNUSED);
+      continue;
+    }
+    const run = keys.slice(from, to + 1);
+    const tangents = monotoneTangents(
+      run.map((key) => key.frame),
+      run.map((key) => key.value),
+      slopeAtEnd(keys, from - 1, 'end', outside),
+      slopeAtEnd(keys, to, 'start', outside),
+    );
+    for (let i = 0; i < to - from; i++) slopes.push([tangents[i], tangents[i + 1]]);
+  }
+  return slopes;
 }
 
 /** The slope at an end of the stretch that begins at key i, which is not smooth; 0 for a hold. */

@@ -42,9 +42,12 @@ export function paceOf(curve: PaceCurve, fps: number): CompiledPace {
   const now = newJet();
   let asked = NaN;
   // Place and speed are mostly asked for together.
-  const derivative = (order: number) => (frame: number) => {
-    if (frame !== asked) curve.jet((asked = frame), now);
-    return now[order] * fps ** order;
+  const derivative = (order: number) => {
+    const perSecond = fps ** order;
+    return (frame: number) => {
+      if (frame !== asked) curve.jet((asked = frame), now);
+      return now[order] * perSecond;
+    };
   };
   const { corners, stops, from, to } = curve;
   return {

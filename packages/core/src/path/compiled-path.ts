@@ -5,7 +5,7 @@ import type { Curve } from './curve.js';
 import { buildPathFrameGuide, pathLeft, tangentAtDistance, type PathFrameGuide } from './path-frame.js';
 import { buildRollProfile, rollAt, type RollProfile } from './roll-profile.js';
 import { segmentOf, type Segments } from './segments.js';
-import { unitTangent } from './tangent.js';
+import { HALTED, unitTangent } from './tangent.js';
 import { buildWorldFrameGuide, worldLeft, type WorldFrameGuide } from './world-frame.js';
 
 /** What is up along a path: the world's up, or the path's own twist-free frame. */
@@ -18,6 +18,18 @@ const first: Vec3 = [0, 0, 0];
 const second: Vec3 = [0, 0, 0];
 const third: Vec3 = [0, 0, 0];
 const normal: Vec3 = [0, 0, 0];
+
+/** Turns left and up of a frame about its forward, radians, the right side down. */
+function rollFrame(roll: number, out: Float64Array, at: number): void {
+  const cos = Math.cos(roll);
+  const sin = Math.sin(roll);
+  for (let k = at + 3; k < at + 6; k++) {
+    const aside = out[k];
+    const up = out[k + 3];
+    out[k] = cos * aside + sin * up;
+    out[k + 3] = cos * up - sin * aside;
+  }
+}
 
 /**
  * A path ready for questions by distance: where is it, which way does it go, which way is up.
@@ -34,6 +46,8 @@ const normal: Vec3 = [0, 0, 0];
 export class CompiledPath {
   readonly length: number;
   readonly segments: Segments;
+  /** The distances at which segments meet, first and last included. */
+  readonly joints: readonly number[];
   /** By active point the distance along the path where it acts, metres. */
   readonly pointDistances: Float64Array;
   private readonly table: ArcTable;
@@ -56,6 +70,7 @@ export class CompiledPath {
     this.segments = segments;
     this.table = buildArcTable(segments);
     this.length = this.table.length;
+    this.joints = Array.from(this.table.segmentStart);
     this.world = buildWorldFrameGuide(segments, this.table, closed, (s, out) => this.tangent(s, out));
     this.pointDistances = pointParameters.map((parameter) => {
       const i = segmentOf(segments, parameter);
@@ -88,11 +103,6 @@ export class CompiledPath {
   /** The distance at which a segment begins; that of `segments.count` is the length. */
   segmentStart(i: number): number {
     return this.table.segmentStart[i];
-  }
-
-  /** The distances at which segments meet, first and last included. */
-  get joints(): number[] {
-    return Array.from(this.table.segmentStart);
   }
 
   /** The position at a distance, metres. */
@@ -154,6 +164,16 @@ export class CompiledPath {
     for (let k = 0; k < 3; k++) out[k] = (second[k] - along * first[k]) / square;
   }
 
+  /** How much the path bends towards a direction square to it, 1/m times that direction's size. */
+  curvatureTowards(s: number, x: number, y: number, z: number): number {
+    const parameter = this.parameter(s);
+    const i = segmentOf(this.segments, parameter);
+    const speed = this.segments.speed(i, parameter - i);
+    if (speed === 0) return 0;
+    this.segments.derivative(i, parameter - i, 2, second);
+    return (second[0] * x + second[1] * y + second[2] * z) / (speed * speed);
+  }
+
   /**
    * Position, left, up and forward, twelve numbers from `out[at]`; roll of the points included.
    *
@@ -164,20 +184,50 @@ export class CompiledPath {
     const place = this.wrap(s);
     const parameter = this.parameterOf(place);
     const i = segmentOf(this.segments, parameter);
-    unitTangent(this.segments, i, parameter - i, forward);
-    this.segments.position(i, parameter - i, position);
+    this.segments.place(i, parameter - i, out, at);
+    let x = out[at + 9];
+    let y = out[at + 10];
+    let z = out[at + 11];
+    const speed = Math.sqrt(x * x + y * y + z * z);
+    const level = reference === 'world' && this.world.stretches.length === 0;
+    if (level && speed >= HALTED) {
+      // Written out for what is asked for millions of times: nothing of it is steep.
+      x /= speed;
+      y /= speed;
+      z /= speed;
+      const flat = Math.sqrt(x * x + z * z);
+      const leftX = flat < 1e-12 ? 1 : z / flat;
+      const leftZ = flat < 1e-12 ? 0 : -x / flat;
+      out[at + 3] = leftX;
+      out[at + 4] = 0;
+      out[at + 5] = leftZ;
+      out[at + 6] = y * leftZ;
+      out[at + 7] = z * leftX - x * leftZ;
+      out[at + 8] = -y * leftX;
+      out[at + 9] = x;
+      out[at + 10] = y;
+      out[at + 11] = z;
+    } else this.steepFrame(place, i, parameter - i, reference, out, at);
+    if (this.roll !== null) rollFrame(rollAt(this.roll, place), out, at);
+  }
+
+  /** The frame without roll, where the path may be steep or halt, or up is its own. */
+  private steepFrame(
+    place: number,
+    i: number,
+    u: number,
+    reference: FrameReference,
+    out: Float64Array,
+    at: number,
+  ): void {
+    unitTangent(this.segments, i, u, forward);
+    for (let k = 0; k < 3; k++) position[k] = out[at + k];
     if (reference === 'world') worldLeft(this.world, place, forward, left);
     else pathLeft(this.ownGuide(), place, position, forward, left);
-    const roll = this.roll === null ? 0 : rollAt(this.roll, place);
-    const cos = Math.cos(roll);
-    const sin = Math.sin(roll);
+    vec3.cross(normal, forward, left);
     for (let k = 0; k < 3; k++) {
-      const a = (k + 1) % 3;
-      const b = (k + 2) % 3;
-      const up = forward[a] * left[b] - forward[b] * left[a];
-      out[at + k] = position[k];
-      out[at + 3 + k] = cos * left[k] + sin * up;
-      out[at + 6 + k] = cos * up - sin * left[k];
+      out[at + 3 + k] = left[k];
+      out[at + 6 + k] = normal[k];
       out[at + 9 + k] = forward[k];
     }
   }

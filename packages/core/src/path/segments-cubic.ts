@@ -20,6 +20,20 @@ export class CubicSegments implements Segments {
     out[2] = c[at + 8] + u * (c[at + 9] + u * (c[at + 10] + u * c[at + 11]));
   }
 
+  place(i: number, u: number, out: Float64Array, to: number): void {
+    const c = this.coefficients;
+    const at = 12 * i;
+    const [x1, x2, x3] = [c[at + 1], c[at + 2], c[at + 3]];
+    const [y1, y2, y3] = [c[at + 5], c[at + 6], c[at + 7]];
+    const [z1, z2, z3] = [c[at + 9], c[at + 10], c[at + 11]];
+    out[to] = c[at] + u * (x1 + u * (x2 + u * x3));
+    out[to + 1] = c[at + 4] + u * (y1 + u * (y2 + u * y3));
+    out[to + 2] = c[at + 8] + u * (z1 + u * (z2 + u * z3));
+    out[to + 9] = x1 + u * (2 * x2 + 3 * u * x3);
+    out[to + 10] = y1 + u * (2 * y2 + 3 * u * y3);
+    out[to + 11] = z1 + u * (2 * z2 + 3 * u * z3);
+  }
+
   velocity(i: number, u: number, out: Vec3Like): void {
     const c = this.coefficients;
     const at = 12 * i;
@@ -30,10 +44,11 @@ export class CubicSegments implements Segments {
 
   derivative(i: number, u: number, order: 2 | 3, out: Vec3Like): void {
     const c = this.coefficients;
-    for (let k = 0; k < 3; k++) {
-      const at = 12 * i + 4 * k;
-      out[k] = order === 2 ? 2 * c[at + 2] + 6 * u * c[at + 3] : 6 * c[at + 3];
-    }
+    const at = 12 * i;
+    const [x, y, z] = [6 * c[at + 3], 6 * c[at + 7], 6 * c[at + 11]];
+    out[0] = order === 2 ? 2 * c[at + 2] + u * x : x;
+    out[1] = order === 2 ? 2 * c[at + 6] + u * y : y;
+    out[2] = order === 2 ? 2 * c[at + 10] + u * z : z;
   }
 
   speed(i: number, u: number): number {

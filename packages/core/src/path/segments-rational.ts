@@ -31,6 +31,16 @@ export class RationalSegments implements Segments {
     for (let k = 0; k < 3; k++) out[k] = this.value(i, k, u) / w;
   }
 
+  place(i: number, u: number, out: Float64Array, at: number): void {
+    const w = this.value(i, 3, u);
+    const pull = this.slope(i, 3, u) / w;
+    for (let k = 0; k < 3; k++) {
+      const value = this.value(i, k, u);
+      out[at + k] = value / w;
+      out[at + 9 + k] = (this.slope(i, k, u) - pull * value) / w;
+    }
+  }
+
   velocity(i: number, u: number, out: Vec3Like): void {
     const w = this.value(i, 3, u);
     const pull = this.slope(i, 3, u) / w;

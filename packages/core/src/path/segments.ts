@@ -8,6 +8,8 @@ export interface Segments {
   readonly count: number;
   /** The position on segment i, metres. */
   position(i: number, u: number, out: Vec3Like): void;
+  /** The position into three numbers from `out[at]`, the first derivative into three from `out[at + 9]`. */
+  place(i: number, u: number, out: Float64Array, at: number): void;
   /** The first derivative on segment i, metres per unit of u. */
   velocity(i: number, u: number, out: Vec3Like): void;
   /** The derivative of the second or third order on segment i. */

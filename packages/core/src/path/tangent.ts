@@ -1,6 +1,9 @@
 import type { Vec3Like } from '../math/vec.js';
 import type { Segments } from './segments.js';
 
+/** A curve that moves slower than this, metres per unit of u, halts: its velocity says no direction. */
+export const HALTED = 1e-9;
+
 /**
  * The unit tangent at u of segment i. Where the curve halts (a handle of no length) it is the
  * direction in which it leaves, or arrives at the end of a segment.
@@ -8,7 +11,7 @@ import type { Segments } from './segments.js';
 export function unitTangent(segments: Segments, i: number, u: number, out: Vec3Like): void {
   segments.velocity(i, u, out);
   const speed = Math.sqrt(out[0] * out[0] + out[1] * out[1] + out[2] * out[2]);
-  if (speed < 1e-9) {
+  if (speed < HALTED) {
     haltedTangent(segments, i, u, out);
     return;
   }
@@ -23,7 +26,7 @@ function haltedTangent(segments: Segments, i: number, u: number, out: Vec3Like):
   for (const order of [2, 3] as const) {
     segments.derivative(i, u, order, out);
     const size = Math.hypot(out[0], out[1], out[2]);
-    if (size < 1e-9) continue;
+    if (size < HALTED) continue;
     // Approaching the stop, the first derivative is −(1 − u) times the second.
     const sign = arriving && order === 2 ? -1 : 1;
     for (let k = 0; k < 3; k++) out[k] = (sign * out[k]) / size;

@@ -105,10 +105,18 @@ function damped(directions: Float64Array, weights: Float64Array, loop: boolean):
   const reach = (weights.length - 1) / 2;
   const out = new Float64Array(directions.length);
   for (let i = 0; i < count; i++) {
+    let [x, y, z] = [0, 0, 0];
     for (let w = -reach; w <= reach; w++) {
-      const j = loop ? modulo(i + w, count) : Math.min(count - 1, Math.max(0, i + w));
-      for (let k = 0; k < 3; k++) out[3 * i + k] += weights[w + reach] * directions[3 * j + k];
+      let j = i + w;
+      if (j < 0 || j >= count) j = loop ? modulo(j, count) : j < 0 ? 0 : count - 1;
+      const weight = weights[w + reach];
+      x += weight * directions[3 * j];
+      y += weight * directions[3 * j + 1];
+      z += weight * directions[3 * j + 2];
     }
+    out[3 * i] = x;
+    out[3 * i + 1] = y;
+    out[3 * i + 2] = z;
   }
   return out;
 }

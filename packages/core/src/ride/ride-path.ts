@@ -1,7 +1,8 @@
-import { mat3, quat } from 'gl-matrix';
+import { quat } from 'gl-matrix';
 import type { Facing } from '../document/shot-facing.js';
 import type { Hitch, Offset } from '../document/shot-hitch.js';
 import type { Rider } from '../document/shot-rider.js';
+import { DEGREES } from '../math/angle.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import type { FrameReference } from '../path/compiled-path.js';
 import type { TrackRange } from './aim-track.js';
@@ -12,6 +13,7 @@ import { compileTravelTurn } from './travel-turn.js';
 import type { PathMotion } from './path-motion.js';
 import type { GroundFit } from './ground-fit.js';
 import { compileInfluence } from '../pose/influence.js';
+import { frameRotation } from '../pose/frame-rotation.js';
 import { offsetRotation } from '../pose/offset-rotation.js';
 import { POSE, type PoseAt } from '../pose/pose.js';
 import { compileTravel, signedSpeed } from './travel.js';
@@ -58,7 +60,6 @@ export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
   const faces = facing.mode === 'keep' ? () => 0 : compileInfluence(facing.influence);
   const way = new Float64Array(12);
   const resting = new Float64Array(POSE.size);
-  const basis = mat3.create();
   const wayTurn: Quat = [0, 0, 0, 1];
   const turn: Quat = [0, 0, 0, 1];
   const other: Quat = [0, 0, 0, 1];
@@ -69,10 +70,10 @@ export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
     const distance = travel.place(frame, way);
     travel.velocity(frame, velocity);
     const speed = signedSpeed(velocity);
-    for (let k = 0; k < 9; k++) basis[k] = way[3 + k];
-    quat.normalize(wayTurn, quat.fromMat3(wayTurn, basis));
+    frameRotation(way, wayTurn);
     const bank = bankAt === null ? 0 : bankAt(frame, distance, pace.speed(frame), offset.at(frame).side);
-    quat.rotateZ(turn, wayTurn, bank);
+    if (bank === 0) quat.copy(turn, wayTurn);
+    else quat.rotateZ(turn, wayTurn, bank);
     if (turnOfTravel !== null) {
       turnOfTravel(frame, going);
       quat.rotateY(turn, turn, going.yaw);
@@ -94,11 +95,16 @@ export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
       for (let k = 0; k < 3; k++) way[k] = resting[k] + held * (way[k] - resting[k]);
     }
     quat.normalize(turn, turn);
-    for (let k = 0; k < 3; k++) out[at + k] = way[k];
-    for (let k = 0; k < 4; k++) out[at + POSE.rotation + k] = turn[k];
+    out[at] = way[0];
+    out[at + 1] = way[1];
+    out[at + 2] = way[2];
+    out[at + 3] = turn[0];
+    out[at + 4] = turn[1];
+    out[at + 5] = turn[2];
+    out[at + 6] = turn[3];
     out[at + POSE.distance] = distance;
     out[at + POSE.speed] = speed;
-    out[at + POSE.bank] = (bank * faced * (1 - aimed) * 180) / Math.PI;
+    out[at + POSE.bank] = bank * faced * (1 - aimed) * DEGREES;
   };
 }
 

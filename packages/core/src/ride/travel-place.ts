@@ -1,5 +1,5 @@
 import type { Hitch } from '../document/shot-hitch.js';
-import type { Vec3 } from '../math/vec.js';
+
 import type { CompiledPath } from '../path/compiled-path.js';
 import { displaceFrame } from '../pose/displace.js';
 import type { AxlePlacement } from './axle-placement.js';
@@ -22,8 +22,6 @@ export function placeAlong(
   };
 }
 
-const bend: Vec3 = [0, 0, 0];
-
 /**
  * How much longer the way of something beside a path is than the path's own: 1 − κ · side − κ′ · rise, with the path's curvature
  * towards its left and towards its up. Negative beyond the middle of the bend.
@@ -38,10 +36,10 @@ export function besideFactor(
   frame: Float64Array,
 ): number {
   if ((side === 0 && rise === 0) || pastEnd(path, distance) !== 0) return 1;
-  path.curvatureVector(distance, bend);
-  const left = bend[0] * frame[3] + bend[1] * frame[4] + bend[2] * frame[5];
-  const up = bend[0] * frame[6] + bend[1] * frame[7] + bend[2] * frame[8];
-  return 1 - side * left - rise * up;
+  const x = side * frame[3] + rise * frame[6];
+  const y = side * frame[4] + rise * frame[7];
+  const z = side * frame[5] + rise * frame[8];
+  return 1 - path.curvatureTowards(distance, x, y, z);
 }
 
 /** Whether a hitch says a rider's place and heading by its distance alone, whenever it is there. */

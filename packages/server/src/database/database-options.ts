@@ -4,8 +4,9 @@ import type { DataSourceOptions } from 'typeorm';
 import { ModelEntity } from '../models/model.entity.js';
 import { SeedEntity } from '../seed/seed.entity.js';
 import { ShotEntity } from '../shots/shot.entity.js';
-import { VersionEntity } from '../versions/version.entity.js';
+import { CheckpointEntity } from '../checkpoints/checkpoint.entity.js';
 import { FirstTables1764000000000 } from './migrations/1-first-tables.js';
+import { Checkpoints1764200000000 } from './migrations/2-checkpoints.js';
 
 /** SQLite in the data folder, with a write-ahead log; its tables come from migrations alone. */
 export function databaseOptions(dataFolder: string): DataSourceOptions {
@@ -14,8 +15,8 @@ export function databaseOptions(dataFolder: string): DataSourceOptions {
     type: 'better-sqlite3',
     database: join(dataFolder, 'fleet-rail.sqlite'),
     enableWAL: true,
-    entities: [ShotEntity, VersionEntity, ModelEntity, SeedEntity],
-    migrations: [FirstTables1764000000000],
+    entities: [ShotEntity, CheckpointEntity, ModelEntity, SeedEntity],
+    migrations: [FirstTables1764000000000, Checkpoints1764200000000],
     migrationsRun: true,
     synchronize: false,
   };

@@ -23,7 +23,7 @@ export interface KeptShot {
   readonly document: Shot;
 }
 
-export interface Version {
+export interface Checkpoint {
   readonly id: string;
   readonly name: string;
   readonly revision: number;
@@ -60,20 +60,20 @@ export const useDeleteShot = () => useListChange((id: string) => request<void>('
 export const useUndeleteShot = () =>
   useListChange((id: string) => request<KeptShot>('POST', `/api/shots/${id}/undelete`));
 
-export function useVersions(shotId: string) {
+export function useCheckpoints(shotId: string) {
   return useQuery({
-    queryKey: ['versions', shotId],
-    queryFn: () => request<Version[]>('GET', `/api/shots/${shotId}/versions`),
+    queryKey: ['checkpoints', shotId],
+    queryFn: () => request<Checkpoint[]>('GET', `/api/shots/${shotId}/checkpoints`),
   });
 }
 
-export function useCheckpoint(shotId: string) {
+export function useNewCheckpoint(shotId: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (name: string) => request<Version>('POST', `/api/shots/${shotId}/versions`, { name }),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['versions', shotId] }),
+    mutationFn: (name: string) => request<Checkpoint>('POST', `/api/shots/${shotId}/checkpoints`, { name }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['checkpoints', shotId] }),
   });
 }
 
-export const restoreVersion = (shotId: string, versionId: string, revision: number) =>
-  request<KeptShot>('POST', `/api/shots/${shotId}/versions/${versionId}/restore`, { revision });
+export const restoreCheckpoint = (shotId: string, checkpointId: string, revision: number) =>
+  request<KeptShot>('POST', `/api/shots/${shotId}/checkpoints/${checkpointId}/restore`, { revision });

@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import styled from 'styled-components';
 import { sentenceOf } from '../../api/request';
-import { restoreVersion, useCheckpoint, useVersions } from '../../api/shots';
+import { restoreCheckpoint, useNewCheckpoint, useCheckpoints } from '../../api/shots';
 import { Button, PrimaryButton } from '../../ui/button';
 import { Dialog, DialogButtons } from '../../ui/dialog';
 import { TextField } from '../../ui/fields';
@@ -47,8 +47,8 @@ const Line = styled.form`
 /** Keep the shot as it is under a name, or go back to an earlier one. */
 export function CheckpointsDialog({ shotId, onClose }: { shotId: string; onClose: () => void }) {
   const autosave = useAutosave();
-  const versions = useVersions(shotId);
-  const checkpoint = useCheckpoint(shotId);
+  const checkpoints = useCheckpoints(shotId);
+  const checkpoint = useNewCheckpoint(shotId);
   const [name, setName] = useState('');
   const keep = async (event: FormEvent) => {
     event.preventDefault();
@@ -60,14 +60,14 @@ export function CheckpointsDialog({ shotId, onClose }: { shotId: string; onClose
       notify('error', sentenceOf(error));
     }
   };
-  const restore = async (id: string, versionName: string) => {
+  const restore = async (id: string, checkpointName: string) => {
     try {
       await autosave.flush();
-      const shot = await restoreVersion(shotId, id, autosave.basedOn);
-      await autosave.adoptSaved(`Back to "${versionName}"`, shot.revision, shot.document);
+      const shot = await restoreCheckpoint(shotId, id, autosave.basedOn);
+      await autosave.adoptSaved(`Back to "${checkpointName}"`, shot.revision, shot.document);
       notify(
         'done',
-        `Back at "${versionName}". What stood before is kept as a checkpoint, and is one undo away.`,
+        `Back at "${checkpointName}". What stood before is kept as a checkpoint, and is one undo away.`,
       );
       onClose();
     } catch (error) {
@@ -88,17 +88,17 @@ export function CheckpointsDialog({ shotId, onClose }: { shotId: string; onClose
           Keep
         </PrimaryButton>
       </Line>
-      {versions.data?.length === 0 && (
+      {checkpoints.data?.length === 0 && (
         <Hint>None yet. Keep one before a risky step, to come back in one step.</Hint>
       )}
       <List aria-label="Checkpoints">
-        {versions.data?.map((version) => (
-          <li key={version.id}>
+        {checkpoints.data?.map((checkpoint) => (
+          <li key={checkpoint.id}>
             <div>
-              {version.name}
-              <small>{new Date(version.createdAt).toLocaleString()}</small>
+              {checkpoint.name}
+              <small>{new Date(checkpoint.createdAt).toLocaleString()}</small>
             </div>
-            <Button onPress={() => void restore(version.id, version.name)}>Go back to it</Button>
+            <Button onPress={() => void restore(checkpoint.id, checkpoint.name)}>Go back to it</Button>
           </li>
         ))}
       </List>

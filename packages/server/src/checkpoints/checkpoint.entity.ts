@@ -1,8 +1,8 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 
 /** A checkpoint: a shot's document at one moment, under a name. */
-@Entity('version')
-export class VersionEntity {
+@Entity('checkpoint')
+export class CheckpointEntity {
   @PrimaryColumn('text') id!: string;
   @Column('text', { name: 'shot_id' }) shotId!: string;
   @Column('text') name!: string;

@@ -1,7 +1,7 @@
 import { ApiProperty } from '@nestjs/swagger';
 import { IsInt, IsString, Length, Min } from 'class-validator';
 
-export class CheckpointDto {
+export class NewCheckpointDto {
   @ApiProperty()
   @IsString()
   @Length(1, 200)
@@ -15,7 +15,7 @@ export class RestoreDto {
   revision!: number;
 }
 
-export class VersionDto {
+export class CheckpointDto {
   @ApiProperty() id!: string;
   @ApiProperty() name!: string;
   @ApiProperty() revision!: number;

@@ -1,0 +1,64 @@
+import { randomUUID } from 'node:crypto';
+import { Injectable, NotFoundException } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import type { Shot } from '@fleet-rail/core';
+import type { Repository } from 'typeorm';
+import type { ShotDto } from '../shots/shots.dto.js';
+import { ShotsService } from '../shots/shots.service.js';
+import { CheckpointEntity } from './checkpoint.entity.js';
+import type { CheckpointDto } from './checkpoints.dto.js';
+
+/** Named states of a shot to come back to. */
+@Injectable()
+export class CheckpointsService {
+  constructor(
+    @InjectRepository(CheckpointEntity) private readonly checkpoints: Repository<CheckpointEntity>,
+    private readonly shots: ShotsService,
+  ) {}
+
+  /** A shot's checkpoints, newest first. */
+  async list(shotId: string): Promise<CheckpointDto[]> {
+    return this.checkpoints.find({
+      select: { id: true, name: true, revision: true, createdAt: true },
+      where: { shotId },
+      order: { createdAt: 'DESC' },
+    });
+  }
+
+  /** Keeps the shot as it was last saved under a name. */
+  async add(shotId: string, name: string): Promise<CheckpointDto> {
+    return this.keep(shotId, name, await this.shots.documentOf(shotId));
+  }
+
+  /** Goes back to a checkpoint; what stood until now is kept as one of its own. A save that is refused leaves none. */
+  async restore(shotId: string, checkpointId: string, revision: number): Promise<ShotDto> {
+    const checkpoint = await this.checkpoints.findOneBy({ id: checkpointId, shotId });
+    if (checkpoint === null) throw new NotFoundException(`This shot has no checkpoint "${checkpointId}".`);
+    const until = await this.shots.documentOf(shotId);
+    const kept = await this.keep(shotId, `Before going back to "${checkpoint.name.slice(0, 150)}"`, until);
+    try {
+      return await this.shots.save(shotId, revision, JSON.parse(checkpoint.document));
+    } catch (error) {
+      await this.checkpoints.delete(kept.id);
+      throw error;
+    }
+  }
+
+  private async keep(
+    shotId: string,
+    name: string,
+    { shot, revision }: { shot: Shot; revision: number },
+  ): Promise<CheckpointDto> {
+    const createdAt = new Date().toISOString();
+    const checkpoint = {
+      id: randomUUID(),
+      shotId,
+      name,
+      revision,
+      document: JSON.stringify(shot),
+      createdAt,
+    };
+    await this.checkpoints.insert(checkpoint);
+    return { id: checkpoint.id, name, revision, createdAt };
+  }
+}
