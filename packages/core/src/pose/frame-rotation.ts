@@ -10,7 +10,10 @@ export function frameRotation(frame: Float64Array, out: Quat): void {
   const [xx, xy, xz] = [frame[3], frame[4], frame[5]];
   const [yx, yy, yz] = [frame[6], frame[7], frame[8]];
   const [zx, zy, zz] = [frame[9], frame[10], frame[11]];
-  let [x, y, z, w] = [0, 0, 0, 0];
+  let x: number;
+  let y: number;
+  let z: number;
+  let w: number;
   if (xx + yy + zz > 0) {
     [x, y, z, w] = [yz - zy, zx - xz, xy - yx, 1 + xx + yy + zz];
   } else if (xx >= yy && xx >= zz) {

@@ -16,6 +16,7 @@ import { IconButton } from '../../ui/icon-button';
 import { Buttons, FieldGrid, FieldPair, Hint } from '../../ui/panel';
 import type { QuantityKind } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
+import { QuantityFields, type NumberOf } from '../../ui/quantity-fields';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
 import { useDesk } from '../desk-store';
@@ -42,6 +43,13 @@ const MEASURES: Record<Cycle['kind'], { kind: QuantityKind; step: number }> = {
   slide: { kind: 'length', step: 0.01 },
   morph: { kind: 'count', step: 0.05 },
 };
+
+const ALL_CYCLES: readonly NumberOf<Cycle>[] = [
+  { of: 'rampIn', label: 'Fade in', kind: 'time', min: 0, step: 0.1 },
+  { of: 'rampOut', label: 'Fade out', kind: 'time', min: 0, step: 0.1 },
+  { of: 'phase', label: 'Begins at', kind: 'count', step: 0.05 },
+  { of: 'seed', label: 'Seed', kind: 'count', whole: true, min: 0, max: 2 ** 31 - 1 },
+];
 
 /** Motions that repeat by themselves: wing beats, rotors, swaying, changes of shape. */
 export function CyclesFold({ rider, model }: { rider: Rider; model: KeptModel | null }) {
@@ -155,58 +163,19 @@ function CycleCard(props: {
         )}
       </FieldPair>
       <FieldGrid>
-        <QuantityField
-          label="Amplitude"
-          {...measure}
-          value={cycle.amplitude}
-          onChange={(amplitude, gesture) => onChange({ amplitude }, gesture)}
-        />
-        <QuantityField
-          label="Rate"
-          kind="count"
-          unit={cycle.by === 'time' ? '/s' : '/m'}
-          step={0.05}
-          value={cycle.rate}
-          onChange={(rate, gesture) => onChange({ rate }, gesture)}
+        <QuantityFields
+          fields={[
+            { of: 'amplitude', label: 'Amplitude', ...measure },
+            { of: 'rate', label: 'Rate', kind: 'count', unit: cycle.by === 'time' ? '/s' : '/m', step: 0.05 },
+          ]}
+          value={cycle}
+          onChange={onChange}
         />
         <Select label="By" options={BY} value={cycle.by} onChange={(by) => onChange({ by })} />
-        <QuantityField
-          label="Rest"
-          {...measure}
-          value={cycle.rest}
-          onChange={(rest, gesture) => onChange({ rest }, gesture)}
-        />
-        <QuantityField
-          label="Fade in"
-          kind="time"
-          min={0}
-          step={0.1}
-          value={cycle.rampIn}
-          onChange={(rampIn, gesture) => onChange({ rampIn }, gesture)}
-        />
-        <QuantityField
-          label="Fade out"
-          kind="time"
-          min={0}
-          step={0.1}
-          value={cycle.rampOut}
-          onChange={(rampOut, gesture) => onChange({ rampOut }, gesture)}
-        />
-        <QuantityField
-          label="Begins at"
-          kind="count"
-          step={0.05}
-          value={cycle.phase}
-          onChange={(phase, gesture) => onChange({ phase }, gesture)}
-        />
-        <QuantityField
-          label="Seed"
-          kind="count"
-          whole
-          min={0}
-          max={2 ** 31 - 1}
-          value={cycle.seed}
-          onChange={(seed, gesture) => onChange({ seed }, gesture)}
+        <QuantityFields
+          fields={[{ of: 'rest', label: 'Rest', ...measure }, ...ALL_CYCLES]}
+          value={cycle}
+          onChange={onChange}
         />
       </FieldGrid>
       {loop && (

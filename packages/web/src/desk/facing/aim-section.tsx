@@ -4,24 +4,20 @@ import { aimAt, changeHitch } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { Fold } from '../../ui/fold';
 import { Buttons, FieldGrid, FieldPair, Hint } from '../../ui/panel';
-import { QuantityField, type QuantityFieldProps } from '../../ui/quantity-field';
+import { QuantityField } from '../../ui/quantity-field';
+import { QuantityFields, type NumberOf } from '../../ui/quantity-fields';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
 import { KeyList, withCount } from './key-list';
 
-type Limit = 'deadZone' | 'damping' | 'yawLimit' | 'pitchLimit';
-
 /** How closely the nose goes after its target. */
-const AIM_FIELDS: readonly ({ readonly of: Limit } & Pick<
-  QuantityFieldProps,
-  'label' | 'kind' | 'max' | 'step'
->)[] = [
-  { of: 'deadZone', label: 'Dead zone', kind: 'angle', max: 180, step: 0.5 },
-  { of: 'damping', label: 'Damping', kind: 'time', max: 60, step: 0.05 },
-  { of: 'yawLimit', label: 'Yaw limit', kind: 'angle', max: 180 },
-  { of: 'pitchLimit', label: 'Pitch limit', kind: 'angle', max: 90 },
+const AIM_FIELDS: readonly NumberOf<Aim>[] = [
+  { of: 'deadZone', label: 'Dead zone', kind: 'angle', min: 0, max: 180, step: 0.5 },
+  { of: 'damping', label: 'Damping', kind: 'time', min: 0, max: 60, step: 0.05 },
+  { of: 'yawLimit', label: 'Yaw limit', kind: 'angle', min: 0, max: 180 },
+  { of: 'pitchLimit', label: 'Pitch limit', kind: 'angle', min: 0, max: 90 },
 ];
 
 /** What a rider that aims looks at, and how it turns there. */
@@ -50,15 +46,7 @@ export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) 
         </Button>
       </Buttons>
       <FieldGrid>
-        {AIM_FIELDS.map(({ of, ...field }) => (
-          <QuantityField
-            key={of}
-            {...field}
-            value={aim[of]}
-            min={0}
-            onChange={(value, gesture) => changeAim({ [of]: value }, gesture)}
-          />
-        ))}
+        <QuantityFields fields={AIM_FIELDS} value={aim} onChange={changeAim} />
       </FieldGrid>
       <Tick isSelected={shows.sights} onChange={(sights) => set({ shows: { ...shows, sights } })}>
         Show its lines of sight

@@ -17,8 +17,8 @@ import { Choice } from '../../ui/choice';
 import { Fold } from '../../ui/fold';
 import { IconButton } from '../../ui/icon-button';
 import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
-import type { QuantityKind } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
+import { QuantityFields, type NumberOf } from '../../ui/quantity-fields';
 import { Tick } from '../../ui/tick';
 import { useDesk } from '../desk-store';
 
@@ -39,16 +39,12 @@ const WAYS = [
 ] as const;
 
 /** What a drive is held to, but for its jerk, which may be free. */
-const DRIVEN_WITHIN: readonly {
-  readonly of: 'top' | 'accelerate' | 'brake' | 'sideways';
-  readonly label: string;
-  readonly kind: QuantityKind;
-  readonly unit?: string;
-}[] = [
-  { of: 'top', label: 'Top speed', kind: 'speed' },
-  { of: 'accelerate', label: 'Speeding up', kind: 'count', unit: 'm/s²' },
-  { of: 'brake', label: 'Braking', kind: 'count', unit: 'm/s²' },
-  { of: 'sideways', label: 'Side grip', kind: 'count', unit: 'm/s²' },
+const POSITIVE = { min: 0.01, max: 1e6, step: 0.1 };
+const DRIVEN_WITHIN: readonly NumberOf<Drive>[] = [
+  { of: 'top', label: 'Top speed', kind: 'speed', ...POSITIVE },
+  { of: 'accelerate', label: 'Speeding up', kind: 'count', unit: 'm/s²', ...POSITIVE },
+  { of: 'brake', label: 'Braking', kind: 'count', unit: 'm/s²', ...POSITIVE },
+  { of: 'sideways', label: 'Side grip', kind: 'count', unit: 'm/s²', ...POSITIVE },
 ];
 
 const Line = styled.div<{ $columns: string }>`
@@ -115,19 +111,7 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         </Hint>
       )}
       <FieldGrid>
-        {DRIVEN_WITHIN.map(({ of, label, kind, unit }) => (
-          <QuantityField
-            key={of}
-            label={label}
-            kind={kind}
-            unit={unit}
-            value={drive[of]}
-            step={0.1}
-            min={0.01}
-            max={1e6}
-            onChange={(value, gesture) => change({ [of]: value }, gesture)}
-          />
-        ))}
+        <QuantityFields fields={DRIVEN_WITHIN} value={drive} onChange={change} />
         <QuantityField
           label="Jerk"
           kind="count"
