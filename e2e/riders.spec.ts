@@ -46,9 +46,7 @@ test('a model with wheels of odd names faces the right way at once; attach and f
   await page.getByRole('link', { name: 'Attach', exact: true }).focus();
   await page.keyboard.press('3');
   await expect(page.getByRole('heading', { name: 'Facing', level: 2 })).toBeVisible();
-  await expect(
-    page.getByText(/Found in the model: nose \+X, roof \+Y, surely; told by 4 wheels/),
-  ).toBeVisible();
+  await expect(page.getByText(/Found in the model: nose \+X, roof \+Y, certain, by 4 wheels/)).toBeVisible();
   await page.getByRole('button', { name: 'Flip nose' }).focus();
   await page.keyboard.press('Enter');
   await expect.poll(() => boardNumber(page, 'Heading')).toBe(0);
@@ -323,7 +321,7 @@ test('a formation is previewed, varies by its seed, follows its leader, and is o
   expect((await storedShot(request, id)).document.riders).toHaveLength(1);
 
   await page.getByRole('button', { name: 'Form up copies of K1' }).click();
-  await choose(page, 'Arranged', 'Each later by equal times');
+  await choose(page, 'Arranged', 'Each a little later');
   await fill(page, 'Copies', '3');
   await fill(page, 'Later by', '0.5 s');
   await fill(page, 'Seed', '5');

@@ -170,5 +170,5 @@ test('check speaks up where a ridden path has no curve', async ({ page, request 
   await expect(findings.first()).toContainText(
     'Path "Stub" has 1 of the 2 points it needs. At rest until then: C1.',
   );
-  await expect(findings.last()).toContainText('C1 is to go by the ground, but the shot has none');
+  await expect(findings.last()).toContainText('C1 goes by the ground, but the shot has none');
 });

@@ -37,7 +37,7 @@ function groundFindings(evaluated: EvaluatedShot, rider: Rider, at: string): Sai
   const where = sticks ? `${at}.hitch.ground` : `${at}.hitch.facing.reference`;
   if (!sticks && hitch.facing.reference !== 'ground') return [];
   if (shot.ground.model === null)
-    return [[where, `${badge} is to go by the ground, but the shot has none; choose a ground model.`]];
+    return [[where, `${badge} goes by the ground, but the shot has none; choose a ground model.`]];
   if (assets.ground === null) return [];
   const { groundFit, progress } = evaluated.contact(rider);
   if (groundFit === null) return [];

@@ -3,6 +3,7 @@ import type { Rider } from '../document/shot-rider.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { isMoving } from '../evaluate/evaluate-shot.js';
 import type { GaugeKind } from '../evaluate/gauges.js';
+import { DEGREES } from '../math/angle.js';
 import { distance3, type Vec3 } from '../math/vec.js';
 import { axisVector } from '../pose/axes.js';
 import { focalAt } from '../pose/camera.js';
@@ -134,7 +135,7 @@ function poseGaps(
   const [b0, b1] = [sampleAt(begins, range.first), sampleAt(begins, range.first + STEP)];
   const perSecond = fps / STEP;
   const turn = (a: Vec3, b: Vec3): number =>
-    (Math.atan2(vec3.length(vec3.cross([0, 0, 0], a, b)), vec3.dot(a, b)) * 180) / Math.PI;
+    Math.atan2(vec3.length(vec3.cross([0, 0, 0], a, b)), vec3.dot(a, b)) * DEGREES;
   const change = (a: Vec3, b: Vec3): Vec3 =>
     vec3.scale([0, 0, 0], vec3.subtract([0, 0, 0], b, a), perSecond) as Vec3;
   const scalar = (of: (look: PoseSample) => number): Gap => [
@@ -148,10 +149,7 @@ function poseGaps(
     ],
     [
       'heading',
-      [
-        turn(e1.nose, b0.nose),
-        (distance3(change(e0.nose, e1.nose), change(b0.nose, b1.nose)) * 180) / Math.PI,
-      ],
+      [turn(e1.nose, b0.nose), distance3(change(e0.nose, e1.nose), change(b0.nose, b1.nose)) * DEGREES],
     ],
     ['bank', scalar(({ bank }) => bank)],
     ['speed', scalar(({ speed }) => speed)],

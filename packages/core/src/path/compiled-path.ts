@@ -1,4 +1,5 @@
 import { vec3 } from 'gl-matrix';
+import { DEGREES } from '../math/angle.js';
 import type { Vec3, Vec3Like } from '../math/vec.js';
 import { buildArcTable, distanceAt, parameterAt, type ArcTable } from './arc-table.js';
 import type { Curve } from './curve.js';
@@ -120,6 +121,11 @@ export class CompiledPath {
   /** Roll at a distance, radians, positive with the right side down. */
   rollAt(s: number): number {
     return this.roll === null ? 0 : rollAt(this.roll, this.wrap(s));
+  }
+
+  /** The same in degrees, as points have it. */
+  rollDegrees(s: number): number {
+    return this.rollAt(s) * DEGREES;
   }
 
   /**

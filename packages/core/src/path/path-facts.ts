@@ -1,4 +1,5 @@
 import { vec3 } from 'gl-matrix';
+import { DEGREES } from '../math/angle.js';
 import type { Vec3 } from '../math/vec.js';
 import type { CompiledPath } from './compiled-path.js';
 import { unitTangent } from './tangent.js';
@@ -51,7 +52,7 @@ export function findKinks(path: CompiledPath): Kink[] {
     unitTangent(segments, (i + segments.count - 1) % segments.count, 1, before);
     unitTangent(segments, i, 0, after);
     const sine = vec3.length(vec3.cross([0, 0, 0], before, after));
-    const angleDeg = (Math.atan2(sine, vec3.dot(before, after)) * 180) / Math.PI;
+    const angleDeg = Math.atan2(sine, vec3.dot(before, after)) * DEGREES;
     if (angleDeg > KINK_DEG) kinks.push({ distance: path.segmentStart(i), angleDeg });
   }
   return kinks;

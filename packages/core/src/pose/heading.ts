@@ -1,5 +1,6 @@
 import { vec3 } from 'gl-matrix';
 import type { Axis } from '../document/shot-facing.js';
+import { DEGREES } from '../math/angle.js';
 import type { Vec3 } from '../math/vec.js';
 import { axisVector } from './axes.js';
 import { rotationIn } from './pose.js';
@@ -14,13 +15,13 @@ import { rotationIn } from './pose.js';
 export function headingDeg(pose: Float64Array, forward: Axis): number {
   const [x, , z] = noseOf(pose, forward);
   if (Math.hypot(x, z) < 1e-9) return 0;
-  const degrees = (Math.atan2(x, z) * 180) / Math.PI;
+  const degrees = Math.atan2(x, z) * DEGREES;
   return degrees < 0 ? degrees + 360 : degrees;
 }
 
 /** How far a rider's front points up, degrees. */
 export function pitchDeg(pose: Float64Array, forward: Axis): number {
-  return (Math.asin(Math.min(1, Math.max(-1, noseOf(pose, forward)[1]))) * 180) / Math.PI;
+  return Math.asin(Math.min(1, Math.max(-1, noseOf(pose, forward)[1]))) * DEGREES;
 }
 
 function noseOf(pose: Float64Array, forward: Axis): Vec3 {

@@ -50,7 +50,7 @@ export function bezierForm(path: ShotPath): ShotPath | null {
 function rollsOf(path: ShotPath, points: readonly ActivePoint[]): (i: number) => number {
   if (path.basis !== 'bspline' && path.basis !== 'nurbs') return (i) => points[i]?.source.roll ?? 0;
   const curve = compilePath(path);
-  return (i) => (curve.rollAt(curve.segmentStart(Math.min(i, curve.segments.count))) * 180) / Math.PI;
+  return (i) => curve.rollDegrees(curve.segmentStart(Math.min(i, curve.segments.count)));
 }
 
 function exactPieces(path: ShotPath, points: readonly ActivePoint[]): Bezier[] | null {
@@ -111,7 +111,7 @@ function nurbsForm(path: ShotPath): ShotPath {
   knots.push(count);
   const built: ShotPath = { ...path, basis: 'nurbs', degree: 3, knots, points: controls };
   const places = compilePath(built).pointDistances;
-  const rolled = controls.map((point, i) => ({ ...point, roll: (curve.rollAt(places[i]) * 180) / Math.PI }));
+  const rolled = controls.map((point, i) => ({ ...point, roll: curve.rollDegrees(places[i]) }));
   return { ...built, points: rolled };
 }
 

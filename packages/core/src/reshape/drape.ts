@@ -30,7 +30,6 @@ export function drapePath(path: ShotPath, ground: GroundHeight, height: number, 
     positions[3 * i + 1] = last ?? here[1];
     positions[3 * i + 2] = here[2];
   }
-  const rollAt = (i: number) =>
-    (curve.rollAt(Math.min(curve.length, (curve.length * i) / steps)) * 180) / Math.PI;
+  const rollAt = (i: number) => curve.rollDegrees(Math.min(curve.length, (curve.length * i) / steps));
   return fitPlaces(path, positions, curve.closed, tolerance, rollAt);
 }

@@ -13,7 +13,7 @@ export function evenPoints(curve: CompiledPath, like: ShotPath, count: number): 
   const step = curve.length / (curve.closed ? count : count - 1);
   return Array.from({ length: count }, (_, i) => {
     curve.position(i * step, place);
-    const roll = (curve.rollAt(Math.min(i * step, curve.length)) * 180) / Math.PI;
+    const roll = curve.rollDegrees(Math.min(i * step, curve.length));
     return { ...plainPoint, position: toLocal(like.transform, place), roll };
   });
 }
@@ -76,7 +76,7 @@ export function fitSpline(curve: CompiledPath, like: ShotPath, count: number): S
   }
   const points = places.map((place, i): PathPoint => {
     const s = (curve.length * Math.min(end, Math.max(0, knot(i)))) / end;
-    const roll = (curve.rollAt(Math.min(s, curve.length)) * 180) / Math.PI;
+    const roll = curve.rollDegrees(Math.min(s, curve.length));
     return { ...plainPoint, position: toLocal(like.transform, place), roll };
   });
   return { ...built, points };

@@ -77,7 +77,7 @@ function insertInPolyline(path: ShotPath, curve: CompiledPath, s: number): Inser
     position: toLocal(path.transform, world),
     in: [0, 0, 0],
     out: [0, 0, 0],
-    roll: (curve.rollAt(s) * 180) / Math.PI,
+    roll: curve.rollDegrees(s),
   };
   return { path: { ...path, points: path.points.toSpliced(before + 1, 0, point) }, index: before + 1 };
 }
@@ -96,7 +96,7 @@ function insertInBezier(path: ShotPath, curve: CompiledPath, s: number): Inserte
     in: into,
     out,
     handles: handlesKind(into, out),
-    roll: (curve.rollAt(s) * 180) / Math.PI,
+    roll: curve.rollDegrees(s),
   };
   const points = path.points.map((old, i) => {
     let changed = old;
@@ -116,7 +116,7 @@ function insertInSpline(path: ShotPath, curve: CompiledPath, s: number): Inserte
   const starts = Array.from({ length: curve.segments.count + 1 }, (_, i) => curve.segmentStart(i));
   refuseTaken(path, starts, curve, s);
   const knot = knotAtDistance(net, curve, s);
-  const rolled = (distance: number) => (curve.rollAt(distance) * 180) / Math.PI;
+  const rolled = (distance: number) => curve.rollDegrees(distance);
   const built = nurbsPath(path, insertKnot(net, knot), path.closed, rolled);
   const places = compilePath(built).pointDistances;
   const apart = (i: number) => Math.abs(places[i] - curve.wrap(s));

@@ -53,7 +53,7 @@ export function offsetSideways(path: ShotPath, side: number, tolerance: number):
     const last = pieces.length - 1;
     pieces[last] = [pieces[last][0], pieces[last][1], pieces[last][2], pieces[0][0]];
   }
-  const rollAt = (i: number) => (curve.rollAt(distances[i] ?? curve.length) * 180) / Math.PI;
+  const rollAt = (i: number) => curve.rollDegrees(distances[i] ?? curve.length);
   return bezierPath(path, pieces, curve.closed, rollAt);
 }
 

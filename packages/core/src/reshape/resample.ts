@@ -35,5 +35,5 @@ export function resamplePath(path: ShotPath, count: number): ShotPath {
     const [to, into] = end((i + 1) * step, -1);
     return [from, out, into, to];
   });
-  return bezierPath(path, pieces, path.closed, (i) => (curve.rollAt(i * step) * 180) / Math.PI);
+  return bezierPath(path, pieces, path.closed, (i) => curve.rollDegrees(i * step));
 }

@@ -53,7 +53,7 @@ function splitSpline(path: ShotPath, s: number): [ShotPath, ShotPath] {
   const net = worldNet(path);
   const [from, to] = splineDomain(net);
   const cut = knotAtDistance(net, curve, s);
-  const roll = (start: number) => (distance: number) => (curve.rollAt(start + distance) * 180) / Math.PI;
+  const roll = (start: number) => (distance: number) => curve.rollDegrees(start + distance);
   return [
     nurbsPath(path, clampedPart(net, from, cut), false, roll(0)),
     nurbsPath(path, clampedPart(net, cut, to), false, roll(s)),
@@ -79,7 +79,7 @@ export function beginAt(path: ShotPath, s: number, closed: boolean): ShotPath {
   if (!path.closed) throw new PathError(`Path "${path.name}" is open: its first point is its end.`);
   const start = curve.wrap(s);
   const marks = path.marks.map((mark) => ({ ...mark, distance: curve.wrap(mark.distance - start) }));
-  const roll = (distance: number) => (curve.rollAt(start + distance) * 180) / Math.PI;
+  const roll = (distance: number) => curve.rollDegrees(start + distance);
   if (isSpline(path)) return { ...nurbsPath(path, roundFrom(path, start), closed, roll), marks };
   const { path: whole, index } = pointAt(closed ? path : spelledOut(path), start);
   const points = [...whole.points.slice(index), ...whole.points.slice(0, index)];

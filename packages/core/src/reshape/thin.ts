@@ -32,6 +32,6 @@ export function thinCurve(path: ShotPath, curve: CompiledPath, tolerance: number
     const last = pieces.length - 1;
     pieces[last] = [pieces[last][0], pieces[last][1], pieces[last][2], pieces[0][0]];
   }
-  const rollAt = (i: number) => (curve.rollAt(starts[i] ?? curve.length) * 180) / Math.PI;
+  const rollAt = (i: number) => curve.rollDegrees(starts[i] ?? curve.length);
   return bezierPath(path, pieces, curve.closed, rollAt);
 }

@@ -122,7 +122,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: 'Double click', does: 'On the selected path: add a point. In the run diagram: add a key' },
   { keys: 'Arrow keys', does: 'On the stage: move the chosen points by the grid; in their list with Alt' },
   { keys: 'Page Up, Page Down', does: 'On the stage: raise or lower the chosen points' },
-  { keys: 'Arrow keys', does: 'In a number, on a key or a cut of the diagram: step; with Shift by ten' },
+  { keys: 'Arrow keys', does: 'In a number field, on a key or on a cut: one step; with Shift ten' },
   {
     keys: 'Delete',
     does: 'Delete the chosen points; on a key of the diagram, the chosen keys; on a cut, the cut',

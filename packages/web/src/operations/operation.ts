@@ -37,15 +37,18 @@ export type OperationKind = Operation['kind'];
 /** How each operation is called, and what it says it does. */
 export const OPERATIONS: Record<OperationKind, { readonly name: string; readonly does: string }> = {
   smooth: { name: 'Smooth', does: 'Evens out the bends; the ends stay.' },
-  thin: { name: 'Thin out', does: 'As few points as keep it within the tolerance.' },
+  thin: { name: 'Thin out', does: 'Removes points as long as the curve stays within the tolerance.' },
   resample: { name: 'Space evenly', does: 'Puts the points at even distances.' },
   basis: { name: 'Change basis', does: 'The same curve, drawn from other points.' },
   move: { name: 'Move, turn, scale', does: 'About the middle of the path or of the chosen points.' },
-  lift: { name: 'Lift', does: 'Raises the path, or the chosen points, off where they are.' },
+  lift: { name: 'Lift', does: 'Raises the path, or the chosen points, by a height.' },
   level: { name: 'Level', does: 'Brings all points to one height.' },
-  drape: { name: 'Drape on ground', does: 'Lays the path on the ground, at a height above it.' },
+  drape: { name: 'Drape on ground', does: 'Lays the path over the ground, at a height above it.' },
   mirror: { name: 'Mirror', does: 'Left becomes right.' },
-  offset: { name: 'Lane beside', does: 'A path at a distance to the left; below 0 to the right.' },
+  offset: {
+    name: 'Lane beside',
+    does: 'A path beside this one, to the left; a negative distance puts it to the right.',
+  },
   reverse: { name: 'Reverse', does: 'The same curve, run from the other end.' },
   first: { name: 'Begin here', does: 'The loop begins at the chosen point.' },
   open: { name: 'Open', does: 'Opens the loop at a point.' },

@@ -139,7 +139,7 @@ export function AttachCard({ attaching }: { attaching: Attaching }) {
         </>
       )}
       <Tick isSelected={plan.keepsPlace} onChange={(keepsPlace) => change({ keepsPlace })}>
-        Keep the place it has: its offset is set so
+        Keep its place; the offset is set to match
       </Tick>
       <Buttons>
         <PrimaryButton onPress={() => acceptAttaching(desk)} autoFocus>

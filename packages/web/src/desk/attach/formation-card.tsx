@@ -13,7 +13,7 @@ const ARRANGED: readonly { id: Formation['arrangement']; name: string }[] = [
   { id: 'file', name: 'One behind another' },
   { id: 'abreast', name: 'Side by side' },
   { id: 'wedge', name: 'In a wedge' },
-  { id: 'later', name: 'Each later by equal times' },
+  { id: 'later', name: 'Each a little later' },
   { id: 'moved', name: 'The whole ride moved and turned' },
 ];
 
@@ -129,7 +129,7 @@ export function FormationCard({ leader }: { leader: Rider }) {
           />
         </FieldGrid>
       )}
-      <Hint>Each varies by its own number, up to:</Hint>
+      <Hint>Each copy varies at random, by up to:</Hint>
       <FieldGrid>
         <QuantityField
           label="Distance"

@@ -53,7 +53,9 @@ function GroundNodes({ asset }: { asset: string }) {
   const all = [...new Set(names)].filter((name) => name !== '').slice(0, 400);
   return (
     <Fold title={nodes.length === 0 ? 'All of it counts' : `${nodes.length} of its parts count`}>
-      <Hint>Choose the parts that count as ground, with what hangs on them. None chosen: all of it.</Hint>
+      <Hint>
+        Choose the parts that count as ground, with everything under them. Choose none to use the whole model.
+      </Hint>
       <RowList
         aria-label="Parts of the ground"
         selectionMode="multiple"
@@ -99,7 +101,7 @@ function Contact({ rider, ground }: { rider: Rider; ground: GroundContact }) {
         <>
           <Hint>
             {has
-              ? 'Ground is looked for from so far above its path to so far below; the nearest to the path counts.'
+              ? 'How far above and below its path to look for ground; the nearest ground counts.'
               : 'Choose the ground above.'}
           </Hint>
           <FieldGrid>

@@ -37,7 +37,7 @@ export function RigSection({ rider, model }: { rider: Rider; model: KeptModel | 
       {!rigged && (
         <Hint>
           {model === null
-            ? 'It wears no model whose wheels could be found.'
+            ? 'It has no model to find wheels in.'
             : found?.ball
               ? `${model.name} is a ball of ${(2 * found.ball.radius).toFixed(2)} m.`
               : count > 0

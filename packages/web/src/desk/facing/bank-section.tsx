@@ -87,7 +87,7 @@ export function BankSection({ rider, bank }: { rider: Rider; bank: Bank }) {
           )}
           <Hint>
             {bank.mode === 'amount'
-              ? 'So many degrees in a bend of 10 m radius, whatever the speed.'
+              ? 'The bank in a bend of 10 m radius, whatever the speed.'
               : 'From the bends and the speeds of this shot: gravity presses straight down on the seat.'}{' '}
             Or drag {rider.badge} sideways on the stage.
           </Hint>

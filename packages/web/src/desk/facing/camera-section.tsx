@@ -1,4 +1,4 @@
-import { Camera, defaultsOf, fieldOfView, focalAt, type Rider } from '@fleet-rail/core';
+import { Camera, DEGREES, defaultsOf, fieldOfView, focalAt, type Rider } from '@fleet-rail/core';
 import { Scissors, Trash2, Video } from 'lucide-react';
 import styled from 'styled-components';
 import { changeRider, cutTo, removeCut } from '../../edits/rider-edits';
@@ -118,7 +118,7 @@ export function CameraSection({ rider }: { rider: Rider }) {
           onChange={(far, gesture) => change({ far }, gesture)}
         />
       </FieldGrid>
-      <Hint>Sees {showNumber((fieldOfView(camera, focal) * 180) / Math.PI, 1)}° up and down.</Hint>
+      <Hint>Sees {showNumber(fieldOfView(camera, focal) * DEGREES, 1)}° up and down.</Hint>
       <FramingPicture
         aspect={camera.aspect}
         framing={camera.framing}
@@ -144,7 +144,7 @@ export function CameraSection({ rider }: { rider: Rider }) {
           onChange={(y, gesture) => change({ framing: [camera.framing[0], y] }, gesture)}
         />
       </FieldGrid>
-      <Hint>Where in the picture its target is kept: 0 in the middle, 1 at the edge.</Hint>
+      <Hint>Where in the picture to keep its target: 0 is the middle, 1 the edge.</Hint>
       <Fold title={withCount('Zoom', camera.keys)}>
         <KeyList
           name="focal length"

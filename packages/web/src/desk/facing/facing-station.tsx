@@ -33,7 +33,7 @@ const REFERENCES = [
 ] as const;
 
 const REFERENCE_HINTS = {
-  world: 'Up stays up, but for the roll of the path’s points.',
+  world: 'Up stays up, apart from the roll of the path’s points.',
   path: 'Up is carried along the path without twist: for loops, helices and walls.',
   ground: 'Up is square to the ground under the path; choose that ground under Contact.',
 } as const;

@@ -129,7 +129,7 @@ export function Turntable({ rider }: { rider: Rider }) {
       {found && (
         <Hint>
           Found in the model: nose {nameOf(found.forward)}, roof {nameOf(found.up)},{' '}
-          {sureness(found.confidence)}; told by {found.because}.
+          {sureness(found.confidence)}, by {found.because}.
         </Hint>
       )}
       {found && !asFound && (
@@ -144,5 +144,5 @@ export function Turntable({ rider }: { rider: Rider }) {
 }
 
 function sureness(confidence: number): string {
-  return confidence >= 0.9 ? 'surely' : confidence >= 0.6 ? 'likely' : 'a guess';
+  return confidence >= 0.9 ? 'certain' : confidence >= 0.6 ? 'likely' : 'a guess';
 }

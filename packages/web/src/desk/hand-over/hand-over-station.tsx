@@ -79,7 +79,7 @@ export function HandOverStation({ shotId }: { shotId: string }) {
                 <Hint>
                   {within === 0
                     ? 'Every frame is a key.'
-                    : 'Keys that are not needed within it are left out.'}
+                    : 'Keys that are not needed to stay within it are left out.'}
                 </Hint>
               </>
             )}

@@ -88,7 +88,7 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
     const top = topSpeedFor(pace, track, metres, left / fps);
     setRefusal(
       top === null
-        ? `No top speed makes it ${(left / fps).toFixed(2)} s: the other limits and the stops alone ask for more, or it would have to crawl.`
+        ? `No top speed makes it last ${(left / fps).toFixed(2)} s: the other limits and the stops alone take longer, or it would have to crawl.`
         : null,
     );
     if (top !== null) change({ top: Number(top.toPrecision(9)) });

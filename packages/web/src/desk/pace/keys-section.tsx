@@ -84,7 +84,7 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         onChange={(unit) => length > 0 && change('Unit', (before) => changeUnit(before, unit, length))}
       />
       <Hint>
-        {inLaps ? 'A lap is once along the path. ' : 'Metres from the path’s first point. '}
+        {inLaps ? 'One lap is the whole path. ' : 'Metres from the path’s first point. '}
         Drag keys and stretches in the diagram, or type here.
       </Hint>
       {pace.keys.map((key, i) => (

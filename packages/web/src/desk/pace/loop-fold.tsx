@@ -165,7 +165,7 @@ function Seam() {
         </Table>
       )}
       {gap && closings.length === 0 && (
-        <Hint role="status">Nothing small enough closes that gap; a change of timing by hand will.</Hint>
+        <Hint role="status">No small change closes that gap; change the timing by hand.</Hint>
       )}
       {closings.map((closing, i) => (
         <Offer key={closing.label} role="group" aria-label={closing.label}>

@@ -79,7 +79,7 @@ export function ShotSection() {
               onChange={setLast}
             />
           </FieldGrid>
-          <Hint>Every key of the shot goes along: the same work, faster or slower.</Hint>
+          <Hint>Moves every key of the shot: the same motion, faster or slower.</Hint>
           <Buttons>
             <Button
               isDisabled={last === range.last}

@@ -83,8 +83,8 @@ export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
       <Choice label="Keyed" options={WAYS} value={byDistance ? 'distance' : 'frame'} onChange={turnOver} />
       <Hint>
         {byDistance
-          ? 'So fast at these distances along the path, in every lap. '
-          : 'So fast at these frames; below 0 it drives back. '}
+          ? 'The speed at these distances along the path, in every lap. '
+          : 'The speed at these frames; a negative speed drives backward. '}
         Drag them in the strip, or type here.
       </Hint>
       {speeds.map((key, i) => (

@@ -89,7 +89,7 @@ export function CheckpointsDialog({ shotId, onClose }: { shotId: string; onClose
         </PrimaryButton>
       </Line>
       {checkpoints.data?.length === 0 && (
-        <Hint>None yet. Keep one before a risky step, to come back in one step.</Hint>
+        <Hint>None yet. Keep one before a risky change, and come back to it in one step.</Hint>
       )}
       <List aria-label="Checkpoints">
         {checkpoints.data?.map((checkpoint) => (

@@ -1,3 +1,4 @@
+import { DEGREES } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { ViewName } from '../desk-store';
@@ -91,7 +92,7 @@ export class Views {
     through.position.copy(place);
     through.quaternion.copy(turn);
     through.aspect = width / height;
-    through.fov = (2 * Math.atan((Math.tan(fieldOfView / 2) * height) / picture.height) * 180) / Math.PI;
+    through.fov = 2 * Math.atan((Math.tan(fieldOfView / 2) * height) / picture.height) * DEGREES;
     through.updateProjectionMatrix();
   }
 
