@@ -1,6 +1,6 @@
 import {
   PathError,
-  beginAtPlace,
+  beginAt,
   closingsOf,
   compiledPathOf,
   defaultsOf,
@@ -210,7 +210,7 @@ export async function orchardShot(): Promise<Shot> {
   const sky: Hitch = {
     ...once,
     // Between two points of the loop: at one, a curve through points bends otherwise all at once.
-    pace: { ...beginAtPlace(once.pace, RANGE.first, 0.05), before: 'accumulate', after: 'accumulate' },
+    pace: { ...beginAt(once.pace, RANGE.first, 0.05), before: 'accumulate', after: 'accumulate' },
   };
   const paths = orchardPaths();
   const shot = newShot({

@@ -10,8 +10,8 @@ function lanePoints(): { position: Vec3; handles: 'auto' }[] {
     const t = (2 * Math.PI * i) / count;
     const fromBridge = (t - 1.5 * Math.PI) / 0.62;
     const height = BRIDGE_HEIGHT * Math.exp(-(fromBridge * fromBridge));
-    const place: Vec3 = [32 * Math.cos(t), height < 0.02 ? 0 : height, 19 * Math.sin(2 * t)];
-    return { position: place.map((v) => Math.round(v * 1000) / 1000 + 0) as Vec3, handles: 'auto' };
+    const position: Vec3 = [32 * Math.cos(t), height < 0.02 ? 0 : height, 19 * Math.sin(2 * t)];
+    return { position: position.map((v) => Math.round(v * 1000) / 1000 + 0) as Vec3, handles: 'auto' };
   });
 }
 

@@ -73,10 +73,10 @@ function carryPace(pace: Pace, { from, to, sign, shift }: PathChange): Pace {
   const moved = laps ? shift / to.length : shift;
   const value = (old: number) => scale * old + moved || 0;
   const slope = ([frames, rise]: [number, number]): [number, number] => [frames, scale * rise || 0];
-  const place = (old: number) => sign * old + shift || 0;
+  const distance = (old: number) => sign * old + shift || 0;
   const speeds = pace.speeds.map((key): SpeedKey => ({
     ...key,
-    ...(key.distance === undefined ? {} : { distance: place(key.distance) }),
+    ...(key.distance === undefined ? {} : { distance: distance(key.distance) }),
     speed: sign * key.speed || 0,
   }));
   const byDistance = speeds[0]?.distance !== undefined;
@@ -91,9 +91,9 @@ function carryPace(pace: Pace, { from, to, sign, shift }: PathChange): Pace {
     speeds: byDistance && sign < 0 ? speeds.reverse() : speeds,
     drive: {
       ...pace.drive,
-      stops: pace.drive.stops.map((stop) => ({ ...stop, distance: place(stop.distance) })),
+      stops: pace.drive.stops.map((stop) => ({ ...stop, distance: distance(stop.distance) })),
       zones: pace.drive.zones.map((zone) => {
-        const ends = [place(zone.from), place(zone.to)];
+        const ends = [distance(zone.from), distance(zone.to)];
         return sign > 0 ? { ...zone, from: ends[0], to: ends[1] } : { ...zone, from: ends[1], to: ends[0] };
       }),
     },

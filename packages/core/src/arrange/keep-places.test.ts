@@ -8,11 +8,11 @@ import { distance3, type Vec3 } from '../math/vec.js';
 import { compilePath } from '../path/compile-path.js';
 import { drapePath } from '../reshape/drape.js';
 import { liftPath } from '../reshape/lift.js';
-import { mirroredPlace, mirrorPath } from '../reshape/mirror.js';
+import { mirroredPosition, mirrorPath } from '../reshape/mirror.js';
 import { resamplePath } from '../reshape/resample.js';
 import { smoothPath } from '../reshape/smooth.js';
 import { thinPath } from '../reshape/thin.js';
-import { moveSomePoints, moveWholePath, movedPlace } from '../reshape/transform-path.js';
+import { moveSomePoints, moveWholePath, movedPosition } from '../reshape/transform-path.js';
 import { placeOf, poseAt, shotOf } from '../../test/shots.js';
 import { reshapeRiddenPath, type Correspondence } from './keep-places.js';
 
@@ -191,8 +191,8 @@ it('moved, turned, scaled or mirrored as a whole, it goes along', () => {
     scale: 3,
   };
   const cases: [ShotPath, (place: Vec3) => Vec3][] = [
-    [moveWholePath(shot.paths[0], move), (place) => movedPlace(move, place)],
-    [mirrorPath(shot.paths[0], 0, 40), (place) => mirroredPlace(place, 0, 40)],
+    [moveWholePath(shot.paths[0], move), (place) => movedPosition(move, place)],
+    [mirrorPath(shot.paths[0], 0, 40), (place) => mirroredPosition(place, 0, 40)],
   ];
   for (const [path, by] of cases) {
     const now = new Map(placesOf(reshapeRiddenPath(shot, path, by satisfies Correspondence)));

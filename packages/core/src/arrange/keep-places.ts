@@ -78,8 +78,8 @@ function keptPace(pace: Pace, hitch: Hitch, from: CompiledPath, to: CompiledPath
   const [metres, becomes] = [from, to].map((path) => metresPerValue(pace, path));
   const alongAt = (frame: number) => offsetAt(hitch, frame).along;
   const still = alongAt(pace.start.frame);
-  const place = (distance: number, along = still) => map(distance + along) - along;
-  const value = (old: number, along: number) => place(old * metres, along) / becomes;
+  const distance = (distance: number, along = still) => map(distance + along) - along;
+  const value = (old: number, along: number) => distance(old * metres, along) / becomes;
   const key = (one: PaceKey): PaceKey => {
     const along = alongAt(one.frame);
     const kept = value(one.value, along);
@@ -95,16 +95,16 @@ function keptPace(pace: Pace, hitch: Hitch, from: CompiledPath, to: CompiledPath
     keys: pace.keys.map(key),
     speeds: rising(
       pace.speeds.map((one) =>
-        one.distance === undefined ? one : { ...one, distance: place(one.distance) },
+        one.distance === undefined ? one : { ...one, distance: distance(one.distance) },
       ),
     ),
     drive: {
       ...drive,
-      stops: drive.stops.map((stop) => ({ ...stop, distance: place(stop.distance) })),
-      zones: drive.zones.map((zone) => ({ ...zone, from: place(zone.from), to: place(zone.to) })),
+      stops: drive.stops.map((stop) => ({ ...stop, distance: distance(stop.distance) })),
+      zones: drive.zones.map((zone) => ({ ...zone, from: distance(zone.from), to: distance(zone.to) })),
     },
     start: { ...pace.start, value: value(pace.start.value, still) },
-    within: within && [place(within[0]), place(within[1])],
+    within: within && [distance(within[0]), distance(within[1])],
   };
 }
 

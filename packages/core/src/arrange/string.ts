@@ -5,7 +5,7 @@ import { ShotError } from '../document/shot-error.js';
 import type { Chassis, Rider, Wheel } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { chassisOf, hasWheelbase } from '../ride/chassis.js';
-import { ownAxes, ownPlace } from '../ride/contact-points.js';
+import { ownAxes, ownPosition } from '../ride/contact-points.js';
 import { newHitch } from '../ride/new-hitch.js';
 import type { Axes } from './attach-riders.js';
 import { freeBadge } from './new-rider.js';
@@ -20,7 +20,7 @@ export function isRoadVehicle({ wheels, hitch }: Rider): boolean {
 function withTurntable(rider: Rider, { frontAxle, rearAxle }: Chassis): Wheel[] {
   const axes = ownAxes(rider);
   return rider.wheels.map((wheel) => {
-    const steers = ownPlace(axes, wheel.centre)[0] > rearAxle + (frontAxle - rearAxle) / 2;
+    const steers = ownPosition(axes, wheel.centre)[0] > rearAxle + (frontAxle - rearAxle) / 2;
     return steers ? { ...wheel, steers: true, drives: false } : wheel;
   });
 }

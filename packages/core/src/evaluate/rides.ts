@@ -13,7 +13,7 @@ import { compiledPathOf } from '../path/compiled-path-of.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { PathError } from '../path/path-error.js';
 import { compileOffset, offsetInShownFrames } from '../pose/keyed-offset.js';
-import { placeOn } from '../pose/place-on.js';
+import { pointOn } from '../pose/point-on.js';
 import { POSE, type PoseAt } from '../pose/pose.js';
 import { compileRestPose } from '../pose/rest-pose.js';
 import type { TargetAt } from '../ride/aiming.js';
@@ -244,7 +244,7 @@ export class Rides {
       : [0, 0, 0];
     return (frame, out) => {
       pose(frame, now, 0);
-      placeOn(now, part, out);
+      pointOn(now, part, out);
     };
   }
 

@@ -7,22 +7,22 @@ import type { ModelPart } from './round-part.js';
 
 /** A box from its middle and sizes. */
 function box(name: string, middle: Vec3, size: Vec3): ModelPart {
-  const places = [-0.5, 0.5].flatMap((x) =>
+  const positions = [-0.5, 0.5].flatMap((x) =>
     [-0.5, 0.5].flatMap((y) => [-0.5, 0.5].flatMap((z) => [x, y, z].map((v, k) => middle[k] + v * size[k]))),
   );
-  return { names: [name, 'root'], places };
+  return { names: [name, 'root'], positions };
 }
 
 /** A wheel with a six-sided rim about X. */
 function wheel(name: string, middle: Vec3, radius = 0.4, thickness = 0.2): ModelPart {
-  const places = Array.from({ length: 6 }, (_, i) => (i * Math.PI) / 3 + Math.PI / 6).flatMap((a) =>
+  const positions = Array.from({ length: 6 }, (_, i) => (i * Math.PI) / 3 + Math.PI / 6).flatMap((a) =>
     [-0.5, 0.5].flatMap((x) => [
       middle[0] + x * thickness,
       middle[1] + radius * Math.sin(a),
       middle[2] + radius * Math.cos(a),
     ]),
   );
-  return { names: [name, 'root'], places };
+  return { names: [name, 'root'], positions };
 }
 
 /** Four wheels under a body that is wider than long, so that its longest side would mislead. */
@@ -37,10 +37,10 @@ function cart(names: readonly string[], body = 'body'): ModelPart[] {
 }
 
 function moved(parts: readonly ModelPart[], move: (place: Vec3) => Vec3): ModelPart[] {
-  return parts.map(({ names, places }) => ({
+  return parts.map(({ names, positions }) => ({
     names,
-    places: Array.from({ length: places.length / 3 }, (_, i) =>
-      move([places[3 * i], places[3 * i + 1], places[3 * i + 2]]),
+    positions: Array.from({ length: positions.length / 3 }, (_, i) =>
+      move([positions[3 * i], positions[3 * i + 1], positions[3 * i + 2]]),
     ).flat(),
   }));
 }

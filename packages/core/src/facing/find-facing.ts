@@ -5,7 +5,7 @@ import {
   boxOf,
   boxOfAll,
   isRoundAbout,
-  placesUpTo,
+  positionsUpTo,
   roundPart,
   type ModelPart,
   type RoundPart,
@@ -64,7 +64,7 @@ export function findFacing(parts: readonly ModelPart[]): FoundFacing {
     chassis: null,
   });
   const pairs = sideways(parts);
-  const rolls = [0, 2].filter((axis) => isRoundAbout(placesUpTo(parts, MOST_PLACES), axis, false));
+  const rolls = [0, 2].filter((axis) => isRoundAbout(positionsUpTo(parts, MOST_PLACES), axis, false));
   if (rolls.length === 1 && box !== null) {
     const along = 2 - rolls[0];
     return found(along, noseSign(parts, along, up), 0.6, 'round about its level axis, so it rolls');
@@ -169,7 +169,7 @@ function lean(parts: readonly ModelPart[], to: RegExp, from: RegExp, both = fals
     const chosen = parts.filter(
       ({ names }) => (name === null || named(name, names)) && (not === null || !named(not, names)),
     );
-    const boxes = chosen.flatMap(({ places }) => boxOf(places) ?? []);
+    const boxes = chosen.flatMap(({ positions }) => boxOf(positions) ?? []);
     if (boxes.length === 0) return null;
     const sum = [0, 1, 2].map((k) => boxes.reduce((all, { low, high }) => all + (low[k] + high[k]) / 2, 0));
     return sum.map((value) => value / boxes.length) as Vec3;
@@ -196,7 +196,7 @@ function chassisOf(
   const ends = [sign * box.low[along], sign * box.high[along]];
   const couplings = parts
     .filter(({ names }) => COUPLING.test(names[0]))
-    .flatMap(({ places }) => boxOf(places) ?? [])
+    .flatMap(({ positions }) => boxOf(positions) ?? [])
     .map(({ low, high }) => (sign * (low[along] + high[along])) / 2);
   const middle = (front + rear) / 2;
   const round = (value: number) => Math.round(value * 1e4) / 1e4 + 0;

@@ -4,7 +4,7 @@ import type { Vec3 } from '../math/vec.js';
 export interface ModelPart {
   /** Its own name and those of what it hangs on, the nearest first. */
   readonly names: readonly string[];
-  readonly places: ArrayLike<number>;
+  readonly positions: ArrayLike<number>;
 }
 
 /** The box around places; null where there are none. */
@@ -22,14 +22,14 @@ export function boxOf(places: ArrayLike<number>): { low: Vec3; high: Vec3 } | nu
 /** The box around all of some parts. */
 export function boxOfAll(parts: readonly ModelPart[]): { low: Vec3; high: Vec3 } | null {
   return boxOf(
-    parts.flatMap(({ places }) => boxOf(places) ?? []).flatMap(({ low, high }) => [...low, ...high]),
+    parts.flatMap(({ positions }) => boxOf(positions) ?? []).flatMap(({ low, high }) => [...low, ...high]),
   );
 }
 
 /** All places of some parts; none where they are more than so many. */
-export function placesUpTo(parts: readonly ModelPart[], most: number): number[] {
-  const count = parts.reduce((sum, { places }) => sum + places.length / 3, 0);
-  return count > most ? [] : parts.flatMap(({ places }) => Array.from(places));
+export function positionsUpTo(parts: readonly ModelPart[], most: number): number[] {
+  const count = parts.reduce((sum, { positions }) => sum + positions.length / 3, 0);
+  return count > most ? [] : parts.flatMap(({ positions }) => Array.from(positions));
 }
 
 /** A flat round part, such as a wheel: about which axis (0 x, 1 y, 2 z), where, half its size by axis. */
@@ -51,8 +51,8 @@ const FLAT = 0.8;
  *
  * @param squashed it counts as round too where it looks like an ellipse, as under an uneven scale
  */
-export function roundPart({ places }: ModelPart, squashed: boolean): RoundPart | null {
-  const box = boxOf(places);
+export function roundPart({ positions }: ModelPart, squashed: boolean): RoundPart | null {
+  const box = boxOf(positions);
   if (box === null) return null;
   const half = box.high.map((value, k) => (value - box.low[k]) / 2) as Vec3;
   const centre = box.high.map((value, k) => (value + box.low[k]) / 2) as Vec3;
@@ -62,7 +62,7 @@ export function roundPart({ places }: ModelPart, squashed: boolean): RoundPart |
     const [short, long] = [half[u], half[v]].sort((a, b) => a - b);
     if (short <= 0 || half[axis] > FLAT * long || (!squashed && short < EVEN * long)) continue;
     const outline: [number, number][] = [];
-    for (let i = 0; i < places.length; i += 3) outline.push([places[i + u], places[i + v]]);
+    for (let i = 0; i < positions.length; i += 3) outline.push([positions[i + u], positions[i + v]]);
     const filled = hullArea(outline) / (Math.PI * short * long);
     if (filled >= ROUND.least && filled <= ROUND.most) return { axis, centre, half };
   }
@@ -72,7 +72,7 @@ export function roundPart({ places }: ModelPart, squashed: boolean): RoundPart |
 /** Whether places are round about an axis (0 x, 1 y, 2 z), however long they are along it. */
 export function isRoundAbout(places: ArrayLike<number>, axis: number, squashed: boolean): boolean {
   const squeezed = Array.from(places, (value, i) => (i % 3 === axis ? value * 1e-3 : value));
-  return roundPart({ names: [], places: squeezed }, squashed)?.axis === axis;
+  return roundPart({ names: [], positions: squeezed }, squashed)?.axis === axis;
 }
 
 /** The area of the smallest convex outline around points (monotone chain, Andrew 1979). */

@@ -7,7 +7,7 @@ import { FormatError } from './format-error.js';
 import {
   addMotion,
   baseName,
-  pathOfPlaces,
+  pathOfPositions,
   type ImportOptions,
   type Imported,
   type Progress,
@@ -56,7 +56,7 @@ export function readCsvPaths(
   else {
     const how = { basis: 'through', closed: false, tolerance: options.tolerance } as const;
     into.paths.push(
-      pathOfPlaces(file, baseName(file), places, how, into, (part) => onProgress?.(0.5 + part / 2)),
+      pathOfPositions(file, baseName(file), places, how, into, (part) => onProgress?.(0.5 + part / 2)),
     );
   }
   return into;
@@ -145,7 +145,7 @@ function addWaypoints(
     return;
   }
   const how = { basis: 'through', closed: false, tolerance: options.tolerance } as const;
-  const path = pathOfPlaces(file, name, places, how, into);
+  const path = pathOfPositions(file, name, places, how, into);
   const { pointDistances } = compilePath(path);
   const plain = defaultsOf(PaceKey);
   let point = -1;

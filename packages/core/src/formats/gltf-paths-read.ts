@@ -6,7 +6,7 @@ import { FormatError } from './format-error.js';
 import {
   addMotion,
   baseName,
-  pathOfPlaces,
+  pathOfPositions,
   type ImportOptions,
   type Imported,
   type Progress,
@@ -80,7 +80,7 @@ function addLines(
     const own = runs.length > 1 ? `${name} ${i + 1}` : name;
     const how = { basis: 'polyline', closed: run.closed, tolerance: options.tolerance } as const;
     into.paths.push(
-      pathOfPlaces(
+      pathOfPositions(
         file,
         own,
         run.vertices.map((vertex) => places[vertex]),

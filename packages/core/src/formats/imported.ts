@@ -4,7 +4,7 @@ import { freeId } from '../document/free-name.js';
 import type { PaceKey } from '../document/shot-pace.js';
 import { PathPoint, ShotPath } from '../document/shot-path.js';
 import { distance3, type Vec3 } from '../math/vec.js';
-import { fitPlaces } from '../reshape/fit-places.js';
+import { fitPositions } from '../reshape/fit-positions.js';
 import { rideFromMotion } from '../reshape/ride-from-motion.js';
 import { FormatError } from './format-error.js';
 
@@ -51,7 +51,7 @@ export function baseName(file: string): string {
  *
  * @throws FormatError where fewer than two places stand apart, or one lies too far away
  */
-export function pathOfPlaces(
+export function pathOfPositions(
   file: string,
   name: string,
   places: readonly Vec3[],
@@ -84,7 +84,7 @@ export function pathOfPlaces(
   }
   const positions = Float64Array.from(distinct.flat());
   for (let { tolerance } = how; ; tolerance *= 4) {
-    const fitted = fitPlaces(blank, positions, how.closed, tolerance, undefined, onProgress);
+    const fitted = fitPositions(blank, positions, how.closed, tolerance, undefined, onProgress);
     if (fitted.points.length > LIMITS.pointsPerPath) continue;
     into.notes.push(
       `"${name}": ${distinct.length} points became ${fitted.points.length}, within ${tolerance.toPrecision(2)} m.`,

@@ -182,19 +182,19 @@ function partsOf(roots: readonly Node[]): RigPart[] {
     const matrix = node.getWorldMatrix();
     const place = (x: number, y: number, z: number) =>
       [0, 1, 2].map((k) => matrix[k] * x + matrix[4 + k] * y + matrix[8 + k] * z + matrix[12 + k]);
-    const places: number[] = [];
+    const positions: number[] = [];
     const corner: number[] = [];
     for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
-      const positions = primitive.getAttribute('POSITION');
-      for (let i = 0; i < (positions?.getCount() ?? 0); i++) {
-        positions?.getElement(i, corner);
-        places.push(...place(corner[0], corner[1], corner[2]));
+      const corners = primitive.getAttribute('POSITION');
+      for (let i = 0; i < (corners?.getCount() ?? 0); i++) {
+        corners?.getElement(i, corner);
+        positions.push(...place(corner[0], corner[1], corner[2]));
       }
     }
-    if (places.length === 0 && node.listChildren().length === 0) places.push(...place(0, 0, 0));
+    if (positions.length === 0 && node.listChildren().length === 0) positions.push(...place(0, 0, 0));
     const { translation: origin, rotation: turn } = placeOfMatrix(matrix);
     const own = parts.length;
-    parts.push({ names, places, parent, origin, turn });
+    parts.push({ names, positions, parent, origin, turn });
     node.listChildren().forEach((child) => visit(child, names, own));
   };
   roots.forEach((root) => visit(root, [], -1));

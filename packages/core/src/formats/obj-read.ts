@@ -1,7 +1,7 @@
 import type { Vec3 } from '../math/vec.js';
 import { chainEdges } from '../reshape/edge-runs.js';
 import { FormatError } from './format-error.js';
-import { baseName, pathOfPlaces, type ImportOptions, type Imported, type Progress } from './imported.js';
+import { baseName, pathOfPositions, type ImportOptions, type Imported, type Progress } from './imported.js';
 
 /**
  * The lines (`l`) of a Wavefront OBJ file as straight-run paths. Lines of two points are chained into runs;
@@ -47,7 +47,7 @@ export function readObjLines(
       const own = runs.length > 1 ? `${name} ${i + 1}` : name;
       const places = run.vertices.map((vertex) => vertices[vertex]);
       const how = { basis: 'polyline', closed: run.closed, tolerance: options.tolerance } as const;
-      into.paths.push(pathOfPlaces(file, own, places, how, into, onProgress));
+      into.paths.push(pathOfPositions(file, own, places, how, into, onProgress));
     });
   }
   return into;

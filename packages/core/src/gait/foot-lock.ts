@@ -5,7 +5,7 @@ import type { FootDown } from './step-plan.js';
 
 /** Where a foot is locked while it is down. */
 export interface Lock extends FootDown {
-  readonly place: Vec3;
+  readonly position: Vec3;
   readonly turn: number;
   /** By how much it is moved and turned there as it is set down, and as it is lifted. */
   readonly first: Shift;
@@ -20,7 +20,7 @@ export interface Shift {
 }
 
 /** Where a foot is in plan, how high over its ground, metres, and which way the walker is turned for it, radians. */
-export interface FootPlace {
+export interface FootPosition {
   readonly x: number;
   readonly z: number;
   readonly height: number;
@@ -31,8 +31,8 @@ export interface FootPlace {
 export interface Glide {
   readonly from: number;
   readonly to: number;
-  readonly start: FootPlace;
-  readonly end: FootPlace;
+  readonly start: FootPosition;
+  readonly end: FootPosition;
   /** How much higher it is lifted on the way, metres. */
   readonly lift: number;
 }
@@ -52,7 +52,7 @@ export const samplesOf = ({ from, to }: Pick<FootDown, 'from' | 'to'>) =>
   Array.from({ length: SAMPLES + 1 }, (_, i) => from + ((to - from) * i) / SAMPLES);
 
 /** Where a foot is on a step of its own at a frame; null where it is on none. */
-export function glideAt({ glides }: FootTrack, frame: number): FootPlace | null {
+export function glideAt({ glides }: FootTrack, frame: number): FootPosition | null {
   const glide = glides.find(({ from, to }) => frame > from && frame < to);
   if (glide === undefined) return null;
   const { start, end, lift } = glide;
@@ -73,7 +73,7 @@ export function shiftAt({ locks, glides }: FootTrack, frame: number, free: Vec3,
   if (locks.length === 0) return NO_SHIFT;
   const after = locks.findIndex(({ from }) => from > frame);
   const before: Lock | undefined = locks[after < 0 ? locks.length - 1 : after - 1];
-  if (before && frame <= before.to) return shiftTo(before.place, before.turn, free, turn);
+  if (before && frame <= before.to) return shiftTo(before.position, before.turn, free, turn);
   const next: Lock | undefined = after < 0 ? undefined : locks[after];
   const [a, b] = [before?.last ?? NO_SHIFT, next?.first ?? NO_SHIFT];
   if (!before || !next) return before ? a : b;

@@ -14,7 +14,7 @@ import {
   samplesOf,
   shiftAt,
   shiftTo,
-  type FootPlace,
+  type FootPosition,
   type FootTrack,
   type Lock,
 } from './foot-lock.js';
@@ -44,7 +44,7 @@ const STRETCH = 0.9995;
 
 /** Where a foot is to be brought, in the model's space, how far the walker is turned for it, and how low its sole may come. */
 interface Target {
-  readonly place: Vec3;
+  readonly position: Vec3;
   readonly turn: number;
   /** Metres of the model along its up; null where the clip's own sole is as low as it comes. */
   readonly floor: number | null;
@@ -86,7 +86,7 @@ export class FootSolver {
   }
 
   /** Where a foot is by the clips alone, in the model's own space. */
-  ownPlace(foot: number, frame: number): Vec3 {
+  ownPosition(foot: number, frame: number): Vec3 {
     const { locals } = this.clipPose(frame, this.scene.walk.pose);
     toModelSpace(this.scene.hierarchy, locals, this.space);
     return originOf(this.space, (this.legs[foot] as Leg).foot);
@@ -115,21 +115,21 @@ export class FootSolver {
   lock(foot: number, down: FootDown): Lock {
     const frames = down.placedAt === null ? this.walkingSamples(down) : [down.placedAt];
     const seen = frames.map((frame) => ({ free: this.free(foot, frame), turn: this.turn() }));
-    const place: Vec3 = [0, 0, 0];
+    const position: Vec3 = [0, 0, 0];
     let [sine, cosine] = [0, 0];
     for (const { free, turn } of seen) {
-      vec3.scaleAndAdd(place, place, free, 1 / seen.length);
+      vec3.scaleAndAdd(position, position, free, 1 / seen.length);
       sine += Math.sin(turn);
       cosine += Math.cos(turn);
     }
-    place[1] = this.groundUnder(place) ?? place[1];
+    position[1] = this.groundUnder(position) ?? position[1];
     const turn = Math.atan2(sine, cosine);
-    const shift = (frame: number) => shiftTo(place, turn, this.free(foot, frame), this.turn());
-    return { ...down, place, turn, first: shift(down.from), last: shift(down.to) };
+    const shift = (frame: number) => shiftTo(position, turn, this.free(foot, frame), this.turn());
+    return { ...down, position, turn, first: shift(down.from), last: shift(down.to) };
   }
 
   /** Where a foot is at a frame as its track has it so far, for a step to begin or to end. */
-  placeOnTrack(foot: number, track: FootTrack, frame: number): FootPlace {
+  placeOnTrack(foot: number, track: FootTrack, frame: number): FootPosition {
     const free = this.free(foot, frame);
     const turn = this.turn();
     const height = this.heightOf(foot);
@@ -155,7 +155,7 @@ export class FootSolver {
       const leg = this.legs[i];
       if (target === null || leg === null) return;
       const [top, middle, end] = [leg.top, leg.middle, leg.foot].map((node) => originOf(this.space, node));
-      const bent = bendTo(top, middle, end, target.place, axes.ahead);
+      const bent = bendTo(top, middle, end, target.position, axes.ahead);
       const footTurn = turnAboutUp(axes.up, target.turn, turns[leg.foot]);
       this.setTurn(pose.locals, turns, leg.middle, bent.lower);
       this.setTurn(pose.locals, turns, leg.top, bent.whole);
@@ -228,15 +228,19 @@ export class FootSolver {
     const scale = axes.scale[2];
     if (glide) {
       const base = this.groundUnder([glide.x, world[1], glide.z]) ?? this.now[1];
-      const place = this.toModel([glide.x, base + glide.height, glide.z]);
-      return { place, turn: wrapAngle(glide.turn - turnNow), floor: floor === null ? null : floor / scale };
+      const position = this.toModel([glide.x, base + glide.height, glide.z]);
+      return {
+        position,
+        turn: wrapAngle(glide.turn - turnNow),
+        floor: floor === null ? null : floor / scale,
+      };
     }
     const shift = track ? shiftAt(track, frame, world, turnNow) : NO_SHIFT;
     world[0] += shift.x;
     world[2] += shift.z;
     const height = this.groundUnder(world);
     if (height !== null) world[1] = height + vec3.dot(free, axes.up) * scale;
-    return { place: this.toModel(world), turn: shift.turn, floor: floor === null ? null : floor / scale };
+    return { position: this.toModel(world), turn: shift.turn, floor: floor === null ? null : floor / scale };
   }
 
   /** A target lifted by as much as its sole would come lower than it may. */
@@ -249,9 +253,9 @@ export class FootSolver {
     const world = this.toWorld(originOf(this.space, leg.foot));
     const ground = this.groundUnder(world);
     const level = ground === null ? 0 : (ground - this.now[1]) / axes.scale[2];
-    const under = (target.floor as number) - (vec3.dot(target.place, axes.up) + sole - level);
+    const under = (target.floor as number) - (vec3.dot(target.position, axes.up) + sole - level);
     if (under <= 0) return target;
-    return { ...target, place: vec3.scaleAndAdd([0, 0, 0], target.place, axes.up, under) as Vec3 };
+    return { ...target, position: vec3.scaleAndAdd([0, 0, 0], target.position, axes.up, under) as Vec3 };
   }
 
   private soleIn(foot: number, leg: Leg): number {
@@ -284,7 +288,7 @@ export class FootSolver {
       if (target === null || leg === null) return;
       const [top, middle, end] = [leg.top, leg.middle, leg.foot].map((node) => originOf(this.space, node));
       const reach = STRETCH * (vec3.distance(top, middle) + vec3.distance(middle, end));
-      const way = vec3.subtract([0, 0, 0], target.place, top);
+      const way = vec3.subtract([0, 0, 0], target.position, top);
       const high = vec3.dot(way, up);
       const aside = Math.sqrt(Math.max(0, vec3.dot(way, way) - high * high));
       if (vec3.length(way) <= reach || aside >= reach) return;

@@ -16,7 +16,7 @@ export interface Plant extends FootDown {
   /** As it is shown: with planting, where the leg reaches. */
   readonly left: number;
   /** Where it stands in the world. */
-  readonly place: Vec3;
+  readonly position: Vec3;
   /** Which way the walker is turned there, radians. */
   readonly turn: number;
 }
@@ -118,7 +118,7 @@ export function compileWalk(scene: WalkScene): Walk {
       if (legs[foot] === null) return 0;
       const lock = tracks[foot].locks.find(({ from, to }) => frame >= from && frame <= to);
       if (lock) {
-        const from = plant ? lock.place : solver.free(foot, lock.from);
+        const from = plant ? lock.position : solver.free(foot, lock.from);
         return level(shownPlace(foot, frame), from);
       }
       const walksOn = walk.idleWeight(frame) === 0 && walk.idleWeight(frame - 1) === 0;
@@ -151,7 +151,7 @@ function tracksOf(
       apart: (foot, from, at) => level(solver.free(foot, from), solver.free(foot, at)),
       heading: (frame) => solver.heading(frame),
       wander: (foot, from, to) =>
-        size * spread3(samplesOf({ from, to }).map((frame) => solver.ownPlace(foot, frame))),
+        size * spread3(samplesOf({ from, to }).map((frame) => solver.ownPosition(foot, frame))),
     },
     span,
     size,

@@ -7,7 +7,7 @@ import { DEGREES } from '../math/angle.js';
 import { distance3, type Vec3 } from '../math/vec.js';
 import { axisVector } from '../pose/axes.js';
 import { focalAt } from '../pose/camera.js';
-import { placeOn } from '../pose/place-on.js';
+import { pointOn } from '../pose/point-on.js';
 import { sourceFrame } from '../timing/index.js';
 import { POSE, type PoseAt } from '../pose/index.js';
 import { seamPartner } from './partners.js';
@@ -124,11 +124,11 @@ function poseGaps(
   const sampleAt = (pose: PoseAt, frame: number): PoseSample => {
     const now = new Float64Array(POSE.size);
     pose(frame, now, 0);
-    const place: Vec3 = [now[0], now[1], now[2]];
+    const position: Vec3 = [now[0], now[1], now[2]];
     const tip: Vec3 = [0, 0, 0];
-    placeOn(now, nose, tip);
-    vec3.subtract(tip, tip, place);
-    return { place, nose: tip, bank: now[POSE.bank], speed: now[POSE.speed] };
+    pointOn(now, nose, tip);
+    vec3.subtract(tip, tip, position);
+    return { position, nose: tip, bank: now[POSE.bank], speed: now[POSE.speed] };
   };
   const last = range.last + 1;
   const [e0, e1] = [sampleAt(ends, last - STEP), sampleAt(ends, last)];
@@ -145,7 +145,10 @@ function poseGaps(
   return [
     [
       'place',
-      [distance3(e1.place, b0.place), distance3(change(e0.place, e1.place), change(b0.place, b1.place))],
+      [
+        distance3(e1.position, b0.position),
+        distance3(change(e0.position, e1.position), change(b0.position, b1.position)),
+      ],
     ],
     [
       'heading',
@@ -157,7 +160,7 @@ function poseGaps(
 }
 
 interface PoseSample {
-  readonly place: Vec3;
+  readonly position: Vec3;
   readonly nose: Vec3;
   readonly bank: number;
   readonly speed: number;

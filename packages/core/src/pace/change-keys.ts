@@ -186,7 +186,7 @@ export function withEase(pace: Pace, i: number, ease: Ease): Pace {
  *
  * @param value in the pace's unit
  */
-export function beginAtPlace(pace: Pace, frame: number, value: number): Pace {
+export function beginAt(pace: Pace, frame: number, value: number): Pace {
   const first = pace.mode === 'keys' ? pace.keys[0] : undefined;
   const [frames, rise] = [frame - (first ?? pace.start).frame, value - (first ?? pace.start).value];
   if (first === undefined) {

@@ -63,13 +63,13 @@ function forwardCurve({ drive, start }: Pace, track: BentTrack, fps: number, met
     track.closed ? place : Math.min(track.length, Math.max(0, place)),
     state,
   );
-  const now: RunState & { jerk: number } = { place: 0, speed: 0, rate: 0, sum: 0, jerk: 0 };
+  const now: RunState & { jerk: number } = { distance: 0, speed: 0, rate: 0, sum: 0, jerk: 0 };
   const frameOf = (seconds: number) => start.frame + (seconds - begun) * fps;
   const seconds = run.lap === null ? run.lead.seconds + (run.rolls.out ? 0 : window / 2) : Infinity;
   return {
     jet(frame, out) {
       state(begun + (frame - start.frame) / fps, now);
-      out[0] = now.place;
+      out[0] = now.distance;
       out[1] = now.speed / fps;
       out[2] = now.rate / fps ** 2;
       out[3] = now.jerk / fps ** 3;
@@ -101,21 +101,21 @@ function softState({ lead, lap, rolls }: FastestRun, window: number, length: num
       const past = n * lapSum + (length * lapSeconds * n * (n - 1)) / 2;
       const leadSum = lead.sum;
       out.sum = leadSum + past + out.sum + n * length * x + base * (n * lapSeconds + x);
-      out.place += base + n * length;
+      out.distance += base + n * length;
       return;
     }
     if (!rolls.in && shifted < 0) {
-      out.place = lead.start;
+      out.distance = lead.start;
       out.speed = out.rate = 0;
       out.sum = lead.start * shifted;
     } else if (!rolls.out && shifted > end) {
-      out.place = base;
+      out.distance = base;
       out.speed = out.rate = 0;
       out.sum = lead.sum + base * (shifted - end);
     } else lead.at(shifted, out);
   };
-  const before: RunState = { place: 0, speed: 0, rate: 0, sum: 0 };
-  const after: RunState = { place: 0, speed: 0, rate: 0, sum: 0 };
+  const before: RunState = { distance: 0, speed: 0, rate: 0, sum: 0 };
+  const after: RunState = { distance: 0, speed: 0, rate: 0, sum: 0 };
   return (seconds, out) => {
     const n = lapOf(seconds - window / 2);
     if (window === 0) {
@@ -124,12 +124,12 @@ function softState({ lead, lap, rolls }: FastestRun, window: number, length: num
     } else {
       exact(seconds - window / 2, n, before);
       exact(seconds + window / 2, n, after);
-      out.place = (after.sum - before.sum) / window;
-      out.speed = (after.place - before.place) / window;
+      out.distance = (after.sum - before.sum) / window;
+      out.speed = (after.distance - before.distance) / window;
       out.rate = (after.speed - before.speed) / window;
       out.jerk = (after.rate - before.rate) / window;
     }
-    out.place += n * length;
+    out.distance += n * length;
   };
 }
 
@@ -137,12 +137,12 @@ function softState({ lead, lap, rolls }: FastestRun, window: number, length: num
 function beginning(run: FastestRun, window: number, place: number, state: SoftState): number {
   // From rest the averaged run moves as soon as the window reaches the start.
   if (!run.rolls.in) return -window / 2;
-  const now = { place: 0, speed: 0, rate: 0, sum: 0, jerk: 0 };
+  const now = { distance: 0, speed: 0, rate: 0, sum: 0, jerk: 0 };
   let seconds = 0;
   for (let step = 0; step < 20; step++) {
     state(seconds, now);
-    if (Math.abs(now.place - place) < 1e-12 * (1 + Math.abs(place)) || now.speed === 0) break;
-    seconds -= (now.place - place) / now.speed;
+    if (Math.abs(now.distance - place) < 1e-12 * (1 + Math.abs(place)) || now.speed === 0) break;
+    seconds -= (now.distance - place) / now.speed;
   }
   return seconds;
 }

@@ -5,7 +5,7 @@ import { CORNER, cornersOf, type BentTrack } from '../path/corners.js';
 
 /** A track in cells: rising distances, and at each the square of the most speed there, stops left out. */
 export interface LimitGrid {
-  readonly places: Float64Array;
+  readonly distances: Float64Array;
   /** m²/s². */
   readonly squares: Float64Array;
   /** By place the seconds of a stop there; 0 for none. */
@@ -63,17 +63,17 @@ export function limitGrid(track: BentTrack, drive: Drive): LimitGrid {
     ];
   });
   const edges = [...stops.keys(), ...zones.flatMap(({ low, high }) => [low, high])];
-  const { places, bends } = withPlaces(track, base, edges);
-  const squares = new Float64Array(places.length);
-  for (let i = 0; i < places.length; i++) {
+  const { places: distances, bends } = withPlaces(track, base, edges);
+  const squares = new Float64Array(distances.length);
+  for (let i = 0; i < distances.length; i++) {
     squares[i] = Math.max(CRAWL ** 2, Math.min(drive.top ** 2, (GRIP * drive.sideways) / bends[i]));
   }
   for (const { low, high, speed } of zones) {
-    for (let i = lowerBound(places, low); i < places.length && places[i] <= high; i++) {
+    for (let i = lowerBound(distances, low); i < distances.length && distances[i] <= high; i++) {
       squares[i] = Math.min(squares[i], speed ** 2);
     }
   }
-  return { places, squares, stops };
+  return { distances, squares, stops };
 }
 
 function bendGrid(track: BentTrack): BendGrid {

@@ -47,14 +47,14 @@ function spreadLimits(grid: LimitGrid, track: BentTrack, drive: Drive, window: n
 
 /** Only a limit lower than what comes next spreads there, over what lower ones before it have not covered yet. */
 function spreadOneWay(
-  { places, squares }: LimitGrid,
+  { distances, squares }: LimitGrid,
   { closed, length }: BentTrack,
   spread: Float64Array,
   seconds: number,
   stray: number,
   step: 1 | -1,
 ): void {
-  const cells = places.length - 1;
+  const cells = distances.length - 1;
   const first = step > 0 ? 0 : cells;
   // Round a closed track the walk begins a lap earlier, so that what spreads over its first point is seen.
   const from = closed ? -cells : 0;
@@ -68,16 +68,16 @@ function spreadOneWay(
     }
     const reach = Math.sqrt(square) * seconds + stray;
     const lap = n < 0 ? -length : 0;
-    const end = step * places[i] + lap + reach;
+    const end = step * distances[i] + lap + reach;
     let k = Math.max(n + 1, covered);
     for (let inside = true; inside && k <= cells; k++) {
       if (k < 0) {
-        inside = step * places[first + step * (k + cells)] - length <= end;
+        inside = step * distances[first + step * (k + cells)] - length <= end;
         continue;
       }
       const at = first + step * k;
       if (square < spread[at]) spread[at] = square;
-      inside = step * places[at] <= end;
+      inside = step * distances[at] <= end;
     }
     covered = k;
   }
@@ -85,19 +85,19 @@ function spreadOneWay(
 
 function openRun(track: BentTrack, drive: Drive, start: number, grid: LimitGrid, window: number): FastestRun {
   const begin = Math.min(track.length, Math.max(0, start));
-  const { places, squares, stops } = fromPlace(grid, begin);
+  const { distances, squares, stops } = fromPlace(grid, begin);
   const limits = Float64Array.from(squares);
-  stop(places, squares, stops);
-  const last = places.length - 1;
+  stop(distances, squares, stops);
+  const last = distances.length - 1;
   if (drive.departs === 'rest') squares[0] = 0;
   if (drive.arrives === 'rest') squares[last] = 0;
-  forward(places, squares, drive.accelerate);
-  backward(places, squares, drive.brake);
-  const run = new Run(places[0], Math.sqrt(squares[0]));
-  run.stand(stopTime(stops, places[0], window));
+  forward(distances, squares, drive.accelerate);
+  backward(distances, squares, drive.brake);
+  const run = new Run(distances[0], Math.sqrt(squares[0]));
+  run.stand(stopTime(stops, distances[0], window));
   for (let i = 1; i <= last; i++) {
-    runCell(run, drive, places, i, squares[i - 1], squares[i], limits, 0);
-    run.stand(stopTime(stops, places[i], window));
+    runCell(run, drive, distances, i, squares[i - 1], squares[i], limits, 0);
+    run.stand(stopTime(stops, distances[i], window));
   }
   const rolls = { in: squares[0] > 0, out: squares[last] > 0 };
   return { lead: run, lap: null, rolls };
@@ -105,26 +105,26 @@ function openRun(track: BentTrack, drive: Drive, start: number, grid: LimitGrid,
 
 function lapRun(track: BentTrack, drive: Drive, start: number, grid: LimitGrid, window: number): FastestRun {
   const laps = Math.floor(start / track.length);
-  const { places, squares, stops } = roundFrom(grid, start - laps * track.length, track.length);
-  const last = places.length - 1;
+  const { distances, squares, stops } = roundFrom(grid, start - laps * track.length, track.length);
+  const last = distances.length - 1;
   const meet = () => (squares[0] = squares[last] = Math.min(squares[0], squares[last]));
   const limits = Float64Array.from(squares);
-  stop(places, squares, stops);
+  stop(distances, squares, stops);
   meet();
   // Twice round: the second time begins with what the first came to.
   for (const pass of [forward, forward]) {
-    pass(places, squares, drive.accelerate);
+    pass(distances, squares, drive.accelerate);
     meet();
   }
   for (const pass of [backward, backward]) {
-    pass(places, squares, drive.brake);
+    pass(distances, squares, drive.brake);
     meet();
   }
-  const begin = laps * track.length + places[0];
-  const stand = (i: number) => stopTime(stops, places[i], window);
+  const begin = laps * track.length + distances[0];
+  const stand = (i: number) => stopTime(stops, distances[i], window);
   const lap = new Run(0, Math.sqrt(squares[0]));
   for (let i = 1; i <= last; i++) {
-    runCell(lap, drive, places, i, squares[i - 1], squares[i], limits, -places[0]);
+    runCell(lap, drive, distances, i, squares[i - 1], squares[i], limits, -distances[0]);
     lap.stand(stand(i));
   }
   const lead = new Run(begin, drive.departs === 'rest' ? 0 : Math.sqrt(squares[0]));
@@ -134,11 +134,11 @@ function lapRun(track: BentTrack, drive: Drive, start: number, grid: LimitGrid, 
   // From rest it comes up to what the laps do; a stop where it begins is one it has made already.
   let square = 0;
   for (let round = 0; round < MOST_LEAD_LAPS && square < squares[0]; round++) {
-    const shift = begin - places[0] + round * track.length;
+    const shift = begin - distances[0] + round * track.length;
     for (let i = 1; i <= last; i++) {
       const before = square;
-      square = Math.min(squares[i], square + 2 * drive.accelerate * (places[i] - places[i - 1]));
-      runCell(lead, drive, places, i, before, square, limits, shift);
+      square = Math.min(squares[i], square + 2 * drive.accelerate * (distances[i] - distances[i - 1]));
+      runCell(lead, drive, distances, i, before, square, limits, shift);
       lead.stand(stand(i));
     }
   }
@@ -193,12 +193,12 @@ function runCell(
 }
 
 /** The grid from a place on. */
-function fromPlace({ places, squares, stops }: LimitGrid, begin: number): LimitGrid {
-  const i = lowerBound(places, begin);
-  if (places[i] === begin) return { places: places.slice(i), squares: squares.slice(i), stops };
+function fromPlace({ distances, squares, stops }: LimitGrid, begin: number): LimitGrid {
+  const i = lowerBound(distances, begin);
+  if (distances[i] === begin) return { distances: distances.slice(i), squares: squares.slice(i), stops };
   const least = Math.min(squares[i - 1], squares[i]);
   return {
-    places: Float64Array.from([begin, ...places.subarray(i)]),
+    distances: Float64Array.from([begin, ...distances.subarray(i)]),
     squares: Float64Array.from([least, ...squares.subarray(i)]),
     stops,
   };
@@ -207,9 +207,9 @@ function fromPlace({ places, squares, stops }: LimitGrid, begin: number): LimitG
 /** A lap's grid from a place on, round to it again. */
 function roundFrom(grid: LimitGrid, begin: number, length: number): LimitGrid {
   const after = fromPlace(grid, begin);
-  const end = lowerBound(grid.places, begin);
-  const first = after.places[0];
-  const places = [...after.places];
+  const end = lowerBound(grid.distances, begin);
+  const first = after.distances[0];
+  const places = [...after.distances];
   const squares = [...after.squares];
   // The last place of a lap is its first again.
   places.pop();
@@ -217,7 +217,7 @@ function roundFrom(grid: LimitGrid, begin: number, length: number): LimitGrid {
   squares.push(Math.min(lastSquare, grid.squares[0]));
   places.push(length);
   for (let i = 1; i < end; i++) {
-    places.push(grid.places[i] + length);
+    places.push(grid.distances[i] + length);
     squares.push(grid.squares[i]);
   }
   if (first > 0) {
@@ -227,7 +227,7 @@ function roundFrom(grid: LimitGrid, begin: number, length: number): LimitGrid {
   const stops = new Map(grid.stops);
   for (const [place, seconds] of grid.stops) stops.set(place + length, seconds);
   if (grid.stops.has(length)) stops.set(0, grid.stops.get(length) as number);
-  return { places: Float64Array.from(places), squares: Float64Array.from(squares), stops };
+  return { distances: Float64Array.from(places), squares: Float64Array.from(squares), stops };
 }
 
 function forward(places: Float64Array, squares: Float64Array, rate: number): void {

@@ -2,7 +2,7 @@ export { compilePace } from './compile-pace.js';
 export { moveKey } from './move-key.js';
 export { changeUnit, metresPerValue } from './change-unit.js';
 export {
-  beginAtPlace,
+  beginAt,
   drawByHandles,
   insertKey,
   moveKeys,

@@ -5,7 +5,7 @@ const SIZE = 5;
 
 /** What a run is doing at a time: place, speed, acceleration, and the integral of place over time (m s). */
 export interface RunState {
-  place: number;
+  distance: number;
   speed: number;
   rate: number;
   sum: number;
@@ -63,7 +63,7 @@ export class Run {
       const x = time - this.seconds;
       out.rate = 0;
       out.speed = this.speed;
-      out.place = this.place + x * this.speed;
+      out.distance = this.place + x * this.speed;
       out.sum = this.sum + x * (this.place + (x * this.speed) / 2);
       return;
     }
@@ -72,7 +72,7 @@ export class Run {
     const rate = time < 0 ? 0 : data[at + 3];
     out.rate = rate;
     out.speed = data[at + 2] + rate * x;
-    out.place = data[at + 1] + x * (data[at + 2] + (x * rate) / 2);
+    out.distance = data[at + 1] + x * (data[at + 2] + (x * rate) / 2);
     out.sum = data[at + 4] + x * (data[at + 1] + x * (data[at + 2] / 2 + (x * rate) / 6));
   }
 

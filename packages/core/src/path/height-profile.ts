@@ -8,7 +8,7 @@ import type { CompiledPath } from './compiled-path.js';
 export type GroundHeight = (x: number, z: number, near: number) => number | null;
 
 /** One place of a height profile. */
-export interface ProfilePlace {
+export interface ProfilePoint {
   /** Metres along the path. */
   readonly distance: number;
   /** Metres: of the path, and of the ground under it; null where there is none. */
@@ -17,7 +17,7 @@ export interface ProfilePlace {
 }
 
 /** Heights along a path at even distances, both ends included. */
-export function heightProfile(curve: CompiledPath, ground: GroundHeight, count: number): ProfilePlace[] {
+export function heightProfile(curve: CompiledPath, ground: GroundHeight, count: number): ProfilePoint[] {
   const here: Vec3 = [0, 0, 0];
   return Array.from({ length: count }, (_, i) => {
     const distance = (curve.length * i) / (count - 1);

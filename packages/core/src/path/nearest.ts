@@ -3,7 +3,7 @@ import type { Vec3 } from '../math/vec.js';
 import type { CompiledPath } from './compiled-path.js';
 
 /** The place of a path nearest to something, and how far away it is. */
-export interface NearestPlace {
+export interface NearestPoint {
   /** Metres along the path, 0 … length. */
   readonly distance: number;
   /** Metres between the two. */
@@ -14,7 +14,7 @@ export interface NearestPlace {
 interface Coarse {
   readonly step: number;
   readonly count: number;
-  readonly places: Float64Array;
+  readonly positions: Float64Array;
 }
 
 const SAMPLES_PER_SEGMENT = 8;
@@ -23,15 +23,15 @@ const MOST = 40_000;
 const coarsePlaces = new WeakMap<CompiledPath, Coarse>();
 
 /** The place of a path nearest to a point. */
-export function nearestToPoint(path: CompiledPath, point: Vec3): NearestPlace {
-  const { count, places } = coarseOf(path);
+export function nearestToPoint(path: CompiledPath, point: Vec3): NearestPoint {
+  const { count, positions } = coarseOf(path);
   const [x, y, z] = point;
   let best = 0;
   let least = Infinity;
   for (let i = 0; i < count; i++) {
-    const dx = places[3 * i] - x;
-    const dy = places[3 * i + 1] - y;
-    const dz = places[3 * i + 2] - z;
+    const dx = positions[3 * i] - x;
+    const dy = positions[3 * i + 1] - y;
+    const dz = positions[3 * i + 2] - z;
     const value = dx * dx + dy * dy + dz * dz;
     if (value < least) {
       least = value;
@@ -46,7 +46,7 @@ export function nearestToPoint(path: CompiledPath, point: Vec3): NearestPlace {
  *
  * @param direction of any length above 0; what lies behind the origin counts by its distance to the origin
  */
-export function nearestToRay(path: CompiledPath, origin: Vec3, direction: Vec3): NearestPlace {
+export function nearestToRay(path: CompiledPath, origin: Vec3, direction: Vec3): NearestPoint {
   const unit = vec3.normalize([0, 0, 0], direction);
   const to: Vec3 = [0, 0, 0];
   const squared = (place: Vec3): number => {
@@ -54,12 +54,12 @@ export function nearestToRay(path: CompiledPath, origin: Vec3, direction: Vec3):
     const along = Math.max(0, vec3.dot(to, unit));
     return Math.max(0, vec3.squaredLength(to) - 2 * along * vec3.dot(to, unit) + along * along);
   };
-  const { count, places } = coarseOf(path);
+  const { count, positions } = coarseOf(path);
   const here: Vec3 = [0, 0, 0];
   let best = 0;
   let least = Infinity;
   for (let i = 0; i < count; i++) {
-    vec3.set(here, places[3 * i], places[3 * i + 1], places[3 * i + 2]);
+    vec3.set(here, positions[3 * i], positions[3 * i + 1], positions[3 * i + 2]);
     const value = squared(here);
     if (value < least) {
       least = value;
@@ -70,7 +70,7 @@ export function nearestToRay(path: CompiledPath, origin: Vec3, direction: Vec3):
 }
 
 /** The nearest place around the best of the even ones, by golden section. */
-function narrowed(path: CompiledPath, best: number, squared: (place: Vec3) => number): NearestPlace {
+function narrowed(path: CompiledPath, best: number, squared: (place: Vec3) => number): NearestPoint {
   const { step } = coarseOf(path);
   const here: Vec3 = [0, 0, 0];
   const at = (s: number): number => {
@@ -116,13 +116,13 @@ function coarseOf(path: CompiledPath): Coarse {
   if (cached) return cached;
   const count = Math.min(MOST, Math.max(FEWEST, SAMPLES_PER_SEGMENT * path.segments.count)) + 1;
   const step = path.length / (count - 1);
-  const places = new Float64Array(3 * count);
+  const positions = new Float64Array(3 * count);
   const here: Vec3 = [0, 0, 0];
   for (let i = 0; i < count; i++) {
     path.position(Math.min(path.length * (1 - 1e-15), i * step), here);
-    places.set(here, 3 * i);
+    positions.set(here, 3 * i);
   }
-  const built = { step, count, places };
+  const built = { step, count, positions };
   coarsePlaces.set(path, built);
   return built;
 }

@@ -7,7 +7,7 @@ import { unitTangent } from './tangent.js';
 
 /** A rotation-minimising frame at nodes along a path: from one to the next it is carried by double reflection. */
 export interface PathFrameGuide {
-  readonly place: Float64Array;
+  readonly distances: Float64Array;
   /** Nine numbers a node: position, forward, left. */
   readonly node: Float64Array;
   /** What is still missing where a closed path meets itself, radians about forward; spread along the length. */
@@ -90,7 +90,12 @@ export function buildPathFrameGuide(
     doubleReflect(position, forward, position, firstForward, left);
     missing = angleAbout(firstForward, left, firstLeft);
   }
-  return { place: Float64Array.from(place), node: Float64Array.from(node), missing, length: table.length };
+  return {
+    distances: Float64Array.from(place),
+    node: Float64Array.from(node),
+    missing,
+    length: table.length,
+  };
 }
 
 /**
@@ -100,8 +105,8 @@ export function buildPathFrameGuide(
  * @param position, forward of the path there
  */
 export function pathLeft(guide: PathFrameGuide, s: number, position: Vec3, forward: Vec3, out: Vec3): void {
-  const { place, node } = guide;
-  const at = 9 * lastAtMost(place, s);
+  const { distances, node } = guide;
+  const at = 9 * lastAtMost(distances, s);
   for (let k = 0; k < 3; k++) {
     nodePosition[k] = node[at + k];
     nodeForward[k] = node[at + 3 + k];

@@ -3,7 +3,7 @@ import { lastAtMost } from '../math/search.js';
 /** Roll along a path: straight between the places where points act. */
 export interface RollProfile {
   /** Metres, rising; on a closed path the last is the first again, a length on. */
-  readonly place: Float64Array;
+  readonly distances: Float64Array;
   /** Radians, positive with the right side down. */
   readonly roll: Float64Array;
 }
@@ -33,16 +33,16 @@ export function buildRollProfile(
     place.push(place[1] + length);
     roll.push(roll[1]);
   }
-  return { place: Float64Array.from(place), roll: Float64Array.from(roll) };
+  return { distances: Float64Array.from(place), roll: Float64Array.from(roll) };
 }
 
 /** The roll at a distance that was brought into 0 … length, radians. */
-export function rollAt({ place, roll }: RollProfile, s: number): number {
-  const last = place.length - 1;
-  if (s <= place[0]) return roll[0];
-  if (s >= place[last]) return roll[last];
-  const i = lastAtMost(place, s, last);
-  const gap = place[i + 1] - place[i];
-  const part = gap > 0 ? (s - place[i]) / gap : 1;
+export function rollAt({ distances, roll }: RollProfile, s: number): number {
+  const last = distances.length - 1;
+  if (s <= distances[0]) return roll[0];
+  if (s >= distances[last]) return roll[last];
+  const i = lastAtMost(distances, s, last);
+  const gap = distances[i + 1] - distances[i];
+  const part = gap > 0 ? (s - distances[i]) / gap : 1;
   return roll[i] + part * (roll[i + 1] - roll[i]);
 }

@@ -2,7 +2,7 @@ import type { ShotPath } from '../document/shot-path.js';
 import type { Vec3 } from '../math/vec.js';
 import { compilePath } from '../path/compile-path.js';
 import type { GroundHeight } from '../path/height-profile.js';
-import { fitPlaces } from './fit-places.js';
+import { fitPositions } from './fit-positions.js';
 
 const SPACING = 0.1;
 const FEWEST = 64;
@@ -31,5 +31,5 @@ export function drapePath(path: ShotPath, ground: GroundHeight, height: number, 
     positions[3 * i + 2] = here[2];
   }
   const rollAt = (i: number) => curve.rollDegrees(Math.min(curve.length, (curve.length * i) / steps));
-  return fitPlaces(path, positions, curve.closed, tolerance, rollAt);
+  return fitPositions(path, positions, curve.closed, tolerance, rollAt);
 }

@@ -1,3 +1,4 @@
+import { RADIANS } from '../math/angle.js';
 import type { Vec3 } from '../math/vec.js';
 
 /** A run of vertices, end to end. */
@@ -44,7 +45,7 @@ export function chainEdges(edges: readonly (readonly [number, number])[]): EdgeR
 
 /** The edges of a mesh, ready to be followed. Vertices in one place count as one. */
 export interface MeshEdges {
-  readonly places: readonly Vec3[];
+  readonly positions: readonly Vec3[];
   /** By vertex of the mesh, which place it is. */
   readonly placeOfVertex: Int32Array;
   readonly edges: readonly MeshEdge[];
@@ -60,33 +61,33 @@ interface MeshEdge {
 }
 
 /** Faces whose normals differ by less than this lie in one plane, cosine. */
-const FLAT = Math.cos((0.5 * Math.PI) / 180);
+const FLAT = Math.cos(0.5 * RADIANS);
 /** Faces whose normals differ by more than this meet in a crease, cosine. */
-const CREASE = Math.cos((25 * Math.PI) / 180);
+const CREASE = Math.cos(25 * RADIANS);
 /** A run goes on while it turns by less than this, cosine. */
-const FLOW = Math.cos((50 * Math.PI) / 180);
+const FLOW = Math.cos(50 * RADIANS);
 
 /**
  * The edges of a mesh of triangles.
  *
- * @param positions x, y, z of each vertex in turn
+ * @param vertices  x, y, z of each vertex in turn
  * @param triangles three vertices a triangle
  */
-export function meshEdges(positions: ArrayLike<number>, triangles: ArrayLike<number>): MeshEdges {
-  const places: Vec3[] = [];
+export function meshEdges(vertices: ArrayLike<number>, triangles: ArrayLike<number>): MeshEdges {
+  const positions: Vec3[] = [];
   const cached = new Map<string, number>();
-  const placeOfVertex = Int32Array.from({ length: positions.length / 3 }, (_, i) => {
-    const place: Vec3 = [positions[3 * i], positions[3 * i + 1], positions[3 * i + 2]];
+  const placeOfVertex = Int32Array.from({ length: vertices.length / 3 }, (_, i) => {
+    const place: Vec3 = [vertices[3 * i], vertices[3 * i + 1], vertices[3 * i + 2]];
     const key = place.map((value) => Math.round(value * 1e5)).join(' ');
     const found = cached.get(key);
     if (found !== undefined) return found;
-    cached.set(key, places.length);
-    return places.push(place) - 1;
+    cached.set(key, positions.length);
+    return positions.push(place) - 1;
   });
   const faces = new Map<string, { ends: [number, number]; normals: Vec3[]; corners: number[] }>();
   for (let t = 0; t + 2 < triangles.length; t += 3) {
     const corners = [0, 1, 2].map((k) => placeOfVertex[triangles[t + k]]);
-    const normal = normalOf(corners.map((corner) => places[corner]));
+    const normal = normalOf(corners.map((corner) => positions[corner]));
     if (normal === null) continue;
     for (let k = 0; k < 3; k++) {
       const ends: [number, number] = [corners[k], corners[(k + 1) % 3]];
@@ -99,7 +100,7 @@ export function meshEdges(positions: ArrayLike<number>, triangles: ArrayLike<num
   }
   const edges = [...faces.values()].map(({ ends, normals, corners }): MeshEdge => {
     const cosine = normals.length === 2 ? dot(normals[0], normals[1]) : -1;
-    const hidden = cosine > FLAT && isDiagonal(places, ends, corners);
+    const hidden = cosine > FLAT && isDiagonal(positions, ends, corners);
     return { ends, edgy: cosine < CREASE, hidden };
   });
   const around = new Map<number, number[]>();
@@ -107,7 +108,7 @@ export function meshEdges(positions: ArrayLike<number>, triangles: ArrayLike<num
     if (hidden) return;
     for (const end of ends) around.set(end, [...(around.get(end) ?? []), i]);
   });
-  return { places, placeOfVertex, edges, around };
+  return { positions, placeOfVertex, edges, around };
 }
 
 /** An edge between two triangles of one flat quad is its diagonal when it is the longest side of both. */
@@ -142,11 +143,11 @@ export function followEdge(
   const used = new Set([first]);
   const ahead = runOn(mesh, first, from, to, used);
   if (ahead[ahead.length - 1] === from) {
-    return { places: [from, ...ahead.slice(0, -1)].map((i) => mesh.places[i]), closed: true };
+    return { places: [from, ...ahead.slice(0, -1)].map((i) => mesh.positions[i]), closed: true };
   }
   const behind = runOn(mesh, first, to, from, used);
   const vertices = [...behind.reverse(), ...ahead];
-  return { places: vertices.map((i) => mesh.places[i]), closed: false };
+  return { places: vertices.map((i) => mesh.positions[i]), closed: false };
 }
 
 /** The vertices from the far end of an edge on, as long as the run goes on. */
@@ -156,13 +157,13 @@ function runOn(mesh: MeshEdges, edge: number, from: number, to: number, used: Se
   const vertices = [to];
   let [before, here] = [from, to];
   for (;;) {
-    const along = unit(between(mesh.places[before], mesh.places[here]));
+    const along = unit(between(mesh.positions[before], mesh.positions[here]));
     let best: { edge: number; next: number; cosine: number } | null = null;
     for (const i of mesh.around.get(here) ?? []) {
       if (used.has(i) || mesh.edges[i].edgy !== edgy) continue;
       const [p, q] = mesh.edges[i].ends;
       const next = p === here ? q : p;
-      const cosine = dot(along, unit(between(mesh.places[here], mesh.places[next])));
+      const cosine = dot(along, unit(between(mesh.positions[here], mesh.positions[next])));
       if (cosine > FLOW && (best === null || cosine > best.cosine)) best = { edge: i, next, cosine };
     }
     if (best === null) return vertices;

@@ -17,11 +17,11 @@ export {
   middleOf,
   moveSomePoints,
   moveWholePath,
-  movedPlace,
+  movedPosition,
   type WorldMove,
 } from './transform-path.js';
 export { reversePath } from './reverse.js';
-export { mirroredPlace, mirrorPath } from './mirror.js';
+export { mirroredPosition, mirrorPath } from './mirror.js';
 export { levelPath, liftPath } from './lift.js';
 export { offsetSideways } from './offset-sideways.js';
 export { drapePath } from './drape.js';

@@ -9,12 +9,12 @@ import { mapPoints } from './transform-path.js';
  * @param at   where the plane stands on the axis, metres
  */
 export function mirrorPath(path: ShotPath, axis: 0 | 1 | 2, at: number): ShotPath {
-  const mirrored = mapPoints(path, (world) => mirroredPlace(world, axis, at));
+  const mirrored = mapPoints(path, (world) => mirroredPosition(world, axis, at));
   return { ...mirrored, points: mirrored.points.map((point) => ({ ...point, roll: -point.roll || 0 })) };
 }
 
 /** The mirror image of a place. */
-export function mirroredPlace(place: Vec3, axis: 0 | 1 | 2, at: number): Vec3 {
+export function mirroredPosition(place: Vec3, axis: 0 | 1 | 2, at: number): Vec3 {
   const out: Vec3 = [...place];
   out[axis] = 2 * at - out[axis];
   return out;

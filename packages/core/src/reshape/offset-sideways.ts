@@ -10,7 +10,7 @@ import { sampleStretch, smoothStretches } from './sample-stretch.js';
 
 /** A place of the offset curve. */
 interface Side {
-  readonly place: Vec3;
+  readonly position: Vec3;
   /** The direction in which the offset curve is travelled; against that of the path where it runs back. */
   readonly tangent: Vec3;
   /** Whether the offset runs backward here, since the path bends tighter than the offset is wide. */
@@ -42,7 +42,7 @@ export function offsetSideways(path: ShotPath, side: number, tolerance: number):
   const pieces: Bezier[] = [];
   const distances: number[] = [];
   for (const run of runsOf(trimmed)) {
-    const positions = Float64Array.from(run.flatMap(({ place }) => place));
+    const positions = Float64Array.from(run.flatMap(({ position }) => position));
     const tangents = Float64Array.from(run.flatMap(({ tangent }) => tangent));
     for (const piece of fitCubics({ positions, tangents }, tolerance)) {
       pieces.push(piece.bezier);
@@ -91,7 +91,7 @@ function besidePlace(
   t: Vec3,
   bend: Vec3,
   side: number,
-): Pick<Side, 'place' | 'tangent' | 'back'> {
+): Pick<Side, 'position' | 'tangent' | 'back'> {
   const flat = Math.max(1e-9, Math.hypot(t[0], t[2]));
   const left: Vec3 = [t[2] / flat, 0, -t[0] / flat];
   const turn = (t[0] * bend[0] + t[2] * bend[2]) / flat ** 3;
@@ -103,7 +103,7 @@ function besidePlace(
   const back = moved[0] * t[0] + moved[2] * t[2] < 0;
   const size = Math.hypot(...moved);
   const tangent: Vec3 = size > 1e-9 ? [moved[0] / size, moved[1] / size, moved[2] / size] : t;
-  return { place: [place[0] + side * left[0], place[1], place[2] + side * left[2]], tangent, back };
+  return { position: [place[0] + side * left[0], place[1], place[2] + side * left[2]], tangent, back };
 }
 
 /**
@@ -128,9 +128,9 @@ function joint(result: Side[], next: Side, side: number): boolean {
   for (let i = 1; i < steps; i++) {
     const angle = heading + (turn * i) / steps;
     const now = beside(angle);
-    const place = last.place.map((value, k) => value - out[k] + now[k]) as Vec3;
+    const position = last.position.map((value, k) => value - out[k] + now[k]) as Vec3;
     const tangent: Vec3 = [Math.sin(angle), 0, Math.cos(angle)];
-    result.push({ place, tangent, back: false, distance: last.distance, breaks: false });
+    result.push({ position, tangent, back: false, distance: last.distance, breaks: false });
   }
   return true;
 }
@@ -195,7 +195,7 @@ function findCrossing(list: readonly Side[], a: number, b: number): Crossing | n
 
 function crossed(list: readonly Side[], i: number, j: number): Crossing | null {
   if (i < 0 || j + 1 >= list.length || j <= i + 1) return null;
-  const [p, p2, q, q2] = [list[i].place, list[i + 1].place, list[j].place, list[j + 1].place];
+  const [p, p2, q, q2] = [list[i].position, list[i + 1].position, list[j].position, list[j + 1].position];
   const [rx, rz, sx, sz] = [p2[0] - p[0], p2[2] - p[2], q2[0] - q[0], q2[2] - q[2]];
   const cross = rx * sz - rz * sx;
   if (cross === 0) return null;
@@ -206,11 +206,11 @@ function crossed(list: readonly Side[], i: number, j: number): Crossing | null {
   return { i, j, place: [p[0] + t * rx, height, p[2] + t * rz] };
 }
 
-function cutAt(list: readonly Side[], { i, j, place }: Crossing): Side[] {
+function cutAt(list: readonly Side[], { i, j, place: position }: Crossing): Side[] {
   const before = list[i];
   const after = list[j + 1];
-  const end: Side = { ...before, place, breaks: true, back: false };
-  const start: Side = { ...after, place, breaks: false, back: false };
+  const end: Side = { ...before, position, breaks: true, back: false };
+  const start: Side = { ...after, position, breaks: false, back: false };
   return [...list.slice(0, i + 1), end, start, ...list.slice(j + 1)];
 }
 
@@ -220,7 +220,7 @@ function runsOf(places: readonly Side[]): Side[][] {
   for (const place of places) {
     const run = runs[runs.length - 1];
     const before = run[run.length - 1];
-    if (before && distance3(before.place, place.place) < 1e-12) continue;
+    if (before && distance3(before.position, place.position) < 1e-12) continue;
     run.push(place);
     if (place.breaks) runs.push([]);
   }

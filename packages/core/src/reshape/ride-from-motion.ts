@@ -5,7 +5,7 @@ import { distance3, type Vec3 } from '../math/vec.js';
 import { simplifyGraph } from '../math/simplify-graph.js';
 import { compilePath } from '../path/compile-path.js';
 import type { CompiledPath } from '../path/compiled-path.js';
-import { fitPlaces } from './fit-places.js';
+import { fitPositions } from './fit-positions.js';
 import { PathError } from '../path/path-error.js';
 
 /** A motion as a path and when to be where on it. */
@@ -43,7 +43,7 @@ export function rideFromMotion(
   });
   if (places.length < 2) throw new PathError(`"${name}" stands still: a motion was expected.`);
   const blank: ShotPath = { ...defaultsOf(ShotPath), id: 'motion', name };
-  const path = fitPlaces(blank, Float64Array.from(places.flat()), false, tolerance);
+  const path = fitPositions(blank, Float64Array.from(places.flat()), false, tolerance);
   const distances = distancesOf(places, compilePath(path), tolerance);
   const values = placeAtFrame.map((i) => distances[i]);
   const kept = simplifyGraph(frames, values, tolerance);

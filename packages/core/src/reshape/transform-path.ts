@@ -17,7 +17,7 @@ export interface WorldMove {
 export function moveWholePath(path: ShotPath, move: WorldMove): ShotPath {
   const { translation, rotation, scale } = path.transform;
   const transform: Transform = {
-    translation: movedPlace(move, translation),
+    translation: movedPosition(move, translation),
     rotation: quat.multiply([0, 0, 0, 1], move.rotation, rotation) as Quat,
     scale: scale.map((value) => value * move.scale) as Vec3,
   };
@@ -26,11 +26,11 @@ export function moveWholePath(path: ShotPath, move: WorldMove): ShotPath {
 
 /** Some of the points moved, handles and all. */
 export function moveSomePoints(path: ShotPath, chosen: ReadonlySet<number>, move: WorldMove): ShotPath {
-  return mapPoints(path, (world, i) => (chosen.has(i) ? movedPlace(move, world) : world));
+  return mapPoints(path, (world, i) => (chosen.has(i) ? movedPosition(move, world) : world));
 }
 
 /** A place of the world after a move. */
-export function movedPlace({ pivot, translation, rotation, scale }: WorldMove, world: Vec3): Vec3 {
+export function movedPosition({ pivot, translation, rotation, scale }: WorldMove, world: Vec3): Vec3 {
   const out = vec3.subtract([0, 0, 0], world, pivot) as Vec3;
   vec3.transformQuat(out, vec3.scale(out, out, scale), rotation);
   vec3.add(out, out, pivot);

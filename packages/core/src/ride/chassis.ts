@@ -1,5 +1,5 @@
 import type { Chassis, Rider } from '../document/shot-rider.js';
-import { ownAxes, ownPlace } from './contact-points.js';
+import { ownAxes, ownPosition } from './contact-points.js';
 
 /** How far a model reaches along each of its own axes, metres before its rider's scale. */
 export interface ModelBox {
@@ -28,12 +28,12 @@ export function chassisOf(rider: Rider, box: ModelBox | null): Chassis | null {
   }
   if (wheels.length === 0) return null;
   const places = wheels.map(({ centre, radius }) => ({
-    at: ownPlace(axes, centre)[0],
+    at: ownPosition(axes, centre)[0],
     radius: radius * scale,
   }));
   const axles = places.map(({ at }) => at);
   const ends = box
-    ? [box.low, box.high].map((corner) => ownPlace(axes, [corner[0], corner[1], corner[2]])[0])
+    ? [box.low, box.high].map((corner) => ownPosition(axes, [corner[0], corner[1], corner[2]])[0])
     : places.flatMap(({ at, radius }) => [at - radius, at + radius]);
   return {
     frontAxle: Math.max(...axles),
@@ -59,6 +59,6 @@ export function riderLength(rider: Rider, box: ModelBox | null): number {
   if (chassis !== null) return couplingLength(chassis);
   if (box === null) return 0;
   const axes = ownAxes(rider);
-  const [back, front] = [box.low, box.high].map(([x, y, z]) => ownPlace(axes, [x, y, z])[0]);
+  const [back, front] = [box.low, box.high].map(([x, y, z]) => ownPosition(axes, [x, y, z])[0]);
   return Math.abs(front - back);
 }

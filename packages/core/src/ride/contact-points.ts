@@ -38,7 +38,7 @@ export function ownAxes({ hitch, rest }: Pick<Rider, 'hitch' | 'rest'>): OwnAxes
 const dot = (a: Vec3, b: Vec3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
 /** A place of the model as metres ahead, to the left and up, scaled. */
-export function ownPlace({ ahead, left, up, scale }: OwnAxes, place: Vec3): Vec3 {
+export function ownPosition({ ahead, left, up, scale }: OwnAxes, place: Vec3): Vec3 {
   return [scale[0] * dot(place, ahead), scale[1] * dot(place, left), scale[2] * dot(place, up)];
 }
 
@@ -54,7 +54,7 @@ export function contactPoints(rider: Rider, towed = false): ContactPoint[] {
   const axes = ownAxes(rider);
   if (rider.wheels.length > 0) {
     const points = rider.wheels.map(({ centre, radius }): ContactPoint => {
-      const [ahead, left] = ownPlace(axes, centre);
+      const [ahead, left] = ownPosition(axes, centre);
       return { ahead, left, radius: radius * axes.scale[2] };
     });
     const axles = new Set(points.map(({ ahead }) => Math.round(ahead * 1e3)));

@@ -76,9 +76,9 @@ export function compileGroundFit(
     },
     lift(at, point) {
       raw(at, frame);
-      const { plane, places, heights } = fit.solve(at, frame);
+      const { plane, inPlan, heights } = fit.solve(at, frame);
       const tilt = tilts ? 1 : 0;
-      const on = plane.at + tilt * (plane.ahead * places[2 * point] + plane.left * places[2 * point + 1]);
+      const on = plane.at + tilt * (plane.ahead * inPlan[2 * point] + plane.left * inPlan[2 * point + 1]);
       const steep = tilt * Math.hypot(plane.ahead, plane.left);
       return (heights[point] - on) / Math.sqrt(1 + steep * steep);
     },
@@ -141,7 +141,7 @@ function rearmost(points: readonly ContactPoint[]): number[] {
 interface Solved {
   readonly plane: Plane;
   /** Of all points: ahead and to the left in plan, and the ground's height there. */
-  readonly places: Float64Array;
+  readonly inPlan: Float64Array;
   readonly heights: Float64Array;
   /** Where the coupling is held; null without one. */
   readonly held: Vec3 | null;
@@ -153,7 +153,7 @@ const ROUNDS = 6;
 /** The plane under a rider's points, kept for the place that was asked for last. */
 class PlaneFit implements Solved {
   readonly plane: Plane = { at: 0, ahead: 0, left: 0 };
-  readonly places: Float64Array;
+  readonly inPlan: Float64Array;
   readonly heights: Float64Array;
   readonly held: Vec3 | null;
   private readonly standingPlaces: Float64Array;
@@ -166,7 +166,7 @@ class PlaneFit implements Solved {
     private readonly standing: readonly number[],
     private readonly coupling: Coupling | null,
   ) {
-    this.places = new Float64Array(2 * points.length);
+    this.inPlan = new Float64Array(2 * points.length);
     this.heights = new Float64Array(points.length);
     this.standingPlaces = new Float64Array(2 * standing.length);
     this.standingHeights = new Float64Array(standing.length);
@@ -177,12 +177,12 @@ class PlaneFit implements Solved {
   solve(at: number, raw: Float64Array): Solved {
     if (at === this.solved) return this;
     this.solved = at;
-    const { points, places, heights, plane, coupling, held } = this;
+    const { points, inPlan, heights, plane, coupling, held } = this;
     const cos = Math.sqrt(raw[9] * raw[9] + raw[11] * raw[11]);
     for (let i = 0; i < points.length; i++) heights[i] = this.tracks[i].height(at);
     this.spread(cos);
     if (coupling === null || held === null) {
-      planeThrough(places, heights, plane);
+      planeThrough(inPlan, heights, plane);
       return this;
     }
     coupling.at(at, held);
@@ -190,8 +190,8 @@ class PlaneFit implements Solved {
       const level = 1 / Math.sqrt(1 + plane.ahead * plane.ahead);
       this.spread(round === 0 ? cos : level);
       this.standing.forEach((i, k) => {
-        this.standingPlaces[2 * k] = places[2 * i];
-        this.standingPlaces[2 * k + 1] = places[2 * i + 1];
+        this.standingPlaces[2 * k] = inPlan[2 * i];
+        this.standingPlaces[2 * k + 1] = inPlan[2 * i + 1];
         this.standingHeights[k] = heights[i];
       });
       const ahead = coupling.ahead * (round === 0 ? cos : level);
@@ -202,8 +202,8 @@ class PlaneFit implements Solved {
 
   private spread(cos: number): void {
     this.points.forEach(({ ahead, left }, i) => {
-      this.places[2 * i] = cos * ahead;
-      this.places[2 * i + 1] = cos * left;
+      this.inPlan[2 * i] = cos * ahead;
+      this.inPlan[2 * i + 1] = cos * left;
     });
   }
 }

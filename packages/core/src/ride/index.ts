@@ -2,4 +2,4 @@ export { newHitch } from './new-hitch.js';
 export { chassisOf, couplingLength, hasWheelbase, riderLength, type ModelBox } from './chassis.js';
 export { suggestBankWindow } from './suggest-window.js';
 export { GRAVITY } from './lateral.js';
-export { contactPoints, ownAxes, ownPlace, type OwnAxes } from './contact-points.js';
+export { contactPoints, ownAxes, ownPosition, type OwnAxes } from './contact-points.js';

@@ -1,7 +1,7 @@
 import { vec3 } from 'gl-matrix';
 import type { Ball, Steering, Wheel } from '../document/shot-rider.js';
 import { AXES, type Axis } from '../document/shot-facing.js';
-import { boxOf, isRoundAbout, placesUpTo, type ModelPart } from '../facing/round-part.js';
+import { boxOf, isRoundAbout, positionsUpTo, type ModelPart } from '../facing/round-part.js';
 import type { FoundFacing } from '../facing/find-facing.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { axisVector } from '../pose/axes.js';
@@ -45,7 +45,7 @@ export function findRig(parts: readonly RigPart[], facing: Pick<FoundFacing, 'fo
   const wholes = parts.map((_, i) => wholeOf(parts, i));
   const ball = findBall(parts);
   if (ball) return { wheels: [], steering: { node: null, axis: '+z' }, body: null, ball };
-  const ground = parts.reduce((low, { places }) => Math.min(low, extent(places, up)[0]), Infinity);
+  const ground = parts.reduce((low, { positions }) => Math.min(low, extent(positions, up)[0]), Infinity);
   const taken = new Set<number>();
   const found: { wheel: Wheel; ahead: number }[] = [];
   parts.forEach((part, i) => {
@@ -82,7 +82,7 @@ function under(parts: readonly RigPart[], top: number): RigPart[] {
 
 /** All places of a part and of what hangs on it; none where they are too many for a wheel. */
 function wholeOf(parts: readonly RigPart[], top: number): number[] {
-  return placesUpTo(under(parts, top), MOST_PLACES);
+  return positionsUpTo(under(parts, top), MOST_PLACES);
 }
 
 function wheelOf(
@@ -198,12 +198,12 @@ function bodyOf(parts: readonly RigPart[], wheels: ReadonlySet<number>): string 
       !wheels.has(i) &&
       BODY.test(names[0]) &&
       !WHEEL.test(names[0]) &&
-      under(parts, i).some(({ places }) => places.length > 0),
+      under(parts, i).some(({ positions }) => positions.length > 0),
   );
   if (named >= 0) return parts[named].names[0];
   let best = -1;
-  parts.forEach(({ places }, i) => {
-    if (!wheels.has(i) && size(places) > (best < 0 ? 0 : size(parts[best].places))) best = i;
+  parts.forEach(({ positions }, i) => {
+    if (!wheels.has(i) && size(positions) > (best < 0 ? 0 : size(parts[best].positions))) best = i;
   });
   return best < 0 ? null : parts[best].names[0];
 }
@@ -211,7 +211,7 @@ function bodyOf(parts: readonly RigPart[], wheels: ReadonlySet<number>): string 
 /** A model that is one ball. */
 function findBall(parts: readonly RigPart[]): Ball | null {
   const tops = parts.filter(({ parent }) => parent < 0);
-  const all = placesUpTo(parts, MOST_PLACES);
+  const all = positionsUpTo(parts, MOST_PLACES);
   const box = boxOf(all);
   if (tops.length !== 1 || box === null || all.length < 60) return null;
   const centre = box.high.map((value, k) => (value + box.low[k]) / 2) as Vec3;

@@ -1,6 +1,6 @@
 import type { Rider, Wheel } from '../document/shot-rider.js';
 import type { ChassisMotion } from '../ride/chassis-motion.js';
-import { ownAxes, ownPlace } from '../ride/contact-points.js';
+import { ownAxes, ownPosition } from '../ride/contact-points.js';
 import { axisVector } from '../pose/axes.js';
 import { ChassisRates } from './chassis-rates.js';
 import { compileWheel, type WheelTravel } from './wheel-travel.js';
@@ -26,7 +26,7 @@ export function compileWheels(rider: Rider, chassis: ChassisMotion): RollingWhee
   const rates = new ChassisRates(chassis);
   const travels = new Map<string, WheelTravel>();
   return rider.wheels.map((wheel): RollingWheel => {
-    const centre = ownPlace(axes, wheel.centre);
+    const centre = ownPosition(axes, wheel.centre);
     const radius = wheel.radius * axes.scale[2];
     const contact: [number, number, number] = [centre[0], centre[1], centre[2] - radius];
     // Wheels side by side on one axle often stand in one place (twins, or one mesh for both).

@@ -1,10 +1,10 @@
-import { ownAxes, ownPlace, type Rider, type Wheel } from '@fleet-rail/core';
+import { ownAxes, ownPosition, type Rider, type Wheel } from '@fleet-rail/core';
 
 /** Where a wheel is on its rider, in words. */
 export function wheelPlace(rider: Rider, wheel: Wheel): string {
   const axes = ownAxes(rider);
-  const places = rider.wheels.map(({ centre }) => ownPlace(axes, centre));
-  const [ahead, left] = ownPlace(axes, wheel.centre);
+  const places = rider.wheels.map(({ centre }) => ownPosition(axes, centre));
+  const [ahead, left] = ownPosition(axes, wheel.centre);
   const [front, rear] = [Math.max(...places.map(([x]) => x)), Math.min(...places.map(([x]) => x))];
   const end =
     front - rear < 1e-3

@@ -17,8 +17,8 @@ import {
   offsetSideways,
   openRiddenPath,
   openPath,
-  mirroredPlace,
-  movedPlace,
+  mirroredPosition,
+  movedPosition,
   resamplePath,
   reshapeRiddenPath,
   reverseRiddenPath,
@@ -104,11 +104,11 @@ function correspondence(path: ShotPath, operation: Reshaping): Correspondence {
     case 'drape':
       return 'plan';
     case 'mirror':
-      return (place) => mirroredPlace(place, operation.axis, operation.at);
+      return (place) => mirroredPosition(place, operation.axis, operation.at);
     case 'move': {
       if (operation.points.length > 0) return 'nearest';
       const move = worldMove(path, operation);
-      return (place) => movedPlace(move, place);
+      return (place) => movedPosition(move, place);
     }
     case 'close':
     case 'unlink':

@@ -83,7 +83,7 @@ it('a join takes the riders of both paths along', () => {
 it('tells points, length and how far a near result is from the path', () => {
   const thin = previewOperation(shot, { kind: 'thin', path: 'a', tolerance: 0.05 }, groundHeightOf(null));
   expect(thin.pointsBefore).toBe(4);
-  expect(thin.pointsAfter).toBe(thin.places.length);
+  expect(thin.pointsAfter).toBe(thin.positions.length);
   expect(thin.deviation).toBeLessThan(0.055);
   expect(thin.length).toBeCloseTo(compilePath(thin.paths[0]).length, 9);
   const lifted = previewOperation(
@@ -105,11 +105,11 @@ it('turned to the left about its middle, +Z becomes +X; tilted, its far end is u
     { kind: 'move', path: 'l', points: [], by: [0, 0, 0], turnDeg: 90, tiltDeg: 0, scale: 1 },
     groundHeightOf(null),
   );
-  turned.places[1].forEach((value, k) => expect(value).toBeCloseTo([5, 0, 0][k], 9));
+  turned.positions[1].forEach((value, k) => expect(value).toBeCloseTo([5, 0, 0][k], 9));
   const tilted = previewOperation(
     line,
     { kind: 'move', path: 'l', points: [], by: [0, 0, 0], turnDeg: 0, tiltDeg: 90, scale: 1 },
     groundHeightOf(null),
   );
-  tilted.places[1].forEach((value, k) => expect(value).toBeCloseTo([0, 5, 0][k], 9));
+  tilted.positions[1].forEach((value, k) => expect(value).toBeCloseTo([0, 5, 0][k], 9));
 });

@@ -34,7 +34,7 @@ export interface Preview {
   /** Centre lines of the resulting paths, x, y, z a place. */
   readonly lines: readonly Float32Array[];
   /** Where their points stand. */
-  readonly places: readonly Vec3[];
+  readonly positions: readonly Vec3[];
 }
 
 /** Operations whose result is meant to stay near the path; the others move it on purpose. */
@@ -74,7 +74,7 @@ export function previewOperation(shot: Shot, operation: Operation, ground: Groun
     deviation: near ? deviation(from, curves[0]) : null,
     bridge: bridgeOf(shot, operation),
     lines: curves.map((curve) => centreLine(ribbonFrames(curve))),
-    places: changed.flatMap((path) => path.points.map((point) => toWorld(path.transform, point.position))),
+    positions: changed.flatMap((path) => path.points.map((point) => toWorld(path.transform, point.position))),
   };
 }
 

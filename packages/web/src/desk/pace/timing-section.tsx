@@ -1,11 +1,4 @@
-import {
-  beginAtPlace,
-  changeMode,
-  curveRidden,
-  metresPerValue,
-  type Pace,
-  type Rider,
-} from '@fleet-rail/core';
+import { beginAt, changeMode, curveRidden, metresPerValue, type Pace, type Rider } from '@fleet-rail/core';
 import { useState } from 'react';
 import { changePace } from '../../edits/rider-edits';
 import { Choice } from '../../ui/choice';
@@ -49,7 +42,7 @@ export function TimingSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const begin = (frame: number, value: number, gesture?: string) =>
     edit(
       'Start',
-      changePace(rider.id, (before) => beginAtPlace(before, frame, value)),
+      changePace(rider.id, (before) => beginAt(before, frame, value)),
       gesture,
     );
   return (

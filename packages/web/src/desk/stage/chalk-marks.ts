@@ -1,7 +1,7 @@
 import {
   POSE,
   ownAxes,
-  placeOn,
+  pointOn,
   type Rider,
   type SampledGauge,
   type Vec3,
@@ -46,13 +46,13 @@ export function chalkMarks(
   });
   const axes = ownAxes(rider);
   const size = axes.scale[0];
-  for (const { place, turn, left } of plants) {
-    addPrint(place, turn, size, marks);
+  for (const { position, turn, left } of plants) {
+    addPrint(position, turn, size, marks);
     if (left <= SMEAR) continue;
     const way: Vec3 = [Math.sin(turn), 0, Math.cos(turn)];
     addStrip(
-      place.map((value, k) => value - (left / 2) * way[k]) as Vec3,
-      place.map((value, k) => value + (left / 2) * way[k]) as Vec3,
+      position.map((value, k) => value - (left / 2) * way[k]) as Vec3,
+      position.map((value, k) => value + (left / 2) * way[k]) as Vec3,
       [way[2], 0, -way[0]],
       0.02,
       smears,
@@ -91,8 +91,8 @@ function addDash(
   const side: Vec3 = [0, 0, 0];
   const at = (sample: number): Vec3 => {
     const pose = poseOf(sample);
-    const base = placeOn(pose, own, [0, 0, 0]);
-    placeOn(pose, own.map((value, k) => value + axes.left[k]) as Vec3, side);
+    const base = pointOn(pose, own, [0, 0, 0]);
+    pointOn(pose, own.map((value, k) => value + axes.left[k]) as Vec3, side);
     for (let k = 0; k < 3; k++) side[k] -= base[k];
     return base;
   };

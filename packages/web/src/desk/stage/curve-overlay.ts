@@ -13,7 +13,7 @@ import { dots, placeDots, setTriples } from './dots';
 export interface HandleEnd {
   readonly index: number;
   readonly side: 'in' | 'out';
-  readonly place: Vec3;
+  readonly position: Vec3;
 }
 
 type Segments = THREE.LineSegments<THREE.BufferGeometry, THREE.LineBasicMaterial>;
@@ -25,7 +25,7 @@ const COMB_PIXELS = 60;
 export class CurveOverlay {
   readonly object = new THREE.Group();
   handles: readonly HandleEnd[] = [];
-  marks: readonly { readonly id: string; readonly place: Vec3 }[] = [];
+  marks: readonly { readonly id: string; readonly position: Vec3 }[] = [];
   private readonly polygon = segments();
   private readonly comb = segments();
   private readonly handleDots = dots(8, 'disc');
@@ -56,15 +56,15 @@ export class CurveOverlay {
       pair === null || !chosen.has(index)
         ? []
         : [
-            { index, side: 'in', place: pair[0] },
-            { index, side: 'out', place: pair[1] },
+            { index, side: 'in', position: pair[0] },
+            { index, side: 'out', position: pair[1] },
           ],
     );
     this.handles = ends;
     setTriples(this.polygon.geometry, 'position', polygon.runs.flat(2));
     placeDots(
       this.handleDots,
-      ends.map(({ place }) => place),
+      ends.map(({ position }) => position),
       ends.map(() => theme.signal),
     );
     this.polygon.material.color.set(theme.quiet);
@@ -93,10 +93,10 @@ export class CurveOverlay {
     theme: Theme,
   ): void {
     this.marks =
-      curve === null ? [] : marks.map(({ id, distance }) => ({ id, place: positionAt(curve, distance) }));
+      curve === null ? [] : marks.map(({ id, distance }) => ({ id, position: positionAt(curve, distance) }));
     placeDots(
       this.markDots,
-      this.marks.map(({ place }) => place),
+      this.marks.map(({ position }) => position),
       this.marks.map(() => theme.ink),
     );
   }

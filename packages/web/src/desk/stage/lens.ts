@@ -20,7 +20,7 @@ export function lensOf(state: DeskState): Lens | null {
   const toNose = new THREE.Quaternion(...axesToTravel(forward, up)).conjugate();
   const [x, y, z, ...turn] = pose.subarray(0, POSE.distance);
   return {
-    place: new THREE.Vector3(x, y, z),
+    position: new THREE.Vector3(x, y, z),
     turn: new THREE.Quaternion(...(turn as [number, number, number, number]))
       .multiply(toNose)
       .multiply(HALF_TURN),

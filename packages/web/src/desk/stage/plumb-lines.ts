@@ -15,7 +15,7 @@ const HEAD_PIXELS = 26;
  */
 export class PlumbLines {
   readonly object = new THREE.Group();
-  places: readonly Vec3[] = [];
+  positions: readonly Vec3[] = [];
   private readonly feet = dots(7, 'ring');
   private readonly points = dots(11, 'disc');
   private readonly heads = dots(12, 'lozenge');
@@ -35,7 +35,7 @@ export class PlumbLines {
   }
 
   show(places: readonly Vec3[], off: readonly boolean[], chosen: ReadonlySet<number>, theme: Theme): void {
-    this.places = places;
+    this.positions = places;
     this.headColors = places.map((_, i) => (chosen.has(i) ? theme.signal : theme.quiet));
     const pointColor = (i: number) => (chosen.has(i) ? theme.signal : off[i] ? theme.hairline : theme.ink);
     placeDots(
@@ -54,15 +54,15 @@ export class PlumbLines {
   /** Sets the heads for the present view; from above they would only cover the points. */
   update(metresPerPixel: (place: Vec3) => number, lifts: boolean): void {
     this.heads.visible = lifts;
-    const tops = this.places.map((place) => this.headOf(place, metresPerPixel));
+    const tops = this.positions.map((place) => this.headOf(place, metresPerPixel));
     placeDots(this.heads, tops, this.headColors);
-    const lines = this.places.flatMap((place, i) => [place[0], 0, place[2], ...(lifts ? tops[i] : place)]);
+    const lines = this.positions.flatMap((place, i) => [place[0], 0, place[2], ...(lifts ? tops[i] : place)]);
     setTriples(this.plumb.geometry, 'position', lines);
   }
 
   /** Where each grip of a point is. */
   gripPlace(index: number, grip: Grip, metresPerPixel: (place: Vec3) => number): Vec3 {
-    const place = this.places[index];
+    const place = this.positions[index];
     if (grip === 'foot') return [place[0], 0, place[2]];
     return grip === 'point' ? place : this.headOf(place, metresPerPixel);
   }

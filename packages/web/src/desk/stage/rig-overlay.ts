@@ -1,4 +1,4 @@
-import { axisVector, ownAxes, placeOn, type Rider, type Vec3, type Wheel } from '@fleet-rail/core';
+import { axisVector, ownAxes, pointOn, type Rider, type Vec3, type Wheel } from '@fleet-rail/core';
 import * as THREE from 'three';
 import type { Theme } from '../../theme/theme';
 import type { DeskState } from '../desk-store';
@@ -7,7 +7,7 @@ import type { DeskState } from '../desk-store';
 export interface RigGrip {
   readonly node: string;
   readonly grip: 'centre' | 'rim' | 'foot';
-  readonly place: Vec3;
+  readonly position: Vec3;
 }
 
 const SEGMENTS = 40;
@@ -53,7 +53,7 @@ export class RigOverlay {
     const asset = state.shot.models.find(({ id }) => id === rider.model)?.source.asset;
     const rig = state.models.find(({ id }) => id === asset)?.facts.rig;
     const toWorld = (place: Vec3): Vec3 =>
-      placeOn(pose, place.map((value, k) => value * rider.rest.scale[k]) as Vec3, [0, 0, 0]);
+      pointOn(pose, place.map((value, k) => value * rider.rest.scale[k]) as Vec3, [0, 0, 0]);
     const bare = rider.wheels.length === 0;
     draw(
       this.lines,
@@ -70,12 +70,12 @@ export class RigOverlay {
     );
     this.current = [
       ...rider.wheels.flatMap((wheel): RigGrip[] => [
-        { node: wheel.node, grip: 'centre', place: toWorld(wheel.centre) },
-        { node: wheel.node, grip: 'rim', place: toWorld(rimOf(rider, wheel)) },
+        { node: wheel.node, grip: 'centre', position: toWorld(wheel.centre) },
+        { node: wheel.node, grip: 'rim', position: toWorld(rimOf(rider, wheel)) },
       ]),
-      ...[...feet].map(([node, place]): RigGrip => ({ node, grip: 'foot', place: toWorld(place) })),
+      ...[...feet].map(([node, place]): RigGrip => ({ node, grip: 'foot', position: toWorld(place) })),
     ];
-    const places = Float32Array.from(this.current.flatMap(({ place }) => place));
+    const places = Float32Array.from(this.current.flatMap(({ position }) => position));
     this.dots.geometry.setAttribute('position', new THREE.BufferAttribute(places, 3));
     this.lines.material.color.set(theme.signal);
     this.found.material.color.set(theme.attention);

@@ -69,7 +69,7 @@ export class ScreenProjection {
   }
 
   /** The thing drawn nearest to the pointer, within so many pixels. */
-  nearestOf<T extends { readonly place: Vec3 }>(
+  nearestOf<T extends { readonly position: Vec3 }>(
     things: readonly T[],
     x: number,
     y: number,
@@ -77,7 +77,7 @@ export class ScreenProjection {
   ): T | null {
     let best: { thing: T; distance: number } | null = null;
     for (const thing of things) {
-      const distance = this.distanceTo(thing.place, x, y);
+      const distance = this.distanceTo(thing.position, x, y);
       if (distance <= pixels && (best === null || distance < best.distance)) best = { thing, distance };
     }
     return best?.thing ?? null;

@@ -1,4 +1,4 @@
-import { POSE, placeOn, type Shot, type Vec3 } from '@fleet-rail/core';
+import { POSE, pointOn, type Shot, type Vec3 } from '@fleet-rail/core';
 import * as THREE from 'three';
 import type { Evaluation } from '../../evaluation/evaluation';
 import { poseAt } from '../../evaluation/pose-at';
@@ -28,7 +28,7 @@ export function sightLines(shot: Shot, evaluation: Evaluation, riderId: string):
     let there = target.point ?? null;
     if (other) {
       poseAt(evaluation, other, frame, pose);
-      there = placeOn(pose, (target.at ?? [0, 0, 0]).map((value, k) => value * scale[k]) as Vec3);
+      there = pointOn(pose, (target.at ?? [0, 0, 0]).map((value, k) => value * scale[k]) as Vec3);
     }
     if (there === null) continue;
     poseAt(evaluation, evaluated, frame, pose);

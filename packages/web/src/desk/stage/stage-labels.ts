@@ -18,7 +18,7 @@ export interface StageLabel {
 /** Something of the stage that the page writes over it, and where that stands in the scene. */
 export interface PlacedLabel {
   readonly key: string;
-  readonly place: Vec3;
+  readonly position: Vec3;
 }
 
 const pose = new Float64Array(POSE.size);
@@ -28,24 +28,24 @@ const positionIn = (of: Float64Array): Vec3 => [of[0], of[1], of[2]];
 export function stageLabels(
   { evaluation, points, view, riderId, frame }: DeskState,
   shownPoints: readonly Vec3[],
-  marks: readonly { readonly id: string; readonly place: Vec3 }[],
+  marks: readonly { readonly id: string; readonly position: Vec3 }[],
   ghosts: readonly Ghost[],
 ): PlacedLabel[] {
   const labels: PlacedLabel[] = [];
   const all = shownPoints.length <= MOST_POINTS;
-  shownPoints.forEach((place, i) => {
-    if (all || points.has(i)) labels.push({ key: `point ${i}`, place });
+  shownPoints.forEach((position, i) => {
+    if (all || points.has(i)) labels.push({ key: `point ${i}`, position });
   });
-  for (const { id, place } of marks) labels.push({ key: `mark ${id}`, place });
+  for (const { id, position } of marks) labels.push({ key: `mark ${id}`, position });
   for (const ghost of ghosts) {
-    if (ghost.label) labels.push({ key: `ghost ${ghost.label}`, place: positionIn(ghost.pose) });
+    if (ghost.label) labels.push({ key: `ghost ${ghost.label}`, position: positionIn(ghost.pose) });
   }
   // A picture is looked at without badges.
   if (view === 'through' || evaluation === null) return labels;
   for (const rider of evaluation.riders.values()) {
     if (evaluation.riders.size > MOST_BADGES && rider.id !== riderId) continue;
     poseAt(evaluation, rider, frame, pose);
-    labels.push({ key: `rider ${rider.id}`, place: positionIn(pose) });
+    labels.push({ key: `rider ${rider.id}`, position: positionIn(pose) });
   }
   return labels;
 }

@@ -5,7 +5,7 @@ import {
   controlPolygon,
   nearestToRay,
   toWorld,
-  type NearestPlace,
+  type NearestPoint,
   type Shot,
   type ShotPath,
   type Vec3,
@@ -128,7 +128,7 @@ export class StageView {
     this.updatePoints(state, theme, showPoints ? path : undefined);
     this.preview.show(state.tool.kind === 'draw' ? state.tool.places : null, state.drawing.kind, theme);
     const result = state.preview && 'preview' in state.preview ? state.preview.preview : null;
-    this.bright.show(brightLines(state), theme.signal, state.operation ? result?.places : undefined);
+    this.bright.show(brightLines(state), theme.signal, state.operation ? result?.positions : undefined);
     this.fitUnseen();
     this.redraw();
   }
@@ -194,7 +194,7 @@ export class StageView {
     if (!this.plumb.object.visible) return null;
     const grips: Grip[] = this.views.current === 'plan' ? ['point'] : ['head', 'point', 'foot'];
     let best: { index: number; grip: Grip; distance: number } | null = null;
-    this.plumb.places.forEach((_, index) => {
+    this.plumb.positions.forEach((_, index) => {
       for (const grip of grips) {
         const distance = this.projection.distanceTo(this.plumb.gripPlace(index, grip, this.spanAt), x, y);
         if (distance <= GRIP_PIXELS && (best === null || distance < best.distance - 0.5))
@@ -218,9 +218,9 @@ export class StageView {
   pickHandle(x: number, y: number): HandleEnd | null {
     if (!this.overlay.object.visible) return null;
     // A handle that lies on its point would keep the point from being taken hold of.
-    const free = this.overlay.handles.filter(({ index, place }) => {
-      const point = this.projection.toScreen(this.plumb.places[index]);
-      const end = this.projection.toScreen(place);
+    const free = this.overlay.handles.filter(({ index, position }) => {
+      const point = this.projection.toScreen(this.plumb.positions[index]);
+      const end = this.projection.toScreen(position);
       return point && end && Math.hypot(end.x - point.x, end.y - point.y) > GRIP_PIXELS / 2;
     });
     return this.projection.nearestOf(free, x, y, GRIP_PIXELS);
@@ -241,14 +241,14 @@ export class StageView {
   pointsIn(x0: number, y0: number, x1: number, y1: number): number[] {
     const inside = (value: number, a: number, b: number) =>
       value >= Math.min(a, b) && value <= Math.max(a, b);
-    return [...this.plumb.places.keys()].filter((i) => {
-      const at = this.projection.toScreen(this.plumb.places[i]);
+    return [...this.plumb.positions.keys()].filter((i) => {
+      const at = this.projection.toScreen(this.plumb.positions[i]);
       return at !== null && inside(at.x, x0, x1) && inside(at.y, y0, y1);
     });
   }
 
   /** The place of a path nearest to the pointer; null where the pointer is not near, unless `anywhere`. */
-  placeOnPath(path: ShotPath, x: number, y: number, anywhere = false): NearestPlace | null {
+  placeOnPath(path: ShotPath, x: number, y: number, anywhere = false): NearestPoint | null {
     const curve = compiledPathOf(path);
     if (curve instanceof PathError) return null;
     const { origin, direction } = this.projection.rayAt(x, y).ray;
@@ -291,10 +291,10 @@ export class StageView {
     if (this.state === null) return;
     const shown = this.plumb.object.visible;
     const marks = shown ? this.overlay.marks : [];
-    const labels = stageLabels(this.state, shown ? this.plumb.places : [], marks, this.ghosts);
+    const labels = stageLabels(this.state, shown ? this.plumb.positions : [], marks, this.ghosts);
     this.onDrawn(
-      labels.flatMap(({ key, place }) => {
-        const at = this.projection.toScreen(place);
+      labels.flatMap(({ key, position }) => {
+        const at = this.projection.toScreen(position);
         return at ? [{ key, ...at }] : [];
       }),
     );

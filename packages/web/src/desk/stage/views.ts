@@ -19,7 +19,7 @@ type OwnView = Exclude<ViewName, 'through'>;
 
 /** What a rider's camera sees. */
 export interface Lens {
-  readonly place: THREE.Vector3;
+  readonly position: THREE.Vector3;
   readonly turn: THREE.Quaternion;
   /** Up and down, radians. */
   readonly fieldOfView: number;
@@ -86,10 +86,10 @@ export class Views {
   }
 
   /** Looks through a rider's camera: its picture lies in the middle of the stage, with some room round it. */
-  lookThrough({ place, turn, fieldOfView, aspect }: Lens): void {
+  lookThrough({ position, turn, fieldOfView, aspect }: Lens): void {
     const { through, width, height } = this;
     const picture = pictureRect(width, height, aspect);
-    through.position.copy(place);
+    through.position.copy(position);
     through.quaternion.copy(turn);
     through.aspect = width / height;
     through.fov = 2 * Math.atan((Math.tan(fieldOfView / 2) * height) / picture.height) * DEGREES;

@@ -111,8 +111,8 @@ function dragFoot({ stage, desk, onHover }: ToolContext, held: HeldFoot, at: Sta
   const names = (hierarchies.get(rider.model ?? '')?.nodes ?? []).map(({ name }) => name);
   const free = names.filter((name) => name === foot || !feet.some(({ node }) => node === name));
   const places = free.flatMap((name) => {
-    const place = stage.figures.partPlace(rider.id, name, true);
-    return place ? [{ name, place }] : [];
+    const position = stage.figures.partPlace(rider.id, name, true);
+    return position ? [{ name, position }] : [];
   });
   const node = stage.projection.nearestOf(places, at.x, at.y, Infinity)?.name ?? foot;
   onHover(node);

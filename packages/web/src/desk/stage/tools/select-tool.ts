@@ -47,7 +47,7 @@ export function selectTool(context: ToolContext, boxing: boolean): StageTool {
     if (path === null || operation !== null) return null;
     const handle = stage.pickHandle(at.x, at.y);
     if (handle) {
-      const grabbed = grabbedAt(at.x, at.y, handle.place, false);
+      const grabbed = grabbedAt(at.x, at.y, handle.position, false);
       return grabbed && { kind: 'handle', path, handle, grabbed };
     }
     const hit = stage.pickGrip(at.x, at.y);
@@ -81,9 +81,9 @@ export function selectTool(context: ToolContext, boxing: boolean): StageTool {
   };
 
   const dragHandle = ({ path, handle, grabbed }: Extract<Held, { kind: 'handle' }>, at: StagePointer) => {
-    const now = grabbedAt(at.x, at.y, handle.place, false);
+    const now = grabbedAt(at.x, at.y, handle.position, false);
     if (now === null) return;
-    const end = handle.place.map((value, k) => value + now[k] - grabbed[k]) as Vec3;
+    const end = handle.position.map((value, k) => value + now[k] - grabbed[k]) as Vec3;
     const { position } = path.points[handle.index];
     const local = toLocal(path.transform, end).map((value, k) =>
       Number((value - position[k]).toFixed(6)),

@@ -14,7 +14,7 @@ import { fitCubics } from './fit-cubics.js';
  * @param rollAt     degrees of roll at place i
  * @param onProgress told the part that is done
  */
-export function fitPlaces(
+export function fitPositions(
   path: ShotPath,
   positions: Float64Array,
   closed: boolean,
@@ -22,9 +22,9 @@ export function fitPlaces(
   rollAt: (i: number) => number = () => 0,
   onProgress?: (part: number) => void,
 ): ShotPath {
-  const places = closed ? Float64Array.from([...positions, ...positions.subarray(0, 3)]) : positions;
-  const tangents = chordTangents(places, closed);
-  const fitted = fitCubics({ positions: places, tangents }, tolerance, onProgress);
+  const round = closed ? Float64Array.from([...positions, ...positions.subarray(0, 3)]) : positions;
+  const tangents = chordTangents(round, closed);
+  const fitted = fitCubics({ positions: round, tangents }, tolerance, onProgress);
   const pieces: Bezier[] = fitted.map(({ bezier }) => bezier);
   const last = fitted.length - 1;
   return bezierPath(path, pieces, closed, (i) => rollAt(i <= last ? fitted[i].from : fitted[last].to));
