@@ -1,7 +1,7 @@
 import { readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { modelsInPlay, parseShotText, type Shot } from '@fleet-rail/core';
-import { readModel } from '@fleet-rail/core/formats';
+import { readModelDocument } from '@fleet-rail/core/formats';
 import { UsageError } from './options.js';
 
 /** The bytes of a file, or a {@link UsageError} that names it. */
@@ -39,7 +39,7 @@ export async function writeWhole(path: string, content: string | Uint8Array): Pr
 export async function readModels(
   shot: Shot,
   shotFile: string,
-): Promise<Map<string, Awaited<ReturnType<typeof readModel>>['document']>> {
+): Promise<Map<string, Awaited<ReturnType<typeof readModelDocument>>>> {
   const documents = new Map();
   const needed = modelsInPlay(shot);
   for (const [i, model] of shot.models.entries()) {
@@ -51,7 +51,7 @@ export async function readModels(
       );
     }
     const path = join(dirname(shotFile), file);
-    documents.set(model.id, (await readModel(await readBytes(path), path)).document);
+    documents.set(model.id, await readModelDocument(await readBytes(path), path));
   }
   return documents;
 }

@@ -1,8 +1,9 @@
-import type { AnimationChannel, Document, Node, Primitive, mat4 } from '@gltf-transform/core';
+import type { AnimationChannel, Document, Node, Primitive } from '@gltf-transform/core';
 import { vec3 } from 'gl-matrix';
 import type { Vec3 } from '../math/vec.js';
 import { chainEdges } from '../reshape/edge-runs.js';
 import { FormatError } from './format-error.js';
+import { everyNode, numbersOf, type StandingNode } from './gltf-scene.js';
 import {
   addMotion,
   baseName,
@@ -11,7 +12,7 @@ import {
   type Imported,
   type Progress,
 } from './imported.js';
-import { readModel } from './model-read.js';
+import { readModelDocument } from './model-read.js';
 
 const LINES = 1;
 const LINE_LOOP = 2;
@@ -31,16 +32,15 @@ export async function readGltfPaths(
   options: ImportOptions,
   onProgress?: Progress,
 ): Promise<Imported> {
-  const { document } = await readModel(bytes, file);
+  const document = await readModelDocument(bytes, file);
   const into: Imported = { paths: [], rides: [], notes: [] };
-  const root = document.getRoot();
-  const nodes = root.listNodes();
-  nodes.forEach((node, i) => {
-    for (const primitive of node.getMesh()?.listPrimitives() ?? [])
-      addLines(node, primitive, file, options, into);
+  const nodes = everyNode(document);
+  nodes.forEach((one, i) => {
+    for (const primitive of one.node.getMesh()?.listPrimitives() ?? [])
+      addLines(one, primitive, file, options, into);
     onProgress?.((0.5 * i) / nodes.length);
   });
-  addMotionsOf(document, file, options, into);
+  addMotionsOf(document, nodes, file, options, into);
   if (into.paths.length === 0) {
     throw new FormatError(
       file,
@@ -51,7 +51,7 @@ export async function readGltfPaths(
 }
 
 function addLines(
-  node: Node,
+  { node, matrix }: StandingNode,
   primitive: Primitive,
   file: string,
   options: ImportOptions,
@@ -60,11 +60,10 @@ function addLines(
   const mode = primitive.getMode();
   const position = primitive.getAttribute('POSITION');
   if (![LINES, LINE_LOOP, LINE_STRIP].includes(mode) || !position) return;
-  const matrix = node.getWorldMatrix();
-  const places = Array.from({ length: position.getCount() }, (_, i): Vec3 => {
-    const place = position.getElement(i, [0, 0, 0]) as Vec3;
-    return scaled(vec3.transformMat4([0, 0, 0], place, matrix as mat4) as Vec3, options.scale);
-  });
+  const list = numbersOf(position);
+  const places = Array.from({ length: position.getCount() }, (_, i) =>
+    scaled(moved(matrix, [list[3 * i], list[3 * i + 1], list[3 * i + 2]]), options.scale),
+  );
   const indices = primitive.getIndices()?.getArray() ?? Uint32Array.from(places.keys());
   const runs =
     mode === LINES
@@ -93,7 +92,17 @@ function addLines(
 
 const scaled = (place: Vec3, scale: number): Vec3 => place.map((value) => value * scale) as Vec3;
 
-function addMotionsOf(document: Document, file: string, options: ImportOptions, into: Imported): void {
+const moved = (matrix: Float64Array, place: Vec3): Vec3 =>
+  vec3.transformMat4([0, 0, 0], place, matrix) as Vec3;
+
+function addMotionsOf(
+  document: Document,
+  nodes: readonly StandingNode[],
+  file: string,
+  options: ImportOptions,
+  into: Imported,
+): void {
+  const above = new Map(nodes.map(({ node, parent }) => [node, nodes[parent]?.matrix]));
   const channels = document
     .getRoot()
     .listAnimations()
@@ -104,10 +113,8 @@ function addMotionsOf(document: Document, file: string, options: ImportOptions, 
   for (const channel of channels.slice(0, MOST_MOTIONS)) {
     const node = channel.getTargetNode() as Node;
     const { frames, places } = sampleChannel(channel, options.fps);
-    const parent = node.getParentNode()?.getWorldMatrix();
-    const world = places.map((place) =>
-      scaled(parent ? (vec3.transformMat4([0, 0, 0], place, parent as mat4) as Vec3) : place, options.scale),
-    );
+    const parent = above.get(node);
+    const world = places.map((place) => scaled(parent ? moved(parent, place) : place, options.scale));
     addMotion(
       node.getName() || baseName(file),
       frames.map((frame) => frame + options.firstFrame),

@@ -1,4 +1,5 @@
 import type { Document, Node } from '@gltf-transform/core';
+import { standingNodes, standingPositions, type StandingNode } from './gltf-scene.js';
 import type { GroundMesh } from '../contact/ground-surface.js';
 
 /**
@@ -8,43 +9,49 @@ import type { GroundMesh } from '../contact/ground-surface.js';
  * @param names of the nodes that count; all where there are none
  */
 export function groundMeshOf(model: Document, names: readonly string[]): GroundMesh | null {
-  const root = model.getRoot();
-  const scene = root.getDefaultScene() ?? root.listScenes()[0];
   const wanted = new Set(names);
-  const positions: number[] = [];
+  const standing = standingNodes(model);
+  const taken: boolean[] = [];
+  standing.forEach(({ node, parent }) =>
+    taken.push(wanted.size === 0 || taken[parent] || wanted.has(node.getName())),
+  );
+  const chosen = standing.filter((_, i) => taken[i]);
+  const positions = new Float64Array(chosen.reduce((sum, { node }) => sum + 3 * verticesOf(node), 0));
   const indices: number[] = [];
-  const visit = (node: Node, counts: boolean) => {
-    const taken = counts || wanted.has(node.getName());
-    if (taken) addTriangles(node, positions, indices);
-    node.listChildren().forEach((child) => visit(child, taken));
-  };
-  scene?.listChildren().forEach((node) => visit(node, wanted.size === 0));
-  if (indices.length === 0) return null;
-  return { positions: Float64Array.from(positions), indices: Uint32Array.from(indices) };
+  let first = 0;
+  for (const one of chosen) first += addTriangles(one, first, positions, indices);
+  return indices.length === 0 ? null : { positions, indices: Uint32Array.from(indices) };
 }
+
+const verticesOf = (node: Node): number =>
+  (node.getMesh()?.listPrimitives() ?? []).reduce(
+    (sum, primitive) => sum + (primitive.getAttribute('POSITION')?.getCount() ?? 0),
+    0,
+  );
 
 /** How a mesh lists its triangles: three corners each, a strip, or a fan. */
 const MODES = { triangles: 4, strip: 5, fan: 6 };
 
-function addTriangles(node: Node, positions: number[], indices: number[]): void {
-  const m = node.getWorldMatrix();
-  const corner: number[] = [];
-  for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
-    const places = primitive.getAttribute('POSITION');
+/** @returns how many vertices the node has */
+function addTriangles(one: StandingNode, before: number, positions: Float64Array, indices: number[]): number {
+  positions.set(standingPositions(one), 3 * before);
+  let first = before;
+  for (const primitive of one.node.getMesh()?.listPrimitives() ?? []) {
+    const vertices = primitive.getAttribute('POSITION')?.getCount() ?? 0;
     const mode = primitive.getMode();
-    if (!places || mode < MODES.triangles) continue;
-    const first = positions.length / 3;
-    for (let i = 0; i < places.getCount(); i++) {
-      const [x, y, z] = places.getElement(i, corner);
-      for (let k = 0; k < 3; k++) positions.push(m[k] * x + m[4 + k] * y + m[8 + k] * z + m[12 + k]);
+    if (vertices > 0 && mode >= MODES.triangles) {
+      const list = primitive.getIndices()?.getArray();
+      const count = list?.length ?? vertices;
+      const from = first;
+      const at = (i: number) => from + (list ? list[i] : i);
+      if (mode === MODES.triangles) {
+        for (let i = 0; i < count - (count % 3); i++) indices.push(at(i));
+      } else {
+        for (let i = 0; i + 2 < count; i++)
+          indices.push(at(mode === MODES.fan ? 0 : i), at(i + 1), at(i + 2));
+      }
     }
-    const list = primitive.getIndices();
-    const count = list?.getCount() ?? places.getCount();
-    const at = (i: number) => first + (list ? list.getScalar(i) : i);
-    if (mode === MODES.triangles) {
-      for (let i = 0; i < count - (count % 3); i++) indices.push(at(i));
-    } else {
-      for (let i = 0; i + 2 < count; i++) indices.push(at(mode === MODES.fan ? 0 : i), at(i + 1), at(i + 2));
-    }
+    first += vertices;
   }
+  return first - before;
 }

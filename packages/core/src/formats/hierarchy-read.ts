@@ -1,27 +1,24 @@
-import { getBounds, type Document, type Node, type Scene } from '@gltf-transform/core';
+import type { Document, Node } from '@gltf-transform/core';
+import { boxOf } from '../facing/round-part.js';
 import type { Quat, Vec3 } from '../math/vec.js';
+import { numbersOf, standingNodes, standingPositions, type StandingNode } from './gltf-scene.js';
 import type { Clip, ClipChannel, NodeHierarchy, HierarchyNode } from '../hierarchy/index.js';
 
 /** What of a model can move: its nodes, those that carry others first, and its clips. */
 export function hierarchyOf(model: Document): NodeHierarchy {
   const root = model.getRoot();
-  const scene = root.getDefaultScene() ?? root.listScenes()[0];
-  const index = new Map<Node, number>();
-  const nodes: HierarchyNode[] = [];
-  const visit = (node: Node, parent: number) => {
-    index.set(node, nodes.length);
-    const own = nodes.length;
-    nodes.push({
+  const standing = standingNodes(model);
+  const index = new Map(standing.map(({ node }, i) => [node, i]));
+  const nodes = standing.map(({ node, parent }): HierarchyNode => {
+    return {
       name: node.getName(),
       parent,
       translation: [...node.getTranslation()] as Vec3,
       rotation: [...node.getRotation()] as Quat,
       scale: [...node.getScale()] as Vec3,
       weights: weightsOf(node),
-    });
-    node.listChildren().forEach((child) => visit(child, own));
-  };
-  scene?.listChildren().forEach((node) => visit(node, -1));
+    };
+  });
   if (root.listAnimations().length > 0) addHulls(nodes, index);
   const clips = root.listAnimations().map((animation, i): Clip => {
     const channels = animation.listChannels().flatMap((channel): ClipChannel[] => {
@@ -35,7 +32,7 @@ export function hierarchyOf(model: Document): NodeHierarchy {
     const seconds = Math.max(0, ...channels.map(({ times }) => times[times.length - 1] ?? 0));
     return { name: animation.getName() || `Clip ${i + 1}`, seconds, channels };
   });
-  return { nodes, clips, box: boxOf(scene) };
+  return { nodes, clips, box: boxOfModel(standing) };
 }
 
 /** The directions in which the outermost places of a part are kept: faces, edges and corners of a cube. */
@@ -46,32 +43,41 @@ const DIRECTIONS = [-1, 0, 1]
 /** Gives nodes the outermost places of what they are made of, or of what follows them most where a skin is theirs. */
 function addHulls(nodes: HierarchyNode[], index: ReadonlyMap<Node, number>): void {
   const places = new Map<number, number[]>();
-  const put = (node: number | undefined, place: ArrayLike<number>) => {
+  const put = (node: number | undefined, x: number, y: number, z: number) => {
     if (node === undefined) return;
     const list = places.get(node) ?? [];
     places.set(node, list);
-    list.push(place[0], place[1], place[2]);
+    list.push(x, y, z);
   };
   for (const [node, i] of index) {
     const skin = node.getSkin();
-    const joints = skin?.listJoints() ?? [];
+    const joints = skin?.listJoints().map((joint) => index.get(joint)) ?? [];
     const inverse = skin?.getInverseBindMatrices();
+    const bind = inverse ? numbersOf(inverse) : null;
     for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
       const positions = primitive.getAttribute('POSITION');
+      if (!positions) continue;
+      const list = numbersOf(positions);
       const [of, weights] = [primitive.getAttribute('JOINTS_0'), primitive.getAttribute('WEIGHTS_0')];
-      for (let v = 0; v < (positions?.getCount() ?? 0); v++) {
-        const at = positions?.getElement(v, [] as number[]) ?? [0, 0, 0];
-        if (!skin || !of || !weights) {
-          put(i, at);
-          continue;
-        }
-        const [joint, weight] = [of.getElement(v, [] as number[]), weights.getElement(v, [] as number[])];
-        const most = joint[weight.indexOf(Math.max(...weight))];
-        const m = inverse?.getElement(most, [] as number[]);
-        const bound = m
-          ? [0, 1, 2].map((k) => m[k] * at[0] + m[4 + k] * at[1] + m[8 + k] * at[2] + m[12 + k])
-          : at;
-        put(index.get(joints[most]), bound);
+      if (!skin || !of || !weights) {
+        for (let v = 0; v + 2 < list.length; v += 3) put(i, list[v], list[v + 1], list[v + 2]);
+        continue;
+      }
+      const [ofs, parts] = [of.getArray() ?? [], numbersOf(weights)];
+      for (let v = 0; 3 * v + 2 < list.length; v++) {
+        const [x, y, z] = [list[3 * v], list[3 * v + 1], list[3 * v + 2]];
+        let best = 0;
+        for (let k = 1; k < 4; k++) if (parts[4 * v + k] > parts[4 * v + best]) best = k;
+        const joint = ofs[4 * v + best];
+        const m = 16 * joint;
+        if (!bind) put(joints[joint], x, y, z);
+        else
+          put(
+            joints[joint],
+            bind[m] * x + bind[m + 4] * y + bind[m + 8] * z + bind[m + 12],
+            bind[m + 1] * x + bind[m + 5] * y + bind[m + 9] * z + bind[m + 13],
+            bind[m + 2] * x + bind[m + 6] * y + bind[m + 10] * z + bind[m + 14],
+          );
       }
     }
   }
@@ -91,10 +97,10 @@ function outermost(places: readonly number[]): number[] {
   return [...kept].flatMap((i) => [places[i], places[i + 1], places[i + 2]]);
 }
 
-function boxOf(scene: Scene | undefined): NodeHierarchy['box'] {
-  if (!scene) return null;
-  const { min, max } = getBounds(scene);
-  return [...min, ...max].every(Number.isFinite) ? { low: min as Vec3, high: max as Vec3 } : null;
+/** The box around all meshes as they stand; null where there are none. */
+function boxOfModel(standing: readonly StandingNode[]): NodeHierarchy['box'] {
+  const boxes = standing.flatMap((one) => boxOf(standingPositions(one)) ?? []);
+  return boxOf(boxes.flatMap(({ low, high }) => [...low, ...high]));
 }
 
 /** A node's own weights, or else those of its mesh; as many as the mesh has shapes. */
@@ -110,13 +116,5 @@ function valuesOf(
   sampler: ReturnType<ReturnType<Document['createAnimation']>['listSamplers']>[number],
 ): Float32Array {
   const output = sampler.getOutput();
-  if (!output) return new Float32Array(0);
-  const size = output.getElementSize();
-  const out = new Float32Array(output.getCount() * size);
-  const element: number[] = [];
-  for (let i = 0; i < output.getCount(); i++) {
-    output.getElement(i, element);
-    for (let k = 0; k < size; k++) out[i * size + k] = element[k];
-  }
-  return out;
+  return output ? Float32Array.from(numbersOf(output)) : new Float32Array(0);
 }

@@ -1,7 +1,14 @@
 export { FormatError } from './format-error.js';
 export { readPaths } from './paths-read.js';
 export { writeCsv, CSV_HEADER } from './csv-write.js';
-export { gltfIo, isBvh, readModel, type ModelFacts, type ReadModel } from './model-read.js';
+export {
+  gltfIo,
+  isBvh,
+  readModel,
+  readModelDocument,
+  type ModelFacts,
+  type ReadModel,
+} from './model-read.js';
 export { writeGlb } from './glb-write.js';
 export { hierarchyOf } from './hierarchy-read.js';
 export { groundMeshOf } from './ground-read.js';

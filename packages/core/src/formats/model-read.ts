@@ -1,14 +1,23 @@
-import type { Document, Node } from '@gltf-transform/core';
-import { WebIO, getBounds, type JSONDocument, type GLTF } from '@gltf-transform/core';
+import type { Document } from '@gltf-transform/core';
+import { WebIO, type JSONDocument, type GLTF } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { findFacing, type FoundFacing } from '../facing/index.js';
 import { findGait, type FoundGait } from '../gait/index.js';
-import { partsOf as placeOfMatrix } from '../hierarchy/model-space.js';
+import { partsOf as splitMatrix } from '../hierarchy/model-space.js';
 import { findRig, type FoundRig, type RigPart } from '../wheels/index.js';
 import { hierarchyOf } from './hierarchy-read.js';
 import type { Vec3 } from '../math/vec.js';
 import { readBvh } from './bvh-read.js';
 import { FormatError } from './format-error.js';
+import { checkGltf } from './gltf-check.js';
+import {
+  everyNode,
+  originOf,
+  sceneOf,
+  standingNodes,
+  standingPositions,
+  type StandingNode,
+} from './gltf-scene.js';
 
 /** What a model is, in the numbers an animator asks for. */
 export interface ModelFacts {
@@ -53,9 +62,20 @@ export function gltfIo(): WebIO {
  * @throws FormatError where the file is broken, of another kind, or needs other files
  */
 export async function readModel(bytes: Uint8Array, file: string): Promise<ReadModel> {
+  const document = await readModelDocument(bytes, file);
+  return { document, facts: readable(file, () => factsOf(document)) };
+}
+
+/**
+ * The same without what is found in it, for who only shows or plays it.
+ *
+ * @throws FormatError as {@link readModel}
+ */
+export async function readModelDocument(bytes: Uint8Array, file: string): Promise<Document> {
   if (isBvh(bytes, file)) {
     const document = readBvh(new TextDecoder().decode(bytes), file);
-    return { document, facts: checkedFacts(document, file) };
+    checkDocument(document, file);
+    return document;
   }
   if (bytes.byteLength < 20) {
     throw new FormatError(
@@ -64,14 +84,27 @@ export async function readModel(bytes: Uint8Array, file: string): Promise<ReadMo
     );
   }
   const json = await readContainer(bytes, file);
-  refuseForeign(json.json, file);
-  let document: Document;
-  try {
-    document = await gltfIo().readJSON(json);
-  } catch (error) {
+  return readable(file, async () => {
+    refuseForeign(json.json, file);
+    checkGltf(json.json, file);
+    const document = await gltfIo().readJSON(json);
+    checkDocument(document, file);
+    return document;
+  });
+}
+
+/** What goes wrong within a file that promised to be glTF is told as the file's fault. */
+function readable<T>(file: string, read: () => T): T {
+  const refuse = (error: unknown): never => {
+    if (error instanceof FormatError) throw error;
     throw new FormatError(file, `cannot be read as glTF 2.0 (${firstLine(error)}).`);
+  };
+  try {
+    const result = read();
+    return result instanceof Promise ? (result.catch(refuse) as T) : result;
+  } catch (error) {
+    return refuse(error);
   }
-  return { document, facts: checkedFacts(document, file) };
 }
 
 /** Whether a file is, or is meant to be, a figure's motion in BVH. */
@@ -107,63 +140,79 @@ async function readContainer(bytes: Uint8Array, file: string): Promise<JSONDocum
 }
 
 function refuseForeign(json: GLTF.IGLTF, file: string): void {
-  const version = json.asset?.version;
-  if (version === undefined) {
+  const version: unknown = json?.asset?.version;
+  if (typeof version !== 'string') {
     throw new FormatError(file, 'has no asset.version; expected a glTF 2.0 file.');
   }
-  if (!/^2\./.test(version)) throw new FormatError(file, `is glTF ${version}; expected 2.0.`);
+  if (!/^2\./.test(version)) throw new FormatError(file, `is glTF ${version.slice(0, 20)}; expected 2.0.`);
   const outside = [...(json.buffers ?? []), ...(json.images ?? [])]
     .map((item) => item.uri)
     .filter((uri) => uri !== undefined && !uri.startsWith('data:'));
   if (outside.length > 0) {
     throw new FormatError(
       file,
-      `needs other files (${outside.slice(0, 3).join(', ')}); expected one file with everything inside, such as a .glb.`,
+      `needs other files (${outside.slice(0, 3).join(', ').slice(0, 150)}); expected one file with everything inside, such as a .glb.`,
     );
   }
   const cached = new Set(ALL_EXTENSIONS.map((extension) => extension.EXTENSION_NAME));
   const missing = (json.extensionsRequired ?? []).filter((name) => UNREADABLE.has(name) || !cached.has(name));
   if (missing.length > 0) {
-    throw new FormatError(file, `requires ${missing.join(', ')}, which cannot be read; export it without.`);
+    throw new FormatError(
+      file,
+      `requires ${missing.join(', ').slice(0, 150)}, which cannot be read; export it without.`,
+    );
   }
 }
 
-function checkedFacts(document: Document, file: string): ModelFacts {
-  const root = document.getRoot();
-  const scene = root.getDefaultScene() ?? root.listScenes()[0];
-  if (!scene || scene.listChildren().length === 0) {
+function checkDocument(document: Document, file: string): void {
+  if ((sceneOf(document)?.listChildren() ?? []).length === 0) {
     throw new FormatError(file, 'has no scene with nodes in it; expected something to see.');
   }
-  for (const mesh of root.listMeshes()) {
+  for (const mesh of document.getRoot().listMeshes()) {
     for (const primitive of mesh.listPrimitives()) {
       const position = primitive.getAttribute('POSITION');
-      const at = `mesh "${mesh.getName()}"`;
+      const at = `mesh "${mesh.getName().slice(0, 100)}"`;
       if (!position) throw new FormatError(file, `${at} has no positions.`);
-      const numbers = position.getArray();
-      if (!numbers || !numbers.every(Number.isFinite)) {
+      if (position.getType() !== 'VEC3' || !allFinite(position.getArray())) {
         throw new FormatError(file, `${at} has positions that are not numbers.`);
       }
-      const indices = primitive.getIndices()?.getArray();
-      if (indices?.some((index: number) => index >= position.getCount())) {
+      if (largest(primitive.getIndices()?.getArray()) >= position.getCount()) {
         throw new FormatError(file, `${at} points to a vertex it does not have.`);
       }
     }
   }
-  const bounds = getBounds(scene);
-  const parts = partsOf(scene.listChildren());
+}
+
+function allFinite(numbers: ArrayLike<number> | null): boolean {
+  if (numbers === null) return false;
+  for (let i = 0; i < numbers.length; i++) if (!Number.isFinite(numbers[i])) return false;
+  return true;
+}
+
+function largest(numbers: ArrayLike<number> | null | undefined): number {
+  let most = -1;
+  for (let i = 0; i < (numbers?.length ?? 0); i++) most = Math.max(most, (numbers as ArrayLike<number>)[i]);
+  return most;
+}
+
+function factsOf(document: Document): ModelFacts {
+  const root = document.getRoot();
+  const standing = standingNodes(document);
+  const parts = partsOf(standing);
   const facing = findFacing(parts);
   const hierarchy = hierarchyOf(document);
-  const empty = !bounds.min.every(Number.isFinite) || !bounds.max.every(Number.isFinite);
+  const { low, high } = hierarchy.box ?? { low: [0, 0, 0], high: [0, 0, 0] };
+  const places = new Map(everyNode(document).map((one) => [one.node, originOf(one)]));
   return {
     nodes: root.listNodes().map((node) => node.getName()),
-    places: root.listNodes().map((node) => node.getWorldTranslation()),
+    places: root.listNodes().map((node) => places.get(node) ?? [0, 0, 0]),
     clips: root.listAnimations().map((clip) => ({
       name: clip.getName(),
       seconds: Math.max(0, ...clip.listSamplers().map((s) => s.getInput()?.getMax([])[0] ?? 0)),
     })),
-    low: empty ? [0, 0, 0] : (bounds.min as Vec3),
-    high: empty ? [0, 0, 0] : (bounds.max as Vec3),
-    triangles: countTriangles(scene.listChildren()),
+    low,
+    high,
+    triangles: countTriangles(standing),
     skinned: root.listSkins().length > 0,
     facing,
     rig: findRig(parts, facing),
@@ -174,47 +223,36 @@ function checkedFacts(document: Document, file: string): ModelFacts {
   };
 }
 
+/** Of what a part hangs on so many names are kept, the nearest first: those further up say nothing of it. */
+const MOST_NAMES = 16;
+
 /** The parts of a model in the places they stand in; a node without a mesh is its origin. */
-function partsOf(roots: readonly Node[]): RigPart[] {
+function partsOf(standing: readonly StandingNode[]): RigPart[] {
   const parts: RigPart[] = [];
-  const visit = (node: Node, above: readonly string[], parent: number) => {
-    const names = [node.getName(), ...above];
-    const matrix = node.getWorldMatrix();
-    const place = (x: number, y: number, z: number) =>
-      [0, 1, 2].map((k) => matrix[k] * x + matrix[4 + k] * y + matrix[8 + k] * z + matrix[12 + k]);
-    const positions: number[] = [];
-    const corner: number[] = [];
-    for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
-      const corners = primitive.getAttribute('POSITION');
-      for (let i = 0; i < (corners?.getCount() ?? 0); i++) {
-        corners?.getElement(i, corner);
-        positions.push(...place(corner[0], corner[1], corner[2]));
-      }
-    }
-    if (positions.length === 0 && node.listChildren().length === 0) positions.push(...place(0, 0, 0));
-    const { translation: origin, rotation: turn } = placeOfMatrix(matrix);
-    const own = parts.length;
+  for (const one of standing) {
+    const { node, parent, matrix } = one;
+    const names = [node.getName(), ...(parts[parent]?.names ?? []).slice(0, MOST_NAMES - 1)];
+    const { translation: origin, rotation: turn } = splitMatrix(matrix);
+    const made = standingPositions(one);
+    const positions =
+      made.length === 0 && node.listChildren().length === 0 ? Float64Array.from(origin) : made;
     parts.push({ names, positions, parent, origin, turn });
-    node.listChildren().forEach((child) => visit(child, names, own));
-  };
-  roots.forEach((root) => visit(root, [], -1));
+  }
   return parts;
 }
 
-function countTriangles(nodes: readonly Node[]): number {
+function countTriangles(standing: readonly StandingNode[]): number {
   let count = 0;
-  for (const node of nodes) {
-    node.traverse((inner) => {
-      for (const primitive of inner.getMesh()?.listPrimitives() ?? []) {
-        const vertices =
-          primitive.getIndices()?.getCount() ?? primitive.getAttribute('POSITION')?.getCount() ?? 0;
-        if (primitive.getMode() === 4) count += Math.floor(vertices / 3);
-      }
-    });
+  for (const { node } of standing) {
+    for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
+      const vertices =
+        primitive.getIndices()?.getCount() ?? primitive.getAttribute('POSITION')?.getCount() ?? 0;
+      if (primitive.getMode() === 4) count += Math.floor(vertices / 3);
+    }
   }
   return count;
 }
 
 function firstLine(error: unknown): string {
-  return (error as Error).message.split('\n')[0].trim();
+  return (error as Error).message.split('\n')[0].trim().slice(0, 160);
 }

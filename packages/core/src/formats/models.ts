@@ -1,5 +1,5 @@
 /** What reads a model's motion and ground, for a thread of the page; without what writes files. */
 export { FormatError } from './format-error.js';
-export { readModel, type ModelFacts } from './model-read.js';
+export { readModelDocument, type ModelFacts } from './model-read.js';
 export { hierarchyOf } from './hierarchy-read.js';
 export { groundMeshOf } from './ground-read.js';

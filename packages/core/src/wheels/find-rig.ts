@@ -1,14 +1,22 @@
 import { vec3 } from 'gl-matrix';
 import type { Ball, Steering, Wheel } from '../document/shot-rider.js';
 import { AXES, type Axis } from '../document/shot-facing.js';
-import { boxOf, isRoundAbout, positionsUpTo, type ModelPart } from '../facing/round-part.js';
+import {
+  boxOf,
+  boxOfAll,
+  isRoundAbout,
+  joined,
+  positionsUpTo,
+  type Box,
+  type ModelPart,
+} from '../facing/round-part.js';
 import type { FoundFacing } from '../facing/find-facing.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { axisVector } from '../pose/axes.js';
 
 /** A node of a model and what it is made of. */
 export interface RigPart extends ModelPart {
-  /** Which part it hangs on; −1 for none. Parts come after those they hang on. */
+  /** Which part it hangs on; −1 for none. A part is followed by all that hangs on it. */
   readonly parent: number;
   /** Where its origin is, and how it is turned, as the model stands. */
   readonly origin: Vec3;
@@ -42,10 +50,11 @@ export function findRig(parts: readonly RigPart[], facing: Pick<FoundFacing, 'fo
   const up = axisVector(facing.up);
   const ahead = axisVector(facing.forward);
   const left = vec3.cross([0, 0, 0], up, ahead) as Vec3;
-  const wholes = parts.map((_, i) => wholeOf(parts, i));
+  const branches = branchesOf(parts);
   const ball = findBall(parts);
   if (ball) return { wheels: [], steering: { node: null, axis: '+z' }, body: null, ball };
-  const ground = parts.reduce((low, { positions }) => Math.min(low, extent(positions, up)[0]), Infinity);
+  const all = boxOfAll(parts);
+  const ground = all === null ? Infinity : extentOf(all, up)[0];
   const taken = new Set<number>();
   const found: { wheel: Wheel; ahead: number }[] = [];
   parts.forEach((part, i) => {
@@ -53,7 +62,7 @@ export function findRig(parts: readonly RigPart[], facing: Pick<FoundFacing, 'fo
       taken.add(i);
       return;
     }
-    const wheel = wheelOf(part, wholes[i], { up, left, ground });
+    const wheel = wheelOf(part, branches[i], { up, left, ground });
     if (wheel === null) return;
     taken.add(i);
     found.push({ wheel: { ...wheel, axle: axisName(left) }, ahead: vec3.dot(wheel.centre, ahead) });
@@ -61,8 +70,8 @@ export function findRig(parts: readonly RigPart[], facing: Pick<FoundFacing, 'fo
   const wheels = withSteering(parts, found, ahead);
   return {
     wheels,
-    steering: steeringOf(parts, wholes, up, ahead),
-    body: wheels.length === 0 ? null : bodyOf(parts, taken),
+    steering: steeringOf(parts, branches, up, ahead),
+    body: wheels.length === 0 ? null : bodyOf(parts, branches, taken),
     ball: null,
   };
 }
@@ -70,36 +79,51 @@ export function findRig(parts: readonly RigPart[], facing: Pick<FoundFacing, 'fo
 /** No wheel has more places than this: what is larger is not looked through. */
 const MOST_PLACES = 100_000;
 
-/** A part and all that hangs on it. */
-function under(parts: readonly RigPart[], top: number): RigPart[] {
-  const found = new Set([top]);
-  return parts.filter(({ parent }, i) => {
-    if (i !== top && !found.has(parent)) return false;
-    found.add(i);
-    return true;
-  });
+/** A part with all that hangs on it. */
+interface Branch {
+  readonly parts: readonly RigPart[];
+  readonly box: Box | null;
+  /** All its places; none where they are too many for a wheel. */
+  whole(): Float64Array;
 }
 
-/** All places of a part and of what hangs on it; none where they are too many for a wheel. */
-function wholeOf(parts: readonly RigPart[], top: number): number[] {
-  return positionsUpTo(under(parts, top), MOST_PLACES);
+function branchesOf(parts: readonly RigPart[]): Branch[] {
+  const ends = parts.map((_, i) => i + 1);
+  const boxes = parts.map(({ positions }) => boxOf(positions));
+  for (let i = parts.length - 1; i >= 0; i--) {
+    const { parent } = parts[i];
+    if (parent < 0) continue;
+    ends[parent] = Math.max(ends[parent], ends[i]);
+    boxes[parent] = joined(boxes[parent], boxes[i]);
+  }
+  return parts.map((_, i) => {
+    let whole: Float64Array | null = null;
+    const own = () => parts.slice(i, ends[i]);
+    return {
+      get parts() {
+        return own();
+      },
+      box: boxes[i],
+      whole: () => (whole ??= positionsUpTo(own(), MOST_PLACES)),
+    };
+  });
 }
 
 function wheelOf(
   part: RigPart,
-  whole: readonly number[],
+  { box, whole: placesOf }: Branch,
   { up, left, ground }: { up: Vec3; left: Vec3; ground: number },
 ): Wheel | null {
-  if (whole.length < 24 || part.names.some((name) => NO_WHEEL.test(name))) return null;
+  if (box === null || part.names.some((name) => NO_WHEEL.test(name))) return null;
   const named = part.names.slice(0, 2).some((name) => WHEEL.test(name));
-  const box = boxOf(whole);
-  if (box === null) return null;
   const axis = left.findIndex((value) => Math.abs(value) > 0.5);
-  if (!rollsAbout(whole, axis, named)) return null;
   const centre = box.high.map((value, k) => (value + box.low[k]) / 2) as Vec3;
-  const [low, high] = extent(whole, up);
+  // Its box tells of nearly all parts that they are no wheel; what it is made of is looked at last.
+  const [low, high] = extentOf(box, up);
   const radius = (high - low) / 2;
   if (Math.abs(low - ground) > STANDS * radius) return null;
+  const whole = placesOf();
+  if (whole.length < 24 || !rollsAbout(whole, axis, named)) return null;
   // A wheel's own origin is mostly its true middle, while the box of an uneven polygon is a little off.
   const off = [0, 1, 2].map((k) => (k === axis ? 0 : part.origin[k] - centre[k]));
   const middle = Math.hypot(...off) < 0.15 * radius ? centre.map((v, k) => v + off[k]) : centre;
@@ -119,15 +143,15 @@ function wheelOf(
  * Whether places are round about an axle; also where they are long along it, as an axle with both its wheels is. What is long
  * and has no wheel's name may be a tank or a trunk; a barrel is at most so long.
  */
-function rollsAbout(places: readonly number[], axis: number, named: boolean): boolean {
+function rollsAbout(places: Float64Array, axis: number, named: boolean): boolean {
   const box = boxOf(places);
-  if (box === null || !isRoundAbout(places, axis, named)) return false;
+  if (box === null) return false;
   const size = box.high.map((value, k) => value - box.low[k]);
   const across = Math.max(size[(axis + 1) % 3], size[(axis + 2) % 3]);
-  return named || size[axis] < 3 * across;
+  return (named || size[axis] < 3 * across) && isRoundAbout(places, axis, named);
 }
 
-function furthestFrom(places: readonly number[], middle: Vec3, axis: number): number {
+function furthestFrom(places: Float64Array, middle: Vec3, axis: number): number {
   let most = 0;
   for (let i = 0; i < places.length; i += 3) {
     let square = 0;
@@ -135,6 +159,12 @@ function furthestFrom(places: readonly number[], middle: Vec3, axis: number): nu
     most = Math.max(most, square);
   }
   return Math.sqrt(most);
+}
+
+/** From where to where a box reaches along one of its axes. */
+function extentOf({ low, high }: Box, way: Vec3): [number, number] {
+  const ends = [vec3.dot(low, way), vec3.dot(high, way)];
+  return [Math.min(...ends), Math.max(...ends)];
 }
 
 function extent(places: ArrayLike<number>, way: Vec3): [number, number] {
@@ -153,8 +183,8 @@ function withSteering(
   found: readonly { wheel: Wheel; ahead: number }[],
   ahead: Vec3,
 ): Wheel[] {
-  const front = Math.max(...found.map((one) => one.ahead));
-  const rear = Math.min(...found.map((one) => one.ahead));
+  const front = found.reduce((most, one) => Math.max(most, one.ahead), -Infinity);
+  const rear = found.reduce((least, one) => Math.min(least, one.ahead), Infinity);
   const near = 0.15 * (front - rear);
   const pulled = parts.some(
     ({ names, origin }) => COUPLING.test(names[0]) && vec3.dot(origin, ahead) > front,
@@ -167,7 +197,7 @@ function withSteering(
 
 function steeringOf(
   parts: readonly RigPart[],
-  wholes: readonly (readonly number[])[],
+  branches: readonly Branch[],
   up: Vec3,
   ahead: Vec3,
 ): FoundRig['steering'] {
@@ -180,7 +210,7 @@ function steeringOf(
     vec3.transformQuat([0, 0, 0], axisVector(axis), parts[i].turn) as Vec3,
   ]).filter(([, way]) => vec3.dot(way, driver) > 0);
   const thin = ([, way]: [Axis, Vec3]) => {
-    const [low, high] = extent(wholes[i], way);
+    const [low, high] = extent(branches[i].whole(), way);
     return high - low;
   };
   const [axis] = ways.reduce((best, way) => (thin(way) < thin(best) ? way : best), ways[0]);
@@ -188,17 +218,18 @@ function steeringOf(
 }
 
 /** The part named as a body, the highest up; else the largest that is no wheel. */
-function bodyOf(parts: readonly RigPart[], wheels: ReadonlySet<number>): string | null {
+function bodyOf(
+  parts: readonly RigPart[],
+  branches: readonly Branch[],
+  wheels: ReadonlySet<number>,
+): string | null {
   const size = (places: ArrayLike<number>) => {
     const box = boxOf(places);
     return box === null ? 0 : box.high.reduce((all, value, k) => all * (value - box.low[k]), 1);
   };
   const named = parts.findIndex(
     ({ names }, i) =>
-      !wheels.has(i) &&
-      BODY.test(names[0]) &&
-      !WHEEL.test(names[0]) &&
-      under(parts, i).some(({ positions }) => positions.length > 0),
+      !wheels.has(i) && BODY.test(names[0]) && !WHEEL.test(names[0]) && branches[i].box !== null,
   );
   if (named >= 0) return parts[named].names[0];
   let best = -1;
@@ -211,12 +242,13 @@ function bodyOf(parts: readonly RigPart[], wheels: ReadonlySet<number>): string 
 /** A model that is one ball. */
 function findBall(parts: readonly RigPart[]): Ball | null {
   const tops = parts.filter(({ parent }) => parent < 0);
-  const all = positionsUpTo(parts, MOST_PLACES);
-  const box = boxOf(all);
-  if (tops.length !== 1 || box === null || all.length < 60) return null;
+  const box = boxOfAll(parts);
+  if (tops.length !== 1 || box === null) return null;
   const centre = box.high.map((value, k) => (value + box.low[k]) / 2) as Vec3;
   const sizes = box.high.map((value, k) => value - box.low[k]);
   if (Math.min(...sizes) < (1 - 2 * ROUND) * Math.max(...sizes)) return null;
+  const all = positionsUpTo(parts, MOST_PLACES);
+  if (all.length < 60) return null;
   let [least, most] = [Infinity, 0];
   for (let i = 0; i < all.length; i += 3) {
     const far = Math.hypot(all[i] - centre[0], all[i + 1] - centre[1], all[i + 2] - centre[2]);

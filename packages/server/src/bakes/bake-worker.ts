@@ -1,13 +1,13 @@
 import { readFile } from 'node:fs/promises';
 import { parentPort, workerData } from 'node:worker_threads';
 import { evaluateShot, sampleShot } from '@fleet-rail/core';
-import { FormatError, readModel, assetsOf, writeCsv, writeGlb } from '@fleet-rail/core/formats';
+import { FormatError, readModelDocument, assetsOf, writeCsv, writeGlb } from '@fleet-rail/core/formats';
 import type { BakeAnswer, BakeJob } from './bake-job.js';
 
 async function bake({ shot, format, models, within }: BakeJob): Promise<Uint8Array> {
   const documents = new Map();
   for (const [id, { path, fileName }] of models) {
-    documents.set(id, (await readModel(await readFile(path), fileName)).document);
+    documents.set(id, await readModelDocument(await readFile(path), fileName));
   }
   const sampled = sampleShot(evaluateShot(shot, assetsOf(shot, documents)));
   if (format === 'csv') return new TextEncoder().encode(writeCsv(sampled));

@@ -1,17 +1,17 @@
 import type { GroundMesh, NodeHierarchy } from '@fleet-rail/core';
-import { groundMeshOf, hierarchyOf, readModel } from '@fleet-rail/core/models';
+import { groundMeshOf, hierarchyOf, readModelDocument } from '@fleet-rail/core/models';
 import { expose } from 'comlink';
 
-type ReadModel = Awaited<ReturnType<typeof readModel>>;
-const read = new Map<string, Promise<ReadModel>>();
+type Model = Awaited<ReturnType<typeof readModelDocument>>;
+const read = new Map<string, Promise<Model>>();
 
 /** A model's file, read once. */
-function modelAt(url: string, name: string): Promise<ReadModel> {
+function modelAt(url: string, name: string): Promise<Model> {
   const cached = read.get(url);
   if (cached) return cached;
   const reading = fetch(url).then(async (answer) => {
     if (!answer.ok) throw new Error(`${name} is not there (${answer.status}).`);
-    return readModel(new Uint8Array(await answer.arrayBuffer()), name);
+    return readModelDocument(new Uint8Array(await answer.arrayBuffer()), name);
   });
   read.set(url, reading);
   // Not kept, so that the next look tries again.
@@ -22,11 +22,11 @@ function modelAt(url: string, name: string): Promise<ReadModel> {
 const api = {
   /** What of a model can move. */
   async hierarchy(url: string, name: string): Promise<NodeHierarchy> {
-    return hierarchyOf((await modelAt(url, name)).document);
+    return hierarchyOf(await modelAt(url, name));
   },
   /** The triangles of a model or of some of its nodes, as they stand. */
   async ground(url: string, name: string, nodes: readonly string[]): Promise<GroundMesh | null> {
-    return groundMeshOf((await modelAt(url, name)).document, nodes);
+    return groundMeshOf(await modelAt(url, name), nodes);
   },
 };
 

@@ -1,0 +1,94 @@
+import type { Accessor, Document, Node } from '@gltf-transform/core';
+import type { Vec3 } from '../math/vec.js';
+
+/** A node and where it stands. */
+export interface StandingNode {
+  readonly node: Node;
+  /** Which one it hangs on; −1 for none. */
+  readonly parent: number;
+  /** Into the space of the scene, column by column: sixteen numbers. */
+  readonly matrix: Float64Array;
+}
+
+/**
+ * The nodes of a model's scene, each followed by all that hangs on it. Every matrix is made once, from the one before: asked
+ * node by node it would be made again for each that hangs below.
+ */
+export function standingNodes(model: Document): StandingNode[] {
+  return nodesUnder(sceneOf(model)?.listChildren() ?? []);
+}
+
+/** The same for all nodes of a document, in a scene or not. */
+export function everyNode(model: Document): StandingNode[] {
+  const nodes = model.getRoot().listNodes();
+  const hanging = new Set(nodes.flatMap((node) => node.listChildren()));
+  return nodesUnder(nodes.filter((node) => !hanging.has(node)));
+}
+
+/** The scene that is shown. */
+export function sceneOf(model: Document) {
+  const root = model.getRoot();
+  return root.getDefaultScene() ?? root.listScenes()[0];
+}
+
+function nodesUnder(tops: readonly Node[]): StandingNode[] {
+  const found: StandingNode[] = [];
+  const waiting = tops.map((node) => ({ node, parent: -1 })).reverse();
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    const { node, parent } = next;
+    const own = Float64Array.from(node.getMatrix());
+    const matrix = parent < 0 ? own : multiplied(found[parent].matrix, own);
+    const index = found.push({ node, parent, matrix }) - 1;
+    const children = node.listChildren();
+    for (let i = children.length - 1; i >= 0; i--) waiting.push({ node: children[i], parent: index });
+  }
+  return found;
+}
+
+function multiplied(a: Float64Array, b: Float64Array): Float64Array {
+  const out = new Float64Array(16);
+  for (let column = 0; column < 16; column += 4)
+    for (let row = 0; row < 4; row++)
+      out[column + row] =
+        a[row] * b[column] +
+        a[4 + row] * b[column + 1] +
+        a[8 + row] * b[column + 2] +
+        a[12 + row] * b[column + 3];
+  return out;
+}
+
+/** The places of a node's meshes as they stand: x, y, z in turn. */
+export function standingPositions({ node, matrix: m }: StandingNode): Float64Array {
+  const lists = (node.getMesh()?.listPrimitives() ?? []).flatMap((primitive) => {
+    const positions = primitive.getAttribute('POSITION');
+    return positions ? [numbersOf(positions)] : [];
+  });
+  const out = new Float64Array(lists.reduce((sum, list) => sum + list.length, 0));
+  let at = 0;
+  for (const list of lists) {
+    for (let i = 0; i + 2 < list.length; i += 3) {
+      const x = list[i];
+      const y = list[i + 1];
+      const z = list[i + 2];
+      out[at] = m[0] * x + m[4] * y + m[8] * z + m[12];
+      out[at + 1] = m[1] * x + m[5] * y + m[9] * z + m[13];
+      out[at + 2] = m[2] * x + m[6] * y + m[10] * z + m[14];
+      at += 3;
+    }
+  }
+  return out;
+}
+
+/** Where a node's origin stands. */
+export const originOf = ({ matrix }: StandingNode): Vec3 => [matrix[12], matrix[13], matrix[14]];
+
+/** By how much whole numbers that stand for −1 … 1 or 0 … 1 are divided (glTF 2.0, 3.11). */
+const WHOLE = { Int8Array: 127, Uint8Array: 255, Int16Array: 32767, Uint16Array: 65535 } as const;
+
+/** An accessor's numbers as they are meant, all of them at once: an element at a time costs a hundred times as much. */
+export function numbersOf(accessor: Accessor): Float32Array | Float64Array | Uint32Array | Uint16Array {
+  const array = accessor.getArray() ?? new Float32Array(accessor.getCount() * accessor.getElementSize());
+  const whole = WHOLE[array.constructor.name as keyof typeof WHOLE] as number | undefined;
+  if (!accessor.getNormalized() || whole === undefined) return array as Float32Array;
+  return Float64Array.from(array as ArrayLike<number>, (value) => Math.max(-1, value / whole));
+}

@@ -1,0 +1,10 @@
+/** What a model may hold at most: more would be no model to animate, or could not be shown. */
+export const MODEL_LIMITS = {
+  nodes: 50_000,
+  /** Nodes that hang on each other; a rope of bones has some hundreds. */
+  depth: 2_000,
+  /** Numbers of all accessors together: 240 MB of them. */
+  elements: 60_000_000,
+  /** Vertices as they stand, where a mesh stands more than once. */
+  vertices: 10_000_000,
+} as const;
