@@ -1,5 +1,5 @@
-import { evaluateShot, sampleShot } from '@fleet-rail/core';
-import { needsAssets, assetsOf, writeCsv, writeGlb } from '@fleet-rail/core/formats';
+import { evaluateShot, frameCount, sampleShot } from '@fleet-rail/core';
+import { needsAssets, assetsOf, csvParts, writeGlb } from '@fleet-rail/core/formats';
 import { counted } from './counted.js';
 import { readModels, readShot, writeWhole } from './files.js';
 import { UsageError, type Arguments } from './options.js';
@@ -24,8 +24,8 @@ export async function commandBake(args: Arguments): Promise<string> {
     throw new UsageError(`--within: found ${within}; expected metres or radians, 0 or more`);
   // A CSV of riders alone needs no model beside it.
   const models = kind === 'glb' || needsAssets(shot) ? await readModels(shot, file) : new Map();
-  const sampled = sampleShot(evaluateShot(shot, assetsOf(shot, models)));
-  const content = kind === 'csv' ? writeCsv(sampled) : await writeGlb(sampled, models, within);
-  await writeWhole(out, content);
-  return `${out}: ${counted(shot.riders.length, 'rider')}, ${counted(sampled.frames, 'frame')}`;
+  const evaluated = evaluateShot(shot, assetsOf(shot, models));
+  const csv = kind === 'csv';
+  await writeWhole(out, csv ? csvParts(evaluated) : await writeGlb(sampleShot(evaluated), models, within));
+  return `${out}: ${counted(shot.riders.length, 'rider')}, ${counted(frameCount(shot), 'frame')}`;
 }

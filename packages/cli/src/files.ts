@@ -24,7 +24,10 @@ export async function readShot(path: string): Promise<Shot> {
 }
 
 /** Writes a file whole or not at all. */
-export async function writeWhole(path: string, content: string | Uint8Array): Promise<void> {
+export async function writeWhole(
+  path: string,
+  content: string | Uint8Array | Iterable<string>,
+): Promise<void> {
   const partial = join(dirname(path), `.${basename(path)}.${process.pid}.part`);
   try {
     await writeFile(partial, content);

@@ -15,6 +15,8 @@ export async function createApp(settings: Settings): Promise<NestExpressApplicat
   const app = await NestFactory.create<NestExpressApplication>(AppModule.of(settings), {
     logger: ['error', 'warn'],
     bodyParser: false,
+    // What ends the server ends its connections: a tab that is open keeps one alive.
+    forceCloseConnections: true,
   });
   app.disable('x-powered-by');
   app.use(ownOriginOnly);

@@ -3,10 +3,16 @@ import type { AddressInfo } from 'node:net';
 import { createApp } from './create-app.js';
 import { LISTEN_ADDRESS, readSettings } from './settings.js';
 
+/** Milliseconds in which open requests may end when the server is told to stop. */
+const LAST_WORDS = 1_500;
+
 async function start(): Promise<void> {
   const settings = readSettings(process.env);
   const app = await createApp(settings);
   const server = await app.listen(settings.port, LISTEN_ADDRESS);
+  // Whatever still runs then, it is over: what was acknowledged is in the database.
+  for (const signal of ['SIGTERM', 'SIGINT'] as const)
+    process.on(signal, () => setTimeout(() => process.exit(0), LAST_WORDS).unref());
   const { port } = server.address() as AddressInfo;
   console.log(`Fleet Rail is at http://${LISTEN_ADDRESS}:${port}/`);
 }

@@ -1,4 +1,12 @@
-export { sampleShot, sampleRider, frameCount, frameTime, type SampledShot } from './sample-shot.js';
+export {
+  sampleBlocks,
+  sampleShot,
+  sampleRider,
+  frameCount,
+  frameTime,
+  type SampledBlock,
+  type SampledShot,
+} from './sample-shot.js';
 export { sampleGauge, sampleParts, type SampledGauge, type SampledParts } from './sampled-parts.js';
 export { keysWithin } from './thin-keys.js';
 export { crossings, type Crossing } from './crossings.js';

@@ -26,22 +26,70 @@ export function frameTime(shot: Shot, frame: number): number {
 /** Samples a whole shot at whole frames. */
 export function sampleShot(evaluated: EvaluatedShot): SampledShot {
   const { shot } = evaluated;
-  const frames = frameCount(shot);
-  const riders = evaluated.poses.map((pose) => sampleRider(pose, shot.range.first, frames, 1));
-  const parts = shot.riders.map((rider) => sampleParts(evaluated.parts(rider), shot.range.first, frames, 1));
-  return { shot, frames, riders, parts };
+  return sampleBlock(evaluated, shot.range.first, frameCount(shot));
+}
+
+/** Some frames of a shot, from `first` on. */
+export interface SampledBlock extends SampledShot {
+  readonly first: number;
+}
+
+/**
+ * The same in blocks of frames, one after the other.
+ *
+ * @param most numbers a block holds, but for one frame's at least
+ */
+export function* sampleBlocks(
+  evaluated: EvaluatedShot,
+  most: number,
+): Generator<SampledBlock, void, undefined> {
+  const { shot } = evaluated;
+  const { first, last } = shot.range;
+  const perFrame = shot.riders.reduce((sum, rider) => sum + POSE.size + evaluated.parts(rider).size, 0);
+  const frames = Math.max(1, Math.floor(most / Math.max(1, perFrame)));
+  let before: SampledBlock | undefined;
+  for (let frame = first; frame <= last; frame += frames) {
+    before = sampleBlock(evaluated, frame, Math.min(frames, last - frame + 1), before);
+    yield before;
+  }
+}
+
+function sampleBlock(
+  { shot, poses, parts }: EvaluatedShot,
+  first: number,
+  frames: number,
+  before?: SampledBlock,
+): SampledBlock {
+  return {
+    shot,
+    first,
+    frames,
+    riders: poses.map((pose, r) => sampleRider(pose, first, frames, 1, before?.riders[r])),
+    parts: shot.riders.map((rider, r) =>
+      sampleParts(parts(rider), first, frames, 1, before?.parts[r].values),
+    ),
+  };
 }
 
 /**
  * A rider's poses at `count` frames that are `step` apart; of the two quaternions of each rotation the one nearer
  * to that before it, so that what lies between can be interpolated.
+ *
+ * @param before the samples that these go on from
  */
-export function sampleRider(pose: PoseAt, first: number, count: number, step: number): Float64Array {
+export function sampleRider(
+  pose: PoseAt,
+  first: number,
+  count: number,
+  step: number,
+  before?: Float64Array,
+): Float64Array {
   const out = new Float64Array(count * POSE.size);
   for (let i = 0; i < count; i++) {
     const at = i * POSE.size;
     pose(first + i * step, out, at);
-    if (i > 0) takeShortWay(out, at + POSE.rotation, POSE.size);
+    if (i > 0) takeShortWay(out, at + POSE.rotation, out, at + POSE.rotation - POSE.size);
+    else if (before) takeShortWay(out, POSE.rotation, before, before.length - POSE.size + POSE.rotation);
   }
   return out;
 }

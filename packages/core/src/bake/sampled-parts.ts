@@ -7,25 +7,33 @@ export interface SampledParts extends Omit<MovedParts, 'pose'> {
   readonly values: Float64Array;
 }
 
-/** Parts at `count` frames that are `step` apart; turns by the shorter way from each to the next. */
+/**
+ * Parts at `count` frames that are `step` apart; turns by the shorter way from each to the next.
+ *
+ * @param before the samples that these go on from
+ */
 export function sampleParts(
   { pose, nodes, joints, size }: MovedParts,
   first: number,
   count: number,
   step: number,
+  before?: Float64Array,
 ): SampledParts {
   const values = new Float64Array(size === 0 ? 0 : count * size);
   for (let i = 0; size > 0 && i < count; i++) {
     pose(first + i * step, values, i * size);
-    if (i > 0) for (const { at } of nodes) takeShortWay(values, i * size + at + LOCAL.rotation, size);
+    const [list, from] = i > 0 ? [values, (i - 1) * size] : [before, (before?.length ?? 0) - size];
+    if (!list) continue;
+    for (const { at } of nodes)
+      takeShortWay(values, i * size + at + LOCAL.rotation, list, from + at + LOCAL.rotation);
   }
   return { nodes, joints, size, values };
 }
 
-/** Turns the sign of a quaternion where the one `back` numbers before it is nearer to its negative: both are one rotation. */
-export function takeShortWay(values: Float64Array, at: number, back: number): void {
+/** Turns the sign of a quaternion where the one before it is nearer to its negative: both are one rotation. */
+export function takeShortWay(values: Float64Array, at: number, before: Float64Array, from: number): void {
   let dot = 0;
-  for (let k = at; k < at + 4; k++) dot += values[k] * values[k - back];
+  for (let k = 0; k < 4; k++) dot += values[at + k] * before[from + k];
   if (dot >= 0) return;
   for (let k = at; k < at + 4; k++) values[k] = -values[k];
 }

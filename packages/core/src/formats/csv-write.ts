@@ -1,30 +1,48 @@
-import { frameTime, type SampledShot } from '../bake/index.js';
+import { frameTime, sampleBlocks, type SampledBlock } from '../bake/index.js';
+import type { EvaluatedShot } from '../evaluate/index.js';
 import { LOCAL } from '../hierarchy/index.js';
 import { POSE } from '../pose/index.js';
 
 export const CSV_HEADER = 'frame,time,rider,part,tx,ty,tz,qx,qy,qz,qw,distance,speed,bank';
 
+/** Numbers of all riders and parts that are held at a time. */
+const BLOCK = 400_000;
+
 /**
- * A baked shot as CSV: one row per frame and rider, and after it one for each part of its model that moves by
- * itself, in what it hangs on; frames outermost, numbers in the shortest form that reads back to the same double.
+ * A shot as CSV, in parts that are sampled as they are asked for, so that a long one is never held whole: one row per frame and
+ * rider, and after it one for each part of its model that moves by itself, in what it hangs on; frames outermost, numbers in the
+ * shortest form that reads back to the same double.
  */
-export function writeCsv({ shot, frames, riders, parts }: SampledShot): string {
+export function* csvParts(evaluated: EvaluatedShot): Generator<string, void, undefined> {
+  yield `${CSV_HEADER}\n`;
+  for (const block of sampleBlocks(evaluated, BLOCK)) yield rowsOf(block);
+}
+
+/** The same, whole. */
+export function writeCsv(evaluated: EvaluatedShot): string {
+  return [...csvParts(evaluated)].join('');
+}
+
+function rowsOf({ shot, first, frames, riders, parts }: SampledBlock): string {
   const names = shot.riders.map((rider) => quoted(rider.id));
-  const lines = [CSV_HEADER];
+  const lines: string[] = [];
   for (let i = 0; i < frames; i++) {
-    const frame = shot.range.first + i;
+    const frame = first + i;
     const lead = `${frame},${frameTime(shot, frame)},`;
     riders.forEach((pose, r) => {
-      const row = pose.subarray(i * POSE.size, (i + 1) * POSE.size);
-      lines.push(`${lead}${names[r]},,${Array.from(row, String).join(',')}`);
+      lines.push(`${lead}${names[r]},,${numbers(pose, i * POSE.size, POSE.size)}`);
       const { nodes, size, values } = parts[r];
-      for (const { name, at } of nodes) {
-        const place = values.subarray(i * size + at, i * size + at + LOCAL.scale);
-        lines.push(`${lead}${names[r]},${quoted(name)},${Array.from(place, String).join(',')},,,`);
-      }
+      for (const { name, at } of nodes)
+        lines.push(`${lead}${names[r]},${quoted(name)},${numbers(values, i * size + at, LOCAL.scale)},,,`);
     });
   }
-  return `${lines.join('\n')}\n`;
+  return lines.length === 0 ? '' : `${lines.join('\n')}\n`;
+}
+
+function numbers(values: Float64Array, at: number, count: number): string {
+  let text = String(values[at]);
+  for (let k = at + 1; k < at + count; k++) text += `,${values[k]}`;
+  return text;
 }
 
 /** RFC 4180: quoted where a comma, quote or line break would break the row. */

@@ -1,6 +1,6 @@
 export { FormatError } from './format-error.js';
 export { readPaths } from './paths-read.js';
-export { writeCsv, CSV_HEADER } from './csv-write.js';
+export { csvParts, writeCsv, CSV_HEADER } from './csv-write.js';
 export {
   gltfIo,
   isBvh,

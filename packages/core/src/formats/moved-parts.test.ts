@@ -68,8 +68,7 @@ async function baked(rider: Loose<Rider>, within = 0) {
   });
   const models = new Map([['m', oddCart()]]);
   const evaluated = evaluateShot(shot, assetsOf(shot, models));
-  const sampled = sampleShot(evaluated);
-  const bytes = await writeGlb(sampled, models, within);
+  const bytes = await writeGlb(sampleShot(evaluated), models, within);
   const { scene, animations } = await new Promise<GLTF>((resolve, reject) => {
     new GLTFLoader().parse(bytes.slice().buffer, '', resolve, reject);
   });
@@ -85,7 +84,7 @@ async function baked(rider: Loose<Rider>, within = 0) {
   const place = (frame: number, name: string): Vec3 =>
     at(frame, name).getWorldPosition(new THREE.Vector3()).toArray();
   const distance = (frame: number) => evaluated.motion(shot.riders[0])?.distance(frame) ?? NaN;
-  return { bytes, sampled, at, place, distance };
+  return { bytes, evaluated, at, place, distance };
 }
 
 const wheels = [{ node: 'wheel', centre: [0.8, 0.4, 1] as Vec3, radius: 0.4, steers: true }];
@@ -109,8 +108,8 @@ it('a wheel rolls where it is, whatever it hangs on, while the body leans: three
 });
 
 it('steering and spin are joints of their own, in the CSV by their names', async () => {
-  const { sampled } = await baked({ wheels });
-  const rows = writeCsv(sampled)
+  const { evaluated } = await baked({ wheels });
+  const rows = writeCsv(evaluated)
     .split('\n')
     .map((line) => line.split(','));
   const parts = new Set(rows.slice(1).map((cells) => cells[3]));

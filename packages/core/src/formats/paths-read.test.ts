@@ -150,11 +150,11 @@ describe('CSV', () => {
         { id: 's', name: 'Still' },
       ],
     });
-    const sampled = sampleShot(evaluateShot(shot, NO_ASSETS));
-    const imported = await read('motion.csv', writeCsv(sampled));
+    const evaluated = evaluateShot(shot, NO_ASSETS);
+    const imported = await read('motion.csv', writeCsv(evaluated));
     expect(imported.rides.map(({ name }) => name)).toEqual(['r']);
     expect(imported.notes).toEqual(['"s" stands still and was left out.']);
-    const pose = sampled.riders[0];
+    const pose = sampleShot(evaluated).riders[0];
     for (let frame = 1; frame <= 97; frame++) {
       const at = (frame - 1) * (pose.length / 97);
       const expected: Vec3 = [pose[at], pose[at + 1], pose[at + 2]];

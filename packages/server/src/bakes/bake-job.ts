@@ -12,6 +12,3 @@ export interface BakeJob {
   /** By the document's model ids: where the bytes lie and the name they came under. */
   readonly models: ReadonlyMap<string, { path: string; fileName: string }>;
 }
-
-/** What it answers. A refusal is fit to be shown. */
-export type BakeAnswer = { bytes: Uint8Array } | { refusal: string };

@@ -1,26 +1,16 @@
 import { readFile } from 'node:fs/promises';
-import { parentPort, workerData } from 'node:worker_threads';
 import { evaluateShot, sampleShot } from '@fleet-rail/core';
-import { FormatError, readModelDocument, assetsOf, writeCsv, writeGlb } from '@fleet-rail/core/formats';
-import type { BakeAnswer, BakeJob } from './bake-job.js';
+import { assetsOf, csvParts, readModelDocument, writeGlb } from '@fleet-rail/core/formats';
+import { serveJobs } from '../threads/serve-jobs.js';
+import type { BakeJob } from './bake-job.js';
 
-async function bake({ shot, format, models, within }: BakeJob): Promise<Uint8Array> {
+serveJobs<BakeJob, Uint8Array>(async function* ({ shot, format, models, within }) {
   const documents = new Map();
   for (const [id, { path, fileName }] of models) {
     documents.set(id, await readModelDocument(await readFile(path), fileName));
   }
-  const sampled = sampleShot(evaluateShot(shot, assetsOf(shot, documents)));
-  if (format === 'csv') return new TextEncoder().encode(writeCsv(sampled));
-  return writeGlb(sampled, documents, within);
-}
-
-async function answer(): Promise<BakeAnswer> {
-  try {
-    return { bytes: await bake(workerData as BakeJob) };
-  } catch (error) {
-    if (error instanceof FormatError) return { refusal: error.message };
-    throw error;
-  }
-}
-
-parentPort?.postMessage(await answer());
+  const evaluated = evaluateShot(shot, assetsOf(shot, documents));
+  const text = new TextEncoder();
+  if (format === 'csv') for (const part of csvParts(evaluated)) yield text.encode(part);
+  else yield await writeGlb(sampleShot(evaluated), documents, within);
+});

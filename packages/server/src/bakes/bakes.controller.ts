@@ -1,7 +1,9 @@
-import { Controller, Get, Param, Query, StreamableFile } from '@nestjs/common';
+import { Readable } from 'node:stream';
+import { Controller, Get, Param, Query, Res, StreamableFile } from '@nestjs/common';
 import { ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
+import type { Response } from 'express';
 import { ThinningDto } from './bakes.dto.js';
-import { BakesService } from './bakes.service.js';
+import { BakesService, type Download } from './bakes.service.js';
 
 @ApiTags('bakes')
 @Controller('api/shots/:shotId/files')
@@ -14,14 +16,23 @@ export class BakesController {
     content: { 'model/gltf-binary': {} },
   })
   @ApiQuery({ name: 'within', required: false, description: 'Leave keys out where no value is off by more' })
-  async glb(@Param('shotId') shotId: string, @Query() { within }: ThinningDto): Promise<StreamableFile> {
-    return download(await this.bakes.bake(shotId, 'glb', within), 'model/gltf-binary');
+  async glb(
+    @Param('shotId') shotId: string,
+    @Query() { within }: ThinningDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<StreamableFile> {
+    const baked = await this.bakes.bake(shotId, 'glb', within, whenGone(response));
+    return download(baked, 'model/gltf-binary');
   }
 
   @Get('csv')
   @ApiOkResponse({ description: 'One row a frame and rider', content: { 'text/csv': {} } })
-  async csv(@Param('shotId') shotId: string): Promise<StreamableFile> {
-    return download(await this.bakes.bake(shotId, 'csv'), 'text/csv; charset=utf-8');
+  async csv(
+    @Param('shotId') shotId: string,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<StreamableFile> {
+    const baked = await this.bakes.bake(shotId, 'csv', 0, whenGone(response));
+    return download(baked, 'text/csv; charset=utf-8');
   }
 
   @Get('shot')
@@ -31,7 +42,14 @@ export class BakesController {
   }
 }
 
-function download({ name, bytes }: { name: string; bytes: Uint8Array }, type: string): StreamableFile {
+/** Aborted when the one who asked goes away before all is sent. */
+function whenGone(response: Response): AbortSignal {
+  const gone = new AbortController();
+  response.once('close', () => gone.abort());
+  return gone.signal;
+}
+
+function download({ name, parts }: Download, type: string): StreamableFile {
   const disposition = `attachment; filename*=UTF-8''${encodeURIComponent(name)}`;
-  return new StreamableFile(bytes, { type, disposition, length: bytes.byteLength });
+  return new StreamableFile(Readable.from(parts, { objectMode: false }), { type, disposition });
 }

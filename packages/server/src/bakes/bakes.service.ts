@@ -1,41 +1,58 @@
-import { Worker } from 'node:worker_threads';
-import { Injectable, UnprocessableEntityException } from '@nestjs/common';
+import { Readable } from 'node:stream';
+import { Injectable, UnprocessableEntityException, type OnModuleDestroy } from '@nestjs/common';
 import { frameCount, isMoving, modelsInPlay, writeShotText, type Shot } from '@fleet-rail/core';
 import { needsAssets } from '@fleet-rail/core/formats';
 import { ModelsService } from '../models/models.service.js';
 import { ShotsService } from '../shots/shots.service.js';
-import type { BakeAnswer, BakeFormat, BakeJob } from './bake-job.js';
+import { WorkThreads, threadScript, type Parts } from '../threads/work-threads.js';
+import type { BakeFormat, BakeJob } from './bake-job.js';
 
 /** The most numbers a bake may hold: 100 riders for 100,000 frames, or the like. */
 const MOST_POSES = 10_000_000;
 
-/** Makes the files a shot is handed over as, in a thread of their own. */
+/** A file that is handed over, as it is made. */
+export interface Download {
+  readonly name: string;
+  readonly parts: AsyncIterable<Uint8Array>;
+}
+
+/** Makes the files a shot is handed over as, in threads of their own. */
 @Injectable()
-export class BakesService {
-  private waiting: Promise<unknown> = Promise.resolve();
+export class BakesService implements OnModuleDestroy {
+  /** The longest bakes that are taken, ten million poses, take about a minute. */
+  private readonly threads = new WorkThreads<BakeJob, Uint8Array>(
+    threadScript('bakes/bake-worker'),
+    'The bake',
+    { threads: 2, seconds: 300, megabytes: 4096 },
+  );
 
   constructor(
     private readonly shots: ShotsService,
     private readonly models: ModelsService,
   ) {}
 
-  /** A baked shot. Bakes run one after another, so that the desk stays answered. */
-  async bake(shotId: string, format: BakeFormat, within = 0): Promise<{ name: string; bytes: Uint8Array }> {
+  /**
+   * A baked shot; when it is there, its first part is made.
+   *
+   * @param signal ends the bake when nobody waits for it any more
+   */
+  async bake(shotId: string, format: BakeFormat, within: number, signal: AbortSignal): Promise<Download> {
     const { shot } = await this.shots.documentOf(shotId);
     refuseTooMuch(shot);
     // A CSV of riders alone needs no model: parts that move by themselves do, and so does the ground.
     const needsModels = format === 'glb' || needsAssets(shot);
     const models = needsModels ? await this.modelFiles(shot) : new Map();
-    const job: BakeJob = { shot, format, models, within };
-    const turn = this.waiting.then(() => run(job));
-    this.waiting = turn.catch(() => undefined);
-    const result = await turn;
-    if ('refusal' in result) throw new UnprocessableEntityException(result.refusal);
-    return { name: `${shot.name}.${format}`, bytes: result.bytes };
+    const parts = this.threads.run({ shot, format, models, within }, signal);
+    const first = await parts.next();
+    return { name: `${shot.name}.${format}`, parts: after(first, parts) };
+  }
+
+  onModuleDestroy(): Promise<void> {
+    return this.threads.close();
   }
 
   /** The shot file, its models named as files to lie beside it. */
-  async shotFile(shotId: string): Promise<{ name: string; bytes: Uint8Array }> {
+  async shotFile(shotId: string): Promise<Download> {
     const { shot } = await this.shots.documentOf(shotId);
     const models = await Promise.all(
       shot.models.map(async (model) => {
@@ -45,7 +62,7 @@ export class BakesService {
       }),
     );
     const bytes = new TextEncoder().encode(writeShotText({ ...shot, models }));
-    return { name: `${shot.name}.shot.json`, bytes };
+    return { name: `${shot.name}.shot.json`, parts: Readable.from([bytes]) };
   }
 
   private async modelFiles(shot: Shot): Promise<BakeJob['models']> {
@@ -74,11 +91,7 @@ function refuseTooMuch(shot: Shot): void {
   );
 }
 
-function run(job: BakeJob): Promise<BakeAnswer> {
-  return new Promise((resolve, reject) => {
-    const worker = new Worker(new URL('./bake-worker.js', import.meta.url), { workerData: job });
-    worker.once('message', resolve);
-    worker.once('error', reject);
-    worker.once('exit', (code) => reject(new Error(`The bake thread ended with ${code}.`)));
-  });
+async function* after(first: IteratorResult<Uint8Array, void>, rest: Parts<Uint8Array>) {
+  if (!first.done) yield first.value;
+  yield* rest;
 }

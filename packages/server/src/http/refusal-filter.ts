@@ -2,13 +2,16 @@ import { Catch, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common'
 import { PathError, ShotError } from '@fleet-rail/core';
 import { FormatError } from '@fleet-rail/core/formats';
 import type { Response } from 'express';
+import { ThreadRefusal } from '../threads/work-threads.js';
 
 /** Turns core's refusals of content into 422 with their message, and where it applies. */
-@Catch(ShotError, FormatError, PathError)
+@Catch(ShotError, FormatError, PathError, ThreadRefusal)
 export class RefusalFilter implements ExceptionFilter {
-  catch(error: ShotError | FormatError | PathError, host: ArgumentsHost): void {
+  catch(error: ShotError | FormatError | PathError | ThreadRefusal, host: ArgumentsHost): void {
     const response = host.switchToHttp().getResponse<Response>();
     const path = error instanceof ShotError ? error.path : undefined;
-    response.status(422).json({ statusCode: 422, message: error.message, path });
+    // Nothing is wrong with what was asked for where the server itself is about to stop.
+    const status = error instanceof ThreadRefusal && error.reason === 'stopped' ? 503 : 422;
+    response.status(status).json({ statusCode: status, message: error.message, path });
   }
 }

@@ -2,10 +2,10 @@ import { randomUUID } from 'node:crypto';
 import { Injectable, Logger, NotFoundException, type OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { Shot, ShotModel } from '@fleet-rail/core';
-import { gltfIo, isBvh, readModel } from '@fleet-rail/core/formats';
 import type { Repository } from 'typeorm';
 import { ModelEntity } from './model.entity.js';
 import { ModelFiles } from './model-files.js';
+import { ModelReader } from './model-reader.js';
 import type { ModelDto } from './models.dto.js';
 
 /** Keeps models: nothing is stored before it was read and checked. */
@@ -16,6 +16,7 @@ export class ModelsService implements OnModuleInit {
   constructor(
     @InjectRepository(ModelEntity) private readonly models: Repository<ModelEntity>,
     private readonly files: ModelFiles,
+    private readonly reader: ModelReader,
   ) {}
 
   /** Models kept by a version that could not tell how they roll and walk are read anew. */
@@ -23,7 +24,7 @@ export class ModelsService implements OnModuleInit {
     for (const model of await this.models.find()) {
       if ('rig' in (JSON.parse(model.facts) as object)) continue;
       try {
-        const { facts } = await readModel(await this.files.read(model.sha256), model.fileName);
+        const { facts } = await this.reader.read(await this.files.read(model.sha256), model.fileName);
         await this.models.update(model.id, { facts: JSON.stringify(facts) });
       } catch (error) {
         this.log.warn(`${model.fileName} cannot be read again: ${(error as Error).message}`);
@@ -49,14 +50,12 @@ export class ModelsService implements OnModuleInit {
   /**
    * Reads, checks and stores a model.
    *
-   * @throws FormatError with the reason, before anything is stored
+   * @throws ThreadRefusal with the reason, before anything is stored
    */
   async add(given: Uint8Array, givenName: string, shippedId?: string): Promise<ModelDto> {
-    const { document, facts } = await readModel(given, givenName);
-    // A figure's motion is kept as the model it is read as, so that all that shows and writes models can.
-    const converts = isBvh(given, givenName);
-    const bytes = converts ? await gltfIo().writeBinary(document) : given;
-    const fileName = converts ? givenName.replace(/(\.bvh)?$/i, '.glb') : givenName;
+    const { facts, converted } = await this.reader.read(given, givenName);
+    const bytes = converted ?? given;
+    const fileName = converted ? givenName.replace(/(\.bvh)?$/i, '.glb') : givenName;
     const sha256 = await this.files.put(bytes);
     const same = await this.models.findOneBy({ sha256, fileName });
     if (same !== null) return toDto(same);

@@ -1,0 +1,25 @@
+import { Injectable, type OnModuleDestroy } from '@nestjs/common';
+import { WorkThreads, threadScript } from '../threads/work-threads.js';
+import type { ModelAnswer, ModelJob } from './model-job.js';
+
+/**
+ * Reads and checks models in threads of their own, so that one that is large or broken holds up nobody. The largest that is
+ * taken, 64 MB, is read in a second or two.
+ */
+@Injectable()
+export class ModelReader implements OnModuleDestroy {
+  private readonly threads = new WorkThreads<ModelJob, ModelAnswer>(
+    threadScript('models/model-worker'),
+    'Reading this model',
+    { threads: 2, seconds: 20, megabytes: 2048 },
+  );
+
+  /** @throws ThreadRefusal with what is wrong with the file */
+  read(bytes: Uint8Array, fileName: string): Promise<ModelAnswer> {
+    return this.threads.answer({ bytes, fileName });
+  }
+
+  onModuleDestroy(): Promise<void> {
+    return this.threads.close();
+  }
+}

@@ -1,0 +1,6 @@
+/** What a thread is sent: a job, the wish for more of its answer, or that it is no longer wanted. */
+export type ToThread<Job> = { readonly job: Job } | { readonly more: true };
+
+/** What it sends: its answer in parts, then its end, or a refusal that is fit to be shown. */
+export type FromThread<Part> =
+  { readonly part: Part } | { readonly done: true } | { readonly refusal: string };

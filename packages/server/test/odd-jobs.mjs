@@ -1,0 +1,13 @@
+// A thread that does what it is told, for better or worse.
+import { parentPort } from 'node:worker_threads';
+
+const hoard = [];
+let left = 0;
+parentPort.on('message', (message) => {
+  if (message.job === 'hang') for (;;);
+  if (message.job === 'hoard') for (;;) hoard.push(new Array(1000).fill({}));
+  if (message.job === 'throw') throw new Error('It is broken.');
+  if (message.job === 'refuse') return parentPort.postMessage({ refusal: 'odd.glb: is no model.' });
+  if (typeof message.job === 'number') left = message.job;
+  parentPort.postMessage(left > 0 ? { part: left-- } : { done: true });
+});
