@@ -2,6 +2,7 @@
 import 'reflect-metadata';
 import { Type } from 'class-transformer';
 import { ValidateBy, ValidateIf, ValidateNested } from 'class-validator';
+import { notePart } from './compiled-schema.js';
 import { LIMITS } from './limits.js';
 
 // The document's own vocabulary of decorators. Each message is the "expected" half of a refusal,
@@ -105,22 +106,25 @@ function all(...rules: PropertyRule[]): PropertyRule {
   return (target, key) => rules.forEach((apply) => apply(target, key));
 }
 
-const nested = (of: () => Class) => Type(of as () => new () => object) as PropertyRule;
+const nested = (of: () => Class, each: boolean): PropertyRule => {
+  const made = of as () => new () => object;
+  return all(Type(made) as PropertyRule, (target, key) => notePart(target, key, made, each));
+};
 const isObject = (v: unknown) => typeof v === 'object' && v !== null && !Array.isArray(v);
 const notNull = ValidateIf((_, value) => value !== null) as PropertyRule;
 
 /** An object of a class. */
 export const Part = (of: () => Class): PropertyRule =>
-  all(nested(of), rule('an object', isObject), ValidateNested() as PropertyRule);
+  all(nested(of, false), rule('an object', isObject), ValidateNested() as PropertyRule);
 
 /** An object of a class, or null. */
 export const PartOrNull = (of: () => Class): PropertyRule =>
-  all(nested(of), notNull, rule('an object or null', isObject), ValidateNested() as PropertyRule);
+  all(nested(of, false), notNull, rule('an object or null', isObject), ValidateNested() as PropertyRule);
 
 /** A list of objects of a class. */
 export const Parts = (of: () => Class, max: number): PropertyRule =>
   all(
-    nested(of),
+    nested(of, true),
     rule(`a list of at most ${max} objects`, (v) => Array.isArray(v) && v.every(isObject)),
     ValidateNested({ each: true }) as PropertyRule,
   );

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { newShot } from './new-shot.js';
 import { parseShot, parseShotText, writeShotText } from './parse-shot.js';
-import type { ShotError } from './shot-error.js';
+import { ShotError } from './shot-error.js';
 
 const minimal = { format: 'fleet-rail-shot', version: 1, name: 'Minimal' };
 
@@ -308,4 +308,31 @@ it('keys that would reach into prototypes are unknown keys', () => {
     }
     expect(({} as { polluted?: number }).polluted).toBeUndefined();
   }
+});
+
+describe('documents that no program writes', () => {
+  const base = { format: 'fleet-rail-shot', version: 1, name: 'Odd' };
+  const nested = (depth: number, inner: unknown = 1): unknown =>
+    depth === 0 ? inner : { hitch: nested(depth - 1, inner) };
+
+  it('are refused however deep they are nested', () => {
+    let deep: unknown = 1;
+    for (let i = 0; i < 100_000; i++) deep = [deep];
+    for (const odd of [{ riders: deep }, { riders: [nested(200)] }, { name: deep }, { odd: nested(500) }]) {
+      const refused = () => parseShot({ ...base, ...odd });
+      expect(refused).toThrow(ShotError);
+    }
+  });
+
+  it('numbers of less than a trillionth are zero when they are read', () => {
+    const path = { id: 'p', name: 'P', points: [{ position: [1e-13, -1e-50, 1] }, { position: [0, 0, 2] }] };
+    const drive = { stops: [{ distance: 1e-50, seconds: 1 }] };
+    const rider = { id: 'r', name: 'R', hitch: { path: 'p', pace: { mode: 'drive', drive } } };
+    const shot = parseShot({ ...base, paths: [path], riders: [rider] });
+    expect(shot.paths[0].points[0].position).toEqual([0, 0, 1]);
+    expect(shot.riders[0].hitch?.pace.drive.stops[0].distance).toBe(0);
+    expect(() =>
+      parseShot({ ...base, riders: [{ id: 'r', name: 'R', rest: { scale: [1, 1e-20, 1] } }] }),
+    ).toThrow('riders[0].rest.scale: found [1, 0, 1]; expected three numbers [x, y, z], none of them 0');
+  });
 });

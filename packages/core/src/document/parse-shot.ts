@@ -2,6 +2,8 @@ import { plainToInstance } from 'class-transformer';
 import { validateSync, type ValidationError } from 'class-validator';
 import { checkLimits } from './check-limits.js';
 import { checkReferences } from './check-references.js';
+import { readBySchema } from './compiled-schema.js';
+import { plainRead } from './plain-value.js';
 import { ShotError, inWords } from './shot-error.js';
 import { Shot, SHOT_FORMAT, SHOT_VERSION } from './shot.js';
 
@@ -23,11 +25,31 @@ export function parseShot(raw: unknown): Shot {
     throw new ShotError('version', inWords(source.version), `${SHOT_VERSION}`);
   }
   checkLimits(source);
-  const shot = plainToInstance(Shot, source, { exposeDefaultValues: true });
-  const faults = validateSync(shot, { whitelist: true, forbidNonWhitelisted: true });
-  if (faults.length > 0) throw firstFault(faults, '', shot);
+  const shot = (readBySchema(Shot, source) ?? readSlowly(source)) as Shot;
   checkReferences(shot);
-  return plain(shot) as Shot;
+  return shot;
+}
+
+/** The same by class-validator as a whole, which says what is wrong and where. */
+function readSlowly(source: Record<string, unknown>): unknown {
+  refuseDepth(source);
+  const shot = plainToInstance(Shot, plainRead(source), { exposeDefaultValues: true });
+  const faults = validateSync(shot as object, { whitelist: true, forbidNonWhitelisted: true });
+  if (faults.length > 0) throw firstFault(faults, '', shot as object);
+  return plainRead(shot);
+}
+
+/** Parts within parts that a document never has so many of. */
+const DEEPEST = 32;
+
+function refuseDepth(source: object): void {
+  let level: object[] = [source];
+  for (let depth = 0; level.length > 0; depth++) {
+    if (depth > DEEPEST) throw new ShotError('', `parts nested more than ${DEEPEST} deep`, 'fewer');
+    level = level.flatMap((part) =>
+      Object.values(part).filter((inner) => typeof inner === 'object' && inner !== null),
+    );
+  }
 }
 
 /**
@@ -61,15 +83,4 @@ function firstFault(faults: readonly ValidationError[], at: string, owner: objec
   const expected = Object.values(fault.constraints ?? {})[0];
   if (expected !== undefined) return new ShotError(path, inWords(fault.value), expected);
   return firstFault(fault.children ?? [], path, fault.value as object);
-}
-
-/** The same data without its classes, so that it can be compared, drafted and sent between threads. */
-function plain(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(plain);
-  if (typeof value !== 'object' || value === null) return value;
-  const result: Record<string, unknown> = {};
-  for (const [key, inner] of Object.entries(value)) {
-    if (inner !== undefined) result[key] = plain(inner);
-  }
-  return result;
 }

@@ -23,7 +23,7 @@ export class BakesService implements OnModuleDestroy {
   private readonly threads = new WorkThreads<BakeJob, Uint8Array>(
     threadScript('bakes/bake-worker'),
     'The bake',
-    { threads: 2, seconds: 300, megabytes: 4096 },
+    { threads: 2, seconds: 300, megabytes: 2048 },
   );
 
   constructor(
