@@ -16,7 +16,11 @@ const swc = {
 export default {
   // A busy machine is no fault of a test.
   testTimeout: 60_000,
-  testMatch: ['<rootDir>/packages/*/src/**/*.test.ts?(x)', '<rootDir>/demo/src/**/*.test.ts'],
+  testMatch: [
+    '<rootDir>/packages/*/src/**/*.test.ts?(x)',
+    '<rootDir>/demo/src/**/*.test.ts',
+    '<rootDir>/fuzz/src/**/*.test.ts',
+  ],
   modulePathIgnorePatterns: ['/dist/'],
   transform: { '^.+\\.tsx?$': ['@swc/jest', swc] },
   extensionsToTreatAsEsm: ['.ts', '.tsx'],

@@ -9,6 +9,7 @@ run(node, [
   'packages/server',
   'packages/cli',
   'demo',
+  'fuzz',
   'packages/web',
   'e2e',
 ]);

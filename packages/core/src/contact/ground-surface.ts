@@ -16,6 +16,7 @@ export interface GroundMesh {
  */
 export class GroundSurface {
   private readonly tree: MeshBVH;
+  private readonly box = new Box3();
   private readonly column: number;
   private readonly columns = new Map<number, Int32Array>();
 
@@ -25,7 +26,8 @@ export class GroundSurface {
     // The tree reorders what it is given.
     geometry.setIndex(new BufferAttribute(mesh.indices.slice(), 1));
     this.tree = new MeshBVH(geometry);
-    this.column = columnWidth(this.tree, mesh.indices.length / 3);
+    this.tree.getBoundingBox(this.box);
+    this.column = columnWidth(this.box, mesh.indices.length / 3);
   }
 
   /**
@@ -33,6 +35,8 @@ export class GroundSurface {
    * to that height counts. Metres; null where there is none.
    */
   height(x: number, z: number, near: number, up = Infinity, down = Infinity): number | null {
+    const { min, max } = this.box;
+    if (x < min.x - SLACK || x > max.x + SLACK || z < min.z - SLACK || z > max.z + SLACK) return null;
     const { positions } = this.mesh;
     const corners = this.cornersOver(Math.floor(x / this.column), Math.floor(z / this.column));
     let best: number | null = null;
@@ -84,8 +88,7 @@ const ROWS = 2 ** 26;
 const MOST_COLUMNS = 200_000;
 
 /** About as wide as a triangle is, so that few are looked at and few columns are filled; metres. */
-function columnWidth(tree: MeshBVH, triangles: number): number {
-  const { min, max } = tree.getBoundingBox(new Box3());
+function columnWidth({ min, max }: Box3, triangles: number): number {
   const area = Math.max(1e-6, (max.x - min.x) * (max.z - min.z));
   return Math.min(50, Math.max(0.05, Math.sqrt(area / Math.max(1, triangles))));
 }

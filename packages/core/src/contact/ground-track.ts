@@ -22,9 +22,13 @@ export interface GroundTrack {
 
 /** Places that are looked at under a wheel: four a radius. */
 const PER_RADIUS = 4;
-const MOST_NODES = 1 << 20;
-/** So far back a last good height is looked for, nodes. */
+/** On long paths they are further apart: a wheel of 0.4 m is looked after in full over 13 km. */
+const MOST_NODES = 1 << 17;
+/** So far back a last good height is looked for, nodes or frames. */
 const BACK = 4_000;
+const FRAMES_BACK = 48;
+/** Frames whose ground is kept. */
+const MOST_PROFILES = 4_000;
 
 /**
  * A track by distance along a path. The ground is asked for at even distances, once each and only where something
@@ -44,7 +48,10 @@ export function trackByDistance(
   const count = Math.max(2, Math.min(MOST_NODES, Math.ceil((length * PER_RADIUS) / radius)));
   const step = length / count;
   const heights = new Float64Array(count + 1).fill(NaN);
+  /** Where there is no ground: what was looked at once is not looked at again. */
   const holes = new Uint8Array(count + 1);
+  /** By hole how many nodes back the last good one is, more than {@link BACK} where there is none; 0 where that is not known. */
+  const gaps = new Uint16Array(count + 1);
   /** Of places beyond the ends of an open path, where there is no end to what may be asked. */
   const beyond = new Map<number, { readonly height: number; readonly hole: boolean }>();
   const place = new Float64Array(3);
@@ -68,22 +75,33 @@ export function trackByDistance(
     if (k < 0 || k > count) return nodeBeyond(k).height;
     const cached = heights[k];
     if (cached === cached) return cached;
-    let found = find(k);
-    if (found === null) {
-      holes[k] = 1;
-      const lowest = closed ? k - count : 0;
-      for (let back = k - 1; found === null && back >= Math.max(lowest, k - BACK); back--) {
-        const before = index(back);
-        found = holes[before] ? null : Number.isNaN(heights[before]) ? find(before) : heights[before];
-      }
-      placeAt(k * step, place);
-      found ??= place[1];
-    }
+    const found = ownHeight(k) ?? lastGood(k);
     heights[k] = found;
     return found;
   };
+  /** The height of the ground itself; null over a hole. */
+  const ownHeight = (k: number): number | null => {
+    if (holes[k] === 1) return null;
+    const cached = heights[k];
+    if (cached === cached) return cached;
+    const found = find(k);
+    if (found === null) holes[k] = 1;
+    else heights[k] = found;
+    return found;
+  };
+  const lastGood = (k: number): number => {
+    const most = Math.min(BACK, closed ? count : k);
+    let back = 1;
+    // A hole that was looked at says how far back from there; only what nobody came by is looked at.
+    while (back <= most && ownHeight(index(k - back)) === null) back += gaps[index(k - back)] || 1;
+    gaps[k] = Math.min(back, BACK + 1);
+    if (back <= most) return heights[index(k - back)];
+    placeAt(k * step, place);
+    return place[1];
+  };
   return {
-    height: (s) => smoothed(s, Math.max(radius, 2 * step), step, node),
+    // A path shorter than the wheel has a few nodes, and no more are looked at.
+    height: (s) => smoothed(s, Math.min(Math.max(radius, 2 * step), 4 * PER_RADIUS * step), step, node),
     missing(s) {
       const k = index(Math.round(s / step));
       if (k < 0 || k > count) return nodeBeyond(k).hole;
@@ -109,24 +127,36 @@ export function trackByFrame(
   const step = radius / PER_RADIUS;
   const place = new Float64Array(3);
   const way = new Float64Array(3);
-  const find = (frame: number, along: number): number | null => {
+  const profiles = new Map<number, Float64Array>();
+  /** By node along its way what is under it at a frame, metres; NaN over a hole. */
+  const profileAt = (frame: number): Float64Array => {
+    const cached = profiles.get(frame);
+    if (cached !== undefined) return cached;
     placeAt(frame, place);
     directionAt(frame, way);
-    return ground.height(place[0] + along * way[0], place[2] + along * way[2], place[1], up, down);
+    const found = new Float64Array(2 * PER_RADIUS + 1);
+    for (let k = -PER_RADIUS; k <= PER_RADIUS; k++) {
+      const [x, z] = [place[0] + k * step * way[0], place[2] + k * step * way[2]];
+      found[k + PER_RADIUS] = ground.height(x, z, place[1], up, down) ?? NaN;
+    }
+    if (profiles.size >= MOST_PROFILES) profiles.clear();
+    profiles.set(frame, found);
+    return found;
   };
   return {
-    height: (frame) =>
-      smoothed(0, radius, step, (k) => {
-        const found = find(frame, k * step);
-        if (found !== null) return found;
-        for (let back = 1; back <= 48; back++) {
-          const before = find(frame - back, k * step);
-          if (before !== null) return before;
+    height: (frame) => {
+      const now = profileAt(frame);
+      return smoothed(0, radius, step, (k) => {
+        const i = k + PER_RADIUS;
+        for (let back = 0; back <= FRAMES_BACK; back++) {
+          const found = back === 0 ? now[i] : profileAt(frame - back)[i];
+          if (found === found) return found;
         }
         placeAt(frame, place);
         return place[1];
-      }),
-    missing: (frame) => find(frame, 0) === null,
+      });
+    },
+    missing: (frame) => Number.isNaN(profileAt(frame)[PER_RADIUS]),
   };
 }
 

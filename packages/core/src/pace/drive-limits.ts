@@ -16,6 +16,10 @@ export interface LimitGrid {
 const CELL = 0.1;
 /** Shorter tracks still have so many cells. */
 const LEAST_CELLS = 100;
+/** Longer tracks have so many, each as much longer: 10 km in full. */
+const MOST_CELLS = 100_000;
+/** With those that bends are cut into no track has more than so many. */
+const MOST_PLACES = 4 * MOST_CELLS;
 /** So much of the grip is left for what a bend does between two places. */
 const GRIP = 1 - 3e-4;
 /** A cell is halved where the square of the speed allowed in its middle is off by more, as a part of it. */
@@ -38,6 +42,11 @@ interface BendGrid {
 }
 
 const cached = new WeakMap<BentTrack, BendGrid>();
+
+/** How far apart a drive looks at what a track asks for, metres; closer where it bends. */
+export function driveCell(length: number): number {
+  return Math.max(Math.min(CELL, length / LEAST_CELLS), length / MOST_CELLS);
+}
 
 /**
  * The most speed along a track: top speed, zones, and v² |κ| ≤ sideways. A joint, a stop and a zone's edge are
@@ -79,7 +88,7 @@ export function limitGrid(track: BentTrack, drive: Drive): LimitGrid {
 function bendGrid(track: BentTrack): BendGrid {
   const { length } = track;
   const hair = length * 1e-9;
-  const cell = Math.min(CELL, length / LEAST_CELLS);
+  const cell = driveCell(length);
   const corners = cornersOf(track);
   const edges = corners.flatMap(({ at }) => [at - CORNER / 2, at + CORNER / 2]);
   const inside = edges.filter((s) => s > 0 && s < length);
@@ -89,7 +98,7 @@ function bendGrid(track: BentTrack): BendGrid {
   /** Puts a place after the last one, and between the two what the bends there ask for. */
   const put = (to: number, bend: number, depth: number) => {
     const [from, before] = [places[places.length - 1], bends[bends.length - 1]];
-    if (depth < MOST_HALVINGS && maySwerve(before, bend)) {
+    if (depth < MOST_HALVINGS && places.length < MOST_PLACES && maySwerve(before, bend)) {
       const middle = (from + to) / 2;
       const between = bendAt(track, middle);
       const wide = (to - from) * SLICES > Math.min(radius(before), radius(bend));

@@ -108,7 +108,11 @@ function groundTracks(
   const raw = rawTravel(hitch, motion);
   const frame = new Float64Array(12);
   const own = new Float64Array(4);
+  let asked = NaN;
+  // All points are asked for at one place after the other.
   const look = (at: number) => {
+    if (at === asked) return;
+    asked = at;
     raw(at, frame);
     level(frame, offset.at(at).yaw, own);
   };

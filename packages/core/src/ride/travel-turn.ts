@@ -13,6 +13,9 @@ const STANDS = 1e-4;
 /** Looks a frame. */
 const SUB = 4;
 
+/** A turn is looked for so many frames before the range at most: one that began earlier is as good as over. */
+const MOST_BEFORE = 2_000;
+
 /** A moment from which on it goes back the way it came, and how it was turned until then. */
 interface Reversal {
   readonly at: number;
@@ -37,7 +40,7 @@ export function compileTravelTurn(
     travel.velocity(frame, velocity);
     return Math.hypot(...velocity) > STANDS;
   };
-  const begin = Math.floor(first - over) - 1;
+  const begin = Math.floor(first - Math.min(over, MOST_BEFORE)) - 1;
   const count = (Math.ceil(last - begin) + 3) * SUB;
   let kept: { reversals: Reversal[]; ways: Float64Array } | null = null;
 

@@ -32,9 +32,19 @@ export function compileTravel(
   const { displaced } = hitch;
   const size = displaced?.size ?? 1;
   const own = new Float64Array(12);
-  /** The frame and distance of which the factor is known, and what it is. */
+  /** The frame of which the factor is known, and what it is. */
   let asked = NaN;
   let factor = 1;
+  /** Up and down the ground under it is left out, so it is not asked for. */
+  const factorAt = (frame: number): number => {
+    if (frame === asked) return factor;
+    const { side, rise } = offset.at(frame);
+    if (side === 0 && rise === 0) return 1;
+    const distance = pace.distance(frame);
+    placement.frame(distance, own);
+    asked = frame;
+    return (factor = besideFactor(path, distance, side, rise, own));
+  };
   const place: Travel['place'] = (frame, out, ahead = 0) => {
     const distance = pace.distance(frame) + ahead;
     const { side, rise } = offset.at(frame);
@@ -51,10 +61,9 @@ export function compileTravel(
   return {
     place,
     velocity(frame, out) {
-      if (frame !== asked) place(frame, own);
       out[0] = offset.fixed ? 0 : size * fps * offset.rate('side', frame);
       out[1] = offset.fixed ? 0 : size * fps * offset.rate('rise', frame);
-      out[2] = size * factor * pace.speed(frame);
+      out[2] = size * factorAt(frame) * pace.speed(frame);
     },
   };
 }

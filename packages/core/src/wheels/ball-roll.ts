@@ -4,7 +4,8 @@ import type { ChassisMotion } from '../ride/chassis-motion.js';
 
 /** Steps a radius: a ball is turned by less than a fifth of a radian in each. */
 const PER_RADIUS = 6;
-const MOST = 1 << 18;
+/** On a way of more than ten thousand radii nobody sees them all. */
+const MOST = 60_000;
 
 /**
  * How a ball has turned in the world, a unit quaternion: at every place it turns by distance over radius about the

@@ -16,6 +16,10 @@ export interface Acceleration {
 
 /** Samples a frame. */
 const SUB = 4;
+/** What came before the range is felt for so many samples at most. */
+const MOST_LEAD = 4_000;
+/** And a loop is run so many times at most. */
+const MOST_ROUNDS = 50;
 /** A critically damped spring is within two in a hundred of where it goes after this many of its own times. */
 const SETTLED = 5.8339;
 
@@ -52,7 +56,7 @@ export function springTrack(
   const omega = SETTLED / settle;
   const dt = 1 / (fps * SUB);
   // What comes before the range is felt in it, and a frame after it is asked for at the seam.
-  const lead = loop ? 0 : Math.ceil((2 * settle) / dt);
+  const lead = loop ? 0 : Math.min(MOST_LEAD, Math.ceil((2 * settle) / dt));
   const size = loop ? count * SUB : lead + (count + 1) * SUB + 1;
   const input = Float64Array.from({ length: size }, (_, i) => value(first + (i - lead + 0.5) / SUB));
   const follow = (drive: Float64Array, rounds: number): Float64Array => {
@@ -72,7 +76,7 @@ export function springTrack(
   };
   let track: Float64Array;
   if (loop) {
-    const rounds = 1 + Math.max(1, Math.ceil((4 * settle) / (size * dt)));
+    const rounds = 1 + Math.min(MOST_ROUNDS, Math.max(1, Math.ceil((4 * settle) / (size * dt))));
     track = follow(follow(input, rounds).reverse(), rounds).reverse();
   } else {
     track = follow(input, 1);

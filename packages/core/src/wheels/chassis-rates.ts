@@ -9,6 +9,8 @@ export const RATES = 8;
 
 /** Stretches no longer than these are told by one polynomial: metres, or frames. */
 const CELL = { metres: 0.5, frames: 0.5 };
+/** But for very long ways, which are cut into so many: 2.5 km in full. */
+const MOST_CELLS = 5_000;
 
 /** A chassis' motion stretch by stretch, each looked at once and only where something comes by. */
 export class ChassisRates {
@@ -64,9 +66,10 @@ function edgesOf({ from, to, joints, origin }: ChassisMotion, cell: number): Flo
   const inside = new Set([origin, ...joints].filter((joint) => joint > from && joint < to));
   const corners = [from, ...[...inside].sort((a, b) => a - b), to];
   const edges = [from];
+  const longest = Math.max(cell, (to - from) / MOST_CELLS);
   for (let i = 1; i < corners.length; i++) {
     const length = corners[i] - corners[i - 1];
-    const parts = Math.max(1, Math.ceil(length / cell));
+    const parts = Math.max(1, Math.ceil(length / longest));
     for (let k = 1; k <= parts; k++) edges.push(corners[i - 1] + (length * k) / parts);
   }
   return Float64Array.from(edges);

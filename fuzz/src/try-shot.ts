@@ -1,0 +1,51 @@
+import {
+  checkShot,
+  evaluateShot,
+  parseShot,
+  sampleGauge,
+  sampleShot,
+  ShotError,
+  PathError,
+  type Shot,
+} from '@fleet-rail/core';
+import { RANGE, randomShot } from './random-shot.js';
+import { Random } from './random.js';
+import { stage } from './stage.js';
+
+/** A hundred frames of any shot are there in so many seconds. */
+const SECONDS = 2;
+
+/**
+ * Plays a random shot whole: poses, parts, gauges, findings.
+ *
+ * @returns what is wrong with that; null where nothing is
+ */
+export function tryShot(seed: number): string | null {
+  let shot: Shot;
+  try {
+    shot = parseShot(randomShot(new Random(seed)));
+  } catch (error) {
+    // Only circles of riders that wait for each other may be refused.
+    return error instanceof ShotError && /circle|each other/.test(error.message) ? null : String(error);
+  }
+  const start = performance.now();
+  try {
+    const evaluated = evaluateShot(shot, stage(shot.ground.model !== null));
+    const { riders, parts } = sampleShot(evaluated);
+    const count = RANGE.last - RANGE.first + 1;
+    for (const [i, rider] of shot.riders.entries()) {
+      if (!riders[i].every(Number.isFinite)) return `rider ${i} has a pose that is no number`;
+      if (!parts[i].values.every(Number.isFinite)) return `rider ${i} has a part that is no number`;
+      for (const gauge of evaluated.gauges(rider)) {
+        const { values } = sampleGauge(gauge, RANGE.first, count, 1);
+        if (!values.every(Number.isFinite)) return `rider ${i}: ${gauge.kind} ${gauge.part} is no number`;
+      }
+    }
+    checkShot(evaluated);
+  } catch (error) {
+    if (error instanceof ShotError || error instanceof PathError) return null;
+    return error instanceof Error ? (error.stack ?? error.message) : String(error);
+  }
+  const seconds = (performance.now() - start) / 1e3;
+  return seconds > SECONDS ? `it took ${seconds.toFixed(1)} s` : null;
+}
