@@ -1,6 +1,14 @@
+import { tryBvh, tryCsv, tryDocument, tryGlb, tryGlbPaths, tryObj, trySvg } from './try-file.js';
 import { tryShot } from './try-shot.js';
 
 /** By kind what tries one input, made from a seed; it gives what is wrong, or null. */
 export const KINDS = {
-  shots: tryShot,
+  shots: (seed) => tryShot(seed),
+  documents: tryDocument,
+  svg: trySvg,
+  obj: tryObj,
+  csv: tryCsv,
+  bvh: tryBvh,
+  glb: tryGlb,
+  'glb-paths': tryGlbPaths,
 } satisfies Record<string, (seed: number) => string | null | Promise<string | null>>;

@@ -56,6 +56,17 @@ describe('shots', () => {
     expect(await shots.open(id)).toMatchObject({ revision: 2, name: 'Second' });
   });
 
+  it('a save whose answer was lost is known when it is sent again, and only then', async () => {
+    const { id } = await shots.create('First', undefined);
+    const [mine, other] = ['6f1c1a7e-0000-4000-8000-000000000001', '6f1c1a7e-0000-4000-8000-000000000002'];
+    const saved = await shots.save(id, 1, named('Mine'), mine);
+    expect(await shots.save(id, 1, named('Mine'), mine)).toEqual(saved);
+    expect(await shots.open(id)).toMatchObject({ revision: 2, name: 'Mine', save: mine });
+    await expect(shots.save(id, 1, named('Other'), other)).rejects.toMatchObject({ status: 409 });
+    await shots.save(id, 2, named('Later'), other);
+    await expect(shots.save(id, 1, named('Mine'), mine)).rejects.toMatchObject({ status: 409 });
+  });
+
   it('a document that an earlier version saved is opened with defaults for what is new', async () => {
     const path = { id: 'p', name: 'P', points: [] };
     const full = newShot({

@@ -20,7 +20,7 @@ export interface BvhMotion {
 }
 
 const CHANNELS = /^[XYZ](position|rotation)$/;
-const LIMITS = { joints: 500, frames: 100_000 };
+const LIMITS = { joints: 500, frames: 100_000, number: 1e9 };
 
 /**
  * Reads the text of a BVH file.
@@ -81,7 +81,7 @@ class Words {
   number(what: string): number {
     const found = this.take(what);
     const value = Number(found);
-    if (!Number.isFinite(value)) this.fail(`"${found.slice(0, 40)}"`, `a number: ${what}`);
+    if (!(Math.abs(value) <= LIMITS.number)) this.fail(`"${found.slice(0, 40)}"`, `a number: ${what}`);
     return value;
   }
 
@@ -92,7 +92,7 @@ class Words {
 }
 
 function readJoint(words: Words, joints: BvhJoint[], parent: number): void {
-  const name = words.take('the name of a joint');
+  const name = words.take('the name of a joint').slice(0, 200);
   words.expect('{');
   words.expect('OFFSET');
   const offset = [0, 0, 0].map(() => words.number('an offset')) as Vec3;
@@ -100,7 +100,7 @@ function readJoint(words: Words, joints: BvhJoint[], parent: number): void {
   const count = words.number('how many channels');
   const channels = Array.from({ length: Math.min(6, Math.max(0, count)) }, () => {
     const channel = words.take('a channel');
-    if (!CHANNELS.test(channel)) words.fail(`"${channel}"`, 'Xposition … Zrotation');
+    if (!CHANNELS.test(channel)) words.fail(`"${channel.slice(0, 40)}"`, 'Xposition … Zrotation');
     return channel as Channel;
   });
   if (joints.length >= LIMITS.joints) words.fail(`joint ${joints.length + 1}`, `at most ${LIMITS.joints}`);

@@ -87,7 +87,7 @@ function namedColumns(names: readonly string[], file: string): Columns {
   if (at('x') < 0 || at('z') < 0) {
     throw new FormatError(
       file,
-      `line 1: found columns ${names.join(', ')}; expected x, y, z (and time or frame for waypoints).`,
+      `line 1: found columns ${names.join(', ').slice(0, 100)}; expected x, y, z (and time or frame for waypoints).`,
     );
   }
   return { x: at('x'), y: at('y'), z: at('z') };
@@ -141,7 +141,7 @@ function addWaypoints(
   });
   rising(frames, rows, file);
   if (places.length > MOST_WAYPOINTS) {
-    addMotion(name, frames, places, options, into);
+    addMotion(file, name, frames, places, options, into);
     return;
   }
   const how = { basis: 'through', closed: false, tolerance: options.tolerance } as const;
@@ -186,7 +186,7 @@ function addMotions(
     const frames = own.map((row) => numberAt(row, frame, file));
     rising(frames, own, file);
     const places = own.map((row) => pointOfRow(row, { x: tx, y: ty, z: tz }, file, options.scale));
-    addMotion(name, frames, places, options, into);
+    addMotion(file, name, frames, places, options, into);
   }
   if (into.paths.length === 0) throw new FormatError(file, 'nothing moves in it; expected a motion.');
 }

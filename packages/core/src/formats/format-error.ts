@@ -1,3 +1,6 @@
+/** Characters: what was found may be long, and a message is read by a person. */
+const MOST = 400;
+
 /** A file that cannot be read: says which, what is wrong and what was expected. */
 export class FormatError extends Error {
   override readonly name = 'FormatError';
@@ -6,6 +9,6 @@ export class FormatError extends Error {
     readonly file: string,
     problem: string,
   ) {
-    super(`${file}: ${problem}`);
+    super(`${file.slice(-200)}: ${problem.length > MOST ? `${problem.slice(0, MOST)}…` : problem}`);
   }
 }

@@ -48,6 +48,8 @@ export function checkGltf(json: GLTF.IGLTF, file: string): void {
     (list as unknown[]).forEach((entry, i) => {
       if (typeof entry !== 'object' || entry === null || Array.isArray(entry))
         fail(`has ${name}[${i}] that is no object; expected one.`);
+      const own: unknown = (entry as { name?: unknown }).name;
+      if (own !== undefined && typeof own !== 'string') fail(`has ${name}[${i}].name that is no text.`);
     });
   }
   checkNodes(json, fail);

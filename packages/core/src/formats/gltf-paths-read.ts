@@ -1,5 +1,6 @@
 import type { AnimationChannel, Document, Node, Primitive } from '@gltf-transform/core';
 import { vec3 } from 'gl-matrix';
+import { LIMITS } from '../document/limits.js';
 import type { Vec3 } from '../math/vec.js';
 import { chainEdges } from '../reshape/edge-runs.js';
 import { FormatError } from './format-error.js';
@@ -112,10 +113,12 @@ function addMotionsOf(
     into.notes.push(`The first ${MOST_MOTIONS} of ${channels.length} motions were taken.`);
   for (const channel of channels.slice(0, MOST_MOTIONS)) {
     const node = channel.getTargetNode() as Node;
+    refuseLong(channel, file, options.fps);
     const { frames, places } = sampleChannel(channel, options.fps);
     const parent = above.get(node);
     const world = places.map((place) => scaled(parent ? moved(parent, place) : place, options.scale));
     addMotion(
+      file,
       node.getName() || baseName(file),
       frames.map((frame) => frame + options.firstFrame),
       world,
@@ -123,6 +126,18 @@ function addMotionsOf(
       into,
     );
   }
+}
+
+/** Refuses a motion that lasts longer than any shot: there would be no end to its frames. */
+function refuseLong(channel: AnimationChannel, file: string, fps: number): void {
+  const times = channel.getSampler()?.getInput()?.getArray() ?? [];
+  const frames = (times[times.length - 1] - times[0]) * fps;
+  if (times.length === 0 || (frames >= 0 && frames <= LIMITS.frames && Math.abs(times[0] * fps) <= 1e9))
+    return;
+  throw new FormatError(
+    file,
+    `has a motion from ${times[0]} to ${times[times.length - 1]} s; expected at most ${LIMITS.frames} frames.`,
+  );
 }
 
 /** A translation channel at whole frames from its first key to its last, and at the last key itself. */

@@ -40,6 +40,9 @@ export type Progress = (part: number) => void;
 const PLAIN_POINT = defaultsOf(PathPoint);
 const PLAIN_PATH = defaultsOf(ShotPath);
 
+/** Frames of keys lie no further off. */
+const MOST_FRAME = 1e9;
+
 /** A file's name without folders and ending, to name what it holds by. */
 export function baseName(file: string): string {
   return file.replace(/^.*[\\/]/, '').replace(/\.[^.]*$/, '') || 'path';
@@ -59,19 +62,15 @@ export function pathOfPositions(
   into: Imported,
   onProgress?: Progress,
 ): ShotPath {
-  const far = places.find((place) => !place.every((value) => Math.abs(value) <= LIMITS.coordinate));
-  if (far)
-    throw new FormatError(
-      file,
-      `"${name}" has a place more than ${LIMITS.coordinate} m away; expected nearer ones.`,
-    );
+  const shown = name.slice(0, 60);
+  refuseFar(file, shown, places);
   const distinct = places.filter((place, i) => i === 0 || distance3(place, places[i - 1]) > 0);
   if (how.closed && distinct.length > 1 && distance3(distinct[0], distinct[distinct.length - 1]) === 0)
     distinct.pop();
   if (distinct.length < 2) {
     const found =
       places.length < 2 ? `${places.length} of the 2 points it needs` : 'all its points in one place';
-    throw new FormatError(file, `"${name}" has ${found}; expected two points that stand apart.`);
+    throw new FormatError(file, `"${shown}" has ${found}; expected two points that stand apart.`);
   }
   const blank: ShotPath = {
     ...PLAIN_PATH,
@@ -83,30 +82,64 @@ export function pathOfPositions(
     return { ...blank, basis: how.basis, closed: how.closed, points };
   }
   const positions = Float64Array.from(distinct.flat());
-  for (let { tolerance } = how; ; tolerance *= 4) {
-    const fitted = fitPositions(blank, positions, how.closed, tolerance, undefined, onProgress);
-    if (fitted.points.length > LIMITS.pointsPerPath) continue;
-    into.notes.push(
-      `"${name}": ${distinct.length} points became ${fitted.points.length}, within ${tolerance.toPrecision(2)} m.`,
+  const fit = (tolerance: number) =>
+    fitPositions(blank, positions, how.closed, tolerance, undefined, onProgress);
+  const fitted = fit(how.tolerance);
+  if (fitted.points.length > LIMITS.pointsPerPath) {
+    // What would do is said, and not done: how far off a path may be is not for us to choose.
+    let { tolerance } = how;
+    do tolerance *= 2;
+    while (tolerance < LIMITS.coordinate && fit(tolerance).points.length > LIMITS.pointsPerPath);
+    throw new FormatError(
+      file,
+      `"${shown}" takes ${fitted.points.length} points within ${how.tolerance} m, and a path holds ${LIMITS.pointsPerPath}; expected a tolerance of ${Number(tolerance.toPrecision(2))} m or more.`,
     );
-    return fitted;
   }
+  into.notes.push(
+    `"${shown}": ${distinct.length} points became ${fitted.points.length}, within ${how.tolerance} m.`,
+  );
+  return fitted;
 }
 
-/** A motion as a path with keys; what stands still is noted and left. */
+/** Refuses a place that no document could hold. */
+function refuseFar(file: string, name: string, places: readonly Vec3[]): void {
+  if (places.every((place) => place.every((value) => Math.abs(value) <= LIMITS.coordinate))) return;
+  throw new FormatError(
+    file,
+    `"${name}" has a place more than ${LIMITS.coordinate} m away; expected nearer ones.`,
+  );
+}
+
+/**
+ * A motion as a path with keys; what stands still is noted and left.
+ *
+ * @throws FormatError where a place or a frame lies further off than a document can hold, or it takes too many points
+ */
 export function addMotion(
+  file: string,
   name: string,
   frames: readonly number[],
   places: readonly Vec3[],
   options: ImportOptions,
   into: Imported,
 ): void {
+  refuseFar(file, name.slice(0, 60), places);
+  if (frames.some((frame) => Math.abs(frame) > MOST_FRAME))
+    throw new FormatError(
+      file,
+      `"${name.slice(0, 60)}" has a frame beyond ±${MOST_FRAME}; expected nearer ones.`,
+    );
   if (!places.some((place) => place.some((value, k) => Math.abs(value - places[0][k]) > 1e-4))) {
-    into.notes.push(`"${name}" stands still and was left out.`);
+    into.notes.push(`"${name.slice(0, 60)}" stands still and was left out.`);
     return;
   }
   const { path, keys } = rideFromMotion(name, frames, Float64Array.from(places.flat()), options.tolerance);
-  const own = { ...path, id: freeId(name, into.paths) };
+  if (path.points.length > LIMITS.pointsPerPath || keys.length > LIMITS.keysPerPace)
+    throw new FormatError(
+      file,
+      `"${name.slice(0, 60)}" takes ${path.points.length} points and ${keys.length} keys within ${options.tolerance} m; a path holds ${LIMITS.pointsPerPath} and ${LIMITS.keysPerPace}. Expected a larger tolerance.`,
+    );
+  const own = { ...path, name: name.slice(0, LIMITS.textLength), id: freeId(name, into.paths) };
   into.paths.push(own);
   into.rides.push({ name, pathId: own.id, keys });
 }

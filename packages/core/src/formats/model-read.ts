@@ -168,6 +168,13 @@ function checkDocument(document: Document, file: string): void {
   if ((sceneOf(document)?.listChildren() ?? []).length === 0) {
     throw new FormatError(file, 'has no scene with nodes in it; expected something to see.');
   }
+  for (const { node, matrix } of everyNode(document)) {
+    if (allFinite(matrix)) continue;
+    throw new FormatError(
+      file,
+      `node "${node.getName().slice(0, 100)}" is moved or scaled beyond all numbers.`,
+    );
+  }
   for (const mesh of document.getRoot().listMeshes()) {
     for (const primitive of mesh.listPrimitives()) {
       const position = primitive.getAttribute('POSITION');
@@ -208,7 +215,9 @@ function factsOf(document: Document): ModelFacts {
     places: root.listNodes().map((node) => places.get(node) ?? [0, 0, 0]),
     clips: root.listAnimations().map((clip) => ({
       name: clip.getName(),
-      seconds: Math.max(0, ...clip.listSamplers().map((s) => s.getInput()?.getMax([])[0] ?? 0)),
+      seconds: clip
+        .listSamplers()
+        .reduce((most, sampler) => Math.max(most, sampler.getInput()?.getMax([])[0] ?? 0), 0),
     })),
     low,
     high,

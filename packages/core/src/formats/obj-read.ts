@@ -56,7 +56,10 @@ export function readObjLines(
 function vertexOf(words: readonly string[], file: string, at: string, scale: number): Vec3 {
   const numbers = words.slice(1, 4).map(Number);
   if (numbers.length < 3 || !numbers.every(Number.isFinite)) {
-    throw new FormatError(file, `${at}: found "${words.slice(1, 4).join(' ')}"; expected three numbers.`);
+    throw new FormatError(
+      file,
+      `${at}: found "${words.slice(1, 4).join(' ').slice(0, 60)}"; expected three numbers.`,
+    );
   }
   return numbers.map((value) => value * scale) as Vec3;
 }
@@ -66,7 +69,10 @@ function indexOf(word: string, count: number, file: string, at: string): number 
   const number = Number(word.split('/')[0]);
   const index = number < 0 ? count + number : number - 1;
   if (!Number.isInteger(number) || index < 0 || index >= count) {
-    throw new FormatError(file, `${at}: names vertex ${word}, but ${count} are given before it.`);
+    throw new FormatError(
+      file,
+      `${at}: names vertex ${word.slice(0, 40)}, but ${count} are given before it.`,
+    );
   }
   return index;
 }

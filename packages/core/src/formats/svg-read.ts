@@ -99,6 +99,9 @@ export function readSvg(
           );
         }
         paths.push(path);
+        // Said at once: what is too much already need not be worked through.
+        if (paths.length > LIMITS.paths)
+          throw new FormatError(file, `holds more than ${LIMITS.paths} paths; at most that many are taken.`);
       });
     },
     passedOver,
@@ -109,9 +112,6 @@ export function readSvg(
       file,
       `there is no path in this SVG; expected a path, line, polyline, polygon, circle, ellipse or rect.${others}`,
     );
-  }
-  if (paths.length > LIMITS.paths) {
-    throw new FormatError(file, `holds ${paths.length} paths; at most ${LIMITS.paths} are taken.`);
   }
   return { paths, passedOver: [...passedOver] };
 }
@@ -126,13 +126,19 @@ function parseXml(text: string, file: string): Element {
       'image/svg+xml',
     ).documentElement;
   } catch (error) {
-    const reason = (error as Error).message.split('\n')[0].trim();
-    throw new FormatError(file, `is not well-formed XML (${reason}); expected an SVG drawing.`);
+    throw new FormatError(file, `is not well-formed XML${placeOf(error)}; expected an SVG drawing.`);
   }
   if (root === null || root.localName !== 'svg') {
-    throw new FormatError(file, `its root is <${root?.nodeName ?? 'nothing'}>; expected <svg>.`);
+    throw new FormatError(file, `its root is <${root?.nodeName.slice(0, 40) ?? 'nothing'}>; expected <svg>.`);
   }
   return root;
+}
+
+/** Where in the text something is wrong, as far as that is known; what the XML library says of it is for programmers. */
+function placeOf(error: unknown): string {
+  const { lineNumber, columnNumber } =
+    (error as { locator?: { lineNumber?: number; columnNumber?: number } }).locator ?? {};
+  return lineNumber ? ` (line ${lineNumber}, column ${columnNumber ?? 1})` : '';
 }
 
 type Visit = (element: Element, outlines: Outline[], matrix: Matrix) => void;
@@ -181,9 +187,9 @@ function transformOf(element: Element, file: string): Matrix {
 }
 
 function where(element: Element): string {
-  const id = element.getAttribute('id');
+  const id = element.getAttribute('id')?.slice(0, 60);
   const line = (element as unknown as { lineNumber?: number }).lineNumber;
-  return `<${element.nodeName}${id ? ` id="${id}"` : ''}>${line ? ` in line ${line}` : ''}`;
+  return `<${element.nodeName.slice(0, 40)}${id ? ` id="${id}"` : ''}>${line ? ` in line ${line}` : ''}`;
 }
 
 function outlinesOf(element: Element, name: string, file: string): Outline[] | null {
@@ -191,7 +197,7 @@ function outlinesOf(element: Element, name: string, file: string): Outline[] | n
     const text = element.getAttribute(key);
     if (text === null || text.trim() === '' || text.trim() === 'auto') return fallback;
     const match = /^\s*([+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?)\s*(px)?\s*$/i.exec(text);
-    if (!match)
+    if (!match || !Number.isFinite(Number(match[1])))
       throw new FormatError(
         file,
         `${where(element)} has ${key}="${text.slice(0, 40)}"; expected a number in user units.`,
@@ -241,7 +247,7 @@ function pathOutlines(element: Element, file: string): Outline[] {
   try {
     return outlinesOfPathData(d);
   } catch (error) {
-    const reason = (error as Error).message.split('\n')[0];
+    const reason = (error as Error).message.split('\n')[0].slice(0, 100);
     throw new FormatError(
       file,
       `${where(element)} has path data that cannot be read (${reason}); expected commands M L H V C S Q T A Z with numbers.`,

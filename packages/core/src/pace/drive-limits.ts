@@ -31,6 +31,8 @@ const WIDEST = 250;
 const TIGHT = 6;
 /** Cells are no longer than such a part of their radius. */
 const SLICES = 8;
+/** Places nearer to each other are one, as a part of the length. */
+const SAME = 1e-12;
 /** A limit never asks for less, m/s: a point in the curve is passed at a crawl. */
 const CRAWL = 1e-3;
 
@@ -55,14 +57,20 @@ export function driveCell(length: number): number {
 export function limitGrid(track: BentTrack, drive: Drive): LimitGrid {
   const base = cached.get(track) ?? bendGrid(track);
   cached.set(track, base);
-  const wrap = (s: number) => (track.closed ? modulo(s, track.length) : s);
+  const hair = track.length * SAME;
+  /** A place all but on one of the grid is that one: between the two nothing could be told apart. */
+  const snapped = (s: number) => {
+    const i = lowerBound(base.places, s - hair);
+    return i < base.places.length && base.places[i] <= s + hair ? base.places[i] : s;
+  };
+  const wrap = (s: number) => snapped(track.closed ? modulo(s, track.length) : s);
   const stops = new Map<number, number>();
   for (const { distance, seconds } of drive.stops) {
     const place = wrap(distance);
     if (place >= 0 && place <= track.length) stops.set(place, (stops.get(place) ?? 0) + seconds);
   }
   const zones = drive.zones.flatMap(({ from, to, speed }) => {
-    if (!track.closed) return [{ low: Math.min(from, to), high: Math.max(from, to), speed }];
+    if (!track.closed) return [{ low: wrap(Math.min(from, to)), high: wrap(Math.max(from, to)), speed }];
     if (to - from >= track.length) return [{ low: 0, high: track.length, speed }];
     const [low, high] = [wrap(from), wrap(to)];
     if (low <= high) return [{ low, high, speed }];

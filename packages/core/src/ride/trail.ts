@@ -101,6 +101,8 @@ export function compileTrail(pin: Pin, pulled: Pulled): (s: number) => number {
 
   return (s) => {
     const gone = closed ? modulo(toPulled(s), length) : toPulled(s);
+    // Far beyond the ends of an open path, where the pin goes straight on, it is in line with it.
+    if (!closed && (gone < 0 || gone > length + LEAD.most * bar)) return way(gone, 0)[0];
     const index = Math.floor(gone / size);
     const { nodes, headings, begins, ends } = pieceAt(index);
     const i = lastAtMost(nodes, gone, nodes.length - 1);

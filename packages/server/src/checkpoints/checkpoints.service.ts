@@ -37,7 +37,8 @@ export class CheckpointsService {
     const until = await this.shots.documentOf(shotId);
     const kept = await this.keep(shotId, `Before going back to "${checkpoint.name.slice(0, 150)}"`, until);
     try {
-      return await this.shots.save(shotId, revision, JSON.parse(checkpoint.document));
+      await this.shots.save(shotId, revision, JSON.parse(checkpoint.document));
+      return await this.shots.open(shotId);
     } catch (error) {
       await this.checkpoints.delete(kept.id);
       throw error;

@@ -7,6 +7,7 @@ import { ShotEntity } from '../shots/shot.entity.js';
 import { CheckpointEntity } from '../checkpoints/checkpoint.entity.js';
 import { FirstTables1764000000000 } from './migrations/1-first-tables.js';
 import { Checkpoints1764200000000 } from './migrations/2-checkpoints.js';
+import { NamedSaves1764300000000 } from './migrations/3-named-saves.js';
 
 /** SQLite in the data folder, with a write-ahead log; its tables come from migrations alone. */
 export function databaseOptions(dataFolder: string): DataSourceOptions {
@@ -16,7 +17,7 @@ export function databaseOptions(dataFolder: string): DataSourceOptions {
     database: join(dataFolder, 'fleet-rail.sqlite'),
     enableWAL: true,
     entities: [ShotEntity, CheckpointEntity, ModelEntity, SeedEntity],
-    migrations: [FirstTables1764000000000, Checkpoints1764200000000],
+    migrations: [FirstTables1764000000000, Checkpoints1764200000000, NamedSaves1764300000000],
     migrationsRun: true,
     synchronize: false,
   };

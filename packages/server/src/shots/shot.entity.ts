@@ -13,6 +13,8 @@ export class ShotEntity {
   @Column('text') sketch!: string;
   @Column('text', { name: 'created_at' }) createdAt!: string;
   @Column('text', { name: 'updated_at' }) updatedAt!: string;
+  /** Which save made the revision, by the name its sender gave it: one whose answer was lost is known again. */
+  @Column('text', { name: 'last_save', nullable: true }) lastSave!: string | null;
   /** Set while the shot is deleted but can be brought back. */
   @Column('text', { name: 'deleted_at', nullable: true }) deletedAt!: string | null;
 }

@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put } from '@nestjs/common';
 import { ApiConflictResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { CreateShotDto, RenameShotDto, SaveShotDto, ShotCardDto, ShotDto } from './shots.dto.js';
+import { CreateShotDto, RenameShotDto, SaveShotDto, SavedDto, ShotCardDto, ShotDto } from './shots.dto.js';
 import { ShotsService } from './shots.service.js';
 
 @ApiTags('shots')
@@ -26,12 +26,13 @@ export class ShotsController {
 
   @Put(':id')
   @ApiConflictResponse({ description: 'Saved elsewhere since; nothing was changed' })
-  save(@Param('id') id: string, @Body() body: SaveShotDto): Promise<ShotDto> {
-    return this.shots.save(id, body.revision, body.document);
+  @ApiOkResponse({ type: SavedDto })
+  save(@Param('id') id: string, @Body() body: SaveShotDto): Promise<SavedDto> {
+    return this.shots.save(id, body.revision, body.document, body.save);
   }
 
   @Patch(':id')
-  rename(@Param('id') id: string, @Body() body: RenameShotDto): Promise<ShotDto> {
+  rename(@Param('id') id: string, @Body() body: RenameShotDto): Promise<SavedDto> {
     return this.shots.rename(id, body.name);
   }
 

@@ -1,5 +1,5 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
-import { IsInt, IsObject, IsOptional, IsString, Length, Min } from 'class-validator';
+import { IsInt, IsObject, IsOptional, IsString, IsUUID, Length, Min } from 'class-validator';
 
 const documentSchema = {
   type: 'object' as const,
@@ -31,6 +31,21 @@ export class SaveShotDto {
   @ApiProperty(documentSchema)
   @IsObject()
   document!: Record<string, unknown>;
+
+  @ApiPropertyOptional({
+    description: 'A name for this save; sent again under it after an answer that was lost, it is known',
+  })
+  @IsOptional()
+  @IsUUID()
+  save?: string;
+}
+
+/** What a save comes to; the document is what was sent. */
+export class SavedDto {
+  @ApiProperty() id!: string;
+  @ApiProperty() name!: string;
+  @ApiProperty() revision!: number;
+  @ApiProperty() updatedAt!: string;
 }
 
 export class RenameShotDto {
@@ -56,4 +71,6 @@ export class ShotDto {
   @ApiProperty() revision!: number;
   @ApiProperty() updatedAt!: string;
   @ApiProperty(documentSchema) document!: object;
+  @ApiProperty({ nullable: true, type: String, description: 'The save that made this revision' })
+  save!: string | null;
 }

@@ -6,7 +6,7 @@ import { IsNull, Not, type Repository } from 'typeorm';
 import { ModelsService } from '../models/models.service.js';
 import { ShotEntity } from './shot.entity.js';
 import { sketchShot } from './shot-sketch.js';
-import type { ShotCardDto, ShotDto } from './shots.dto.js';
+import type { SavedDto, ShotCardDto, ShotDto } from './shots.dto.js';
 
 /** Keeps shots. Every write is one statement, so nothing is ever stored half. */
 @Injectable()
@@ -47,18 +47,22 @@ export class ShotsService {
   /**
    * Saves a document that was made from `revision`.
    *
+   * @param saveId names the save: sent a second time it is the same one, and no conflict with itself
    * @throws ConflictException where another save came between; ShotError where the document is refused
    */
-  async save(id: string, revision: number, raw: unknown): Promise<ShotDto> {
+  async save(id: string, revision: number, raw: unknown, saveId: string | null = null): Promise<SavedDto> {
     const shot = parseShot(raw);
     const updatedAt = new Date().toISOString();
-    const change = { ...columnsOf(shot), revision: revision + 1, updatedAt };
+    const change = { ...columnsOf(shot), revision: revision + 1, updatedAt, lastSave: saveId };
     const { affected } = await this.shots.update({ id, revision, deletedAt: IsNull() }, change);
-    if (affected !== 1) throw saveConflict(await this.find(id));
-    return { id, name: shot.name, revision: revision + 1, updatedAt, document: shot };
+    if (affected === 1) return { id, name: shot.name, revision: revision + 1, updatedAt };
+    const kept = await this.find(id);
+    const isSame = saveId !== null && kept.lastSave === saveId && kept.revision === revision + 1;
+    if (!isSame) throw saveConflict(kept);
+    return { id, name: kept.name, revision: kept.revision, updatedAt: kept.updatedAt };
   }
 
-  async rename(id: string, name: string): Promise<ShotDto> {
+  async rename(id: string, name: string): Promise<SavedDto> {
     const { shot, revision } = await this.documentOf(id);
     return this.save(id, revision, { ...shot, name });
   }
@@ -89,6 +93,7 @@ export class ShotsService {
       revision: 1,
       createdAt: now,
       updatedAt: now,
+      lastSave: null,
       deletedAt: null,
     };
     await this.shots.insert(entity);
@@ -112,8 +117,8 @@ function saveConflict({ revision }: ShotEntity): ConflictException {
   return new ConflictException({ statusCode: 409, message, revision });
 }
 
-function toDto({ id, name, revision, updatedAt, document }: ShotEntity): ShotDto {
-  return { id, name, revision, updatedAt, document: readDocument(document) };
+function toDto({ id, name, revision, updatedAt, document, lastSave }: ShotEntity): ShotDto {
+  return { id, name, revision, updatedAt, document: readDocument(document), save: lastSave };
 }
 
 /** A stored document; what it was saved without by an earlier version has its defaults. */

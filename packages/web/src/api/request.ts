@@ -16,13 +16,19 @@ export class Refusal extends Error {
  *
  * @throws Refusal with a sentence to show, also where the server is not there
  */
-export async function request<T>(method: string, path: string, body?: unknown): Promise<T> {
+export async function request<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  signal?: AbortSignal,
+): Promise<T> {
   const isForm = body instanceof FormData;
   let response: Response;
   try {
     response = await fetch(path, {
       method,
       body: body === undefined ? undefined : isForm ? body : JSON.stringify(body),
+      signal,
       headers: body === undefined || isForm ? undefined : { 'Content-Type': 'application/json' },
     });
   } catch {

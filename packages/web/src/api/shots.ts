@@ -21,7 +21,12 @@ export interface KeptShot {
   readonly revision: number;
   readonly updatedAt: string;
   readonly document: Shot;
+  /** The save that made this revision, by the name its sender gave it. */
+  readonly save: string | null;
 }
+
+/** What a save came to. */
+export type SavedShot = Omit<KeptShot, 'document' | 'save'>;
 
 export interface Checkpoint {
   readonly id: string;
@@ -30,9 +35,13 @@ export interface Checkpoint {
   readonly createdAt: string;
 }
 
+/** A save that has no answer by then is sent again. */
+const ANSWER_MS = 20_000;
+
 export const openShot = (id: string) => request<KeptShot>('GET', `/api/shots/${id}`);
-export const saveShot = (id: string, revision: number, document: Shot) =>
-  request<KeptShot>('PUT', `/api/shots/${id}`, { revision, document });
+/** @param save its name: sent again under it after an answer that was lost, it is known */
+export const saveShot = (id: string, revision: number, document: Shot, save: string) =>
+  request<SavedShot>('PUT', `/api/shots/${id}`, { revision, document, save }, AbortSignal.timeout(ANSWER_MS));
 export const createShot = (body: { name?: string; document?: unknown }) =>
   request<KeptShot>('POST', '/api/shots', body);
 
@@ -52,7 +61,7 @@ function useListChange<In, Out>(change: (input: In) => Promise<Out>) {
 export const useCreateShot = () => useListChange(createShot);
 export const useRenameShot = () =>
   useListChange(({ id, name }: { id: string; name: string }) =>
-    request<KeptShot>('PATCH', `/api/shots/${id}`, { name }),
+    request<SavedShot>('PATCH', `/api/shots/${id}`, { name }),
   );
 export const useDuplicateShot = () =>
   useListChange((id: string) => request<KeptShot>('POST', `/api/shots/${id}/duplicate`));

@@ -141,7 +141,7 @@ async function open(shotId: string): Promise<{ desk: DeskStore; autosave: Autosa
   const desk = createDesk(kept.document);
   const autosave = new Autosave(shotId, desk, { revision: kept.revision, document: kept.document });
   // A draft that a closed tab left on the very save the server has continues it, as this tab's own would.
-  const draft = own ?? left.find((other) => other.revision === kept.revision) ?? null;
+  const draft = own ?? left.find((other) => continues(other, kept)) ?? null;
   if (draft !== null) {
     if (JSON.stringify(draft.shot) !== JSON.stringify(kept.document))
       restoreDraft(desk, autosave, draft, kept);
@@ -151,8 +151,13 @@ async function open(shotId: string): Promise<{ desk: DeskStore; autosave: Autosa
   return { desk, autosave };
 }
 
+/** Whether a draft was made on the save that the server has, or on one of its own that the server took without its answer being heard. */
+function continues(draft: Draft, kept: KeptShot): boolean {
+  return draft.revision === kept.revision || (Boolean(draft.save) && draft.save === kept.save);
+}
+
 function restoreDraft(desk: DeskStore, autosave: Autosave, draft: Draft, kept: KeptShot): void {
-  if (draft.revision !== kept.revision) {
+  if (!continues(draft, kept)) {
     autosave.noteConflict('A newer version of this shot was saved in another window.');
   }
   desk.getState().replace('Unsaved edits', draft.shot);

@@ -105,6 +105,7 @@ const SAYS: Record<SaveState['kind'], string> = {
   saved: 'saved',
   unsaved: 'not saved yet',
   saving: 'saving…',
+  slow: 'no answer yet; kept here',
   waiting: 'waits for the server',
   conflict: 'newer version saved',
   refused: 'not accepted',
@@ -123,7 +124,7 @@ export function TopBar({ shotId }: { shotId: string }) {
   const redo = useDesk((state) => state.redo);
   const [open, setOpen] = useState<'checkpoints' | 'shortcuts' | 'name' | null>(null);
   const SaveIcon =
-    save.kind === 'saved' ? Check : save.kind === 'saving' || save.kind === 'unsaved' ? Loader : CircleAlert;
+    save.kind === 'saved' ? Check : ['saving', 'slow', 'unsaved'].includes(save.kind) ? Loader : CircleAlert;
   return (
     <Bar>
       <Home to="/" aria-label="All shots" title="All shots">

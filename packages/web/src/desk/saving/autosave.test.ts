@@ -13,7 +13,7 @@ const start = newShot({ name: 'zero' });
 let desk: ReturnType<typeof createDesk>;
 let autosave: InstanceType<typeof Autosave>;
 /** What the server was sent, and what it answers next. */
-let sent: { revision: number; document: Shot }[];
+let sent: { revision: number; document: Shot; save: string }[];
 let answers: (() => Promise<Response>)[];
 
 const json = (status: number, body: object) => () =>
@@ -95,6 +95,46 @@ it('without the server it waits, tries again by itself, and then has saved', asy
   await pass(3100);
   expect(kind()).toBe('saved');
   expect(sent).toHaveLength(2);
+});
+
+it('a save whose answer was lost is sent again under its own name, and only then what came after it', async () => {
+  rename('one');
+  await pass(600);
+  expect(kind()).toBe('waiting');
+  rename('two');
+  answers = [taken(2), taken(3)];
+  await pass(3100);
+  expect(sent.map(({ revision, document, save }) => [revision, document.name, save])).toEqual([
+    [1, 'one', sent[0].save],
+    [1, 'one', sent[0].save],
+    [2, 'two', sent[2].save],
+  ]);
+  expect(sent[2].save).not.toBe(sent[0].save);
+  expect(kind()).toBe('saved');
+});
+
+it('a tab that is come back to knows its own save, and does not call it a conflict', async () => {
+  rename('one');
+  await pass(600);
+  const [{ save }] = sent;
+  rename('two');
+  globalThis.fetch = (async (_: string, init: RequestInit) => {
+    const body = init.method === 'GET' ? { revision: 2, document: start, save } : { revision: 3 };
+    return new Response(JSON.stringify(body));
+  }) as typeof fetch;
+  await autosave.lookForNewer();
+  expect(autosave.basedOn).toBe(2);
+  await pass(100);
+  expect([kind(), autosave.basedOn]).toEqual(['saved', 3]);
+});
+
+it('a save that hangs is told of after some seconds', async () => {
+  answers = [() => new Promise(() => undefined)];
+  rename('one');
+  await pass(600);
+  expect(kind()).toBe('saving');
+  await pass(5_000);
+  expect(kind()).toBe('slow');
 });
 
 it('after a conflict nothing more is sent, and edits are still kept as a draft', async () => {

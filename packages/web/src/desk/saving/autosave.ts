@@ -10,6 +10,8 @@ export type SaveState =
   | { readonly kind: 'saved' }
   | { readonly kind: 'unsaved' }
   | { readonly kind: 'saving' }
+  /** The server has not answered for some seconds; it goes on by itself. */
+  | { readonly kind: 'slow' }
   /** Could not be saved now; tried again by itself. */
   | { readonly kind: 'waiting'; readonly message: string }
   /** Saved elsewhere since: a person has to say which one goes on. */
@@ -19,6 +21,13 @@ export type SaveState =
 
 const PAUSE_MS = 500;
 const RETRY_MS = 3_000;
+const SLOW_MS = 5_000;
+
+/** A save on its way: after an answer that was lost the very same one is sent again. */
+interface Sending {
+  readonly name: string;
+  readonly shot: Shot;
+}
 
 /**
  * Sends the desk's document to the server a moment after each edit, with the revision it was based
@@ -30,6 +39,8 @@ export class Autosave {
   private revision: number;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private running: Promise<void> | null = null;
+  /** What was sent and not answered yet. */
+  private sending: Sending | null = null;
   private readonly unsubscribe: () => void;
 
   constructor(
@@ -59,7 +70,7 @@ export class Autosave {
   /** Takes up edits that were already there when the desk was opened. */
   noteChange(): void {
     const { shot } = this.desk.getState();
-    void keepDraft(this.shotId, this.revision, shot);
+    this.keep(shot);
     if (this.state.getState().kind === 'conflict') return;
     this.put({ kind: shot === this.saved ? 'saved' : 'unsaved' });
     this.schedule(PAUSE_MS);
@@ -93,6 +104,11 @@ export class Autosave {
     const kept = await openShot(this.shotId).catch(() => null);
     // An edit or a save may have come while the answer was on its way.
     if (kept === null || kept.revision <= this.revision || this.running !== null) return;
+    if (this.sending !== null && kept.save === this.sending.name) {
+      this.answered(this.sending, kept.revision);
+      this.schedule(0);
+      return;
+    }
     if (this.desk.getState().shot === this.saved) {
       await this.adoptSaved('Changes from elsewhere', kept.revision, kept.document);
     } else {
@@ -110,6 +126,7 @@ export class Autosave {
   async adoptSaved(label: string, revision: number, document: Shot): Promise<void> {
     this.saved = document;
     this.revision = revision;
+    this.sending = null;
     // Out of a conflict first, so that the change is noted as one that needs no save.
     this.put({ kind: 'saved' });
     this.desk.getState().replace(label, document);
@@ -130,17 +147,22 @@ export class Autosave {
   }
 
   private async saveAll(): Promise<void> {
-    while (this.desk.getState().shot !== this.saved) {
+    while (this.desk.getState().shot !== this.saved || this.sending !== null) {
       if (this.state.getState().kind === 'conflict') return;
       const { shot } = this.desk.getState();
+      this.sending ??= { name: crypto.randomUUID(), shot };
+      this.keep(shot);
       this.put({ kind: 'saving' });
+      const slow = setTimeout(() => this.put({ kind: 'slow' }), SLOW_MS);
       try {
-        const { revision } = await saveShot(this.shotId, this.revision, shot);
-        this.revision = revision;
-        this.saved = shot;
+        const { name, shot: sent } = this.sending;
+        const { revision } = await saveShot(this.shotId, this.revision, sent, name);
+        this.answered(this.sending, revision);
       } catch (error) {
         this.fail(error);
         return;
+      } finally {
+        clearTimeout(slow);
       }
     }
     this.put({ kind: 'saved' });
@@ -149,9 +171,21 @@ export class Autosave {
     if (this.desk.getState().shot !== this.saved) this.noteChange();
   }
 
+  private answered({ shot }: Sending, revision: number): void {
+    this.revision = revision;
+    this.saved = shot;
+    this.sending = null;
+  }
+
+  private keep(shot: Shot): void {
+    void keepDraft(this.shotId, this.revision, shot, this.sending?.name ?? null);
+  }
+
   private fail(error: unknown): void {
     const status = error instanceof Refusal ? error.status : 0;
     const message = sentenceOf(error);
+    // What was refused was not saved; without an answer it may have been.
+    if (status >= 400 && status < 500) this.sending = null;
     // A shot that was deleted meanwhile is like one saved elsewhere: only a copy can go on from here.
     if (status === 409 || status === 404) this.put({ kind: 'conflict', message });
     else if (status >= 400 && status < 500) this.put({ kind: 'refused', message });

@@ -9,15 +9,22 @@ export interface Draft {
   /** The revision the edits were made on. */
   readonly revision: number;
   readonly shot: Shot;
+  /** The save that was on its way, whose answer did not come. */
+  readonly save?: string | null;
   readonly at: string;
 }
 
 const keyOf = (shotId: string, tab: string) => `draft ${shotId} ${tab}`;
 
 /** Keeps what is on this tab's desk until the server has it. */
-export async function keepDraft(shotId: string, revision: number, shot: Shot): Promise<void> {
+export async function keepDraft(
+  shotId: string,
+  revision: number,
+  shot: Shot,
+  save: string | null,
+): Promise<void> {
   const tab = await tabId();
-  const draft: Draft = { shotId, tab, revision, shot, at: new Date().toISOString() };
+  const draft: Draft = { shotId, tab, revision, shot, save, at: new Date().toISOString() };
   await set(keyOf(shotId, tab), draft);
 }
 
