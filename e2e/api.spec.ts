@@ -1,6 +1,8 @@
 import { request as http } from 'node:http';
 import { expect, test, type APIRequestContext } from '@playwright/test';
 
+/** What a page of another site cannot send. */
+const OWN = { 'X-Fleet-Rail': '1' };
 const document = { format: 'fleet-rail-shot', version: 1, name: 'Over the wire' };
 const make = async (request: APIRequestContext) =>
   (await (await request.post('/api/shots', { data: { document } })).json()) as {
@@ -73,7 +75,10 @@ test('bad requests get a sentence and a fitting status', async ({ request }) => 
     [put({ revision: 1 }), 400, /document must be an object/],
     [put({ revision: 1, document, extra: 1 }), 400, /extra should not exist/],
     [request.get('/api/shots/nowhere'), 404, /There is no shot "nowhere"/],
-    [request.delete('/api/shots/nowhere'), 404, /There is no shot/],
+    [request.delete('/api/shots/nowhere', { headers: OWN }), 404, /There is no shot/],
+    [request.delete('/api/shots/nowhere'), 403, /A change needs an Origin/],
+    [request.post('/api/shots', { data: { name: ' ' } }), 400, /name has to hold something/],
+    [request.post('/api/shots', { data: { name: 'a\u0000b' } }), 400, /name has to hold something/],
     [request.get('/api/models/nowhere/file'), 404, /There is no model "nowhere"/],
     [request.get('/api/nothing'), 404, /Cannot GET/],
     [request.post('/api/models', { data: {} }), 400, /Expected a \.glb or \.gltf file/],
@@ -101,7 +106,7 @@ test('a model over 64 MB is refused before it is read', async ({ request }) => {
     mimeType: 'model/gltf-binary',
     buffer: Buffer.alloc(64 * 1024 * 1024 + 1),
   };
-  const response = await request.post('/api/models', { multipart: { file } });
+  const response = await request.post('/api/models', { multipart: { file }, headers: OWN });
   expect(response.status()).toBe(413);
 });
 

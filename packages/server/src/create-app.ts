@@ -1,7 +1,9 @@
+import type { Server } from 'node:http';
 import { ValidationPipe } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import compression from 'compression';
 import helmet from 'helmet';
 import { AppModule } from './app.module.js';
 import { ownOriginOnly } from './http/own-origin.js';
@@ -9,6 +11,9 @@ import { RefusalFilter } from './http/refusal-filter.js';
 import { UnexpectedFilter } from './http/unexpected-filter.js';
 import { serveWebApp } from './http/web-app.js';
 import type { Settings } from './settings.js';
+
+/** Milliseconds in which a request has to come, its headers and all of it: what trickles in for ever is cut off. */
+const SLOWEST = { headersTimeout: 10_000, requestTimeout: 120_000, connectionsCheckingInterval: 5_000 };
 
 /** The server, ready to listen. */
 export async function createApp(settings: Settings): Promise<NestExpressApplication> {
@@ -19,6 +24,7 @@ export async function createApp(settings: Settings): Promise<NestExpressApplicat
     forceCloseConnections: true,
   });
   app.disable('x-powered-by');
+  Object.assign(app.getHttpServer() as Server, SLOWEST);
   app.use(ownOriginOnly);
   app.use(
     helmet({
@@ -36,6 +42,7 @@ export async function createApp(settings: Settings): Promise<NestExpressApplicat
       strictTransportSecurity: false,
     }),
   );
+  app.use(compression());
   app.useBodyParser('json', { limit: '64mb' });
   if (settings.webFolder !== null) serveWebApp(app.getHttpAdapter().getInstance(), settings.webFolder);
   app.useGlobalPipes(new ValidationPipe({ whitelist: true, forbidNonWhitelisted: true, transform: true }));

@@ -157,6 +157,30 @@ describe('checkpoints', () => {
     expect(await checkpoints.list(id)).toEqual([kept]);
   });
 
+  it('checkpoints share what they have in common, and each comes back as it was', async () => {
+    const point = (x: number) => ({ position: [x, 0, 0] as [number, number, number] });
+    const points = Array.from({ length: 200 }, (_, i) => point(i));
+    const paths = Array.from({ length: 20 }, (_, n) => ({ id: `p${n}`, name: `P ${n}`, points }));
+    const version = (n: number) =>
+      newShot({
+        name: `Version ${n}`,
+        paths: paths.map((path, i) => (i === 0 ? { ...path, points: [point(n), point(0)] } : path)),
+      });
+    const { id } = await shots.create(undefined, version(0));
+    const kept: string[] = [];
+    for (let n = 1; n <= 10; n++) {
+      kept.push((await checkpoints.add(id, `${n - 1}`)).id);
+      await shots.save(id, n, version(n));
+    }
+    const sizes =
+      'SELECT (SELECT sum(length(document)) FROM checkpoint) + (SELECT sum(length(bytes)) FROM piece) AS now';
+    const [{ now }] = (await app.get(DataSource).query(sizes)) as { now: number }[];
+    // As text, each of the ten would be a document of its own.
+    expect(now).toBeLessThan(JSON.stringify(version(0)).length);
+    const back = await checkpoints.restore(id, kept[3], 11);
+    expect(back.document).toEqual(version(3));
+  });
+
   it('going back restores the document and keeps what stood before', async () => {
     const { id } = await shots.create('One', undefined);
     const kept = await checkpoints.add(id, 'Start');
@@ -195,6 +219,31 @@ describe('models', () => {
     await models.add(bytes, 'other.glb');
     expect(await models.list()).toHaveLength(2);
     expect(readdirSync(join(folder, 'data/models'))).toHaveLength(1);
+  });
+
+  it('one that nothing uses can be deleted, and its file goes with the last that has it', async () => {
+    const bytes = await glb('cart');
+    const [used, other] = [await models.add(bytes, 'cart.glb'), await models.add(bytes, 'copy.glb')];
+    const model = { id: 'm', name: 'Cart', source: { file: 'cart.glb' } };
+    const { id } = await shots.create(undefined, newShot({ name: 'Wears it', models: [model] }));
+    const checkpoint = await checkpoints.add(id, 'Still wears it');
+    await shots.save(id, 1, newShot({ name: 'Wears none' }));
+    await expect(models.delete(used.id)).rejects.toThrow('Cart is used by "Still wears it", so it stays.');
+    await models.delete(other.id);
+    expect((await models.list()).map(({ fileName }) => fileName)).toEqual(['cart.glb']);
+    expect(readdirSync(join(folder, 'data/models'))).toHaveLength(1);
+    await app.get(DataSource).query('DELETE FROM checkpoint WHERE id = ?', [checkpoint.id]);
+    await models.delete(used.id);
+    expect(readdirSync(join(folder, 'data/models'))).toHaveLength(0);
+  });
+
+  it('what a crash left is cleaned away at the next start, and nothing else', async () => {
+    const kept = await models.add(await glb('cart'), 'cart.glb');
+    for (const name of ['a.part', 'f'.repeat(64)]) writeFileSync(join(folder, 'data/models', name), 'x');
+    await app.close();
+    await start();
+    expect(readdirSync(join(folder, 'data/models'))).toHaveLength(1);
+    expect((await models.fileOf(kept.id)).fileName).toBe('cart.glb');
   });
 
   it('a file that is refused leaves nothing behind', async () => {

@@ -7,6 +7,7 @@ export class CheckpointEntity {
   @Column('text', { name: 'shot_id' }) shotId!: string;
   @Column('text') name!: string;
   @Column('integer') revision!: number;
+  /** The document with digests where its pieces were: see pieces.ts. */
   @Column('text') document!: string;
   @Column('text', { name: 'created_at' }) createdAt!: string;
 }

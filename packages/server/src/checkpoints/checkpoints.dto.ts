@@ -1,10 +1,10 @@
 import { ApiProperty } from '@nestjs/swagger';
-import { IsInt, IsString, Length, Min } from 'class-validator';
+import { IsInt, Min } from 'class-validator';
+import { IsName } from '../http/is-name.js';
 
 export class NewCheckpointDto {
   @ApiProperty()
-  @IsString()
-  @Length(1, 200)
+  @IsName()
   name!: string;
 }
 

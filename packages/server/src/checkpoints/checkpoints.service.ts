@@ -2,17 +2,20 @@ import { randomUUID } from 'node:crypto';
 import { Injectable, NotFoundException } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { Shot } from '@fleet-rail/core';
-import type { Repository } from 'typeorm';
+import { In, type Repository } from 'typeorm';
 import type { ShotDto } from '../shots/shots.dto.js';
 import { ShotsService } from '../shots/shots.service.js';
 import { CheckpointEntity } from './checkpoint.entity.js';
 import type { CheckpointDto } from './checkpoints.dto.js';
+import { PieceEntity } from './piece.entity.js';
+import { digestsOf, piecesOf, wholeOf } from './pieces.js';
 
 /** Named states of a shot to come back to. */
 @Injectable()
 export class CheckpointsService {
   constructor(
     @InjectRepository(CheckpointEntity) private readonly checkpoints: Repository<CheckpointEntity>,
+    @InjectRepository(PieceEntity) private readonly pieces: Repository<PieceEntity>,
     private readonly shots: ShotsService,
   ) {}
 
@@ -37,12 +40,17 @@ export class CheckpointsService {
     const until = await this.shots.documentOf(shotId);
     const kept = await this.keep(shotId, `Before going back to "${checkpoint.name.slice(0, 150)}"`, until);
     try {
-      await this.shots.save(shotId, revision, JSON.parse(checkpoint.document));
+      await this.shots.save(shotId, revision, JSON.parse(await this.whole(checkpoint)));
       return await this.shots.open(shotId);
     } catch (error) {
       await this.checkpoints.delete(kept.id);
       throw error;
     }
+  }
+
+  private async whole({ document }: CheckpointEntity): Promise<string> {
+    const found = await this.pieces.findBy({ digest: In(digestsOf(document)) });
+    return wholeOf(document, new Map(found.map(({ digest, bytes }) => [digest, bytes])));
   }
 
   private async keep(
@@ -51,15 +59,20 @@ export class CheckpointsService {
     { shot, revision }: { shot: Shot; revision: number },
   ): Promise<CheckpointDto> {
     const createdAt = new Date().toISOString();
-    const checkpoint = {
-      id: randomUUID(),
-      shotId,
-      name,
-      revision,
-      document: JSON.stringify(shot),
-      createdAt,
-    };
-    await this.checkpoints.insert(checkpoint);
+    const { outline, pieces } = piecesOf(JSON.stringify(shot));
+    const checkpoint = { id: randomUUID(), shotId, name, revision, document: outline, createdAt };
+    await this.checkpoints.manager.transaction(async (manager) => {
+      // Those that are there already are the same.
+      for (const [digest, bytes] of pieces)
+        await manager
+          .createQueryBuilder()
+          .insert()
+          .into(PieceEntity)
+          .values({ digest, bytes })
+          .orIgnore()
+          .execute();
+      await manager.insert(CheckpointEntity, checkpoint);
+    });
     return { id: checkpoint.id, name, revision, createdAt };
   }
 }

@@ -5,9 +5,11 @@ import { ModelEntity } from '../models/model.entity.js';
 import { SeedEntity } from '../seed/seed.entity.js';
 import { ShotEntity } from '../shots/shot.entity.js';
 import { CheckpointEntity } from '../checkpoints/checkpoint.entity.js';
+import { PieceEntity } from '../checkpoints/piece.entity.js';
 import { FirstTables1764000000000 } from './migrations/1-first-tables.js';
 import { Checkpoints1764200000000 } from './migrations/2-checkpoints.js';
 import { NamedSaves1764300000000 } from './migrations/3-named-saves.js';
+import { Pieces1764400000000 } from './migrations/4-pieces.js';
 
 /** SQLite in the data folder, with a write-ahead log; its tables come from migrations alone. */
 export function databaseOptions(dataFolder: string): DataSourceOptions {
@@ -16,8 +18,13 @@ export function databaseOptions(dataFolder: string): DataSourceOptions {
     type: 'better-sqlite3',
     database: join(dataFolder, 'fleet-rail.sqlite'),
     enableWAL: true,
-    entities: [ShotEntity, CheckpointEntity, ModelEntity, SeedEntity],
-    migrations: [FirstTables1764000000000, Checkpoints1764200000000, NamedSaves1764300000000],
+    entities: [ShotEntity, CheckpointEntity, PieceEntity, ModelEntity, SeedEntity],
+    migrations: [
+      FirstTables1764000000000,
+      Checkpoints1764200000000,
+      NamedSaves1764300000000,
+      Pieces1764400000000,
+    ],
     migrationsRun: true,
     synchronize: false,
   };

@@ -2,9 +2,12 @@ import type { NextFunction, Request, Response } from 'express';
 
 const OWN_HOSTS = new Set(['127.0.0.1', 'localhost', '[::1]']);
 
+const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS']);
+
 /**
  * Refuses requests that another site could have caused: a Host that is not this machine (DNS
- * rebinding), or an Origin other than the one the application is served from.
+ * rebinding), an Origin other than the one the application is served from, what a browser says comes from another site, and
+ * changes that say nothing of where they come from.
  */
 export function ownOriginOnly(request: Request, response: Response, next: NextFunction): void {
   const host = request.headers.host ?? '';
@@ -18,9 +21,29 @@ export function ownOriginOnly(request: Request, response: Response, next: NextFu
     );
   } else if (origin !== undefined && origin !== `http://${host}`) {
     refuse(response, `Requests from "${origin.slice(0, 100)}" are not answered.`);
+  } else if (isFromElsewhere(request)) {
+    refuse(response, 'Requests from other sites are not answered.');
+  } else if (!SAFE_METHODS.has(request.method) && origin === undefined && !isOwn(request)) {
+    refuse(response, 'A change needs an Origin, a JSON body or the header X-Fleet-Rail.');
   } else {
     next();
   }
+}
+
+/** A browser says so; a page of another site cannot say otherwise. What is opened from one, as by a link, only reads. */
+function isFromElsewhere({ headers, method }: Request): boolean {
+  const site = headers['sec-fetch-site'];
+  if (site === undefined || site === 'same-origin' || site === 'none') return false;
+  return !(method === 'GET' && headers['sec-fetch-mode'] === 'navigate');
+}
+
+/** Headers that a page of another site cannot send without being asked first, which is never answered. */
+function isOwn({ headers }: Request): boolean {
+  return (
+    headers['sec-fetch-site'] !== undefined ||
+    headers['x-fleet-rail'] !== undefined ||
+    /^application\/json\b/.test(headers['content-type'] ?? '')
+  );
 }
 
 function refuse(response: Response, message: string): void {

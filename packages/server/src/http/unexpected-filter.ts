@@ -12,7 +12,7 @@ export class UnexpectedFilter implements ExceptionFilter {
       response.end();
       return;
     }
-    const status = statusOf(error);
+    const status = isFull(error) ? 507 : statusOf(error);
     if (status >= 500) this.log.error(error instanceof Error ? error.stack : String(error));
     response.status(status).json(bodyOf(error, status));
   }
@@ -25,7 +25,19 @@ function statusOf(error: unknown): number {
   return typeof status === 'number' && status >= 400 && status < 500 ? status : 500;
 }
 
+/** Whether the disk has no room: of a file, or of the database. */
+function isFull(error: unknown): boolean {
+  const { code, driverError } = (error ?? {}) as { code?: string; driverError?: { code?: string } };
+  return [code, driverError?.code].some(
+    (one) => one === 'ENOSPC' || one === 'EDQUOT' || one === 'SQLITE_FULL',
+  );
+}
+
 function bodyOf(error: unknown, statusCode: number): object {
+  if (statusCode === 507) {
+    const message = 'The disk is full: nothing was changed. Make room, and it goes on by itself.';
+    return { statusCode, message };
+  }
   if (error instanceof HttpException) {
     const body = error.getResponse();
     return typeof body === 'string' ? { statusCode, message: body } : body;

@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, readdir, rename, rm, writeFile } from 'node:fs/promises';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { Inject, Injectable } from '@nestjs/common';
@@ -22,9 +22,24 @@ export class ModelFiles {
     if (existsSync(path)) return sha256;
     await mkdir(this.folder, { recursive: true });
     const partial = join(this.folder, `${randomUUID()}.part`);
-    await writeFile(partial, bytes);
-    await rename(partial, path);
+    try {
+      await writeFile(partial, bytes);
+      await rename(partial, path);
+    } catch (error) {
+      await rm(partial, { force: true });
+      throw error;
+    }
     return sha256;
+  }
+
+  /** Deletes what a crash left: files that were never whole, and those that no model is kept under. */
+  async clean(kept: ReadonlySet<string>): Promise<void> {
+    const names = existsSync(this.folder) ? await readdir(this.folder) : [];
+    for (const name of names) if (!kept.has(name)) await rm(join(this.folder, name), { force: true });
+  }
+
+  async delete(sha256: string): Promise<void> {
+    await rm(this.pathOf(sha256), { force: true });
   }
 
   read(sha256: string): Promise<Uint8Array> {

@@ -1,7 +1,9 @@
 import {
   BadRequestException,
   Controller,
+  Delete,
   Get,
+  HttpCode,
   Param,
   Post,
   StreamableFile,
@@ -11,6 +13,7 @@ import {
 import { FileInterceptor } from '@nestjs/platform-express';
 import {
   ApiBody,
+  ApiConflictResponse,
   ApiConsumes,
   ApiOkResponse,
   ApiTags,
@@ -51,6 +54,13 @@ export class ModelsController {
   @Get(':id')
   open(@Param('id') id: string): Promise<ModelDto> {
     return this.models.open(id);
+  }
+
+  @Delete(':id')
+  @HttpCode(204)
+  @ApiConflictResponse({ description: 'Something uses it; the message says what' })
+  delete(@Param('id') id: string): Promise<void> {
+    return this.models.delete(id);
   }
 
   @Get(':id/file')

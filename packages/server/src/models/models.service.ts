@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { Injectable, Logger, NotFoundException, type OnModuleInit } from '@nestjs/common';
+import { ConflictException, Injectable, Logger, NotFoundException, type OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { Shot, ShotModel } from '@fleet-rail/core';
 import type { Repository } from 'typeorm';
@@ -21,7 +21,9 @@ export class ModelsService implements OnModuleInit {
 
   /** Models kept by a version that could not tell how they roll and walk are read anew. */
   async onModuleInit(): Promise<void> {
-    for (const model of await this.models.find()) {
+    const kept = await this.models.find();
+    await this.files.clean(new Set(kept.map(({ sha256 }) => sha256)));
+    for (const model of kept) {
       if ('rig' in (JSON.parse(model.facts) as object)) continue;
       try {
         const { facts } = await this.reader.read(await this.files.read(model.sha256), model.fileName);
@@ -71,6 +73,30 @@ export class ModelsService implements OnModuleInit {
     };
     await this.models.insert(entity);
     return toDto(entity);
+  }
+
+  /**
+   * Deletes a model that nothing uses, and its file where no other model has the same.
+   *
+   * @throws ConflictException where a shot, a deleted one or a checkpoint has it, or it came with the application
+   */
+  async delete(id: string): Promise<void> {
+    const model = await this.find(id);
+    if (model.shipped) throw new ConflictException(`${model.name} came with the application and stays.`);
+    const users = await this.usersOf(id);
+    if (users.length > 0)
+      throw new ConflictException(`${model.name} is used by ${users.join(', ')}, so it stays.`);
+    await this.models.delete(id);
+    if (!(await this.models.existsBy({ sha256: model.sha256 }))) await this.files.delete(model.sha256);
+  }
+
+  /** Names of shots and checkpoints that have a model, deleted shots too; the first few. */
+  private async usersOf(id: string): Promise<string[]> {
+    const query = `SELECT name FROM shot WHERE instr(document, ?) > 0
+      UNION ALL SELECT name FROM checkpoint WHERE instr(document, ?) > 0 LIMIT 3`;
+    const named = JSON.stringify({ asset: id });
+    const found = (await this.models.query(query, [named, named])) as { name: string }[];
+    return found.map(({ name }) => `"${name}"`);
   }
 
   /** The shot with models that are named by file pointed at the newest model kept under that name. */

@@ -1,5 +1,6 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
-import { IsInt, IsObject, IsOptional, IsString, IsUUID, Length, Min } from 'class-validator';
+import { IsInt, IsObject, IsOptional, IsUUID, Min } from 'class-validator';
+import { IsName } from '../http/is-name.js';
 
 const documentSchema = {
   type: 'object' as const,
@@ -10,8 +11,7 @@ const documentSchema = {
 export class CreateShotDto {
   @ApiPropertyOptional({ description: 'For an empty shot' })
   @IsOptional()
-  @IsString()
-  @Length(1, 200)
+  @IsName()
   name?: string;
 
   @ApiPropertyOptional(documentSchema)
@@ -50,8 +50,7 @@ export class SavedDto {
 
 export class RenameShotDto {
   @ApiProperty()
-  @IsString()
-  @Length(1, 200)
+  @IsName()
   name!: string;
 }
 
