@@ -23,8 +23,21 @@ interface SoftRun {
  */
 function softRun(track: BentTrack, drive: Drive, start: number): SoftRun {
   const window = drive.jerk === null ? 0 : (drive.accelerate + drive.brake) / drive.jerk;
-  return { run: fastestRun(track, drive, start, window), window };
+  const kept = runs.get(track) ?? new Map<string, SoftRun>();
+  runs.set(track, kept);
+  const key = JSON.stringify([drive, start]);
+  const cached = kept.get(key);
+  if (cached) return cached;
+  const run = { run: fastestRun(track, drive, start, window), window };
+  // A limit that is dragged leaves many behind it.
+  if (kept.size >= MOST_RUNS) kept.clear();
+  kept.set(key, run);
+  return run;
 }
+
+/** By track the runs along it: riders of equal limits share theirs. */
+const runs = new WeakMap<BentTrack, Map<string, SoftRun>>();
+const MOST_RUNS = 8;
 
 /**
  * A pace that is driven: from its start on as fast as its limits allow. On an open path to its end, on a closed

@@ -28,9 +28,21 @@ const MOST_LEAD_LAPS = 50;
  *                 holds around itself as far as one comes in half of it
  */
 export function fastestRun(track: BentTrack, drive: Drive, start: number, window: number): FastestRun {
-  const grid = limitGrid(track, drive);
-  const spread = window > 0 ? spreadLimits(grid, track, drive, window) : grid.squares;
-  return (track.closed ? lapRun : openRun)(track, drive, start, { ...grid, squares: spread }, window);
+  const grid = spreadGrid(track, drive, window);
+  return (track.closed ? lapRun : openRun)(track, drive, start, grid, window);
+}
+
+const grids = new WeakMap<BentTrack, { readonly key: string; readonly grid: LimitGrid }>();
+
+/** The limits along a track, each around its place too; those of the drive before are kept, since riders that start elsewhere share them. */
+function spreadGrid(track: BentTrack, drive: Drive, window: number): LimitGrid {
+  const key = JSON.stringify({ ...drive, departs: null, arrives: null, way: null });
+  const cached = grids.get(track);
+  if (cached?.key === key) return cached.grid;
+  const plain = limitGrid(track, drive);
+  const grid = window > 0 ? { ...plain, squares: spreadLimits(plain, track, drive, window) } : plain;
+  grids.set(track, { key, grid });
+  return grid;
 }
 
 /**

@@ -5,21 +5,33 @@ import { compilePath } from './compile-path.js';
 import type { CompiledPath } from './compiled-path.js';
 import { PathError } from './path-error.js';
 
-const compiledPaths = new WeakMap<ShotPath, CompiledPath | PathError>();
+/** What a path's curve follows from besides its points. A name or a mark moves nothing. */
+const SHAPING = ['basis', 'closed', 'degree', 'knots', 'alpha', 'transform'] as const;
 
-/** The curve of a path of the document, computed once for as long as that path is unchanged. */
+interface Compiled {
+  readonly shape: Pick<ShotPath, (typeof SHAPING)[number]>;
+  readonly curve: CompiledPath;
+}
+
+/** By points the curve that was made of them last. */
+const curves = new WeakMap<ShotPath['points'], Compiled>();
+const errors = new WeakMap<ShotPath, PathError>();
+
+/** The curve of a path of the document, computed once for as long as what shapes it is unchanged. */
 export function compiledPathOf(path: ShotPath): CompiledPath | PathError {
-  const cached = compiledPaths.get(path);
-  if (cached !== undefined) return cached;
-  let result: CompiledPath | PathError;
+  const cached = curves.get(path.points);
+  if (cached && SHAPING.every((key) => cached.shape[key] === path[key])) return cached.curve;
+  const refused = errors.get(path);
+  if (refused) return refused;
   try {
-    result = compilePath(path);
+    const curve = compilePath(path);
+    curves.set(path.points, { shape: path, curve });
+    return curve;
   } catch (error) {
     if (!(error instanceof PathError)) throw error;
-    result = error;
+    errors.set(path, error);
+    return error;
   }
-  compiledPaths.set(path, result);
-  return result;
 }
 
 /** The curve of the path that a rider is hitched to; null where it has none. */

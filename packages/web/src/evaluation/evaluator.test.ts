@@ -47,6 +47,44 @@ it('gives every path and rider at first, and then only what an edit touches', ()
   expect(third.riders.map(({ id }) => id)).toEqual(['ra', 'load']);
 });
 
+it('what only names or colours a thing evaluates nothing; a finding still calls it by its badge', () => {
+  const far = placeKey('rb', 1, 40, 99)(shot);
+  const evaluator = new Evaluator();
+  evaluator.evaluate(sent(null, far));
+  const mark = { id: 'm', name: 'Gate', distance: 3 };
+  const renamed: Shot = {
+    ...far,
+    name: 'Other',
+    paths: far.paths.map((path) => ({ ...path, name: `${path.name}!`, marks: [mark] })),
+    riders: far.riders.map((rider) => ({ ...rider, name: 'N', badge: `${rider.id}!`, color: 3 })),
+  };
+  const update = evaluator.evaluate(sent(far, renamed));
+  expect([update.paths, update.riders]).toEqual([[], []]);
+  expect(update.findings.map(({ message }) => message)).toEqual([
+    expect.stringContaining('rb! is sent to 99'),
+  ]);
+});
+
+it('a change of a retime samples those that it bends', () => {
+  const bend = (source: number) => ({
+    ...shot,
+    retimes: [
+      {
+        name: 'R',
+        off: false,
+        riders: ['rb'],
+        keys: [1, 49].map((frame) => ({ frame, source: frame === 1 ? 1 : source, ease: 'linear' as const })),
+      },
+    ],
+  });
+  const evaluator = new Evaluator();
+  evaluator.evaluate(sent(null, bend(49)));
+  const slower = evaluator.evaluate(sent(bend(49), bend(30)));
+  expect(slower.riders.map(({ id }) => id)).toEqual(['rb']);
+  const named = { ...bend(30), retimes: bend(30).retimes.map((retime) => ({ ...retime, name: 'Slow' })) };
+  expect(evaluator.evaluate(sent(bend(30), named)).riders).toEqual([]);
+});
+
 it('an update put over what was known is the whole, without what is gone', () => {
   const evaluator = new Evaluator();
   const before = withUpdate(null, evaluator.evaluate(sent(null, shot)));

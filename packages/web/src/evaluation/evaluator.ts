@@ -47,8 +47,9 @@ type Curve = CompiledPath | PathError;
 export class Evaluator {
   private shot: Shot | null = null;
   private readonly drawn = new Map<string, Curve>();
-  private readonly sampled = new Map<string, { parts: object[]; timing: string }>();
+  private readonly sampled = new Map<string, { parts: unknown[]; timing: string }>();
   private readonly found = new Map<string, readonly Finding[]>();
+  private readonly labels = new Map<string, string>();
   private assets: SceneAssets = NO_ASSETS;
   private mesh: GroundMesh | null = null;
 
@@ -65,7 +66,7 @@ export class Evaluator {
     this.shot = shot;
     const evaluated = evaluateShot(shot, this.assets);
     const { frames, samples, step } = sampling(shot, shot.riders.length);
-    const timing = `${shot.fps} ${shot.range.first} ${shot.range.last} ${shot.loop} ${step} ${JSON.stringify([shot.cues, shot.retimes])}`;
+    const timing = `${shot.fps} ${shot.range.first} ${shot.range.last} ${shot.loop} ${step}`;
     const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
     return {
       first: shot.range.first,
@@ -75,8 +76,14 @@ export class Evaluator {
       riderIds: shot.riders.map((rider) => rider.id),
       paths: shot.paths.flatMap((path) => this.drawPath(path.id, compiledPathOf(path))),
       riders: shot.riders.flatMap((rider, i) => {
-        if (!this.riderChanged(shot, rider, timing, byId, evaluated.paths)) return [];
-        this.found.set(rider.id, findContact(evaluated, rider, i));
+        const moves = this.riderChanged(shot, rider, timing, byId, evaluated.paths);
+        // What is found of it names it by its badge, and says where in the document it is.
+        const label = `${rider.badge} ${i} ${JSON.stringify(shot.models.map(({ id, name }) => [id, name]))}`;
+        if (moves || this.labels.get(rider.id) !== label) {
+          this.labels.set(rider.id, label);
+          this.found.set(rider.id, findContact(evaluated, rider, i));
+        }
+        if (!moves) return [];
         const { first } = shot.range;
         return [
           {
@@ -143,25 +150,30 @@ export class Evaluator {
     return [{ id, length, closed, problem: null, facts: pathFacts(curve), frames: ribbonFrames(curve) }];
   }
 
-  /** True when anything a rider's poses follow from is another object than last time. */
+  /** True when anything a rider's poses follow from is other than last time. */
   private riderChanged(
-    { cues, riders, ground: floor }: Shot,
+    { cues, retimes, ground: floor }: Shot,
     rider: Rider,
     timing: string,
     byId: ReadonlyMap<string, Rider>,
     curves: ReadonlyMap<string, Curve>,
   ): boolean {
-    const parts: object[] = [];
+    const parts: unknown[] = [];
+    const ids = new Set<string>();
     for (const behind of withRidersBehind(byId, cues, rider)) {
+      ids.add(behind.id);
       const curve = behind.hitch ? curves.get(behind.hitch.path) : undefined;
-      parts.push(behind, ...(curve ? [curve] : []));
+      parts.push(...shapeOf(behind), curve);
     }
+    const acting = cues.filter(({ does }) => ids.has(does.rider)).map((cue) => ({ ...cue, name: '' }));
+    const bending = retimes
+      .filter((retime) => retime.riders.length === 0 || retime.riders.some((id) => ids.has(id)))
+      .map((retime) => ({ ...retime, name: '' }));
     const { ground } = this.assets;
     const hierarchy = hierarchyOfRider(this.assets, rider);
     if (hierarchy) parts.push(hierarchy);
     if (ground) parts.push(ground);
-    // What is found of it says where in the document it is, and whether there is any ground.
-    const place = `${timing} ${riders.indexOf(rider)} ${floor.model}`;
+    const place = `${timing} ${floor.model} ${JSON.stringify([acting, bending])}`;
     const before = this.sampled.get(rider.id);
     this.sampled.set(rider.id, { parts, timing: place });
     const same =
@@ -170,6 +182,14 @@ export class Evaluator {
       parts.every((part, i) => part === before.parts[i]);
     return !same;
   }
+}
+
+/** What a rider is called and drawn in moves nothing. */
+const LABELS: ReadonlySet<string> = new Set<keyof Rider>(['name', 'badge', 'color']);
+
+/** What of a rider moves it, or what hangs on it. */
+function shapeOf(rider: Rider): unknown[] {
+  return Object.entries(rider).flatMap(([key, value]): unknown[] => (LABELS.has(key) ? [] : [value]));
 }
 
 /** A value at the frames that are kept. */

@@ -12,10 +12,11 @@ it('what did not change travels as its id, and is the very same object on the ot
   const there = decodeDelta(null, structuredClone(encodeDelta(null, shot)));
   const renamed = renamePath('b', 'B')(shot);
   const delta = structuredClone(encodeDelta(shot, renamed));
-  expect(delta.paths).toEqual([{ same: 'a' }, renamed.paths[1], { same: 'c' }]);
+  expect(delta.paths).toEqual([{ same: 'a' }, { of: 'b', fields: { name: 'B' } }, { same: 'c' }]);
   const after = decodeDelta(there, delta);
   expect(after).toEqual(renamed);
   expect(after.paths[0]).toBe(there.paths[0]);
+  expect(after.paths[1].points).toBe(there.paths[1].points);
   expect(after.riders[1]).toBe(there.riders[1]);
 });
 

@@ -5,14 +5,22 @@ interface Unchanged {
   readonly same: string;
 }
 
+/** One of which only some fields are other objects than before; the rest keeps its identity on the other side. */
+interface Changed<T> {
+  readonly of: string;
+  readonly fields: Partial<T>;
+}
+
+type Sent<T> = T | Unchanged | Changed<T>;
+
 /**
  * A shot as it is sent to the worker: what is the very same object as last time travels as its id.
  * The worker thereby keeps its own objects, and all that is cached by their identity.
  */
 export interface ShotDelta {
   readonly shot: Omit<Shot, 'paths' | 'riders'>;
-  readonly paths: readonly (Shot['paths'][number] | Unchanged)[];
-  readonly riders: readonly (Shot['riders'][number] | Unchanged)[];
+  readonly paths: readonly Sent<Shot['paths'][number]>[];
+  readonly riders: readonly Sent<Shot['riders'][number]>[];
 }
 
 /** What has to be sent to bring a worker from `before` to `after`. */
@@ -30,23 +38,31 @@ export function decodeDelta(before: Shot | null, delta: ShotDelta): Shot {
   };
 }
 
-function changed<T extends { id: string }>(
-  before: readonly T[] | undefined,
-  after: readonly T[],
-): (T | Unchanged)[] {
-  const cached = new Set(before);
-  return after.map((item) => (cached.has(item) ? { same: item.id } : item));
+function changed<T extends { id: string }>(before: readonly T[] | undefined, after: readonly T[]): Sent<T>[] {
+  const known = new Map(before?.map((item) => [item.id, item]));
+  return after.map((item): Sent<T> => {
+    const kept = known.get(item.id);
+    if (kept === undefined) return item;
+    if (kept === item) return { same: item.id };
+    const keys = Object.keys(item) as (keyof T & string)[];
+    // A field that is gone cannot be said so.
+    if (keys.length !== Object.keys(kept).length) return item;
+    const other = keys.filter((key) => item[key] !== kept[key]);
+    const fields = Object.fromEntries(other.map((key) => [key, item[key]])) as Partial<T>;
+    return { of: item.id, fields };
+  });
 }
 
-function restored<T extends { id: string }>(
-  before: readonly T[] | undefined,
-  sent: readonly (T | Unchanged)[],
-): T[] {
+function restored<T extends { id: string }>(before: readonly T[] | undefined, sent: readonly Sent<T>[]): T[] {
   const cached = new Map(before?.map((item) => [item.id, item]));
-  return sent.map((item) => {
-    if (!('same' in item)) return item;
-    const kept = cached.get(item.same);
-    if (kept === undefined) throw new Error(`The worker does not know "${item.same}".`);
+  const known = (id: string): T => {
+    const kept = cached.get(id);
+    if (kept === undefined) throw new Error(`The worker does not know "${id}".`);
     return kept;
+  };
+  return sent.map((item) => {
+    if ('same' in item) return known(item.same);
+    if ('fields' in item) return { ...known(item.of), ...item.fields };
+    return item;
   });
 }
