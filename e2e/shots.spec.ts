@@ -31,6 +31,13 @@ test('shots are renamed, duplicated, deleted and brought back', async ({ page })
   await expect(tile(page, 'Better card')).toBeHidden();
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(tile(page, 'Better card')).toBeVisible();
+  // It stays in reach after the notice is gone, and after the page was left.
+  await more(page, 'Better card', 'Delete');
+  await expect(tile(page, 'Better card')).toBeHidden();
+  await page.reload();
+  await page.getByRole('button', { name: /^Deleted \(\d+\)/ }).click();
+  await page.getByRole('button', { name: 'Bring back Better card', exact: true }).click();
+  await expect(tile(page, 'Better card')).toBeVisible();
 });
 
 test('the shot is renamed from its desk, and the name can be undone', async ({ page, request }) => {

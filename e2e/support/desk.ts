@@ -55,6 +55,10 @@ export async function attachTo(page: Page, pathName: string): Promise<void> {
 
 /** Waits until the server has everything. */
 export async function settled(page: Page): Promise<void> {
+  // An edit is shown with the next picture; until then the state before it still stands there.
+  await page.evaluate(
+    () => new Promise((shown) => requestAnimationFrame(() => requestAnimationFrame(shown))),
+  );
   await expect(page.getByRole('status', { name: 'Save state' })).toHaveText('saved');
 }
 

@@ -14,6 +14,12 @@ export class ShotsController {
     return this.shots.list();
   }
 
+  @Get('deleted')
+  @ApiOkResponse({ type: [ShotCardDto] })
+  listDeleted(): Promise<ShotCardDto[]> {
+    return this.shots.listDeleted();
+  }
+
   @Post()
   create(@Body() body: CreateShotDto): Promise<ShotDto> {
     return this.shots.create(body.name, body.document);

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { ConflictException, Injectable, NotFoundException } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { newShot, parseShot, type Shot } from '@fleet-rail/core';
-import { IsNull, Not, type Repository } from 'typeorm';
+import { IsNull, Not, type FindManyOptions, type Repository } from 'typeorm';
 import { ModelsService } from '../models/models.service.js';
 import { ShotEntity } from './shot.entity.js';
 import { sketchShot } from './shot-sketch.js';
@@ -17,12 +17,18 @@ export class ShotsService {
   ) {}
 
   /** Shots that are not deleted, newest change first. */
-  async list(): Promise<ShotCardDto[]> {
-    const found = await this.shots.find({
-      select: { id: true, name: true, revision: true, updatedAt: true, sketch: true },
-      where: { deletedAt: IsNull() },
-      order: { updatedAt: 'DESC' },
-    });
+  list(): Promise<ShotCardDto[]> {
+    return this.cards({ where: { deletedAt: IsNull() }, order: { updatedAt: 'DESC' } });
+  }
+
+  /** Shots that were deleted and can be brought back, the last deleted first. */
+  listDeleted(): Promise<ShotCardDto[]> {
+    return this.cards({ where: { deletedAt: Not(IsNull()) }, order: { deletedAt: 'DESC' } });
+  }
+
+  private async cards(which: FindManyOptions<ShotEntity>): Promise<ShotCardDto[]> {
+    const select = { id: true, name: true, revision: true, updatedAt: true, sketch: true };
+    const found = await this.shots.find({ select, ...which });
     return found.map(({ id, name, revision, updatedAt, sketch }) => {
       return { id, name, revision, updatedAt, sketch: JSON.parse(sketch) as object };
     });

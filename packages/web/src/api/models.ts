@@ -18,6 +18,15 @@ export function useModels() {
   return useQuery({ queryKey: ['models'], queryFn: () => request<KeptModel[]>('GET', '/api/models') });
 }
 
+/** Deletes a model that nothing uses. */
+export function useDeleteModel() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (id: string) => request<void>('DELETE', `/api/models/${id}`),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['models'] }),
+  });
+}
+
 export function useUploadModel() {
   const client = useQueryClient();
   return useMutation({

@@ -49,6 +49,14 @@ export function useShots() {
   return useQuery({ queryKey: ['shots'], queryFn: () => request<ShotCard[]>('GET', '/api/shots') });
 }
 
+/** Shots that were deleted, the newest first. */
+export function useDeletedShots() {
+  return useQuery({
+    queryKey: ['shots', 'deleted'],
+    queryFn: () => request<ShotCard[]>('GET', '/api/shots/deleted'),
+  });
+}
+
 /** A change to the list of shots, after which the list is read again. */
 function useListChange<In, Out>(change: (input: In) => Promise<Out>) {
   const client = useQueryClient();

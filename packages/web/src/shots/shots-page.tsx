@@ -7,6 +7,7 @@ import { parseShotText } from '@fleet-rail/core';
 import { sentenceOf } from '../api/request';
 import {
   useCreateShot,
+  useDeletedShots,
   useDeleteShot,
   useDuplicateShot,
   useRenameShot,
@@ -22,6 +23,7 @@ import { notify } from '../ui/notices';
 import { Hint } from '../ui/panel';
 import { readTextFile } from '../ui/read-file';
 import { NameDialog } from '../ui/name-dialog';
+import { DeletedShots } from './deleted-shots';
 import { ShotTile } from './shot-tile';
 
 const SHOT_FILE_LIMIT = 64e6;
@@ -77,6 +79,7 @@ export function ShotsPage() {
   const duplicate = useDuplicateShot();
   const remove = useDeleteShot();
   const undelete = useUndeleteShot();
+  const deleted = useDeletedShots();
   const [naming, setNaming] = useState<'new' | ShotCard | null>(null);
   const failed = (error: unknown) => notify('error', sentenceOf(error));
 
@@ -146,6 +149,10 @@ export function ShotsPage() {
           />
         ))}
       </Grid>
+      <DeletedShots
+        shots={deleted.data ?? []}
+        onBringBack={({ id }) => undelete.mutate(id, { onError: failed })}
+      />
       {naming !== null && (
         <NameDialog
           title={naming === 'new' ? 'New shot' : 'Rename shot'}

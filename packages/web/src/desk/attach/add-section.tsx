@@ -1,21 +1,25 @@
 import { Camera, defaultsOf, type Shot } from '@fleet-rail/core';
-import { Box, Video } from 'lucide-react';
+import { Box, Trash2, Video } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { useSearchParams } from 'react-router';
-import { useModels, type KeptModel } from '../../api/models';
+import { useDeleteModel, useModels, type KeptModel } from '../../api/models';
 import { sentenceOf } from '../../api/request';
 import { addPlainRider, addRider } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
+import { IconButton } from '../../ui/icon-button';
 import { notify } from '../../ui/notices';
 import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
 import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
-import { useDeskStore } from '../desk-store';
+import { useDesk, useDeskStore } from '../desk-store';
 import { UploadButton } from './upload-button';
 
 /** New riders: with a model, a camera to look through, a carrier for others. */
 export function AddSection() {
   const desk = useDeskStore();
   const models = useModels();
+  const remove = useDeleteModel();
+  const inShot = useDesk(({ shot }) => shot.models);
+  const worn = new Set(inShot.map(({ source }) => source.asset));
   const title = useRef<HTMLHeadingElement>(null);
   const [search] = useSearchParams();
   const asked = search.has('add');
@@ -31,6 +35,11 @@ export function AddSection() {
       notify('error', sentenceOf(error));
     }
   };
+  const discard = (model: KeptModel) =>
+    remove.mutate(model.id, {
+      onSuccess: () => notify('done', `Deleted the model ${model.name}.`),
+      onError: (error) => notify('error', sentenceOf(error)),
+    });
   const addModel = (model: KeptModel) => add(model.name, (shot) => addRider(shot, model));
   return (
     <Section>
@@ -63,6 +72,11 @@ export function AddSection() {
           <Row key={model.id} id={model.id} textValue={model.name}>
             <RowName>{model.name}</RowName>
             <RowFigure>{sizeOf(model)}</RowFigure>
+            {!model.shipped && !worn.has(model.id) && (
+              <IconButton label={`Delete the model ${model.name}`} onPress={() => discard(model)}>
+                <Trash2 aria-hidden />
+              </IconButton>
+            )}
           </Row>
         ))}
       </RowList>

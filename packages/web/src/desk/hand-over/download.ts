@@ -3,24 +3,34 @@ import { Refusal } from '../../api/request';
 /**
  * Fetches a file and hands it to the browser to keep, so that a refusal can be told instead of saved.
  *
+ * @param signal ends it, here and on the server
  * @throws Refusal with the server's sentence
  */
-export async function downloadFile(url: string): Promise<void> {
-  let response: Response;
-  try {
-    response = await fetch(url);
-  } catch {
-    throw new Refusal('The server does not answer. Is it still running?', 0);
-  }
+export async function downloadFile(url: string, signal?: AbortSignal): Promise<void> {
+  const response = await whole(() => fetch(url, { signal }), signal);
   if (!response.ok) {
     const body = (await response.json().catch(() => ({}))) as { message?: string };
     throw new Refusal(body.message ?? `The server answered ${response.status}.`, response.status);
   }
   const name = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('Content-Disposition') ?? '')?.[1];
   const link = document.createElement('a');
-  link.href = URL.createObjectURL(await response.blob());
+  link.href = URL.createObjectURL(await whole(() => response.blob(), signal));
   link.download = name ? decodeURIComponent(name) : 'file';
   link.click();
   // The browser has begun to read it by the next turn of events, not before.
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+}
+
+/** What comes over the wire to its end; where it does not, why. */
+async function whole<T>(read: () => Promise<T>, signal: AbortSignal | undefined): Promise<T> {
+  try {
+    return await read();
+  } catch {
+    throw new Refusal(
+      signal?.aborted
+        ? 'Cancelled; nothing was made.'
+        : 'The server stopped before this file was whole; nothing of the shot was lost. Download it again once the server is back.',
+      0,
+    );
+  }
 }

@@ -1,4 +1,4 @@
-import { Download } from 'lucide-react';
+import { Download, X } from 'lucide-react';
 import { useState } from 'react';
 import { sentenceOf } from '../../api/request';
 import { modelFileUrl } from '../../api/models';
@@ -32,16 +32,17 @@ const FILES = [
 export function HandOverStation({ shotId }: { shotId: string }) {
   const autosave = useAutosave();
   const { riders, range, models } = useDesk((state) => state.shot);
-  const [busy, setBusy] = useState<string | null>(null);
+  const [busy, setBusy] = useState<{ id: string; cancel: () => void } | null>(null);
   const [within, setWithin] = useState(0);
   const download = async (id: string) => {
-    setBusy(id);
+    const gone = new AbortController();
+    setBusy({ id, cancel: () => gone.abort() });
     try {
       await autosave.flush();
       const thinned = id === 'glb' && within > 0 ? `?within=${within}` : '';
-      await downloadFile(`/api/shots/${shotId}/files/${id}${thinned}`);
+      await downloadFile(`/api/shots/${shotId}/files/${id}${thinned}`, gone.signal);
     } catch (error) {
-      notify('error', sentenceOf(error));
+      notify(gone.signal.aborted ? 'done' : 'error', sentenceOf(error));
     } finally {
       setBusy(null);
     }
@@ -85,8 +86,13 @@ export function HandOverStation({ shotId }: { shotId: string }) {
             )}
             <Buttons>
               <Press isPending={busy !== null} onPress={() => void download(id)}>
-                <Download aria-hidden /> {busy === id ? 'Preparing…' : `Download ${title}`}
+                <Download aria-hidden /> {busy?.id === id ? 'Preparing…' : `Download ${title}`}
               </Press>
+              {busy?.id === id && (
+                <Button onPress={busy.cancel}>
+                  <X aria-hidden /> Cancel
+                </Button>
+              )}
             </Buttons>
           </Section>
         );
