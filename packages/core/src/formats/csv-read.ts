@@ -8,6 +8,7 @@ import {
   addMotion,
   baseName,
   pathOfPositions,
+  refuseLate,
   type ImportOptions,
   type Imported,
   type Progress,
@@ -140,6 +141,7 @@ function addWaypoints(
     return seconds ? options.firstFrame + value * options.fps : value;
   });
   rising(frames, rows, file);
+  refuseLate(file, name, frames);
   if (places.length > MOST_WAYPOINTS) {
     addMotion(file, name, frames, places, options, into);
     return;

@@ -88,7 +88,7 @@ export function pathOfPositions(
   if (fitted.points.length > LIMITS.pointsPerPath) {
     // What would do is said, and not done: how far off a path may be is not for us to choose.
     let { tolerance } = how;
-    do tolerance *= 2;
+    do tolerance *= 8;
     while (tolerance < LIMITS.coordinate && fit(tolerance).points.length > LIMITS.pointsPerPath);
     throw new FormatError(
       file,
@@ -99,6 +99,15 @@ export function pathOfPositions(
     `"${shown}": ${distinct.length} points became ${fitted.points.length}, within ${how.tolerance} m.`,
   );
   return fitted;
+}
+
+/** Refuses a frame that no document could hold. */
+export function refuseLate(file: string, name: string, frames: readonly number[]): void {
+  if (frames.every((frame) => Math.abs(frame) <= MOST_FRAME)) return;
+  throw new FormatError(
+    file,
+    `"${name.slice(0, 60)}" has a frame beyond ±${MOST_FRAME}; expected nearer ones.`,
+  );
 }
 
 /** Refuses a place that no document could hold. */
@@ -124,11 +133,7 @@ export function addMotion(
   into: Imported,
 ): void {
   refuseFar(file, name.slice(0, 60), places);
-  if (frames.some((frame) => Math.abs(frame) > MOST_FRAME))
-    throw new FormatError(
-      file,
-      `"${name.slice(0, 60)}" has a frame beyond ±${MOST_FRAME}; expected nearer ones.`,
-    );
+  refuseLate(file, name, frames);
   if (!places.some((place) => place.some((value, k) => Math.abs(value - places[0][k]) > 1e-4))) {
     into.notes.push(`"${name.slice(0, 60)}" stands still and was left out.`);
     return;

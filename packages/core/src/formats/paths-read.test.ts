@@ -88,11 +88,32 @@ describe('CSV', () => {
     const { paths, notes } = await readPaths(bytes(rows.join('\n')), 'dense.csv', options, (part) =>
       parts.push(part),
     );
-    expect(notes[0]).toMatch(/20000 points became \d+, within 0.0010 m/);
+    expect(notes[0]).toMatch(/20000 points became \d+, within 0.001 m/);
     const length = Math.hypot(20, 0.75) * (19_999 / 3000);
     expect(Math.abs(compilePath(paths[0]).length - length)).toBeLessThan(0.01);
     expect(parts.every((part, i) => part >= 0 && part <= 1 && (i === 0 || part >= parts[i - 1]))).toBe(true);
     expect(parts.length).toBeGreaterThan(3);
+  });
+
+  it('a tolerance that cannot be kept is refused with one that can, and nothing is made of another', async () => {
+    // Every point is a corner of its own, half a metre off.
+    const zigzag = Array.from({ length: 6_000 }, (_, i) => `${i},0,${i % 2 ? 0.5 : 0}`).join('\n');
+    const refused = await read('zigzag.csv', zigzag).catch((error: Error) => error.message);
+    expect(refused).toMatch(/"zigzag" takes \d+ points within 0.001 m, and a path holds 5000/);
+    const wanted = Number(/tolerance of ([\d.]+) m or more/.exec(String(refused))?.[1]);
+    expect(wanted).toBeGreaterThan(0.1);
+    expect(wanted).toBeLessThan(5);
+    const { paths } = await readPaths(bytes(zigzag), 'zigzag.csv', { ...options, tolerance: wanted });
+    expect(paths[0].points.length).toBeLessThanOrEqual(5_000);
+  });
+
+  it('a motion beyond all reach is refused, however far', async () => {
+    for (const far of ['1e15', '1e308', '1e999']) {
+      const rows = `frame,time,rider,part,tx,ty,tz\n1,0,r,,0,0,0\n2,0,r,,${far},0,0\n`;
+      await expect(read('far.csv', rows)).rejects.toThrow(/more than 10000000 m away|expected a number/);
+    }
+    const late = 'x,z,frame\n0,0,1\n1,1,1e12\n';
+    await expect(read('late.csv', late)).rejects.toThrow('"late" has a frame beyond ±1000000000');
   });
 
   it.each([

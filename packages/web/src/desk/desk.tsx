@@ -253,7 +253,10 @@ function useRoomForTiming(panel: RefObject<ImperativePanelHandle | null>, timing
     const before = handle.getSize();
     if (before >= TIMING_ROOM) return;
     handle.resize(TIMING_ROOM);
+    const isThere = () => panel.current !== null;
     return () => {
+      // With the desk its panels go too: there is nothing left to take back.
+      if (!isThere()) return;
       if (Math.abs(handle.getSize() - TIMING_ROOM) < 1) handle.resize(before);
     };
   }, [panel, timing]);

@@ -4,8 +4,13 @@ import type { ShotCard } from '../api/shots';
 import { Button } from '../ui/button';
 import { Fold } from '../ui/fold';
 
+/** As wide as what it lists; a fold has its own padding. */
+const Bin = styled.div`
+  max-width: 520px;
+  margin: 24px -16px 0;
+`;
+
 const List = styled.ul`
-  max-width: 480px;
   margin: 0;
   padding: 0;
   list-style: none;
@@ -30,17 +35,19 @@ export function DeletedShots(props: { shots: readonly ShotCard[]; onBringBack: (
   const { shots, onBringBack } = props;
   if (shots.length === 0) return null;
   return (
-    <Fold title={`Deleted (${shots.length})`}>
-      <List>
-        {shots.map((shot) => (
-          <li key={shot.id}>
-            <span>{shot.name}</span>
-            <Button onPress={() => onBringBack(shot)} aria-label={`Bring back ${shot.name}`}>
-              <Undo2 aria-hidden /> Bring back
-            </Button>
-          </li>
-        ))}
-      </List>
-    </Fold>
+    <Bin>
+      <Fold title={`Deleted (${shots.length})`}>
+        <List>
+          {shots.map((shot) => (
+            <li key={shot.id}>
+              <span>{shot.name}</span>
+              <Button onPress={() => onBringBack(shot)} aria-label={`Bring back ${shot.name}`}>
+                <Undo2 aria-hidden /> Bring back
+              </Button>
+            </li>
+          ))}
+        </List>
+      </Fold>
+    </Bin>
   );
 }

@@ -1,6 +1,6 @@
 import { AXES, type Axis, type Rider } from '@fleet-rail/core';
 import { FlipHorizontal2, FlipVertical2, WandSparkles } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { changeHitch } from '../../edits/rider-edits';
 import { LABEL_FONT } from '../../theme/global-style';
@@ -82,7 +82,8 @@ export function Turntable({ rider }: { rider: Rider }) {
     pick.current = part === 'forward' ? setForward : setUp;
   });
 
-  useEffect(() => {
+  // Taken down while it still stands in the page: what listens on the document is found from there.
+  useLayoutEffect(() => {
     const element = table.current;
     if (!element) return;
     const built = new TurntableView(element, (axis) => pick.current(axis));

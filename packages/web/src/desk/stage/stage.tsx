@@ -1,5 +1,5 @@
 import { Maximize, ZoomIn } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { LABEL_FONT } from '../../theme/global-style';
 import { Badge } from '../../ui/badge';
@@ -93,7 +93,8 @@ export function Stage({ station }: { station: StationId }) {
   const [hover, setHover] = useState<string | null>(null);
   const [box, setBox] = useState<Box | null>(null);
 
-  useEffect(() => {
+  // Taken down while it still stands in the page: what listens on the document is found from there.
+  useLayoutEffect(() => {
     const element = canvas.current;
     if (!element) return;
     const built = new StageView(element, setLabels);
