@@ -51,5 +51,7 @@ function whenGone(response: Response): AbortSignal {
 
 function download({ name, parts }: Download, type: string): StreamableFile {
   const disposition = `attachment; filename*=UTF-8''${encodeURIComponent(name)}`;
-  return new StreamableFile(Readable.from(parts, { objectMode: false }), { type, disposition });
+  const file = new StreamableFile(Readable.from(parts, { objectMode: false }), { type, disposition });
+  // A file that breaks off must not look like a whole one: its connection breaks off too.
+  return file.setErrorHandler((_, response) => (response as unknown as Response).destroy());
 }
