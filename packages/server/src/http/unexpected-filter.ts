@@ -35,7 +35,8 @@ function isFull(error: unknown): boolean {
 
 function bodyOf(error: unknown, statusCode: number): object {
   if (statusCode === 507) {
-    const message = 'The disk is full: nothing was changed. Make room; edits of a shot are kept in this browser until then.';
+    const message =
+      'The disk is full: nothing was changed. Make room; edits of a shot are kept in this browser until then.';
     return { statusCode, message };
   }
   if (error instanceof HttpException) {
