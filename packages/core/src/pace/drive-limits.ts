@@ -57,13 +57,13 @@ export function driveCell(length: number): number {
 export function limitGrid(track: BentTrack, drive: Drive): LimitGrid {
   const base = cached.get(track) ?? bendGrid(track);
   cached.set(track, base);
-  const hair = track.length * SAME;
-  /** A place all but on one of the grid is that one: between the two nothing could be told apart. */
-  const snapped = (s: number) => {
-    const i = lowerBound(base.places, s - hair);
-    return i < base.places.length && base.places[i] <= s + hair ? base.places[i] : s;
-  };
-  const wrap = (s: number) => snapped(track.closed ? modulo(s, track.length) : s);
+  const onTrack = (s: number) => (track.closed ? modulo(s, track.length) : s);
+  const asked = [
+    ...drive.stops.map(({ distance }) => distance),
+    ...drive.zones.flatMap(({ from, to }) => [from, to]),
+  ];
+  const one = unified([0, track.length, ...asked.map(onTrack)], track.length * SAME);
+  const wrap = (s: number) => one.get(onTrack(s)) ?? onTrack(s);
   const stops = new Map<number, number>();
   for (const { distance, seconds } of drive.stops) {
     const place = wrap(distance);
@@ -165,6 +165,7 @@ function withPlaces(track: BentTrack, grid: BendGrid, extra: readonly number[]):
   if (wanted.length === 0) return grid;
   const places = new Float64Array(grid.places.length + wanted.length);
   const bends = new Float64Array(places.length);
+  const hair = track.length * SAME;
   let count = 0;
   const put = (s: number, bend: number) => {
     places[count] = s;
@@ -177,10 +178,24 @@ function withPlaces(track: BentTrack, grid: BendGrid, extra: readonly number[]):
       // Within a corner, whose turn is spread over its grid, it bends as its neighbours do.
       put(wanted[k], Math.max(Math.min(bends[count - 1], grid.bends[i]), bendAt(track, wanted[k])));
     }
-    if (wanted[k] === s) k++;
-    put(s, grid.bends[i]);
+    // One of the grid that is all but there gives way to it.
+    if (k < wanted.length && wanted[k] - s <= hair) put(wanted[k++], grid.bends[i]);
+    else if (s - places[count - 1] > hair || count === 0) put(s, grid.bends[i]);
   }
   return { places: places.subarray(0, count), bends: bends.subarray(0, count) };
+}
+
+/** By place the one it is taken for: those all but in one place are one, since nothing could be told apart between them. */
+function unified(places: readonly number[], hair: number): Map<number, number> {
+  const one = new Map<number, number>();
+  // The ends come first, so that what is all but there is there.
+  const [start, end] = places;
+  let last = -Infinity;
+  for (const s of rising(places)) {
+    if (!(s - last <= hair)) last = s;
+    one.set(s, Math.abs(s - end) <= hair ? end : Math.abs(s - start) <= hair ? start : last);
+  }
+  return one;
 }
 
 const rising = (values: readonly number[]): number[] => [...new Set(values)].sort((a, b) => a - b);
