@@ -93,7 +93,9 @@ test('facing: nose, roof and place beside the path are in what is delivered', as
 test('a number is dragged sideways by its label, as one step to undo', async ({ page, request }) => {
   const id = await cartOnLane(page, 'Dragged');
   await goTo(page, 'Facing');
-  const label = await page.getByText('To the left', { exact: true }).boundingBox();
+  const shown = page.getByText('To the left', { exact: true });
+  await shown.scrollIntoViewIfNeeded();
+  const label = await shown.boundingBox();
   if (label === null) throw new Error('The label is not shown.');
   const from = { x: label.x + 10, y: label.y + label.height / 2 };
   await dragBy(page, from, { x: from.x + 80, y: from.y });
