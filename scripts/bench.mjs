@@ -189,8 +189,9 @@ const sampleAll = (shot) => {
   for (const pose of evaluated.poses) sampleRider(pose, 1, 600, 1);
   checkShot(evaluated);
 };
-// Other path objects each time, so that curves and bends are computed anew too.
-const crowdMs = quickest(() => sampleAll({ ...crowd, paths: crowd.paths.map((path) => ({ ...path })) }));
+// Other points each time, so that curves and bends are computed anew too.
+const renewed = (path) => ({ ...path, points: [...path.points] });
+const crowdMs = quickest(() => sampleAll({ ...crowd, paths: crowd.paths.map(renewed) }));
 let side = 0;
 const oneOfCrowdMs = quickest(() => {
   side += 0.1;
