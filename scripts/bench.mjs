@@ -497,7 +497,7 @@ const held = { yes: 0, no: [] };
 /** Prints a figure; where its name says what is wanted, it is counted whether that holds. */
 function line(name, value) {
   console.log(`${name.padEnd(74)}${value}`);
-  const wanted = /\(wanted: (?:under )?([\d.,e-]+)(?: \w+)?( or more)?/.exec(name);
+  const wanted = /\(wanted: (?:under )?([\d.,e-]+)(?: (?!or )\w+)?( or more)?/.exec(name);
   if (!wanted) return;
   const [figure, limit] = [value, wanted[1]].map((text) => Number.parseFloat(text.replaceAll(',', '')));
   if (wanted[2] ? figure >= limit : figure <= limit) held.yes++;
