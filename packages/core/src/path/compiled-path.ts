@@ -47,14 +47,13 @@ function rollFrame(roll: number, out: Float64Array, at: number): void {
 export class CompiledPath {
   readonly length: number;
   readonly segments: Segments;
-  /** The distances at which segments meet, first and last included. */
-  readonly joints: readonly number[];
   /** By active point the distance along the path where it acts, metres. */
   readonly pointDistances: Float64Array;
   private readonly table: ArcTable;
   private readonly world: WorldFrameGuide;
   private readonly roll: RollProfile | null;
   private own: PathFrameGuide | null = null;
+  private meetings: readonly number[] | null = null;
   /** The place that was asked for last, and its parameter. */
   private asked = NaN;
   private found = 0;
@@ -71,7 +70,6 @@ export class CompiledPath {
     this.segments = segments;
     this.table = buildArcTable(segments);
     this.length = this.table.length;
-    this.joints = Array.from(this.table.segmentStart);
     this.world = buildWorldFrameGuide(segments, this.table, closed, (s, out) => this.tangent(s, out));
     this.pointDistances = pointParameters.map((parameter) => {
       const i = segmentOf(segments, parameter);
@@ -104,6 +102,11 @@ export class CompiledPath {
   /** The distance at which a segment begins; that of `segments.count` is the length. */
   segmentStart(i: number): number {
     return this.table.segmentStart[i];
+  }
+
+  /** The distances at which segments meet, first and last included. */
+  get joints(): readonly number[] {
+    return (this.meetings ??= Array.from(this.table.segmentStart));
   }
 
   /** The position at a distance, metres. */
