@@ -1,4 +1,4 @@
-export { DEGREES, RADIANS } from './math/angle.js';
+export { DEGREES } from './math/angle.js';
 export * from './math/vec.js';
 export * from './document/index.js';
 export * from './path/index.js';

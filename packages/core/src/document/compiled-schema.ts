@@ -1,5 +1,5 @@
 import { getMetadataStorage } from 'class-validator';
-import { plainRead, withoutDust } from './plain-value.js';
+import { plainLeaf, plainRead } from './plain-value.js';
 
 type Class = new () => object;
 
@@ -51,7 +51,7 @@ function read(schema: Schema, raw: unknown): object | null {
   const out: Record<string, unknown> = {};
   for (const field of schema.fields) {
     const given = source[field.key];
-    const value = given === undefined ? copied(field.byDefault) : readField(field, given);
+    const value = given === undefined ? plainRead(field.byDefault) : readField(field, given);
     if (value === INVALID) return null;
     // A field that may be left out has rules that say so.
     if (given === undefined && value === undefined && !field.rules.every((holds) => holds(undefined)))
@@ -65,7 +65,7 @@ const INVALID = Symbol('invalid');
 
 function readField({ rules, orNull, part }: Field, given: unknown): unknown {
   if (orNull && given === null) return null;
-  const value = part === null ? withoutDust(given) : given;
+  const value = part === null ? plainLeaf(given) : given;
   for (const holds of rules) if (!holds(value)) return INVALID;
   if (part === null) return value;
   if (!part.each) return read(part.schema, value) ?? INVALID;
@@ -109,8 +109,4 @@ function schemaOf(of: Class): Schema {
     });
   }
   return schema;
-}
-
-function copied(value: unknown): unknown {
-  return typeof value === 'object' && value !== null ? plainRead(value) : value;
 }

@@ -1,19 +1,16 @@
-/** Numbers nearer to 0 are 0: a trillionth of a metre or of a second is none, and its powers would vanish. */
-const DUST = 1e-12;
-
-const number = (value: number) => (Math.abs(value) < DUST ? 0 : value);
+import { withoutDust } from '../math/dust.js';
 
 /** A number or a list of them without dust; anything else as it is, however deep it goes. */
-export function withoutDust(value: unknown): unknown {
-  if (typeof value === 'number') return number(value);
+export function plainLeaf(value: unknown): unknown {
+  if (typeof value === 'number') return withoutDust(value);
   return Array.isArray(value)
-    ? value.map((entry: unknown) => (typeof entry === 'number' ? number(entry) : entry))
+    ? value.map((entry: unknown) => (typeof entry === 'number' ? withoutDust(entry) : entry))
     : value;
 }
 
 /** The same data without its classes and without dust, so that it can be compared, drafted and sent between threads. */
 export function plainRead(value: unknown): unknown {
-  if (typeof value === 'number') return number(value);
+  if (typeof value === 'number') return withoutDust(value);
   if (typeof value !== 'object' || value === null) return value;
   if (Array.isArray(value)) return value.map(plainRead);
   const result: Record<string, unknown> = {};

@@ -1,5 +1,5 @@
 import type { Document, Node } from '@gltf-transform/core';
-import { boxOf } from '../facing/round-part.js';
+import { boxOf, joined, type Box } from '../facing/round-part.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { numbersOf, standingNodes, standingPositions, type StandingNode } from './gltf-scene.js';
 import type { Clip, ClipChannel, NodeHierarchy, HierarchyNode } from '../hierarchy/index.js';
@@ -99,8 +99,7 @@ function outermost(places: readonly number[]): number[] {
 
 /** The box around all meshes as they stand; null where there are none. */
 function boxOfModel(standing: readonly StandingNode[]): NodeHierarchy['box'] {
-  const boxes = standing.flatMap((one) => boxOf(standingPositions(one)) ?? []);
-  return boxOf(boxes.flatMap(({ low, high }) => [...low, ...high]));
+  return standing.reduce<Box | null>((all, one) => joined(all, boxOf(standingPositions(one))), null);
 }
 
 /** A node's own weights, or else those of its mesh; as many as the mesh has shapes. */

@@ -45,6 +45,9 @@ interface BendGrid {
 
 const cached = new WeakMap<BentTrack, BendGrid>();
 
+/** Whether a track is so long that a drive looks at it further apart than it would. */
+export const isCoarseDrive = (length: number): boolean => driveCell(length) > CELL;
+
 /** How far apart a drive looks at what a track asks for, metres; closer where it bends. */
 export function driveCell(length: number): number {
   return Math.max(Math.min(CELL, length / LEAST_CELLS), length / MOST_CELLS);

@@ -1,4 +1,5 @@
 import { vec3 } from 'gl-matrix';
+import { withoutDust } from '../math/dust.js';
 import type { PathPoint, ShotPath } from '../document/shot-path.js';
 import type { Vec3 } from '../math/vec.js';
 import { toWorld } from './placement.js';
@@ -27,11 +28,6 @@ export function activePoints(path: ShotPath): ActivePoint[] {
     });
   });
   return result;
-}
-
-/** A trillionth of a metre is none: its square would vanish, and its direction with it. */
-function withoutDust(value: number): number {
-  return Math.abs(value) < 1e-12 ? 0 : value;
 }
 
 /** Points without those that stand exactly where the one before stands. */

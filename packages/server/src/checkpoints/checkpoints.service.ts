@@ -41,11 +41,11 @@ export class CheckpointsService {
     const kept = await this.keep(shotId, `Before going back to "${checkpoint.name.slice(0, 150)}"`, until);
     try {
       await this.shots.save(shotId, revision, JSON.parse(await this.whole(checkpoint)));
-      return await this.shots.open(shotId);
     } catch (error) {
       await this.checkpoints.delete(kept.id);
       throw error;
     }
+    return this.shots.open(shotId);
   }
 
   private async whole({ document }: CheckpointEntity): Promise<string> {

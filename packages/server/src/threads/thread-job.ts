@@ -1,4 +1,4 @@
-/** What a thread is sent: a job, the wish for more of its answer, or that it is no longer wanted. */
+/** What a thread is sent: a job, or the wish for more of its answer. */
 export type ToThread<Job> = { readonly job: Job } | { readonly more: true };
 
 /** What it sends: its answer in parts, then its end, or a refusal that is fit to be shown. */

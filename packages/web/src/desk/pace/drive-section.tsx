@@ -1,7 +1,9 @@
 import {
   curveRidden,
   DRIVE_PRESETS,
+  driveCell,
   driveSeconds,
+  isCoarseDrive,
   topSpeedFor,
   type Drive,
   type Mark,
@@ -17,6 +19,7 @@ import { Choice } from '../../ui/choice';
 import { Fold } from '../../ui/fold';
 import { IconButton } from '../../ui/icon-button';
 import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
+import { showNumber } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { QuantityFields, type NumberOf } from '../../ui/quantity-fields';
 import { Tick } from '../../ui/tick';
@@ -108,6 +111,12 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         <Hint role="status">
           {track?.closed ? 'A lap takes' : 'It takes'} {seconds.toFixed(2)} s, {Math.round(seconds * fps)}{' '}
           frames.
+        </Hint>
+      )}
+      {track && isCoarseDrive(track.length) && (
+        <Hint>
+          On a path this long, bends and limits are looked at every {showNumber(driveCell(track.length), 1)}{' '}
+          m.
         </Hint>
       )}
       <FieldGrid>
