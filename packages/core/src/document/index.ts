@@ -27,7 +27,7 @@ export { ANCHORS, Hitch, type Anchor, type Bank, type GroundContact, type Offset
 export { AXES, type Aim, type AimTarget, type Axis, type Facing } from './shot-facing.js';
 export type { InfluenceKey, KeyEase } from './shot-keys.js';
 export { Camera, type Cut } from './shot-camera.js';
-export { refuseCircles } from './rider-graph.js';
+export { refuseCircles, riderGroups } from './rider-graph.js';
 export {
   OUTSIDES,
   Pace,

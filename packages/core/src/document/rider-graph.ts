@@ -18,6 +18,34 @@ export function ridersBehind({ id: own, parent, hitch }: Rider, cues: readonly C
   return ids.filter((id) => id !== null && id !== undefined);
 }
 
+/** Riders in groups, in the order of their first: those of one wait for none of another, for their poses or for what cues do to them. */
+export function riderGroups(riders: readonly Rider[], cues: readonly Cue[]): Rider[][] {
+  const byId = new Map(riders.map((rider) => [rider.id, rider]));
+  const cuing = new Map<string, Cue[]>();
+  for (const cue of cues) cuing.set(cue.does.rider, [...(cuing.get(cue.does.rider) ?? []), cue]);
+  const head = new Map(riders.map((rider) => [rider, rider]));
+  const headOf = (rider: Rider): Rider => {
+    let found = rider;
+    for (let next = head.get(found); next && next !== found; next = head.get(found)) found = next;
+    head.set(rider, found);
+    return found;
+  };
+  for (const rider of riders) {
+    const own = cuing.get(rider.id) ?? [];
+    for (const id of [...ridersBehind(rider, own), ...own.flatMap(({ on }) => [on.rider, on.other])]) {
+      const other = byId.get(id ?? '');
+      if (other) head.set(headOf(other), headOf(rider));
+    }
+  }
+  const groups = new Map<Rider, Rider[]>();
+  for (const rider of riders) {
+    const group = groups.get(headOf(rider));
+    if (group) group.push(rider);
+    else groups.set(headOf(rider), [rider]);
+  }
+  return [...groups.values()];
+}
+
 /**
  * A circle of riders that each wait for the next: carried by it, following it, timed or cued by it, or aimed at it.
  *

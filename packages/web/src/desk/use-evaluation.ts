@@ -17,6 +17,10 @@ export function useEvaluation(desk: DeskStore): EvaluationClient | null {
     const fail = (error: unknown) => notify('error', `The shot could not be evaluated: ${sentenceOf(error)}`);
     const client = new EvaluationClient((evaluation) => desk.getState().set({ evaluation }), fail);
     setOpened(client);
+    const focus = () => {
+      const { frame, riderId } = desk.getState();
+      return { frame, rider: riderId };
+    };
     let shown: WantedAside | null = null;
     const showAside = (again: boolean) => {
       const wanted = wantedAside(desk.getState());
@@ -30,13 +34,13 @@ export function useEvaluation(desk: DeskStore): EvaluationClient | null {
     };
     const { ground, hierarchies, shot } = desk.getState();
     client.setAssets(ground, hierarchies);
-    client.evaluate(shot);
+    client.evaluate(shot, focus());
     showAside(false);
     const stop = desk.subscribe((state, before) => {
       const { shot, ground, hierarchies } = state;
       const dressed = ground !== before.ground || hierarchies !== before.hierarchies;
       if (dressed) client.setAssets(ground, hierarchies);
-      if (dressed || shot !== before.shot) client.evaluate(shot);
+      if (dressed || shot !== before.shot) client.evaluate(shot, focus());
       showAside(dressed);
     });
     return () => {

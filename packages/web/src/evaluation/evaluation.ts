@@ -1,13 +1,14 @@
-import type {
-  Closing,
-  Finding,
-  PathFacts,
-  Plant,
-  Rider,
-  RiderTiming,
-  Shot,
-  SampledGauge,
-  SampledParts,
+import {
+  worstFirst,
+  type Closing,
+  type Finding,
+  type PathFacts,
+  type Plant,
+  type Rider,
+  type RiderTiming,
+  type SampledGauge,
+  type SampledParts,
+  type Shot,
 } from '@fleet-rail/core';
 
 /** What the stage draws of one path. */
@@ -41,6 +42,13 @@ export interface EvaluatedRider {
   readonly plants: readonly Plant[];
 }
 
+/** Where riders are at one frame, known before they are at all others. */
+export interface PosesNow {
+  readonly frame: number;
+  /** By rider id POSE.size numbers. */
+  readonly poses: ReadonlyMap<string, Float64Array>;
+}
+
 /** A shot, evaluated: all the page draws from. */
 export interface Evaluation {
   /** Samples are `step` frames apart, the first at the range's first frame. */
@@ -48,13 +56,29 @@ export interface Evaluation {
   readonly frames: number;
   readonly step: number;
   readonly paths: ReadonlyMap<string, EvaluatedPath>;
+  /** While not all of them are evaluated: as they are, as they were before the edit, or not yet. */
   readonly riders: ReadonlyMap<string, EvaluatedRider>;
-  readonly findings: readonly Finding[];
+  /** Of riders that are not yet evaluated over the range; null when all are. */
+  readonly now: PosesNow | null;
+  /** Null until the shot was looked over for the first time. */
+  readonly findings: readonly Finding[] | null;
   /** By cue that is played and waits for its moment: the frame of the shot at which it acts; null where that does not come. */
   readonly moments: ReadonlyMap<string, number | null>;
 }
 
-/** What the worker answers: only what changed since the last answer. */
+/** What is looked at, and therefore evaluated first. */
+export interface Focus {
+  readonly frame: number;
+  readonly rider: string | null;
+}
+
+/** Which part of a shot's riders a worker evaluates: those of `lane` out of `lanes`. */
+export interface Share {
+  readonly lane: number;
+  readonly lanes: number;
+}
+
+/** What the worker answers: what it came to since the last answer. */
 export interface EvaluationUpdate {
   readonly first: number;
   readonly frames: number;
@@ -63,21 +87,42 @@ export interface EvaluationUpdate {
   readonly riderIds: readonly string[];
   readonly paths: readonly EvaluatedPath[];
   readonly riders: readonly EvaluatedRider[];
+  readonly now: PosesNow;
+  /** What closes an evaluation; null while it is under way. */
+  readonly end: EvaluationEnd | null;
+}
+
+/** What is told when all of a share is evaluated. */
+export interface EvaluationEnd {
   readonly findings: readonly Finding[];
   readonly moments: ReadonlyMap<string, number | null>;
 }
 
 /** An evaluation with an update put over it. */
 export function withUpdate(before: Evaluation | null, update: EvaluationUpdate): Evaluation {
-  const { first, frames, step, findings, moments } = update;
+  const { first, frames, step, now } = update;
+  const known = before?.now?.frame === now.frame ? before.now.poses : [];
+  const poses = new Map([...known, ...now.poses]);
+  for (const { id } of update.riders) poses.delete(id);
   return {
     first,
     frames,
     step,
-    findings,
-    moments,
+    findings: before?.findings ?? null,
+    moments: before?.moments ?? new Map(),
     paths: merged(before?.paths, update.pathIds, update.paths),
     riders: merged(before?.riders, update.riderIds, update.riders),
+    now: { frame: now.frame, poses },
+  };
+}
+
+/** An evaluation of which all shares have come to their end. */
+export function withEnds(evaluation: Evaluation, ends: readonly EvaluationEnd[]): Evaluation {
+  return {
+    ...evaluation,
+    now: null,
+    findings: worstFirst(ends.flatMap(({ findings }) => findings)),
+    moments: new Map(ends.flatMap(({ moments }) => [...moments])),
   };
 }
 

@@ -2,6 +2,7 @@ import {
   PathError,
   GroundSurface,
   NO_ASSETS,
+  POSE,
   checkWhole,
   closingsOf,
   compiledPathOf,
@@ -11,13 +12,13 @@ import {
   pathFacts,
   hierarchyOfRider,
   ribbonFrames,
+  riderGroups,
   sampleGauge,
   sampleParts,
   sampleRider,
   seamReport,
   shownAt,
   withRidersBehind,
-  worstFirst,
   type CompiledPath,
   type EvaluatedShot,
   type Finding,
@@ -26,6 +27,7 @@ import {
   type NodeHierarchy,
   type Rider,
   type SceneAssets,
+  type SampledGauge,
   type SeamGap,
   type Shot,
 } from '@fleet-rail/core';
@@ -33,8 +35,11 @@ import type {
   AsideEvaluation,
   EvaluatedPath,
   EvaluatedRider,
+  EvaluationEnd,
   EvaluationUpdate,
+  Focus,
   SentClosing,
+  Share,
 } from './evaluation';
 import { decodeDelta, type ShotDelta } from './shot-delta';
 
@@ -43,11 +48,33 @@ const MOST_POSES = 2_000_000;
 
 type Curve = CompiledPath | PathError;
 
-/** Evaluates one shot again and again; an edit re-evaluates what it touches, nothing else. */
+/** All riders by one evaluator. */
+const WHOLE: Share = { lane: 0, lanes: 1 };
+
+/** What came out since the last answer. */
+interface Fresh {
+  readonly paths: EvaluatedPath[];
+  readonly riders: EvaluatedRider[];
+  readonly poses: Map<string, Float64Array>;
+}
+
+/** An evaluation under way. */
+interface Work {
+  readonly shot: Shot;
+  readonly focus: Focus;
+  readonly steps: Generator<void, EvaluationEnd, undefined>;
+}
+
+/**
+ * Evaluates one shot again and again; an edit re-evaluates what it touches, nothing else. It is done in slices: first what is
+ * looked at, then all else, until a newer shot begins. What was finished by then is kept.
+ */
 export class Evaluator {
   private shot: Shot | null = null;
+  private work: Work | null = null;
+  private fresh: Fresh = { paths: [], riders: [], poses: new Map() };
   private readonly drawn = new Map<string, Curve>();
-  private readonly sampled = new Map<string, { parts: unknown[]; timing: string }>();
+  private readonly sampled = new Map<string, Sampled>();
   private readonly found = new Map<string, readonly Finding[]>();
   private readonly labels = new Map<string, string>();
   private assets: SceneAssets = NO_ASSETS;
@@ -60,49 +87,106 @@ export class Evaluator {
     this.assets = { ground, hierarchies };
   }
 
-  /** Takes a changed shot and gives what changed in its evaluation. */
-  evaluate(delta: ShotDelta): EvaluationUpdate {
+  /** Takes a changed shot; one that is under way is given up. */
+  begin(delta: ShotDelta, focus: Focus, share = WHOLE): void {
     const shot = decodeDelta(this.shot, delta);
     this.shot = shot;
-    const evaluated = evaluateShot(shot, this.assets);
-    const { frames, samples, step } = sampling(shot, shot.riders.length);
-    const timing = `${shot.fps} ${shot.range.first} ${shot.range.last} ${shot.loop} ${step}`;
-    const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
+    this.work = { shot, focus, steps: this.steps(shot, focus, share) };
+  }
+
+  /**
+   * Goes on with the shot that was begun.
+   *
+   * @param budget milliseconds after which it pauses
+   */
+  next(budget: number): EvaluationUpdate {
+    const { work } = this;
+    if (work === null) throw new Error('No shot is being evaluated.');
+    const { shot, focus } = work;
+    const { frames, step } = sampling(shot, shot.riders.length);
+    this.fresh = { paths: [], riders: [], poses: new Map() };
+    const until = performance.now() + budget;
+    let came: IteratorResult<void, EvaluationEnd>;
+    try {
+      do came = work.steps.next();
+      while (!came.done && performance.now() < until);
+    } catch (error) {
+      // What was come to is not told, so it counts for nothing.
+      this.forget();
+      throw error;
+    }
+    // What was compiled for it is not held any longer.
+    if (came.done) this.work = null;
     return {
       first: shot.range.first,
       frames,
       step,
       pathIds: shot.paths.map((path) => path.id),
       riderIds: shot.riders.map((rider) => rider.id),
-      paths: shot.paths.flatMap((path) => this.drawPath(path.id, compiledPathOf(path))),
-      riders: shot.riders.flatMap((rider, i) => {
-        const moves = this.riderChanged(shot, rider, timing, byId, evaluated.paths);
-        // What is found of it names it by its badge, and says where in the document it is.
-        const label = `${rider.badge} ${i} ${JSON.stringify(shot.models.map(({ id, name }) => [id, name]))}`;
-        if (moves || this.labels.get(rider.id) !== label) {
-          this.labels.set(rider.id, label);
-          this.found.set(rider.id, findContact(evaluated, rider, i));
-        }
-        if (!moves) return [];
-        const { first } = shot.range;
-        return [
-          {
-            id: rider.id,
-            poses: sampleRider(evaluated.poses[i], first, samples, step),
-            sideways: sampled(evaluated.sideways(rider), first, samples, step),
-            parts: sampleParts(evaluated.parts(rider), first, samples, step),
-            gauges: evaluated.gauges(rider).map((gauge) => sampleGauge(gauge, first, samples, step)),
-            timing: evaluated.timing(rider),
-            plants: shownPlants(evaluated, rider),
-          } satisfies EvaluatedRider,
-        ];
-      }),
-      moments: shownMoments(evaluated),
-      findings: worstFirst([
-        ...checkWhole(evaluated),
-        ...shot.riders.flatMap(({ id }) => this.found.get(id) ?? []),
-      ]),
+      paths: this.fresh.paths,
+      riders: this.fresh.riders,
+      now: { frame: focus.frame, poses: this.fresh.poses },
+      end: came.done ? came.value : null,
     };
+  }
+
+  private forget(): void {
+    this.work = null;
+    for (const kept of [this.drawn, this.sampled, this.found, this.labels]) kept.clear();
+  }
+
+  private *steps(shot: Shot, focus: Focus, share: Share): Generator<void, EvaluationEnd, undefined> {
+    const evaluated = evaluateShot(shot, this.assets);
+    const { samples, step } = sampling(shot, shot.riders.length);
+    const timing = `${shot.fps} ${shot.range.first} ${shot.range.last} ${shot.loop} ${step}`;
+    const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
+    const mine = this.ridersOf(shot, share);
+    if (share.lane === 0) for (const path of shot.paths) this.drawPath(path.id, compiledPathOf(path));
+    yield;
+    const moved: { rider: Rider; index: number; from: Sampled }[] = [];
+    for (const [index, rider] of shot.riders.entries()) {
+      if (!mine.has(rider.id)) continue;
+      const from = this.sampledFrom(shot, rider, timing, byId, evaluated.paths);
+      if (!isSame(this.sampled.get(rider.id), from)) moved.push({ rider, index, from });
+      // What is found of it names it by its badge, and says where in the document it is.
+      const label = `${rider.badge} ${index} ${JSON.stringify(shot.models.map(({ id, name }) => [id, name]))}`;
+      if (this.labels.get(rider.id) !== label) this.found.delete(rider.id);
+      this.labels.set(rider.id, label);
+    }
+    moved.sort((a, b) => Number(b.rider.id === focus.rider) - Number(a.rider.id === focus.rider));
+    for (const { rider, index } of moved) {
+      const now = new Float64Array(POSE.size);
+      evaluated.poses[index](focus.frame, now, 0);
+      this.fresh.poses.set(rider.id, now);
+      yield;
+    }
+    for (const { rider, index, from } of moved) {
+      this.found.delete(rider.id);
+      const out = yield* sampleWhole(evaluated, rider, index, samples, step);
+      this.fresh.riders.push(out);
+      this.sampled.set(rider.id, from);
+      yield;
+    }
+    for (const [index, rider] of shot.riders.entries()) {
+      if (!mine.has(rider.id) || this.found.has(rider.id)) continue;
+      this.found.set(rider.id, findContact(evaluated, rider, index));
+      yield;
+    }
+    return {
+      findings: [
+        ...(share.lane === 0 ? checkWhole(evaluated) : []),
+        ...shot.riders.flatMap(({ id }) => (mine.has(id) ? (this.found.get(id) ?? []) : [])),
+      ],
+      moments: share.lane === 0 ? shownMoments(evaluated) : new Map(),
+    };
+  }
+
+  /** The riders that are evaluated here; what is known of others may be out of date when they come back. */
+  private ridersOf({ riders, cues }: Shot, { lane, lanes }: Share): ReadonlySet<string> {
+    const mine = new Set(lanes === 1 ? riders.map(({ id }) => id) : shares(riders, cues, lanes)[lane]);
+    for (const kept of [this.sampled, this.found, this.labels])
+      for (const id of kept.keys()) if (!mine.has(id)) kept.delete(id);
+    return mine;
   }
 
   /** Poses of some riders of a shot that differs from the one that was evaluated last. */
@@ -138,26 +222,24 @@ export class Evaluator {
     });
   }
 
-  private drawPath(id: string, curve: Curve): EvaluatedPath[] {
-    if (this.drawn.get(id) === curve) return [];
+  private drawPath(id: string, curve: Curve): void {
+    if (this.drawn.get(id) === curve) return;
     this.drawn.set(id, curve);
-    if (curve instanceof PathError) {
-      return [
-        { id, length: 0, closed: false, problem: curve.message, facts: null, frames: new Float64Array(0) },
-      ];
-    }
-    const { length, closed } = curve;
-    return [{ id, length, closed, problem: null, facts: pathFacts(curve), frames: ribbonFrames(curve) }];
+    const { length, closed, problem, facts, frames } =
+      curve instanceof PathError
+        ? { length: 0, closed: false, problem: curve.message, facts: null, frames: new Float64Array(0) }
+        : { ...sizeOf(curve), problem: null, facts: pathFacts(curve), frames: ribbonFrames(curve) };
+    this.fresh.paths.push({ id, length, closed, problem, facts, frames });
   }
 
-  /** True when anything a rider's poses follow from is other than last time. */
-  private riderChanged(
+  /** All that a rider's poses follow from. */
+  private sampledFrom(
     { cues, retimes, ground: floor }: Shot,
     rider: Rider,
     timing: string,
     byId: ReadonlyMap<string, Rider>,
     curves: ReadonlyMap<string, Curve>,
-  ): boolean {
+  ): Sampled {
     const parts: unknown[] = [];
     const ids = new Set<string>();
     for (const behind of withRidersBehind(byId, cues, rider)) {
@@ -173,16 +255,95 @@ export class Evaluator {
     const hierarchy = hierarchyOfRider(this.assets, rider);
     if (hierarchy) parts.push(hierarchy);
     if (ground) parts.push(ground);
-    const place = `${timing} ${floor.model} ${JSON.stringify([acting, bending])}`;
-    const before = this.sampled.get(rider.id);
-    this.sampled.set(rider.id, { parts, timing: place });
-    const same =
-      before?.timing === place &&
-      before.parts.length === parts.length &&
-      parts.every((part, i) => part === before.parts[i]);
-    return !same;
+    return { parts, place: `${timing} ${floor.model} ${JSON.stringify([acting, bending])}` };
   }
 }
+
+/** What a rider was sampled from. */
+interface Sampled {
+  readonly parts: readonly unknown[];
+  /** What of it is told by its text. */
+  readonly place: string;
+}
+
+function isSame(before: Sampled | undefined, after: Sampled): boolean {
+  return (
+    before?.place === after.place &&
+    before.parts.length === after.parts.length &&
+    after.parts.every((part, i) => part === before.parts[i])
+  );
+}
+
+/** A rider over the whole range, some frames at a time. */
+function* sampleWhole(
+  evaluated: EvaluatedShot,
+  rider: Rider,
+  index: number,
+  samples: number,
+  step: number,
+): Generator<void, EvaluatedRider, undefined> {
+  const { first } = evaluated.shot.range;
+  const pose = evaluated.poses[index];
+  const parts = evaluated.parts(rider);
+  const push = evaluated.sideways(rider);
+  const poses = yield* inSlices(samples, POSE.size, (from, count, before) =>
+    sampleRider(pose, first + from * step, count, step, before),
+  );
+  const sideways = yield* inSlices(samples, 1, (from, count) =>
+    Float64Array.from({ length: count }, (_, i) => push(first + (from + i) * step)),
+  );
+  const values = yield* inSlices(
+    samples,
+    parts.size,
+    (from, count, before) => sampleParts(parts, first + from * step, count, step, before).values,
+  );
+  const gauges: SampledGauge[] = [];
+  for (const gauge of evaluated.gauges(rider)) {
+    gauges.push(sampleGauge(gauge, first, samples, step));
+    yield;
+  }
+  return {
+    id: rider.id,
+    poses,
+    sideways,
+    parts: { nodes: parts.nodes, joints: parts.joints, size: parts.size, values },
+    gauges,
+    timing: evaluated.timing(rider),
+    plants: shownPlants(evaluated, rider),
+  };
+}
+
+/** So many samples are taken without a look at the clock. */
+const SLICE = 64;
+
+/** Samples of `size` numbers, taken a slice at a time; each slice is given that before it. */
+function* inSlices(
+  samples: number,
+  size: number,
+  sample: (from: number, count: number, before: Float64Array | undefined) => Float64Array,
+): Generator<void, Float64Array, undefined> {
+  const all = new Float64Array(size === 0 ? 0 : samples * size);
+  let before: Float64Array | undefined;
+  for (let from = 0; from < samples && size > 0; from += SLICE) {
+    before = sample(from, Math.min(SLICE, samples - from), before);
+    all.set(before, from * size);
+    yield;
+  }
+  return all;
+}
+
+/** Riders that wait for each other, told apart into shares of about the same size. */
+function shares(riders: readonly Rider[], cues: Shot['cues'], count: number): string[][] {
+  const all = Array.from({ length: count }, (): string[] => []);
+  const groups = riderGroups(riders, cues).sort((a, b) => b.length - a.length);
+  for (const group of groups) {
+    const least = all.reduce((a, b) => (b.length < a.length ? b : a));
+    least.push(...group.map(({ id }) => id));
+  }
+  return all;
+}
+
+const sizeOf = ({ length, closed }: CompiledPath) => ({ length, closed });
 
 /** What a rider is called and drawn in moves nothing. */
 const LABELS: ReadonlySet<string> = new Set<keyof Rider>(['name', 'badge', 'color']);
@@ -190,16 +351,6 @@ const LABELS: ReadonlySet<string> = new Set<keyof Rider>(['name', 'badge', 'colo
 /** What of a rider moves it, or what hangs on it. */
 function shapeOf(rider: Rider): unknown[] {
   return Object.entries(rider).flatMap(([key, value]): unknown[] => (LABELS.has(key) ? [] : [value]));
-}
-
-/** A value at the frames that are kept. */
-function sampled(
-  value: (frame: number) => number,
-  first: number,
-  samples: number,
-  step: number,
-): Float64Array {
-  return Float64Array.from({ length: samples }, (_, i) => value(first + i * step));
 }
 
 /** How many samples of a shot are kept, and how many frames lie from one to the next. */

@@ -25,13 +25,13 @@ const List = styled.ul`
 
 /** What the checks have to say, errors first. */
 export function CheckStation() {
-  const findings = useDesk((state) => state.evaluation?.findings);
+  const findings = useDesk((state) => state.evaluation?.findings ?? null);
   const shot = useDesk((state) => state.shot);
   return (
     <>
       <PanelTitle>Check</PanelTitle>
       <Section>
-        {findings === undefined && <Hint>Checking…</Hint>}
+        {findings === null && <Hint>Checking…</Hint>}
         {findings?.length === 0 && <Hint>No problems found.</Hint>}
         <List aria-label="Findings">
           {findings?.map(({ severity, at, message }, i) => (

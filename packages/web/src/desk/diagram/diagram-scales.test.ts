@@ -1,7 +1,5 @@
 import { POSE, newHitch, newShot } from '@fleet-rail/core';
-import { withUpdate } from '../../evaluation/evaluation';
-import { Evaluator } from '../../evaluation/evaluator';
-import { encodeDelta } from '../../evaluation/shot-delta';
+import { evaluateWhole } from '../../evaluation/evaluate-whole';
 import type { DiagramShown } from '../desk-store';
 import { MARGIN, axisTicks, channelLine, diagramScales, frameLabel } from './diagram-scales';
 
@@ -14,7 +12,7 @@ const shot = newShot({
   ],
   riders: [{ id: 'r', name: 'R', hitch: newHitch('p', range) }],
 });
-const evaluation = withUpdate(null, new Evaluator().evaluate(encodeDelta(null, shot)));
+const evaluation = evaluateWhole(shot);
 const [WIDTH, HEIGHT, STRIP] = [600, 200, 46];
 const SIZE = { width: WIDTH, height: HEIGHT, strip: STRIP };
 const shown: DiagramShown = { paths: 'own', frames: null, metres: null, axis: 'frames', strip: 'speed' };

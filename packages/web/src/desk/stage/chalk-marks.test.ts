@@ -1,7 +1,5 @@
 import { newShot } from '@fleet-rail/core';
-import { withUpdate } from '../../evaluation/evaluation';
-import { Evaluator } from '../../evaluation/evaluator';
-import { encodeDelta } from '../../evaluation/shot-delta';
+import { evaluateWhole } from '../../evaluation/evaluate-whole';
 import { wheelPlace } from '../wheel-place';
 import { chalkMarks } from './chalk-marks';
 
@@ -41,7 +39,7 @@ const shot = newShot({
 const [rider] = shot.riders;
 
 it('a wheel that does not slide prints a dash a turn, as long as the stripe on its rim', () => {
-  const evaluation = withUpdate(null, new Evaluator().evaluate(encodeDelta(null, shot)));
+  const evaluation = evaluateWhole(shot);
   const evaluated = evaluation.riders.get('r');
   if (!evaluated) throw new Error('no rider');
   const one = { ...rider, wheels: rider.wheels.slice(0, 1) };

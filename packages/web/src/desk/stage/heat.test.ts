@@ -1,7 +1,5 @@
 import { newHitch, newShot } from '@fleet-rail/core';
-import { withUpdate } from '../../evaluation/evaluation';
-import { Evaluator } from '../../evaluation/evaluator';
-import { encodeDelta } from '../../evaluation/shot-delta';
+import { evaluateWhole } from '../../evaluation/evaluate-whole';
 import { heatOf } from './heat';
 import { pictureRect } from './picture-rect';
 import { sightLines } from './sight-lines';
@@ -39,7 +37,7 @@ const shot = newShot({
     },
   ],
 });
-const evaluation = withUpdate(null, new Evaluator().evaluate(encodeDelta(null, shot)));
+const evaluation = evaluateWhole(shot);
 
 it('heat is the speed where the rider passes, and none where it does not', () => {
   const path = evaluation.paths.get('p');

@@ -76,7 +76,7 @@ const Ring = styled.i<{ $filled: boolean; $alert: boolean; $line: string }>`
 export function StationLine({ shotId }: { shotId: string }) {
   const rider = useSelectedRider();
   const paths = useDesk((state) => state.shot.paths.length);
-  const findings = useDesk((state) => state.evaluation?.findings.length ?? 0);
+  const findings = useDesk((state) => state.evaluation?.findings?.length ?? 0);
   const color = rider ? lineColor(rider.color) : '#5B6B73';
   const set: Record<StationId, boolean> = {
     path: paths > 0,
