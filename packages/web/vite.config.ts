@@ -1,8 +1,18 @@
 import react from '@vitejs/plugin-react';
-import { defineConfig } from 'vite';
+import { defineConfig, type Plugin } from 'vite';
+
+/** The page speaks English: React Aria's sentences in thirty-three other languages stay out of it. */
+const englishOnly: Plugin = {
+  name: 'english-only',
+  enforce: 'pre',
+  load(id) {
+    const locale = /react-aria.*\/intl\/.*\/([a-z]{2}-[A-Z]{2})\.m?js$/.exec(id)?.[1];
+    return locale === undefined || locale === 'en-US' ? null : 'export default {};';
+  },
+};
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [englishOnly, react()],
   build: {
     outDir: 'dist',
     emptyOutDir: true,

@@ -1,10 +1,12 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
-import { DeskPage } from './desk/desk';
-import { ShotsPage } from './shots/shots-page';
 import { DayAndNight } from './theme/theme-provider';
 import { CrashGuard } from './ui/crash-guard';
 import { Notices } from './ui/notices';
+
+const DeskPage = lazy(async () => ({ default: (await import('./desk/desk')).DeskPage }));
+const ShotsPage = lazy(async () => ({ default: (await import('./shots/shots-page')).ShotsPage }));
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
 
@@ -14,18 +16,20 @@ export function App() {
     <DayAndNight>
       <QueryClientProvider client={client}>
         <BrowserRouter>
-          <Routes>
-            <Route path="/" element={<ShotsPage />} />
-            <Route
-              path="/shots/:shotId/:station?"
-              element={
-                <CrashGuard what="The desk">
-                  <DeskPage />
-                </CrashGuard>
-              }
-            />
-            <Route path="*" element={<Navigate to="/" replace />} />
-          </Routes>
+          <Suspense>
+            <Routes>
+              <Route path="/" element={<ShotsPage />} />
+              <Route
+                path="/shots/:shotId/:station?"
+                element={
+                  <CrashGuard what="The desk">
+                    <DeskPage />
+                  </CrashGuard>
+                }
+              />
+              <Route path="*" element={<Navigate to="/" replace />} />
+            </Routes>
+          </Suspense>
         </BrowserRouter>
         <Notices />
       </QueryClientProvider>

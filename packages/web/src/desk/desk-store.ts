@@ -64,9 +64,17 @@ export function createDesk(shot: Shot): DeskStore {
 
 export const DeskContext = createContext<DeskStore | null>(null);
 
+/** The desk that tells at once, in parts of the page that are otherwise told when there is time. */
+export const LiveDeskContext = createContext<DeskStore | null>(null);
+
 /** The open desk's store, for handlers that read the newest state. */
-export function useDeskStore(): DeskStore {
-  const store = useContext(DeskContext);
+export const useDeskStore = (): DeskStore => useStoreOf(DeskContext);
+
+/** The same, for what is moved by every frame without being drawn anew. */
+export const useLiveDeskStore = (): DeskStore => useStoreOf(LiveDeskContext);
+
+function useStoreOf(context: typeof DeskContext): DeskStore {
+  const store = useContext(context);
   if (store === null) throw new Error('No desk is open here.');
   return store;
 }

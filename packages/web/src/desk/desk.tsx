@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type RefObject } from 'react';
+import { lazy, memo, Suspense, useEffect, useRef, useState, type RefObject } from 'react';
 import { Panel, PanelGroup, PanelResizeHandle, type ImperativePanelHandle } from 'react-resizable-panels';
 import { Navigate, useParams } from 'react-router';
 import styled from 'styled-components';
@@ -7,26 +7,20 @@ import { createShot, openShot, type KeptShot } from '../api/shots';
 import { notify } from '../ui/notices';
 import { CrashGuard } from '../ui/crash-guard';
 import { Hint } from '../ui/panel';
-import { AttachStation } from './attach/attach-station';
-import { CheckStation } from './check/check-station';
+import { useCalmDesk } from './calm-desk';
 import { RiderChips } from './chips/rider-chips';
-import { ContactStation } from './contact/contact-station';
-import { HandOverStation } from './hand-over/hand-over-station';
-import { DeskContext, createDesk, useDesk, useSelectedRider, type DeskStore } from './desk-store';
+import { DeskContext, LiveDeskContext, createDesk, useDesk, type DeskStore } from './desk-store';
 import { DiagramBar } from './diagram/diagram-bar';
 import { RunDiagram } from './diagram/run-diagram';
 import { BankChart } from './facing/bank-chart';
-import { FacingStation } from './facing/facing-station';
+import { loadPanels, PANELS } from './stations/panels';
 import { StationLine } from './stations/station-line';
-import { PaceStation } from './pace/pace-station';
 import { finishDrawing } from './path/drawing';
-import { PathStation } from './path/path-station';
 import { Autosave } from './saving/autosave';
 import { ConflictBanner } from './saving/conflict-banner';
 import { dropDraft, findDrafts, type Draft } from './saving/drafts';
 import { SaveContext } from './saving/save-context';
 import { useComeBack } from './saving/use-come-back';
-import { Stage } from './stage/stage';
 import { FORMER_STATIONS, STATIONS, type StationId } from './stations/stations';
 import { TopBar } from './top-bar';
 import { Transport } from './transport/transport';
@@ -36,6 +30,10 @@ import { useSceneAssets } from './use-scene-assets';
 import { useModelFacts } from './use-model-facts';
 import { useOperationPreview } from './use-operation-preview';
 import { usePlayback } from './use-playback';
+
+/** Asked for at once, and not waited for: panels and diagram are there before what draws the scene has come. */
+const loadStage = import('./stage/stage');
+const Stage = lazy(async () => ({ default: (await loadStage).Stage }));
 
 const Whole = styled.div`
   display: flex;
@@ -128,9 +126,11 @@ export function DeskPage() {
   }
   return (
     <DeskContext.Provider value={opened.desk}>
-      <SaveContext.Provider value={opened.autosave}>
-        <Desk shotId={shotId} desk={opened.desk} />
-      </SaveContext.Provider>
+      <LiveDeskContext.Provider value={opened.desk}>
+        <SaveContext.Provider value={opened.autosave}>
+          <Desk shotId={shotId} desk={opened.desk} />
+        </SaveContext.Provider>
+      </LiveDeskContext.Provider>
     </DeskContext.Provider>
   );
 }
@@ -190,10 +190,16 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   usePlayback(desk);
   useDeskKeys(desk, shotId);
   useComeBack();
+  useEffect(loadPanels, []);
+  const work = useRef<HTMLElement>(null);
+  const calm = useCalmDesk(desk, work);
   const lower = useRef<ImperativePanelHandle>(null);
   useRoomForTiming(lower, station === 'pace');
   const name = useDesk((state) => state.shot.name);
-  const banks = (useSelectedRider()?.hitch?.bank.mode ?? 'none') !== 'none';
+  const banks = useDesk(({ shot, riderId }) => {
+    const hitch = shot.riders.find(({ id }) => id === riderId)?.hitch;
+    return hitch !== null && hitch !== undefined && hitch.bank.mode !== 'none';
+  });
   useEffect(() => {
     document.title = `${name} – Fleet Rail`;
     return () => {
@@ -216,13 +222,19 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
         <ConflictBanner shotId={shotId} />
         <Below>
           <StationLine shotId={shotId} />
-          <StepPanel aria-label="Step">{stationPanel(station as StationId, shotId)}</StepPanel>
-          <Work>
+          <DeskContext.Provider value={calm}>
+            <StepPanel aria-label="Step">
+              <StationPanel station={station as StationId} shotId={shotId} />
+            </StepPanel>
+          </DeskContext.Provider>
+          <Work ref={work}>
             <RiderChips shotId={shotId} />
             <PanelGroup direction="vertical" autoSaveId="fleet-rail.desk">
               <Panel defaultSize={66} minSize={25}>
                 <CrashGuard what="The stage">
-                  <Stage station={station as StationId} />
+                  <Suspense>
+                    <Stage station={station as StationId} />
+                  </Suspense>
                 </CrashGuard>
               </Panel>
               <Sash />
@@ -262,21 +274,12 @@ function useRoomForTiming(panel: RefObject<ImperativePanelHandle | null>, timing
   }, [panel, timing]);
 }
 
-function stationPanel(station: StationId, shotId: string) {
-  switch (station) {
-    case 'path':
-      return <PathStation />;
-    case 'attach':
-      return <AttachStation />;
-    case 'facing':
-      return <FacingStation />;
-    case 'contact':
-      return <ContactStation />;
-    case 'pace':
-      return <PaceStation />;
-    case 'check':
-      return <CheckStation />;
-    case 'hand-over':
-      return <HandOverStation shotId={shotId} />;
-  }
-}
+/** Drawn anew by what it shows itself, not with the desk. */
+const StationPanel = memo(function StationPanel(props: { station: StationId; shotId: string }) {
+  const Panel = PANELS[props.station];
+  return (
+    <Suspense>
+      <Panel shotId={props.shotId} />
+    </Suspense>
+  );
+});

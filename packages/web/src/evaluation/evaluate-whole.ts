@@ -23,5 +23,5 @@ export function evaluateToEnd(
 /** A shot as the page has it when all of it is evaluated, for tests. */
 export function evaluateWhole(shot: Shot): Evaluation {
   const update = evaluateToEnd(new Evaluator(), encodeDelta(null, shot));
-  return withEnds(withUpdate(null, update), [update.end]);
+  return withEnds(withUpdate(null, update, shot), [update.end]);
 }

@@ -1,5 +1,5 @@
 import { frameCount, type GroundMesh, type NodeHierarchy, type SeamGap, type Shot } from '@fleet-rail/core';
-import { wrap, type Remote } from 'comlink';
+import { proxy, wrap, type Remote } from 'comlink';
 import {
   withEnds,
   withUpdate,
@@ -11,7 +11,7 @@ import {
   type SentClosing,
 } from './evaluation';
 import { nextTask } from './next-task';
-import { encodeDelta, type ShotDelta } from './shot-delta';
+import { encodeDelta } from './shot-delta';
 import type { EvaluationWorker } from './worker';
 
 /** From so many poses on a second worker pays for being told of the shot. */
@@ -20,11 +20,23 @@ const MOST_WORKERS = 4;
 /** Milliseconds between two pictures of an evaluation that goes on. */
 const REFRESH = 150;
 
+/** What samples are spread over. */
+const TIMING = ['first', 'frames', 'step'] as const;
+
 /** A worker, and what it knows. */
 interface Lane {
   readonly worker: Worker;
   readonly remote: Remote<EvaluationWorker>;
   sent: Shot | null;
+}
+
+/** A shot that is being evaluated. */
+interface Run {
+  readonly number: number;
+  readonly shot: Shot;
+  /** By worker what closed its share. */
+  readonly ends: (EvaluationEnd | null)[];
+  shown: boolean;
 }
 
 /**
@@ -36,11 +48,11 @@ export class EvaluationClient {
   private readonly lanes: Lane[] = [];
   private assets: [GroundMesh | null, ReadonlyMap<string, NodeHierarchy>] = [null, new Map()];
   private waiting: { readonly shot: Shot; readonly focus: Focus } | null = null;
-  private busy = false;
+  private run: Run | null = null;
   private latest: Evaluation | null = null;
   /** Whether riders may be known by samples of another range than the latest. */
   private mixed = false;
-  private shown = 0;
+  private shownAt = 0;
   private asked: Shot | null = null;
 
   constructor(
@@ -50,8 +62,9 @@ export class EvaluationClient {
 
   /** @param focus what is looked at of it */
   evaluate(shot: Shot, focus: Focus): void {
+    const first = this.waiting === null;
     this.waiting = { shot, focus };
-    if (!this.busy) void this.run();
+    if (first) void this.begin();
   }
 
   /** Gives what the shot is played with; the next evaluation goes by it. */
@@ -83,58 +96,52 @@ export class EvaluationClient {
     for (const { worker } of this.lanes) worker.terminate();
   }
 
-  private async run(): Promise<void> {
-    this.busy = true;
-    while (this.waiting !== null) {
-      // The page is drawn first; writing a large shot down for the worker takes a while of its own.
-      await nextTask();
-      const { shot, focus } = this.waiting;
-      this.waiting = null;
-      const lanes = Array.from({ length: lanesFor(shot) }, (_, i) => this.lane(i));
-      try {
-        const ends = await Promise.all(lanes.map((_, i) => this.drive(i, lanes.length, shot, focus)));
-        if (this.latest !== null && ends.every((end) => end !== null)) {
-          this.latest = withEnds(this.latest, ends);
-          this.mixed = false;
-          this.show();
-        }
-      } catch (error) {
-        // The workers may not have taken the shot up: the next one is sent whole.
-        for (const lane of this.lanes) lane.sent = null;
-        this.onFailure(error);
-      }
+  private async begin(): Promise<void> {
+    // The page is drawn first where a whole shot has to be written down for the worker; an edit goes at once.
+    await (this.run === null ? nextTask() : Promise.resolve());
+    const { waiting } = this;
+    this.waiting = null;
+    if (waiting === null) return;
+    const { shot, focus } = waiting;
+    const lanes = lanesFor(shot);
+    const number = (this.run?.number ?? 0) + 1;
+    this.run = { number, shot, ends: Array.from({ length: lanes }, () => null), shown: false };
+    for (let i = 0; i < lanes; i++) {
+      const lane = this.lane(i);
+      const delta = encodeDelta(lane.sent, shot);
+      lane.sent = shot;
+      lane.remote
+        .begin(number, delta, focus, { lane: i, lanes })
+        .catch((error: unknown) => this.fail(number, error));
     }
-    this.busy = false;
   }
 
-  /** Has a worker evaluate its share; null where a newer shot came in before it was through. */
-  private async drive(i: number, lanes: number, shot: Shot, focus: Focus): Promise<EvaluationEnd | null> {
-    const lane = this.lane(i);
-    const delta: ShotDelta = encodeDelta(lane.sent, shot);
-    lane.sent = shot;
-    let update = await lane.remote.begin(delta, focus, { lane: i, lanes });
-    this.take(update, true);
-    while (update.end === null) {
-      if (this.waiting !== null) return null;
-      update = await lane.remote.next();
-      this.take(update, false);
-    }
-    return update.end;
+  /** Takes what a worker came to; what is left over from an older run is as true as ever. */
+  private take(i: number, number: number, update: EvaluationUpdate): void {
+    const { run, latest } = this;
+    if (run === null) return;
+    if (latest && TIMING.some((key) => latest[key] !== update[key])) this.mixed = true;
+    this.latest = withUpdate(latest, update, run.shot);
+    if (number !== run.number) return;
+    run.ends[i] = update.end;
+    const ends = run.ends.filter((end) => end !== null);
+    if (ends.length === run.ends.length) {
+      this.latest = withEnds(this.latest, ends);
+      this.mixed = false;
+      this.show(run);
+    } else if (!this.mixed && (!run.shown || performance.now() - this.shownAt > REFRESH)) this.show(run);
   }
 
-  private take(update: EvaluationUpdate, first: boolean): void {
-    const { latest } = this;
-    if (
-      latest &&
-      (latest.first !== update.first || latest.frames !== update.frames || latest.step !== update.step)
-    )
-      this.mixed = true;
-    this.latest = withUpdate(latest, update);
-    if (!this.mixed && (first || performance.now() - this.shown > REFRESH)) this.show();
+  private fail(number: number, error: unknown): void {
+    if (number !== this.run?.number) return;
+    // The workers may not have taken the shot up: the next one is sent whole.
+    for (const lane of this.lanes) lane.sent = null;
+    this.onFailure(error);
   }
 
-  private show(): void {
-    this.shown = performance.now();
+  private show(run: Run): void {
+    run.shown = true;
+    this.shownAt = performance.now();
     if (this.latest !== null) this.onEvaluation(this.latest);
   }
 
@@ -142,6 +149,11 @@ export class EvaluationClient {
     if (this.lanes[i] === undefined) {
       const worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
       this.lanes[i] = { worker, remote: wrap<EvaluationWorker>(worker), sent: null };
+      void this.lanes[i].remote.listen(
+        proxy((number, update, error) =>
+          update === null ? this.fail(number, error) : this.take(i, number, update),
+        ),
+      );
       void this.lanes[i].remote.setAssets(...this.assets);
     }
     return this.lanes[i];

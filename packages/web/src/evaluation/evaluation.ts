@@ -83,8 +83,6 @@ export interface EvaluationUpdate {
   readonly first: number;
   readonly frames: number;
   readonly step: number;
-  readonly pathIds: readonly string[];
-  readonly riderIds: readonly string[];
   readonly paths: readonly EvaluatedPath[];
   readonly riders: readonly EvaluatedRider[];
   readonly now: PosesNow;
@@ -98,8 +96,16 @@ export interface EvaluationEnd {
   readonly moments: ReadonlyMap<string, number | null>;
 }
 
-/** An evaluation with an update put over it. */
-export function withUpdate(before: Evaluation | null, update: EvaluationUpdate): Evaluation {
+/**
+ * An evaluation with an update put over it.
+ *
+ * @param shot whose paths and riders are kept
+ */
+export function withUpdate(
+  before: Evaluation | null,
+  update: EvaluationUpdate,
+  shot: Pick<Shot, 'paths' | 'riders'>,
+): Evaluation {
   const { first, frames, step, now } = update;
   const known = before?.now?.frame === now.frame ? before.now.poses : [];
   const poses = new Map([...known, ...now.poses]);
@@ -110,8 +116,8 @@ export function withUpdate(before: Evaluation | null, update: EvaluationUpdate):
     step,
     findings: before?.findings ?? null,
     moments: before?.moments ?? new Map(),
-    paths: merged(before?.paths, update.pathIds, update.paths),
-    riders: merged(before?.riders, update.riderIds, update.riders),
+    paths: merged(before?.paths, shot.paths, update.paths),
+    riders: merged(before?.riders, shot.riders, update.riders),
     now: { frame: now.frame, poses },
   };
 }
@@ -128,12 +134,14 @@ export function withEnds(evaluation: Evaluation, ends: readonly EvaluationEnd[])
 
 function merged<T extends { id: string }>(
   before: ReadonlyMap<string, T> | undefined,
-  ids: readonly string[],
+  kept: readonly { readonly id: string }[],
   fresh: readonly T[],
 ): ReadonlyMap<string, T> {
+  const same = fresh.length === 0 && before?.size === kept.length && kept.every(({ id }) => before.has(id));
+  if (same) return before;
   const news = new Map(fresh.map((item) => [item.id, item]));
   return new Map(
-    ids.flatMap((id) => {
+    kept.flatMap(({ id }) => {
       const item = news.get(id) ?? before?.get(id);
       return item ? [[id, item] as const] : [];
     }),

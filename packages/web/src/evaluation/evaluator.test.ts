@@ -1,7 +1,7 @@
 import { POSE, newHitch, newShot, type Shot } from '@fleet-rail/core';
 import { movePathPoints } from '../edits/path-edits';
 import { placeKey } from '../edits/rider-edits';
-import { withEnds, withUpdate, type EvaluationUpdate } from './evaluation';
+import { withEnds, withUpdate, type Evaluation, type EvaluationUpdate } from './evaluation';
 import { evaluateToEnd } from './evaluate-whole';
 import { Evaluator } from './evaluator';
 import { poseAt } from './pose-at';
@@ -90,9 +90,9 @@ it('a change of a retime samples those that it bends', () => {
 
 it('an update put over what was known is the whole, without what is gone', () => {
   const evaluator = new Evaluator();
-  const before = withUpdate(null, evaluateToEnd(evaluator, sent(null, shot)));
+  const before = withUpdate(null, evaluateToEnd(evaluator, sent(null, shot)), shot);
   const fewer = { ...shot, riders: shot.riders.slice(0, 1), paths: shot.paths.slice(0, 1) };
-  const after = withUpdate(before, evaluateToEnd(evaluator, sent(shot, fewer)));
+  const after = withUpdate(before, evaluateToEnd(evaluator, sent(shot, fewer)), fewer);
   expect([...after.paths.keys()]).toEqual(['a']);
   expect([...after.riders.keys()]).toEqual(['ra']);
   expect(after.riders.get('ra')).toBe(before.riders.get('ra'));
@@ -108,7 +108,7 @@ it('another range or rate samples every rider anew', () => {
 });
 
 it('between frames a pose is read on the way from one to the next', () => {
-  const evaluation = withUpdate(null, evaluateToEnd(new Evaluator(), sent(null, shot)));
+  const evaluation = withUpdate(null, evaluateToEnd(new Evaluator(), sent(null, shot)), shot);
   const rider = evaluation.riders.get('ra');
   const out = new Float64Array(POSE.size);
   if (rider) poseAt(evaluation, rider, 25.5, out);
@@ -174,6 +174,9 @@ describe('in slices', () => {
     return all;
   };
 
+  const together = (updates: readonly EvaluationUpdate[], before: Evaluation | null = null) =>
+    updates.reduce((sum, update) => withUpdate(sum, update, shot), before) as Evaluation;
+
   it('what is looked at comes first: curves, where riders are at this frame, the chosen rider, the others', () => {
     const evaluator = new Evaluator();
     evaluator.begin(sent(null, shot), focus);
@@ -186,14 +189,14 @@ describe('in slices', () => {
     ]);
     expect(order).toEqual(['path a', 'path b', 'now rb', 'now ra', 'now load', 'rb', 'ra', 'load', 'end']);
     // At frame 25 of 49 it is half-way along its 12 m, before its samples are known.
-    const early = all.slice(0, 5).reduce(withUpdate, null as Parameters<typeof withUpdate>[0]);
-    expect(early?.riders.size).toBe(0);
-    expect(early?.now?.poses.get('rb')?.[POSE.distance]).toBeCloseTo(6, 12);
+    const early = together(all.slice(0, 5));
+    expect(early.riders.size).toBe(0);
+    expect(early.now?.poses.get('rb')?.[POSE.distance]).toBeCloseTo(6, 12);
   });
 
   it('the pose at this frame stands for older samples until the new ones come', () => {
     const evaluator = new Evaluator();
-    const before = withUpdate(null, evaluateToEnd(evaluator, sent(null, shot)));
+    const before = withUpdate(null, evaluateToEnd(evaluator, sent(null, shot)), shot);
     evaluator.begin(sent(shot, movePathPoints('b', new Set([1]), [0, 0, 12])(shot)), focus);
     const all = slices(evaluator);
     const told = all.findIndex(({ now }) => now.poses.has('rb'));
@@ -203,9 +206,9 @@ describe('in slices', () => {
       if (rider) poseAt(evaluation, rider, frame, out);
       return out[2];
     };
-    const early = all.slice(0, told + 1).reduce(withUpdate, before);
+    const early = together(all.slice(0, told + 1), before);
     expect([at(early, 25), at(early, 49)]).toEqual([expect.closeTo(12, 9), expect.closeTo(12, 9)]);
-    const settled = all.reduce(withUpdate, before);
+    const settled = together(all, before);
     expect([at(settled, 25), at(settled, 49)]).toEqual([expect.closeTo(12, 9), expect.closeTo(24, 9)]);
     expect(settled.now?.poses.size).toBe(0);
   });
@@ -219,10 +222,7 @@ describe('in slices', () => {
     const moved = movePathPoints('a', new Set([1]), [0, 0, 6])(shot);
     const rest = evaluateToEnd(evaluator, sent(shot, moved));
     expect(rest.riders.map(({ id }) => id)).toEqual(['ra', 'load']);
-    const evaluation = withEnds(
-      [...told, rest].reduce(withUpdate, null as Parameters<typeof withUpdate>[0])!,
-      [rest.end],
-    );
+    const evaluation = withEnds(together([...told, rest]), [rest.end]);
     expect([...evaluation.riders.keys()]).toEqual(['ra', 'rb', 'load']);
     expect(evaluation.now).toBeNull();
   });

@@ -94,6 +94,11 @@ export class Evaluator {
     this.work = { shot, focus, steps: this.steps(shot, focus, share) };
   }
 
+  /** Whether a shot that was begun is not yet through. */
+  get busy(): boolean {
+    return this.work !== null;
+  }
+
   /**
    * Goes on with the shot that was begun.
    *
@@ -121,8 +126,6 @@ export class Evaluator {
       first: shot.range.first,
       frames,
       step,
-      pathIds: shot.paths.map((path) => path.id),
-      riderIds: shot.riders.map((rider) => rider.id),
       paths: this.fresh.paths,
       riders: this.fresh.riders,
       now: { frame: focus.frame, poses: this.fresh.poses },
@@ -141,7 +144,7 @@ export class Evaluator {
     const timing = `${shot.fps} ${shot.range.first} ${shot.range.last} ${shot.loop} ${step}`;
     const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
     const mine = this.ridersOf(shot, share);
-    if (share.lane === 0) for (const path of shot.paths) this.drawPath(path.id, compiledPathOf(path));
+    if (share.lane === 0) this.drawPaths(shot);
     yield;
     const moved: { rider: Rider; index: number; from: Sampled }[] = [];
     for (const [index, rider] of shot.riders.entries()) {
@@ -220,6 +223,12 @@ export class Evaluator {
       const rider = shot.riders.find(({ id }) => id === gap.rider);
       return rider ? [{ ...closing, rider, loop: shot.loop }] : [];
     });
+  }
+
+  private drawPaths({ paths }: Shot): void {
+    const ids = new Set(paths.map(({ id }) => id));
+    for (const id of this.drawn.keys()) if (!ids.has(id)) this.drawn.delete(id);
+    for (const path of paths) this.drawPath(path.id, compiledPathOf(path));
   }
 
   private drawPath(id: string, curve: Curve): void {

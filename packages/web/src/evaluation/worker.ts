@@ -2,13 +2,38 @@ import type { GroundMesh, NodeHierarchy, SeamGap } from '@fleet-rail/core';
 import { expose, transfer } from 'comlink';
 import type { EvaluationUpdate, Focus, Share } from './evaluation';
 import { Evaluator } from './evaluator';
+import { nextTask } from './next-task';
 import type { ShotDelta } from './shot-delta';
 
-const evaluator = new Evaluator();
-
-/** Milliseconds until the first picture goes out, and from one look at newer edits to the next. */
+/** Milliseconds until what is looked at goes out, and between two looks at whether there is a newer shot. */
 const FIRST = 16;
 const SLICE = 30;
+
+/** Takes what came out of a run, or why nothing will. */
+export type Listener = (run: number, update: EvaluationUpdate | null, error: unknown) => void;
+
+const evaluator = new Evaluator();
+let listener: Listener = () => undefined;
+let run = 0;
+let going = false;
+
+/** Evaluates slice after slice; what was sent meanwhile is taken up between two. */
+async function goOn(): Promise<void> {
+  going = true;
+  let told = 0;
+  while (evaluator.busy) {
+    await nextTask();
+    const now = run;
+    try {
+      const update = evaluator.next(told === now ? SLICE : FIRST);
+      told = now;
+      listener(now, sent(update), null);
+    } catch (error) {
+      listener(now, null, error);
+    }
+  }
+  going = false;
+}
 
 function sent(update: EvaluationUpdate): EvaluationUpdate {
   const arrays = [
@@ -27,15 +52,18 @@ function sent(update: EvaluationUpdate): EvaluationUpdate {
 }
 
 const api = {
+  listen(other: Listener): void {
+    listener = other;
+  },
   setAssets(ground: GroundMesh | null, hierarchies: ReadonlyMap<string, NodeHierarchy>): void {
     evaluator.setAssets(ground, hierarchies);
   },
-  /** Takes a changed shot, and gives what is looked at of it. */
-  begin(delta: ShotDelta, focus: Focus, share: Share) {
+  /** Takes a changed shot; what comes of it is told by and by. */
+  begin(number: number, delta: ShotDelta, focus: Focus, share: Share): void {
     evaluator.begin(delta, focus, share);
-    return sent(evaluator.next(FIRST));
+    run = number;
+    if (!going) void goOn();
   },
-  next: () => sent(evaluator.next(SLICE)),
   evaluateAside(delta: ShotDelta, riders: readonly string[]) {
     const aside = evaluator.evaluateAside(delta, riders);
     return transfer(

@@ -5,7 +5,7 @@ import { Badge } from '../../ui/badge';
 import { ContactFigures } from './contact-figures';
 import { Figure, Figures, fixed } from './figures';
 import { useDesk, useSelectedRider } from '../desk-store';
-import { useRiderPose } from '../use-rider-pose';
+import { useRiderPose } from '../rider-pose';
 
 const Sheet = styled.section<{ $color: string }>`
   position: absolute;

@@ -1,12 +1,10 @@
 import { POSE, type Rider } from '@fleet-rail/core';
-import { useMemo } from 'react';
-import { Area, ComposedChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
-import styled, { useTheme } from 'styled-components';
+import { lazy, Suspense, useMemo } from 'react';
+import styled from 'styled-components';
 import { LABEL_FONT } from '../../theme/global-style';
-import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { useDesk, useSelectedRider } from '../desk-store';
-import { useRiderPose } from '../use-rider-pose';
+import { useRiderPose } from '../rider-pose';
 
 const Strip = styled.section`
   height: 92px;
@@ -24,6 +22,13 @@ const Strip = styled.section`
       font-variant-numeric: tabular-nums;
     }
   }
+`;
+
+/** Charts are loaded when the first is shown; room is kept for it. */
+const BankPlot = lazy(() => import('./bank-plot'));
+
+const ChartRoom = styled.div`
+  height: 70px;
 `;
 
 /** At most so many places of a ride are drawn. */
@@ -56,11 +61,7 @@ export function BankChart() {
 }
 
 function Chart({ rider, poses }: { rider: Rider; poses: Float64Array }) {
-  const theme = useTheme();
-  const pose = useRiderPose(rider);
   const { places, most } = useMemo(() => bankAlong(poses), [poses]);
-  const tick = { fontSize: 11, fontFamily: LABEL_FONT, fill: theme.quiet };
-  const color = lineColor(rider.color);
   const reach = Math.max(1, Math.ceil(Math.abs(most.bank) / 5) * 5);
   return (
     <Strip aria-label="Bank along the path">
@@ -69,53 +70,28 @@ function Chart({ rider, poses }: { rider: Rider; poses: Float64Array }) {
           Bank of {rider.badge}
           {rider.hitch?.bank.mode === 'physical' && ', at the speeds of this shot'}
         </span>
-        {pose && (
-          <span>
-            now <b aria-label="Bank now">{showNumber(pose[POSE.bank], 1)}°</b> at{' '}
-            {showNumber(pose[POSE.distance], 1)} m
-          </span>
-        )}
+        <BankNow rider={rider} />
         <span>
           most <b aria-label="Most bank">{showNumber(most.bank, 1)}°</b> at {showNumber(most.distance, 1)} m
         </span>
       </p>
-      <ResponsiveContainer width="100%" height={70}>
-        <ComposedChart
-          data={places}
-          margin={{ top: 2, right: 0, bottom: 0, left: -8 }}
-          accessibilityLayer={false}
-        >
-          <XAxis
-            dataKey="distance"
-            type="number"
-            domain={['dataMin', 'dataMax']}
-            tick={tick}
-            tickFormatter={(value: number) => `${showNumber(value, 0)} m`}
-            stroke={theme.hairline}
-            height={18}
-          />
-          <YAxis
-            domain={[-reach, reach]}
-            ticks={[-reach, 0, reach]}
-            tick={tick}
-            tickFormatter={(value: number) => `${showNumber(value, 0)}°`}
-            stroke={theme.hairline}
-          />
-          <ReferenceLine y={0} stroke={theme.hairline} />
-          <Area
-            dataKey="bank"
-            baseValue={0}
-            stroke={color}
-            strokeWidth={1.75}
-            fill={color}
-            fillOpacity={0.18}
-            activeDot={false}
-            type="linear"
-            isAnimationActive={false}
-          />
-          {pose && <ReferenceLine x={pose[POSE.distance]} stroke={theme.signal} strokeWidth={1.5} />}
-        </ComposedChart>
-      </ResponsiveContainer>
+      <ChartRoom>
+        <Suspense>
+          <BankPlot rider={rider} places={places} reach={reach} />
+        </Suspense>
+      </ChartRoom>
     </Strip>
+  );
+}
+
+/** The bank at this frame. */
+function BankNow({ rider }: { rider: Rider }) {
+  const pose = useRiderPose(rider);
+  if (pose === null) return null;
+  return (
+    <span>
+      now <b aria-label="Bank now">{showNumber(pose[POSE.bank], 1)}°</b> at{' '}
+      {showNumber(pose[POSE.distance], 1)} m
+    </span>
   );
 }

@@ -9,7 +9,7 @@ import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { useDesk, useDeskStore, useSelectedRider } from '../desk-store';
 import { markAt } from '../stage/tools/pick-tools';
-import { useRiderPose } from '../use-rider-pose';
+import { riderPose } from '../rider-pose';
 import { POSE, compiledPathOf, PathError } from '@fleet-rail/core';
 
 const MarkRow = styled.div`
@@ -25,10 +25,10 @@ export function MarksSection({ path }: { path: ShotPath }) {
   const edit = useDesk((state) => state.edit);
   const set = useDesk((state) => state.set);
   const rider = useSelectedRider();
-  const pose = useRiderPose(rider);
-  const riding = rider?.hitch?.path === path.id && pose !== null;
+  const riding = rider?.hitch?.path === path.id;
   const addAtRider = () => {
     const curve = compiledPathOf(path);
+    const pose = rider && riderPose(desk.getState(), rider);
     if (pose && !(curve instanceof PathError)) markAt(desk, path, curve.wrap(pose[POSE.distance]));
   };
   return (

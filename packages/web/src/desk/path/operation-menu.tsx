@@ -1,4 +1,5 @@
 import type { ShotPath } from '@fleet-rail/core';
+import { memo } from 'react';
 import styled from 'styled-components';
 import { OPERATIONS, type OperationKind } from '../../operations/operation';
 import { Button } from '../../ui/button';
@@ -27,14 +28,15 @@ const GROUPS: readonly (readonly [string, readonly OperationKind[]])[] = [
 ];
 
 /** All that can be done to the path as a whole, each shown before it is accepted. */
-export function OperationMenu({ path }: { path: ShotPath }) {
+export const OperationMenu = memo(function OperationMenu(props: Pick<ShotPath, 'id' | 'closed'>) {
+  const { id, closed } = props;
   const desk = useDeskStore();
-  const others = useDesk(({ shot }) => shot.paths.some((other) => other.id !== path.id && !other.closed));
-  const hasCurve = useDesk(({ evaluation }) => evaluation?.paths.get(path.id)?.problem === null);
+  const others = useDesk(({ shot }) => shot.paths.some((other) => other.id !== id && !other.closed));
+  const hasCurve = useDesk(({ evaluation }) => evaluation?.paths.get(id)?.problem === null);
   const fits = (kind: OperationKind): boolean => {
-    if (kind === 'first' || kind === 'open' || kind === 'unlink') return path.closed;
-    if (kind === 'close' || kind === 'split') return !path.closed;
-    return kind === 'join' ? !path.closed && others : true;
+    if (kind === 'first' || kind === 'open' || kind === 'unlink') return closed;
+    if (kind === 'close' || kind === 'split') return !closed;
+    return kind === 'join' ? !closed && others : true;
   };
   return (
     <Section aria-label="Change the path">
@@ -51,4 +53,4 @@ export function OperationMenu({ path }: { path: ShotPath }) {
       ))}
     </Section>
   );
-}
+});

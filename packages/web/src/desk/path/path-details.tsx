@@ -62,7 +62,7 @@ export function PathDetails({ path }: { path: ShotPath }) {
         </Ticks>
       </Section>
       <PointsSection path={path} />
-      <OperationMenu path={path} />
+      <OperationMenu id={path.id} closed={path.closed} />
       <MarksSection path={path} />
       <ProfileSection path={path} />
     </>

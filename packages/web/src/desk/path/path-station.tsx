@@ -1,6 +1,7 @@
 import { Component, FileUp, PenLine, Shapes, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
+import { useShallow } from 'zustand/react/shallow';
 import { Button, PrimaryButton } from '../../ui/button';
 import { IconButton } from '../../ui/icon-button';
 import { Buttons, FieldGrid, Hint, PanelTitle, Section, SectionTitle } from '../../ui/panel';
@@ -114,17 +115,18 @@ function Begin({ onShape }: { onShape: () => void }) {
   );
 }
 
-function PathList() {
+const PathList = memo(function PathList() {
   const desk = useDeskStore();
-  const paths = useDesk((state) => state.shot.paths);
-  const riders = useDesk((state) => state.shot.riders);
+  // Ids and names alone: the list stays as it is while a path is changed.
+  const ids = useDesk(useShallow(({ shot }) => shot.paths.map(({ id }) => id)));
+  const names = useDesk(useShallow(({ shot }) => shot.paths.map(({ name }) => name)));
   const pathId = useDesk((state) => state.pathId);
-  const evaluated = useDesk((state) => state.evaluation?.paths);
   const set = useDesk((state) => state.set);
   const [asked, setAsked] = useState<string | null>(null);
-  if (paths.length === 0) return null;
-  const doomed = paths.find(({ id }) => id === asked);
+  const doomed = useDesk(({ shot }) => shot.paths.find(({ id }) => id === asked));
+  if (ids.length === 0) return null;
   const remove = (id: string) => {
+    const { paths, riders } = desk.getState().shot;
     const path = paths.find((other) => other.id === id);
     if (riders.some((rider) => rider.hitch?.path === id)) setAsked(id);
     else if (path) removePath(desk, path, 'back');
@@ -142,11 +144,11 @@ function PathList() {
           keys !== 'all' && set({ pathId: [...keys][0] as string, points: new Set() })
         }
       >
-        {paths.map(({ id, name }) => (
-          <Row key={id} id={id} textValue={name}>
-            <RowName>{name}</RowName>
-            <RowFigure>{lengthText(evaluated?.get(id))}</RowFigure>
-            <IconButton label={`Delete ${name}`} onPress={() => remove(id)}>
+        {ids.map((id, i) => (
+          <Row key={id} id={id} textValue={names[i]}>
+            <RowName>{names[i]}</RowName>
+            <PathLength id={id} />
+            <IconButton label={`Delete ${names[i]}`} onPress={() => remove(id)}>
               <Trash2 aria-hidden />
             </IconButton>
           </Row>
@@ -155,6 +157,11 @@ function PathList() {
       {doomed && <DeletePathDialog path={doomed} onClose={() => setAsked(null)} />}
     </Section>
   );
+});
+
+function PathLength({ id }: { id: string }) {
+  const evaluated = useDesk((state) => state.evaluation?.paths.get(id));
+  return <RowFigure>{lengthText(evaluated)}</RowFigure>;
 }
 
 function lengthText(path: { length: number; problem: string | null } | undefined): string {

@@ -1,6 +1,6 @@
 import { HANDLES, setHandlesKind, type Handles, type PathPoint, type ShotPath } from '@fleet-rail/core';
 import { ArrowDown, ArrowUp, BoxSelect, ChevronLeft, ChevronRight, CirclePlus, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import {
   reshapePath,
@@ -89,27 +89,7 @@ export function PointsSection({ path }: { path: ShotPath }) {
         <span>Z</span>
       </Heads>
       <div onKeyDownCapture={nudge}>
-        <RowList
-          aria-label="Points"
-          selectionMode="multiple"
-          selectionBehavior="replace"
-          selectedKeys={[...points].filter((i) => i >= from && i < to)}
-          onSelectionChange={(keys) =>
-            set({ points: keys === 'all' ? new Set(path.points.keys()) : new Set([...keys].map(Number)) })
-          }
-        >
-          {path.points.slice(from, to).map(({ position, off }, n) => (
-            <Row key={from + n} id={from + n} textValue={`Point ${from + n + 1}`}>
-              <RowName>
-                {from + n + 1}
-                {off ? ' (off)' : ''}
-              </RowName>
-              {position.map((value, k) => (
-                <Coordinate key={k}>{showNumber(value, 2)}</Coordinate>
-              ))}
-            </Row>
-          ))}
-        </RowList>
+        <PointRows pathId={path.id} from={from} to={to} />
       </div>
       {path.points.length > LISTED && (
         <GridRow>
@@ -129,6 +109,57 @@ export function PointsSection({ path }: { path: ShotPath }) {
         </GridRow>
       )}
     </Section>
+  );
+}
+
+/** The list itself, which stays as it is while points are moved: only their figures are drawn anew. */
+const PointRows = memo(function PointRows(props: { pathId: string; from: number; to: number }) {
+  const { pathId, from, to } = props;
+  const set = useDesk((state) => state.set);
+  const points = useDesk((state) => state.points);
+  const count = useDesk(({ shot }) => shot.paths.find(({ id }) => id === pathId)?.points.length ?? 0);
+  const rows = useMemo(
+    () =>
+      Array.from({ length: Math.min(to, count) - from }, (_, n) => (
+        <Row key={from + n} id={from + n} textValue={`Point ${from + n + 1}`}>
+          <PointFigures pathId={pathId} index={from + n} />
+        </Row>
+      )),
+    [pathId, from, to, count],
+  );
+  return (
+    <RowList
+      aria-label="Points"
+      selectionMode="multiple"
+      selectionBehavior="replace"
+      selectedKeys={[...points].filter((i) => i >= from && i < to)}
+      onSelectionChange={(keys) =>
+        set({
+          points:
+            keys === 'all'
+              ? new Set(Array.from({ length: count }, (_, i) => i))
+              : new Set([...keys].map(Number)),
+        })
+      }
+    >
+      {rows}
+    </RowList>
+  );
+});
+
+function PointFigures({ pathId, index }: { pathId: string; index: number }) {
+  const point = useDesk(({ shot }) => shot.paths.find(({ id }) => id === pathId)?.points[index]);
+  if (point === undefined) return null;
+  return (
+    <>
+      <RowName>
+        {index + 1}
+        {point.off ? ' (off)' : ''}
+      </RowName>
+      {point.position.map((value, k) => (
+        <Coordinate key={k}>{showNumber(value, 2)}</Coordinate>
+      ))}
+    </>
   );
 }
 

@@ -1,12 +1,10 @@
 import { axisVector, type Axis } from '@fleet-rail/core';
 import * as THREE from 'three';
-import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import { clone } from 'three/examples/jsm/utils/SkeletonUtils.js';
 import { modelFileUrl } from '../../api/models';
 
 /** Models by their id on the server, each loaded once and handed out as copies. */
 export class ModelLibrary {
-  private readonly loader = new GLTFLoader();
   private readonly loads = new Map<string, Promise<THREE.Object3D>>();
 
   /** A copy of a model, to be placed anywhere. */
@@ -18,7 +16,8 @@ export class ModelLibrary {
 
   private async load(assetId: string): Promise<THREE.Object3D> {
     try {
-      const { scene } = await this.loader.loadAsync(modelFileUrl(assetId));
+      const { GLTFLoader } = await import('three/examples/jsm/loaders/GLTFLoader.js');
+      const { scene } = await new GLTFLoader().loadAsync(modelFileUrl(assetId));
       return scene;
     } catch (error) {
       // Not kept, so that the next look tries again.

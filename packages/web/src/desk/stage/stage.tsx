@@ -1,19 +1,16 @@
 import { Maximize, ZoomIn } from 'lucide-react';
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled, { useTheme } from 'styled-components';
-import { LABEL_FONT } from '../../theme/global-style';
-import { Badge } from '../../ui/badge';
 import { IconButton } from '../../ui/icon-button';
-import { showNumber } from '../../ui/quantity';
 import { Board } from '../board/board';
 import { useDesk, useDeskStore, useSelectedRider } from '../desk-store';
 import type { StationId } from '../stations/stations';
 import { observeSize } from '../use-size';
 import { HeatLegend } from './heat-legend';
 import { Picture } from './picture';
+import { newLabelPlaces, PlacedLabels, Tag } from './placed-labels';
 import { SeamView } from './seam-view';
 import { StageBanner } from './stage-banner';
-import type { StageLabel } from './stage-labels';
 import { StageView } from './stage-view';
 import type { Box } from './tools/stage-tool';
 import { useNudgeKeys } from './use-nudge-keys';
@@ -46,27 +43,6 @@ const Bar = styled.div`
   }
 `;
 
-const Tag = styled.span`
-  position: absolute;
-  left: 0;
-  top: 0;
-  padding: 0 4px;
-  border-radius: 3px;
-  background: ${({ theme }) => theme.panel};
-  font: 500 11px/16px ${LABEL_FONT};
-  pointer-events: none;
-  white-space: nowrap;
-  will-change: transform;
-`;
-
-const Flag = styled.span`
-  position: absolute;
-  left: 0;
-  top: 0;
-  pointer-events: none;
-  will-change: transform;
-`;
-
 const Lasso = styled.div`
   position: absolute;
   border: 1px dashed ${({ theme }) => theme.signal};
@@ -89,7 +65,7 @@ export function Stage({ station }: { station: StationId }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const selected = useSelectedRider();
   const stage = useRef<StageView>(null);
-  const [labels, setLabels] = useState<readonly StageLabel[]>([]);
+  const [places] = useState(newLabelPlaces);
   const [hover, setHover] = useState<string | null>(null);
   const [box, setBox] = useState<Box | null>(null);
 
@@ -97,7 +73,7 @@ export function Stage({ station }: { station: StationId }) {
   useLayoutEffect(() => {
     const element = canvas.current;
     if (!element) return;
-    const built = new StageView(element, setLabels);
+    const built = new StageView(element, (labels) => places.setState(labels, true));
     stage.current = built;
     const stop = observeSize(element.parentElement ?? element, (width, height) =>
       built.resize(width, height),
@@ -107,7 +83,7 @@ export function Stage({ station }: { station: StationId }) {
       built.dispose();
       stage.current = null;
     };
-  }, []);
+  }, [places]);
   useEffect(() => {
     const update = () => stage.current?.update(desk.getState(), theme, station);
     update();
@@ -137,9 +113,7 @@ export function Stage({ station }: { station: StationId }) {
           }}
         />
       )}
-      {labels.map((label) => (
-        <PlacedLabel key={label.key} label={label} />
-      ))}
+      <PlacedLabels places={places} />
       <Picture />
       <StageBanner />
       <HeatLegend />
@@ -162,45 +136,4 @@ export function Stage({ station }: { station: StationId }) {
       {seam && <SeamView closeUps={(frames, id) => stage.current?.closeUps(frames, id) ?? []} />}
     </Frame>
   );
-}
-
-/** A point's height, or a rider's badge, beside its place on the stage. */
-function PlacedLabel({ label }: { label: StageLabel }) {
-  const [kind, id] = label.key.split(/ (.*)/);
-  const rider = useDesk(({ shot }) =>
-    kind === 'rider' ? shot.riders.find((other) => other.id === id) : undefined,
-  );
-  const height = useDesk(({ shot, pathId }) => {
-    const path = kind === 'point' ? shot.paths.find((other) => other.id === pathId) : undefined;
-    return path?.points[Number(id)]?.position[1];
-  });
-  const mark = useDesk(({ shot, pathId }) =>
-    kind === 'mark'
-      ? shot.paths.find((other) => other.id === pathId)?.marks.find((other) => other.id === id)?.name
-      : undefined,
-  );
-  const chosen = useDesk((state) => kind === 'point' && state.points.has(Number(id)));
-  if (rider) {
-    return (
-      <Flag
-        style={{
-          transform: `translate(${Math.round(label.x)}px, ${Math.round(label.y)}px) translate(-50%, 8px)`,
-        }}
-      >
-        <Badge $color={rider.color}>{rider.badge}</Badge>
-      </Flag>
-    );
-  }
-  if (kind === 'ghost') return <Tag style={besidePlace(label)}>{id}</Tag>;
-  if (mark !== undefined) return <Tag style={besidePlace(label)}>{mark}</Tag>;
-  if (height === undefined || (height === 0 && !chosen)) return null;
-  return (
-    <Tag aria-hidden style={besidePlace(label)}>
-      {showNumber(height, 2)} m
-    </Tag>
-  );
-}
-
-function besidePlace({ x, y }: StageLabel) {
-  return { transform: `translate(${Math.round(x + 9)}px, ${Math.round(y - 8)}px)` };
 }

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { Choice } from '../../ui/choice';
 import { useDesk } from '../desk-store';
 
@@ -14,7 +15,7 @@ type Choosable = (typeof OWN)[number]['id'] | `through ${string}`;
 const MOST_CAMERAS = 3;
 
 /** Where the stage is seen from: its own views, and through the riders' cameras. */
-export function ViewChoice() {
+export const ViewChoice = memo(function ViewChoice() {
   const view = useDesk((state) => state.view);
   const through = useDesk((state) => state.through);
   const cameras = useDesk((state) => state.shot.riders).filter(({ camera }) => camera !== null);
@@ -42,4 +43,4 @@ export function ViewChoice() {
       }}
     />
   );
-}
+});

@@ -3,7 +3,7 @@ import { ToggleButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { frameTime } from '@fleet-rail/core';
 import { IconButton } from '../../ui/icon-button';
-import { useDesk } from '../desk-store';
+import { useDesk, useDeskStore } from '../desk-store';
 
 const Strip = styled.div`
   display: flex;
@@ -59,13 +59,13 @@ const Spacer = styled.span`
 /** Play, step, and the clock in frames and seconds. */
 export function Transport() {
   const shot = useDesk((state) => state.shot);
-  const frame = useDesk((state) => state.frame);
+  const desk = useDeskStore();
   const playing = useDesk((state) => state.playing);
   const everyFrame = useDesk((state) => state.everyFrame);
   const set = useDesk((state) => state.set);
   const edit = useDesk((state) => state.edit);
   const goToFrame = useDesk((state) => state.goToFrame);
-  const { first, last } = shot.range;
+  const { first } = shot.range;
   const go = (to: number) => {
     set({ playing: false });
     goToFrame(to);
@@ -75,22 +75,16 @@ export function Transport() {
       <IconButton label="To the first frame" onPress={() => go(first)}>
         <SkipBack aria-hidden />
       </IconButton>
-      <IconButton label="One frame back" onPress={() => go(frame - 1)}>
+      <IconButton label="One frame back" onPress={() => go(desk.getState().frame - 1)}>
         <StepBack aria-hidden />
       </IconButton>
       <IconButton label={playing ? 'Pause' : 'Play'} onPress={() => set({ playing: !playing })}>
         {playing ? <Pause aria-hidden /> : <Play aria-hidden />}
       </IconButton>
-      <IconButton label="One frame on" onPress={() => go(frame + 1)}>
+      <IconButton label="One frame on" onPress={() => go(desk.getState().frame + 1)}>
         <StepForward aria-hidden />
       </IconButton>
-      <Clock aria-label="Clock">
-        <b>
-          frame {frame} / {last}
-        </b>
-        <span>{frameTime(shot, frame).toFixed(2)} s</span>
-        <span>{shot.fps} fps</span>
-      </Clock>
+      <Time />
       <Spacer />
       <Toggle
         isSelected={shot.loop}
@@ -102,5 +96,20 @@ export function Transport() {
         {everyFrame ? 'Every frame' : 'Real time'}
       </Toggle>
     </Strip>
+  );
+}
+
+/** Where the playhead is; nothing else is drawn by every frame. */
+function Time() {
+  const shot = useDesk((state) => state.shot);
+  const frame = useDesk((state) => state.frame);
+  return (
+    <Clock aria-label="Clock">
+      <b>
+        frame {frame} / {shot.range.last}
+      </b>
+      <span>{frameTime(shot, frame).toFixed(2)} s</span>
+      <span>{shot.fps} fps</span>
+    </Clock>
   );
 }

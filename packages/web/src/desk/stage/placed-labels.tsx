@@ -1,0 +1,77 @@
+import { memo } from 'react';
+import styled from 'styled-components';
+import { useStore, type StoreApi } from 'zustand';
+import { createStore } from 'zustand/vanilla';
+import { LABEL_FONT } from '../../theme/global-style';
+import { Badge } from '../../ui/badge';
+import { showNumber } from '../../ui/quantity';
+import { useDesk } from '../desk-store';
+import type { StageLabel } from './stage-labels';
+
+export const Tag = styled.span`
+  position: absolute;
+  left: 0;
+  top: 0;
+  padding: 0 4px;
+  border-radius: 3px;
+  background: ${({ theme }) => theme.panel};
+  font: 500 11px/16px ${LABEL_FONT};
+  pointer-events: none;
+  white-space: nowrap;
+  will-change: transform;
+`;
+
+const Flag = styled.span`
+  position: absolute;
+  left: 0;
+  top: 0;
+  pointer-events: none;
+  will-change: transform;
+`;
+
+/** Where labels are on the screen: told by every picture, so it is no state of the stage as a whole. */
+export type LabelPlaces = StoreApi<readonly StageLabel[]>;
+
+export const newLabelPlaces = (): LabelPlaces => createStore<readonly StageLabel[]>(() => []);
+
+/** All labels over the stage. */
+export function PlacedLabels({ places }: { places: LabelPlaces }) {
+  const labels = useStore(places);
+  return labels.map(({ key, x, y }) => (
+    <PlacedLabel key={key} name={key} x={Math.round(x)} y={Math.round(y)} />
+  ));
+}
+
+/** A point's height, or a rider's badge, beside its place on the stage. */
+const PlacedLabel = memo(function PlacedLabel({ name, x, y }: { name: string; x: number; y: number }) {
+  const [kind, id] = name.split(/ (.*)/);
+  const rider = useDesk(({ shot }) =>
+    kind === 'rider' ? shot.riders.find((other) => other.id === id) : undefined,
+  );
+  const height = useDesk(({ shot, pathId }) => {
+    const path = kind === 'point' ? shot.paths.find((other) => other.id === pathId) : undefined;
+    return path?.points[Number(id)]?.position[1];
+  });
+  const mark = useDesk(({ shot, pathId }) =>
+    kind === 'mark'
+      ? shot.paths.find((other) => other.id === pathId)?.marks.find((other) => other.id === id)?.name
+      : undefined,
+  );
+  const chosen = useDesk((state) => kind === 'point' && state.points.has(Number(id)));
+  if (rider) {
+    return (
+      <Flag style={{ transform: `translate(${x}px, ${y}px) translate(-50%, 8px)` }}>
+        <Badge $color={rider.color}>{rider.badge}</Badge>
+      </Flag>
+    );
+  }
+  const style = { transform: `translate(${x + 9}px, ${y - 8}px)` };
+  if (kind === 'ghost') return <Tag style={style}>{id}</Tag>;
+  if (mark !== undefined) return <Tag style={style}>{mark}</Tag>;
+  if (height === undefined || (height === 0 && !chosen)) return null;
+  return (
+    <Tag aria-hidden style={style}>
+      {showNumber(height, 2)} m
+    </Tag>
+  );
+});
