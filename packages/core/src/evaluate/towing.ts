@@ -19,7 +19,9 @@ function leaderDistance({ motion }: Tower, gap: number, s: number): number {
   let at = s;
   for (let step = 0; step < 4; step++) {
     const { distance, rate } = motion.placement.tail(at);
-    at += (s + gap - distance) / (rate || 1);
+    const missing = s + gap - distance;
+    if (missing === 0) break;
+    at += missing / (rate || 1);
   }
   return at;
 }

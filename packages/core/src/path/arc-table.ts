@@ -1,4 +1,4 @@
-import { bisect } from '../math/search.js';
+import { guardedNewton } from '../math/search.js';
 import { gaussLegendreRule } from '../math/gauss-legendre.js';
 import { lengthOnce } from './segment-length.js';
 import type { Segments } from './segments.js';
@@ -68,12 +68,35 @@ export function parameterAt(table: ArcTable, s: number): number {
 }
 
 /**
- * The distance at u of a segment: the inverse of {@link parameterAt}, by halving.
+ * The distance at u of a segment: the inverse of {@link parameterAt}, by Newton's method on the piece that holds it.
  */
 export function distanceAt(table: ArcTable, i: number, u: number): number {
   if (u <= 0) return table.segmentStart[i];
   if (u >= 1) return table.segmentStart[i + 1];
-  return bisect((s) => parameterAt(table, s) >= i + u, table.segmentStart[i], table.segmentStart[i + 1]);
+  const { start, segment, quintic: q } = table;
+  let k = 0;
+  let high = segment.length - 1;
+  while (k < high) {
+    const middle = (k + high + 1) >> 1;
+    if (segment[middle] + q[6 * middle] <= i + u) k = middle;
+    else high = middle - 1;
+  }
+  const at = 6 * k;
+  const wanted = i + u - segment[k];
+  const t = guardedNewton(
+    (x, out) => {
+      const c3 = q[at + 3];
+      const c4 = q[at + 4];
+      const c5 = q[at + 5];
+      out[0] = q[at] + x * (q[at + 1] + x * (q[at + 2] + x * (c3 + x * (c4 + x * c5)))) - wanted;
+      out[1] = q[at + 1] + x * (2 * q[at + 2] + x * (3 * c3 + x * (4 * c4 + x * 5 * c5)));
+    },
+    0,
+    1,
+    0.5,
+    1e-15,
+  );
+  return start[k] + t * (start[k + 1] - start[k]);
 }
 
 const proof = gaussLegendreRule(5);

@@ -3,10 +3,12 @@ import { DEGREES } from '../math/angle.js';
 import type { Vec3, Vec3Like } from '../math/vec.js';
 import { buildArcTable, distanceAt, parameterAt, type ArcTable } from './arc-table.js';
 import type { Curve } from './curve.js';
+import { FlatFrames } from './flat-frames.js';
 import { buildPathFrameGuide, pathLeft, tangentAtDistance, type PathFrameGuide } from './path-frame.js';
 import { buildRollProfile, rollAt, type RollProfile } from './roll-profile.js';
 import { segmentOf, type Segments } from './segments.js';
-import { HALTED, unitTangent } from './tangent.js';
+import { CubicSegments } from './segments-cubic.js';
+import { unitTangent } from './tangent.js';
 import { buildWorldFrameGuide, worldLeft, type WorldFrameGuide } from './world-frame.js';
 
 /** What is up along a path: the world's up, or the path's own twist-free frame. */
@@ -54,6 +56,8 @@ export class CompiledPath {
   private readonly roll: RollProfile | null;
   private own: PathFrameGuide | null = null;
   private meetings: readonly number[] | null = null;
+  /** What is asked for millions of times is worked out here in one go: see {@link FlatFrames}. */
+  private readonly flat: FlatFrames | null;
   /** The place that was asked for last, and its parameter. */
   private asked = NaN;
   private found = 0;
@@ -76,6 +80,10 @@ export class CompiledPath {
       return distanceAt(this.table, i, parameter - i);
     });
     this.roll = buildRollProfile(this.pointDistances, rollsDeg, this.length, closed);
+    this.flat =
+      segments instanceof CubicSegments && this.world.stretches.length === 0
+        ? new FlatFrames(this.table, segments.coefficients)
+        : null;
   }
 
   /** Brings a distance into 0 … length: round a closed path, held at the ends of an open one. */
@@ -191,50 +199,22 @@ export class CompiledPath {
    */
   frame(s: number, out: Float64Array, at: number, reference: FrameReference = 'world'): void {
     const place = this.wrap(s);
-    const parameter = this.parameterOf(place);
-    const i = segmentOf(this.segments, parameter);
-    this.segments.place(i, parameter - i, out, at);
-    let x = out[at + 9];
-    let y = out[at + 10];
-    let z = out[at + 11];
-    const speed = Math.sqrt(x * x + y * y + z * z);
-    const level = reference === 'world' && this.world.stretches.length === 0;
-    if (level && speed >= HALTED) {
-      // Written out for what is asked for millions of times: nothing of it is steep.
-      x /= speed;
-      y /= speed;
-      z /= speed;
-      const flat = Math.sqrt(x * x + z * z);
-      const leftX = flat < 1e-12 ? 1 : z / flat;
-      const leftZ = flat < 1e-12 ? 0 : -x / flat;
-      out[at + 3] = leftX;
-      out[at + 4] = 0;
-      out[at + 5] = leftZ;
-      out[at + 6] = y * leftZ;
-      out[at + 7] = z * leftX - x * leftZ;
-      out[at + 8] = -y * leftX;
-      out[at + 9] = x;
-      out[at + 10] = y;
-      out[at + 11] = z;
-    } else this.steepFrame(place, i, parameter - i, reference, out, at);
+    if (this.flat === null || reference === 'path' || !this.flat.write(place, out, at))
+      this.steepFrame(place, reference, out, at);
     if (this.roll !== null) rollFrame(rollAt(this.roll, place), out, at);
   }
 
   /** The frame without roll, where the path may be steep or halt, or up is its own. */
-  private steepFrame(
-    place: number,
-    i: number,
-    u: number,
-    reference: FrameReference,
-    out: Float64Array,
-    at: number,
-  ): void {
-    unitTangent(this.segments, i, u, forward);
-    for (let k = 0; k < 3; k++) position[k] = out[at + k];
+  private steepFrame(place: number, reference: FrameReference, out: Float64Array, at: number): void {
+    const parameter = this.parameterOf(place);
+    const i = segmentOf(this.segments, parameter);
+    this.segments.position(i, parameter - i, position);
+    unitTangent(this.segments, i, parameter - i, forward);
     if (reference === 'world') worldLeft(this.world, place, forward, left);
     else pathLeft(this.ownGuide(), place, position, forward, left);
     vec3.cross(normal, forward, left);
     for (let k = 0; k < 3; k++) {
+      out[at + k] = position[k];
       out[at + 3 + k] = left[k];
       out[at + 6 + k] = normal[k];
       out[at + 9 + k] = forward[k];

@@ -19,30 +19,96 @@ export interface PathFrameGuide {
 const TOLERANCE = 1e-7;
 const MOST_STEPS = 256;
 
-const r1: Vec3 = [0, 0, 0];
-const r2: Vec3 = [0, 0, 0];
-const reflectedForward: Vec3 = [0, 0, 0];
+/** Numbers a place takes: position and forward. */
+const PLACE = 6;
 
 /**
  * One step of a rotation-minimising frame by double reflection: first in the plane between the two places,
  * then in the one that takes the reflected tangent to the true one (Wang, Jüttler, Zheng & Liu 2008).
  * Places that coincide, as at a corner, take the least turn from one tangent to the other.
  *
- * @param left the left vector at the first place; the one at the second is written over it
+ * @param from, to places: six numbers each, position and forward, of `p` from `p[a]` and of `q` from `q[b]`
+ * @param left     the left vector at the first place; the one at the second is written over it
  */
-export function doubleReflect(from: Vec3, fromForward: Vec3, to: Vec3, toForward: Vec3, left: Vec3): void {
-  vec3.subtract(r1, to, from);
-  const c1 = vec3.dot(r1, r1);
+function doubleReflect(p: Float64Array, a: number, q: Float64Array, b: number, left: Vec3): void {
+  const rx = q[b] - p[a];
+  const ry = q[b + 1] - p[a + 1];
+  const rz = q[b + 2] - p[a + 2];
+  const c1 = rx * rx + ry * ry + rz * rz;
+  const [fx, fy, fz] = [p[a + 3], p[a + 4], p[a + 5]];
+  const [tx, ty, tz] = [q[b + 3], q[b + 4], q[b + 5]];
   if (c1 < 1e-24) {
-    const turn = quat.rotationTo([0, 0, 0, 1], fromForward, toForward);
-    vec3.transformQuat(left, left, turn);
+    vec3.transformQuat(left, left, quat.rotationTo([0, 0, 0, 1], [fx, fy, fz], [tx, ty, tz]));
     return;
   }
-  vec3.scaleAndAdd(reflectedForward, fromForward, r1, (-2 * vec3.dot(r1, fromForward)) / c1);
-  vec3.scaleAndAdd(left, left, r1, (-2 * vec3.dot(r1, left)) / c1);
-  vec3.subtract(r2, toForward, reflectedForward);
-  const c2 = vec3.dot(r2, r2);
-  if (c2 > 1e-24) vec3.scaleAndAdd(left, left, r2, (-2 * vec3.dot(r2, left)) / c2);
+  const forward = (-2 * (rx * fx + ry * fy + rz * fz)) / c1;
+  const aside = (-2 * (rx * left[0] + ry * left[1] + rz * left[2])) / c1;
+  const lx = left[0] + aside * rx;
+  const ly = left[1] + aside * ry;
+  const lz = left[2] + aside * rz;
+  const sx = tx - (fx + forward * rx);
+  const sy = ty - (fy + forward * ry);
+  const sz = tz - (fz + forward * rz);
+  const c2 = sx * sx + sy * sy + sz * sz;
+  const back = c2 > 1e-24 ? (-2 * (sx * lx + sy * ly + sz * lz)) / c2 : 0;
+  left[0] = lx + back * sx;
+  left[1] = ly + back * sy;
+  left[2] = lz + back * sz;
+}
+
+/** The places of one segment at even steps of u, each looked at once however often the steps are doubled. */
+class SegmentPlaces {
+  /** At each of the finest steps its place. */
+  readonly all = new Float64Array((MOST_STEPS + 1) * PLACE);
+  private readonly known = new Uint8Array(MOST_STEPS + 1);
+  private readonly place: Vec3 = [0, 0, 0];
+  private readonly forward: Vec3 = [0, 0, 0];
+  private segment = 0;
+
+  constructor(private readonly segments: Segments) {}
+
+  begin(segment: number): void {
+    this.segment = segment;
+    this.known.fill(0);
+  }
+
+  /** Where in {@link all} the place is at so many of the finest steps. */
+  at(step: number): number {
+    const at = step * PLACE;
+    if (this.known[step] === 1) return at;
+    this.known[step] = 1;
+    const u = step / MOST_STEPS;
+    this.segments.position(this.segment, u, this.place);
+    unitTangent(this.segments, this.segment, u, this.forward);
+    this.all.set(this.place, at);
+    this.all.set(this.forward, at + 3);
+    return at;
+  }
+
+  /** Carries a left vector over the segment in so many steps; it is written over. */
+  carry(steps: number, left: Vec3): void {
+    const stride = MOST_STEPS / steps;
+    let before = this.at(0);
+    for (let step = stride; step <= MOST_STEPS; step += stride) {
+      const now = this.at(step);
+      doubleReflect(this.all, before, this.all, now, left);
+      before = now;
+    }
+  }
+
+  /** The steps that are enough: twice as many turn the frame at the end by less than the tolerance. */
+  stepsFor(left: Vec3): number {
+    let steps = 4;
+    const before: Vec3 = [...left];
+    this.carry(steps, before);
+    for (; steps < MOST_STEPS; steps *= 2) {
+      const after: Vec3 = [...left];
+      this.carry(2 * steps, after);
+      if (vec3.distance(before, after) < TOLERANCE) return 2 * steps;
+      vec3.copy(before, after);
+    }
+    return MOST_STEPS;
+  }
 }
 
 /**
@@ -57,41 +123,48 @@ export function buildPathFrameGuide(
   closed: boolean,
   firstLeft: Vec3,
 ): PathFrameGuide {
-  const place: number[] = [];
+  const places = new SegmentPlaces(segments);
+  const { all } = places;
+  const distances: number[] = [];
   const node: number[] = [];
   const left: Vec3 = [...firstLeft];
-  const position: Vec3 = [0, 0, 0];
-  const forward: Vec3 = [0, 0, 0];
-  const before: Vec3 = [0, 0, 0];
-  const push = (s: number) => {
-    place.push(s);
-    node.push(...position, ...forward, ...left);
+  const push = (s: number, at: number) => {
+    distances.push(s);
+    for (let k = 0; k < PLACE; k++) node.push(all[at + k]);
+    node.push(left[0], left[1], left[2]);
   };
+  const end = new Float64Array(PLACE);
   for (let i = 0; i < segments.count; i++) {
-    unitTangent(segments, i, 0, forward);
-    segments.position(i, 0, position);
-    if (i > 0) doubleReflect(position, before, position, forward, left);
-    push(table.segmentStart[i]);
-    const steps = stepsFor(segments, i, left);
-    for (let step = 1; step <= steps; step++) {
-      const u = step / steps;
-      const [from, fromForward]: [Vec3, Vec3] = [[...position], [...forward]];
-      segments.position(i, u, position);
-      unitTangent(segments, i, u, forward);
-      doubleReflect(from, fromForward, position, forward, left);
-      if (step < steps) push(distanceAt(table, i, u));
+    places.begin(i);
+    const start = places.at(0);
+    // From the end of one segment to the beginning of the next, which is where it was but may go another way.
+    if (i > 0) {
+      end.set(all.subarray(0, 3));
+      doubleReflect(end, 0, all, start, left);
     }
-    vec3.copy(before, forward);
+    push(table.segmentStart[i], start);
+    const steps = places.stepsFor(left);
+    const stride = MOST_STEPS / steps;
+    let before = start;
+    for (let step = 1; step <= steps; step++) {
+      const now = places.at(step * stride);
+      doubleReflect(all, before, all, now, left);
+      if (step < steps) push(distanceAt(table, i, step / steps), now);
+      before = now;
+    }
+    end.set(all.subarray(before, before + PLACE));
   }
-  push(table.length);
+  all.set(end);
+  push(table.length, 0);
   let missing = 0;
   if (closed) {
     const firstForward = node.slice(3, 6) as Vec3;
-    doubleReflect(position, forward, position, firstForward, left);
+    const first = Float64Array.from([...end.subarray(0, 3), ...firstForward]);
+    doubleReflect(end, 0, first, 0, left);
     missing = angleAbout(firstForward, left, firstLeft);
   }
   return {
-    distances: Float64Array.from(place),
+    distances: Float64Array.from(distances),
     node: Float64Array.from(node),
     missing,
     length: table.length,
@@ -108,51 +181,18 @@ export function pathLeft(guide: PathFrameGuide, s: number, position: Vec3, forwa
   const { distances, node } = guide;
   const at = 9 * lastAtMost(distances, s);
   for (let k = 0; k < 3; k++) {
-    nodePosition[k] = node[at + k];
-    nodeForward[k] = node[at + 3 + k];
+    asked[k] = position[k];
+    asked[3 + k] = forward[k];
     out[k] = node[at + 6 + k];
   }
-  doubleReflect(nodePosition, nodeForward, position, forward, out);
+  doubleReflect(node, at, asked, 0, out);
   if (guide.missing === 0) return;
   const turn = quat.setAxisAngle(spread, forward, (guide.missing * s) / guide.length);
   vec3.transformQuat(out, out, turn);
 }
 
-const nodePosition: Vec3 = [0, 0, 0];
-const nodeForward: Vec3 = [0, 0, 0];
+const asked = new Float64Array(PLACE);
 const spread: Quat = [0, 0, 0, 1];
-
-function stepsFor(segments: Segments, i: number, left: Vec3): number {
-  let steps = 4;
-  let before = carriedLeft(segments, i, steps, left);
-  for (; steps < MOST_STEPS; steps *= 2) {
-    const after = carriedLeft(segments, i, 2 * steps, left);
-    if (vec3.distance(before, after) < TOLERANCE) return 2 * steps;
-    before = after;
-  }
-  return MOST_STEPS;
-}
-
-function carriedLeft(segments: Segments, i: number, steps: number, from: Vec3): Vec3 {
-  const left: Vec3 = [...from];
-  const places: [Vec3, Vec3] = [
-    [0, 0, 0],
-    [0, 0, 0],
-  ];
-  const tangents: [Vec3, Vec3] = [
-    [0, 0, 0],
-    [0, 0, 0],
-  ];
-  segments.position(i, 0, places[0]);
-  unitTangent(segments, i, 0, tangents[0]);
-  for (let step = 1; step <= steps; step++) {
-    const now = step % 2;
-    segments.position(i, step / steps, places[now]);
-    unitTangent(segments, i, step / steps, tangents[now]);
-    doubleReflect(places[1 - now], tangents[1 - now], places[now], tangents[now], left);
-  }
-  return left;
-}
 
 /** The turn about an axis that takes one vector square to it to another. */
 function angleAbout(axis: Vec3, from: Vec3, to: Vec3): number {

@@ -8,7 +8,7 @@ import type { Segments } from './segments.js';
 export class CubicSegments implements Segments {
   readonly count: number;
 
-  constructor(private readonly coefficients: Float64Array) {
+  constructor(readonly coefficients: Float64Array) {
     this.count = coefficients.length / 12;
   }
 

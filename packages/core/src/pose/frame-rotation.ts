@@ -7,25 +7,40 @@ import type { Quat } from '../math/vec.js';
  * @param frame position, left, up and forward: twelve numbers; the three are square to each other
  */
 export function frameRotation(frame: Float64Array, out: Quat): void {
-  const [xx, xy, xz] = [frame[3], frame[4], frame[5]];
-  const [yx, yy, yz] = [frame[6], frame[7], frame[8]];
-  const [zx, zy, zz] = [frame[9], frame[10], frame[11]];
-  let x: number;
-  let y: number;
-  let z: number;
-  let w: number;
-  if (xx + yy + zz > 0) {
-    [x, y, z, w] = [yz - zy, zx - xz, xy - yx, 1 + xx + yy + zz];
-  } else if (xx >= yy && xx >= zz) {
-    [x, y, z, w] = [1 + xx - yy - zz, xy + yx, zx + xz, yz - zy];
-  } else if (yy >= zz) {
-    [x, y, z, w] = [xy + yx, 1 + yy - xx - zz, yz + zy, zx - xz];
-  } else {
-    [x, y, z, w] = [zx + xz, yz + zy, 1 + zz - xx - yy, xy - yx];
+  const xx = frame[3];
+  const xy = frame[4];
+  const xz = frame[5];
+  const yx = frame[6];
+  const yy = frame[7];
+  const yz = frame[8];
+  const zx = frame[9];
+  const zy = frame[10];
+  const zz = frame[11];
+  let x = yz - zy;
+  let y = zx - xz;
+  let z = xy - yx;
+  let w = 1 + xx + yy + zz;
+  if (w <= 1) {
+    if (xx >= yy && xx >= zz) {
+      w = x;
+      x = 1 + xx - yy - zz;
+      y = xy + yx;
+      z = zx + xz;
+    } else if (yy >= zz) {
+      w = y;
+      x = xy + yx;
+      y = 1 + yy - xx - zz;
+      z = yz + zy;
+    } else {
+      w = z;
+      x = zx + xz;
+      y = yz + zy;
+      z = 1 + zz - xx - yy;
+    }
   }
-  const size = Math.sqrt(x * x + y * y + z * z + w * w);
-  out[0] = x / size;
-  out[1] = y / size;
-  out[2] = z / size;
-  out[3] = w / size;
+  const part = 1 / Math.sqrt(x * x + y * y + z * z + w * w);
+  out[0] = x * part;
+  out[1] = y * part;
+  out[2] = z * part;
+  out[3] = w * part;
 }

@@ -84,17 +84,23 @@ function trailing(
       const rise = Math.max(-0.99, Math.min(0.99, (at[1] - behind[1]) / bar));
       const cos = Math.sqrt(1 - rise * rise);
       const angle = heading(s);
-      const [x, z] = [Math.sin(angle), Math.cos(angle)];
-      // `heading` is that of the rider's own front; the frame is that of its way.
-      const own = [cos * x, rise, cos * z];
-      const left = [z, 0, -x];
-      for (let k = 0; k < 3; k++) {
-        const [a, b] = [(k + 1) % 3, (k + 2) % 3];
-        out[k] = at[k] - front * own[k];
-        out[3 + k] = sense * left[k];
-        out[6 + k] = own[a] * left[b] - own[b] * left[a];
-        out[9 + k] = sense * own[k];
-      }
+      const x = Math.sin(angle);
+      const z = Math.cos(angle);
+      // `heading` is that of the rider's own front; the frame is that of its way. Left is (z, 0, −x).
+      const ownX = cos * x;
+      const ownZ = cos * z;
+      out[0] = at[0] - front * ownX;
+      out[1] = at[1] - front * rise;
+      out[2] = at[2] - front * ownZ;
+      out[3] = sense * z;
+      out[4] = 0;
+      out[5] = -sense * x;
+      out[6] = -rise * x;
+      out[7] = ownZ * z + ownX * x;
+      out[8] = -rise * z;
+      out[9] = sense * ownX;
+      out[10] = sense * rise;
+      out[11] = sense * ownZ;
     },
     reach: sense * (chassis.frontCoupling - front),
     tail: (s) => ({ distance: s + sense * (chassis.rearCoupling - front), rate: 1 }),

@@ -16,6 +16,7 @@ import { compileInfluence } from '../pose/influence.js';
 import { frameRotation } from '../pose/frame-rotation.js';
 import { offsetRotation } from '../pose/offset-rotation.js';
 import { POSE, type PoseAt } from '../pose/pose.js';
+import { isPlain, plainRide } from './plain-ride.js';
 import { compileTravel, signedSpeed } from './travel.js';
 import { senseOf } from './axle-placement.js';
 
@@ -48,13 +49,14 @@ export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
   const { facing } = hitch;
   const { motion, rest, target, range } = parts;
   const { offset, pace } = motion;
+  const axes = axesToTravel(facing.forward, facing.up);
+  if (parts.ground === null && isPlain(hitch)) return plainRide(motion, ownTurn(hitch.offset, axes));
   const travel = compileTravel(hitch, motion, parts.ground, range.fps);
   const size = hitch.displaced?.size ?? 1;
   const bankAt = compileBank(hitch.bank, motion, referenceOf(facing), size, range.fps);
   const sense = senseOf(hitch.offset);
   const aiming = compileAiming(rider, facing, travel.place, { target, range, sense });
   const turnOfTravel = compileTravelTurn(facing, travel, range);
-  const axes = axesToTravel(facing.forward, facing.up);
   const fixed = hitch.offsetKeys.length === 0 ? ownTurn(hitch.offset, axes) : null;
   const holds = compileInfluence(hitch.influence);
   const faces = facing.mode === 'keep' ? () => 0 : compileInfluence(facing.influence);

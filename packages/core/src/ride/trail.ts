@@ -1,5 +1,5 @@
 import { modulo, wrapAngle } from '../math/angle.js';
-import { lastAtMost, lowerBound } from '../math/search.js';
+import { lastAtMost } from '../math/search.js';
 import type { Vec3 } from '../math/vec.js';
 
 /** Writes where something is held, metres, at a distance along its path. */
@@ -52,36 +52,16 @@ export function compileTrail(pin: Pin, pulled: Pulled): (s: number) => number {
   const toPulled = (s: number) => (sense > 0 ? s : length - s);
   const joints = pulled.joints.map(toPulled).sort((a, b) => a - b);
   const way = wayOf(pin, sense, (gone) => (sense > 0 ? gone : length - gone));
-  const slope = ([direction, speed]: Way, psi: number) => (speed * Math.sin(direction - psi)) / bar;
+  const ahead: Ways = { direction: new Float64Array(1), speed: new Float64Array(1) };
+  const directionAt = (gone: number): number => {
+    way(gone, 0, ahead, 0);
+    return ahead.direction[0];
+  };
   // A closed path is cut into pieces of its own, so that every lap has the same.
   const size = closed ? length / Math.max(1, Math.round(length / (PIECE * bar))) : PIECE * bar;
   const pieces = new Map<number, Piece>();
-
-  const follow = (from: number, to: number, start: number): Piece => {
-    const { nodes, turns } = stepsOf(from, to, bar, jointsBetween(joints, from, to, closed ? length : null));
-    const count = nodes.length - 1;
-    const headings = new Float64Array(count + 1);
-    const [begins, ends] = [new Float64Array(count), new Float64Array(count)];
-    headings[0] = start;
-    for (let i = 0; i < count; i++) {
-      const psi = headings[i];
-      const step = nodes[i + 1] - nodes[i];
-      // A node at which the pin turns is looked at from either side.
-      const begin = way(nodes[i], turns[i] ? 1 : 0);
-      const middle = way((nodes[i] + nodes[i + 1]) / 2, 0);
-      const end = way(nodes[i + 1], turns[i + 1] ? -1 : 0);
-      const a = slope(begin, psi);
-      const b = slope(middle, psi + (step / 2) * a);
-      const c = slope(middle, psi + (step / 2) * b);
-      const d = slope(end, psi + step * c);
-      headings[i + 1] = psi + (step / 6) * (a + 2 * b + 2 * c + d);
-      begins[i] = a;
-      ends[i] = slope(end, headings[i + 1]);
-    }
-    return { nodes, headings, begins, ends };
-  };
-  const headingAt = (from: number, to: number, start: number) =>
-    follow(from, to, start).headings.at(-1) ?? start;
+  const courseOver = (from: number, to: number) =>
+    courseOf(way, stepsOf(from, to, bar, jointsBetween(joints, from, to, closed ? length : null)));
 
   const pieceAt = (index: number): Piece => {
     const cached = pieces.get(index);
@@ -89,12 +69,13 @@ export function compileTrail(pin: Pin, pulled: Pulled): (s: number) => number {
     const from = index * size;
     let start = 0;
     for (let lead = LEAD.first; lead <= LEAD.most; lead *= 2) {
-      const [inLine] = way(from - lead * bar, 0);
-      start = headingAt(from - lead * bar, from, inLine);
-      const other = headingAt(from - lead * bar, from, inLine + FORGOTTEN.apart);
+      const course = courseOver(from - lead * bar, from);
+      const inLine = course.begins.direction[0];
+      start = lastOf(follow(course, bar, inLine));
+      const other = lastOf(follow(course, bar, inLine + FORGOTTEN.apart));
       if (Math.abs(wrapAngle(other - start)) < FORGOTTEN.same) break;
     }
-    const piece = follow(from, from + size, start);
+    const piece = follow(courseOver(from, from + size), bar, start);
     pieces.set(index, piece);
     return piece;
   };
@@ -102,7 +83,7 @@ export function compileTrail(pin: Pin, pulled: Pulled): (s: number) => number {
   return (s) => {
     const gone = closed ? modulo(toPulled(s), length) : toPulled(s);
     // Far beyond the ends of an open path, where the pin goes straight on, it is in line with it.
-    if (!closed && (gone < 0 || gone > length + LEAD.most * bar)) return way(gone, 0)[0];
+    if (!closed && (gone < 0 || gone > length + LEAD.most * bar)) return directionAt(gone);
     const index = Math.floor(gone / size);
     const { nodes, headings, begins, ends } = pieceAt(index);
     const i = lastAtMost(nodes, gone, nodes.length - 1);
@@ -145,46 +126,107 @@ function jointsBetween(joints: readonly number[], from: number, to: number, lap:
 
 const MOST_JOINTS = 100_000;
 
-/** Steps of even length, with one more border at each joint; and at which borders the pin may turn. */
-function stepsOf(
-  from: number,
-  to: number,
-  bar: number,
-  joints: readonly number[],
-): { nodes: Float64Array; turns: boolean[] } {
+/** Borders of steps, and at which of them the pin may turn. */
+interface Steps {
+  readonly nodes: Float64Array;
+  readonly turns: Uint8Array;
+}
+
+/** Steps of even length, with one more border at each joint. */
+function stepsOf(from: number, to: number, bar: number, joints: readonly number[]): Steps {
   const count = Math.max(1, Math.ceil((PER_BAR * (to - from)) / bar - 1e-9));
   const step = (to - from) / count;
   // Where more turns than steps come by, steps say enough.
-  const inside = joints.length > 4 * count ? [] : [...joints].sort((a, b) => a - b);
-  // Even borders that all but touch a joint give way to it.
-  const near = (at: number) => {
-    const i = lowerBound(inside, at - step * 1e-3);
-    return i < inside.length && inside[i] <= at + step * 1e-3;
-  };
-  const even = Array.from({ length: count + 1 }, (_, i) => (i === count ? to : from + i * step));
-  const kept = even.filter((at, i) => i === 0 || i === count || !near(at));
-  const turning = new Set(inside);
-  const nodes = Float64Array.from(new Set([...kept, ...inside])).sort();
-  return { nodes, turns: Array.from(nodes, (at) => turning.has(at)) };
+  const inside = joints.length > 4 * count ? [] : Array.from(new Set(joints)).sort((a, b) => a - b);
+  const nodes = new Float64Array(count + 1 + inside.length);
+  const turns = new Uint8Array(nodes.length);
+  let n = 0;
+  let next = 0;
+  for (let i = 0; i <= count; i++) {
+    const at = i === count ? to : from + i * step;
+    for (; next < inside.length && inside[next] < at; next++) {
+      nodes[n] = inside[next];
+      turns[n++] = 1;
+    }
+    // Even borders that all but touch a joint give way to it.
+    const touches =
+      (next < inside.length && inside[next] <= at + step * 1e-3) ||
+      (next > 0 && inside[next - 1] >= at - step * 1e-3);
+    if (touches && i > 0 && i < count) continue;
+    nodes[n++] = at;
+  }
+  return { nodes: nodes.slice(0, n), turns: turns.slice(0, n) };
 }
 
-/** Where a pin goes, radians, and how far in plan per metre pulled. */
-type Way = readonly [direction: number, speed: number];
+/** Where a pin goes at some places, radians, and how far in plan per metre pulled. */
+interface Ways {
+  readonly direction: Float64Array;
+  readonly speed: Float64Array;
+}
 
-/** The way of a pin at what was pulled: about it (0), just after (1) or just before (−1). */
-function wayOf(
-  pin: Pin,
-  sense: 1 | -1,
-  distanceAt: (gone: number) => number,
-): (gone: number, side: -1 | 0 | 1) => Way {
+/** The way of a pin over some steps: at the beginning, in the middle and at the end of each. */
+interface Course {
+  readonly nodes: Float64Array;
+  readonly begins: Ways;
+  readonly middles: Ways;
+  readonly ends: Ways;
+}
+
+/** Writes the way of a pin at what was pulled: about it (0), just after (1) or just before (−1). */
+type WayAt = (gone: number, side: -1 | 0 | 1, out: Ways, i: number) => void;
+
+function wayOf(pin: Pin, sense: 1 | -1, distanceAt: (gone: number) => number): WayAt {
   const before: Vec3 = [0, 0, 0];
   const after: Vec3 = [0, 0, 0];
-  return (gone, side) => {
+  const scale = sense / (2 * NEAR);
+  return (gone, side, out, i) => {
     const s = distanceAt(gone + side * 1.01 * NEAR);
     pin(s - NEAR, before);
     pin(s + NEAR, after);
-    const scale = sense / (2 * NEAR);
-    const [x, z] = [(after[0] - before[0]) * scale, (after[2] - before[2]) * scale];
-    return [Math.atan2(x, z), Math.hypot(x, z)];
+    const x = (after[0] - before[0]) * scale;
+    const z = (after[2] - before[2]) * scale;
+    out.direction[i] = Math.atan2(x, z);
+    out.speed[i] = Math.sqrt(x * x + z * z);
   };
 }
+
+function courseOf(way: WayAt, { nodes, turns }: Steps): Course {
+  const count = nodes.length - 1;
+  const ways = (): Ways => ({ direction: new Float64Array(count), speed: new Float64Array(count) });
+  const course = { nodes, begins: ways(), middles: ways(), ends: ways() };
+  const { begins, middles, ends } = course;
+  for (let i = 0; i < count; i++) {
+    // A node at which the pin turns is looked at from either side.
+    if (i > 0 && turns[i] === 0) {
+      begins.direction[i] = ends.direction[i - 1];
+      begins.speed[i] = ends.speed[i - 1];
+    } else way(nodes[i], turns[i] === 1 ? 1 : 0, begins, i);
+    way((nodes[i] + nodes[i + 1]) / 2, 0, middles, i);
+    way(nodes[i + 1], turns[i + 1] === 1 ? -1 : 0, ends, i);
+  }
+  return course;
+}
+
+/** Follows a bar along a course, by Runge-Kutta steps of the fourth order. */
+function follow({ nodes, begins, middles, ends }: Course, bar: number, start: number): Piece {
+  const count = nodes.length - 1;
+  const headings = new Float64Array(count + 1);
+  const [first, last] = [new Float64Array(count), new Float64Array(count)];
+  const slope = ({ direction, speed }: Ways, i: number, psi: number) =>
+    (speed[i] * Math.sin(direction[i] - psi)) / bar;
+  headings[0] = start;
+  for (let i = 0; i < count; i++) {
+    const psi = headings[i];
+    const step = nodes[i + 1] - nodes[i];
+    const a = slope(begins, i, psi);
+    const b = slope(middles, i, psi + (step / 2) * a);
+    const c = slope(middles, i, psi + (step / 2) * b);
+    const d = slope(ends, i, psi + step * c);
+    headings[i + 1] = psi + (step / 6) * (a + 2 * b + 2 * c + d);
+    first[i] = a;
+    last[i] = slope(ends, i, headings[i + 1]);
+  }
+  return { nodes, headings, begins: first, ends: last };
+}
+
+const lastOf = ({ headings }: Piece): number => headings[headings.length - 1];
