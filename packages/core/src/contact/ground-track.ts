@@ -47,6 +47,8 @@ export function trackByDistance(
 ): GroundTrack {
   const count = Math.max(2, Math.min(MOST_NODES, Math.ceil((length * PER_RADIUS) / radius)));
   const step = length / count;
+  // A path shorter than the wheel has a few nodes, and no more are looked at.
+  const reach = Math.min(Math.max(radius, 2 * step), 4 * PER_RADIUS * step);
   const heights = new Float64Array(count + 1).fill(NaN);
   /** Where there is no ground: what was looked at once is not looked at again. */
   const holes = new Uint8Array(count + 1);
@@ -100,8 +102,7 @@ export function trackByDistance(
     return place[1];
   };
   return {
-    // A path shorter than the wheel has a few nodes, and no more are looked at.
-    height: (s) => smoothed(s, Math.min(Math.max(radius, 2 * step), 4 * PER_RADIUS * step), step, node),
+    height: (s) => smoothed(s, reach, step, heights, node),
     missing(s) {
       const k = index(Math.round(s / step));
       if (k < 0 || k > count) return nodeBeyond(k).hole;
@@ -146,7 +147,7 @@ export function trackByFrame(
   return {
     height: (frame) => {
       const now = profileAt(frame);
-      return smoothed(0, radius, step, (k) => {
+      return smoothed(0, radius, step, NOTHING, (k) => {
         const i = k + PER_RADIUS;
         for (let back = 0; back <= FRAMES_BACK; back++) {
           const found = back === 0 ? now[i] : profileAt(frame - back)[i];
@@ -160,8 +161,20 @@ export function trackByFrame(
   };
 }
 
-/** The straight line fitted to nodes `step` apart under a smooth window about s, at s. */
-function smoothed(s: number, reach: number, step: number, node: (k: number) => number): number {
+const NOTHING = new Float64Array(0);
+
+/**
+ * The straight line fitted to nodes `step` apart under a smooth window about s, at s.
+ *
+ * @param known heights by node as far as they are known, NaN where they are not; those are asked for
+ */
+function smoothed(
+  s: number,
+  reach: number,
+  step: number,
+  known: Float64Array,
+  node: (k: number) => number,
+): number {
   let sum = 0;
   let first = 0;
   let second = 0;
@@ -174,7 +187,8 @@ function smoothed(s: number, reach: number, step: number, node: (k: number) => n
     const inside = 1 - off * off * scale;
     // Level at its middle and its ends (biweight), so that a place comes and goes without a jolt.
     const weight = inside * inside;
-    const weighted = weight * node(k);
+    const found = k >= 0 && k < known.length ? known[k] : NaN;
+    const weighted = weight * (found === found ? found : node(k));
     sum += weight;
     first += weight * off;
     second += weight * off * off;

@@ -5,7 +5,7 @@ import type { Quat, Vec3 } from '../math/vec.js';
 
 /** What a foot is made of: places of its node and of those that hang on it, by which its sole is told. */
 export class FootShape {
-  private readonly nodes: readonly { readonly node: number; readonly hull: ArrayLike<number> }[];
+  readonly nodes: readonly { readonly node: number; readonly hull: ArrayLike<number> }[];
   private readonly offset: Vec3 = [0, 0, 0];
 
   constructor(

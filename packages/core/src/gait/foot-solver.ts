@@ -1,7 +1,7 @@
 import { quat, vec3 } from 'gl-matrix';
 import type { GroundSurface } from '../contact/ground-surface.js';
 import type { GroundContact } from '../document/shot-hitch.js';
-import { originOf, toModelSpace } from '../hierarchy/model-space.js';
+import { originOf, placeNodes, withAllAbove } from '../hierarchy/model-space.js';
 import { parentSpace } from '../hierarchy/node-drivers.js';
 import { LOCAL, initialPose, type HierarchyPose, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 import { wrapAngle } from '../math/angle.js';
@@ -60,6 +60,10 @@ export class FootSolver {
   /** Which way down is for the pelvis, in what that hangs on, per metre of the model. */
   private readonly down: Vec3;
   private readonly shapes: readonly (FootShape | null)[];
+  /** By leg the nodes that place its foot and its sole; and those of all legs. */
+  private readonly chains: readonly (readonly number[])[];
+  private readonly placed: readonly number[];
+  private readonly turns: Quat[];
   /** By foot how low its walk ever has its sole; told when it is first asked for. */
   private readonly walkFloors: number[] = [];
 
@@ -73,6 +77,13 @@ export class FootSolver {
       legs.filter((leg) => leg !== null),
     );
     this.shapes = legs.map((leg) => leg && new FootShape(hierarchy, leg.foot));
+    this.chains = legs.map((leg, i) =>
+      leg === null
+        ? []
+        : withAllAbove(hierarchy, [leg.foot, ...(this.shapes[i]?.nodes ?? []).map(({ node }) => node)]),
+    );
+    this.placed = withAllAbove(hierarchy, this.chains.flat());
+    this.turns = hierarchy.nodes.map((): Quat => [0, 0, 0, 1]);
     this.space = new Float64Array(16 * hierarchy.nodes.length);
     this.clips = initialPose(hierarchy);
     this.rest = initialPose(hierarchy);
@@ -88,13 +99,13 @@ export class FootSolver {
   /** Where a foot is by the clips alone, in the model's own space. */
   ownPosition(foot: number, frame: number): Vec3 {
     const { locals } = this.clipPose(frame, this.scene.walk.pose);
-    toModelSpace(this.scene.hierarchy, locals, this.space);
+    this.placeLeg(foot, locals);
     return originOf(this.space, (this.legs[foot] as Leg).foot);
   }
 
   /** Where a foot of a posed figure is in the world. */
   place(foot: number, frame: number, { locals }: HierarchyPose): Vec3 {
-    toModelSpace(this.scene.hierarchy, locals, this.space);
+    this.placeLeg(foot, locals);
     this.scene.pose(frame, this.now, 0);
     return this.toWorld(originOf(this.space, (this.legs[foot] as Leg).foot));
   }
@@ -141,7 +152,7 @@ export class FootSolver {
   bend(frame: number, pose: HierarchyPose, tracks: readonly FootTrack[] | null): void {
     const { hierarchy, axes } = this.scene;
     const floors = this.floors(frame, tracks);
-    toModelSpace(hierarchy, pose.locals, this.space);
+    placeNodes(hierarchy, this.placed, pose.locals, this.space);
     this.scene.pose(frame, this.now, 0);
     const turns = this.modelTurns(pose.locals);
     const targets = this.legs.map((leg, i): Target | null => {
@@ -149,8 +160,7 @@ export class FootSolver {
       const target = this.target(leg, frame, tracks?.[i] ?? null, floors[i]);
       return floors[i] === null ? target : this.raised(i, target, turns[leg.foot]);
     });
-    this.lowerHips(pose, targets);
-    toModelSpace(hierarchy, pose.locals, this.space);
+    if (this.lowerHips(pose, targets)) placeNodes(hierarchy, this.placed, pose.locals, this.space);
     targets.forEach((target, i) => {
       const leg = this.legs[i];
       if (target === null || leg === null) return;
@@ -167,7 +177,7 @@ export class FootSolver {
 
   /** The lowest place of a foot of a posed figure over the level it walks on, metres of the world. */
   soleOf(foot: number, { locals }: HierarchyPose): number {
-    toModelSpace(this.scene.hierarchy, locals, this.space);
+    this.placeLeg(foot, locals);
     const leg = this.legs[foot] as Leg;
     return this.soleIn(foot, leg) * this.scene.axes.scale[2];
   }
@@ -191,6 +201,10 @@ export class FootSolver {
       low = Math.min(low, this.soleOf(foot, pose));
     }
     return low;
+  }
+
+  private placeLeg(foot: number, locals: Float64Array): void {
+    placeNodes(this.scene.hierarchy, this.chains[foot], locals, this.space);
   }
 
   private clipPose(frame: number, by: ((frame: number, pose: HierarchyPose) => void) | null): HierarchyPose {
@@ -278,9 +292,9 @@ export class FootSolver {
     return found === null ? null : found + rise;
   }
 
-  /** Lets the hips down by as much as the leg that reaches least is short of. */
-  private lowerHips(pose: HierarchyPose, targets: readonly (Target | null)[]): void {
-    if (this.pelvis < 0) return;
+  /** Lets the hips down by as much as the leg that reaches least is short of; answers whether it did. */
+  private lowerHips(pose: HierarchyPose, targets: readonly (Target | null)[]): boolean {
+    if (this.pelvis < 0) return false;
     const { up } = this.scene.axes;
     let drop = 0;
     targets.forEach((target, i) => {
@@ -294,23 +308,31 @@ export class FootSolver {
       if (vec3.length(way) <= reach || aside >= reach) return;
       drop = Math.max(drop, -high - Math.sqrt(reach * reach - aside * aside));
     });
+    if (drop === 0) return false;
     for (let k = 0; k < 3; k++) pose.locals[this.pelvis * LOCAL.size + k] += drop * this.down[k];
+    return true;
   }
 
-  /** By node how it is turned in the model's space. */
+  /** By node of the legs how it is turned in the model's space. */
   private modelTurns(locals: Float64Array): Quat[] {
-    const turns: Quat[] = [];
-    this.scene.hierarchy.nodes.forEach(({ parent }, i) => {
-      const own = ownTurn(locals, i);
-      turns.push(parent < 0 ? own : (quat.multiply([0, 0, 0, 1], turns[parent], own) as Quat));
-    });
+    const { turns, placed } = this;
+    const { nodes } = this.scene.hierarchy;
+    for (const node of placed) {
+      const { parent } = nodes[node];
+      const turn = turns[node];
+      takeTurn(locals, node, turn);
+      if (parent >= 0) quat.multiply(turn, turns[parent], turn);
+    }
     return turns;
   }
 
   private turnOf(locals: Float64Array, node: number): Quat {
     const turn: Quat = [0, 0, 0, 1];
-    for (let i = node; i >= 0; i = this.scene.hierarchy.nodes[i].parent)
-      quat.multiply(turn, ownTurn(locals, i), turn);
+    const own: Quat = [0, 0, 0, 1];
+    for (let i = node; i >= 0; i = this.scene.hierarchy.nodes[i].parent) {
+      takeTurn(locals, i, own);
+      quat.multiply(turn, own, turn);
+    }
     return turn;
   }
 
@@ -347,9 +369,9 @@ export class FootSolver {
   }
 }
 
-function ownTurn(locals: Float64Array, node: number): Quat {
+function takeTurn(locals: Float64Array, node: number, out: Quat): void {
   const at = node * LOCAL.size + LOCAL.rotation;
-  return [locals[at], locals[at + 1], locals[at + 2], locals[at + 3]];
+  for (let k = 0; k < 4; k++) out[k] = locals[at + k];
 }
 
 function turnAboutUp(up: Vec3, angle: number, turn: Quat): Quat {

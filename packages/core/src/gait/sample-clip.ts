@@ -30,12 +30,14 @@ function sampleChannel(
   if (last < 0 || width === 0) return;
   const cubic = interpolation === 'CUBICSPLINE';
   const stride = cubic ? 3 * width : width;
-  const value = (i: number, k: number) => values[i * stride + (cubic ? width : 0) + k];
   const i = lastAtMost(times, seconds);
   const span = i < last ? times[i + 1] - times[i] : 0;
   const t = span > 0 ? Math.min(1, Math.max(0, (seconds - times[i]) / span)) : 0;
+  // Of a cubic the value stands between its tangents.
+  const now = i * stride + (cubic ? width : 0);
+  const next = now + stride;
   if (t === 0 || interpolation === 'STEP') {
-    for (let k = 0; k < width; k++) out[at + k] = value(i, k);
+    for (let k = 0; k < width; k++) out[at + k] = values[now + k];
     if (path === 'rotation') normalize(out, at);
     return;
   }
@@ -43,24 +45,24 @@ function sampleChannel(
     const [a, b] = [2 * t ** 3 - 3 * t ** 2 + 1, t ** 3 - 2 * t ** 2 + t];
     const [c, d] = [3 * t ** 2 - 2 * t ** 3, t ** 3 - t ** 2];
     for (let k = 0; k < width; k++) {
-      const leaving = values[i * stride + 2 * width + k];
-      const coming = values[(i + 1) * stride + k];
-      out[at + k] = a * value(i, k) + span * b * leaving + c * value(i + 1, k) + span * d * coming;
+      const leaving = values[now + width + k];
+      const coming = values[next - width + k];
+      out[at + k] = a * values[now + k] + span * b * leaving + c * values[next + k] + span * d * coming;
     }
     if (path === 'rotation') normalize(out, at);
     return;
   }
   if (path === 'rotation') {
     for (let k = 0; k < 4; k++) {
-      from[k] = value(i, k);
-      to[k] = value(i + 1, k);
+      from[k] = values[now + k];
+      to[k] = values[next + k];
     }
     quat.slerp(from, from, to, t);
     for (let k = 0; k < 4; k++) out[at + k] = from[k];
     normalize(out, at);
     return;
   }
-  for (let k = 0; k < width; k++) out[at + k] = value(i, k) + t * (value(i + 1, k) - value(i, k));
+  for (let k = 0; k < width; k++) out[at + k] = values[now + k] + t * (values[next + k] - values[now + k]);
 }
 
 /** Puts a part of one pose over another: turns by the shorter way round, all else straight. */
@@ -83,7 +85,11 @@ export function blendPoses(under: HierarchyPose, over: HierarchyPose, part: numb
 }
 
 function normalize(out: Float64Array, at: number): void {
-  const size = Math.hypot(out[at], out[at + 1], out[at + 2], out[at + 3]) || 1;
+  const x = out[at];
+  const y = out[at + 1];
+  const z = out[at + 2];
+  const w = out[at + 3];
+  const size = Math.sqrt(x * x + y * y + z * z + w * w) || 1;
   for (let k = 0; k < 4; k++) out[at + k] /= size;
 }
 

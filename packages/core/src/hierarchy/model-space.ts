@@ -11,42 +11,86 @@ export function toModelSpace({ nodes }: NodeHierarchy, locals: Float64Array, out
   return out;
 }
 
+/** Some nodes and all that they hang on, those first: what has to be placed for them. */
+export function withAllAbove({ nodes }: NodeHierarchy, wanted: readonly number[]): number[] {
+  const all = new Set<number>();
+  for (const node of wanted) for (let i = node; i >= 0; i = nodes[i].parent) all.add(i);
+  return [...all].sort((a, b) => a - b);
+}
+
+/** Where some nodes are, listed after what they hang on. */
+export function placeNodes(
+  { nodes }: NodeHierarchy,
+  list: readonly number[],
+  locals: Float64Array,
+  out: ModelSpace,
+): void {
+  for (let n = 0; n < list.length; n++) placeNode(nodes[list[n]].parent, locals, list[n], out);
+}
+
 /** Where one node is, from where that is which it hangs on. */
 export function placeNode(parent: number, locals: Float64Array, i: number, out: ModelSpace): void {
   const l = i * LOCAL.size;
-  const [x, y, z, w] = [locals[l + 3], locals[l + 4], locals[l + 5], locals[l + 6]];
-  const [sx, sy, sz] = [locals[l + 7], locals[l + 8], locals[l + 9]];
-  const own = scratch;
-  own[0] = (1 - 2 * (y * y + z * z)) * sx;
-  own[1] = 2 * (x * y + z * w) * sx;
-  own[2] = 2 * (x * z - y * w) * sx;
-  own[4] = 2 * (x * y - z * w) * sy;
-  own[5] = (1 - 2 * (x * x + z * z)) * sy;
-  own[6] = 2 * (y * z + x * w) * sy;
-  own[8] = 2 * (x * z + y * w) * sz;
-  own[9] = 2 * (y * z - x * w) * sz;
-  own[10] = (1 - 2 * (x * x + y * y)) * sz;
-  own[12] = locals[l];
-  own[13] = locals[l + 1];
-  own[14] = locals[l + 2];
+  const x = locals[l + 3];
+  const y = locals[l + 4];
+  const z = locals[l + 5];
+  const w = locals[l + 6];
+  const sx = locals[l + 7];
+  const sy = locals[l + 8];
+  const sz = locals[l + 9];
   const o = 16 * i;
-  if (parent < 0) {
-    for (let k = 0; k < 16; k++) out[o + k] = own[k];
-    return;
-  }
-  const p = 16 * parent;
-  for (let column = 0; column < 4; column++) {
-    const [a, b, c, d] = [own[4 * column], own[4 * column + 1], own[4 * column + 2], column === 3 ? 1 : 0];
-    for (let row = 0; row < 3; row++)
-      out[o + 4 * column + row] =
-        out[p + row] * a + out[p + 4 + row] * b + out[p + 8 + row] * c + out[p + 12 + row] * d;
-  }
-  out[o + 3] = out[o + 7] = out[o + 11] = 0;
-  out[o + 15] = 1;
+  writeColumn(
+    (1 - 2 * (y * y + z * z)) * sx,
+    2 * (x * y + z * w) * sx,
+    2 * (x * z - y * w) * sx,
+    0,
+    parent,
+    out,
+    o,
+  );
+  writeColumn(
+    2 * (x * y - z * w) * sy,
+    (1 - 2 * (x * x + z * z)) * sy,
+    2 * (y * z + x * w) * sy,
+    0,
+    parent,
+    out,
+    o + 4,
+  );
+  writeColumn(
+    2 * (x * z + y * w) * sz,
+    2 * (y * z - x * w) * sz,
+    (1 - 2 * (x * x + y * y)) * sz,
+    0,
+    parent,
+    out,
+    o + 8,
+  );
+  writeColumn(locals[l], locals[l + 1], locals[l + 2], 1, parent, out, o + 12);
 }
 
-const scratch = new Float64Array(16);
-scratch[15] = 1;
+/** Writes a column of a node's matrix, given in what it hangs on. */
+function writeColumn(
+  a: number,
+  b: number,
+  c: number,
+  d: 0 | 1,
+  parent: number,
+  out: ModelSpace,
+  o: number,
+): void {
+  if (parent < 0) {
+    out[o] = a;
+    out[o + 1] = b;
+    out[o + 2] = c;
+  } else {
+    const p = 16 * parent;
+    out[o] = out[p] * a + out[p + 4] * b + out[p + 8] * c + out[p + 12] * d;
+    out[o + 1] = out[p + 1] * a + out[p + 5] * b + out[p + 9] * c + out[p + 13] * d;
+    out[o + 2] = out[p + 2] * a + out[p + 6] * b + out[p + 10] * c + out[p + 14] * d;
+  }
+  out[o + 3] = d;
+}
 
 /** Model space of a node hierarchy as it stands. */
 export function restSpace(hierarchy: NodeHierarchy): ModelSpace {

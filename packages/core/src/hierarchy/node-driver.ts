@@ -38,6 +38,7 @@ export function compileParts(
   const moved = [...new Set(drivers.flatMap(({ nodes }) => nodes))].sort((a, b) => a - b);
   const rest = initialPose(hierarchy);
   const now = initialPose(hierarchy);
+  const shaped = rest.weights.flatMap((weights, node) => (weights.length > 0 ? [node] : []));
   let size = 0;
   const nodes = moved.map((node): MovedNode => {
     const at = size;
@@ -51,13 +52,14 @@ export function compileParts(
     size,
     pose(frame, out, at) {
       now.locals.set(rest.locals);
-      now.weights.forEach((weights, i) => weights.set(rest.weights[i]));
+      for (const node of shaped) now.weights[node].set(rest.weights[node]);
       for (const driver of drivers) driver.apply(frame, now);
-      moved.forEach((node, i) => {
+      for (let i = 0; i < moved.length; i++) {
         const to = at + nodes[i].at;
-        for (let k = 0; k < LOCAL.size; k++) out[to + k] = now.locals[node * LOCAL.size + k];
-        out.set(now.weights[node], to + LOCAL.size);
-      });
+        const from = moved[i] * LOCAL.size;
+        for (let k = 0; k < LOCAL.size; k++) out[to + k] = now.locals[from + k];
+        if (nodes[i].weights > 0) out.set(now.weights[moved[i]], to + LOCAL.size);
+      }
     },
   };
 }

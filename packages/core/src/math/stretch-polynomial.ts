@@ -8,29 +8,36 @@ export const SAMPLE_AT = Float64Array.from({ length: SAMPLES }, (_, i) => {
   return Math.min(1 - INSIDE, Math.max(INSIDE, at));
 });
 
-/** By place the polynomial that is 1 there and 0 at the others: coefficients of 1, t, t² … */
-const BASES = Array.from(SAMPLE_AT, (own, i) => {
-  let basis = [1];
-  SAMPLE_AT.forEach((other, k) => {
-    if (k === i) return;
-    const scale = 1 / (own - other);
-    basis = [...basis, 0].map((_, n) => scale * ((basis[n - 1] ?? 0) - other * (basis[n] ?? 0)));
-  });
-  return Float64Array.from(basis);
-});
+/** By place and power of t the polynomial that is 1 there and 0 at the others. */
+const BASES = Float64Array.from(
+  Array.from(SAMPLE_AT, (own, i) => {
+    let basis = [1];
+    SAMPLE_AT.forEach((other, k) => {
+      if (k === i) return;
+      const scale = 1 / (own - other);
+      basis = [...basis, 0].map((_, n) => scale * ((basis[n - 1] ?? 0) - other * (basis[n] ?? 0)));
+    });
+    return basis;
+  }).flat(),
+);
 
 /** By place what each value adds to the slope there. */
-const SLOPES = Array.from(SAMPLE_AT, (t) =>
-  Float64Array.from(BASES, (basis) =>
-    basis.reduce((sum, c, n) => sum + (n === 0 ? 0 : n * c * t ** (n - 1)), 0),
-  ),
+const SLOPES = Float64Array.from(
+  Array.from(SAMPLE_AT, (t) =>
+    Array.from(SAMPLE_AT, (_, i) =>
+      BASES.subarray(SAMPLES * i, SAMPLES * (i + 1)).reduce(
+        (sum, c, n) => sum + (n === 0 ? 0 : n * c * t ** (n - 1)),
+        0,
+      ),
+    ),
+  ).flat(),
 );
 
 /** The slope, per stretch, at one of the places, of the polynomial through values that stand `step` numbers apart from `at` on. */
 export function slopeAt(values: Float64Array, at: number, step: number, place: number): number {
-  const slopes = SLOPES[place];
+  const row = SAMPLES * place;
   let sum = 0;
-  for (let i = 0; i < SAMPLES; i++) sum += slopes[i] * values[at + i * step];
+  for (let i = 0; i < SAMPLES; i++) sum += SLOPES[row + i] * values[at + i * step];
   return sum;
 }
 
@@ -38,7 +45,7 @@ export function slopeAt(values: Float64Array, at: number, step: number, place: n
 export function polynomialThrough(values: Float64Array, out: Float64Array, at: number): void {
   for (let n = 0; n < SAMPLES; n++) {
     let sum = 0;
-    for (let i = 0; i < SAMPLES; i++) sum += values[i] * BASES[i][n];
+    for (let i = 0; i < SAMPLES; i++) sum += values[i] * BASES[SAMPLES * i + n];
     out[at + n] = sum;
   }
 }
