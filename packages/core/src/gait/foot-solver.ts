@@ -50,6 +50,9 @@ interface Target {
   readonly floor: number | null;
 }
 
+/** Numbers of what is seen of a foot: its place in the world, and how high its lowest place is over the level it walks on, metres. */
+export const SEEN = 4;
+
 /** Brings feet to places of the world. */
 export class FootSolver {
   readonly pelvis: number;
@@ -101,6 +104,18 @@ export class FootSolver {
     const { locals } = this.clipPose(frame, this.scene.walk.pose);
     this.placeLeg(foot, locals);
     return originOf(this.space, (this.legs[foot] as Leg).foot);
+  }
+
+  /** Writes of each foot of a posed figure where it is in the world, and how high its sole is: {@link SEEN} numbers a foot. */
+  see(frame: number, { locals }: HierarchyPose, out: Float64Array): void {
+    const { hierarchy, axes, pose } = this.scene;
+    placeNodes(hierarchy, this.placed, locals, this.space);
+    pose(frame, this.now, 0);
+    this.legs.forEach((leg, foot) => {
+      if (leg === null) return;
+      out.set(this.toWorld(originOf(this.space, leg.foot)), SEEN * foot);
+      out[SEEN * foot + 3] = this.soleIn(foot, leg) * axes.scale[2];
+    });
   }
 
   /** Where a foot of a posed figure is in the world. */

@@ -23,6 +23,8 @@ export interface AxlePlacement {
 
 /** How finely a place with a given chord is looked for, metres. */
 const EXACT = 1e-10;
+/** So many places' rear axles are kept. */
+const MOST_KEPT = 20_000;
 
 /**
  * @param chassis where the axles and couplings are, scaled; null stands on its origin with no length
@@ -120,9 +122,20 @@ function onBothAxles(
   const along: Vec3 = [0, 0, 0];
   const up: Vec3 = [0, 0, 0];
   const left: Vec3 = [0, 0, 0];
+  // Asked for by its own pose, and again by what hangs behind it.
+  const kept = new Map<number, number>();
+  const rearAt = (s: number): number => {
+    let behind = kept.get(s);
+    if (behind === undefined) {
+      behind = secondAxle(path, s, wheelbase, sense);
+      if (kept.size >= MOST_KEPT) kept.clear();
+      kept.set(s, behind);
+    }
+    return behind;
+  };
   return {
     frame(s, out) {
-      const behind = secondAxle(path, s, wheelbase, sense);
+      const behind = rearAt(s);
       frameAlong(path, s, reference, front);
       frameAlong(path, behind, reference, rear);
       for (let k = 0; k < 3; k++) {
@@ -141,7 +154,7 @@ function onBothAxles(
     },
     reach: sense * (chassis.frontCoupling - chassis.frontAxle),
     tail(s) {
-      const behind = secondAxle(path, s, wheelbase, sense);
+      const behind = rearAt(s);
       frameAlong(path, s, reference, front);
       frameAlong(path, behind, reference, rear);
       let ahead = 0;
