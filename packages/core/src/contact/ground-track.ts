@@ -1,5 +1,6 @@
 import { modulo } from '../math/angle.js';
 import type { GroundSurface } from './ground-surface.js';
+import { StraightWindow } from './straight-window.js';
 
 /** How far below and above its path a rider looks for ground, metres. */
 export interface Band {
@@ -30,25 +31,37 @@ const FRAMES_BACK = 48;
 /** Frames whose ground is kept. */
 const MOST_PROFILES = 4_000;
 
+/** How the ground along a path is looked at and evened out for a wheel of a size: where its nodes are, and its window. */
+export interface TrackNodes {
+  readonly count: number;
+  /** Metres. */
+  readonly step: number;
+  readonly window: StraightWindow;
+}
+
+/** @param length metres, of the path */
+export function trackNodes(radius: number, length: number): TrackNodes {
+  const count = Math.max(2, Math.min(MOST_NODES, Math.ceil((length * PER_RADIUS) / radius)));
+  const step = length / count;
+  // A path shorter than the wheel has a few nodes, and no more are looked at.
+  const reach = Math.min(Math.max(radius, 2 * step), 4 * PER_RADIUS * step);
+  return { count, step, window: new StraightWindow(reach, step) };
+}
+
 /**
  * A track by distance along a path. The ground is asked for at even distances, once each and only where something
  * comes by, and smoothed by a straight line fitted under a window as wide as the wheel: on any plane
  * the height is exact, and a step becomes a slope as long as the wheel.
  *
- * @param length metres, of the path
+ * @param nodes shared by wheels of one size
  */
 export function trackByDistance(
   ground: GroundSurface,
   { up, down }: Band,
   placeAt: PlaceAt,
-  radius: number,
-  length: number,
+  { count, step, window }: TrackNodes,
   closed: boolean,
 ): GroundTrack {
-  const count = Math.max(2, Math.min(MOST_NODES, Math.ceil((length * PER_RADIUS) / radius)));
-  const step = length / count;
-  // A path shorter than the wheel has a few nodes, and no more are looked at.
-  const reach = Math.min(Math.max(radius, 2 * step), 4 * PER_RADIUS * step);
   const heights = new Float64Array(count + 1).fill(NaN);
   /** Where there is no ground: what was looked at once is not looked at again. */
   const holes = new Uint8Array(count + 1);
@@ -102,7 +115,19 @@ export function trackByDistance(
     return place[1];
   };
   return {
-    height: (s) => smoothed(s, reach, step, heights, node),
+    height(s) {
+      window.moveTo(s);
+      const { first, parts } = window;
+      const ends = first + window.count;
+      let sum = 0;
+      if (first >= 0 && ends <= count) {
+        for (let k = first; k < ends; k++) {
+          const known = heights[k];
+          sum += parts[k - first] * (known === known ? known : node(k));
+        }
+      } else for (let k = first; k < ends; k++) sum += parts[k - first] * node(k);
+      return sum;
+    },
     missing(s) {
       const k = index(Math.round(s / step));
       if (k < 0 || k > count) return nodeBeyond(k).hole;
@@ -129,6 +154,8 @@ export function trackByFrame(
   const place = new Float64Array(3);
   const way = new Float64Array(3);
   const profiles = new Map<number, Float64Array>();
+  const window = new StraightWindow(radius, step);
+  window.moveTo(0);
   /** By node along its way what is under it at a frame, metres; NaN over a hole. */
   const profileAt = (frame: number): Float64Array => {
     const cached = profiles.get(frame);
@@ -144,57 +171,23 @@ export function trackByFrame(
     profiles.set(frame, found);
     return found;
   };
+  /** What is under a node at a frame, or was there last. */
+  const lastGood = (frame: number, now: Float64Array, node: number): number => {
+    for (let back = 0; back <= FRAMES_BACK; back++) {
+      const found = back === 0 ? now[node] : profileAt(frame - back)[node];
+      if (found === found) return found;
+    }
+    placeAt(frame, place);
+    return place[1];
+  };
   return {
     height: (frame) => {
       const now = profileAt(frame);
-      return smoothed(0, radius, step, NOTHING, (k) => {
-        const i = k + PER_RADIUS;
-        for (let back = 0; back <= FRAMES_BACK; back++) {
-          const found = back === 0 ? now[i] : profileAt(frame - back)[i];
-          if (found === found) return found;
-        }
-        placeAt(frame, place);
-        return place[1];
-      });
+      const { first, count, parts } = window;
+      let sum = 0;
+      for (let i = 0; i < count; i++) sum += parts[i] * lastGood(frame, now, first + i + PER_RADIUS);
+      return sum;
     },
     missing: (frame) => Number.isNaN(profileAt(frame)[PER_RADIUS]),
   };
-}
-
-const NOTHING = new Float64Array(0);
-
-/**
- * The straight line fitted to nodes `step` apart under a smooth window about s, at s.
- *
- * @param known heights by node as far as they are known, NaN where they are not; those are asked for
- */
-function smoothed(
-  s: number,
-  reach: number,
-  step: number,
-  known: Float64Array,
-  node: (k: number) => number,
-): number {
-  let sum = 0;
-  let first = 0;
-  let second = 0;
-  let value = 0;
-  let slope = 0;
-  const last = Math.floor((s + reach) / step);
-  const scale = 1 / (reach * reach);
-  for (let k = Math.ceil((s - reach) / step); k <= last; k++) {
-    const off = k * step - s;
-    const inside = 1 - off * off * scale;
-    // Level at its middle and its ends (biweight), so that a place comes and goes without a jolt.
-    const weight = inside * inside;
-    const found = k >= 0 && k < known.length ? known[k] : NaN;
-    const weighted = weight * (found === found ? found : node(k));
-    sum += weight;
-    first += weight * off;
-    second += weight * off * off;
-    value += weighted;
-    slope += weighted * off;
-  }
-  const spread = sum * second - first * first;
-  return spread > 0 ? (second * value - first * slope) / spread : value / sum;
 }

@@ -22,7 +22,7 @@ export function planeThrough(places: Float64Array, heights: Float64Array, out: P
     mh += heights[i] / count;
   }
   // The nearest plane goes through the middle of all.
-  return planeThroughPoint(places, heights, [mx, my, mh], out);
+  return planeThroughPoint(places, heights, mx, my, mh, out);
 }
 
 /**
@@ -30,15 +30,21 @@ export function planeThrough(places: Float64Array, heights: Float64Array, out: P
  * level across.
  *
  * @param places x, y in turn, metres
- * @param point  x, y and its height
+ * @param px, py, height the point
  */
 export function planeThroughPoint(
   places: Float64Array,
   heights: Float64Array,
-  [px, py, height]: readonly [number, number, number],
+  px: number,
+  py: number,
+  height: number,
   out: Plane,
 ): Plane {
-  let [xx, xy, yy, xh, yh] = [0, 0, 0, 0, 0];
+  let xx = 0;
+  let xy = 0;
+  let yy = 0;
+  let xh = 0;
+  let yh = 0;
   for (let i = 0; i < heights.length; i++) {
     const x = places[2 * i] - px;
     const y = places[2 * i + 1] - py;

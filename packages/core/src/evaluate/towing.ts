@@ -16,6 +16,8 @@ export interface Tower {
 
 /** The leader's distance along the path when what it tows is at s: its tail is then a gap ahead. By Newton's steps. */
 function leaderDistance({ motion }: Tower, gap: number, s: number): number {
+  const { rear } = motion.placement;
+  if (rear !== null) return s + gap - rear;
   let at = s;
   for (let step = 0; step < 4; step++) {
     const { distance, rate } = motion.placement.tail(at);

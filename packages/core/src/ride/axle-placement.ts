@@ -17,6 +17,8 @@ export interface AxlePlacement {
   frame(s: number, out: Float64Array): void;
   /** From the anchor to the front coupling. */
   readonly reach: number;
+  /** From the anchor to the rear coupling, where that is as far along the curve everywhere; null where it is not. */
+  readonly rear: number | null;
   /** Where along the curve the rear coupling is, and by how much that moves with s. */
   tail(s: number): { distance: number; rate: number };
 }
@@ -57,6 +59,7 @@ export function compileAxlePlacement(
       for (let k = 0; k < 3; k++) out[k] -= sense * held * out[9 + k];
     },
     reach: sense * ((chassis?.frontCoupling ?? 0) - held),
+    rear,
     tail: (s) => ({ distance: s + rear, rate: 1 }),
   };
 }
@@ -75,6 +78,7 @@ function trailing(
   const front = pin ? chassis.frontCoupling : chassis.frontAxle;
   const held = pin ?? ((s: number, out: Vec3) => positionAlong(path, s, out));
   const bar = front - chassis.rearAxle;
+  const rear = sense * (chassis.rearCoupling - front);
   const { length, closed } = path;
   const heading = compileTrail(held, { length, closed, bar, sense, joints });
   const at: Vec3 = [0, 0, 0];
@@ -105,7 +109,8 @@ function trailing(
       out[11] = sense * ownZ;
     },
     reach: sense * (chassis.frontCoupling - front),
-    tail: (s) => ({ distance: s + sense * (chassis.rearCoupling - front), rate: 1 }),
+    rear,
+    tail: (s) => ({ distance: s + rear, rate: 1 }),
   };
 }
 
@@ -153,6 +158,7 @@ function onBothAxles(
       }
     },
     reach: sense * (chassis.frontCoupling - chassis.frontAxle),
+    rear: null,
     tail(s) {
       const behind = rearAt(s);
       frameAlong(path, s, reference, front);

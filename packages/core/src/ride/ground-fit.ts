@@ -1,4 +1,11 @@
-import { trackByDistance, trackByFrame, type GroundTrack, type PlaceAt } from '../contact/ground-track.js';
+import {
+  trackByDistance,
+  trackByFrame,
+  trackNodes,
+  type GroundTrack,
+  type PlaceAt,
+  type TrackNodes,
+} from '../contact/ground-track.js';
 import type { GroundSurface } from '../contact/ground-surface.js';
 import { planeThrough, planeThroughPoint, type Plane } from '../contact/plane.js';
 import type { Hitch } from '../document/shot-hitch.js';
@@ -116,6 +123,12 @@ function groundTracks(
     raw(at, frame);
     level(frame, offset.at(at).yaw, own);
   };
+  const nodes = new Map<number, TrackNodes>();
+  const nodesOf = (radius: number): TrackNodes => {
+    const shared = nodes.get(radius) ?? trackNodes(radius, path.length);
+    nodes.set(radius, shared);
+    return shared;
+  };
   return points.map(({ ahead, left, radius }): GroundTrack => {
     const place: PlaceAt = (at, out) => {
       look(at);
@@ -125,7 +138,7 @@ function groundTracks(
       out[1] = frame[1] + frame[10] * (ahead * own[2] - left * own[3]);
       out[2] = frame[2] + cos * (ahead * own[1] - left * own[0]);
     };
-    if (byDistance) return trackByDistance(ground, hitch.ground, place, radius, path.length, path.closed);
+    if (byDistance) return trackByDistance(ground, hitch.ground, place, nodesOf(radius), path.closed);
     const way: PlaceAt = (at, out) => {
       look(at);
       out[0] = own[0];
@@ -193,22 +206,26 @@ class PlaneFit implements Solved {
     for (let round = 0; round < ROUNDS; round++) {
       const level = 1 / Math.sqrt(1 + plane.ahead * plane.ahead);
       this.spread(round === 0 ? cos : level);
-      this.standing.forEach((i, k) => {
+      for (let k = 0; k < this.standing.length; k++) {
+        const i = this.standing[k];
         this.standingPlaces[2 * k] = inPlan[2 * i];
         this.standingPlaces[2 * k + 1] = inPlan[2 * i + 1];
         this.standingHeights[k] = heights[i];
-      });
+      }
       const ahead = coupling.ahead * (round === 0 ? cos : level);
-      planeThroughPoint(this.standingPlaces, this.standingHeights, [ahead, 0, held[1]], plane);
+      const before = plane.ahead;
+      planeThroughPoint(this.standingPlaces, this.standingHeights, ahead, 0, held[1], plane);
+      if (round > 0 && plane.ahead === before) break;
     }
     return this;
   }
 
   private spread(cos: number): void {
-    this.points.forEach(({ ahead, left }, i) => {
-      this.inPlan[2 * i] = cos * ahead;
-      this.inPlan[2 * i + 1] = cos * left;
-    });
+    const { inPlan, points } = this;
+    for (let i = 0; i < points.length; i++) {
+      inPlan[2 * i] = cos * points[i].ahead;
+      inPlan[2 * i + 1] = cos * points[i].left;
+    }
   }
 }
 

@@ -22,7 +22,7 @@ export interface PathMotion {
   /** Distances at which its way may bend all at once: the path's joints, and where what tows it passes one. */
   readonly joints: readonly number[];
   /** Where its rear coupling is along the curve, and how fast that moves, m/s. */
-  tail(frame: number): { readonly distance: number; readonly speed: number };
+  readonly tail: Motion;
 }
 
 /** So many frames' couplings are kept; a string asks for those of the unit before it again and again. */
@@ -39,21 +39,23 @@ export function compilePathMotion(parts: PathMotionParts, fps: number): PathMoti
         distance: (frame) => timing.distance(frame) + offset.at(frame).along,
         speed: (frame) => timing.speed(frame) + offset.rate('along', frame) * fps,
       };
+  return { ...parts, pace, tail: tailOf(pace, placement) };
+}
+
+function tailOf(pace: Motion, { rear, tail }: AxlePlacement): Motion {
+  if (rear !== null) return { distance: (frame) => pace.distance(frame) + rear, speed: pace.speed };
   const kept = new Map<number, { distance: number; speed: number }>();
-  const findTail = (frame: number) => {
-    const { distance, rate } = placement.tail(pace.distance(frame));
-    return { distance, speed: rate * pace.speed(frame) };
-  };
-  return {
-    ...parts,
-    pace,
-    tail(frame) {
-      const cached = kept.get(frame) ?? findTail(frame);
+  const at = (frame: number) => {
+    let found = kept.get(frame);
+    if (found === undefined) {
+      const { distance, rate } = tail(pace.distance(frame));
+      found = { distance, speed: rate * pace.speed(frame) };
       if (kept.size >= MOST_KEPT) kept.clear();
-      kept.set(frame, cached);
-      return cached;
-    },
+      kept.set(frame, found);
+    }
+    return found;
   };
+  return { distance: (frame) => at(frame).distance, speed: (frame) => at(frame).speed };
 }
 
 /**
@@ -64,8 +66,8 @@ export function compilePathMotion(parts: PathMotionParts, fps: number): PathMoti
 export function stringPace({ gap }: Follows, leader: PathMotion, own: AxlePlacement): Motion {
   const behind = leader.sense * gap + own.reach;
   return {
-    distance: (frame) => leader.tail(frame).distance - behind,
-    speed: (frame) => leader.tail(frame).speed,
+    distance: (frame) => leader.tail.distance(frame) - behind,
+    speed: leader.tail.speed,
   };
 }
 
