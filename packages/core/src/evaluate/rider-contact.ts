@@ -26,8 +26,7 @@ import {
   type BodyLean,
   type RollingWheel,
 } from '../wheels/index.js';
-import { ChassisRates } from '../wheels/chassis-rates.js';
-import { compileWheel } from '../wheels/wheel-travel.js';
+import { wheelTravel } from '../wheels/wheel-travel.js';
 import type { SceneAssets } from './scene-assets.js';
 
 /** How a rider meets the ground, and what of it goes by itself. */
@@ -147,7 +146,7 @@ export function sidewaysOf(
 
 function ballOf({ ball, rest }: Rider, chassis: ChassisMotion): RiderContact['ball'] {
   if (ball === null) return null;
-  const roll = compileBall(chassis, ball.radius * Math.max(...rest.scale.map(Math.abs)));
+  const roll = compileBall(chassis.way, ball.radius * Math.max(...rest.scale.map(Math.abs)));
   return (frame, out) => roll(chassis.progress(frame), out);
 }
 
@@ -160,7 +159,7 @@ function walkOf(
   if (gait === null || hitch === null) return [null, null];
   const axes = ownAxes(rider);
   const range = { ...shot.range, fps: shot.fps };
-  const track = compileWheel(new ChassisRates(chassis), [0, 0, 0], false);
+  const track = wheelTravel(chassis.way, [0, 0, 0], false);
   const free = compileFreeWalk(gait, hierarchy, {
     ...range,
     travelled: (frame) => track.rolled(chassis.progress(frame)),

@@ -19,7 +19,13 @@ import { compileRestPose } from '../pose/rest-pose.js';
 import type { TargetAt } from '../ride/aiming.js';
 import { compileAxlePlacement, senseOf, type AxlePlacement } from '../ride/axle-placement.js';
 import { chassisOf } from '../ride/chassis.js';
-import { compileChassis, type ChassisMotion } from '../ride/chassis-motion.js';
+import {
+  chassisWayByDistance,
+  chassisWayByFrames,
+  onChassisWay,
+  type ChassisMotion,
+  type ChassisWay,
+} from '../ride/chassis-motion.js';
 import { compileGroundFit, type Coupling, type GroundFit } from '../ride/ground-fit.js';
 import { compilePathMotion, echoPace, stringPace, type PathMotion } from '../ride/path-motion.js';
 import { referenceOf, ridePath } from '../ride/ride-path.js';
@@ -30,6 +36,7 @@ import { inShownFrames, mapFrames } from '../timing/map-frames.js';
 import { ownRetimeStep } from '../timing/retiming.js';
 import { cuedParts, cueMoment, type CueSources } from './cue-values.js';
 import type { CuedPart } from './moved-parts.js';
+import { sharedWay, wayKey, type RiddenWay } from './ridden-way.js';
 import { riderTiming, shownStops, type RiderTiming } from './rider-timing.js';
 import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
 import { towedJoints, towingCoupling, towingPin, type Tower } from './towing.js';
@@ -140,6 +147,45 @@ export class Rides {
 
   /** How a rider is set on the ground; null where it is not, or there is none. */
   readonly groundFit = keptFor((rider: Rider): GroundFit | null => {
+    const shared = this.sharedWay(rider);
+    return shared ? shared.groundFit : this.ownGroundFit(rider);
+  });
+
+  /** How a rider's chassis moves; null where it rides none. */
+  readonly chassis = keptFor((rider: Rider): ChassisMotion | null => {
+    const { hitch } = rider;
+    const motion = this.motion(rider);
+    if (hitch === null || motion === null) return null;
+    return onChassisWay(this.chassisWay(rider, hitch, motion), motion, this.shot.fps);
+  });
+
+  private chassisWay(rider: Rider, hitch: Hitch, motion: PathMotion): ChassisWay {
+    const range = { ...this.shot.range, fps: this.shot.fps };
+    const shared = this.sharedWay(rider);
+    if (shared) return shared.chassis;
+    return motion.byDistance
+      ? chassisWayByDistance(hitch, motion, this.groundFit(rider), range)
+      : chassisWayByFrames(rider, this.pose(rider), range);
+  }
+
+  /** The way of a rider that others of its kind go as well; null where it depends on when it is where. */
+  private readonly sharedWay = keptFor((rider: Rider): RiddenWay | null => {
+    const { hitch } = rider;
+    const motion = this.motion(rider);
+    if (!hitch || !motion?.byDistance || !(motion.path.closed || motion.keepsOn)) return null;
+    const tower = this.tower(rider);
+    const towing = tower && this.sharedWay(tower.rider);
+    if (tower && !towing) return null;
+    const behind = towing && { way: towing, gap: hitch.follows?.gap ?? 0 };
+    const key = wayKey(rider, hitch, this.axles(rider), motion.sense, behind);
+    return sharedWay(motion.path, this.assets.ground, key, () => {
+      const groundFit = this.ownGroundFit(rider);
+      const range = { ...this.shot.range, fps: this.shot.fps };
+      return { groundFit, chassis: chassisWayByDistance(hitch, motion, groundFit, range) };
+    });
+  });
+
+  private ownGroundFit(rider: Rider): GroundFit | null {
     const { hitch } = rider;
     const motion = this.motion(rider);
     const { ground } = this.assets;
@@ -154,16 +200,7 @@ export class Rides {
       sticks,
       sticks ? this.coupling(rider, motion) : null,
     );
-  });
-
-  /** How a rider's chassis moves; null where it rides none. */
-  readonly chassis = keptFor((rider: Rider): ChassisMotion | null => {
-    const { hitch } = rider;
-    const motion = this.motion(rider);
-    if (hitch === null || motion === null) return null;
-    const { fps, range } = this.shot;
-    return compileChassis(rider, hitch, motion, this.groundFit(rider), this.pose(rider), { ...range, fps });
-  });
+  }
 
   /** A rider's axles and couplings, metres of the world. */
   readonly axles = keptFor((rider: Rider): Chassis | null =>

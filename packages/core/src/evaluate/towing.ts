@@ -69,7 +69,7 @@ export function towingCoupling(
   return {
     ahead,
     at(at, out: Vec3) {
-      leads.at(progress(at), frame);
+      leads.way.at(progress(at), frame);
       for (let k = 0; k < 3; k++) out[k] = frame[k] + chassis.rearCoupling * frame[9 + k];
     },
   };

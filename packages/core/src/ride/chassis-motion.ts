@@ -9,16 +9,13 @@ import { POSE, rotationIn, type PoseAt } from '../pose/pose.js';
 import { placeAlong } from './travel-place.js';
 
 /**
- * How a rider's chassis moves, without what its body leans: a frame (position, left, up, forward of the rider's own
+ * The way a chassis goes, without what its body leans: a frame (position, left, up, forward of the rider's own
  * front) over its progress. Progress is metres along the path where the place follows from those alone, so that
  * what is summed up along it is the same whenever it is there; else it is frames.
  */
-export interface ChassisMotion {
+export interface ChassisWay {
   readonly byDistance: boolean;
   at(progress: number, out: Float64Array): void;
-  progress(frame: number): number;
-  /** Progress per second. */
-  rate(frame: number): number;
   /** Where progress may begin and end; a closed path goes on round. */
   readonly from: number;
   readonly to: number;
@@ -29,43 +26,58 @@ export interface ChassisMotion {
   readonly joints: readonly number[];
 }
 
-/** @param range frames around which one that goes by frames is summed up */
-export function compileChassis(
-  rider: Rider,
+/** How a rider's chassis moves. */
+export interface ChassisMotion {
+  readonly way: ChassisWay;
+  progress(frame: number): number;
+  /** Progress per second. */
+  rate(frame: number): number;
+}
+
+/** Frames that are looked at. */
+interface FrameRange {
+  readonly first: number;
+  readonly last: number;
+  readonly fps: number;
+}
+
+/** The way of a chassis whose place follows from its distance along the path. */
+export function chassisWayByDistance(
   hitch: Hitch,
   motion: PathMotion,
   ground: GroundFit | null,
-  pose: PoseAt,
-  range: { readonly first: number; readonly last: number; readonly fps: number },
-): ChassisMotion {
-  const { path, pace, byDistance } = motion;
-  if (byDistance) {
-    const place = placeAlong(hitch, motion);
-    const { side, rise, yaw } = hitch.offset;
-    const [cos, sin] = [Math.cos((yaw * Math.PI) / 180), Math.sin((yaw * Math.PI) / 180)];
-    return {
-      byDistance,
-      at(s, out) {
-        place(s, side, rise, out);
-        ground?.settle(s, out, rise);
-        for (let k = 3; k < 6; k++) {
-          const [left, forward] = [out[k], out[k + 6]];
-          out[k] = cos * left - sin * forward;
-          out[k + 6] = cos * forward + sin * left;
-        }
-      },
-      progress: pace.distance,
-      rate: pace.speed,
-      ...reachOf(motion, range),
-      closed: path.closed,
-      origin: 0,
-      joints: motion.joints,
-    };
-  }
+  range: FrameRange,
+): ChassisWay {
+  const place = placeAlong(hitch, motion);
+  const { side, rise, yaw } = hitch.offset;
+  const cos = Math.cos((yaw * Math.PI) / 180);
+  const sin = Math.sin((yaw * Math.PI) / 180);
+  return {
+    byDistance: true,
+    at(s, out) {
+      place(s, side, rise, out);
+      ground?.settle(s, out, rise);
+      if (yaw === 0) return;
+      for (let k = 3; k < 6; k++) {
+        const left = out[k];
+        const forward = out[k + 6];
+        out[k] = cos * left - sin * forward;
+        out[k + 6] = cos * forward + sin * left;
+      }
+    },
+    ...reachOf(motion, range),
+    closed: motion.path.closed,
+    origin: 0,
+    joints: motion.joints,
+  };
+}
+
+/** Around the frames of a range, the way of one that goes by frames. */
+export function chassisWayByFrames(rider: Rider, pose: PoseAt, range: FrameRange): ChassisWay {
   const axes = ownAxes(rider);
   const now = new Float64Array(POSE.size);
   return {
-    byDistance,
+    byDistance: false,
     at(frame, out) {
       pose(frame, now, 0);
       const turn = rotationIn(now);
@@ -78,8 +90,6 @@ export function compileChassis(
       write(6, axes.up);
       write(9, axes.ahead);
     },
-    progress: (frame) => frame,
-    rate: () => range.fps,
     from: range.first - 1,
     to: range.last + 2,
     closed: false,
@@ -88,13 +98,20 @@ export function compileChassis(
   };
 }
 
+/** A rider's own time on a way. */
+export function onChassisWay(way: ChassisWay, { pace }: PathMotion, fps: number): ChassisMotion {
+  return way.byDistance
+    ? { way, progress: pace.distance, rate: pace.speed }
+    : { way, progress: (frame) => frame, rate: () => fps };
+}
+
 /** Seconds before and after the range in which it may be asked for. */
 const MARGIN = 4;
 
 /** Between which distances a rider goes: its path, and what it goes beyond the ends of an open one. */
 function reachOf(
   { path, pace, keepsOn }: PathMotion,
-  { first, last, fps }: { readonly first: number; readonly last: number; readonly fps: number },
+  { first, last, fps }: FrameRange,
 ): { from: number; to: number } {
   let [from, to] = [0, path.length];
   if (path.closed || keepsOn) return { from, to };

@@ -1,5 +1,5 @@
 import { SAMPLES, SAMPLE_AT, slopeAt } from '../math/stretch-polynomial.js';
-import type { ChassisMotion } from '../ride/chassis-motion.js';
+import type { ChassisWay } from '../ride/chassis-motion.js';
 
 /**
  * How a chassis moves at the looked-at places of a stretch, eight numbers a place: by how much its origin, and each of its
@@ -22,7 +22,7 @@ export class ChassisRates {
   private readonly frames = new Float64Array(SAMPLES * 12);
   private readonly frame = new Float64Array(12);
 
-  constructor(readonly chassis: ChassisMotion) {
+  constructor(readonly chassis: ChassisWay) {
     this.edges = edgesOf(chassis, CELL[chassis.byDistance ? 'metres' : 'frames']);
     this.sampled = new Uint8Array(this.edges.length);
     this.all = new Float64Array(this.edges.length * SAMPLES * RATES);
@@ -62,7 +62,7 @@ export class ChassisRates {
 const PARTS = [0, 9, 3, 6] as const;
 
 /** Joints part stretches, and none is longer than a cell. */
-function edgesOf({ from, to, joints, origin }: ChassisMotion, cell: number): Float64Array {
+function edgesOf({ from, to, joints, origin }: ChassisWay, cell: number): Float64Array {
   const inside = new Set([origin, ...joints].filter((joint) => joint > from && joint < to));
   const corners = [from, ...[...inside].sort((a, b) => a - b), to];
   const edges = [from];

@@ -2,8 +2,7 @@ import type { Rider, Wheel } from '../document/shot-rider.js';
 import type { ChassisMotion } from '../ride/chassis-motion.js';
 import { ownAxes, ownPosition } from '../ride/contact-points.js';
 import { axisVector } from '../pose/axes.js';
-import { ChassisRates } from './chassis-rates.js';
-import { compileWheel, type WheelTravel } from './wheel-travel.js';
+import { wheelTravel } from './wheel-travel.js';
 
 /** One wheel of a rider over the shot. */
 export interface RollingWheel {
@@ -23,16 +22,11 @@ export interface RollingWheel {
 /** The wheels of a rider; a wheel turns about its axle so that its contact point stands still on the ground. */
 export function compileWheels(rider: Rider, chassis: ChassisMotion): RollingWheel[] {
   const axes = ownAxes(rider);
-  const rates = new ChassisRates(chassis);
-  const travels = new Map<string, WheelTravel>();
   return rider.wheels.map((wheel): RollingWheel => {
     const centre = ownPosition(axes, wheel.centre);
     const radius = wheel.radius * axes.scale[2];
     const contact: [number, number, number] = [centre[0], centre[1], centre[2] - radius];
-    // Wheels side by side on one axle often stand in one place (twins, or one mesh for both).
-    const key = `${contact.join()} ${wheel.steers}`;
-    const travel = travels.get(key) ?? compileWheel(rates, contact, wheel.steers);
-    travels.set(key, travel);
+    const travel = wheelTravel(chassis.way, contact, wheel.steers);
     return {
       wheel,
       radius,

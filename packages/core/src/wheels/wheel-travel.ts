@@ -1,6 +1,7 @@
 import { lastAtMost } from '../math/search.js';
 import { SAMPLES, polynomialAt, polynomialIntegral, polynomialThrough } from '../math/stretch-polynomial.js';
-import { RATES, type ChassisRates } from './chassis-rates.js';
+import type { ChassisWay } from '../ride/chassis-motion.js';
+import { ChassisRates, RATES } from './chassis-rates.js';
 
 /** A wheel that rolls: how far, and how it is steered to do so. */
 export interface WheelTravel {
@@ -12,6 +13,33 @@ export interface WheelTravel {
   steer(progress: number): number;
   /** Metres of sideways slip per unit of progress: nothing where it steers. */
   slip(progress: number): number;
+}
+
+/** What is known of a way: its rates, and by contact point and whether it steers the wheels that roll along it. */
+interface Rolled {
+  readonly rates: ChassisRates;
+  readonly travels: Map<string, WheelTravel>;
+}
+
+const rolled = new WeakMap<ChassisWay, Rolled>();
+
+/**
+ * A wheel on a way, made once: wheels side by side on one axle often stand in one place (twins, or one mesh for both), and riders
+ * of one kind roll alike.
+ *
+ * @param contact metres ahead, to the left and up of the rider's origin
+ */
+export function wheelTravel(
+  way: ChassisWay,
+  contact: readonly [number, number, number],
+  steers: boolean,
+): WheelTravel {
+  const known = rolled.get(way) ?? { rates: new ChassisRates(way), travels: new Map<string, WheelTravel>() };
+  rolled.set(way, known);
+  const key = `${contact.join()} ${steers}`;
+  const travel = known.travels.get(key) ?? compileWheel(known.rates, contact, steers);
+  known.travels.set(key, travel);
+  return travel;
 }
 
 /** Polynomials of a stretch: of what is rolled, and of what goes by ahead and to the left. */
@@ -32,10 +60,8 @@ interface PlaceInStretch {
  * its own steered way where it steers, in space (so up hills too). Between the places where bends may change, the speed is
  * the polynomial through six places of a stretch, so that both it and its integral are had at once anywhere. On a circle of radius
  * R a wheel y to the left has rolled s (1 − y / R).
- *
- * @param contact metres ahead, to the left and up of the rider's origin
  */
-export function compileWheel(
+function compileWheel(
   rates: ChassisRates,
   contact: readonly [number, number, number],
   steers: boolean,

@@ -2,7 +2,8 @@ import type { Axis } from '@fleet-rail/core';
 import { axisVector } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
-import { ModelLibrary, standIn } from '../stage/model-library';
+import { ModelLibrary } from '../stage/model-library';
+import { StandIns } from '../stage/stand-ins';
 import { smoothEdges } from '../stage/smooth-edges';
 import type { Theme } from '../../theme/theme';
 
@@ -80,11 +81,11 @@ export class TurntableView {
       this.scene.add(object);
       this.frame(object);
     };
-    if (asset === null) take(standIn(color));
+    if (asset === null) take(new StandIns().carriage(color));
     else
       this.models.copyOf(asset).then(take, () => {
         // The stage says why it could not be loaded.
-        take(standIn(color));
+        take(new StandIns().carriage(color));
       });
   }
 

@@ -27,35 +27,6 @@ export class ModelLibrary {
   }
 }
 
-/** A stand-in for a rider without a model: a carriage with a nose, 1 m long, on the ground. */
-export function standIn(color: string): THREE.Object3D {
-  const outline = new THREE.Shape([
-    new THREE.Vector2(-0.35, -0.5),
-    new THREE.Vector2(0.35, -0.5),
-    new THREE.Vector2(0.35, 0.15),
-    new THREE.Vector2(0, 0.6),
-    new THREE.Vector2(-0.35, 0.15),
-  ]);
-  const geometry = new THREE.ExtrudeGeometry(outline, { depth: 0.25, bevelEnabled: false });
-  geometry.rotateX(-Math.PI / 2);
-  geometry.rotateY(Math.PI);
-  return new THREE.Mesh(geometry, new THREE.MeshStandardMaterial({ color, roughness: 0.8 }));
-}
-
-/** A stand-in for a camera without a model: a case whose hood opens towards its nose. */
-export function cameraStandIn(color: string): THREE.Object3D {
-  const material = new THREE.MeshStandardMaterial({ color, roughness: 0.8 });
-  const group = new THREE.Group();
-  const hood = new THREE.CylinderGeometry(0.28, 0.1, 0.3, 4, 1, true, Math.PI / 4);
-  hood.rotateX(Math.PI / 2);
-  hood.translate(0, 0, 0.15);
-  const body = new THREE.BoxGeometry(0.3, 0.34, 0.5);
-  body.translate(0, 0, -0.25);
-  material.side = THREE.DoubleSide;
-  group.add(new THREE.Mesh(hood, material), new THREE.Mesh(body, material));
-  return group;
-}
-
 /** Makes an object a pale shape of one colour: what would be, not what is. */
 export function makeGhost(object: THREE.Object3D, color: string): void {
   const material = new THREE.MeshStandardMaterial({

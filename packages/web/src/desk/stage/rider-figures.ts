@@ -5,9 +5,11 @@ import { lineColor } from '../../theme/theme';
 import { notify } from '../../ui/notices';
 import type { EdgePick } from '../desk-store';
 import { edgeRunAt } from './edge-run-at';
+import { FigureCopies } from './figure-copies';
 import type { Ghost } from './ghosts';
 import { isJoint, nameOf, poseParts } from './pose-parts';
-import { cameraStandIn, makeGhost, ModelLibrary, noseArrow, standIn } from './model-library';
+import { makeGhost, ModelLibrary, noseArrow } from './model-library';
+import { StandIns } from './stand-ins';
 
 /** A part of a rider's model, and where it is in the rider's own space; null for the rider as such. */
 export interface RiderPart {
@@ -26,31 +28,50 @@ interface Figure {
 export class RiderFigures {
   readonly object = new THREE.Group();
   private readonly models = new ModelLibrary();
+  private readonly standIns = new StandIns();
   private readonly figures = new Map<string, Figure>();
+  private readonly copies = new FigureCopies();
   private ground: Figure | null = null;
   private readonly ghosts: Figure[] = [];
   private reported = new Set<string>();
 
-  constructor(private readonly redraw: () => void) {}
+  constructor(private readonly redraw: () => void) {
+    this.object.add(this.copies.object);
+  }
 
   /** Brings the figures up to the shot's riders and ground. */
   show(shot: Shot): void {
     const wanted = new Set(shot.riders.map((rider) => rider.id));
     for (const [id, figure] of this.figures) {
       if (wanted.has(id)) continue;
-      this.object.remove(figure.group);
+      this.drop(figure);
       this.figures.delete(id);
     }
     for (const rider of shot.riders) {
       const current = this.figures.get(rider.id);
       const next = this.figure(current ?? null, rider, shot, lineColor(rider.color));
-      next.group.scale.set(...rider.rest.scale);
+      const scale = rider.rest.scale;
+      // One that is turned inside out by its size is no copy of the others.
+      if (next.group.scale.toArray().some((size, k) => Math.sign(size) !== Math.sign(scale[k])))
+        this.copies.invalidate();
+      next.group.scale.set(...scale);
       this.figures.set(rider.id, next);
     }
     this.ground =
       shot.ground.model === null
         ? this.drop(this.ground)
         : this.figure(this.ground, { model: shot.ground.model, camera: null }, shot, '#888888');
+  }
+
+  /** To be called before a picture is drawn: what figures have in common is drawn in one go. */
+  drawCopies(): void {
+    this.object.updateMatrixWorld();
+    const figures = [...this.figures.values(), ...(this.ground ? [this.ground] : [])];
+    this.copies.update(figures.map(({ group }) => group));
+  }
+
+  dispose(): void {
+    this.copies.dispose();
   }
 
   /** Puts a rider at a pose: POSE.size numbers. */
@@ -150,7 +171,10 @@ export class RiderFigures {
   }
 
   private drop(figure: Figure | null): null {
-    if (figure) this.object.remove(figure.group);
+    if (figure) {
+      this.object.remove(figure.group);
+      this.copies.invalidate();
+    }
     return null;
   }
 
@@ -171,12 +195,14 @@ export class RiderFigures {
       if (ghost !== null) makeGhost(object, color);
       if (ghost !== null && ghost !== 'none') group.add(noseArrow(object, ghost, color));
       group.add(object);
+      this.copies.invalidate();
       this.redraw();
     };
-    if (source?.asset === undefined) add(camera ? cameraStandIn(color) : standIn(color));
+    if (source?.asset === undefined)
+      add(camera ? this.standIns.cameraCase(color) : this.standIns.carriage(color));
     else {
       this.models.copyOf(source.asset).then(add, (error: unknown) => {
-        add(standIn(color));
+        add(this.standIns.carriage(color));
         this.tellOnce(`A model could not be shown, a stand-in rides instead: ${sentenceOf(error)}`);
       });
     }

@@ -1,3 +1,4 @@
+import { seeCopies } from './figure-copies';
 import type { Vec3 } from '@fleet-rail/core';
 import * as THREE from 'three';
 import type { Views } from './views';
@@ -18,7 +19,7 @@ export class ScreenProjection {
   /** The ray through a place of the screen. */
   rayAt(x: number, y: number): THREE.Raycaster {
     const { clientWidth, clientHeight } = this.canvas;
-    const ray = new THREE.Raycaster();
+    const ray = seeCopies(new THREE.Raycaster());
     ray.setFromCamera(
       new THREE.Vector2((2 * x) / clientWidth - 1, 1 - (2 * y) / clientHeight),
       this.views.camera,

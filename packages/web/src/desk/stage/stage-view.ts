@@ -159,7 +159,7 @@ export class StageView {
     const camera = near ? cameraNear(near, this.views.camera) : this.views.camera;
     const images = frames.map((frame) => {
       this.updateFigures({ ...state, frame });
-      this.renderer.render(this.scene, camera);
+      this.render(camera);
       return this.renderer.domElement.toDataURL();
     });
     this.updateFigures(state);
@@ -268,6 +268,7 @@ export class StageView {
     this.contact.dispose();
     this.preview.dispose();
     this.grid.dispose();
+    this.figures.dispose();
     this.views.dispose();
     this.renderer.dispose();
   }
@@ -287,7 +288,7 @@ export class StageView {
     }
     if (this.overlay.object.visible) this.overlay.update(this.views.metresPerPixel(middle));
     if (this.plumb.object.visible) this.plumb.update(this.spanAt, this.views.current !== 'plan');
-    this.renderer.render(this.scene, camera);
+    this.render(camera);
     if (this.state === null) return;
     const shown = this.plumb.object.visible;
     const marks = shown ? this.overlay.marks : [];
@@ -298,6 +299,11 @@ export class StageView {
         return at ? [{ key, ...at }] : [];
       }),
     );
+  }
+
+  private render(camera: THREE.Camera): void {
+    this.figures.drawCopies();
+    this.renderer.render(this.scene, camera);
   }
 
   /** Points, handles and what else is drawn over the selected path. */
