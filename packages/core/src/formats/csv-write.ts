@@ -6,7 +6,7 @@ import { POSE } from '../pose/index.js';
 export const CSV_HEADER = 'frame,time,rider,part,tx,ty,tz,qx,qy,qz,qw,distance,speed,bank';
 
 /** Numbers of all riders and parts that are held at a time. */
-const BLOCK = 150_000;
+const BLOCK = 30_000;
 
 /**
  * A shot as CSV, in parts that are sampled as they are asked for, so that a long one is never held whole: one row per frame and
