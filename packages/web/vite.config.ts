@@ -1,3 +1,7 @@
+import { readdir, readFile, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { brotliCompress } from 'node:zlib';
 import react from '@vitejs/plugin-react';
 import { defineConfig, type Plugin } from 'vite';
 
@@ -11,8 +15,22 @@ const englishOnly: Plugin = {
   },
 };
 
+/** Files are compressed once, as tightly as it goes, and not at every request. */
+const compressed: Plugin = {
+  name: 'compressed',
+  apply: 'build',
+  async writeBundle({ dir = '' }) {
+    for (const { name, parentPath } of await readdir(dir, { recursive: true, withFileTypes: true })) {
+      if (!/\.(js|css|svg)$/.test(name)) continue;
+      const file = join(parentPath, name);
+      await writeFile(`${file}.br`, await brotli(await readFile(file)));
+    }
+  },
+};
+const brotli = promisify(brotliCompress);
+
 export default defineConfig({
-  plugins: [englishOnly, react()],
+  plugins: [englishOnly, react(), compressed],
   build: {
     outDir: 'dist',
     emptyOutDir: true,

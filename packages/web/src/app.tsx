@@ -1,12 +1,25 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { loadPanel, loadStage } from './desk/stations/panels';
 import { DayAndNight } from './theme/theme-provider';
 import { CrashGuard } from './ui/crash-guard';
 import { Notices } from './ui/notices';
 
-const DeskPage = lazy(async () => ({ default: (await import('./desk/desk')).DeskPage }));
-const ShotsPage = lazy(async () => ({ default: (await import('./shots/shots-page')).ShotsPage }));
+const loadDesk = () => import('./desk/desk');
+const loadShots = () => import('./shots/shots-page');
+const DeskPage = lazy(async () => ({ default: (await loadDesk()).DeskPage }));
+const ShotsPage = lazy(async () => ({ default: (await loadShots()).ShotsPage }));
+
+/** What an address shows first is asked for at once, and not one after the other as each is drawn. */
+function loadAhead(address: string): void {
+  const [, station] = /^\/shots\/[^/]+\/?([^/]*)/.exec(address) ?? [];
+  const loads = station === undefined ? [loadShots()] : [loadDesk(), loadStage(), loadPanel(station)];
+  // One that fails is asked for again where it is shown, and says so there.
+  for (const load of loads) load.catch(() => undefined);
+}
+
+loadAhead(window.location.pathname);
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
 

@@ -1,5 +1,6 @@
 import { join } from 'node:path';
-import express, { type Express, type NextFunction, type Request, type Response } from 'express';
+import type { Express, NextFunction, Request, Response } from 'express';
+import sirv from 'sirv';
 
 /**
  * Serves the built web application: its files, and its page for every address that is neither a
@@ -7,11 +8,13 @@ import express, { type Express, type NextFunction, type Request, type Response }
  */
 export function serveWebApp(app: Express, webFolder: string): void {
   app.use(
-    express.static(webFolder, {
-      index: false,
-      // Names in assets/ carry a digest of their content.
-      setHeaders: (response, path) => {
-        const forever = path.includes('/assets/');
+    sirv(webFolder, {
+      // Written beside the files when they were built.
+      brotli: true,
+      etag: true,
+      setHeaders(response, path) {
+        // Names in assets/ carry a digest of their content.
+        const forever = path.startsWith('/assets/');
         response.setHeader('Cache-Control', forever ? 'public, max-age=31536000, immutable' : 'no-cache');
       },
     }),

@@ -13,7 +13,7 @@ import { DeskContext, LiveDeskContext, createDesk, useDesk, type DeskStore } fro
 import { DiagramBar } from './diagram/diagram-bar';
 import { RunDiagram } from './diagram/run-diagram';
 import { BankChart } from './facing/bank-chart';
-import { loadPanels, PANELS } from './stations/panels';
+import { loadPanels, loadStage, PANELS } from './stations/panels';
 import { StationLine } from './stations/station-line';
 import { finishDrawing } from './path/drawing';
 import { Autosave } from './saving/autosave';
@@ -31,9 +31,8 @@ import { useModelFacts } from './use-model-facts';
 import { useOperationPreview } from './use-operation-preview';
 import { usePlayback } from './use-playback';
 
-/** Asked for at once, and not waited for: panels and diagram are there before what draws the scene has come. */
-const loadStage = import('./stage/stage');
-const Stage = lazy(async () => ({ default: (await loadStage).Stage }));
+/** Not waited for: panels and diagram are there before what draws the scene has come. */
+const Stage = lazy(async () => ({ default: (await loadStage()).Stage }));
 
 const Whole = styled.div`
   display: flex;

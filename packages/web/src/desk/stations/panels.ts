@@ -1,5 +1,5 @@
 import { lazy, type ComponentType } from 'react';
-import type { StationId } from './stations';
+import { STATIONS, type StationId } from './stations';
 
 type Panel = ComponentType<{ shotId: string }>;
 
@@ -25,6 +25,12 @@ export const PANELS: Record<StationId, Panel> = {
   check: panelOf('check'),
   'hand-over': panelOf('hand-over'),
 };
+
+export const loadStage = () => import('../stage/stage');
+
+/** The panel of a station in an address; that of the first where there is none of that name. */
+export const loadPanel = (station: string) =>
+  (STATIONS.some(({ id }) => id === station) ? LOADS[station as StationId] : LOADS.path)();
 
 /** Milliseconds after which the other panels are loaded as well, so that a step is there when it is gone to. */
 const LATER = 3_000;
