@@ -25,6 +25,7 @@ import {
   sampleShot,
   checkShot,
 } from '@fleet-rail/core';
+import { benchLive } from './bench-live.mjs';
 
 const QUERIES = 200_000;
 const ROUNDS = 7;
@@ -362,7 +363,10 @@ const convoy = newShot({
   })),
 });
 const onField = { ground: new GroundSurface(fieldMesh), hierarchies: new Map([['m', car]]) };
-const convoyMs = quickest(() => sampleShot(evaluateShot(convoy, onField)));
+// Each round on a curve of its own: what is known of the ground along one is kept.
+const convoyMs = quickest(() =>
+  sampleShot(evaluateShot({ ...convoy, paths: structuredClone(convoy.paths) }, onField)),
+);
 const oneCarMs = quickest(() => {
   const evaluated = evaluateShot(convoy, onField);
   sampleRider(evaluated.poses[7], 1, 600, 1);
@@ -578,7 +582,7 @@ for (const [basis, ms] of compiling) {
 line('An edit of one point of 500: curve, ribbon, facts, 3 riders × 240 frames', `${editMs.toFixed(1)} ms`);
 line('200 riders on 20 paths, 600 frames, all of it (wanted: 500 ms or less)', `${crowdMs.toFixed(0)} ms`);
 line('The same after an edit of one rider (wanted: 20 ms or less)', `${oneOfCrowdMs.toFixed(1)} ms`);
-line('A string of 60 units on two axles, 600 frames', `${trainMs.toFixed(0)} ms`);
+line('A string of 60 units on two axles, 600 frames (wanted: 72 ms or less)', `${trainMs.toFixed(0)} ms`);
 line(
   'A key dragged, 50 riders: evaluation, crossings, lines (wanted: 16 ms or less)',
   `${keyMs.toFixed(1)} ms`,
@@ -604,6 +608,7 @@ line('10,000 smooth keys, compiled (wanted: 60 ms or less)', `${keysMs.toFixed(0
 line('1,000 riders of one drive, first time (wanted: 1,000 ms or less)', `${drivenMs.toFixed(0)} ms`);
 line('A drive over 1,000 km, 100 frames, first time (wanted: 2,000 ms or less)', `${farMs.toFixed(0)} ms`);
 for (const [name, ms] of surgeries) line(`${name} (wanted: under 300 ms)`, `${ms.toFixed(0)} ms`);
+await benchLive({ line, quickest, windingPath, convoy, onField, walkShot, stage });
 console.log(
   `\n${held.yes} of ${held.yes + held.no.length} are held${held.no.length > 0 ? `; not: ${held.no.join('; ')}` : ''}.`,
 );

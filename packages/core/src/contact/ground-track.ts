@@ -171,10 +171,12 @@ export function trackByFrame(
     profiles.set(frame, found);
     return found;
   };
-  /** What is under a node at a frame, or was there last. */
+  /** What is under a node at a frame, or was there at the last whole frame that had ground: those are looked at once. */
   const lastGood = (frame: number, now: Float64Array, node: number): number => {
-    for (let back = 0; back <= FRAMES_BACK; back++) {
-      const found = back === 0 ? now[node] : profileAt(frame - back)[node];
+    if (now[node] === now[node]) return now[node];
+    const last = Math.ceil(frame) - 1;
+    for (let back = 0; back < FRAMES_BACK; back++) {
+      const found = profileAt(last - back)[node];
       if (found === found) return found;
     }
     placeAt(frame, place);
