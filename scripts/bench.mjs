@@ -365,7 +365,7 @@ const convoy = newShot({
 const onField = { ground: new GroundSurface(fieldMesh), hierarchies: new Map([['m', car]]) };
 // Each round on a curve of its own: what is known of the ground along one is kept.
 const convoyMs = quickest(() =>
-  sampleShot(evaluateShot({ ...convoy, paths: structuredClone(convoy.paths) }, onField)),
+  sampleShot(evaluateShot({ ...convoy, paths: JSON.parse(JSON.stringify(convoy.paths)) }, onField)),
 );
 const oneCarMs = quickest(() => {
   const evaluated = evaluateShot(convoy, onField);
