@@ -114,6 +114,8 @@ export class Views {
 
   /** Brings a box into view, in the present view or, once each, in all that have not been looked at. */
   fit(box: THREE.Box3, everyUnfitted = false): void {
+    // Before the stage has a size nothing can be brought into it.
+    if (this.width < 2) return;
     for (const [name, view] of Object.entries(this.views) as [OwnView, View][]) {
       if (everyUnfitted ? view.fitted : name !== this.current) continue;
       view.fitted = true;
