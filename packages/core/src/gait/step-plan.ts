@@ -70,7 +70,11 @@ export function planSteps(
   size: number,
 ): FootPlan[] {
   const { feet } = gait;
-  const plans = feet.map((foot) => ({ downs: walkingDowns(foot, walk, span), steps: [] as OwnStep[] }));
+  const phases = walkingPhases(walk, span);
+  const plans = feet.map((foot) => ({
+    downs: walkingDowns(foot, walk, span, phases),
+    steps: [] as OwnStep[],
+  }));
   for (const idle of walk.idleSpans) stand(gait, walk, scene, span, size, idle, plans);
   return plans.map(({ downs, steps }) => ({
     downs: downs.filter(({ from, to }) => to - from >= TOUCH).sort((a, b) => a.from - b.from),
@@ -83,25 +87,35 @@ interface Plan {
   steps: OwnStep[];
 }
 
-const inStance = ({ stances }: Foot, phase: number): boolean => {
+/** Whether a foot is down at a phase; at none it is not. */
+function inStance({ stances }: Foot, phase: number): boolean {
   const part = phase - Math.floor(phase);
-  return stances.some((stance) => (part >= stance.from && part <= stance.to) || part + 1 <= stance.to);
-};
+  for (const { from, to } of stances) if ((part >= from && part <= to) || part + 1 <= to) return true;
+  return false;
+}
+
+/** At {@link SUB} looks a frame the phase of the walk, for all feet; NaN while it stands. */
+function walkingPhases(walk: FreeWalk, { from, to }: PlanSpan): Float64Array {
+  return Float64Array.from({ length: Math.floor((to - from) * SUB) + 1 }, (_, i) => {
+    const frame = from + i / SUB;
+    return idleSpanAt(walk.idleSpans, frame) < 0 ? walk.phase(frame) : NaN;
+  });
+}
 
 /** Stances of the walk; one that lasts through a stop, or begins or ends in it, goes to the stop's own ends. */
-function walkingDowns(foot: Foot, walk: FreeWalk, { from, to }: PlanSpan): FootDown[] {
+function walkingDowns(foot: Foot, walk: FreeWalk, { from, to }: PlanSpan, phases: Float64Array): FootDown[] {
   const down = (frame: number): boolean =>
     idleSpanAt(walk.idleSpans, frame) < 0 && inStance(foot, walk.phase(frame));
   const edge = (low: number, high: number): number =>
     // Of the two sides of the edge the one at which it is down.
     down(high) ? bisect(down, low, high, HALVINGS) : bisect(down, high, low, HALVINGS);
   const downs: FootDown[] = [];
-  let since = down(from) ? from : NaN;
+  let since = inStance(foot, phases[0]) ? from : NaN;
   const add = (begun: number, end: number) =>
     downs.push({ from: begun, to: end, by: 'walk', placedAt: null });
-  for (let i = 1; i <= (to - from) * SUB; i++) {
+  for (let i = 1; i < phases.length; i++) {
     const frame = from + i / SUB;
-    const now = down(frame);
+    const now = inStance(foot, phases[i]);
     if (now === !Number.isNaN(since)) continue;
     const at = edge(frame - 1 / SUB, frame);
     if (now) since = at;
