@@ -4,6 +4,7 @@ import {
   boardNumber,
   choose,
   fill,
+  goTo,
   goToFrame,
   importPaths,
   openNewShot,
@@ -12,7 +13,7 @@ import {
   storedShot,
   uploadModel,
 } from './support/desk.js';
-import { straightLane, wagonModel } from './support/files.js';
+import { cartModel, straightLane, wagonModel } from './support/files.js';
 
 const land = (page: Page, path: string) =>
   page.getByRole('grid', { name: 'Paths to ride' }).getByRole('row', { name: path }).click();
@@ -339,4 +340,24 @@ test('a formation is previewed, varies by its seed, follows its leader, and is o
   await expect
     .poll(() => boardNumber(page, 'Distance'))
     .toBeCloseTo(12 + (varied[2].hitch?.offset.along ?? NaN), 1);
+});
+
+test('a model that is still on its way when another step is gone to becomes a rider all the same', async ({
+  page,
+  request,
+}) => {
+  const id = await openNewShot(page, 'On its way');
+  let go = () => undefined as void;
+  const gone = new Promise<void>((resolve) => (go = resolve));
+  await page.route('**/api/models', async (route) => {
+    if (route.request().method() === 'POST') await gone;
+    await route.continue();
+  });
+  await uploadModel(page, await cartModel());
+  await goTo(page, 'Path');
+  await expect(page.getByRole('heading', { name: 'Path', level: 2 })).toBeVisible();
+  go();
+  await expect(page.getByRole('radio', { name: 'C1 Cart' })).toBeVisible();
+  await settled(page);
+  expect((await storedShot(request, id)).document.riders.map(({ badge }) => badge)).toEqual(['C1']);
 });

@@ -36,10 +36,10 @@ export function AddSection() {
     }
   };
   const discard = (model: KeptModel) =>
-    remove.mutate(model.id, {
-      onSuccess: () => notify('done', `Deleted the model ${model.name}.`),
-      onError: (error) => notify('error', sentenceOf(error)),
-    });
+    remove.mutateAsync(model.id).then(
+      () => notify('done', `Deleted the model ${model.name}.`),
+      (error: unknown) => notify('error', sentenceOf(error)),
+    );
   const addModel = (model: KeptModel) => add(model.name, (shot) => addRider(shot, model));
   return (
     <Section>

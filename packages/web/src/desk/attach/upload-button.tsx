@@ -16,7 +16,8 @@ export function UploadButton({ name, onModel }: { name: string; onModel: (model:
       notify('error', `${file.name}: has ${(file.size / 1e6).toFixed(0)} MB; at most 64 MB are taken.`);
       return;
     }
-    upload.mutate(file, { onSuccess: onModel, onError: (error) => notify('error', sentenceOf(error)) });
+    // Told even when another step was gone to meanwhile.
+    upload.mutateAsync(file).then(onModel, (error: unknown) => notify('error', sentenceOf(error)));
   };
   return (
     <FileTrigger acceptedFileTypes={['.glb', '.gltf', '.bvh']} onSelect={(files) => onFile(files?.[0])}>
