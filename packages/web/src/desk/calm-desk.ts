@@ -10,7 +10,7 @@ const LONGEST = 1_000;
  * changes when the hand rests, and of the frames that are played when they stop: what moves has the page's time for itself.
  * What is asked for is always the newest.
  */
-class CalmDesk {
+export class CalmDesk {
   readonly store: DeskStore;
   private readonly listeners = new Set<() => void>();
   private held = false;
