@@ -4,8 +4,8 @@ import type { ChassisWay } from '../ride/chassis-motion.js';
 
 /** Steps a radius: a ball is turned by less than a fifth of a radian in each. */
 const PER_RADIUS = 6;
-/** On a way of more than ten thousand radii nobody sees them all. */
-const MOST = 60_000;
+/** On a way of more than three thousand radii nobody sees them all: steps get longer there, never more. */
+const MOST = 20_000;
 
 /**
  * How a ball has turned in the world, a unit quaternion: at every place it turns by distance over radius about the
@@ -18,7 +18,7 @@ export function compileBall(chassis: ChassisWay, radius: number): (progress: num
   const wanted = byDistance ? (span * PER_RADIUS) / radius : 8 * span;
   const count = Math.max(8, Math.min(MOST, Math.ceil(wanted)));
   const step = span / count;
-  const [before, after, here] = [new Float64Array(12), new Float64Array(12), new Float64Array(12)];
+  const [before, after] = [new Float64Array(12), new Float64Array(12)];
   const near = byDistance ? 1e-4 : 1e-3;
   /** The turn per unit of progress: up × way / radius. */
   const spin = (progress: number): Vec3 => {
@@ -26,12 +26,12 @@ export function compileBall(chassis: ChassisWay, radius: number): (progress: num
     const high = closed ? progress + near : Math.min(to, progress + near);
     chassis.at(low, before);
     chassis.at(high, after);
-    chassis.at(progress, here);
     const way: Vec3 = [0, 0, 0];
     // The middle of the ball is its radius above the ground.
     for (let k = 0; k < 3; k++)
       way[k] = (after[k] - before[k] + radius * (after[6 + k] - before[6 + k])) / ((high - low) * radius);
-    return vec3.cross([0, 0, 0], [here[6], here[7], here[8]], way) as Vec3;
+    const up: Vec3 = [before[6] + after[6], before[7] + after[7], before[8] + after[8]];
+    return vec3.cross(up, vec3.normalize(up, up), way) as Vec3;
   };
   const over = (start: number, length: number): Quat => {
     const off = length * (Math.sqrt(3) / 6);
