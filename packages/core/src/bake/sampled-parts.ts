@@ -32,8 +32,11 @@ export function sampleParts(
 
 /** Turns the sign of a quaternion where the one before it is nearer to its negative: both are one rotation. */
 export function takeShortWay(values: Float64Array, at: number, before: Float64Array, from: number): void {
-  let dot = 0;
-  for (let k = 0; k < 4; k++) dot += values[at + k] * before[from + k];
+  const dot =
+    values[at] * before[from] +
+    values[at + 1] * before[from + 1] +
+    values[at + 2] * before[from + 2] +
+    values[at + 3] * before[from + 3];
   if (dot >= 0) return;
   for (let k = at; k < at + 4; k++) values[k] = -values[k];
 }

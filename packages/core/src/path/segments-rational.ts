@@ -86,10 +86,26 @@ export class RationalSegments implements Segments {
   }
 
   speedSlope(i: number, u: number): number {
+    if (this.numerators !== null) return this.slopeByNumerators(this.numerators, i, u);
     this.velocity(i, u, a1);
     this.derivative(i, u, 2, a2);
     const speed = Math.sqrt(a1[0] * a1[0] + a1[1] * a1[1] + a1[2] * a1[2]);
     return speed > 0 ? (a1[0] * a2[0] + a1[1] * a2[1] + a1[2] * a2[2]) / speed : 0;
+  }
+
+  /** d/du of |n| / w²: (n · n′) / (|n| w²) − 2 |n| w′ / w³. */
+  private slopeByNumerators(n: Float64Array, i: number, u: number): number {
+    let square = 0;
+    let dot = 0;
+    for (let at = 15 * i; at < 15 * i + 15; at += 5) {
+      const value = n[at] + u * (n[at + 1] + u * (n[at + 2] + u * (n[at + 3] + u * n[at + 4])));
+      square += value * value;
+      dot += value * (n[at + 1] + u * (2 * n[at + 2] + u * (3 * n[at + 3] + u * 4 * n[at + 4])));
+    }
+    if (square === 0) return 0;
+    const size = Math.sqrt(square);
+    const w = this.value(i, 3, u);
+    return (dot / size - (2 * size * this.slope(i, 3, u)) / w) / (w * w);
   }
 
   /** The derivative of one coordinate, given the weight and its slope over it. */
