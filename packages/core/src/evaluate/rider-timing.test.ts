@@ -136,3 +136,17 @@ it('what never comes is not shown, and a stop that never ends is open', () => {
   const stays = timed(speeds, [{ ...goOn(0, 120), keys: [{ at: 1, value: 0 }] }]);
   expect(stays.timing(stays.shot.riders[0])?.stops).toEqual([{ from: 100, to: Infinity, distance: 20 }]);
 });
+
+it('one that waits for ever for its start stands there, whatever would end its first stop', () => {
+  const pace: Loose<Pace> = {
+    keys: [
+      { frame: 18, value: 0, ease: 'hold' },
+      { frame: 50, value: 1, ease: 'linear' },
+      { frame: 90, value: 2 },
+    ],
+  };
+  const never = { ...start(1), keys: [{ at: -5, value: 0.2 }] };
+  const evaluated = timed(pace, [never, goOn(0, 30)]);
+  const motion = evaluated.motion(evaluated.shot.riders[0]);
+  for (let frame = 1; frame <= 300; frame += 7) expect([frame, motion?.distance(frame)]).toEqual([frame, 0]);
+});

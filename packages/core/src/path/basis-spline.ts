@@ -79,7 +79,11 @@ function rationals(net: SplineNet, spans: readonly number[]): Segments {
 function hasExtent({ controls, degree }: SplineNet, k: number): boolean {
   const first = controls[k - degree];
   for (let j = k - degree + 1; j <= k; j++) {
-    for (let c = 0; c < 3; c++) if (controls[j][c] / controls[j][3] !== first[c] / first[3]) return true;
+    for (let c = 0; c < 3; c++) {
+      const [here, there] = [controls[j][c] / controls[j][3], first[c] / first[3]];
+      // Places that differ by no more than their weights round off are one.
+      if (Math.abs(here - there) > 1e-14 * Math.abs(there)) return true;
+    }
   }
   return false;
 }

@@ -168,3 +168,11 @@ it('derivatives of a rational piece are those of its closed form', () => {
   const h = 1e-3;
   expect(out[0]).toBeCloseTo((x(u + 2 * h) - 2 * x(u + h) + 2 * x(u - h) - x(u - 2 * h)) / (2 * h ** 3), 3);
 });
+
+it('points in one place are no curve, whatever their weights round off', () => {
+  const position: Vec3 = [-560738.123456789, 52821.987654321, 2071033.3333333];
+  const points = [1, 12.77967453532846, 0.37].map((weight) => ({ position, weight }));
+  expect(() => compiled({ basis: 'nurbs', degree: 2, closed: true, points })).toThrow(
+    /same place|apart|no length/i,
+  );
+});

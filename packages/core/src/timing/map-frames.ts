@@ -55,6 +55,8 @@ function startedAt(begins: number, go: number): FrameMapping {
 
 /** A stop that ends sooner or later; what follows shifts with it. */
 function stopEndedAt(from: number, to: number, asked: number): FrameMapping {
+  // One that waits for ever for its start has no end of a stop to be told of.
+  if (to === Infinity) return UNCHANGED_FRAMES;
   const end = Math.max(from, asked);
   const later = end - to;
   return {
