@@ -12,6 +12,7 @@ import {
 } from './evaluation';
 import { nextTask } from './next-task';
 import { encodeDelta } from './shot-delta';
+import { shares } from './shares';
 import type { EvaluationWorker } from './worker';
 
 /** From so many poses on a second worker pays for being told of the shot. */
@@ -52,6 +53,8 @@ export class EvaluationClient {
   private latest: Evaluation | null = null;
   /** Whether riders may be known by samples of another range than the latest. */
   private mixed = false;
+  /** By rider which worker evaluates it in the present run. */
+  private owners: ReadonlyMap<string, number> = new Map();
   private shownAt = 0;
   private asked: Shot | null = null;
 
@@ -105,23 +108,34 @@ export class EvaluationClient {
     const { shot, focus } = waiting;
     const lanes = lanesFor(shot);
     const number = (this.run?.number ?? 0) + 1;
+    const riders = shares(shot.riders, shot.cues, lanes);
     this.run = { number, shot, ends: Array.from({ length: lanes }, () => null), shown: false };
+    this.owners = new Map(riders.flatMap((ids, i) => ids.map((id) => [id, i] as const)));
+    // What a worker knows that is left out would be out of date when it is wanted again.
+    for (const { worker } of this.lanes.splice(lanes)) worker.terminate();
     for (let i = 0; i < lanes; i++) {
       const lane = this.lane(i);
       const delta = encodeDelta(lane.sent, shot);
       lane.sent = shot;
       lane.remote
-        .begin(number, delta, focus, { lane: i, lanes })
+        .begin(number, delta, focus, { leads: i === 0, riders: riders[i] })
         .catch((error: unknown) => this.fail(number, error));
     }
   }
 
-  /** Takes what a worker came to; what is left over from an older run is as true as ever. */
+  /**
+   * Takes what a worker came to. What is left over from an older run is as true as ever, but for riders that another worker
+   * has meanwhile: that one evaluates them anew.
+   */
   private take(i: number, number: number, update: EvaluationUpdate): void {
     const { run, latest } = this;
     if (run === null) return;
     if (latest && TIMING.some((key) => latest[key] !== update[key])) this.mixed = true;
-    this.latest = withUpdate(latest, update, run.shot);
+    const owned = (id: string) => this.owners.get(id) === i;
+    const riders = update.riders.filter(({ id }) => owned(id));
+    const poses = new Map([...update.now.poses].filter(([id]) => owned(id)));
+    const taken = { ...update, riders, now: { ...update.now, poses } };
+    this.latest = withUpdate(latest, taken, run.shot);
     if (number !== run.number) return;
     run.ends[i] = update.end;
     const ends = run.ends.filter((end) => end !== null);

@@ -72,10 +72,12 @@ export interface Focus {
   readonly rider: string | null;
 }
 
-/** Which part of a shot's riders a worker evaluates: those of `lane` out of `lanes`. */
+/** What of a shot a worker evaluates. */
 export interface Share {
-  readonly lane: number;
-  readonly lanes: number;
+  /** Whether what belongs to no rider is among it: curves, and what is found of the shot as a whole. */
+  readonly leads: boolean;
+  /** Null for all of them. */
+  readonly riders: readonly string[] | null;
 }
 
 /** What the worker answers: what it came to since the last answer. */

@@ -3,6 +3,7 @@ import { movePathPoints } from '../edits/path-edits';
 import { placeKey } from '../edits/rider-edits';
 import { withEnds, withUpdate, type Evaluation, type EvaluationUpdate } from './evaluation';
 import { evaluateToEnd } from './evaluate-whole';
+import { shares } from './shares';
 import { Evaluator } from './evaluator';
 import { poseAt } from './pose-at';
 import { encodeDelta } from './shot-delta';
@@ -230,7 +231,10 @@ describe('in slices', () => {
   it('shared among workers, riders that wait for each other stay together and none is left out', () => {
     const parts = [0, 1].map((lane) => {
       const evaluator = new Evaluator();
-      evaluator.begin(sent(null, shot), focus, { lane, lanes: 2 });
+      evaluator.begin(sent(null, shot), focus, {
+        leads: lane === 0,
+        riders: shares(shot.riders, shot.cues, 2)[lane],
+      });
       return evaluator.next(Infinity);
     });
     expect(parts.map(({ riders }) => riders.map(({ id }) => id))).toEqual([['ra', 'load'], ['rb']]);

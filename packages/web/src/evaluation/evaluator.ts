@@ -12,7 +12,6 @@ import {
   pathFacts,
   hierarchyOfRider,
   ribbonFrames,
-  riderGroups,
   sampleGauge,
   sampleParts,
   sampleRider,
@@ -49,7 +48,7 @@ const MOST_POSES = 2_000_000;
 type Curve = CompiledPath | PathError;
 
 /** All riders by one evaluator. */
-const WHOLE: Share = { lane: 0, lanes: 1 };
+const WHOLE: Share = { leads: true, riders: null };
 
 /** What came out since the last answer. */
 interface Fresh {
@@ -144,7 +143,7 @@ export class Evaluator {
     const timing = `${shot.fps} ${shot.range.first} ${shot.range.last} ${shot.loop} ${step}`;
     const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
     const mine = this.ridersOf(shot, share);
-    if (share.lane === 0) this.drawPaths(shot);
+    if (share.leads) this.drawPaths(shot);
     yield;
     const moved: { rider: Rider; index: number; from: Sampled }[] = [];
     for (const [index, rider] of shot.riders.entries()) {
@@ -177,16 +176,16 @@ export class Evaluator {
     }
     return {
       findings: [
-        ...(share.lane === 0 ? checkWhole(evaluated) : []),
+        ...(share.leads ? checkWhole(evaluated) : []),
         ...shot.riders.flatMap(({ id }) => (mine.has(id) ? (this.found.get(id) ?? []) : [])),
       ],
-      moments: share.lane === 0 ? shownMoments(evaluated) : new Map(),
+      moments: share.leads ? shownMoments(evaluated) : new Map(),
     };
   }
 
   /** The riders that are evaluated here; what is known of others may be out of date when they come back. */
-  private ridersOf({ riders, cues }: Shot, { lane, lanes }: Share): ReadonlySet<string> {
-    const mine = new Set(lanes === 1 ? riders.map(({ id }) => id) : shares(riders, cues, lanes)[lane]);
+  private ridersOf({ riders }: Shot, share: Share): ReadonlySet<string> {
+    const mine = new Set(share.riders ?? riders.map(({ id }) => id));
     for (const kept of [this.sampled, this.found, this.labels])
       for (const id of kept.keys()) if (!mine.has(id)) kept.delete(id);
     return mine;
@@ -337,17 +336,6 @@ function* inSlices(
     before = sample(from, Math.min(SLICE, samples - from), before);
     all.set(before, from * size);
     yield;
-  }
-  return all;
-}
-
-/** Riders that wait for each other, told apart into shares of about the same size. */
-function shares(riders: readonly Rider[], cues: Shot['cues'], count: number): string[][] {
-  const all = Array.from({ length: count }, (): string[] => []);
-  const groups = riderGroups(riders, cues).sort((a, b) => b.length - a.length);
-  for (const group of groups) {
-    const least = all.reduce((a, b) => (b.length < a.length ? b : a));
-    least.push(...group.map(({ id }) => id));
   }
   return all;
 }

@@ -1,5 +1,4 @@
-import type { heightProfile } from '@fleet-rail/core';
-import { type CompiledPath, type Rider, type ShotPath } from '@fleet-rail/core';
+import type { CompiledPath, Rider, ShotPath, heightProfile } from '@fleet-rail/core';
 import { useCallback } from 'react';
 import { Area, ComposedChart, Line, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { useTheme } from 'styled-components';
