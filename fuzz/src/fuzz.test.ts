@@ -22,3 +22,7 @@ it('random shots are played to the end, and every number of them is one', () => 
   }
   expect(wrong).toEqual([]);
 });
+
+it('a drive over limits as jagged as they come, which once took minutes, is there in seconds', () => {
+  expect(tryShot(52_852, 20)).toBeNull();
+});

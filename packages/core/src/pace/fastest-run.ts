@@ -57,7 +57,10 @@ function spreadLimits(grid: LimitGrid, track: BentTrack, drive: Drive, window: n
   return spread;
 }
 
-/** Only a limit lower than what comes next spreads there, over what lower ones before it have not covered yet. */
+/**
+ * Only a limit lower than what comes next spreads there. The lowest go first and each place takes the first that
+ * comes to it, so that all of them together look at a place once, however jagged the limits are.
+ */
 function spreadOneWay(
   { distances, squares }: LimitGrid,
   { closed, length }: BentTrack,
@@ -70,28 +73,45 @@ function spreadOneWay(
   const first = step > 0 ? 0 : cells;
   // Round a closed track the walk begins a lap earlier, so that what spreads over its first point is seen.
   const from = closed ? -cells : 0;
-  let covered = from;
+  const index = (n: number) => first + step * (n < 0 ? n + cells : n);
+  const place = (n: number) => step * distances[index(n)] - (n < 0 ? length : 0);
+  const rising: number[] = [];
   for (let n = from; n < cells; n++) {
-    const i = first + step * (n < 0 ? n + cells : n);
-    const square = squares[i];
-    if (squares[i + step] <= square) {
-      covered = n;
-      continue;
+    if (squares[index(n) + step] > squares[index(n)]) rising.push(n);
+  }
+  rising.sort((a, b) => squares[index(a)] - squares[index(b)]);
+  const taken = new FreePlaces(cells - from + 1);
+  for (const n of rising) {
+    const square = squares[index(n)];
+    const end = place(n) + Math.sqrt(square) * seconds + stray;
+    for (let k = taken.free(n + 1 - from) + from; k <= cells; k = taken.free(k - from) + from) {
+      // A place counts where the one before it is within reach.
+      if (k > n + 1 && place(k - 1) > end) break;
+      if (k >= 0 && square < spread[index(k)]) spread[index(k)] = square;
+      taken.take(k - from);
     }
-    const reach = Math.sqrt(square) * seconds + stray;
-    const lap = n < 0 ? -length : 0;
-    const end = step * distances[i] + lap + reach;
-    let k = Math.max(n + 1, covered);
-    for (let inside = true; inside && k <= cells; k++) {
-      if (k < 0) {
-        inside = step * distances[first + step * (k + cells)] - length <= end;
-        continue;
-      }
-      const at = first + step * k;
-      if (square < spread[at]) spread[at] = square;
-      inside = step * distances[at] <= end;
+  }
+}
+
+/** Which of so many places are still free, each found as good as at once: the taken ones point on, along ever shorter ways. */
+class FreePlaces {
+  private readonly next: Int32Array;
+
+  constructor(count: number) {
+    this.next = Int32Array.from({ length: count + 1 }, (_, i) => i);
+  }
+
+  /** The first free one from this on; their number where there is none. */
+  free(i: number): number {
+    while (this.next[i] !== i) {
+      this.next[i] = this.next[this.next[i]];
+      i = this.next[i];
     }
-    covered = k;
+    return i;
+  }
+
+  take(i: number): void {
+    this.next[i] = i + 1;
   }
 }
 

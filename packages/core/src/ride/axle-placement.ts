@@ -25,6 +25,8 @@ export interface AxlePlacement {
 
 /** How finely a place with a given chord is looked for, metres. */
 const EXACT = 1e-10;
+/** Far from the origin no more finely than numbers of that size tell places apart: a few of their steps. */
+const ROUNDING = 2 ** -49;
 /** So many places' rear axles are kept. */
 const MOST_KEPT = 20_000;
 
@@ -185,6 +187,7 @@ const there = new Float64Array(12);
  */
 function secondAxle(path: CompiledPath, s: number, chord: number, sense: 1 | -1): number {
   frameAlong(path, s, 'world', here);
+  const exact = EXACT + ROUNDING * (Math.abs(s) + Math.abs(here[0]) + Math.abs(here[1]) + Math.abs(here[2]));
   /** By how much too far the place is that is x metres off, and how fast that changes. */
   const excess: ValueAndSlope = (x, out) => {
     frameAlong(path, s - sense * x, 'world', there);
@@ -203,12 +206,12 @@ function secondAxle(path: CompiledPath, s: number, chord: number, sense: 1 | -1)
   let near = chord;
   let far = chord;
   const most = path.closed ? Math.min(path.length, 40 * chord) : 40 * chord;
-  for (excess(far, found); found[0] < -EXACT; excess(far, found)) {
+  for (excess(far, found); found[0] < -exact; excess(far, found)) {
     near = far;
     far += chord / 8;
     if (far > most) return s - sense * chord;
   }
-  return s - sense * guardedNewton(excess, near, far, far, EXACT);
+  return s - sense * guardedNewton(excess, near, far, far, exact);
 }
 
 const found: [number, number] = [0, 0];
