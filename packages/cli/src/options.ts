@@ -11,16 +11,28 @@ export interface Arguments {
   option(name: string): string | undefined;
   required(name: string): string;
   number(name: string, fallback: number): number;
+  flag(name: string): boolean;
 }
 
-/** @throws UsageError for an option that is not among `known`, lacks its value or is given wrongly */
-export function readArguments(args: readonly string[], cached: readonly string[]): Arguments {
-  const options = Object.fromEntries(cached.map((name) => [name, { type: 'string' as const }]));
+/**
+ * @param known options that take a value
+ * @param flags options that take none
+ * @throws UsageError for an option that is not among them, lacks its value or is given wrongly
+ */
+export function readArguments(
+  args: readonly string[],
+  known: readonly string[],
+  flags: readonly string[] = [],
+): Arguments {
+  const options = Object.fromEntries([
+    ...known.map((name) => [name, { type: 'string' as const }]),
+    ...flags.map((name) => [name, { type: 'boolean' as const }]),
+  ]);
   let parsed: { values: Record<string, string | boolean | undefined>; positionals: string[] };
   try {
-    parsed = parseArgs({ args: [...args], options, allowPositionals: true, strict: true });
+    parsed = parseArgs({ args: [...args], options, allowPositionals: true, strict: true }) as typeof parsed;
   } catch (error) {
-    const list = cached.map((name) => `--${name}`).join(', ') || 'none';
+    const list = [...known, ...flags].map((name) => `--${name}`).join(', ') || 'none';
     throw new UsageError(`${(error as Error).message.split('.')[0]}; options here: ${list}`);
   }
   const option = (name: string) => parsed.values[name] as string | undefined;
@@ -32,6 +44,7 @@ export function readArguments(args: readonly string[], cached: readonly string[]
       if (value === undefined) throw new UsageError(`--${name}: found nothing; expected a value`);
       return value;
     },
+    flag: (name) => parsed.values[name] === true,
     number(name, fallback) {
       const text = option(name);
       if (text === undefined) return fallback;

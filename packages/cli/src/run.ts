@@ -1,23 +1,34 @@
 import { PathError, ShotError } from '@fleet-rail/core';
 import { FormatError } from '@fleet-rail/core/formats';
 import { BAKE_OPTIONS, commandBake } from './command-bake.js';
+import { CHECK_FLAGS, commandCheck } from './command-check.js';
 import { commandInfo } from './command-info.js';
 import { NEW_OPTIONS, commandNew } from './command-new.js';
 import { UsageError, readArguments, type Arguments } from './options.js';
 
-const COMMANDS: Record<string, { options: string[]; run: (args: Arguments) => Promise<string> }> = {
+/** What a command came to: a text, or with it the exit code where that is not 0. */
+type Outcome = string | { readonly code: 0 | 2; readonly text: string };
+
+interface Command {
+  readonly options: readonly string[];
+  readonly flags?: readonly string[];
+  run(args: Arguments): Promise<Outcome>;
+}
+
+const COMMANDS: Record<string, Command> = {
   new: { options: NEW_OPTIONS, run: commandNew },
   bake: { options: BAKE_OPTIONS, run: commandBake },
   info: { options: [], run: commandInfo },
+  check: { options: [], flags: CHECK_FLAGS, run: commandCheck },
 };
 
 /**
  * Carries out one command line.
  *
  * @param args what follows `ride`
- * @returns the exit code, and the text for stdout (0) or the one line for stderr
+ * @returns the exit code, and the text for stdout (0, or 2 where a check found faults) or the one line for stderr (1)
  */
-export async function run(args: readonly string[]): Promise<{ code: 0 | 1; text: string }> {
+export async function run(args: readonly string[]): Promise<{ code: 0 | 1 | 2; text: string }> {
   try {
     const [name, ...rest] = args;
     const command = Object.hasOwn(COMMANDS, name ?? '') ? COMMANDS[name] : undefined;
@@ -25,7 +36,8 @@ export async function run(args: readonly string[]): Promise<{ code: 0 | 1; text:
       const found = name === undefined ? 'no command' : `"${name}"`;
       throw new UsageError(`found ${found}; expected one of ${Object.keys(COMMANDS).join(', ')}`);
     }
-    return { code: 0, text: await command.run(readArguments(rest, command.options)) };
+    const outcome = await command.run(readArguments(rest, command.options, command.flags));
+    return typeof outcome === 'string' ? { code: 0, text: outcome } : outcome;
   } catch (error) {
     return { code: 1, text: refusal(error) };
   }

@@ -6,6 +6,7 @@ export * from './reshape/index.js';
 export * from './pace/index.js';
 export * from './timing/index.js';
 export * from './facing/index.js';
+export * from './solid/index.js';
 export * from './contact/index.js';
 export * from './pose/index.js';
 export * from './ride/index.js';

@@ -2,7 +2,7 @@ import type { Gauge } from '../evaluate/gauges.js';
 import { LOCAL, type MovedParts } from '../hierarchy/index.js';
 
 /** What moves of a model by itself, by sample. */
-export interface SampledParts extends Omit<MovedParts, 'pose'> {
+export interface SampledParts extends Omit<MovedParts, 'pose' | 'jointed'> {
   /** `size` numbers a sample, laid out as `nodes` say. */
   readonly values: Float64Array;
 }
@@ -13,7 +13,7 @@ export interface SampledParts extends Omit<MovedParts, 'pose'> {
  * @param before the samples that these go on from
  */
 export function sampleParts(
-  { pose, nodes, joints, size }: MovedParts,
+  { pose, nodes, joints, size }: Omit<MovedParts, 'jointed'>,
   first: number,
   count: number,
   step: number,

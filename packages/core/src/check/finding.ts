@@ -1,8 +1,145 @@
-/** Something a check has to say about a shot. */
+import type { FindingKind } from '../document/index.js';
+import type { Shot } from '../document/shot.js';
+
+/** How bad it is: wrong for any eye, likely wrong, or worth knowing. */
+export type Severity = 'fault' | 'warning' | 'note';
+
+/** Something a check has to say about a shot: one matter, from where it begins to where it ends. Absent values are null. */
 export interface Finding {
-  readonly severity: 'error' | 'attention';
-  /** Where in the document, as in `riders[0].hitch`. */
-  readonly at: string;
-  /** One sentence: what is so, and what follows from it. */
+  readonly kind: FindingKind;
+  readonly severity: Severity;
+  /** Ids of riders and of the path that are meant. */
+  readonly rider: string | null;
+  readonly other: string | null;
+  readonly path: string | null;
+  /** The wheel, foot, part, clip or cue that is meant. */
+  readonly part: string | null;
+  /** Frames of the shot. */
+  readonly from: number | null;
+  readonly to: number | null;
+  /** The frame at which it is worst. */
+  readonly frame: number | null;
+  /** Metres along the rider’s path, or of the path that is meant, there. */
+  readonly distance: number | null;
+  /** How much, at its worst; it gets worse as this grows. */
+  readonly figure: number | null;
+  readonly unit: string | null;
+  /** One or two sentences: what is so, and what follows from it. */
   readonly message: string;
+  /** What may cure it: a way that is shown before it is taken. */
+  readonly remedy: RemedyKind | null;
+  /** Why it is let be. */
+  readonly waived: string | null;
+}
+
+/** Edits that may cure a finding. */
+export const REMEDY_KINDS = [
+  'stick',
+  'lift',
+  'narrow-band',
+  'widen-bank',
+  'smooth-path',
+  'round-corner',
+  'up-by-path',
+  'face-travel',
+  'turn-round',
+  'drive',
+  'smooth-keys',
+  'take-rig',
+  'take-radius',
+  'anchor',
+  'plant-feet',
+  'shift-start',
+  'close-loop',
+  'past-doubled',
+  'reach-end',
+  'start-along',
+  'ride-lower',
+  'switch-off',
+] as const;
+export type RemedyKind = (typeof REMEDY_KINDS)[number];
+
+/** How what is found calls what the document has. */
+export interface Names {
+  /** A rider’s badge. */
+  rider(id: string): string;
+  path(id: string): string;
+  model(id: string): string;
+}
+
+/** A finding before it is put in words: what it says follows the names, which may change without it. */
+export interface RawFinding extends Omit<Finding, 'message' | 'waived'> {
+  say(names: Names): string;
+}
+
+const ABSENT = {
+  rider: null,
+  other: null,
+  path: null,
+  part: null,
+  from: null,
+  to: null,
+  frame: null,
+  distance: null,
+  figure: null,
+  unit: null,
+  remedy: null,
+} as const;
+
+/** A finding of a kind; what is not given is absent. */
+export function found(
+  kind: FindingKind,
+  severity: Severity,
+  parts: Partial<RawFinding>,
+  say: RawFinding['say'],
+): RawFinding {
+  return { kind, severity, ...ABSENT, ...parts, say };
+}
+
+export function namesOf({ riders, paths, models }: Pick<Shot, 'riders' | 'paths' | 'models'>): Names {
+  const by = (list: readonly { id: string }[], name: (one: never) => string) => {
+    const all = new Map(list.map((one) => [one.id, name(one as never)]));
+    return (id: string) => all.get(id) ?? id;
+  };
+  return {
+    rider: by(riders, ({ badge }: { badge: string }) => badge),
+    path: by(paths, ({ name }: { name: string }) => name),
+    model: by(models, ({ name }: { name: string }) => name),
+  };
+}
+
+/** Findings in words, with those that are let be. */
+export function worded(findings: readonly RawFinding[], shot: Shot): Finding[] {
+  const names = namesOf(shot);
+  return findings.map(({ say, ...finding }) => ({
+    ...finding,
+    message: say(names),
+    waived: waivedBecause(finding, shot),
+  }));
+}
+
+/** A figure that grew by less than this part is as it was. */
+const AS_BAD = 0.05;
+
+function waivedBecause(
+  { kind, rider, other, part, figure }: Omit<RawFinding, 'say'>,
+  { checks }: Shot,
+): string | null {
+  const waiver = checks.waived.find(
+    (one) =>
+      one.kind === kind &&
+      (one.rider === null || one.rider === rider) &&
+      (one.other === null || one.other === other) &&
+      (one.part === null || one.part === part) &&
+      (one.figure === null || figure === null || figure <= one.figure + AS_BAD * Math.abs(one.figure)),
+  );
+  return waiver?.reason ?? null;
+}
+
+const RANK: Readonly<Record<Severity, number>> = { fault: 0, warning: 1, note: 2 };
+
+/** Faults first, then warnings, then notes; what is let be last. */
+export function worstFirst(findings: readonly Finding[]): Finding[] {
+  const rank = ({ severity, waived }: Finding) => RANK[severity] + (waived === null ? 0 : 3);
+  return [...findings].sort((a, b) => rank(a) - rank(b));
 }

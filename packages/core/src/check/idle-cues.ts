@@ -1,30 +1,77 @@
 import type { Cue } from '../document/shot-cue.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { hasOwnPace } from '../timing/index.js';
-import type { Finding } from './finding.js';
+import { found, type Names, type RawFinding } from './finding.js';
 
 /** Cues that wait for what does not come, or act on what is not there. */
-export function findIdleCues(evaluated: EvaluatedShot): Finding[] {
-  return evaluated.shot.cues.flatMap((cue, i) => {
-    const message = cue.off ? null : idleness(evaluated, cue);
-    return message ? [{ severity: 'attention', at: `cues[${i}]`, message } satisfies Finding] : [];
+export function findIdleCues(evaluated: EvaluatedShot): RawFinding[] {
+  return evaluated.shot.cues.flatMap((cue): RawFinding[] => {
+    const idle = cue.off ? null : idleness(evaluated, cue);
+    if (idle === null) return [];
+    const { rider } = cue.does;
+    return [
+      found(
+        'cue-never',
+        idle.waits ? 'fault' : 'warning',
+        { rider, part: cue.name, remedy: 'switch-off' },
+        idle.say,
+      ),
+    ];
   });
 }
 
-function idleness(evaluated: EvaluatedShot, cue: Cue): string | null {
+interface Idle {
+  /** Whether a rider waits for ever. */
+  readonly waits: boolean;
+  say(names: Names): string;
+}
+
+function idleness(evaluated: EvaluatedShot, cue: Cue): Idle | null {
   const { does, keys, name } = cue;
   const rider = evaluated.shot.riders.find(({ id }) => id === does.rider);
-  if (keys.length === 0) return `The cue "${name}" has no keys, so it does nothing.`;
-  if (does.kind === 'turn' || does.kind === 'move') return null;
-  const badge = rider?.badge ?? does.rider;
-  if (!rider?.hitch) return `The cue "${name}" waits to move ${badge}, which rides no path.`;
-  if (!hasOwnPace(rider.hitch)) {
-    return `The cue "${name}" does nothing to ${badge}, which goes by another rider's timing; cue that one.`;
-  }
+  const idle = (say: (badge: string) => string, waits = false): Idle => ({
+    waits,
+    say: (names) => say(names.rider(does.rider)),
+  });
+  if (keys.length === 0) return idle(() => `The cue "${name}" has no keys, so it does nothing.`);
+  if (does.kind === 'turn' || does.kind === 'move')
+    return rider && staysPut(evaluated, cue)
+      ? idle(
+          (badge) =>
+            `The cue "${name}" never acts on "${does.node}" of ${badge}: its value stays the same over the whole shot.`,
+        )
+      : null;
+  if (!rider?.hitch) return idle((badge) => `The cue "${name}" waits to move ${badge}, which rides no path.`);
+  if (!hasOwnPace(rider.hitch))
+    return idle(
+      (badge) =>
+        `The cue "${name}" does nothing to ${badge}, which goes by another rider's timing; cue that one.`,
+    );
   const stops = evaluated.timing(rider)?.ownStops.length ?? 0;
-  if (does.kind === 'stopEnd' && stops <= does.stop) {
-    return `The cue "${name}" ends stop ${does.stop + 1} of ${badge}, which makes ${stops === 0 ? 'none' : stops}.`;
-  }
+  if (does.kind === 'stopEnd' && stops <= does.stop)
+    return idle(
+      (badge) =>
+        `The cue "${name}" ends stop ${does.stop + 1} of ${badge}, which makes ${stops === 0 ? 'none' : stops}.`,
+    );
   if (evaluated.moment(cue) !== null) return null;
-  return `The cue "${name}" never comes: its value does not reach 1 in the shot, and ${badge} waits for ever.`;
+  return idle(
+    (badge) =>
+      `The cue "${name}" never comes: its value does not reach 1 in the shot, and ${badge} waits for ever.`,
+    true,
+  );
+}
+
+/** Whether what a cue does to a part is the same at every frame, though its keys differ. */
+function staysPut(evaluated: EvaluatedShot, { does, keys }: Cue): boolean {
+  if (keys.every(({ value }) => value === keys[0].value)) return false;
+  const { shot } = evaluated;
+  const rider = shot.riders.find(({ id }) => id === does.rider);
+  const gauges = rider ? evaluated.gauges(rider) : [];
+  const gauge = gauges.find(({ kind, part }) => kind === 'cue' && part === does.node);
+  if (gauge === undefined) return false;
+  const { first, last } = shot.range;
+  const begin = gauge.value(first);
+  for (let frame = first + 1; frame <= last; frame++)
+    if (Math.abs(gauge.value(frame) - begin) > 1e-9) return false;
+  return true;
 }

@@ -1,16 +1,19 @@
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { PathError } from '../path/path-error.js';
-import type { Finding } from './finding.js';
+import { found, type RawFinding } from './finding.js';
 
-/** Paths that make no curve: an error where something rides them, else worth attention. */
-export function findNoCurve({ shot, paths }: EvaluatedShot): Finding[] {
-  return shot.paths.flatMap((path, i): Finding[] => {
+/** Paths that make no curve: a fault where something rides them, else a note. */
+export function findNoCurve({ shot, paths }: EvaluatedShot): RawFinding[] {
+  return shot.paths.flatMap((path): RawFinding[] => {
     const curve = paths.get(path.id);
     if (!(curve instanceof PathError)) return [];
-    const riders = shot.riders.filter((rider) => rider.hitch?.path === path.id);
-    const waiting = riders.map((rider) => rider.badge).join(', ');
-    const severity = riders.length > 0 ? 'error' : 'attention';
-    const message = riders.length > 0 ? `${curve.message} At rest until then: ${waiting}.` : curve.message;
-    return [{ severity, at: `paths[${i}]`, message }];
+    const waiting = shot.riders.filter((rider) => rider.hitch?.path === path.id);
+    return [
+      found('no-curve', waiting.length > 0 ? 'fault' : 'note', { path: path.id }, ({ rider: badge }) =>
+        waiting.length > 0
+          ? `${curve.message} At rest until then: ${waiting.map(({ id }) => badge(id)).join(', ')}.`
+          : curve.message,
+      ),
+    ];
   });
 }

@@ -1,58 +1,83 @@
-import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
-import type { Rider } from '../document/shot-rider.js';
 import type { Hitch } from '../document/shot-hitch.js';
 import { metresPerValue } from '../pace/change-unit.js';
 import { compiledPaceOf } from '../pace/compiled-pace-of.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { mapFrames } from '../timing/index.js';
-import { PathError } from '../path/path-error.js';
-import type { Finding } from './finding.js';
+import { found, type RawFinding } from './finding.js';
+import type { RiderLook } from './rider-look.js';
 
 /** Keys or speeds that ask for a place an open path does not have: the rider waits at its end. */
-export function findPastTheEnd(evaluated: EvaluatedShot): Finding[] {
-  const { shot, paths } = evaluated;
-  return shot.riders.flatMap((rider, i): Finding[] => {
-    const path = rider.hitch && paths.get(rider.hitch.path);
-    if (!rider.hitch || !path || path instanceof PathError || path.closed) return [];
-    const { keys, unit, mode } = rider.hitch.pace;
-    if (mode === 'speed')
-      return runsOut(evaluated, rider, rider.hitch, path, `riders[${i}].hitch.pace.speeds`);
-    if (mode !== 'keys') return [];
-    const most = path.length / metresPerValue(rider.hitch.pace, path);
-    const slack = most * 1e-9;
-    const k = keys.findIndex((key) => key.value < -slack || key.value > most + slack);
-    if (k < 0) return [];
-    return [
+export function findPastTheEnd(look: RiderLook): RawFinding[] {
+  const { rider, curve } = look;
+  const { hitch } = rider;
+  if (hitch === null || curve === null || curve.closed || hitch.follows || hitch.pacedBy) return [];
+  const { keys, unit, mode } = hitch.pace;
+  if (mode === 'speed') return runsOut(look, hitch, curve);
+  if (mode !== 'keys') return [];
+  const most = curve.length / metresPerValue(hitch.pace, curve);
+  const slack = most * 1e-9;
+  const beyond = (value: number) => Math.max(-value, value - most);
+  const worst = keys.reduce(
+    (a, b) => (b && beyond(b.value) > (a ? beyond(a.value) : slack) ? b : a),
+    null as (typeof keys)[number] | null,
+  );
+  if (worst === null || beyond(worst.value) <= slack) return [];
+  const end = worst.value < 0 ? 0 : curve.length;
+  const waits = Array.from({ length: look.count }, (_, i) => i).filter(
+    (i) => Math.abs(look.distance(i) - end) < 1e-6,
+  );
+  return [
+    found(
+      'past-end',
+      'warning',
       {
-        severity: 'attention',
-        at: `riders[${i}].hitch.pace.keys[${k}].value`,
-        message: `${rider.badge} is sent to ${Number(keys[k].value.toFixed(3))} ${unit}, but the path runs from 0 to ${most.toFixed(3)}; it waits at the end.`,
+        rider: rider.id,
+        path: hitch.path,
+        from: waits.length > 0 ? look.first + waits[0] : null,
+        to: waits.length > 0 ? look.first + waits[waits.length - 1] : null,
+        frame: Math.round(worst.frame),
+        distance: end,
+        figure: beyond(worst.value) * metresPerValue(hitch.pace, curve),
+        unit: 'm',
+        remedy: 'reach-end',
       },
-    ];
-  });
+      ({ rider: badge }) =>
+        `${badge(rider.id)} is sent to ${Number(worst.value.toFixed(3))} ${unit} (frame ${Number(worst.frame.toFixed(2))}), but the path runs from 0 to ${most.toFixed(3)}; it waits at the end.`,
+    ),
+  ];
 }
 
 /** Speeds that lead past an end, where the rider waits and does not run on. */
-function runsOut(
-  { shot, timing }: EvaluatedShot,
-  rider: Rider,
-  { pace }: Hitch,
-  path: CompiledPath,
-  at: string,
-): Finding[] {
+function runsOut(look: RiderLook, { pace, path: id }: Hitch, path: CompiledPath): RawFinding[] {
+  const { rider, evaluated } = look;
+  const { shot, timing } = evaluated;
   const { length } = path;
   const run = compiledPaceOf(pace, shot.fps, path);
   const { own } = mapFrames(timing(rider)?.steps ?? [], shot.range);
-  for (let frame = shot.range.first; frame <= shot.range.last; frame++) {
+  const { first, last } = shot.range;
+  for (let frame = first; frame <= last; frame++) {
     const place = run.distance(own(frame));
     const end = place < -1e-6 ? 'start' : place > length + 1e-6 ? 'end' : null;
     if (end === null || (end === 'start' ? pace.before : pace.after) === 'run') continue;
+    const there = run.distance(own(last));
     return [
-      {
-        severity: 'attention',
-        at,
-        message: `${rider.badge} comes to the ${end} of its path by frame ${frame} and waits there; the path runs from 0 to ${length.toFixed(3)} m.`,
-      },
+      found(
+        'past-end',
+        'warning',
+        {
+          rider: rider.id,
+          path: id,
+          from: frame,
+          to: last,
+          frame,
+          distance: end === 'start' ? 0 : length,
+          figure: Math.max(-there, there - length, 0),
+          unit: 'm',
+          remedy: 'reach-end',
+        },
+        ({ rider: badge }) =>
+          `${badge(rider.id)} comes to the ${end} of its path by frame ${frame} and waits there; the path runs from 0 to ${length.toFixed(3)} m.`,
+      ),
     ];
   }
   return [];

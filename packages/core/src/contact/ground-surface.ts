@@ -1,13 +1,20 @@
-import { Box3, BufferAttribute, BufferGeometry } from 'three';
-import { INTERSECTED, MeshBVH, NOT_INTERSECTED } from 'three-mesh-bvh';
+import { Box3, type BufferAttribute } from 'three';
+import { INTERSECTED, NOT_INTERSECTED, type MeshBVH } from 'three-mesh-bvh';
 import type { GroundHeight } from '../path/height-profile.js';
+import type { TriangleMesh } from '../solid/solid.js';
+import { treeOf } from '../solid/triangle-tree.js';
 
 /** Triangles of the ground in the world: whatever scale its nodes have is in the places already. */
-export interface GroundMesh {
-  /** x, y, z of each vertex in turn. */
-  readonly positions: Float32Array | Float64Array;
-  /** Three vertices a triangle. */
-  readonly indices: Uint32Array;
+export type GroundMesh = TriangleMesh;
+
+/** What of the ground is over and under a place, metres. */
+export interface GroundAround {
+  /** The next level above; NaN where there is none. */
+  above: number;
+  /** Whether that one's upper side is up, as a ground's is that one is under, and a bridge's underside is not. */
+  aboveFacesUp: boolean;
+  /** The next level at the place or below it whose upper side is up: a floor; NaN where there is none. */
+  floor: number;
 }
 
 /**
@@ -21,11 +28,7 @@ export class GroundSurface {
   private readonly columns = new Map<number, Int32Array>();
 
   constructor(readonly mesh: GroundMesh) {
-    const geometry = new BufferGeometry();
-    geometry.setAttribute('position', new BufferAttribute(Float32Array.from(mesh.positions), 3));
-    // The tree reorders what it is given.
-    geometry.setIndex(new BufferAttribute(mesh.indices.slice(), 1));
-    this.tree = new MeshBVH(geometry);
+    this.tree = treeOf(mesh);
     this.tree.getBoundingBox(this.box);
     this.column = columnWidth(this.box, mesh.indices.length / 3);
   }
@@ -50,6 +53,50 @@ export class GroundSurface {
       }
     }
     return best;
+  }
+
+  /**
+   * What is over and under a place. Which side of a triangle is its upper one is told by the order of its corners; where a ground
+   * has more of them turned down than up, its corners are in the other order.
+   */
+  around(x: number, y: number, z: number, out: GroundAround): void {
+    out.above = NaN;
+    out.aboveFacesUp = false;
+    out.floor = NaN;
+    const { min, max } = this.box;
+    if (x < min.x - SLACK || x > max.x + SLACK || z < min.z - SLACK || z > max.z + SLACK) return;
+    const { positions: p } = this.mesh;
+    const turned = this.turned();
+    const corners = this.cornersOver(Math.floor(x / this.column), Math.floor(z / this.column));
+    for (let t = 0; t < corners.length; t += 3) {
+      const [a, b, c] = [corners[t], corners[t + 1], corners[t + 2]];
+      const level = heightOver(p, a, b, c, x, z);
+      if (level !== level) continue;
+      const facesUp = planArea(p, a, b, c) < 0 !== turned;
+      if (level > y && !(level >= out.above)) {
+        out.above = level;
+        out.aboveFacesUp = facesUp;
+      } else if (level <= y && facesUp && !(level <= out.floor)) out.floor = level;
+    }
+  }
+
+  private upsideDown: boolean | null = null;
+
+  /** Whether the corners of its triangles are in the other order, seen from above. */
+  private turned(): boolean {
+    if (this.upsideDown === null) {
+      const { positions, indices } = this.mesh;
+      let sum = 0;
+      let all = 0;
+      for (let t = 0; t + 2 < indices.length; t += 3) {
+        const area = planArea(positions, 3 * indices[t], 3 * indices[t + 1], 3 * indices[t + 2]);
+        sum += area;
+        all += Math.abs(area);
+      }
+      // What is closed has as much of both.
+      this.upsideDown = sum > 0.01 * all;
+    }
+    return this.upsideDown;
   }
 
   /** The same, of all levels, for what lays a path on the ground or draws its profile. */
@@ -97,6 +144,11 @@ function columnWidth({ min, max }: Box3, triangles: number): number {
 const SLACK = 1e-3;
 /** A place this far outside of a triangle, as a part of it, still counts: no gap opens along shared edges. */
 const EDGE = 1e-9;
+
+/** Twice a triangle's area in plan; below 0 where its corners go round to the left, seen from above. */
+function planArea(p: ArrayLike<number>, a: number, b: number, c: number): number {
+  return (p[b] - p[a]) * (p[c + 2] - p[a + 2]) - (p[b + 2] - p[a + 2]) * (p[c] - p[a]);
+}
 
 /** The height of a triangle's plane over a place of the plan; NaN where the place is outside, or it stands upright. */
 function heightOver(p: ArrayLike<number>, a: number, b: number, c: number, x: number, z: number): number {

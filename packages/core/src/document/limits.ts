@@ -12,6 +12,7 @@ export const LIMITS = {
   takesPerRider: 20,
   retimes: 100,
   cues: 500,
+  waivers: 1_000,
   textLength: 200,
   /** Metres from the origin: keeps single-precision files meaningful. */
   coordinate: 1e7,

@@ -1,6 +1,7 @@
 import { Amount, Flag, Id, OneOf, Part, Parts, Text, TextOrNull, Texts, Whole, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Cut } from './shot-camera.js';
+import { Checks } from './shot-checks.js';
 import { ShotPath } from './shot-path.js';
 import { Cue } from './shot-cue.js';
 import { Retime } from './shot-retime.js';
@@ -65,4 +66,6 @@ export class Shot {
   @Parts(() => Retime, LIMITS.retimes) retimes: Retime[] = [];
   /** What acts when something else reaches a place. */
   @Parts(() => Cue, LIMITS.cues) cues: Cue[] = [];
+  /** What the checks let pass, and what of what they found is known. */
+  @Part(() => Checks) checks: Checks = new Checks();
 }

@@ -9,6 +9,7 @@ import { POSE } from '../pose/pose.js';
 import { wholeRetiming, wholeRetimeStep, type Retiming } from '../timing/retiming.js';
 import type { PoseAt } from '../pose/pose.js';
 import { NO_PARTS, type MovedParts } from '../hierarchy/node-driver.js';
+import type { TargetAt } from '../ride/aiming.js';
 import { gaugesOf, type Gauge } from './gauges.js';
 import { compileMovedParts } from './moved-parts.js';
 import { compileContact, sidewaysOf, type RiderContact } from './rider-contact.js';
@@ -40,6 +41,8 @@ export interface EvaluatedShot {
   gauges(rider: Rider): readonly Gauge[];
   /** How a rider meets the ground, in the time of the work. */
   contact(rider: Rider): RiderContact;
+  /** Writes the place that a rider aims at, at a frame of the shot; null where it aims at none. */
+  target(rider: Rider): TargetAt | null;
   /** The frame of the work at which a cue acts that waits for its moment; null where it does not come. */
   moment(cue: Cue): number | null;
 }
@@ -115,6 +118,10 @@ export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
       const rate = (frame: number) => retiming?.rate(frame) ?? 1;
       // What bends all of time bends speeds by its rate, and accelerations by its square.
       return (frame) => push(source(frame)) * rate(frame) ** 2;
+    },
+    target({ hitch }) {
+      const aimed = hitch?.facing.mode === 'aim' ? rides.target(hitch.facing.target) : null;
+      return aimed && ((frame, out) => aimed(source(frame), out));
     },
     moment: (cue) => rides.moment(cue),
   };

@@ -5,6 +5,7 @@ export {
   withRidersBehind,
   type EvaluatedShot,
 } from './evaluate-shot.js';
+export { riderSources, sameSources, type RiderSources } from './rider-sources.js';
 export type { RiderTiming } from './rider-timing.js';
 export type { Gauge, GaugeKind } from './gauges.js';
 export { NO_ASSETS, goesByGround, hierarchyOfRider, modelsInPlay, type SceneAssets } from './scene-assets.js';

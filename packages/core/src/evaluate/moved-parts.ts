@@ -51,7 +51,8 @@ export function compileMovedParts(
   pose: PoseAt,
 ): MovedParts {
   // A walk is compiled for the model as it is; joints are of wheels, which walkers do not have.
-  const { hierarchy, joints } = contact.walk ? { hierarchy: model, joints: [] } : jointedPuppet(model, rider);
+  const jointed = contact.walk ? withJoints(model, []) : jointedPuppet(model, rider);
+  const { hierarchy } = jointed;
   const drivers: NodeDriver[] = [];
   const add = (name: string | null, make: (node: number) => NodeDriver) => {
     const node = nodeNamed(hierarchy, name);
@@ -86,7 +87,7 @@ export function compileMovedParts(
       ballMover(node, ball.centre, contact.ball as NonNullable<RiderContact['ball']>, pose),
     );
   }
-  return drivers.length === 0 ? NO_PARTS : compileParts(hierarchy, joints, drivers);
+  return drivers.length === 0 ? NO_PARTS : compileParts(jointed, drivers);
 }
 
 type Add = (name: string | null, make: (node: number) => NodeDriver) => void;

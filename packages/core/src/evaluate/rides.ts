@@ -267,7 +267,8 @@ export class Rides {
     return towingCoupling(tower, leads, rider.hitch?.follows?.gap ?? 0, motion, axles.frontCoupling);
   }
 
-  private target(target: AimTarget | null): TargetAt | null {
+  /** What is aimed at; null where there is nothing. */
+  target(target: AimTarget | null): TargetAt | null {
     if (target?.point) {
       const { point } = target;
       return (_, out) => vec3.copy(out, point);

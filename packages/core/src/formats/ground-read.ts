@@ -1,6 +1,6 @@
 import type { Document, Node } from '@gltf-transform/core';
 import { standingNodes, standingPositions, type StandingNode } from './gltf-scene.js';
-import type { GroundMesh } from '../contact/ground-surface.js';
+import type { TriangleMesh } from '../solid/index.js';
 
 /**
  * The triangles of a model, or of some of its nodes with what hangs on them, as they stand; null where there are none.
@@ -8,14 +8,26 @@ import type { GroundMesh } from '../contact/ground-surface.js';
  *
  * @param names of the nodes that count; all where there are none
  */
-export function groundMeshOf(model: Document, names: readonly string[]): GroundMesh | null {
+export function groundMeshOf(model: Document, names: readonly string[]): TriangleMesh | null {
+  return meshOfAll(splitAtGround(model, names).ground);
+}
+
+/** The triangles of all else that stands in a model of which some nodes are the ground; null where there are none. */
+export function sceneryMeshOf(model: Document, names: readonly string[]): TriangleMesh | null {
+  return meshOfAll(splitAtGround(model, names).scenery);
+}
+
+function splitAtGround(model: Document, names: readonly string[]) {
   const wanted = new Set(names);
   const standing = standingNodes(model);
   const taken: boolean[] = [];
   standing.forEach(({ node, parent }) =>
     taken.push(wanted.size === 0 || taken[parent] || wanted.has(node.getName())),
   );
-  const chosen = standing.filter((_, i) => taken[i]);
+  return { ground: standing.filter((_, i) => taken[i]), scenery: standing.filter((_, i) => !taken[i]) };
+}
+
+function meshOfAll(chosen: readonly StandingNode[]): TriangleMesh | null {
   const positions = new Float64Array(chosen.reduce((sum, { node }) => sum + 3 * verticesOf(node), 0));
   const indices: number[] = [];
   let first = 0;
@@ -23,7 +35,7 @@ export function groundMeshOf(model: Document, names: readonly string[]): GroundM
   return indices.length === 0 ? null : { positions, indices: Uint32Array.from(indices) };
 }
 
-const verticesOf = (node: Node): number =>
+export const verticesOf = (node: Node): number =>
   (node.getMesh()?.listPrimitives() ?? []).reduce(
     (sum, primitive) => sum + (primitive.getAttribute('POSITION')?.getCount() ?? 0),
     0,
@@ -35,8 +47,13 @@ const MODES = { triangles: 4, strip: 5, fan: 6 };
 /** @returns how many vertices the node has */
 function addTriangles(one: StandingNode, before: number, positions: Float64Array, indices: number[]): number {
   positions.set(standingPositions(one), 3 * before);
+  return addIndices(one.node, before, indices);
+}
+
+/** Adds the triangles of a node’s mesh, its first vertex being one of so many. */
+export function addIndices(node: Node, before: number, indices: number[]): number {
   let first = before;
-  for (const primitive of one.node.getMesh()?.listPrimitives() ?? []) {
+  for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
     const vertices = primitive.getAttribute('POSITION')?.getCount() ?? 0;
     const mode = primitive.getMode();
     if (vertices > 0 && mode >= MODES.triangles) {

@@ -42,38 +42,50 @@ const DIRECTIONS = [-1, 0, 1]
 
 /** Gives nodes the outermost places of what they are made of, or of what follows them most where a skin is theirs. */
 function addHulls(nodes: HierarchyNode[], index: ReadonlyMap<Node, number>): void {
-  const places = new Map<number, number[]>();
-  const put = (node: number | undefined, x: number, y: number, z: number) => {
-    if (node === undefined) return;
-    const list = places.get(node) ?? [];
-    places.set(node, list);
-    list.push(x, y, z);
-  };
+  const places = skinPlaces(index);
   for (const [node, i] of index) {
+    if (node.getSkin()) continue;
+    for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
+      const positions = primitive.getAttribute('POSITION');
+      const list = listOf(places, i);
+      if (positions) for (const value of numbersOf(positions)) list.push(value);
+    }
+  }
+  for (const [i, list] of places) nodes[i] = { ...nodes[i], hull: outermost(list) };
+}
+
+function listOf(places: Map<number, number[]>, node: number): number[] {
+  const list = places.get(node) ?? [];
+  places.set(node, list);
+  return list;
+}
+
+/** By joint the places of skins that follow it most, in its own space: x, y, z in turn. */
+export function skinPlaces(index: ReadonlyMap<Node, number>): Map<number, number[]> {
+  const places = new Map<number, number[]>();
+  for (const node of index.keys()) {
     const skin = node.getSkin();
-    const joints = skin?.listJoints().map((joint) => index.get(joint)) ?? [];
-    const inverse = skin?.getInverseBindMatrices();
+    if (!skin) continue;
+    const joints = skin.listJoints().map((joint) => index.get(joint));
+    const inverse = skin.getInverseBindMatrices();
     const bind = inverse ? numbersOf(inverse) : null;
     for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
       const positions = primitive.getAttribute('POSITION');
-      if (!positions) continue;
-      const list = numbersOf(positions);
       const [of, weights] = [primitive.getAttribute('JOINTS_0'), primitive.getAttribute('WEIGHTS_0')];
-      if (!skin || !of || !weights) {
-        for (let v = 0; v + 2 < list.length; v += 3) put(i, list[v], list[v + 1], list[v + 2]);
-        continue;
-      }
+      if (!positions || !of || !weights) continue;
+      const list = numbersOf(positions);
       const [ofs, parts] = [of.getArray() ?? [], numbersOf(weights)];
       for (let v = 0; 3 * v + 2 < list.length; v++) {
         const [x, y, z] = [list[3 * v], list[3 * v + 1], list[3 * v + 2]];
         let best = 0;
         for (let k = 1; k < 4; k++) if (parts[4 * v + k] > parts[4 * v + best]) best = k;
         const joint = ofs[4 * v + best];
+        const to = joints[joint];
+        if (to === undefined) continue;
         const m = 16 * joint;
-        if (!bind) put(joints[joint], x, y, z);
+        if (!bind) listOf(places, to).push(x, y, z);
         else
-          put(
-            joints[joint],
+          listOf(places, to).push(
             bind[m] * x + bind[m + 4] * y + bind[m + 8] * z + bind[m + 12],
             bind[m + 1] * x + bind[m + 5] * y + bind[m + 9] * z + bind[m + 13],
             bind[m + 2] * x + bind[m + 6] * y + bind[m + 10] * z + bind[m + 14],
@@ -81,7 +93,7 @@ function addHulls(nodes: HierarchyNode[], index: ReadonlyMap<Node, number>): voi
       }
     }
   }
-  for (const [i, list] of places) nodes[i] = { ...nodes[i], hull: outermost(list) };
+  return places;
 }
 
 function outermost(places: readonly number[]): number[] {

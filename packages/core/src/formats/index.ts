@@ -11,5 +11,7 @@ export {
 } from './model-read.js';
 export { writeGlb } from './glb-write.js';
 export { hierarchyOf } from './hierarchy-read.js';
-export { groundMeshOf } from './ground-read.js';
+export { groundMeshOf, sceneryMeshOf } from './ground-read.js';
+export { modelMeshOf } from './solids-read.js';
+export { checkSceneOf } from './check-scene-read.js';
 export { needsAssets, assetsOf } from './assets-read.js';

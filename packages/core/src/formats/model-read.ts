@@ -250,6 +250,12 @@ function partsOf(standing: readonly StandingNode[]): RigPart[] {
   return parts;
 }
 
+/** What rolls, steers and leans of a model that was read. */
+export function rigOf(document: Document): FoundRig {
+  const parts = partsOf(standingNodes(document));
+  return findRig(parts, findFacing(parts));
+}
+
 function countTriangles(standing: readonly StandingNode[]): number {
   let count = 0;
   for (const { node } of standing) {

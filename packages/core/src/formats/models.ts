@@ -2,4 +2,6 @@
 export { FormatError } from './format-error.js';
 export { readModelDocument, type ModelFacts } from './model-read.js';
 export { hierarchyOf } from './hierarchy-read.js';
-export { groundMeshOf } from './ground-read.js';
+export { groundMeshOf, sceneryMeshOf } from './ground-read.js';
+export { modelMeshOf } from './solids-read.js';
+export { rigOf } from './model-read.js';

@@ -6,7 +6,7 @@ import { newShot, type Loose } from '../document/new-shot.js';
 import { defaultsOf } from '../document/defaults.js';
 import { Cycle, type Gait } from '../document/shot-rider.js';
 import type { Hitch } from '../document/shot-hitch.js';
-import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import { evaluateShot, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import type { Vec3 } from '../math/vec.js';
 import { originOf, toModelSpace } from '../hierarchy/model-space.js';
 import { LOCAL, initialPose } from '../hierarchy/node-hierarchy.js';
@@ -61,6 +61,8 @@ const bend = (radius: number) =>
   Array.from({ length: 16 }, (_, i) => ({
     position: [radius * Math.sin((i * Math.PI) / 8), 0, radius * Math.cos((i * Math.PI) / 8)] as Vec3,
   }));
+/** What is found of a walk; that its keys stop it dead is another matter. */
+const ofWalk = (evaluated: EvaluatedShot) => checkShot(evaluated).filter(({ kind }) => kind !== 'jolt');
 /** Walks 6 m, stands for two seconds, and goes on. */
 const stops = [
   { frame: 1, value: 0 },
@@ -153,9 +155,9 @@ it.each([1, 1.5])(
     const free = walk({ plant: false }, {}, bend(4), scale);
     const slid = Math.max(...free.plants.map(({ left }) => left));
     expect(slid).toBeGreaterThan(0.01);
-    expect(checkShot(free.evaluated).some(({ at }) => at === 'riders[0].gait.plant')).toBe(true);
+    expect(ofWalk(free.evaluated).map(({ kind }) => kind)).toContain('feet-slide');
     const planted = walk({}, {}, bend(4), scale);
-    expect(checkShot(planted.evaluated)).toEqual([]);
+    expect(ofWalk(planted.evaluated)).toEqual([]);
     for (const { foot, from, to } of planted.plants.filter((one) => one.from > 1 && one.to < 240)) {
       const start = planted.place(from, foot);
       for (let frame = Math.ceil(from); frame <= to; frame++) {
@@ -339,7 +341,7 @@ it('steps that are too quick are told of, with how quick', () => {
   const fast = stops.map(({ frame, value }) => ({ frame, value: 2 * value }));
   const { evaluated } = walk({}, { pace: { keys: fast } });
   // 12 m in 96 frames: 3 m/s over 1.2 m a cycle of two steps.
-  expect(checkShot(evaluated).map(({ message }) => message)).toEqual([
+  expect(ofWalk(evaluated).map(({ message }) => message)).toEqual([
     expect.stringMatching(/R1 takes 5\.0 steps\/s .* its limit is 2\.6/),
   ]);
 });

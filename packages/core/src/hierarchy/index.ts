@@ -1,5 +1,6 @@
 export {
   LOCAL,
+  initialPose,
   nodeNamed,
   clipNamed,
   type Clip,
@@ -9,4 +10,5 @@ export {
 } from './node-hierarchy.js';
 export type { WheelJoint } from './wheel-joints.js';
 export { NO_PARTS, type MovedNode, type MovedParts } from './node-driver.js';
+export { restSpace, toModelSpace } from './model-space.js';
 export { withClipsOf } from './borrowed-clips.js';

@@ -1,5 +1,5 @@
-import { LOCAL, initialPose, type NodeHierarchy, type HierarchyPose } from './node-hierarchy.js';
-import type { WheelJoint } from './wheel-joints.js';
+import { LOCAL, initialPose, type HierarchyPose } from './node-hierarchy.js';
+import type { JointedHierarchy, WheelJoint } from './wheel-joints.js';
 
 /** Something that moves nodes of a node hierarchy, from how they are posed so far. */
 export interface NodeDriver {
@@ -11,6 +11,8 @@ export interface NodeDriver {
 /** A node that moves by itself, and how its motion stands in a sample. */
 export interface MovedNode {
   readonly name: string;
+  /** Which node of the jointed hierarchy it is. */
+  readonly index: number;
   /** Where its numbers begin: {@link LOCAL}, then its weights. */
   readonly at: number;
   readonly weights: number;
@@ -23,18 +25,17 @@ export interface MovedParts {
   readonly joints: readonly WheelJoint[];
   /** Numbers a sample. */
   readonly size: number;
+  /** The hierarchy they move in, with its joints; null where nothing moves. */
+  readonly jointed: JointedHierarchy | null;
   /** Writes how the nodes stand in what they hang on, at a frame. */
   pose(frame: number, out: Float64Array, at: number): void;
 }
 
-export const NO_PARTS: MovedParts = { nodes: [], joints: [], size: 0, pose: () => undefined };
+export const NO_PARTS: MovedParts = { nodes: [], joints: [], size: 0, jointed: null, pose: () => undefined };
 
 /** Puts drivers together, the first moved first. */
-export function compileParts(
-  hierarchy: NodeHierarchy,
-  joints: readonly WheelJoint[],
-  drivers: readonly NodeDriver[],
-): MovedParts {
+export function compileParts(jointed: JointedHierarchy, drivers: readonly NodeDriver[]): MovedParts {
+  const { hierarchy, joints } = jointed;
   const moved = [...new Set(drivers.flatMap(({ nodes }) => nodes))].sort((a, b) => a - b);
   const rest = initialPose(hierarchy);
   const now = initialPose(hierarchy);
@@ -44,12 +45,13 @@ export function compileParts(
     const at = size;
     const weights = rest.weights[node].length;
     size += LOCAL.size + weights;
-    return { name: hierarchy.nodes[node].name, at, weights };
+    return { name: hierarchy.nodes[node].name, index: node, at, weights };
   });
   return {
     nodes,
     joints,
     size,
+    jointed,
     pose(frame, out, at) {
       now.locals.set(rest.locals);
       for (const node of shaped) now.weights[node].set(rest.weights[node]);

@@ -25,6 +25,14 @@ export interface WishedJoint {
   readonly leaves: boolean;
 }
 
+/** A node hierarchy with joints put in. */
+export interface JointedHierarchy {
+  readonly hierarchy: NodeHierarchy;
+  readonly joints: readonly WheelJoint[];
+  /** By node of the hierarchy as it was, which one it is now. */
+  readonly at: readonly number[];
+}
+
 /**
  * A node hierarchy with joints put in, and what they are. As it stands nothing moves by that. A joint hangs in the model's own
  * space where what its node hangs on leans, or is scaled unevenly (a turn in there would be a squeeze).
@@ -32,8 +40,9 @@ export interface WishedJoint {
 export function withJoints(
   hierarchy: NodeHierarchy,
   wishes: readonly WishedJoint[],
-): { hierarchy: NodeHierarchy; joints: WheelJoint[] } {
-  if (wishes.length === 0) return { hierarchy, joints: [] };
+): JointedHierarchy {
+  const same = hierarchy.nodes.map((_, i) => i);
+  if (wishes.length === 0) return { hierarchy, joints: [], at: same };
   const space = restSpace(hierarchy);
   const nodes = [...hierarchy.nodes];
   const joints = wishes.map(({ name, takes, about, leaves }): WheelJoint => {
@@ -72,13 +81,14 @@ export function withJoints(
       held,
     };
   });
-  return { hierarchy: inOrder({ ...hierarchy, nodes }), joints };
+  const { ordered, now } = inOrder({ ...hierarchy, nodes });
+  return { hierarchy: ordered, joints, at: same.map((i) => now.get(i) as number) };
 }
 
 const pick = ({ translation, rotation, scale }: HierarchyNode) => ({ translation, rotation, scale });
 
 /** The same node hierarchy with every node after what it hangs on. */
-function inOrder({ nodes, clips, box }: NodeHierarchy): NodeHierarchy {
+function inOrder({ nodes, clips, box }: NodeHierarchy): { ordered: NodeHierarchy; now: Map<number, number> } {
   const order: number[] = [];
   const seen = new Set<number>();
   const visit = (i: number) => {
@@ -89,7 +99,7 @@ function inOrder({ nodes, clips, box }: NodeHierarchy): NodeHierarchy {
   };
   nodes.forEach((_, i) => visit(i));
   const now = new Map(order.map((old, i) => [old, i]));
-  return {
+  const ordered = {
     box,
     nodes: order.map((i) => ({ ...nodes[i], parent: now.get(nodes[i].parent) ?? -1 })),
     clips: clips.map((clip) => ({
@@ -97,4 +107,5 @@ function inOrder({ nodes, clips, box }: NodeHierarchy): NodeHierarchy {
       channels: clip.channels.map((channel) => ({ ...channel, node: now.get(channel.node) as number })),
     })),
   };
+  return { ordered, now };
 }

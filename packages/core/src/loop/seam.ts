@@ -70,35 +70,37 @@ const STEP = 1e-3;
  * changes by on either side.
  */
 export function seamReport(evaluated: EvaluatedShot): SeamGap[] {
+  return evaluated.shot.riders.flatMap((rider) => seamOf(evaluated, rider));
+}
+
+/** The same of one rider. */
+export function seamOf(evaluated: EvaluatedShot, rider: Rider): SeamGap[] {
   const { shot, poses } = evaluated;
-  const byId = new Map(shot.riders.map((rider, i) => [rider.id, i]));
-  return shot.riders.flatMap((rider, i): SeamGap[] => {
-    const camera = rider.camera !== null && rider.camera.keys.length > 0;
-    if (!isMoving(shot, rider) && evaluated.gauges(rider).length === 0 && !camera) return [];
-    const partner = seamPartner(shot, rider);
-    const entry = (channel: SeamChannel, [gap, rate]: Gap, part: string | null = null): SeamGap => ({
-      rider: rider.id,
-      channel,
-      part,
-      gap,
-      rate,
-      meets: partner.rider.id,
-      handsOver: partner.handsOver,
-    });
-    const p = byId.get(partner.rider.id) as number;
-    const gaps = poseGaps(evaluated, rider, poses[i], poses[p]).map(([channel, gap]) => entry(channel, gap));
-    gaps.push(
-      ...turningGaps(evaluated, rider, partner.rider).map(([channel, part, gap]) =>
-        entry(channel, gap, part),
-      ),
-    );
-    const { camera: lens } = rider;
-    if (lens) {
-      const focal = (frame: number) => focalAt(lens, sourceFrame(evaluated.shot, frame));
-      gaps.push(entry('focal', scalarGap(evaluated, focal, focal)));
-    }
-    return gaps;
+  const camera = rider.camera !== null && rider.camera.keys.length > 0;
+  if (!isMoving(shot, rider) && evaluated.gauges(rider).length === 0 && !camera) return [];
+  const partner = seamPartner(shot, rider);
+  const entry = (channel: SeamChannel, [gap, rate]: Gap, part: string | null = null): SeamGap => ({
+    rider: rider.id,
+    channel,
+    part,
+    gap,
+    rate,
+    meets: partner.rider.id,
+    handsOver: partner.handsOver,
   });
+  const indexOf = ({ id }: Rider) => shot.riders.findIndex((other) => other.id === id);
+  const gaps = poseGaps(evaluated, rider, poses[indexOf(rider)], poses[indexOf(partner.rider)]).map(
+    ([channel, gap]) => entry(channel, gap),
+  );
+  gaps.push(
+    ...turningGaps(evaluated, rider, partner.rider).map(([channel, part, gap]) => entry(channel, gap, part)),
+  );
+  const { camera: lens } = rider;
+  if (lens) {
+    const focal = (frame: number) => focalAt(lens, sourceFrame(evaluated.shot, frame));
+    gaps.push(entry('focal', scalarGap(evaluated, focal, focal)));
+  }
+  return gaps;
 }
 
 type Gap = readonly [number, number | null];

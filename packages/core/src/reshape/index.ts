@@ -25,6 +25,7 @@ export { mirroredPosition, mirrorPath } from './mirror.js';
 export { levelPath, liftPath } from './lift.js';
 export { offsetSideways } from './offset-sideways.js';
 export { drapePath } from './drape.js';
+export { roundCorners } from './round-corners.js';
 export { smoothPath } from './smooth.js';
 export { thinPath } from './thin.js';
 export { resamplePath } from './resample.js';

@@ -219,9 +219,9 @@ it('where there is no ground the last good height holds, and it is told at which
   const { pose, shot, evaluated } = ride(terrain((_, z) => (z > 5 && z < 15 ? null : 0.5), 40, 1));
   expect(pose(81)[1]).toBeCloseTo(0.5, 6);
   const [finding] = checkShot(evaluated);
-  expect(finding).toMatchObject({ severity: 'attention', at: 'riders[0].hitch.ground' });
+  expect(finding).toMatchObject({ severity: 'warning', kind: 'off-ground', rider: shot.riders[0].id });
   expect(finding.message).toMatch(
-    /R1 there is no ground within 1.5 m above and 1.5 m below its path at frames 6\d–9\d/,
+    /R1 there is no ground within 1.5 m above and 1.5 m below its path in frames 6\d–9\d/,
   );
   expect(shot.riders).toHaveLength(1);
 });

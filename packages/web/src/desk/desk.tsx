@@ -25,6 +25,7 @@ import { FORMER_STATIONS, STATIONS, type StationId } from './stations/stations';
 import { TopBar } from './top-bar';
 import { Transport } from './transport/transport';
 import { useDeskKeys } from './use-desk-keys';
+import { CheckContext, useChecks } from './use-checks';
 import { EvaluationContext, useEvaluation } from './use-evaluation';
 import { useSceneAssets } from './use-scene-assets';
 import { useModelFacts } from './use-model-facts';
@@ -183,6 +184,7 @@ function offerDraft(shotId: string, draft: Draft): void {
 function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   const { station } = useParams();
   const evaluation = useEvaluation(desk);
+  const checks = useChecks(desk);
   useSceneAssets(desk);
   useModelFacts();
   useOperationPreview(desk);
@@ -216,39 +218,41 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
     return <Navigate to={`/shots/${shotId}/${FORMER_STATIONS[station ?? ''] ?? 'path'}`} replace />;
   return (
     <EvaluationContext.Provider value={evaluation}>
-      <Whole>
-        <TopBar shotId={shotId} />
-        <ConflictBanner shotId={shotId} />
-        <Below>
-          <StationLine shotId={shotId} />
-          <DeskContext.Provider value={calm}>
-            <StepPanel aria-label="Step">
-              <StationPanel station={station as StationId} shotId={shotId} />
-            </StepPanel>
-          </DeskContext.Provider>
-          <Work ref={work}>
-            <RiderChips shotId={shotId} />
-            <PanelGroup direction="vertical" autoSaveId="fleet-rail.desk">
-              <Panel defaultSize={66} minSize={25}>
-                <CrashGuard what="The stage">
-                  <Suspense>
-                    <Stage station={station as StationId} />
-                  </Suspense>
-                </CrashGuard>
-              </Panel>
-              <Sash />
-              <Panel defaultSize={34} minSize={18} ref={lower}>
-                <Column>
-                  {station === 'pace' && <DiagramBar />}
-                  <RunDiagram hasStrip={station !== 'facing' || !banks} hasFeet={station === 'contact'} />
-                  {station === 'facing' && <BankChart />}
-                  <Transport />
-                </Column>
-              </Panel>
-            </PanelGroup>
-          </Work>
-        </Below>
-      </Whole>
+      <CheckContext.Provider value={checks}>
+        <Whole>
+          <TopBar shotId={shotId} />
+          <ConflictBanner shotId={shotId} />
+          <Below>
+            <StationLine shotId={shotId} />
+            <DeskContext.Provider value={calm}>
+              <StepPanel aria-label="Step">
+                <StationPanel station={station as StationId} shotId={shotId} />
+              </StepPanel>
+            </DeskContext.Provider>
+            <Work ref={work}>
+              <RiderChips shotId={shotId} />
+              <PanelGroup direction="vertical" autoSaveId="fleet-rail.desk">
+                <Panel defaultSize={66} minSize={25}>
+                  <CrashGuard what="The stage">
+                    <Suspense>
+                      <Stage station={station as StationId} />
+                    </Suspense>
+                  </CrashGuard>
+                </Panel>
+                <Sash />
+                <Panel defaultSize={34} minSize={18} ref={lower}>
+                  <Column>
+                    {station === 'pace' && <DiagramBar />}
+                    <RunDiagram hasStrip={station !== 'facing' || !banks} hasFeet={station === 'contact'} />
+                    {station === 'facing' && <BankChart />}
+                    <Transport />
+                  </Column>
+                </Panel>
+              </PanelGroup>
+            </Work>
+          </Below>
+        </Whole>
+      </CheckContext.Provider>
     </EvaluationContext.Provider>
   );
 }

@@ -15,6 +15,8 @@ export function useSceneAssets(desk: DeskStore): void {
     const reported = new Set<string>();
     let wantedGround: string | null = null;
     let wantedHierarchies = '';
+    let wantedChecked = '';
+    const checked = new Map<string, Promise<Awaited<ReturnType<typeof reader.checked>> | null>>();
     const tell = (what: string, error: unknown) => {
       const text = `${what} could not be read: ${sentenceOf(error)}`;
       if (!reported.has(text)) notify('error', text);
@@ -73,9 +75,49 @@ export function useSceneAssets(desk: DeskStore): void {
         ),
       });
     };
+    const readChecked = async ({ models, riders, ground }: Shot) => {
+      const worn = new Set(riders.flatMap(({ model, gait }) => [model, gait?.source ?? null]));
+      const assets = models.flatMap(({ id, name, source }) =>
+        worn.has(id) && source.asset !== undefined ? [{ id, name, asset: source.asset }] : [],
+      );
+      const floor = models.find(({ id }) => id === ground.model);
+      const key = JSON.stringify([assets, floor?.source.asset, ground.nodes]);
+      if (key === wantedChecked) return;
+      wantedChecked = key;
+      const missing = new Set<string>();
+      const read = await Promise.all(
+        assets.map(async ({ id, name, asset }) => {
+          const reading =
+            checked.get(asset) ??
+            reader.checked(modelFileUrl(asset), name).catch(() => {
+              checked.delete(asset);
+              return null;
+            });
+          checked.set(asset, reading);
+          const model = await reading;
+          if (model === null) missing.add(id);
+          return model === null ? [] : [{ id, ...model }];
+        }),
+      );
+      const scenery = floor?.source.asset
+        ? await reader.scenery(modelFileUrl(floor.source.asset), floor.name, ground.nodes).catch(() => {
+            missing.add(floor.id);
+            return null;
+          })
+        : null;
+      if (wantedChecked !== key) return;
+      const all = read.flat();
+      desk.getState().set({
+        checkModels: {
+          hierarchies: new Map(all.map(({ id, hierarchy }) => [id, hierarchy])),
+          scene: { models: new Map(all.map(({ id, mesh, rig }) => [id, { mesh, rig }])), missing, scenery },
+        },
+      });
+    };
     const read = (shot: Shot) => {
       void readGround(shot);
       void readHierarchies(shot);
+      void readChecked(shot);
     };
     read(desk.getState().shot);
     const stop = desk.subscribe(({ shot }, before) => {

@@ -1,4 +1,13 @@
-import { Gait, Wheel, defaultsOf, withRider, type Ball, type FoundGait, type Rider } from '@fleet-rail/core';
+import {
+  Gait,
+  Wheel,
+  defaultsOf,
+  withFoundRig,
+  withRider,
+  type Ball,
+  type FoundGait,
+  type Rider,
+} from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
 import { changeRider, withModel } from './rider-edits';
 import type { Edit } from './edit';
@@ -14,19 +23,9 @@ export const chooseGround =
     return { ...dressed, ground: { model: modelId, nodes: [] } };
   };
 
-/** Gives a rider the wheels, steering wheel, body or ball that were found in its model; wheels are kept as they steer and drive. */
+/** Gives a rider what was found in its model to roll, steer and lean; axles where it has none yet. */
 export const takeRig = (id: string, { rig, facing }: Facts): Edit =>
-  changeRider(id, (rider) => ({
-    ...rider,
-    wheels: rig.wheels.map((found) => {
-      const before = rider.wheels.find(({ node }) => node === found.node);
-      return before ? { ...found, steers: before.steers, drives: before.drives } : { ...found };
-    }),
-    steering: { ...rider.steering, node: rig.steering.node, axis: rig.steering.axis },
-    body: { ...rider.body, node: rig.body },
-    ball: rig.ball,
-    chassis: rider.chassis ?? facing.chassis,
-  }));
+  changeRider(id, (rider) => ({ ...withFoundRig(rider, rig), chassis: rider.chassis ?? facing.chassis }));
 
 /** Measures one wheel from the model anew. */
 export const measureWheel = (id: string, node: string, { rig }: Facts): Edit => {

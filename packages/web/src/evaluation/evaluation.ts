@@ -1,14 +1,12 @@
-import {
-  worstFirst,
-  type Closing,
-  type Finding,
-  type PathFacts,
-  type Plant,
-  type Rider,
-  type RiderTiming,
-  type SampledGauge,
-  type SampledParts,
-  type Shot,
+import type {
+  Closing,
+  PathFacts,
+  Plant,
+  Rider,
+  RiderTiming,
+  SampledGauge,
+  SampledParts,
+  Shot,
 } from '@fleet-rail/core';
 
 /** What the stage draws of one path. */
@@ -60,8 +58,6 @@ export interface Evaluation {
   readonly riders: ReadonlyMap<string, EvaluatedRider>;
   /** Of riders that are not yet evaluated over the range; null when all are. */
   readonly now: PosesNow | null;
-  /** Null until the shot was looked over for the first time. */
-  readonly findings: readonly Finding[] | null;
   /** By cue that is played and waits for its moment: the frame of the shot at which it acts; null where that does not come. */
   readonly moments: ReadonlyMap<string, number | null>;
 }
@@ -74,7 +70,7 @@ export interface Focus {
 
 /** What of a shot a worker evaluates. */
 export interface Share {
-  /** Whether what belongs to no rider is among it: curves, and what is found of the shot as a whole. */
+  /** Whether what belongs to no rider is among it: curves and cues. */
   readonly leads: boolean;
   /** Null for all of them. */
   readonly riders: readonly string[] | null;
@@ -94,7 +90,6 @@ export interface EvaluationUpdate {
 
 /** What is told when all of a share is evaluated. */
 export interface EvaluationEnd {
-  readonly findings: readonly Finding[];
   readonly moments: ReadonlyMap<string, number | null>;
 }
 
@@ -116,7 +111,6 @@ export function withUpdate(
     first,
     frames,
     step,
-    findings: before?.findings ?? null,
     moments: before?.moments ?? new Map(),
     paths: merged(before?.paths, shot.paths, update.paths),
     riders: merged(before?.riders, shot.riders, update.riders),
@@ -129,7 +123,6 @@ export function withEnds(evaluation: Evaluation, ends: readonly EvaluationEnd[])
   return {
     ...evaluation,
     now: null,
-    findings: worstFirst(ends.flatMap(({ findings }) => findings)),
     moments: new Map(ends.flatMap(({ moments }) => [...moments])),
   };
 }

@@ -3,28 +3,26 @@ import {
   GroundSurface,
   NO_ASSETS,
   POSE,
-  checkWhole,
   closingsOf,
   compiledPathOf,
   evaluateShot,
-  findContact,
   frameCount,
   pathFacts,
-  hierarchyOfRider,
   ribbonFrames,
+  riderSources,
+  sameSources,
   sampleGauge,
   sampleParts,
   sampleRider,
   seamReport,
   shownAt,
-  withRidersBehind,
   type CompiledPath,
   type EvaluatedShot,
-  type Finding,
   type GroundMesh,
   type Plant,
   type NodeHierarchy,
   type Rider,
+  type RiderSources,
   type SceneAssets,
   type SampledGauge,
   type SeamGap,
@@ -73,9 +71,7 @@ export class Evaluator {
   private work: Work | null = null;
   private fresh: Fresh = { paths: [], riders: [], poses: new Map() };
   private readonly drawn = new Map<string, Curve>();
-  private readonly sampled = new Map<string, Sampled>();
-  private readonly found = new Map<string, readonly Finding[]>();
-  private readonly labels = new Map<string, string>();
+  private readonly sampled = new Map<string, RiderSources>();
   private assets: SceneAssets = NO_ASSETS;
   private mesh: GroundMesh | null = null;
 
@@ -134,7 +130,7 @@ export class Evaluator {
 
   private forget(): void {
     this.work = null;
-    for (const kept of [this.drawn, this.sampled, this.found, this.labels]) kept.clear();
+    for (const kept of [this.drawn, this.sampled]) kept.clear();
   }
 
   private *steps(shot: Shot, focus: Focus, share: Share): Generator<void, EvaluationEnd, undefined> {
@@ -145,15 +141,11 @@ export class Evaluator {
     const mine = this.ridersOf(shot, share);
     if (share.leads) this.drawPaths(shot);
     yield;
-    const moved: { rider: Rider; index: number; from: Sampled }[] = [];
+    const moved: { rider: Rider; index: number; from: RiderSources }[] = [];
     for (const [index, rider] of shot.riders.entries()) {
       if (!mine.has(rider.id)) continue;
-      const from = this.sampledFrom(shot, rider, timing, byId, evaluated.paths);
-      if (!isSame(this.sampled.get(rider.id), from)) moved.push({ rider, index, from });
-      // What is found of it names it by its badge, and says where in the document it is.
-      const label = `${rider.badge} ${index} ${JSON.stringify(shot.models.map(({ id, name }) => [id, name]))}`;
-      if (this.labels.get(rider.id) !== label) this.found.delete(rider.id);
-      this.labels.set(rider.id, label);
+      const from = riderSources(shot, rider, byId, evaluated.paths, this.assets, timing);
+      if (!sameSources(this.sampled.get(rider.id), from)) moved.push({ rider, index, from });
     }
     moved.sort((a, b) => Number(b.rider.id === focus.rider) - Number(a.rider.id === focus.rider));
     for (const { rider, index } of moved) {
@@ -163,31 +155,18 @@ export class Evaluator {
       yield;
     }
     for (const { rider, index, from } of moved) {
-      this.found.delete(rider.id);
       const out = yield* sampleWhole(evaluated, rider, index, samples, step);
       this.fresh.riders.push(out);
       this.sampled.set(rider.id, from);
       yield;
     }
-    for (const [index, rider] of shot.riders.entries()) {
-      if (!mine.has(rider.id) || this.found.has(rider.id)) continue;
-      this.found.set(rider.id, findContact(evaluated, rider, index));
-      yield;
-    }
-    return {
-      findings: [
-        ...(share.leads ? checkWhole(evaluated) : []),
-        ...shot.riders.flatMap(({ id }) => (mine.has(id) ? (this.found.get(id) ?? []) : [])),
-      ],
-      moments: share.leads ? shownMoments(evaluated) : new Map(),
-    };
+    return { moments: share.leads ? shownMoments(evaluated) : new Map() };
   }
 
   /** The riders that are evaluated here; what is known of others may be out of date when they come back. */
   private ridersOf({ riders }: Shot, share: Share): ReadonlySet<string> {
     const mine = new Set(share.riders ?? riders.map(({ id }) => id));
-    for (const kept of [this.sampled, this.found, this.labels])
-      for (const id of kept.keys()) if (!mine.has(id)) kept.delete(id);
+    for (const id of this.sampled.keys()) if (!mine.has(id)) this.sampled.delete(id);
     return mine;
   }
 
@@ -239,47 +218,6 @@ export class Evaluator {
         : { ...sizeOf(curve), problem: null, facts: pathFacts(curve), frames: ribbonFrames(curve) };
     this.fresh.paths.push({ id, length, closed, problem, facts, frames });
   }
-
-  /** All that a rider's poses follow from. */
-  private sampledFrom(
-    { cues, retimes, ground: floor }: Shot,
-    rider: Rider,
-    timing: string,
-    byId: ReadonlyMap<string, Rider>,
-    curves: ReadonlyMap<string, Curve>,
-  ): Sampled {
-    const parts: unknown[] = [];
-    const ids = new Set<string>();
-    for (const behind of withRidersBehind(byId, cues, rider)) {
-      ids.add(behind.id);
-      const curve = behind.hitch ? curves.get(behind.hitch.path) : undefined;
-      parts.push(...shapeOf(behind), curve);
-    }
-    const acting = cues.filter(({ does }) => ids.has(does.rider)).map((cue) => ({ ...cue, name: '' }));
-    const bending = retimes
-      .filter((retime) => retime.riders.length === 0 || retime.riders.some((id) => ids.has(id)))
-      .map((retime) => ({ ...retime, name: '' }));
-    const { ground } = this.assets;
-    const hierarchy = hierarchyOfRider(this.assets, rider);
-    if (hierarchy) parts.push(hierarchy);
-    if (ground) parts.push(ground);
-    return { parts, place: `${timing} ${floor.model} ${JSON.stringify([acting, bending])}` };
-  }
-}
-
-/** What a rider was sampled from. */
-interface Sampled {
-  readonly parts: readonly unknown[];
-  /** What of it is told by its text. */
-  readonly place: string;
-}
-
-function isSame(before: Sampled | undefined, after: Sampled): boolean {
-  return (
-    before?.place === after.place &&
-    before.parts.length === after.parts.length &&
-    after.parts.every((part, i) => part === before.parts[i])
-  );
 }
 
 /** A rider over the whole range, some frames at a time. */
@@ -341,14 +279,6 @@ function* inSlices(
 }
 
 const sizeOf = ({ length, closed }: CompiledPath) => ({ length, closed });
-
-/** What a rider is called and drawn in moves nothing. */
-const LABELS: ReadonlySet<string> = new Set<keyof Rider>(['name', 'badge', 'color']);
-
-/** What of a rider moves it, or what hangs on it. */
-function shapeOf(rider: Rider): unknown[] {
-  return Object.entries(rider).flatMap(([key, value]): unknown[] => (LABELS.has(key) ? [] : [value]));
-}
 
 /** How many samples of a shot are kept, and how many frames lie from one to the next. */
 function sampling(shot: Shot, riders: number): { frames: number; samples: number; step: number } {

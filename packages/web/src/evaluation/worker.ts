@@ -1,5 +1,6 @@
 import type { GroundMesh, NodeHierarchy, SeamGap } from '@fleet-rail/core';
 import { expose, transfer } from 'comlink';
+import { checkApi } from '../checks/check-api';
 import type { EvaluationUpdate, Focus, Share } from './evaluation';
 import { Evaluator } from './evaluator';
 import { nextTask } from './next-task';
@@ -73,6 +74,8 @@ const api = {
   },
   seam: () => evaluator.seam(),
   closings: (gap: SeamGap) => evaluator.closings(gap),
+  // One file for both, so that a page that opens a desk loads it once; the worker that looks shots over is another one.
+  ...checkApi,
 };
 
 export type EvaluationWorker = typeof api;

@@ -1,5 +1,12 @@
-import type { GroundMesh, NodeHierarchy } from '@fleet-rail/core';
-import { groundMeshOf, hierarchyOf, readModelDocument } from '@fleet-rail/core/models';
+import type { CheckedModel, GroundMesh, NodeHierarchy } from '@fleet-rail/core';
+import {
+  groundMeshOf,
+  hierarchyOf,
+  modelMeshOf,
+  readModelDocument,
+  rigOf,
+  sceneryMeshOf,
+} from '@fleet-rail/core/models';
 import { expose } from 'comlink';
 
 type Model = Awaited<ReturnType<typeof readModelDocument>>;
@@ -27,6 +34,15 @@ const api = {
   /** The triangles of a model or of some of its nodes, as they stand. */
   async ground(url: string, name: string, nodes: readonly string[]): Promise<GroundMesh | null> {
     return groundMeshOf(await modelAt(url, name), nodes);
+  },
+  /** What of a model can move, what it is made of, and what was found to roll on it: what a shot is checked against. */
+  async checked(url: string, name: string): Promise<CheckedModel & { hierarchy: NodeHierarchy }> {
+    const model = await modelAt(url, name);
+    return { hierarchy: hierarchyOf(model), mesh: modelMeshOf(model), rig: rigOf(model) };
+  },
+  /** The triangles of all that stands in a model beside the nodes that are the ground. */
+  async scenery(url: string, name: string, nodes: readonly string[]): Promise<GroundMesh | null> {
+    return sceneryMeshOf(await modelAt(url, name), nodes);
   },
 };
 

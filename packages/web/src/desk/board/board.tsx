@@ -38,16 +38,17 @@ export function Board() {
   const rider = useSelectedRider();
   const pose = useRiderPose(rider);
   const path = useDesk(({ shot }) => shot.paths.find((other) => other.id === rider?.hitch?.path));
-  const findings = useDesk((state) => state.evaluation?.findings);
+  const waits = useDesk(
+    ({ evaluation }) => (evaluation?.paths.get(rider?.hitch?.path ?? '')?.problem ?? null) !== null,
+  );
   if (rider === null || pose === null) return null;
   const forward = rider.hitch?.facing.forward ?? '+z';
-  const waits = findings?.some((finding) => finding.severity === 'error');
   return (
     <Sheet aria-label="Board" $color={lineColor(rider.color)}>
       <Head>
         <Badge $color={rider.color}>{rider.badge}</Badge>
         {rider.name}
-        <small>{path ? path.name : waits ? 'waiting' : 'at rest'}</small>
+        <small>{waits ? 'waiting' : path ? path.name : 'at rest'}</small>
       </Head>
       <Figures>
         <Figure name="Distance" value={`${fixed(pose[POSE.distance], 2)} m`} />

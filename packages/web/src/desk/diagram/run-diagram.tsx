@@ -18,6 +18,7 @@ import {
   type DiagramScales,
 } from './diagram-scales';
 import { AxisText, LevelLine, MarkText } from './diagram-text';
+import { FindingTicks } from './finding-ticks';
 import { FOOT_ROW, GaitStrip } from './gait-strip';
 import { FULL_LINES, linePath } from './line-path';
 import { paceGeometry } from './pace-geometry';
@@ -116,6 +117,9 @@ export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: 
           <Playhead x={x} top={MARGIN.top - 6} foot={height - MARGIN.bottom + 2} />
           {bands.map((band) => (
             <CrossingFlags key={band.pathId} band={band} x={x} />
+          ))}
+          {bands.map((band) => (
+            <FindingTicks key={band.pathId} band={band} x={x} />
           ))}
         </g>
         {hasStrip && (
@@ -281,6 +285,7 @@ function BandLines({ band, x, width }: { band: DiagramBand; x: DiagramScales['x'
   const shot = useDesk((state) => state.shot);
   const take = useDesk((state) => state.take);
   const aside = useDesk((state) => state.aside);
+  const shownBefore = useDesk((state) => state.shownBefore);
   const compared = comparedTake({ shot, riderId, take, aside });
   if (evaluation === null) return null;
   const riders = [...band.riders].sort((a, b) => Number(a.id === riderId) - Number(b.id === riderId));
@@ -300,6 +305,20 @@ function BandLines({ band, x, width }: { band: DiagramBand; x: DiagramScales['x'
             d={lineOf(poses, evaluation)}
             stroke={lineColor(rider.color)}
             strokeWidth={rider.id === riderId ? 3 : 1.75}
+          />
+        );
+      })}
+      {shownBefore?.riders.map((id) => {
+        const rider = band.riders.find((one) => one.id === id);
+        const poses = aside?.poses.get(id);
+        if (!rider || !aside || !poses || aside.shot !== shownBefore.shot) return null;
+        return (
+          <path
+            key={`shown ${id}`}
+            d={lineOf(poses, aside)}
+            stroke={lineColor(rider.color)}
+            strokeWidth={2}
+            strokeDasharray="3 4"
           />
         );
       })}

@@ -13,9 +13,18 @@ export async function downloadFile(url: string, signal?: AbortSignal): Promise<v
     throw new Refusal(body.message ?? `The server answered ${response.status}.`, response.status);
   }
   const name = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('Content-Disposition') ?? '')?.[1];
+  keep(name ? decodeURIComponent(name) : 'file', await whole(() => response.blob(), signal));
+}
+
+/** Hands a text that was written here to the browser to keep. */
+export function saveText(name: string, text: string): void {
+  keep(name, new Blob([text], { type: 'text/plain' }));
+}
+
+function keep(name: string, content: Blob): void {
   const link = document.createElement('a');
-  link.href = URL.createObjectURL(await whole(() => response.blob(), signal));
-  link.download = name ? decodeURIComponent(name) : 'file';
+  link.href = URL.createObjectURL(content);
+  link.download = name;
   link.click();
   // The browser has begun to read it by the next turn of events, not before.
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);

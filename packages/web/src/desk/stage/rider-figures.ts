@@ -170,6 +170,16 @@ export class RiderFigures {
     return hit ? edgeRunAt(hit) : null;
   }
 
+  /** Whether a figure or the ground stands between two places, others than these riders. */
+  standsBetween(from: THREE.Vector3, to: THREE.Vector3, except: ReadonlySet<string>): boolean {
+    const way = to.clone().sub(from);
+    const far = way.length();
+    const ray = new THREE.Raycaster(from, way.normalize(), 0.01, far);
+    const groups = [...this.figures].flatMap(([id, { group }]) => (except.has(id) ? [] : [group]));
+    if (this.ground) groups.push(this.ground.group);
+    return ray.intersectObjects(groups, true).length > 0;
+  }
+
   private drop(figure: Figure | null): null {
     if (figure) {
       this.object.remove(figure.group);

@@ -72,6 +72,7 @@ export class StageView {
   /** What points and overlay were last drawn from. */
   private shownPoints: readonly unknown[] = [];
   private hovered: string | null = null;
+  private lookedAt: DeskState['lookAt'] = null;
   private request = 0;
 
   constructor(
@@ -130,6 +131,10 @@ export class StageView {
     const result = state.preview && 'preview' in state.preview ? state.preview.preview : null;
     this.bright.show(brightLines(state), theme.signal, state.operation ? result?.positions : undefined);
     this.fitUnseen();
+    if (state.lookAt !== this.lookedAt && state.evaluation !== null) {
+      this.lookedAt = state.lookAt;
+      if (state.lookAt) this.fitRiders(state.lookAt.riders);
+    }
     this.redraw();
   }
 
@@ -139,11 +144,15 @@ export class StageView {
     this.redraw();
   }
 
-  /** Brings a rider close in the present view. */
-  fitRider(id: string): void {
-    const box = this.figures.boxOf(id);
-    if (box === null) return;
-    this.views.fit(box.expandByScalar(0.3));
+  /** Brings riders close in the present view; a free one turns as little as it has to so that nothing stands before them. */
+  fitRiders(ids: readonly string[]): void {
+    const box = ids.reduce(
+      (all, id) => all.union(this.figures.boxOf(id) ?? new THREE.Box3()),
+      new THREE.Box3(),
+    );
+    if (box.isEmpty()) return;
+    const except = new Set(ids);
+    this.views.comeClose(box.expandByScalar(0.3), (from, to) => this.figures.standsBetween(from, to, except));
     this.redraw();
   }
 

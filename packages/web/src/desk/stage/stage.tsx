@@ -126,7 +126,7 @@ export function Stage({ station }: { station: StationId }) {
         {selected && view !== 'through' && (
           <IconButton
             label={`Come close to ${selected.badge}`}
-            onPress={() => stage.current?.fitRider(selected.id)}
+            onPress={() => stage.current?.fitRiders([selected.id])}
           >
             <ZoomIn aria-hidden />
           </IconButton>

@@ -3,6 +3,7 @@ import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { ViewName } from '../desk-store';
 import { pictureRect } from './picture-rect';
+import { seeingDirection } from './seeing-direction';
 
 /** Where each view looks from, and what is up in it. Plan has X to the right and Z down, as a drawing has. */
 const DIRECTIONS: Record<OwnView, { from: [number, number, number]; up: [number, number, number] }> = {
@@ -123,6 +124,21 @@ export class Views {
     }
   }
 
+  /**
+   * Brings a box close in the present view; from where nothing stands before it, in a free view.
+   *
+   * @param blocked whether something stands between two places
+   */
+  comeClose(box: THREE.Box3, blocked: (from: THREE.Vector3, to: THREE.Vector3) => boolean): void {
+    if (this.width < 2 || this.current === 'through') return;
+    const view = this.views[this.current];
+    view.fitted = true;
+    const wish = view.camera.position.clone().sub(view.controls.target);
+    const direction =
+      this.current === 'free' ? seeingDirection(box, wish, this.distanceFor(view, box), blocked) : undefined;
+    this.fitView(this.current, view, box, direction);
+  }
+
   /** Looks at a box in the views that nobody has looked at yet, until there is something to look at. */
   preset(box: THREE.Box3): void {
     for (const [name, view] of Object.entries(this.views) as [OwnView, View][]) {
@@ -152,15 +168,26 @@ export class Views {
     for (const { controls } of Object.values(this.views)) controls.dispose();
   }
 
-  private fitView(name: OwnView, { camera, controls }: View, box: THREE.Box3): void {
+  /** From how far a perspective view has all of a box in it. */
+  private distanceFor({ camera }: View, box: THREE.Box3): number {
+    const radius = Math.max(3, box.getSize(new THREE.Vector3()).length() / 2);
+    const half = (FIELD_OF_VIEW * Math.PI) / 360;
+    const aspect = camera instanceof THREE.PerspectiveCamera ? camera.aspect : 1;
+    const narrow = Math.min(half, Math.atan(Math.tan(half) * aspect));
+    return (radius * 0.72) / Math.sin(narrow);
+  }
+
+  private fitView(
+    name: OwnView,
+    view: View,
+    box: THREE.Box3,
+    direction = new THREE.Vector3(...DIRECTIONS[name].from).normalize(),
+  ): void {
+    const { camera, controls } = view;
     const centre = box.getCenter(new THREE.Vector3());
     const size = box.getSize(new THREE.Vector3());
-    const radius = Math.max(3, size.length() / 2);
-    const direction = new THREE.Vector3(...DIRECTIONS[name].from).normalize();
     if (camera instanceof THREE.PerspectiveCamera) {
-      const half = (FIELD_OF_VIEW * Math.PI) / 360;
-      const narrow = Math.min(half, Math.atan(Math.tan(half) * camera.aspect));
-      camera.position.copy(centre).addScaledVector(direction, (radius * 0.72) / Math.sin(narrow));
+      camera.position.copy(centre).addScaledVector(direction, this.distanceFor(view, box));
     } else {
       const across = name === 'side' ? size.z : size.x;
       const upward = name === 'plan' ? size.z : size.y;

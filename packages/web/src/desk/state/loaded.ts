@@ -1,4 +1,6 @@
 import type { GroundMesh, NodeHierarchy } from '@fleet-rail/core';
+import type { CheckAssets } from '../../checks/check-api';
+import type { Checked } from '../../checks/check-client';
 import type { KeptModel } from '../../api/models';
 import type { AsideEvaluation, Evaluation } from '../../evaluation/evaluation';
 
@@ -12,6 +14,10 @@ export interface Loaded {
   /** The triangles of the shot's ground, and what can move of models, by the document's ids; as far as they are read. */
   readonly ground: GroundMesh | null;
   readonly hierarchies: ReadonlyMap<string, NodeHierarchy>;
+  /** What shots are held against beside the ground; null until it was read for the first time. */
+  readonly checkModels: Pick<CheckAssets, 'hierarchies' | 'scene'> | null;
+  /** The shot as it was looked over last; null until that. */
+  readonly checked: Checked | null;
 }
 
 export const newLoaded = (): Loaded => ({
@@ -20,4 +26,6 @@ export const newLoaded = (): Loaded => ({
   models: [],
   ground: null,
   hierarchies: new Map(),
+  checkModels: null,
+  checked: null,
 });

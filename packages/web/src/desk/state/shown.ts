@@ -62,6 +62,8 @@ export interface Shown {
   readonly shows: Shows;
   readonly attaching: Attaching | null;
   readonly shownBefore: ShownBefore | null;
+  /** What a free view is asked to look at; a new object asks anew. */
+  readonly lookAt: { readonly riders: readonly string[] } | null;
   /** An operation on the selected path that is being set up, and what it would give. */
   readonly operation: Operation | null;
   readonly preview: PreviewResult | null;
@@ -76,6 +78,7 @@ export const newShown = (): Shown => ({
   shows: { comb: false, polygon: true, ghosts: 0, heat: 'none', sights: true },
   attaching: null,
   shownBefore: null,
+  lookAt: null,
   operation: null,
   preview: null,
 });

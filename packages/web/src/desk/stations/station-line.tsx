@@ -72,11 +72,28 @@ const Ring = styled.i<{ $filled: boolean; $alert: boolean; $line: string }>`
   background: ${({ theme, $filled, $alert, $line }) => ($alert ? theme.signal : $filled ? $line : theme.panel)};
 `;
 
+/** How much a check has to say, beside its ring. */
+const Count = styled.b`
+  position: absolute;
+  top: 2px;
+  left: calc(50% + 9px);
+  padding: 0 4px;
+  border-radius: 7px;
+  background: ${({ theme }) => theme.signal};
+  color: #ffffff;
+  font: 600 11px/14px ${LABEL_FONT};
+  font-variant-numeric: tabular-nums;
+`;
+
 /** The seven steps as stations: filled where the selected rider has it set, red where a check speaks up. */
 export function StationLine({ shotId }: { shotId: string }) {
   const rider = useSelectedRider();
   const paths = useDesk((state) => state.shot.paths.length);
-  const findings = useDesk((state) => state.evaluation?.findings?.length ?? 0);
+  // Notes are worth knowing, and no more: they do not call.
+  const findings = useDesk(
+    ({ checked }) =>
+      checked?.findings.filter(({ severity, waived }) => severity !== 'note' && waived === null).length ?? 0,
+  );
   const color = rider ? lineColor(rider.color) : '#5B6B73';
   const set: Record<StationId, boolean> = {
     path: paths > 0,
@@ -95,6 +112,7 @@ export function StationLine({ shotId }: { shotId: string }) {
           <Stop key={id} to={`/shots/${shotId}/${id}`} $line={color} title={`${name} (${i + 1})`}>
             <Ring $line={color} $filled={set[id]} $alert={alert} aria-hidden />
             <span>{name}</span>
+            {alert && <Count aria-label={`${findings} found`}>{findings > 99 ? '99+' : findings}</Count>}
           </Stop>
         );
       })}

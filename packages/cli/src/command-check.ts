@@ -1,0 +1,24 @@
+import { checkShot, evaluateShot, reportText } from '@fleet-rail/core';
+import { assetsOf, checkSceneOf } from '@fleet-rail/core/formats';
+import { readModelsThatAre, readShot } from './files.js';
+import { UsageError, type Arguments } from './options.js';
+
+export const CHECK_FLAGS = ['json'];
+
+/** `ride check`: what there is to say about a shot, worst first; code 2 where one of it is a fault that nobody lets be. */
+export async function commandCheck(args: Arguments): Promise<{ code: 0 | 2; text: string }> {
+  if (args.files.length !== 1) {
+    throw new UsageError(
+      `found ${args.files.length} shot files; expected one, as in: ride check a.shot.json --json`,
+    );
+  }
+  const [file] = args.files;
+  const shot = await readShot(file);
+  const { models, missing } = await readModelsThatAre(shot, file);
+  const findings = checkShot(evaluateShot(shot, assetsOf(shot, models)), checkSceneOf(shot, models, missing));
+  const faults = findings.some(({ severity, waived }) => severity === 'fault' && waived === null);
+  return {
+    code: faults ? 2 : 0,
+    text: args.flag('json') ? JSON.stringify(findings, null, 2) : reportText(findings, shot),
+  };
+}

@@ -1,0 +1,211 @@
+import { mat4, vec3 } from 'gl-matrix';
+import type { Vec3 } from '../math/vec.js';
+import { axisVector } from '../pose/axes.js';
+import { compileFocal, pictureHalves } from '../pose/camera.js';
+import { POSE, pointOn } from '../pose/index.js';
+import { sourceFrame } from '../timing/index.js';
+import { boxMeetsStretch, distanceToBox, type Solid } from '../solid/index.js';
+import { found, type RawFinding } from './finding.js';
+import type { RiderLook } from './rider-look.js';
+import { framesOf, stretchesOver } from './stretches.js';
+
+/** What a camera sees: whether its target is in the picture, and what stands before it. */
+export function findUnseen(camera: RiderLook, others: readonly RiderLook[], set: Solid | null): RawFinding[] {
+  const { rider, evaluated, first, count, fps, limits } = camera;
+  const target = evaluated.target(rider);
+  if (rider.camera === null || target === null) return [];
+  const aimed = rider.hitch?.facing.target?.rider ?? null;
+  const at = (i: number): { eye: Vec3; place: Vec3 } => {
+    const from = camera.at(i);
+    const place: Vec3 = [0, 0, 0];
+    target(first + i, place);
+    return { eye: [camera.poses[from], camera.poses[from + 1], camera.poses[from + 2]], place };
+  };
+  const before = blockers(camera, others, aimed);
+  const hides = new Map<number, string | null>();
+  const hidden = (i: number): number => {
+    const { eye, place } = at(i);
+    const by = blockerOf(eye, place, first + i, before, set);
+    if (by === undefined) return 0;
+    hides.set(first + i, by);
+    return 1;
+  };
+  const outside = pictureEdge(camera);
+  return [
+    ...stretchesOver(camera, count, 1, (i) => outside(i, at(i).place)).map(({ worst, frame, ...frames }) =>
+      found(
+        'out-of-frame',
+        'warning',
+        {
+          rider: rider.id,
+          other: aimed,
+          ...frames,
+          frame,
+          distance: camera.distanceAt(frame),
+          figure: worst,
+          unit: 'of half the picture',
+          remedy: null,
+        },
+        ({ rider: badge }) =>
+          `The target of ${badge(rider.id)}${aimed === null ? '' : `, ${badge(aimed)},`} leaves the picture ${framesOf(frames)}.`,
+      ),
+    ),
+    ...stretchesOver(camera, count, 0, hidden)
+      .filter(({ from, to }) => (to - from + 1) / fps > limits.hidden)
+      .map(({ frame, from, to }) => {
+        const by = hides.get(frame) ?? null;
+        return found(
+          'hidden',
+          'warning',
+          {
+            rider: rider.id,
+            other: by,
+            from,
+            to,
+            frame,
+            distance: camera.distanceAt(frame),
+            figure: (to - from + 1) / fps,
+            unit: 's',
+            remedy: null,
+          },
+          ({ rider: badge }) =>
+            `${badge(rider.id)} does not see ${aimed === null ? 'its target' : badge(aimed)}: ${by === null ? 'the set' : badge(by)} is before it for ${((to - from + 1) / fps).toFixed(1)} s, ${framesOf({ from, to })}.`,
+        );
+      }),
+  ];
+}
+
+/** Riders that may stand before a camera's target: all but itself, the target, and what either is carried by or carries. */
+function blockers({ rider }: RiderLook, others: readonly RiderLook[], aimed: string | null): RiderLook[] {
+  return others.filter(
+    ({ rider: other, body }) =>
+      body !== null &&
+      other.id !== rider.id &&
+      other.id !== aimed &&
+      other.id !== rider.parent &&
+      other.parent !== rider.id &&
+      (aimed === null || other.parent !== aimed),
+  );
+}
+
+/** So near to the target what is met is the target’s own, metres. */
+const SKIN = 0.05;
+
+/** Who stands between two places at a frame: a rider's id, null for the set, undefined for nobody. */
+function blockerOf(
+  eye: Vec3,
+  place: Vec3,
+  frame: number,
+  riders: readonly RiderLook[],
+  set: Solid | null,
+): string | null | undefined {
+  const way = vec3.subtract([0, 0, 0], place, eye);
+  const far = vec3.length(way) - SKIN;
+  if (far <= 0) return undefined;
+  vec3.normalize(way, way);
+  if (set !== null && set.along(eye, way, far) < Infinity) return null;
+  for (const look of riders) {
+    const { rider, body, poses } = look;
+    if (body === null) continue;
+    const from = look.at(frame - look.first);
+    const beside = vec3.subtract([0, 0, 0], [poses[from], poses[from + 1], poses[from + 2]], eye);
+    const along = Math.max(0, Math.min(far, vec3.dot(beside, way)));
+    vec3.scaleAndAdd(beside, beside, way, -along);
+    if (vec3.length(beside) > body.reach) continue;
+    const { boxes, matrices } = body.at(frame);
+    for (let i = 0; i < boxes.length; i++) {
+      if (!boxMeetsStretch(boxes[i], eye, place)) continue;
+      if (meetsInside(body.solids[i], matrices[i], eye, place, far)) return rider.id;
+    }
+  }
+  return undefined;
+}
+
+/** Whether a stretch of the world meets a solid that stands in it by a matrix. */
+function meetsInside(solid: Solid, matrix: Float64Array, eye: Vec3, place: Vec3, far: number): boolean {
+  const back = mat4.invert(mat4.create(), matrix as unknown as mat4);
+  if (back === null) return false;
+  const [a, b] = [eye, place].map((one) => vec3.transformMat4([0, 0, 0], one, back) as Vec3);
+  const way = vec3.subtract([0, 0, 0], b, a) as Vec3;
+  const whole = vec3.length(way);
+  if (whole === 0) return false;
+  vec3.scale(way, way, 1 / whole);
+  // Of the whole way as much as there is in the world, whatever the scale.
+  return solid.along(a, way, (whole * far) / (far + SKIN)) < Infinity;
+}
+
+/** Of a place behind the camera. */
+const BEHIND = 10;
+
+/** By frame how far a place is from the middle of the picture: 1 at its edge, more beyond it. */
+function pictureEdge(look: RiderLook): (i: number, place: Vec3) => number {
+  const { rider, evaluated, first, poses } = look;
+  const camera = rider.camera as NonNullable<typeof rider.camera>;
+  const focal = compileFocal(camera);
+  const ahead = axisVector(rider.hitch?.facing.forward ?? '+z');
+  const up = axisVector(rider.hitch?.facing.up ?? '+y');
+  const left = vec3.cross([0, 0, 0], up, ahead) as Vec3;
+  return (i, place) => {
+    const from = look.at(i);
+    const pose = poses.subarray(from, from + POSE.size);
+    const beside = [0, 1, 2].map((k) => place[k] - pose[k]);
+    const along = (axis: Vec3) => {
+      const tip = pointOn(pose, axis);
+      return [0, 1, 2].reduce((sum, k) => sum + (tip[k] - pose[k]) * beside[k], 0);
+    };
+    const depth = along(ahead);
+    if (depth <= 0) return BEHIND;
+    const { across, upward } = pictureHalves(camera, focal(sourceFrame(evaluated.shot, first + i)));
+    return Math.max(Math.abs(along(left)) / (across * depth), Math.abs(along(up)) / (upward * depth));
+  };
+}
+
+/** A camera that comes too near to a rider: to its real surface. */
+export function findNear(camera: RiderLook, other: RiderLook): RawFinding[] {
+  const { rider, limits, first, count } = camera;
+  const { body } = other;
+  if (rider.camera === null || body === null || rider.id === other.rider.id) return [];
+  // What carries it, or is carried by it, is where it is meant to be.
+  if (rider.parent === other.rider.id || other.rider.parent === rider.id) return [];
+  const limit = limits.near;
+  const nearness = (i: number): number => {
+    const [p, q] = [camera.at(i), other.at(i)];
+    const eye: Vec3 = [camera.poses[p], camera.poses[p + 1], camera.poses[p + 2]];
+    const gap = Math.hypot(...[0, 1, 2].map((k) => other.poses[q + k] - eye[k]));
+    if (gap > body.reach + limit) return 0;
+    const { boxes, matrices } = body.at(first + i);
+    let near = limit;
+    boxes.forEach((box, part) => {
+      if (distanceToBox(box, eye) < near)
+        near = Math.min(near, surfaceDistance(body.solids[part], matrices[part], eye, near));
+    });
+    return limit - near;
+  };
+  return stretchesOver(camera, count, 1e-9, nearness).map(({ worst, frame, ...frames }) =>
+    found(
+      'near',
+      'warning',
+      {
+        rider: rider.id,
+        other: other.rider.id,
+        ...frames,
+        frame,
+        distance: camera.distanceAt(frame),
+        figure: worst,
+        unit: 'm too near',
+        remedy: null,
+      },
+      ({ rider: badge }) =>
+        `${badge(rider.id)} comes within ${(limit - worst).toFixed(2)} m of ${badge(other.rider.id)} at frame ${frame}, nearer than ${limit} m ${framesOf(frames)}.`,
+    ),
+  );
+}
+
+/** How far a place is from a solid that stands in the world by a matrix, metres: exact where that is as large in all directions. */
+function surfaceDistance(solid: Solid, matrix: Float64Array, eye: Vec3, most: number): number {
+  const back = mat4.invert(mat4.create(), matrix as unknown as mat4);
+  if (back === null) return Infinity;
+  const size = Math.cbrt(Math.abs(mat4.determinant(matrix as unknown as mat4)));
+  const own = vec3.transformMat4([0, 0, 0], eye, back) as Vec3;
+  return solid.distanceTo(own, most / size) * size;
+}

@@ -1,0 +1,61 @@
+import type { FindingKind } from '../document/index.js';
+import type { RawFinding } from './finding.js';
+import { findFlips } from './flip.js';
+import { findGait } from './gait-findings.js';
+import { findGrip } from './grip.js';
+import { findJolts } from './jolt.js';
+import { findCorners } from './kink.js';
+import { findLevelJumps } from './level-jump.js';
+import { findLooseEnds } from './loose-ends.js';
+import { findMissing } from './missing-model.js';
+import { findNeverMoves } from './never-moves.js';
+import { findNoGround } from './no-ground.js';
+import { findPastTheEnd } from './past-the-end.js';
+import type { RiderLook } from './rider-look.js';
+import { findRough } from './rough.js';
+import { findSeam } from './seam-findings.js';
+import { findTailFirst } from './tail-first.js';
+import { findOffGround } from './under-ground.js';
+import { findWheels } from './wheel-findings.js';
+
+const CHECKS: readonly ((look: RiderLook) => RawFinding[])[] = [
+  findMissing,
+  findLooseEnds,
+  findPastTheEnd,
+  findNeverMoves,
+  findNoGround,
+  findOffGround,
+  findLevelJumps,
+  findCorners,
+  findFlips,
+  findRough,
+  findJolts,
+  findGrip,
+  findTailFirst,
+  findWheels,
+  findGait,
+  (look) => findSeam(look.evaluated, look.rider, look.index),
+];
+
+/** What one matter brings about at the same time: it is not said again. */
+const ECHOES: Partial<Record<FindingKind, readonly FindingKind[]>> = {
+  'level-jump': ['under-ground', 'off-ground', 'flip', 'rough'],
+  'past-end': ['jolt'],
+  flip: ['rough'],
+};
+
+/** What is told of a rider by itself, a check a step. */
+export function* checkRider(look: RiderLook): Generator<void, RawFinding[], undefined> {
+  const all: RawFinding[] = [];
+  for (const check of CHECKS) {
+    all.push(...check(look));
+    yield;
+  }
+  const about = look.fps / 2;
+  const together = (a: RawFinding, b: RawFinding) =>
+    (a.from ?? -Infinity) <= (b.to ?? Infinity) + about &&
+    (a.to ?? Infinity) >= (b.from ?? -Infinity) - about;
+  return all.filter(
+    (finding) => !all.some((cause) => ECHOES[cause.kind]?.includes(finding.kind) && together(finding, cause)),
+  );
+}

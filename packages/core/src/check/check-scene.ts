@@ -1,0 +1,20 @@
+import type { ModelMesh, TriangleMesh } from '../solid/index.js';
+import type { FoundRig } from '../wheels/index.js';
+
+/** What a model is made of, and what was found to roll on it. */
+export interface CheckedModel {
+  readonly mesh: ModelMesh;
+  readonly rig: FoundRig;
+}
+
+/** What a shot is held against beside what it is played with; plain data, so that it goes from thread to thread. */
+export interface CheckScene {
+  /** By the document’s ids, as far as they are read. */
+  readonly models: ReadonlyMap<string, CheckedModel>;
+  /** Models that were looked for and cannot be read. */
+  readonly missing: ReadonlySet<string>;
+  /** What stands on the ground and is none, in the world. */
+  readonly scenery: TriangleMesh | null;
+}
+
+export const NO_SCENE: CheckScene = { models: new Map(), missing: new Set(), scenery: null };

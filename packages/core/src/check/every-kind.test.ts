@@ -1,0 +1,460 @@
+import { HIERARCHIES, MODELS, CART_AXLES, boxMesh, cart, scene } from '../../test/carts.js';
+import { circle, even, line, runs, shotOf, slope } from '../../test/shots.js';
+import { STANCE, STRIDE, testWalker } from '../../test/walker.js';
+import { GroundSurface } from '../contact/index.js';
+import type { FindingKind } from '../document/index.js';
+import { newShot, type Loose } from '../document/new-shot.js';
+import type { ShotPath } from '../document/shot-path.js';
+import type { Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
+import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import type { SceneAssets } from '../evaluate/scene-assets.js';
+import type { Vec3 } from '../math/vec.js';
+import type { TriangleMesh } from '../solid/index.js';
+import { checkShot } from './check-shot.js';
+import { remediesOf } from './remedies/remedies-of.js';
+
+const FLAT = slope(0, 0);
+const GROUND = { model: 'crate' };
+
+/** A fault that is planted, where it has to be found, and what cures it. */
+interface Planted {
+  readonly kind: FindingKind;
+  readonly paths: Loose<ShotPath>[];
+  readonly riders: Loose<Rider>[];
+  readonly rest?: Loose<Omit<Shot, 'format' | 'version' | 'name'>>;
+  readonly ground?: GroundSurface | null;
+  readonly scenery?: TriangleMesh;
+  /** What the finding has to say. */
+  readonly said: Record<string, unknown>;
+  /** Buttons that are offered; none where nothing cures it. */
+  readonly cures: readonly string[];
+}
+
+const about = (value: number, within = 0.02) => ({
+  asymmetricMatch: (other: unknown) => typeof other === 'number' && Math.abs(other - value) <= within,
+});
+const rider = (hitch: Loose<NonNullable<Rider['hitch']>>, more: Loose<Rider> = {}): Loose<Rider> => ({
+  id: 'r',
+  name: 'R',
+  badge: 'R1',
+  hitch: { path: 'p', pace: even(0, 40), ...hitch },
+  ...more,
+});
+const vehicle = (hitch: Loose<NonNullable<Rider['hitch']>> = {}, more: Loose<Rider> = {}) =>
+  rider(hitch, { ...cart, chassis: CART_AXLES, ...more });
+const crate = (hitch: Loose<NonNullable<Rider['hitch']>> = {}, more: Loose<Rider> = {}) =>
+  rider(hitch, { model: 'crate', ...more });
+const camera = (hitch: Loose<NonNullable<Rider['hitch']>> = {}, more: Loose<Rider> = {}) =>
+  rider(hitch, { kind: 'camera', camera: {}, ...more });
+const standing = (position: Vec3, more: Loose<Rider> = {}): Loose<Rider> => ({
+  id: 's',
+  name: 'S',
+  badge: 'S2',
+  model: 'crate',
+  rest: { translation: position },
+  ...more,
+});
+/** A lane of 40 m in which the height goes by the way along. */
+const high = (...heights: number[]) =>
+  runs(...heights.map((y, i): Vec3 => [0, y, (40 * i) / (heights.length - 1)]));
+const walker = (more: Loose<NonNullable<Rider['gait']>>, hitch: Loose<NonNullable<Rider['hitch']>> = {}) =>
+  rider(
+    { pace: even(0, 4.8), ...hitch },
+    {
+      kind: 'character',
+      model: 'walker',
+      gait: {
+        clip: 'walk',
+        stride: STRIDE,
+        feet: ['foot_l', 'foot_r'].map((node, i) => ({
+          node,
+          stances: [{ from: i / 2, to: i / 2 + STANCE }],
+        })),
+        ...more,
+      },
+    },
+  );
+/** A deck 4 m over level ground, from 18 to 22 m of it gone. */
+const BROKEN_BRIDGE = new GroundSurface({
+  positions: Float64Array.from([
+    ...[-50, 0, -50, 50, 0, -50, 50, 0, 90, -50, 0, 90],
+    ...[-5, 4, -50, 5, 4, -50, 5, 4, 18, -5, 4, 18],
+    ...[-5, 4, 22, 5, 4, 22, 5, 4, 90, -5, 4, 90],
+  ]),
+  indices: Uint32Array.from([0, 4, 8].flatMap((k) => [k, k + 2, k + 1, k, k + 3, k + 2])),
+});
+/** A quarter to the left and a quarter to the right, of 5 m each. */
+const S_BEND: Loose<ShotPath> = {
+  id: 'p',
+  name: 'P',
+  basis: 'bezier',
+  points: [
+    { position: [0, 0, 0], out: [0, 0, 2.7614] },
+    { position: [5, 0, 5], in: [-2.7614, 0, 0], out: [2.7614, 0, 0] },
+    { position: [10, 0, 10], in: [0, 0, -2.7614] },
+  ],
+};
+
+const PLANTED: readonly Planted[] = [
+  {
+    kind: 'no-curve',
+    paths: [{ id: 'p', name: 'P', points: [{ position: [0, 0, 0] }] }],
+    riders: [crate()],
+    said: { severity: 'fault', path: 'p' },
+    cures: [],
+  },
+  {
+    kind: 'loose-end',
+    paths: [line(40)],
+    riders: [camera({ facing: { mode: 'aim' } })],
+    said: { severity: 'warning', part: 'target' },
+    cures: [],
+  },
+  {
+    kind: 'missing-model',
+    paths: [line(40)],
+    riders: [vehicle({}, { steering: { node: 'helm' } })],
+    said: { part: 'helm' },
+    cures: [],
+  },
+  {
+    kind: 'cue-never',
+    paths: [line(40)],
+    riders: [
+      crate(),
+      { ...crate(), id: 'q', badge: 'Q2', hitch: { path: 'p', offset: { side: 3 }, pace: even(0, 40) } },
+    ],
+    rest: {
+      cues: [
+        {
+          id: 'c',
+          name: 'Go',
+          on: { kind: 'distance', rider: 'r' },
+          does: { kind: 'start', rider: 'q' },
+          keys: [
+            { at: -1e6, value: 0, ease: 'hold' },
+            { at: 500, value: 1 },
+          ],
+        },
+      ],
+    },
+    said: { severity: 'fault', rider: 'q', part: 'Go' },
+    cures: ['Switch the cue off'],
+  },
+  {
+    kind: 'past-end',
+    paths: [line(40)],
+    riders: [crate({ pace: even(0, 44) })],
+    said: { figure: about(4, 1e-9), unit: 'm', frame: 97 },
+    cures: ['Reach the end'],
+  },
+  {
+    kind: 'never-moves',
+    paths: [line(40)],
+    riders: [crate({ pace: { start: { value: 7 } } })],
+    said: { severity: 'note', distance: 7 },
+    cures: [],
+  },
+  {
+    kind: 'kink',
+    paths: [runs([0, 0, 0], [0, 0, 20], [14, 0, 34])],
+    riders: [crate({ pace: even(0, 39) })],
+    // 20 m of 39 in 96 frames: the corner is passed after 49.2.
+    said: { figure: about(45, 1e-6), distance: about(20, 1e-9), frame: 51 },
+    cures: ['Round the corners'],
+  },
+  {
+    kind: 'rough',
+    paths: [line(40)],
+    riders: [
+      crate({
+        offsetKeys: Array.from({ length: 13 }, (_, i) => ({ frame: 40 + 2 * i, yaw: i % 2 === 0 ? 0 : 6 })),
+      }),
+    ],
+    said: { part: 'heading', figure: about(6, 0.1) },
+    cures: [],
+  },
+  {
+    kind: 'rough',
+    paths: [
+      runs(...Array.from({ length: 41 }, (_, i): Vec3 => [i > 10 && i < 30 ? (i % 2) * 0.06 : 0, 0, i])),
+    ],
+    riders: [crate({ pace: even(0, 40) })],
+    rest: { checks: { limits: { corner: 20 } } },
+    said: { part: 'heading' },
+    cures: ['Smooth the path'],
+  },
+  {
+    kind: 'jolt',
+    paths: [line(40)],
+    riders: [
+      crate({
+        pace: {
+          keys: [
+            { frame: 1, value: 0 },
+            { frame: 49, value: 8 },
+            { frame: 97, value: 24 },
+          ],
+        },
+      }),
+    ],
+    // From 4 to 8 m/s within a twenty-fourth of a second.
+    said: { figure: about((4 * 24) / 9.81, 0.1), from: 49, to: 49 },
+    cures: ['Ease the keys', 'Drive it'],
+  },
+  {
+    kind: 'grip',
+    paths: [circle(20, true)],
+    riders: [vehicle({ pace: even(0, 80), anchor: 'rearAxle' })],
+    // v² / R = 400 / 20 m/s²
+    said: { figure: about(20 / 9.81, 1e-3), unit: 'g' },
+    cures: ['Slow into the bend'],
+  },
+  {
+    kind: 'flip',
+    paths: [S_BEND],
+    riders: [crate({ pace: even(0, 15.7), bank: { mode: 'amount', amount: 40, limit: 80, window: 0 } })],
+    ground: null,
+    // 40° at a curvature of 0.1, 80° at that of 5 m, of which a cubic has 4 % less at its ends: to the left, then to the right.
+    said: { severity: 'fault', figure: about(157, 4), distance: about(7.85, 0.2) },
+    cures: ['Bank more calmly'],
+  },
+  {
+    kind: 'flip',
+    paths: [line(40)],
+    riders: [
+      crate({
+        offsetKeys: [
+          { frame: 1, ease: 'hold' },
+          { frame: 49, yaw: 90 },
+        ],
+      }),
+    ],
+    said: { severity: 'fault', from: 49, to: 49, figure: about(90, 1e-6) },
+    cures: [],
+  },
+  {
+    kind: 'tail-first',
+    paths: [line(40)],
+    riders: [crate({ pace: even(40, 0) }, { kind: 'creature' })],
+    said: { figure: about(10, 1e-6), from: 1, to: 96 },
+    cures: ['Turn it round', 'Face where it goes'],
+  },
+  {
+    kind: 'under-ground',
+    paths: [high(0, 0, -1, 0, 0)],
+    riders: [crate()],
+    rest: { checks: { limits: { corner: 20 } } },
+    said: { severity: 'fault', figure: about(1, 0.1), unit: 'm', frame: about(49, 1) },
+    cures: ['Lift the path', 'Ride higher'],
+  },
+  {
+    kind: 'under-ground',
+    paths: [high(-0.4, -0.4)],
+    riders: [vehicle()],
+    said: { severity: 'fault', figure: about(0.4, 1e-6), from: 1, to: 97 },
+    cures: ['Stick to the ground'],
+  },
+  {
+    kind: 'off-ground',
+    paths: [high(0.5, 0.5)],
+    riders: [vehicle()],
+    said: { severity: 'warning', figure: about(0.5, 1e-6), from: 1, to: 97 },
+    cures: ['Stick to the ground'],
+  },
+  {
+    kind: 'level-jump',
+    paths: [high(4, 4)],
+    riders: [crate({ ground: { mode: 'stick', up: 1, down: 5 } })],
+    ground: BROKEN_BRIDGE,
+    said: { severity: 'fault', figure: about(4, 0.5), frame: about(44, 3) },
+    cures: ['Keep to its level'],
+  },
+  {
+    kind: 'overlap',
+    paths: [line(40), { ...runs([-20, 0, 20], [20, 0, 20]), id: 'q', name: 'Q' }],
+    riders: [crate(), { ...crate({ path: 'q', pace: even(0, 40) }), id: 's', badge: 'S2' }],
+    // Both are at the crossing in the middle: halves of a metre each way meet from frame 47.8 to 50.2, sides on.
+    said: { rider: 'r', other: 's', figure: about(1, 0.05), frame: 49 },
+    cures: ['Start S2 later', 'Start R1 later'],
+  },
+  {
+    kind: 'overlap',
+    paths: [line(40), { ...runs([-396, 0, 20], [410, 0, 20]), id: 'q', name: 'Q' }],
+    // 200 m/s: 8.3 m a frame, through the other between two of them.
+    riders: [crate(), { ...crate({ path: 'q', pace: even(0, 800) }), id: 's', badge: 'S2' }],
+    rest: { checks: { limits: { swing: 90 } } },
+    said: { rider: 'r', other: 's' },
+    cures: ['Start S2 sooner', 'Start R1 later'],
+  },
+  {
+    kind: 'through-set',
+    paths: [line(40)],
+    riders: [crate()],
+    scenery: boxMesh([0, 1, 20], [4, 2, 0.1]),
+    said: { rider: 'r', frame: about(49, 2), unit: 'm' },
+    cures: [],
+  },
+  {
+    kind: 'through-set',
+    paths: [line(40)],
+    riders: [camera()],
+    scenery: boxMesh([0, 0, 20.2], [4, 2, 0.02]),
+    ground: null,
+    said: { rider: 'r', from: 49, to: 49 },
+    cures: [],
+  },
+  {
+    kind: 'feet-slide',
+    paths: [circle(4, true)],
+    riders: [walker({ plant: false })],
+    said: { unit: 'mm' },
+    cures: ['Lock its feet to the ground'],
+  },
+  {
+    kind: 'steps-quick',
+    paths: [line(40)],
+    riders: [walker({ plant: false }, { pace: even(0, 9.6) })],
+    // 2.4 m/s over 1.2 m a cycle of two steps.
+    said: { figure: about(4, 0.01), unit: 'steps/s' },
+    cures: [],
+  },
+  {
+    kind: 'wheels-still',
+    paths: [line(40)],
+    riders: [rider({}, { kind: 'vehicle', model: 'cart' })],
+    said: { figure: 4, severity: 'warning' },
+    cures: ['Take the wheels that were found'],
+  },
+  {
+    kind: 'radius-off',
+    paths: [line(40)],
+    riders: [
+      vehicle(
+        {},
+        {
+          wheels: cart.wheels.map((wheel) => ({
+            ...wheel,
+            radius: 0.44,
+            centre: [wheel.centre[0], 0.44, wheel.centre[2]],
+          })),
+        },
+      ),
+    ],
+    said: { severity: 'note', figure: about(0.1, 1e-9) },
+    cures: ['Measure the wheels'],
+  },
+  {
+    kind: 'wheel-slide',
+    paths: [circle(20, true)],
+    riders: [
+      vehicle(
+        { pace: even(0, 32), anchor: 'origin' },
+        {
+          chassis: { ...CART_AXLES, frontAxle: 0, rearAxle: -2 },
+          wheels: cart.wheels.map((wheel) => ({
+            ...wheel,
+            centre: [wheel.centre[0], 0.4, wheel.centre[2] - 2],
+          })),
+        },
+      ),
+    ],
+    // 2 m behind what is on a circle of 20 m at 8 m/s: 2 / 20 · 8.
+    said: { figure: about(0.8, 0.02), unit: 'm/s' },
+    cures: ['Ride on the other axle'],
+  },
+  {
+    kind: 'fast-wheel',
+    paths: [line(400)],
+    riders: [vehicle({ pace: even(0, 160) })],
+    // 40 m/s: 1.667 m a frame of 2.513 m round.
+    said: { severity: 'note', figure: about(160 / 96 / (0.8 * Math.PI), 1e-6) },
+    cures: [],
+  },
+  {
+    kind: 'seam',
+    paths: [circle(10, true)],
+    riders: [crate({ pace: { unit: 'laps', ...even(0, 0.9, 1, 98) } })],
+    rest: { loop: true },
+    said: {
+      severity: 'fault',
+      part: 'place',
+      unit: 'm',
+      figure: about(2 * 10 * Math.sin(0.1 * Math.PI), 1e-6),
+    },
+    cures: ['Go round whole times'],
+  },
+  {
+    kind: 'doubled-frame',
+    paths: [circle(10, true)],
+    riders: [crate({ pace: { unit: 'laps', ...even(0, 1, 1, 97) } })],
+    rest: { loop: true },
+    said: { severity: 'fault', frame: 97 },
+    cures: ['Move the key past the last frame', 'End the shot a frame sooner'],
+  },
+  {
+    kind: 'near',
+    paths: [line(40)],
+    riders: [camera({ offset: { rise: 0.5 } }), standing([1, 0, 20])],
+    // The crate's side is half a metre beside the lane.
+    said: { rider: 'r', other: 's', figure: about(0.5, 1e-6), frame: about(49, 2) },
+    cures: [],
+  },
+  {
+    kind: 'camera-under-ground',
+    paths: [high(2, 2, -3, 2, 2)],
+    riders: [camera()],
+    rest: { checks: { limits: { corner: 60 } } },
+    // Of 42.36 m the lowest place is after 21.18.
+    said: { figure: about(3, 0.05), frame: 52 },
+    cures: ['Lift the path', 'Ride higher'],
+  },
+  {
+    kind: 'out-of-frame',
+    paths: [high(2, 2)],
+    riders: [camera({ facing: { mode: 'aim', target: { point: [30, 2, 20] }, aim: { yawLimit: 20 } } })],
+    said: { unit: 'of half the picture' },
+    cures: [],
+  },
+  {
+    kind: 'hidden',
+    paths: [high(2, 2)],
+    riders: [camera({ facing: { mode: 'aim', target: { point: [30, 2, 20] } } })],
+    scenery: boxMesh([15, 2, 20], [0.2, 6, 10]),
+    ground: null,
+    // Behind a wall half as far away as the target: for 20 m of the way, 48 frames and the one it ends with.
+    said: { other: null, figure: about(49 / 24, 0.06), unit: 's' },
+    cures: [],
+  },
+];
+
+const assets = (ground: GroundSurface | null): SceneAssets => ({
+  ground,
+  hierarchies: new Map([...HIERARCHIES, ['walker', testWalker()]]),
+});
+
+it.each(PLANTED.map((planted, i) => [`${planted.kind} (${i})`, planted] as const))(
+  'finds %s where it is, and nothing else; and what cures it does',
+  (_, { kind, paths, riders, rest, ground, scenery, said, cures }) => {
+    const shot = shotOf(paths, riders, {
+      models: [...MODELS, { id: 'walker', name: 'walker', source: { file: 'walker.glb' } }],
+      ground: ground === null ? {} : GROUND,
+      ...rest,
+    });
+    const evaluated = evaluateShot(shot, assets(ground === undefined ? FLAT : ground));
+    const set = scene(scenery);
+    const findings = checkShot(evaluated, set);
+    expect(findings.map((finding) => finding.kind)).toEqual([kind]);
+    expect(findings[0]).toMatchObject({ rider: findings[0].rider, ...said });
+    const remedies = remediesOf(evaluated, set, findings[0]);
+    expect(remedies.map(({ label }) => label)).toEqual(cures);
+    for (const remedy of remedies) {
+      // What comes of it is a document like any other, and the matter is gone from it.
+      const cured = newShot({ ...remedy.shot });
+      const left = checkShot(evaluateShot(cured, evaluated.assets), set);
+      expect(left.filter((finding) => finding.kind === kind)).toEqual([]);
+      expect(left.filter(({ severity }) => severity === 'fault')).toEqual([]);
+    }
+  },
+);

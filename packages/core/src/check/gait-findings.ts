@@ -1,0 +1,109 @@
+import type { FindingKind } from '../document/index.js';
+import type { GaugeKind } from '../evaluate/gauges.js';
+import { found, type RawFinding, type RemedyKind } from './finding.js';
+import type { RiderLook } from './rider-look.js';
+import { framesOf, stretchesOver, type Stretch } from './stretches.js';
+
+/** What of a walk is seen to be wrong: feet that slide, sink or do not reach, and steps that are too quick. */
+export function findGait(look: RiderLook): RawFinding[] {
+  const { rider, limits } = look;
+  const { gait } = rider;
+  if (gait === null || rider.hitch === null) return [];
+  const findings: RawFinding[] = [];
+  if (gait.feet.length === 0)
+    findings.push(
+      found(
+        'loose-end',
+        'warning',
+        { rider: rider.id, part: gait.clip },
+        ({ rider: badge }) =>
+          `${badge(rider.id)} walks without known feet: sliding is neither measured nor prevented. Measure them from the model, or name them.`,
+      ),
+    );
+  const plants = gait.plant;
+  findings.push(
+    ...worstOf(
+      look,
+      'cadence',
+      gait.cadence,
+      'steps-quick',
+      'steps/s',
+      null,
+      (badge, _, { worst, frame, ...frames }) =>
+        `${badge} takes ${worst.toFixed(1)} steps/s at frame ${frame}; its limit is ${gait.cadence}, ${framesOf(frames)}. Slow it down there, or give it a longer stride.`,
+    ),
+    ...worstOf(
+      look,
+      'slide',
+      limits.feetSlide * 1e3,
+      plants ? 'out-of-reach' : 'feet-slide',
+      'mm',
+      plants ? null : 'plant-feet',
+      (badge, part, { worst, frame, ...frames }) =>
+        plants
+          ? `${badge}: "${part}" slides ${worst.toFixed(0)} mm at frame ${frame}, since the leg does not reach; ${framesOf(frames)}. Shorten the stride or slow down there.`
+          : `${badge}: "${part}" slides ${worst.toFixed(0)} mm while it stands at frame ${frame}; ${framesOf(frames)}.`,
+    ),
+    ...worstOf(
+      look,
+      'under',
+      limits.feetUnder * 1e3,
+      'feet-under',
+      'mm',
+      plants ? null : 'plant-feet',
+      (badge, part, { worst, frame, ...frames }) =>
+        `${badge}: "${part}" is ${worst.toFixed(0)} mm lower than its clips have it at frame ${frame}; ${framesOf(frames)}.`,
+    ),
+  );
+  return findings;
+}
+
+/** The worst of all gauges of a kind over a limit: both feet slide for the same reason. */
+function worstOf(
+  look: RiderLook,
+  kind: GaugeKind,
+  limit: number,
+  as: FindingKind,
+  unit: string,
+  remedy: RemedyKind | null,
+  say: (badge: string, part: string, stretch: Stretch) => string,
+): RawFinding[] {
+  const { evaluated, rider, first, count } = look;
+  const gauges = evaluated.gauges(rider).filter((gauge) => gauge.kind === kind);
+  const parts = new Map<number, string>();
+  const most = (i: number): number => {
+    let value = 0;
+    for (const gauge of gauges) {
+      const now = gauge.value(first + i);
+      if (now > value) {
+        value = now;
+        parts.set(first + i, gauge.part);
+      }
+    }
+    return value;
+  };
+  const all = stretchesOver(look, gauges.length === 0 ? 0 : count, limit, most);
+  if (all.length === 0) return [];
+  // Every step of a walk is the same matter: the worst of it is told, over all of them.
+  const worst = all.reduce((a, b) => (b.worst > a.worst ? b : a));
+  const whole = { ...worst, from: all[0].from, to: all[all.length - 1].to };
+  const part = parts.get(worst.frame) ?? '';
+  return [
+    found(
+      as,
+      'warning',
+      {
+        rider: rider.id,
+        part,
+        from: whole.from,
+        to: whole.to,
+        frame: whole.frame,
+        distance: look.distanceAt(whole.frame),
+        figure: whole.worst,
+        unit,
+        remedy,
+      },
+      ({ rider: badge }) => say(badge(rider.id), part, whole),
+    ),
+  ];
+}

@@ -1,0 +1,37 @@
+import { found, type RawFinding } from './finding.js';
+import { GRAVITY } from './jolt.js';
+import type { RiderLook } from './rider-look.js';
+import { framesOf, stretchesOver } from './stretches.js';
+
+/** A drive keeps to its limit but for what softens it. */
+const SLACK = 1.02;
+
+/** A vehicle that is pressed sideways by more than its tyres hold, or its own drive allows. */
+export function findGrip(look: RiderLook): RawFinding[] {
+  const { rider, limits, evaluated, first, count } = look;
+  // What hangs behind another takes its bends as that does.
+  if (rider.kind !== 'vehicle' || look.curve === null || rider.hitch === null || rider.hitch.follows)
+    return [];
+  const { pace } = rider.hitch;
+  const own = pace.mode === 'drive' && !rider.hitch.pacedBy ? pace.drive.sideways : Infinity;
+  const limit = Math.min(limits.grip, (own * SLACK) / GRAVITY);
+  const push = evaluated.sideways(rider);
+  const press = (i: number) => Math.abs(push(first + i)) / GRAVITY;
+  return stretchesOver(look, count, limit, press).map(({ worst, frame, ...frames }) =>
+    found(
+      'grip',
+      'warning',
+      {
+        rider: rider.id,
+        ...frames,
+        frame,
+        distance: look.distanceAt(frame),
+        figure: worst,
+        unit: 'g',
+        remedy: rider.hitch?.pacedBy ? null : 'drive',
+      },
+      ({ rider: badge }) =>
+        `${badge(rider.id)} takes the bend at ${Math.abs(look.speed(frame - first)).toFixed(1)} m/s: ${worst.toFixed(2)} g sideways at frame ${frame}, where ${limit.toFixed(2)} g hold; ${framesOf(frames)}.`,
+    ),
+  );
+}

@@ -1,0 +1,74 @@
+import { hierarchyOfRider } from '../evaluate/scene-assets.js';
+import { clipNamed, nodeNamed } from '../hierarchy/node-hierarchy.js';
+import type { Shot } from '../document/shot.js';
+import type { CheckScene } from './check-scene.js';
+import { found, type RawFinding } from './finding.js';
+import type { RiderLook } from './rider-look.js';
+
+/** A ground that cannot be read, though riders may go by it. */
+export function findMissingGround({ ground }: Shot, { missing }: CheckScene): RawFinding[] {
+  const { model } = ground;
+  if (model === null || !missing.has(model)) return [];
+  return [
+    found(
+      'missing-model',
+      'fault',
+      { part: model },
+      (names) => `The ground, ${names.model(model)}, cannot be read; nothing stands on it.`,
+    ),
+  ];
+}
+
+/** Models that are not there, and parts and clips that a model has not. */
+export function findMissing(look: RiderLook): RawFinding[] {
+  const { rider, evaluated, scene } = look;
+  const { assets } = evaluated;
+  const { model } = rider;
+  if (model === null) return [];
+  if (scene.missing.has(model))
+    return [
+      found(
+        'missing-model',
+        'fault',
+        { rider: rider.id, part: model },
+        (names) =>
+          `The model of ${names.rider(rider.id)}, ${names.model(model)}, cannot be read; it is drawn as a stand-in, and neither rolls nor walks.`,
+      ),
+    ];
+  const hierarchy = hierarchyOfRider(assets, rider);
+  if (hierarchy === null) return [];
+  const findings: RawFinding[] = [];
+  const missing = (what: 'part' | 'clip', name: string, rest: string) =>
+    findings.push(
+      found(
+        'missing-model',
+        'warning',
+        { rider: rider.id, part: name },
+        (names) => `${names.rider(rider.id)}: ${names.model(model)} has no ${what} "${name}"; ${rest}.`,
+      ),
+    );
+  const node = (name: string | null) => {
+    if (name !== null && nodeNamed(hierarchy, name) < 0) missing('part', name, 'it does not move');
+  };
+  const clip = (name: string | null) => {
+    if (name === null || clipNamed(hierarchy, name)) return;
+    const own = hierarchy.clips.map((one) => `"${one.name}"`);
+    const shown = own.slice(0, MOST_LISTED).join(', ');
+    const more = own.length > MOST_LISTED ? ` and ${own.length - MOST_LISTED} more` : '';
+    missing('clip', name, `it has ${own.length === 0 ? 'none' : shown + more}`);
+  };
+  rider.wheels.forEach((wheel) => node(wheel.node));
+  rider.cycles.forEach((cycle) => node(cycle.node));
+  node(rider.steering.node);
+  node(rider.body.node);
+  node(rider.ball?.node ?? null);
+  const { gait } = rider;
+  if (gait === null) return findings;
+  clip(gait.clip);
+  clip(gait.idle);
+  gait.acts.forEach((act) => clip(act.clip));
+  gait.feet.forEach((foot) => node(foot.node));
+  return findings;
+}
+
+const MOST_LISTED = 4;

@@ -1,0 +1,37 @@
+import { sourceFrame } from '../timing/index.js';
+import { found, type RawFinding } from './finding.js';
+import type { RiderLook } from './rider-look.js';
+import { framesOf, stretchesOver } from './stretches.js';
+
+/** A rider that goes by the ground where there is none: no ground was chosen, or none is in its band. */
+export function findNoGround(look: RiderLook): RawFinding[] {
+  const { rider, evaluated, first, count } = look;
+  const { shot, assets } = evaluated;
+  const { hitch } = rider;
+  if (hitch === null) return [];
+  if (hitch.ground.mode !== 'stick' && hitch.facing.reference !== 'ground') return [];
+  if (shot.ground.model === null)
+    return [
+      found(
+        'loose-end',
+        'warning',
+        { rider: rider.id },
+        ({ rider: badge }) =>
+          `${badge(rider.id)} goes by the ground, but the shot has none; choose a ground model.`,
+      ),
+    ];
+  if (assets.ground === null) return [];
+  const { groundFit, progress } = evaluated.contact(rider);
+  if (groundFit === null) return [];
+  const missing = (i: number) => (groundFit.missing(progress(sourceFrame(shot, first + i))) ? 1 : 0);
+  const { up, down } = hitch.ground;
+  return stretchesOver(look, count, 0, missing).map(({ frame, from, to }) =>
+    found(
+      'off-ground',
+      'warning',
+      { rider: rider.id, from, to, frame, distance: look.distanceAt(frame) },
+      ({ rider: badge }) =>
+        `Under ${badge(rider.id)} there is no ground within ${up} m above and ${down} m below its path ${framesOf({ from, to })}; it keeps the last good height.`,
+    ),
+  );
+}

@@ -1,0 +1,108 @@
+import { mat4 } from 'gl-matrix';
+import { headOf } from '../timing/leader.js';
+import type { Rider } from '../document/shot-rider.js';
+import { depthOf } from '../solid/index.js';
+import { found, type RawFinding } from './finding.js';
+import type { BodyNow, RiderBody } from './rider-body.js';
+import type { RiderLook } from './rider-look.js';
+import { framesOf, stretchesOver } from './stretches.js';
+import { looksBetween } from './sweep.js';
+
+/** Two riders that are in each other, between frames too. */
+export function findOverlap(a: RiderLook, b: RiderLook): RawFinding[] {
+  if (!a.moves && !b.moves) return [];
+  const [bodyA, bodyB] = [a.body, b.body];
+  if (bodyA === null || bodyB === null || belongTogether(a, b)) return [];
+  const reach = bodyA.reach + bodyB.reach;
+  const { count, first } = a;
+  const limit = a.limits.overlap;
+  const depths = new Float64Array(count);
+  let any = false;
+  for (let i = 0; i < count; i++) {
+    const gap = gapAt(a, b, i);
+    const moved = i + 1 < count ? passedBy(a, b, i) : 0;
+    if (gap > reach + moved) continue;
+    const looks = i + 1 < count ? looksBetween(moved, Math.min(bodyA.thickness, bodyB.thickness)) : 1;
+    for (let k = 0; k < looks; k++) {
+      const depth = depthAt(bodyA, bodyB, first + i + k / looks, limit);
+      if (depth > depths[i]) [depths[i], any] = [depth, true];
+    }
+  }
+  if (!any) return [];
+  return stretchesOver(a, count, limit, (i) => depths[i]).map(({ worst, frame, ...frames }) => {
+    const shifted = [a, b].find(({ rider }) => rider.hitch && !rider.hitch.follows && !rider.hitch.pacedBy);
+    return found(
+      'overlap',
+      'warning',
+      {
+        rider: a.rider.id,
+        other: b.rider.id,
+        ...frames,
+        frame,
+        distance: a.distanceAt(frame),
+        figure: worst,
+        unit: 'm',
+        remedy: shifted ? 'shift-start' : null,
+      },
+      ({ rider: badge }) =>
+        `${badge(a.rider.id)} and ${badge(b.rider.id)} are in each other, ${worst.toFixed(2)} m deep at frame ${frame}; ${framesOf(frames)}.`,
+    );
+  });
+}
+
+/** Units of one string, and what is carried with what carries it. */
+function belongTogether(a: RiderLook, b: RiderLook): boolean {
+  const { riders } = a.evaluated.shot;
+  const find = (id: string) => riders.find((rider) => rider.id === id);
+  const carriers = ({ rider }: RiderLook): Set<Rider> => {
+    const all = new Set<Rider>([rider]);
+    for (const one of all) {
+      const carrier = one.parent === null ? undefined : find(one.parent);
+      if (carrier) all.add(carrier);
+    }
+    return all;
+  };
+  const [overA, overB] = [carriers(a), carriers(b)];
+  if ([...overA].some((one) => overB.has(one))) return true;
+  const isUnit = ({ rider }: RiderLook) =>
+    rider.hitch?.follows !== null && rider.hitch?.follows !== undefined;
+  return (isUnit(a) || isUnit(b)) && headOf(a.rider, find) === headOf(b.rider, find);
+}
+
+function gapAt(a: RiderLook, b: RiderLook, i: number): number {
+  const [p, q] = [a.at(i), b.at(i)];
+  const x = b.poses[q] - a.poses[p];
+  const y = b.poses[q + 1] - a.poses[p + 1];
+  const z = b.poses[q + 2] - a.poses[p + 2];
+  return Math.sqrt(x * x + y * y + z * z);
+}
+
+/** How far one moves against the other from a frame to the next. */
+function passedBy(a: RiderLook, b: RiderLook, i: number): number {
+  let square = 0;
+  const [p, q, p1, q1] = [a.at(i), b.at(i), a.at(i + 1), b.at(i + 1)];
+  for (let k = 0; k < 3; k++)
+    square += (a.poses[p1 + k] - a.poses[p + k] - b.poses[q1 + k] + b.poses[q + k]) ** 2;
+  return Math.sqrt(square);
+}
+
+/** How deep two bodies are in each other at a frame: 0 where none of their parts’ triangles meet. */
+function depthAt(a: RiderBody, b: RiderBody, frame: number, limit: number): number {
+  if (a.play + b.play < Infinity && depthOf(a.whole(frame), b.whole(frame)) < limit - a.play - b.play)
+    return 0;
+  const [nowA, nowB] = [a.at(frame), b.at(frame)];
+  let most = 0;
+  for (let i = 0; i < nowA.boxes.length; i++)
+    for (let j = 0; j < nowB.boxes.length; j++) {
+      const depth = depthOf(nowA.boxes[i], nowB.boxes[j]);
+      if (depth > limit && depth > most && partsMeet(a, nowA, i, b, nowB, j)) most = depth;
+    }
+  return most;
+}
+
+function partsMeet(a: RiderBody, nowA: BodyNow, i: number, b: RiderBody, nowB: BodyNow, j: number): boolean {
+  const back = mat4.invert(mat4.create(), nowA.matrices[i] as unknown as mat4);
+  if (back === null) return false;
+  const placed = mat4.multiply(mat4.create(), back, nowB.matrices[j] as unknown as mat4);
+  return a.solids[i].meets(b.solids[j], placed as unknown as number[]);
+}

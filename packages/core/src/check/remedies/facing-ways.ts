@@ -1,0 +1,71 @@
+import { withHitch } from '../../arrange/change-rider.js';
+import type { Anchor } from '../../document/shot-hitch.js';
+import { hasWheelbase } from '../../ride/index.js';
+import type { Remedy, Ways } from './remedy.js';
+
+/** Up by the path's own twist-free frame, which does not turn over where the path is steep; or by the world. */
+export const upByPath: Ways = ({ shot, rider }) => [
+  (['path', 'world'] as const)
+    .filter((reference) => reference !== rider.hitch?.facing.reference)
+    .map((reference) => ({
+      label: reference === 'path' ? 'Keep up by the path' : 'Keep up by the world',
+      detail:
+        reference === 'path' ? 'its up goes along with the path, without a twist' : 'its up is the world’s',
+      shot: withHitch(shot, rider.id, (hitch) => ({ ...hitch, facing: { ...hitch.facing, reference } })),
+    })),
+];
+
+/** Round, so that its nose is where its tail was. */
+export const turnRound: Ways = ({ shot, rider }) => {
+  const turned = (yaw: number) => (yaw > 0 ? yaw - 180 : yaw + 180);
+  return [
+    [
+      {
+        label: 'Turn it round',
+        detail: 'its nose goes ahead at every frame',
+        shot: withHitch(shot, rider.id, (hitch) => ({
+          ...hitch,
+          offset: { ...hitch.offset, yaw: turned(hitch.offset.yaw) },
+          offsetKeys: hitch.offsetKeys.map((key) => ({ ...key, yaw: turned(key.yaw) })),
+        })),
+      },
+    ],
+    faceTravelTries(shot, rider.id),
+  ];
+};
+
+export const faceTravel: Ways = ({ shot, rider }) => [faceTravelTries(shot, rider.id)];
+
+function faceTravelTries(shot: Parameters<Ways>[0]['shot'], id: string): Remedy[] {
+  return [
+    {
+      label: 'Face where it goes',
+      detail: 'it turns round where it goes back',
+      shot: withHitch(shot, id, (hitch) => ({ ...hitch, facing: { ...hitch.facing, along: 'travel' } })),
+    },
+  ];
+}
+
+const ANCHOR_NAMES: Readonly<Record<Anchor, string>> = {
+  origin: 'its origin is on the path',
+  frontAxle: 'its front axle is on the path and the rear one follows, as a road vehicle’s does',
+  rearAxle: 'its rear axle is on the path',
+  bothAxles: 'both axles are on the path, as on rails',
+};
+
+/** On the axle that does not slide. */
+export const otherAnchor: Ways = ({ shot, rider, evaluated }) => {
+  const axles = evaluated.axles(rider);
+  if (rider.hitch === null || axles === null) return [];
+  const may: Anchor[] = hasWheelbase(axles) ? ['rearAxle', 'frontAxle'] : ['rearAxle'];
+  const towed = rider.hitch.follows !== null;
+  return [
+    (towed ? (['frontAxle'] as const) : may)
+      .filter((anchor) => anchor !== rider.hitch?.anchor)
+      .map((anchor) => ({
+        label: towed ? 'Tow it by its coupling' : 'Ride on the other axle',
+        detail: towed ? 'it hangs at its coupling, and its wheels follow' : ANCHOR_NAMES[anchor],
+        shot: withHitch(shot, rider.id, (hitch) => ({ ...hitch, anchor })),
+      })),
+  ];
+};

@@ -1,0 +1,103 @@
+import { withHitch } from '../../arrange/change-rider.js';
+import { reshapeRiddenPath } from '../../arrange/keep-places.js';
+import { liftPath } from '../../reshape/lift.js';
+import { metres, type Ways } from './remedy.js';
+
+/** What is looked for beyond the ground's own height, metres. */
+const MARGIN = 0.5;
+/** A camera is not set down on the ground itself, metres. */
+const CAMERA_HEIGHT = 0.5;
+
+/** Onto the ground, whatever height its path has. */
+export const stick: Ways = ({ shot, rider, finding }) => {
+  const far = (finding.figure ?? 0) + MARGIN;
+  const under = finding.kind === 'under-ground';
+  return [
+    [2 * far, 8 * far].map((band) => ({
+      label: 'Stick to the ground',
+      detail: `it stands on the ground within ${metres(under ? band : Math.max(1.5, band / 2))} above its path`,
+      shot: withHitch(shot, rider.id, (hitch) => ({
+        ...hitch,
+        ground: {
+          ...hitch.ground,
+          mode: 'stick',
+          rise: 0,
+          up: Math.max(hitch.ground.up, under ? band : 0),
+          down: Math.max(hitch.ground.down, under ? 0 : band),
+        },
+      })),
+    })),
+  ];
+};
+
+/** Up out of the ground: the whole path, or the rider alone over it. */
+export const lift: Ways = ({ shot, rider, finding }) => {
+  const { hitch } = rider;
+  if (hitch === null || finding.figure === null) return [];
+  const by = Math.ceil((finding.figure + (rider.camera ? CAMERA_HEIGHT : 0.01)) * 100) / 100;
+  const steps = [by, 1.5 * by, 2 * by];
+  const path = shot.paths.find(({ id }) => id === hitch.path);
+  const alone = shot.riders.filter((other) => other.hitch?.path === hitch.path).length === 1;
+  const sticks = hitch.ground.mode === 'stick';
+  const higher = steps.map((step) => ({
+    label: 'Ride higher',
+    detail: `${metres(step)} higher above its path, which stays`,
+    shot: withHitch(shot, rider.id, (own) =>
+      sticks
+        ? { ...own, ground: { ...own.ground, rise: own.ground.rise + step } }
+        : {
+            ...own,
+            offset: { ...own.offset, rise: own.offset.rise + step },
+            offsetKeys: own.offsetKeys.map((key) => ({ ...key, rise: key.rise + step })),
+          },
+    ),
+  }));
+  const lifted =
+    path === undefined || sticks
+      ? []
+      : steps.map((step) => ({
+          label: 'Lift the path',
+          detail: `all of ${path.name} ${metres(step)} up`,
+          shot: reshapeRiddenPath(shot, liftPath(path, step), 'plan'),
+        }));
+  // What others ride as well is not lifted for the sake of one.
+  return alone ? [lifted, higher] : [higher, lifted];
+};
+
+/** A rider that was set over the ground it stands on, down to it. */
+export const rideLower: Ways = ({ shot, rider }) => [
+  [
+    {
+      label: 'Down to the ground',
+      detail: 'its rise above the ground becomes 0',
+      shot: withHitch(shot, rider.id, (hitch) => ({
+        ...hitch,
+        ground: { ...hitch.ground, rise: 0 },
+        offset: { ...hitch.offset, rise: 0 },
+        offsetKeys: hitch.offsetKeys.map((key) => ({ ...key, rise: 0 })),
+      })),
+    },
+  ],
+];
+
+/** Ground is looked for so near to the path that another level is out of reach. */
+export const narrowBand: Ways = ({ shot, rider, finding }) => {
+  const jump = finding.figure ?? 0;
+  return [
+    [0.9, 0.5, 0.25].map((part) => {
+      const most = Math.round(part * jump * 100) / 100;
+      return {
+        label: 'Keep to its level',
+        detail: `ground counts within ${metres(most)} of its path`,
+        shot: withHitch(shot, rider.id, (hitch) => ({
+          ...hitch,
+          ground: {
+            ...hitch.ground,
+            up: Math.min(hitch.ground.up, most),
+            down: Math.min(hitch.ground.down, most),
+          },
+        })),
+      };
+    }),
+  ];
+};

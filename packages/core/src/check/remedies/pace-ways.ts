@@ -1,0 +1,168 @@
+import { withHitch } from '../../arrange/change-rider.js';
+import type { Pace } from '../../document/shot-pace.js';
+import type { Shot } from '../../document/shot.js';
+import { metresPerValue } from '../../pace/change-unit.js';
+import { fitPace } from '../../pace/fit-pace.js';
+import { withFrames } from '../../pace/in-time.js';
+import { curveRidden } from '../../path/compiled-path-of.js';
+import { headOf } from '../../timing/leader.js';
+import { GRAVITY } from '../jolt.js';
+import { metres, type Patient, type Remedy, type Ways } from './remedy.js';
+
+const withPace = (shot: Shot, id: string, change: (pace: Pace) => Pace): Shot =>
+  withHitch(shot, id, (hitch) => ({ ...hitch, pace: change(hitch.pace) }));
+
+/** Keys that ease into and out of each other. */
+export const smoothKeys: Ways = (patient) => {
+  const { shot, rider } = patient;
+  const smooth: Remedy = {
+    label: 'Ease the keys',
+    detail: 'every key is passed smoothly; its places and frames stay',
+    shot: withPace(shot, rider.id, (pace) => ({
+      ...pace,
+      keys: pace.keys.map((key) => (key.ease === 'linear' ? { ...key, ease: 'smooth' } : key)),
+    })),
+  };
+  return [[smooth], ...driven(patient)];
+};
+
+/** Driven within limits: it slows down into bends, and speeds up as fast as its engine may. */
+export const driven: Ways = ({ shot, rider, finding }) => {
+  const { hitch } = rider;
+  const curve = curveRidden(shot, rider);
+  if (hitch === null || curve === null) return [];
+  const { pace } = hitch;
+  const drives = pace.mode === 'drive';
+  const { drive } = drives ? pace : fitPace(pace, 'drive', shot.fps, curve, shot.range).pace;
+  const hold = shot.checks.limits.grip * GRAVITY;
+  const within = (value: number, least: number) => Math.max(least, Math.min(value, MOST_ACCELERATION));
+  return [
+    [0.97, 0.85, 0.6].map((part) => {
+      const sideways = drives ? Math.min(drive.sideways, part * hold) : part * hold;
+      return {
+        label: finding.kind === 'grip' ? 'Slow into the bend' : 'Drive it',
+        detail: `it is driven at up to ${drive.top.toFixed(1)} m/s, and takes bends at ${(sideways / GRAVITY).toFixed(2)} g at most; it arrives at another time`,
+        shot: withPace(shot, rider.id, (before) => ({
+          ...before,
+          mode: 'drive',
+          drive: {
+            ...drive,
+            sideways,
+            accelerate: within(drive.accelerate, 2),
+            brake: within(drive.brake, 3),
+            arrives: drives || curve.closed ? drive.arrives : 'rest',
+          },
+        })),
+      };
+    }),
+  ];
+};
+
+/** As much as tyres give, m/s². */
+const MOST_ACCELERATION = 8;
+
+/** Later or sooner by as few frames as help. */
+export const shiftStart: Ways = ({ shot, finding }) => {
+  const own = [finding.rider, finding.other].flatMap((id) => {
+    const rider = shot.riders.find((one) => one.id === id);
+    return rider?.hitch && !rider.hitch.follows && !rider.hitch.pacedBy ? [rider] : [];
+  });
+  // The one that comes second is the one that waits.
+  return own.reverse().map((rider) => shifts(shot, rider.id, rider.badge));
+};
+
+const MOST_SHIFT = 240;
+/** Looked through so coarsely first, frames. */
+const COARSE = 6;
+
+/** Shifts by more and more frames, both ways: the caller stops at the first that helps. */
+function* shifts(shot: Shot, id: string, badge: string): Generator<Remedy, void, undefined> {
+  for (let frames = 1; frames <= MOST_SHIFT; frames += frames < 2 * COARSE ? 1 : COARSE)
+    for (const by of [frames, -frames])
+      yield {
+        label: by > 0 ? `Start ${badge} later` : `Start ${badge} sooner`,
+        detail: `by ${Math.abs(by)} ${Math.abs(by) === 1 ? 'frame' : 'frames'}`,
+        shot: withPace(shot, id, (pace) => withFrames(pace, { from: 0, to: by, scale: 1 })),
+      };
+}
+
+/** To the end of its path and no further: or on beyond it. */
+export const reachEnd: Ways = (patient) => {
+  const { shot, rider } = patient;
+  const curve = curveRidden(shot, rider);
+  if (rider.hitch === null || curve === null) return [];
+  const most = curve.length / metresPerValue(rider.hitch.pace, curve);
+  const { mode } = rider.hitch.pace;
+  const kept: Remedy = {
+    label: 'Reach the end',
+    detail: `keys beyond the path are held within its ${metres(curve.length)}`,
+    shot: withPace(shot, rider.id, (pace) => ({
+      ...pace,
+      keys: pace.keys.map((key) => ({ ...key, value: Math.max(0, Math.min(most, key.value)) })),
+    })),
+  };
+  const on: Remedy = {
+    label: 'Go on beyond the end',
+    detail: 'it runs straight on past the end of its path',
+    shot: withPace(shot, rider.id, (pace) => ({ ...pace, before: 'run', after: 'run' })),
+  };
+  return mode === 'keys' ? [[kept]] : [slower(patient, curve.length), [on]];
+};
+
+/** So much slower that the end is reached with the last frame. */
+function* slower({ shot, rider, finding }: Patient, length: number): Generator<Remedy, void, undefined> {
+  const begin = rider.hitch?.pace.start.value ?? 0;
+  const by = (length - begin) / (length - begin + (finding.figure ?? 0));
+  for (const rate of [by, 0.98 * by])
+    yield {
+      label: 'Reach the end with the last frame',
+      detail: `${(100 * rate).toFixed(1)} % of its speed`,
+      shot: withPace(shot, rider.id, (pace) => ({
+        ...pace,
+        speeds: pace.speeds.map((key) => ({ ...key, speed: key.speed * rate })),
+      })),
+    };
+}
+
+/** A string's leader further along, so that the last of it is on the path. */
+export const startAlong: Ways = ({ shot, rider, finding }) => {
+  const head = headOf(rider, (id) => shot.riders.find((one) => one.id === id));
+  const curve = curveRidden(shot, head);
+  if (head.hitch === null || curve === null || finding.figure === null) return [];
+  const by = Math.ceil(finding.figure * 100) / 100 / metresPerValue(head.hitch.pace, curve);
+  return [
+    [by, 1.05 * by].map((more) => ({
+      label: `Start ${head.badge} further along`,
+      detail: `by ${metres(more * metresPerValue(head.hitch?.pace ?? { unit: 'metres' }, curve))}, and all behind it`,
+      shot: withPace(shot, head.id, (pace) => ({
+        ...pace,
+        start: { ...pace.start, value: pace.start.value + more },
+        keys: pace.keys.map((key) => ({ ...key, value: key.value + more })),
+      })),
+    })),
+  ];
+};
+
+/** What is at the last frame belongs to the one after it. */
+export const pastDoubled: Ways = ({ shot, rider }) => {
+  const { last } = shot.range;
+  return [
+    [
+      {
+        label: 'Move the key past the last frame',
+        detail: `from frame ${last} to ${last + 1}, where the loop begins again`,
+        shot: withPace(shot, rider.id, (pace) => ({
+          ...pace,
+          keys: pace.keys.map((key) => (key.frame === last ? { ...key, frame: last + 1 } : key)),
+        })),
+      },
+    ],
+    [
+      {
+        label: 'End the shot a frame sooner',
+        detail: `at frame ${last - 1}`,
+        shot: { ...shot, range: { ...shot.range, last: last - 1 } },
+      },
+    ],
+  ];
+};

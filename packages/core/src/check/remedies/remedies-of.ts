@@ -1,0 +1,120 @@
+import type { Shot } from '../../document/shot.js';
+import { evaluateShot, type EvaluatedShot } from '../../evaluate/evaluate-shot.js';
+import { closingsOf, isOpen, seamOf } from '../../loop/index.js';
+import { PathError } from '../../path/path-error.js';
+import { ShotError } from '../../document/shot-error.js';
+import { findNear } from '../camera-findings.js';
+import { checkRider } from '../check-rider.js';
+import { finished } from '../finished.js';
+import type { CheckScene } from '../check-scene.js';
+import type { Finding, RawFinding, RemedyKind } from '../finding.js';
+import { findIdleCues } from '../idle-cues.js';
+import { findOverlap } from '../overlap.js';
+import { RiderLook } from '../rider-look.js';
+import { faceTravel, otherAnchor, turnRound, upByPath } from './facing-ways.js';
+import { lift, narrowBand, rideLower, stick } from './ground-ways.js';
+import { driven, pastDoubled, reachEnd, shiftStart, smoothKeys, startAlong } from './pace-ways.js';
+import { roundCorner, smoothTheWay, widenBank } from './path-ways.js';
+import type { Remedy, Ways } from './remedy.js';
+import { plantFeet, takeRadius, takeRig } from './rig-ways.js';
+
+const closeLoop: Ways = ({ evaluated, rider }) => {
+  const gap = seamOf(evaluated, rider).find(isOpen);
+  return gap ? closingsOf(evaluated, gap).map((closing) => [closing]) : [];
+};
+
+const switchOff: Ways = ({ shot, finding }) => [
+  [
+    {
+      label: 'Switch the cue off',
+      detail: 'it is kept, but does not play',
+      shot: {
+        ...shot,
+        cues: shot.cues.map((cue) => (cue.name === finding.part ? { ...cue, off: true } : cue)),
+      },
+    },
+  ],
+];
+
+const WAYS: Readonly<Record<RemedyKind, Ways>> = {
+  stick,
+  lift,
+  'ride-lower': rideLower,
+  'narrow-band': narrowBand,
+  'widen-bank': widenBank,
+  'smooth-path': smoothTheWay,
+  'round-corner': roundCorner,
+  'up-by-path': upByPath,
+  'face-travel': faceTravel,
+  'turn-round': turnRound,
+  drive: driven,
+  'smooth-keys': smoothKeys,
+  'take-rig': takeRig,
+  'take-radius': takeRadius,
+  anchor: otherAnchor,
+  'plant-feet': plantFeet,
+  'shift-start': shiftStart,
+  'close-loop': closeLoop,
+  'past-doubled': pastDoubled,
+  'reach-end': reachEnd,
+  'start-along': startAlong,
+  'switch-off': switchOff,
+};
+
+/**
+ * The ways out of a finding that really cure it: each was tried, and the shot looked at again.
+ *
+ * @param evaluated the shot that it was found in
+ */
+export function remediesOf(
+  evaluated: EvaluatedShot,
+  scene: CheckScene,
+  finding: Pick<Finding, 'kind' | 'rider' | 'other' | 'part' | 'from' | 'to' | 'remedy'>,
+): Remedy[] {
+  const { shot } = evaluated;
+  const rider = shot.riders.find(({ id }) => id === finding.rider);
+  const before = lookAgain(evaluated, scene, finding);
+  const raw =
+    before.alike.find(({ from, to }) => from === finding.from && to === finding.to) ?? before.alike[0];
+  if (finding.remedy === null || rider === undefined || raw === undefined) return [];
+  const cures = (changed: Shot): boolean => {
+    try {
+      const after = lookAgain(evaluateShot(changed, evaluated.assets), scene, finding);
+      // What cures one matter by a worse one is no cure.
+      return after.alike.length < before.alike.length && after.faults <= before.faults;
+    } catch (error) {
+      if (error instanceof PathError || error instanceof ShotError) return false;
+      throw error;
+    }
+  };
+  return WAYS[finding.remedy]({ evaluated, shot, scene, rider, finding: raw }).flatMap((tries) => {
+    for (const remedy of tries) if (cures(remedy.shot)) return [remedy];
+    return [];
+  });
+}
+
+/** What of the same kind is found of the same riders, and how many faults of another kind the first of them has. */
+function lookAgain(
+  evaluated: EvaluatedShot,
+  scene: CheckScene,
+  { kind, rider, other, part }: Pick<Finding, 'kind' | 'rider' | 'other' | 'part'>,
+): { readonly alike: readonly RawFinding[]; readonly faults: number } {
+  const { shot } = evaluated;
+  const lookAt = (id: string | null): RiderLook | null => {
+    const index = shot.riders.findIndex((one) => one.id === id);
+    return index < 0 ? null : new RiderLook(evaluated, shot.riders[index], index, scene);
+  };
+  const own = lookAt(rider);
+  const others = own ? finished(checkRider(own)) : [];
+  const ofTwo = (): RawFinding[] => {
+    if (own === null || kind === 'cue-never')
+      return findIdleCues(evaluated).filter((one) => one.part === part);
+    const second = lookAt(other);
+    if (kind === 'overlap') return second ? findOverlap(own, second) : [];
+    return kind === 'near' && second ? findNear(own, second) : [];
+  };
+  return {
+    alike: [...others, ...ofTwo()].filter((one) => one.kind === kind),
+    faults: others.filter((one) => one.severity === 'fault' && one.kind !== kind).length,
+  };
+}

@@ -1,0 +1,58 @@
+import { withRider } from '../../arrange/change-rider.js';
+import { withFoundRig } from '../../arrange/take-rig.js';
+import type { Ways } from './remedy.js';
+
+/** The wheels that were found in its model. */
+export const takeRig: Ways = ({ shot, rider, scene }) => {
+  const rig = scene.models.get(rider.model ?? '')?.rig;
+  if (!rig || rig.wheels.length === 0) return [];
+  const nodes = rig.wheels.map(({ node }) => node).join(', ');
+  return [
+    [
+      {
+        label: 'Take the wheels that were found',
+        detail: `${rig.wheels.length}: ${nodes}`,
+        shot: withRider(shot, rider.id, (before) => withFoundRig(before, rig)),
+      },
+    ],
+  ];
+};
+
+/** The radius that its wheels have in its model. */
+export const takeRadius: Ways = ({ shot, rider, scene }) => {
+  const found = new Map(
+    scene.models.get(rider.model ?? '')?.rig.wheels.map((wheel) => [wheel.node, wheel.radius]),
+  );
+  return [
+    [
+      {
+        label: 'Measure the wheels',
+        detail: rider.wheels
+          .flatMap(({ node, radius }) => {
+            const real = found.get(node);
+            return real === undefined || real === radius
+              ? []
+              : [`${node} ${radius.toFixed(3)} → ${real.toFixed(3)} m`];
+          })
+          .join(', '),
+        shot: withRider(shot, rider.id, (before) => ({
+          ...before,
+          wheels: before.wheels.map((wheel) => ({ ...wheel, radius: found.get(wheel.node) ?? wheel.radius })),
+        })),
+      },
+    ],
+  ];
+};
+
+/** Feet that stay where they are set down. */
+export const plantFeet: Ways = ({ shot, rider }) => [
+  [
+    {
+      label: 'Lock its feet to the ground',
+      detail: 'each stays where it is set down',
+      shot: withRider(shot, rider.id, (before) =>
+        before.gait ? { ...before, gait: { ...before.gait, plant: true } } : before,
+      ),
+    },
+  ],
+];

@@ -1,0 +1,59 @@
+import type { Shot } from '../document/shot.js';
+import { namesOf, type Finding } from './finding.js';
+
+/** "2 faults, 5 warnings and 1 note in 11 riders"; what is let be is not counted. */
+export function summaryOf(findings: readonly Finding[], riders: number): string {
+  const count = (severity: Finding['severity']) =>
+    findings.filter((finding) => finding.severity === severity && finding.waived === null).length;
+  const parts = (['fault', 'warning', 'note'] as const).flatMap((severity) => {
+    const number = count(severity);
+    return number === 0 ? [] : [counted(number, severity)];
+  });
+  const all = parts.length === 0 ? 'nothing found' : parts.join(', ').replace(/, ([^,]*)$/, ' and $1');
+  return `${all} in ${counted(riders, 'rider')}`;
+}
+
+const counted = (number: number, noun: string) => `${number} ${noun}${number === 1 ? '' : 's'}`;
+
+/** Findings as lines of text, a line a finding. */
+export function reportText(findings: readonly Finding[], shot: Shot): string {
+  const lines = findings.map(
+    ({ severity, kind, message, waived }) =>
+      `${waived === null ? severity : 'let be'}: ${kind}: ${message}${waived === null ? '' : ` (${waived})`}`,
+  );
+  return [`${shot.name}: ${summaryOf(findings, shot.riders.length)}`, ...lines].join('\n');
+}
+
+const COLUMNS = [
+  'severity',
+  'kind',
+  'rider',
+  'other',
+  'path',
+  'part',
+  'from',
+  'to',
+  'frame',
+  'distance',
+  'figure',
+  'unit',
+  'message',
+  'waived',
+] as const satisfies readonly (keyof Finding)[];
+
+/** Findings as a table (RFC 4180); riders by their badges, paths by their names. */
+export function reportCsv(findings: readonly Finding[], shot: Shot): string {
+  const names = namesOf(shot);
+  const cell = (value: string | number | null) => {
+    const text = value === null ? '' : String(value);
+    return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
+  };
+  const row = (finding: Finding) =>
+    COLUMNS.map((column) => {
+      const value = finding[column];
+      if (value === null) return '';
+      if (column === 'rider' || column === 'other') return cell(names.rider(String(value)));
+      return cell(column === 'path' ? names.path(String(value)) : value);
+    }).join(',');
+  return `${COLUMNS.join(',')}\r\n${findings.map((finding) => `${row(finding)}\r\n`).join('')}`;
+}

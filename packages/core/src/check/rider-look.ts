@@ -1,0 +1,84 @@
+import type { CheckLimits } from '../document/index.js';
+import type { Rider } from '../document/shot-rider.js';
+import { sampleRider, frameCount } from '../bake/index.js';
+import { isMoving, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
+import { hierarchyOfRider } from '../evaluate/scene-assets.js';
+import type { CompiledPath } from '../path/compiled-path.js';
+import { PathError } from '../path/path-error.js';
+import { POSE } from '../pose/pose.js';
+import type { CheckScene } from './check-scene.js';
+import { RiderBody } from './rider-body.js';
+
+/** One rider as the checks look at it: where it is at every frame, and what it is made of. */
+export class RiderLook {
+  readonly first: number;
+  readonly fps: number;
+  readonly count: number;
+  readonly limits: CheckLimits;
+  /** Whether its place can change. */
+  readonly moves: boolean;
+  /** The curve it rides; null where there is none. */
+  readonly curve: CompiledPath | null;
+  private sampled: Float64Array | null;
+  private made: RiderBody | null | undefined;
+
+  /**
+   * @param poses its poses by frame, where they are known already
+   */
+  constructor(
+    readonly evaluated: EvaluatedShot,
+    readonly rider: Rider,
+    readonly index: number,
+    readonly scene: CheckScene,
+    poses: Float64Array | null = null,
+  ) {
+    const { shot, paths } = evaluated;
+    this.first = shot.range.first;
+    this.fps = shot.fps;
+    this.count = frameCount(shot);
+    this.limits = shot.checks.limits;
+    this.moves = isMoving(shot, rider);
+    const curve = rider.hitch && paths.get(rider.hitch.path);
+    this.curve = curve && !(curve instanceof PathError) ? curve : null;
+    this.sampled = poses;
+  }
+
+  /** POSE.size numbers a frame. */
+  get poses(): Float64Array {
+    // What stands is the same at every frame.
+    this.sampled ??= this.moves
+      ? sampleRider(this.evaluated.poses[this.index], this.first, this.count, 1)
+      : sampleRider(this.evaluated.poses[this.index], this.first, 1, 1);
+    return this.sampled;
+  }
+
+  /** Where its pose at the i-th frame begins in {@link poses}. */
+  at(i: number): number {
+    return this.moves ? i * POSE.size : 0;
+  }
+
+  speed(i: number): number {
+    return this.poses[this.at(i) + POSE.speed];
+  }
+
+  distance(i: number): number {
+    return this.poses[this.at(i) + POSE.distance];
+  }
+
+  /** The distance along its path at a frame of the shot; null where it rides none. */
+  distanceAt(frame: number): number | null {
+    return this.curve === null ? null : this.distance(frame - this.first);
+  }
+
+  /** What it is made of; null where that is nothing, or not known. */
+  get body(): RiderBody | null {
+    if (this.made === undefined) {
+      const { evaluated, rider, scene } = this;
+      const hierarchy = hierarchyOfRider(evaluated.assets, rider);
+      const mesh = scene.models.get(rider.model ?? '')?.mesh ?? [];
+      this.made =
+        hierarchy && mesh.length > 0 ? new RiderBody(evaluated, rider, this.index, hierarchy, mesh) : null;
+    }
+    return this.made;
+  }
+}

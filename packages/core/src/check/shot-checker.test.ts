@@ -1,0 +1,137 @@
+import { CART_AXLES, HIERARCHIES, MODELS, boxMesh, cart, scene } from '../../test/carts.js';
+import { even, line, runs, shotOf, slope } from '../../test/shots.js';
+import { withHitch, withRider } from '../arrange/index.js';
+import type { Shot } from '../document/shot.js';
+import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import type { SceneAssets } from '../evaluate/scene-assets.js';
+import { checkShot } from './check-shot.js';
+import { finished } from './finished.js';
+import { reportCsv, reportText, summaryOf } from './report.js';
+import { ShotChecker } from './shot-checker.js';
+
+const assets: SceneAssets = { ground: slope(0, 0), hierarchies: HIERARCHIES };
+const set = scene(boxMesh([6, 1, 30], [2, 2, 0.2]));
+const rider = (id: string, x: number) => ({
+  id,
+  name: id,
+  badge: id.toUpperCase(),
+  ...cart,
+  chassis: CART_AXLES,
+  hitch: { path: 'p', offset: { side: x }, pace: even(2, 38) },
+});
+const shot = shotOf(
+  [line(40), { ...runs([-20, 0, 20], [20, 0, 20]), id: 'q', name: 'Crossing' }],
+  [
+    rider('a', 0),
+    rider('b', 6),
+    {
+      id: 'c',
+      name: 'C',
+      badge: 'C3',
+      kind: 'camera',
+      camera: {},
+      hitch: {
+        path: 'q',
+        offset: { rise: 3 },
+        facing: { mode: 'aim', target: { rider: 'a' } },
+        pace: even(0, 20),
+      },
+    },
+  ],
+  { models: MODELS, ground: { model: 'crate' } },
+);
+
+/** Where the first rider is sent to. */
+const keyed = (before: Shot, value: number): Shot =>
+  withHitch(before, 'a', (hitch) => ({
+    ...hitch,
+    pace: { ...hitch.pace, keys: hitch.pace.keys.map((key, i) => (i === 1 ? { ...key, value } : key)) },
+  }));
+
+/** Edits one after the other, each of another sort. */
+const EDITS: readonly [string, (shot: Shot) => Shot][] = [
+  ['a key past the end', (before) => keyed(before, 60)],
+  [
+    'beside the other',
+    (before) => withHitch(before, 'b', (hitch) => ({ ...hitch, offset: { ...hitch.offset, side: 1 } })),
+  ],
+  ['another badge', (before) => withRider(before, 'a', (one) => ({ ...one, badge: 'Z9' }))],
+  [
+    'a path under the ground',
+    (before) => ({
+      ...before,
+      paths: before.paths.map((path) =>
+        path.id === 'p'
+          ? {
+              ...path,
+              points: path.points.map((point) => ({
+                ...point,
+                position: [point.position[0], -1, point.position[2]],
+              })),
+            }
+          : path,
+      ) as Shot['paths'],
+    }),
+  ],
+  [
+    'another limit',
+    (before) => ({ ...before, checks: { ...before.checks, limits: { ...before.checks.limits, under: 2 } } }),
+  ],
+  ['one less', (before) => ({ ...before, riders: before.riders.filter(({ id }) => id !== 'b') })],
+];
+
+it('after each edit it says what a look at all of it says', () => {
+  const checker = new ShotChecker();
+  let now = shot;
+  finished(checker.check(now, assets, set));
+  for (const [, edit] of EDITS) {
+    now = edit(now);
+    const again = finished(checker.check(now, assets, set));
+    expect(again).toEqual(checkShot(evaluateShot(now, assets), set));
+    expect(again.length).toBeGreaterThan(0);
+  }
+});
+
+it('a look that is given up leaves nothing wrong behind', () => {
+  const checker = new ShotChecker();
+  const [[, first], [, second]] = EDITS;
+  const half = checker.check(first(shot), assets, set);
+  for (let i = 0; i < 25; i++) half.next();
+  const next = second(shot);
+  expect(finished(checker.check(next, assets, set))).toEqual(checkShot(evaluateShot(next, assets), set));
+});
+
+it('finds two that are in each other, and calls them as they are called now', () => {
+  const [finding] = checkShot(evaluateShot(EDITS[2][1](EDITS[1][1](shot)), assets), set);
+  expect(finding).toMatchObject({ kind: 'overlap', rider: 'a', other: 'b' });
+  expect(finding.message).toMatch(/^Z9 and B are in each other/);
+});
+
+it('what is let be says why, does not count, and is told of again when it gets worse', () => {
+  const waived = (value: number, figure: number | null): Shot => ({
+    ...keyed(shot, value),
+    checks: {
+      ...shot.checks,
+      waived: [{ kind: 'past-end', rider: 'a', other: null, part: null, reason: 'It waits there.', figure }],
+    },
+  });
+  const found = (one: Shot) =>
+    checkShot(evaluateShot(one, assets), set).filter(({ kind }) => kind === 'past-end');
+  expect(found(keyed(shot, 44))).toMatchObject([{ waived: null, figure: expect.closeTo(4, 9) }]);
+  expect(found(waived(44, 4))).toMatchObject([{ waived: 'It waits there.' }]);
+  expect(found(waived(44.1, 4))).toMatchObject([{ waived: 'It waits there.' }]);
+  expect(found(waived(45, 4))).toMatchObject([{ waived: null }]);
+  expect(found(waived(90, null))).toMatchObject([{ waived: 'It waits there.' }]);
+  expect(summaryOf(found(waived(44, 4)), 3)).toBe('nothing found in 3 riders');
+  expect(reportText(found(waived(44, 4)), shot)).toContain('let be: past-end: A is sent to 44 metres');
+});
+
+it('a report as a table has a row a finding, its texts quoted', () => {
+  const findings = checkShot(evaluateShot(EDITS[1][1](shot), assets), set);
+  const [head, ...rows] = reportCsv(findings, shot).trimEnd().split('\r\n');
+  expect(head).toBe('severity,kind,rider,other,path,part,from,to,frame,distance,figure,unit,message,waived');
+  expect(rows).toHaveLength(findings.length);
+  expect(rows[0]).toMatch(
+    /^warning,overlap,A,B,,,1,97,\d+,[\d.]+,[\d.]+,m,"A and B are in each other, .*",$/,
+  );
+});

@@ -1,0 +1,149 @@
+import type { Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
+import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import { riderSources, sameSources, type RiderSources } from '../evaluate/rider-sources.js';
+import type { SceneAssets } from '../evaluate/scene-assets.js';
+import { seamPartner } from '../loop/index.js';
+import { Solid, type TriangleMesh } from '../solid/index.js';
+import { findNear, findUnseen } from './camera-findings.js';
+import { checkRider } from './check-rider.js';
+import type { CheckScene } from './check-scene.js';
+import { worded, worstFirst, type Finding, type RawFinding } from './finding.js';
+import { findIdleCues } from './idle-cues.js';
+import { findMissingGround } from './missing-model.js';
+import { findNoCurve } from './no-curve.js';
+import { findOverlap } from './overlap.js';
+import { RiderLook } from './rider-look.js';
+import { findThroughSet } from './through-set.js';
+
+/** What is known of a rider from the last look. */
+interface Known {
+  readonly sources: RiderSources;
+  readonly poses: Float64Array | null;
+  readonly findings: readonly RawFinding[];
+}
+
+/**
+ * Looks a shot over again and again. What an edit did not touch is not looked at again: what was found of a rider follows from
+ * what its poses follow from, what was found of two from both.
+ */
+export class ShotChecker {
+  private riders = new Map<string, Known>();
+  /** By two riders what was found of them. */
+  private pairs = new Map<string, readonly RawFinding[]>();
+  private set: { readonly mesh: TriangleMesh; readonly solid: Solid } | null = null;
+
+  /**
+   * Checks a shot, a part of it a step, what an edit touched first.
+   *
+   * @param first the rider to begin with
+   * @returns what there is to say, worst first
+   */
+  *check(
+    shot: Shot,
+    assets: SceneAssets,
+    scene: CheckScene,
+    first: string | null = null,
+  ): Generator<void, Finding[], undefined> {
+    const evaluated = evaluateShot(shot, assets);
+    const set = this.setOf(scene);
+    const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
+    const timing = JSON.stringify([shot.fps, shot.range, shot.loop, shot.checks.limits, shot.ground]);
+    const sourcesOf = (rider: Rider) => {
+      const own = riderSources(shot, rider, byId, evaluated.paths, assets, timing);
+      const partner = shot.loop ? seamPartner(shot, rider).rider : rider;
+      const model = scene.models.get(rider.model ?? '');
+      const missing = scene.missing.has(rider.model ?? '');
+      return { ...own, parts: [...own.parts, model, missing, set, partner === rider ? null : partner.hitch] };
+    };
+    const looks: RiderLook[] = [];
+    const changed = new Set<string>();
+    const fresh = new Map<string, RiderSources>();
+    for (const [index, rider] of shot.riders.entries()) {
+      const sources = sourcesOf(rider);
+      const known = this.riders.get(rider.id);
+      const same = sameSources(known?.sources, sources);
+      if (!same) changed.add(rider.id);
+      fresh.set(rider.id, sources);
+      looks.push(new RiderLook(evaluated, rider, index, scene, same ? (known?.poses ?? null) : null));
+    }
+    this.forget(byId, changed);
+    yield;
+    const order = [...looks].sort((a, b) => Number(b.rider.id === first) - Number(a.rider.id === first));
+    for (const look of order) {
+      const { id } = look.rider;
+      if (!changed.has(id)) continue;
+      const findings = yield* checkRider(look);
+      findings.push(...findThroughSet(look, set));
+      yield;
+      const sources = fresh.get(id) as RiderSources;
+      this.riders.set(id, { sources, poses: look.poses, findings });
+    }
+    const pairs = yield* this.checkPairs(looks, changed);
+    const unseen: RawFinding[] = [];
+    for (const look of looks.filter(({ rider }) => rider.camera !== null)) {
+      unseen.push(...(yield* this.seen(look, looks, changed, set)));
+      yield;
+    }
+    const raw = [
+      ...findMissingGround(shot, scene),
+      ...findNoCurve(evaluated),
+      ...findIdleCues(evaluated),
+      ...looks.flatMap(({ rider }) => this.riders.get(rider.id)?.findings ?? []),
+      ...pairs,
+      ...unseen,
+    ];
+    return worstFirst(worded(raw, shot));
+  }
+
+  private *checkPairs(
+    looks: readonly RiderLook[],
+    changed: ReadonlySet<string>,
+  ): Generator<void, RawFinding[], undefined> {
+    const findings: RawFinding[] = [];
+    for (let i = 0; i < looks.length; i++) {
+      for (let j = i + 1; j < looks.length; j++) {
+        const [a, b] = [looks[i], looks[j]];
+        const key = `${a.rider.id} ${b.rider.id}`;
+        if (changed.has(a.rider.id) || changed.has(b.rider.id)) {
+          const own = [...findOverlap(a, b), ...findNear(a, b), ...findNear(b, a)];
+          if (own.length > 0) this.pairs.set(key, own);
+          else this.pairs.delete(key);
+        }
+        findings.push(...(this.pairs.get(key) ?? []));
+      }
+      yield;
+    }
+    return findings;
+  }
+
+  /** What a camera does not see; anything that moved may stand before it. */
+  private *seen(
+    camera: RiderLook,
+    looks: readonly RiderLook[],
+    changed: ReadonlySet<string>,
+    set: Solid | null,
+  ): Generator<void, readonly RawFinding[], undefined> {
+    const key = `${camera.rider.id} `;
+    if (changed.size > 0 || !this.pairs.has(key)) {
+      this.pairs.set(key, findUnseen(camera, looks, set));
+      yield;
+    }
+    return this.pairs.get(key) ?? [];
+  }
+
+  /** Lets go of what is no longer true, or no longer there. */
+  private forget(byId: ReadonlyMap<string, Rider>, changed: ReadonlySet<string>): void {
+    for (const id of this.riders.keys()) if (!byId.has(id) || changed.has(id)) this.riders.delete(id);
+    for (const key of this.pairs.keys()) {
+      const ids = key.trim().split(' ');
+      if (ids.some((id) => !byId.has(id) || changed.has(id))) this.pairs.delete(key);
+    }
+  }
+
+  private setOf({ scenery }: CheckScene): Solid | null {
+    if (scenery === null) return null;
+    if (this.set?.mesh !== scenery) this.set = { mesh: scenery, solid: new Solid(scenery) };
+    return this.set.solid;
+  }
+}

@@ -1,0 +1,53 @@
+import type { Vec3 } from '../math/vec.js';
+import { axisVector } from '../pose/axes.js';
+import { POSE, pointOn } from '../pose/index.js';
+import { found, type RawFinding } from './finding.js';
+import type { RiderLook } from './rider-look.js';
+import { framesOf, stretchesOver } from './stretches.js';
+
+/** Slower than this nothing moves, m/s. */
+const MOVING = 0.05;
+/** Its nose is turned away from where it goes by more than two thirds of a half turn. */
+const AWAY = -0.5;
+const FACING_ITS_WAY = new Set(['creature', 'character', 'vehicle']);
+
+/** What faces its way and moves tail first. */
+export function findTailFirst(look: RiderLook): RawFinding[] {
+  const { rider, limits, fps, count, poses } = look;
+  const { hitch, kind } = rider;
+  if (!FACING_ITS_WAY.has(kind) || look.curve === null || hitch === null) return [];
+  if (hitch.facing.mode !== 'path' || hitch.facing.influence.length > 0 || hitch.follows) return [];
+  const least = kind === 'vehicle' ? limits.backing : MOVING;
+  const nose = axisVector(hitch.facing.forward);
+  const tip: Vec3 = [0, 0, 0];
+  /** The speed at which it goes tail first over the frame that begins here; 0 where it does not. */
+  const backward = (i: number): number => {
+    if (i + 1 >= count) return 0;
+    const [now, next] = [look.at(i), look.at(i + 1)];
+    const step = [0, 1, 2].map((k) => poses[next + k] - poses[now + k]);
+    const far = Math.hypot(...step);
+    if (far * fps < least || far === 0) return 0;
+    pointOn(poses.subarray(now, now + POSE.size), nose, tip);
+    const along = [0, 1, 2].reduce((sum, k) => sum + (tip[k] - poses[now + k]) * step[k], 0) / far;
+    return along < AWAY ? far * fps : 0;
+  };
+  return stretchesOver(look, count, 0, backward)
+    .filter(({ from, to }) => (to - from + 1) / fps > limits.tailFirst)
+    .map(({ worst, frame, ...frames }) =>
+      found(
+        'tail-first',
+        'warning',
+        {
+          rider: rider.id,
+          ...frames,
+          frame,
+          distance: look.distanceAt(frame),
+          figure: worst,
+          unit: 'm/s',
+          remedy: frames.to - frames.from + 2 >= count ? 'turn-round' : 'face-travel',
+        },
+        ({ rider: badge }) =>
+          `${badge(rider.id)} moves tail first, at up to ${worst.toFixed(1)} m/s, ${framesOf(frames)}.`,
+      ),
+    );
+}

@@ -1,0 +1,149 @@
+import type { GroundAround, GroundSurface } from '../contact/ground-surface.js';
+import type { Vec3 } from '../math/vec.js';
+import { POSE, pointOn } from '../pose/index.js';
+import { found, type RawFinding } from './finding.js';
+import type { RiderLook } from './rider-look.js';
+import { standingOf, type Standing } from './standing.js';
+import { framesOf, stretchesOver } from './stretches.js';
+
+/** Ground counts as near where it is no further down than this, metres. */
+const NEAR = 1;
+/** What stands on the ground by its wheels is evened out over them: it may be off by so much of a radius. */
+const EVENED = 0.25;
+
+/** What is below the ground; and vehicles and characters that are over it and should be on it. */
+export function findOffGround(look: RiderLook): RawFinding[] {
+  const { rider, evaluated } = look;
+  const { ground } = evaluated.assets;
+  // What is carried goes where its carrier does.
+  if (ground === null || !look.moves || rider.parent !== null) return [];
+  if (rider.camera !== null) return cameraUnder(look, ground);
+  const standing = standingOf(look);
+  if (standing === null) return [];
+  const heights = heightsOver(look, ground, standing);
+  return [...under(look, standing, heights), ...over(look, standing, heights)];
+}
+
+/** By frame how far the lowest place is below the ground it is in, and how far the lowest is above the ground under it. */
+interface Heights {
+  readonly depth: Float64Array;
+  readonly rise: Float64Array;
+}
+
+function heightsOver(look: RiderLook, ground: GroundSurface, { places, on }: Standing): Heights {
+  const { count, poses } = look;
+  const depth = new Float64Array(count);
+  const rise = new Float64Array(count).fill(NaN);
+  const place: Vec3 = [0, 0, 0];
+  const tall = on === 'feet' ? FIGURE : Math.max(1, ...places.map((one) => Math.hypot(...one)));
+  for (let i = 0; i < count; i++) {
+    const pose = poses.subarray(look.at(i), look.at(i) + POSE.size);
+    for (const own of places) {
+      pointOn(pose, own, place);
+      ground.around(place[0], place[1], place[2], around);
+      const deep = depthIn(around, place[1], tall);
+      if (deep > depth[i]) depth[i] = deep;
+      const high = deep > 0 ? -deep : place[1] - around.floor;
+      if (!(high >= rise[i])) rise[i] = high;
+    }
+  }
+  return { depth, rise };
+}
+
+/** A figure is about so tall: ground between its feet and its head is ground it stands in, metres. */
+const FIGURE = 1.7;
+const around: GroundAround = { above: NaN, aboveFacesUp: false, floor: NaN };
+
+/**
+ * How deep a place is in the ground. Ground over it is ground it is in where that faces up, and is either the only one, or so near that what
+ * stands at the place reaches through: else it is under a bridge.
+ */
+function depthIn({ above, aboveFacesUp, floor }: GroundAround, y: number, tall: number): number {
+  if (!aboveFacesUp) return 0;
+  const deep = above - y;
+  return Number.isNaN(floor) || deep <= tall ? deep : 0;
+}
+
+function under(look: RiderLook, { on, evens }: Standing, { depth }: Heights): RawFinding[] {
+  const { rider, limits } = look;
+  const { hitch } = rider;
+  const sticks = hitch?.ground.mode === 'stick';
+  const limit = sticks ? Math.max(limits.under, EVENED * evens) : limits.under;
+  return stretchesOver(look, look.count, limit, (i) => depth[i]).map(({ worst, frame, ...frames }) =>
+    found(
+      'under-ground',
+      'fault',
+      {
+        rider: rider.id,
+        ...frames,
+        frame,
+        distance: look.distanceAt(frame),
+        figure: worst,
+        unit: 'm',
+        remedy: hitch === null ? null : on === 'underside' || sticks ? 'lift' : 'stick',
+      },
+      ({ rider: badge }) =>
+        `${badge(rider.id)} is under the ground: ${WHAT[on]} ${worst.toFixed(2)} m deep at frame ${frame}; ${framesOf(frames)}.`,
+    ),
+  );
+}
+
+const WHAT: Readonly<Record<Standing['on'], string>> = {
+  wheels: 'a wheel is',
+  ball: 'its ball is',
+  feet: 'its feet are',
+  underside: 'its underside is',
+};
+
+function over(look: RiderLook, { on, evens }: Standing, { rise }: Heights): RawFinding[] {
+  const { rider, limits } = look;
+  const { hitch, kind } = rider;
+  if ((kind !== 'vehicle' && kind !== 'character') || hitch === null) return [];
+  const sticks = hitch.ground.mode === 'stick';
+  const near = (i: number) => (rise[i] <= NEAR ? rise[i] : NaN);
+  const limit = sticks ? Math.max(limits.over, EVENED * evens) : limits.over;
+  return stretchesOver(look, look.count, limit, near).map(({ worst, frame, ...frames }) =>
+    found(
+      'off-ground',
+      'warning',
+      {
+        rider: rider.id,
+        ...frames,
+        frame,
+        distance: look.distanceAt(frame),
+        figure: worst,
+        unit: 'm',
+        remedy: sticks ? 'ride-lower' : 'stick',
+      },
+      ({ rider: badge }) =>
+        `${badge(rider.id)} floats: ${WHAT[on]} ${worst.toFixed(2)} m above the ground at frame ${frame}; ${framesOf(frames)}.`,
+    ),
+  );
+}
+
+/** A camera that looks from below the ground. */
+function cameraUnder(look: RiderLook, ground: GroundSurface): RawFinding[] {
+  const { rider, limits, poses } = look;
+  const depth = (i: number) => {
+    const at = look.at(i);
+    ground.around(poses[at], poses[at + 1], poses[at + 2], around);
+    return depthIn(around, poses[at + 1], 0);
+  };
+  return stretchesOver(look, look.count, limits.under, depth).map(({ worst, frame, ...frames }) =>
+    found(
+      'camera-under-ground',
+      'warning',
+      {
+        rider: rider.id,
+        ...frames,
+        frame,
+        distance: look.distanceAt(frame),
+        figure: worst,
+        unit: 'm',
+        remedy: rider.hitch === null ? null : 'lift',
+      },
+      ({ rider: badge }) =>
+        `${badge(rider.id)} looks from ${worst.toFixed(2)} m below the ground at frame ${frame}; ${framesOf(frames)}.`,
+    ),
+  );
+}

@@ -1,0 +1,10 @@
+import type { TriangleMesh } from './solid.js';
+
+/** What one node of a model is made of, in the node’s own space. */
+export interface PartMesh extends TriangleMesh {
+  /** Which node of the model’s hierarchy. */
+  readonly node: number;
+}
+
+/** What a model is made of, part by part; plain data, so that it goes from thread to thread. */
+export type ModelMesh = readonly PartMesh[];

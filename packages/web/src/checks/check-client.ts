@@ -1,0 +1,65 @@
+import type { Finding, Shot } from '@fleet-rail/core';
+import { wrap, type Remote } from 'comlink';
+import { decodeDelta, encodeDelta } from '../evaluation/shot-delta';
+import type { EvaluationWorker } from '../evaluation/worker';
+import type { CheckAssets } from './check-api';
+
+/** A shot as it was looked over. */
+export interface Checked {
+  readonly shot: Shot;
+  readonly findings: readonly Finding[];
+  /** How long that took. */
+  readonly seconds: number;
+}
+
+/** A way out of a finding, for the shot that it was found in. */
+export interface OfferedRemedy {
+  readonly label: string;
+  readonly detail: string;
+  /** The shot as it would be. */
+  readonly shot: Shot;
+}
+
+/** Has shots looked over in a worker of its own, one after the other; a newer one ends the look at that before it. */
+export class CheckClient {
+  private readonly worker = new Worker(new URL('../evaluation/worker.ts', import.meta.url), {
+    type: 'module',
+  });
+  private readonly remote: Remote<EvaluationWorker> = wrap<EvaluationWorker>(this.worker);
+  private sent: Shot | null = null;
+
+  constructor(
+    private readonly onChecked: (checked: Checked) => void,
+    private readonly onFailure: (error: unknown) => void,
+  ) {}
+
+  /** Gives what shots are held against; the next look goes by it. */
+  setAssets(assets: CheckAssets): void {
+    void this.remote.setCheckAssets(assets);
+  }
+
+  /** @param first the rider that is looked at first */
+  check(shot: Shot, first: string | null): void {
+    const delta = encodeDelta(this.sent, shot);
+    this.sent = shot;
+    this.remote.check(delta, first).then(
+      (looked) => looked && this.onChecked({ shot, ...looked }),
+      (error: unknown) => {
+        // The worker may not have taken the shot up: the next one is sent whole.
+        this.sent = null;
+        this.onFailure(error);
+      },
+    );
+  }
+
+  /** The ways out of what was found in the shot that was sent last; none where that is not the one it was found in. */
+  async remedies(finding: Finding, shot: Shot): Promise<OfferedRemedy[]> {
+    if (this.sent !== shot) return [];
+    const found = await this.remote.remedies(finding);
+    return found.map(({ label, detail, delta }) => ({ label, detail, shot: decodeDelta(shot, delta) }));
+  }
+
+  close(): void {
+    this.worker.terminate();
+  }
+}

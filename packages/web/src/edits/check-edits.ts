@@ -1,0 +1,41 @@
+import type { CheckLimits, Finding, Shot, Waiver } from '@fleet-rail/core';
+import type { Edit } from './edit';
+
+const withChecks = (shot: Shot, change: (checks: Shot['checks']) => Shot['checks']): Shot => ({
+  ...shot,
+  checks: change(shot.checks),
+});
+
+const isOf = (waiver: Waiver, { kind, rider, other, part }: Finding) =>
+  waiver.kind === kind &&
+  (waiver.rider ?? rider) === rider &&
+  (waiver.other ?? other) === other &&
+  (waiver.part ?? part) === part;
+
+/** Lets a finding be for a reason, as bad as it is now and no worse. */
+export const waive =
+  (finding: Finding, reason: string): Edit =>
+  (shot) => {
+    const { kind, rider, other, part, figure } = finding;
+    return withChecks(shot, (checks) => ({
+      ...checks,
+      waived: [
+        ...checks.waived.filter((one) => !isOf(one, finding)),
+        { kind, rider, other, part, reason, figure },
+      ],
+    }));
+  };
+
+/** A finding that was let be is told of again. */
+export const tellAgain =
+  (finding: Finding): Edit =>
+  (shot) =>
+    withChecks(shot, (checks) => ({
+      ...checks,
+      waived: checks.waived.filter((one) => !isOf(one, finding)),
+    }));
+
+export const changeLimit =
+  (key: keyof CheckLimits, value: number): Edit =>
+  (shot) =>
+    withChecks(shot, (checks) => ({ ...checks, limits: { ...checks.limits, [key]: value } }));
