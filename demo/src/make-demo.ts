@@ -2,6 +2,7 @@ import { mkdir, rm, writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { writeShotText } from '@fleet-rail/core';
 import { barrelsShot } from './barrels-shot.js';
+import { firstTryShot } from './first-try-shot.js';
 import { orchardShot } from './orchard-shot.js';
 import { makeDemoModels } from './models/index.js';
 
@@ -15,4 +16,6 @@ for (const [name, model] of Object.entries(makeDemoModels())) {
   console.log(`demo/made/${name}.glb: ${(bytes.byteLength / 1000).toFixed(0)} kB`);
 }
 await writeFile(`${folder}quillfen-barrels.shot.json`, writeShotText(barrelsShot()));
-await writeFile(`${folder}quillfen-orchard.shot.json`, writeShotText(await orchardShot()));
+const orchard = await orchardShot();
+await writeFile(`${folder}quillfen-orchard.shot.json`, writeShotText(orchard));
+await writeFile(`${folder}quillfen-first-try.shot.json`, writeShotText(firstTryShot(orchard)));

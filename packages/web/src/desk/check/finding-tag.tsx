@@ -1,5 +1,4 @@
 import type { Finding, Rider } from '@fleet-rail/core';
-import { Eye, Wrench } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { Badge } from '../../ui/badge';
@@ -87,14 +86,10 @@ export function FindingTag(props: {
       <span>{message}</span>
       {waived !== null && <q>Let be: {waived}</q>}
       <Buttons>
-        {badges.length > 0 && (
-          <Button onPress={onShow}>
-            <Eye aria-hidden /> Show me
-          </Button>
-        )}
+        {badges.length > 0 && <Button onPress={onShow}>Show me</Button>}
         {remedy !== null && waived === null && (
           <Button aria-expanded={open === 'ways'} onPress={() => setOpen(open === 'ways' ? null : 'ways')}>
-            <Wrench aria-hidden /> Ways out
+            Ways out
           </Button>
         )}
         <Button

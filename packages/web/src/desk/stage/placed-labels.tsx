@@ -5,6 +5,7 @@ import { createStore } from 'zustand/vanilla';
 import { LABEL_FONT } from '../../theme/global-style';
 import { Badge } from '../../ui/badge';
 import { showNumber } from '../../ui/quantity';
+import { SeverityRing } from '../check/severity-ring';
 import { useDesk } from '../desk-store';
 import type { StageLabel } from './stage-labels';
 
@@ -27,6 +28,22 @@ const Flag = styled.span`
   top: 0;
   pointer-events: none;
   will-change: transform;
+`;
+
+/** A ring on a post that stands in its place. */
+const Post = styled(Flag)`
+  display: grid;
+  justify-items: center;
+  & > svg {
+    border-radius: 50%;
+    background: ${({ theme }) => theme.panel};
+  }
+  &::after {
+    content: '';
+    width: 2px;
+    height: 16px;
+    background: ${({ theme }) => theme.ink};
+  }
 `;
 
 /** Where labels are on the screen: told by every picture, so it is no state of the stage as a whole. */
@@ -57,6 +74,9 @@ const PlacedLabel = memo(function PlacedLabel({ name, x, y }: { name: string; x:
       ? shot.paths.find((other) => other.id === pathId)?.marks.find((other) => other.id === id)?.name
       : undefined,
   );
+  const severity = useDesk(({ checked }) =>
+    kind === 'post' ? checked?.findings[Number(id)]?.severity : undefined,
+  );
   const chosen = useDesk((state) => kind === 'point' && state.points.has(Number(id)));
   if (rider) {
     return (
@@ -65,6 +85,12 @@ const PlacedLabel = memo(function PlacedLabel({ name, x, y }: { name: string; x:
       </Flag>
     );
   }
+  if (severity)
+    return (
+      <Post style={{ transform: `translate(${x}px, ${y}px) translate(-50%, -100%)` }}>
+        <SeverityRing severity={severity} />
+      </Post>
+    );
   const style = { transform: `translate(${x + 9}px, ${y - 8}px)` };
   if (kind === 'ghost') return <Tag style={style}>{id}</Tag>;
   if (mark !== undefined) return <Tag style={style}>{mark}</Tag>;

@@ -1,4 +1,4 @@
-import { POSE, type Vec3 } from '@fleet-rail/core';
+import { PathError, POSE, compiledPathOf, type Vec3 } from '@fleet-rail/core';
 import { poseAt } from '../../evaluation/pose-at';
 import type { DeskState } from '../desk-store';
 import type { Ghost } from './ghosts';
@@ -24,13 +24,27 @@ export interface PlacedLabel {
 const pose = new Float64Array(POSE.size);
 const positionIn = (of: Float64Array): Vec3 => [of[0], of[1], of[2]];
 
-/** The labels of points, marks, ghosts and riders. */
+/** Where along its path something was found of the selected rider: a post stands there. */
+function findingPosts({ checked, riderId, shot }: DeskState): PlacedLabel[] {
+  const path = shot.paths.find(({ id }) => id === shot.riders.find((one) => one.id === riderId)?.hitch?.path);
+  const curve = path && checked ? compiledPathOf(path) : null;
+  if (!curve || curve instanceof PathError) return [];
+  return (checked?.findings ?? []).flatMap(({ rider, distance, waived }, i) => {
+    if (rider !== riderId || distance === null || waived !== null) return [];
+    const position: Vec3 = [0, 0, 0];
+    curve.position(distance, position);
+    return [{ key: `post ${i}`, position }];
+  });
+}
+
+/** The labels of points, marks, ghosts, findings and riders. */
 export function stageLabels(
-  { evaluation, points, view, riderId, frame }: DeskState,
+  state: DeskState,
   shownPoints: readonly Vec3[],
   marks: readonly { readonly id: string; readonly position: Vec3 }[],
   ghosts: readonly Ghost[],
 ): PlacedLabel[] {
+  const { evaluation, points, view, riderId, frame } = state;
   const labels: PlacedLabel[] = [];
   const all = shownPoints.length <= MOST_POINTS;
   shownPoints.forEach((position, i) => {
@@ -42,6 +56,7 @@ export function stageLabels(
   }
   // A picture is looked at without badges.
   if (view === 'through' || evaluation === null) return labels;
+  labels.push(...findingPosts(state));
   for (const rider of evaluation.riders.values()) {
     if (evaluation.riders.size > MOST_BADGES && rider.id !== riderId) continue;
     poseAt(evaluation, rider, frame, pose);

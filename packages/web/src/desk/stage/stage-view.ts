@@ -23,6 +23,7 @@ import { CurveOverlay, type HandleEnd } from './curve-overlay';
 import { DrawPreview } from './draw-preview';
 import { PlumbLines, type Grip } from './plumb-lines';
 import { Ribbon } from './ribbon';
+import { FoundFrame } from './found-frame';
 import { ghostsOf, type Ghost } from './ghosts';
 import { heatShown } from './heat-shown';
 import { lensOf } from './lens';
@@ -73,6 +74,7 @@ export class StageView {
   private shownPoints: readonly unknown[] = [];
   private hovered: string | null = null;
   private lookedAt: DeskState['lookAt'] = null;
+  private readonly found = new FoundFrame();
   private request = 0;
 
   constructor(
@@ -95,6 +97,7 @@ export class StageView {
       this.bright.object,
       this.sights.object,
       this.contact.object,
+      this.found.object,
     );
   }
 
@@ -135,6 +138,7 @@ export class StageView {
       this.lookedAt = state.lookAt;
       if (state.lookAt) this.fitRiders(state.lookAt.riders);
     }
+    this.found.show(station === 'check' ? state.lookAt : null, this.figures, theme);
     this.redraw();
   }
 
@@ -275,6 +279,7 @@ export class StageView {
     this.bright.dispose();
     this.sights.dispose();
     this.contact.dispose();
+    this.found.dispose();
     this.preview.dispose();
     this.grid.dispose();
     this.figures.dispose();
