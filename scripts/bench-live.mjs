@@ -8,7 +8,6 @@ import {
   compilePath,
   compiledPathOf,
   evaluateShot,
-  findContact,
   newHitch,
   newShot,
   parseShot,
@@ -86,7 +85,6 @@ async function laneDragged(quickest) {
       sampleRider(evaluated.poses[i], 1, 1080, 1);
       sampleParts(evaluated.parts(rider), 1, 1080, 1);
       for (const gauge of evaluated.gauges(rider)) sampleGauge(gauge, 1, 1080, 1);
-      findContact(evaluated, rider, i);
     }
   };
   return { first: quickest(first), settled: quickest(settled) };

@@ -25,6 +25,7 @@ import {
   sampleShot,
   checkShot,
 } from '@fleet-rail/core';
+import { benchChecks } from './bench-checks.mjs';
 import { benchLive } from './bench-live.mjs';
 
 const QUERIES = 200_000;
@@ -608,6 +609,7 @@ line('10,000 smooth keys, compiled (wanted: 60 ms or less)', `${keysMs.toFixed(0
 line('1,000 riders of one drive, first time (wanted: 1,000 ms or less)', `${drivenMs.toFixed(0)} ms`);
 line('A drive over 1,000 km, 100 frames, first time (wanted: 2,000 ms or less)', `${farMs.toFixed(0)} ms`);
 for (const [name, ms] of surgeries) line(`${name} (wanted: under 300 ms)`, `${ms.toFixed(0)} ms`);
+benchChecks({ line, ground: onField.ground, car, carWheels, hills });
 await benchLive({ line, quickest, windingPath, convoy, onField, walkShot, stage });
 console.log(
   `\n${held.yes} of ${held.yes + held.no.length} are held${held.no.length > 0 ? `; not: ${held.no.join('; ')}` : ''}.`,

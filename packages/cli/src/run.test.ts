@@ -167,3 +167,73 @@ it('a bake whose model is gone names the file, and leaves no half file', async (
   expect([code, existsSync(path('b.glb'))]).toEqual([1, false]);
   expect(text).toMatch(/cart\.glb: cannot be read/);
 });
+
+describe('check', () => {
+  const check = (...more: string[]) => run(['check', path('a.shot.json'), ...more]);
+  const change = (
+    edit: (shot: { riders: Record<string, never>[]; checks: { waived: object[] } }) => void,
+  ) => {
+    const shot = JSON.parse(readFileSync(path('a.shot.json'), 'utf8'));
+    edit(shot);
+    writeFileSync(path('a.shot.json'), JSON.stringify(shot));
+  };
+  beforeEach(() => make());
+
+  it('says what it found as text, and ends with 0 where none of it is a fault', async () => {
+    const { code, text } = await check();
+    expect(code).toBe(0);
+    // From 30 m on the lane turns a corner.
+    expect(text).toMatch(/^.*: 1 warning in 1 rider\nwarning: kink: \w+ turns 90° at once at 30\.00 m/);
+  });
+
+  it('as JSON every finding has all of its fields', async () => {
+    const { code, text } = await check('--json');
+    expect(code).toBe(0);
+    expect(JSON.parse(text)).toEqual([
+      {
+        kind: 'kink',
+        severity: 'warning',
+        rider: expect.any(String),
+        other: null,
+        path: 'lane',
+        part: null,
+        from: expect.any(Number),
+        to: expect.any(Number),
+        frame: expect.any(Number),
+        distance: expect.closeTo(30, 9),
+        figure: expect.closeTo(90, 9),
+        unit: '°',
+        message: expect.any(String),
+        remedy: 'round-corner',
+        waived: null,
+      },
+    ]);
+  });
+
+  it('ends with 2 where there is a fault, and with 0 once that is let be', async () => {
+    rmSync(path('cart.glb'));
+    const missing = await check('--json');
+    expect(missing.code).toBe(2);
+    expect(JSON.parse(missing.text)[0]).toMatchObject({ kind: 'missing-model', severity: 'fault' });
+    change(({ checks }) => checks.waived.push({ kind: 'missing-model', reason: 'It comes on Monday.' }));
+    const known = await check();
+    expect(known.code).toBe(0);
+    expect(known.text).toMatch(/let be: missing-model: .*\(It comes on Monday\.\)/);
+  });
+
+  it('ends with 1 and one line where it cannot look', async () => {
+    await expect(run(['check', path('none.shot.json')])).resolves.toMatchObject({
+      code: 1,
+      text: expect.stringMatching(/^ride: [^\n]*none\.shot\.json: cannot be read/),
+    });
+    await expect(check('--worst')).resolves.toMatchObject({
+      code: 1,
+      text: expect.stringContaining('--json'),
+    });
+    change(({ riders }) => (riders[0].kind = 'boat' as never));
+    await expect(check()).resolves.toMatchObject({
+      code: 1,
+      text: expect.stringContaining('riders[0].kind'),
+    });
+  });
+});

@@ -7,6 +7,7 @@ import { sourceFrame } from '../timing/index.js';
 import { boxMeetsStretch, distanceToBox, type Solid } from '../solid/index.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
+import { staysApart } from './rider-look.js';
 import { framesOf, stretchesOver } from './stretches.js';
 
 /** What a camera sees: whether its target is in the picture, and what stands before it. */
@@ -168,6 +169,7 @@ export function findNear(camera: RiderLook, other: RiderLook): RawFinding[] {
   // What carries it, or is carried by it, is where it is meant to be.
   if (rider.parent === other.rider.id || other.rider.parent === rider.id) return [];
   const limit = limits.near;
+  if (staysApart(camera.extent, other.extent, body.reach + limit)) return [];
   const nearness = (i: number): number => {
     const [p, q] = [camera.at(i), other.at(i)];
     const eye: Vec3 = [camera.poses[p], camera.poses[p + 1], camera.poses[p + 2]];

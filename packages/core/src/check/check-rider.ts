@@ -41,6 +41,7 @@ const CHECKS: readonly ((look: RiderLook) => RawFinding[])[] = [
 const ECHOES: Partial<Record<FindingKind, readonly FindingKind[]>> = {
   'level-jump': ['under-ground', 'off-ground', 'flip', 'rough'],
   'past-end': ['jolt'],
+  kink: ['grip'],
   flip: ['rough'],
 };
 

@@ -32,8 +32,8 @@ export function findCorners(look: RiderLook): RawFinding[] {
       {
         rider: rider.id,
         path: rider.hitch.path,
-        from: Math.min(...passed.map(({ frame }) => frame)),
-        to: Math.max(...passed.map(({ frame }) => frame)),
+        from: worst.frame,
+        to: worst.frame,
         frame: worst.frame,
         distance,
         figure: angleDeg,

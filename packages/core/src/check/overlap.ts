@@ -4,7 +4,7 @@ import type { Rider } from '../document/shot-rider.js';
 import { depthOf } from '../solid/index.js';
 import { found, type RawFinding } from './finding.js';
 import type { BodyNow, RiderBody } from './rider-body.js';
-import type { RiderLook } from './rider-look.js';
+import { staysApart, type RiderLook } from './rider-look.js';
 import { framesOf, stretchesOver } from './stretches.js';
 import { looksBetween } from './sweep.js';
 
@@ -16,13 +16,19 @@ export function findOverlap(a: RiderLook, b: RiderLook): RawFinding[] {
   const reach = bodyA.reach + bodyB.reach;
   const { count, first } = a;
   const limit = a.limits.overlap;
+  const closing = a.extent.step + b.extent.step;
+  if (staysApart(a.extent, b.extent, reach + closing)) return [];
+  const thickness = Math.min(bodyA.thickness, bodyB.thickness);
   const depths = new Float64Array(count);
   let any = false;
   for (let i = 0; i < count; i++) {
-    const gap = gapAt(a, b, i);
-    const moved = i + 1 < count ? passedBy(a, b, i) : 0;
-    if (gap > reach + moved) continue;
-    const looks = i + 1 < count ? looksBetween(moved, Math.min(bodyA.thickness, bodyB.thickness)) : 1;
+    const far = gapAt(a, b, i) - reach - closing;
+    if (far > 0) {
+      // They come no nearer to each other than that from one frame to the next.
+      i += closing > 0 ? Math.floor(far / closing) : count;
+      continue;
+    }
+    const looks = i + 1 < count ? looksBetween(passedBy(a, b, i), thickness) : 1;
     for (let k = 0; k < looks; k++) {
       const depth = depthAt(bodyA, bodyB, first + i + k / looks, limit);
       if (depth > depths[i]) [depths[i], any] = [depth, true];
@@ -88,13 +94,13 @@ function passedBy(a: RiderLook, b: RiderLook, i: number): number {
 
 /** How deep two bodies are in each other at a frame: 0 where none of their parts’ triangles meet. */
 function depthAt(a: RiderBody, b: RiderBody, frame: number, limit: number): number {
-  if (a.play + b.play < Infinity && depthOf(a.whole(frame), b.whole(frame)) < limit - a.play - b.play)
-    return 0;
+  const near = limit - a.play - b.play;
+  if (near > -Infinity && depthOf(a.whole(frame), b.whole(frame), near) <= near) return 0;
   const [nowA, nowB] = [a.at(frame), b.at(frame)];
   let most = 0;
   for (let i = 0; i < nowA.boxes.length; i++)
     for (let j = 0; j < nowB.boxes.length; j++) {
-      const depth = depthOf(nowA.boxes[i], nowB.boxes[j]);
+      const depth = depthOf(nowA.boxes[i], nowB.boxes[j], limit);
       if (depth > limit && depth > most && partsMeet(a, nowA, i, b, nowB, j)) most = depth;
     }
   return most;

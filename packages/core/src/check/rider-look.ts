@@ -5,6 +5,7 @@ import { isMoving, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { hierarchyOfRider } from '../evaluate/scene-assets.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { PathError } from '../path/path-error.js';
+import type { Vec3 } from '../math/vec.js';
 import { POSE } from '../pose/pose.js';
 import type { CheckScene } from './check-scene.js';
 import { RiderBody } from './rider-body.js';
@@ -70,15 +71,41 @@ export class RiderLook {
     return this.curve === null ? null : this.distance(frame - this.first);
   }
 
+  /** How far it goes within a frame at most, and between which places it stays: metres. */
+  get extent(): { readonly step: number; readonly low: Vec3; readonly high: Vec3 } {
+    if (this.measured) return this.measured;
+    const { poses } = this;
+    const low: Vec3 = [Infinity, Infinity, Infinity];
+    const high: Vec3 = [-Infinity, -Infinity, -Infinity];
+    let square = 0;
+    for (let at = 0; at < poses.length; at += POSE.size) {
+      let step = 0;
+      for (let k = 0; k < 3; k++) {
+        low[k] = Math.min(low[k], poses[at + k]);
+        high[k] = Math.max(high[k], poses[at + k]);
+        if (at > 0) step += (poses[at + k] - poses[at + k - POSE.size]) ** 2;
+      }
+      square = Math.max(square, step);
+    }
+    return (this.measured = { step: Math.sqrt(square), low, high });
+  }
+
+  private measured: { readonly step: number; readonly low: Vec3; readonly high: Vec3 } | null = null;
+
   /** What it is made of; null where that is nothing, or not known. */
   get body(): RiderBody | null {
     if (this.made === undefined) {
       const { evaluated, rider, scene } = this;
       const hierarchy = hierarchyOfRider(evaluated.assets, rider);
       const mesh = scene.models.get(rider.model ?? '')?.mesh ?? [];
-      this.made =
-        hierarchy && mesh.length > 0 ? new RiderBody(evaluated, rider, this.index, hierarchy, mesh) : null;
+      this.made = hierarchy && mesh.length > 0 ? new RiderBody(this, hierarchy, mesh) : null;
     }
     return this.made;
   }
+}
+
+/** Whether two that stay within boxes are never so near to each other. */
+export function staysApart(a: RiderLook['extent'], b: RiderLook['extent'], near: number): boolean {
+  for (let k = 0; k < 3; k++) if (a.low[k] - b.high[k] > near || b.low[k] - a.high[k] > near) return true;
+  return false;
 }

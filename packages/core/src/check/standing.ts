@@ -36,7 +36,7 @@ export function standingOf({ rider, body }: Pick<RiderLook, 'rider' | 'body'>): 
   if (rider.kind === 'character' || rider.gait !== null)
     return { on: 'feet', places: [[0, 0, 0]], evens: 0.25 };
   if (body === null) return null;
-  const corners = body.outermost();
+  const corners = body.outermost;
   const places: Vec3[] = [];
   for (let i = 0; i < corners.length; i += 3) places.push(scaled(corners.subarray(i, i + 3)));
   return { on: 'underside', places, evens: 0 };

@@ -3,9 +3,11 @@ import type { TurnedBox } from './solid.js';
 
 /**
  * How deep two turned boxes are in each other: the least way along which they come apart (separating axes, Gottschalk 1996);
- * 0 or less where they do not meet. Metres.
+ * that or less where they are no deeper in each other than asked for. Metres.
+ *
+ * @param asked below 0 for boxes that come so near to each other
  */
-export function depthOf({ numbers: a }: TurnedBox, { numbers: b }: TurnedBox): number {
+export function depthOf({ numbers: a }: TurnedBox, { numbers: b }: TurnedBox, asked = 0): number {
   const gap: [number, number, number] = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
   let least = Infinity;
   const reach = (of: Float64Array, x: number, y: number, z: number) =>
@@ -19,7 +21,7 @@ export function depthOf({ numbers: a }: TurnedBox, { numbers: b }: TurnedBox): n
     const far = Math.abs(gap[0] * x + gap[1] * y + gap[2] * z);
     const depth = (reach(a, x, y, z) + reach(b, x, y, z) - far) / size;
     if (depth < least) least = depth;
-    return depth <= 0;
+    return depth <= asked;
   };
   for (const box of [a, b])
     for (let k = 3; k < 12; k += 3) if (apart(box[k], box[k + 1], box[k + 2])) return least;
