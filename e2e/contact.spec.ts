@@ -412,7 +412,7 @@ test('over ground with a hole a rider keeps its last height, and is told of', as
   await goTo(page, 'Check');
   // 0.5 m a frame: it is over the gap from 20 to 28 m between frames 41 and 57, its feet a little before and after.
   await expect(
-    page.getByText(/there is no ground within 1.5 m above and 1.5 m below its path at frames 4[01]–5[678]/),
+    page.getByText(/there is no ground within 1.5 m above and 1.5 m below its path in frames 4[01]–5[678]/),
   ).toBeVisible();
   await goToFrame(page, 48);
   await expect.poll(() => boardNumber(page, 'Height')).toBeCloseTo(0, 3);
