@@ -12,7 +12,7 @@ import { withOwnPace } from './own-pace.js';
 /**
  * The shot without a rider. What it carried stands where it stood at a frame; what hung behind it hangs behind
  * what it hung behind, as far back as before, or goes on by itself; what took its time keeps it as its own; what
- * aimed at it faces its path; cuts to it, and cues it gives or takes, go.
+ * aimed at it faces its path, and nothing keeps clear of it; cuts to it, and cues it gives or takes, go.
  */
 export function removeRider(shot: Shot, assets: SceneAssets, id: string, frame: number): Shot {
   const gone = shot.riders.find((rider) => rider.id === id);
@@ -21,7 +21,13 @@ export function removeRider(shot: Shot, assets: SceneAssets, id: string, frame: 
   const riders = shot.riders
     .filter((rider) => rider !== gone)
     .map((rider) =>
-      withoutTarget(withoutLeader(evaluated, setDown(evaluated, rider, id, frame), gone, new Set([id])), id),
+      withoutClearance(
+        withoutTarget(
+          withoutLeader(evaluated, setDown(evaluated, rider, id, frame), gone, new Set([id])),
+          id,
+        ),
+        id,
+      ),
     );
   return {
     ...shot,
@@ -83,6 +89,12 @@ function withoutLeader(evaluated: EvaluatedShot, rider: Rider, gone: Rider, off:
   // The string closes up no further than it was: the gap takes the place of the unit that goes.
   const gap = hitch.follows.gap + ahead.gap + couplingLength(evaluated.axles(gone));
   return { ...rider, hitch: { ...hitch, follows: { rider: ahead.rider, gap } } };
+}
+
+function withoutClearance(rider: Rider, id: string): Rider {
+  const { clearance } = rider;
+  if (!clearance?.from.some((one) => one.rider === id)) return rider;
+  return { ...rider, clearance: { ...clearance, from: clearance.from.filter((one) => one.rider !== id) } };
 }
 
 function withoutTarget(rider: Rider, id: string): Rider {

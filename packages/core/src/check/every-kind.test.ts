@@ -399,7 +399,7 @@ const PLANTED: readonly Planted[] = [
     riders: [camera({ offset: { rise: 0.5 } }), standing([1, 0, 20])],
     // The crate's side is half a metre beside the lane.
     said: { rider: 'r', other: 's', figure: about(0.5, 1e-6), frame: about(49, 2) },
-    cures: [],
+    cures: ['Keep away'],
   },
   {
     kind: 'camera-under-ground',
@@ -408,7 +408,7 @@ const PLANTED: readonly Planted[] = [
     rest: { checks: { limits: { corner: 60 } } },
     // Of 42.36 m the lowest place is after 21.18.
     said: { figure: about(3, 0.05), frame: 52 },
-    cures: ['Lift the path', 'Ride higher'],
+    cures: ['Keep clear of the ground', 'Lift the path', 'Ride higher'],
   },
   {
     kind: 'out-of-frame',

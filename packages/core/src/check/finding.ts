@@ -36,6 +36,7 @@ export interface Finding {
 export const REMEDY_KINDS = [
   'stick',
   'lift',
+  'keep-away',
   'narrow-band',
   'widen-bank',
   'smooth-path',

@@ -58,6 +58,9 @@ function checkPath(path: ShotPath, at: string): void {
 function checkRider(shot: Shot, rider: Rider, at: string): void {
   if (rider.model !== null) refuseUnknown(`${at}.model`, rider.model, 'model', shot.models);
   if (rider.parent !== null) refuseUnknown(`${at}.parent`, rider.parent, 'rider', shot.riders);
+  rider.clearance?.from.forEach((one, i) =>
+    refuseUnknown(`${at}.clearance.from[${i}].rider`, one.rider, 'rider', shot.riders),
+  );
   if (rider.hitch !== null) checkHitch(shot, rider.hitch, `${at}.hitch`);
   if (rider.gait?.source != null) refuseUnknown(`${at}.gait.source`, rider.gait.source, 'model', shot.models);
   checkGait(rider, `${at}.gait`);

@@ -41,6 +41,7 @@ export {
   type Take,
   type Zone,
 } from './shot-pace.js';
+export { Clearance, ClearOf } from './shot-clearance.js';
 export { CheckLimits, Checks, FINDING_KINDS, Waiver, type FindingKind } from './shot-checks.js';
 export { Retime, type RetimeKey } from './shot-retime.js';
 export { Cue, CueAction, CueSource, type CueKey } from './shot-cue.js';

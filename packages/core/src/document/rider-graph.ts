@@ -10,9 +10,10 @@ export function timingCues(cues: readonly Cue[], id: string): Cue[] {
   );
 }
 
-/** The riders that a rider's pose is computed from: what carries it, leads it, times it, cues it, or is looked at. */
-export function ridersBehind({ id: own, parent, hitch }: Rider, cues: readonly Cue[]): string[] {
+/** The riders that a rider's pose is computed from: what carries it, leads it, times it, cues it, is looked at or kept clear of. */
+export function ridersBehind({ id: own, parent, hitch, clearance }: Rider, cues: readonly Cue[]): string[] {
   const ids = [parent, hitch?.follows?.rider, hitch?.pacedBy?.rider];
+  if (hitch) for (const { rider } of clearance?.from ?? []) ids.push(rider);
   if (hitch?.facing.mode === 'aim') ids.push(hitch.facing.target?.rider);
   for (const { on } of timingCues(cues, own)) if (on.kind !== 'frame') ids.push(on.rider, on.other);
   return ids.filter((id) => id !== null && id !== undefined);
@@ -100,6 +101,6 @@ export function refuseCircles({ riders, cues }: Pick<Shot, 'riders' | 'cues'>): 
   throw new ShotError(
     cue ? `cues[${cues.indexOf(cue)}].on` : `riders[${riders.indexOf(first)}].${field}`,
     circle.map(({ name }) => name).join(' → '),
-    'riders that carry, follow, time, cue and aim at each other in no circle',
+    'riders that carry, follow, time, cue, aim at and keep clear of each other in no circle',
   );
 }

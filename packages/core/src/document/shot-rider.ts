@@ -15,6 +15,7 @@ import {
 } from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Camera } from './shot-camera.js';
+import { Clearance } from './shot-clearance.js';
 import { AXES, type Axis } from './shot-facing.js';
 import { Hitch } from './shot-hitch.js';
 import { Transform } from './transform.js';
@@ -167,4 +168,6 @@ export class Rider {
   @PartOrNull(() => Ball) ball: Ball | null = null;
   @PartOrNull(() => Gait) gait: Gait | null = null;
   @Parts(() => Cycle, LIMITS.partsPerRider) cycles: Cycle[] = [];
+  /** What it keeps clear of while it rides a path. */
+  @PartOrNull(() => Clearance) clearance: Clearance | null = null;
 }

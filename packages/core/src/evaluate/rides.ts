@@ -28,6 +28,8 @@ import {
 } from '../ride/chassis-motion.js';
 import { compileGroundFit, type Coupling, type GroundFit } from '../ride/ground-fit.js';
 import { compilePathMotion, echoPace, stringPace, type PathMotion } from '../ride/path-motion.js';
+import { compileClearance, type PlaceAt } from '../ride/clearance.js';
+import { compileTravel } from '../ride/travel.js';
 import { referenceOf, ridePath } from '../ride/ride-path.js';
 import { ridesByDistance } from '../ride/travel-place.js';
 import type { FrameStep } from '../timing/frame-step.js';
@@ -81,8 +83,34 @@ export class Rides {
       target: hitch.facing.mode === 'aim' ? this.target(hitch.facing.target) : null,
       range: { ...range, loop, fps },
       ground: this.groundFit(rider),
+      clear: this.clear(rider, hitch, motion),
     });
   });
+
+  /** How far a rider is led away from what it keeps clear of; null where it keeps clear of nothing. */
+  private clear(rider: Rider, hitch: Hitch, motion: PathMotion): PlaceAt | null {
+    const { clearance } = rider;
+    if (clearance === null) return null;
+    const { fps, range } = this.shot;
+    const travel = compileTravel(hitch, motion, this.groundFit(rider), fps);
+    const frameOfTravel = new Float64Array(12);
+    const way: PlaceAt = (frame, out) => {
+      travel.place(frame, frameOfTravel);
+      for (let k = 0; k < 3; k++) out[k] = frameOfTravel[k];
+    };
+    const others = clearance.from.flatMap(({ rider: id, distance }) => {
+      const other = this.find(id);
+      if (other === undefined || id === rider.id) return [];
+      const pose = this.pose(other);
+      const now = new Float64Array(POSE.size);
+      const at: PlaceAt = (frame, out) => {
+        pose(frame, now, 0);
+        for (let k = 0; k < 3; k++) out[k] = now[k];
+      };
+      return [{ at, distance }];
+    });
+    return compileClearance(clearance, way, { ground: this.assets.ground, others, range: { ...range, fps } });
+  }
 
   /** Where a rider is along its path over time; null where it rides none. */
   readonly motion = keptFor((rider: Rider): PathMotion | null => {
@@ -118,7 +146,7 @@ export class Rides {
         keepsOn:
           path.closed ||
           (!leading && offset.fixed && hitch.offset.along === 0 && before !== 'run' && after !== 'run'),
-        byDistance: ridesByDistance(hitch) && (tower?.motion.byDistance ?? true),
+        byDistance: ridesByDistance(hitch) && rider.clearance === null && (tower?.motion.byDistance ?? true),
         joints,
       },
       this.shot.fps,

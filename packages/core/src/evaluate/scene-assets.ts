@@ -22,9 +22,11 @@ export function hierarchyOfRider(
   return own && other ? withClipsOf(own, other) : own;
 }
 
-/** Whether a rider goes by the ground: set on it, or turned to it. */
-export function goesByGround({ hitch }: Rider): boolean {
-  return hitch?.ground.mode === 'stick' || hitch?.facing.reference === 'ground';
+/** Whether a rider goes by the ground: set on it, turned to it, or kept above it. */
+export function goesByGround({ hitch, clearance }: Rider): boolean {
+  if (hitch === null) return false;
+  const above = clearance !== null && clearance.floor !== null;
+  return hitch.ground.mode === 'stick' || hitch.facing.reference === 'ground' || above;
 }
 
 /** The ids of the models whose files a shot is played with: those that are worn, stood on, and lend their clips. */

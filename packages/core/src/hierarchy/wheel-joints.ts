@@ -37,10 +37,7 @@ export interface JointedHierarchy {
  * A node hierarchy with joints put in, and what they are. As it stands nothing moves by that. A joint hangs in the model's own
  * space where what its node hangs on leans, or is scaled unevenly (a turn in there would be a squeeze).
  */
-export function withJoints(
-  hierarchy: NodeHierarchy,
-  wishes: readonly WishedJoint[],
-): JointedHierarchy {
+export function withJoints(hierarchy: NodeHierarchy, wishes: readonly WishedJoint[]): JointedHierarchy {
   const same = hierarchy.nodes.map((_, i) => i);
   if (wishes.length === 0) return { hierarchy, joints: [], at: same };
   const space = restSpace(hierarchy);

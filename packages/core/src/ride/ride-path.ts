@@ -9,6 +9,7 @@ import type { TrackRange } from './aim-track.js';
 import { compileAiming, type TargetAt } from './aiming.js';
 import { axesToTravel } from '../pose/axes.js';
 import { compileBank } from './bank.js';
+import type { PlaceAt } from './clearance.js';
 import { compileTravelTurn } from './travel-turn.js';
 import type { PathMotion } from './path-motion.js';
 import type { GroundFit } from './ground-fit.js';
@@ -30,6 +31,8 @@ export interface RideParts {
   readonly range: TrackRange;
   /** How it is set on the ground; null where it is not. */
   readonly ground: GroundFit | null;
+  /** How far it is led away from what it keeps clear of; null where it keeps clear of nothing. */
+  readonly clear?: PlaceAt | null;
 }
 
 /** What is up along the path itself; a rider that is turned to the ground begins from the world's. */
@@ -50,8 +53,10 @@ export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
   const { motion, rest, target, range } = parts;
   const { offset, pace } = motion;
   const axes = axesToTravel(facing.forward, facing.up);
-  if (parts.ground === null && isPlain(hitch)) return plainRide(motion, ownTurn(hitch.offset, axes));
-  const travel = compileTravel(hitch, motion, parts.ground, range.fps);
+  const clear = parts.clear ?? null;
+  if (parts.ground === null && clear === null && isPlain(hitch))
+    return plainRide(motion, ownTurn(hitch.offset, axes));
+  const travel = compileTravel(hitch, motion, parts.ground, range.fps, clear);
   const size = hitch.displaced?.size ?? 1;
   const bankAt = compileBank(hitch.bank, motion, referenceOf(facing), size, range.fps);
   const sense = senseOf(hitch.offset);

@@ -1,6 +1,7 @@
 import type { Hitch } from '../document/shot-hitch.js';
 import type { Vec3 } from '../math/vec.js';
 import { displaceFrame } from '../pose/displace.js';
+import type { PlaceAt } from './clearance.js';
 import type { GroundFit } from './ground-fit.js';
 import type { PathMotion } from './path-motion.js';
 import { besideFactor } from './travel-place.js';
@@ -21,17 +22,23 @@ export interface Travel {
   velocity(frame: number, out: Vec3): void;
 }
 
-/** A rider's travel; on the ground, if it is set there. */
+/**
+ * A rider's travel; on the ground, if it is set there.
+ *
+ * @param clear how far it is led away from what it keeps clear of
+ */
 export function compileTravel(
   hitch: Hitch,
   motion: PathMotion,
   ground: GroundFit | null,
   fps: number,
+  clear: PlaceAt | null = null,
 ): Travel {
   const { path, pace, offset, placement } = motion;
   const { displaced } = hitch;
   const size = displaced?.size ?? 1;
   const own = new Float64Array(12);
+  const away: Vec3 = [0, 0, 0];
   /** The frame of which the factor is known, and what it is. */
   let asked = NaN;
   let factor = 1;
@@ -56,6 +63,10 @@ export function compileTravel(
     for (let k = 0; k < 3; k++) out[k] += side * out[3 + k] + rise * out[6 + k];
     if (displaced) displaceFrame(displaced, out);
     ground?.settle(ground.byDistance ? distance : frame, out, rise);
+    if (clear !== null) {
+      clear(frame, away);
+      for (let k = 0; k < 3; k++) out[k] += away[k];
+    }
     return distance;
   };
   return {

@@ -1,4 +1,9 @@
-import { withHitch } from '../../arrange/change-rider.js';
+import { poseOfRider, withHitch, withRider } from '../../arrange/change-rider.js';
+import { defaultsOf } from '../../document/defaults.js';
+import { Clearance } from '../../document/shot-clearance.js';
+import type { Rider } from '../../document/shot-rider.js';
+import type { Shot } from '../../document/shot.js';
+import { distance3 } from '../../math/vec.js';
 import { reshapeRiddenPath } from '../../arrange/keep-places.js';
 import { liftPath } from '../../reshape/lift.js';
 import { metres, type Ways } from './remedy.js';
@@ -60,8 +65,43 @@ export const lift: Ways = ({ shot, rider, finding }) => {
           detail: `all of ${path.name} ${metres(step)} up`,
           shot: reshapeRiddenPath(shot, liftPath(path, step), 'plan'),
         }));
+  const clear =
+    sticks || finding.kind === 'under-ground'
+      ? []
+      : [{ label: 'Keep clear of the ground', detail: clearBy, shot: withFloor(shot, rider, CAMERA_HEIGHT) }];
   // What others ride as well is not lifted for the sake of one.
-  return alone ? [lifted, higher] : [higher, lifted];
+  return alone ? [clear, lifted, higher] : [clear, higher, lifted];
+};
+
+const clearBy = `it is led ${CAMERA_HEIGHT} m above the ground wherever its path is lower, and stays true when that changes`;
+
+function withFloor(shot: Shot, { id }: Rider, floor: number): Shot {
+  return withRider(shot, id, (rider) => ({
+    ...rider,
+    clearance: { ...(rider.clearance ?? defaultsOf(Clearance)), floor },
+  }));
+}
+
+/** Past the other at a distance, eased there and back. */
+export const keepAway: Ways = ({ evaluated, shot, rider, finding }) => {
+  const { other, frame, figure } = finding;
+  if (other === null || frame === null || figure === null) return [];
+  const [own, its] = [rider.id, other].map((id) => poseOfRider(evaluated, id, frame));
+  const far = distance3(own, its) + figure;
+  return [
+    [1.02, 1.15, 1.4, 2].map((part) => {
+      const distance = Math.ceil(part * far * 20) / 20;
+      return {
+        label: 'Keep away',
+        detail: `it is led past at ${metres(distance)} from middle to middle, and stays true when either moves`,
+        shot: withRider(shot, rider.id, (before) => {
+          const clearance = before.clearance ?? defaultsOf(Clearance);
+          const rest = clearance.from.filter((one) => one.rider !== other);
+          return { ...before, clearance: { ...clearance, from: [...rest, { rider: other, distance }] } };
+        }),
+      };
+    }),
+  ];
 };
 
 /** A rider that was set over the ground it stands on, down to it. */

@@ -12,7 +12,7 @@ import { findIdleCues } from '../idle-cues.js';
 import { findOverlap } from '../overlap.js';
 import { RiderLook } from '../rider-look.js';
 import { faceTravel, otherAnchor, turnRound, upByPath } from './facing-ways.js';
-import { lift, narrowBand, rideLower, stick } from './ground-ways.js';
+import { keepAway, lift, narrowBand, rideLower, stick } from './ground-ways.js';
 import { driven, pastDoubled, reachEnd, shiftStart, smoothKeys, startAlong } from './pace-ways.js';
 import { roundCorner, smoothTheWay, widenBank } from './path-ways.js';
 import type { Remedy, Ways } from './remedy.js';
@@ -39,6 +39,7 @@ const switchOff: Ways = ({ shot, finding }) => [
 const WAYS: Readonly<Record<RemedyKind, Ways>> = {
   stick,
   lift,
+  'keep-away': keepAway,
   'ride-lower': rideLower,
   'narrow-band': narrowBand,
   'widen-bank': widenBank,

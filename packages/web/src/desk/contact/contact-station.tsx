@@ -1,5 +1,6 @@
 import { PanelTitle } from '../../ui/panel';
 import { useSelectedRider } from '../desk-store';
+import { ClearanceSection } from '../clearance/clearance-section';
 import { NotRiding } from '../not-riding';
 import { CyclesFold } from './cycles-fold';
 import { GroundSection } from './ground-section';
@@ -19,6 +20,7 @@ export function ContactStation() {
         <>
           <RigSection key={`rig ${rider.id}`} rider={rider} model={model} />
           <WalkSection key={`walk ${rider.id}`} rider={rider} model={model} />
+          {rider.camera === null && <ClearanceSection key={`clearance ${rider.id}`} rider={rider} />}
         </>
       ) : (
         <NotRiding rider={rider} />

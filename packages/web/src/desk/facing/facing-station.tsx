@@ -8,6 +8,7 @@ import { Select } from '../../ui/select';
 import { useDesk, useSelectedRider, type Shows } from '../desk-store';
 import { NotRiding } from '../not-riding';
 import { AimSection } from './aim-section';
+import { ClearanceSection } from '../clearance/clearance-section';
 import { AxlesSection } from './axles-section';
 import { BankSection } from './bank-section';
 import { CameraSection } from './camera-section';
@@ -129,6 +130,7 @@ function RidingFacing({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
       <BankSection rider={rider} bank={hitch.bank} />
       <OffsetSection rider={rider} hitch={hitch} />
       <AxlesSection rider={rider} hitch={hitch} />
+      {rider.camera && <ClearanceSection key={`clearance ${rider.id}`} rider={rider} />}
       <Fold title={withCount('How much it follows its path', hitch.influence)}>
         <Hint>1 rides its path, 0 stays in its rest pose: in between, it leaves its path or joins it.</Hint>
         <KeyList

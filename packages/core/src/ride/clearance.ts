@@ -1,0 +1,173 @@
+import { vec3 } from 'gl-matrix';
+import type { GroundAround, GroundSurface } from '../contact/ground-surface.js';
+import type { Clearance } from '../document/shot-clearance.js';
+import { hannIntegral } from '../math/hann.js';
+import type { Vec3 } from '../math/vec.js';
+
+/** Writes a place at a frame. */
+export type PlaceAt = (frame: number, out: Vec3) => void;
+
+/** What a clearance is kept from, beside the rider's own way. */
+export interface ClearanceScene {
+  readonly ground: GroundSurface | null;
+  /** The riders that are kept away from, in the order of the document. */
+  readonly others: readonly { readonly at: PlaceAt; readonly distance: number }[];
+  readonly range: { readonly first: number; readonly last: number; readonly fps: number };
+}
+
+/** Needs are looked at so often a frame: what is between is no more than between two looks. */
+const LOOKS = 4;
+/** Frames beyond the range in which encounters are looked for, seconds. */
+const MARGIN = 2;
+
+/**
+ * How far a rider is led away from its own way at a frame, in place: up out of reach of the ground, and past others at their
+ * distance. What is needed is widened to the window (its running maximum) and averaged under a raised cosine of the same width:
+ * never less than needed, without a jolt, and nothing where nothing is needed.
+ *
+ * @param way where it would be without
+ * @returns writes the step away, metres; null where nothing is kept clear of
+ */
+export function compileClearance(
+  { floor, ease }: Clearance,
+  way: PlaceAt,
+  { ground, others, range }: ClearanceScene,
+): PlaceAt | null {
+  const width = Math.max(1, ease * range.fps);
+  const steps: { readonly direction: Vec3; readonly amount: (frame: number) => number }[] = [];
+  if (floor !== null && ground !== null)
+    steps.push({ direction: [0, 1, 0], amount: eased(liftOver(ground, floor, way), width) });
+  const margin = Math.ceil(MARGIN * range.fps + width);
+  const span = { first: range.first - margin, last: range.last + margin };
+  for (const { at, distance } of others) {
+    for (const { direction, needed } of encounters(way, at, distance, span))
+      steps.push({ direction, amount: eased(needed, width) });
+  }
+  if (steps.length === 0) return null;
+  return (frame, out) => {
+    out[0] = out[1] = out[2] = 0;
+    for (const { direction, amount } of steps) {
+      const far = amount(frame);
+      if (far !== 0) for (let k = 0; k < 3; k++) out[k] += far * direction[k];
+    }
+  };
+}
+
+/** How far it has to be lifted at a frame to be so high above the ground under it, or over it where it is in it. */
+function liftOver(ground: GroundSurface, floor: number, way: PlaceAt): (frame: number) => number {
+  const place: Vec3 = [0, 0, 0];
+  const around: GroundAround = { above: NaN, aboveFacesUp: false, floor: NaN };
+  return (frame) => {
+    way(frame, place);
+    ground.around(place[0], place[1], place[2], around);
+    const level = around.floor === around.floor ? around.floor : around.aboveFacesUp ? around.above : NaN;
+    return level === level ? Math.max(0, level + floor - place[1]) : 0;
+  };
+}
+
+interface Encounter {
+  readonly direction: Vec3;
+  readonly needed: (frame: number) => number;
+}
+
+/** The stretches of time in which two would be too near, each with the side on which they pass. */
+function encounters(
+  way: PlaceAt,
+  other: PlaceAt,
+  distance: number,
+  { first, last }: { readonly first: number; readonly last: number },
+): Encounter[] {
+  const [own, its]: [Vec3, Vec3] = [
+    [0, 0, 0],
+    [0, 0, 0],
+  ];
+  const beside = (frame: number, out: Vec3): Vec3 => {
+    way(frame, own);
+    other(frame, its);
+    return vec3.subtract(out, own, its) as Vec3;
+  };
+  const found: { from: number; to: number; closest: number; least: number }[] = [];
+  const gap: Vec3 = [0, 0, 0];
+  for (let i = 0; i <= (last - first) * LOOKS; i++) {
+    const frame = first + i / LOOKS;
+    const far = vec3.length(beside(frame, gap));
+    if (far >= distance) continue;
+    const before = found[found.length - 1];
+    if (before && frame - before.to <= 1 / LOOKS + 1e-9) {
+      before.to = frame;
+      if (far < before.least) [before.least, before.closest] = [far, frame];
+    } else found.push({ from: frame, to: frame, closest: frame, least: far });
+  }
+  return found.map(({ from, to, closest }): Encounter => {
+    const direction = passingSide(beside, closest);
+    return {
+      direction,
+      needed(frame) {
+        if (frame < from - 1 / LOOKS || frame > to + 1 / LOOKS) return 0;
+        const r = beside(frame, gap);
+        const along = vec3.dot(r, direction);
+        const short = distance * distance - vec3.dot(r, r);
+        return short <= 0 ? 0 : Math.max(0, Math.sqrt(along * along + short) - along);
+      },
+    };
+  });
+}
+
+/** Square to how one moves against the other, to the side on which it passes; up where it would pass through. */
+function passingSide(beside: (frame: number, out: Vec3) => Vec3, closest: number): Vec3 {
+  const now = [...beside(closest, [0, 0, 0])] as Vec3;
+  const before = [...beside(closest - 0.5, [0, 0, 0])] as Vec3;
+  const moving = vec3.subtract([0, 0, 0], beside(closest + 0.5, [0, 0, 0]), before) as Vec3;
+  const speed = vec3.length(moving);
+  if (speed > 1e-9) {
+    vec3.scale(moving, moving, 1 / speed);
+    vec3.scaleAndAdd(now, now, moving, -vec3.dot(now, moving));
+  }
+  const size = vec3.length(now);
+  if (size > 1e-3) return vec3.scale([0, 0, 0], now, 1 / size) as Vec3;
+  // Straight through: up, as far as that is square to the motion.
+  const up: Vec3 = [0, 1, 0];
+  if (speed > 1e-9) vec3.scaleAndAdd(up, up, moving, -moving[1]);
+  return vec3.length(up) > 1e-3 ? (vec3.normalize(up, up) as Vec3) : [1, 0, 0];
+}
+
+/**
+ * A need widened to a window and averaged under a raised cosine of the same width.
+ *
+ * @param width frames
+ */
+function eased(needed: (frame: number) => number, width: number): (frame: number) => number {
+  const half = width / 2;
+  const looked = new Map<number, number>();
+  /** What is needed most from one whole frame to the next. */
+  const cell = (k: number): number => {
+    let most = looked.get(k);
+    if (most === undefined) {
+      most = 0;
+      for (let i = 0; i <= LOOKS; i++) most = Math.max(most, needed(k + i / LOOKS));
+      looked.set(k, most);
+    }
+    return most;
+  };
+  const widened = new Map<number, number>();
+  const most = (k: number): number => {
+    let value = widened.get(k);
+    if (value === undefined) {
+      value = 0;
+      for (let n = Math.floor(k - half); n <= Math.ceil(k + half); n++) value = Math.max(value, cell(n));
+      widened.set(k, value);
+    }
+    return value;
+  };
+  return (frame) => {
+    const [from, to] = [Math.floor(frame - half), Math.ceil(frame + half)];
+    let sum = 0;
+    let left = 0;
+    for (let k = from; k < to; k++) {
+      const right = hannIntegral((k + 1 - frame) / width);
+      sum += most(k) * (right - left);
+      left = right;
+    }
+    return sum;
+  };
+}
