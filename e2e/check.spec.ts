@@ -1,6 +1,6 @@
 import type { Shot } from '@fleet-rail/core';
 import { expect, test, type APIRequestContext, type Locator, type Page } from '@playwright/test';
-import { choose, openShotOf, settled, storedShot } from './support/desk.js';
+import { choose, fill, openShotOf, settled, storedShot } from './support/desk.js';
 import { readFileSync } from 'node:fs';
 
 /** A shot of the demo, as the server keeps it. */
@@ -355,4 +355,48 @@ test('the orchard as it is handed over has nothing to be told of', async ({ page
   ).toBeVisible({
     timeout: 30_000,
   });
+});
+
+test('a camera is kept above the ground and away from another, and the check’s way out does the same', async ({
+  page,
+  request,
+}) => {
+  const orchard = await demoShot(request, 'Orchard loop');
+  const id = await openShotOf(page, request, orchard, 'Facing');
+  await page.getByRole('radio', { name: 'C5 Drone' }).click();
+  const clearance = page.getByRole('region', { name: 'Clearance' });
+  // Over the bridge it comes down to 3.42 m above it, at frame 48.
+  await expect(clearance).toContainText('Least 3.4');
+  await clearance.getByText('Keep above the ground').click();
+  const least = clearance.getByRole('slider', { name: 'Height over the ground, at least' });
+  await least.press('PageUp');
+  await least.press('PageUp');
+  await least.press('PageUp');
+  await settled(page);
+  await least.press('PageUp');
+  await expect(least).toHaveAttribute('aria-valuenow', '5');
+  await expect(clearance).toContainText(/Least 5\.\d+ m/);
+  await choose(page, 'Keep a distance to', 'H1 Hauler');
+  await fill(page, 'Distance to H1', '16 m');
+  await expect(clearance).toContainText(/Least 1[67](\.\d+)? m/);
+  await settled(page);
+  const drone = (await storedShot(request, id)).document.riders.find((rider) => rider.id === 'drone');
+  expect(drone?.clearance).toEqual({ floor: 5, from: [{ rider: 'hauler', distance: 16 }], ease: 1 });
+
+  // What the bake says is what is kept: every frame as far off as was asked for.
+  const rows = (await (await request.get(`/api/shots/${id}/files/csv`)).text()).trim().split('\n').slice(1);
+  const places = (which: string) =>
+    rows
+      .map((row) => row.split(','))
+      .filter(([, , rider, part]) => rider === which && part === '')
+      .map((cells) => cells.slice(4, 7).map(Number));
+  const [camera, hauler] = [places('drone'), places('hauler')];
+  expect(camera).toHaveLength(1080);
+  camera.forEach((place, i) =>
+    expect(Math.hypot(...place.map((value, k) => value - hauler[i][k]))).toBeGreaterThan(16 - 1e-6),
+  );
+
+  await openShotOf(page, request, await demoShot(request, 'Orchard, first try'), 'Check');
+  await lookedOver(page);
+  await cure(page, /Camera under the ground C5/, 'Keep clear of the ground');
 });

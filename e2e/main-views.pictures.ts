@@ -23,9 +23,9 @@ test.beforeEach(async ({ page }) => {
   });
 });
 
-async function openDemo(page: Page): Promise<void> {
+async function openDemo(page: Page, name = 'Orchard loop'): Promise<void> {
   await page.goto('/');
-  await page.getByRole('link', { name: 'Open Orchard loop' }).click();
+  await page.getByRole('link', { name: `Open ${name}` }).click();
   await expect(page.getByLabel('Board')).toBeVisible();
 }
 
@@ -159,4 +159,36 @@ test('a formation before it is accepted', async ({ page }) => {
   await page.getByRole('button', { name: 'Add 8 copies' }).scrollIntoViewIfNeeded();
   await still(page);
   await take(page, 'formation');
+});
+
+test('what was found of a first try, and ways out of it', async ({ page }) => {
+  await openDemo(page, 'Orchard, first try');
+  await goTo(page, 'Check');
+  await expect(page.getByText('looked over in')).toBeVisible({ timeout: 30_000 });
+  await still(page);
+  await take(page, 'check');
+  for (const [name, picture] of [
+    [/Camera under the ground C5/, 'check-way-out'],
+    [/Overlap B12 B13/, 'check-overlap'],
+  ] as const) {
+    const tag = page.getByRole('list', { name: 'Findings' }).getByRole('listitem', { name }).first();
+    await tag.getByRole('button', { name: 'Show me' }).click();
+    await tag.getByRole('button', { name: 'Ways out' }).click();
+    await expect(tag.getByRole('group', { name: 'Ways out' })).toBeVisible({ timeout: 30_000 });
+    await tag.getByRole('button', { name: 'Cancel' }).scrollIntoViewIfNeeded();
+    await still(page);
+    await take(page, picture);
+  }
+  await openDemo(page);
+  await goTo(page, 'Facing');
+  await page.getByRole('radio', { name: 'C5 Drone' }).click();
+  const clearance = page.getByRole('region', { name: 'Clearance' });
+  await clearance.getByText('Keep above the ground').click();
+  await fill(page, 'At least', '5 m');
+  await page.getByRole('button', { name: /Keep a distance to$/ }).click();
+  await page.getByRole('option', { name: 'H1 Hauler' }).click();
+  await fill(page, 'Distance to H1', '15 m');
+  await page.getByRole('button', { name: /Keep a distance to$/ }).scrollIntoViewIfNeeded();
+  await still(page);
+  await take(page, 'clearance');
 });

@@ -63,6 +63,16 @@ it.each([
   },
 );
 
+it('over a hill with something standing on it both hold', () => {
+  const post: Loose<Rider> = { id: 's', name: 'S', badge: 'S2', rest: { translation: [-1, 5.5, 38] } };
+  const evaluated = flown({ floor: 2, from: [{ rider: 's', distance: 3 }], ease: 1 }, HILL, [post]);
+  for (let frame = 1; frame <= 97; frame++) {
+    const place = placeOf(poseAt(evaluated, 'r', frame));
+    expect(distance3(place, [-1, 5.5, 38])).toBeGreaterThan(3 - 1e-3);
+    expect(place[1] - (HILL.nearestHeight(place[0], place[2], place[1]) as number)).toBeGreaterThan(2 - 1e-3);
+  }
+});
+
 it('two that cross keep their distance at every frame and between', () => {
   fc.assert(
     fc.property(

@@ -34,22 +34,50 @@ export function compileClearance(
   { ground, others, range }: ClearanceScene,
 ): PlaceAt | null {
   const width = Math.max(1, ease * range.fps);
-  const steps: { readonly direction: Vec3; readonly amount: (frame: number) => number }[] = [];
-  if (floor !== null && ground !== null)
-    steps.push({ direction: [0, 1, 0], amount: eased(liftOver(ground, floor, way), width) });
   const margin = Math.ceil(MARGIN * range.fps + width);
   const span = { first: range.first - margin, last: range.last + margin };
-  for (const { at, distance } of others) {
-    for (const { direction, needed } of encounters(way, at, distance, span))
-      steps.push({ direction, amount: eased(needed, width) });
+  const steps: Step[] = [];
+  const add = (direction: Vec3, needed: (frame: number) => number) =>
+    steps.push({ direction, amount: eased(needed, width) });
+  // What one step leads away from may lead into another: each is taken from where those before it lead to, and all of them twice.
+  const lift = () => {
+    if (floor !== null && ground !== null) add([0, 1, 0], liftOver(ground, floor, ledBy(way, [...steps])));
+  };
+  for (let round = 0; round < (others.length > 0 ? ROUNDS : 0); round++) {
+    lift();
+    for (const { at, distance } of others) {
+      const led = ledBy(way, [...steps]);
+      for (const { direction, needed } of encounters(led, at, distance, span)) add(direction, needed);
+    }
   }
+  // The ground has the last word.
+  lift();
   if (steps.length === 0) return null;
   return (frame, out) => {
     out[0] = out[1] = out[2] = 0;
-    for (const { direction, amount } of steps) {
-      const far = amount(frame);
-      if (far !== 0) for (let k = 0; k < 3; k++) out[k] += far * direction[k];
-    }
+    takeSteps(steps, frame, out);
+  };
+}
+
+const ROUNDS = 2;
+
+interface Step {
+  readonly direction: Vec3;
+  readonly amount: (frame: number) => number;
+}
+
+function takeSteps(steps: readonly Step[], frame: number, place: Vec3): void {
+  for (const { direction, amount } of steps) {
+    const far = amount(frame);
+    if (far !== 0) for (let k = 0; k < 3; k++) place[k] += far * direction[k];
+  }
+}
+
+/** Where steps lead to from a way. */
+function ledBy(way: PlaceAt, steps: readonly Step[]): PlaceAt {
+  return (frame, out) => {
+    way(frame, out);
+    takeSteps(steps, frame, out);
   };
 }
 

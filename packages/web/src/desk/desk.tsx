@@ -49,6 +49,8 @@ const Below = styled.div`
 `;
 
 const StepPanel = styled.aside`
+  /* What lies hidden in it for screen readers is scrolled with it, and not with the page. */
+  position: relative;
   overflow: auto;
   scrollbar-width: thin;
   border-right: 1px solid ${({ theme }) => theme.hairline};
