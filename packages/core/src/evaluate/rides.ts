@@ -91,7 +91,7 @@ export class Rides {
   private clear(rider: Rider, hitch: Hitch, motion: PathMotion): PlaceAt | null {
     const { clearance } = rider;
     if (clearance === null) return null;
-    const { fps, range } = this.shot;
+    const { fps, loop, range } = this.shot;
     const travel = compileTravel(hitch, motion, this.groundFit(rider), fps);
     const frameOfTravel = new Float64Array(12);
     const way: PlaceAt = (frame, out) => {
@@ -109,7 +109,11 @@ export class Rides {
       };
       return [{ at, distance }];
     });
-    return compileClearance(clearance, way, { ground: this.assets.ground, others, range: { ...range, fps } });
+    return compileClearance(clearance, way, {
+      ground: this.assets.ground,
+      others,
+      range: { ...range, fps, loop },
+    });
   }
 
   /** Where a rider is along its path over time; null where it rides none. */

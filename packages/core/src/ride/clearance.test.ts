@@ -97,6 +97,48 @@ it('two that cross keep their distance at every frame and between', () => {
   );
 });
 
+it('in a loop it meets itself at the seam, wherever that lies in an encounter', () => {
+  const ring = (id: string, radius: number) => ({
+    id,
+    name: id,
+    basis: 'through' as const,
+    closed: true,
+    points: Array.from({ length: 12 }, (_, i) => ({
+      position: [radius * Math.cos((i * Math.PI) / 6), 2, radius * Math.sin((i * Math.PI) / 6)] as Vec3,
+    })),
+  });
+  const laps = (path: string, start: number, rate: number): Loose<Rider['hitch']> => ({
+    path,
+    pace: {
+      unit: 'laps',
+      ...even(start, start + rate, 1, 98),
+      before: 'accumulate',
+      after: 'accumulate',
+    },
+  });
+  fc.assert(
+    fc.property(fc.double({ min: 0, max: 1, noNaN: true }), fc.constantFrom(1, 2), (start, rate) => {
+      const shot = shotOf(
+        [ring('a', 12), ring('b', 14)],
+        [
+          {
+            id: 'r',
+            name: 'R',
+            hitch: laps('a', 0.02, rate),
+            clearance: { from: [{ rider: 's', distance: 4 }] },
+          },
+          { id: 's', name: 'S', hitch: laps('b', start, 1) },
+        ],
+        { loop: true },
+      );
+      const evaluated = evaluateShot(shot, onGround(slope(0, 0)));
+      const [begin, end] = [1, 98].map((frame) => placeOf(poseAt(evaluated, 'r', frame)));
+      expect(distance3(begin, end)).toBeLessThan(1e-6);
+    }),
+    { numRuns: 40 },
+  );
+});
+
 it('one that keeps clear of what waits for it is refused', () => {
   const round = () =>
     flown({ from: [{ rider: 's', distance: 4 }] }, slope(0, 0), [

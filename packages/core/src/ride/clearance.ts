@@ -12,7 +12,12 @@ export interface ClearanceScene {
   readonly ground: GroundSurface | null;
   /** The riders that are kept away from, in the order of the document. */
   readonly others: readonly { readonly at: PlaceAt; readonly distance: number }[];
-  readonly range: { readonly first: number; readonly last: number; readonly fps: number };
+  readonly range: {
+    readonly first: number;
+    readonly last: number;
+    readonly fps: number;
+    readonly loop: boolean;
+  };
 }
 
 /** Needs are looked at so often a frame: what is between is no more than between two looks. */
@@ -35,7 +40,10 @@ export function compileClearance(
 ): PlaceAt | null {
   const width = Math.max(1, ease * range.fps);
   const margin = Math.ceil(MARGIN * range.fps + width);
-  const span = { first: range.first - margin, last: range.last + margin };
+  const cycle = range.last - range.first + 1;
+  const span = range.loop
+    ? { first: range.first, last: range.first + cycle - 1 / LOOKS, cycle }
+    : { first: range.first - margin, last: range.last + margin, cycle: Infinity };
   const steps: Step[] = [];
   const add = (direction: Vec3, needed: (frame: number) => number) =>
     steps.push({ direction, amount: eased(needed, width) });
@@ -98,12 +106,19 @@ interface Encounter {
   readonly needed: (frame: number) => number;
 }
 
+/** Frames that are looked at, and after how many a loop comes round. */
+interface Span {
+  readonly first: number;
+  readonly last: number;
+  readonly cycle: number;
+}
+
 /** The stretches of time in which two would be too near, each with the side on which they pass. */
 function encounters(
   way: PlaceAt,
   other: PlaceAt,
   distance: number,
-  { first, last }: { readonly first: number; readonly last: number },
+  { first, last, cycle }: Span,
 ): Encounter[] {
   const [own, its]: [Vec3, Vec3] = [
     [0, 0, 0],
@@ -126,12 +141,21 @@ function encounters(
       if (far < before.least) [before.least, before.closest] = [far, frame];
     } else found.push({ from: frame, to: frame, closest: frame, least: far });
   }
+  const [head, tail] = [found[0], found[found.length - 1]];
+  if (cycle < Infinity && found.length > 1 && head.from === first && tail.to >= last - 1e-9) {
+    // What goes on over the seam is one encounter.
+    found.shift();
+    tail.to = head.to + cycle;
+    if (head.least < tail.least) tail.closest = head.closest + cycle;
+  }
   return found.map(({ from, to, closest }): Encounter => {
+    const whole = to - from >= cycle - 1 / LOOKS - 1e-9;
     const direction = passingSide(beside, closest);
     return {
       direction,
       needed(frame) {
-        if (frame < from - 1 / LOOKS || frame > to + 1 / LOOKS) return 0;
+        const round = cycle < Infinity ? Math.floor((frame - from + 1 / LOOKS) / cycle) * cycle : 0;
+        if (!whole && (frame - round < from - 1 / LOOKS || frame - round > to + 1 / LOOKS)) return 0;
         const r = beside(frame, gap);
         const along = vec3.dot(r, direction);
         const short = distance * distance - vec3.dot(r, r);
