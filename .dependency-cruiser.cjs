@@ -9,6 +9,7 @@ const CORE_LAYERS = [
   'pace',
   'timing',
   'facing',
+  'solid',
   'contact',
   'pose',
   'ride',
@@ -43,9 +44,9 @@ module.exports = {
       to: { path: 'packages/(web|server|cli)/|node_modules/(react|@nestjs|typeorm)/' },
     },
     {
-      name: 'only-the-ground-is-a-tree-of-triangles',
+      name: 'only-solids-and-the-ground-are-trees-of-triangles',
       severity: 'error',
-      from: { path: `^${core}/`, pathNot: `\\.test\\.ts$|^${core}/contact/` },
+      from: { path: `^${core}/`, pathNot: `\\.test\\.ts$|^${core}/(contact|solid)/` },
       to: { path: 'node_modules/(three|three-mesh-bvh)/' },
     },
     {

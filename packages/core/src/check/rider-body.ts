@@ -1,5 +1,5 @@
 import type { Rider } from '../document/shot-rider.js';
-import { movesByItself } from '../evaluate/evaluate-shot.js';
+import { movesByItself, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import {
   LOCAL,
   initialPose,
@@ -11,7 +11,19 @@ import {
 import { POSE } from '../pose/pose.js';
 import type { ModelMesh, Solid, TurnedBox } from '../solid/index.js';
 import { boxUnder, shapeOfModel, type ModelShape } from './model-shape.js';
-import type { RiderLook } from './rider-look.js';
+
+/** Whose body it is: a rider, where it is at every frame. */
+export interface Embodied {
+  readonly evaluated: EvaluatedShot;
+  readonly rider: Rider;
+  readonly index: number;
+  readonly first: number;
+  readonly count: number;
+  /** POSE.size numbers a frame. */
+  readonly poses: Float64Array;
+  /** Where its pose at the i-th frame begins in them. */
+  at(i: number): number;
+}
 
 /** What a rider is made of at one frame. */
 export interface BodyNow {
@@ -51,7 +63,7 @@ export class RiderBody {
   private made: Moving | null = null;
 
   constructor(
-    private readonly look: RiderLook,
+    private readonly look: Embodied,
     private readonly hierarchy: NodeHierarchy,
     private readonly mesh: ModelMesh,
   ) {
@@ -135,12 +147,12 @@ export class RiderBody {
   }
 }
 
-function isCued({ evaluated, rider: { id } }: RiderLook): boolean {
+function isCued({ evaluated, rider: { id } }: Embodied): boolean {
   return evaluated.shot.cues.some(({ off, does }) => !off && does.rider === id && does.node !== null);
 }
 
 /** How far a rider’s cycles and cues slide its parts, metres of the model. */
-function slides({ evaluated, rider }: RiderLook): number {
+function slides({ evaluated, rider }: Embodied): number {
   const cycles = rider.cycles.map(({ kind, amplitude, rest }) =>
     kind === 'slide' ? Math.abs(amplitude) + Math.abs(rest) : 0,
   );

@@ -1,7 +1,7 @@
 import { Box3, type BufferAttribute } from 'three';
 import { INTERSECTED, NOT_INTERSECTED, type MeshBVH } from 'three-mesh-bvh';
 import type { GroundHeight } from '../path/height-profile.js';
-import type { TriangleMesh } from '../solid/solid.js';
+import type { TriangleMesh } from '../solid/triangle-mesh.js';
 import { treeOf } from '../solid/triangle-tree.js';
 
 /** Triangles of the ground in the world: whatever scale its nodes have is in the places already. */

@@ -1,3 +1,4 @@
 export type { ModelMesh, PartMesh } from './model-mesh.js';
-export { Solid, type TriangleMesh, type TurnedBox } from './solid.js';
-export { boxMeetsStretch, depthOf, distanceToBox } from './turned-box.js';
+export { Solid } from './solid.js';
+export type { TriangleMesh } from './triangle-mesh.js';
+export { boxMeetsStretch, depthOf, distanceToBox, type TurnedBox } from './turned-box.js';

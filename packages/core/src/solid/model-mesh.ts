@@ -1,4 +1,4 @@
-import type { TriangleMesh } from './solid.js';
+import type { TriangleMesh } from './triangle-mesh.js';
 
 /** What one node of a model is made of, in the node’s own space. */
 export interface PartMesh extends TriangleMesh {

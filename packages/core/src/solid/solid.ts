@@ -1,19 +1,9 @@
 import { Box3, DoubleSide, Matrix4, Ray, Vector3 } from 'three';
 import type { MeshBVH } from 'three-mesh-bvh';
 import type { Vec3, Vec3Like } from '../math/vec.js';
+import type { TriangleMesh } from './triangle-mesh.js';
 import { treeOf } from './triangle-tree.js';
-
-/** Triangles as plain data: x, y, z of each vertex in turn, three vertices a triangle. */
-export interface TriangleMesh {
-  readonly positions: Float32Array | Float64Array;
-  readonly indices: Uint32Array;
-}
-
-/** A box turned in space: its middle, and from there to the middle of three of its faces; metres. */
-export interface TurnedBox {
-  /** Middle, then the three half axes: twelve numbers. */
-  readonly numbers: Float64Array;
-}
+import type { TurnedBox } from './turned-box.js';
 
 /** Triangles that can be asked what meets them; their tree (three-mesh-bvh) is built with the first question. */
 export class Solid {

@@ -1,8 +1,7 @@
 import { quat, vec3 } from 'gl-matrix';
 import fc from 'fast-check';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { boxMeetsStretch, depthOf, distanceToBox } from './turned-box.js';
-import type { TurnedBox } from './solid.js';
+import { boxMeetsStretch, depthOf, distanceToBox, type TurnedBox } from './turned-box.js';
 
 function turnedBox(middle: Vec3, half: Vec3, turn: Quat): TurnedBox {
   const axes = ([0, 1, 2] as const).flatMap((k) => {

@@ -1,5 +1,10 @@
 import type { Vec3Like } from '../math/vec.js';
-import type { TurnedBox } from './solid.js';
+
+/** A box turned in space: its middle, and from there to the middle of three of its faces; metres. */
+export interface TurnedBox {
+  /** Middle, then the three half axes: twelve numbers. */
+  readonly numbers: Float64Array;
+}
 
 /**
  * How deep two turned boxes are in each other: the least way along which they come apart (separating axes, Gottschalk 1996);

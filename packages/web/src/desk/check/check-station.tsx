@@ -6,7 +6,7 @@ import { Buttons, FieldPair, Hint, PanelTitle, Section } from '../../ui/panel';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
 import { useDesk, useDeskStore } from '../desk-store';
-import { saveText } from '../hand-over/download';
+import { saveText } from '../../api/download';
 import { FindingTag } from './finding-tag';
 import { KIND_NAMES, SEVERITY_NAMES } from './finding-words';
 import { LimitsFold } from './limits-fold';

@@ -8,7 +8,7 @@ import { Buttons, Hint, PanelTitle, Section, SectionTitle } from '../../ui/panel
 import { QuantityField } from '../../ui/quantity-field';
 import { useDesk } from '../desk-store';
 import { useAutosave } from '../saving/save-context';
-import { downloadFile } from './download';
+import { downloadFile } from '../../api/download';
 
 const FILES = [
   {

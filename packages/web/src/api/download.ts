@@ -1,4 +1,4 @@
-import { Refusal } from '../../api/request';
+import { Refusal } from './request';
 
 /**
  * Fetches a file and hands it to the browser to keep, so that a refusal can be told instead of saved.
