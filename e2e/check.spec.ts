@@ -8,7 +8,9 @@ async function demoShot(request: APIRequestContext, name: string): Promise<Shot>
   const list = (await (await request.get('/api/shots')).json()) as { id: string; name: string }[];
   const found = list.find((one) => one.name === name);
   if (found === undefined) throw new Error(`The demo has no shot "${name}"`);
-  return (await storedShot(request, found.id)).document;
+  const { document } = await storedShot(request, found.id);
+  // What is made of it is another shot.
+  return { ...document, name: `A copy of ${name}` };
 }
 
 const tags = (page: Page, name: RegExp): Locator =>
@@ -69,7 +71,10 @@ test('a first try is looked over: filtered, shown, cured matter by matter, and k
   await expect(page.getByText(`frame ${frame} / 480`)).toBeVisible();
   await expect(page.getByRole('region', { name: 'Board' })).toContainText('Drone');
   await expect(
-    page.getByLabel('Findings').locator('title').filter({ hasText: 'Camera under the ground' }),
+    page
+      .getByRole('group', { name: 'Findings on the line' })
+      .locator('title')
+      .filter({ hasText: 'Camera under the ground' }),
   ).toHaveCount(1);
 
   await cure(page, /Camera under the ground C5/, 'Ride higher');

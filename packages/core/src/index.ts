@@ -1,4 +1,5 @@
 export { DEGREES } from './math/angle.js';
+export { simplifyGraph } from './math/simplify-graph.js';
 export * from './math/vec.js';
 export * from './document/index.js';
 export * from './path/index.js';

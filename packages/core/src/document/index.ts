@@ -43,6 +43,7 @@ export {
 } from './shot-pace.js';
 export { Clearance, ClearOf } from './shot-clearance.js';
 export { CheckLimits, Checks, FINDING_KINDS, Waiver, type FindingKind } from './shot-checks.js';
+export { Unrest } from './shot-unrest.js';
 export { Retime, type RetimeKey } from './shot-retime.js';
 export { Cue, CueAction, CueSource, type CueKey } from './shot-cue.js';
 export { Transform } from './transform.js';

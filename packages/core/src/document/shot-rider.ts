@@ -18,6 +18,7 @@ import { Camera } from './shot-camera.js';
 import { Clearance } from './shot-clearance.js';
 import { AXES, type Axis } from './shot-facing.js';
 import { Hitch } from './shot-hitch.js';
+import { Unrest } from './shot-unrest.js';
 import { Transform } from './transform.js';
 
 export const KINDS = [
@@ -170,4 +171,6 @@ export class Rider {
   @Parts(() => Cycle, LIMITS.partsPerRider) cycles: Cycle[] = [];
   /** What it keeps clear of while it rides a path. */
   @PartOrNull(() => Clearance) clearance: Clearance | null = null;
+  /** How it sways where it is held by hand. */
+  @PartOrNull(() => Unrest) unrest: Unrest | null = null;
 }

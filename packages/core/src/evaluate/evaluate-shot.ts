@@ -41,6 +41,8 @@ export interface EvaluatedShot {
   gauges(rider: Rider): readonly Gauge[];
   /** How a rider meets the ground, in the time of the work. */
   contact(rider: Rider): RiderContact;
+  /** Writes how far a rider is led away from what it keeps clear of, metres, at a frame of the shot; null where of nothing. */
+  away(rider: Rider): TargetAt | null;
   /** Writes the place that a rider aims at, at a frame of the shot; null where it aims at none. */
   target(rider: Rider): TargetAt | null;
   /** The frame of the work at which a cue acts that waits for its moment; null where it does not come. */
@@ -119,6 +121,10 @@ export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
       // What bends all of time bends speeds by its rate, and accelerations by its square.
       return (frame) => push(source(frame)) * rate(frame) ** 2;
     },
+    away(rider) {
+      const away = rides.away(rider);
+      return away && ((frame, out) => away(source(frame), out));
+    },
     target({ hitch }) {
       const aimed = hitch?.facing.mode === 'aim' ? rides.target(hitch.facing.target) : null;
       return aimed && ((frame, out) => aimed(source(frame), out));
@@ -147,9 +153,9 @@ export function movesByItself({ wheels, body, steering, gait, cycles, ball }: Ri
   );
 }
 
-/** Whether a rider's place can change over time: it rides, or what carries it does. */
+/** Whether a rider's place can change over time: it rides, is held by hand, or what carries it does. */
 export function isMoving(shot: Shot, rider: Rider): boolean {
-  if (rider.hitch !== null) return true;
+  if (rider.hitch !== null || rider.unrest !== null) return true;
   const parent = shot.riders.find((other) => other.id === rider.parent);
   return parent !== undefined && isMoving(shot, parent);
 }

@@ -15,6 +15,7 @@ import { PathError } from '../path/path-error.js';
 import { compileOffset, offsetInShownFrames } from '../pose/keyed-offset.js';
 import { pointOn } from '../pose/point-on.js';
 import { POSE, type PoseAt } from '../pose/pose.js';
+import { withUnrest } from '../pose/unrest.js';
 import { compileRestPose } from '../pose/rest-pose.js';
 import type { TargetAt } from '../ride/aiming.js';
 import { compileAxlePlacement, senseOf, type AxlePlacement } from '../ride/axle-placement.js';
@@ -75,22 +76,26 @@ export class Rides {
     const parent = this.find(rider.parent);
     const rest = compileRestPose(rider.rest, parent ? this.pose(parent) : null);
     const motion = this.motion(rider);
-    if (hitch === null || motion === null) return rest;
     const { fps, loop, range } = this.shot;
-    return ridePath(rider, hitch, {
+    const held = (pose: PoseAt): PoseAt =>
+      rider.unrest === null ? pose : withUnrest(pose, rider.unrest, { ...range, fps, loop });
+    if (hitch === null || motion === null) return held(rest);
+    const ride = ridePath(rider, hitch, {
       motion,
       rest,
       target: hitch.facing.mode === 'aim' ? this.target(hitch.facing.target) : null,
       range: { ...range, loop, fps },
       ground: this.groundFit(rider),
-      clear: this.clear(rider, hitch, motion),
+      clear: this.away(rider),
     });
+    return held(ride);
   });
 
   /** How far a rider is led away from what it keeps clear of; null where it keeps clear of nothing. */
-  private clear(rider: Rider, hitch: Hitch, motion: PathMotion): PlaceAt | null {
-    const { clearance } = rider;
-    if (clearance === null) return null;
+  readonly away = keptFor((rider: Rider): PlaceAt | null => {
+    const { clearance, hitch } = rider;
+    const motion = this.motion(rider);
+    if (clearance === null || hitch === null || motion === null) return null;
     const { fps, loop, range } = this.shot;
     const travel = compileTravel(hitch, motion, this.groundFit(rider), fps);
     const frameOfTravel = new Float64Array(12);
@@ -114,7 +119,7 @@ export class Rides {
       others,
       range: { ...range, fps, loop },
     });
-  }
+  });
 
   /** Where a rider is along its path over time; null where it rides none. */
   readonly motion = keptFor((rider: Rider): PathMotion | null => {

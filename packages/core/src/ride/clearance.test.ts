@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { even, line, onGround, placeOf, poseAt, runs, shotOf, slope, waves } from '../../test/shots.js';
+import { removeRider } from '../arrange/index.js';
 import type { GroundSurface } from '../contact/index.js';
 import type { Clearance } from '../document/index.js';
-import type { Loose } from '../document/new-shot.js';
+import { newShot, type Loose } from '../document/new-shot.js';
 import type { Rider } from '../document/shot-rider.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import { distance3, type Vec3 } from '../math/vec.js';
@@ -150,6 +151,14 @@ it('one that keeps clear of what waits for it is refused', () => {
       },
     ]);
   expect(round).toThrow(/R → S → R.*keep clear of each other/);
+});
+
+it('what is gone is kept clear of no more', () => {
+  const post: Loose<Rider> = { id: 's', name: 'S', badge: 'S2', rest: { translation: [-1, 2, 40] } };
+  const { shot, assets } = flown({ floor: 1, from: [{ rider: 's', distance: 4 }] }, slope(0, 0), [post]);
+  const left = removeRider(shot, assets, 's', 1);
+  expect(left.riders).toMatchObject([{ id: 'r', clearance: { floor: 1, from: [] } }]);
+  expect(newShot({ ...left })).toEqual(left);
 });
 
 it('keeps the lane where it is asked for nothing', () => {

@@ -214,7 +214,7 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
     finishDrawing(desk, false);
     const { tool, operation, set } = desk.getState();
     if (tool.kind !== 'select' || operation !== null) set({ tool: { kind: 'select' }, operation: null });
-    set({ seam: false });
+    set({ seam: false, beside: null });
   }, [desk, station]);
   if (!STATIONS.some(({ id }) => id === station))
     return <Navigate to={`/shots/${shotId}/${FORMER_STATIONS[station ?? ''] ?? 'path'}`} replace />;

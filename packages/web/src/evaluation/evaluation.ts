@@ -30,6 +30,8 @@ export interface EvaluatedRider {
   readonly poses: Float64Array;
   /** What presses it sideways by its own track, m/s² to the left, a sample as in poses. */
   readonly sideways: Float64Array;
+  /** How far it is led away from what it keeps clear of: three numbers a sample, metres; empty where that is nothing. */
+  readonly away: Float64Array;
   /** What moves of its model by itself. */
   readonly parts: SampledParts;
   /** What is read off it beside its pose. */

@@ -27,6 +27,7 @@ import {
   type SampledGauge,
   type SeamGap,
   type Shot,
+  type Vec3,
 } from '@fleet-rail/core';
 import type {
   AsideEvaluation,
@@ -243,6 +244,16 @@ function* sampleWhole(
     parts.size,
     (from, count, before) => sampleParts(parts, first + from * step, count, step, before).values,
   );
+  const led = evaluated.away(rider);
+  const away = yield* inSlices(samples, led === null ? 0 : 3, (from, count) => {
+    const steps = new Float64Array(3 * count);
+    const now: Vec3 = [0, 0, 0];
+    for (let i = 0; i < count; i++) {
+      led?.(first + (from + i) * step, now);
+      steps.set(now, 3 * i);
+    }
+    return steps;
+  });
   const gauges: SampledGauge[] = [];
   for (const gauge of evaluated.gauges(rider)) {
     gauges.push(sampleGauge(gauge, first, samples, step));
@@ -252,6 +263,7 @@ function* sampleWhole(
     id: rider.id,
     poses,
     sideways,
+    away,
     parts: { nodes: parts.nodes, joints: parts.joints, size: parts.size, values },
     gauges,
     timing: evaluated.timing(rider),

@@ -39,9 +39,10 @@ async function goOn(): Promise<void> {
 function sent(update: EvaluationUpdate): EvaluationUpdate {
   const arrays = [
     ...update.paths.map(({ frames }) => frames),
-    ...update.riders.flatMap(({ poses, sideways, parts, gauges }) => [
+    ...update.riders.flatMap(({ poses, sideways, away, parts, gauges }) => [
       poses,
       sideways,
+      away,
       parts.values,
       ...gauges.map(({ values }) => values),
     ]),

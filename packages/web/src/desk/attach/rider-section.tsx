@@ -18,6 +18,7 @@ import { beginAttaching } from '../attach-previews';
 import { FormationCard } from './formation-card';
 import { AttachCard } from './attach-card';
 import { StringCard } from './string-card';
+import { UnrestFold } from '../unrest/unrest-fold';
 import { TiesSection } from './ties-section';
 import { UploadButton } from './upload-button';
 
@@ -176,6 +177,7 @@ export function RiderSection({ rider }: { rider: Rider }) {
         {rider.parent !== null && rider.hitch !== null && (
           <Hint>While it rides a path of its own it is not carried.</Hint>
         )}
+        {rider.parent !== null && rider.camera === null && <UnrestFold rider={rider} />}
         <Buttons>
           <IconButton
             label={`Delete ${rider.badge} ${rider.name}`}

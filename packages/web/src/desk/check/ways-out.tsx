@@ -29,6 +29,7 @@ export function WaysOut(props: { finding: Finding; onDone: () => void; onCancel:
   const client = useCheckClient();
   const set = useDesk((state) => state.set);
   const checked = useDesk((state) => state.checked?.shot ?? null);
+  const shot = useDesk((state) => state.shot);
   const [ways, setWays] = useState<{ shot: Shot; offered: readonly OfferedRemedy[] } | null>(null);
   const [chosen, setChosen] = useState(0);
   useEffect(() => {
@@ -71,11 +72,11 @@ export function WaysOut(props: { finding: Finding; onDone: () => void; onCancel:
       </span>
       <Buttons>
         <PrimaryButton
+          // What was found for a shot is not put over one that has been changed since: that is looked over first.
+          isDisabled={shot !== ways.shot}
           onPress={() => {
             set({ shownBefore: null });
-            // What was found for a shot is not put over one that has been changed since.
-            const done = attempt(desk, way.label, (now) => (now === ways.shot ? way.shot : now));
-            if (done) onDone();
+            if (attempt(desk, way.label, () => way.shot)) onDone();
           }}
         >
           {way.label}

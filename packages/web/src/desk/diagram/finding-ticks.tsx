@@ -17,7 +17,7 @@ export function FindingTicks({ band, x }: { band: DiagramBand; x: DiagramScales[
     note: theme.quiet,
   };
   return (
-    <g aria-label="Findings">
+    <g role="group" aria-label="Findings on the line">
       {findings?.map(({ kind, severity, rider, other, frame, distance, waived, from }) => {
         if (rider !== riderId || frame === null || distance === null || waived !== null) return null;
         const [px, py] = [x(frame), band.y(distance)];

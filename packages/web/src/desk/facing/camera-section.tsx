@@ -1,5 +1,5 @@
 import { Camera, DEGREES, defaultsOf, fieldOfView, focalAt, type Rider } from '@fleet-rail/core';
-import { Scissors, Trash2, Video } from 'lucide-react';
+import { LayoutGrid, Scissors, Trash2, Video } from 'lucide-react';
 import styled from 'styled-components';
 import { changeRider, cutTo, removeCut } from '../../edits/rider-edits';
 import { Badge } from '../../ui/badge';
@@ -10,8 +10,10 @@ import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel'
 import { QuantityField } from '../../ui/quantity-field';
 import { showNumber } from '../../ui/quantity';
 import { useDesk } from '../desk-store';
+import { UnrestFold } from '../unrest/unrest-fold';
 import { FramingPicture } from './framing-picture';
 import { KeyList, withCount } from './key-list';
+import { TargetFold } from './target-fold';
 
 const CutLine = styled.div`
   display: flex;
@@ -30,6 +32,8 @@ export function CameraSection({ rider }: { rider: Rider }) {
   const through = useDesk((state) => state.through);
   const frame = useDesk((state) => state.frame);
   const shot = useDesk((state) => state.shot);
+  const beside = useDesk((state) => state.beside);
+  const cameras = shot.riders.filter((one) => one.camera !== null).length;
   const { camera } = rider;
   if (camera === null) {
     return (
@@ -67,6 +71,11 @@ export function CameraSection({ rider }: { rider: Rider }) {
         <Button onPress={() => edit('Cut', cutTo(rider.id, Math.round(frame)))}>
           <Scissors aria-hidden /> Cut to {rider.badge} here
         </Button>
+        {cameras > 1 && (
+          <Button onPress={() => set({ beside: beside === 'cameras' ? null : 'cameras' })}>
+            <LayoutGrid aria-hidden /> Cameras side by side
+          </Button>
+        )}
       </Buttons>
       <FieldGrid>
         <QuantityField
@@ -157,8 +166,15 @@ export function CameraSection({ rider }: { rider: Rider }) {
           onChange={(keys, gesture) => change({ keys }, gesture)}
         />
       </Fold>
+      <TargetFold rider={rider} camera={camera} />
+      <UnrestFold rider={rider} />
       {shot.cuts.length > 0 && (
         <Fold title={`Cuts (${shot.cuts.length})`} isOpen>
+          <Buttons>
+            <Button onPress={() => set({ beside: beside === 'cuts' ? null : 'cuts' })}>
+              <LayoutGrid aria-hidden /> {beside === 'cuts' ? 'Back to the stage' : 'Pictures of the cuts'}
+            </Button>
+          </Buttons>
           {shot.cuts.map((cut) => {
             const shown = shot.riders.find(({ id }) => id === cut.camera);
             return (

@@ -1,6 +1,10 @@
-import { useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import type { DrawKind } from '../../edits/drawn-path';
+import { PathError, compilePath, heightProfile } from '@fleet-rail/core';
+import { drawnPath, type DrawKind } from '../../edits/drawn-path';
+import { waypointRider } from '../../edits/waypoints';
+import { groundHeightOf } from '../../scene-assets/ground-height';
+import { showNumber } from '../../ui/quantity';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
@@ -23,6 +27,13 @@ const GRIDS = [
   { id: '0.1', name: '0.1 m' },
   { id: '0', name: 'Off' },
 ] as const;
+
+/** Charts are loaded when the first is shown; room is kept for it. */
+const ProfileChart = lazy(() => import('./profile-chart'));
+
+const ChartRoom = styled.div`
+  height: 120px;
+`;
 
 const Row = styled.div`
   display: flex;
@@ -50,6 +61,10 @@ export function DrawSettings() {
   const drawing = useDesk((state) => state.drawing);
   const hasGround = useDesk((state) => state.ground !== null);
   const set = useDesk((state) => state.set);
+  const rides = useDesk(({ shot, riderId }) => {
+    const id = waypointRider(shot, riderId);
+    return shot.riders.find((rider) => rider.id === id) ?? null;
+  });
   const [typed, setTyped] = useState<[number, number, number]>([0, 0, 0]);
   const change = (settings: Partial<Settings>) => set({ drawing: { ...drawing, ...settings } });
   const add = () => {
@@ -83,6 +98,42 @@ export function DrawSettings() {
       >
         Snap to the ground{hasGround ? '' : ' (this shot has none)'}
       </Tick>
+      {drawing.toGround && hasGround && (
+        <QuantityField
+          label="Above the ground"
+          kind="length"
+          value={drawing.above}
+          min={0}
+          step={0.1}
+          onChange={(above) => change({ above })}
+        />
+      )}
+      <Tick
+        isSelected={drawing.seconds !== null}
+        onChange={(on) =>
+          change({ seconds: on ? 1 : null, ...(on && drawing.kind === 'bezier' ? { kind: 'through' } : {}) })
+        }
+      >
+        Clicks at even times
+      </Tick>
+      {drawing.seconds !== null && (
+        <>
+          <QuantityField
+            label="From click to click"
+            kind="time"
+            value={drawing.seconds}
+            min={0.01}
+            max={1e4}
+            step={0.1}
+            onChange={(seconds) => change({ seconds })}
+          />
+          <Hint>
+            {rides === null ? 'A new camera' : rides.badge} rides it: one click further every{' '}
+            {showNumber(drawing.seconds, 2)} s.
+          </Hint>
+        </>
+      )}
+      <DrawnProfile />
       <FieldGrid>
         {(['X', 'Y', 'Z'] as const).map((axis, k) => (
           <QuantityField
@@ -101,5 +152,34 @@ export function DrawSettings() {
       </FieldGrid>
       <Button onPress={add}>Add this place</Button>
     </Section>
+  );
+}
+
+const PLACES = 120;
+
+/** The heights of what is drawn so far, and of the ground under it. */
+function DrawnProfile() {
+  const tool = useDesk((state) => state.tool);
+  const kind = useDesk((state) => state.drawing.kind);
+  const ground = useDesk((state) => state.ground);
+  const places = tool.kind === 'draw' ? tool.places : null;
+  const drawn = useMemo(() => {
+    if (places === null || places.length < 2) return null;
+    const path = drawnPath('Drawn', places, false, kind);
+    try {
+      const curve = compilePath(path);
+      return { path, curve, profile: heightProfile(curve, groundHeightOf(ground), PLACES) };
+    } catch (error) {
+      if (error instanceof PathError) return null;
+      throw error;
+    }
+  }, [places, kind, ground]);
+  if (drawn === null) return null;
+  return (
+    <ChartRoom role="img" aria-label="Height of what is drawn">
+      <Suspense>
+        <ProfileChart {...drawn} rider={null} track={null} />
+      </Suspense>
+    </ChartRoom>
   );
 }

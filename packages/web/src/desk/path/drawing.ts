@@ -1,8 +1,10 @@
-import { PathError, compilePath, type ShotPath } from '@fleet-rail/core';
+import { PathError, compilePath, type CompiledPath, type ShotPath } from '@fleet-rail/core';
 import { drawnPath } from '../../edits/drawn-path';
 import { addPaths, freePathName } from '../../edits/path-edits';
+import { rideWaypoints, waypointRider } from '../../edits/waypoints';
 import { sentenceOf } from '../../api/request';
 import { notify } from '../../ui/notices';
+import { attempt } from '../attempt';
 import type { DeskStore } from '../desk-store';
 
 /** Starts drawing a path, seen from above unless it is seen from the side already. */
@@ -24,15 +26,22 @@ export function finishDrawing(desk: DeskStore, closed: boolean): void {
   set({ tool: { kind: 'select' } });
   if (tool.places.length < 2) return;
   const path = drawnPath(freePathName(shot), tool.places, closed, drawing.kind);
+  let curve: CompiledPath;
   try {
-    compilePath(path);
+    curve = compilePath(path);
   } catch (error) {
     // Every click fell on one place: nothing to keep, and the reason is said.
     if (!(error instanceof PathError)) throw error;
     notify('error', error.message);
     return;
   }
-  putPaths(desk, 'Draw path', [path]);
+  const gesture = `draw ${path.id} ${tool.places.length}`;
+  if (!putPaths(desk, 'Draw path', [path], gesture) || drawing.seconds === null) return;
+  const { pathId } = desk.getState();
+  const rider = waypointRider(desk.getState().shot, desk.getState().riderId);
+  if (pathId === null) return;
+  if (attempt(desk, 'Draw path', rideWaypoints(rider, pathId, curve, closed, drawing.seconds), gesture))
+    set({ riderId: desk.getState().shot.riders.find((one) => one.hitch?.path === pathId)?.id ?? null });
 }
 
 /** Adds paths to the shot as one step and selects the first; false, with the reason said, where they do not fit. */

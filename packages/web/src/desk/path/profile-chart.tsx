@@ -3,6 +3,7 @@ import { useCallback } from 'react';
 import { Area, ComposedChart, Line, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { useTheme } from 'styled-components';
 import { LABEL_FONT } from '../../theme/global-style';
+import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { ChartPlayhead } from '../chart-playhead';
 
@@ -12,8 +13,10 @@ export default function ProfileChart(props: {
   curve: CompiledPath;
   rider: Rider | null;
   profile: ReturnType<typeof heightProfile>;
+  /** Where the rider really is; null where none rides it. */
+  track: readonly { readonly distance: number; readonly track: number }[] | null;
 }) {
-  const { path, curve, rider, profile } = props;
+  const { path, curve, rider, profile, track } = props;
   const theme = useTheme();
   const wrap = useCallback((distance: number) => curve.wrap(distance), [curve]);
   const bottom = Math.min(
@@ -58,6 +61,18 @@ export default function ProfileChart(props: {
           type="linear"
           isAnimationActive={false}
         />
+        {track && rider && (
+          <Line
+            data={[...track]}
+            dataKey="track"
+            stroke={lineColor(rider.color)}
+            strokeWidth={1.75}
+            dot={false}
+            activeDot={false}
+            type="linear"
+            isAnimationActive={false}
+          />
+        )}
         {path.marks.map(({ id, distance }) => (
           <ReferenceLine key={id} x={distance} stroke={theme.quiet} strokeDasharray="2 3" />
         ))}

@@ -2,6 +2,7 @@ import { PathError, compiledPathOf, heightProfile, type ShotPath } from '@fleet-
 import { lazy, Suspense, useMemo } from 'react';
 import styled from 'styled-components';
 import { groundHeightOf } from '../../scene-assets/ground-height';
+import { riderTrack } from './rider-track';
 import { Hint, Section, SectionTitle } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';
 import { useDesk, useSelectedRider } from '../desk-store';
@@ -25,16 +26,29 @@ export function ProfileSection({ path }: { path: ShotPath }) {
     () => (curve instanceof PathError ? [] : heightProfile(curve, heights, PLACES)),
     [curve, heights],
   );
+  const riding = rider?.hitch?.path === path.id;
+  const poses = useDesk((state) => (riding ? state.evaluation?.riders.get(rider.id)?.poses : undefined));
+  const first = useDesk(({ shot }) => shot.range.first);
+  const step = useDesk((state) => state.evaluation?.step ?? 1);
+  const track = useMemo(
+    () => (curve instanceof PathError || !poses ? null : riderTrack(poses, curve, heights)),
+    [poses, curve, heights],
+  );
   if (curve instanceof PathError) return null;
   const over = profile.flatMap(({ path: height, ground: below }) => (below === null ? [] : [height - below]));
   const lowest = Math.min(...over);
-  const riding = rider?.hitch?.path === path.id;
   return (
     <Section aria-label="Height over ground">
       <SectionTitle>Height over ground</SectionTitle>
       <ChartRoom>
         <Suspense>
-          <ProfileChart path={path} curve={curve} rider={riding ? rider : null} profile={profile} />
+          <ProfileChart
+            path={path}
+            curve={curve}
+            rider={riding ? rider : null}
+            profile={profile}
+            track={track?.places ?? null}
+          />
         </Suspense>
       </ChartRoom>
       <Hint>
@@ -43,6 +57,12 @@ export function ProfileSection({ path }: { path: ShotPath }) {
           : `From ${showNumber(lowest, 2)} to ${showNumber(Math.max(...over), 2)} m over the ground.`}
         {lowest < -0.005 ? ' It dips below.' : ''}
       </Hint>
+      {rider && track?.least && (
+        <Hint>
+          {rider.badge} is never nearer to the ground than {showNumber(track.least.over, 2)} m, at{' '}
+          {showNumber(track.least.distance, 1)} m (frame {first + track.least.sample * step}).
+        </Hint>
+      )}
     </Section>
   );
 }

@@ -1,4 +1,4 @@
-import { POSE, axesToTravel, fieldOfView, focalAt, sourceFrame } from '@fleet-rail/core';
+import { DEGREES, POSE, axesToTravel, fieldOfView, focalAt, sourceFrame } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { poseAt } from '../../evaluation/pose-at';
 import type { DeskState } from '../desk-store';
@@ -27,4 +27,13 @@ export function lensOf(state: DeskState): Lens | null {
     fieldOfView: fieldOfView(rider.camera, focalAt(rider.camera, sourceFrame(state.shot, state.frame))),
     aspect: rider.camera.aspect,
   };
+}
+
+/** A renderer's camera that sees what a lens does, and no more. */
+export function cameraOf({ position, turn, fieldOfView: upAndDown, aspect }: Lens): THREE.PerspectiveCamera {
+  const camera = new THREE.PerspectiveCamera(upAndDown * DEGREES, aspect, 0.05, 4_000);
+  camera.position.copy(position);
+  camera.quaternion.copy(turn);
+  camera.updateMatrixWorld();
+  return camera;
 }

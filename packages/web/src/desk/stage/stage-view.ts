@@ -3,9 +3,7 @@ import {
   POSE,
   compiledPathOf,
   controlPolygon,
-  nearestToRay,
   toWorld,
-  type NearestPoint,
   type Shot,
   type ShotPath,
   type Vec3,
@@ -19,28 +17,27 @@ import type { DrawPlace } from '../../edits/drawn-path';
 import { BrightLines } from './bright-lines';
 import { brightLines } from './bright-lines-of';
 import { ContactOverlay } from './contact-overlay';
-import { CurveOverlay, type HandleEnd } from './curve-overlay';
+import { CurveOverlay } from './curve-overlay';
 import { DrawPreview } from './draw-preview';
-import { PlumbLines, type Grip } from './plumb-lines';
+import { PlumbLines } from './plumb-lines';
 import { Ribbon } from './ribbon';
 import { FoundFrame } from './found-frame';
 import { ghostsOf, type Ghost } from './ghosts';
 import { heatShown } from './heat-shown';
-import { lensOf } from './lens';
+import { cameraOf, lensOf } from './lens';
 import { lookedThrough } from './looked-through';
 import { boxAround } from './box-around';
 import { cameraNear } from './camera-near';
-import type { RigGrip } from './rig-overlay';
+import { ClearanceCurtain } from './clearance-curtain';
 import { RiderFigures } from './rider-figures';
 import { ScreenProjection } from './screen-projection';
 import { SightLines } from './sight-lines';
 import { smoothEdges } from './smooth-edges';
 import { stageLabels, type StageLabel } from './stage-labels';
 import { SurveyGrid } from './survey-grid';
+import { StagePicks } from './stage-picks';
 import { Views } from './views';
 
-const GRIP_PIXELS = 11;
-const PATH_PIXELS = 14;
 const RIBBON_METRES = 0.22;
 const RIBBON_PIXELS = 2.4;
 /** Fine grid lines are shown while a metre spans at least this many pixels. */
@@ -58,6 +55,8 @@ export class StageView {
   private readonly overlay = new CurveOverlay();
   private readonly preview = new DrawPreview();
   private readonly bright = new BrightLines();
+  /** What of it is under the pointer. */
+  readonly picks: StagePicks;
   /** What stands in it, to be met by rays. */
   readonly figures: RiderFigures;
   private readonly ribbons = new Map<string, { frames: Float64Array; ribbon: Ribbon }>();
@@ -75,6 +74,7 @@ export class StageView {
   private hovered: string | null = null;
   private lookedAt: DeskState['lookAt'] = null;
   private readonly found = new FoundFrame();
+  private readonly curtain = new ClearanceCurtain();
   private request = 0;
 
   constructor(
@@ -85,6 +85,14 @@ export class StageView {
     this.views = new Views(canvas, () => this.redraw());
     this.projection = new ScreenProjection(canvas, this.views);
     this.figures = new RiderFigures(() => this.redraw());
+    this.picks = new StagePicks(
+      this.views,
+      this.projection,
+      this.plumb,
+      this.overlay,
+      this.contact,
+      this.ribbons,
+    );
     this.sun.position.set(-40, 80, 50);
     this.scene.add(
       this.light,
@@ -98,6 +106,7 @@ export class StageView {
       this.sights.object,
       this.contact.object,
       this.found.object,
+      this.curtain.object,
     );
   }
 
@@ -138,6 +147,7 @@ export class StageView {
       this.lookedAt = state.lookAt;
       if (state.lookAt) this.fitRiders(state.lookAt.riders);
     }
+    this.curtain.show(state, station === 'facing' || station === 'contact');
     this.found.show(station === 'check' ? state.lookAt : null, this.figures, theme);
     this.redraw();
   }
@@ -180,6 +190,43 @@ export class StageView {
     return images;
   }
 
+  /**
+   * What riders' cameras see at some frames, as images' addresses; the desk stays where it is.
+   *
+   * @param width pixels of each picture
+   */
+  picturesThrough(
+    wanted: readonly { readonly rider: string; readonly frame: number }[],
+    width: number,
+  ): string[] {
+    const { state } = this;
+    if (state === null) return [];
+    const size = this.renderer.getSize(new THREE.Vector2());
+    const ratio = this.renderer.getPixelRatio();
+    this.renderer.setPixelRatio(1);
+    const overlays = [this.plumb, this.overlay, this.sights, this.contact, this.found, this.curtain];
+    const shown = overlays.map(({ object }) => object.visible);
+    for (const { object } of overlays) object.visible = false;
+    const images = wanted.map(({ rider, frame }) => {
+      const there: DeskState = { ...state, frame, view: 'through', through: rider };
+      const lens = lensOf(there);
+      if (lens === null) return '';
+      this.updateFigures(there);
+      this.figures.hide(rider);
+      this.renderer.setSize(width, Math.max(1, Math.round(width / lens.aspect)), false);
+      this.render(cameraOf(lens));
+      return this.renderer.domElement.toDataURL('image/jpeg', 0.85);
+    });
+    overlays.forEach(({ object }, i) => (object.visible = shown[i]));
+    this.renderer.setPixelRatio(ratio);
+    this.renderer.setSize(size.x, size.y, false);
+    this.updateFigures(state);
+    this.updateLens(state);
+    // Within this task, so that nobody sees the canvas at another size.
+    this.draw();
+    return images;
+  }
+
   /** Lets the path in the making follow the pointer. */
   hoverDraw(place: DrawPlace | null): void {
     this.preview.setHover(place);
@@ -197,80 +244,6 @@ export class StageView {
     if (this.request === 0) this.request = requestAnimationFrame(() => this.draw());
   }
 
-  /** Whether a place is drawn within so many pixels of the pointer. */
-  isNear(place: Vec3, x: number, y: number, pixels: number): boolean {
-    return this.projection.distanceTo(place, x, y) <= pixels;
-  }
-
-  /** The control point under the pointer, and what of it. */
-  pickGrip(x: number, y: number): { index: number; grip: Grip } | null {
-    if (!this.plumb.object.visible) return null;
-    const grips: Grip[] = this.views.current === 'plan' ? ['point'] : ['head', 'point', 'foot'];
-    let best: { index: number; grip: Grip; distance: number } | null = null;
-    this.plumb.positions.forEach((_, index) => {
-      for (const grip of grips) {
-        const distance = this.projection.distanceTo(this.plumb.gripPlace(index, grip, this.spanAt), x, y);
-        if (distance <= GRIP_PIXELS && (best === null || distance < best.distance - 0.5))
-          best = { index, grip, distance };
-      }
-    });
-    return best;
-  }
-
-  /** The path nearest to the pointer, if one is near. */
-  pickPath(x: number, y: number): string | null {
-    let best: { id: string; distance: number } | null = null;
-    for (const [id, { ribbon }] of this.ribbons) {
-      const distance = this.projection.distanceToLine(ribbon.line, x, y);
-      if (distance <= PATH_PIXELS && (best === null || distance < best.distance)) best = { id, distance };
-    }
-    return best?.id ?? null;
-  }
-
-  /** The handle under the pointer. */
-  pickHandle(x: number, y: number): HandleEnd | null {
-    if (!this.overlay.object.visible) return null;
-    // A handle that lies on its point would keep the point from being taken hold of.
-    const free = this.overlay.handles.filter(({ index, position }) => {
-      const point = this.projection.toScreen(this.plumb.positions[index]);
-      const end = this.projection.toScreen(position);
-      return point && end && Math.hypot(end.x - point.x, end.y - point.y) > GRIP_PIXELS / 2;
-    });
-    return this.projection.nearestOf(free, x, y, GRIP_PIXELS);
-  }
-
-  /** What of the selected rider's rig is under the pointer. */
-  pickRig(x: number, y: number): RigGrip | null {
-    return this.projection.nearestOf(this.contact.grips, x, y, GRIP_PIXELS);
-  }
-
-  /** The mark of the selected path under the pointer. */
-  pickMark(x: number, y: number): string | null {
-    if (!this.overlay.object.visible) return null;
-    return this.projection.nearestOf(this.overlay.marks, x, y, GRIP_PIXELS)?.id ?? null;
-  }
-
-  /** The control points inside a box on the screen. */
-  pointsIn(x0: number, y0: number, x1: number, y1: number): number[] {
-    const inside = (value: number, a: number, b: number) =>
-      value >= Math.min(a, b) && value <= Math.max(a, b);
-    return [...this.plumb.positions.keys()].filter((i) => {
-      const at = this.projection.toScreen(this.plumb.positions[i]);
-      return at !== null && inside(at.x, x0, x1) && inside(at.y, y0, y1);
-    });
-  }
-
-  /** The place of a path nearest to the pointer; null where the pointer is not near, unless `anywhere`. */
-  placeOnPath(path: ShotPath, x: number, y: number, anywhere = false): NearestPoint | null {
-    const curve = compiledPathOf(path);
-    if (curve instanceof PathError) return null;
-    const { origin, direction } = this.projection.rayAt(x, y).ray;
-    const place = nearestToRay(curve, origin.toArray(), direction.toArray());
-    const here: Vec3 = [0, 0, 0];
-    curve.position(place.distance, here);
-    return anywhere || this.isNear(here, x, y, PATH_PIXELS) ? place : null;
-  }
-
   dispose(): void {
     cancelAnimationFrame(this.request);
     for (const { ribbon } of this.ribbons.values()) ribbon.dispose();
@@ -280,6 +253,7 @@ export class StageView {
     this.sights.dispose();
     this.contact.dispose();
     this.found.dispose();
+    this.curtain.dispose();
     this.preview.dispose();
     this.grid.dispose();
     this.figures.dispose();

@@ -9,6 +9,7 @@ import { observeSize } from '../use-size';
 import { HeatLegend } from './heat-legend';
 import { Picture } from './picture';
 import { newLabelPlaces, PlacedLabels, Tag } from './placed-labels';
+import { CamerasView } from './cameras-view';
 import { SeamView } from './seam-view';
 import { StageBanner } from './stage-banner';
 import { StageView } from './stage-view';
@@ -93,6 +94,7 @@ export function Stage({ station }: { station: StationId }) {
   const nudge = useNudgeKeys(desk);
   const view = useDesk((state) => state.view);
   const seam = useDesk((state) => state.seam);
+  const beside = useDesk((state) => state.beside);
 
   return (
     <Frame aria-label="Stage" role="group">
@@ -132,7 +134,13 @@ export function Stage({ station }: { station: StationId }) {
           </IconButton>
         )}
       </Bar>
-      {view !== 'through' && !seam && <Board />}
+      {view !== 'through' && !seam && !beside && <Board />}
+      {beside && (
+        <CamerasView
+          shows={beside}
+          take={(wanted, width) => stage.current?.picturesThrough(wanted, width) ?? []}
+        />
+      )}
       {seam && <SeamView closeUps={(frames, id) => stage.current?.closeUps(frames, id) ?? []} />}
     </Frame>
   );

@@ -12,6 +12,10 @@ export interface DrawSettings {
   readonly grid: number;
   readonly toPoints: boolean;
   readonly toGround: boolean;
+  /** How far above the ground it snaps to, metres. */
+  readonly above: number;
+  /** Seconds from one click to the next, of something that rides what is drawn; null for a path alone. */
+  readonly seconds: number | null;
 }
 
 /** Riders shown where they would land, before that is accepted. */
@@ -58,6 +62,8 @@ export interface Shown {
   readonly diagram: DiagramShown;
   /** The first and the last frame are shown beside each other. */
   readonly seam: boolean;
+  /** What cameras see is shown beside each other: at this frame, or cut by cut. */
+  readonly beside: 'cameras' | 'cuts' | null;
   readonly drawing: DrawSettings;
   readonly shows: Shows;
   readonly attaching: Attaching | null;
@@ -74,7 +80,8 @@ export const newShown = (): Shown => ({
   through: null,
   diagram: { paths: 'own', frames: null, metres: null, axis: 'frames', strip: 'speed' },
   seam: false,
-  drawing: { kind: 'bezier', grid: 0.1, toPoints: true, toGround: false },
+  beside: null,
+  drawing: { kind: 'bezier', grid: 0.1, toPoints: true, toGround: false, above: 0, seconds: null },
   shows: { comb: false, polygon: true, ghosts: 0, heat: 'none', sights: true },
   attaching: null,
   shownBefore: null,

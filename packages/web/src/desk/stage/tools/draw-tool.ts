@@ -19,7 +19,7 @@ export function drawTool({ stage, desk, onHover }: ToolContext): StageTool {
       const places = shot.paths.flatMap((path) =>
         path.points.map((point) => toWorld(path.transform, point.position)),
       );
-      const near = places.find((place) => stage.isNear(place, at.x, at.y, POINT_PIXELS));
+      const near = places.find((place) => stage.picks.isNear(place, at.x, at.y, POINT_PIXELS));
       if (near) return { position: near, straight: at.shift };
     }
     const free = freePlace(at, last, drawing.toGround);
@@ -30,7 +30,8 @@ export function drawTool({ stage, desk, onHover }: ToolContext): StageTool {
       turned ?? (place.map((value, k) => (plane[k] ? snapTo(value, drawing.grid) : value)) as Vec3);
     const [x, y, z] = position;
     // The grid may have moved the place to where the ground is of another height.
-    if (drawing.toGround && plane[0] && plane[2]) position[1] = groundHeightOf(ground)(x, z, place[1]) ?? y;
+    if (drawing.toGround && plane[0] && plane[2])
+      position[1] = (groundHeightOf(ground)(x, z, place[1]) ?? y) + drawing.above;
     return { position, straight: at.shift };
   };
   /** Where the pointer is in the plane of the view, and which coordinates lie in that plane. */
@@ -64,7 +65,7 @@ export function drawTool({ stage, desk, onHover }: ToolContext): StageTool {
       const { tool, set } = desk.getState();
       if (tool.kind !== 'draw') return;
       const [first] = tool.places;
-      if (tool.places.length > 2 && stage.isNear(first.position, at.x, at.y, CLOSE_PIXELS)) {
+      if (tool.places.length > 2 && stage.picks.isNear(first.position, at.x, at.y, CLOSE_PIXELS)) {
         finishDrawing(desk, true);
         return;
       }

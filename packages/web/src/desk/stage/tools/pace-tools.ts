@@ -30,7 +30,7 @@ export function zoneTool({ stage, desk, onHover }: ToolContext): StageTool {
   const under = (x: number, y: number, anywhere: boolean) => {
     const { shot, pathId } = desk.getState();
     const path = shot.paths.find(({ id }) => id === pathId);
-    const place = path && stage.placeOnPath(path, x, y, anywhere);
+    const place = path && stage.picks.placeOnPath(path, x, y, anywhere);
     return path && place ? { path, s: Number(place.distance.toFixed(2)) } : null;
   };
   return {

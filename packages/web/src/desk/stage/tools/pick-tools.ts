@@ -13,13 +13,13 @@ import type { ToolContext, StagePointer, StageTool } from './stage-tool';
 export function pickPathTool({ stage, desk }: ToolContext): StageTool {
   return {
     hover({ x, y }) {
-      const path = stage.pickPath(x, y);
+      const path = stage.picks.path(x, y);
       stage.hoverPath(path);
       return path !== null;
     },
     click({ x, y }) {
       const { tool } = desk.getState();
-      const path = stage.pickPath(x, y);
+      const path = stage.picks.path(x, y);
       stage.hoverPath(null);
       if (path !== null && tool.kind === 'pickPath') beginAttaching(desk, tool.riders, path);
     },
@@ -73,7 +73,7 @@ export function placeOnPathTool(
   const { stage, desk, onHover } = context;
   const under = ({ x, y }: StagePointer) => {
     const path = selectedPath(desk);
-    const place = path && stage.placeOnPath(path, x, y);
+    const place = path && stage.picks.placeOnPath(path, x, y);
     return path && place ? { path, s: place.distance } : null;
   };
   return {
@@ -131,13 +131,13 @@ export function clickForOperation({ stage, desk }: ToolContext, { x, y }: StageP
   const path = selectedPath(desk);
   if (operation === null || path === null) return false;
   if (operation.kind === 'split' || operation.kind === 'open') {
-    const place = stage.placeOnPath(path, x, y);
+    const place = stage.picks.placeOnPath(path, x, y);
     if (place) set({ operation: { ...operation, at: Number(place.distance.toFixed(3)) } });
   } else if (operation.kind === 'first') {
-    const grip = stage.pickGrip(x, y);
+    const grip = stage.picks.grip(x, y);
     if (grip) set({ operation: { ...operation, index: grip.index } });
   } else if (operation.kind === 'join') {
-    const other = stage.pickPath(x, y);
+    const other = stage.picks.path(x, y);
     if (other !== null && other !== operation.path) set({ operation: { ...operation, other } });
   } else return false;
   return true;

@@ -42,7 +42,7 @@ export function rigTool(context: ToolContext): StageTool {
   return {
     ...ordinary,
     press(at) {
-      const hit = stage.pickRig(at.x, at.y);
+      const hit = stage.picks.rig(at.x, at.y);
       const { shot, riderId } = desk.getState();
       const rider = shot.riders.find(({ id }) => id === riderId);
       const wheel = rider?.wheels.find(({ node }) => node === hit?.node);
@@ -85,7 +85,7 @@ export function rigTool(context: ToolContext): StageTool {
       onHover(null);
     },
     hover(at) {
-      const hit = stage.pickRig(at.x, at.y);
+      const hit = stage.picks.rig(at.x, at.y);
       onHover(
         hit &&
           (hit.grip === 'foot'

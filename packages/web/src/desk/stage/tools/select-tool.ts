@@ -45,12 +45,12 @@ export function selectTool(context: ToolContext, boxing: boolean): StageTool {
     });
     if (boxing) return box();
     if (path === null || operation !== null) return null;
-    const handle = stage.pickHandle(at.x, at.y);
+    const handle = stage.picks.handle(at.x, at.y);
     if (handle) {
       const grabbed = grabbedAt(at.x, at.y, handle.position, false);
       return grabbed && { kind: 'handle', path, handle, grabbed };
     }
-    const hit = stage.pickGrip(at.x, at.y);
+    const hit = stage.picks.grip(at.x, at.y);
     if (hit) {
       const from = toWorld(path.transform, path.points[hit.index].position);
       const level: Vec3 = hit.grip === 'foot' ? [from[0], 0, from[2]] : from;
@@ -59,7 +59,7 @@ export function selectTool(context: ToolContext, boxing: boolean): StageTool {
       desk.getState().set({ points: chosen });
       return grabbed && { kind: 'points', path, ...hit, adding: at.shift, chosen, from, grabbed };
     }
-    const mark = stage.pickMark(at.x, at.y);
+    const mark = stage.picks.mark(at.x, at.y);
     if (mark !== null) return { kind: 'mark', path, mark };
     return at.shift ? box() : null;
   };
@@ -109,13 +109,13 @@ export function selectTool(context: ToolContext, boxing: boolean): StageTool {
       if (held.kind === 'points') dragPoints(held, at);
       else if (held.kind === 'handle') dragHandle(held, at);
       else if (held.kind === 'mark') {
-        const place = stage.placeOnPath(held.path, at.x, at.y, true);
+        const place = stage.picks.placeOnPath(held.path, at.x, at.y, true);
         if (place === null) return;
         const distance = Number(place.distance.toFixed(3));
         desk.getState().edit('Move mark', changeMark(held.path.id, held.mark, { distance }), gesture);
       } else {
         onBox({ x0: held.x, y0: held.y, x1: at.x, y1: at.y });
-        const inside = stage.pointsIn(held.x, held.y, at.x, at.y);
+        const inside = stage.picks.pointsIn(held.x, held.y, at.x, at.y);
         desk.getState().set({ points: new Set([...held.before, ...inside]) });
       }
     },
@@ -132,7 +132,9 @@ export function selectTool(context: ToolContext, boxing: boolean): StageTool {
     hover({ x, y }) {
       stage.hoverPath(null);
       return (
-        stage.pickHandle(x, y) !== null || stage.pickGrip(x, y) !== null || stage.pickMark(x, y) !== null
+        stage.picks.handle(x, y) !== null ||
+        stage.picks.grip(x, y) !== null ||
+        stage.picks.mark(x, y) !== null
       );
     },
     click(at) {
@@ -140,7 +142,7 @@ export function selectTool(context: ToolContext, boxing: boolean): StageTool {
       const { set, shot, operation } = desk.getState();
       if (operation !== null) return;
       const riderId = stage.figures.pick(stage.projection.rayAt(at.x, at.y));
-      const pathId = stage.pickPath(at.x, at.y);
+      const pathId = stage.picks.path(at.x, at.y);
       if (riderId !== null) {
         const ridden = shot.riders.find((rider) => rider.id === riderId)?.hitch?.path;
         set(ridden === undefined ? { riderId } : { riderId, pathId: ridden, points: new Set() });
@@ -149,7 +151,8 @@ export function selectTool(context: ToolContext, boxing: boolean): StageTool {
     },
     doubleClick(at) {
       const path = selectedPath(desk);
-      const place = path && stage.pickGrip(at.x, at.y) === null ? stage.placeOnPath(path, at.x, at.y) : null;
+      const place =
+        path && stage.picks.grip(at.x, at.y) === null ? stage.picks.placeOnPath(path, at.x, at.y) : null;
       if (path && place && desk.getState().operation === null) insertAt(desk, path, place.distance);
     },
     leave: () => stage.hoverPath(null),

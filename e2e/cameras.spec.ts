@@ -1,0 +1,93 @@
+import type { Shot } from '@fleet-rail/core';
+import { expect, test } from '@playwright/test';
+import { choose, fill, goTo, openNewShot, openShotOf, settled, storedShot } from './support/desk.js';
+import { clickPlan, measurePlan } from './support/plan.js';
+
+test('places clicked at even times become a path, and a camera that comes to one of them every second', async ({
+  page,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Waypoints');
+  await page.getByRole('button', { name: 'Draw a path' }).click();
+  await page.getByText('Clicks at even times').click();
+  await fill(page, 'From click to click', '1.5 s');
+  const map = await measurePlan(page);
+  for (const [x, z] of [
+    [-6, 0],
+    [0, 4],
+    [6, 0],
+    [6, -6],
+  ])
+    await clickPlan(page, map, x, z);
+  await expect(page.getByRole('img', { name: 'Height of what is drawn' })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await settled(page);
+  const { document } = await storedShot(request, id);
+  expect(document.paths).toMatchObject([{ basis: 'through', closed: false }]);
+  expect(document.riders).toMatchObject([{ kind: 'camera', hitch: { path: document.paths[0].id } }]);
+  const keys = document.riders[0].hitch?.pace.keys ?? [];
+  expect(keys.map(({ frame }) => frame)).toEqual([1, 37, 73, 109]);
+  // Each is at its click: the first two are √52 m apart in a straight line, and no less along the curve.
+  expect(keys[0].value).toBe(0);
+  expect(keys[1].value).toBeGreaterThan(Math.sqrt(52));
+  expect(keys[1].value).toBeLessThan(1.3 * Math.sqrt(52));
+  // One step: it goes as a whole.
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await settled(page);
+  const undone = (await storedShot(request, id)).document;
+  expect([undone.paths.length, undone.riders.length]).toEqual([0, 0]);
+});
+
+test('cameras are seen side by side and cut by cut; one is held by hand, and holds a size by its lens', async ({
+  page,
+  request,
+}) => {
+  const list = (await (await request.get('/api/shots')).json()) as { id: string; name: string }[];
+  const demo = list.find(({ name }) => name === 'Orchard, first try') as { id: string };
+  const tried: Shot = (await storedShot(request, demo.id)).document;
+  const cuts = [
+    { frame: 1, camera: 'drone' },
+    { frame: 120, camera: 'survey' },
+    { frame: 300, camera: 'drone' },
+  ];
+  const id = await openShotOf(page, request, { ...tried, name: 'Cut by cut', cuts }, 'Facing');
+  await page.getByRole('radio', { name: 'C5 Drone' }).click();
+  await page.getByRole('button', { name: 'Cameras side by side' }).click();
+  const beside = page.getByRole('group', { name: 'Cameras side by side' });
+  await expect(beside.getByRole('img')).toHaveCount(2);
+  await expect(beside.getByAltText('C14 at frame 1')).toBeVisible();
+  await beside.getByRole('button', { name: 'Back to the stage' }).click();
+  await page.getByRole('button', { name: 'Pictures of the cuts' }).click();
+  const pictures = page.getByRole('group', { name: 'Cuts', exact: true });
+  await expect(pictures.getByRole('img')).toHaveCount(3);
+  await pictures.getByTitle('Look through C14').click();
+  await expect(page.getByText('frame 120 / 480')).toBeVisible();
+  await expect(page.getByRole('radio', { name: 'Through C14' })).toBeChecked();
+  await page.getByRole('radio', { name: 'Free' }).click();
+
+  await page.getByRole('radio', { name: 'C5 Drone' }).click();
+  await page.getByRole('button', { name: 'Held by hand' }).click();
+  await page.getByText('It sways as in a hand').click();
+  await fill(page, 'Strays by', '5 cm');
+  await page.getByRole('button', { name: 'Target in the picture' }).click();
+  await page.getByRole('button', { name: 'Hold the size by the lens' }).click();
+  await settled(page);
+  const drone = (await storedShot(request, id)).document.riders.find((rider) => rider.id === 'drone');
+  expect(drone?.unrest).toEqual({ place: 0.05, turn: 0.5, rate: 1, seed: 1 });
+  expect(drone?.camera?.keys.length).toBeGreaterThan(2);
+  const track = async () =>
+    (await (await request.get(`/api/shots/${id}/files/csv`)).text())
+      .split('\n')
+      .map((row) => row.split(','))
+      .filter(([, , rider, part]) => rider === 'drone' && part === '')
+      .map((cells) => cells.slice(4, 7).map(Number));
+  const swaying = await track();
+  await goTo(page, 'Facing');
+  await page.getByText('It sways as in a hand').click();
+  await settled(page);
+  const still = await track();
+  const strays = swaying.map((place, i) => Math.hypot(...place.map((value, k) => value - still[i][k])));
+  expect(Math.max(...strays)).toBeLessThan(0.05 * Math.sqrt(3) + 1e-9);
+  expect(Math.max(...strays)).toBeGreaterThan(0.01);
+  await choose(page, 'Keep a distance to', 'H1 Hauler');
+});

@@ -1,0 +1,42 @@
+import {
+  Camera,
+  PaceKey,
+  defaultsOf,
+  newHitch,
+  withRider,
+  type CompiledPath,
+  type Shot,
+} from '@fleet-rail/core';
+import type { Edit } from './edit';
+import { addPlainRider } from './rider-edits';
+
+/** Who rides places that were clicked at even times: the chosen rider where it rides nothing yet; else a new camera. */
+export function waypointRider({ riders }: Pick<Shot, 'riders'>, chosen: string | null): string | null {
+  return riders.find(({ id, hitch }) => id === chosen && hitch === null)?.id ?? null;
+}
+
+/**
+ * A rider that comes to each point of a path so many seconds after that before it, beginning with the shot.
+ *
+ * @param id null for a new camera
+ */
+export const rideWaypoints =
+  (id: string | null, pathId: string, curve: CompiledPath, closed: boolean, seconds: number): Edit =>
+  (shot) => {
+    const made =
+      id === null
+        ? addPlainRider(shot, 'Camera', { kind: 'camera', camera: defaultsOf(Camera) })
+        : { shot, id };
+    const hitch = newHitch(pathId, shot.range);
+    const places = [...curve.pointDistances, ...(closed ? [curve.length] : [])];
+    const keys = places.map((value, i) => ({
+      ...defaultsOf(PaceKey),
+      frame: shot.range.first + i * seconds * shot.fps,
+      value,
+      ease: 'smooth' as const,
+    }));
+    return withRider(made.shot, made.id, (rider) => ({
+      ...rider,
+      hitch: { ...hitch, pace: { ...hitch.pace, unit: 'metres', keys } },
+    }));
+  };
