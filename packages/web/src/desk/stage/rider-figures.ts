@@ -172,12 +172,17 @@ export class RiderFigures {
 
   /** Whether a figure or the ground stands between two places, others than these riders. */
   standsBetween(from: THREE.Vector3, to: THREE.Vector3, except: ReadonlySet<string>): boolean {
-    const way = to.clone().sub(from);
-    const far = way.length();
-    const ray = new THREE.Raycaster(from, way.normalize(), 0.01, far);
     const groups = [...this.figures].flatMap(([id, { group }]) => (except.has(id) ? [] : [group]));
     if (this.ground) groups.push(this.ground.group);
-    return ray.intersectObjects(groups, true).length > 0;
+    // A sheet is met from its upper side alone, so the way is looked along both ways.
+    return [
+      [from, to],
+      [to, from],
+    ].some(([begin, end]) => {
+      const way = end.clone().sub(begin);
+      const far = way.length();
+      return new THREE.Raycaster(begin, way.normalize(), 0.01, far).intersectObjects(groups, true).length > 0;
+    });
   }
 
   private drop(figure: Figure | null): null {

@@ -204,7 +204,16 @@ export class StageView {
     const size = this.renderer.getSize(new THREE.Vector2());
     const ratio = this.renderer.getPixelRatio();
     this.renderer.setPixelRatio(1);
-    const overlays = [this.plumb, this.overlay, this.sights, this.contact, this.found, this.curtain];
+    const ribbons = [...this.ribbons.values()].map(({ ribbon }) => ribbon);
+    const overlays = [
+      this.plumb,
+      this.overlay,
+      this.sights,
+      this.contact,
+      this.found,
+      this.curtain,
+      ...ribbons,
+    ];
     const shown = overlays.map(({ object }) => object.visible);
     for (const { object } of overlays) object.visible = false;
     const images = wanted.map(({ rider, frame }) => {
