@@ -4,6 +4,7 @@ import type { Vec3 } from '../math/vec.js';
 import { POSE } from '../pose/pose.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
+import { aboutStretch } from './about-stretch.js';
 import { framesOf, stretchesOver } from './stretches.js';
 
 /** A rider that turns over within a frame where its path does not. */
@@ -28,15 +29,12 @@ export function findFlips(look: RiderLook): RawFinding[] {
     return found(
       'flip',
       'fault',
-      {
-        rider: rider.id,
-        ...frames,
-        frame,
-        distance: look.distanceAt(frame),
-        figure: worst,
-        unit: '°',
-        remedy: byBank ? 'widen-bank' : rider.hitch === null ? null : 'up-by-path',
-      },
+      aboutStretch(
+        look,
+        { ...frames, frame, worst },
+        '°',
+        byBank ? 'widen-bank' : rider.hitch === null ? null : 'up-by-path',
+      ),
       ({ rider: badge }) =>
         byBank
           ? `The bank of ${badge(rider.id)} jumps by ${leans.toFixed(0)}° from frame ${frame - 1} to ${frame}; ${framesOf(frames)}.`

@@ -1,6 +1,7 @@
 import { found, type RawFinding } from './finding.js';
 import { GRAVITY } from './jolt.js';
 import type { RiderLook } from './rider-look.js';
+import { aboutStretch } from './about-stretch.js';
 import { framesOf, stretchesOver } from './stretches.js';
 
 /** A drive keeps to its limit but for what softens it. */
@@ -21,15 +22,7 @@ export function findGrip(look: RiderLook): RawFinding[] {
     found(
       'grip',
       'warning',
-      {
-        rider: rider.id,
-        ...frames,
-        frame,
-        distance: look.distanceAt(frame),
-        figure: worst,
-        unit: 'g',
-        remedy: rider.hitch?.pacedBy ? null : 'drive',
-      },
+      aboutStretch(look, { ...frames, frame, worst }, 'g', rider.hitch?.pacedBy ? null : 'drive'),
       ({ rider: badge }) =>
         `${badge(rider.id)} takes the bend at ${Math.abs(look.speed(frame - first)).toFixed(1)} m/s: ${worst.toFixed(2)} g sideways at frame ${frame}, where ${limit.toFixed(2)} g hold; ${framesOf(frames)}.`,
     ),

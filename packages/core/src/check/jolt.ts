@@ -1,5 +1,6 @@
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
+import { aboutStretch } from './about-stretch.js';
 import { framesOf, stretchesOver } from './stretches.js';
 
 /** Of the earth, m/s². */
@@ -17,15 +18,12 @@ export function findJolts(look: RiderLook): RawFinding[] {
     found(
       'jolt',
       'warning',
-      {
-        rider: rider.id,
-        ...frames,
-        frame,
-        distance: look.distanceAt(frame),
-        figure: worst,
-        unit: 'g',
-        remedy: rider.hitch?.pace.mode === 'keys' ? 'smooth-keys' : 'drive',
-      },
+      aboutStretch(
+        look,
+        { ...frames, frame, worst },
+        'g',
+        rider.hitch?.pace.mode === 'keys' ? 'smooth-keys' : 'drive',
+      ),
       ({ rider: badge }) => {
         const [before, after] = [look.speed(frame - look.first - 1), look.speed(frame - look.first)];
         return `${badge(rider.id)} jolts from ${before.toFixed(1)} to ${after.toFixed(1)} m/s within one frame (${worst.toFixed(1)} g), ${framesOf(frames)}.`;

@@ -3,6 +3,7 @@ import { axisVector } from '../pose/axes.js';
 import { POSE, pointOn } from '../pose/index.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
+import { aboutStretch } from './about-stretch.js';
 import { framesOf, stretchesOver } from './stretches.js';
 
 /** Slower than this nothing moves, m/s. */
@@ -37,15 +38,12 @@ export function findTailFirst(look: RiderLook): RawFinding[] {
       found(
         'tail-first',
         'warning',
-        {
-          rider: rider.id,
-          ...frames,
-          frame,
-          distance: look.distanceAt(frame),
-          figure: worst,
-          unit: 'm/s',
-          remedy: frames.to - frames.from + 2 >= count ? 'turn-round' : 'face-travel',
-        },
+        aboutStretch(
+          look,
+          { ...frames, frame, worst },
+          'm/s',
+          frames.to - frames.from + 2 >= count ? 'turn-round' : 'face-travel',
+        ),
         ({ rider: badge }) =>
           `${badge(rider.id)} moves tail first, at up to ${worst.toFixed(1)} m/s, ${framesOf(frames)}.`,
       ),

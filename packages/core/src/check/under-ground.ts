@@ -4,6 +4,7 @@ import { POSE, pointOn } from '../pose/index.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { standingOf, type Standing } from './standing.js';
+import { aboutStretch } from './about-stretch.js';
 import { framesOf, stretchesOver } from './stretches.js';
 
 /** Ground counts as near where it is no further down than this, metres. */
@@ -73,15 +74,12 @@ function under(look: RiderLook, { on, evens }: Standing, { depth }: Heights): Ra
     found(
       'under-ground',
       'fault',
-      {
-        rider: rider.id,
-        ...frames,
-        frame,
-        distance: look.distanceAt(frame),
-        figure: worst,
-        unit: 'm',
-        remedy: hitch === null ? null : on === 'underside' || sticks ? 'lift' : 'stick',
-      },
+      aboutStretch(
+        look,
+        { ...frames, frame, worst },
+        'm',
+        hitch === null ? null : on === 'underside' || sticks ? 'lift' : 'stick',
+      ),
       ({ rider: badge }) =>
         `${badge(rider.id)} is under the ground: ${WHAT[on]} ${worst.toFixed(2)} m deep at frame ${frame}; ${framesOf(frames)}.`,
     ),
@@ -106,15 +104,7 @@ function over(look: RiderLook, { on, evens }: Standing, { rise }: Heights): RawF
     found(
       'off-ground',
       'warning',
-      {
-        rider: rider.id,
-        ...frames,
-        frame,
-        distance: look.distanceAt(frame),
-        figure: worst,
-        unit: 'm',
-        remedy: sticks ? 'ride-lower' : 'stick',
-      },
+      aboutStretch(look, { ...frames, frame, worst }, 'm', sticks ? 'ride-lower' : 'stick'),
       ({ rider: badge }) =>
         `${badge(rider.id)} floats: ${WHAT[on]} ${worst.toFixed(2)} m above the ground at frame ${frame}; ${framesOf(frames)}.`,
     ),
@@ -133,15 +123,7 @@ function cameraUnder(look: RiderLook, ground: GroundSurface): RawFinding[] {
     found(
       'camera-under-ground',
       'warning',
-      {
-        rider: rider.id,
-        ...frames,
-        frame,
-        distance: look.distanceAt(frame),
-        figure: worst,
-        unit: 'm',
-        remedy: rider.hitch === null ? null : 'lift',
-      },
+      aboutStretch(look, { ...frames, frame, worst }, 'm', rider.hitch === null ? null : 'lift'),
       ({ rider: badge }) =>
         `${badge(rider.id)} looks from ${worst.toFixed(2)} m below the ground at frame ${frame}; ${framesOf(frames)}.`,
     ),
