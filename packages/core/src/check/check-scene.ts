@@ -1,4 +1,4 @@
-import type { ModelMesh, TriangleMesh } from '../solid/index.js';
+import { Solid, type ModelMesh, type TriangleMesh } from '../solid/index.js';
 import type { FoundRig } from '../wheels/index.js';
 
 /** What a model is made of, and what was found to roll on it. */
@@ -18,3 +18,13 @@ export interface CheckScene {
 }
 
 export const NO_SCENE: CheckScene = { models: new Map(), missing: new Set(), scenery: null };
+
+const solids = new WeakMap<TriangleMesh, Solid>();
+
+/** What stands on the ground as a solid, made once. */
+export function sceneryOf({ scenery }: CheckScene): Solid | null {
+  if (scenery === null) return null;
+  const solid = solids.get(scenery) ?? new Solid(scenery);
+  solids.set(scenery, solid);
+  return solid;
+}

@@ -243,7 +243,7 @@ const PLANTED: readonly Planted[] = [
     riders: [crate()],
     scenery: boxMesh([0, 1, 20], [4, 2, 0.1]),
     said: { rider: 'r', frame: about(49, 2), unit: 'm' },
-    cures: [],
+    cures: ['Keep clear'],
   },
   {
     kind: 'through-set',
@@ -252,7 +252,7 @@ const PLANTED: readonly Planted[] = [
     scenery: boxMesh([0, 0, 20.2], [4, 2, 0.02]),
     ground: null,
     said: { rider: 'r', from: 49, to: 49 },
-    cures: [],
+    cures: ['Keep clear'],
   },
   {
     kind: 'feet-slide',

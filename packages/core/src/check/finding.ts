@@ -37,6 +37,7 @@ export const REMEDY_KINDS = [
   'stick',
   'lift',
   'keep-away',
+  'detour',
   'narrow-band',
   'widen-bank',
   'smooth-path',

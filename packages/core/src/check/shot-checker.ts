@@ -4,10 +4,10 @@ import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import { riderSources, sameSources, type RiderSources } from '../evaluate/rider-sources.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
 import { seamPartner } from '../loop/index.js';
-import { Solid, type TriangleMesh } from '../solid/index.js';
+import type { Solid } from '../solid/index.js';
 import { findNear, findUnseen } from './camera-findings.js';
 import { checkRider } from './check-rider.js';
-import type { CheckScene } from './check-scene.js';
+import { sceneryOf, type CheckScene } from './check-scene.js';
 import { worded, worstFirst, type Finding, type RawFinding } from './finding.js';
 import { findIdleCues } from './idle-cues.js';
 import { findMissingGround } from './missing-model.js';
@@ -31,7 +31,6 @@ export class ShotChecker {
   private riders = new Map<string, Known>();
   /** By two riders what was found of them. */
   private pairs = new Map<string, readonly RawFinding[]>();
-  private set: { readonly mesh: TriangleMesh; readonly solid: Solid } | null = null;
 
   /**
    * Checks a shot, a part of it a step, what an edit touched first.
@@ -46,7 +45,7 @@ export class ShotChecker {
     first: string | null = null,
   ): Generator<void, Finding[], undefined> {
     const evaluated = evaluateShot(shot, assets);
-    const set = this.setOf(scene);
+    const set = sceneryOf(scene);
     const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
     const timing = JSON.stringify([shot.fps, shot.range, shot.loop, shot.checks.limits, shot.ground]);
     const sourcesOf = (rider: Rider) => {
@@ -139,11 +138,5 @@ export class ShotChecker {
       const ids = key.trim().split(' ');
       if (ids.some((id) => !byId.has(id) || changed.has(id))) this.pairs.delete(key);
     }
-  }
-
-  private setOf({ scenery }: CheckScene): Solid | null {
-    if (scenery === null) return null;
-    if (this.set?.mesh !== scenery) this.set = { mesh: scenery, solid: new Solid(scenery) };
-    return this.set.solid;
   }
 }

@@ -25,7 +25,7 @@ export function findThroughSet(look: RiderLook, set: Solid | null): RawFinding[]
           distance: look.distanceAt(frame),
           figure: body ? worst : null,
           unit: body ? 'm' : null,
-          remedy: null,
+          remedy: look.curve === null ? null : 'detour',
         },
         ({ rider: badge }) =>
           body

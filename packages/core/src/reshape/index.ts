@@ -24,6 +24,7 @@ export { reversePath } from './reverse.js';
 export { mirroredPosition, mirrorPath } from './mirror.js';
 export { levelPath, liftPath } from './lift.js';
 export { offsetSideways } from './offset-sideways.js';
+export { detourPath } from './detour.js';
 export { drapePath } from './drape.js';
 export { roundCorners } from './round-corners.js';
 export { smoothPath } from './smooth.js';

@@ -1,8 +1,11 @@
 import { withHitch } from '../../arrange/change-rider.js';
 import { reshapeRiddenPath } from '../../arrange/keep-places.js';
+import type { ShotPath } from '../../document/shot-path.js';
+import type { Shot } from '../../document/shot.js';
+import { detourPath } from '../../reshape/detour.js';
 import { roundCorners } from '../../reshape/round-corners.js';
 import { smoothPath } from '../../reshape/smooth.js';
-import { metres, type Ways } from './remedy.js';
+import { metres, type Remedy, type Ways } from './remedy.js';
 
 /** Corners of the path are made round, as little of it as helps. */
 export const roundCorner: Ways = ({ shot, rider }) => {
@@ -30,6 +33,28 @@ export const smoothTheWay: Ways = ({ shot, rider }) => {
     })),
   ];
 };
+
+/** The path is led round what it runs through, as little as helps, to one side or the other. */
+export const detour: Ways = ({ shot, rider, finding }) => {
+  const path = shot.paths.find(({ id }) => id === rider.hitch?.path);
+  if (path === undefined || finding.distance === null) return [];
+  return [detours(shot, path, finding.distance)];
+};
+
+function* detours(shot: Shot, path: ShotPath, at: number): Generator<Remedy, void, undefined> {
+  for (const far of ASIDE)
+    for (const side of [far, -far]) {
+      const reach = Math.max(6, 4 * far);
+      yield {
+        label: 'Keep clear',
+        detail: `${path.name} is led ${metres(far)} to the ${side > 0 ? 'left' : 'right'}, within ${metres(reach)} before and after`,
+        shot: reshapeRiddenPath(shot, detourPath(path, at, side, reach)),
+      };
+    }
+}
+
+/** Metres aside that are tried. */
+const ASIDE = [0.25, 0.5, 0.75, 1, 1.5, 2, 2.5, 3, 4, 5, 6, 8];
 
 /** The bank follows the bends over a longer stretch. */
 export const widenBank: Ways = ({ shot, rider }) => {

@@ -6,15 +6,16 @@ import { ShotError } from '../../document/shot-error.js';
 import { findNear } from '../camera-findings.js';
 import { checkRider } from '../check-rider.js';
 import { finished } from '../finished.js';
-import type { CheckScene } from '../check-scene.js';
+import { sceneryOf, type CheckScene } from '../check-scene.js';
 import type { Finding, RawFinding, RemedyKind } from '../finding.js';
 import { findIdleCues } from '../idle-cues.js';
 import { findOverlap } from '../overlap.js';
 import { RiderLook } from '../rider-look.js';
+import { findThroughSet } from '../through-set.js';
 import { faceTravel, otherAnchor, turnRound, upByPath } from './facing-ways.js';
 import { keepAway, lift, narrowBand, rideLower, stick } from './ground-ways.js';
 import { driven, pastDoubled, reachEnd, shiftStart, smoothKeys, startAlong } from './pace-ways.js';
-import { roundCorner, smoothTheWay, widenBank } from './path-ways.js';
+import { detour, roundCorner, smoothTheWay, widenBank } from './path-ways.js';
 import type { Remedy, Ways } from './remedy.js';
 import { plantFeet, takeRadius, takeRig } from './rig-ways.js';
 
@@ -40,6 +41,7 @@ const WAYS: Readonly<Record<RemedyKind, Ways>> = {
   stick,
   lift,
   'keep-away': keepAway,
+  detour,
   'ride-lower': rideLower,
   'narrow-band': narrowBand,
   'widen-bank': widenBank,
@@ -110,6 +112,7 @@ function lookAgain(
   const ofTwo = (): RawFinding[] => {
     if (own === null || kind === 'cue-never')
       return findIdleCues(evaluated).filter((one) => one.part === part);
+    if (kind === 'through-set') return findThroughSet(own, sceneryOf(scene));
     const second = lookAt(other);
     if (kind === 'overlap') return second ? findOverlap(own, second) : [];
     return kind === 'near' && second ? findNear(own, second) : [];
