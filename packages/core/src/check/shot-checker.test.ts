@@ -1,6 +1,7 @@
 import { CART_AXLES, HIERARCHIES, MODELS, boxMesh, cart, scene } from '../../test/carts.js';
 import { even, line, runs, shotOf, slope } from '../../test/shots.js';
 import { withHitch, withRider } from '../arrange/index.js';
+import { parseShot } from '../document/parse-shot.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
@@ -92,13 +93,37 @@ it('after each edit it says what a look at all of it says', () => {
   }
 });
 
-it('a look that is given up leaves nothing wrong behind', () => {
+it('a look that is given up leaves nothing wrong behind, wherever it was', () => {
+  const [, [, beside], [, renamed]] = EDITS;
+  const first = beside(shot);
+  const next = renamed(first);
+  const whole = checkShot(evaluateShot(next, assets), set);
+  expect(whole.map(({ kind }) => kind)).toContain('overlap');
+  let steps = 0;
+  for (const look = new ShotChecker().check(first, assets, set); !look.next().done;) steps++;
+  for (let given = 1; given < steps; given += 4) {
+    const checker = new ShotChecker();
+    finished(checker.check(shot, assets, set));
+    const half = checker.check(first, assets, set);
+    for (let i = 0; i < given; i++) half.next();
+    // What comes next touches none of what was left.
+    expect(finished(checker.check(next, assets, set))).toEqual(whole);
+  }
+});
+
+it('what stood before a camera and is gone hides nothing', () => {
+  const post = {
+    id: 'w',
+    name: 'W',
+    badge: 'W9',
+    model: 'crate',
+    rest: { translation: [0, 1, 15], scale: [30, 6, 1] },
+  };
+  const walled = parseShot({ ...shot, riders: [...shot.riders, { ...post }] });
   const checker = new ShotChecker();
-  const [[, first], [, second]] = EDITS;
-  const half = checker.check(first(shot), assets, set);
-  for (let i = 0; i < 25; i++) half.next();
-  const next = second(shot);
-  expect(finished(checker.check(next, assets, set))).toEqual(checkShot(evaluateShot(next, assets), set));
+  const hidden = finished(checker.check(walled, assets, set)).filter(({ kind }) => kind === 'hidden');
+  expect(hidden).toMatchObject([{ rider: 'c', other: 'w' }]);
+  expect(finished(checker.check(shot, assets, set)).filter(({ kind }) => kind === 'hidden')).toEqual([]);
 });
 
 it('finds two that are in each other, and calls them as they are called now', () => {

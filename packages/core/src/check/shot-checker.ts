@@ -31,6 +31,10 @@ export class ShotChecker {
   private riders = new Map<string, Known>();
   /** By two riders what was found of them. */
   private pairs = new Map<string, readonly RawFinding[]>();
+  /** Riders that were not yet held against all others since they changed: a look may be given up before that. */
+  private readonly unpaired = new Set<string>();
+  /** Whether anything changed, or went, that cameras were not yet asked about. */
+  private unseen = true;
 
   /**
    * Checks a shot, a part of it a step, what an edit touched first.
@@ -67,6 +71,7 @@ export class ShotChecker {
       looks.push(new RiderLook(evaluated, rider, index, scene, same ? (known?.poses ?? null) : null));
     }
     this.forget(byId, changed);
+    for (const id of changed) this.unpaired.add(id);
     yield;
     const order = [...looks].sort((a, b) => Number(b.rider.id === first) - Number(a.rider.id === first));
     for (const look of order) {
@@ -78,12 +83,14 @@ export class ShotChecker {
       const sources = fresh.get(id) as RiderSources;
       this.riders.set(id, { sources, poses: look.poses, findings });
     }
-    const pairs = yield* this.checkPairs(looks, changed);
+    const pairs = yield* this.checkPairs(looks);
     const unseen: RawFinding[] = [];
     for (const look of looks.filter(({ rider }) => rider.camera !== null)) {
-      unseen.push(...(yield* this.seen(look, looks, changed, set)));
+      unseen.push(...this.seen(look, looks, set));
       yield;
     }
+    this.unpaired.clear();
+    this.unseen = false;
     const raw = [
       ...findMissingGround(shot, scene),
       ...findNoCurve(evaluated),
@@ -95,16 +102,13 @@ export class ShotChecker {
     return worstFirst(worded(raw, shot));
   }
 
-  private *checkPairs(
-    looks: readonly RiderLook[],
-    changed: ReadonlySet<string>,
-  ): Generator<void, RawFinding[], undefined> {
+  private *checkPairs(looks: readonly RiderLook[]): Generator<void, RawFinding[], undefined> {
     const findings: RawFinding[] = [];
     for (let i = 0; i < looks.length; i++) {
       for (let j = i + 1; j < looks.length; j++) {
         const [a, b] = [looks[i], looks[j]];
         const key = `${a.rider.id} ${b.rider.id}`;
-        if (changed.has(a.rider.id) || changed.has(b.rider.id)) {
+        if (this.unpaired.has(a.rider.id) || this.unpaired.has(b.rider.id)) {
           const own = [...findOverlap(a, b), ...findNear(a, b), ...findNear(b, a)];
           if (own.length > 0) this.pairs.set(key, own);
           else this.pairs.delete(key);
@@ -117,23 +121,21 @@ export class ShotChecker {
   }
 
   /** What a camera does not see; anything that moved may stand before it. */
-  private *seen(
-    camera: RiderLook,
-    looks: readonly RiderLook[],
-    changed: ReadonlySet<string>,
-    set: Solid | null,
-  ): Generator<void, readonly RawFinding[], undefined> {
+  private seen(camera: RiderLook, looks: readonly RiderLook[], set: Solid | null): readonly RawFinding[] {
     const key = `${camera.rider.id} `;
-    if (changed.size > 0 || !this.pairs.has(key)) {
-      this.pairs.set(key, findUnseen(camera, looks, set));
-      yield;
-    }
-    return this.pairs.get(key) ?? [];
+    const known = this.unseen ? undefined : this.pairs.get(key);
+    const found = known ?? findUnseen(camera, looks, set);
+    this.pairs.set(key, found);
+    return found;
   }
 
   /** Lets go of what is no longer true, or no longer there. */
   private forget(byId: ReadonlyMap<string, Rider>, changed: ReadonlySet<string>): void {
-    for (const id of this.riders.keys()) if (!byId.has(id) || changed.has(id)) this.riders.delete(id);
+    if (changed.size > 0) this.unseen = true;
+    for (const id of this.riders.keys()) {
+      if (!byId.has(id)) this.unseen = true;
+      if (!byId.has(id) || changed.has(id)) this.riders.delete(id);
+    }
     for (const key of this.pairs.keys()) {
       const ids = key.trim().split(' ');
       if (ids.some((id) => !byId.has(id) || changed.has(id))) this.pairs.delete(key);
