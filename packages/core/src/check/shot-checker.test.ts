@@ -93,17 +93,31 @@ it('after each edit it says what a look at all of it says', () => {
   }
 });
 
+/** The shot with a crate that stands somewhere; all else is the very same. */
+const withCrate = (id: string, rest: object): Shot => ({
+  ...shot,
+  riders: [
+    ...shot.riders,
+    ...parseShot({ ...shot, riders: [{ id, name: id, badge: id, model: 'crate', rest }] }).riders,
+  ],
+});
+
 it('a look that is given up leaves nothing wrong behind, wherever it was', () => {
   const [, [, beside], [, renamed]] = EDITS;
-  const first = beside(shot);
+  // In the way of the first, which is changed with the second: held against it the first may be when the second is not yet through.
+  const before = withCrate('w', { translation: [0, 0, 20] });
+  const first = withHitch(beside(before), 'a', (hitch) => ({
+    ...hitch,
+    offset: { ...hitch.offset, rise: 0.01 },
+  }));
   const next = renamed(first);
   const whole = checkShot(evaluateShot(next, assets), set);
-  expect(whole.map(({ kind }) => kind)).toContain('overlap');
+  expect(whole.filter(({ kind }) => kind === 'overlap').map(({ other }) => other)).toEqual(['b', 'w', 'w']);
   let steps = 0;
   for (const look = new ShotChecker().check(first, assets, set); !look.next().done;) steps++;
-  for (let given = 1; given < steps; given += 4) {
+  for (let given = 1; given < steps; given += 3) {
     const checker = new ShotChecker();
-    finished(checker.check(shot, assets, set));
+    finished(checker.check(before, assets, set));
     const half = checker.check(first, assets, set);
     for (let i = 0; i < given; i++) half.next();
     // What comes next touches none of what was left.
@@ -112,14 +126,7 @@ it('a look that is given up leaves nothing wrong behind, wherever it was', () =>
 });
 
 it('what stood before a camera and is gone hides nothing', () => {
-  const post = {
-    id: 'w',
-    name: 'W',
-    badge: 'W9',
-    model: 'crate',
-    rest: { translation: [0, 1, 15], scale: [30, 6, 1] },
-  };
-  const walled = parseShot({ ...shot, riders: [...shot.riders, { ...post }] });
+  const walled = withCrate('w', { translation: [0, 1, 15], scale: [30, 6, 1] });
   const checker = new ShotChecker();
   const hidden = finished(checker.check(walled, assets, set)).filter(({ kind }) => kind === 'hidden');
   expect(hidden).toMatchObject([{ rider: 'c', other: 'w' }]);
