@@ -23,7 +23,6 @@ import {
   sampleParts,
   sampleRider,
   sampleShot,
-  checkShot,
 } from '@fleet-rail/core';
 import { benchChecks } from './bench-checks.mjs';
 import { benchLive } from './bench-live.mjs';
@@ -162,7 +161,6 @@ const editMs = quickest(() => {
   ribbonFrames(curve);
   pathFacts(curve);
   for (const pose of evaluated.poses) for (let i = 0; i < 240; i++) pose(1 + i, poses, i * POSE.size);
-  checkShot(evaluated);
 });
 
 // Many riders: what the worker computes when a shot is opened, and when one rider of it is edited.
@@ -189,7 +187,6 @@ const crowd = newShot({
 const sampleAll = (shot) => {
   const evaluated = evaluateShot(shot, NO_ASSETS);
   for (const pose of evaluated.poses) sampleRider(pose, 1, 600, 1);
-  checkShot(evaluated);
 };
 // Other points each time, so that curves and bends are computed anew too.
 const renewed = (path) => ({ ...path, points: [...path.points] });
@@ -202,7 +199,6 @@ const oneOfCrowdMs = quickest(() => {
   );
   const evaluated = evaluateShot({ ...crowd, riders }, NO_ASSETS);
   sampleRider(evaluated.poses[7], 1, 600, 1);
-  checkShot(evaluated);
 });
 
 // A long string: each unit hangs behind the one before, both axles on the path.
@@ -258,7 +254,6 @@ const pullKey = () => {
   };
   const evaluated = evaluateShot(shot, NO_ASSETS);
   const own = sampleRider(evaluated.poses[0], 1, 240, 1);
-  checkShot(evaluated);
   for (let n = 1; n < 50; n++) crossings(own, sampled[n], loopLength);
   return own;
 };
