@@ -1,4 +1,4 @@
-import type { FindingKind } from '../document/index.js';
+import type { FindingKind, Waiver } from '../document/index.js';
 import type { Shot } from '../document/shot.js';
 
 /** How bad it is: wrong for any eye, likely wrong, or worth knowing. */
@@ -123,18 +123,24 @@ export function worded(findings: readonly RawFinding[], shot: Shot): Finding[] {
 /** A figure that grew by less than this part is as it was. */
 const AS_BAD = 0.05;
 
-function waivedBecause(
-  { kind, rider, other, part, figure }: Omit<RawFinding, 'say'>,
-  { checks }: Shot,
-): string | null {
-  const waiver = checks.waived.find(
-    (one) =>
-      one.kind === kind &&
-      (one.rider === null || one.rider === rider) &&
-      (one.other === null || one.other === other) &&
-      (one.part === null || one.part === part) &&
-      (one.figure === null || figure === null || figure <= one.figure + AS_BAD * Math.abs(one.figure)),
+/** Whether a waiver is of a finding, however bad that is. */
+export function isWaiverOf(
+  waiver: Waiver,
+  { kind, rider, other, part }: Pick<Finding, 'kind' | 'rider' | 'other' | 'part'>,
+): boolean {
+  return (
+    waiver.kind === kind &&
+    (waiver.rider === null || waiver.rider === rider) &&
+    (waiver.other === null || waiver.other === other) &&
+    (waiver.part === null || waiver.part === part)
   );
+}
+
+function waivedBecause(finding: Omit<RawFinding, 'say'>, { checks }: Shot): string | null {
+  const { figure } = finding;
+  const asBad = (then: number | null) =>
+    then === null || figure === null || figure <= then + AS_BAD * Math.abs(then);
+  const waiver = checks.waived.find((one) => isWaiverOf(one, finding) && asBad(one.figure));
   return waiver?.reason ?? null;
 }
 

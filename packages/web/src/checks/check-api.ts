@@ -77,5 +77,3 @@ export const checkApi = {
     }));
   },
 };
-
-export type CheckApi = typeof checkApi;

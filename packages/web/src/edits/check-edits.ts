@@ -1,16 +1,10 @@
-import type { CheckLimits, Finding, Shot, Waiver } from '@fleet-rail/core';
+import { isWaiverOf, type CheckLimits, type Finding, type Shot } from '@fleet-rail/core';
 import type { Edit } from './edit';
 
 const withChecks = (shot: Shot, change: (checks: Shot['checks']) => Shot['checks']): Shot => ({
   ...shot,
   checks: change(shot.checks),
 });
-
-const isOf = (waiver: Waiver, { kind, rider, other, part }: Finding) =>
-  waiver.kind === kind &&
-  (waiver.rider ?? rider) === rider &&
-  (waiver.other ?? other) === other &&
-  (waiver.part ?? part) === part;
 
 /** Lets a finding be for a reason, as bad as it is now and no worse. */
 export const waive =
@@ -20,7 +14,7 @@ export const waive =
     return withChecks(shot, (checks) => ({
       ...checks,
       waived: [
-        ...checks.waived.filter((one) => !isOf(one, finding)),
+        ...checks.waived.filter((one) => !isWaiverOf(one, finding)),
         { kind, rider, other, part, reason, figure },
       ],
     }));
@@ -32,7 +26,7 @@ export const tellAgain =
   (shot) =>
     withChecks(shot, (checks) => ({
       ...checks,
-      waived: checks.waived.filter((one) => !isOf(one, finding)),
+      waived: checks.waived.filter((one) => !isWaiverOf(one, finding)),
     }));
 
 export const changeLimit =

@@ -1,13 +1,22 @@
 import * as THREE from 'three';
+import { seeingDirection } from './seeing-direction';
 
-/** Looks down at a box from before its corner, with room around it. */
-export function cameraNear(box: THREE.Box3, like: THREE.Camera): THREE.PerspectiveCamera {
+/**
+ * Looks down at a box from before its corner, with room around it; from elsewhere where something stands in that way.
+ *
+ * @param blocked whether something stands between two places
+ */
+export function cameraNear(
+  box: THREE.Box3,
+  like: THREE.Camera,
+  blocked: (from: THREE.Vector3, to: THREE.Vector3) => boolean,
+): THREE.PerspectiveCamera {
   const aspect = like instanceof THREE.PerspectiveCamera ? like.aspect : 16 / 9;
   const camera = new THREE.PerspectiveCamera(35, aspect, 0.1, 2000);
   const { center, radius } = box.getBoundingSphere(new THREE.Sphere());
-  camera.position
-    .copy(center)
-    .addScaledVector(new THREE.Vector3(1, 0.7, 1).normalize(), 4 * Math.max(radius, 0.5));
+  const far = 4 * Math.max(radius, 0.5);
+  const way = seeingDirection(box, new THREE.Vector3(1, 0.7, 1), far, blocked);
+  camera.position.copy(center).addScaledVector(way, far);
   camera.lookAt(center);
   return camera;
 }

@@ -179,7 +179,10 @@ export class StageView {
     if (state === null) return [];
     this.updateFigures({ ...state, frame: frames[frames.length - 1] });
     const near = riderId === null ? null : this.figures.boxOf(riderId);
-    const camera = near ? cameraNear(near, this.views.camera) : this.views.camera;
+    const except = new Set(riderId === null ? [] : [riderId]);
+    const camera = near
+      ? cameraNear(near, this.views.camera, (from, to) => this.figures.standsBetween(from, to, except))
+      : this.views.camera;
     const images = frames.map((frame) => {
       this.updateFigures({ ...state, frame });
       this.render(camera);
