@@ -1,6 +1,6 @@
 import type { Shot } from '@fleet-rail/core';
 import { expect, test } from '@playwright/test';
-import { choose, fill, goTo, openNewShot, openShotOf, settled, storedShot } from './support/desk.js';
+import { fill, goTo, openNewShot, openShotOf, settled, storedShot } from './support/desk.js';
 import { clickPlan, measurePlan } from './support/plan.js';
 
 test('places clicked at even times become a path, and a camera that comes to one of them every second', async ({
@@ -75,11 +75,11 @@ test('cameras are seen side by side and cut by cut; one is held by hand, and hol
   const drone = (await storedShot(request, id)).document.riders.find((rider) => rider.id === 'drone');
   expect(drone?.unrest).toEqual({ place: 0.05, turn: 0.5, rate: 1, seed: 1 });
   expect(drone?.camera?.keys.length).toBeGreaterThan(2);
-  const track = async () =>
+  const track = async (which = 'drone') =>
     (await (await request.get(`/api/shots/${id}/files/csv`)).text())
       .split('\n')
       .map((row) => row.split(','))
-      .filter(([, , rider, part]) => rider === 'drone' && part === '')
+      .filter(([, , rider, part]) => rider === which && part === '')
       .map((cells) => cells.slice(4, 7).map(Number));
   const swaying = await track();
   await goTo(page, 'Facing');
@@ -89,5 +89,12 @@ test('cameras are seen side by side and cut by cut; one is held by hand, and hol
   const strays = swaying.map((place, i) => Math.hypot(...place.map((value, k) => value - still[i][k])));
   expect(Math.max(...strays)).toBeLessThan(0.05 * Math.sqrt(3) + 1e-9);
   expect(Math.max(...strays)).toBeGreaterThan(0.01);
-  await choose(page, 'Keep a distance to', 'H1 Hauler');
+
+  // Beside the lane: it goes along with the hauler, as far off at every frame as at the first.
+  await page.getByRole('button', { name: 'Hold the distance along the path' }).click();
+  await expect(page.getByRole('status').filter({ hasText: /C5 stays [\d.]+ m from H1/ })).toBeVisible();
+  await settled(page);
+  const [held, filmed] = [await track('drone'), await track('hauler')];
+  const apart = held.map((place, i) => Math.hypot(...place.map((value, k) => value - filmed[i][k])));
+  for (const far of apart) expect(Math.abs(far - apart[0])).toBeLessThan(0.05);
 });

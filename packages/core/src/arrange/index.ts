@@ -17,3 +17,4 @@ export {
   splitRiddenPath,
 } from './change-ridden-path.js';
 export { reshapeRiddenPath, type Correspondence } from './keep-places.js';
+export { holdDistance, type HeldDistance } from './hold-distance.js';

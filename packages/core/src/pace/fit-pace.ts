@@ -1,5 +1,6 @@
-import { metresPerValue } from './change-unit.js';
-import type { Pace, PaceKey, SpeedKey } from '../document/shot-pace.js';
+import { changeUnit, metresPerValue } from './change-unit.js';
+import { defaultsOf } from '../document/defaults.js';
+import { Pace, PaceKey, type SpeedKey } from '../document/shot-pace.js';
 import { gaussLegendreRule } from '../math/gauss-legendre.js';
 import { compilePace } from './compile-pace.js';
 import type { CompiledPace } from './compiled-pace.js';
@@ -62,7 +63,11 @@ export function fitPace(
   const fit = new Fit(before, fps, from, to, tolerance);
   const built: Pace =
     mode === 'keys'
-      ? { ...pace, mode, keys: inUnit(fit.keys(), metres) }
+      ? changeUnit(
+          { ...changeUnit(pace, 'metres', track.length), mode, keys: fit.keys() },
+          pace.unit,
+          track.length,
+        )
       : mode === 'speed'
         ? { ...pace, mode, speeds: fit.speeds(), start }
         : { ...pace, mode, drive: limitsSeen(pace, before, fps, track, from, to), start };
@@ -75,6 +80,28 @@ export function fitPace(
     ]);
   const most = (k: 0 | 1) => errors.reduce((sum, error) => Math.max(sum, error[k]), 0);
   return { pace: built, distanceError: most(0), speedError: most(1) };
+}
+
+/**
+ * Few keys that are where one place a frame says, metres; between frames it goes on smoothly. Takes stretches with a bend of their own
+ * no shorter than a tenth of a frame.
+ *
+ * @param frames rising, two or more
+ */
+export function keysThrough(
+  frames: readonly number[],
+  places: readonly number[],
+  fps: number,
+  track: BentTrack,
+  tolerance: FitTolerance,
+): PaceKey[] {
+  const last = frames.length - 1;
+  // Straight at its ends, or a smooth curve would begin and end at rest.
+  const ease = (i: number) => (i === 0 || i >= last - 1 ? 'linear' : 'smooth');
+  const keys = frames.map((frame, i) => ({ ...defaultsOf(PaceKey), frame, value: places[i], ease: ease(i) }));
+  const pace: Pace = { ...defaultsOf(Pace), keys: keys as PaceKey[] };
+  const motion = { ...compilePace(pace, fps, track), corners: [], stops: [] };
+  return new Fit(motion, fps, frames[0], frames[last], tolerance).keys();
 }
 
 /**
@@ -118,14 +145,6 @@ function alike(a: unknown, b: unknown): boolean {
     keys.every((key) => alike((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]))
   );
 }
-
-const inUnit = (keys: readonly PaceKey[], metres: number): PaceKey[] =>
-  keys.map((key) => ({
-    ...key,
-    value: key.value / metres,
-    in: [key.in[0], key.in[1] / metres],
-    out: [key.out[0], key.out[1] / metres],
-  }));
 
 class Fit {
   private readonly corners: number[];

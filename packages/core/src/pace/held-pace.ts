@@ -2,6 +2,9 @@ import type { Pace } from '../document/shot-pace.js';
 import type { CompiledPace, Motion } from './compiled-pace.js';
 import type { Track } from './track.js';
 
+/** What is past an end by no more than the path's own rounding, parts of its length, is not past it: it arrives at speed. */
+const HAIR = 1e-9;
+
 /**
  * A pace as it is travelled: held to the ends of an open path, and to what `within` leaves it. Before or after what it says
  * itself, `run` goes on beyond an end, from where it was held.
@@ -38,7 +41,7 @@ export function heldPace(compiled: CompiledPace, pace: Pace, { length, closed }:
     speed(frame) {
       const asked = compiled.distance(frame);
       const off = runsIn && frame < from ? entering : runsOut && frame > to ? leaving : 0;
-      return distance(frame) === asked + off ? compiled.speed(frame) : 0;
+      return Math.abs(distance(frame) - (asked + off)) <= HAIR * length ? compiled.speed(frame) : 0;
     },
   };
 }

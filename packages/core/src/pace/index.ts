@@ -15,7 +15,7 @@ export {
 } from './change-keys.js';
 export { SLOWEST, addSpeed, moveSpeed, stretchAtSpeed } from './change-speeds.js';
 export { driveSeconds, topSpeedFor } from './drive-curve.js';
-export { changeMode, fitPace } from './fit-pace.js';
+export { changeMode, fitPace, keysThrough } from './fit-pace.js';
 export { isCoarseDrive, driveCell } from './drive-limits.js';
 export { DRIVE_PRESETS } from './drive-presets.js';
 export type { PaceStop } from './compiled-pace.js';

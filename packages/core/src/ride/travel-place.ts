@@ -13,7 +13,7 @@ export type PlaceAlong = (distance: number, side: number, rise: number, out: Flo
 /** Where a rider is by its distance along the path, before it is set on any ground. */
 export function placeAlong(
   { displaced }: Hitch,
-  { placement }: { readonly placement: AxlePlacement },
+  { placement }: { readonly placement: Pick<AxlePlacement, 'frame'> },
 ): PlaceAlong {
   return (distance, side, rise, out) => {
     placement.frame(distance, out);

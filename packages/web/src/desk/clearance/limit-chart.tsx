@@ -38,7 +38,10 @@ export function LimitChart(props: {
   const drawing = useRef<SVGSVGElement>(null);
   const held = useRef<string | null>(null);
   const known = Array.from(values).filter((value) => Number.isFinite(value));
-  const most = 1.15 * Math.max(limit ?? 0, Math.min(Math.max(0.1, ...known), Math.max(10, 4 * (limit ?? 0))));
+  const furthest = known.reduce((most, value) => Math.max(most, value), 0.1);
+  // With a limit it is about what comes near that.
+  const most =
+    1.15 * (limit === null ? furthest : Math.max(limit, Math.min(furthest, Math.max(10, 4 * limit))));
   const x = (i: number) => LEFT + (i / Math.max(1, values.length - 1)) * (WIDTH - LEFT - 4);
   const y = (value: number) =>
     HEIGHT - FOOT - (Math.min(most, Math.max(0, value)) / most) * (HEIGHT - FOOT - 8);

@@ -1,4 +1,14 @@
-import { POSE, focalAt, pictureHalves, sourceFrame, type Camera, type Rider } from '@fleet-rail/core';
+import {
+  POSE,
+  evaluateShot,
+  focalAt,
+  holdDistance,
+  pictureHalves,
+  sourceFrame,
+  withRider,
+  type Camera,
+  type Rider,
+} from '@fleet-rail/core';
 import { useMemo } from 'react';
 import { holdSize, sizeHeld } from '../../edits/hold-size';
 import { poseAt } from '../../evaluation/pose-at';
@@ -8,6 +18,7 @@ import { notify } from '../../ui/notices';
 import { Buttons, Hint } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';
 import { LimitChart } from '../clearance/limit-chart';
+import { sceneAssets } from '../../scene-assets/ground-height';
 import { useDesk, useDeskStore } from '../desk-store';
 
 /** How far a camera's target is and how large a metre of it is in the picture, over time; and a lens that holds its size. */
@@ -40,11 +51,26 @@ function Target({ rider, camera, targetId }: { rider: Rider; camera: Camera; tar
   if (distances === null) return null;
   const far = distances[Math.round(frame) - shot.range.first] ?? NaN;
   const { across } = pictureHalves(camera, focalAt(camera, sourceFrame(shot, frame)));
-  const hold = () => {
+  const holdSizeNow = () => {
     const keys = sizeHeld(shot, camera, distances, frame);
     if (keys === null)
       notify('error', 'No lens holds that size: it would be shorter than 1 mm or longer than 10 m.');
     else desk.getState().edit('Hold the size', holdSize(rider.id, keys));
+  };
+  const holdDistanceNow = () => {
+    const held = holdDistance(evaluateShot(shot, sceneAssets(desk.getState())), rider.id, targetId, frame);
+    if (held === null) {
+      notify('error', `${rider.badge} rides no path that could hold a distance.`);
+      return;
+    }
+    desk.getState().edit('Hold the distance', (now) => withRider(now, rider.id, () => held.rider));
+    const far = `${showNumber(held.distance, 2)} m from ${badge}`;
+    notify(
+      'done',
+      held.missed < 0.05
+        ? `${rider.badge} stays ${far}.`
+        : `${rider.badge} stays ${far} where its path lets it; at worst it is ${showNumber(held.missed, 2)} m off that.`,
+    );
   };
   return (
     <>
@@ -60,7 +86,8 @@ function Target({ rider, camera, targetId }: { rider: Rider; camera: Camera; tar
         of the picture’s width.
       </Hint>
       <Buttons>
-        <Button onPress={hold}>Hold the size by the lens</Button>
+        <Button onPress={holdSizeNow}>Hold the size by the lens</Button>
+        <Button onPress={holdDistanceNow}>Hold the distance along the path</Button>
       </Buttons>
     </>
   );

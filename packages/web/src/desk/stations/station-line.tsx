@@ -76,8 +76,10 @@ const Ring = styled.i<{ $filled: boolean; $alert: boolean; $line: string }>`
 const Count = styled.b`
   position: absolute;
   top: 2px;
-  left: calc(50% + 9px);
-  padding: 0 4px;
+  right: 1px;
+  min-width: 18px;
+  padding: 0 3px;
+  text-align: center;
   border-radius: 7px;
   background: ${({ theme }) => theme.signal};
   color: #ffffff;
