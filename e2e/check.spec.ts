@@ -169,7 +169,13 @@ test('what is let be says why, is not counted, and comes back when it gets worse
 });
 
 /** Everything else that can be wrong, each with a rider of its own. */
-function testCard(models: Shot['models']): object {
+function testCard({ models, riders }: Shot): object {
+  const gait = riders.find(({ id }) => id === 'picker')?.gait;
+  const walks = (more: object = {}) => ({
+    kind: 'character',
+    model: 'picker',
+    gait: { ...gait, acts: [], idle: null, plant: false, ...more },
+  });
   const line = (id: string, points: [number, number, number][], more = {}) => ({
     id,
     name: id,
@@ -215,8 +221,22 @@ function testCard(models: Shot['models']): object {
     models,
     ground: { model: 'orchard', nodes: ['grass', 'lane', 'ramp', 'footbridge'] },
     paths: [
-      ...[0, 1, 2, 3, 4, 5].map((n) => line(`far-${n}`, far(n))),
+      ...[0, 1, 2, 3, 4, 5, 6, 7, 8, 9].map((n) => line(`far-${n}`, far(n))),
       bend,
+      {
+        id: 'ring',
+        name: 'ring',
+        basis: 'through',
+        closed: true,
+        points: Array.from({ length: 16 }, (_, i) => ({
+          position: [700 + 20 * Math.cos((i * Math.PI) / 8), 0, -20 * Math.sin((i * Math.PI) / 8)],
+        })),
+      },
+      { id: 'point', name: 'point', basis: 'polyline', points: [{ position: [760, 0, 0] }] },
+      line('behind', [
+        [64, 0, -6],
+        [64, 0, 6],
+      ]),
       line('fast', [
         [600, 0, 0],
         [600, 0, 200],
@@ -226,13 +246,14 @@ function testCard(models: Shot['models']): object {
         [-4, 0.5, -30],
         [4, 0.5, -30],
       ]),
-      line('barn', [
-        [40, 1.5, 0],
-        [60, 1.5, 0],
+      // Through the crown of a tree that stands by itself.
+      line('row', [
+        [9, 1.9, 14.3],
+        [33, 1.9, 14.3],
       ]),
       line('across', [
-        [-9, 2.6, 0.1],
-        [9, 2.6, -0.1],
+        [-9, 1.8, 0.1],
+        [9, 1.8, -0.1],
       ]),
     ],
     riders: [
@@ -260,9 +281,53 @@ function testCard(models: Shot['models']): object {
         wheels: [{ node: 'barrel', radius: 0.353, axle: '+x' }],
       }),
       rider('floats', 'float', keys(8), { kind: 'character', ...barrel }),
-      rider('walls', 'barn', keys(20), barrel),
+      rider('leaves', 'row', keys(20), barrel),
       rider('jumps', 'across', { ...keys(18), ground: { mode: 'stick', up: 4, down: 4 } }, barrel),
       rider('films', 'far-4', { offset: { rise: 0.4 } }, camera),
+      rider(
+        'blinks',
+        'far-6',
+        {
+          offset: { rise: 2 },
+          facing: { mode: 'aim', target: { point: [350, 2, 20] }, aim: { yawLimit: 20 } },
+        },
+        camera,
+      ),
+      // Past the barn, which stands between it and what it films.
+      rider(
+        'hides',
+        'behind',
+        { ...keys(12), offset: { rise: 2 }, facing: { mode: 'aim', target: { point: [36, 1.5, 0] } } },
+        camera,
+      ),
+      rider('hurries', 'far-7', keys(14), walks()),
+      rider('strides', 'far-8', keys(12), walks({ plant: true, stride: 4.5 })),
+      rider(
+        'sinks',
+        'far-9',
+        {
+          pace: {
+            keys: [
+              { frame: 1, value: 0 },
+              { frame: 37, value: 2.4 },
+              { frame: 97, value: 2.4 },
+            ],
+          },
+        },
+        walks({ idle: 'idle', blend: 0.8 }),
+      ),
+      rider(
+        'skids',
+        'ring',
+        { ...keys(32), anchor: 'origin' },
+        {
+          kind: 'vehicle',
+          model: 'barrel',
+          chassis: { frontAxle: 0, rearAxle: -2, frontCoupling: 1, rearCoupling: -3 },
+          wheels: [{ node: 'barrel', radius: 0.353, axle: '+x', centre: [0.4, 0.353, -2] }],
+        },
+      ),
+      rider('nowhere', 'point', {}, { ...barrel, rest: { translation: [760, 2, 0] } }),
       { ...rider('post', null, {}), ...barrel, rest: { translation: [280.6, 0.4, 20] } },
     ],
   };
@@ -272,8 +337,8 @@ test('everything else that can be wrong is found, each with the rider it is wron
   page,
   request,
 }) => {
-  const { models } = await demoShot(request, 'Orchard, first try');
-  await openShotOf(page, request, testCard(models), 'Check');
+  test.setTimeout(240_000);
+  await openShotOf(page, request, testCard(await demoShot(request, 'Orchard, first try')), 'Check');
   await lookedOver(page);
   for (const name of [
     'Loose end AIMS',
@@ -283,17 +348,33 @@ test('everything else that can be wrong is found, each with the rider it is wron
     'Flip FLIPS',
     'Wheel too fast to see SPINS',
     'Off the ground FLOATS',
-    'Through the set WALLS',
+    'Through the set LEAVES',
     'Level jump JUMPS',
     'Camera too near FILMS POST',
+    'Out of the picture BLINKS',
+    'Hidden HIDES',
+    'Quick steps HURRIES',
+    'Out of reach STRIDES',
+    'Feet sink SINKS',
+    'Wheel slides SKIDS',
   ]) {
     const tag = tags(page, new RegExp(`^${name}`)).first();
     await expect(tag).toBeVisible();
     await tag.getByRole('button', { name: 'Show me' }).click();
     await expect(tag).toHaveAttribute('aria-current', 'true');
   }
+  await expect(tags(page, /^No curve/)).toContainText('NOWHERE');
   await cure(page, /Flip FLIPS/, 'Bank more calmly');
   await cure(page, /Off the ground FLOATS/, 'Stick to the ground');
+  await cure(page, /Level jump JUMPS/, 'Keep to its level');
+  await cure(page, /Through the set LEAVES/, 'Keep clear');
+  await cure(page, /Camera too near FILMS POST/, 'Keep away');
+  await cure(page, /Out of the picture BLINKS/, 'Turn as far as it takes');
+  await cure(page, /Quick steps HURRIES/, 'Walk more slowly');
+  await cure(page, /Out of reach STRIDES/, 'Take the stride of its clip');
+  await cure(page, /Feet sink SINKS/, 'Lock its feet to the ground');
+  await cure(page, /Wheel slides SKIDS/, 'Ride on the other axle');
+  await cure(page, /Never moves STAYS/, 'Send it along the path');
 });
 
 test('a loop that does not close, and one whose last frame is its first again, are closed', async ({

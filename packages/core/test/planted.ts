@@ -92,7 +92,7 @@ export const PLANTED: readonly Planted[] = [
     paths: [line(40)],
     riders: [crate({ pace: { start: { value: 7 } } })],
     said: { severity: 'note', distance: 7 },
-    cures: [],
+    cures: ['Send it along the path'],
   },
   {
     kind: 'kink',
@@ -278,7 +278,7 @@ export const PLANTED: readonly Planted[] = [
     // Three times the stride its clip has: a foot that stands for six tenths of a cycle would have to reach over 2.16 m; its legs are 1 m.
     riders: [walker({ plant: true, stride: 3.6 }, { pace: even(0, 12) })],
     said: { unit: 'mm' },
-    cures: [],
+    cures: ['Take the stride of its clip'],
   },
   {
     kind: 'steps-quick',
@@ -286,7 +286,7 @@ export const PLANTED: readonly Planted[] = [
     riders: [walker({ plant: false }, { pace: even(0, 9.6) })],
     // 2.4 m/s over 1.2 m a cycle of two steps.
     said: { figure: about(4, 0.01), unit: 'steps/s' },
-    cures: [],
+    cures: ['Walk more slowly'],
   },
   {
     kind: 'wheels-still',
@@ -383,7 +383,7 @@ export const PLANTED: readonly Planted[] = [
     paths: [high(2, 2)],
     riders: [camera({ facing: { mode: 'aim', target: { point: [30, 2, 20] }, aim: { yawLimit: 20 } } })],
     said: { unit: 'of half the picture' },
-    cures: [],
+    cures: ['Turn as far as it takes'],
   },
   {
     kind: 'hidden',

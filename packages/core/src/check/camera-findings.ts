@@ -45,7 +45,7 @@ export function findUnseen(camera: RiderLook, others: readonly RiderLook[], set:
           distance: camera.distanceAt(frame),
           figure: worst,
           unit: 'of half the picture',
-          remedy: null,
+          remedy: 'turn-freely',
         },
         ({ rider: badge }) =>
           `The target of ${badge(rider.id)}${aimed === null ? '' : `, ${badge(aimed)},`} leaves the picture ${framesOf(frames)}.`,

@@ -58,6 +58,10 @@ export const REMEDY_KINDS = [
   'start-along',
   'ride-lower',
   'switch-off',
+  'set-off',
+  'turn-freely',
+  'slow-steps',
+  'clip-stride',
 ] as const;
 export type RemedyKind = (typeof REMEDY_KINDS)[number];
 

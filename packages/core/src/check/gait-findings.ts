@@ -28,7 +28,7 @@ export function findGait(look: RiderLook): RawFinding[] {
       gait.cadence,
       'steps-quick',
       'steps/s',
-      null,
+      'slow-steps',
       (badge, _, { worst, frame, ...frames }) =>
         `${badge} takes ${worst.toFixed(1)} steps/s at frame ${frame}; its limit is ${gait.cadence}, ${framesOf(frames)}. Slow it down there, or give it a longer stride.`,
     ),
@@ -38,7 +38,7 @@ export function findGait(look: RiderLook): RawFinding[] {
       limits.feetSlide * 1e3,
       plants ? 'out-of-reach' : 'feet-slide',
       'mm',
-      plants ? null : 'plant-feet',
+      plants ? 'clip-stride' : 'plant-feet',
       (badge, part, { worst, frame, ...frames }) =>
         plants
           ? `${badge}: "${part}" slides ${worst.toFixed(0)} mm at frame ${frame}, since the leg does not reach; ${framesOf(frames)}. Shorten the stride or slow down there.`

@@ -17,7 +17,7 @@ export function findNeverMoves(look: RiderLook): RawFinding[] {
     found(
       'never-moves',
       'note',
-      { rider: rider.id, path: rider.hitch.path, distance: begin },
+      { rider: rider.id, path: rider.hitch.path, distance: begin, remedy: 'set-off' },
       ({ rider: badge, path }) =>
         `${badge(rider.id)} rides ${path(rider.hitch?.path ?? '')}, but stays at ${begin.toFixed(2)} m; key its distance, or let it stand without a path.`,
     ),

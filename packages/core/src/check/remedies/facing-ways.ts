@@ -69,3 +69,28 @@ export const otherAnchor: Ways = ({ shot, rider, evaluated }) => {
       })),
   ];
 };
+
+/** As far round, up and down as its target leads. */
+export const turnFreely: Ways = ({ shot, rider }) => [
+  [
+    {
+      label: 'Turn as far as it takes',
+      detail: 'without limits to either side, nor up and down',
+      shot: withHitch(shot, rider.id, (hitch) => ({
+        ...hitch,
+        facing: { ...hitch.facing, aim: { ...hitch.facing.aim, yawLimit: 180, pitchLimit: 90 } },
+      })),
+    },
+    {
+      label: 'Turn as far as it takes',
+      detail: 'without limits, lag or leeway',
+      shot: withHitch(shot, rider.id, (hitch) => ({
+        ...hitch,
+        facing: {
+          ...hitch.facing,
+          aim: { ...hitch.facing.aim, yawLimit: 180, pitchLimit: 90, damping: 0, deadZone: 0 },
+        },
+      })),
+    },
+  ],
+];

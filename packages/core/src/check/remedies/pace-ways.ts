@@ -1,9 +1,10 @@
 import { withHitch } from '../../arrange/change-rider.js';
-import type { Pace } from '../../document/shot-pace.js';
+import { defaultsOf } from '../../document/defaults.js';
+import { PaceKey, type Pace } from '../../document/shot-pace.js';
 import type { Shot } from '../../document/shot.js';
 import { metresPerValue } from '../../pace/change-unit.js';
 import { fitPace } from '../../pace/fit-pace.js';
-import { withFrames } from '../../pace/in-time.js';
+import { timesAsFast, withFrames } from '../../pace/in-time.js';
 import { curveRidden } from '../../path/compiled-path-of.js';
 import { headOf } from '../../timing/leader.js';
 import { GRAVITY } from '../jolt.js';
@@ -164,5 +165,49 @@ export const pastDoubled: Ways = ({ shot, rider }) => {
         shot: { ...shot, range: { ...shot.range, last: last - 1 } },
       },
     ],
+  ];
+};
+
+/** From where it waits to the end of its path, or once round, over the range. */
+export const setOff: Ways = ({ shot, rider, finding }) => {
+  const curve = curveRidden(shot, rider);
+  if (rider.hitch === null || curve === null) return [];
+  const { first, last } = shot.range;
+  const from = finding.distance ?? 0;
+  const worth = metresPerValue(rider.hitch.pace, curve);
+  const to = curve.closed ? from + curve.length : curve.length;
+  const keyed = (frame: number, place: number) => ({ ...defaultsOf(PaceKey), frame, value: place / worth });
+  // A loop comes round with the frame after its last.
+  const keys = [keyed(first, from), keyed(curve.closed ? last + 1 : last, to)];
+  return [
+    [
+      {
+        label: 'Send it along the path',
+        detail: `${metres(to - from)} in ${((last - first) / shot.fps).toFixed(1)} s, at even speed`,
+        shot: withPace(shot, rider.id, (pace) => ({ ...pace, mode: 'keys', keys })),
+      },
+    ],
+  ];
+};
+
+/** So much slower that it takes no more steps than it may; what it does in time takes longer. */
+export const slowSteps: Ways = ({ shot, rider, finding }) => {
+  const most = rider.gait?.cadence ?? 0;
+  const pace = rider.hitch?.pace;
+  if (!pace || finding.figure === null || !(most > 0)) return [];
+  return [
+    [1, 1.02, 1.1].map((more) => {
+      const scale = ((finding.figure ?? most) / most) * more;
+      const from = pace.keys[0]?.frame ?? shot.range.first;
+      return {
+        label: 'Walk more slowly',
+        detail: `at ${(100 / scale).toFixed(0)} % of its speed; it arrives later`,
+        shot: withPace(shot, rider.id, (before) =>
+          before.mode === 'keys'
+            ? withFrames(before, { from, to: from, scale })
+            : timesAsFast(before, 1 / scale),
+        ),
+      };
+    }),
   ];
 };

@@ -3,7 +3,7 @@ import { evaluateShot, type EvaluatedShot } from '../../evaluate/evaluate-shot.j
 import { closingsOf, isOpen, seamOf } from '../../loop/index.js';
 import { PathError } from '../../path/path-error.js';
 import { ShotError } from '../../document/shot-error.js';
-import { findNear } from '../camera-findings.js';
+import { findNear, findUnseen } from '../camera-findings.js';
 import { checkRider } from '../check-rider.js';
 import { finished } from '../finished.js';
 import { sceneryOf, type CheckScene } from '../check-scene.js';
@@ -12,12 +12,21 @@ import { findIdleCues } from '../idle-cues.js';
 import { findOverlap } from '../overlap.js';
 import { RiderLook } from '../rider-look.js';
 import { findThroughSet } from '../through-set.js';
-import { faceTravel, otherAnchor, turnRound, upByPath } from './facing-ways.js';
+import { faceTravel, otherAnchor, turnFreely, turnRound, upByPath } from './facing-ways.js';
 import { keepAway, lift, narrowBand, rideLower, stick } from './ground-ways.js';
-import { driven, pastDoubled, reachEnd, shiftStart, smoothKeys, startAlong } from './pace-ways.js';
+import {
+  driven,
+  pastDoubled,
+  reachEnd,
+  setOff,
+  shiftStart,
+  slowSteps,
+  smoothKeys,
+  startAlong,
+} from './pace-ways.js';
 import { detour, roundCorner, smoothTheWay, widenBank } from './path-ways.js';
 import type { Remedy, Ways } from './remedy.js';
-import { plantFeet, takeRadius, takeRig } from './rig-ways.js';
+import { clipStride, plantFeet, takeRadius, takeRig } from './rig-ways.js';
 
 const closeLoop: Ways = ({ evaluated, rider }) => {
   const gap = seamOf(evaluated, rider).find(isOpen);
@@ -62,6 +71,10 @@ const WAYS: Readonly<Record<RemedyKind, Ways>> = {
   'reach-end': reachEnd,
   'start-along': startAlong,
   'switch-off': switchOff,
+  'set-off': setOff,
+  'turn-freely': turnFreely,
+  'slow-steps': slowSteps,
+  'clip-stride': clipStride,
 };
 
 /**
@@ -113,6 +126,7 @@ function lookAgain(
     if (own === null || kind === 'cue-never')
       return findIdleCues(evaluated).filter((one) => one.part === part);
     if (kind === 'through-set') return findThroughSet(own, sceneryOf(scene));
+    if (kind === 'out-of-frame') return findUnseen(own, [], null);
     const second = lookAt(other);
     if (kind === 'overlap') return second ? findOverlap(own, second) : [];
     return kind === 'near' && second ? findNear(own, second) : [];

@@ -1,5 +1,7 @@
 import { withRider } from '../../arrange/change-rider.js';
 import { withFoundRig } from '../../arrange/take-rig.js';
+import { hierarchyOfRider } from '../../evaluate/scene-assets.js';
+import { findGait } from '../../gait/find-gait.js';
 import type { Ways } from './remedy.js';
 
 /** The wheels that were found in its model. */
@@ -56,3 +58,24 @@ export const plantFeet: Ways = ({ shot, rider }) => [
     },
   ],
 ];
+
+/** As long a stride as its clip has: its feet then stand where its legs reach. */
+export const clipStride: Ways = ({ evaluated, shot, rider }) => {
+  const hierarchy = hierarchyOfRider(evaluated.assets, rider);
+  const clip = hierarchy?.clips.find(({ name }) => name === rider.gait?.clip);
+  if (!hierarchy || !clip || !rider.hitch) return [];
+  const { forward, up } = rider.hitch.facing;
+  const { stride } = findGait(hierarchy, clip, forward, up);
+  if (!(stride > 0)) return [];
+  return [
+    [
+      {
+        label: 'Take the stride of its clip',
+        detail: `${(rider.gait?.stride ?? 0).toFixed(2)} → ${stride.toFixed(2)} m a cycle; it takes more steps`,
+        shot: withRider(shot, rider.id, (before) =>
+          before.gait ? { ...before, gait: { ...before.gait, stride } } : before,
+        ),
+      },
+    ],
+  ];
+};
