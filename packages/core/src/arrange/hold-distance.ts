@@ -1,5 +1,5 @@
 import type { Hitch } from '../document/shot-hitch.js';
-import { frameCount } from '../bake/sample-shot.js';
+import { frameCount } from '../document/frames.js';
 import type { Rider } from '../document/shot-rider.js';
 import { evaluateShot, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { bisect } from '../math/search.js';

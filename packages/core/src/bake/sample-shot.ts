@@ -1,3 +1,4 @@
+import { frameCount } from '../document/frames.js';
 import type { Shot } from '../document/shot.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { POSE, type PoseAt } from '../pose/index.js';
@@ -11,16 +12,6 @@ export interface SampledShot {
   readonly riders: readonly Float64Array[];
   /** In the same order what moves of each rider's model by itself. */
   readonly parts: readonly SampledParts[];
-}
-
-/** The number of frames of a shot, first and last included. */
-export function frameCount(shot: Shot): number {
-  return shot.range.last - shot.range.first + 1;
-}
-
-/** Seconds from the first frame. */
-export function frameTime(shot: Shot, frame: number): number {
-  return (frame - shot.range.first) / shot.fps;
 }
 
 /** Samples a whole shot at whole frames. */

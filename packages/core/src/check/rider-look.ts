@@ -1,6 +1,7 @@
 import type { CheckLimits } from '../document/index.js';
 import type { Rider } from '../document/shot-rider.js';
-import { sampleRider, frameCount } from '../bake/index.js';
+import { sampleRider } from '../bake/index.js';
+import { frameCount } from '../document/frames.js';
 import { isMoving, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { hierarchyOfRider } from '../evaluate/scene-assets.js';
 import type { CompiledPath } from '../path/compiled-path.js';

@@ -46,4 +46,5 @@ export { CheckLimits, Checks, FINDING_KINDS, Waiver, type FindingKind } from './
 export { Unrest } from './shot-unrest.js';
 export { Retime, type RetimeKey } from './shot-retime.js';
 export { Cue, CueAction, CueSource, type CueKey } from './shot-cue.js';
+export { frameCount, frameTime } from './frames.js';
 export { Transform } from './transform.js';

@@ -1,4 +1,5 @@
-import { frameTime, sampleBlocks, type SampledBlock } from '../bake/index.js';
+import { sampleBlocks, type SampledBlock } from '../bake/index.js';
+import { frameTime } from '../document/frames.js';
 import type { EvaluatedShot } from '../evaluate/index.js';
 import { LOCAL } from '../hierarchy/index.js';
 import { POSE } from '../pose/index.js';
