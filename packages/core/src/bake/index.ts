@@ -2,3 +2,6 @@ export { sampleBlocks, sampleShot, sampleRider, type SampledBlock, type SampledS
 export { sampleGauge, sampleParts, type SampledGauge, type SampledParts } from './sampled-parts.js';
 export { keysWithin } from './thin-keys.js';
 export { crossings, type Crossing } from './crossings.js';
+export { freeze, thaw } from './freeze.js';
+export { keyHere, keysOfRide, ownFrameOf, placementAt, putRider, type Placement } from './hand-keys.js';
+export { withOwnPath, type OwnPath } from './own-path.js';

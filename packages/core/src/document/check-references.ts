@@ -2,6 +2,8 @@ import { LIMITS } from './limits.js';
 import { refuseCircles } from './rider-graph.js';
 import { ShotError, inWords } from './shot-error.js';
 import type { Cue } from './shot-cue.js';
+import type { AimTarget, Facing } from './shot-facing.js';
+import type { Frozen, FrozenTrack } from './shot-frozen.js';
 import type { Hitch } from './shot-hitch.js';
 import type { Key } from './shot-keys.js';
 import type { Pace } from './shot-pace.js';
@@ -62,6 +64,13 @@ function checkRider(shot: Shot, rider: Rider, at: string): void {
     refuseUnknown(`${at}.clearance.from[${i}].rider`, one.rider, 'rider', shot.riders),
   );
   if (rider.hitch !== null) checkHitch(shot, rider.hitch, `${at}.hitch`);
+  if (rider.keyed !== null) risingKeys(rider.keyed.keys, `${at}.keyed.keys`);
+  if (rider.looks !== null) {
+    checkAxes(rider.looks, `${at}.looks`);
+    checkTarget(shot, rider.looks.target, `${at}.looks.target`);
+    risingKeys(rider.looks.aim.influence, `${at}.looks.aim.influence`);
+  }
+  if (rider.frozen !== null) checkFrozen(rider.frozen, `${at}.frozen`);
   if (rider.gait?.source != null) refuseUnknown(`${at}.gait.source`, rider.gait.source, 'model', shot.models);
   checkGait(rider, `${at}.gait`);
   if (rider.camera === null) return;
@@ -127,19 +136,8 @@ function risingKeys(keys: readonly Pick<Key, 'frame'>[], at: string): void {
 
 function checkHitch(shot: Shot, hitch: Hitch, at: string): void {
   refuseUnknown(`${at}.path`, hitch.path, 'path', shot.paths);
-  const { forward, up, target } = hitch.facing;
-  if (forward[1] === up[1]) {
-    throw new ShotError(`${at}.facing.up`, inWords(up), `an axis square to forward (${forward})`);
-  }
-  if (target !== null) {
-    exactlyOne(`${at}.facing.target`, { rider: target.rider, point: target.point });
-    if (target.rider !== undefined) {
-      refuseUnknown(`${at}.facing.target.rider`, target.rider, 'rider', shot.riders);
-    }
-    if (target.node !== undefined && target.rider === undefined) {
-      throw new ShotError(`${at}.facing.target.node`, inWords(target.node), 'a rider whose part it is');
-    }
-  }
+  checkAxes(hitch.facing, `${at}.facing`);
+  checkTarget(shot, hitch.facing.target, `${at}.facing.target`);
   risingKeys(hitch.influence, `${at}.influence`);
   risingKeys(hitch.facing.influence, `${at}.facing.influence`);
   risingKeys(hitch.facing.aim.influence, `${at}.facing.aim.influence`);
@@ -151,6 +149,44 @@ function checkHitch(shot: Shot, hitch: Hitch, at: string): void {
   }
   checkPace(hitch.pace, `${at}.pace`);
   hitch.takes.forEach(({ pace }, i) => checkPace(pace, `${at}.takes[${i}].pace`));
+}
+
+function checkAxes({ forward, up }: Pick<Facing, 'forward' | 'up'>, at: string): void {
+  if (forward[1] !== up[1]) return;
+  throw new ShotError(`${at}.up`, inWords(up), `an axis square to forward (${forward})`);
+}
+
+function checkTarget(shot: Shot, target: AimTarget | null, at: string): void {
+  if (target === null) return;
+  exactlyOne(at, { rider: target.rider, point: target.point });
+  if (target.rider !== undefined) refuseUnknown(`${at}.rider`, target.rider, 'rider', shot.riders);
+  if (target.node !== undefined && target.rider === undefined) {
+    throw new ShotError(`${at}.node`, inWords(target.node), 'a rider whose part it is');
+  }
+}
+
+function checkFrozen({ translation, rotation, figures, parts }: Frozen, at: string): void {
+  const check = (track: FrozenTrack, width: number, name: string) => {
+    const wanted = track.frames.length * width;
+    if (track.values.length !== wanted) {
+      throw new ShotError(
+        `${at}.${name}.values`,
+        `${track.values.length} numbers`,
+        `${wanted}: ${width} for each of ${track.frames.length} frames`,
+      );
+    }
+  };
+  check(translation, 3, 'translation');
+  check(rotation, 4, 'rotation');
+  check(figures, 3, 'figures');
+  parts.forEach((part, i) => {
+    check(part.translation, 3, `parts[${i}].translation`);
+    check(part.rotation, 4, `parts[${i}].rotation`);
+    check(part.scale, 3, `parts[${i}].scale`);
+    const { weights } = part;
+    if (weights)
+      check(weights, Math.round(weights.values.length / weights.frames.length), `parts[${i}].weights`);
+  });
 }
 
 function checkPace({ keys, speeds }: Pace, at: string): void {

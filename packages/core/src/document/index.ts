@@ -48,3 +48,6 @@ export { Retime, type RetimeKey } from './shot-retime.js';
 export { Cue, CueAction, CueSource, type CueKey } from './shot-cue.js';
 export { frameCount, frameTime } from './frames.js';
 export { Transform } from './transform.js';
+export { Keyed, PlaceKey } from './shot-keyed.js';
+export { Looks } from './shot-looks.js';
+export { Frozen, FrozenPart, FrozenTrack } from './shot-frozen.js';

@@ -11,10 +11,16 @@ export function timingCues(cues: readonly Cue[], id: string): Cue[] {
 }
 
 /** The riders that a rider's pose is computed from: what carries it, leads it, times it, cues it, is looked at or kept clear of. */
-export function ridersBehind({ id: own, parent, hitch, clearance }: Rider, cues: readonly Cue[]): string[] {
+export function ridersBehind(
+  { id: own, parent, hitch, clearance, looks, frozen }: Rider,
+  cues: readonly Cue[],
+): string[] {
+  // What is frozen plays by itself.
+  if (frozen !== null) return [];
   const ids = [parent, hitch?.follows?.rider, hitch?.pacedBy?.rider];
   if (hitch) for (const { rider } of clearance?.from ?? []) ids.push(rider);
   if (hitch?.facing.mode === 'aim') ids.push(hitch.facing.target?.rider);
+  if (hitch === null) ids.push(looks?.target?.rider);
   for (const { on } of timingCues(cues, own)) if (on.kind !== 'frame') ids.push(on.rider, on.other);
   return ids.filter((id) => id !== null && id !== undefined);
 }

@@ -18,6 +18,9 @@ import { Camera } from './shot-camera.js';
 import { Clearance } from './shot-clearance.js';
 import { AXES, type Axis } from './shot-facing.js';
 import { Hitch } from './shot-hitch.js';
+import { Frozen } from './shot-frozen.js';
+import { Keyed } from './shot-keyed.js';
+import { Looks } from './shot-looks.js';
 import { Unrest } from './shot-unrest.js';
 import { Transform } from './transform.js';
 
@@ -173,4 +176,10 @@ export class Rider {
   @PartOrNull(() => Clearance) clearance: Clearance | null = null;
   /** How it sways where it is held by hand. */
   @PartOrNull(() => Unrest) unrest: Unrest | null = null;
+  /** Where it is over time, while it rides no path. */
+  @PartOrNull(() => Keyed) keyed: Keyed | null = null;
+  /** What it turns to, while it rides no path. */
+  @PartOrNull(() => Looks) looks: Looks | null = null;
+  /** What plays instead of all of that, until it is thawed. */
+  @PartOrNull(() => Frozen) frozen: Frozen | null = null;
 }

@@ -10,6 +10,7 @@ import { wholeRetiming, wholeRetimeStep, type Retiming } from '../timing/retimin
 import type { PoseAt } from '../pose/pose.js';
 import { NO_PARTS, type MovedParts } from '../hierarchy/node-driver.js';
 import type { TargetAt } from '../ride/aiming.js';
+import { frozenParts } from './frozen.js';
 import { gaugesOf, type Gauge } from './gauges.js';
 import { compileMovedParts } from './moved-parts.js';
 import { compileContact, sidewaysOf, type RiderContact } from './rider-contact.js';
@@ -84,12 +85,17 @@ export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
   );
   const parts = remembered((rider: Rider): MovedParts => {
     const hierarchy = hierarchyOfRider(assets, rider);
+    if (hierarchy !== null && rider.frozen !== null) {
+      const stiff = frozenParts(rider, rider.frozen, hierarchy);
+      return { ...stiff, pose: (frame, out, at) => stiff.pose(source(frame), out, at) };
+    }
     const cued = rides.cuedParts(rider);
     if (hierarchy === null || (cued.length === 0 && !movesByItself(rider))) return NO_PARTS;
     const moved = compileMovedParts(rider, hierarchy, contact(rider), cued, rides.pose(rider));
     return { ...moved, pose: (frame, out, at) => moved.pose(source(frame), out, at) };
   });
   const gauges = remembered((rider: Rider): readonly Gauge[] => {
+    if (rider.frozen !== null) return [];
     const cued = rides.cuedParts(rider);
     if (cued.length === 0 && !movesByItself(rider)) return [];
     return gaugesOf(rider, contact(rider), cued).map(({ kind, part, value }) => ({
@@ -155,7 +161,9 @@ export function movesByItself({ wheels, body, steering, gait, cycles, ball }: Ri
 
 /** Whether a rider's place can change over time: it rides, is held by hand, or what carries it does. */
 export function isMoving(shot: Shot, rider: Rider): boolean {
-  if (rider.hitch !== null || rider.unrest !== null) return true;
+  const { hitch, unrest, frozen, looks, keyed } = rider;
+  if (hitch !== null || unrest !== null || frozen !== null) return true;
+  if (looks !== null || (keyed?.keys.length ?? 0) > 1) return true;
   const parent = shot.riders.find((other) => other.id === rider.parent);
   return parent !== undefined && isMoving(shot, parent);
 }

@@ -29,7 +29,7 @@ const jointName = ({ node, steers }: Wheel): string => `${node} ${steers ? 'stee
  * The node hierarchy with joints for wheels that steer, that are set on the ground by themselves, or that hang on the body that
  * leans: a joint steers and carries, the wheel in it spins, so that neither spoils the other.
  */
-function jointedPuppet(hierarchy: NodeHierarchy, rider: Rider) {
+export function jointedPuppet(hierarchy: NodeHierarchy, rider: Rider) {
   const body = nodeNamed(hierarchy, rider.body.node);
   const sticks = rider.hitch?.ground.mode === 'stick';
   const wishes = rider.wheels.flatMap((wheel): WishedJoint[] => {

@@ -31,6 +31,8 @@ import { compileGroundFit, type Coupling, type GroundFit } from '../ride/ground-
 import { compilePathMotion, echoPace, stringPace, type PathMotion } from '../ride/path-motion.js';
 import { compileClearance, type PlaceAt } from '../ride/clearance.js';
 import { compileTravel } from '../ride/travel.js';
+import { compileKeyedPose, keyedWayOf } from '../ride/keyed-way.js';
+import { withLooks } from '../ride/looks.js';
 import { referenceOf, ridePath } from '../ride/ride-path.js';
 import { ridesByDistance } from '../ride/travel-place.js';
 import type { FrameStep } from '../timing/frame-step.js';
@@ -42,6 +44,7 @@ import type { CuedPart } from './moved-parts.js';
 import { sharedWay, wayKey, type RiddenWay } from './ridden-way.js';
 import { riderTiming, shownStops, type RiderTiming } from './rider-timing.js';
 import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
+import { frozenPose } from './frozen.js';
 import { towedJoints, towingCoupling, towingPin, type Tower } from './towing.js';
 
 /** The rides of a shot, each made once and after those it follows from. In the time of the work. */
@@ -74,12 +77,13 @@ export class Rides {
   readonly pose = keptFor((rider: Rider): PoseAt => {
     const { hitch } = rider;
     const parent = this.find(rider.parent);
+    const { fps, loop, range } = this.shot;
+    if (rider.frozen !== null) return frozenPose(rider.frozen);
     const rest = compileRestPose(rider.rest, parent ? this.pose(parent) : null);
     const motion = this.motion(rider);
-    const { fps, loop, range } = this.shot;
     const held = (pose: PoseAt): PoseAt =>
       rider.unrest === null ? pose : withUnrest(pose, rider.unrest, { ...range, fps, loop });
-    if (hitch === null || motion === null) return held(rest);
+    if (hitch === null || motion === null) return held(this.looking(rider, this.byHand(rider) ?? rest));
     const ride = ridePath(rider, hitch, {
       motion,
       rest,
@@ -90,6 +94,28 @@ export class Rides {
     });
     return held(ride);
   });
+
+  /** Where a rider is that is moved by hand; null where it is not. */
+  private byHand(rider: Rider): PoseAt | null {
+    const { keyed, hitch } = rider;
+    if (keyed === null || keyed.keys.length === 0 || hitch !== null) return null;
+    const parent = this.find(rider.parent);
+    const { own, rate } = mapFrames(this.timing(rider)?.steps ?? [], this.shot.range);
+    return compileKeyedPose(
+      keyedWayOf(keyed, this.shot.fps),
+      { own, rate },
+      parent ? this.pose(parent) : null,
+    );
+  }
+
+  /** A pose turned to what its rider looks at. */
+  private looking(rider: Rider, pose: PoseAt): PoseAt {
+    const { looks } = rider;
+    const target = looks && this.target(looks.target);
+    if (looks === null || target === null) return pose;
+    const { fps, loop, range } = this.shot;
+    return withLooks(pose, rider, looks, target, { ...range, loop, fps });
+  }
 
   /** How far a rider is led away from what it keeps clear of; null where it keeps clear of nothing. */
   readonly away = keptFor((rider: Rider): PlaceAt | null => {
@@ -162,11 +188,11 @@ export class Rides {
     );
   });
 
-  /** When a rider goes by its own pace; null where it rides no curve. */
+  /** When a rider goes by its own pace; null where it has none. */
   readonly timing = keptFor((rider: Rider): RiderTiming | null => {
     const pace = this.ownPace(rider);
-    if (pace === null || rider.hitch === null) return null;
-    const begins = Number.isFinite(pace.from) ? pace.from : rider.hitch.pace.start.frame;
+    if (pace === null) return null;
+    const begins = Number.isFinite(pace.from) ? pace.from : (rider.hitch?.pace.start.frame ?? 0);
     const { range } = this.shot;
     const steps: FrameStep[] = [];
     // Only a timing of its own waits for cues.
@@ -244,8 +270,10 @@ export class Rides {
     chassisOf(rider, hierarchyOfRider(this.assets, rider)?.box ?? null),
   );
 
-  /** A rider's own pace; null where it rides no curve. */
+  /** A rider's own pace; null where it neither rides a curve nor is moved by hand. */
   private ownPace(rider: Rider): CompiledPace | null {
+    const { hitch, keyed } = rider;
+    if (hitch === null && keyed && keyed.keys.length > 0) return keyedWayOf(keyed, this.shot.fps).pace;
     const path = this.curveOf(rider.hitch);
     return rider.hitch && path && compiledPaceOf(rider.hitch.pace, this.shot.fps, path);
   }

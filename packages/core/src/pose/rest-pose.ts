@@ -12,13 +12,7 @@ export function compileRestPose(rest: Transform, parent: PoseAt | null): PoseAt 
   return (frame, out, at) => {
     vec3.copy(place, rest.translation);
     quat.copy(turn, own);
-    if (parent !== null) {
-      parent(frame, out, at);
-      const parentTurn: Quat = [out[at + 3], out[at + 4], out[at + 5], out[at + 6]];
-      vec3.transformQuat(place, place, parentTurn);
-      for (let k = 0; k < 3; k++) place[k] += out[at + k];
-      quat.multiply(turn, parentTurn, turn);
-    }
+    if (parent !== null) carried(parent, frame, place, turn);
     for (let k = 0; k < 3; k++) out[at + k] = place[k];
     for (let k = 0; k < 4; k++) out[at + POSE.rotation + k] = turn[k];
     out[at + POSE.distance] = 0;
@@ -26,3 +20,14 @@ export function compileRestPose(rest: Transform, parent: PoseAt | null): PoseAt 
     out[at + POSE.bank] = 0;
   };
 }
+
+/** Brings a place and a turn from a carrier's space into the world, as the carrier is at a frame. */
+export function carried(parent: PoseAt, frame: number, place: Vec3, turn: Quat): void {
+  parent(frame, under, 0);
+  const parentTurn: Quat = [under[3], under[4], under[5], under[6]];
+  vec3.transformQuat(place, place, parentTurn);
+  for (let k = 0; k < 3; k++) place[k] += under[k];
+  quat.multiply(turn, parentTurn, turn);
+}
+
+const under = new Float64Array(POSE.size);

@@ -37,7 +37,7 @@ export interface Aiming {
 /** @returns null where there is nothing to aim at */
 export function compileAiming(
   { camera }: Rider,
-  { aim, ahead, mode }: Facing,
+  { aim, ahead, mode }: Pick<Facing, 'aim' | 'ahead' | 'mode'>,
   travel: Travel['place'],
   { target, range, sense }: AimParts,
 ): Aiming | null {

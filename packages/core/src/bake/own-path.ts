@@ -1,0 +1,112 @@
+import { withRider } from '../arrange/change-rider.js';
+import { defaultsOf } from '../document/defaults.js';
+import { freeId, freeName } from '../document/free-name.js';
+import { PaceKey } from '../document/shot-pace.js';
+import { ShotPath } from '../document/shot-path.js';
+import type { Hitch } from '../document/shot-hitch.js';
+import type { Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
+import type { SceneAssets } from '../evaluate/scene-assets.js';
+import { positionIn, POSE } from '../pose/pose.js';
+import { rideFromMotion } from '../reshape/ride-from-motion.js';
+import { newHitch } from '../ride/new-hitch.js';
+import { keyedWayOf, pathThrough } from '../ride/keyed-way.js';
+import { mapFrames } from '../timing/index.js';
+import { sampleRider } from './sample-shot.js';
+import { frameOfSample, workTime } from './work-samples.js';
+
+/** A rider on a path of its own. */
+export interface OwnPath {
+  readonly shot: Shot;
+  readonly pathId: string;
+}
+
+/**
+ * A rider on a path of its own along which it does what it did before: one of a flight, one that is carried, one that is moved by
+ * hand. Keys by hand give the very curve that they made; any other motion is kept within a tolerance.
+ *
+ * @param within metres, above 0
+ * @throws PathError where it never moves
+ */
+export function withOwnPath(shot: Shot, assets: SceneAssets, id: string, within: number): OwnPath {
+  const rider = shot.riders.find((one) => one.id === id);
+  if (rider === undefined) throw new Error(`There is no rider "${id}".`);
+  const name = freeName(`${rider.badge} ${rider.name}`.trim(), shot.paths);
+  const pathId = freeId(name, shot.paths);
+  const own = exactWay(shot, rider) ?? sampledWay(shot, assets, rider, within);
+  const path = { ...own.path, id: pathId, name };
+  const before = rider.hitch ?? newHitch(pathId, shot.range);
+  const pace: Hitch['pace'] = {
+    ...newHitch(pathId, shot.range).pace,
+    unit: 'metres',
+    keys: [...own.keys],
+  };
+  const hitch: Hitch = {
+    ...before,
+    path: pathId,
+    // Whatever set it beside its old path, or behind another, is in the new one.
+    anchor: 'origin',
+    offset: { ...before.offset, along: 0, side: 0, rise: 0 },
+    offsetKeys: [],
+    influence: [],
+    follows: null,
+    pacedBy: null,
+    displaced: null,
+    takes: [],
+    pace,
+  };
+  const changed = withRider({ ...shot, paths: [...shot.paths, path] }, id, (one) => ({
+    ...one,
+    parent: null,
+    keyed: null,
+    looks: null,
+    frozen: null,
+    clearance: null,
+    hitch,
+  }));
+  return { shot: changed, pathId };
+}
+
+interface Way {
+  readonly path: ShotPath;
+  readonly keys: readonly PaceKey[];
+}
+
+/** The very curve that keys by hand make in the world; null for any other motion. */
+function exactWay(shot: Shot, { keyed, parent, hitch, frozen }: Rider): Way | null {
+  if (hitch !== null || frozen !== null || parent !== null || keyed === null || keyed.keys.length < 2)
+    return null;
+  const { curve } = keyedWayOf(keyed, shot.fps);
+  if (curve === null) return null;
+  return {
+    path: {
+      ...defaultsOf(ShotPath),
+      id: 'own',
+      name: 'own',
+      ...pathThrough(keyed.keys.map((key) => key.translation)),
+    },
+    keys: keyed.keys.map(({ frame, ease }, i) => ({
+      ...defaultsOf(PaceKey),
+      frame,
+      ease,
+      value: curve.pointDistances[i],
+    })),
+  };
+}
+
+function sampledWay(shot: Shot, assets: SceneAssets, rider: Rider, within: number): Way {
+  const time = workTime(shot, assets);
+  const index = shot.riders.indexOf(rider);
+  const poses = sampleRider(time.evaluated.poses[index], time.first, time.count, time.step);
+  // Cues and retimes act on it as before: its keys stand in its own frames. What is shown twice needs a key but once.
+  const { own } = mapFrames(time.evaluated.timing(rider)?.steps ?? [], shot.range);
+  const frames: number[] = [];
+  const places: number[] = [];
+  for (let i = 0; i < time.count; i++) {
+    const frame = own(frameOfSample(time, i));
+    if (frames.length > 0 && frame <= frames[frames.length - 1]) continue;
+    frames.push(frame);
+    places.push(...positionIn(poses, i * POSE.size));
+  }
+  return rideFromMotion(rider.name, frames, Float64Array.from(places), within);
+}

@@ -1,0 +1,37 @@
+import { Amount, Parts, PartOrNull, Part, Text, rule } from './constraints.js';
+import { LIMITS } from './limits.js';
+
+const isNumbers = (v: unknown) =>
+  Array.isArray(v) && v.length <= 10 * LIMITS.frames && v.every(Number.isFinite);
+const isRising = (v: unknown) =>
+  isNumbers(v) &&
+  (v as number[]).length > 0 &&
+  (v as number[]).every((n, i, all) => i === 0 || n > all[i - 1]);
+
+/** Samples that are straight from one to the next, and held before the first and after the last. */
+export class FrozenTrack {
+  /** Frames of the work. */
+  @rule('rising frames, one at least', isRising) frames!: number[];
+  /** As many numbers a frame as the track has, one frame after the other. */
+  @rule('a list of numbers', isNumbers) values!: number[];
+}
+
+/** How a part of the model stood in what it hangs on. */
+export class FrozenPart {
+  @Text() node!: string;
+  @Part(() => FrozenTrack) translation!: FrozenTrack;
+  @Part(() => FrozenTrack) rotation!: FrozenTrack;
+  @Part(() => FrozenTrack) scale!: FrozenTrack;
+  @PartOrNull(() => FrozenTrack) weights: FrozenTrack | null = null;
+}
+
+/** What was baked into a rider: it plays instead of the ride, which stays as it is underneath. */
+export class Frozen {
+  /** So near is it to what was baked, metres; of turns as much at a metre’s distance. */
+  @Amount('metres', 0, 1e3) within = 0.001;
+  @Part(() => FrozenTrack) translation!: FrozenTrack;
+  @Part(() => FrozenTrack) rotation!: FrozenTrack;
+  /** Distance, speed and bank, as the board shows them. */
+  @Part(() => FrozenTrack) figures!: FrozenTrack;
+  @Parts(() => FrozenPart, LIMITS.partsPerRider * 5) parts: FrozenPart[] = [];
+}
