@@ -98,7 +98,8 @@ function withoutClearance(rider: Rider, id: string): Rider {
 }
 
 function withoutTarget(rider: Rider, id: string): Rider {
-  const { hitch } = rider;
+  const { hitch, looks } = rider;
+  if (looks?.target?.rider === id) return withoutTarget({ ...rider, looks: null }, id);
   if (hitch?.facing.target?.rider !== id) return rider;
   const facing: Hitch['facing'] = { ...hitch.facing, target: null };
   return { ...rider, hitch: { ...hitch, facing } };

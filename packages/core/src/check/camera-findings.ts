@@ -1,3 +1,4 @@
+import { aimedAt, axesOf } from '../document/index.js';
 import { mat4, vec3 } from 'gl-matrix';
 import type { Vec3 } from '../math/vec.js';
 import { axisVector } from '../pose/axes.js';
@@ -15,7 +16,7 @@ export function findUnseen(camera: RiderLook, others: readonly RiderLook[], set:
   const { rider, evaluated, first, count, fps, limits } = camera;
   const target = evaluated.target(rider);
   if (rider.camera === null || target === null) return [];
-  const aimed = rider.hitch?.facing.target?.rider ?? null;
+  const aimed = aimedAt(rider)?.rider ?? null;
   const at = (i: number): { eye: Vec3; place: Vec3 } => {
     const from = camera.at(i);
     const place: Vec3 = [0, 0, 0];
@@ -143,8 +144,8 @@ function pictureEdge(look: RiderLook): (i: number, place: Vec3) => number {
   const { rider, evaluated, first, poses } = look;
   const camera = rider.camera as NonNullable<typeof rider.camera>;
   const focal = compileFocal(camera);
-  const ahead = axisVector(rider.hitch?.facing.forward ?? '+z');
-  const up = axisVector(rider.hitch?.facing.up ?? '+y');
+  const ahead = axisVector(axesOf(rider).forward);
+  const up = axisVector(axesOf(rider).up);
   const left = vec3.cross([0, 0, 0], up, ahead) as Vec3;
   return (i, place) => {
     const from = look.at(i);

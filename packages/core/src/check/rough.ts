@@ -1,3 +1,4 @@
+import { axesOf } from '../document/index.js';
 import { DEGREES } from '../math/angle.js';
 import { axisVector } from '../pose/axes.js';
 import { POSE, pointOn } from '../pose/index.js';
@@ -17,7 +18,7 @@ export function findRough(look: RiderLook): RawFinding[] {
 
 /** Where its nose points in plan, degrees, without jumps at half a turn. */
 function headings(look: RiderLook): Float64Array {
-  const nose = axisVector(look.rider.hitch?.facing.forward ?? '+z');
+  const nose = axisVector(axesOf(look.rider).forward);
   const tip: Vec3 = [0, 0, 0];
   const out = new Float64Array(look.count);
   for (let i = 0; i < look.count; i++) {

@@ -47,6 +47,7 @@ export { Unrest } from './shot-unrest.js';
 export { Retime, type RetimeKey } from './shot-retime.js';
 export { Cue, CueAction, CueSource, type CueKey } from './shot-cue.js';
 export { frameCount, frameTime } from './frames.js';
+export { aimedAt, axesOf } from './rider-axes.js';
 export { Transform } from './transform.js';
 export { Keyed, PlaceKey } from './shot-keyed.js';
 export { Looks } from './shot-looks.js';

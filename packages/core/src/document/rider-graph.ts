@@ -1,3 +1,4 @@
+import { aimedAt } from './rider-axes.js';
 import { ShotError } from './shot-error.js';
 import type { Cue } from './shot-cue.js';
 import type { Rider } from './shot-rider.js';
@@ -19,8 +20,7 @@ export function ridersBehind(
   if (frozen !== null) return [];
   const ids = [parent, hitch?.follows?.rider, hitch?.pacedBy?.rider];
   if (hitch) for (const { rider } of clearance?.from ?? []) ids.push(rider);
-  if (hitch?.facing.mode === 'aim') ids.push(hitch.facing.target?.rider);
-  if (hitch === null) ids.push(looks?.target?.rider);
+  ids.push(aimedAt({ hitch, looks })?.rider);
   for (const { on } of timingCues(cues, own)) if (on.kind !== 'frame') ids.push(on.rider, on.other);
   return ids.filter((id) => id !== null && id !== undefined);
 }

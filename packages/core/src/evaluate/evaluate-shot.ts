@@ -1,3 +1,4 @@
+import { aimedAt } from '../document/rider-axes.js';
 import { refuseCircles, ridersBehind } from '../document/rider-graph.js';
 import type { Cue } from '../document/shot-cue.js';
 import type { Chassis, Rider } from '../document/shot-rider.js';
@@ -131,8 +132,8 @@ export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
       const away = rides.away(rider);
       return away && ((frame, out) => away(source(frame), out));
     },
-    target({ hitch }) {
-      const aimed = hitch?.facing.mode === 'aim' ? rides.target(hitch.facing.target) : null;
+    target(rider) {
+      const aimed = rides.target(aimedAt(rider));
       return aimed && ((frame, out) => aimed(source(frame), out));
     },
     moment: (cue) => rides.moment(cue),

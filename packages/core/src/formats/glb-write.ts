@@ -1,3 +1,4 @@
+import { axesOf } from '../document/rider-axes.js';
 import type { Animation, Buffer, Node, Skin } from '@gltf-transform/core';
 import { Document, type Accessor } from '@gltf-transform/core';
 import { mergeDocuments, unpartition } from '@gltf-transform/functions';
@@ -67,7 +68,7 @@ export async function writeGlb(
  * view is that of the first frame, and focal lengths by frame are beside it in `extras`.
  */
 function cameraNode(target: Document, { shot, frames }: SampledShot, rider: Rider, camera: Camera): Node {
-  const { forward, up } = rider.hitch?.facing ?? FRONT;
+  const { forward, up } = axesOf(rider);
   const toNose = quat.conjugate([0, 0, 0, 1], axesToTravel(forward, up));
   // Cameras of the format look along −Z.
   quat.rotateY(toNose, toNose, Math.PI);
@@ -94,8 +95,6 @@ function cutsByTime(shot: Shot): { seconds: number; camera: string }[] {
   const nameOf = (id: string) => shot.riders.find((rider) => rider.id === id)?.name ?? id;
   return shot.cuts.map(({ frame, camera }) => ({ seconds: frameTime(shot, frame), camera: nameOf(camera) }));
 }
-
-const FRONT = { forward: '+z', up: '+y' } as const;
 
 function animate(channels: ChannelWriter, node: Node, rider: Rider, poses: Float64Array): void {
   channels.add(

@@ -1,3 +1,4 @@
+import { axesOf } from '../document/rider-axes.js';
 import { vec3 } from 'gl-matrix';
 import type { Rider } from '../document/shot-rider.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
@@ -122,7 +123,7 @@ function poseGaps(
   begins: PoseAt,
 ): [SeamChannel, Gap][] {
   const { fps, range } = evaluated.shot;
-  const nose = axisVector(rider.hitch?.facing.forward ?? '+z');
+  const nose = axisVector(axesOf(rider).forward);
   const sampleAt = (pose: PoseAt, frame: number): PoseSample => {
     const now = new Float64Array(POSE.size);
     pose(frame, now, 0);

@@ -3,3 +3,4 @@ export { chassisOf, couplingLength, hasWheelbase, riderLength, type ModelBox } f
 export { suggestBankWindow } from './suggest-window.js';
 export { GRAVITY } from './lateral.js';
 export { contactPoints, ownAxes, ownPosition, type OwnAxes } from './contact-points.js';
+export { keyedWayOf, type KeyedWay } from './keyed-way.js';

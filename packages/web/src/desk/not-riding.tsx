@@ -12,7 +12,7 @@ export function NotRiding({ rider }: { rider: Rider | null }) {
           ? 'Add a rider first, under Attach.'
           : carrier
             ? `${rider.badge} sits on ${carrier.badge}. What is set here is where it sits.`
-            : `${rider.badge} is not on a path yet. Attach it first.`}
+            : `${rider.badge} rides no path. It stands, or is moved by hand, where Attach has it.`}
       </Hint>
     </Section>
   );

@@ -1,6 +1,7 @@
 import {
   Camera,
   LIMITS,
+  Looks,
   Rider,
   ShotError,
   defaultsOf,
@@ -138,10 +139,12 @@ export function foundAxes(shot: Shot, models: readonly KeptModel[]): Map<string,
 /** Aims a rider at something, or with null at nothing. */
 export const aimAt = (id: string, target: AimTarget | null): Edit =>
   refusing((shot) =>
-    withHitch(shot, id, (hitch) => ({
-      ...hitch,
-      facing: { ...hitch.facing, mode: 'aim', target, ahead: 0 },
-    })),
+    withRider(shot, id, (rider) => {
+      const { hitch } = rider;
+      if (hitch === null)
+        return { ...rider, looks: target && { ...(rider.looks ?? defaultsOf(Looks)), target } };
+      return { ...rider, hitch: { ...hitch, facing: { ...hitch.facing, mode: 'aim', target, ahead: 0 } } };
+    }),
   );
 
 /** Puts a key among others: in the place of one at its frame, else in order. */

@@ -2,8 +2,8 @@ import styled from 'styled-components';
 import { LABEL_FONT } from '../theme/global-style';
 import { lineColor, textOn } from '../theme/theme';
 
-/** A rider's badge in its line colour, as on a route map. */
-export const Badge = styled.span<{ $color: number }>`
+/** A rider's badge in its line colour, as on a route map; of one that is frozen with a second rim. */
+export const Badge = styled.span<{ $color: number; $frozen?: boolean }>`
   display: inline-grid;
   place-items: center;
   min-width: 24px;
@@ -14,4 +14,6 @@ export const Badge = styled.span<{ $color: number }>`
   color: ${({ $color }) => textOn(lineColor($color))};
   font: 600 12px/1 ${LABEL_FONT};
   flex: none;
+  ${({ $frozen, $color, theme }) =>
+    $frozen ? `margin: 0 3px; box-shadow: 0 0 0 1.5px ${theme.panel}, 0 0 0 3px ${lineColor($color)};` : ''}
 `;

@@ -45,7 +45,7 @@ export function QuantityField(props: QuantityFieldProps) {
 
   const commit = () => {
     if (typed === null) return;
-    const read = readQuantity(typed, kind, props.fps);
+    const read = readQuantity(typed, kind, props.fps, value);
     if (typeof read === 'string') return setProblem(read);
     if (read < min - 1e-9 || read > max + 1e-9) {
       const [least, most] = [showNumber(min, 6), showNumber(max, 6)];

@@ -1,3 +1,5 @@
+import { readSum } from './sum';
+
 /** What a number means, and so which units it may be typed in. */
 export type QuantityKind = 'length' | 'angle' | 'speed' | 'time' | 'frame' | 'count';
 
@@ -22,24 +24,27 @@ export const SHOWN_UNIT: Record<QuantityKind, string> = {
 };
 
 /**
- * Reads a typed quantity: "2.5", "2.5 m", "90 cm", "30 km/h", "1.5 s". Frames are also taken as
- * seconds, and seconds as frames, through `fps`.
+ * Reads a typed quantity: "2.5", "2.5 m", "90 cm", "30 km/h", "1.5 s", or a sum of such: "232.8 / 12". One that begins with a sign
+ * goes on from the value that is there: "+2 m", "*1.5"; "20 %" is a part of it. Frames are also taken as seconds, and seconds as
+ * frames, through `fps`.
  *
+ * @param now the value that is there
  * @returns the value in the kind's own unit, or a sentence about what was expected
  */
-export function readQuantity(text: string, kind: QuantityKind, fps = 24): number | string {
-  const match = /^\s*([+\-−]?(?:\d+[.,]?\d*|[.,]\d+)(?:e[+-]?\d+)?)\s*(\S*)\s*$/i.exec(text);
+export function readQuantity(text: string, kind: QuantityKind, fps = 24, now = 0): number | string {
   const units = Object.keys(UNITS[kind]);
   const expected =
-    units.length > 0 ? `Expected a number, or one with ${units.join(', ')}.` : 'Expected a number.';
-  if (!match) return expected;
-  const value = Number(match[1].replace('−', '-').replace(',', '.'));
-  const unit = match[2].toLowerCase();
-  if (unit === '') return value;
-  if (kind === 'frame' && unit in UNITS.time) return value * UNITS.time[unit] * fps;
-  if (kind === 'time' && unit === 'f') return value / fps;
-  const factor = UNITS[kind][unit];
-  return factor === undefined ? expected : value * factor;
+    units.length > 0
+      ? `Expected a number, one with ${units.join(', ')}, or a sum of them.`
+      : 'Expected a number, or a sum.';
+  const inUnits = (value: number, unit: string): number | null => {
+    if (unit === '') return value;
+    if (kind === 'frame' && unit in UNITS.time) return value * UNITS.time[unit] * fps;
+    if (kind === 'time' && unit === 'f') return value / fps;
+    const factor = UNITS[kind][unit];
+    return factor === undefined ? null : value * factor;
+  };
+  return readSum(text, now, inUnits) ?? expected;
 }
 
 /** A value as shown: at most `digits` decimals, no trailing zeros, a true minus. */

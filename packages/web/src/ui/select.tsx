@@ -65,13 +65,19 @@ const Row = styled(ListBoxItem)`
 /** One of many words, behind a button. */
 export function Select<T extends string>(props: {
   label: string;
+  /** Told by what stands beside it; it is read out all the same. */
+  isLabelHidden?: boolean;
   options: readonly { id: T; name: string }[];
   value: T;
   onChange: (value: T) => void;
 }) {
   return (
-    <Box selectedKey={props.value} onSelectionChange={(key) => props.onChange(key as T)}>
-      <FieldLabel>{props.label}</FieldLabel>
+    <Box
+      selectedKey={props.value}
+      onSelectionChange={(key) => props.onChange(key as T)}
+      aria-label={props.isLabelHidden ? props.label : undefined}
+    >
+      {!props.isLabelHidden && <FieldLabel>{props.label}</FieldLabel>}
       <Opener>
         <Shown />
         <ChevronDown aria-hidden />

@@ -1,4 +1,4 @@
-import { Camera, defaultsOf, type Shot } from '@fleet-rail/core';
+import { Camera, Transform, defaultsOf, type Shot } from '@fleet-rail/core';
 import { Box, Trash2, Video } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { useSearchParams } from 'react-router';
@@ -26,11 +26,11 @@ export function AddSection() {
   useEffect(() => {
     if (asked) title.current?.scrollIntoView({ block: 'start' });
   }, [asked]);
-  const add = (name: string, make: (shot: Shot) => { shot: Shot; id: string }) => {
+  const add = (name: string, make: (shot: Shot) => { shot: Shot; id: string }, isPut = false) => {
     try {
       const { id } = make(desk.getState().shot);
       desk.getState().edit(`Add ${name}`, (shot) => make(shot).shot);
-      desk.getState().set({ riderId: id });
+      desk.getState().set({ riderId: id, ...(isPut && { tool: { kind: 'putRider', riderId: id } }) });
     } catch (error) {
       notify('error', sentenceOf(error));
     }
@@ -40,7 +40,7 @@ export function AddSection() {
       () => notify('done', `Deleted the model ${model.name}.`),
       (error: unknown) => notify('error', sentenceOf(error)),
     );
-  const addModel = (model: KeptModel) => add(model.name, (shot) => addRider(shot, model));
+  const addModel = (model: KeptModel) => add(model.name, (shot) => addRider(shot, model), true);
   return (
     <Section>
       <SectionTitle ref={title}>Add a rider</SectionTitle>
@@ -50,7 +50,12 @@ export function AddSection() {
         <Button
           onPress={() =>
             add('camera', (shot) =>
-              addPlainRider(shot, 'Camera', { kind: 'camera', camera: defaultsOf(Camera) }),
+              addPlainRider(shot, 'Camera', {
+                kind: 'camera',
+                camera: defaultsOf(Camera),
+                // It stands where one looks from.
+                rest: { ...defaultsOf(Transform), ...desk.getState().eye?.() },
+              }),
             )
           }
         >

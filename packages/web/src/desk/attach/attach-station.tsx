@@ -1,6 +1,6 @@
-import { useState } from 'react';
 import { Hint, PanelTitle, Section } from '../../ui/panel';
 import { useDesk, useSelectedRider } from '../desk-store';
+import { PlaceSection } from '../place/place-section';
 import { AddSection } from './add-section';
 import { RideSection, RiderSection } from './rider-section';
 import { RidersTree } from './riders-tree';
@@ -10,15 +10,14 @@ export function AttachStation() {
   const rider = useSelectedRider();
   const riders = useDesk((state) => state.shot.riders);
   const set = useDesk((state) => state.set);
-  const [several, setSeveral] = useState<ReadonlySet<string>>(new Set());
+  const several = useDesk((state) => state.together);
   // Another rider that is chosen elsewhere is chosen alone.
   const chosen = rider === null ? new Set<string>() : several.has(rider.id) ? several : new Set([rider.id]);
   const choose = (next: ReadonlySet<string>) => {
-    setSeveral(next);
     const [first] = rider && next.has(rider.id) ? [rider.id] : next;
     const pathId = riders.find(({ id }) => id === first)?.hitch?.path;
     if (first !== undefined)
-      set(pathId === undefined ? { riderId: first } : { riderId: first, pathId, points: new Set() });
+      set({ riderId: first, together: next, ...(pathId !== undefined && { pathId, points: new Set() }) });
   };
   return (
     <>
@@ -30,6 +29,7 @@ export function AttachStation() {
         </Section>
       )}
       {rider && <RideSection key={`ride ${rider.id}`} rider={rider} chosen={[...chosen]} />}
+      {rider && <PlaceSection key={`place ${rider.id}`} rider={rider} chosen={[...chosen]} />}
       {rider && <RiderSection key={rider.id} rider={rider} />}
       <AddSection />
     </>

@@ -12,6 +12,7 @@ import styled from 'styled-components';
 import { sceneAssets } from '../../scene-assets/ground-height';
 import { Badge } from '../../ui/badge';
 import { attempt } from '../attempt';
+import { ridesWhat } from '../rides-what';
 import { useDesk, useDeskStore } from '../desk-store';
 
 const List = styled(Tree)`
@@ -133,9 +134,11 @@ export function RidersTree(props: {
                 <Turning $open={isExpanded} aria-hidden />
               </Button>
             )}
-            <Badge $color={rider.color}>{rider.badge}</Badge>
+            <Badge $color={rider.color} $frozen={rider.frozen !== null}>
+              {rider.badge}
+            </Badge>
             <b>{rider.name}</b>
-            <span>{paths.find(({ id }) => id === rider.hitch?.path)?.name ?? 'at rest'}</span>
+            <span>{ridesWhat(rider, paths.find(({ id }) => id === rider.hitch?.path)?.name)}</span>
           </Inside>
         )}
       </TreeItemContent>

@@ -1,10 +1,11 @@
-import { POSE, headingDeg, pitchDeg } from '@fleet-rail/core';
+import { POSE, axesOf, headingDeg, pitchDeg } from '@fleet-rail/core';
 import styled from 'styled-components';
 import { lineColor } from '../../theme/theme';
 import { Badge } from '../../ui/badge';
 import { ContactFigures } from './contact-figures';
 import { Figure, Figures, fixed } from './figures';
 import { useDesk, useSelectedRider } from '../desk-store';
+import { ridesWhat } from '../rides-what';
 import { useRiderPose } from '../rider-pose';
 
 const Sheet = styled.section<{ $color: string }>`
@@ -42,13 +43,15 @@ export function Board() {
     ({ evaluation }) => (evaluation?.paths.get(rider?.hitch?.path ?? '')?.problem ?? null) !== null,
   );
   if (rider === null || pose === null) return null;
-  const forward = rider.hitch?.facing.forward ?? '+z';
+  const forward = axesOf(rider).forward;
   return (
     <Sheet aria-label="Board" $color={lineColor(rider.color)}>
       <Head>
-        <Badge $color={rider.color}>{rider.badge}</Badge>
+        <Badge $color={rider.color} $frozen={rider.frozen !== null}>
+          {rider.badge}
+        </Badge>
         {rider.name}
-        <small>{waits ? 'waiting' : path ? path.name : 'at rest'}</small>
+        <small>{waits ? 'waiting' : ridesWhat(rider, path?.name)}</small>
       </Head>
       <Figures>
         <Figure name="Distance" value={`${fixed(pose[POSE.distance], 2)} m`} />

@@ -62,10 +62,18 @@ const Add = styled(Link)`
 `;
 
 /** Kept as it is while its rider is edited: of hundreds only the changed ones are drawn anew. */
-const RiderChip = memo(function RiderChip(props: { id: string; color: number; badge: string; name: string }) {
+const RiderChip = memo(function RiderChip(props: {
+  id: string;
+  color: number;
+  badge: string;
+  name: string;
+  frozen: boolean;
+}) {
   return (
     <Chip id={props.id} $color={props.color}>
-      <Badge $color={props.color}>{props.badge}</Badge>
+      <Badge $color={props.color} $frozen={props.frozen}>
+        {props.badge}
+      </Badge>
       {props.name}
     </Chip>
   );
@@ -89,8 +97,8 @@ export function RiderChips({ shotId }: { shotId: string }) {
           set(pathId === undefined ? { riderId: id } : { riderId: id, pathId, points: new Set() });
         }}
       >
-        {riders.map(({ id, color, badge, name }) => (
-          <RiderChip key={id} id={id} color={color} badge={badge} name={name} />
+        {riders.map(({ id, color, badge, name, frozen }) => (
+          <RiderChip key={id} id={id} color={color} badge={badge} name={name} frozen={frozen !== null} />
         ))}
       </Group>
       <Add to={`/shots/${shotId}/attach?add`} aria-label="Add a rider" title="Add a rider">

@@ -40,10 +40,9 @@ export function diagramScales(
   const foot = size.height - MARGIN.bottom;
   const bottom = foot - size.strip - (size.strip > 0 ? 8 : 0);
   const [from, to] = shown.frames ?? [first, Math.max(last, first + 1)];
-  const ids = bandPaths(shot, shown, selected);
-  const room = (bottom - MARGIN.top - GUTTER * (ids.length - 1)) / Math.max(1, ids.length);
-  const bands = ids.map((pathId, i): DiagramBand => {
-    const riders = shot.riders.filter(({ hitch }) => hitch?.path === pathId);
+  const all = bandsOf(shot, shown, selected);
+  const room = (bottom - MARGIN.top - GUTTER * (all.length - 1)) / Math.max(1, all.length);
+  const bands = all.map(({ pathId, riders }, i): DiagramBand => {
     const top = MARGIN.top + i * (room + GUTTER);
     const isOwn = pathId === selected?.hitch?.path;
     const [low, high] = (isOwn && shown.metres) || extent(evaluation, riders, POSE.distance);
@@ -63,14 +62,28 @@ export function diagramScales(
   };
 }
 
-/** The selected rider's path, or the first that is ridden; or all that are. */
-function bandPaths(shot: Shot, { paths }: DiagramShown, selected: Rider | null): string[] {
-  const ridden = shot.paths
-    .map(({ id }) => id)
-    .filter((id) => shot.riders.some(({ hitch }) => hitch?.path === id));
-  if (paths === 'all') return ridden;
-  const own = selected?.hitch?.path ?? ridden[0];
-  return own === undefined ? [] : [own];
+/** The band of a rider that is moved by hand, as no path is called; null for any other. */
+export const handBand = ({ id, hitch, keyed, frozen }: Rider): string | null =>
+  hitch === null && keyed !== null && frozen === null ? `by hand ${id}` : null;
+
+/** What the selected rider rides, or its way by hand; else the first that is ridden; or all there are. */
+function bandsOf(
+  { paths, riders }: Shot,
+  shown: DiagramShown,
+  selected: Rider | null,
+): Pick<DiagramBand, 'pathId' | 'riders'>[] {
+  const ridden = paths.flatMap(({ id }) => {
+    const on = riders.filter(({ hitch }) => hitch?.path === id);
+    return on.length > 0 ? [{ pathId: id, riders: on }] : [];
+  });
+  const byHand = riders.flatMap((rider) => {
+    const pathId = handBand(rider);
+    return pathId === null ? [] : [{ pathId, riders: [rider] }];
+  });
+  const all = [...ridden, ...byHand];
+  if (shown.paths === 'all') return all;
+  const wanted = selected && (handBand(selected) ?? selected.hitch?.path);
+  return [all.find(({ pathId }) => pathId === wanted) ?? all[0]].filter((band) => band !== undefined);
 }
 
 /** The lowest and the highest a channel of some riders comes, nought among it and at least one apart. */

@@ -13,6 +13,7 @@ import {
   axisTicks,
   diagramScales,
   frameLabel,
+  handBand,
   MARGIN,
   type DiagramBand,
   type DiagramScales,
@@ -20,6 +21,7 @@ import {
 import { AxisText, LevelLine, MarkText } from './diagram-text';
 import { FindingTicks } from './finding-ticks';
 import { FOOT_ROW, GaitStrip } from './gait-strip';
+import { HandGrips } from './hand-grips';
 import { FULL_LINES, linePath } from './line-path';
 import { paceGeometry } from './pace-geometry';
 import { PaceGrips } from './pace-grips';
@@ -87,7 +89,7 @@ export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: 
   const press = usePress(scales);
   const { x, bands } = scales;
   const clip = 'run-diagram-lines';
-  const ridden = shot.riders.some(({ hitch }) => hitch);
+  const ridden = bands.length > 0;
   return (
     <Frame ref={frameRef} data-fills>
       <svg ref={svgRef} width={width} height={height} role="group" aria-label="Run diagram" {...press.events}>
@@ -148,7 +150,10 @@ export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: 
       </svg>
       {!ridden && (
         <Empty>
-          <span>When something rides a path, its line is drawn here: distance up, time across.</span>
+          <span>
+            When something rides a path, or is moved by hand, its line is drawn here: distance up, time
+            across.
+          </span>
         </Empty>
       )}
     </Frame>
@@ -269,9 +274,9 @@ function BandGround({ band, width, named }: { band: DiagramBand; width: number; 
           );
         }),
       )}
-      {named && (
+      {(named || !path) && (
         <MarkText x={right - 4} y={foot - 6} textAnchor="end">
-          {path?.name}
+          {path?.name ?? `${band.riders[0].badge} by hand`}
         </MarkText>
       )}
     </g>
@@ -338,9 +343,12 @@ function BandLines({ band, x, width }: { band: DiagramBand; x: DiagramScales['x'
 /** What can be taken hold of: the selected rider's own timing. */
 function OwnGrips({ bands, x }: { bands: readonly DiagramBand[]; x: DiagramScales['x'] }) {
   const rider = useSelectedRider();
-  const band = bands.find(({ pathId }) => pathId === rider?.hitch?.path);
+  const wanted = rider && (handBand(rider) ?? rider.hitch?.path);
+  const band = bands.find(({ pathId }) => pathId === wanted);
   const length = useDesk((state) => state.evaluation?.paths.get(rider?.hitch?.path ?? '')?.length ?? 0);
-  if (!rider?.hitch || !band || !hasOwnPace(rider.hitch)) return null;
+  if (!rider || !band || rider.frozen) return null;
+  if (rider.keyed && !rider.hitch) return <HandGrips rider={rider} keyed={rider.keyed} x={x} y={band.y} />;
+  if (!rider.hitch || !hasOwnPace(rider.hitch)) return null;
   const { pace } = rider.hitch;
   return pace.mode === 'keys' ? (
     <PaceGrips rider={rider} pace={pace} x={x} y={band.y} length={length} />

@@ -13,7 +13,7 @@ import { useDesk, useDeskStore } from '../desk-store';
 import { KeyList, withCount } from './key-list';
 
 /** How closely the nose goes after its target. */
-const AIM_FIELDS: readonly NumberOf<Aim>[] = [
+export const AIM_FIELDS: readonly NumberOf<Aim>[] = [
   { of: 'deadZone', label: 'Dead zone', kind: 'angle', min: 0, max: 180, step: 0.5 },
   { of: 'damping', label: 'Damping', kind: 'time', min: 0, max: 60, step: 0.05 },
   { of: 'yawLimit', label: 'Yaw limit', kind: 'angle', min: 0, max: 180 },
@@ -67,10 +67,10 @@ export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) 
 }
 
 /** What it is aimed at: another rider or a part of one, a point, or a point ahead on its own path. */
-function TargetFields(props: {
+export function TargetFields(props: {
   rider: Rider;
-  facing: Facing;
-  change: (part: Partial<Facing>, gesture?: string) => void;
+  facing: Pick<Facing, 'target' | 'ahead'>;
+  change: (part: Partial<Pick<Facing, 'target' | 'ahead'>>, gesture?: string) => void;
 }) {
   const { rider, facing, change } = props;
   const desk = useDeskStore();
@@ -88,7 +88,7 @@ function TargetFields(props: {
           label="At"
           options={[
             { id: '', name: 'Nothing yet' },
-            { id: ' ahead', name: 'A point ahead' },
+            ...(rider.hitch ? [{ id: ' ahead', name: 'A point ahead' }] : []),
             ...(target?.point ? [{ id: ' point', name: 'A point' }] : []),
             ...shot.riders
               .filter(({ id }) => id !== rider.id)

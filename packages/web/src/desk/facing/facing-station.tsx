@@ -13,6 +13,7 @@ import { AxlesSection } from './axles-section';
 import { BankSection } from './bank-section';
 import { CameraSection } from './camera-section';
 import { KeyList, withCount } from './key-list';
+import { LooksSection } from './looks-section';
 import { OffsetSection } from './offset-section';
 import { Turntable } from './turntable';
 
@@ -59,7 +60,10 @@ export function FacingStation() {
       {rider?.hitch ? (
         <RidingFacing key={rider.id} rider={rider} hitch={rider.hitch} />
       ) : (
-        <NotRiding rider={rider} />
+        <>
+          <NotRiding rider={rider} />
+          {rider && <LooksSection key={`looks ${rider.id}`} rider={rider} />}
+        </>
       )}
       {rider && <CameraSection key={`camera ${rider.id}`} rider={rider} />}
     </>

@@ -1,5 +1,6 @@
 import {
   POSE,
+  aimedAt,
   evaluateShot,
   focalAt,
   holdDistance,
@@ -23,7 +24,7 @@ import { useDesk, useDeskStore } from '../desk-store';
 
 /** How far a camera's target is and how large a metre of it is in the picture, over time; and a lens that holds its size. */
 export function TargetFold({ rider, camera }: { rider: Rider; camera: Camera }) {
-  const target = rider.hitch?.facing.mode === 'aim' ? rider.hitch.facing.target : null;
+  const target = aimedAt(rider);
   if (target?.rider === undefined) return null;
   return (
     <Fold title="Target in the picture">

@@ -1,4 +1,4 @@
-import { AXES, type Axis, type Rider } from '@fleet-rail/core';
+import { AXES, axesOf, type Axis, type Rider } from '@fleet-rail/core';
 import { FlipHorizontal2, FlipVertical2, WandSparkles } from 'lucide-react';
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled, { useTheme } from 'styled-components';
@@ -62,7 +62,7 @@ export function Turntable({ rider }: { rider: Rider }) {
   const table = useRef<HTMLDivElement>(null);
   const view = useRef<TurntableView>(null);
   const [part, setPart] = useState<'forward' | 'up'>('forward');
-  const { forward, up } = rider.hitch?.facing ?? { forward: '+z', up: '+y' };
+  const { forward, up } = axesOf(rider);
 
   const change = (axes: { forward: Axis; up: Axis }) =>
     edit(

@@ -1,6 +1,7 @@
-import { PanelTitle } from '../../ui/panel';
+import { PanelTitle, Section, SectionTitle } from '../../ui/panel';
 import { useDesk, useSelectedRider } from '../desk-store';
 import { NotRiding } from '../not-riding';
+import { HandKeysList } from '../place/hand-keys-list';
 import { CuesFold } from './cues-fold';
 import { DriveSection } from './drive-section';
 import { KeysSection } from './keys-section';
@@ -35,6 +36,13 @@ export function PaceStation() {
         ) : (
           <TimedByOther rider={rider} hitch={hitch} />
         )
+      ) : rider?.keyed ? (
+        <Section aria-label="Keys by hand">
+          <SectionTitle>
+            {rider.badge} {rider.name} is moved by hand
+          </SectionTitle>
+          <HandKeysList rider={rider} keyed={rider.keyed} />
+        </Section>
       ) : (
         <NotRiding rider={rider} />
       )}

@@ -6,11 +6,11 @@ import { waypointRider } from '../../edits/waypoints';
 import { groundHeightOf } from '../../scene-assets/ground-height';
 import { showNumber } from '../../ui/quantity';
 import { Button } from '../../ui/button';
-import { Choice } from '../../ui/choice';
 import { FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
+import { GridChoice } from '../grid-choice';
 import { useDesk, useDeskStore, type DrawSettings as Settings } from '../desk-store';
 import { finishDrawing } from './drawing';
 
@@ -21,12 +21,6 @@ const KINDS: readonly { id: DrawKind; name: string }[] = [
   { id: 'polyline', name: 'Straight runs' },
   { id: 'arc', name: 'Arc through three places' },
 ];
-
-const GRIDS = [
-  { id: '1', name: '1 m' },
-  { id: '0.1', name: '0.1 m' },
-  { id: '0', name: 'Off' },
-] as const;
 
 /** Charts are loaded when the first is shown; room is kept for it. */
 const ProfileChart = lazy(() => import('./profile-chart'));
@@ -40,20 +34,6 @@ const Row = styled.div`
   align-items: center;
   justify-content: space-between;
 `;
-
-/** The grid, which drags and arrow keys keep to as well as drawing. */
-export function GridChoice() {
-  const drawing = useDesk((state) => state.drawing);
-  const set = useDesk((state) => state.set);
-  return (
-    <Choice
-      label="Grid"
-      options={GRIDS}
-      value={String(drawing.grid) as (typeof GRIDS)[number]['id']}
-      onChange={(grid) => set({ drawing: { ...drawing, grid: Number(grid) } })}
-    />
-  );
-}
 
 /** While drawing: what clicks become, what they snap to, and a place typed in numbers. */
 export function DrawSettings() {

@@ -17,10 +17,10 @@ import { showNumber } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
 import { Tick } from '../../ui/tick';
+import { GridChoice } from '../grid-choice';
 import { useDesk, useDeskStore } from '../desk-store';
 import { useNudgeKeys } from '../stage/use-nudge-keys';
 import { HANDLES_NAMES } from './basis-names';
-import { GridChoice } from './draw-settings';
 
 const Coordinate = styled(RowFigure)`
   width: 58px;

@@ -1,4 +1,4 @@
-import { DEGREES, POSE, axesToTravel, fieldOfView, focalAt, sourceFrame } from '@fleet-rail/core';
+import { DEGREES, POSE, axesOf, axesToTravel, fieldOfView, focalAt, sourceFrame } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { poseAt } from '../../evaluation/pose-at';
 import type { DeskState } from '../desk-store';
@@ -6,7 +6,7 @@ import { lookedThrough } from './looked-through';
 import type { Lens } from './views';
 
 /** About up: a camera of the renderer looks along −Z, a rider's along its nose. */
-const HALF_TURN = new THREE.Quaternion(0, 1, 0, 0);
+export const HALF_TURN = new THREE.Quaternion(0, 1, 0, 0);
 
 const pose = new Float64Array(POSE.size);
 
@@ -16,7 +16,7 @@ export function lensOf(state: DeskState): Lens | null {
   const evaluated = rider && state.evaluation?.riders.get(rider.id);
   if (!rider?.camera || !evaluated || !state.evaluation) return null;
   poseAt(state.evaluation, evaluated, state.frame, pose);
-  const { forward, up } = rider.hitch?.facing ?? { forward: '+z', up: '+y' };
+  const { forward, up } = axesOf(rider);
   const toNose = new THREE.Quaternion(...axesToTravel(forward, up)).conjugate();
   const [x, y, z, ...turn] = pose.subarray(0, POSE.distance);
   return {

@@ -81,7 +81,9 @@ const PlacedLabel = memo(function PlacedLabel({ name, x, y }: { name: string; x:
   if (rider) {
     return (
       <Flag style={{ transform: `translate(${x}px, ${y}px) translate(-50%, 8px)` }}>
-        <Badge $color={rider.color}>{rider.badge}</Badge>
+        <Badge $color={rider.color} $frozen={rider.frozen !== null}>
+          {rider.badge}
+        </Badge>
       </Flag>
     );
   }

@@ -1,4 +1,12 @@
-import { POSE, type Axis, type Rider, type SampledParts, type Shot, type Vec3 } from '@fleet-rail/core';
+import {
+  POSE,
+  axesOf,
+  type Axis,
+  type Rider,
+  type SampledParts,
+  type Shot,
+  type Vec3,
+} from '@fleet-rail/core';
 import * as THREE from 'three';
 import { sentenceOf } from '../../api/request';
 import { lineColor } from '../../theme/theme';
@@ -17,6 +25,9 @@ export interface RiderPart {
   readonly node: string | null;
   readonly at: Vec3;
 }
+
+/** Nearer than this to an eye nothing is seen of but its inside, metres. */
+const AROUND = 0.5;
 
 interface Figure {
   readonly group: THREE.Group;
@@ -90,7 +101,7 @@ export class RiderFigures {
   showGhosts(shot: Shot, ghosts: readonly Ghost[]): void {
     this.ghosts.splice(ghosts.length).forEach((figure) => this.drop(figure));
     ghosts.forEach(({ rider, pose, pointed }, i) => {
-      const facing = pointed ? (rider.hitch?.facing.forward ?? '+z') : 'none';
+      const facing = pointed ? axesOf(rider).forward : 'none';
       const figure = this.figure(this.ghosts[i] ?? null, rider, shot, lineColor(rider.color), facing);
       this.ghosts[i] = figure;
       figure.group.scale.set(...rider.rest.scale);
@@ -118,6 +129,19 @@ export class RiderFigures {
     group.updateMatrixWorld(true);
     const box = new THREE.Box3().setFromObject(group);
     return box.isEmpty() ? null : box;
+  }
+
+  /** Where all riders stand but some. */
+  placesBut(ids: readonly string[]): Vec3[] {
+    return [...this.figures].flatMap(([id, { group }]) =>
+      ids.includes(id) ? [] : [group.position.toArray()],
+    );
+  }
+
+  /** Leaves out riders that somebody's eyes are in the midst of. */
+  hideAround(eye: THREE.Vector3): void {
+    for (const { group } of this.figures.values())
+      if (group.position.distanceTo(eye) < AROUND) group.visible = false;
   }
 
   /** Leaves a rider out, as the one whose eyes are looked through; null shows them all. */

@@ -1,4 +1,4 @@
-import { POSE, pointOn, type Shot, type Vec3 } from '@fleet-rail/core';
+import { POSE, aimedAt, pointOn, type Shot, type Vec3 } from '@fleet-rail/core';
 import * as THREE from 'three';
 import type { Evaluation } from '../../evaluation/evaluation';
 import { poseAt } from '../../evaluation/pose-at';
@@ -15,9 +15,8 @@ const LINES = 24;
 export function sightLines(shot: Shot, evaluation: Evaluation, riderId: string): Float32Array {
   const rider = shot.riders.find(({ id }) => id === riderId);
   const evaluated = evaluation.riders.get(riderId);
-  const facing = rider?.hitch?.facing;
-  if (!evaluated || facing?.mode !== 'aim' || !facing.target) return new Float32Array(0);
-  const { target } = facing;
+  const target = rider ? aimedAt(rider) : null;
+  if (!evaluated || target === null) return new Float32Array(0);
   const other = target.rider === undefined ? null : evaluation.riders.get(target.rider);
   const scale = shot.riders.find(({ id }) => id === target.rider)?.rest.scale ?? [1, 1, 1];
   const places: number[] = [];

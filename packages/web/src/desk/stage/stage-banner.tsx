@@ -33,7 +33,7 @@ export function StageBanner() {
   const riders = useDesk(({ shot }) => shot.riders);
   if (tool.kind === 'select') return null;
   const cancel = <Button onPress={() => cancelTool(desk)}>Cancel (Esc)</Button>;
-  if (tool.kind === 'pickPath' || tool.kind === 'pickTarget') {
+  if (tool.kind === 'pickPath' || tool.kind === 'pickTarget' || tool.kind === 'putRider') {
     const ids = tool.kind === 'pickPath' ? tool.riders : [tool.riderId];
     const chosen = riders.filter(({ id }) => ids.includes(id));
     const names =
@@ -45,7 +45,9 @@ export function StageBanner() {
         <span>
           {tool.kind === 'pickPath'
             ? `Click a path for ${names} to ride.`
-            : `Click what ${names} looks at: a rider, a part of one, or a point on the ground.`}
+            : tool.kind === 'putRider'
+              ? `Click where ${names} stands.`
+              : `Click what ${names} looks at: a rider, a part of one, or a point on the ground.`}
         </span>
         <div>{cancel}</div>
       </Strip>

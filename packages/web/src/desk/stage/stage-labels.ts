@@ -2,6 +2,7 @@ import { PathError, POSE, compiledPathOf, type Vec3 } from '@fleet-rail/core';
 import { poseAt } from '../../evaluation/pose-at';
 import type { DeskState } from '../desk-store';
 import type { Ghost } from './ghosts';
+import type { TrailPlace } from './milestones';
 
 /** With more riders than this only the selected one wears its badge. */
 const MOST_BADGES = 60;
@@ -43,6 +44,7 @@ export function stageLabels(
   shownPoints: readonly Vec3[],
   marks: readonly { readonly id: string; readonly position: Vec3 }[],
   ghosts: readonly Ghost[],
+  stones: readonly TrailPlace[],
 ): PlacedLabel[] {
   const { evaluation, points, view, riderId, frame } = state;
   const labels: PlacedLabel[] = [];
@@ -54,6 +56,7 @@ export function stageLabels(
   for (const ghost of ghosts) {
     if (ghost.label) labels.push({ key: `ghost ${ghost.label}`, position: positionIn(ghost.pose) });
   }
+  for (const { frame: at, position } of stones) labels.push({ key: `ghost f ${at}`, position });
   // A picture is looked at without badges.
   if (view === 'through' || evaluation === null) return labels;
   labels.push(...findingPosts(state));

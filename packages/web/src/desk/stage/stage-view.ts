@@ -4,6 +4,7 @@ import {
   compiledPathOf,
   controlPolygon,
   toWorld,
+  type Placement,
   type Shot,
   type ShotPath,
   type Vec3,
@@ -24,16 +25,18 @@ import { Ribbon } from './ribbon';
 import { FoundFrame } from './found-frame';
 import { ghostsOf, type Ghost } from './ghosts';
 import { heatShown } from './heat-shown';
-import { cameraOf, lensOf } from './lens';
+import { HALF_TURN, cameraOf, lensOf } from './lens';
 import { lookedThrough } from './looked-through';
 import { boxAround } from './box-around';
 import { cameraNear } from './camera-near';
 import { ClearanceCurtain } from './clearance-curtain';
+import { Milestones } from './milestones';
 import { RiderFigures } from './rider-figures';
 import { ScreenProjection } from './screen-projection';
 import { SightLines } from './sight-lines';
 import { smoothEdges } from './smooth-edges';
 import { stageLabels, type StageLabel } from './stage-labels';
+import { SurveyTable } from './survey-table';
 import { SurveyGrid } from './survey-grid';
 import { StagePicks } from './stage-picks';
 import { Views } from './views';
@@ -75,6 +78,20 @@ export class StageView {
   private lookedAt: DeskState['lookAt'] = null;
   private readonly found = new FoundFrame();
   private readonly curtain = new ClearanceCurtain();
+  /** What rides no path is moved by it. */
+  readonly table = new SurveyTable();
+  readonly milestones = new Milestones();
+  /** What is drawn over the scene, and is in no picture. */
+  private readonly overlays = [
+    this.plumb,
+    this.overlay,
+    this.sights,
+    this.contact,
+    this.found,
+    this.curtain,
+    this.table,
+    this.milestones,
+  ];
   private request = 0;
 
   constructor(
@@ -99,14 +116,9 @@ export class StageView {
       this.sun,
       this.grid.object,
       this.figures.object,
-      this.overlay.object,
-      this.plumb.object,
       this.preview.object,
       this.bright.object,
-      this.sights.object,
-      this.contact.object,
-      this.found.object,
-      this.curtain.object,
+      ...this.overlays.map(({ object }) => object),
     );
   }
 
@@ -148,8 +160,16 @@ export class StageView {
       if (state.lookAt) this.fitRiders(state.lookAt.riders);
     }
     this.curtain.show(state, station === 'facing' || station === 'contact');
+    this.table.show(state, theme, station === 'attach');
+    this.milestones.show(state, theme, station === 'attach' || station === 'pace');
     this.found.show(station === 'check' ? state.lookAt : null, this.figures, theme);
     this.redraw();
+  }
+
+  /** Where the free view looks from, and how, as a rider that is a camera would. */
+  eye(): Placement {
+    const { position, turn } = this.views.eye();
+    return { translation: position.toArray(), rotation: turn.multiply(HALF_TURN).toArray() };
   }
 
   /** Brings everything into the present view. */
@@ -207,16 +227,7 @@ export class StageView {
     const size = this.renderer.getSize(new THREE.Vector2());
     const ratio = this.renderer.getPixelRatio();
     this.renderer.setPixelRatio(1);
-    const ribbons = [...this.ribbons.values()].map(({ ribbon }) => ribbon);
-    const overlays = [
-      this.plumb,
-      this.overlay,
-      this.sights,
-      this.contact,
-      this.found,
-      this.curtain,
-      ...ribbons,
-    ];
+    const overlays = [...this.overlays, ...[...this.ribbons.values()].map(({ ribbon }) => ribbon)];
     const shown = overlays.map(({ object }) => object.visible);
     for (const { object } of overlays) object.visible = false;
     const images = wanted.map(({ rider, frame }) => {
@@ -259,13 +270,8 @@ export class StageView {
   dispose(): void {
     cancelAnimationFrame(this.request);
     for (const { ribbon } of this.ribbons.values()) ribbon.dispose();
-    this.plumb.dispose();
-    this.overlay.dispose();
+    for (const overlay of this.overlays) overlay.dispose();
     this.bright.dispose();
-    this.sights.dispose();
-    this.contact.dispose();
-    this.found.dispose();
-    this.curtain.dispose();
     this.preview.dispose();
     this.grid.dispose();
     this.figures.dispose();
@@ -288,11 +294,15 @@ export class StageView {
     }
     if (this.overlay.object.visible) this.overlay.update(this.views.metresPerPixel(middle));
     if (this.plumb.object.visible) this.plumb.update(this.spanAt, this.views.current !== 'plan');
+    this.table.update(this.spanAt);
+    this.figures.hide(this.state?.view === 'through' ? (lookedThrough(this.state)?.id ?? null) : null);
+    this.figures.hideAround(camera.position);
     this.render(camera);
     if (this.state === null) return;
     const shown = this.plumb.object.visible;
     const marks = shown ? this.overlay.marks : [];
-    const labels = stageLabels(this.state, shown ? this.plumb.positions : [], marks, this.ghosts);
+    const stones = this.milestones.object.visible ? this.milestones.stones : [];
+    const labels = stageLabels(this.state, shown ? this.plumb.positions : [], marks, this.ghosts, stones);
     this.onDrawn(
       labels.flatMap(({ key, position }) => {
         const at = this.projection.toScreen(position);
@@ -388,7 +398,6 @@ export class StageView {
 
   /** Looks through the rider's camera where that is the view. */
   private updateLens(state: DeskState): void {
-    this.figures.hide(state.view === 'through' ? (lookedThrough(state)?.id ?? null) : null);
     const lens = state.view === 'through' ? lensOf(state) : null;
     if (lens) this.views.lookThrough(lens);
   }

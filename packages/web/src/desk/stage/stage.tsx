@@ -76,6 +76,7 @@ export function Stage({ station }: { station: StationId }) {
     if (!element) return;
     const built = new StageView(element, (labels) => places.setState(labels, true));
     stage.current = built;
+    desk.getState().set({ eye: () => built.eye() });
     const stop = observeSize(element.parentElement ?? element, (width, height) =>
       built.resize(width, height),
     );
@@ -83,8 +84,9 @@ export function Stage({ station }: { station: StationId }) {
       stop();
       built.dispose();
       stage.current = null;
+      desk.getState().set({ eye: null });
     };
-  }, [places]);
+  }, [places, desk]);
   useEffect(() => {
     const update = () => stage.current?.update(desk.getState(), theme, station);
     update();

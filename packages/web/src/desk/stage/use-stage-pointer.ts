@@ -10,11 +10,13 @@ import {
   markAt,
   pickPathTool,
   pickTargetTool,
+  putRiderTool,
   placeOnPathTool,
   startAt,
 } from './tools/pick-tools';
 import { stopAt, zoneTool } from './tools/pace-tools';
 import { rigTool } from './tools/rig-tool';
+import { tableTool } from './tools/table-tool';
 import { selectTool } from './tools/select-tool';
 import type { Box, ToolContext, StagePointer, StageTool } from './tools/stage-tool';
 
@@ -30,6 +32,7 @@ function makeTools(context: ToolContext): Record<Tool['kind'], StageTool> {
     pickTarget: pickTargetTool(context),
     insert: placeOnPathTool(context, insertAt),
     mark: placeOnPathTool(context, markAt),
+    putRider: putRiderTool(context),
     edges: edgesTool(context),
     pickStop: placeOnPathTool(context, stopAt),
     dragZone: zoneTool(context),
@@ -39,6 +42,7 @@ function makeTools(context: ToolContext): Record<Tool['kind'], StageTool> {
 /** The ordinary hand, with what a step lets be dragged beside it. */
 function selecting(context: ToolContext): StageTool {
   if (context.station === 'facing') return bankTool(context);
+  if (context.station === 'attach' || context.station === 'pace') return tableTool(context);
   return context.station === 'contact' ? rigTool(context) : selectTool(context, false);
 }
 

@@ -75,6 +75,12 @@ export class Views {
     return this.current === 'through' ? this.through : this.views[this.current].camera;
   }
 
+  /** Where the free view stands. */
+  eye(): { position: THREE.Vector3; turn: THREE.Quaternion } {
+    const { camera } = this.views.free;
+    return { position: camera.position.clone(), turn: camera.quaternion.clone() };
+  }
+
   show(name: ViewName): void {
     this.setMovable(false);
     this.current = name;

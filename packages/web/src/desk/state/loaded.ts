@@ -1,4 +1,4 @@
-import type { GroundMesh, NodeHierarchy } from '@fleet-rail/core';
+import type { GroundMesh, NodeHierarchy, Placement } from '@fleet-rail/core';
 import type { CheckAssets } from '../../checks/check-api';
 import type { Checked } from '../../checks/check-client';
 import type { KeptModel } from '../../api/models';
@@ -16,6 +16,8 @@ export interface Loaded {
   readonly hierarchies: ReadonlyMap<string, NodeHierarchy>;
   /** What shots are held against beside the ground; null until it was read for the first time. */
   readonly checkModels: Pick<CheckAssets, 'hierarchies' | 'scene'> | null;
+  /** Where the stage’s free view stands; null while there is no stage. */
+  readonly eye: (() => Placement) | null;
   /** The shot as it was looked over last; null until that. */
   readonly checked: Checked | null;
 }
@@ -27,5 +29,6 @@ export const newLoaded = (): Loaded => ({
   ground: null,
   hierarchies: new Map(),
   checkModels: null,
+  eye: null,
   checked: null,
 });

@@ -18,6 +18,8 @@ export type Tool =
   | { readonly kind: 'dragZone'; readonly riderId: string }
   /** The next drag chooses the points in a box. */
   | { readonly kind: 'box' }
+  /** The next click on the ground, or on something, is where this rider stands. */
+  | { readonly kind: 'putRider'; readonly riderId: string }
   /** Clicks on edges of models pick runs of them. */
   | { readonly kind: 'edges'; readonly runs: readonly EdgePick[] };
 
@@ -32,6 +34,8 @@ export interface Selection {
   readonly pathId: string | null;
   readonly points: ReadonlySet<number>;
   readonly riderId: string | null;
+  /** Riders chosen together with it; nobody where it is chosen alone. */
+  readonly together: ReadonlySet<string>;
   /** Chosen keys of the selected rider's pace. */
   readonly keys: ReadonlySet<number>;
   /** Which take of the selected rider is compared with; null for none. */
@@ -43,6 +47,7 @@ export const newSelection = (shot: Shot): Selection => ({
   pathId: shot.paths[0]?.id ?? null,
   points: new Set(),
   riderId: shot.riders[0]?.id ?? null,
+  together: new Set(),
   keys: new Set(),
   take: null,
   tool: { kind: 'select' },
@@ -58,6 +63,9 @@ export function keptSelection(selection: Selection, shot: Shot): Partial<Selecti
     pathId: path?.id ?? shot.paths[0]?.id ?? null,
     points: path ? new Set([...selection.points].filter((i) => i < path.points.length)) : new Set(),
     riderId: rider?.id ?? shot.riders[0]?.id ?? null,
+    together: [...selection.together].every((id) => shot.riders.some((one) => one.id === id))
+      ? selection.together
+      : new Set(),
     keys: [...selection.keys].every((i) => i < keys) ? selection.keys : new Set(),
     take: selection.take !== null && selection.take < takes ? selection.take : null,
   };

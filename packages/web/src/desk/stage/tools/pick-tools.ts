@@ -1,4 +1,15 @@
-import { insertPoint, type AimTarget, type ShotPath, type Vec3 } from '@fleet-rail/core';
+import {
+  NO_MOVE,
+  evaluateShot,
+  insertPoint,
+  moveRiders,
+  poseOfRider,
+  positionIn,
+  type AimTarget,
+  type ShotPath,
+  type Vec3,
+} from '@fleet-rail/core';
+import { sceneAssets } from '../../../scene-assets/ground-height';
 import { sentenceOf } from '../../../api/request';
 import { addMark, changePath } from '../../../edits/path-edits';
 import { aimAt } from '../../../edits/rider-edits';
@@ -60,6 +71,36 @@ export function pickTargetTool({ stage, desk, onHover }: ToolContext): StageTool
       set({ tool: { kind: 'select' } });
       onHover(null);
       attempt(desk, 'Aim', aimAt(tool.riderId, found.target));
+    },
+    leave: () => onHover(null),
+  };
+}
+
+/** Puts a rider where the ground, or what stands on it, is clicked. */
+export function putRiderTool({ stage, desk, onHover }: ToolContext): StageTool {
+  const under = ({ x, y }: StagePointer): Vec3 | null => {
+    const ray = stage.projection.rayAt(x, y);
+    const place = stage.figures.onGround(ray) ?? stage.projection.onLevel(x, y, 0);
+    return place && (place.map((value) => Number(value.toFixed(3))) as Vec3);
+  };
+  return {
+    hover(at) {
+      const place = under(at);
+      onHover(place && place.map((value) => showNumber(value, 1)).join(', '));
+      return place !== null;
+    },
+    click(at) {
+      const { tool, set, frame, shot } = desk.getState();
+      const place = under(at);
+      if (tool.kind !== 'putRider' || place === null) return;
+      set({ tool: { kind: 'select' } });
+      onHover(null);
+      const assets = sceneAssets(desk.getState());
+      const from = positionIn(poseOfRider(evaluateShot(shot, assets), tool.riderId, frame));
+      const step = place.map((value, k) => value - from[k]) as Vec3;
+      attempt(desk, 'Put it there', (now) =>
+        moveRiders(now, assets, [tool.riderId], frame, { ...NO_MOVE, step }),
+      );
     },
     leave: () => onHover(null),
   };

@@ -1,0 +1,57 @@
+import { Looks, defaultsOf, withRider, type Aim, type AimTarget, type Rider } from '@fleet-rail/core';
+import { Crosshair } from 'lucide-react';
+import { Button } from '../../ui/button';
+import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
+import { QuantityFields } from '../../ui/quantity-fields';
+import { useDesk } from '../desk-store';
+import { AIM_FIELDS, TargetFields } from './aim-section';
+
+/** What a rider turns to that stands, is carried, or is moved by hand. */
+export function LooksSection({ rider }: { rider: Rider }) {
+  const edit = useDesk((state) => state.edit);
+  const set = useDesk((state) => state.set);
+  const tool = useDesk((state) => state.tool);
+  const { looks } = rider;
+  const change = (part: Partial<Looks>, gesture?: string) =>
+    edit(
+      'Look',
+      (shot) =>
+        withRider(shot, rider.id, (one) => ({
+          ...one,
+          looks: { ...(one.looks ?? defaultsOf(Looks)), ...part },
+        })),
+      gesture,
+    );
+  return (
+    <Section aria-label="Looks">
+      <SectionTitle>
+        {rider.badge} {rider.name} looks
+      </SectionTitle>
+      <Hint>It keeps its place and turns to its target; without one it is turned as it was put.</Hint>
+      <TargetFields
+        rider={rider}
+        facing={{ target: looks?.target ?? null, ahead: 0 }}
+        change={({ target }: { target?: AimTarget | null }, gesture) =>
+          change({ target: target ?? null }, gesture)
+        }
+      />
+      <Buttons>
+        <Button
+          isDisabled={tool.kind === 'pickTarget'}
+          onPress={() => set({ tool: { kind: 'pickTarget', riderId: rider.id } })}
+        >
+          <Crosshair aria-hidden /> Pick on the stage
+        </Button>
+      </Buttons>
+      {looks?.target && (
+        <FieldGrid>
+          <QuantityFields
+            fields={AIM_FIELDS}
+            value={looks.aim}
+            onChange={(part: Partial<Aim>, gesture) => change({ aim: { ...looks.aim, ...part } }, gesture)}
+          />
+        </FieldGrid>
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,104 @@
+import {
+  evaluateShot,
+  ownFrameOf,
+  placementAt,
+  withRider,
+  type Keyed,
+  type Rider,
+  type Shot,
+} from '@fleet-rail/core';
+import { Trash2 } from 'lucide-react';
+import { sceneAssets } from '../../scene-assets/ground-height';
+import { Button } from '../../ui/button';
+import { IconButton } from '../../ui/icon-button';
+import { Buttons } from '../../ui/panel';
+import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
+import { Select } from '../../ui/select';
+import { attempt } from '../attempt';
+import { useDesk, useDeskStore } from '../desk-store';
+import { useShownFrames } from '../diagram/use-shown-frames';
+import { withKey } from '../../edits/rider-edits';
+
+const EASES = [
+  { id: 'smooth', name: 'Smooth' },
+  { id: 'linear', name: 'Even' },
+  { id: 'hold', name: 'Hold' },
+] as const;
+
+/** The keys of what is moved by hand: gone to by a click, eased, copied, taken out. */
+export function HandKeysList({ rider, keyed }: { rider: Rider; keyed: Keyed }) {
+  const desk = useDeskStore();
+  const shot = useDesk((state) => state.shot);
+  const shown = useShownFrames(shot, rider);
+  const { keys } = keyed;
+  const withKeys = (now: Shot, next: Keyed['keys']) =>
+    withRider(now, rider.id, (one) => ({ ...one, keyed: { keys: next } }));
+  const setKeys = (label: string, next: Keyed['keys']) => attempt(desk, label, (now) => withKeys(now, next));
+  const evaluated = () => evaluateShot(desk.getState().shot, sceneAssets(desk.getState()));
+  const standStill = () => {
+    const here = placementAt(evaluated(), rider, desk.getState().frame);
+    attempt(desk, 'Stand still', (now) =>
+      withRider(now, rider.id, (one) => ({ ...one, keyed: null, rest: { ...one.rest, ...here } })),
+    );
+  };
+  const own = () => ownFrameOf(evaluated(), rider, desk.getState().frame);
+  const copyHere = () => {
+    const frame = own();
+    const before = [...keys].reverse().find((key) => key.frame < frame);
+    if (before) setKeys('Copy the key', withKey(keys, { ...before, frame }));
+  };
+  /** The first key from here on comes to this frame, and all that follow by as much. */
+  const shiftHere = () => {
+    const frame = own();
+    const i = keys.findIndex((key) => key.frame >= frame);
+    const by = i < 0 ? 0 : frame - keys[i].frame;
+    if (by !== 0)
+      setKeys(
+        'Shift keys',
+        keys.map((key, n) => (n < i ? key : { ...key, frame: key.frame + by })),
+      );
+  };
+  return (
+    <>
+      <RowList
+        aria-label="Keys by hand"
+        onAction={(key) => {
+          const at = shown.shown(keys[Number(key)].frame);
+          if (at !== null) desk.getState().goToFrame(Math.round(at));
+        }}
+      >
+        {keys.map(({ frame, translation, ease }, i) => (
+          <Row key={frame} id={String(i)} textValue={`Frame ${frame}`}>
+            <RowName>f {frame}</RowName>
+            <RowFigure>{translation.map((value) => value.toFixed(1)).join(', ')}</RowFigure>
+            <Select
+              label="Ease"
+              isLabelHidden
+              options={EASES}
+              value={ease}
+              onChange={(next) => setKeys('Ease', withKey(keys, { ...keys[i], ease: next }))}
+            />
+            <IconButton
+              label={`Delete the key at frame ${frame}`}
+              onPress={() =>
+                keys.length > 1
+                  ? setKeys(
+                      'Delete key',
+                      keys.filter((_, n) => n !== i),
+                    )
+                  : standStill()
+              }
+            >
+              <Trash2 aria-hidden />
+            </IconButton>
+          </Row>
+        ))}
+      </RowList>
+      <Buttons>
+        <Button onPress={copyHere}>Copy the last key to here</Button>
+        <Button onPress={shiftHere}>Bring the next key to here</Button>
+        <Button onPress={standStill}>Stand still</Button>
+      </Buttons>
+    </>
+  );
+}
