@@ -63,12 +63,12 @@ export function HandKeysList({ rider, keyed }: { rider: Rider; keyed: Keyed }) {
       <RowList
         aria-label="Keys by hand"
         onAction={(key) => {
-          const at = shown.shown(keys[Number(key)].frame);
+          const at = shown.shown(Number(key));
           if (at !== null) desk.getState().goToFrame(Math.round(at));
         }}
       >
         {keys.map(({ frame, translation, ease }, i) => (
-          <Row key={frame} id={String(i)} textValue={`Frame ${frame}`}>
+          <Row key={frame} id={String(frame)} textValue={`Frame ${frame}`}>
             <RowName>f {frame}</RowName>
             <RowFigure>{translation.map((value) => value.toFixed(1)).join(', ')}</RowFigure>
             <Select

@@ -30,6 +30,7 @@ export class SurveyTable {
   private readonly peg = dots(10, 'disc');
   private readonly pose = new Float64Array(POSE.size);
   private radius = 1;
+  private lifts = true;
   private ink = '#000000';
   private signal = '#000000';
 
@@ -80,6 +81,9 @@ export class SurveyTable {
     poseAt(evaluation, evaluated, frame, this.pose);
     this.place = [this.pose[0], this.pose[1], this.pose[2]];
     this.turned.rotation.y = (headingDeg(this.pose, '+z') * Math.PI) / 180;
+    // From above the head would stand on the table's middle.
+    this.lifts = view !== 'plan';
+    this.head.visible = this.plumb.visible = this.lifts;
     this.ink = theme.ink;
     this.signal = theme.signal;
     this.top.material.color.set(theme.panel);
@@ -106,7 +110,7 @@ export class SurveyTable {
   gripAt(near: (place: Vec3, pixels: number) => boolean, onTop: Vec3 | null): TableGrip | null {
     const { place, radius } = this;
     if (place === null) return null;
-    if (near(this.gripPlace('head'), GRIP_PIXELS)) return 'head';
+    if (this.lifts && near(this.gripPlace('head'), GRIP_PIXELS)) return 'head';
     if (near(this.gripPlace('peg'), GRIP_PIXELS)) return 'peg';
     if (onTop === null) return near(place, GRIP_PIXELS) ? 'top' : null;
     const far = Math.hypot(onTop[0] - place[0], onTop[2] - place[2]);

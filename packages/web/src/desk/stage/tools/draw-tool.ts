@@ -1,8 +1,8 @@
 import { toWorld, type Vec3 } from '@fleet-rail/core';
 import type { DrawPlace } from '../../../edits/drawn-path';
 import { groundHeightOf } from '../../../scene-assets/ground-height';
-import { showNumber } from '../../../ui/quantity';
 import { finishDrawing } from '../../path/drawing';
+import { coordinates } from '../coordinates';
 import { snapDirection, snapTo } from '../snapping';
 import type { ToolContext, StagePointer, StageTool } from './stage-tool';
 
@@ -80,9 +80,4 @@ export function drawTool({ stage, desk, onHover }: ToolContext): StageTool {
       onHover(null);
     },
   };
-}
-
-function coordinates([x, y, z]: Vec3, view: string): string {
-  const height = view === 'side' || view === 'front' || Math.abs(y) > 5e-4 ? ` · y ${showNumber(y, 2)}` : '';
-  return `x ${showNumber(x, 2)}${height} · z ${showNumber(z, 2)} m`;
 }

@@ -9,7 +9,7 @@ import {
   type ShotPath,
   type Vec3,
 } from '@fleet-rail/core';
-import { sceneAssets } from '../../../scene-assets/ground-height';
+import { groundHeightOf, sceneAssets } from '../../../scene-assets/ground-height';
 import { sentenceOf } from '../../../api/request';
 import { addMark, changePath } from '../../../edits/path-edits';
 import { aimAt } from '../../../edits/rider-edits';
@@ -18,6 +18,8 @@ import { showNumber } from '../../../ui/quantity';
 import { attempt } from '../../attempt';
 import type { DeskStore, EdgePick } from '../../desk-store';
 import { beginAttaching, changeAttachPlan } from '../../attach-previews';
+import { coordinates } from '../coordinates';
+import { snapTo } from '../snapping';
 import type { ToolContext, StagePointer, StageTool } from './stage-tool';
 
 /** Picks a path for riders to land on. */
@@ -81,12 +83,16 @@ export function putRiderTool({ stage, desk, onHover }: ToolContext): StageTool {
   const under = ({ x, y }: StagePointer): Vec3 | null => {
     const ray = stage.projection.rayAt(x, y);
     const place = stage.figures.onGround(ray) ?? stage.projection.onLevel(x, y, 0);
-    return place && (place.map((value) => Number(value.toFixed(3))) as Vec3);
+    if (place === null) return null;
+    const { grid } = desk.getState().drawing;
+    const { ground } = desk.getState();
+    const [px, pz] = [snapTo(place[0], grid), snapTo(place[2], grid)];
+    return [px, groundHeightOf(ground)(px, pz, place[1]) ?? snapTo(place[1], 0), pz];
   };
   return {
     hover(at) {
       const place = under(at);
-      onHover(place && place.map((value) => showNumber(value, 1)).join(', '));
+      onHover(place && coordinates(place, stage.views.current));
       return place !== null;
     },
     click(at) {
