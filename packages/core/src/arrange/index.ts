@@ -18,3 +18,4 @@ export {
 } from './change-ridden-path.js';
 export { reshapeRiddenPath, type Correspondence } from './keep-places.js';
 export { holdDistance, type HeldDistance } from './hold-distance.js';
+export { handTo } from './hand-to.js';

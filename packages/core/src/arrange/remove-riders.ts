@@ -1,3 +1,4 @@
+import type { Cue } from '../document/shot-cue.js';
 import type { Hitch } from '../document/shot-hitch.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
@@ -33,7 +34,7 @@ export function removeRider(shot: Shot, assets: SceneAssets, id: string, frame: 
     ...shot,
     riders,
     cuts: shot.cuts.filter(({ camera }) => camera !== id),
-    cues: shot.cues.filter(({ on, does }) => on.rider !== id && on.other !== id && does.rider !== id),
+    cues: cuesWithout(shot.cues, id),
     // One that was for this rider alone is not to become one for all.
     retimes: shot.retimes.flatMap((retime) => {
       if (!retime.riders.includes(id)) return [retime];
@@ -41,6 +42,18 @@ export function removeRider(shot: Shot, assets: SceneAssets, id: string, frame: 
       return others.length > 0 ? [{ ...retime, riders: others }] : [];
     }),
   };
+}
+
+/** Cues that neither listen to a rider nor act on it; of one that does several things the others stay. */
+function cuesWithout(cues: readonly Cue[], id: string): Cue[] {
+  const left = cues.flatMap((cue): Cue[] => {
+    if (cue.on.rider === id || cue.on.other === id) return [];
+    const [does, ...also] = [cue.does, ...cue.also].filter(({ rider }) => rider !== id);
+    if (does === undefined) return [];
+    return does === cue.does && also.length === cue.also.length ? [cue] : [{ ...cue, does, also }];
+  });
+  const listening = left.filter(({ on }) => on.kind !== 'cue' || left.some((other) => other.id === on.cue));
+  return listening.length === cues.length ? listening : cuesWithout(listening, id);
 }
 
 /** Riders taken off their paths, back to where they rested; what hung behind one or took its time goes on by itself. */
@@ -91,7 +104,9 @@ function withoutLeader(evaluated: EvaluatedShot, rider: Rider, gone: Rider, off:
   return { ...rider, hitch: { ...hitch, follows: { rider: ahead.rider, gap } } };
 }
 
-function withoutClearance(rider: Rider, id: string): Rider {
+function withoutClearance(before: Rider, id: string): Rider {
+  const carriers = before.carriers.filter((key) => key.rider !== id);
+  const rider = carriers.length === before.carriers.length ? before : { ...before, carriers };
   const { clearance } = rider;
   if (!clearance?.from.some((one) => one.rider === id)) return rider;
   return { ...rider, clearance: { ...clearance, from: clearance.from.filter((one) => one.rider !== id) } };

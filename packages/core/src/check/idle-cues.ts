@@ -1,13 +1,17 @@
 import type { Cue } from '../document/shot-cue.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
+import { eachAction } from '../document/index.js';
 import { hasOwnPace } from '../timing/index.js';
 import { found, type Names, type RawFinding } from './finding.js';
 
 /** Cues that wait for what does not come, or act on what is not there. */
 export function findIdleCues(evaluated: EvaluatedShot): RawFinding[] {
-  return evaluated.shot.cues.flatMap((cue): RawFinding[] => {
+  const waiting = new Set<string>();
+  return eachAction(evaluated.shot.cues).flatMap((cue): RawFinding[] => {
     const idle = cue.off ? null : idleness(evaluated, cue);
-    if (idle === null) return [];
+    // One that never comes is one matter, however much it would do.
+    if (idle === null || (idle.waits && waiting.has(cue.id))) return [];
+    if (idle.waits) waiting.add(cue.id);
     const { rider } = cue.does;
     return [
       found(
@@ -41,6 +45,10 @@ function idleness(evaluated: EvaluatedShot, cue: Cue): Idle | null {
             `The cue "${name}" never acts on "${does.node}" of ${badge}: its value stays the same over the whole shot.`,
         )
       : null;
+  if (!rider?.hitch && rider?.keyed && does.kind === 'start')
+    return evaluated.moment(cue) !== null
+      ? null
+      : idle((badge) => `The cue "${name}" never comes, and ${badge} waits for ever.`, true);
   if (!rider?.hitch) return idle((badge) => `The cue "${name}" waits to move ${badge}, which rides no path.`);
   if (!hasOwnPace(rider.hitch))
     return idle(

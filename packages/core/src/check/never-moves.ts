@@ -1,3 +1,4 @@
+import { eachAction } from '../document/index.js';
 import { leaderIdOf } from '../timing/index.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
@@ -7,7 +8,7 @@ export function findNeverMoves(look: RiderLook): RawFinding[] {
   const { rider, count, curve, evaluated } = look;
   if (curve === null || rider.hitch === null || count < 2) return [];
   // One that waits for its cue is told of with that.
-  const waits = evaluated.shot.cues.some(
+  const waits = eachAction(evaluated.shot.cues).some(
     ({ off, does }) => !off && does.kind === 'start' && does.rider === rider.id,
   );
   if (waits || leaderIdOf(rider.hitch) !== null) return [];

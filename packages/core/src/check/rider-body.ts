@@ -1,3 +1,4 @@
+import { eachAction } from '../document/index.js';
 import type { Rider } from '../document/shot-rider.js';
 import { movesByItself, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import {
@@ -148,7 +149,9 @@ export class RiderBody {
 }
 
 function isCued({ evaluated, rider: { id } }: Embodied): boolean {
-  return evaluated.shot.cues.some(({ off, does }) => !off && does.rider === id && does.node !== null);
+  return eachAction(evaluated.shot.cues).some(
+    ({ off, does }) => !off && does.rider === id && does.node !== null,
+  );
 }
 
 /** How far a rider’s cycles and cues slide its parts, metres of the model. */
@@ -156,7 +159,7 @@ function slides({ evaluated, rider }: Embodied): number {
   const cycles = rider.cycles.map(({ kind, amplitude, rest }) =>
     kind === 'slide' ? Math.abs(amplitude) + Math.abs(rest) : 0,
   );
-  const cues = evaluated.shot.cues.map(({ does, keys }) =>
+  const cues = eachAction(evaluated.shot.cues).map(({ does, keys }) =>
     does.kind === 'move' && does.rider === rider.id
       ? Math.max(0, ...keys.map(({ value }) => Math.abs(value)))
       : 0,

@@ -1,3 +1,4 @@
+import { cuesBehind } from './each-action.js';
 import { LIMITS } from './limits.js';
 import { refuseCircles } from './rider-graph.js';
 import { ShotError, inWords } from './shot-error.js';
@@ -40,6 +41,7 @@ export function checkReferences(shot: Shot): void {
   });
   unique(shot.cues, 'cues');
   shot.cues.forEach((cue, i) => checkCue(shot, cue, `cues[${i}]`));
+  refuseCueCircles(shot);
   refuseCircles(shot);
   checkCuts(shot);
 }
@@ -70,6 +72,10 @@ function checkRider(shot: Shot, rider: Rider, at: string): void {
     checkTarget(shot, rider.looks.target, `${at}.looks.target`);
     risingKeys(rider.looks.aim.influence, `${at}.looks.aim.influence`);
   }
+  rider.carriers.forEach((key, i) => {
+    if (key.rider !== null) refuseUnknown(`${at}.carriers[${i}].rider`, key.rider, 'rider', shot.riders);
+  });
+  risingKeys(rider.carriers, `${at}.carriers`);
   if (rider.frozen !== null) checkFrozen(rider.frozen, `${at}.frozen`);
   if (rider.gait?.source != null) refuseUnknown(`${at}.gait.source`, rider.gait.source, 'model', shot.models);
   checkGait(rider, `${at}.gait`);
@@ -109,22 +115,41 @@ function checkCuts({ cuts, riders }: Shot): void {
   });
 }
 
-function checkCue({ riders }: Shot, { on, does, keys }: Cue, at: string): void {
-  const source = (field: 'rider' | 'other') => {
+function checkCue({ riders, cues }: Shot, { on, does, also, keys }: Cue, at: string): void {
+  const source = (field: 'rider' | 'other' | 'cue') => {
     const id = on[field];
-    if (id === null) throw new ShotError(`${at}.on.${field}`, 'null', `the id of a rider, for ${on.kind}`);
-    refuseUnknown(`${at}.on.${field}`, id, 'rider', riders);
+    const noun = field === 'cue' ? 'cue' : 'rider';
+    if (id === null) throw new ShotError(`${at}.on.${field}`, 'null', `the id of a ${noun}, for ${on.kind}`);
+    refuseUnknown(`${at}.on.${field}`, id, noun, noun === 'cue' ? cues : riders);
   };
-  if (on.kind !== 'frame') source('rider');
+  if (on.kind === 'cue') source('cue');
+  else if (on.kind !== 'frame') source('rider');
   if (on.kind === 'gap') source('other');
-  refuseUnknown(`${at}.does.rider`, does.rider, 'rider', riders);
-  if ((does.kind === 'turn' || does.kind === 'move') && does.node === null) {
-    throw new ShotError(`${at}.does.node`, 'null', `the name of a part, to ${does.kind}`);
-  }
+  [does, ...also].forEach((action, i) => {
+    const of = i === 0 ? `${at}.does` : `${at}.also[${i - 1}]`;
+    refuseUnknown(`${of}.rider`, action.rider, 'rider', riders);
+    if ((action.kind === 'turn' || action.kind === 'move') && action.node === null) {
+      throw new ShotError(`${of}.node`, 'null', `the name of a part, to ${action.kind}`);
+    }
+  });
   rising(
     keys.map((key) => key.at),
     (i) => `${at}.keys[${i}].at`,
   );
+}
+
+function refuseCueCircles({ cues }: Shot): void {
+  cues.forEach((cue, i) => {
+    if (cue.on.kind !== 'cue') return;
+    const behind = cuesBehind(cue, cues);
+    const last = behind[behind.length - 1];
+    if (last.on.kind !== 'cue') return;
+    throw new ShotError(
+      `cues[${i}].on.cue`,
+      [...behind, cue].map(({ name }) => name).join(' → '),
+      'cues that listen to each other in no circle',
+    );
+  });
 }
 
 function risingKeys(keys: readonly Pick<Key, 'frame'>[], at: string): void {

@@ -52,3 +52,5 @@ export { Transform } from './transform.js';
 export { Keyed, PlaceKey } from './shot-keyed.js';
 export { Looks } from './shot-looks.js';
 export { Frozen, FrozenPart, FrozenTrack } from './shot-frozen.js';
+export { CarrierKey } from './shot-carrier.js';
+export { cuesBehind, eachAction } from './each-action.js';

@@ -1,4 +1,5 @@
 import { aimedAt } from './rider-axes.js';
+import { cuesBehind, eachAction } from './each-action.js';
 import { ShotError } from './shot-error.js';
 import type { Cue } from './shot-cue.js';
 import type { Rider } from './shot-rider.js';
@@ -6,14 +7,21 @@ import type { Shot } from './shot.js';
 
 /** The cues that act on a rider's timing. */
 export function timingCues(cues: readonly Cue[], id: string): Cue[] {
-  return cues.filter(
+  return eachAction(cues).filter(
     ({ does, off }) => !off && does.rider === id && (does.kind === 'start' || does.kind === 'stopEnd'),
+  );
+}
+
+/** The riders that a cue listens to, by itself or through other cues. */
+export function listenedTo(cue: Cue, cues: readonly Cue[]): string[] {
+  return cuesBehind(cue, cues).flatMap(({ on }) =>
+    on.kind === 'frame' || on.kind === 'cue' ? [] : [on.rider, on.other].filter((id) => id !== null),
   );
 }
 
 /** The riders that a rider's pose is computed from: what carries it, leads it, times it, cues it, is looked at or kept clear of. */
 export function ridersBehind(
-  { id: own, parent, hitch, clearance, looks, frozen }: Rider,
+  { id: own, parent, hitch, clearance, looks, frozen, carriers }: Rider,
   cues: readonly Cue[],
 ): string[] {
   // What is frozen plays by itself.
@@ -21,7 +29,8 @@ export function ridersBehind(
   const ids = [parent, hitch?.follows?.rider, hitch?.pacedBy?.rider];
   if (hitch) for (const { rider } of clearance?.from ?? []) ids.push(rider);
   ids.push(aimedAt({ hitch, looks })?.rider);
-  for (const { on } of timingCues(cues, own)) if (on.kind !== 'frame') ids.push(on.rider, on.other);
+  for (const { rider } of carriers) ids.push(rider);
+  for (const cue of timingCues(cues, own)) ids.push(...listenedTo(cue, cues));
   return ids.filter((id) => id !== null && id !== undefined);
 }
 
@@ -29,7 +38,7 @@ export function ridersBehind(
 export function riderGroups(riders: readonly Rider[], cues: readonly Cue[]): Rider[][] {
   const byId = new Map(riders.map((rider) => [rider.id, rider]));
   const cuing = new Map<string, Cue[]>();
-  for (const cue of cues) cuing.set(cue.does.rider, [...(cuing.get(cue.does.rider) ?? []), cue]);
+  for (const cue of eachAction(cues)) cuing.set(cue.does.rider, [...(cuing.get(cue.does.rider) ?? []), cue]);
   const head = new Map(riders.map((rider) => [rider, rider]));
   const headOf = (rider: Rider): Rider => {
     let found = rider;
@@ -39,7 +48,7 @@ export function riderGroups(riders: readonly Rider[], cues: readonly Cue[]): Rid
   };
   for (const rider of riders) {
     const own = cuing.get(rider.id) ?? [];
-    for (const id of [...ridersBehind(rider, own), ...own.flatMap(({ on }) => [on.rider, on.other])]) {
+    for (const id of [...ridersBehind(rider, cues), ...own.flatMap((cue) => listenedTo(cue, cues))]) {
       const other = byId.get(id ?? '');
       if (other) head.set(headOf(other), headOf(rider));
     }
@@ -95,7 +104,7 @@ export function refuseCircles({ riders, cues }: Pick<Shot, 'riders' | 'cues'>): 
   if (circle === null) return;
   const [first, second] = circle;
   const { parent, hitch } = first;
-  const cue = timingCues(cues, first.id).find(({ on }) => on.rider === second.id || on.other === second.id);
+  const cue = timingCues(cues, first.id).find((one) => listenedTo(one, cues).includes(second.id));
   const field =
     parent === second.id
       ? 'parent'
@@ -105,7 +114,9 @@ export function refuseCircles({ riders, cues }: Pick<Shot, 'riders' | 'cues'>): 
           ? 'hitch.pacedBy.rider'
           : 'hitch.facing.target.rider';
   throw new ShotError(
-    cue ? `cues[${cues.indexOf(cue)}].on` : `riders[${riders.indexOf(first)}].${field}`,
+    cue
+      ? `cues[${cues.findIndex(({ id }) => id === cue.id)}].on`
+      : `riders[${riders.indexOf(first)}].${field}`,
     circle.map(({ name }) => name).join(' → '),
     'riders that carry, follow, time, cue, aim at and keep clear of each other in no circle',
   );

@@ -5,15 +5,24 @@ import type { KeyEase } from './shot-keys.js';
 
 const idOrNull = () => rule('the id of a rider, or null', (v) => v === null || typeof v === 'string');
 
-export const CUE_SOURCES = ['frame', 'distance', 'gap'] as const;
+export const CUE_SOURCES = ['frame', 'distance', 'gap', 'stop', 'speed', 'cue'] as const;
 
 /** What a cue listens to. */
 export class CueSource {
-  /** The shot's frame, how far a rider has come along its path, or how far two riders are from each other. */
+  /**
+   * The shot's frame, how far a rider has come along its path, how far two riders are from each other, how fast one goes; or the
+   * seconds since one of its stops began or ended, or since another cue came.
+   */
   @OneOf(...CUE_SOURCES) kind: (typeof CUE_SOURCES)[number] = 'distance';
   @idOrNull() rider: string | null = null;
   /** The second rider of a gap. */
   @idOrNull() other: string | null = null;
+  /** Of `stop`: which of the rider's stops, counted from 0, and its beginning or its end. */
+  @Whole(0, 10_000) stop = 0;
+  @OneOf('begin', 'end') from: 'begin' | 'end' = 'begin';
+  /** Of `cue`: which. */
+  @rule('the id of a cue, or null', (v) => v === null || typeof v === 'string')
+  cue: string | null = null;
 }
 
 export const CUE_ACTIONS = ['turn', 'move', 'start', 'stopEnd'] as const;
@@ -29,12 +38,14 @@ export class CueAction {
   @OneOf(...AXES) axis: Axis = '+y';
   /** Of a stop's end: which of the rider's stops, counted from 0. */
   @Whole(0, 10_000) stop = 0;
+  /** Of a turn or a move: so many times what the keys say; −1 for the other one of a pair. */
+  @Amount('times', -1e3, 1e3) times = 1;
 }
 
 /** What a cue gives from a value of its source on. */
 export class CueKey {
-  /** Frames or metres, as the source has it. */
-  @Amount('metres or frames') at!: number;
+  /** Frames, metres, metres a second or seconds, as the source has it. */
+  @Amount('frames, metres, m/s or seconds') at!: number;
   /** Degrees of a turn, metres of a move; a start or a stop's end comes where this first reaches 1. */
   @Amount('degrees, metres, or 1 to go') value!: number;
   @OneOf('linear', 'hold', 'smooth') ease: KeyEase = 'smooth';
@@ -46,6 +57,8 @@ export class Cue {
   @Text(80) name!: string;
   @Part(() => CueSource) on: CueSource = new CueSource();
   @Part(() => CueAction) does!: CueAction;
+  /** What it does beside that, at the same time. */
+  @Parts(() => CueAction, LIMITS.partsPerRider) also: CueAction[] = [];
   @Parts(() => CueKey, LIMITS.keysPerPace) keys: CueKey[] = [];
   /** Kept, but not played. */
   @Flag() off = false;

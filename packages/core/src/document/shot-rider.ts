@@ -15,6 +15,7 @@ import {
 } from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Camera } from './shot-camera.js';
+import { CarrierKey } from './shot-carrier.js';
 import { Clearance } from './shot-clearance.js';
 import { AXES, type Axis } from './shot-facing.js';
 import { Hitch } from './shot-hitch.js';
@@ -180,6 +181,8 @@ export class Rider {
   @PartOrNull(() => Keyed) keyed: Keyed | null = null;
   /** What it turns to, while it rides no path. */
   @PartOrNull(() => Looks) looks: Looks | null = null;
+  /** Who carries it from which frame on, whatever it rides. */
+  @Parts(() => CarrierKey, LIMITS.keysPerPace) carriers: CarrierKey[] = [];
   /** What plays instead of all of that, until it is thawed. */
   @PartOrNull(() => Frozen) frozen: Frozen | null = null;
 }

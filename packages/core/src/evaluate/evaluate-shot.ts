@@ -1,5 +1,6 @@
 import { aimedAt } from '../document/rider-axes.js';
-import { refuseCircles, ridersBehind } from '../document/rider-graph.js';
+import { eachAction } from '../document/each-action.js';
+import { listenedTo, refuseCircles, ridersBehind } from '../document/rider-graph.js';
 import type { Cue } from '../document/shot-cue.js';
 import type { Chassis, Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
@@ -162,9 +163,9 @@ export function movesByItself({ wheels, body, steering, gait, cycles, ball }: Ri
 
 /** Whether a rider's place can change over time: it rides, is held by hand, or what carries it does. */
 export function isMoving(shot: Shot, rider: Rider): boolean {
-  const { hitch, unrest, frozen, looks, keyed } = rider;
+  const { hitch, unrest, frozen, looks, keyed, carriers } = rider;
   if (hitch !== null || unrest !== null || frozen !== null) return true;
-  if (looks !== null || (keyed?.keys.length ?? 0) > 1) return true;
+  if (looks !== null || carriers.length > 0 || (keyed?.keys.length ?? 0) > 1) return true;
   const parent = shot.riders.find((other) => other.id === rider.parent);
   return parent !== undefined && isMoving(shot, parent);
 }
@@ -178,8 +179,10 @@ export function withRidersBehind(
   const found = new Set([rider]);
   for (const next of found) {
     // What moves a part of it is behind it as well, though not behind its pose.
-    const cued = cues.filter(({ does }) => does.rider === next.id).flatMap(({ on }) => [on.rider, on.other]);
-    for (const id of [...ridersBehind(next, cues), ...cued.filter((other) => other !== null)]) {
+    const cued = eachAction(cues)
+      .filter(({ does }) => does.rider === next.id)
+      .flatMap((cue) => listenedTo(cue, cues));
+    for (const id of [...ridersBehind(next, cues), ...cued]) {
       const other = byId.get(id);
       if (other) found.add(other);
     }

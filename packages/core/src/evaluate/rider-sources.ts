@@ -1,3 +1,4 @@
+import { cuesBehind, eachAction } from '../document/each-action.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import type { CompiledPath } from '../path/compiled-path.js';
@@ -29,7 +30,10 @@ export function riderSources(
     const curve = behind.hitch ? curves.get(behind.hitch.path) : undefined;
     parts.push(...shapeOf(behind), curve);
   }
-  const acting = cues.filter(({ does }) => ids.has(does.rider)).map((cue) => ({ ...cue, name: '' }));
+  const acting = eachAction(cues)
+    .filter(({ does }) => ids.has(does.rider))
+    .flatMap((cue) => cuesBehind(cue, cues))
+    .map((cue) => ({ ...cue, name: '' }));
   const bending = retimes
     .filter((retime) => retime.riders.length === 0 || retime.riders.some((id) => ids.has(id)))
     .map((retime) => ({ ...retime, name: '' }));

@@ -13,6 +13,7 @@ import { compiledPathOf } from '../path/compiled-path-of.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { PathError } from '../path/path-error.js';
 import { compileOffset, offsetInShownFrames } from '../pose/keyed-offset.js';
+import { withCarriers } from '../pose/carried.js';
 import { pointOn } from '../pose/point-on.js';
 import { POSE, type PoseAt } from '../pose/pose.js';
 import { withUnrest } from '../pose/unrest.js';
@@ -51,11 +52,7 @@ import { towedJoints, towingCoupling, towingPin, type Tower } from './towing.js'
 export class Rides {
   readonly paths: ReadonlyMap<string, CompiledPath | PathError>;
   private readonly byId: ReadonlyMap<string, Rider>;
-  private readonly sources: CueSources = {
-    find: (id) => this.find(id),
-    motion: (rider) => this.motion(rider),
-    pose: (rider) => this.pose(rider),
-  };
+  private readonly sources: CueSources;
 
   constructor(
     private readonly shot: Shot,
@@ -63,6 +60,17 @@ export class Rides {
   ) {
     this.paths = new Map(shot.paths.map((path) => [path.id, compiledPathOf(path)]));
     this.byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
+    this.sources = {
+      find: (id) => this.find(id),
+      motion: (rider) => this.motion(rider),
+      pose: (rider) => this.pose(rider),
+      stops: (rider) => this.timing(rider)?.stops ?? [],
+      momentOf: (id) => {
+        const cue = shot.cues.find((one) => one.id === id);
+        return cue === undefined || cue.off ? null : this.moment(cue);
+      },
+      fps: shot.fps,
+    };
   }
 
   /** What cues do to parts of a rider's model. */
@@ -81,8 +89,10 @@ export class Rides {
     if (rider.frozen !== null) return frozenPose(rider.frozen);
     const rest = compileRestPose(rider.rest, parent ? this.pose(parent) : null);
     const motion = this.motion(rider);
-    const held = (pose: PoseAt): PoseAt =>
-      rider.unrest === null ? pose : withUnrest(pose, rider.unrest, { ...range, fps, loop });
+    const held = (pose: PoseAt): PoseAt => {
+      const seated = this.handed(rider, pose);
+      return rider.unrest === null ? seated : withUnrest(seated, rider.unrest, { ...range, fps, loop });
+    };
     if (hitch === null || motion === null) return held(this.looking(rider, this.byHand(rider) ?? rest));
     const ride = ridePath(rider, hitch, {
       motion,
@@ -94,6 +104,16 @@ export class Rides {
     });
     return held(ride);
   });
+
+  /** A pose as it is handed from carrier to carrier. */
+  private handed({ carriers }: Rider, own: PoseAt): PoseAt {
+    if (carriers.length === 0) return own;
+    const poses = carriers.map(({ rider: id }) => {
+      const carrier = this.find(id);
+      return carrier ? this.pose(carrier) : null;
+    });
+    return withCarriers(own, carriers, poses, this.shot.fps);
+  }
 
   /** Where a rider is that is moved by hand; null where it is not. */
   private byHand(rider: Rider): PoseAt | null {

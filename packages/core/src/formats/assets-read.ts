@@ -1,5 +1,6 @@
 import type { Document } from '@gltf-transform/core';
 import { GroundSurface } from '../contact/index.js';
+import { eachAction } from '../document/index.js';
 import type { Shot } from '../document/shot.js';
 import { goesByGround, movesByItself, type SceneAssets } from '../evaluate/index.js';
 import { groundMeshOf } from './ground-read.js';
@@ -20,7 +21,7 @@ export function assetsOf(shot: Shot, models: ReadonlyMap<string, Document>): Sce
 /** Whether a shot needs its models' files to be played, and not only to be seen. */
 export function needsAssets({ riders, cues }: Pick<Shot, 'riders' | 'cues'>): boolean {
   return (
-    cues.some(({ does }) => does.node !== null) ||
+    eachAction(cues).some(({ does }) => does.node !== null) ||
     riders.some((rider) => movesByItself(rider) || goesByGround(rider))
   );
 }

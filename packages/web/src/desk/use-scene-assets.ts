@@ -1,4 +1,4 @@
-import { movesByItself, type NodeHierarchy, type Shot } from '@fleet-rail/core';
+import { eachAction, movesByItself, type NodeHierarchy, type Shot } from '@fleet-rail/core';
 import { useEffect, useRef } from 'react';
 import { sentenceOf } from '../api/request';
 import { modelFileUrl } from '../api/models';
@@ -43,7 +43,7 @@ export function useSceneAssets(desk: DeskStore): void {
       }
     };
     const readHierarchies = async ({ models, riders, cues }: Shot) => {
-      const cued = new Set(cues.map(({ does }) => does.rider));
+      const cued = new Set(eachAction(cues).map(({ does }) => does.rider));
       const worn = new Set(
         riders
           .filter((rider) => movesByItself(rider) || cued.has(rider.id))

@@ -19,19 +19,36 @@ import { Button } from '../../ui/button';
 import { Fold } from '../../ui/fold';
 import { IconButton } from '../../ui/icon-button';
 import { Buttons, FieldPair, Hint } from '../../ui/panel';
-import { showNumber } from '../../ui/quantity';
+import { showNumber, type QuantityKind } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
+import { CuePresets } from './cue-presets';
 import { Card, CardHead, EASES, KeyLine } from './rows';
 
 const SOURCES: readonly { id: CueSource['kind']; name: string }[] = [
   { id: 'distance', name: 'Distance' },
   { id: 'gap', name: 'Gap of two' },
   { id: 'frame', name: 'Frame' },
+  { id: 'stop', name: 'A stop of' },
+  { id: 'speed', name: 'Speed' },
+  { id: 'cue', name: 'Another cue' },
 ];
+const STOP_ENDS = [
+  { id: 'begin', name: 'has begun' },
+  { id: 'end', name: 'has ended' },
+] as const;
+/** What the values of a source are. */
+const UNITS: Readonly<Record<CueSource['kind'], { kind: QuantityKind; label: string; step: number }>> = {
+  frame: { kind: 'frame', label: 'From frame', step: 1 },
+  distance: { kind: 'length', label: 'As far as', step: 0.5 },
+  gap: { kind: 'length', label: 'Apart at least', step: 0.5 },
+  stop: { kind: 'time', label: 'After', step: 0.1 },
+  speed: { kind: 'speed', label: 'At least', step: 0.5 },
+  cue: { kind: 'time', label: 'After', step: 0.1 },
+};
 const ACTIONS: readonly { id: CueAction['kind']; name: string }[] = [
   { id: 'start', name: 'Starts' },
   { id: 'stopEnd', name: 'Ends a stop' },
@@ -75,6 +92,7 @@ export function CuesFold() {
           <Plus aria-hidden /> Add a cue
         </Button>
       </Buttons>
+      <CuePresets />
     </Fold>
   );
 }
@@ -116,7 +134,8 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
     const node = part ? (does.node ?? parts[0]?.id ?? null) : null;
     change({ does: { ...does, kind, node }, keys: part ? (moves ? keys : opened) : moves ? goAt(at) : keys });
   };
-  const unit = on.kind === 'frame' ? 'f' : 'm';
+  const others = useDesk(({ shot }) => shot.cues).filter(({ id }) => id !== cue.id);
+  const unit = UNITS[on.kind];
   return (
     <Card role="group" aria-label={cue.name}>
       <CardHead>
@@ -143,14 +162,24 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
           onChange={(kind) =>
             change({
               on: {
+                ...on,
                 kind,
-                rider: kind === 'frame' ? null : (on.rider ?? riders[0].id),
+                rider: kind === 'frame' || kind === 'cue' ? null : (on.rider ?? riders[0].id),
                 other: kind === 'gap' ? (on.other ?? does.rider) : null,
+                cue: kind === 'cue' ? (others[0]?.id ?? null) : null,
               },
             })
           }
         />
-        {on.kind !== 'frame' && (
+        {on.kind === 'cue' && (
+          <Select
+            label="Which cue"
+            options={others.map(({ id, name }) => ({ id, name }))}
+            value={on.cue ?? ''}
+            onChange={(id) => change({ on: { ...on, cue: id } })}
+          />
+        )}
+        {on.kind !== 'frame' && on.kind !== 'cue' && (
           <Select
             label="Rider"
             options={names}
@@ -167,6 +196,25 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
           />
         )}
       </FieldPair>
+      {on.kind === 'stop' && (
+        <FieldPair>
+          <QuantityField
+            label="Of its stops, number"
+            kind="count"
+            whole
+            value={on.stop + 1}
+            min={1}
+            max={10_000}
+            onChange={(stop, gesture) => change({ on: { ...on, stop: stop - 1 } }, gesture)}
+          />
+          <Select
+            label="Seconds since it"
+            options={STOP_ENDS}
+            value={on.from}
+            onChange={(from) => change({ on: { ...on, from } })}
+          />
+        </FieldPair>
+      )}
       <FieldPair>
         <Select label="Action" options={ACTIONS} value={does.kind} onChange={setAction} />
         <Select
@@ -206,21 +254,67 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
         </FieldPair>
       )}
       {moves ? (
-        <CueKeys cue={cue} unit={unit} onChange={(next, gesture) => change({ keys: next }, gesture)} />
+        <CueKeys cue={cue} unit={unit.kind} onChange={(next, gesture) => change({ keys: next }, gesture)} />
       ) : (
         <QuantityField
-          label={on.kind === 'gap' ? 'Apart at least' : on.kind === 'frame' ? 'From frame' : 'As far as'}
-          kind={on.kind === 'frame' ? 'frame' : 'length'}
+          label={unit.label}
+          kind={unit.kind}
           value={goes?.at ?? 0}
-          step={on.kind === 'frame' ? 1 : 0.5}
+          step={unit.step}
           onChange={(at, gesture) => change({ keys: goAt(at) }, gesture)}
         />
+      )}
+      {moves && does.node !== null && (
+        <AlsoDoes cue={cue} parts={parts} onChange={(also) => change({ also })} />
       )}
       {cue.off && circle !== null && (
         <Hint role="status">Switched off until it no longer waits for itself: {circle}.</Hint>
       )}
       {!cue.off && <WhatItWaitsFor cue={cue} riders={riders} />}
     </Card>
+  );
+}
+
+/** Other parts that do the same at the same time, the other way round where they are the other one of a pair. */
+function AlsoDoes(props: {
+  cue: Cue;
+  parts: readonly { id: string; name: string }[];
+  onChange: (also: CueAction[]) => void;
+}) {
+  const { cue, parts, onChange } = props;
+  const { does, also } = cue;
+  const free = parts.filter(({ id }) => id !== does.node && !also.some(({ node }) => node === id));
+  const put = (i: number, part: Partial<CueAction>) =>
+    onChange(also.map((action, n) => (n === i ? { ...action, ...part } : action)));
+  return (
+    <>
+      {also.map((action, i) => (
+        <FieldPair key={i} role="group" aria-label={`${cue.name}, also ${i + 1}`}>
+          <Select
+            label="And part"
+            options={parts}
+            value={action.node ?? ''}
+            onChange={(node) => put(i, { node })}
+          />
+          <Tick isSelected={action.times < 0} onChange={(on) => put(i, { times: on ? -1 : 1 })}>
+            Mirrored
+          </Tick>
+          <IconButton
+            label={`Leave out ${action.node ?? ''}`}
+            onPress={() => onChange(also.filter((_, n) => n !== i))}
+          >
+            <Trash2 aria-hidden />
+          </IconButton>
+        </FieldPair>
+      ))}
+      {free.length > 0 && (
+        <Buttons>
+          <Button onPress={() => onChange([...also, { ...does, node: free[0].id, times: -1 }])}>
+            <Plus aria-hidden /> Another part
+          </Button>
+        </Buttons>
+      )}
+    </>
   );
 }
 
@@ -231,7 +325,7 @@ function WhatItWaitsFor({ cue: { id, on, does, keys }, riders }: { cue: Cue; rid
   const acting = riders.find((one) => one.id === does.rider);
   const at = keys.find(({ value }) => value >= 1)?.at;
   if (does.kind === 'turn' || does.kind === 'move' || moment === undefined) return null;
-  if (acting?.hitch === null)
+  if (acting?.hitch === null && acting.keyed === null)
     return <Hint role="status">Waits for {acting.badge} to be attached to a path.</Hint>;
   if (moment !== null) return <Hint role="status">Acts at frame {showNumber(moment, 2)}.</Hint>;
   const metres = showNumber(at ?? 0, 2);
@@ -242,12 +336,20 @@ function WhatItWaitsFor({ cue: { id, on, does, keys }, riders }: { cue: Cue; rid
       {on.kind === 'gap' &&
         `Waits for ${badge(on.rider)} and ${badge(on.other)} to be ${metres} m apart, which they are not in this shot.`}
       {on.kind === 'frame' && 'Waits for a frame after this shot.'}
+      {on.kind === 'stop' &&
+        `Waits for a stop of ${badge(on.rider)}, which ${on.from === 'begin' ? 'does not begin' : 'does not end'} in this shot.`}
+      {on.kind === 'speed' && `Waits for ${badge(on.rider)} to go at ${metres} m/s, which it does not.`}
+      {on.kind === 'cue' && 'Waits for another cue, which does not come.'}
     </Hint>
   );
 }
 
 /** The curve from what is listened to, to how far the part is turned or moved. */
-function CueKeys(props: { cue: Cue; unit: string; onChange: (keys: CueKey[], gesture?: string) => void }) {
+function CueKeys(props: {
+  cue: Cue;
+  unit: QuantityKind;
+  onChange: (keys: CueKey[], gesture?: string) => void;
+}) {
   const { cue, unit, onChange } = props;
   const { keys, does } = cue;
   const put = (i: number, part: Partial<CueKey>, gesture?: string) =>
@@ -261,9 +363,9 @@ function CueKeys(props: { cue: Cue; unit: string; onChange: (keys: CueKey[], ges
         <KeyLine key={i} role="group" aria-label={`${cue.name}, key ${i + 1}`}>
           <QuantityField
             label="At"
-            kind={unit === 'f' ? 'frame' : 'length'}
+            kind={unit}
             value={key.at}
-            step={0.5}
+            step={unit === 'time' ? 0.1 : 0.5}
             min={i > 0 ? keys[i - 1].at + 0.01 : undefined}
             max={i + 1 < keys.length ? keys[i + 1].at - 0.01 : undefined}
             onChange={(at, gesture) => put(i, { at }, gesture)}

@@ -1,0 +1,15 @@
+import type { Quat, Vec3 } from '../math/vec.js';
+import { Amount, Point, Rotation, rule } from './constraints.js';
+
+/** What carries a rider from a frame on, whatever it rides itself. */
+export class CarrierKey {
+  @Amount('frame') frame!: number;
+  /** Null for nobody: it goes on as it does by itself. */
+  @rule('the id of a rider, or null', (v) => v === null || typeof v === 'string')
+  rider: string | null = null;
+  /** Where it sits on its carrier, and how it is turned there. */
+  @Point() translation: Vec3 = [0, 0, 0];
+  @Rotation() rotation: Quat = [0, 0, 0, 1];
+  /** How long it takes from where it would have been to there. */
+  @Amount('seconds', 0, 1e4) blend = 0;
+}
