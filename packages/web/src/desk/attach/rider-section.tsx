@@ -15,6 +15,7 @@ import { Tick } from '../../ui/tick';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
 import { beginAttaching } from '../attach-previews';
+import { CarrierKeys } from '../place/carrier-keys';
 import { FormationCard } from './formation-card';
 import { AttachCard } from './attach-card';
 import { StringCard } from './string-card';
@@ -117,6 +118,12 @@ export function RiderSection({ rider }: { rider: Rider }) {
       </Fold>
       <Fold title="Formation">
         <FormationCard leader={rider} />
+      </Fold>
+      <Fold
+        title={rider.carriers.length > 0 ? `Handed over (${rider.carriers.length})` : 'Handed over'}
+        isOpen={rider.carriers.length > 0}
+      >
+        <CarrierKeys rider={rider} />
       </Fold>
       <Fold title="Model, name and carrier" isOpen={source?.file !== undefined}>
         <TextField

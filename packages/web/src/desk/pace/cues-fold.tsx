@@ -126,10 +126,13 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
   const parts = useParts(does.rider);
   const setAction = (kind: CueAction['kind']) => {
     const part = kind === 'turn' || kind === 'move';
+    // After a stop a part takes a second; as something comes near, four metres.
+    const over = UNITS[on.kind].kind === 'time' ? 1 : 4;
     const at = goes?.at ?? 10;
+    const from = over === 1 ? at : at - over;
     const opened: CueKey[] = [
-      { at: at - 4, value: 0, ease: 'smooth' },
-      { at, value: kind === 'turn' ? 90 : 1, ease: 'smooth' },
+      { at: from, value: 0, ease: 'smooth' },
+      { at: from + over, value: kind === 'turn' ? 90 : 1, ease: 'smooth' },
     ];
     const node = part ? (does.node ?? parts[0]?.id ?? null) : null;
     change({ does: { ...does, kind, node }, keys: part ? (moves ? keys : opened) : moves ? goAt(at) : keys });
@@ -168,6 +171,8 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
                 other: kind === 'gap' ? (on.other ?? does.rider) : null,
                 cue: kind === 'cue' ? (others[0]?.id ?? null) : null,
               },
+              // Seconds are counted from nought.
+              ...(UNITS[kind].kind === 'time' && unit.kind !== 'time' && !moves && { keys: goAt(0) }),
             })
           }
         />

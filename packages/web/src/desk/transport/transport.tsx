@@ -1,9 +1,21 @@
-import { Pause, Play, Repeat, SkipBack, StepBack, StepForward } from 'lucide-react';
+import {
+  ChevronFirst,
+  ChevronLast,
+  Pause,
+  Play,
+  Repeat,
+  SkipBack,
+  StepBack,
+  StepForward,
+} from 'lucide-react';
 import { ToggleButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { frameTime } from '@fleet-rail/core';
+import { useState, type KeyboardEvent } from 'react';
 import { IconButton } from '../../ui/icon-button';
+import { readQuantity } from '../../ui/quantity';
 import { useDesk, useDeskStore } from '../desk-store';
+import { keyFrom } from './key-frames';
 
 const Strip = styled.div`
   display: flex;
@@ -25,6 +37,20 @@ const Clock = styled.div`
   }
   & > span {
     color: ${({ theme }) => theme.quiet};
+  }
+  & button,
+  & input {
+    width: 118px;
+    padding: 0;
+    border: 0;
+    border-bottom: 1px dotted ${({ theme }) => theme.quiet};
+    background: transparent;
+    color: inherit;
+    font: inherit;
+    text-align: left;
+  }
+  & button {
+    cursor: text;
   }
 `;
 
@@ -75,6 +101,9 @@ export function Transport() {
       <IconButton label="To the first frame" onPress={() => go(first)}>
         <SkipBack aria-hidden />
       </IconButton>
+      <IconButton label="To the key before" onPress={() => go(keyFrom(desk.getState(), -1))}>
+        <ChevronFirst aria-hidden />
+      </IconButton>
       <IconButton label="One frame back" onPress={() => go(desk.getState().frame - 1)}>
         <StepBack aria-hidden />
       </IconButton>
@@ -84,7 +113,10 @@ export function Transport() {
       <IconButton label="One frame on" onPress={() => go(desk.getState().frame + 1)}>
         <StepForward aria-hidden />
       </IconButton>
-      <Time />
+      <IconButton label="To the next key" onPress={() => go(keyFrom(desk.getState(), 1))}>
+        <ChevronLast aria-hidden />
+      </IconButton>
+      <Time onFrame={go} />
       <Spacer />
       <Toggle
         isSelected={shot.loop}
@@ -99,15 +131,43 @@ export function Transport() {
   );
 }
 
-/** Where the playhead is; nothing else is drawn by every frame. */
-function Time() {
+/** Where the playhead is, and a frame that is typed; nothing else is drawn by every frame. */
+function Time({ onFrame }: { onFrame: (frame: number) => void }) {
   const shot = useDesk((state) => state.shot);
   const frame = useDesk((state) => state.frame);
+  const [typed, setTyped] = useState<string | null>(null);
+  const take = () => {
+    const read = typed === null ? NaN : readQuantity(typed, 'frame', shot.fps, frame);
+    if (typeof read === 'number' && Number.isFinite(read)) onFrame(Math.round(read));
+    setTyped(null);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key === 'Enter') take();
+    else if (event.key === 'Escape') setTyped(null);
+    else return;
+    event.stopPropagation();
+  };
   return (
     <Clock aria-label="Clock">
-      <b>
-        frame {frame} / {shot.range.last}
-      </b>
+      {typed === null ? (
+        <b title="Click to type a frame, or a time such as 2 s">
+          <button type="button" onClick={() => setTyped(String(frame))}>
+            frame {frame} / {shot.range.last}
+          </button>
+        </b>
+      ) : (
+        <b>
+          <input
+            aria-label="Go to frame"
+            autoFocus
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+            onFocus={(event) => event.target.select()}
+            onBlur={take}
+            onKeyDown={onKeyDown}
+          />
+        </b>
+      )}
       <span>{frameTime(shot, frame).toFixed(2)} s</span>
       <span>{shot.fps} fps</span>
     </Clock>

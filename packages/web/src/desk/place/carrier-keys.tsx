@@ -1,0 +1,98 @@
+import { handTo, withRider, type CarrierKey, type Rider } from '@fleet-rail/core';
+import { Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { sceneAssets } from '../../scene-assets/ground-height';
+import { Button } from '../../ui/button';
+import { IconButton } from '../../ui/icon-button';
+import { Buttons, FieldPair, Hint } from '../../ui/panel';
+import { QuantityField } from '../../ui/quantity-field';
+import { Select } from '../../ui/select';
+import { attempt } from '../attempt';
+import { useDesk, useDeskStore } from '../desk-store';
+
+/** Who carries a rider from which frame on: handed over in the very place it has, and back to its own way. */
+export function CarrierKeys({ rider }: { rider: Rider }) {
+  const desk = useDeskStore();
+  const riders = useDesk(({ shot }) => shot.riders);
+  const frame = useDesk((state) => Math.round(state.frame));
+  const others = riders.filter(({ id }) => id !== rider.id);
+  const [carrier, setCarrier] = useState(others[0]?.id ?? '');
+  const { carriers } = rider;
+  const badge = (id: string | null) => riders.find((one) => one.id === id)?.badge ?? 'nobody';
+  const setKeys = (label: string, next: CarrierKey[], gesture?: string) =>
+    attempt(desk, label, (shot) => withRider(shot, rider.id, (one) => ({ ...one, carriers: next })), gesture);
+  const hand = (to: string | null) =>
+    attempt(desk, to === null ? 'Let go' : `Hand over to ${badge(to)}`, (shot) =>
+      handTo(shot, sceneAssets(desk.getState()), rider.id, to, desk.getState().frame, to === null ? 0.5 : 0),
+    );
+  if (others.length === 0) return null;
+  const last = carriers[carriers.length - 1];
+  return (
+    <>
+      <Hint>
+        Handed over at a frame, it sits from then on where it is just there, and goes along; let go, it goes
+        on by itself.
+      </Hint>
+      {carriers.map((key, i) => (
+        <FieldPair key={key.frame} role="group" aria-label={`Handed over at frame ${key.frame}`}>
+          <QuantityField
+            label={key.rider === null ? 'Let go at' : `To ${badge(key.rider)} at`}
+            kind="frame"
+            value={key.frame}
+            min={i > 0 ? carriers[i - 1].frame + 1 : undefined}
+            max={i + 1 < carriers.length ? carriers[i + 1].frame - 1 : undefined}
+            onChange={(at, gesture) =>
+              setKeys(
+                'Hand over',
+                carriers.map((one, n) => (n === i ? { ...one, frame: at } : one)),
+                gesture,
+              )
+            }
+          />
+          <QuantityField
+            label="Takes"
+            kind="time"
+            value={key.blend}
+            min={0}
+            max={60}
+            step={0.1}
+            onChange={(blend, gesture) =>
+              setKeys(
+                'Hand over',
+                carriers.map((one, n) => (n === i ? { ...one, blend } : one)),
+                gesture,
+              )
+            }
+          />
+          <IconButton
+            label={`Delete the handing over at frame ${key.frame}`}
+            onPress={() =>
+              setKeys(
+                'Delete',
+                carriers.filter((_, n) => n !== i),
+              )
+            }
+          >
+            <Trash2 aria-hidden />
+          </IconButton>
+        </FieldPair>
+      ))}
+      <FieldPair>
+        <Select
+          label="Carrier"
+          options={others.map(({ id, badge: code, name }) => ({ id, name: `${code} ${name}` }))}
+          value={carrier}
+          onChange={setCarrier}
+        />
+      </FieldPair>
+      <Buttons>
+        <Button isDisabled={carrier === ''} onPress={() => hand(carrier)}>
+          Hand over at frame {frame}
+        </Button>
+        {last && last.rider !== null && frame > last.frame && (
+          <Button onPress={() => hand(null)}>Let go at frame {frame}</Button>
+        )}
+      </Buttons>
+    </>
+  );
+}

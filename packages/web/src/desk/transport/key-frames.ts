@@ -1,0 +1,33 @@
+import { mapFrames, type Rider } from '@fleet-rail/core';
+import type { DeskState } from '../desk-store';
+
+/** The frame of the selected rider's next key in a direction; where there is none, it stays. */
+export function keyFrom(
+  { shot, riderId, evaluation, frame }: Pick<DeskState, 'shot' | 'riderId' | 'evaluation' | 'frame'>,
+  way: 1 | -1,
+): number {
+  const rider = shot.riders.find(({ id }) => id === riderId);
+  if (!rider) return frame;
+  const { shown } = mapFrames(evaluation?.riders.get(rider.id)?.timing?.steps ?? [], shot.range);
+  const { own, work } = keyFrames(rider);
+  const frames = [...own.flatMap((at) => shown(at) ?? []), ...work];
+  const ahead = frames.map(Math.round).filter((at) => way * (at - frame) > 0);
+  return ahead.length === 0 ? frame : way > 0 ? Math.min(...ahead) : Math.max(...ahead);
+}
+
+/** The frames at which a rider has keys, of whatever is keyed: of its timing in its own time, else in that of the shot. */
+function keyFrames({ hitch, keyed, camera, carriers }: Rider): { own: number[]; work: number[] } {
+  const pace = hitch?.pace;
+  const paced = pace?.mode === 'keys' ? pace.keys : pace?.mode === 'speed' ? pace.speeds : [];
+  const others = [
+    ...(hitch?.offsetKeys ?? []),
+    ...(hitch?.influence ?? []),
+    ...(hitch?.facing.influence ?? []),
+    ...(camera?.keys ?? []),
+    ...carriers,
+  ];
+  return {
+    own: [...paced, ...(hitch === null ? (keyed?.keys ?? []) : [])].flatMap(({ frame }) => frame ?? []),
+    work: others.map(({ frame }) => frame),
+  };
+}
