@@ -8,6 +8,9 @@ const blockSaves = (page: Page) =>
     route.request().method() === 'PUT' ? route.abort() : route.continue(),
   );
 
+/** Keeps a tab from learning of saves that others make. */
+const keepStale = (page: Page) => page.route('**/api/shots/*/revision', (route) => route.abort());
+
 test('a stale tab is told, overwrites nothing, and keeps its own edits as a copy', async ({
   page,
   context,
@@ -15,6 +18,7 @@ test('a stale tab is told, overwrites nothing, and keeps its own edits as a copy
 }) => {
   const id = await openNewShot(page, 'Two tabs');
   const other = await context.newPage();
+  await keepStale(other);
   await other.goto(page.url());
   await expect(other.getByRole('heading', { name: 'Two tabs', level: 1 })).toBeVisible();
   await importPaths(page, squareLane);
@@ -44,6 +48,7 @@ test('a stale tab can take the saved shot, with its own one undo away', async ({
 }) => {
   const id = await openNewShot(page, 'Taking');
   const other = await context.newPage();
+  await keepStale(other);
   await other.goto(page.url());
   await expect(other.getByRole('heading', { name: 'Taking', level: 1 })).toBeVisible();
   await importPaths(page, squareLane);
@@ -138,6 +143,33 @@ test('a checkpoint is kept, and gone back to in one step', async ({ page, reques
   expect((await storedShot(request, id)).document).toEqual(kept);
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(page.getByRole('row', { name: 'straight' })).toBeVisible();
+});
+
+test('two windows on one shot learn of each other within seconds; what was done is undone after a reload, down to any step', async ({
+  page,
+  context,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Two windows');
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await expect(other.getByRole('heading', { name: 'Two windows', level: 1 })).toBeVisible();
+  await importPaths(page, squareLane);
+  await settled(page);
+  await expect(other.getByRole('row', { name: 'square' })).toBeVisible({ timeout: 8_000 });
+  await importPaths(page, straightLane);
+  await goTo(page, 'Attach');
+  await page.getByRole('button', { name: 'Add a carrier' }).click();
+  await settled(page);
+  await page.reload();
+  await page.getByRole('button', { name: /^Undo: Add carrier/ }).click();
+  await settled(page);
+  expect((await storedShot(request, id)).document.riders).toEqual([]);
+  await page.getByRole('button', { name: 'What was done' }).click();
+  // The last stands first: down to the last of the list is all of it.
+  await page.getByRole('menu', { name: 'What was done' }).getByRole('menuitem').last().click();
+  await settled(page);
+  expect((await storedShot(request, id)).document.paths).toEqual([]);
 });
 
 test('the look of day or night is kept', async ({ page }) => {

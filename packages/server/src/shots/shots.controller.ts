@@ -30,6 +30,13 @@ export class ShotsController {
     return this.shots.open(id);
   }
 
+  /** What is asked every few seconds by whoever has the shot open: no document goes with it. */
+  @Get(':id/revision')
+  @ApiOkResponse({ type: SavedDto })
+  revision(@Param('id') id: string): Promise<SavedDto> {
+    return this.shots.revisionOf(id);
+  }
+
   @Put(':id')
   @ApiConflictResponse({ description: 'Saved elsewhere since; nothing was changed' })
   @ApiOkResponse({ type: SavedDto })

@@ -44,6 +44,14 @@ export class ShotsService {
     return toDto(await this.find(id));
   }
 
+  /** A shot without its document: how often it was saved, and when last. */
+  async revisionOf(id: string): Promise<SavedDto> {
+    const select = { id: true, name: true, revision: true, updatedAt: true };
+    const found = await this.shots.findOne({ where: { id, deletedAt: IsNull() }, select });
+    if (found === null) throw noShot(id);
+    return { id, name: found.name, revision: found.revision, updatedAt: found.updatedAt };
+  }
+
   /** The document of a shot that exists, as it was last saved. */
   async documentOf(id: string): Promise<{ shot: Shot; revision: number }> {
     const { document, revision } = await this.find(id);

@@ -39,6 +39,8 @@ export interface Checkpoint {
 const ANSWER_MS = 20_000;
 
 export const openShot = (id: string) => request<KeptShot>('GET', `/api/shots/${id}`);
+/** How often a shot was saved, without its document. */
+export const revisionOf = (id: string) => request<SavedShot>('GET', `/api/shots/${id}/revision`);
 /** @param save its name: sent again under it after an answer that was lost, it is known */
 export const saveShot = (id: string, revision: number, document: Shot, save: string) =>
   request<SavedShot>('PUT', `/api/shots/${id}`, { revision, document, save }, AbortSignal.timeout(ANSWER_MS));

@@ -19,6 +19,7 @@ import { finishDrawing } from './path/drawing';
 import { Autosave } from './saving/autosave';
 import { ConflictBanner } from './saving/conflict-banner';
 import { dropDraft, findDrafts, type Draft } from './saving/drafts';
+import { keepSteps, stepsBefore } from './saving/kept-steps';
 import { SaveContext } from './saving/save-context';
 import { useComeBack } from './saving/use-come-back';
 import { FORMER_STATIONS, STATIONS, type StationId } from './stations/stations';
@@ -141,6 +142,8 @@ async function open(shotId: string): Promise<{ desk: DeskStore; autosave: Autosa
   const kept = await openShot(shotId);
   const { own, left } = await findDrafts(shotId);
   const desk = createDesk(kept.document);
+  // What this tab had done before it was loaded anew can still be undone.
+  desk.setState({ past: await stepsBefore(shotId) });
   const autosave = new Autosave(shotId, desk, { revision: kept.revision, document: kept.document });
   // A draft that a closed tab left on the very save the server has continues it, as this tab's own would.
   const draft = own ?? left.find((other) => continues(other, kept)) ?? null;
@@ -193,6 +196,7 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   usePlayback(desk);
   useDeskKeys(desk, shotId);
   useComeBack();
+  useEffect(() => keepSteps(shotId, desk), [shotId, desk]);
   useEffect(loadPanels, []);
   const work = useRef<HTMLElement>(null);
   const calm = useCalmDesk(desk, work);

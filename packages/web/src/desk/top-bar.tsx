@@ -20,6 +20,7 @@ import { QuietButton } from '../ui/button';
 import { IconButton } from '../ui/icon-button';
 import { NameDialog } from '../ui/name-dialog';
 import { useDesk } from './desk-store';
+import { HistoryMenu } from './history-menu';
 import { ShortcutsDialog } from './shortcuts-dialog';
 import { useSaveState } from './saving/save-context';
 import type { SaveState } from './saving/autosave';
@@ -148,6 +149,7 @@ export function TopBar({ shotId }: { shotId: string }) {
       <IconButton label={redone ? `Redo: ${redone}` : 'Redo'} isDisabled={!redone} onPress={redo}>
         <Redo2 aria-hidden />
       </IconButton>
+      <HistoryMenu />
       <QuietButton onPress={() => setOpen('checkpoints')}>
         <Flag aria-hidden /> Checkpoints
       </QuietButton>

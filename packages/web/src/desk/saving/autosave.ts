@@ -1,7 +1,7 @@
 import type { Shot } from '@fleet-rail/core';
 import { createStore } from 'zustand/vanilla';
 import { Refusal, sentenceOf } from '../../api/request';
-import { openShot, saveShot } from '../../api/shots';
+import { openShot, revisionOf, saveShot } from '../../api/shots';
 import type { DeskStore } from '../desk-store';
 import { dropDraft, keepDraft } from './drafts';
 
@@ -114,6 +114,13 @@ export class Autosave {
     } else {
       this.noteConflict('A newer version of this shot was saved in another window.');
     }
+  }
+
+  /** The same for every few seconds: asks for no more than how often it was saved. */
+  async lookForSaves(): Promise<void> {
+    if (this.state.getState().kind === 'conflict' || this.running !== null) return;
+    const kept = await revisionOf(this.shotId).catch(() => null);
+    if (kept !== null && kept.revision > this.revision) await this.lookForNewer();
   }
 
   /** After a conflict: goes on from what the server has. What was on the desk is one undo away. */

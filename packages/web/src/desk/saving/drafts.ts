@@ -45,8 +45,8 @@ export async function findDrafts(shotId: string): Promise<{ own: Draft | null; l
   };
 }
 
-/** A draft that an earlier version of the page kept has defaults for what is new; one that is refused stays as it is. */
-function completed(shot: Shot): Shot {
+/** What an earlier version of the page kept has defaults for what is new; one that is refused stays as it is. */
+export function completed(shot: Shot): Shot {
   try {
     return parseShot(shot);
   } catch (error) {

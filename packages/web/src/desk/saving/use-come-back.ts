@@ -1,7 +1,10 @@
 import { useEffect } from 'react';
 import { useAutosave } from './save-context';
 
-/** When the tab is come back to, looks whether the shot was saved elsewhere meanwhile. */
+/** So often a desk that is looked at asks whether the shot was saved elsewhere. */
+const EVERY_MS = 3_000;
+
+/** Looks whether the shot was saved elsewhere: every few seconds, and when the tab is come back to. */
 export function useComeBack(): void {
   const autosave = useAutosave();
   useEffect(() => {
@@ -10,7 +13,11 @@ export function useComeBack(): void {
     };
     document.addEventListener('visibilitychange', onVisible);
     window.addEventListener('focus', onVisible);
+    const asking = setInterval(() => {
+      if (document.visibilityState === 'visible') void autosave.lookForSaves();
+    }, EVERY_MS);
     return () => {
+      clearInterval(asking);
       document.removeEventListener('visibilitychange', onVisible);
       window.removeEventListener('focus', onVisible);
     };
