@@ -14,7 +14,7 @@ export const PARTS = {
   walker: ['foot_l', 'foot_r'],
 };
 
-type Part = Record<string, unknown>;
+export type Part = Record<string, unknown>;
 
 /** A shot as parseShot takes it. */
 export function randomShot(random: Random): Part {

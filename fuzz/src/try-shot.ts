@@ -1,6 +1,7 @@
 import {
   checkShot,
   evaluateShot,
+  freeze,
   parseShot,
   sampleGauge,
   sampleShot,
@@ -9,8 +10,12 @@ import {
   type Shot,
 } from '@fleet-rail/core';
 import { RANGE, randomShot } from './random-shot.js';
+import { withHandWork } from './random-hand-work.js';
 import { Random } from './random.js';
 import { stage } from './stage.js';
+
+/** What is done by hand is drawn by numbers of its own. */
+const BY_HAND = 0x5bd1e995;
 
 /** A hundred frames of any shot are there in so many seconds. */
 const SECONDS = 2;
@@ -24,14 +29,18 @@ const SECONDS = 2;
 export function tryShot(seed: number, most = SECONDS): string | null {
   let shot: Shot;
   try {
-    shot = parseShot(randomShot(new Random(seed)));
+    shot = parseShot(withHandWork(randomShot(new Random(seed)), new Random(seed ^ BY_HAND)));
   } catch (error) {
     // Only circles of riders that wait for each other may be refused.
     return error instanceof ShotError && /circle|each other/.test(error.message) ? null : String(error);
   }
   const start = performance.now();
   try {
-    const evaluated = evaluateShot(shot, stage(shot.ground.model !== null));
+    const assets = stage(shot.ground.model !== null);
+    // A part of it is frozen: what was baked must play, and be a document like any other.
+    if (seed % 5 === 0)
+      shot = parseShot(freeze(shot, assets, [shot.riders[seed % shot.riders.length].id], 0.01));
+    const evaluated = evaluateShot(shot, assets);
     const { riders, parts } = sampleShot(evaluated);
     const count = RANGE.last - RANGE.first + 1;
     for (const [i, rider] of shot.riders.entries()) {
