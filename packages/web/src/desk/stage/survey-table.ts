@@ -66,11 +66,13 @@ export class SurveyTable {
   }
 
   show(state: DeskState, theme: Theme, wanted: boolean): void {
-    const { shot, riderId, evaluation, frame, view, tool } = state;
+    const { shot, riderId, evaluation, frame, view, tool, attaching } = state;
     const rider = shot.riders.find(({ id }) => id === riderId);
     const evaluated = evaluation?.riders.get(riderId ?? '');
     const shown =
       wanted &&
+      // While it is shown where it would land, that is what is looked at.
+      attaching === null &&
       tool.kind === 'select' &&
       view !== 'through' &&
       rider?.hitch === null &&
