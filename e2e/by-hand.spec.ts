@@ -146,3 +146,35 @@ test('a thing is moved by hand: keys, stones on its trail, their frames in the d
   await page.getByRole('button', { name: 'Thaw' }).click();
   expect(await rider()).toEqual({ ...frozen, frozen: null });
 });
+
+test('copies of what stands are set out evenly round, over an area by a seed, and taken back as one step', async ({
+  page,
+  request,
+}) => {
+  const orchard = await demoShot(request, 'Orchard loop');
+  const barrel = { id: 'a', name: 'Barrel', badge: 'A1', model: 'barrel', rest: { translation: [2, 0, 1] } };
+  const id = await openShotOf(page, request, bare(orchard, 'Copies', [barrel]), 'Attach');
+  const places = async () => {
+    await settled(page);
+    return (await storedShot(request, id)).document.riders.map(({ rest }) => rest.translation);
+  };
+  await page.getByRole('button', { name: 'Copies', exact: true }).click();
+  await page.getByRole('button', { name: 'Copy A1' }).click();
+  await choose(page, 'Set out', 'Evenly round');
+  await fill(page, 'Copies', '7');
+  await fill(page, 'Radius', '6');
+  await page.getByRole('button', { name: 'Add 7 copies' }).click();
+  const ring = await places();
+  expect(ring).toHaveLength(8);
+  for (const [x, , z] of ring) expect(Math.hypot(x - 8, z - 1)).toBeCloseTo(6, 9);
+  await page.getByRole('button', { name: /^Undo: Copy A1/ }).click();
+  expect(await places()).toEqual([[2, 0, 1]]);
+  await page.getByRole('button', { name: 'Copy A1' }).click();
+  await choose(page, 'Set out', 'Over an area');
+  await fill(page, 'Copies', '40');
+  await fill(page, 'Radius', '10');
+  await page.getByRole('button', { name: 'Add 40 copies' }).click();
+  const spread = await places();
+  expect(spread).toHaveLength(41);
+  for (const [x, , z] of spread) expect(Math.hypot(x - 2, z - 1)).toBeLessThanOrEqual(10);
+});

@@ -19,3 +19,4 @@ export {
 export { reshapeRiddenPath, type Correspondence } from './keep-places.js';
 export { holdDistance, type HeldDistance } from './hold-distance.js';
 export { handTo } from './hand-to.js';
+export { COPY_PLACES, standCopies, type Copies } from './copies.js';

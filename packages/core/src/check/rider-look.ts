@@ -40,7 +40,8 @@ export class RiderLook {
     this.count = frameCount(shot);
     this.limits = shot.checks.limits;
     this.moves = isMoving(shot, rider);
-    const curve = rider.hitch && paths.get(rider.hitch.path);
+    // What is frozen plays, whatever becomes of its path.
+    const curve = rider.hitch && rider.frozen === null ? paths.get(rider.hitch.path) : undefined;
     this.curve = curve && !(curve instanceof PathError) ? curve : null;
     this.sampled = poses;
   }

@@ -34,3 +34,4 @@ export { arcThrough } from './arc-through.js';
 export { bezierPath } from './bezier-path.js';
 export { shapePath, type Shape } from './shapes.js';
 export { centreLine, followEdge, meshEdges, type MeshEdges } from './edge-runs.js';
+export { arcCorners } from './arc-corners.js';

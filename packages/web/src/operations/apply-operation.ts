@@ -1,5 +1,6 @@
 import {
   applyTransform,
+  arcCorners,
   changeBasis,
   beginRiddenPathAt,
   closePath,
@@ -69,6 +70,8 @@ function reshaped(path: ShotPath, operation: Reshaping, ground: GroundHeight): S
   switch (operation.kind) {
     case 'smooth':
       return smoothPath(path, operation.strength);
+    case 'corners':
+      return arcCorners(path, operation.radius, new Set(operation.points));
     case 'thin':
       return thinPath(path, operation.tolerance);
     case 'resample':

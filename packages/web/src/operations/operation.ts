@@ -3,6 +3,8 @@ import type { Basis, JoinEnds, Vec3 } from '@fleet-rail/core';
 /** Something done to a path as a whole, with its settings. It is shown before it is accepted. */
 export type Operation = { readonly path: string } & (
   | { readonly kind: 'smooth'; readonly strength: number }
+  /** Arcs of a radius at some corners of straight runs; at all of them where none is chosen. */
+  | { readonly kind: 'corners'; readonly points: readonly number[]; readonly radius: number }
   | { readonly kind: 'thin'; readonly tolerance: number }
   | { readonly kind: 'resample'; readonly count: number }
   | { readonly kind: 'basis'; readonly basis: Basis; readonly tolerance: number }
@@ -37,6 +39,7 @@ export type OperationKind = Operation['kind'];
 /** How each operation is called, and what it says it does. */
 export const OPERATIONS: Record<OperationKind, { readonly name: string; readonly does: string }> = {
   smooth: { name: 'Smooth', does: 'Evens out the bends; the ends stay.' },
+  corners: { name: 'Round corners', does: 'Corners of straight runs become arcs of a radius, exactly.' },
   thin: { name: 'Thin out', does: 'Removes points as long as the curve stays within the tolerance.' },
   resample: { name: 'Space evenly', does: 'Puts the points at even distances.' },
   basis: { name: 'Change basis', does: 'The same curve, drawn from other points.' },

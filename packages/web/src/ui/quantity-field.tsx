@@ -9,6 +9,10 @@ export interface QuantityFieldProps {
   value: number;
   /** Called with every new value; `gesture` is one and the same for all values of one drag. */
   onChange: (value: number, gesture?: string) => void;
+  /** Of several things with values of their own: what is typed is worked out for each from its own value. */
+  onTyped?: (of: (now: number) => number) => void;
+  /** Several things have different values: the one that is shown is no answer. */
+  isMixed?: boolean;
   /** What one arrow press, or four pixels of a sideways drag, changes. */
   step?: number;
   min?: number;
@@ -39,7 +43,9 @@ export function QuantityField(props: QuantityFieldProps) {
   const [problem, setProblem] = useState<string | null>(null);
   const drag = useRef<{ x: number; from: number; gesture: string; moved: boolean } | null>(null);
   const unit = props.unit ?? SHOWN_UNIT[kind];
-  const shown = showNumber(value, digits) + (unit && `${unit === '°' ? '' : ' '}${unit}`);
+  const shown = props.isMixed
+    ? 'several'
+    : showNumber(value, digits) + (unit && `${unit === '°' ? '' : ' '}${unit}`);
   const fit = (next: number) =>
     Math.min(max, Math.max(min, whole ? Math.round(next) : Number(next.toPrecision(12))));
 
@@ -60,7 +66,13 @@ export function QuantityField(props: QuantityFieldProps) {
     }
     setTyped(null);
     setProblem(null);
-    if (fit(read) !== value) onChange(fit(read));
+    if (props.onTyped) {
+      const of = (now: number) => {
+        const own = readQuantity(typed, kind, props.fps, now);
+        return typeof own === 'number' ? fit(own) : now;
+      };
+      props.onTyped(of);
+    } else if (fit(read) !== value) onChange(fit(read));
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const way = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;

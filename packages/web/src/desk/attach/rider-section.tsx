@@ -18,6 +18,7 @@ import { beginAttaching } from '../attach-previews';
 import { CarrierKeys } from '../place/carrier-keys';
 import { FormationCard } from './formation-card';
 import { AttachCard } from './attach-card';
+import { StandCopiesCard } from './stand-copies-card';
 import { StringCard } from './string-card';
 import { UnrestFold } from '../unrest/unrest-fold';
 import { TiesSection } from './ties-section';
@@ -113,6 +114,11 @@ export function RiderSection({ rider }: { rider: Rider }) {
     );
   return (
     <>
+      {rider.hitch === null && (
+        <Fold title="Copies">
+          <StandCopiesCard rider={rider} />
+        </Fold>
+      )}
       <Fold title="String">
         <StringCard leader={rider} />
       </Fold>

@@ -1,7 +1,9 @@
-import { POSE, axesOf, headingDeg, pitchDeg } from '@fleet-rail/core';
+import { POSE, axesOf, headingDeg, pitchDeg, type Rider } from '@fleet-rail/core';
+import { useMemo } from 'react';
 import styled from 'styled-components';
 import { lineColor } from '../../theme/theme';
 import { Badge } from '../../ui/badge';
+import { carriedAt, carriedWay } from './carried-way';
 import { ContactFigures } from './contact-figures';
 import { Figure, Figures, fixed } from './figures';
 import { useDesk, useSelectedRider } from '../desk-store';
@@ -42,6 +44,7 @@ export function Board() {
   const waits = useDesk(
     ({ evaluation }) => (evaluation?.paths.get(rider?.hitch?.path ?? '')?.problem ?? null) !== null,
   );
+  const carried = useCarried(rider);
   if (rider === null || pose === null) return null;
   const forward = axesOf(rider).forward;
   return (
@@ -54,8 +57,8 @@ export function Board() {
         <small>{waits ? 'waiting' : ridesWhat(rider, path?.name)}</small>
       </Head>
       <Figures>
-        <Figure name="Distance" value={`${fixed(pose[POSE.distance], 2)} m`} />
-        <Figure name="Speed" value={`${fixed(pose[POSE.speed], 2)} m/s`} />
+        <Figure name="Distance" value={`${fixed(carried?.distance ?? pose[POSE.distance], 2)} m`} />
+        <Figure name="Speed" value={`${fixed(carried?.speed ?? pose[POSE.speed], 2)} m/s`} />
         <Figure name="Height" value={`${fixed(pose[POSE.translation + 1], 2)} m`} />
         <Figure name="Heading" value={`${Math.round(headingDeg(pose, forward)) % 360}°`} />
         <Figure name="Pitch" value={`${fixed(pitchDeg(pose, forward), 1)}°`} />
@@ -64,4 +67,18 @@ export function Board() {
       <ContactFigures rider={rider} />
     </Sheet>
   );
+}
+
+/** What a rider goes that others carry, by itself; null for any other. */
+function useCarried(rider: Rider | null): { distance: number; speed: number } | null {
+  const evaluation = useDesk((state) => state.evaluation);
+  const frame = useDesk((state) => state.frame);
+  const fps = useDesk(({ shot }) => shot.fps);
+  const sits = rider?.parent != null && rider.hitch === null && rider.keyed === null && rider.frozen === null;
+  const poses = sits ? evaluation?.riders.get(rider.id)?.poses : undefined;
+  const way = useMemo(
+    () => (poses && evaluation ? carriedWay(poses, evaluation.step) : null),
+    [poses, evaluation],
+  );
+  return way && evaluation ? carriedAt(way, frame - evaluation.first, fps) : null;
 }

@@ -19,6 +19,8 @@ export function freshOperation(
   switch (kind) {
     case 'smooth':
       return { ...on, kind, strength: 0.3 };
+    case 'corners':
+      return { ...on, kind, points: chosen, radius: 2 };
     case 'thin':
       return { ...on, kind, tolerance };
     case 'resample':

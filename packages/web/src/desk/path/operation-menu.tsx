@@ -22,19 +22,20 @@ const Group = styled.div`
 `;
 
 const GROUPS: readonly (readonly [string, readonly OperationKind[]])[] = [
-  ['Shape', ['smooth', 'thin', 'resample', 'basis']],
+  ['Shape', ['smooth', 'corners', 'thin', 'resample', 'basis']],
   ['Place', ['move', 'lift', 'level', 'drape', 'mirror', 'offset', 'transform']],
   ['Course', ['reverse', 'first', 'open', 'unlink', 'close', 'split', 'join']],
 ];
 
 /** All that can be done to the path as a whole, each shown before it is accepted. */
-export const OperationMenu = memo(function OperationMenu(props: Pick<ShotPath, 'id' | 'closed'>) {
-  const { id, closed } = props;
+export const OperationMenu = memo(function OperationMenu(props: Pick<ShotPath, 'id' | 'closed' | 'basis'>) {
+  const { id, closed, basis } = props;
   const desk = useDeskStore();
   const others = useDesk(({ shot }) => shot.paths.some((other) => other.id !== id && !other.closed));
   const hasCurve = useDesk(({ evaluation }) => evaluation?.paths.get(id)?.problem === null);
   const fits = (kind: OperationKind): boolean => {
     if (kind === 'first' || kind === 'open' || kind === 'unlink') return closed;
+    if (kind === 'corners') return basis === 'polyline';
     if (kind === 'close' || kind === 'split') return !closed;
     return kind === 'join' ? !closed && others : true;
   };

@@ -59,6 +59,13 @@ const SETTINGS: Settings = {
       />
     </>
   ),
+  corners: ({ operation, change }) => (
+    <>
+      <Chosen count={operation.points.length} />
+      <Length label="Radius" value={operation.radius} min={0.001} onChange={(radius) => change({ radius })} />
+      <Hint>Where there is no room for it, an arc is as large as there is.</Hint>
+    </>
+  ),
   thin: (props) => <Tolerance {...props} />,
   resample: ({ operation, path, length, change }) => (
     <>

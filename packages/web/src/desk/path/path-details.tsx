@@ -62,7 +62,7 @@ export function PathDetails({ path }: { path: ShotPath }) {
         </Ticks>
       </Section>
       <PointsSection path={path} />
-      <OperationMenu id={path.id} closed={path.closed} />
+      <OperationMenu id={path.id} closed={path.closed} basis={path.basis} />
       <MarksSection path={path} />
       <ProfileSection path={path} />
     </>

@@ -226,7 +226,7 @@ function ChosenPoints({ path }: { path: ShotPath }) {
           ))}
         </FieldGrid>
       ) : (
-        <Hint>{points.size} points chosen.</Hint>
+        <SeveralPlaces path={path} points={points} chosen={chosen} />
       )}
       {path.basis === 'bezier' && (
         <Choice
@@ -295,6 +295,45 @@ function ChosenPoints({ path }: { path: ShotPath }) {
           </IconButton>
         </Buttons>
       </GridRow>
+    </>
+  );
+}
+
+/** Places of several points at once: set for all, or moved by as much; what is typed is worked out for each. */
+function SeveralPlaces(props: { path: ShotPath; points: ReadonlySet<number>; chosen: readonly PathPoint[] }) {
+  const { path, points, chosen } = props;
+  const edit = useDesk((state) => state.edit);
+  const grid = useDesk((state) => state.drawing.grid);
+  const [first] = chosen;
+  const each = (k: number, of: (now: number) => number, gesture?: string) =>
+    edit(
+      'Move points',
+      changePoints(path.id, points, (point) => {
+        const position: PathPoint['position'] = [...point.position];
+        position[k] = of(position[k]);
+        return { ...point, position };
+      }),
+      gesture,
+    );
+  return (
+    <>
+      <Hint>{points.size} points chosen: a number is for all, +2 m is for each.</Hint>
+      <FieldGrid>
+        {AXES.map((axis, k) => (
+          <QuantityField
+            key={axis}
+            label={axis}
+            kind="length"
+            value={first.position[k]}
+            isMixed={chosen.some(({ position }) => position[k] !== first.position[k])}
+            min={-1e7}
+            max={1e7}
+            step={grid || 0.1}
+            onChange={(value, gesture) => each(k, (now) => now + value - first.position[k], gesture)}
+            onTyped={(of) => each(k, of)}
+          />
+        ))}
+      </FieldGrid>
     </>
   );
 }
