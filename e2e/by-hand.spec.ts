@@ -159,7 +159,7 @@ test('copies of what stands are set out evenly round, over an area by a seed, an
     return (await storedShot(request, id)).document.riders.map(({ rest }) => rest.translation);
   };
   await page.getByRole('button', { name: 'Copies', exact: true }).click();
-  await page.getByRole('button', { name: 'Copy A1' }).click();
+  await page.getByRole('button', { name: 'Copy A1', exact: true }).click();
   await choose(page, 'Set out', 'Evenly round');
   await fill(page, 'Copies', '7');
   await fill(page, 'Radius', '6');
@@ -169,7 +169,7 @@ test('copies of what stands are set out evenly round, over an area by a seed, an
   for (const [x, , z] of ring) expect(Math.hypot(x - 8, z - 1)).toBeCloseTo(6, 9);
   await page.getByRole('button', { name: /^Undo: Copy A1/ }).click();
   expect(await places()).toEqual([[2, 0, 1]]);
-  await page.getByRole('button', { name: 'Copy A1' }).click();
+  await page.getByRole('button', { name: 'Copy A1', exact: true }).click();
   await choose(page, 'Set out', 'Over an area');
   await fill(page, 'Copies', '40');
   await fill(page, 'Radius', '10');

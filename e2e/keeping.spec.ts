@@ -165,9 +165,9 @@ test('two windows on one shot learn of each other within seconds; what was done 
   await page.getByRole('button', { name: /^Undo: Add carrier/ }).click();
   await settled(page);
   expect((await storedShot(request, id)).document.riders).toEqual([]);
-  await page.getByRole('button', { name: 'What was done' }).click();
+  await page.getByRole('button', { name: 'Earlier steps' }).click();
   // The last stands first: down to the last of the list is all of it.
-  await page.getByRole('menu', { name: 'What was done' }).getByRole('menuitem').last().click();
+  await page.getByRole('menu', { name: 'Earlier steps' }).getByRole('menuitem').last().click();
   await settled(page);
   expect((await storedShot(request, id)).document.paths).toEqual([]);
 });

@@ -5,7 +5,7 @@ import type { ShotPath } from '../document/shot-path.js';
 import type { Shot } from '../document/shot.js';
 import type { Vec3 } from '../math/vec.js';
 import { metresPerValue } from '../pace/change-unit.js';
-import { compiledPathOf } from '../path/compiled-path-of.js';
+import { SHAPING, compiledPathOf } from '../path/compiled-path-of.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { matchPaths, type DistanceMap } from '../path/match-paths.js';
 import { PathError } from '../path/path-error.js';
@@ -33,6 +33,8 @@ export function reshapeRiddenPath(
   const changed = { ...shot, paths };
   const from = before && compiledPathOf(before);
   if (!before || !from || from instanceof PathError || !isInUse(shot, before)) return changed;
+  // Nothing that stays where it is is found anew: it would be so but for rounding.
+  if (isSameCurve(before, after)) return changed;
   const to = compiledPathOf(after);
   if (to instanceof PathError) return changed;
   const map = mapBetween(from, to, correspondence);
@@ -121,4 +123,15 @@ function keptCue(cue: Cue, riding: ReadonlySet<string>, map: DistanceMap): Cue {
   if (on.kind !== 'distance' || !riding.has(on.rider ?? '')) return cue;
   const moved = keys.map((key) => ({ ...key, at: map(key.at) }));
   return { ...cue, keys: moved.filter(({ at }, i) => i === 0 || at > moved[i - 1].at) };
+}
+
+/** Whether two paths are drawn alike, point by point. */
+function isSameCurve(a: ShotPath, b: ShotPath): boolean {
+  return (
+    a.points.length === b.points.length &&
+    SHAPING.every((key) => a[key] === b[key]) &&
+    a.points.every(
+      (point, i) => point === b.points[i] || JSON.stringify(point) === JSON.stringify(b.points[i]),
+    )
+  );
 }

@@ -6,7 +6,7 @@ import type { CompiledPath } from './compiled-path.js';
 import { PathError } from './path-error.js';
 
 /** What a path's curve follows from besides its points. A name or a mark moves nothing. */
-const SHAPING = ['basis', 'closed', 'degree', 'knots', 'alpha', 'transform'] as const;
+export const SHAPING = ['basis', 'closed', 'degree', 'knots', 'alpha', 'transform'] as const;
 
 interface Compiled {
   readonly shape: Pick<ShotPath, (typeof SHAPING)[number]>;

@@ -37,7 +37,7 @@ export function HistoryMenu() {
     .reverse();
   return (
     <MenuTrigger>
-      <IconButton label="What was done" isDisabled={steps.length === 0}>
+      <IconButton label="Earlier steps" isDisabled={steps.length === 0}>
         <History aria-hidden />
       </IconButton>
       <Sheet>
