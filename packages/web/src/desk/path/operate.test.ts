@@ -24,6 +24,8 @@ const shot = newShot({
       closed: true,
       points: places([0, 0, 0], [9, 0, 0], [9, 0, 9]),
     },
+    // Only straight runs have corners of a radius.
+    { id: 'runs', name: 'Runs', basis: 'polyline', points: places([0, 0, 50], [9, 0, 50], [9, 0, 59]) },
   ],
 });
 
@@ -36,7 +38,11 @@ function work(desk: ReturnType<typeof createDesk>): void {
 
 it.each(Object.keys(OPERATIONS) as OperationKind[])('%s begins with settings that give something', (kind) => {
   const desk = createDesk(shot);
-  desk.getState().set({ pathId: ['first', 'open', 'unlink'].includes(kind) ? 'round' : 'a' });
+  desk
+    .getState()
+    .set({
+      pathId: kind === 'corners' ? 'runs' : ['first', 'open', 'unlink'].includes(kind) ? 'round' : 'a',
+    });
   startOperation(desk, kind);
   const { operation: begun, set } = desk.getState();
   // By nothing is how a move begins.
