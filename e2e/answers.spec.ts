@@ -65,7 +65,7 @@ test('a walker waits until the hauler has stopped, walks to it, rides along and 
   await page.getByRole('button', { name: 'Add a cue' }).click();
   const cue = page.getByRole('group', { name: 'Cue 2', exact: true });
   await cue.getByRole('button', { name: /When$/ }).click();
-  await page.getByRole('option', { name: 'A stop of' }).click();
+  await page.getByRole('option', { name: 'Stop', exact: true }).click();
   await cue.getByRole('button', { name: /Rider$/ }).click();
   await page.getByRole('option', { name: 'H1 Hauler' }).click();
   await cue.getByRole('button', { name: /Acts on$/ }).click();
@@ -96,7 +96,7 @@ test('a walker waits until the hauler has stopped, walks to it, rides along and 
   await page.getByRole('button', { name: 'Hand over at frame 96' }).click();
   await goToTyped('+40');
   await page.getByRole('button', { name: 'Let go at frame 136' }).click();
-  await page.getByRole('button', { name: 'To the key before' }).click();
+  await page.getByRole('button', { name: 'To the previous key' }).click();
   await expect(page.getByText('frame 96 / 145')).toBeVisible();
   const { carriers } = (await stored()).riders[1];
   expect(carriers).toMatchObject([

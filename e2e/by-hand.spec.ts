@@ -45,7 +45,7 @@ test('a thing is put down by numbers and by the table under it, and by a click',
   await fill(page, 'X', '4/2');
   await fill(page, 'Z', '-1');
   await fill(page, 'Heading', '30');
-  await fill(page, 'Size Y', '*1.5');
+  await fill(page, 'Scale Y', '*1.5');
   const put = await rest();
   expect(put.translation).toEqual([2, 0, -1]);
   expect(put.scale).toEqual([1, 1.5, 1]);
@@ -134,7 +134,7 @@ test('a thing is moved by hand: keys, stones on its trail, their frames in the d
   await page.getByRole('button', { name: 'Give it a path of its own' }).click();
   expect((await rider()).keyed).toBeNull();
   expect(furthest(await track(), byHand)).toBeLessThan(1e-9);
-  await page.getByRole('button', { name: 'Make it keys by hand' }).click();
+  await page.getByRole('button', { name: 'Turn it into hand keys' }).click();
   expect((await rider()).hitch).toBeNull();
   expect(furthest(await track(), byHand)).toBeLessThan(0.005);
   await page.getByRole('button', { name: /^Undo/ }).click();
@@ -160,7 +160,7 @@ test('copies of what stands are set out evenly round, over an area by a seed, an
   };
   await page.getByRole('button', { name: 'Copies', exact: true }).click();
   await page.getByRole('button', { name: 'Copy A1', exact: true }).click();
-  await choose(page, 'Set out', 'Evenly round');
+  await choose(page, 'Arranged', 'In a ring');
   await fill(page, 'Copies', '7');
   await fill(page, 'Radius', '6');
   await page.getByRole('button', { name: 'Add 7 copies' }).click();
@@ -170,7 +170,7 @@ test('copies of what stands are set out evenly round, over an area by a seed, an
   await page.getByRole('button', { name: /^Undo: Copy A1/ }).click();
   expect(await places()).toEqual([[2, 0, 1]]);
   await page.getByRole('button', { name: 'Copy A1', exact: true }).click();
-  await choose(page, 'Set out', 'Over an area');
+  await choose(page, 'Arranged', 'Over an area');
   await fill(page, 'Copies', '40');
   await fill(page, 'Radius', '10');
   await page.getByRole('button', { name: 'Add 40 copies' }).click();

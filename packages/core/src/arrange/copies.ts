@@ -59,12 +59,16 @@ export function standCopies(
       `at most ${LIMITS.riders}`,
     );
   const from = rider.keyed?.keys[0]?.translation ?? rider.rest.translation;
+  const facing = rider.keyed?.keys[0]?.rotation ?? rider.rest.rotation;
   const riders = [...shot.riders];
-  const ids = spotsOf(shot, from, copies).map(({ place, turn }) => {
-    const height = copies.onGround ? ground?.nearestHeight(place[0], place[2], place[1]) : null;
+  const ids = spotsOf(shot, from, facing, copies).map(({ place, turn }) => {
+    const height =
+      copies.onGround && rider.parent === null ? ground?.nearestHeight(place[0], place[2], place[1]) : null;
     const at: Vec3 = [place[0], height ?? place[1], place[2]];
     const copy = {
       ...movedTo(rider, from, at, turn, copies.places === 'along'),
+      // A path is in the world, whatever carries the one that is copied.
+      parent: copies.places === 'along' ? null : rider.parent,
       id: freeId(rider.name, riders),
       name: freeName(rider.name, riders),
       badge: freeBadge(rider.name, { riders }),
@@ -75,20 +79,20 @@ export function standCopies(
   return { shot: { ...shot, riders }, ids };
 }
 
-function spotsOf(shot: Shot, from: Vec3, copies: Copies): Spot[] {
+function spotsOf(shot: Shot, from: Vec3, facing: Quat, copies: Copies): Spot[] {
   const { count, places, step, radius, seed, side } = copies;
   const all = Array.from({ length: count }, (_, i) => i + 1);
   if (places === 'row')
     return all.map((i) => ({ place: vec3.scaleAndAdd([0, 0, 0], from, step, i) as Vec3, turn: 0 }));
   if (places === 'around') {
     // The middle lies to its left; going round, each looks as the first does.
-    const middle: Vec3 = [from[0] + radius, from[1], from[2]];
+    const left = vec3.transformQuat([0, 0, 0], [1, 0, 0], facing) as Vec3;
+    const aside = Math.atan2(left[0], left[2]);
     return all.map((i) => {
       const turn = (2 * Math.PI * i) / (count + 1);
-      return {
-        place: [middle[0] - radius * Math.cos(turn), from[1], middle[2] + radius * Math.sin(turn)],
-        turn,
-      };
+      const on = (angle: number): Vec3 => [radius * Math.sin(angle), 0, radius * Math.cos(angle)];
+      const [middle, back] = [on(aside), on(aside + turn)];
+      return { place: from.map((value, k) => value + middle[k] - back[k]) as Vec3, turn };
     });
   }
   if (places === 'area')

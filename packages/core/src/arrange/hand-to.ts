@@ -1,11 +1,11 @@
-import { quat, vec3 } from 'gl-matrix';
+import { withKey } from '../document/with-key.js';
 import { refuseCircles } from '../document/rider-graph.js';
 import type { CarrierKey } from '../document/shot-carrier.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
-import type { Quat } from '../math/vec.js';
 import { positionIn, rotationIn } from '../pose/pose.js';
+import { intoCarrier } from '../pose/rest-pose.js';
 import { sourceFrame } from '../timing/index.js';
 import { poseOfRider, withRider } from './change-rider.js';
 
@@ -28,14 +28,7 @@ export function handTo(
   const own = poseOfRider(evaluated, id, frame);
   const place = positionIn(own);
   const turn = rotationIn(own);
-  if (carrier !== null) {
-    const under = poseOfRider(evaluated, carrier, frame);
-    const back = quat.conjugate([0, 0, 0, 1], rotationIn(under)) as Quat;
-    vec3.subtract(place, place, positionIn(under));
-    vec3.transformQuat(place, place, back);
-    quat.multiply(turn, back, turn);
-    quat.normalize(turn, turn);
-  }
+  if (carrier !== null) intoCarrier(poseOfRider(evaluated, carrier, frame), place, turn);
   const at = Math.round(sourceFrame(shot, frame) * 1e3) / 1e3;
   const seat =
     carrier === null
@@ -44,7 +37,7 @@ export function handTo(
   const key = { frame: at, rider: carrier, blend, ...seat } as CarrierKey;
   const handed = withRider(shot, id, (rider) => ({
     ...rider,
-    carriers: [...rider.carriers.filter((one) => one.frame !== at), key].sort((a, b) => a.frame - b.frame),
+    carriers: withKey(rider.carriers, key),
   }));
   refuseCircles(handed);
   return handed;

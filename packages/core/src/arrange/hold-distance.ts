@@ -11,6 +11,7 @@ import { compileOffset } from '../pose/keyed-offset.js';
 import { POSE } from '../pose/pose.js';
 import { placeAlong } from '../ride/travel-place.js';
 import { mapFrames } from '../timing/map-frames.js';
+import { risingFrames } from '../timing/rising-frames.js';
 import { poseOfRider, withHitch } from './change-rider.js';
 
 /** A rider that moves along its path so that it stays as far from another as it is at a frame. */
@@ -73,8 +74,8 @@ export function holdDistance(
   places[start] = begins;
   for (let i = start + 1; i < frames.length; i++) settle(i, places[i - 1]);
   for (let i = start - 1; i >= 0; i--) settle(i, places[i + 1]);
-  // Frames that are shown twice or not at all, as where time stands still, need a key but once.
-  const kept = frames.flatMap((at, i) => (i === 0 || own(at) > own(frames[i - 1]) ? [i] : []));
+  const kept = risingFrames(frames, own);
+  if (kept.length < 2) return null;
   const keys = keysThrough(
     kept.map((i) => own(frames[i])),
     kept.map((i) => places[i] - along.at(own(frames[i])).along),

@@ -8,6 +8,7 @@ import { positionIn, rotationIn } from '../pose/pose.js';
 import { couplingLength } from '../ride/chassis.js';
 import { leaderIdOf } from '../timing/leader.js';
 import { poseOfRider } from './change-rider.js';
+import { inSpaceOf } from './in-space-of.js';
 import { withOwnPace } from './own-pace.js';
 
 /**
@@ -84,13 +85,15 @@ function withoutHitches(evaluated: EvaluatedShot, off: ReadonlySet<string>): Rid
 function atRest(evaluated: EvaluatedShot, rider: Rider, frame: number): Rider {
   const pose = poseOfRider(evaluated, rider.id, frame);
   const rest = { ...rider.rest, translation: positionIn(pose), rotation: rotationIn(pose) };
-  return { ...rider, parent: null, rest };
+  // What it did by hand before it rode would take it away again.
+  return { ...rider, parent: null, rest, keyed: null };
 }
 
 function setDown(evaluated: EvaluatedShot, rider: Rider, carrier: string, frame: number): Rider {
   if (rider.parent !== carrier) return rider;
   // What rides a path of its own was not carried; only its rest was.
-  return rider.hitch === null ? atRest(evaluated, rider, frame) : { ...rider, parent: null };
+  if (rider.hitch !== null) return { ...rider, parent: null };
+  return { ...inSpaceOf(rider, poseOfRider(evaluated, carrier, frame), null), parent: null };
 }
 
 function withoutLeader(evaluated: EvaluatedShot, rider: Rider, gone: Rider, off: ReadonlySet<string>): Rider {

@@ -1,5 +1,6 @@
 import { quat } from 'gl-matrix';
 import { withRider } from '../arrange/change-rider.js';
+import { withKey } from '../document/with-key.js';
 import type { Keyed, PlaceKey } from '../document/shot-keyed.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
@@ -8,7 +9,7 @@ import type { SceneAssets } from '../evaluate/scene-assets.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { POSE, positionIn, rotationIn } from '../pose/pose.js';
 import { keyedWayOf } from '../ride/keyed-way.js';
-import { mapFrames, sourceFrame } from '../timing/index.js';
+import { mapFrames, risingFrames, sourceFrame } from '../timing/index.js';
 import { sampleRider } from './sample-shot.js';
 import { keysWithin } from './thin-keys.js';
 import { frameOfSample, workTime } from './work-samples.js';
@@ -41,25 +42,34 @@ export function placementAt(evaluated: EvaluatedShot, rider: Rider, frame: numbe
 }
 
 /**
- * The shot with a rider put somewhere: at rest for good, or, where it is moved by hand, by a key at the frame.
+ * A rider put somewhere: at rest for good, or, where it is moved by hand, by a key at the frame.
  *
  * @param frame of the shot
  */
+export function riderPut(
+  evaluated: EvaluatedShot,
+  rider: Rider,
+  frame: number,
+  { translation, rotation }: Placement,
+): Rider {
+  const { keyed, rest } = rider;
+  if (keyed === null) return { ...rider, rest: { ...rest, translation, rotation } };
+  const own = ownFrameOf(evaluated, rider, frame);
+  const before = keyed.keys.find((key) => key.frame === own);
+  const key: PlaceKey = { frame: own, ease: before?.ease ?? 'smooth', translation, rotation };
+  return { ...rider, keyed: { keys: withKey(keyed.keys, key) } };
+}
+
+/** The shot with a rider put somewhere. */
 export function putRider(
   shot: Shot,
   assets: SceneAssets,
   id: string,
   frame: number,
-  { translation, rotation }: Placement,
+  placement: Placement,
 ): Shot {
   const evaluated = evaluateShot(shot, assets);
-  return withRider(shot, id, (rider) => {
-    if (rider.keyed === null) return { ...rider, rest: { ...rider.rest, translation, rotation } };
-    const own = ownFrameOf(evaluated, rider, frame);
-    const before = rider.keyed.keys.find((key) => key.frame === own);
-    const key: PlaceKey = { frame: own, ease: before?.ease ?? 'smooth', translation, rotation };
-    return { ...rider, keyed: { keys: withKeyAt(rider.keyed.keys, key) } };
-  });
+  return withRider(shot, id, (rider) => riderPut(evaluated, rider, frame, placement));
 }
 
 /** The shot with a key of a rider's place as it is at a frame; with the first of them it is moved by hand from then on. */
@@ -72,9 +82,6 @@ export function keyHere(shot: Shot, assets: SceneAssets, id: string, frame: numb
   return putRider(begun, assets, id, frame, placement);
 }
 
-const withKeyAt = (keys: readonly PlaceKey[], key: PlaceKey): PlaceKey[] =>
-  [...keys.filter(({ frame }) => frame !== key.frame), key].sort((a, b) => a.frame - b.frame);
-
 /**
  * The shot with a rider moved by hand that does what it did: on a path, carried, or frozen. It is off its path and its carrier then.
  *
@@ -85,8 +92,11 @@ export function keysOfRide(shot: Shot, assets: SceneAssets, id: string, within: 
   if (index < 0) return shot;
   const time = workTime(shot, assets);
   const poses = sampleRider(time.evaluated.poses[index], time.first, time.count, time.step);
-  const all = Array.from({ length: time.count }, (_, i): PlaceKey => ({
-    frame: Math.round(frameOfSample(time, i) * 1e6) / 1e6,
+  const frames = Array.from({ length: time.count }, (_, i) => frameOfSample(time, i));
+  // Cues and retimes act on it as before: its keys stand in its own frames.
+  const { own } = mapFrames(time.evaluated.timing(shot.riders[index])?.steps ?? [], shot.range);
+  const all = risingFrames(frames, own).map((i): PlaceKey => ({
+    frame: Math.round(own(frames[i]) * 1e6) / 1e6,
     ease: 'smooth',
     translation: positionIn(poses, i * POSE.size),
     rotation: rotationIn(poses, i * POSE.size),
@@ -96,8 +106,9 @@ export function keysOfRide(shot: Shot, assets: SceneAssets, id: string, within: 
     parent: null,
     hitch: null,
     frozen: null,
+    // What turned, carried and swayed it is in the keys.
     looks: null,
-    // What sways is in the keys.
+    carriers: [],
     unrest: null,
     keyed: { keys: fewKeys(all, shot.fps, within) },
   }));

@@ -5,4 +5,4 @@ export { crossings, type Crossing } from './crossings.js';
 export { freeze, thaw } from './freeze.js';
 export { keyHere, keysOfRide, ownFrameOf, placementAt, putRider, type Placement } from './hand-keys.js';
 export { withOwnPath, type OwnPath } from './own-path.js';
-export { NO_MOVE, moveRiders, type RidersMove } from './move-riders.js';
+export { NO_MOVE, moveRiders, placementInWorld, type RidersMove } from './move-riders.js';

@@ -11,7 +11,7 @@ import { positionIn, POSE } from '../pose/pose.js';
 import { rideFromMotion } from '../reshape/ride-from-motion.js';
 import { newHitch } from '../ride/new-hitch.js';
 import { keyedWayOf, pathThrough } from '../ride/keyed-way.js';
-import { mapFrames } from '../timing/index.js';
+import { mapFrames, risingFrames } from '../timing/index.js';
 import { sampleRider } from './sample-shot.js';
 import { frameOfSample, workTime } from './work-samples.js';
 
@@ -33,7 +33,8 @@ export function withOwnPath(shot: Shot, assets: SceneAssets, id: string, within:
   if (rider === undefined) throw new Error(`There is no rider "${id}".`);
   const name = freeName(`${rider.badge} ${rider.name}`.trim(), shot.paths);
   const pathId = freeId(name, shot.paths);
-  const own = exactWay(shot, rider) ?? sampledWay(shot, assets, rider, within);
+  const exact = exactWay(shot, rider);
+  const own = exact ?? sampledWay(shot, assets, rider, within);
   const path = { ...own.path, id: pathId, name };
   const before = rider.hitch ?? newHitch(pathId, shot.range);
   const pace: Hitch['pace'] = {
@@ -62,6 +63,8 @@ export function withOwnPath(shot: Shot, assets: SceneAssets, id: string, within:
     looks: null,
     frozen: null,
     clearance: null,
+    // What swayed and carried it while it was looked at is in its path.
+    ...(exact === null ? { unrest: null, carriers: [] } : {}),
     hitch,
   }));
   return { shot: changed, pathId };
@@ -98,15 +101,11 @@ function sampledWay(shot: Shot, assets: SceneAssets, rider: Rider, within: numbe
   const time = workTime(shot, assets);
   const index = shot.riders.indexOf(rider);
   const poses = sampleRider(time.evaluated.poses[index], time.first, time.count, time.step);
-  // Cues and retimes act on it as before: its keys stand in its own frames. What is shown twice needs a key but once.
+  // Cues and retimes act on it as before: its keys stand in its own frames.
   const { own } = mapFrames(time.evaluated.timing(rider)?.steps ?? [], shot.range);
-  const frames: number[] = [];
-  const places: number[] = [];
-  for (let i = 0; i < time.count; i++) {
-    const frame = own(frameOfSample(time, i));
-    if (frames.length > 0 && frame <= frames[frames.length - 1]) continue;
-    frames.push(frame);
-    places.push(...positionIn(poses, i * POSE.size));
-  }
+  const samples = Array.from({ length: time.count }, (_, i) => frameOfSample(time, i));
+  const kept = risingFrames(samples, own);
+  const frames = kept.map((i) => own(samples[i]));
+  const places = kept.flatMap((i) => positionIn(poses, i * POSE.size));
   return rideFromMotion(rider.name, frames, Float64Array.from(places), within);
 }

@@ -54,3 +54,4 @@ export { Looks } from './shot-looks.js';
 export { Frozen, FrozenPart, FrozenTrack } from './shot-frozen.js';
 export { CarrierKey } from './shot-carrier.js';
 export { cuesBehind, eachAction } from './each-action.js';
+export { withKey } from './with-key.js';

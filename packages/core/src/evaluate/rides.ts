@@ -13,7 +13,7 @@ import { compiledPathOf } from '../path/compiled-path-of.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { PathError } from '../path/path-error.js';
 import { compileOffset, offsetInShownFrames } from '../pose/keyed-offset.js';
-import { withCarriers } from '../pose/carried.js';
+import { withCarriers } from '../pose/carriers.js';
 import { pointOn } from '../pose/point-on.js';
 import { POSE, type PoseAt } from '../pose/pose.js';
 import { withUnrest } from '../pose/unrest.js';

@@ -1,8 +1,7 @@
 import { quat, vec3 } from 'gl-matrix';
 import type { Transform } from '../document/transform.js';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { POSE } from './pose.js';
-import type { PoseAt } from '../pose/pose.js';
+import { POSE, positionIn, rotationIn, type PoseAt } from './pose.js';
 
 /** A rider that follows nothing: at rest, in the world or on its parent. */
 export function compileRestPose(rest: Transform, parent: PoseAt | null): PoseAt {
@@ -31,3 +30,12 @@ export function carried(parent: PoseAt, frame: number, place: Vec3, turn: Quat):
 }
 
 const under = new Float64Array(POSE.size);
+
+/** The other way round: brings a place and a turn of the world into the space of a carrier that is posed so. */
+export function intoCarrier(carrier: Float64Array, place: Vec3, turn: Quat): void {
+  const back = quat.conjugate([0, 0, 0, 1], rotationIn(carrier)) as Quat;
+  vec3.subtract(place, place, positionIn(carrier));
+  vec3.transformQuat(place, place, back);
+  quat.multiply(turn, back, turn);
+  quat.normalize(turn, turn);
+}

@@ -1,19 +1,9 @@
-import { NO_ASSETS } from '@fleet-rail/core';
+import { NO_ASSETS, withKey } from '@fleet-rail/core';
 import { newHitch, newShot, parseShot, withRider, type Axis, type Shot, type Vec3 } from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
 import { drawnPath } from './drawn-path';
 import { addMark, addPaths, deletePath, deletePathPoints, freePathName, movePathPoints } from './path-edits';
-import {
-  addRider,
-  aimAt,
-  cutTo,
-  foundAxes,
-  moveCut,
-  placeKey,
-  removeCut,
-  replaceModel,
-  withKey,
-} from './rider-edits';
+import { addRider, aimAt, cutTo, foundAxes, moveCut, placeKey, removeCut, replaceModel } from './rider-edits';
 
 const model = (name: string, nodes: string[] = [], forward: Axis = '+z'): KeptModel => ({
   id: `asset-${name}`,

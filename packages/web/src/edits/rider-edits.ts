@@ -13,6 +13,7 @@ import {
   moveKey,
   refuseCircles,
   withHitch,
+  withKey,
   withOwnPace,
   withRider,
   type AimTarget,
@@ -146,11 +147,6 @@ export const aimAt = (id: string, target: AimTarget | null): Edit =>
       return { ...rider, hitch: { ...hitch, facing: { ...hitch.facing, mode: 'aim', target, ahead: 0 } } };
     }),
   );
-
-/** Puts a key among others: in the place of one at its frame, else in order. */
-export function withKey<T extends { frame: number }>(keys: readonly T[], key: T): T[] {
-  return [...keys.filter(({ frame }) => frame !== key.frame), key].sort((a, b) => a.frame - b.frame);
-}
 
 /** Shows the picture of a camera from a frame on. */
 export const cutTo =

@@ -11,7 +11,7 @@ import { CopiesCard } from './copies-card';
 
 const PLACES: readonly { id: Copies['places']; name: string }[] = [
   { id: 'row', name: 'In a row' },
-  { id: 'around', name: 'Evenly round' },
+  { id: 'around', name: 'In a ring' },
   { id: 'along', name: 'Along a path' },
   { id: 'area', name: 'Over an area' },
 ];
@@ -73,7 +73,12 @@ export function StandCopiesCard({ rider }: { rider: Rider }) {
       make={make}
       onDone={() => setCopies(null)}
     >
-      <Select label="Set out" options={PLACES} value={places} onChange={(next) => change({ places: next })} />
+      <Select
+        label="Arranged"
+        options={PLACES}
+        value={places}
+        onChange={(next) => change({ places: next })}
+      />
       {places === 'along' && (
         <Select
           label="Along"
@@ -120,7 +125,7 @@ export function StandCopiesCard({ rider }: { rider: Rider }) {
           ))}
       </FieldGrid>
       <Tick isSelected={copies.onGround} onChange={(onGround) => change({ onGround })}>
-        Each on the ground under it
+        Set each on the ground
       </Tick>
     </CopiesCard>
   );

@@ -1,13 +1,14 @@
+import { withKey } from '@fleet-rail/core';
 import type { KeyEase } from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
-import { withKey } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { IconButton } from '../../ui/icon-button';
 import { Buttons } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import type { QuantityKind } from '../../ui/quantity';
 import { Select } from '../../ui/select';
+import { EASES } from '../eases';
 import { useDesk } from '../desk-store';
 
 const Line = styled.div`
@@ -16,12 +17,6 @@ const Line = styled.div`
   align-items: end;
   gap: 6px;
 `;
-
-const EASES: readonly { id: KeyEase; name: string }[] = [
-  { id: 'smooth', name: 'Smooth' },
-  { id: 'linear', name: 'Linear' },
-  { id: 'hold', name: 'Hold' },
-];
 
 interface ValueKey {
   readonly frame: number;

@@ -27,7 +27,7 @@ export function LooksSection({ rider }: { rider: Rider }) {
       <SectionTitle>
         {rider.badge} {rider.name} looks
       </SectionTitle>
-      <Hint>It keeps its place and turns to its target; without one it is turned as it was put.</Hint>
+      <Hint>It keeps its position and turns to its target; without one it keeps its own heading.</Hint>
       <TargetFields
         rider={rider}
         facing={{ target: looks?.target ?? null, ahead: 0 }}

@@ -1,6 +1,6 @@
-import { offsetAt, type Hitch, type Offset, type Rider } from '@fleet-rail/core';
+import { offsetAt, type Hitch, type Offset, type Rider, withKey } from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
-import { changeHitch, withKey } from '../../edits/rider-edits';
+import { changeHitch } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';

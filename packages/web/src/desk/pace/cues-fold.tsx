@@ -25,20 +25,22 @@ import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
+import { AlsoDoes } from './cue-also';
+import { CueKeys } from './cue-keys';
 import { CuePresets } from './cue-presets';
-import { Card, CardHead, EASES, KeyLine } from './rows';
+import { Card, CardHead } from './rows';
 
 const SOURCES: readonly { id: CueSource['kind']; name: string }[] = [
   { id: 'distance', name: 'Distance' },
   { id: 'gap', name: 'Gap of two' },
   { id: 'frame', name: 'Frame' },
-  { id: 'stop', name: 'A stop of' },
+  { id: 'stop', name: 'Stop' },
   { id: 'speed', name: 'Speed' },
   { id: 'cue', name: 'Another cue' },
 ];
 const STOP_ENDS = [
-  { id: 'begin', name: 'has begun' },
-  { id: 'end', name: 'has ended' },
+  { id: 'begin', name: 'its start' },
+  { id: 'end', name: 'its end' },
 ] as const;
 /** What the values of a source are. */
 const UNITS: Readonly<Record<CueSource['kind'], { kind: QuantityKind; label: string; step: number }>> = {
@@ -204,7 +206,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
       {on.kind === 'stop' && (
         <FieldPair>
           <QuantityField
-            label="Of its stops, number"
+            label="Which stop"
             kind="count"
             whole
             value={on.stop + 1}
@@ -213,7 +215,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
             onChange={(stop, gesture) => change({ on: { ...on, stop: stop - 1 } }, gesture)}
           />
           <Select
-            label="Seconds since it"
+            label="Counted from"
             options={STOP_ENDS}
             value={on.from}
             onChange={(from) => change({ on: { ...on, from } })}
@@ -280,49 +282,6 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
   );
 }
 
-/** Other parts that do the same at the same time, the other way round where they are the other one of a pair. */
-function AlsoDoes(props: {
-  cue: Cue;
-  parts: readonly { id: string; name: string }[];
-  onChange: (also: CueAction[]) => void;
-}) {
-  const { cue, parts, onChange } = props;
-  const { does, also } = cue;
-  const free = parts.filter(({ id }) => id !== does.node && !also.some(({ node }) => node === id));
-  const put = (i: number, part: Partial<CueAction>) =>
-    onChange(also.map((action, n) => (n === i ? { ...action, ...part } : action)));
-  return (
-    <>
-      {also.map((action, i) => (
-        <FieldPair key={i} role="group" aria-label={`${cue.name}, also ${i + 1}`}>
-          <Select
-            label="And part"
-            options={parts}
-            value={action.node ?? ''}
-            onChange={(node) => put(i, { node })}
-          />
-          <Tick isSelected={action.times < 0} onChange={(on) => put(i, { times: on ? -1 : 1 })}>
-            Mirrored
-          </Tick>
-          <IconButton
-            label={`Leave out ${action.node ?? ''}`}
-            onPress={() => onChange(also.filter((_, n) => n !== i))}
-          >
-            <Trash2 aria-hidden />
-          </IconButton>
-        </FieldPair>
-      ))}
-      {free.length > 0 && (
-        <Buttons>
-          <Button onPress={() => onChange([...also, { ...does, node: free[0].id, times: -1 }])}>
-            <Plus aria-hidden /> Another part
-          </Button>
-        </Buttons>
-      )}
-    </>
-  );
-}
-
 /** When a cue acts, or what has still to happen for it to act. */
 function WhatItWaitsFor({ cue: { id, on, does, keys }, riders }: { cue: Cue; riders: readonly Rider[] }) {
   const moment = useDesk(({ evaluation }) => evaluation?.moments.get(id));
@@ -346,59 +305,6 @@ function WhatItWaitsFor({ cue: { id, on, does, keys }, riders }: { cue: Cue; rid
       {on.kind === 'speed' && `Waits for ${badge(on.rider)} to go at ${metres} m/s, which it does not.`}
       {on.kind === 'cue' && 'Waits for another cue, which does not come.'}
     </Hint>
-  );
-}
-
-/** The curve from what is listened to, to how far the part is turned or moved. */
-function CueKeys(props: {
-  cue: Cue;
-  unit: QuantityKind;
-  onChange: (keys: CueKey[], gesture?: string) => void;
-}) {
-  const { cue, unit, onChange } = props;
-  const { keys, does } = cue;
-  const put = (i: number, part: Partial<CueKey>, gesture?: string) =>
-    onChange(
-      keys.map((key, k) => (k === i ? { ...key, ...part } : key)),
-      gesture,
-    );
-  return (
-    <>
-      {keys.map((key, i) => (
-        <KeyLine key={i} role="group" aria-label={`${cue.name}, key ${i + 1}`}>
-          <QuantityField
-            label="At"
-            kind={unit}
-            value={key.at}
-            step={unit === 'time' ? 0.1 : 0.5}
-            min={i > 0 ? keys[i - 1].at + 0.01 : undefined}
-            max={i + 1 < keys.length ? keys[i + 1].at - 0.01 : undefined}
-            onChange={(at, gesture) => put(i, { at }, gesture)}
-          />
-          <QuantityField
-            label={does.kind === 'turn' ? 'Turned' : 'Moved'}
-            kind={does.kind === 'turn' ? 'angle' : 'length'}
-            value={key.value}
-            step={does.kind === 'turn' ? 5 : 0.05}
-            onChange={(value, gesture) => put(i, { value }, gesture)}
-          />
-          <Select label="Ease" options={EASES} value={key.ease} onChange={(ease) => put(i, { ease })} />
-          <IconButton label={`Delete key ${i + 1}`} onPress={() => onChange(keys.filter((_, k) => k !== i))}>
-            <Trash2 aria-hidden />
-          </IconButton>
-        </KeyLine>
-      ))}
-      <Buttons>
-        <Button
-          onPress={() => {
-            const last = keys[keys.length - 1];
-            onChange([...keys, { at: (last?.at ?? 0) + 4, value: last?.value ?? 0, ease: 'smooth' }]);
-          }}
-        >
-          <Plus aria-hidden /> Key
-        </Button>
-      </Buttons>
-    </>
   );
 }
 

@@ -18,7 +18,8 @@ import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
 import { useDesk } from '../desk-store';
-import { Card, CardHead, EASES, KeyLine } from './rows';
+import { EASES } from '../eases';
+import { Card, CardHead, KeyLine } from './rows';
 
 const Several = styled.div`
   max-height: 150px;

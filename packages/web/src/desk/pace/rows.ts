@@ -1,12 +1,4 @@
-import type { KeyEase } from '@fleet-rail/core';
 import styled from 'styled-components';
-
-/** How a value runs on from its key. */
-export const EASES: readonly { id: KeyEase; name: string }[] = [
-  { id: 'smooth', name: 'Smooth' },
-  { id: 'linear', name: 'Linear' },
-  { id: 'hold', name: 'Hold' },
-];
 
 /** A key in a table: two numbers, how it runs on, and a button. */
 export const KeyLine = styled.div`

@@ -38,11 +38,9 @@ function work(desk: ReturnType<typeof createDesk>): void {
 
 it.each(Object.keys(OPERATIONS) as OperationKind[])('%s begins with settings that give something', (kind) => {
   const desk = createDesk(shot);
-  desk
-    .getState()
-    .set({
-      pathId: kind === 'corners' ? 'runs' : ['first', 'open', 'unlink'].includes(kind) ? 'round' : 'a',
-    });
+  desk.getState().set({
+    pathId: kind === 'corners' ? 'runs' : ['first', 'open', 'unlink'].includes(kind) ? 'round' : 'a',
+  });
   startOperation(desk, kind);
   const { operation: begun, set } = desk.getState();
   // By nothing is how a move begins.

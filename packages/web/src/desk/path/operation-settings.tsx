@@ -63,7 +63,7 @@ const SETTINGS: Settings = {
     <>
       <Chosen count={operation.points.length} />
       <Length label="Radius" value={operation.radius} min={0.001} onChange={(radius) => change({ radius })} />
-      <Hint>Where there is no room for it, an arc is as large as there is.</Hint>
+      <Hint>Where there is no room for it, the arc is as large as fits.</Hint>
     </>
   ),
   thin: (props) => <Tolerance {...props} />,

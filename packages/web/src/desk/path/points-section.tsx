@@ -317,7 +317,7 @@ function SeveralPlaces(props: { path: ShotPath; points: ReadonlySet<number>; cho
     );
   return (
     <>
-      <Hint>{points.size} points chosen. A number is for all of them, +2 m for each.</Hint>
+      <Hint>{points.size} points chosen. A number sets them all; +2 m moves each.</Hint>
       <FieldGrid>
         {AXES.map((axis, k) => (
           <QuantityField

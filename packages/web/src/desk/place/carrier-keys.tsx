@@ -5,6 +5,7 @@ import { sceneAssets } from '../../scene-assets/ground-height';
 import { Button } from '../../ui/button';
 import { IconButton } from '../../ui/icon-button';
 import { Buttons, FieldPair, Hint } from '../../ui/panel';
+import { showNumber } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { attempt } from '../attempt';
@@ -34,7 +35,11 @@ export function CarrierKeys({ rider }: { rider: Rider }) {
         on by itself.
       </Hint>
       {carriers.map((key, i) => (
-        <FieldPair key={key.frame} role="group" aria-label={`Handed over at frame ${key.frame}`}>
+        <FieldPair
+          key={key.frame}
+          role="group"
+          aria-label={`Handed over at frame ${showNumber(key.frame, 2)}`}
+        >
           <QuantityField
             label={key.rider === null ? 'Let go at' : `To ${badge(key.rider)} at`}
             kind="frame"
@@ -65,7 +70,7 @@ export function CarrierKeys({ rider }: { rider: Rider }) {
             }
           />
           <IconButton
-            label={`Delete the handing over at frame ${key.frame}`}
+            label={`Delete the hand-over at frame ${showNumber(key.frame, 2)}`}
             onPress={() =>
               setKeys(
                 'Delete',

@@ -6,6 +6,7 @@ import {
   type Keyed,
   type Rider,
   type Shot,
+  withKey,
 } from '@fleet-rail/core';
 import { Trash2 } from 'lucide-react';
 import { sceneAssets } from '../../scene-assets/ground-height';
@@ -16,14 +17,9 @@ import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
 import { Select } from '../../ui/select';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
+import { EASES } from '../eases';
+import { showNumber } from '../../ui/quantity';
 import { useShownFrames } from '../diagram/use-shown-frames';
-import { withKey } from '../../edits/rider-edits';
-
-const EASES = [
-  { id: 'smooth', name: 'Smooth' },
-  { id: 'linear', name: 'Even' },
-  { id: 'hold', name: 'Hold' },
-] as const;
 
 /** The keys of what is moved by hand: gone to by a click, eased, copied, taken out. */
 export function HandKeysList({ rider, keyed }: { rider: Rider; keyed: Keyed }) {
@@ -68,8 +64,8 @@ export function HandKeysList({ rider, keyed }: { rider: Rider; keyed: Keyed }) {
         }}
       >
         {keys.map(({ frame, translation, ease }, i) => (
-          <Row key={frame} id={String(frame)} textValue={`Frame ${frame}`}>
-            <RowName>f {frame}</RowName>
+          <Row key={frame} id={String(frame)} textValue={`Frame ${showNumber(frame, 2)}`}>
+            <RowName>f {showNumber(frame, 2)}</RowName>
             <RowFigure>{translation.map((value) => value.toFixed(1)).join(', ')}</RowFigure>
             <Select
               label="Ease"
@@ -79,7 +75,7 @@ export function HandKeysList({ rider, keyed }: { rider: Rider; keyed: Keyed }) {
               onChange={(next) => setKeys('Ease', withKey(keys, { ...keys[i], ease: next }))}
             />
             <IconButton
-              label={`Delete the key at frame ${frame}`}
+              label={`Delete the key at frame ${showNumber(frame, 2)}`}
               onPress={() =>
                 keys.length > 1
                   ? setKeys(
@@ -95,8 +91,8 @@ export function HandKeysList({ rider, keyed }: { rider: Rider; keyed: Keyed }) {
         ))}
       </RowList>
       <Buttons>
-        <Button onPress={copyHere}>Copy the last key to here</Button>
-        <Button onPress={shiftHere}>Bring the next key to here</Button>
+        <Button onPress={copyHere}>Copy the last key here</Button>
+        <Button onPress={shiftHere}>Move the next key here</Button>
         <Button onPress={standStill}>Stand still</Button>
       </Buttons>
     </>

@@ -46,14 +46,14 @@ export function PlaceFields({ rider }: { rider: Rider }) {
   const put = (placement: Placement, gesture?: string) =>
     attempt(
       desk,
-      'Put it',
+      'Position',
       (now) => putRider(now, sceneAssets(desk.getState()), rider.id, desk.getState().frame, placement),
       gesture,
     );
   const size = (next: Vec3, gesture?: string) =>
     attempt(
       desk,
-      'Size it',
+      'Scale',
       (now) => withRider(now, rider.id, (one) => ({ ...one, rest: { ...one.rest, scale: next } })),
       gesture,
     );
@@ -61,7 +61,7 @@ export function PlaceFields({ rider }: { rider: Rider }) {
     <>
       <Hint>
         {carrier ? `Where it sits on ${carrier.badge}` : 'Where it stands'}
-        {rider.keyed === null ? '. ' : ' at this frame: what is changed here is a key. '}
+        {rider.keyed === null ? '. ' : ' at this frame: a change here makes a key. '}
         On the stage, drag the table under it.
       </Hint>
       <FieldGrid>
@@ -90,8 +90,8 @@ export function PlaceFields({ rider }: { rider: Rider }) {
         ))}
         {AXES.map((axis, k) => (
           <QuantityField
-            key={`size ${axis}`}
-            label={`Size ${axis}`}
+            key={`scale ${axis}`}
+            label={`Scale ${axis}`}
             kind="count"
             unit="×"
             value={scale[k]}

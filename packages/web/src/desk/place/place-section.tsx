@@ -37,14 +37,14 @@ export function PlaceSection({ rider, chosen }: { rider: Rider; chosen: readonly
       desk.getState().set({ pathId: desk.getState().shot.paths.at(-1)?.id ?? null, points: new Set() });
   };
   return (
-    <Section aria-label="Place">
-      <SectionTitle>Place</SectionTitle>
+    <Section aria-label="Position">
+      <SectionTitle>Position</SectionTitle>
       {free && <PlaceFields rider={rider} />}
       {free && rider.keyed !== null && <HandKeysList rider={rider} keyed={rider.keyed} />}
       {frozen.length > 0 && (
         <Hint>
-          {names(frozen)} {frozen.length > 1 ? 'are' : 'is'} frozen: what was baked plays, whatever becomes of
-          paths. Thawed, all is as it was.
+          {names(frozen)} {frozen.length > 1 ? 'are' : 'is'} frozen: the baked motion plays, whatever happens
+          to the path. Thaw to have the live motion back as it was.
         </Hint>
       )}
       <Buttons>
@@ -63,7 +63,7 @@ export function PlaceSection({ rider, chosen }: { rider: Rider; chosen: readonly
               edit(`Move ${rider.badge} by hand`, (now, assets) => keysOfRide(now, assets, rider.id, WITHIN))
             }
           >
-            <Milestone aria-hidden /> Make it keys by hand
+            <Milestone aria-hidden /> Turn it into hand keys
           </Button>
         )}
         {(!free || rider.keyed !== null || rider.parent !== null) && (

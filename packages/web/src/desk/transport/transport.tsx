@@ -101,7 +101,7 @@ export function Transport() {
       <IconButton label="To the first frame" onPress={() => go(first)}>
         <SkipBack aria-hidden />
       </IconButton>
-      <IconButton label="To the key before" onPress={() => go(keyFrom(desk.getState(), -1))}>
+      <IconButton label="To the previous key" onPress={() => go(keyFrom(desk.getState(), -1))}>
         <ChevronFirst aria-hidden />
       </IconButton>
       <IconButton label="One frame back" onPress={() => go(desk.getState().frame - 1)}>

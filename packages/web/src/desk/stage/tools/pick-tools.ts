@@ -3,8 +3,7 @@ import {
   evaluateShot,
   insertPoint,
   moveRiders,
-  poseOfRider,
-  positionIn,
+  placementInWorld,
   type AimTarget,
   type ShotPath,
   type Vec3,
@@ -102,7 +101,9 @@ export function putRiderTool({ stage, desk, onHover }: ToolContext): StageTool {
       set({ tool: { kind: 'select' } });
       onHover(null);
       const assets = sceneAssets(desk.getState());
-      const from = positionIn(poseOfRider(evaluateShot(shot, assets), tool.riderId, frame));
+      const rider = shot.riders.find(({ id }) => id === tool.riderId);
+      if (rider === undefined) return;
+      const from = placementInWorld(evaluateShot(shot, assets), rider, frame).translation;
       const step = place.map((value, k) => value - from[k]) as Vec3;
       attempt(desk, 'Put it there', (now) =>
         moveRiders(now, assets, [tool.riderId], frame, { ...NO_MOVE, step }),

@@ -1,0 +1,8 @@
+import type { KeyEase } from '@fleet-rail/core';
+
+/** How a value runs from its key to the next, as a choice. */
+export const EASES: readonly { id: KeyEase; name: string }[] = [
+  { id: 'smooth', name: 'Smooth' },
+  { id: 'linear', name: 'Linear' },
+  { id: 'hold', name: 'Hold' },
+];

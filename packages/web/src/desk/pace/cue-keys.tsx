@@ -1,0 +1,63 @@
+import type { Cue, CueKey } from '@fleet-rail/core';
+import { Plus, Trash2 } from 'lucide-react';
+import { Button } from '../../ui/button';
+import { IconButton } from '../../ui/icon-button';
+import { Buttons } from '../../ui/panel';
+import type { QuantityKind } from '../../ui/quantity';
+import { QuantityField } from '../../ui/quantity-field';
+import { Select } from '../../ui/select';
+import { EASES } from '../eases';
+import { KeyLine } from './rows';
+
+/** The curve from what is listened to, to how far the part is turned or moved. */
+export function CueKeys(props: {
+  cue: Cue;
+  unit: QuantityKind;
+  onChange: (keys: CueKey[], gesture?: string) => void;
+}) {
+  const { cue, unit, onChange } = props;
+  const { keys, does } = cue;
+  const put = (i: number, part: Partial<CueKey>, gesture?: string) =>
+    onChange(
+      keys.map((key, k) => (k === i ? { ...key, ...part } : key)),
+      gesture,
+    );
+  return (
+    <>
+      {keys.map((key, i) => (
+        <KeyLine key={i} role="group" aria-label={`${cue.name}, key ${i + 1}`}>
+          <QuantityField
+            label="At"
+            kind={unit}
+            value={key.at}
+            step={unit === 'time' ? 0.1 : 0.5}
+            min={i > 0 ? keys[i - 1].at + 0.01 : undefined}
+            max={i + 1 < keys.length ? keys[i + 1].at - 0.01 : undefined}
+            onChange={(at, gesture) => put(i, { at }, gesture)}
+          />
+          <QuantityField
+            label={does.kind === 'turn' ? 'Turned' : 'Moved'}
+            kind={does.kind === 'turn' ? 'angle' : 'length'}
+            value={key.value}
+            step={does.kind === 'turn' ? 5 : 0.05}
+            onChange={(value, gesture) => put(i, { value }, gesture)}
+          />
+          <Select label="Ease" options={EASES} value={key.ease} onChange={(ease) => put(i, { ease })} />
+          <IconButton label={`Delete key ${i + 1}`} onPress={() => onChange(keys.filter((_, k) => k !== i))}>
+            <Trash2 aria-hidden />
+          </IconButton>
+        </KeyLine>
+      ))}
+      <Buttons>
+        <Button
+          onPress={() => {
+            const last = keys[keys.length - 1];
+            onChange([...keys, { at: (last?.at ?? 0) + 4, value: last?.value ?? 0, ease: 'smooth' }]);
+          }}
+        >
+          <Plus aria-hidden /> Key
+        </Button>
+      </Buttons>
+    </>
+  );
+}
