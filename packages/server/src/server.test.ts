@@ -99,6 +99,19 @@ describe('shots', () => {
     expect(await shots.open(id)).toMatchObject({ revision: 1, name: 'Whole' });
   });
 
+  it('a shot tells how often it was saved without its document, until it is deleted', async () => {
+    const { id } = await shots.create('Watched', undefined);
+    await shots.save(id, 1, named('Again'));
+    expect(await shots.revisionOf(id)).toEqual({
+      id,
+      name: 'Again',
+      revision: 2,
+      updatedAt: (await shots.open(id)).updatedAt,
+    });
+    await shots.delete(id);
+    await expect(shots.revisionOf(id)).rejects.toMatchObject({ status: 404 });
+  });
+
   it('a rename changes the document too', async () => {
     const { id } = await shots.create('Before', undefined);
     await shots.rename(id, 'After');

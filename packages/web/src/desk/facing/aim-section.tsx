@@ -22,7 +22,6 @@ export const AIM_FIELDS: readonly NumberOf<Aim>[] = [
 
 /** What a rider that aims looks at, and how it turns there. */
 export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) {
-  const tool = useDesk((state) => state.tool);
   const shows = useDesk((state) => state.shows);
   const set = useDesk((state) => state.set);
   const edit = useDesk((state) => state.edit);
@@ -37,14 +36,7 @@ export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) 
   return (
     <>
       <TargetFields rider={rider} facing={facing} change={change} />
-      <Buttons>
-        <Button
-          isDisabled={tool.kind === 'pickTarget'}
-          onPress={() => set({ tool: { kind: 'pickTarget', riderId: rider.id } })}
-        >
-          <Crosshair aria-hidden /> Pick on the stage
-        </Button>
-      </Buttons>
+      <PickTarget riderId={rider.id} />
       <FieldGrid>
         <QuantityFields fields={AIM_FIELDS} value={aim} onChange={changeAim} />
       </FieldGrid>
@@ -63,6 +55,22 @@ export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) 
         />
       </Fold>
     </>
+  );
+}
+
+/** Lets the next click on the stage say what a rider looks at. */
+export function PickTarget({ riderId }: { riderId: string }) {
+  const tool = useDesk((state) => state.tool);
+  const set = useDesk((state) => state.set);
+  return (
+    <Buttons>
+      <Button
+        isDisabled={tool.kind === 'pickTarget'}
+        onPress={() => set({ tool: { kind: 'pickTarget', riderId } })}
+      >
+        <Crosshair aria-hidden /> Pick on the stage
+      </Button>
+    </Buttons>
   );
 }
 

@@ -1,16 +1,12 @@
 import { Looks, defaultsOf, withRider, type Aim, type AimTarget, type Rider } from '@fleet-rail/core';
-import { Crosshair } from 'lucide-react';
-import { Button } from '../../ui/button';
-import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
+import { FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityFields } from '../../ui/quantity-fields';
 import { useDesk } from '../desk-store';
-import { AIM_FIELDS, TargetFields } from './aim-section';
+import { AIM_FIELDS, PickTarget, TargetFields } from './aim-section';
 
 /** What a rider turns to that stands, is carried, or is moved by hand. */
 export function LooksSection({ rider }: { rider: Rider }) {
   const edit = useDesk((state) => state.edit);
-  const set = useDesk((state) => state.set);
-  const tool = useDesk((state) => state.tool);
   const { looks } = rider;
   const change = (part: Partial<Looks>, gesture?: string) =>
     edit(
@@ -35,14 +31,7 @@ export function LooksSection({ rider }: { rider: Rider }) {
           change({ target: target ?? null }, gesture)
         }
       />
-      <Buttons>
-        <Button
-          isDisabled={tool.kind === 'pickTarget'}
-          onPress={() => set({ tool: { kind: 'pickTarget', riderId: rider.id } })}
-        >
-          <Crosshair aria-hidden /> Pick on the stage
-        </Button>
-      </Buttons>
+      <PickTarget riderId={rider.id} />
       {looks?.target && (
         <FieldGrid>
           <QuantityFields
