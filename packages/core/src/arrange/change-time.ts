@@ -1,3 +1,4 @@
+import type { Frozen, FrozenTrack } from '../document/shot-frozen.js';
 import type { Hitch } from '../document/shot-hitch.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { FrameRange, Shot } from '../document/shot.js';
@@ -56,9 +57,18 @@ function withKeyFrames(shot: Shot, map: FrameMap): Shot {
   }));
   return {
     ...moved,
-    riders: moved.riders.map((rider): Rider =>
-      rider.camera ? { ...rider, camera: { ...rider.camera, keys: at(rider.camera.keys) } } : rider,
-    ),
+    riders: moved.riders.map((rider): Rider => {
+      const { camera, keyed, looks, carriers, clips, frozen } = rider;
+      return {
+        ...rider,
+        camera: camera && { ...camera, keys: at(camera.keys) },
+        keyed: keyed && { keys: at(keyed.keys) },
+        looks: looks && { ...looks, aim: { ...looks.aim, influence: at(looks.aim.influence) } },
+        carriers: at(carriers),
+        clips: at(clips).map((block) => ({ ...block, until: mapFrame(map, block.until) })),
+        frozen: frozen && frozenIn(frozen, map),
+      };
+    }),
     cuts: at(shot.cuts),
     retimes: shot.retimes.map((retime) => ({
       ...retime,
@@ -69,6 +79,26 @@ function withKeyFrames(shot: Shot, map: FrameMap): Shot {
         ? { ...cue, keys: cue.keys.map((key) => ({ ...key, at: mapFrame(map, key.at) })) }
         : cue,
     ),
+  };
+}
+
+function frozenIn(frozen: Frozen, map: FrameMap): Frozen {
+  const at = (track: FrozenTrack): FrozenTrack => ({
+    ...track,
+    frames: track.frames.map((frame) => mapFrame(map, frame)),
+  });
+  return {
+    ...frozen,
+    translation: at(frozen.translation),
+    rotation: at(frozen.rotation),
+    figures: at(frozen.figures),
+    parts: frozen.parts.map((part) => ({
+      ...part,
+      translation: at(part.translation),
+      rotation: at(part.rotation),
+      scale: at(part.scale),
+      weights: part.weights && at(part.weights),
+    })),
   };
 }
 

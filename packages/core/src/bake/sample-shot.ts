@@ -1,4 +1,5 @@
 import { frameCount } from '../document/frames.js';
+import type { Cut } from '../document/shot-camera.js';
 import type { Shot } from '../document/shot.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { POSE, type PoseAt } from '../pose/index.js';
@@ -12,6 +13,10 @@ export interface SampledShot {
   readonly riders: readonly Float64Array[];
   /** In the same order what moves of each rider's model by itself. */
   readonly parts: readonly SampledParts[];
+  /** And whether it is seen, by frame; null for a rider that always is. */
+  readonly shown: readonly (readonly boolean[] | null)[];
+  /** From which frame on which camera is looked through, with what cues cut to. */
+  readonly cuts: readonly Cut[];
 }
 
 /** Samples a whole shot at whole frames. */
@@ -46,7 +51,7 @@ export function* sampleBlocks(
 }
 
 function sampleBlock(
-  { shot, poses, parts }: EvaluatedShot,
+  { shot, poses, parts, shows, cuts }: EvaluatedShot,
   first: number,
   frames: number,
   before?: SampledBlock,
@@ -59,6 +64,11 @@ function sampleBlock(
     parts: shot.riders.map((rider, r) =>
       sampleParts(parts(rider), first, frames, 1, before?.parts[r].values),
     ),
+    shown: shot.riders.map((rider) => {
+      const seen = shows(rider);
+      return seen && Array.from({ length: frames }, (_, i) => seen(first + i));
+    }),
+    cuts: before?.cuts ?? cuts(),
   };
 }
 

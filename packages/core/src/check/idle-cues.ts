@@ -1,4 +1,4 @@
-import type { Cue } from '../document/shot-cue.js';
+import type { Cue, CueAction } from '../document/shot-cue.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { eachAction } from '../document/index.js';
 import { hasOwnPace } from '../timing/index.js';
@@ -45,6 +45,7 @@ function idleness(evaluated: EvaluatedShot, cue: Cue): Idle | null {
             `The cue "${name}" never acts on "${does.node}" of ${badge}: its value stays the same over the whole shot.`,
         )
       : null;
+  if (!TIMES.has(does.kind)) return valueIdles(evaluated, cue) ? idle((badge) => sayIdle(cue, badge)) : null;
   if (!rider?.hitch && rider?.keyed && does.kind === 'start')
     return evaluated.moment(cue) !== null
       ? null
@@ -67,6 +68,30 @@ function idleness(evaluated: EvaluatedShot, cue: Cue): Idle | null {
       `The cue "${name}" never comes: its value does not reach 1 in the shot, and ${badge} waits for ever.`,
     true,
   );
+}
+
+const TIMES: ReadonlySet<string> = new Set<CueAction['kind']>(['start', 'stopEnd']);
+
+/** Whether what a cue plays, shows, blends or cuts to never comes. */
+function valueIdles(evaluated: EvaluatedShot, cue: Cue): boolean {
+  const { does, keys } = cue;
+  const { first, last } = evaluated.shot.range;
+  if (does.kind === 'camera' || (does.kind === 'play' && does.plays === 'once')) {
+    const moment = evaluated.moment(cue);
+    return moment === null || moment > last;
+  }
+  if (keys.every(({ value }) => value === keys[0].value)) return false;
+  const value = evaluated.cue(cue);
+  for (let frame = first + 1; frame <= last; frame++)
+    if (Math.abs(value(frame) - value(first)) > 1e-9) return false;
+  return true;
+}
+
+function sayIdle({ name, does }: Cue, badge: string): string {
+  if (does.kind === 'camera')
+    return `The cue "${name}" never cuts to ${badge}: its moment does not come in the shot.`;
+  if (does.kind === 'play') return `The cue "${name}" never plays "${does.clip}" of ${badge} in the shot.`;
+  return `The cue "${name}" changes nothing of ${badge}: its value stays the same over the whole shot.`;
 }
 
 /** Whether what a cue does to a part is the same at every frame, though its keys differ. */

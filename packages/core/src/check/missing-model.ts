@@ -1,3 +1,4 @@
+import { eachAction } from '../document/each-action.js';
 import { hierarchyOfRider } from '../evaluate/scene-assets.js';
 import { clipNamed, nodeNamed } from '../hierarchy/node-hierarchy.js';
 import type { Shot } from '../document/shot.js';
@@ -58,7 +59,11 @@ export function findMissing(look: RiderLook): RawFinding[] {
     missing('clip', name, `it has ${own.length === 0 ? 'none' : shown + more}`);
   };
   rider.wheels.forEach((wheel) => node(wheel.node));
-  rider.cycles.forEach((cycle) => node(cycle.node));
+  rider.cycles.forEach((cycle) => [cycle.node, cycle.mirror].forEach(node));
+  rider.clips.forEach((block) => clip(block.clip));
+  eachAction(evaluated.shot.cues).forEach(({ does, off }) => {
+    if (!off && does.kind === 'play' && does.rider === rider.id) clip(does.clip);
+  });
   node(rider.steering.node);
   node(rider.body.node);
   node(rider.ball?.node ?? null);

@@ -24,6 +24,7 @@ export function checkLimits(raw: Record<string, unknown>): void {
     limit(gait.feet, `riders[${i}].gait.feet`, LIMITS.partsPerRider);
     limit(gait.acts, `riders[${i}].gait.acts`, LIMITS.partsPerRider);
     limit(rider.cycles, `riders[${i}].cycles`, LIMITS.partsPerRider);
+    limit(rider.clips, `riders[${i}].clips`, LIMITS.partsPerRider);
     const hitch = inside(rider, 'hitch');
     const facing = inside(hitch, 'facing');
     limit(inside(rider, 'camera').keys, `riders[${i}].camera.keys`, LIMITS.keysPerPace);

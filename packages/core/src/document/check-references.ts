@@ -79,6 +79,7 @@ function checkRider(shot: Shot, rider: Rider, at: string): void {
   if (rider.frozen !== null) checkFrozen(rider.frozen, `${at}.frozen`);
   if (rider.gait?.source != null) refuseUnknown(`${at}.gait.source`, rider.gait.source, 'model', shot.models);
   checkGait(rider, `${at}.gait`);
+  checkClips(rider, `${at}.clips`);
   if (rider.camera === null) return;
   const { near, far, keys } = rider.camera;
   if (!(far > near)) throw new ShotError(`${at}.camera.far`, `${far}`, `more than ${near} (near)`);
@@ -100,6 +101,15 @@ function checkGait({ gait }: Rider, at: string): void {
       );
     }),
   );
+}
+
+function checkClips({ clips }: Rider, at: string): void {
+  clips.forEach(({ frame, until, from, to }, i) => {
+    if (!(until > frame)) throw new ShotError(`${at}[${i}].until`, `${until}`, `more than ${frame} (frame)`);
+    if (to !== null && to <= from)
+      throw new ShotError(`${at}[${i}].to`, `${to} s`, `more than ${from} s (from), or null`);
+  });
+  risingKeys(clips, at);
 }
 
 function checkCuts({ cuts, riders }: Shot): void {
@@ -130,6 +140,16 @@ function checkCue({ riders, cues }: Shot, { on, does, also, keys }: Cue, at: str
     refuseUnknown(`${of}.rider`, action.rider, 'rider', riders);
     if ((action.kind === 'turn' || action.kind === 'move') && action.node === null) {
       throw new ShotError(`${of}.node`, 'null', `the name of a part, to ${action.kind}`);
+    }
+    if (action.kind === 'play' && action.clip === null) {
+      throw new ShotError(`${of}.clip`, 'null', 'the name of a clip, to play');
+    }
+    if (action.kind === 'camera' && !riders.some(({ id, camera }) => id === action.rider && camera)) {
+      throw new ShotError(
+        `${of}.rider`,
+        `${inWords(action.rider)} that has no camera`,
+        'a rider with a camera',
+      );
     }
   });
   rising(

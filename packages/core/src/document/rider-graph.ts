@@ -19,6 +19,26 @@ export function listenedTo(cue: Cue, cues: readonly Cue[]): string[] {
   );
 }
 
+/** The cues that say how much a rider follows its path, or faces its way. */
+export function blendingCues(cues: readonly Cue[], id: string): Cue[] {
+  return eachAction(cues).filter(
+    ({ does, off }) => !off && does.rider === id && (does.kind === 'facing' || does.kind === 'hitch'),
+  );
+}
+
+/**
+ * The riders whose poses or timing a cue needs that blends a rider's own pose. How far it has come itself, how fast it goes and when
+ * it stops do not follow from its pose.
+ */
+function blendedBy(cues: readonly Cue[], id: string): string[] {
+  return blendingCues(cues, id)
+    .flatMap((cue) => cuesBehind(cue, cues))
+    .flatMap(({ on }) => {
+      const heard = on.kind === 'frame' || on.kind === 'cue' ? [] : [on.rider, on.other];
+      return heard.filter((one) => one !== null && (one !== id || on.kind === 'gap')) as string[];
+    });
+}
+
 /** The riders that a rider's pose is computed from: what carries it, leads it, times it, cues it, is looked at or kept clear of. */
 export function ridersBehind(
   { id: own, parent, hitch, clearance, looks, frozen, carriers }: Rider,
@@ -31,6 +51,7 @@ export function ridersBehind(
   ids.push(aimedAt({ hitch, looks })?.rider);
   for (const { rider } of carriers) ids.push(rider);
   for (const cue of timingCues(cues, own)) ids.push(...listenedTo(cue, cues));
+  ids.push(...blendedBy(cues, own));
   return ids.filter((id) => id !== null && id !== undefined);
 }
 
@@ -104,7 +125,9 @@ export function refuseCircles({ riders, cues }: Pick<Shot, 'riders' | 'cues'>): 
   if (circle === null) return;
   const [first, second] = circle;
   const { parent, hitch } = first;
-  const cue = timingCues(cues, first.id).find((one) => listenedTo(one, cues).includes(second.id));
+  const cue = eachAction(cues).find(
+    (one) => one.does.rider === first.id && !one.off && listenedTo(one, cues).includes(second.id),
+  );
   const field =
     parent === second.id
       ? 'parent'

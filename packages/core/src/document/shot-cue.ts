@@ -1,4 +1,4 @@
-import { Amount, Flag, Id, OneOf, Part, Parts, Text, Whole, rule } from './constraints.js';
+import { Amount, Flag, Id, OneOf, Part, Parts, Text, TextOrNull, Whole, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
 import { AXES, type Axis } from './shot-facing.js';
 import type { KeyEase } from './shot-keys.js';
@@ -25,11 +25,24 @@ export class CueSource {
   cue: string | null = null;
 }
 
-export const CUE_ACTIONS = ['turn', 'move', 'start', 'stopEnd'] as const;
+export const CUE_ACTIONS = [
+  'turn',
+  'move',
+  'start',
+  'stopEnd',
+  'play',
+  'show',
+  'facing',
+  'hitch',
+  'camera',
+] as const;
 
 /** What a cue does. */
 export class CueAction {
-  /** Turns or moves a part of a rider's model; starts a rider; ends one of its stops. */
+  /**
+   * Turns or moves a part of a rider's model; starts a rider; ends one of its stops; plays a clip of its model; shows it; says how
+   * much it faces its way, or follows its path; cuts to it.
+   */
   @OneOf(...CUE_ACTIONS) kind: (typeof CUE_ACTIONS)[number] = 'start';
   @Id() rider!: string;
   /** Of a turn or a move: the part of the model, and the axis of its own it turns about or moves along. */
@@ -38,6 +51,11 @@ export class CueAction {
   @OneOf(...AXES) axis: Axis = '+y';
   /** Of a stop's end: which of the rider's stops, counted from 0. */
   @Whole(0, 10_000) stop = 0;
+  /** Of `play`: which clip; once, each time the value comes to 1, or for as long as it is above 0. */
+  @TextOrNull() clip: string | null = null;
+  @OneOf('once', 'while') plays: 'once' | 'while' = 'once';
+  /** Of `play`: how long it takes to come and to go. */
+  @Amount('seconds', 0, 1e3) blend = 0.25;
   /** Of a turn or a move: so many times what the keys say; −1 for the other one of a pair. */
   @Amount('times', -1e3, 1e3) times = 1;
 }
@@ -46,7 +64,7 @@ export class CueAction {
 export class CueKey {
   /** Frames, metres, metres a second or seconds, as the source has it. */
   @Amount('frames, metres, m/s or seconds') at!: number;
-  /** Degrees of a turn, metres of a move; a start or a stop's end comes where this first reaches 1. */
+  /** Degrees of a turn, metres of a move; parts of 1 of what blends or shows; all else comes where this first reaches 1. */
   @Amount('degrees, metres, or 1 to go') value!: number;
   @OneOf('linear', 'hold', 'smooth') ease: KeyEase = 'smooth';
 }

@@ -17,6 +17,7 @@ import { LIMITS } from './limits.js';
 import { Camera } from './shot-camera.js';
 import { CarrierKey } from './shot-carrier.js';
 import { Clearance } from './shot-clearance.js';
+import { ClipBlock } from './shot-clip-block.js';
 import { AXES, type Axis } from './shot-facing.js';
 import { Hitch } from './shot-hitch.js';
 import { Frozen } from './shot-frozen.js';
@@ -141,6 +142,8 @@ export class Cycle {
   @Amount('seconds', 0, 1e5) rampOut = 0;
   /** Of noise; else where in its cycle a copy begins: 0 where `phase` says. */
   @Whole(0, 2 ** 31 - 1) seed = 0;
+  /** A part that does the same as seen in a mirror: the other one of a pair of wings. */
+  @TextOrNull() mirror: string | null = null;
 }
 
 /** A ball that rolls on the ground about its middle, or the node that is one. */
@@ -173,6 +176,8 @@ export class Rider {
   @PartOrNull(() => Ball) ball: Ball | null = null;
   @PartOrNull(() => Gait) gait: Gait | null = null;
   @Parts(() => Cycle, LIMITS.partsPerRider) cycles: Cycle[] = [];
+  /** Clips of its model that are played over its gait, each from a frame on. */
+  @Parts(() => ClipBlock, LIMITS.partsPerRider) clips: ClipBlock[] = [];
   /** What it keeps clear of while it rides a path. */
   @PartOrNull(() => Clearance) clearance: Clearance | null = null;
   /** How it sways where it is held by hand. */

@@ -1,5 +1,5 @@
 import { eachAction } from '../document/each-action.js';
-import type { Cue } from '../document/shot-cue.js';
+import type { Cue, CueAction } from '../document/shot-cue.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { keyedCurve } from '../math/keyed-curve.js';
@@ -8,6 +8,9 @@ import { distance3 } from '../math/vec.js';
 import { POSE, positionIn, type PoseAt } from '../pose/pose.js';
 import type { PaceStop } from '../pace/compiled-pace.js';
 import type { PathMotion } from '../ride/path-motion.js';
+import { clipNamed, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
+import type { PlayedClip } from '../gait/clip-blocks.js';
+import { cuedClip } from './cue-clips.js';
 import type { CuedPart } from './moved-parts.js';
 
 /** What cues listen to. */
@@ -72,14 +75,61 @@ export function cueMoment(cue: Cue, { first, last }: Shot['range'], sources: Cue
   return null;
 }
 
-/** What cues do to parts of a rider's model. */
-export function cuedParts({ cues }: Pick<Shot, 'cues'>, rider: Rider, sources: CueSources): CuedPart[] {
-  return eachAction(cues).flatMap((cue): CuedPart[] => {
+/** The actions of cues that are played on a rider, of some kinds, with the value of their cue. */
+function actionsOn(
+  { cues }: Pick<Shot, 'cues'>,
+  rider: Rider,
+  kinds: readonly CueAction['kind'][],
+  sources: CueSources,
+): { readonly does: CueAction; readonly value: (frame: number) => number }[] {
+  return eachAction(cues).flatMap((cue) => {
     const { does, off } = cue;
-    if (off || does.rider !== rider.id || does.node === null || cue.keys.length === 0) return [];
-    if (does.kind !== 'turn' && does.kind !== 'move') return [];
-    const value = cueValue(cue, sources);
+    if (off || does.rider !== rider.id || cue.keys.length === 0 || !kinds.includes(does.kind)) return [];
+    return [{ does, value: cueValue(cue, sources) }];
+  });
+}
+
+/** What cues do to parts of a rider's model. */
+export function cuedParts(shot: Pick<Shot, 'cues'>, rider: Rider, sources: CueSources): CuedPart[] {
+  return actionsOn(shot, rider, ['turn', 'move'], sources).flatMap(({ does, value }): CuedPart[] => {
     const { kind, node, axis, times } = does;
+    if (node === null || (kind !== 'turn' && kind !== 'move')) return [];
     return [{ kind, node, axis, value: times === 1 ? value : (frame) => times * value(frame) }];
   });
 }
+
+/** The clips of a rider's model that cues play. */
+export function cuedClips(
+  shot: Pick<Shot, 'cues' | 'range' | 'fps'>,
+  rider: Rider,
+  hierarchy: NodeHierarchy,
+  sources: CueSources,
+): PlayedClip[] {
+  return actionsOn(shot, rider, ['play'], sources).flatMap(({ does, value }) => {
+    const clip = clipNamed(hierarchy, does.clip);
+    return clip ? [cuedClip(clip, does, value, { ...shot.range, fps: shot.fps })] : [];
+  });
+}
+
+/** How much cues let a rider follow its path, or face its way or its target; null where none does. The last one holds. */
+export function cuedBlend(
+  shot: Pick<Shot, 'cues'>,
+  rider: Rider,
+  kind: 'hitch' | 'facing',
+  sources: CueSources,
+): ((frame: number) => number) | null {
+  const value = actionsOn(shot, rider, [kind], sources).at(-1)?.value;
+  return value === undefined ? null : (frame) => Math.min(1, Math.max(0, value(frame)));
+}
+
+/** Whether a rider is seen at a frame of the work; null where no cue shows or hides it. It is hidden where one of them hides it. */
+export function cuedShow(
+  shot: Pick<Shot, 'cues'>,
+  rider: Rider,
+  sources: CueSources,
+): ((frame: number) => boolean) | null {
+  const all = actionsOn(shot, rider, ['show'], sources);
+  return all.length === 0 ? null : (frame) => all.every(({ value }) => value(frame) >= SHOWN);
+}
+
+const SHOWN = 0.5;

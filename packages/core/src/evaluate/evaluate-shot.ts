@@ -10,6 +10,10 @@ import type { Motion } from '../pace/compiled-pace.js';
 import { POSE } from '../pose/pose.js';
 import { wholeRetiming, wholeRetimeStep, type Retiming } from '../timing/retiming.js';
 import type { PoseAt } from '../pose/pose.js';
+import type { NodeHierarchy } from '../hierarchy/node-hierarchy.js';
+import type { Cut } from '../document/shot-camera.js';
+import { cuedClips, cuedParts, cuedShow, cueValue } from './cue-values.js';
+import { cutsOf } from './cued-cuts.js';
 import { NO_PARTS, type MovedParts } from '../hierarchy/node-driver.js';
 import type { TargetAt } from '../ride/aiming.js';
 import { frozenParts } from './frozen.js';
@@ -48,6 +52,12 @@ export interface EvaluatedShot {
   away(rider: Rider): TargetAt | null;
   /** Writes the place that a rider aims at, at a frame of the shot; null where it aims at none. */
   target(rider: Rider): TargetAt | null;
+  /** Whether a rider is seen at a frame of the shot; null where no cue ever shows or hides it. */
+  shows(rider: Rider): ((frame: number) => boolean) | null;
+  /** From which frame of the shot on which camera is looked through, with what cues cut to. */
+  cuts(): readonly Cut[];
+  /** What a cue gives at a frame of the work. */
+  cue(cue: Cue): (frame: number) => number;
   /** The frame of the work at which a cue acts that waits for its moment; null where it does not come. */
   moment(cue: Cue): number | null;
 }
@@ -91,14 +101,18 @@ export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
       const stiff = frozenParts(rider, rider.frozen, hierarchy);
       return { ...stiff, pose: (frame, out, at) => stiff.pose(source(frame), out, at) };
     }
-    const cued = rides.cuedParts(rider);
-    if (hierarchy === null || (cued.length === 0 && !movesByItself(rider))) return NO_PARTS;
+    const cued = {
+      parts: cuedParts(shot, rider, rides.sources),
+      clips: (nodes: NodeHierarchy) => cuedClips(shot, rider, nodes, rides.sources),
+    };
+    if (hierarchy === null) return NO_PARTS;
+    if (cued.parts.length === 0 && !movesByItself(rider) && !playsOnCue(shot, rider)) return NO_PARTS;
     const moved = compileMovedParts(rider, hierarchy, contact(rider), cued, rides.pose(rider));
     return { ...moved, pose: (frame, out, at) => moved.pose(source(frame), out, at) };
   });
   const gauges = remembered((rider: Rider): readonly Gauge[] => {
     if (rider.frozen !== null) return [];
-    const cued = rides.cuedParts(rider);
+    const cued = cuedParts(shot, rider, rides.sources);
     if (cued.length === 0 && !movesByItself(rider)) return [];
     return gaugesOf(rider, contact(rider), cued).map(({ kind, part, value }) => ({
       kind,
@@ -137,6 +151,12 @@ export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
       const aimed = rides.target(aimedAt(rider));
       return aimed && ((frame, out) => aimed(source(frame), out));
     },
+    shows(rider) {
+      const seen = cuedShow(shot, rider, rides.sources);
+      return seen && ((frame) => seen(source(frame)));
+    },
+    cuts: () => cutsOf(shot, (cue) => rides.moment(cue)),
+    cue: (cue) => cueValue(cue, rides.sources),
     moment: (cue) => rides.moment(cue),
   };
 }
@@ -151,14 +171,19 @@ function remembered<T>(make: (rider: Rider) => T): (rider: Rider) => T {
 }
 
 /** Whether a rider has anything that moves of its model by itself, but for what cues do to it. */
-export function movesByItself({ wheels, body, steering, gait, cycles, ball }: Rider): boolean {
+export function movesByItself({ wheels, body, steering, gait, cycles, clips, ball }: Rider): boolean {
   return (
-    wheels.length + cycles.length > 0 ||
+    wheels.length + cycles.length + clips.length > 0 ||
     body.node !== null ||
     steering.node !== null ||
     gait !== null ||
     ball !== null
   );
+}
+
+/** Whether a cue plays a clip of a rider's model. */
+function playsOnCue({ cues }: Pick<Shot, 'cues'>, rider: Rider): boolean {
+  return eachAction(cues).some(({ does, off }) => !off && does.kind === 'play' && does.rider === rider.id);
 }
 
 /** Whether a rider's place can change over time: it rides, is held by hand, or what carries it does. */

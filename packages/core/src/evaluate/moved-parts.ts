@@ -1,11 +1,13 @@
-import { quat } from 'gl-matrix';
+import { quat, vec3 } from 'gl-matrix';
 import type { Axis } from '../document/shot-facing.js';
-import type { Rider, Wheel } from '../document/shot-rider.js';
+import type { Cycle, Rider, Wheel } from '../document/shot-rider.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { withJoints, type WishedJoint } from '../hierarchy/wheel-joints.js';
 import { compileParts, NO_PARTS, type MovedParts, type NodeDriver } from '../hierarchy/node-driver.js';
 import { modelSlide, modelTurn, ownMorph, ownSlide, ownTurn } from '../hierarchy/node-drivers.js';
 import { hangsOn, nodeNamed, turnAbout, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
+import { restSpace, rotationOf } from '../hierarchy/model-space.js';
+import { clipDriver, type PlayedClip } from '../gait/index.js';
 import { axisVector } from '../pose/axes.js';
 import { ownAxes } from '../ride/contact-points.js';
 import { POSE } from '../pose/pose.js';
@@ -42,12 +44,19 @@ export function jointedPuppet(hierarchy: NodeHierarchy, rider: Rider) {
   return withJoints(hierarchy, wishes);
 }
 
-/** All that moves of a rider's model by itself: walk, cycles, cues, steering wheel, wheels, body, ball. */
+/** What cues do to a rider's model. */
+export interface CuedMotion {
+  readonly parts: readonly CuedPart[];
+  /** Told by the nodes of the hierarchy they are asked for. */
+  clips(hierarchy: NodeHierarchy): readonly PlayedClip[];
+}
+
+/** All that moves of a rider's model by itself: walk, clips, cycles, cues, steering wheel, wheels, body, ball. */
 export function compileMovedParts(
   rider: Rider,
   model: NodeHierarchy,
   contact: RiderContact,
-  cued: readonly CuedPart[],
+  cued: CuedMotion,
   pose: PoseAt,
 ): MovedParts {
   // A walk is compiled for the model as it is; joints are of wheels, which walkers do not have.
@@ -59,6 +68,8 @@ export function compileMovedParts(
     if (node >= 0) drivers.push(make(node));
   };
   if (contact.walk) drivers.push(contact.walk.driver);
+  const played = [...contact.blocksIn(hierarchy), ...cued.clips(hierarchy)];
+  if (played.length > 0) drivers.push(clipDriver(hierarchy, played));
   rider.cycles.forEach((cycle, i) => {
     const { value } = contact.cycles[i];
     add(cycle.node, (node) =>
@@ -68,8 +79,10 @@ export function compileMovedParts(
           ? ownSlide(node, cycle.axis, value)
           : ownTurn(node, cycle.axis, (frame) => value(frame) * RADIANS),
     );
+    const other = nodeNamed(hierarchy, cycle.mirror);
+    if (other >= 0) drivers.push(mirrored(hierarchy, rider, cycle, other, value));
   });
-  for (const { kind, node: name, axis, value } of cued) {
+  for (const { kind, node: name, axis, value } of cued.parts) {
     add(name, (node) =>
       kind === 'turn' ? ownTurn(node, axis, (frame) => value(frame) * RADIANS) : ownSlide(node, axis, value),
     );
@@ -88,6 +101,30 @@ export function compileMovedParts(
     );
   }
   return drivers.length === 0 ? NO_PARTS : compileParts(jointed, drivers);
+}
+
+/** A cycle on the other part of a pair, as seen in a mirror that stands along the middle of the model. */
+function mirrored(
+  hierarchy: NodeHierarchy,
+  rider: Rider,
+  cycle: Cycle,
+  node: number,
+  value: (frame: number) => number,
+): NodeDriver {
+  if (cycle.kind === 'morph') return ownMorph(node, cycle.morph, value);
+  const space = restSpace(hierarchy);
+  const inModel = (of: number) =>
+    vec3.transformQuat([0, 0, 0], axisVector(cycle.axis), rotationOf(space, of)) as Vec3;
+  const { left } = ownAxes(rider);
+  const axis = inModel(nodeNamed(hierarchy, cycle.node));
+  const across = vec3.dot(axis, left);
+  // What moves along an axis is turned about the mirror; what turns about it, the other way round.
+  const sense = cycle.kind === 'slide' ? 1 : -1;
+  const wanted = vec3.scaleAndAdd([0, 0, 0], axis, left, -2 * across);
+  const times = sense * vec3.dot(wanted, inModel(node)) < 0 ? -1 : 1;
+  return cycle.kind === 'slide'
+    ? ownSlide(node, cycle.axis, (frame) => times * value(frame))
+    : ownTurn(node, cycle.axis, (frame) => times * value(frame) * RADIANS);
 }
 
 type Add = (name: string | null, make: (node: number) => NodeDriver) => void;

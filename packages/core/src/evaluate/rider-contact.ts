@@ -5,8 +5,10 @@ import {
   compileCycle,
   compileFreeWalk,
   compileWalk,
+  playBlocks,
   type CycleMotion,
   type FreeWalk,
+  type PlayedClip,
   type Walk,
 } from '../gait/index.js';
 import { feltCurvature } from '../path/corners.js';
@@ -40,6 +42,8 @@ export interface RiderContact {
   readonly gait: FreeWalk | null;
   /** Null where its model is not known, or lacks the clip. */
   readonly walk: Walk | null;
+  /** Clips that are played over the gait, in the order of the document's blocks, by the nodes of a hierarchy. */
+  blocksIn(hierarchy: NodeHierarchy): readonly PlayedClip[];
   /** In the order of the document's cycles. */
   readonly cycles: readonly CycleMotion[];
   /** Progress at a frame, for {@link GroundFit}. */
@@ -65,7 +69,7 @@ export function compileContact(rider: Rider, parts: ContactParts): RiderContact 
   );
   if (motion === null || chassis === null) {
     const nothing = { wheels: [], lean: null, groundFit: null, ball: null, gait: null, walk: null };
-    return { ...nothing, cycles, progress: (frame) => frame };
+    return { ...nothing, blocksIn: blocksOf(rider, parts, null), cycles, progress: (frame) => frame };
   }
   const wheels = compileWheels(rider, chassis);
   const [gait, walk] = walkOf(rider, parts, chassis);
@@ -76,9 +80,25 @@ export function compileContact(rider: Rider, parts: ContactParts): RiderContact 
     ball: ballOf(rider, chassis),
     gait,
     walk,
+    blocksIn: blocksOf(rider, parts, gait),
     cycles,
     progress: (frame) => (groundFit?.byDistance ? chassis.progress(frame) : frame),
   };
+}
+
+function blocksOf(
+  rider: Rider,
+  { shot, motion }: ContactParts,
+  gait: FreeWalk | null,
+): RiderContact['blocksIn'] {
+  return (hierarchy) =>
+    playBlocks(rider.clips, hierarchy, {
+      ...shot.range,
+      fps: shot.fps,
+      loop: shot.loop,
+      distance: (frame) => motion?.pace.distance(frame) ?? 0,
+      phase: (frame) => gait?.phase(frame) ?? 0,
+    });
 }
 
 type Range = { readonly first: number; readonly last: number; readonly fps: number; readonly loop: boolean };

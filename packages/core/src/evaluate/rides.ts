@@ -1,5 +1,5 @@
 import { vec3 } from 'gl-matrix';
-import { timingCues } from '../document/rider-graph.js';
+import { blendingCues, timingCues } from '../document/rider-graph.js';
 import type { Cue } from '../document/shot-cue.js';
 import type { AimTarget } from '../document/shot-facing.js';
 import type { Hitch } from '../document/shot-hitch.js';
@@ -34,14 +34,13 @@ import { compileClearance, type PlaceAt } from '../ride/clearance.js';
 import { compileTravel } from '../ride/travel.js';
 import { compileKeyedPose, keyedWayOf } from '../ride/keyed-way.js';
 import { withLooks } from '../ride/looks.js';
-import { referenceOf, ridePath } from '../ride/ride-path.js';
+import { referenceOf, ridePath, type RideBlends } from '../ride/ride-path.js';
 import { ridesByDistance } from '../ride/travel-place.js';
 import type { FrameStep } from '../timing/frame-step.js';
 import { headOf, leadingOf, type Leading } from '../timing/leader.js';
 import { inShownFrames, mapFrames } from '../timing/map-frames.js';
 import { ownRetimeStep } from '../timing/retiming.js';
-import { cuedParts, cueMoment, type CueSources } from './cue-values.js';
-import type { CuedPart } from './moved-parts.js';
+import { cuedBlend, cueMoment, type CueSources } from './cue-values.js';
 import { sharedWay, wayKey, type RiddenWay } from './ridden-way.js';
 import { riderTiming, shownStops, type RiderTiming } from './rider-timing.js';
 import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
@@ -52,7 +51,8 @@ import { towedJoints, towingCoupling, towingPin, type Tower } from './towing.js'
 export class Rides {
   readonly paths: ReadonlyMap<string, CompiledPath | PathError>;
   private readonly byId: ReadonlyMap<string, Rider>;
-  private readonly sources: CueSources;
+  /** What cues listen to. */
+  readonly sources: CueSources;
 
   constructor(
     private readonly shot: Shot,
@@ -73,10 +73,11 @@ export class Rides {
     };
   }
 
-  /** What cues do to parts of a rider's model. */
-  cuedParts(rider: Rider): CuedPart[] {
-    return cuedParts(this.shot, rider, this.sources);
-  }
+  /** How much cues let a rider follow its path and face its way. */
+  private readonly blends = keptFor((rider: Rider): RideBlends => {
+    const of = (kind: 'hitch' | 'facing') => cuedBlend(this.shot, rider, kind, this.sources);
+    return { hitch: of('hitch'), facing: of('facing') };
+  });
 
   /** The frame at which a cue's value first comes to 1; null where it never does. */
   readonly moment = keptFor((cue: Cue) => cueMoment(cue, this.shot.range, this.sources));
@@ -101,6 +102,7 @@ export class Rides {
       range: { ...range, loop, fps },
       ground: this.groundFit(rider),
       clear: this.away(rider),
+      cued: this.blends(rider),
     });
     return held(ride);
   });
@@ -134,7 +136,7 @@ export class Rides {
     const target = looks && this.target(looks.target);
     if (looks === null || target === null) return pose;
     const { fps, loop, range } = this.shot;
-    return withLooks(pose, rider, looks, target, { ...range, loop, fps });
+    return withLooks(pose, rider, looks, target, { ...range, loop, fps }, this.blends(rider).facing);
   }
 
   /** How far a rider is led away from what it keeps clear of; null where it keeps clear of nothing. */
@@ -201,7 +203,11 @@ export class Rides {
         keepsOn:
           path.closed ||
           (!leading && offset.fixed && hitch.offset.along === 0 && before !== 'run' && after !== 'run'),
-        byDistance: ridesByDistance(hitch) && rider.clearance === null && (tower?.motion.byDistance ?? true),
+        byDistance:
+          ridesByDistance(hitch) &&
+          blendingCues(this.shot.cues, rider.id).length === 0 &&
+          rider.clearance === null &&
+          (tower?.motion.byDistance ?? true),
         joints,
       },
       this.shot.fps,

@@ -11,8 +11,8 @@ const BLOCK = 30_000;
 
 /**
  * A shot as CSV, in parts that are sampled as they are asked for, so that a long one is never held whole: one row per frame and
- * rider, and after it one for each part of its model that moves by itself, in what it hangs on; frames outermost, numbers in the
- * shortest form that reads back to the same double.
+ * rider, and after it one for each part of its model that moves by itself, in what it hangs on; frames outermost, none for a rider while it is
+ * hidden; numbers in the shortest form that reads back to the same double.
  */
 export function* csvParts(evaluated: EvaluatedShot): Generator<string, void, undefined> {
   yield `${CSV_HEADER}\n`;
@@ -24,13 +24,14 @@ export function writeCsv(evaluated: EvaluatedShot): string {
   return [...csvParts(evaluated)].join('');
 }
 
-function rowsOf({ shot, first, frames, riders, parts }: SampledBlock): string {
+function rowsOf({ shot, first, frames, riders, parts, shown }: SampledBlock): string {
   const names = shot.riders.map((rider) => quoted(rider.id));
   const lines: string[] = [];
   for (let i = 0; i < frames; i++) {
     const frame = first + i;
     const lead = `${frame},${frameTime(shot, frame)},`;
     riders.forEach((pose, r) => {
+      if (shown[r]?.[i] === false) return;
       lines.push(`${lead}${names[r]},,${numbers(pose, i * POSE.size, POSE.size)}`);
       const { nodes, size, values } = parts[r];
       for (const { name, at } of nodes)

@@ -32,7 +32,7 @@ export async function writeGlb(
   const target = new Document();
   const scene = target.createScene(shot.name);
   target.getRoot().setDefaultScene(scene);
-  if (shot.cuts.length > 0) scene.setExtras({ cuts: cutsByTime(shot) });
+  if (sampled.cuts.length > 0) scene.setExtras({ cuts: cutsByTime(shot, sampled.cuts) });
   const ride = target.createAnimation(shot.name);
   const buffer = target.createBuffer();
   const channels = new ChannelWriter(target, ride, buffer, sampled, within);
@@ -51,6 +51,8 @@ export async function writeGlb(
     }
     if (rider.camera) node.addChild(cameraNode(target, sampled, rider, rider.camera));
     if (isMoving(shot, rider)) animate(channels, node, rider, poses);
+    const seen = sampled.shown[r];
+    if (seen) channels.addSteps(node, 'scale', `${rider.name} shown`, sizesOf(seen, rider.rest.scale));
   });
   if (ride.listChannels().length === 0) ride.dispose();
   await target.transform(unpartition());
@@ -91,9 +93,14 @@ function cameraNode(target: Document, { shot, frames }: SampledShot, rider: Ride
 }
 
 /** From which second on which camera is looked through: the name of its rider's node. */
-function cutsByTime(shot: Shot): { seconds: number; camera: string }[] {
+function cutsByTime(shot: Shot, cuts: SampledShot['cuts']): { seconds: number; camera: string }[] {
   const nameOf = (id: string) => shot.riders.find((rider) => rider.id === id)?.name ?? id;
-  return shot.cuts.map(({ frame, camera }) => ({ seconds: frameTime(shot, frame), camera: nameOf(camera) }));
+  return cuts.map(({ frame, camera }) => ({ seconds: frameTime(shot, frame), camera: nameOf(camera) }));
+}
+
+/** The format hides what has no size. */
+function sizesOf(seen: readonly boolean[], scale: Vec3): Float64Array {
+  return Float64Array.from(seen.flatMap((is) => (is ? scale : [0, 0, 0])));
 }
 
 function animate(channels: ChannelWriter, node: Node, rider: Rider, poses: Float64Array): void {
@@ -153,6 +160,8 @@ function moves(values: Float64Array, rest: readonly number[]): boolean {
   return values.some((value, i) => Math.abs(value - (rest[i % rest.length] ?? 0)) > 1e-9);
 }
 
+const range = (count: number) => [...Array(count).keys()];
+
 type ChannelPath = 'translation' | 'rotation' | 'scale' | 'weights';
 const TYPES = { translation: 'VEC3', rotation: 'VEC4', scale: 'VEC3', weights: 'SCALAR' } as const;
 
@@ -174,7 +183,27 @@ class ChannelWriter {
   /** @param values by frame */
   add(node: Node, path: ChannelPath, name: string, values: Float64Array): void {
     const width = values.length / this.seconds.length;
-    const kept = this.within > 0 ? keysWithin(values, width, this.within) : null;
+    this.write(node, path, name, values, this.within > 0 ? keysWithin(values, width, this.within) : null);
+  }
+
+  /** Of values that hold until the next one only the changes. */
+  addSteps(node: Node, path: ChannelPath, name: string, values: Float64Array): void {
+    const width = values.length / this.seconds.length;
+    const kept = [...this.seconds.keys()].filter(
+      (i) => i === 0 || range(width).some((k) => values[i * width + k] !== values[(i - 1) * width + k]),
+    );
+    this.write(node, path, name, values, kept, 'STEP');
+  }
+
+  private write(
+    node: Node,
+    path: ChannelPath,
+    name: string,
+    values: Float64Array,
+    kept: readonly number[] | null,
+    interpolation: 'LINEAR' | 'STEP' = 'LINEAR',
+  ): void {
+    const width = values.length / this.seconds.length;
     const times = kept
       ? this.accessor(
           'time',
@@ -187,7 +216,7 @@ class ChannelWriter {
       .createAnimationSampler()
       .setInput(times)
       .setOutput(this.accessor(name, TYPES[path], Float32Array.from(numbers)))
-      .setInterpolation('LINEAR');
+      .setInterpolation(interpolation);
     this.ride.addSampler(sampler);
     this.ride.addChannel(
       this.target.createAnimationChannel().setTargetNode(node).setTargetPath(path).setSampler(sampler),

@@ -19,6 +19,8 @@ export interface AimParts {
   readonly range: TrackRange;
   /** −1 where the rider travels tail first: its nose is aimed all the same. */
   readonly sense: 1 | -1;
+  /** How much it aims, where that is not as keyed. */
+  readonly influence?: ((frame: number) => number) | null;
 }
 
 /** A rider that turns to something. */
@@ -39,10 +41,10 @@ export function compileAiming(
   { camera }: Rider,
   { aim, ahead, mode }: Pick<Facing, 'aim' | 'ahead' | 'mode'>,
   travel: Travel['place'],
-  { target, range, sense }: AimParts,
+  { target, range, sense, influence: cued }: AimParts,
 ): Aiming | null {
   if (mode !== 'aim' || (target === null && ahead === 0)) return null;
-  const influence = compileInfluence(aim.influence) ?? (() => 1);
+  const influence = cued ?? compileInfluence(aim.influence) ?? (() => 1);
   const here = new Float64Array(12);
   const further = new Float64Array(12);
   const there: Vec3 = [0, 0, 0];

@@ -14,6 +14,7 @@ export function withLooks(
   { forward, up, aim }: Looks,
   target: TargetAt,
   range: TrackRange,
+  influence: ((frame: number) => number) | null = null,
 ): PoseAt {
   const axes = axesToTravel(forward, up);
   const back = quat.conjugate([0, 0, 0, 1], axes) as Quat;
@@ -30,7 +31,8 @@ export function withLooks(
     for (let k = 0; k < 3; k++) out[3 + k] = left[k];
     return 0;
   };
-  const aiming = compileAiming(rider, { aim, ahead: 0, mode: 'aim' }, travel, { target, range, sense: 1 });
+  const parts = { target, range, sense: 1, influence } as const;
+  const aiming = compileAiming(rider, { aim, ahead: 0, mode: 'aim' }, travel, parts);
   const looking: Quat = [0, 0, 0, 1];
   const own: Quat = [0, 0, 0, 1];
   return (frame, out, at) => {

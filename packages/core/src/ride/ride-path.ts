@@ -33,6 +33,15 @@ export interface RideParts {
   readonly ground: GroundFit | null;
   /** How far it is led away from what it keeps clear of; null where it keeps clear of nothing. */
   readonly clear?: PlaceAt | null;
+  /** How much it follows its path and faces its way, 0 to 1, where that is not as keyed. */
+  readonly cued?: RideBlends;
+}
+
+/** Values that hold instead of keyed influences; null for those that do not. */
+export interface RideBlends {
+  readonly hitch: ((frame: number) => number) | null;
+  /** Of what aims, how much it does; else how much it turns as it goes. */
+  readonly facing: ((frame: number) => number) | null;
 }
 
 /** What is up along the path itself; a rider that is turned to the ground begins from the world's. */
@@ -54,17 +63,22 @@ export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
   const { offset, pace } = motion;
   const axes = axesToTravel(facing.forward, facing.up);
   const clear = parts.clear ?? null;
-  if (parts.ground === null && clear === null && isPlain(hitch))
+  const cued = parts.cued ?? { hitch: null, facing: null };
+  const free = cued.hitch === null && cued.facing === null;
+  if (parts.ground === null && clear === null && free && isPlain(hitch))
     return plainRide(motion, ownTurn(hitch.offset, axes));
   const travel = compileTravel(hitch, motion, parts.ground, range.fps, clear);
   const size = hitch.displaced?.size ?? 1;
   const bankAt = compileBank(hitch.bank, motion, referenceOf(facing), size, range.fps);
   const sense = senseOf(hitch.offset);
-  const aiming = compileAiming(rider, facing, travel.place, { target, range, sense });
+  const aims = facing.mode === 'aim';
+  const influence = aims ? cued.facing : null;
+  const aiming = compileAiming(rider, facing, travel.place, { target, range, sense, influence });
   const turnOfTravel = compileTravelTurn(facing, travel, range);
   const fixed = hitch.offsetKeys.length === 0 ? ownTurn(hitch.offset, axes) : null;
-  const holds = compileInfluence(hitch.influence);
-  const faces = facing.mode === 'keep' ? () => 0 : compileInfluence(facing.influence);
+  const holds = cued.hitch ?? compileInfluence(hitch.influence);
+  const faces =
+    (aims ? null : cued.facing) ?? (facing.mode === 'keep' ? () => 0 : compileInfluence(facing.influence));
   const way = new Float64Array(12);
   const resting = new Float64Array(POSE.size);
   const wayTurn: Quat = [0, 0, 0, 1];
