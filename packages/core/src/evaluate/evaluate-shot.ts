@@ -8,12 +8,13 @@ import type { CompiledPath } from '../path/compiled-path.js';
 import type { PathError } from '../path/path-error.js';
 import type { Motion } from '../pace/compiled-pace.js';
 import { POSE } from '../pose/pose.js';
+import { mapFrames } from '../timing/map-frames.js';
 import { wholeRetiming, wholeRetimeStep, type Retiming } from '../timing/retiming.js';
 import type { PoseAt } from '../pose/pose.js';
 import type { NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 import type { Cut } from '../document/shot-camera.js';
 import { cuedClips, cuedParts, cuedShow, cueValue } from './cue-values.js';
-import { cutsOf } from './cued-cuts.js';
+import { cutsWithCues } from './cued-cuts.js';
 import { NO_PARTS, type MovedParts } from '../hierarchy/node-driver.js';
 import type { TargetAt } from '../ride/aiming.js';
 import { frozenParts } from './frozen.js';
@@ -155,7 +156,13 @@ export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
       const seen = cuedShow(shot, rider, rides.sources);
       return seen && ((frame) => seen(source(frame)));
     },
-    cuts: () => cutsOf(shot, (cue) => rides.moment(cue)),
+    cuts() {
+      const { shown } = mapFrames(wholeRetimeStep(shot), shot.range);
+      return cutsWithCues(shot, (cue) => {
+        const at = rides.moment(cue);
+        return at === null ? null : shown(at);
+      });
+    },
     cue: (cue) => cueValue(cue, rides.sources),
     moment: (cue) => rides.moment(cue),
   };

@@ -10,3 +10,4 @@ export type { RiderTiming } from './rider-timing.js';
 export type { Gauge, GaugeKind } from './gauges.js';
 export { NO_ASSETS, goesByGround, hierarchyOfRider, modelsInPlay, type SceneAssets } from './scene-assets.js';
 export type { RiderContact } from './rider-contact.js';
+export { cutsWithCues } from './cued-cuts.js';

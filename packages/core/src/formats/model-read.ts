@@ -1,4 +1,4 @@
-import type { Document } from '@gltf-transform/core';
+import type { Document, Node } from '@gltf-transform/core';
 import { WebIO, type JSONDocument, type GLTF } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { findFacing, type FoundFacing } from '../facing/index.js';
@@ -36,8 +36,12 @@ export interface ModelFacts {
   readonly rig: FoundRig;
   /** By clip what it is as a gait. */
   readonly gaits: readonly FoundGait[];
-  /** By mesh with shapes the node that has them, and how many. */
-  readonly morphs: readonly { readonly node: string; readonly shapes: number }[];
+  /** By mesh with shapes the node that has them, how many, and their names where the file tells them. */
+  readonly morphs: readonly {
+    readonly node: string;
+    readonly shapes: number;
+    readonly names: readonly string[];
+  }[];
 }
 
 /** A model that was read and checked. */
@@ -228,8 +232,22 @@ function factsOf(document: Document): ModelFacts {
     gaits: hierarchy.clips.map((clip) => findGait(hierarchy, clip, facing.forward, facing.up)),
     morphs: hierarchy.nodes
       .filter(({ weights }) => weights.length > 0)
-      .map(({ name, weights }) => ({ node: name, shapes: weights.length })),
+      .map(({ name, weights }) => ({
+        node: name,
+        shapes: weights.length,
+        names: shapeNames(
+          root.listNodes().find((node) => node.getName() === name && node.getMesh()),
+          weights.length,
+        ),
+      })),
   };
+}
+
+/** What a mesh calls its shapes, by the custom of glTF (`extras.targetNames`); none where that is not a name for each. */
+function shapeNames(node: Node | undefined, count: number): string[] {
+  const given: unknown = node?.getMesh()?.getExtras().targetNames;
+  if (!Array.isArray(given) || given.length !== count) return [];
+  return given.every((name) => typeof name === 'string' && name !== '') ? (given as string[]) : [];
 }
 
 /** Of what a part hangs on so many names are kept, the nearest first: those further up say nothing of it. */

@@ -4,3 +4,4 @@ export { compileWalk, type Plant, type Walk } from './walk.js';
 export { compileCycle, type CycleMotion } from './cycle-value.js';
 export type { IdleSpan } from './idle-spans.js';
 export { blockWeight, clipDriver, partOfClip, playBlocks, type PlayedClip } from './clip-blocks.js';
+export { addBlock, beginBlock, endBlock, moveBlock } from './change-blocks.js';

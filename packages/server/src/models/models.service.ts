@@ -24,7 +24,7 @@ export class ModelsService implements OnModuleInit {
     const kept = await this.models.find();
     await this.files.clean(new Set(kept.map(({ sha256 }) => sha256)));
     for (const model of kept) {
-      if ('rig' in (JSON.parse(model.facts) as object)) continue;
+      if (isWhole(JSON.parse(model.facts) as object)) continue;
       try {
         const { facts } = await this.reader.read(await this.files.read(model.sha256), model.fileName);
         await this.models.update(model.id, { facts: JSON.stringify(facts) });
@@ -123,6 +123,11 @@ export class ModelsService implements OnModuleInit {
 
 function toDto({ id, name, fileName, bytes, shipped, facts }: ModelEntity): ModelDto {
   return { id, name, fileName, bytes, shipped, facts: JSON.parse(facts) as object };
+}
+
+/** Whether all that is asked of a model today was read from it. */
+function isWhole(facts: { rig?: object; morphs?: readonly { names?: object }[] }): boolean {
+  return facts.rig !== undefined && (facts.morphs ?? []).every(({ names }) => names !== undefined);
 }
 
 /** "field_hauler.glb" → "Field hauler" */

@@ -249,7 +249,10 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
                 <Panel defaultSize={34} minSize={18} ref={lower}>
                   <Column>
                     {station === 'pace' && <DiagramBar />}
-                    <RunDiagram hasStrip={station !== 'facing' || !banks} hasFeet={station === 'contact'} />
+                    <RunDiagram
+                      hasStrip={station !== 'facing' || !banks}
+                      hasFeet={station === 'contact' || station === 'pace'}
+                    />
                     {station === 'facing' && <BankChart />}
                     <Transport />
                   </Column>

@@ -32,6 +32,8 @@ export interface EvaluatedRider {
   readonly sideways: Float64Array;
   /** How far it is led away from what it keeps clear of: three numbers a sample, metres; empty where that is nothing. */
   readonly away: Float64Array;
+  /** 1 a sample at which it is seen, 0 where a cue hides it; null for one that always is. */
+  readonly shown: Uint8Array | null;
   /** What moves of its model by itself. */
   readonly parts: SampledParts;
   /** What is read off it beside its pose. */

@@ -17,6 +17,7 @@ import {
   seamReport,
   shownAt,
   type CompiledPath,
+  type CueAction,
   type EvaluatedShot,
   type GroundMesh,
   type Plant,
@@ -254,6 +255,8 @@ function* sampleWhole(
     }
     return steps;
   });
+  const seen = evaluated.shows(rider);
+  const shown = seen && Uint8Array.from({ length: samples }, (_, i) => (seen(first + i * step) ? 1 : 0));
   const gauges: SampledGauge[] = [];
   for (const gauge of evaluated.gauges(rider)) {
     gauges.push(sampleGauge(gauge, first, samples, step));
@@ -264,6 +267,7 @@ function* sampleWhole(
     poses,
     sideways,
     away,
+    shown,
     parts: { nodes: parts.nodes, joints: parts.joints, size: parts.size, values },
     gauges,
     timing: evaluated.timing(rider),
@@ -299,12 +303,20 @@ function sampling(shot: Shot, riders: number): { frames: number; samples: number
   return { frames, step, samples: Math.floor((frames - 1) / step) + 1 };
 }
 
+/** What a cue does that is done at a moment. */
+const WAITS: ReadonlySet<CueAction['kind']> = new Set<CueAction['kind']>([
+  'start',
+  'stopEnd',
+  'play',
+  'camera',
+]);
+
 /** When the cues of a shot act, in its own time. */
 function shownMoments({ shot, retiming, moment }: EvaluatedShot): Map<string, number | null> {
   const { first, last } = shot.range;
   return new Map(
     shot.cues
-      .filter(({ off, does }) => !off && (does.kind === 'start' || does.kind === 'stopEnd'))
+      .filter((cue) => !cue.off && [cue.does, ...cue.also].some(({ kind }) => WAITS.has(kind)))
       .map((cue) => {
         const frame = moment(cue);
         const seen = frame === null || retiming === null ? frame : shownAt(retiming, frame, first, last + 1);

@@ -2,6 +2,7 @@ import { PanelTitle } from '../../ui/panel';
 import { useSelectedRider } from '../desk-store';
 import { ClearanceSection } from '../clearance/clearance-section';
 import { NotRiding } from '../not-riding';
+import { ClipsFold } from './clips-fold';
 import { CyclesFold } from './cycles-fold';
 import { GroundSection } from './ground-section';
 import { RigSection } from './rig-section';
@@ -25,6 +26,7 @@ export function ContactStation() {
       ) : (
         <NotRiding rider={rider} />
       )}
+      {rider && <ClipsFold key={`clips ${rider.id}`} rider={rider} model={model} />}
       {rider && <CyclesFold key={`cycles ${rider.id}`} rider={rider} model={model} />}
     </>
   );

@@ -95,6 +95,20 @@ export function CyclesFold({ rider, model }: { rider: Rider; model: KeptModel | 
   );
 }
 
+const NOBODY = ' none';
+
+/** The other one of a pair that is told by its names; null where there is none. */
+function pairOf(node: string, others: readonly string[]): string | null {
+  const swapped = node
+    .replace(/left|right/i, (side) => (/left/i.test(side) ? 'right' : 'left'))
+    .replace(
+      /([._-])([lr])$/i,
+      (_, dot: string, side: string) => dot + (side.toLowerCase() === 'l' ? 'r' : 'l'),
+    );
+  if (swapped === node) return null;
+  return others.find((name) => name.toLowerCase() === swapped.toLowerCase()) ?? null;
+}
+
 function CycleCard(props: {
   cycle: Cycle;
   nodes: readonly string[];
@@ -105,8 +119,10 @@ function CycleCard(props: {
   const { cycle, nodes, morphs, onChange } = props;
   const loop = useDesk(({ shot }) => shot.loop);
   const names = cycle.kind === 'morph' ? morphs.map(({ node }) => node) : nodes;
+  const others = nodes.filter((name) => name !== cycle.node);
+  const pair = cycle.mirror === null ? pairOf(cycle.node, others) : null;
   const cached = names.includes(cycle.node) ? names : [cycle.node, ...names];
-  const shapes = morphs.find(({ node }) => node === cycle.node)?.shapes ?? 1;
+  const { shapes = 1, names: called = [] } = morphs.find(({ node }) => node === cycle.node) ?? {};
   const measure = MEASURES[cycle.kind];
   return (
     <WheelCard role="group" aria-label={`Cycle of ${cycle.node}`}>
@@ -143,7 +159,14 @@ function CycleCard(props: {
           value={cycle.shape}
           onChange={(shape) => onChange({ shape })}
         />
-        {cycle.kind === 'morph' ? (
+        {cycle.kind === 'morph' && called.length > 0 ? (
+          <Select
+            label="Shape"
+            options={called.map((name, i) => ({ id: `${i}`, name }))}
+            value={`${cycle.morph}`}
+            onChange={(morph) => onChange({ morph: Number(morph) })}
+          />
+        ) : cycle.kind === 'morph' ? (
           <QuantityField
             label="Shape"
             kind="count"
@@ -178,6 +201,17 @@ function CycleCard(props: {
           onChange={onChange}
         />
       </FieldGrid>
+      <Select
+        label="Mirrored by"
+        options={[{ id: NOBODY, name: 'None' }, ...others.map((name) => ({ id: name, name }))]}
+        value={cycle.mirror ?? NOBODY}
+        onChange={(name) => onChange({ mirror: name === NOBODY ? null : name })}
+      />
+      {pair !== null && (
+        <Buttons>
+          <Button onPress={() => onChange({ mirror: pair })}>{pair} does the same, mirrored</Button>
+        </Buttons>
+      )}
       {loop && (
         <Tick isSelected={cycle.whole} onChange={(whole) => onChange({ whole })}>
           Whole cycles in the loop

@@ -172,7 +172,7 @@ function GaitSettings(props: {
           Move stops to natural poses
         </Button>
       </Buttons>
-      <ActsFold {...clips} />
+      <ActsFold rider={rider} {...clips} />
       <FeetFold gait={gait} nodes={model?.facts.nodes ?? []} change={change} />
     </>
   );

@@ -7,6 +7,7 @@ import { showNumber } from '../../ui/quantity';
 import { useDesk, useDeskStore, useSelectedRider } from '../desk-store';
 import { useSize } from '../use-size';
 import { comparedTake } from '../aside';
+import { CLIP_ROW, ClipRow } from './clip-row';
 import { CrossingFlags } from './crossing-flags';
 import { CutRow } from './cut-row';
 import {
@@ -81,7 +82,9 @@ export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: 
   const selected = useSelectedRider();
   const strip = hasStrip ? Math.min(STRIP.most, Math.max(STRIP.least, height * STRIP.part)) : 0;
   const walker = hasFeet && selected?.hitch && selected.gait ? selected : null;
-  const feet = walker?.gait ? walker.gait.feet.length * FOOT_ROW + 6 : 0;
+  const rows = walker?.gait ? walker.gait.feet.length * FOOT_ROW + 6 : 0;
+  const player = hasFeet && selected && selected.clips.length > 0 ? selected : null;
+  const feet = rows + (player ? CLIP_ROW : 0);
   const scales = diagramScales(shot, evaluation, { width, height: height - feet, strip }, shown, selected);
   const scalesRef = useRef<DiagramScales | null>(null);
   scalesRef.current = scales;
@@ -132,7 +135,8 @@ export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: 
             clip={clip}
           />
         )}
-        {walker && feet > 6 && (
+        {player && <ClipRow scales={scales} top={height - MARGIN.bottom - CLIP_ROW + 4} rider={player} />}
+        {walker && rows > 6 && (
           <GaitStrip scales={scales} top={height - MARGIN.bottom - feet + 5} rider={walker} clip={clip} />
         )}
         <CutRow x={x} width={width} />

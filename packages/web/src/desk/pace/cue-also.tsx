@@ -1,4 +1,4 @@
-import type { Cue, CueAction } from '@fleet-rail/core';
+import { CueAction, defaultsOf, type Cue, type Rider } from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { Button } from '../../ui/button';
 import { IconButton } from '../../ui/icon-button';
@@ -6,45 +6,74 @@ import { Buttons, FieldPair } from '../../ui/panel';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
 
-/** Other parts that do the same at the same time, the other way round where they are the other one of a pair. */
+const STARTS = 'Starts';
+
+/** What a cue does beside: other parts, the other way round where they are the other one of a pair; and riders that set off. */
 export function AlsoDoes(props: {
   cue: Cue;
   parts: readonly { id: string; name: string }[];
+  riders: readonly Rider[];
   onChange: (also: CueAction[]) => void;
 }) {
-  const { cue, parts, onChange } = props;
+  const { cue, parts, riders, onChange } = props;
   const { does, also } = cue;
-  const free = parts.filter(({ id }) => id !== does.node && !also.some(({ node }) => node === id));
+  const moves = does.kind === 'turn' || does.kind === 'move';
+  const free = moves
+    ? parts.filter(({ id }) => id !== does.node && !also.some(({ node }) => node === id))
+    : [];
+  const started = new Set([does, ...also].filter(({ kind }) => kind === 'start').map(({ rider }) => rider));
+  const waiting = riders.filter(({ id, hitch }) => hitch !== null && id !== cue.on.rider && !started.has(id));
+  const badge = (id: string) => riders.find((rider) => rider.id === id)?.badge ?? '';
   const put = (i: number, part: Partial<CueAction>) =>
     onChange(also.map((action, n) => (n === i ? { ...action, ...part } : action)));
   return (
     <>
       {also.map((action, i) => (
         <FieldPair key={i} role="group" aria-label={`${cue.name}, also ${i + 1}`}>
-          <Select
-            label="And part"
-            options={parts}
-            value={action.node ?? ''}
-            onChange={(node) => put(i, { node })}
-          />
-          <Tick isSelected={action.times < 0} onChange={(on) => put(i, { times: on ? -1 : 1 })}>
-            Mirrored
-          </Tick>
+          {action.kind === 'start' ? (
+            <Select
+              label={STARTS}
+              options={[action.rider, ...waiting.map(({ id }) => id)].map((id) => ({ id, name: badge(id) }))}
+              value={action.rider}
+              onChange={(rider) => put(i, { rider })}
+            />
+          ) : (
+            <>
+              <Select
+                label="And part"
+                options={parts}
+                value={action.node ?? ''}
+                onChange={(node) => put(i, { node })}
+              />
+              <Tick isSelected={action.times < 0} onChange={(on) => put(i, { times: on ? -1 : 1 })}>
+                Mirrored
+              </Tick>
+            </>
+          )}
           <IconButton
-            label={`Delete ${action.node ?? ''}`}
+            label={`Delete ${action.node ?? badge(action.rider)}`}
             onPress={() => onChange(also.filter((_, n) => n !== i))}
           >
             <Trash2 aria-hidden />
           </IconButton>
         </FieldPair>
       ))}
-      {free.length > 0 && (
-        <Buttons>
+      <Buttons>
+        {moves && free.length > 0 && (
           <Button onPress={() => onChange([...also, { ...does, node: free[0].id, times: -1 }])}>
             <Plus aria-hidden /> Another part
           </Button>
-        </Buttons>
-      )}
+        )}
+        {waiting.length > 0 && (
+          <Button
+            onPress={() =>
+              onChange([...also, { ...defaultsOf(CueAction), kind: 'start', rider: waiting[0].id }])
+            }
+          >
+            <Plus aria-hidden /> {badge(waiting[0].id)} sets off too
+          </Button>
+        )}
+      </Buttons>
     </>
   );
 }

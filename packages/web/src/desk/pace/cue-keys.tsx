@@ -9,7 +9,13 @@ import { Select } from '../../ui/select';
 import { EASES } from '../eases';
 import { KeyLine } from './rows';
 
-/** The curve from what is listened to, to how far the part is turned or moved. */
+const VALUES = {
+  turn: { label: 'Turned', kind: 'angle', step: 5 },
+  move: { label: 'Moved', kind: 'length', step: 0.05 },
+  part: { label: 'How much', kind: 'count', step: 0.1, min: 0, max: 1 },
+} as const;
+
+/** The curve from what is listened to, to how far the part is turned or moved, or how much of something there is. */
 export function CueKeys(props: {
   cue: Cue;
   unit: QuantityKind;
@@ -36,10 +42,8 @@ export function CueKeys(props: {
             onChange={(at, gesture) => put(i, { at }, gesture)}
           />
           <QuantityField
-            label={does.kind === 'turn' ? 'Turned' : 'Moved'}
-            kind={does.kind === 'turn' ? 'angle' : 'length'}
+            {...VALUES[does.kind === 'turn' || does.kind === 'move' ? does.kind : 'part']}
             value={key.value}
-            step={does.kind === 'turn' ? 5 : 0.05}
             onChange={(value, gesture) => put(i, { value }, gesture)}
           />
           <Select label="Ease" options={EASES} value={key.ease} onChange={(ease) => put(i, { ease })} />

@@ -6,6 +6,7 @@ import {
   ShotError,
   defaultsOf,
   freeId,
+  hierarchyOfRider,
   numberedName,
   type Axis,
   type CueKey,
@@ -23,6 +24,7 @@ import { showNumber, type QuantityKind } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
+import { notify } from '../../ui/notices';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
 import { AlsoDoes } from './cue-also';
@@ -56,7 +58,16 @@ const ACTIONS: readonly { id: CueAction['kind']; name: string }[] = [
   { id: 'stopEnd', name: 'Ends a stop' },
   { id: 'turn', name: 'Turns a part' },
   { id: 'move', name: 'Moves a part' },
+  { id: 'play', name: 'Plays a clip' },
+  { id: 'show', name: 'Shows or hides' },
+  { id: 'facing', name: 'Blends facing' },
+  { id: 'hitch', name: 'Blends onto its path' },
+  { id: 'camera', name: 'Cuts to' },
 ];
+const PLAYS = [
+  { id: 'once', name: 'Once' },
+  { id: 'while', name: 'While it holds' },
+] as const;
 /** When one thing reaches a distance, another acts. */
 export function CuesFold() {
   const desk = useDeskStore();
@@ -99,6 +110,22 @@ export function CuesFold() {
   );
 }
 
+/** What goes by the value of its keys, from 0 to 1. */
+const VALUED: ReadonlySet<CueAction['kind']> = new Set<CueAction['kind']>(['show', 'facing', 'hitch']);
+const HINTS: Partial<Record<CueAction['kind'], string>> = {
+  show: 'Seen from 1 on, hidden at 0.',
+  facing: 'Of what has a target, how much it aims; else how much it turns with its path. From 0 to 1.',
+  hitch: 'From where it rests, at 0, to its path, at 1.',
+};
+
+/** On from a value, and off again a second or twelve metres later. */
+const held = (at: number, seconds: boolean): CueKey[] => [
+  { at: at - (seconds ? 0.25 : 1), value: 0, ease: 'smooth' },
+  { at, value: 1, ease: 'smooth' },
+  { at: at + (seconds ? 1 : 12), value: 1, ease: 'smooth' },
+  { at: at + (seconds ? 1.25 : 13), value: 0, ease: 'smooth' },
+];
+
 /** A step from waiting to going. */
 const goAt = (at: number): CueKey[] => [
   { at: at - 1, value: 0, ease: 'hold' },
@@ -124,20 +151,37 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
   };
   const names = riders.map(({ id, badge, name }) => ({ id, name: `${badge} ${name}` }));
   const moves = does.kind === 'turn' || does.kind === 'move';
+  /** Whether what it does goes by the value of its keys, and not by the moment at which that comes to 1. */
+  const curved = moves || VALUED.has(does.kind) || (does.kind === 'play' && does.plays === 'while');
   const goes = keys.find(({ value }) => value >= 1);
   const parts = useParts(does.rider);
+  const clips = useClips(does.rider);
+  const acting = does.kind === 'camera' ? riders.filter(({ camera }) => camera !== null) : riders;
   const setAction = (kind: CueAction['kind']) => {
     const part = kind === 'turn' || kind === 'move';
+    const valued = part || VALUED.has(kind);
     // After a stop a part takes a second; as something comes near, four metres.
     const over = UNITS[on.kind].kind === 'time' ? 1 : 4;
     const at = goes?.at ?? 10;
     const from = over === 1 ? at : at - over;
+    const ease = kind === 'show' ? 'hold' : 'smooth';
     const opened: CueKey[] = [
-      { at: from, value: 0, ease: 'smooth' },
-      { at: from + over, value: kind === 'turn' ? 90 : 1, ease: 'smooth' },
+      { at: from, value: 0, ease },
+      { at: from + over, value: kind === 'turn' ? 90 : 1, ease },
     ];
     const node = part ? (does.node ?? parts[0]?.id ?? null) : null;
-    change({ does: { ...does, kind, node }, keys: part ? (moves ? keys : opened) : moves ? goAt(at) : keys });
+    const clip = kind === 'play' ? (does.clip ?? clips[0]?.id ?? null) : null;
+    const camera = riders.find((rider) => rider.camera !== null)?.id;
+    const rider = kind === 'camera' ? (camera ?? does.rider) : does.rider;
+    if (kind === 'play' && clip === null) notify('error', 'The model of what it acts on has no clips.');
+    else if (kind === 'camera' && camera === undefined)
+      notify('error', 'No rider is a camera yet: add one at the Attach step.');
+    else
+      change({
+        does: { ...does, kind, node, clip, rider },
+        also: [],
+        keys: valued ? (part === moves && curved ? keys : opened) : curved ? goAt(at) : keys,
+      });
   };
   const others = useDesk(({ shot }) => shot.cues).filter(({ id }) => id !== cue.id);
   const unit = UNITS[on.kind];
@@ -174,7 +218,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
                 cue: kind === 'cue' ? (others[0]?.id ?? null) : null,
               },
               // Seconds are counted from nought.
-              ...(UNITS[kind].kind === 'time' && unit.kind !== 'time' && !moves && { keys: goAt(0) }),
+              ...(UNITS[kind].kind === 'time' && unit.kind !== 'time' && !curved && { keys: goAt(0) }),
             })
           }
         />
@@ -226,10 +270,18 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
         <Select label="Action" options={ACTIONS} value={does.kind} onChange={setAction} />
         <Select
           label="Acts on"
-          options={names}
+          options={names.filter(({ id }) => acting.some((one) => one.id === id))}
           value={does.rider}
           onChange={(rider) =>
-            change({ does: { ...does, rider, node: null, ...(moves ? { kind: 'start' } : {}) } })
+            change(
+              moves || does.kind === 'play'
+                ? {
+                    does: { ...does, rider, node: null, clip: null, kind: 'start' },
+                    also: [],
+                    keys: goAt(goes?.at ?? 0),
+                  }
+                : { does: { ...does, rider } },
+            )
           }
         />
       </FieldPair>
@@ -260,7 +312,32 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
           />
         </FieldPair>
       )}
-      {moves ? (
+      {does.kind === 'play' && (
+        <FieldPair>
+          <Select
+            label="Clip"
+            options={clips}
+            value={does.clip ?? ''}
+            onChange={(clip) => change({ does: { ...does, clip } })}
+          />
+          <Select
+            label="How often"
+            options={PLAYS}
+            value={does.plays}
+            onChange={(plays) =>
+              change({
+                does: { ...does, plays },
+                keys:
+                  plays === 'once'
+                    ? goAt(goes?.at ?? 0)
+                    : held(goes?.at ?? 0, UNITS[on.kind].kind === 'time'),
+              })
+            }
+          />
+        </FieldPair>
+      )}
+      {HINTS[does.kind] && <Hint>{HINTS[does.kind]}</Hint>}
+      {curved ? (
         <CueKeys cue={cue} unit={unit.kind} onChange={(next, gesture) => change({ keys: next }, gesture)} />
       ) : (
         <QuantityField
@@ -271,9 +348,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
           onChange={(at, gesture) => change({ keys: goAt(at) }, gesture)}
         />
       )}
-      {moves && does.node !== null && (
-        <AlsoDoes cue={cue} parts={parts} onChange={(also) => change({ also })} />
-      )}
+      <AlsoDoes cue={cue} parts={parts} riders={riders} onChange={(also) => change({ also })} />
       {cue.off && circle !== null && (
         <Hint role="status">Switched off until it no longer waits for itself: {circle}.</Hint>
       )}
@@ -288,8 +363,10 @@ function WhatItWaitsFor({ cue: { id, on, does, keys }, riders }: { cue: Cue; rid
   const badge = (rider: string | null) => riders.find((one) => one.id === rider)?.badge ?? '';
   const acting = riders.find((one) => one.id === does.rider);
   const at = keys.find(({ value }) => value >= 1)?.at;
-  if (does.kind === 'turn' || does.kind === 'move' || moment === undefined) return null;
-  if (acting?.hitch === null && acting.keyed === null)
+  const times = does.kind === 'start' || does.kind === 'stopEnd';
+  const comes = times || does.kind === 'camera' || (does.kind === 'play' && does.plays === 'once');
+  if (!comes || moment === undefined) return null;
+  if (times && acting?.hitch === null && acting.keyed === null)
     return <Hint role="status">Waits for {acting.badge} to be attached to a path.</Hint>;
   if (moment !== null) return <Hint role="status">Acts at frame {showNumber(moment, 2)}.</Hint>;
   const metres = showNumber(at ?? 0, 2);
@@ -306,6 +383,15 @@ function WhatItWaitsFor({ cue: { id, on, does, keys }, riders }: { cue: Cue; rid
       {on.kind === 'cue' && 'Waits for another cue, which does not come.'}
     </Hint>
   );
+}
+
+/** The clips that a rider can play. */
+function useClips(riderId: string): { id: string; name: string }[] {
+  const riders = useDesk(({ shot }) => shot.riders);
+  const hierarchies = useDesk((state) => state.hierarchies);
+  const rider = riders.find(({ id }) => id === riderId);
+  const clips = rider ? (hierarchyOfRider({ hierarchies }, rider)?.clips ?? []) : [];
+  return clips.map(({ name }) => ({ id: name, name }));
 }
 
 /** The parts of a rider's model by name. */

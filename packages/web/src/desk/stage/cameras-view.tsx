@@ -5,6 +5,7 @@ import { LABEL_FONT } from '../../theme/global-style';
 import { Badge } from '../../ui/badge';
 import { IconButton } from '../../ui/icon-button';
 import { useDesk, useDeskStore } from '../desk-store';
+import { shownCuts } from './looked-through';
 
 const Cover = styled.div`
   position: absolute;
@@ -77,7 +78,7 @@ export function CamerasView(props: {
   take.current = props.take;
   const wanted =
     shows === 'cuts'
-      ? shot.cuts
+      ? shownCuts({ shot, evaluation })
           .slice(0, MOST.cuts)
           .map((cut) => ({ rider: cut.camera, frame: Math.max(shot.range.first, cut.frame) }))
       : shot.riders

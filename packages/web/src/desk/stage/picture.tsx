@@ -35,7 +35,8 @@ export function Picture() {
   const frame = useDesk((state) => state.frame);
   const shown = view === 'through';
   const { width, height } = useSize(cover, { width: 0, height: 0 }, shown);
-  const rider = lookedThrough({ shot, through, frame });
+  const evaluation = useDesk((state) => state.evaluation);
+  const rider = lookedThrough({ shot, evaluation, through, frame });
   if (!shown || !rider?.camera) return null;
   const { x, y, width: wide, height: high } = pictureRect(width, height, rider.camera.aspect);
   const inset = (1 - SAFE) / 2;

@@ -1,14 +1,8 @@
-import {
-  POSE,
-  axesOf,
-  type Axis,
-  type Rider,
-  type SampledParts,
-  type Shot,
-  type Vec3,
-} from '@fleet-rail/core';
+import { POSE, axesOf, type Axis, type Rider, type Shot, type Vec3 } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { sentenceOf } from '../../api/request';
+import type { Evaluation } from '../../evaluation/evaluation';
+import { poseAt } from '../../evaluation/pose-at';
 import { lineColor } from '../../theme/theme';
 import { notify } from '../../ui/notices';
 import type { EdgePick } from '../desk-store';
@@ -44,6 +38,8 @@ export class RiderFigures {
   private readonly copies = new FigureCopies();
   private ground: Figure | null = null;
   private readonly ghosts: Figure[] = [];
+  private readonly unseen = new Set<string>();
+  private readonly now = new Float64Array(POSE.size);
   private reported = new Set<string>();
 
   constructor(private readonly redraw: () => void) {
@@ -85,16 +81,22 @@ export class RiderFigures {
     this.copies.dispose();
   }
 
-  /** Puts a rider at a pose: POSE.size numbers. */
-  place(id: string, pose: Float64Array): void {
-    const group = this.figures.get(id)?.group;
-    if (group) setPose(group, pose);
-  }
-
-  /** Puts parts of a rider's model where they have moved to; those that moved before and do not now go back. */
-  moveParts(id: string, parts: SampledParts, sample: number): void {
-    const group = this.figures.get(id)?.group;
-    if (group) poseParts(group, parts, sample);
+  /**
+   * Puts riders where they are at a frame, and the parts of their models where they have moved to; those that moved before and do not
+   * now go back. What a cue hides is left out from the next picture on.
+   */
+  pose(evaluation: Evaluation, frame: number): void {
+    const sample = (frame - evaluation.first) / evaluation.step;
+    for (const rider of evaluation.riders.values()) {
+      const group = this.figures.get(rider.id)?.group;
+      if (!group) continue;
+      poseAt(evaluation, rider, frame, this.now);
+      setPose(group, this.now);
+      poseParts(group, rider.parts, sample);
+      const at = rider.shown && Math.min(rider.shown.length - 1, Math.max(0, Math.floor(sample + 1e-9)));
+      if (at !== null && rider.shown?.[at] === 0) this.unseen.add(rider.id);
+      else this.unseen.delete(rider.id);
+    }
   }
 
   /** Shows these ghosts and no others. */
@@ -144,9 +146,10 @@ export class RiderFigures {
       if (group.position.distanceTo(eye) < AROUND) group.visible = false;
   }
 
-  /** Leaves a rider out, as the one whose eyes are looked through; null shows them all. */
+  /** Leaves a rider out, as the one whose eyes are looked through, and those that are not seen now. */
   hide(id: string | null): void {
-    for (const [riderId, { group }] of this.figures) group.visible = riderId !== id;
+    for (const [riderId, { group }] of this.figures)
+      group.visible = riderId !== id && !this.unseen.has(riderId);
   }
 
   /** The rider a ray meets first. */

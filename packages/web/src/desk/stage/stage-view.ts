@@ -1,6 +1,5 @@
 import {
   PathError,
-  POSE,
   compiledPathOf,
   controlPolygon,
   toWorld,
@@ -10,7 +9,6 @@ import {
   type Vec3,
 } from '@fleet-rail/core';
 import * as THREE from 'three';
-import { poseAt } from '../../evaluation/pose-at';
 import { lineColor, type Theme } from '../../theme/theme';
 import type { DeskState } from '../desk-store';
 import type { StationId } from '../stations/stations';
@@ -63,7 +61,6 @@ export class StageView {
   /** What stands in it, to be met by rays. */
   readonly figures: RiderFigures;
   private readonly ribbons = new Map<string, { frames: Float64Array; ribbon: Ribbon }>();
-  private readonly pose = new Float64Array(POSE.size);
   private readonly light = new THREE.HemisphereLight('#FFFFFF', '#B9B6A4', 2.1);
   private readonly sun = new THREE.DirectionalLight('#FFF4DC', 1.7);
   private state: DeskState | null = null;
@@ -376,12 +373,7 @@ export class StageView {
 
   private updateFigures(state: DeskState): void {
     const { evaluation, frame, shot, attaching } = state;
-    for (const rider of evaluation?.riders.values() ?? []) {
-      poseAt(evaluation as NonNullable<typeof evaluation>, rider, frame, this.pose);
-      this.figures.place(rider.id, this.pose);
-      const { first, step } = evaluation as NonNullable<typeof evaluation>;
-      this.figures.moveParts(rider.id, rider.parts, (frame - first) / step);
-    }
+    if (evaluation) this.figures.pose(evaluation, frame);
     const ghosts = ghostsOf(state);
     this.ghosts = ghosts;
     this.figures.showGhosts(shot, ghosts);

@@ -1,5 +1,6 @@
 import { memo } from 'react';
 import { Choice } from '../../ui/choice';
+import { shownCuts } from './looked-through';
 import { useDesk } from '../desk-store';
 
 const OWN = [
@@ -19,7 +20,7 @@ export const ViewChoice = memo(function ViewChoice() {
   const view = useDesk((state) => state.view);
   const through = useDesk((state) => state.through);
   const cameras = useDesk((state) => state.shot.riders).filter(({ camera }) => camera !== null);
-  const cut = useDesk((state) => state.shot.cuts.length > 0);
+  const cut = useDesk((state) => shownCuts(state).length > 0);
   const set = useDesk((state) => state.set);
   const shown = cameras.filter(({ id }, i) => i < MOST_CAMERAS || id === through);
   const options: { id: Choosable; name: string }[] = [
