@@ -20,3 +20,13 @@ export { reshapeRiddenPath, type Correspondence } from './keep-places.js';
 export { holdDistance, type HeldDistance } from './hold-distance.js';
 export { handTo } from './hand-to.js';
 export { COPY_PLACES, standCopies, type Copies } from './copies.js';
+export {
+  channelFrames,
+  channelLimits,
+  channelPace,
+  channelValue,
+  channelsOf,
+  keyChannel,
+  withChannelKeys,
+  type ChannelId,
+} from './channels.js';

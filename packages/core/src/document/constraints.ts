@@ -72,6 +72,9 @@ export const Point = (): PropertyRule =>
   rule(`three numbers [x, y, z] within ±${LIMITS.coordinate} m`, (v) => isNumbers(v, 3, LIMITS.coordinate));
 
 /** Two finite numbers: frames and value. */
+/** The same, or nothing. */
+export const PairOrLeftOut = (): PropertyRule =>
+  rule('two numbers [frames, value], or left out', (v) => v === undefined || isNumbers(v, 2, 1e9));
 export const Pair = (): PropertyRule => rule('two numbers [frames, value]', (v) => isNumbers(v, 2, 1e9));
 
 /** A quaternion that is a rotation. */

@@ -25,7 +25,7 @@ export {
 } from './shot-rider.js';
 export { ANCHORS, Hitch, type Anchor, type Bank, type GroundContact, type Offset } from './shot-hitch.js';
 export { AXES, type Aim, type AimTarget, type Axis, type Facing } from './shot-facing.js';
-export type { InfluenceKey, KeyEase } from './shot-keys.js';
+export type { FocalKey, InfluenceKey, KeyEase } from './shot-keys.js';
 export { Camera, type Cut } from './shot-camera.js';
 export { refuseCircles, riderGroups } from './rider-graph.js';
 export {

@@ -1,11 +1,6 @@
 import { Amount, Id, Pair, Parts } from './constraints.js';
-import { Key } from './shot-keys.js';
+import { FocalKey } from './shot-keys.js';
 import { LIMITS } from './limits.js';
-
-/** A focal length from a frame on. */
-export class FocalKey extends Key {
-  @Amount('millimetres', 1, 10_000) value!: number;
-}
 
 /** What a camera rider sees, looking along its nose. */
 export class Camera {

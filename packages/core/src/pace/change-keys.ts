@@ -177,8 +177,14 @@ export function drawByHandles(pace: Pace, i: number): Pace {
 }
 
 /** A key whose stretch runs another way. */
-export function withEase(pace: Pace, i: number, ease: Ease): Pace {
+function withEase(pace: Pace, i: number, ease: Ease): Pace {
   return { ...pace, keys: pace.keys.map((key, k) => (k === i ? { ...key, ease } : key)) };
+}
+
+/** Some keys whose stretches run another way. */
+export function easeKeys(pace: Pace, chosen: ReadonlySet<number>, ease: Ease): Pace {
+  const put = ease === 'handles' ? drawByHandles : withEase;
+  return [...chosen].reduce((before, i) => (before.keys[i] ? put(before, i, ease) : before), pace);
 }
 
 /**

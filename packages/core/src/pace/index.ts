@@ -11,7 +11,7 @@ export {
   shiftFrom,
   stopAtKey,
   swapEnds,
-  withEase,
+  easeKeys,
 } from './change-keys.js';
 export { SLOWEST, addSpeed, moveSpeed, stretchAtSpeed } from './change-speeds.js';
 export { driveSeconds, topSpeedFor } from './drive-curve.js';

@@ -5,7 +5,8 @@ import { keyedCurve } from '../math/keyed-curve.js';
 export function compileFocal({ focal, keys }: Camera): (frame: number) => number {
   if (keys.length === 0) return () => focal;
   const curve = keyedCurve(keys);
-  return (frame) => curve.value(frame);
+  // Handles may swing over; a lens of no length there is none.
+  return (frame) => Math.max(1, curve.value(frame));
 }
 
 /** A camera's focal length at one frame, millimetres. */

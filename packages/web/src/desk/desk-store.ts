@@ -55,7 +55,10 @@ export function createDesk(shot: Shot): DeskStore {
       set(change) {
         // Keys and takes are those of one rider.
         const other = change.riderId !== undefined && change.riderId !== get().riderId;
-        set(other ? { keys: new Set(), take: null, ...change } : change);
+        const line = change.line !== undefined && change.line !== get().line;
+        set(
+          other ? { keys: new Set(), take: null, ...change } : line ? { keys: new Set(), ...change } : change,
+        );
       },
       goToFrame: (frame) => set({ frame: frameWithin(get().shot, frame) }),
     };

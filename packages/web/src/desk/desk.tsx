@@ -10,7 +10,7 @@ import { Hint } from '../ui/panel';
 import { useCalmDesk } from './calm-desk';
 import { RiderChips } from './chips/rider-chips';
 import { DeskContext, LiveDeskContext, createDesk, useDesk, type DeskStore } from './desk-store';
-import { DiagramBar } from './diagram/diagram-bar';
+import { DiagramBar, LineBar } from './diagram/diagram-bar';
 import { RunDiagram } from './diagram/run-diagram';
 import { BankChart } from './facing/bank-chart';
 import { loadPanels, loadStage, PANELS } from './stations/panels';
@@ -249,6 +249,7 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
                 <Panel defaultSize={34} minSize={18} ref={lower}>
                   <Column>
                     {station === 'pace' && <DiagramBar />}
+                    {station === 'facing' && <LineBar />}
                     <RunDiagram
                       hasStrip={station !== 'facing' || !banks}
                       hasFeet={station === 'contact' || station === 'pace'}

@@ -10,10 +10,11 @@ import {
 import styled from 'styled-components';
 import { FieldLabel } from './fields';
 
-const Box = styled(AriaSelect)`
+const Box = styled(AriaSelect)<{ $row: boolean }>`
   display: flex;
-  flex-direction: column;
-  gap: 2px;
+  flex-direction: ${({ $row }) => ($row ? 'row' : 'column')};
+  align-items: ${({ $row }) => ($row ? 'center' : 'stretch')};
+  gap: ${({ $row }) => ($row ? 8 : 2)}px;
   min-width: 0;
 `;
 
@@ -67,12 +68,15 @@ export function Select<T extends string>(props: {
   label: string;
   /** Told by what stands beside it; it is read out all the same. */
   isLabelHidden?: boolean;
+  /** Whether the label stands beside it, as in a bar. */
+  isRow?: boolean;
   options: readonly { id: T; name: string }[];
   value: T;
   onChange: (value: T) => void;
 }) {
   return (
     <Box
+      $row={props.isRow ?? false}
       selectedKey={props.value}
       onSelectionChange={(key) => props.onChange(key as T)}
       aria-label={props.isLabelHidden ? props.label : undefined}

@@ -43,15 +43,18 @@ const Name = styled.text`
 
 type Grip = 'whole' | 'begins' | 'ends';
 
-/** Clips over the gait as blocks in time: dragged whole or by an end; where two overlap they blend along the slant. */
+/** Acts at stops, and clips over the gait, as blocks in time. Clips are dragged whole or by an end; where two
+ * overlap they blend along the slant. */
 export function ClipRow({ scales, top, rider }: { scales: DiagramScales; top: number; rider: Rider }) {
   const desk = useDeskStore();
   const theme = useTheme();
   const { fps, range } = useDesk((state) => state.shot);
   const gaits = useGaits(rider, useKeptModel(rider));
   const held = useRef<{ px: number; clips: readonly ClipBlock[]; gesture: string } | null>(null);
+  const stops = useDesk(({ evaluation }) => evaluation?.riders.get(rider.id)?.timing?.stops) ?? [];
   const { x } = scales;
   const { clips } = rider;
+  const acts = rider.gait?.acts ?? [];
   const seconds = (clip: string) => gaits.find((one) => one.clip === clip)?.seconds ?? Infinity;
   const moved = (before: readonly ClipBlock[], i: number, grip: Grip, frames: number): ClipBlock[] => {
     const by = Math.round(frames);
@@ -109,6 +112,29 @@ export function ClipRow({ scales, top, rider }: { scales: DiagramScales; top: nu
         Clips
       </AxisText>
       <g clipPath="url(#run-diagram-lines)">
+        {acts.map(({ stop, clip }) => {
+          const at = stops[stop];
+          if (at === undefined) return null;
+          const [from, to] = [x(at.from), x(Math.min(at.to, range.last + 1))];
+          return (
+            <g key={`act ${stop}`} data-act={clip}>
+              <rect
+                x={from}
+                y={top + 1}
+                width={Math.max(0, to - from)}
+                height={CLIP_ROW - 3}
+                fill={theme.wash}
+                stroke={theme.quiet}
+                strokeDasharray="3 2"
+              />
+              {to - from > 24 && (
+                <Name x={from + 8} y={top + CLIP_ROW / 2 + 4}>
+                  {shortened(clip, to - from - 12)}
+                </Name>
+              )}
+            </g>
+          );
+        })}
         {clips.map((block, i) => {
           const [from, to] = [x(block.frame), x(block.until)];
           const comes = i > 0 ? Math.max(from, Math.min(to, x(clips[i - 1].until))) : from;

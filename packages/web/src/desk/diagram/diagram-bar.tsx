@@ -1,8 +1,11 @@
+import { channelsOf } from '@fleet-rail/core';
 import { Maximize } from 'lucide-react';
 import styled from 'styled-components';
 import { Choice } from '../../ui/choice';
 import { IconButton } from '../../ui/icon-button';
-import { useDesk, type DiagramShown } from '../desk-store';
+import { Select } from '../../ui/select';
+import { CHANNELS } from '../channel-names';
+import { useDesk, useSelectedRider, type DiagramShown } from '../desk-store';
 
 const Bar = styled.div`
   display: flex;
@@ -31,6 +34,39 @@ const STRIPS = [
   { id: 'sideways', name: 'Sideways' },
 ] as const;
 
+/** Which line of the selected rider the diagram shows; nothing where it has but one. */
+export function LineChoice() {
+  const rider = useSelectedRider();
+  const line = useDesk((state) => state.line);
+  const set = useDesk((state) => state.set);
+  const channels = rider ? channelsOf(rider) : [];
+  if (channels.length === 0) return null;
+  const options = [
+    { id: 'distance' as const, name: 'Distance' },
+    ...channels.map((id) => ({ id, name: CHANNELS[id].name })),
+  ];
+  return (
+    <Select
+      label="Line"
+      isRow
+      options={options}
+      value={channels.some((id) => id === line) ? line : 'distance'}
+      onChange={(next) => set({ line: next })}
+    />
+  );
+}
+
+/** The same by itself, where the diagram has no bar. */
+export function LineBar() {
+  const rider = useSelectedRider();
+  return rider && channelsOf(rider).length > 0 ? (
+    <Bar role="toolbar" aria-label="Run diagram shows">
+      <LineChoice />
+      <span />
+    </Bar>
+  ) : null;
+}
+
 /** What the run diagram shows. */
 export function DiagramBar() {
   const diagram = useDesk((state) => state.diagram);
@@ -38,6 +74,7 @@ export function DiagramBar() {
   const change = (part: Partial<DiagramShown>) => set({ diagram: { ...diagram, ...part } });
   return (
     <Bar role="toolbar" aria-label="Run diagram shows">
+      <LineChoice />
       <Choice
         label="Riders of"
         options={PATHS}

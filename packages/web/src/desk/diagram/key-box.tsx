@@ -1,8 +1,8 @@
-import { scaleKeys, type Pace, type Rider } from '@fleet-rail/core';
+import { scaleKeys, type Pace } from '@fleet-rail/core';
 import { useRef, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import { changePace } from '../../edits/rider-edits';
 import { useDesk } from '../desk-store';
+import type { KeyedLine } from './keyed-line';
 import type { PaceGeometry } from './pace-geometry';
 import { svgPlace } from './svg-place';
 
@@ -22,10 +22,9 @@ const Grip = styled.rect<{ $cursor: string }>`
 const PAD = 10;
 
 /** A box round the chosen keys, whose right and upper edge scale them in time and in distance. */
-export function KeyBox(props: { rider: Rider; pace: Pace; geometry: PaceGeometry }) {
-  const { rider, pace, geometry } = props;
+export function KeyBox({ line }: { line: KeyedLine }) {
+  const { pace, geometry } = line;
   const chosen = useDesk((state) => state.keys);
-  const edit = useDesk((state) => state.edit);
   const drag = useRef<{ pace: Pace; gesture: string; geometry: PaceGeometry; way: 'time' | 'value' } | null>(
     null,
   );
@@ -57,9 +56,9 @@ export function KeyBox(props: { rider: Rider; pace: Pace; geometry: PaceGeometry
       start.way === 'time'
         ? { frames: (frame - from.frame) / (to.frame - from.frame), value: 1 }
         : { frames: 1, value: top > bottom ? (value - bottom) / (top - bottom) : 1 };
-    edit(
+    line.change(
       'Scale keys',
-      changePace(rider.id, () => scaleKeys(start.pace, chosen, { frame: from.frame, value: bottom }, scale)),
+      () => scaleKeys(start.pace, chosen, { frame: from.frame, value: bottom }, scale),
       start.gesture,
     );
   };

@@ -1,8 +1,7 @@
-import type { Pace, PaceKey, Rider } from '@fleet-rail/core';
+import type { PaceKey } from '@fleet-rail/core';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import { changePace } from '../../edits/rider-edits';
-import { useDesk } from '../desk-store';
+import type { KeyedLine } from './keyed-line';
 import type { PaceGeometry } from './pace-geometry';
 import { svgPlace } from './svg-place';
 
@@ -24,20 +23,19 @@ const End = styled.rect`
 type Side = 'in' | 'out';
 
 /** The handles of stretches that are drawn by them. */
-export function KeyHandles(props: { rider: Rider; pace: Pace; geometry: PaceGeometry }) {
-  const { rider, pace, geometry } = props;
-  const edit = useDesk((state) => state.edit);
+export function KeyHandles({ line }: { line: KeyedLine }) {
+  const { pace, geometry } = line;
   const drag = useRef<{ i: number; side: Side; gesture: string; geometry: PaceGeometry } | null>(null);
   const put = (i: number, side: Side, handle: [number, number], gesture?: string) => {
     const sign = side === 'out' ? 1 : -1;
     // A handle never points back in time.
     const held: [number, number] = [sign * Math.max(0, sign * handle[0]), handle[1]];
-    edit(
+    line.change(
       'Move handle',
-      changePace(rider.id, (before) => ({
+      (before) => ({
         ...before,
         keys: before.keys.map((key, k): PaceKey => (k === i ? { ...key, [side]: held } : key)),
-      })),
+      }),
       gesture,
     );
   };
@@ -58,7 +56,7 @@ export function KeyHandles(props: { rider: Rider; pace: Pace; geometry: PaceGeom
     if (across === 0 && up === 0) return;
     event.preventDefault();
     event.stopPropagation();
-    put(i, side, [frames + across, value + (up * 0.1) / geometry.metres]);
+    put(i, side, [frames + across, value + up * line.step]);
   };
   const ends = pace.keys.flatMap((key, i): [number, Side][] => {
     const before = pace.keys[i - 1];

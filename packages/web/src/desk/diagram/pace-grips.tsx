@@ -1,18 +1,7 @@
-import {
-  curveRidden,
-  compilePace,
-  insertKey,
-  moveKey,
-  moveKeys,
-  shiftFrom,
-  type Pace,
-  type Rider,
-} from '@fleet-rail/core';
-import { line } from 'd3-shape';
-import type { ScaleLinear } from 'd3-scale';
-import { useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
+import { moveKey, moveKeys, shiftFrom, type Pace } from '@fleet-rail/core';
+import { line as lineOf } from 'd3-shape';
+import { useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import { changePace } from '../../edits/rider-edits';
 import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { useDesk, useDeskStore } from '../desk-store';
@@ -20,9 +9,8 @@ import { Telling } from './diagram-text';
 import { KeyBox } from './key-box';
 import { Knob } from './knob';
 import { KeyHandles } from './key-handles';
-import { paceGeometry, roundedValue, snappedValue, stretchText } from './pace-geometry';
+import type { KeyedLine } from './keyed-line';
 import { svgPlace } from './svg-place';
-import { useShownFrames } from './use-shown-frames';
 
 const Stretch = styled.path`
   fill: none;
@@ -31,30 +19,19 @@ const Stretch = styled.path`
   cursor: ew-resize;
 `;
 
-/** Keyboard steps: a frame across; up by a tenth of a metre, or a hundredth of a lap. */
-const STEP = { metres: 0.1, laps: 0.01 };
-const toPath = line();
+const toPath = lineOf();
 
 type Held = { readonly kind: 'key'; readonly i: number } | { readonly kind: 'stretch'; readonly i: number };
 
 /**
- * The keys of the selected rider's pace and the stretches between them. A key is dragged anywhere; a stretch is
+ * The keys of a line of the selected rider and the stretches between them. A key is dragged anywhere; a stretch is
  * dragged sideways, which makes it slower or faster, or a stop longer or shorter, with all that follows.
  */
-export function PaceGrips(props: {
-  rider: Rider;
-  pace: Pace;
-  x: ScaleLinear<number, number>;
-  y: ScaleLinear<number, number>;
-  length: number;
-}) {
-  const { rider, pace, length } = props;
+export function KeyGrips({ line }: { line: KeyedLine }) {
+  const { rider, pace, geometry, change } = line;
   const desk = useDeskStore();
-  const shot = useDesk((state) => state.shot);
   const chosen = useDesk((state) => state.keys);
-  const edit = useDesk((state) => state.edit);
   const set = useDesk((state) => state.set);
-  const shown = useShownFrames(shot, rider);
   const [reported, setTold] = useState<{ x: number; y: number; text: string } | null>(null);
   const drag = useRef<{
     held: Held;
@@ -63,12 +40,8 @@ export function PaceGrips(props: {
     gesture: string;
     from: { x: number; y: number };
     /** The scales of the start are kept, so that the ground does not move under the drag. */
-    geometry: ReturnType<typeof paceGeometry>;
+    geometry: KeyedLine['geometry'];
   } | null>(null);
-  const geometry = paceGeometry(rider, pace, length, props.x, props.y, shown);
-  const path = shot.paths.find(({ id }) => id === rider.hitch?.path);
-  const change = (label: string, next: (before: Pace) => Pace, gesture?: string) =>
-    edit(label, changePace(rider.id, next), gesture);
 
   const begin = (event: PointerEvent<SVGElement>, held: Held) => {
     if (event.button !== 0) return;
@@ -91,7 +64,7 @@ export function PaceGrips(props: {
   };
   const move = (event: PointerEvent<SVGElement>) => {
     const start = drag.current;
-    if (start === null || length === 0) return;
+    if (start === null) return;
     const { px, py } = svgPlace(event);
     const frames = Math.round(
       start.geometry.frameAt(px) - start.geometry.frameAt(px - (event.clientX - start.from.x)),
@@ -101,19 +74,19 @@ export function PaceGrips(props: {
     if (start.held.kind === 'stretch') {
       const next = shiftFrom(start.pace, i + 1, frames);
       change('Drag a stretch', () => next, start.gesture);
-      setTold({ x: px, y: py, text: stretchText(next.keys[i], next.keys[i + 1], geometry.metres, shot.fps) });
+      setTold({ x: px, y: py, text: line.toldStretch(next.keys[i], next.keys[i + 1]) });
       return;
     }
     const key = start.pace.keys[i];
     if (start.chosen.size > 1) {
-      const rise = roundedValue(value, pace.unit);
+      const rise = line.rounded(value);
       change('Move keys', () => moveKeys(start.pace, start.chosen, frames, rise), start.gesture);
       return;
     }
-    const level = snappedValue(key.value + value, start.pace, start.geometry, path, length);
+    const level = line.snapped(key.value + value, start.geometry);
     const next = moveKey(start.pace, i, Math.round(key.frame + frames), level);
     change('Move key', () => next, start.gesture);
-    setTold({ x: px, y: py, text: keyText(next.keys[i].frame, level * geometry.metres) });
+    setTold({ x: px, y: py, text: `frame ${showNumber(next.keys[i].frame, 2)} · ${line.told(level)}` });
   };
   const end = () => {
     drag.current = null;
@@ -122,14 +95,14 @@ export function PaceGrips(props: {
   const nudge = (event: KeyboardEvent, i: number) => {
     const many = event.shiftKey ? 10 : 1;
     const frames = ({ ArrowLeft: -1, ArrowRight: 1 }[event.key] ?? 0) * many;
-    const value = ({ ArrowUp: 1, ArrowDown: -1 }[event.key] ?? 0) * many * STEP[pace.unit];
+    const value = ({ ArrowUp: 1, ArrowDown: -1 }[event.key] ?? 0) * many * line.step;
     const keys = chosen.has(i) ? chosen : new Set([i]);
     if (event.key === 'Delete') {
       change('Delete keys', (before) => ({ ...before, keys: before.keys.filter((_, k) => !keys.has(k)) }));
       set({ keys: new Set() });
     } else if (frames !== 0 || value !== 0) {
       const { keys: own } = pace;
-      const rise = roundedValue(own[i].value + value, pace.unit) - own[i].value;
+      const rise = line.rounded(own[i].value + value) - own[i].value;
       change('Move key', (before) => moveKeys(before, keys, frames, value === 0 ? 0 : rise));
     } else if (event.key === ' ') set({ keys: toggled(chosen, i) });
     else return;
@@ -137,10 +110,10 @@ export function PaceGrips(props: {
     event.stopPropagation();
   };
   const add = (event: MouseEvent<SVGElement>) => {
-    const frame = Math.round(geometry.frameAt(svgPlace(event).px));
-    change('Add key', (before) => insertKey(before, frame));
+    event.stopPropagation();
+    line.add(Math.round(geometry.frameAt(svgPlace(event).px)));
   };
-  const lines = useStretchLines(pace, shot.fps, curveRidden(shot, rider), geometry);
+  const lines = stretchLines(line);
   const stroke = lineColor(rider.color);
   return (
     <g>
@@ -156,8 +129,8 @@ export function PaceGrips(props: {
           onDoubleClick={add}
         />
       ))}
-      <KeyBox rider={rider} pace={pace} geometry={geometry} />
-      <KeyHandles rider={rider} pace={pace} geometry={geometry} />
+      <KeyBox line={line} />
+      <KeyHandles line={line} />
       {pace.keys.map((key, i) => {
         const px = geometry.across(key.frame);
         if (px === null) return null;
@@ -172,7 +145,7 @@ export function PaceGrips(props: {
             tabIndex={0}
             role="button"
             aria-pressed={chosen.has(i)}
-            aria-label={`Key at frame ${showNumber(key.frame, 2)}: ${showNumber(key.value, 3)} ${pace.unit}`}
+            aria-label={`Key at frame ${showNumber(key.frame, 2)}: ${showNumber(key.value, 3)} ${line.unit}`.trim()}
             onPointerDown={(event) => begin(event, { kind: 'key', i })}
             onPointerMove={move}
             onPointerUp={end}
@@ -187,9 +160,6 @@ export function PaceGrips(props: {
   );
 }
 
-const keyText = (frame: number, metres: number) =>
-  `frame ${showNumber(frame, 2)} · ${showNumber(metres, 2)} m`;
-
 function toggled(chosen: ReadonlySet<number>, i: number): Set<number> {
   const next = new Set(chosen);
   if (!next.delete(i)) next.add(i);
@@ -199,14 +169,8 @@ function toggled(chosen: ReadonlySet<number>, i: number): Set<number> {
 const SAMPLES = 16;
 
 /** Each stretch between two keys as a line of pixels. */
-function useStretchLines(
-  pace: Pace,
-  fps: number,
-  track: ReturnType<typeof curveRidden>,
-  geometry: ReturnType<typeof paceGeometry>,
-): [number, number][][] {
-  const compiled = useMemo(() => (track ? compilePace(pace, fps, track) : null), [pace, fps, track]);
-  if (compiled === null) return [];
+function stretchLines({ pace, curve, geometry }: KeyedLine): [number, number][][] {
+  if (curve === null) return [];
   return pace.keys.slice(1).map((next, i) => {
     const { frame, ease } = pace.keys[i];
     const points = ease === 'linear' ? 1 : SAMPLES;
@@ -215,7 +179,7 @@ function useStretchLines(
       const px = geometry.across(at);
       // A held stretch stays level up to its step.
       const hair = k === points ? (next.frame - frame) * 1e-9 : 0;
-      return px === null ? null : [px, geometry.up(compiled.distance(at - hair) / geometry.metres)];
+      return px === null ? null : [px, geometry.up(curve(at - hair))];
     }).filter((point) => point !== null);
   });
 }

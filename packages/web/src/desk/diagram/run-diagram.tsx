@@ -1,7 +1,6 @@
-import { hasOwnPace, insertKey, type Rider } from '@fleet-rail/core';
+import { channelsOf, type Rider } from '@fleet-rail/core';
 import { useRef, useState, type MouseEvent, type PointerEvent } from 'react';
 import styled, { useTheme } from 'styled-components';
-import { changePace } from '../../edits/rider-edits';
 import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { useDesk, useDeskStore, useSelectedRider } from '../desk-store';
@@ -24,12 +23,12 @@ import { FindingTicks } from './finding-ticks';
 import { FOOT_ROW, GaitStrip } from './gait-strip';
 import { HandGrips } from './hand-grips';
 import { FULL_LINES, linePath } from './line-path';
-import { paceGeometry } from './pace-geometry';
-import { PaceGrips } from './pace-grips';
+import { ChannelBand, channelScale } from './channel-band';
+import { useChannelLine, usePaceLine, type KeyedLine } from './keyed-line';
+import { KeyGrips } from './pace-grips';
 import { SpeedStrip } from './speed-strip';
 import { svgPlace } from './svg-place';
 import { useDiagramZoom } from './use-diagram-zoom';
-import { useShownFrames } from './use-shown-frames';
 
 /** A strip is a fifth to a quarter of the diagram. */
 const STRIP = { least: 40, most: 90, part: 0.24 };
@@ -83,16 +82,25 @@ export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: 
   const strip = hasStrip ? Math.min(STRIP.most, Math.max(STRIP.least, height * STRIP.part)) : 0;
   const walker = hasFeet && selected?.hitch && selected.gait ? selected : null;
   const rows = walker?.gait ? walker.gait.feet.length * FOOT_ROW + 6 : 0;
-  const player = hasFeet && selected && selected.clips.length > 0 ? selected : null;
+  const player = hasFeet && selected && playsClips(selected) ? selected : null;
   const feet = rows + (player ? CLIP_ROW : 0);
   const scales = diagramScales(shot, evaluation, { width, height: height - feet, strip }, shown, selected);
   const scalesRef = useRef<DiagramScales | null>(null);
   scalesRef.current = scales;
   useDiagramZoom(svgRef, scalesRef, desk);
-  const press = usePress(scales);
-  const { x, bands } = scales;
+  const { x } = scales;
+  const wanted = useDesk((state) => state.line);
+  const channel = selected && wanted !== 'distance' && channelsOf(selected).includes(wanted) ? wanted : null;
+  // One line at a time: a channel stands in the place of the distances.
+  const bands = channel === null ? scales.bands : [];
+  const own = bands.find(({ pathId }) => pathId === selected?.hitch?.path);
+  const paceLine = usePaceLine(selected, x, own?.y);
+  const channelY = channel && selected ? channelScale(shot, selected, channel, scales) : undefined;
+  const channelLine = useChannelLine(selected, channel, x, channelY);
+  const line = channelLine ?? paceLine;
+  const press = usePress(scales, line);
   const clip = 'run-diagram-lines';
-  const ridden = bands.length > 0;
+  const ridden = bands.length > 0 || channelLine !== null;
   return (
     <Frame ref={frameRef} data-fills>
       <svg ref={svgRef} width={width} height={height} role="group" aria-label="Run diagram" {...press.events}>
@@ -127,11 +135,14 @@ export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: 
             <FindingTicks key={band.pathId} band={band} x={x} />
           ))}
         </g>
+        {channelLine && channelY && (
+          <ChannelBand line={channelLine} y={channelY} x={x} width={width} clip={clip} />
+        )}
         {hasStrip && (
           <SpeedStrip
             scales={scales}
             width={width}
-            riders={bands.flatMap(({ riders }) => riders)}
+            riders={scales.bands.flatMap(({ riders }) => riders)}
             clip={clip}
           />
         )}
@@ -141,7 +152,7 @@ export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: 
         )}
         <CutRow x={x} width={width} />
         <g clipPath={`url(#${clip})`}>
-          <OwnGrips bands={bands} x={x} />
+          {line ? <KeyGrips line={line} /> : <ByHand bands={bands} x={x} />}
           {press.box && (
             <Lasso
               x={Math.min(press.box.x0, press.box.x1)}
@@ -164,6 +175,9 @@ export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: 
   );
 }
 
+/** Whether a rider has clips or acts, which are told in time. */
+const playsClips = ({ clips, gait }: Rider) => clips.length > 0 || (gait?.acts.length ?? 0) > 0;
+
 interface PressBox {
   readonly x0: number;
   readonly y0: number;
@@ -172,30 +186,23 @@ interface PressBox {
 }
 
 /** On the ground of the diagram: a drag moves the playhead, with Shift it boxes keys; twice adds a key. */
-function usePress({ x, bands }: DiagramScales) {
+function usePress({ x }: DiagramScales, line: KeyedLine | null) {
   const desk = useDeskStore();
-  const shot = useDesk((state) => state.shot);
-  const evaluation = useDesk((state) => state.evaluation);
-  const selected = useSelectedRider();
-  const shown = useShownFrames(shot, selected);
   const [box, setBox] = useState<PressBox | null>(null);
   const held = useRef<'playhead' | 'box' | null>(null);
-  const pace = selected?.hitch?.pace;
-  const band = bands.find(({ pathId }) => pathId === selected?.hitch?.path);
   const scrub = (px: number) => {
     desk.getState().set({ playing: false });
     desk.getState().goToFrame(Math.round(x.invert(px)));
   };
   const boxed = ({ x0, y0, x1, y1 }: PressBox): Set<number> => {
-    if (!selected || !pace || !band || pace.mode !== 'keys') return new Set();
-    const length = evaluation?.paths.get(band.pathId)?.length ?? 0;
-    const { across, up } = paceGeometry(selected, pace, length, x, band.y, shown);
+    if (line === null) return new Set();
+    const { pace, geometry } = line;
     const inside = (value: number, a: number, b: number) =>
       value >= Math.min(a, b) && value <= Math.max(a, b);
     return new Set(
       pace.keys.flatMap((key, i) => {
-        const px = across(key.frame);
-        return px !== null && inside(px, x0, x1) && inside(up(key.value), y0, y1) ? [i] : [];
+        const px = geometry.across(key.frame);
+        return px !== null && inside(px, x0, x1) && inside(geometry.up(key.value), y0, y1) ? [i] : [];
       }),
     );
   };
@@ -224,13 +231,7 @@ function usePress({ x, bands }: DiagramScales) {
       setBox(null);
     },
     onDoubleClick(event: MouseEvent<SVGSVGElement>) {
-      if (!selected || !pace || pace.mode !== 'keys' || !selected.hitch || !hasOwnPace(selected.hitch))
-        return;
-      const frame = Math.round(shown.own(x.invert(svgPlace(event).px)));
-      desk.getState().edit(
-        'Add key',
-        changePace(selected.id, (before) => insertKey(before, frame)),
-      );
+      line?.add(Math.round(line.geometry.frameAt(svgPlace(event).px)));
     },
   };
   return { events, box };
@@ -344,19 +345,12 @@ function BandLines({ band, x, width }: { band: DiagramBand; x: DiagramScales['x'
   );
 }
 
-/** What can be taken hold of: the selected rider's own timing. */
-function OwnGrips({ bands, x }: { bands: readonly DiagramBand[]; x: DiagramScales['x'] }) {
+/** What can be taken hold of of a rider that is moved by hand. */
+function ByHand({ bands, x }: { bands: readonly DiagramBand[]; x: DiagramScales['x'] }) {
   const rider = useSelectedRider();
-  const wanted = rider && (handBand(rider) ?? rider.hitch?.path);
-  const band = bands.find(({ pathId }) => pathId === wanted);
-  const length = useDesk((state) => state.evaluation?.paths.get(rider?.hitch?.path ?? '')?.length ?? 0);
-  if (!rider || !band || rider.frozen) return null;
-  if (rider.keyed && !rider.hitch) return <HandGrips rider={rider} keyed={rider.keyed} x={x} y={band.y} />;
-  if (!rider.hitch || !hasOwnPace(rider.hitch)) return null;
-  const { pace } = rider.hitch;
-  return pace.mode === 'keys' ? (
-    <PaceGrips rider={rider} pace={pace} x={x} y={band.y} length={length} />
-  ) : null;
+  const band = bands.find(({ pathId }) => rider && pathId === handBand(rider));
+  if (!rider?.keyed || !band) return null;
+  return <HandGrips rider={rider} keyed={rider.keyed} x={x} y={band.y} />;
 }
 
 /** In a loop, where the last frame gives way to the first. */

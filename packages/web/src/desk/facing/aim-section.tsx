@@ -45,14 +45,7 @@ export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) 
       </Tick>
       <Fold title={withCount('How much it aims', aim.influence)}>
         <Hint>0 looks along the path, 1 looks at the target.</Hint>
-        <KeyList
-          name="aim"
-          keys={aim.influence}
-          valueAt={() => 1}
-          min={0}
-          max={1}
-          onChange={(influence, gesture) => changeAim({ influence }, gesture)}
-        />
+        <KeyList rider={rider} channel="aim" name="aim" />
       </Fold>
     </>
   );

@@ -155,16 +155,7 @@ export function CameraSection({ rider }: { rider: Rider }) {
       </FieldGrid>
       <Hint>Where in the picture to keep its target: 0 is the middle, 1 the edge.</Hint>
       <Fold title={withCount('Zoom', camera.keys)}>
-        <KeyList
-          name="focal length"
-          keys={camera.keys}
-          valueAt={(at) => focalAt(camera, at)}
-          unit="mm"
-          min={1}
-          max={10_000}
-          step={1}
-          onChange={(keys, gesture) => change({ keys }, gesture)}
-        />
+        <KeyList rider={rider} channel="focal" name="focal length" />
       </Fold>
       <TargetFold rider={rider} camera={camera} />
       <UnrestFold rider={rider} />

@@ -137,26 +137,12 @@ function RidingFacing({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
       {rider.camera && <ClearanceSection key={`clearance ${rider.id}`} rider={rider} />}
       <Fold title={withCount('How much it follows its path', hitch.influence)}>
         <Hint>1 rides its path, 0 stays in its rest pose: in between, it leaves its path or joins it.</Hint>
-        <KeyList
-          name="ride"
-          keys={hitch.influence}
-          valueAt={() => 1}
-          min={0}
-          max={1}
-          onChange={(influence, gesture) => change({ influence }, gesture)}
-        />
+        <KeyList rider={rider} channel="hitch" name="ride" />
       </Fold>
       {facing.mode !== 'keep' && (
         <Fold title={withCount('How much it turns with its path', facing.influence)}>
           <Hint>1 faces as set above, 0 keeps its rest pose.</Hint>
-          <KeyList
-            name="facing"
-            keys={facing.influence}
-            valueAt={() => 1}
-            min={0}
-            max={1}
-            onChange={(influence, gesture) => changeFacing({ influence }, gesture)}
-          />
+          <KeyList rider={rider} channel="facing" name="facing" />
         </Fold>
       )}
       <ShowsSection />

@@ -1,90 +1,120 @@
-import { withKey } from '@fleet-rail/core';
-import type { KeyEase } from '@fleet-rail/core';
+import {
+  channelLimits,
+  channelPace,
+  easeKeys,
+  keyChannel,
+  moveKey,
+  withChannelKeys,
+  type ChannelId,
+  type Pace,
+  type Rider,
+} from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
+import { changeRider } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { IconButton } from '../../ui/icon-button';
 import { Buttons } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
-import type { QuantityKind } from '../../ui/quantity';
 import { Select } from '../../ui/select';
-import { EASES } from '../eases';
+import { CHANNELS } from '../channel-names';
+import { ALL_EASES, EASES } from '../eases';
 import { useDesk } from '../desk-store';
 
-const Line = styled.div`
+const Line = styled.div<{ $chosen: boolean }>`
   display: grid;
   grid-template-columns: 68px 64px minmax(0, 1fr) 28px;
   align-items: end;
   gap: 6px;
+  padding-left: 6px;
+  margin-left: -9px;
+  border-left: 3px solid ${({ theme, $chosen }) => ($chosen ? theme.ink : 'transparent')};
 `;
-
-interface ValueKey {
-  readonly frame: number;
-  readonly value: number;
-  readonly ease: KeyEase;
-}
 
 /** A heading that tells how many keys there are. */
 export function withCount(title: string, { length }: readonly unknown[]): string {
   return length === 0 ? title : `${title} (${length} ${length === 1 ? 'key' : 'keys'})`;
 }
 
-/** Keys of one value over frames: a table that can be edited, and a button for one at the playhead. */
-export function KeyList(props: {
-  name: string;
-  keys: readonly ValueKey[];
-  /** What is keyed at a frame where the button is pressed. */
-  valueAt: (frame: number) => number;
-  onChange: (keys: ValueKey[], gesture?: string) => void;
-  kind?: QuantityKind;
-  unit?: string;
-  min?: number;
-  max?: number;
-  step?: number;
-}) {
-  const { name, keys, valueAt, onChange, kind = 'count', unit, min, max, step = 0.05 } = props;
+/** The keys of a channel: a table that can be edited, and a button for one at the playhead. The diagram shows the line it is of. */
+export function KeyList({ rider, channel, name }: { rider: Rider; channel: ChannelId; name: string }) {
+  const edit = useDesk((state) => state.edit);
+  const set = useDesk((state) => state.set);
   const frame = useDesk((state) => state.frame);
   const fps = useDesk((state) => state.shot.fps);
-  const put = (i: number, part: Partial<ValueKey>, gesture?: string) =>
-    onChange(
-      keys.map((key, n) => (n === i ? { ...key, ...part } : key)),
+  const shown = useDesk((state) => state.line === channel && state.riderId === rider.id);
+  const keys = useDesk((state) => state.keys);
+  const chosen = shown ? keys : new Set<number>();
+  const pace = channelPace(rider, channel);
+  const [min, max] = channelLimits(channel);
+  const { unit, step } = CHANNELS[channel];
+  const change = (label: string, next: (before: Pace) => Pace, gesture?: string) =>
+    edit(
+      label,
+      changeRider(rider.id, (one) => withChannelKeys(one, channel, next(channelPace(one, channel)).keys)),
       gesture,
     );
+  const show = (of: ReadonlySet<number>) => set({ line: channel, keys: of });
+  // One value of several has no handles of its own.
+  const eases = channel === 'focal' || max === 1 ? ALL_EASES : EASES;
   return (
     <>
-      {keys.map((key, i) => (
-        <Line key={i} role="group" aria-label={`${name}, key ${i + 1}`}>
+      {pace.keys.map((key, i) => (
+        <Line
+          key={i}
+          $chosen={chosen.has(i)}
+          role="group"
+          aria-label={`${name}, key ${i + 1}`}
+          onFocus={() => !chosen.has(i) && show(new Set([i]))}
+        >
           <QuantityField
             label="Frame"
             kind="frame"
             fps={fps}
             value={key.frame}
-            // Between its neighbours, so that keys stay in order while one is dragged.
-            min={i > 0 ? keys[i - 1].frame + 0.01 : undefined}
-            max={i < keys.length - 1 ? keys[i + 1].frame - 0.01 : undefined}
-            onChange={(next, gesture) => put(i, { frame: next }, gesture)}
+            onChange={(next, gesture) =>
+              change('Move key', (before) => moveKey(before, i, next, before.keys[i].value), gesture)
+            }
           />
           <QuantityField
             label="Value"
-            kind={kind}
-            unit={unit}
+            kind="count"
+            unit={unit || undefined}
             value={key.value}
             min={min}
             max={max}
             step={step}
-            onChange={(value, gesture) => put(i, { value }, gesture)}
+            onChange={(value, gesture) =>
+              change('Key', (before) => moveKey(before, i, before.keys[i].frame, value), gesture)
+            }
           />
-          <Select label="Ease" options={EASES} value={key.ease} onChange={(ease) => put(i, { ease })} />
-          <IconButton label={`Delete key ${i + 1}`} onPress={() => onChange(keys.filter((_, n) => n !== i))}>
+          <Select
+            label="Ease"
+            options={eases}
+            value={key.ease}
+            onChange={(ease) =>
+              change('Ease', (before) => easeKeys(before, chosen.has(i) ? chosen : new Set([i]), ease))
+            }
+          />
+          <IconButton
+            label={`Delete key ${i + 1}`}
+            onPress={() =>
+              change('Delete key', (before) => ({ ...before, keys: before.keys.filter((_, n) => n !== i) }))
+            }
+          >
             <Trash2 aria-hidden />
           </IconButton>
         </Line>
       ))}
       <Buttons>
         <Button
-          onPress={() =>
-            onChange(withKey(keys, { frame, value: Number(valueAt(frame).toFixed(6)), ease: 'smooth' }))
-          }
+          onPress={() => {
+            edit(
+              `Key ${name}`,
+              changeRider(rider.id, (one) => keyChannel(one, channel, frame)),
+            );
+            show(new Set());
+          }}
         >
           <Plus aria-hidden /> Key {name} at frame {Math.round(frame)}
         </Button>

@@ -2,10 +2,13 @@ import { offsetAt, type Hitch, type Offset, type Rider, withKey } from '@fleet-r
 import { Plus, Trash2 } from 'lucide-react';
 import { changeHitch } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
+import { Fold } from '../../ui/fold';
 import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
-import { showNumber } from '../../ui/quantity';
+import { Select } from '../../ui/select';
+import { CHANNELS } from '../channel-names';
 import { useDesk } from '../desk-store';
+import { KeyList, withCount } from './key-list';
 
 const OFFSETS: readonly { key: keyof Offset; label: string; kind: 'length' | 'angle' }[] = [
   { key: 'along', label: 'Ahead', kind: 'length' },
@@ -20,6 +23,10 @@ const OFFSETS: readonly { key: keyof Offset; label: string; kind: 'length' | 'an
 export function OffsetSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
   const edit = useDesk((state) => state.edit);
   const frame = useDesk((state) => state.frame);
+  const line = useDesk((state) => state.line);
+  const set = useDesk((state) => state.set);
+  const part = OFFSETS.find(({ key: id }) => id === line)?.key ?? 'side';
+  const setPart = (next: keyof Offset) => set({ line: next });
   const keyed = hitch.offsetKeys.length > 0;
   const now = offsetAt(hitch, frame);
   const here = hitch.offsetKeys.some((key) => key.frame === frame);
@@ -53,23 +60,18 @@ export function OffsetSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) 
     <Section aria-label="Offset from its path">
       <SectionTitle>Offset from its path</SectionTitle>
       <FieldGrid>
-        {OFFSETS.map(({ key: part, label, kind }) => (
+        {OFFSETS.map(({ key: own, label, kind }) => (
           <QuantityField
-            key={part}
+            key={own}
             label={label}
             kind={kind}
-            value={now[part]}
+            value={now[own]}
             step={kind === 'length' ? 0.05 : 1}
-            onChange={(value, gesture) => change({ [part]: value }, gesture)}
+            onChange={(value, gesture) => change({ [own]: value }, gesture)}
           />
         ))}
       </FieldGrid>
-      {keyed && (
-        <Hint>
-          Keys at frames {hitch.offsetKeys.map((other) => showNumber(other.frame, 2)).join(', ')}. A change
-          makes one here.
-        </Hint>
-      )}
+      {keyed && <Hint>Keyed: a change here makes a key at this frame.</Hint>}
       <Buttons>
         {here ? (
           <Button onPress={removeHere}>
@@ -81,6 +83,14 @@ export function OffsetSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) 
           </Button>
         )}
       </Buttons>
+      {keyed && (
+        <Fold title={withCount('Keys of the offset', hitch.offsetKeys)}>
+          <Select label="Value" options={CHANNEL_NAMES} value={part} onChange={setPart} />
+          <KeyList rider={rider} channel={part} name={CHANNELS[part].name.toLowerCase()} />
+        </Fold>
+      )}
     </Section>
   );
 }
+
+const CHANNEL_NAMES = OFFSETS.map(({ key }) => ({ id: key, name: CHANNELS[key].name }));

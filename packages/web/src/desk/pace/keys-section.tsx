@@ -1,12 +1,11 @@
 import {
   changeUnit,
-  drawByHandles,
+  easeKeys,
   insertKey,
   moveKey,
   quantiseKeys,
   stopAtKey,
   swapEnds,
-  withEase,
   type Ease,
   type Pace,
   type PaceKey,
@@ -67,8 +66,9 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
     );
   const place = (i: number, at: number, value: number, gesture?: string) =>
     change('Move key', (before) => moveKey(before, i, at, value), gesture);
+  /** Of a key that is chosen with others, that of all of them. */
   const setEase = (i: number, ease: Ease) =>
-    change('Ease', (before) => (ease === 'handles' ? drawByHandles(before, i) : withEase(before, i, ease)));
+    change('Ease', (before) => easeKeys(before, chosen.has(i) ? chosen : new Set([i]), ease));
   // Its ends swapped, it goes tail first: turning it is offered until they are swapped back.
   const [swapped, setSwapped] = useState(false);
   const along = rider.hitch?.facing.along ?? 'path';

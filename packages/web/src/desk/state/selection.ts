@@ -1,4 +1,4 @@
-import type { Shot, Vec3 } from '@fleet-rail/core';
+import { channelPace, channelsOf, type ChannelId, type Rider, type Shot, type Vec3 } from '@fleet-rail/core';
 import type { DrawPlace } from '../../edits/drawn-path';
 
 /** What a click in the stage means; it goes back to `select` by itself. */
@@ -36,7 +36,9 @@ export interface Selection {
   readonly riderId: string | null;
   /** Riders chosen together with it; nobody where it is chosen alone. */
   readonly together: ReadonlySet<string>;
-  /** Chosen keys of the selected rider's pace. */
+  /** What of it the run diagram shows: how far it is, or a channel where it has that. */
+  readonly line: 'distance' | ChannelId;
+  /** Chosen keys of that line. */
   readonly keys: ReadonlySet<number>;
   /** Which take of the selected rider is compared with; null for none. */
   readonly take: number | null;
@@ -48,16 +50,23 @@ export const newSelection = (shot: Shot): Selection => ({
   points: new Set(),
   riderId: shot.riders[0]?.id ?? null,
   together: new Set(),
+  line: 'distance',
   keys: new Set(),
   take: null,
   tool: { kind: 'select' },
 });
 
+/** How many keys the shown line of a rider has. */
+function keysOf(rider: Rider, line: Selection['line']): number {
+  if (line === 'distance' || !channelsOf(rider).includes(line)) return rider.hitch?.pace.keys.length ?? 0;
+  return channelPace(rider, line).keys.length;
+}
+
 /** What is chosen, as far as it is there in another document. */
 export function keptSelection(selection: Selection, shot: Shot): Partial<Selection> {
   const path = shot.paths.find(({ id }) => id === selection.pathId);
   const rider = shot.riders.find(({ id }) => id === selection.riderId);
-  const keys = rider?.hitch?.pace.keys.length ?? 0;
+  const keys = rider ? keysOf(rider, selection.line) : 0;
   const takes = rider?.hitch?.takes.length ?? 0;
   return {
     pathId: path?.id ?? shot.paths[0]?.id ?? null,

@@ -1,0 +1,127 @@
+import { defaultsOf } from '../document/defaults.js';
+import type { OffsetKey } from '../document/shot-hitch.js';
+import type { FocalKey, InfluenceKey } from '../document/shot-keys.js';
+import { Pace, type PaceKey } from '../document/shot-pace.js';
+import type { Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
+import { keyedCurve } from '../math/keyed-curve.js';
+import { compileFocal } from '../pose/camera.js';
+import { compileInfluence } from '../pose/influence.js';
+import { offsetAt } from '../pose/keyed-offset.js';
+import type { FrameMapping } from '../timing/frame-step.js';
+import { mapFrames } from '../timing/map-frames.js';
+import { ownRetimeStep, wholeRetimeStep } from '../timing/retiming.js';
+
+const OFFSETS = ['along', 'side', 'rise', 'yaw', 'pitch', 'roll'] as const;
+type OffsetPart = (typeof OFFSETS)[number];
+
+/** A value of a rider that can be keyed by itself, beside its pace. */
+export type ChannelId = OffsetPart | 'focal' | 'hitch' | 'facing' | 'aim';
+
+const isOffset = (id: ChannelId): id is OffsetPart => OFFSETS.includes(id as OffsetPart);
+
+/** The channels a rider has, whether keyed or not. */
+export function channelsOf({ hitch, camera, looks }: Rider): ChannelId[] {
+  return [
+    ...(hitch ? OFFSETS : []),
+    ...(camera ? (['focal'] as const) : []),
+    ...(hitch ? (['hitch'] as const) : []),
+    ...(hitch && hitch.facing.mode !== 'keep' ? (['facing'] as const) : []),
+    ...((hitch ? hitch.facing.mode === 'aim' : looks !== null) ? (['aim'] as const) : []),
+  ];
+}
+
+/** What a channel's values are held between. */
+export function channelLimits(id: ChannelId): readonly [number, number] {
+  if (id === 'focal') return [1, 10_000];
+  return isOffset(id) ? [-1e9, 1e9] : [0, 1];
+}
+
+/**
+ * The keys of a channel as those of a pace, so that all that is done with the keys of a pace can be done with them. Keys of an offset
+ * carry their other values along.
+ */
+export function channelPace(rider: Rider, id: ChannelId): Pace {
+  return { ...defaultsOf(Pace), keys: keysOf(rider, id).map((key) => ({ in: [0, 0], out: [0, 0], ...key })) };
+}
+
+function keysOf(rider: Rider, id: ChannelId): readonly (Partial<PaceKey> & Omit<PaceKey, 'in' | 'out'>)[] {
+  const { hitch, camera, looks } = rider;
+  if (isOffset(id)) return (hitch?.offsetKeys ?? []).map((key) => ({ ...key, value: key[id] }));
+  if (id === 'focal') return camera?.keys ?? [];
+  if (id === 'hitch') return hitch?.influence ?? [];
+  if (id === 'facing') return hitch?.facing.influence ?? [];
+  return (hitch ? hitch.facing : looks)?.aim.influence ?? [];
+}
+
+/** A channel's value over its own frames. */
+export function channelValue(rider: Rider, id: ChannelId): (frame: number) => number {
+  const { hitch, camera } = rider;
+  if (isOffset(id)) {
+    const keys = hitch?.offsetKeys ?? [];
+    if (keys.length === 0) return () => hitch?.offset[id] ?? 0;
+    const curve = keyedCurve(keys.map(({ frame, ease, [id]: value }) => ({ frame, ease, value })));
+    return (frame) => curve.value(frame);
+  }
+  if (id === 'focal') return camera ? compileFocal(camera) : () => 0;
+  return compileInfluence(keysOf(rider, id) as InfluenceKey[]) ?? (() => 1);
+}
+
+/** The rider with other keys for a channel; values are held between their limits. */
+export function withChannelKeys(rider: Rider, id: ChannelId, keys: readonly PaceKey[]): Rider {
+  const { hitch, camera, looks } = rider;
+  const [low, high] = channelLimits(id);
+  const held = (value: number) => Math.min(high, Math.max(low, value));
+  if (isOffset(id)) {
+    if (hitch === null) return rider;
+    const offsetKeys = keys.map(({ frame, value, ease, ...rest }): OffsetKey => {
+      const others = { ...offsetAt(hitch, frame), ...pick(rest) };
+      return { ...others, frame, ease: ease === 'handles' ? 'smooth' : ease, [id]: value };
+    });
+    // The last key's value stays when it goes.
+    const offset = keys.length === 0 ? offsetAt(hitch, hitch.offsetKeys[0]?.frame ?? 0) : hitch.offset;
+    return { ...rider, hitch: { ...hitch, offset, offsetKeys } };
+  }
+  const plain = keys.map(({ frame, value, ease, in: into, out }): InfluenceKey & FocalKey => ({
+    frame,
+    value: held(value),
+    ease,
+    ...(into.some(Boolean) && { in: into }),
+    ...(out.some(Boolean) && { out }),
+  }));
+  if (id === 'focal') return camera ? { ...rider, camera: { ...camera, keys: plain } } : rider;
+  if (hitch === null)
+    return looks ? { ...rider, looks: { ...looks, aim: { ...looks.aim, influence: plain } } } : rider;
+  if (id === 'hitch') return { ...rider, hitch: { ...hitch, influence: plain } };
+  const { facing } = hitch;
+  const turned =
+    id === 'facing'
+      ? { ...facing, influence: plain }
+      : { ...facing, aim: { ...facing.aim, influence: plain } };
+  return { ...rider, hitch: { ...hitch, facing: turned } };
+}
+
+/** The values of an offset that a key carries beside the one that is shown. */
+function pick(rest: object): Partial<Record<OffsetPart, number>> {
+  return Object.fromEntries(Object.entries(rest).filter(([name]) => isOffset(name as ChannelId)));
+}
+
+/** The rider with one key more for a channel, of the value it has there; runs on as the key before it does. */
+export function keyChannel(rider: Rider, id: ChannelId, frame: number): Rider {
+  const { keys } = channelPace(rider, id);
+  if (keys.some((key) => Math.abs(key.frame - frame) < 1e-3)) return rider;
+  const before = keys.filter((key) => key.frame < frame).at(-1);
+  const ease = before === undefined || before.ease === 'handles' ? 'smooth' : before.ease;
+  const key: PaceKey = { frame, value: channelValue(rider, id)(frame), ease, in: [0, 0], out: [0, 0] };
+  return withChannelKeys(
+    rider,
+    id,
+    [...keys, key].sort((a, b) => a.frame - b.frame),
+  );
+}
+
+/** A channel's own frames and those of the shot: offsets go along with what bends their rider's time. */
+export function channelFrames(shot: Shot, rider: Rider, id: ChannelId): FrameMapping {
+  const own = isOffset(id) ? ownRetimeStep(shot, rider.id) : [];
+  return mapFrames([...own, ...wholeRetimeStep(shot)], shot.range);
+}

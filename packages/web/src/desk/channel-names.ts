@@ -1,0 +1,17 @@
+import type { ChannelId } from '@fleet-rail/core';
+
+/** What a channel is called, what its values are in, and how far a step goes. */
+export const CHANNELS: Readonly<
+  Record<ChannelId, { readonly name: string; readonly unit: string; readonly step: number }>
+> = {
+  along: { name: 'Offset ahead', unit: 'm', step: 0.05 },
+  side: { name: 'Offset to the left', unit: 'm', step: 0.05 },
+  rise: { name: 'Offset up', unit: 'm', step: 0.05 },
+  yaw: { name: 'Turn left', unit: '°', step: 1 },
+  pitch: { name: 'Nose up', unit: '°', step: 1 },
+  roll: { name: 'Roll right', unit: '°', step: 1 },
+  focal: { name: 'Focal length', unit: 'mm', step: 1 },
+  hitch: { name: 'Follows its path', unit: '', step: 0.05 },
+  facing: { name: 'Turns with its path', unit: '', step: 0.05 },
+  aim: { name: 'Aims', unit: '', step: 0.05 },
+};
