@@ -33,7 +33,7 @@ test('a stop made and lengthened in the diagram: it stands for its length, and w
   await expect(key(page, 61)).toBeVisible();
   await key(page, 61).focus();
   await key(page, 61).press(' ');
-  await page.getByRole('button', { name: 'Stop a second at key 2' }).click();
+  await page.getByRole('button', { name: 'Stop at key 2' }).click();
   await expect(key(page, 85)).toBeVisible();
   await playheadAt(page, 70, [1, 145]);
   await board(page, 'Speed', 0);

@@ -125,6 +125,17 @@ describe.each(['bezier', 'through', 'polyline', 'bspline'] as const)(
       expect(after.riders[0].hitch?.pace.keys[0].value).toBeGreaterThanOrEqual(0);
     });
 
+    it('but for where they start, when they are to start there too', () => {
+      const shot = shotOf(basis, true);
+      const after = beginRiddenPathAt(shot, 'p', 2, true);
+      const [before, begun] = [shot, after].map(({ riders }) => riders[0].hitch!.pace.keys);
+      expect(begun[0].value).toBe(0);
+      begun.forEach((key, i) => {
+        expect(key.frame).toBe(before[i].frame);
+        expect(key.value - begun[0].value).toBeCloseTo(before[i].value - before[0].value, 9);
+      });
+    });
+
     it('when it is opened where none of them passes', () => {
       const whole = shotOf(basis, true);
       // The twist-free frame of an open path has no seam to close, and so is another one.

@@ -1,12 +1,14 @@
 import { freeId, freeName } from '../document/free-name.js';
 import type { Hitch } from '../document/shot-hitch.js';
+import type { Rider } from '../document/shot-rider.js';
 import type { ShotPath } from '../document/shot-path.js';
 import type { Shot } from '../document/shot.js';
+import { beginAt as beginPaceAt } from '../pace/change-keys.js';
 import { compiledPaceOf } from '../pace/compiled-pace-of.js';
 import { compiledPathOf } from '../path/compiled-path-of.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { PathError } from '../path/path-error.js';
-import { headOf } from '../timing/leader.js';
+import { hasOwnPace, headOf } from '../timing/leader.js';
 import { joinPaths, type JoinEnds } from '../reshape/join-paths.js';
 import { reversePath } from '../reshape/reverse.js';
 import { beginAt, chooseFirst, splitPath } from '../reshape/split-path.js';
@@ -31,14 +33,23 @@ export function reverseRiddenPath(shot: Shot, id: string, turnRiders = false): S
 }
 
 /**
- * A closed path that begins at another of its points.
+ * A closed path that begins at another of its points. Its riders stay where they are, or start there as well, each at its own frame.
  *
  * @throws PathError where the path has no curve or is open
  */
-export function beginRiddenPathAt(shot: Shot, id: string, index: number): Shot {
+export function beginRiddenPathAt(shot: Shot, id: string, index: number, startRiders = false): Shot {
   const path = pathOf(shot, id);
   const { path: begun, start } = chooseFirst(path, index);
-  return movedStart(shot, path, begun, start);
+  const moved = movedStart(shot, path, begun, start);
+  if (!startRiders) return moved;
+  const riders = moved.riders.map((rider): Rider => {
+    const { hitch } = rider;
+    if (hitch?.path !== id || !hasOwnPace(hitch)) return rider;
+    const { pace } = hitch;
+    const first = (pace.mode === 'keys' ? pace.keys[0] : undefined) ?? pace.start;
+    return { ...rider, hitch: { ...hitch, pace: beginPaceAt(pace, first.frame, 0) } };
+  });
+  return { ...moved, riders };
 }
 
 /**

@@ -1,43 +1,24 @@
 import { freeId, freeName } from '../document/free-name.js';
+import type { Echo } from '../document/shot-echo.js';
 import type { Displaced, Hitch, Offset } from '../document/shot-hitch.js';
+import type { ShotFormation } from '../document/shot-formation.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { LIMITS } from '../document/limits.js';
 import { ShotError } from '../document/shot-error.js';
 import { seededNumbers } from '../math/seeded.js';
 import type { Vec3 } from '../math/vec.js';
-import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import { evaluateShot, isMoving } from '../evaluate/evaluate-shot.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
 import { positionIn } from '../pose/pose.js';
 import { displaceFrame, displacedTwice } from '../pose/displace.js';
 import { freeBadge } from './new-rider.js';
+import { seamRates } from './seam-rates.js';
 import { poseOfRider } from './change-rider.js';
 
-export const ARRANGEMENTS = ['file', 'abreast', 'wedge', 'later', 'moved'] as const;
-
 /** How copies of a rider are placed about it, with its motion. */
-export interface Formation {
+export interface Formation extends Omit<ShotFormation, 'id' | 'leader' | 'members' | 'about'> {
   readonly count: number;
-  /**
-   * One behind another, side by side, in a wedge; each so many frames later; or each with the whole ride
-   * moved and turned once more.
-   */
-  readonly arrangement: (typeof ARRANGEMENTS)[number];
-  /** From one to the next, metres. */
-  readonly spacing: number;
-  /** `later`: from one to the next, frames. */
-  readonly delay: number;
-  /** `moved`: from one to the next, metres, and degrees to the left about where the rider starts. */
-  readonly step: Vec3;
-  readonly turn: number;
-  readonly seed: number;
-  /** The most each is varied by, to either side: metres, frames, and parts of the whole. */
-  readonly vary: {
-    readonly place: number;
-    readonly time: number;
-    readonly speed: number;
-    readonly amplitude: number;
-  };
 }
 
 /**
@@ -51,51 +32,105 @@ export function formUp(
   shot: Shot,
   assets: SceneAssets,
   leaderId: string,
-  formation: Formation,
+  { count, ...wanted }: Formation,
 ): { shot: Shot; ids: string[] } {
   const leader = shot.riders.find((rider) => rider.id === leaderId);
-  if (!leader?.hitch) throw new ShotError('riders', `"${leaderId}" at rest`, 'a rider on a path to copy');
-  if (shot.riders.length + formation.count > LIMITS.riders) {
+  if (leader === undefined || !isMoving(shot, leader))
+    throw new ShotError('riders', `"${leaderId}" at rest`, 'a rider on a path, or moved by hand, to copy');
+  if (leader.hitch === null && wanted.arrangement === 'moved')
     throw new ShotError(
       'riders',
-      `${shot.riders.length} and ${formation.count} more`,
-      `at most ${LIMITS.riders}`,
+      `"${leaderId}" on no path`,
+      'a rider on a path, whose whole ride can be moved',
     );
-  }
-  const pivot = positionIn(poseOfRider(evaluateShot(shot, assets), leaderId, shot.range.first));
-  const riders = [...shot.riders];
+  const about = startOf(shot, assets, leaderId);
+  const placed: Placed = { ...wanted, about, rates: seamRates(shot, assets, leader) };
+  const { riders, ids } = withCopies(shot.riders, leader, placed, 1, count);
+  const id = freeId(leader.name, shot.formations);
+  const formation: ShotFormation = { ...wanted, about, id, leader: leaderId, members: ids };
+  return { shot: { ...shot, riders, formations: [...shot.formations, formation] }, ids };
+}
+
+/** Where a rider is at the first frame: what a whole ride is turned about. */
+export const startOf = (shot: Shot, assets: SceneAssets, id: string): Vec3 =>
+  positionIn(poseOfRider(evaluateShot(shot, assets), id, shot.range.first));
+
+/** A formation with what of it is found in the shot. */
+export interface Placed extends Omit<Formation, 'count'> {
+  readonly about: Vec3;
+  /** The nearest rate that closes at the seam. */
+  readonly rates: (rate: number) => number;
+}
+
+/**
+ * Riders with copies of one among them, numbers `from` to `to` of a formation.
+ *
+ * @throws ShotError where the shot holds no more of them
+ */
+export function withCopies(
+  before: readonly Rider[],
+  leader: Rider,
+  formation: Placed,
+  from: number,
+  to: number,
+): { riders: Rider[]; ids: string[] } {
+  const more = Math.max(0, to - from + 1);
+  if (before.length + more > LIMITS.riders)
+    throw new ShotError('riders', `${before.length} and ${more} more`, `at most ${LIMITS.riders}`);
+  const riders = [...before];
   const ids: string[] = [];
-  for (let i = 1; i <= formation.count; i++) {
+  for (let i = from; i <= to; i++) {
     const id = freeId(leader.name, riders);
     ids.push(id);
     riders.push({
-      ...copyOf(leader, leader.hitch, formation, i, pivot),
+      ...(leader.hitch ? copyOf(leader, leader.hitch, formation, i) : echoOf(leader, formation, i)),
       id,
       name: freeName(leader.name, riders),
       badge: freeBadge(leader.name, { riders }),
     });
   }
-  return { shot: { ...shot, riders }, ids };
+  return { riders, ids };
 }
 
-function copyOf(leader: Rider, hitch: Hitch, formation: Formation, i: number, pivot: Vec3): Rider {
+/** What a formation does to its member of a number, beside what its leader does. */
+export interface Share {
+  readonly along: number;
+  readonly side: number;
+  readonly rise: number;
+  readonly delay: number;
+  readonly rate: number;
+  /** Of amplitudes, bank and, moved as a whole, size. */
+  readonly amount: number;
+}
+
+export function shareOf(leader: Pick<Rider, 'kind'>, formation: Placed, i: number): Share {
   const { vary } = formation;
   const random = seededNumbers(formation.seed, i);
   const jitter: Vec3 = [random() * vary.place, random() * vary.place, random() * vary.place];
-  const delay = random() * vary.time;
-  const rate = 1 + random() * vary.speed;
+  const late = random() * vary.time;
+  const rate = formation.rates(1 + random() * vary.speed);
   const amount = 1 + random() * vary.amplitude;
   // What stands on the ground is not lifted off it.
   const onGround = leader.kind === 'vehicle' || leader.kind === 'character';
   const [along, side] = placeIn(formation, i);
+  return {
+    along: along + jitter[0],
+    side: side + jitter[1],
+    rise: onGround ? 0 : jitter[2],
+    delay: (formation.arrangement === 'later' ? i * formation.delay : 0) + late,
+    rate,
+    amount,
+  };
+}
+
+function copyOf(leader: Rider, hitch: Hitch, formation: Placed, i: number): Rider {
+  const { along, side, rise, delay, rate, amount } = shareOf(leader, formation, i);
   const moved = (offset: Offset): Offset => ({
     ...offset,
-    along: offset.along + along + jitter[0],
-    side: offset.side + side + jitter[1],
-    rise: offset.rise + (onGround ? 0 : jitter[2]),
+    along: offset.along + along,
+    side: offset.side + side,
+    rise: offset.rise + rise,
   });
-  const later = formation.arrangement === 'later' ? i * formation.delay : 0;
-  const isMoved = formation.arrangement === 'moved';
   return {
     ...leader,
     // A seed of their own, so that they do not beat as one.
@@ -110,14 +145,52 @@ function copyOf(leader: Rider, hitch: Hitch, formation: Formation, i: number, pi
       offsetKeys: hitch.offsetKeys.map((key) => ({ ...key, ...moved(key) })),
       bank: { ...hitch.bank, amount: hitch.bank.amount * amount },
       follows: null,
-      pacedBy: { rider: leader.id, delay: later + delay, rate },
-      displaced: isMoved ? displacedBy(hitch.displaced, formation, i, amount, pivot) : hitch.displaced,
+      pacedBy: { rider: leader.id, delay, rate },
+      displaced: displacementOf(hitch, formation, i, amount),
     },
   };
 }
 
+/** A copy of a rider without a path: it goes where its leader went. */
+function echoOf(leader: Rider, formation: Placed, i: number): Rider {
+  const share = shareOf(leader, formation, i);
+  return {
+    ...leader,
+    cycles: leader.cycles.map((cycle) => ({
+      ...cycle,
+      amplitude: cycle.amplitude * share.amount,
+      seed: cycle.seed + i,
+    })),
+    parent: null,
+    keyed: null,
+    looks: null,
+    frozen: null,
+    carriers: [],
+    echo: echoBy(leader.id, share),
+  };
+}
+
+/** What a share of a formation is to one that goes where its leader went. */
+export const echoBy = (leader: string, { along, side, rise, delay }: Share): Echo => ({
+  rider: leader,
+  behind: -along || 0,
+  side,
+  rise,
+  delay,
+});
+
+/** How the whole ride of a member is moved. */
+export function displacementOf(
+  { displaced }: Pick<Hitch, 'displaced'>,
+  formation: Placed,
+  i: number,
+  amount: number,
+): Displaced | null {
+  return formation.arrangement === 'moved' ? displacedBy(displaced, formation, i, amount) : displaced;
+}
+
 /** Along and to the left of the leader, metres. */
-function placeIn({ arrangement, spacing }: Formation, i: number): [number, number] {
+function placeIn({ arrangement, spacing }: Placed, i: number): [number, number] {
   const rank = Math.ceil(i / 2);
   const hand = i % 2 === 1 ? 1 : -1;
   if (arrangement === 'file') return [-i * spacing, 0];
@@ -129,10 +202,9 @@ function placeIn({ arrangement, spacing }: Formation, i: number): [number, numbe
 /** The ride turned and scaled about where the leader starts, and moved, i times over. */
 function displacedBy(
   before: Displaced | null,
-  { step, turn }: Formation,
+  { step, turn, about: pivot }: Placed,
   i: number,
   size: number,
-  pivot: Vec3,
 ): Displaced {
   const about: Displaced = { translation: [0, 0, 0], turn: i * turn, size };
   const frame = new Float64Array(12);

@@ -4,9 +4,11 @@ export { attachRiders, type Axes, type AttachPlan } from './attach-riders.js';
 export { withFoundRig } from './take-rig.js';
 export { withOwnPace } from './own-pace.js';
 export { detachBack, detachHere, removeRider } from './remove-riders.js';
-export { ARRANGEMENTS, formUp, type Formation } from './formation.js';
-export { endOfString, hangString, isRoadVehicle, type StringOf } from './string.js';
-export { sitOn } from './sit-on.js';
+export { formUp, type Formation } from './formation.js';
+export { reform } from './reform.js';
+export { seamRateOf, type SeamRate } from './seam-rates.js';
+export { hangString, isRoadVehicle, type StringOf } from './string.js';
+export { putBack, sitOn } from './sit-on.js';
 export { changeRate, scaleToFit } from './change-time.js';
 export { naturalStops, walkersStops, type WalkersStops } from './walkers-stops.js';
 export {
@@ -30,3 +32,4 @@ export {
   withChannelKeys,
   type ChannelId,
 } from './channels.js';
+export { changeString, commonGap, unitsBehind } from './change-string.js';

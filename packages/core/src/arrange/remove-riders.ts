@@ -36,6 +36,11 @@ export function removeRider(shot: Shot, assets: SceneAssets, id: string, frame: 
     riders,
     cuts: shot.cuts.filter(({ camera }) => camera !== id),
     cues: cuesWithout(shot.cues, id),
+    formations: shot.formations.flatMap((formation) => {
+      const members = formation.members.map((member) => (member === id ? null : member));
+      const left = formation.leader !== id && members.some((member) => member !== null);
+      return left ? [{ ...formation, members }] : [];
+    }),
     // One that was for this rider alone is not to become one for all.
     retimes: shot.retimes.flatMap((retime) => {
       if (!retime.riders.includes(id)) return [retime];
@@ -86,14 +91,17 @@ function atRest(evaluated: EvaluatedShot, rider: Rider, frame: number): Rider {
   const pose = poseOfRider(evaluated, rider.id, frame);
   const rest = { ...rider.rest, translation: positionIn(pose), rotation: rotationIn(pose) };
   // What it did by hand before it rode would take it away again.
-  return { ...rider, parent: null, rest, keyed: null };
+  return { ...rider, parent: null, stood: null, rest, keyed: null, echo: null };
 }
 
 function setDown(evaluated: EvaluatedShot, rider: Rider, carrier: string, frame: number): Rider {
+  // What went after it stands where it was.
+  if (rider.echo?.rider === carrier)
+    return rider.hitch === null ? atRest(evaluated, rider, frame) : { ...rider, echo: null };
   if (rider.parent !== carrier) return rider;
   // What rides a path of its own was not carried; only its rest was.
   if (rider.hitch !== null) return { ...rider, parent: null };
-  return { ...inSpaceOf(rider, poseOfRider(evaluated, carrier, frame), null), parent: null };
+  return { ...inSpaceOf(rider, poseOfRider(evaluated, carrier, frame), null), parent: null, stood: null };
 }
 
 function withoutLeader(evaluated: EvaluatedShot, rider: Rider, gone: Rider, off: ReadonlySet<string>): Rider {

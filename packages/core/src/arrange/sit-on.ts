@@ -19,7 +19,11 @@ export function sitOn(
   frame: number,
   keepsPlace: boolean,
 ): Shot {
-  const free = withRider(shot, id, (rider) => ({ ...rider, parent: carrier }));
+  const free = withRider(shot, id, (rider) => ({
+    ...rider,
+    parent: carrier,
+    stood: carrier === null ? null : (rider.stood ?? (rider.parent === null ? rider.rest : null)),
+  }));
   refuseCircles(free);
   if (!keepsPlace && carrier !== null) {
     return withRider(free, id, (rider) => ({
@@ -33,4 +37,13 @@ export function sitOn(
   const posed = (other: string | null) => (other === null ? null : poseOfRider(evaluated, other, frame));
   // Of a rider on a path the rest is what is carried: that of its path stays as it is.
   return withRider(free, id, (before) => inSpaceOf(before, posed(rider.parent), posed(carrier)));
+}
+
+/** A rider off its carrier, back where it rested before it was put there; as it is, where that is not known. */
+export function putBack(shot: Shot, id: string): Shot {
+  return withRider(shot, id, (rider) =>
+    rider.stood === null
+      ? rider
+      : { ...rider, parent: null, stood: null, rest: { ...rider.stood, scale: rider.rest.scale } },
+  );
 }

@@ -8,6 +8,7 @@ import { chassisOf, hasWheelbase } from '../ride/chassis.js';
 import { ownAxes, ownPosition } from '../ride/contact-points.js';
 import { newHitch } from '../ride/new-hitch.js';
 import type { Axes } from './attach-riders.js';
+import { unitsBehind } from './change-string.js';
 import { freeBadge } from './new-rider.js';
 
 /** Whether a rider goes as vehicles on roads do: it steers, or one of its axles follows the other. */
@@ -34,17 +35,6 @@ export interface StringOf {
   readonly gap: number;
 }
 
-/** The last unit that hangs behind a rider, which may be the rider itself. */
-export function endOfString(riders: readonly Rider[], leader: Rider): Rider {
-  let end = leader;
-  for (let n = 0; n < riders.length; n++) {
-    const next = riders.find(({ hitch }) => hitch?.follows?.rider === end.id);
-    if (next === undefined) break;
-    end = next;
-  }
-  return end;
-}
-
 /**
  * The shot with a string hung behind the last unit of a rider's string: the unit first, then copies of it.
  * Behind a road vehicle a unit is towed by its coupling, and its front axle turns with the drawbar; else one with two axles stands with both on the path.
@@ -67,7 +57,7 @@ export function hangString(
     throw new ShotError('riders', `${shot.riders.length} and ${count - 1} more`, `at most ${LIMITS.riders}`);
   }
   const others = shot.riders.filter(({ id }) => id !== unitId);
-  const end = endOfString(others, leader);
+  const end = unitsBehind(others, leader).at(-1) ?? leader;
   const road = isRoadVehicle(leader);
   const hung = (rider: Rider, behind: string): Rider => {
     const plain = newHitch(leader.hitch?.path ?? '', shot.range);

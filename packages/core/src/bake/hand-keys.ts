@@ -109,6 +109,7 @@ export function keysOfRide(shot: Shot, assets: SceneAssets, id: string, within: 
     // What turned, carried and swayed it is in the keys.
     looks: null,
     carriers: [],
+    echo: null,
     unrest: null,
     keyed: { keys: fewKeys(all, shot.fps, within) },
   }));

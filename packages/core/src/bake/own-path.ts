@@ -61,6 +61,7 @@ export function withOwnPath(shot: Shot, assets: SceneAssets, id: string, within:
     parent: null,
     keyed: null,
     looks: null,
+    echo: null,
     frozen: null,
     clearance: null,
     // What swayed and carried it while it was looked at is in its path.

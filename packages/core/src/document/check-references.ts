@@ -40,6 +40,13 @@ export function checkReferences(shot: Shot): void {
     risingKeys(retime.keys, `retimes[${i}].keys`);
   });
   unique(shot.cues, 'cues');
+  unique(shot.formations, 'formations');
+  shot.formations.forEach(({ leader, members }, i) => {
+    refuseUnknown(`formations[${i}].leader`, leader, 'rider', shot.riders);
+    members.forEach((id, k) => {
+      if (id !== null) refuseUnknown(`formations[${i}].members[${k}]`, id, 'rider', shot.riders);
+    });
+  });
   shot.cues.forEach((cue, i) => checkCue(shot, cue, `cues[${i}]`));
   refuseCueCircles(shot);
   refuseCircles(shot);
@@ -72,6 +79,7 @@ function checkRider(shot: Shot, rider: Rider, at: string): void {
     checkTarget(shot, rider.looks.target, `${at}.looks.target`);
     risingKeys(rider.looks.aim.influence, `${at}.looks.aim.influence`);
   }
+  if (rider.echo) refuseUnknown(`${at}.echo.rider`, rider.echo.rider, 'rider', shot.riders);
   rider.carriers.forEach((key, i) => {
     if (key.rider !== null) refuseUnknown(`${at}.carriers[${i}].rider`, key.rider, 'rider', shot.riders);
   });

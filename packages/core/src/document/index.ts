@@ -56,3 +56,5 @@ export { CarrierKey } from './shot-carrier.js';
 export { cuesBehind, eachAction } from './each-action.js';
 export { withKey } from './with-key.js';
 export { CLIP_STEPS, ClipBlock } from './shot-clip-block.js';
+export { ARRANGEMENTS, ShotFormation } from './shot-formation.js';
+export { Echo } from './shot-echo.js';

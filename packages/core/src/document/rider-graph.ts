@@ -41,7 +41,7 @@ function blendedBy(cues: readonly Cue[], id: string): string[] {
 
 /** The riders that a rider's pose is computed from: what carries it, leads it, times it, cues it, is looked at or kept clear of. */
 export function ridersBehind(
-  { id: own, parent, hitch, clearance, looks, frozen, carriers }: Rider,
+  { id: own, parent, hitch, clearance, looks, echo, frozen, carriers }: Rider,
   cues: readonly Cue[],
 ): string[] {
   // What is frozen plays by itself.
@@ -50,6 +50,7 @@ export function ridersBehind(
   if (hitch) for (const { rider } of clearance?.from ?? []) ids.push(rider);
   ids.push(aimedAt({ hitch, looks })?.rider);
   for (const { rider } of carriers) ids.push(rider);
+  if (hitch === null) ids.push(echo?.rider);
   for (const cue of timingCues(cues, own)) ids.push(...listenedTo(cue, cues));
   ids.push(...blendedBy(cues, own));
   return ids.filter((id) => id !== null && id !== undefined);

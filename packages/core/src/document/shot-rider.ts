@@ -21,6 +21,7 @@ import { ClipBlock } from './shot-clip-block.js';
 import { AXES, type Axis } from './shot-facing.js';
 import { Hitch } from './shot-hitch.js';
 import { Frozen } from './shot-frozen.js';
+import { Echo } from './shot-echo.js';
 import { Keyed } from './shot-keyed.js';
 import { Looks } from './shot-looks.js';
 import { Unrest } from './shot-unrest.js';
@@ -166,6 +167,8 @@ export class Rider {
   @rule('the id of a rider, or null', (v) => v === null || typeof v === 'string')
   parent: string | null = null;
   @Part(() => Transform) rest: Transform = new Transform();
+  /** Where it rested before it was put on what carries it. */
+  @PartOrNull(() => Transform) stood: Transform | null = null;
   @PartOrNull(() => Hitch) hitch: Hitch | null = null;
   @PartOrNull(() => Chassis) chassis: Chassis | null = null;
   /** What it sees; only a rider that has one is a camera to look through. */
@@ -186,6 +189,8 @@ export class Rider {
   @PartOrNull(() => Keyed) keyed: Keyed | null = null;
   /** What it turns to, while it rides no path. */
   @PartOrNull(() => Looks) looks: Looks | null = null;
+  /** Whom it goes after, while it rides no path itself. */
+  @PartOrNull(() => Echo) echo: Echo | null = null;
   /** Who carries it from which frame on, whatever it rides. */
   @Parts(() => CarrierKey, LIMITS.keysPerPace) carriers: CarrierKey[] = [];
   /** What plays instead of all of that, until it is thawed. */

@@ -4,6 +4,7 @@ import { Cut } from './shot-camera.js';
 import { Checks } from './shot-checks.js';
 import { ShotPath } from './shot-path.js';
 import { Cue } from './shot-cue.js';
+import { ShotFormation } from './shot-formation.js';
 import { Retime } from './shot-retime.js';
 import { Rider } from './shot-rider.js';
 
@@ -66,6 +67,8 @@ export class Shot {
   @Parts(() => Retime, LIMITS.retimes) retimes: Retime[] = [];
   /** What acts when something else reaches a place. */
   @Parts(() => Cue, LIMITS.cues) cues: Cue[] = [];
+  /** Which riders are copies of which, and how they were placed. */
+  @Parts(() => ShotFormation, LIMITS.riders) formations: ShotFormation[] = [];
   /** What the checks let pass, and what of what they found is known. */
   @Part(() => Checks) checks: Checks = new Checks();
 }

@@ -195,8 +195,8 @@ function playsOnCue({ cues }: Pick<Shot, 'cues'>, rider: Rider): boolean {
 
 /** Whether a rider's place can change over time: it rides, is held by hand, or what carries it does. */
 export function isMoving(shot: Shot, rider: Rider): boolean {
-  const { hitch, unrest, frozen, looks, keyed, carriers } = rider;
-  if (hitch !== null || unrest !== null || frozen !== null) return true;
+  const { hitch, unrest, frozen, looks, keyed, echo, carriers } = rider;
+  if (hitch !== null || unrest !== null || frozen !== null || echo !== null) return true;
   if (looks !== null || carriers.length > 0 || (keyed?.keys.length ?? 0) > 1) return true;
   const parent = shot.riders.find((other) => other.id === rider.parent);
   return parent !== undefined && isMoving(shot, parent);

@@ -1,4 +1,5 @@
 import { vec3 } from 'gl-matrix';
+import { axesOf } from '../document/rider-axes.js';
 import { blendingCues, timingCues } from '../document/rider-graph.js';
 import type { Cue } from '../document/shot-cue.js';
 import type { AimTarget } from '../document/shot-facing.js';
@@ -33,6 +34,7 @@ import { compilePathMotion, echoPace, stringPace, type PathMotion } from '../rid
 import { compileClearance, type PlaceAt } from '../ride/clearance.js';
 import { compileTravel } from '../ride/travel.js';
 import { compileKeyedPose, keyedWayOf } from '../ride/keyed-way.js';
+import { compileEcho } from '../ride/echo.js';
 import { withLooks } from '../ride/looks.js';
 import { referenceOf, ridePath, type RideBlends } from '../ride/ride-path.js';
 import { ridesByDistance } from '../ride/travel-place.js';
@@ -94,7 +96,10 @@ export class Rides {
       const seated = this.handed(rider, pose);
       return rider.unrest === null ? seated : withUnrest(seated, rider.unrest, { ...range, fps, loop });
     };
-    if (hitch === null || motion === null) return held(this.looking(rider, this.byHand(rider) ?? rest));
+    if (hitch === null || motion === null) {
+      const placed = this.echoing(rider) ?? this.byHand(rider) ?? rest;
+      return held(this.looking(rider, placed));
+    }
     const ride = ridePath(rider, hitch, {
       motion,
       rest,
@@ -115,6 +120,14 @@ export class Rides {
       return carrier ? this.pose(carrier) : null;
     });
     return withCarriers(own, carriers, poses, this.shot.fps);
+  }
+
+  /** Where a rider is that goes after another; null where it does not. */
+  private echoing({ echo, hitch }: Rider): PoseAt | null {
+    const leader = echo && hitch === null ? this.find(echo.rider) : undefined;
+    if (!echo || !leader) return null;
+    const { fps, loop, range } = this.shot;
+    return compileEcho(echo, this.pose(leader), axesOf(leader), { ...range, loop, fps });
   }
 
   /** Where a rider is that is moved by hand; null where it is not. */

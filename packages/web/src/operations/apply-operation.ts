@@ -46,7 +46,7 @@ export function applyOperation(shot: Shot, operation: Operation, ground: GroundH
     case 'reverse':
       return reverseRiddenPath(shot, operation.path, operation.turnRiders);
     case 'first':
-      return beginRiddenPathAt(shot, operation.path, operation.index);
+      return beginRiddenPathAt(shot, operation.path, operation.index, operation.startRiders);
     case 'open':
       return openRiddenPath(shot, operation.path, operation.at);
     case 'split':

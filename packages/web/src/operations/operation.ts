@@ -23,7 +23,7 @@ export type Operation = { readonly path: string } & (
   | { readonly kind: 'mirror'; readonly axis: 0 | 1 | 2; readonly at: number; readonly copy: boolean }
   | { readonly kind: 'offset'; readonly side: number; readonly tolerance: number; readonly copy: boolean }
   | { readonly kind: 'reverse'; readonly turnRiders: boolean }
-  | { readonly kind: 'first'; readonly index: number }
+  | { readonly kind: 'first'; readonly index: number; readonly startRiders: boolean }
   | { readonly kind: 'open'; readonly at: number }
   | { readonly kind: 'unlink' }
   | { readonly kind: 'close'; readonly bridge: boolean; readonly tension: number }

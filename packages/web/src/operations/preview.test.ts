@@ -45,7 +45,7 @@ const all: Operation[] = [
   { kind: 'offset', path: 'a', side: -1, tolerance: 0.01, copy: true },
   { kind: 'reverse', path: 'a', turnRiders: false },
   { kind: 'reverse', path: 'a', turnRiders: true },
-  { kind: 'first', path: 'round', index: 1 },
+  { kind: 'first', path: 'round', index: 1, startRiders: false },
   { kind: 'open', path: 'round', at: 3 },
   { kind: 'unlink', path: 'round' },
   { kind: 'close', path: 'a', bridge: true, tension: 1 },

@@ -1,11 +1,21 @@
-import { formUp, type Formation, type Rider, type Shot, type Vec3 } from '@fleet-rail/core';
-import { useCallback, useState } from 'react';
+import {
+  formUp,
+  isMoving,
+  reform,
+  seamRateOf,
+  type Formation,
+  type Rider,
+  type Shot,
+  type ShotFormation,
+  type Vec3,
+} from '@fleet-rail/core';
+import { useCallback, useMemo, useState } from 'react';
 import { sceneAssets } from '../../scene-assets/ground-height';
 import { Button } from '../../ui/button';
 import { Buttons, FieldGrid, Hint } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
-import { useDeskStore } from '../desk-store';
+import { useDesk, useDeskStore } from '../desk-store';
 import { roomFor } from '../attach-previews';
 import { CopiesCard } from './copies-card';
 
@@ -29,23 +39,75 @@ const START: Formation = {
   vary: { place: 0, time: 0, speed: 0, amplitude: 0 },
 };
 
-/** Copies of a rider that share its motion, each varied by a seed. */
+/** A formation that is set up: a new one, or one of the shot's that was opened again. */
+interface Open {
+  readonly id: string | null;
+  readonly formation: Formation;
+}
+
+const opened = ({
+  id,
+  members,
+  arrangement,
+  spacing,
+  delay,
+  step,
+  turn,
+  seed,
+  vary,
+}: ShotFormation): Open => ({
+  id,
+  formation: { count: members.length, arrangement, spacing, delay, step, turn, seed, vary },
+});
+
+/** Copies of a rider that share its motion, each varied by a seed; formed once, they can be placed anew. */
 export function FormationCard({ leader }: { leader: Rider }) {
   const desk = useDeskStore();
-  const [formation, setFormation] = useState<Formation | null>(null);
+  const shot = useDesk((state) => state.shot);
+  const set = useDesk((state) => state.set);
+  const [open, setOpen] = useState<Open | null>(null);
   const make = useCallback(
-    (shot: Shot) => formUp(shot, sceneAssets(desk.getState()), leader.id, formation ?? START),
-    [desk, leader.id, formation],
+    (before: Shot) => {
+      const assets = sceneAssets(desk.getState());
+      if (open === null) return { shot: before, ids: [] };
+      return open.id === null
+        ? formUp(before, assets, leader.id, open.formation)
+        : reform(before, assets, open.id, open.formation);
+    },
+    [desk, leader.id, open],
   );
-  if (formation === null) {
+  if (open === null) {
+    const led = shot.formations.find(({ members }) => members.includes(leader.id));
+    const head = led && shot.riders.find(({ id }) => id === led.leader);
     return (
       <>
+        {head && (
+          <>
+            <Hint>
+              {leader.badge} is number {led.members.indexOf(leader.id) + 1} behind {head.badge}. What is
+              changed of it alone stays.
+            </Hint>
+            <Buttons>
+              <Button onPress={() => set({ riderId: head.id })}>Go to {head.badge}</Button>
+            </Buttons>
+          </>
+        )}
         <Hint>Copies that ride as {leader.badge} does, and follow what it is given later.</Hint>
         <Buttons>
+          {shot.formations
+            .filter((one) => one.leader === leader.id)
+            .map((one) => (
+              <Button key={one.id} onPress={() => setOpen(opened(one))}>
+                Change the formation of {one.members.length}
+              </Button>
+            ))}
           <Button
-            isDisabled={leader.hitch === null}
+            isDisabled={!isMoving(shot, leader)}
             onPress={() =>
-              setFormation({ ...START, spacing: roomFor(sceneAssets(desk.getState()), [leader]) })
+              setOpen({
+                id: null,
+                formation: { ...START, spacing: roomFor(sceneAssets(desk.getState()), [leader]) },
+              })
             }
           >
             Form up copies of {leader.badge}
@@ -54,6 +116,10 @@ export function FormationCard({ leader }: { leader: Rider }) {
       </>
     );
   }
+  const { id, formation } = open;
+  const setFormation = (next: Formation) => setOpen({ id, formation: next });
+  const left =
+    shot.formations.find((one) => one.id === id)?.members.filter((member) => member === null).length ?? 0;
   const change = (part: Partial<Formation>) => setFormation({ ...formation, ...part });
   const vary = (part: Partial<Formation['vary']>) => change({ vary: { ...formation.vary, ...part } });
   const moved = (k: number, value: number) =>
@@ -61,14 +127,18 @@ export function FormationCard({ leader }: { leader: Rider }) {
   const { arrangement } = formation;
   return (
     <CopiesCard
-      label={`Form up ${leader.badge}`}
-      action={`Add ${formation.count} ${formation.count === 1 ? 'copy' : 'copies'}`}
+      label={id === null ? `Form up ${leader.badge}` : `Change the formation of ${leader.badge}`}
+      action={
+        id === null
+          ? `Add ${formation.count} ${formation.count === 1 ? 'copy' : 'copies'}`
+          : 'Apply to the formation'
+      }
       make={make}
-      onDone={() => setFormation(null)}
+      onDone={() => setOpen(null)}
     >
       <Select
         label="Arranged"
-        options={ARRANGED}
+        options={ARRANGED.filter((one) => one.id !== 'moved' || leader.hitch !== null)}
         value={arrangement}
         onChange={(next) => change({ arrangement: next })}
       />
@@ -129,6 +199,11 @@ export function FormationCard({ leader }: { leader: Rider }) {
           />
         </FieldGrid>
       )}
+      {left > 0 && (
+        <Hint>
+          {left} of them {left === 1 ? 'was' : 'were'} deleted and {left === 1 ? 'stays' : 'stay'} away.
+        </Hint>
+      )}
       <Hint>Each copy varies at random, by up to:</Hint>
       <FieldGrid>
         <QuantityField
@@ -165,6 +240,22 @@ export function FormationCard({ leader }: { leader: Rider }) {
           onChange={(amplitude) => vary({ amplitude: amplitude / 100 })}
         />
       </FieldGrid>
+      {formation.vary.speed > 0 && leader.hitch && <SeamHint leader={leader} />}
     </CopiesCard>
+  );
+}
+
+/** What the loop lets of speeds that vary. */
+function SeamHint({ leader }: { leader: Rider }) {
+  const desk = useDeskStore();
+  const shot = useDesk((state) => state.shot);
+  const rate = useMemo(() => seamRateOf(shot, sceneAssets(desk.getState()), leader), [shot, desk, leader]);
+  if (rate === null) return null;
+  return (
+    <Hint role="status">
+      {'laps' in rate
+        ? `In the loop each makes whole laps: ${rate.laps} or some more or less.`
+        : `In the loop all go as fast as ${leader.badge}, for else they would not meet the seam: ${rate.why}.`}
+    </Hint>
   );
 }

@@ -1,4 +1,12 @@
-import { detachBack, detachHere, leaderIdOf, removeRider, sitOn, type Rider } from '@fleet-rail/core';
+import {
+  detachBack,
+  detachHere,
+  leaderIdOf,
+  putBack,
+  removeRider,
+  sitOn,
+  type Rider,
+} from '@fleet-rail/core';
 import { MousePointerClick, Trash2, Unlink } from 'lucide-react';
 import { useState } from 'react';
 import { changeRider, findModel, ownTiming, replaceModel } from '../../edits/rider-edits';
@@ -184,6 +192,13 @@ export function RiderSection({ rider }: { rider: Rider }) {
           value={rider.parent ?? ''}
           onChange={sit}
         />
+        {rider.stood !== null && (
+          <Buttons>
+            <Button onPress={() => edit('Put back', (shot) => putBack(shot, rider.id))}>
+              Put it back where it was
+            </Button>
+          </Buttons>
+        )}
         <Tick isSelected={keeps} onChange={setKeeps}>
           It keeps its place when it is put on
         </Tick>

@@ -1,11 +1,14 @@
 import {
   chassisOf,
   couplingLength,
-  endOfString,
+  changeString,
+  commonGap,
   hangString,
   hierarchyOfRider,
+  unitsBehind,
   type Chassis,
   type Rider,
+  type Shot,
 } from '@fleet-rail/core';
 import { useCallback, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
@@ -15,7 +18,7 @@ import { Button } from '../../ui/button';
 import { Buttons, FieldGrid, Hint } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
-import { useDesk } from '../desk-store';
+import { useDesk, useDeskStore } from '../desk-store';
 import { CopiesCard } from './copies-card';
 
 /** Hangs another rider, and copies of it, behind this one. */
@@ -28,6 +31,7 @@ export function StringCard({ leader }: { leader: Rider }) {
   const [count, setCount] = useState(1);
   const [gap, setGap] = useState(0.1);
   const [setting, setSetting] = useState(false);
+  const [changing, setChanging] = useState(false);
   const chosen =
     others.find(({ id }) => id === unit) ?? others.find(({ hitch }) => hitch === null) ?? others[0];
   const unitId = chosen?.id ?? '';
@@ -37,7 +41,10 @@ export function StringCard({ leader }: { leader: Rider }) {
     [leader.id, unitId, count, gap, models],
   );
   if (chosen === undefined) return <Hint>Add a rider to hang behind {leader.badge} first.</Hint>;
-  const end = endOfString(riders, leader);
+  const units = unitsBehind(riders, leader);
+  const end = units.at(-1) ?? leader;
+  if (changing && units.length > 0)
+    return <ChangeString leader={leader} units={units} onDone={() => setChanging(false)} />;
   if (!setting) {
     return (
       <>
@@ -47,6 +54,9 @@ export function StringCard({ leader }: { leader: Rider }) {
             : `Behind ${leader.badge} hangs a string that ends with ${end.badge}.`}
         </Hint>
         <Buttons>
+          {units.length > 0 && (
+            <Button onPress={() => setChanging(true)}>Change the string of {units.length}</Button>
+          )}
           <Button onPress={() => setSetting(true)}>Hang a string behind {leader.badge}</Button>
         </Buttons>
       </>
@@ -70,6 +80,32 @@ export function StringCard({ leader }: { leader: Rider }) {
         <QuantityField label="Gap" kind="length" value={gap} min={0} step={0.05} onChange={setGap} />
       </FieldGrid>
       <Hint>{lengthText(chosen, chassisOf(chosen, hierarchyOfRider(assets, chosen)?.box ?? null))}</Hint>
+    </CopiesCard>
+  );
+}
+
+/** The string behind a rider, longer, shorter or spaced anew. */
+function ChangeString(props: { leader: Rider; units: readonly Rider[]; onDone: () => void }) {
+  const { leader, units } = props;
+  const desk = useDeskStore();
+  const [count, setCount] = useState(units.length);
+  const [gap, setGap] = useState(commonGap(units));
+  const make = useCallback(
+    (shot: Shot) => changeString(shot, sceneAssets(desk.getState()), leader.id, { count, gap }),
+    [desk, leader.id, count, gap],
+  );
+  return (
+    <CopiesCard
+      label={`Change the string of ${leader.badge}`}
+      action="Apply to the string"
+      make={make}
+      onDone={props.onDone}
+    >
+      <FieldGrid>
+        <QuantityField label="Units" kind="count" value={count} min={1} max={200} whole onChange={setCount} />
+        <QuantityField label="Gap" kind="length" value={gap} min={0} step={0.05} onChange={setGap} />
+      </FieldGrid>
+      <Hint>New units are copies of the last one. A gap that was set by itself stays.</Hint>
     </CopiesCard>
   );
 }

@@ -18,7 +18,7 @@ import { changeHitch, changePace } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { IconButton } from '../../ui/icon-button';
-import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
+import { Buttons, FieldGrid, FieldPair, Hint, Section, SectionTitle } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
@@ -71,6 +71,7 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
     change('Ease', (before) => easeKeys(before, chosen.has(i) ? chosen : new Set([i]), ease));
   // Its ends swapped, it goes tail first: turning it is offered until they are swapped back.
   const [swapped, setSwapped] = useState(false);
+  const [stands, setStands] = useState(1);
   const along = rider.hitch?.facing.along ?? 'path';
   const only = chosen.size === 1 ? [...chosen][0] : null;
   const stop = only ?? pace.keys.findLastIndex((key) => key.frame <= frame);
@@ -130,15 +131,6 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
           <Plus aria-hidden /> Key at frame {frame}
         </Button>
         <Button
-          isDisabled={stop < 0}
-          onPress={() => {
-            change('Make a stop', (before) => stopAtKey(before, stop, Math.round(fps)));
-            set({ keys: new Set([stop]) });
-          }}
-        >
-          Stop a second at key {stop + 1}
-        </Button>
-        <Button
           isDisabled={pace.keys.length < 2}
           onPress={() => {
             change('Swap ends', swapEnds);
@@ -149,6 +141,25 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         </Button>
         <Button onPress={() => change('To whole frames', quantiseKeys)}>To whole frames</Button>
       </Buttons>
+      <FieldPair>
+        <QuantityField
+          label="Stop for"
+          kind="time"
+          value={stands}
+          min={1 / fps}
+          step={0.5}
+          onChange={setStands}
+        />
+        <Button
+          isDisabled={stop < 0}
+          onPress={() => {
+            change('Make a stop', (before) => stopAtKey(before, stop, Math.max(1, Math.round(stands * fps))));
+            set({ keys: new Set([stop]) });
+          }}
+        >
+          Stop at key {stop + 1}
+        </Button>
+      </FieldPair>
       {swapped && (
         <Tick
           isSelected={along === 'travel'}

@@ -36,12 +36,25 @@ export function RelayCard({ rider }: { rider: Rider | null }) {
           max={200}
           onChange={setCount}
         />
+        <QuantityField
+          label="The loop takes"
+          kind="time"
+          isDisabled={typeof built === 'string'}
+          value={frames / shot.fps}
+          min={1 / shot.fps}
+          step={0.5}
+          onChange={(seconds) => {
+            if (typeof built === 'string') return;
+            setCount(Math.min(200, Math.max(2, Math.round(built.frames / (seconds * shot.fps)))));
+          }}
+        />
       </FieldGrid>
       {typeof built === 'string' ? (
         <Hint role="alert">{built}</Hint>
       ) : (
         <Hint role="status">
-          A ride of {built.frames} frames becomes a loop of {frames}: each rider ends where the next one began
+          A ride of {built.frames} frames becomes a loop of {frames} with {count} riders: each ends where the
+          next one began
           {Math.abs(built.rate - 1) > 1e-9 ? `; speed × ${built.rate.toFixed(4)}` : ''}. The shot’s range
           becomes frames {built.shot.range.first} to {built.shot.range.last}.
         </Hint>

@@ -42,7 +42,12 @@ export function freshOperation(
     case 'reverse':
       return { ...on, kind, turnRiders: false };
     case 'first':
-      return { ...on, kind, index: chosen[0] ?? Math.min(1, path.points.length - 1) };
+      return {
+        ...on,
+        kind,
+        index: chosen[0] ?? Math.min(1, path.points.length - 1),
+        startRiders: false,
+      };
     case 'open':
       return { ...on, kind, at: 0 };
     case 'close':

@@ -174,15 +174,20 @@ const SETTINGS: Settings = {
     </>
   ),
   first: ({ operation, path, change }) => (
-    <QuantityField
-      label="First point"
-      kind="count"
-      value={operation.index + 1}
-      min={1}
-      max={path.points.length}
-      whole
-      onChange={(index) => change({ index: index - 1 })}
-    />
+    <>
+      <QuantityField
+        label="First point"
+        kind="count"
+        value={operation.index + 1}
+        min={1}
+        max={path.points.length}
+        whole
+        onChange={(index) => change({ index: index - 1 })}
+      />
+      <Tick isSelected={operation.startRiders} onChange={(startRiders) => change({ startRiders })}>
+        Its riders start there too
+      </Tick>
+    </>
   ),
   open: (props) => <At {...props} />,
   split: (props) => <At {...props} />,

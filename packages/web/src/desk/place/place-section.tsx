@@ -5,6 +5,7 @@ import { Button } from '../../ui/button';
 import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
+import { EchoFields } from './echo-fields';
 import { HandKeysList } from './hand-keys-list';
 import { PlaceFields } from './place-fields';
 
@@ -22,7 +23,8 @@ export function PlaceSection({ rider, chosen }: { rider: Rider; chosen: readonly
   );
   const frozen = all.filter((one) => one.frozen !== null);
   const live = all.filter((one) => one.frozen === null);
-  const free = rider.hitch === null && rider.frozen === null;
+  const still = rider.hitch === null && rider.frozen === null;
+  const free = still && rider.echo === null;
   const edit = (label: string, change: (shot: Shot, assets: ReturnType<typeof sceneAssets>) => Shot) =>
     attempt(desk, label, (now) => change(now, sceneAssets(desk.getState())));
   const names = (list: readonly Rider[]) => list.map(({ badge }) => badge).join(', ');
@@ -40,6 +42,7 @@ export function PlaceSection({ rider, chosen }: { rider: Rider; chosen: readonly
     <Section aria-label="Position">
       <SectionTitle>Position</SectionTitle>
       {free && <PlaceFields rider={rider} />}
+      {still && rider.echo && <EchoFields rider={rider} echo={rider.echo} />}
       {free && rider.keyed !== null && <HandKeysList rider={rider} keyed={rider.keyed} />}
       {frozen.length > 0 && (
         <Hint>

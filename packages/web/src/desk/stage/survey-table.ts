@@ -76,6 +76,7 @@ export class SurveyTable {
       tool.kind === 'select' &&
       view !== 'through' &&
       rider?.hitch === null &&
+      rider.echo === null &&
       rider.frozen === null;
     this.object.visible = shown && evaluated !== undefined;
     this.place = null;

@@ -1,0 +1,35 @@
+import type { Vec3 } from '../math/vec.js';
+import { Amount, Id, OneOf, Part, Point, Whole, rule } from './constraints.js';
+import { LIMITS } from './limits.js';
+
+export const ARRANGEMENTS = ['file', 'abreast', 'wedge', 'later', 'moved'] as const;
+
+/** The most that each member is varied by, to either side. */
+export class FormationVary {
+  @Amount('metres', 0, 1e4) place = 0;
+  @Amount('frames', 0, 1e5) time = 0;
+  @Amount('part of its speed', 0, 0.9) speed = 0;
+  @Amount('part of its amplitudes', 0, 0.9) amplitude = 0;
+}
+
+const areMembers = (v: unknown) =>
+  Array.isArray(v) && v.length <= LIMITS.riders && v.every((id) => id === null || typeof id === 'string');
+
+/** Copies of a rider and how they were placed about it, so that they can be placed anew. */
+export class ShotFormation {
+  @Id() id!: string;
+  @Id() leader!: string;
+  /** By number, from the first; null for one that has left. */
+  @rule('ids of riders, or null', areMembers) members: (string | null)[] = [];
+  /** One behind another, side by side, in a wedge; each so many frames later; or the whole ride moved and turned once more. */
+  @OneOf(...ARRANGEMENTS) arrangement: (typeof ARRANGEMENTS)[number] = 'file';
+  /** From one to the next. */
+  @Amount('metres', -1e6, 1e6) spacing = 0;
+  @Amount('frames', -1e6, 1e6) delay = 0;
+  @Point() step: Vec3 = [0, 0, 0];
+  /** About where the leader started. */
+  @Amount('degrees') turn = 0;
+  @Point() about: Vec3 = [0, 0, 0];
+  @Whole(0, 2 ** 31 - 1) seed = 0;
+  @Part(() => FormationVary) vary: FormationVary = new FormationVary();
+}
