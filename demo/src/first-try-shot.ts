@@ -66,7 +66,18 @@ const barrel = (number: number, frame: number, to: number) => ({
  */
 export function firstTryShot(orchard: Shot): Shot {
   const kept = orchard.riders.filter(({ id }) => !['kestrel-4', 'kestrel-5'].includes(id));
-  let shot = rushed({ ...orchard, name: 'Orchard, first try', range: RANGE, loop: false, riders: kept });
+  const formations = orchard.formations.map((flight) => ({
+    ...flight,
+    members: flight.members.filter((id) => kept.some((rider) => rider.id === id)),
+  }));
+  let shot = rushed({
+    ...orchard,
+    name: 'Orchard, first try',
+    range: RANGE,
+    loop: false,
+    riders: kept,
+    formations,
+  });
   const wheelsOf = (id: string) => shot.riders.find((rider) => rider.id === id)?.wheels ?? [];
   // One radius was typed, and the last trailer's wheels were never taken.
   shot = spoiled(shot, 'trailer-1', {

@@ -4,6 +4,7 @@ import { writeShotText } from '@fleet-rail/core';
 import { barrelsShot } from './barrels-shot.js';
 import { firstTryShot } from './first-try-shot.js';
 import { orchardShot } from './orchard-shot.js';
+import { liftShot } from './lift-shot.js';
 import { makeDemoModels } from './models/index.js';
 
 /** Writes the demo's models and shots into demo/made. */
@@ -19,3 +20,4 @@ await writeFile(`${folder}quillfen-barrels.shot.json`, writeShotText(barrelsShot
 const orchard = await orchardShot();
 await writeFile(`${folder}quillfen-orchard.shot.json`, writeShotText(orchard));
 await writeFile(`${folder}quillfen-first-try.shot.json`, writeShotText(firstTryShot(orchard)));
+await writeFile(`${folder}quillfen-lift.shot.json`, writeShotText(await liftShot(orchard)));

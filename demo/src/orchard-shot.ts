@@ -18,7 +18,6 @@ import {
   Gait,
   Hitch,
   Rider,
-  type Axis,
   type GroundContact,
   type Pace,
   type SceneAssets,
@@ -139,22 +138,20 @@ function pickingRound(paths: Shot['paths'], { gaits }: ModelFacts): Pick<Rider, 
   };
 }
 
-/** Wing beats, the hands a little after the arms; tips and arms of a side go together. */
+/** Wing beats, the hands a little after the arms; each is one cycle for both sides. */
 function wingBeats(): Cycle[] {
-  const beat = (node: string, axis: Axis, amplitude: number, phase: number): Cycle => ({
+  const beat = (part: string, amplitude: number, phase: number): Cycle => ({
     ...defaultsOf(Cycle),
-    node,
-    axis,
+    node: `${part}_left`,
+    mirror: `${part}_right`,
+    axis: '+z',
     amplitude,
     rate: 2.4,
     rest: 8,
     phase,
     whole: true,
   });
-  return (['left', 'right'] as const).flatMap((side) => {
-    const axis = side === 'left' ? '+z' : '-z';
-    return [beat(`wing_${side}`, axis, 32, 0), beat(`hand_${side}`, axis, 24, -0.14)];
-  });
+  return [beat('wing', 32, 0), beat('hand', 24, -0.14)];
 }
 
 /** Rotors, the opposite ones round the same way. */
@@ -171,7 +168,7 @@ function rotorSpin(): Cycle[] {
 }
 
 /** The demo's models by the ids that the shot gives them. */
-async function documentsOf(models: Shot['models']) {
+export async function documentsOf(models: Shot['models']) {
   const makers = makeDemoModels();
   const read = models.map(async ({ id, source }) => {
     const made = makers[id as keyof typeof makers];

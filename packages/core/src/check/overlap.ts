@@ -56,15 +56,17 @@ export function findOverlap(a: RiderLook, b: RiderLook): RawFinding[] {
   });
 }
 
-/** Units of one string, and what is carried with what carries it. */
+/** Units of one string, and what is carried, or handed over, with what carries it. */
 function belongTogether(a: RiderLook, b: RiderLook): boolean {
   const { riders } = a.evaluated.shot;
   const find = (id: string) => riders.find((rider) => rider.id === id);
   const carriers = ({ rider }: RiderLook): Set<Rider> => {
     const all = new Set<Rider>([rider]);
     for (const one of all) {
-      const carrier = one.parent === null ? undefined : find(one.parent);
-      if (carrier) all.add(carrier);
+      for (const id of [one.parent, ...one.carriers.map((key) => key.rider)]) {
+        const carrier = id === null ? undefined : find(id);
+        if (carrier) all.add(carrier);
+      }
     }
     return all;
   };

@@ -1,6 +1,7 @@
 import type { GroundAround, GroundSurface } from '../contact/ground-surface.js';
 import type { Vec3 } from '../math/vec.js';
-import { POSE, pointOn } from '../pose/index.js';
+import { POSE, carriedPart, pointOn } from '../pose/index.js';
+import { sourceFrame } from '../timing/index.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { standingOf, type Standing } from './standing.js';
@@ -36,8 +37,10 @@ function heightsOver(look: RiderLook, ground: GroundSurface, { places, on }: Sta
   const depth = new Float64Array(count);
   const rise = new Float64Array(count).fill(NaN);
   const place: Vec3 = [0, 0, 0];
+  const carried = carriedPart(look.rider.carriers, look.fps);
   const tall = on === 'feet' ? FIGURE : Math.max(1, ...places.map((one) => Math.hypot(...one)));
   for (let i = 0; i < count; i++) {
+    if (carried !== null && carried(sourceFrame(look.evaluated.shot, look.first + i)) > 0) continue;
     const pose = poses.subarray(look.at(i), look.at(i) + POSE.size);
     for (const own of places) {
       pointOn(pose, own, place);

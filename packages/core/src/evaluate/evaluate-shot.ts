@@ -92,7 +92,7 @@ export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
       motion: rides.motion(rider),
       chassis: rides.chassis(rider),
       groundFit: rides.groundFit(rider),
-      pose: rides.pose(rider),
+      own: rides.own(rider),
       hierarchy: hierarchyOfRider(assets, rider),
     }),
   );

@@ -20,6 +20,7 @@ import type { ChassisMotion } from '../ride/chassis-motion.js';
 import { ownAxes } from '../ride/contact-points.js';
 import type { PathMotion } from '../ride/path-motion.js';
 import type { GroundFit } from '../ride/ground-fit.js';
+import { carriedPart } from '../pose/carriers.js';
 import type { PoseAt } from '../pose/pose.js';
 import {
   compileBall,
@@ -56,7 +57,8 @@ export interface ContactParts {
   readonly motion: PathMotion | null;
   readonly chassis: ChassisMotion | null;
   readonly groundFit: GroundFit | null;
-  readonly pose: PoseAt;
+  /** Where it is by what it does by itself. */
+  readonly own: PoseAt;
   readonly hierarchy: NodeHierarchy | null;
   readonly assets: SceneAssets;
 }
@@ -172,7 +174,7 @@ function ballOf({ ball, rest }: Rider, chassis: ChassisMotion): RiderContact['ba
 
 function walkOf(
   rider: Rider,
-  { shot, groundFit, pose, hierarchy, assets }: ContactParts,
+  { shot, groundFit, own, hierarchy, assets }: ContactParts,
   chassis: ChassisMotion,
 ): [FreeWalk | null, Walk | null] {
   const { gait, hitch, rest } = rider;
@@ -192,5 +194,7 @@ function walkOf(
       ? { heights: assets.ground, contact: hitch.ground }
       : null;
   const scale = [...rest.scale] as Vec3;
-  return [free, compileWalk({ gait, hierarchy, walk: free, pose, axes, scale, range, ground })];
+  // Its feet stand where it walks; on what carries it they go by the clips.
+  const carried = carriedPart(rider.carriers, shot.fps);
+  return [free, compileWalk({ gait, hierarchy, walk: free, pose: own, carried, axes, scale, range, ground })];
 }

@@ -86,21 +86,24 @@ export class Rides {
 
   /** Where a rider is at a frame. */
   readonly pose = keptFor((rider: Rider): PoseAt => {
+    const { fps, loop, range } = this.shot;
+    if (rider.frozen !== null) return frozenPose(rider.frozen);
+    const seated = this.handed(rider, this.own(rider));
+    return rider.unrest === null ? seated : withUnrest(seated, rider.unrest, { ...range, fps, loop });
+  });
+
+  /** The same by what it does by itself, whoever it is handed to. */
+  readonly own = keptFor((rider: Rider): PoseAt => {
     const { hitch } = rider;
     const parent = this.find(rider.parent);
     const { fps, loop, range } = this.shot;
-    if (rider.frozen !== null) return frozenPose(rider.frozen);
     const rest = compileRestPose(rider.rest, parent ? this.pose(parent) : null);
     const motion = this.motion(rider);
-    const held = (pose: PoseAt): PoseAt => {
-      const seated = this.handed(rider, pose);
-      return rider.unrest === null ? seated : withUnrest(seated, rider.unrest, { ...range, fps, loop });
-    };
     if (hitch === null || motion === null) {
       const placed = this.echoing(rider) ?? this.byHand(rider) ?? rest;
-      return held(this.looking(rider, placed));
+      return this.looking(rider, placed);
     }
-    const ride = ridePath(rider, hitch, {
+    return ridePath(rider, hitch, {
       motion,
       rest,
       target: hitch.facing.mode === 'aim' ? this.target(hitch.facing.target) : null,
@@ -109,7 +112,6 @@ export class Rides {
       clear: this.away(rider),
       cued: this.blends(rider),
     });
-    return held(ride);
   });
 
   /** A pose as it is handed from carrier to carrier. */

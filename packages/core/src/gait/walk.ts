@@ -6,6 +6,7 @@ import { samplesOf, type FootTrack, type Glide, type Lock } from './foot-lock.js
 import { FootSolver, SEEN, type FootScene } from './foot-solver.js';
 import { MARGIN_SECONDS } from './free-walk.js';
 import { legOf } from './leg.js';
+import { blendPoses } from './sample-clip.js';
 import { planSteps, type FootDown, type FootPlan } from './step-plan.js';
 
 /** A foot that was set down: how far it slides while it is, metres along the ground. */
@@ -40,6 +41,8 @@ export interface Walk {
 export interface WalkScene extends FootScene {
   readonly gait: Gait;
   readonly range: { readonly first: number; readonly last: number; readonly fps: number };
+  /** How much of it is carried at a frame, 0 to 1: so much it goes by its clips alone. Null where nobody carries it. */
+  readonly carried?: ((frame: number) => number) | null;
 }
 
 /** A step is lifted by this part of how far it goes, between these, metres at the figure's size. */
@@ -69,13 +72,21 @@ export function compileWalk(scene: WalkScene): Walk {
   const plant = gait.plant;
   const bends = plant || scene.ground !== null;
   const legNodes = legs.flatMap((leg) => (leg ? [leg.top, leg.middle, leg.foot] : []));
+  const carried = scene.carried ?? (() => 0);
+  const clips = initialPose(hierarchy);
   const driver: NodeDriver = {
     nodes: [...new Set([...walk.nodes, ...(bends ? [solver.pelvis, ...legNodes] : [])])].filter(
       (node) => node >= 0,
     ),
     apply(frame, pose) {
       walk.pose?.(frame, pose);
-      if (bends) solver.bend(frame, pose, plant ? tracks : null);
+      const part = carried(frame);
+      if (!bends || part >= 1) return;
+      if (part === 0) return solver.bend(frame, pose, plant ? tracks : null);
+      clips.locals.set(pose.locals);
+      solver.bend(frame, pose, plant ? tracks : null);
+      clips.weights.forEach((weights, i) => weights.set(pose.weights[i]));
+      blendPoses(pose, clips, part);
     },
   };
   const shown = initialPose(hierarchy);
@@ -107,8 +118,10 @@ export function compileWalk(scene: WalkScene): Walk {
       kept ??= tracks.flatMap(({ locks }, foot) =>
         locks
           .filter(({ from, to }) => to > range.first && from < range.last + 1)
+          // What is set down on a carrier stands on nothing here.
+          .filter(({ from, to }) => carried(from) < 1 || carried(to) < 1)
           .map((lock): Plant => {
-            const frames = samplesOf(lock);
+            const frames = samplesOf(lock).filter((frame) => carried(frame) === 0);
             return {
               ...lock,
               foot: gait.feet[foot].node,
@@ -120,7 +133,7 @@ export function compileWalk(scene: WalkScene): Walk {
       return kept;
     },
     slide(foot, frame) {
-      if (legs[foot] === null) return 0;
+      if (legs[foot] === null || carried(frame) > 0) return 0;
       const lock = tracks[foot].locks.find(({ from, to }) => frame >= from && frame <= to);
       if (lock) {
         const from = plant ? lock.position : solver.free(foot, lock.from);
@@ -131,7 +144,7 @@ export function compileWalk(scene: WalkScene): Walk {
       if (walksOn || over(foot, frame) > TOUCHES || over(foot, frame - 1) > TOUCHES) return 0;
       return level(shownPlace(foot, frame), shownPlace(foot, frame - 1));
     },
-    under: (foot, frame) => (legs[foot] === null ? 0 : Math.max(0, -over(foot, frame))),
+    under: (foot, frame) => (legs[foot] === null || carried(frame) > 0 ? 0 : Math.max(0, -over(foot, frame))),
   };
 }
 

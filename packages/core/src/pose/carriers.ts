@@ -49,3 +49,17 @@ export function withCarriers(
     for (let k = 0; k < 4; k++) out[at + POSE.rotation + k] = between[k];
   };
 }
+
+/** How much of a rider is carried at a frame, 0 to 1; null for one that is never handed over. */
+export function carriedPart(keys: readonly CarrierKey[], fps: number): ((frame: number) => number) | null {
+  if (keys.length === 0) return null;
+  const frames = keys.map(({ frame }) => frame);
+  return (frame) => {
+    if (frame < frames[0]) return 0;
+    const i = lastAtMost(frames, frame);
+    const [from, to] = [i > 0 && keys[i - 1].rider !== null ? 1 : 0, keys[i].rider === null ? 0 : 1];
+    const over = keys[i].blend * fps;
+    const part = over > 0 ? Math.min(1, (frame - frames[i]) / over) : 1;
+    return from + (to - from) * part * part * (3 - 2 * part);
+  };
+}

@@ -7,3 +7,4 @@ export { cameraAt, compileFocal, fieldOfView, focalAt, pictureHalves } from './c
 export { displaceFrame, displacedTwice } from './displace.js';
 export { anglesOf, offsetRotation } from './offset-rotation.js';
 export { positionIn, rotationIn } from './pose.js';
+export { carriedPart } from './carriers.js';

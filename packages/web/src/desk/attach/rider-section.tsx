@@ -113,6 +113,9 @@ export function RiderSection({ rider }: { rider: Rider }) {
   const riders = useDesk((state) => state.shot.riders);
   const source = useDesk(({ shot }) => shot.models.find((model) => model.id === rider.model)?.source);
   const [keeps, setKeeps] = useState(true);
+  const formed = useDesk(({ shot }) =>
+    shot.formations.some(({ leader, members }) => leader === rider.id || members.includes(rider.id)),
+  );
   const worn = models.find(({ id }) => id === source?.asset);
   const replace = (model: (typeof models)[number]) =>
     edit(`Replace the model of ${rider.badge}`, replaceModel(rider.id, model, worn));
@@ -130,7 +133,7 @@ export function RiderSection({ rider }: { rider: Rider }) {
       <Fold title="String">
         <StringCard leader={rider} />
       </Fold>
-      <Fold title="Formation">
+      <Fold key={`formation ${rider.id}`} title="Formation" isOpen={formed}>
         <FormationCard leader={rider} />
       </Fold>
       <Fold

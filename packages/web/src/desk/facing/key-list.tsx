@@ -19,7 +19,7 @@ import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { CHANNELS } from '../channel-names';
 import { ALL_EASES, EASES } from '../eases';
-import { useDesk } from '../desk-store';
+import { useDesk, useLiveDeskStore } from '../desk-store';
 
 const Line = styled.div<{ $chosen: boolean }>`
   display: grid;
@@ -38,6 +38,7 @@ export function withCount(title: string, { length }: readonly unknown[]): string
 
 /** The keys of a channel: a table that can be edited, and a button for one at the playhead. The diagram shows the line it is of. */
 export function KeyList({ rider, channel, name }: { rider: Rider; channel: ChannelId; name: string }) {
+  const desk = useLiveDeskStore();
   const edit = useDesk((state) => state.edit);
   const set = useDesk((state) => state.set);
   const frame = useDesk((state) => state.frame);
@@ -55,6 +56,11 @@ export function KeyList({ rider, channel, name }: { rider: Rider; channel: Chann
       gesture,
     );
   const show = (of: ReadonlySet<number>) => set({ line: channel, keys: of });
+  /** Those that are chosen now: this panel may be told later than the diagram. */
+  const chosenNow = (): ReadonlySet<number> => {
+    const { line, riderId, keys: all } = desk.getState();
+    return line === channel && riderId === rider.id ? all : new Set();
+  };
   // One value of several has no handles of its own.
   const eases = channel === 'focal' || max === 1 ? ALL_EASES : EASES;
   return (
@@ -65,7 +71,7 @@ export function KeyList({ rider, channel, name }: { rider: Rider; channel: Chann
           $chosen={chosen.has(i)}
           role="group"
           aria-label={`${name}, key ${i + 1}`}
-          onFocus={() => !chosen.has(i) && show(new Set([i]))}
+          onFocus={() => !chosenNow().has(i) && show(new Set([i]))}
         >
           <QuantityField
             label="Frame"
@@ -93,7 +99,9 @@ export function KeyList({ rider, channel, name }: { rider: Rider; channel: Chann
             options={eases}
             value={key.ease}
             onChange={(ease) =>
-              change('Ease', (before) => easeKeys(before, chosen.has(i) ? chosen : new Set([i]), ease))
+              change('Ease', (before) =>
+                easeKeys(before, chosenNow().has(i) ? chosenNow() : new Set([i]), ease),
+              )
             }
           />
           <IconButton

@@ -23,7 +23,7 @@ import { showNumber } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
-import { useDesk } from '../desk-store';
+import { useDesk, useLiveDeskStore } from '../desk-store';
 
 const EASES: readonly { id: Ease; name: string }[] = [
   { id: 'linear', name: 'Linear' },
@@ -49,6 +49,7 @@ const KeyRow = styled.div<{ $chosen: boolean }>`
 
 /** The keys of a pace: a table that can be edited, and what can be done with those that are chosen. */
 export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
+  const desk = useLiveDeskStore();
   const edit = useDesk((state) => state.edit);
   const set = useDesk((state) => state.set);
   const frame = useDesk((state) => state.frame);
@@ -67,8 +68,10 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const place = (i: number, at: number, value: number, gesture?: string) =>
     change('Move key', (before) => moveKey(before, i, at, value), gesture);
   /** Of a key that is chosen with others, that of all of them. */
-  const setEase = (i: number, ease: Ease) =>
-    change('Ease', (before) => easeKeys(before, chosen.has(i) ? chosen : new Set([i]), ease));
+  const setEase = (i: number, ease: Ease) => {
+    const now = desk.getState().keys;
+    change('Ease', (before) => easeKeys(before, now.has(i) ? now : new Set([i]), ease));
+  };
   // Its ends swapped, it goes tail first: turning it is offered until they are swapped back.
   const [swapped, setSwapped] = useState(false);
   const [stands, setStands] = useState(1);
@@ -94,7 +97,7 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
           $chosen={chosen.has(i)}
           role="group"
           aria-label={`Key ${i + 1}`}
-          onFocus={() => !chosen.has(i) && set({ keys: new Set([i]) })}
+          onFocus={() => !desk.getState().keys.has(i) && set({ keys: new Set([i]) })}
         >
           <QuantityField
             label="Frame"

@@ -1,0 +1,310 @@
+import {
+  PathError,
+  compiledPathOf,
+  defaultsOf,
+  evaluateShot,
+  formUp,
+  freeze,
+  handTo,
+  newHitch,
+  newShot,
+  standCopies,
+  withHitch,
+  withRider,
+  Camera,
+  Cue,
+  CueAction,
+  CueSource,
+  Looks,
+  type Hitch,
+  Rider,
+  ClipBlock,
+  type CueKey,
+  type SceneAssets,
+  type Shot,
+  Waiver,
+  type Vec3,
+} from '@fleet-rail/core';
+import { assetsOf } from '@fleet-rail/core/formats';
+import { documentsOf } from './orchard-shot.js';
+
+const RANGE = { first: 1, last: 1440 };
+/** Where the picker gets on and off: at the rows, metres along the lane. */
+const ROWS = 106;
+/** How long the hauler waits there, and how long getting on and off takes, seconds. */
+const WAITS = 8;
+const STEP = 0.9;
+/** On the load, behind the cab. */
+const SEAT: Vec3 = [0, 1.83, -0.2];
+
+/** A value that is there at once. */
+const go = (at: number): CueKey[] => [
+  { at: at - 0.01, value: 0, ease: 'hold' },
+  { at, value: 1, ease: 'hold' },
+];
+
+const cue = (
+  name: string,
+  on: Partial<CueSource>,
+  does: Partial<CueAction> & { rider: string },
+  keys: CueKey[],
+): Cue => ({
+  ...defaultsOf(Cue),
+  id: name.toLowerCase().replaceAll(' ', '-'),
+  name,
+  on: { ...defaultsOf(CueSource), ...on },
+  does: { ...defaultsOf(CueAction), ...does },
+  keys,
+});
+
+/**
+ * Things by hand, and things that answer each other, once each: the picker waits for the hauler, walks to it when it has stopped,
+ * rides a lap on its load and gets off; a kestrel is moved by hand and three go after it; a tripod looks, and is cut to; the drone is
+ * frozen.
+ */
+export async function liftShot(orchard: Shot): Promise<Shot> {
+  const assets = assetsOf(orchard, await documentsOf(orchard.models));
+  const lane = orchard.paths.find(({ id }) => id === 'lane') as Shot['paths'][number];
+  const curve = compiledPathOf(lane);
+  if (curve instanceof PathError) throw curve;
+  const kept = ['hauler', 'trailer-1', 'drone', 'gate', 'picker', 'kestrel'];
+  const aside = newShot({
+    name: 'aside',
+    paths: [
+      {
+        id: 'aside',
+        name: 'To the lane',
+        basis: 'through',
+        points: (
+          [
+            [-25.5, 0, 0.9],
+            [-28.2, 0, 0.7],
+            [-29.4, 0, -0.3],
+            [-29.2, 0, -1.5],
+            [-25, 0, -1.2],
+            [-20, 0, -1.3],
+          ] as Vec3[]
+        ).map((position) => ({ position })),
+      },
+    ],
+  }).paths[0];
+  const walk = compiledPathOf(aside);
+  if (walk instanceof PathError) throw walk;
+  const gets = walk.pointDistances[2];
+  let shot: Shot = newShot({
+    ...orchard,
+    name: 'Orchard, a lift',
+    range: RANGE,
+    loop: false,
+    paths: [lane, aside],
+    formations: [],
+    cues: [],
+    riders: orchard.riders
+      .filter(({ id }) => kept.includes(id))
+      .map((rider) => (rider.id === 'kestrel' || rider.id === 'picker' ? { ...rider, hitch: null } : rider)),
+  });
+  shot = withHitch(shot, 'hauler', (hitch) => ({
+    ...hitch,
+    pace: {
+      ...hitch.pace,
+      after: 'accumulate',
+      drive: {
+        ...hitch.pace.drive,
+        top: 7.5,
+        arrives: 'rolling',
+        stops: [{ distance: ROWS, seconds: WAITS }],
+      },
+      start: { frame: RANGE.first, value: ROWS - 44 },
+    },
+  }));
+  const onFoot = orchard.riders.find(({ id }) => id === 'picker')?.hitch ?? newHitch('aside', RANGE);
+  shot = withRider(shot, 'picker', (rider) => ({ ...rider, hitch: walkAside(onFoot, gets) }));
+  shot = withRider(shot, 'picker', (rider) => ({
+    ...rider,
+    gait: rider.gait && { ...rider.gait, acts: [] },
+  }));
+  shot = withTripod(withKestrel(shot));
+  shot = { ...shot, cues: answers(curve.length) };
+  const stops = evaluateShot(shot, assets).timing(shot.riders[0])?.stops ?? [];
+  const on = stops[0].from + 5.6 * shot.fps;
+  // It gets on while the hauler waits, and off when that is back where it was.
+  const back = backAtRows(shot, assets, curve.length) + 1.5 * shot.fps;
+  shot = handed(shot, assets, Math.round(on), Math.round(back));
+  const barrels = standCopies(withBarrel(shot), assets.ground, 'barrel', {
+    count: 2,
+    places: 'row',
+    step: [0.9, 0, 0],
+    radius: 0,
+    path: null,
+    side: 0,
+    seed: 1,
+    onGround: true,
+  }).shot;
+  const flight = formUp(barrels, assets, 'kestrel', {
+    count: 3,
+    arrangement: 'wedge',
+    spacing: 2.2,
+    delay: 0,
+    step: [0, 0, 0],
+    turn: 0,
+    seed: 4,
+    vary: { place: 0.4, time: 0, speed: 0, amplitude: 0.2 },
+  }).shot;
+  const frozen = freeze(flight, assets, ['drone'], 0.01);
+  // The tripod is looked through at the rows alone.
+  const waived = {
+    ...defaultsOf(Waiver),
+    kind: 'hidden' as const,
+    rider: 'tripod',
+    reason: 'Seen at the rows alone',
+  };
+  return { ...frozen, checks: { ...frozen.checks, waived: [waived] } };
+}
+
+/** The picker on its own way, that stops at the lane. */
+function walkAside(hitch: Hitch, stop: number): Hitch {
+  return {
+    ...hitch,
+    path: 'aside',
+    pace: {
+      ...newHitch('aside', RANGE).pace,
+      mode: 'drive',
+      unit: 'metres',
+      keys: [],
+      drive: { ...hitch.pace.drive, top: 1.4, departs: 'rest', stops: [{ distance: stop, seconds: 1 }] },
+      start: { frame: RANGE.first, value: 0 },
+    },
+  };
+}
+
+/** The frame at which the hauler has come round to the rows again. */
+function backAtRows(shot: Shot, assets: SceneAssets, lap: number): number {
+  const motion = evaluateShot(shot, assets).motion(shot.riders[0]);
+  for (let frame = RANGE.first; frame <= RANGE.last; frame++)
+    if (motion && motion.distance(frame) > ROWS + lap - 0.01) return frame;
+  throw new Error('The hauler does not come round in the time of the shot.');
+}
+
+/** The picker on the load from a frame to another, its clip for standing over the walk that waits under it. */
+function handed(shot: Shot, assets: SceneAssets, on: number, off: number): Shot {
+  const sat = handTo(shot, assets, 'picker', 'hauler', on);
+  return withRider(sat, 'picker', (rider) => ({
+    ...rider,
+    carriers: [
+      { frame: on, rider: 'hauler', translation: SEAT, rotation: [0, 0, 0, 1], blend: STEP },
+      { frame: off, rider: null, translation: [0, 0, 0], rotation: [0, 0, 0, 1], blend: STEP },
+    ],
+    clips: [
+      { ...defaultsOf(ClipBlock), clip: 'pick', frame: on + 60, until: on + 156, blend: 0.5 },
+      { ...defaultsOf(ClipBlock), clip: 'idle', frame: on + 144, until: off, blend: 0.5 },
+    ],
+  }));
+}
+
+/** The kestrel moved by hand. */
+function withKestrel(shot: Shot): Shot {
+  const places: [number, Vec3, number][] = [
+    [1, [-60, 9, -20], 70],
+    [300, [-20, 7, 4], 60],
+    [620, [22, 8, 22], 80],
+    [940, [40, 11, -6], 190],
+    [1440, [-6, 9, -34], 260],
+  ];
+  return withRider(shot, 'kestrel', (rider) => ({
+    ...rider,
+    hitch: null,
+    keyed: {
+      keys: places.map(([frame, translation, yaw]) => {
+        const half = (yaw * Math.PI) / 360;
+        return {
+          frame,
+          translation,
+          rotation: [0, Math.sin(half), 0, Math.cos(half)],
+          ease: 'smooth' as const,
+        };
+      }),
+    },
+  }));
+}
+
+/** A camera on a tripod at the rows, that turns to the hauler as it comes. */
+function withTripod(shot: Shot): Shot {
+  const tripod: Rider = {
+    ...defaultsOf(Rider),
+    id: 'tripod',
+    name: 'Tripod',
+    kind: 'camera',
+    badge: 'C12',
+    color: 7,
+    rest: {
+      translation: [-22.5, 2.1, -7.5],
+      rotation: [0, Math.sin(-0.5), 0, Math.cos(-0.5)],
+      scale: [1, 1, 1],
+    },
+    camera: {
+      ...defaultsOf(Camera),
+      keys: [
+        { frame: 1, value: 28, ease: 'smooth' },
+        { frame: 330, value: 45, ease: 'smooth' },
+      ],
+    },
+    looks: { ...defaultsOf(Looks), target: { rider: 'hauler' } },
+  };
+  return {
+    ...shot,
+    riders: [...shot.riders, tripod],
+    cuts: [
+      { frame: 1, camera: 'drone' },
+      { frame: 480, camera: 'drone' },
+    ],
+  };
+}
+
+function withBarrel(shot: Shot): Shot {
+  const barrel: Rider = {
+    ...defaultsOf(Rider),
+    id: 'barrel',
+    name: 'Barrel',
+    kind: 'prop',
+    model: 'barrel',
+    badge: 'B13',
+    color: 5,
+    rest: { translation: [-27.5, 0.36, -3.4], rotation: [0, 0, 0, 1], scale: [1, 1, 1] },
+  };
+  return { ...shot, riders: [...shot.riders, barrel] };
+}
+
+/** Who listens to what: a stop, a distance, another cue, a gap, a speed. */
+function answers(lap: number): Cue[] {
+  const leaf = (side: string, times: number): CueAction => ({
+    ...defaultsOf(CueAction),
+    kind: 'turn',
+    rider: 'gate',
+    node: `gate_${side}`,
+    axis: '+y',
+    times,
+  });
+  const back = cue(
+    'Back at the rows',
+    { kind: 'distance', rider: 'hauler' },
+    { kind: 'play', rider: 'picker', clip: 'pick', plays: 'once', blend: 0.4 },
+    go(ROWS + lap - 20),
+  );
+  return [
+    cue('Walks to it', { kind: 'stop', rider: 'hauler' }, { kind: 'start', rider: 'picker' }, go(0.3)),
+    back,
+    cue('Walks on', { kind: 'cue', cue: back.id }, { kind: 'stopEnd', rider: 'picker' }, go(7)),
+    {
+      ...cue('Gate', { kind: 'gap', rider: 'hauler', other: 'gate' }, leaf('left', 1), [
+        { at: 14, value: 95, ease: 'smooth' },
+        { at: 24, value: 0, ease: 'smooth' },
+      ]),
+      also: [leaf('right', -1)],
+    },
+    cue('Cut to the tripod', { kind: 'stop', rider: 'hauler' }, { kind: 'camera', rider: 'tripod' }, go(-1)),
+    cue('Turns to it', { kind: 'speed', rider: 'hauler' }, { kind: 'facing', rider: 'tripod' }, [
+      { at: 0, value: 1, ease: 'linear' },
+      { at: 7.6, value: 0.9, ease: 'linear' },
+    ]),
+  ];
+}
