@@ -11,11 +11,13 @@ import {
 } from '@fleet-rail/core';
 import { RANGE, randomShot } from './random-shot.js';
 import { withHandWork } from './random-hand-work.js';
+import { withAnswers } from './random-answers.js';
 import { Random } from './random.js';
 import { stage } from './stage.js';
 
-/** What is done by hand is drawn by numbers of its own. */
+/** What is done by hand, and what answers, are drawn by numbers of their own. */
 const BY_HAND = 0x5bd1e995;
+const ANSWERS = 0x27d4eb2f;
 
 /** A hundred frames of any shot are there in so many seconds. */
 const SECONDS = 2;
@@ -29,7 +31,8 @@ const SECONDS = 2;
 export function tryShot(seed: number, most = SECONDS): string | null {
   let shot: Shot;
   try {
-    shot = parseShot(withHandWork(randomShot(new Random(seed)), new Random(seed ^ BY_HAND)));
+    const byHand = withHandWork(randomShot(new Random(seed)), new Random(seed ^ BY_HAND));
+    shot = parseShot(withAnswers(byHand, new Random(seed ^ ANSWERS)));
   } catch (error) {
     // Only circles of riders that wait for each other may be refused.
     return error instanceof ShotError && /circle|each other/.test(error.message) ? null : String(error);

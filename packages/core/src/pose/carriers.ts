@@ -28,6 +28,9 @@ export function withCarriers(
       seat(frame, out, at);
       carrier(frame, under, 0);
       out[at + POSE.speed] = under[POSE.speed];
+      // On its own path it is still where it left that.
+      own(frame, under, 0);
+      out[at + POSE.distance] = under[POSE.distance];
     };
   });
   const frames = keys.map(({ frame }) => frame);

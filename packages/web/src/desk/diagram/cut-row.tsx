@@ -6,6 +6,7 @@ import { LABEL_FONT } from '../../theme/global-style';
 import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { useDesk } from '../desk-store';
+import { shownCuts } from '../stage/looked-through';
 import { MARGIN } from './diagram-scales';
 import { svgPlace } from './svg-place';
 
@@ -25,7 +26,9 @@ const Band = styled.g`
 
 /** Which camera is looked through when: bands over the diagram, whose starts are dragged or nudged by arrow keys. */
 export function CutRow({ x, width }: { x: ScaleLinear<number, number>; width: number }) {
-  const cuts = useDesk((state) => state.shot.cuts);
+  const own = useDesk((state) => state.shot.cuts);
+  /** With those that cues make: these are where their cues have them. */
+  const cuts = useDesk(shownCuts);
   const riders = useDesk((state) => state.shot.riders);
   const range = useDesk((state) => state.shot.range);
   const edit = useDesk((state) => state.edit);
@@ -36,19 +39,20 @@ export function CutRow({ x, width }: { x: ScaleLinear<number, number>; width: nu
 
   const frameUnder = (event: PointerEvent<SVGGElement>): number => x.invert(svgPlace(event).px);
   const down = (event: PointerEvent<SVGGElement>, index: number) => {
-    if (event.button !== 0) return;
+    if (event.button !== 0 || index < 0) return;
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
-    const { frame, camera } = cuts[index];
+    const { frame, camera } = own[index];
     drag.current = { index, grabbed: frameUnder(event) - frame, gesture: `cut ${event.timeStamp}` };
     set({ riderId: camera });
   };
   const moved = (event: PointerEvent<SVGGElement>) => {
     if (drag.current === null) return;
     const { index, grabbed, gesture } = drag.current;
-    edit('Move cut', moveCut(cuts[index].frame, frameUnder(event) - grabbed), gesture);
+    edit('Move cut', moveCut(own[index].frame, frameUnder(event) - grabbed), gesture);
   };
   const key = (event: KeyboardEvent, frame: number) => {
+    if (!own.some((cut) => cut.frame === frame)) return;
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key] ?? 0;
     if (by !== 0) edit('Move cut', moveCut(frame, frame + by * (event.shiftKey ? 10 : 1)));
     else if (event.key === 'Delete') edit('Delete cut', removeCut(frame));
@@ -58,7 +62,9 @@ export function CutRow({ x, width }: { x: ScaleLinear<number, number>; width: nu
   };
   return (
     <g>
-      {cuts.map(({ frame, camera }, i) => {
+      {cuts.map((cut, i) => {
+        const { frame, camera } = cut;
+        const index = own.indexOf(cut);
         const rider = riders.find(({ id }) => id === camera);
         // Before its first cut the first camera is looked through already.
         const from = Math.max(MARGIN.left, i === 0 ? MARGIN.left : x(frame));
@@ -69,12 +75,13 @@ export function CutRow({ x, width }: { x: ScaleLinear<number, number>; width: nu
             key={i}
             tabIndex={0}
             role="slider"
-            aria-label={`Cut to ${rider.badge}`}
+            aria-label={index < 0 ? `Cut to ${rider.badge} by a cue` : `Cut to ${rider.badge}`}
+            aria-disabled={index < 0}
             aria-valuenow={frame}
             aria-valuemin={range.first}
             aria-valuemax={range.last}
             aria-valuetext={`from frame ${showNumber(frame, 2)}`}
-            onPointerDown={(event) => down(event, i)}
+            onPointerDown={(event) => down(event, index)}
             onPointerMove={moved}
             onPointerUp={() => {
               drag.current = null;
@@ -87,7 +94,9 @@ export function CutRow({ x, width }: { x: ScaleLinear<number, number>; width: nu
               width={to - from}
               height={HEIGHT - 2}
               fill={lineColor(rider.color)}
-              fillOpacity={0.22}
+              fillOpacity={index < 0 ? 0.1 : 0.22}
+              stroke={index < 0 ? lineColor(rider.color) : 'none'}
+              strokeDasharray="3 2"
             />
             <rect x={from} y={1} width={3} height={HEIGHT - 2} fill={lineColor(rider.color)} />
             <text x={from + 8} y={HEIGHT - 4}>

@@ -1,4 +1,4 @@
-import { CueAction, defaultsOf, type Cue, type Rider } from '@fleet-rail/core';
+import { CueAction, defaultsOf, hasOwnPace, type Cue, type Rider } from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { Button } from '../../ui/button';
 import { IconButton } from '../../ui/icon-button';
@@ -22,7 +22,10 @@ export function AlsoDoes(props: {
     ? parts.filter(({ id }) => id !== does.node && !also.some(({ node }) => node === id))
     : [];
   const started = new Set([does, ...also].filter(({ kind }) => kind === 'start').map(({ rider }) => rider));
-  const waiting = riders.filter(({ id, hitch }) => hitch !== null && id !== cue.on.rider && !started.has(id));
+  // Only what goes by a timing of its own can be set off.
+  const waiting = riders.filter(
+    ({ id, hitch }) => hitch !== null && hasOwnPace(hitch) && id !== cue.on.rider && !started.has(id),
+  );
   const badge = (id: string) => riders.find((rider) => rider.id === id)?.badge ?? '';
   const put = (i: number, part: Partial<CueAction>) =>
     onChange(also.map((action, n) => (n === i ? { ...action, ...part } : action)));
