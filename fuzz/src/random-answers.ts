@@ -40,13 +40,14 @@ export function withAnswers(shot: Part, random: Random): Part {
   });
   const cues = (shot.cues as Part[]).map((cue): Part => {
     if (!random.chance(0.4)) return cue;
-    const kind = random.of(['play', 'show', 'facing', 'hitch', 'camera']);
+    const kind = random.of(['play', 'show', 'facing', 'hitch', 'camera', 'path']);
     const seen = riders.filter(({ camera }) => camera !== null && camera !== undefined);
     if (kind === 'camera' && seen.length === 0) return cue;
     const does = {
       kind,
       rider: random.of(kind === 'camera' ? seen : riders).id,
       clip: kind === 'play' ? random.of(['walk', 'stand']) : null,
+      path: kind === 'path' ? random.of(shot.paths as Part[]).id : null,
       plays: random.of(['once', 'while']),
       blend: random.of([0, 0.25, 4]),
     };

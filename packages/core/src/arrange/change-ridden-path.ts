@@ -12,6 +12,7 @@ import { hasOwnPace, headOf } from '../timing/leader.js';
 import { joinPaths, type JoinEnds } from '../reshape/join-paths.js';
 import { reversePath } from '../reshape/reverse.js';
 import { beginAt, chooseFirst, splitPath } from '../reshape/split-path.js';
+import { withoutTurnouts } from './without-turnouts.js';
 import { carryOver, type PathChange } from './carry-over.js';
 
 // Changes of a path that keep its curve: what rides it stays where it is, at every frame.
@@ -136,7 +137,7 @@ export function joinRiddenPaths(
     from: curveOf(second),
     shift: secondStart,
   }));
-  return onBoth;
+  return withoutTurnouts(onBoth, secondId);
 }
 
 function pathOf(shot: Shot, id: string): ShotPath {

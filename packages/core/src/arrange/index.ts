@@ -33,3 +33,4 @@ export {
   type ChannelId,
 } from './channels.js';
 export { changeString, commonGap, unitsBehind } from './change-string.js';
+export { withoutTurnouts } from './without-turnouts.js';

@@ -76,7 +76,7 @@ const TIMES: ReadonlySet<string> = new Set<CueAction['kind']>(['start', 'stopEnd
 function valueIdles(evaluated: EvaluatedShot, cue: Cue): boolean {
   const { does, keys } = cue;
   const { first, last } = evaluated.shot.range;
-  if (does.kind === 'camera' || (does.kind === 'play' && does.plays === 'once')) {
+  if (does.kind === 'camera' || does.kind === 'path' || (does.kind === 'play' && does.plays === 'once')) {
     const moment = evaluated.moment(cue);
     return moment === null || moment > last;
   }
@@ -90,6 +90,8 @@ function valueIdles(evaluated: EvaluatedShot, cue: Cue): boolean {
 function sayIdle({ name, does }: Cue, badge: string): string {
   if (does.kind === 'camera')
     return `The cue "${name}" never cuts to ${badge}: its moment does not come in the shot.`;
+  if (does.kind === 'path')
+    return `The cue "${name}" never turns ${badge} out: its moment does not come in the shot.`;
   if (does.kind === 'play') return `The cue "${name}" never plays "${does.clip}" of ${badge} in the shot.`;
   return `The cue "${name}" changes nothing of ${badge}: its value stays the same over the whole shot.`;
 }

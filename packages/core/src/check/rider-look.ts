@@ -5,7 +5,6 @@ import { frameCount } from '../document/frames.js';
 import { isMoving, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { hierarchyOfRider } from '../evaluate/scene-assets.js';
 import type { CompiledPath } from '../path/compiled-path.js';
-import { PathError } from '../path/path-error.js';
 import type { Vec3 } from '../math/vec.js';
 import { POSE } from '../pose/pose.js';
 import type { CheckScene } from './check-scene.js';
@@ -34,15 +33,14 @@ export class RiderLook {
     readonly scene: CheckScene,
     poses: Float64Array | null = null,
   ) {
-    const { shot, paths } = evaluated;
+    const { shot } = evaluated;
     this.first = shot.range.first;
     this.fps = shot.fps;
     this.count = frameCount(shot);
     this.limits = shot.checks.limits;
     this.moves = isMoving(shot, rider);
     // What is frozen plays, whatever becomes of its path.
-    const curve = rider.hitch && rider.frozen === null ? paths.get(rider.hitch.path) : undefined;
-    this.curve = curve && !(curve instanceof PathError) ? curve : null;
+    this.curve = rider.frozen === null ? evaluated.ridden(rider) : null;
     this.sampled = poses;
   }
 

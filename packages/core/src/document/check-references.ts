@@ -133,7 +133,7 @@ function checkCuts({ cuts, riders }: Shot): void {
   });
 }
 
-function checkCue({ riders, cues }: Shot, { on, does, also, keys }: Cue, at: string): void {
+function checkCue({ riders, cues, paths }: Shot, { on, does, also, keys }: Cue, at: string): void {
   const source = (field: 'rider' | 'other' | 'cue') => {
     const id = on[field];
     const noun = field === 'cue' ? 'cue' : 'rider';
@@ -152,6 +152,8 @@ function checkCue({ riders, cues }: Shot, { on, does, also, keys }: Cue, at: str
     if (action.kind === 'play' && action.clip === null) {
       throw new ShotError(`${of}.clip`, 'null', 'the name of a clip, to play');
     }
+    if (action.path !== null) refuseUnknown(`${of}.path`, action.path, 'path', paths);
+    else if (action.kind === 'path') throw new ShotError(`${of}.path`, 'null', 'the id of a path');
     if (action.kind === 'camera' && !riders.some(({ id, camera }) => id === action.rider && camera)) {
       throw new ShotError(
         `${of}.rider`,

@@ -26,12 +26,17 @@ export function blendingCues(cues: readonly Cue[], id: string): Cue[] {
   );
 }
 
+/** The cues that turn a rider out to another path. */
+export function turnoutCues(cues: readonly Cue[], id: string): Cue[] {
+  return eachAction(cues).filter(({ does, off }) => !off && does.rider === id && does.kind === 'path');
+}
+
 /**
- * The riders whose poses or timing a cue needs that blends a rider's own pose. How far it has come itself, how fast it goes and when
+ * The riders whose poses or timing a cue needs that blends a rider's own pose, or turns it out. How far it has come itself, how fast it goes and when
  * it stops do not follow from its pose.
  */
 function blendedBy(cues: readonly Cue[], id: string): string[] {
-  return blendingCues(cues, id)
+  return [...blendingCues(cues, id), ...turnoutCues(cues, id)]
     .flatMap((cue) => cuesBehind(cue, cues))
     .flatMap(({ on }) => {
       const heard = on.kind === 'frame' || on.kind === 'cue' ? [] : [on.rider, on.other];

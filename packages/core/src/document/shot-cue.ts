@@ -34,6 +34,7 @@ export const CUE_ACTIONS = [
   'show',
   'facing',
   'hitch',
+  'path',
   'camera',
 ] as const;
 
@@ -41,7 +42,7 @@ export const CUE_ACTIONS = [
 export class CueAction {
   /**
    * Turns or moves a part of a rider's model; starts a rider; ends one of its stops; plays a clip of its model; shows it; says how
-   * much it faces its way, or follows its path; cuts to it.
+   * much it faces its way, or follows its path; turns it out to another path; cuts to it.
    */
   @OneOf(...CUE_ACTIONS) kind: (typeof CUE_ACTIONS)[number] = 'start';
   @Id() rider!: string;
@@ -51,6 +52,9 @@ export class CueAction {
   @OneOf(...AXES) axis: Axis = '+y';
   /** Of a stop's end: which of the rider's stops, counted from 0. */
   @Whole(0, 10_000) stop = 0;
+  /** Of `path`: which it turns out to. */
+  @rule('the id of a path, or null', (v) => v === null || typeof v === 'string')
+  path: string | null = null;
   /** Of `play`: which clip; once, each time the value comes to 1, or for as long as it is above 0. */
   @TextOrNull() clip: string | null = null;
   @OneOf('once', 'while') plays: 'once' | 'while' = 'once';

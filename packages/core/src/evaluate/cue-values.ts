@@ -16,7 +16,8 @@ import type { CuedPart } from './moved-parts.js';
 /** What cues listen to. */
 export interface CueSources {
   find(id: string | null): Rider | undefined;
-  motion(rider: Rider): PathMotion | null;
+  /** How far it has come along its path. */
+  motion(rider: Rider): Pick<PathMotion, 'pace'> | null;
   pose(rider: Rider): PoseAt;
   /** Its stops, in the time of the work. */
   stops(rider: Rider): readonly PaceStop[];

@@ -7,6 +7,7 @@ import type { Shot } from '../document/shot.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import type { PathError } from '../path/path-error.js';
 import type { Motion } from '../pace/compiled-pace.js';
+import { keptFor } from '../math/kept-for.js';
 import { POSE } from '../pose/pose.js';
 import { mapFrames } from '../timing/map-frames.js';
 import { wholeRetiming, wholeRetimeStep, type Retiming } from '../timing/retiming.js';
@@ -35,6 +36,8 @@ export interface EvaluatedShot {
   readonly poses: readonly PoseAt[];
   /** The time of everything, where the shot bends it. */
   readonly retiming: Retiming | null;
+  /** The curve a rider rides, with those it turns out to; null where it rides none. */
+  ridden(rider: Rider): CompiledPath | null;
   /** A rider's place along its path, in the time of the work; null where it rides none. */
   motion(rider: Rider): Motion | null;
   /** When a rider goes by its own pace, and at which frames of the shot that is seen; null where it rides none. */
@@ -85,7 +88,7 @@ export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
       out[at + POSE.speed] *= retiming.rate(frame);
     };
   });
-  const contact = remembered((rider: Rider) =>
+  const contact = keptFor((rider: Rider) =>
     compileContact(rider, {
       shot,
       assets,
@@ -96,7 +99,7 @@ export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
       hierarchy: hierarchyOfRider(assets, rider),
     }),
   );
-  const parts = remembered((rider: Rider): MovedParts => {
+  const parts = keptFor((rider: Rider): MovedParts => {
     const hierarchy = hierarchyOfRider(assets, rider);
     if (hierarchy !== null && rider.frozen !== null) {
       const stiff = frozenParts(rider, rider.frozen, hierarchy);
@@ -111,7 +114,7 @@ export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
     const moved = compileMovedParts(rider, hierarchy, contact(rider), cued, rides.pose(rider));
     return { ...moved, pose: (frame, out, at) => moved.pose(source(frame), out, at) };
   });
-  const gauges = remembered((rider: Rider): readonly Gauge[] => {
+  const gauges = keptFor((rider: Rider): readonly Gauge[] => {
     if (rider.frozen !== null) return [];
     const cued = cuedParts(shot, rider, rides.sources);
     if (cued.length === 0 && !movesByItself(rider)) return [];
@@ -121,7 +124,7 @@ export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
       value: (frame) => value(source(frame)),
     }));
   });
-  const timing = remembered((rider: Rider): RiderTiming | null => {
+  const timing = keptFor((rider: Rider): RiderTiming | null => {
     const own = rides.timing(rider);
     if (own === null) return null;
     return riderTiming(own.begins, own.ownStops, [...own.steps, ...wholeRetimeStep(shot)], shot.range);
@@ -135,6 +138,7 @@ export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
     gauges,
     retiming,
     contact,
+    ridden: (rider) => rides.ridden(rider),
     motion: (rider) => rides.motion(rider)?.pace ?? null,
     timing,
     axles: (rider) => rides.axles(rider),
@@ -165,15 +169,6 @@ export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
     },
     cue: (cue) => cueValue(cue, rides.sources),
     moment: (cue) => rides.moment(cue),
-  };
-}
-
-/** What is made for a rider once, when it is first asked for. */
-function remembered<T>(make: (rider: Rider) => T): (rider: Rider) => T {
-  const cached = new Map<Rider, T>();
-  return (rider) => {
-    if (!cached.has(rider)) cached.set(rider, make(rider));
-    return cached.get(rider) as T;
   };
 }
 

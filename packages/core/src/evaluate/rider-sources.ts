@@ -38,6 +38,8 @@ export function riderSources(
     .filter((retime) => retime.riders.length === 0 || retime.riders.some((id) => ids.has(id)))
     .map((retime) => ({ ...retime, name: '' }));
   const hierarchy = hierarchyOfRider(assets, rider);
+  for (const { does, also } of acting)
+    for (const { path } of [does, ...also]) if (path !== null) parts.push(curves.get(path));
   if (hierarchy) parts.push(hierarchy);
   if (assets.ground) parts.push(assets.ground);
   return { parts, text: `${timing} ${floor.model} ${JSON.stringify([acting, bending])}` };

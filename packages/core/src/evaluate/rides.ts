@@ -1,6 +1,6 @@
 import { vec3 } from 'gl-matrix';
 import { axesOf } from '../document/rider-axes.js';
-import { blendingCues, timingCues } from '../document/rider-graph.js';
+import { blendingCues, timingCues, turnoutCues } from '../document/rider-graph.js';
 import type { Cue } from '../document/shot-cue.js';
 import type { AimTarget } from '../document/shot-facing.js';
 import type { Hitch } from '../document/shot-hitch.js';
@@ -9,12 +9,14 @@ import type { Shot } from '../document/shot.js';
 import type { Vec3 } from '../math/vec.js';
 import { compiledPaceOf } from '../pace/compiled-pace-of.js';
 import type { CompiledPace, Motion } from '../pace/compiled-pace.js';
+import type { Track } from '../pace/track.js';
 import { heldPace } from '../pace/held-pace.js';
 import { compiledPathOf } from '../path/compiled-path-of.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { PathError } from '../path/path-error.js';
 import { compileOffset, offsetInShownFrames } from '../pose/keyed-offset.js';
 import { withCarriers } from '../pose/carriers.js';
+import { keptFor } from '../math/kept-for.js';
 import { pointOn } from '../pose/point-on.js';
 import { POSE, type PoseAt } from '../pose/pose.js';
 import { withUnrest } from '../pose/unrest.js';
@@ -31,7 +33,8 @@ import {
 } from '../ride/chassis-motion.js';
 import { compileGroundFit, type Coupling, type GroundFit } from '../ride/ground-fit.js';
 import { compilePathMotion, echoPace, stringPace, type PathMotion } from '../ride/path-motion.js';
-import { compileClearance, type PlaceAt } from '../ride/clearance.js';
+import type { PlaceAt } from '../ride/clearance.js';
+import { keptClear } from './kept-clear.js';
 import { compileTravel } from '../ride/travel.js';
 import { compileKeyedPose, keyedWayOf } from '../ride/keyed-way.js';
 import { compileEcho } from '../ride/echo.js';
@@ -47,13 +50,13 @@ import { sharedWay, wayKey, type RiddenWay } from './ridden-way.js';
 import { riderTiming, shownStops, type RiderTiming } from './rider-timing.js';
 import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
 import { frozenPose } from './frozen.js';
+import { ENDLESS, turnedOut, turnoutsOf } from './turnouts.js';
 import { towedJoints, towingCoupling, towingPin, type Tower } from './towing.js';
 
 /** The rides of a shot, each made once and after those it follows from. In the time of the work. */
 export class Rides {
   readonly paths: ReadonlyMap<string, CompiledPath | PathError>;
   private readonly byId: ReadonlyMap<string, Rider>;
-  /** What cues listen to. */
   readonly sources: CueSources;
 
   constructor(
@@ -160,24 +163,11 @@ export class Rides {
     const motion = this.motion(rider);
     if (clearance === null || hitch === null || motion === null) return null;
     const { fps, loop, range } = this.shot;
-    const travel = compileTravel(hitch, motion, this.groundFit(rider), fps);
-    const frameOfTravel = new Float64Array(12);
-    const way: PlaceAt = (frame, out) => {
-      travel.place(frame, frameOfTravel);
-      for (let k = 0; k < 3; k++) out[k] = frameOfTravel[k];
-    };
     const others = clearance.from.flatMap(({ rider: id, distance }) => {
       const other = this.find(id);
-      if (other === undefined || id === rider.id) return [];
-      const pose = this.pose(other);
-      const now = new Float64Array(POSE.size);
-      const at: PlaceAt = (frame, out) => {
-        pose(frame, now, 0);
-        for (let k = 0; k < 3; k++) out[k] = now[k];
-      };
-      return [{ at, distance }];
+      return other === undefined || id === rider.id ? [] : [{ pose: this.pose(other), distance }];
     });
-    return compileClearance(clearance, way, {
+    return keptClear(clearance, compileTravel(hitch, motion, this.groundFit(rider), fps), {
       ground: this.assets.ground,
       others,
       range: { ...range, fps, loop },
@@ -187,7 +177,7 @@ export class Rides {
   /** Where a rider is along its path over time; null where it rides none. */
   readonly motion = keptFor((rider: Rider): PathMotion | null => {
     const { hitch } = rider;
-    const path = this.curveOf(hitch);
+    const path = this.ridden(rider);
     if (hitch === null || path === null) return null;
     const leading = this.leading(rider);
     const tower = this.tower(rider);
@@ -320,8 +310,9 @@ export class Rides {
   }
 
   /** A rider's own pace as it is travelled, at the frames at which cues and its own retime show it. */
-  private ownTiming(rider: Rider, hitch: Hitch, path: CompiledPath): Motion {
-    const held = heldPace(compiledPaceOf(hitch.pace, this.shot.fps, path), hitch.pace, path);
+  private ownTiming(rider: Rider, hitch: Hitch, path: CompiledPath, within: Track = path): Motion {
+    const own = this.curveOf(hitch) ?? path;
+    const held = heldPace(compiledPaceOf(hitch.pace, this.shot.fps, own), hitch.pace, within);
     const steps = this.timing(rider)?.steps ?? [];
     return steps.length === 0 ? held : inShownFrames(held, mapFrames(steps, this.shot.range));
   }
@@ -392,6 +383,26 @@ export class Rides {
     };
   }
 
+  /** The curve that a rider rides: its path, or that and those it turns out to; null where it rides none. */
+  readonly ridden = keptFor((rider: Rider): CompiledPath | null => {
+    const { hitch } = rider;
+    const own = this.curveOf(hitch);
+    if (hitch === null || own === null) return null;
+    const leading = this.leading(rider);
+    // A string goes where its head goes.
+    if (leading) return leading.by === 'follows' ? this.ridden(leading.leader) : own;
+    const cues = turnoutCues(this.shot.cues, rider.id);
+    if (cues.length === 0) return own;
+    // By its own way alone, for what turns it out is not to follow from where that takes it.
+    const timing = this.ownTiming(rider, hitch, own);
+    const sources: CueSources = {
+      ...this.sources,
+      motion: (other) => (other === rider ? { pace: timing } : this.motion(other)),
+    };
+    const turnouts = turnoutsOf(cues, this.paths, (cue) => cueMoment(cue, this.shot.range, sources));
+    return turnedOut(own, this.ownTiming(rider, hitch, own, ENDLESS), turnouts, this.shot.range);
+  });
+
   private curveOf(hitch: Hitch | null): CompiledPath | null {
     const path = hitch && this.paths.get(hitch.path);
     return path && !(path instanceof PathError) ? path : null;
@@ -406,13 +417,4 @@ export class Rides {
     const rider = this.find(id);
     return rider && this.curveOf(rider.hitch) ? rider : undefined;
   }
-}
-
-/** What is made once for each that it is asked for. */
-function keptFor<K extends object, T>(make: (key: K) => T): (key: K) => T {
-  const kept = new Map<K, T>();
-  return (key) => {
-    if (!kept.has(key)) kept.set(key, make(key));
-    return kept.get(key) as T;
-  };
 }

@@ -4,6 +4,7 @@ import {
   deletePoints,
   detachBack,
   detachHere,
+  withoutTurnouts,
   freeId,
   freeName,
   moveSomePoints,
@@ -135,5 +136,5 @@ export const deletePath =
     const carried = shot.riders.flatMap((rider) => (rider.hitch?.path === id ? [rider.id] : []));
     const free =
       fate === 'stay' ? detachHere(shot, assets, carried, frame) : detachBack(shot, assets, carried);
-    return { ...free, paths: free.paths.filter((path) => path.id !== id) };
+    return withoutTurnouts({ ...free, paths: free.paths.filter((path) => path.id !== id) }, id);
   };

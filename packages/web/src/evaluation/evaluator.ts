@@ -308,6 +308,7 @@ const WAITS: ReadonlySet<CueAction['kind']> = new Set<CueAction['kind']>([
   'start',
   'stopEnd',
   'play',
+  'path',
   'camera',
 ]);
 

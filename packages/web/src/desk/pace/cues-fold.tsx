@@ -62,6 +62,7 @@ const ACTIONS: readonly { id: CueAction['kind']; name: string }[] = [
   { id: 'show', name: 'Shows or hides' },
   { id: 'facing', name: 'Blends facing' },
   { id: 'hitch', name: 'Blends onto its path' },
+  { id: 'path', name: 'Turns out to a path' },
   { id: 'camera', name: 'Cuts to' },
 ];
 const PLAYS = [
@@ -116,6 +117,7 @@ const HINTS: Partial<Record<CueAction['kind'], string>> = {
   show: 'Seen from 1 on, hidden at 0.',
   facing: 'Of what has a target, how much it aims; else how much it turns with its path. From 0 to 1.',
   hitch: 'From where it rests, at 0, to its path, at 1.',
+  path: 'It goes on along the other path from where that is nearest to it; a string follows.',
 };
 
 /** On from a value, and off again a second or twelve metres later. */
@@ -157,6 +159,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
   const parts = useParts(does.rider);
   const clips = useClips(does.rider);
   const acting = does.kind === 'camera' ? riders.filter(({ camera }) => camera !== null) : riders;
+  const paths = useDesk(({ shot }) => shot.paths);
   const setAction = (kind: CueAction['kind']) => {
     const part = kind === 'turn' || kind === 'move';
     const valued = part || VALUED.has(kind);
@@ -172,13 +175,17 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
     const node = part ? (does.node ?? parts[0]?.id ?? null) : null;
     const clip = kind === 'play' ? (does.clip ?? clips[0]?.id ?? null) : null;
     const camera = riders.find((rider) => rider.camera !== null)?.id;
+    const own = riders.find(({ id }) => id === does.rider)?.hitch?.path;
+    const path = kind === 'path' ? (does.path ?? paths.find(({ id }) => id !== own)?.id ?? null) : null;
     const rider = kind === 'camera' ? (camera ?? does.rider) : does.rider;
     if (kind === 'play' && clip === null) notify('error', 'The model of what it acts on has no clips.');
+    else if (kind === 'path' && path === null)
+      notify('error', 'There is no other path to turn out to: add one at the Path step.');
     else if (kind === 'camera' && camera === undefined)
       notify('error', 'No rider is a camera yet: add one at the Attach step.');
     else
       change({
-        does: { ...does, kind, node, clip, rider },
+        does: { ...does, kind, node, clip, path, rider },
         also: [],
         keys: valued ? (part === moves && curved ? keys : opened) : curved ? goAt(at) : keys,
       });
@@ -336,6 +343,14 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
           />
         </FieldPair>
       )}
+      {does.kind === 'path' && (
+        <Select
+          label="Path"
+          options={paths.map(({ id, name }) => ({ id, name }))}
+          value={does.path ?? ''}
+          onChange={(path) => change({ does: { ...does, path } })}
+        />
+      )}
       {HINTS[does.kind] && <Hint>{HINTS[does.kind]}</Hint>}
       {curved ? (
         <CueKeys cue={cue} unit={unit.kind} onChange={(next, gesture) => change({ keys: next }, gesture)} />
@@ -364,7 +379,11 @@ function WhatItWaitsFor({ cue: { id, on, does, keys }, riders }: { cue: Cue; rid
   const acting = riders.find((one) => one.id === does.rider);
   const at = keys.find(({ value }) => value >= 1)?.at;
   const times = does.kind === 'start' || does.kind === 'stopEnd';
-  const comes = times || does.kind === 'camera' || (does.kind === 'play' && does.plays === 'once');
+  const comes =
+    times ||
+    does.kind === 'camera' ||
+    does.kind === 'path' ||
+    (does.kind === 'play' && does.plays === 'once');
   if (!comes || moment === undefined) return null;
   if (times && acting?.hitch === null && acting.keyed === null)
     return <Hint role="status">Waits for {acting.badge} to be attached to a path.</Hint>;
