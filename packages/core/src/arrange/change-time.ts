@@ -42,16 +42,35 @@ function withSpeeds(shot: Shot, rate: number): Shot {
 function withKeyFrames(shot: Shot, map: FrameMap): Shot {
   const at = <T extends { frame: number }>(keys: readonly T[]): T[] =>
     keys.map((key) => ({ ...key, frame: mapFrame(map, key.frame) }));
+  const pair = (handle?: [number, number]): [number, number] | undefined =>
+    handle && [handle[0] * map.scale, handle[1]];
+  const drawn = <T extends { frame: number; in?: [number, number]; out?: [number, number] }>(
+    keys: readonly T[],
+  ): T[] => at(keys).map((key) => withHandles(key, pair(key.in), pair(key.out)));
+  const offsets = (keys: Hitch['offsetKeys']): Hitch['offsetKeys'] =>
+    at(keys).map((key) =>
+      key.handles === undefined
+        ? key
+        : {
+            ...key,
+            handles: Object.fromEntries(
+              Object.entries(key.handles).map(([of, one]) => [
+                of,
+                withHandles(one, pair(one.in), pair(one.out)),
+              ]),
+            ),
+          },
+    );
   const moved = withHitches(shot, (hitch) => ({
     ...hitch,
     pace: withFrames(hitch.pace, map),
     takes: hitch.takes.map((take) => ({ ...take, pace: withFrames(take.pace, map) })),
-    offsetKeys: at(hitch.offsetKeys),
-    influence: at(hitch.influence),
+    offsetKeys: offsets(hitch.offsetKeys),
+    influence: drawn(hitch.influence),
     facing: {
       ...hitch.facing,
-      influence: at(hitch.facing.influence),
-      aim: { ...hitch.facing.aim, influence: at(hitch.facing.aim.influence) },
+      influence: drawn(hitch.facing.influence),
+      aim: { ...hitch.facing.aim, influence: drawn(hitch.facing.aim.influence) },
     },
     pacedBy: hitch.pacedBy && { ...hitch.pacedBy, delay: hitch.pacedBy.delay * map.scale },
   }));
@@ -61,9 +80,9 @@ function withKeyFrames(shot: Shot, map: FrameMap): Shot {
       const { camera, keyed, looks, carriers, clips, frozen } = rider;
       return {
         ...rider,
-        camera: camera && { ...camera, keys: at(camera.keys) },
+        camera: camera && { ...camera, keys: drawn(camera.keys) },
         keyed: keyed && { keys: at(keyed.keys) },
-        looks: looks && { ...looks, aim: { ...looks.aim, influence: at(looks.aim.influence) } },
+        looks: looks && { ...looks, aim: { ...looks.aim, influence: drawn(looks.aim.influence) } },
         carriers: at(carriers),
         clips: at(clips).map((block) => ({ ...block, until: mapFrame(map, block.until) })),
         frozen: frozen && frozenIn(frozen, map),
@@ -81,6 +100,13 @@ function withKeyFrames(shot: Shot, map: FrameMap): Shot {
     ),
   };
 }
+
+/** Handles that there are, in other frames. */
+const withHandles = <T extends object>(key: T, into?: [number, number], out?: [number, number]): T => ({
+  ...key,
+  ...(into && { in: into }),
+  ...(out && { out }),
+});
 
 function frozenIn(frozen: Frozen, map: FrameMap): Frozen {
   const at = (track: FrozenTrack): FrozenTrack => ({

@@ -1,6 +1,7 @@
+import { changeRate } from './change-time.js';
 import { even, line, shotOf } from '../../test/shots.js';
 import { compilePace } from '../pace/index.js';
-import { moveKey, moveKeys, scaleKeys, shiftFrom, drawByHandles } from '../pace/index.js';
+import { moveKey, moveKeys, scaleKeys, shiftFrom, drawByHandles, easeKeys } from '../pace/index.js';
 import { parseShot } from '../document/index.js';
 import type { Rider } from '../document/shot-rider.js';
 import {
@@ -109,4 +110,44 @@ it('a stretch is drawn by handles, kept in the document, and is the curve it was
   expect(
     compilePace(channelPace(kept, 'focal'), 24, { length: 1, closed: false } as never).distance(21),
   ).toBeCloseTo(50, 6);
+});
+
+it('one value of an offset is drawn by handles, the others go on by their ease, at any frame rate', () => {
+  const drawn = withChannelKeys(rider, 'side', drawByHandles(channelPace(rider, 'side'), 0).keys);
+  const bent = withChannelKeys(
+    drawn,
+    'side',
+    channelPace(drawn, 'side').keys.map((key, i) =>
+      i === 0 ? { ...key, out: [10, 0] as [number, number] } : key,
+    ),
+  );
+  const shot = parseShot(JSON.parse(JSON.stringify(shotOf([line(60)], [bent as never]))));
+  const [kept] = shot.riders;
+  expect(kept.hitch?.offsetKeys[0]).toMatchObject({ ease: 'linear', handles: { side: { out: [10, 0] } } });
+  // x(t) by handles of 10 and of a third of the straight from the other end, told apart from the code by its own Bézier.
+  const into = kept.hitch!.offsetKeys[1].handles!.side!.in!;
+  const bezier = (t: number, a: number, b: number, c: number, d: number) =>
+    a * (1 - t) ** 3 + 3 * b * t * (1 - t) ** 2 + 3 * c * t * t * (1 - t) + d * t ** 3;
+  for (const t of [0.2, 0.5, 0.9]) {
+    const frame = bezier(t, 1, 11, 21 + into[0], 21);
+    expect(channelValue(kept, 'side')(frame)).toBeCloseTo(bezier(t, 1, 1, 3 + into[1], 3), 6);
+    expect(channelValue(kept, 'rise')(frame)).toBeCloseTo(4, 12);
+    const fast = changeRate(shot, 48, 'seconds').riders[0];
+    expect(channelValue(fast, 'side')(1 + 2 * (frame - 1))).toBeCloseTo(channelValue(kept, 'side')(frame), 9);
+  }
+  // Straight again, nothing of it is left.
+  const straight = withChannelKeys(
+    kept,
+    'side',
+    easeKeys(channelPace(kept, 'side'), new Set([0]), 'linear').keys,
+  );
+  expect(straight.hitch?.offsetKeys[0].handles).toBeUndefined();
+  expect(() =>
+    parseShot({
+      ...shot,
+      riders: [
+        { ...kept, hitch: { ...kept.hitch, offsetKeys: [{ frame: 1, handles: { side: { out: [1] } } }] } },
+      ],
+    }),
+  ).toThrow('handles');
 });

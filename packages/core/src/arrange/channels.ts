@@ -1,13 +1,13 @@
 import { defaultsOf } from '../document/defaults.js';
 import type { OffsetKey } from '../document/shot-hitch.js';
-import type { FocalKey, InfluenceKey } from '../document/shot-keys.js';
+import type { FocalKey, InfluenceKey, KeyEase } from '../document/shot-keys.js';
 import { Pace, type PaceKey } from '../document/shot-pace.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { keyedCurve } from '../math/keyed-curve.js';
 import { compileFocal } from '../pose/camera.js';
 import { compileInfluence } from '../pose/influence.js';
-import { offsetAt } from '../pose/keyed-offset.js';
+import { offsetAt, offsetCurveKey } from '../pose/keyed-offset.js';
 import type { FrameMapping } from '../timing/frame-step.js';
 import { mapFrames } from '../timing/map-frames.js';
 import { ownRetimeStep, wholeRetimeStep } from '../timing/retiming.js';
@@ -47,7 +47,11 @@ export function channelPace(rider: Rider, id: ChannelId): Pace {
 
 function keysOf(rider: Rider, id: ChannelId): readonly (Partial<PaceKey> & Omit<PaceKey, 'in' | 'out'>)[] {
   const { hitch, camera, looks } = rider;
-  if (isOffset(id)) return (hitch?.offsetKeys ?? []).map((key) => ({ ...key, value: key[id] }));
+  if (isOffset(id))
+    return (hitch?.offsetKeys ?? []).map((key) => {
+      const { ease, value, in: into = [0, 0], out = [0, 0] } = offsetCurveKey(key, id);
+      return { ...key, plain: key.ease, ease, value, in: [...into], out: [...out] };
+    });
   if (id === 'focal') return camera?.keys ?? [];
   if (id === 'hitch') return hitch?.influence ?? [];
   if (id === 'facing') return hitch?.facing.influence ?? [];
@@ -60,7 +64,7 @@ export function channelValue(rider: Rider, id: ChannelId): (frame: number) => nu
   if (isOffset(id)) {
     const keys = hitch?.offsetKeys ?? [];
     if (keys.length === 0) return () => hitch?.offset[id] ?? 0;
-    const curve = keyedCurve(keys.map(({ frame, ease, [id]: value }) => ({ frame, ease, value })));
+    const curve = keyedCurve(keys.map((key) => offsetCurveKey(key, id)));
     return (frame) => curve.value(frame);
   }
   if (id === 'focal') return camera ? compileFocal(camera) : () => 0;
@@ -74,9 +78,15 @@ export function withChannelKeys(rider: Rider, id: ChannelId, keys: readonly Pace
   const held = (value: number) => Math.min(high, Math.max(low, value));
   if (isOffset(id)) {
     if (hitch === null) return rider;
-    const offsetKeys = keys.map(({ frame, value, ease, ...rest }): OffsetKey => {
-      const others = { ...offsetAt(hitch, frame), ...pick(rest) };
-      return { ...others, frame, ease: ease === 'handles' ? 'smooth' : ease, [id]: value };
+    const offsetKeys = keys.map((key: PaceKey & Carried): OffsetKey => {
+      const { frame, value, ease } = key;
+      const drawn = ease === 'handles';
+      const handles = { ...key.handles, [id]: { in: key.in, ...(drawn && { out: key.out }) } };
+      if (!drawn && !key.in.some(Boolean)) delete handles[id];
+      const all = { ...offsetAt(hitch, frame), ...pick(key), [id]: value };
+      // How the others run on is one for all that have no handles.
+      const plain = { ...all, frame, ease: drawn ? (key.plain ?? 'smooth') : ease };
+      return Object.keys(handles).length === 0 ? plain : { ...plain, handles };
     });
     // The last key's value stays when it goes.
     const offset = keys.length === 0 ? offsetAt(hitch, hitch.offsetKeys[0]?.frame ?? 0) : hitch.offset;
@@ -99,6 +109,12 @@ export function withChannelKeys(rider: Rider, id: ChannelId, keys: readonly Pace
       ? { ...facing, influence: plain }
       : { ...facing, aim: { ...facing.aim, influence: plain } };
   return { ...rider, hitch: { ...hitch, facing: turned } };
+}
+
+/** What a key of an offset carries through what is done with it as a key of a pace. */
+interface Carried {
+  readonly plain?: KeyEase;
+  readonly handles?: OffsetKey['handles'];
 }
 
 /** The values of an offset that a key carries beside the one that is shown. */

@@ -1,5 +1,5 @@
 import type { Vec3 } from '../math/vec.js';
-import { Amount, Flag, Id, OneOf, Part, PartOrNull, Parts, Point } from './constraints.js';
+import { Amount, Flag, Id, OneOf, Part, PartOrNull, Parts, Point, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Facing } from './shot-facing.js';
 import { InfluenceKey, type KeyEase } from './shot-keys.js';
@@ -25,10 +25,39 @@ export class Offset {
   @Amount('degrees') roll = 0;
 }
 
+/** Of one value: frames and value from its key. */
+export interface OffsetHandles {
+  readonly in?: [number, number];
+  readonly out?: [number, number];
+}
+
+const isPair = (v: unknown) =>
+  v === undefined ||
+  (Array.isArray(v) && v.length === 2 && v.every((n) => Number.isFinite(n) && Math.abs(n as number) <= 1e9));
+
+function areHandles(v: unknown): boolean {
+  if (v === undefined) return true;
+  if (typeof v !== 'object' || v === null) return false;
+  return Object.entries(v).every(([part, handles]) => {
+    const known = PARTS.includes(part as keyof Offset) && typeof handles === 'object' && handles !== null;
+    return (
+      known &&
+      Object.entries(handles as object).every(
+        ([side, pair]) => (side === 'in' || side === 'out') && isPair(pair),
+      )
+    );
+  });
+}
+
+const PARTS: readonly (keyof Offset)[] = ['along', 'side', 'rise', 'yaw', 'pitch', 'roll'];
+
 /** An offset from a frame on. */
 export class OffsetKey extends Offset {
   @Amount('frame') frame!: number;
   @OneOf('linear', 'hold', 'smooth') ease: KeyEase = 'smooth';
+  /** By value the handles that draw it, as those of a pace; its stretch is drawn so where there is an `out`, whatever its ease. */
+  @rule('handles by value, { "side": { "out": [frames, value] } }, or left out', areHandles)
+  handles?: Partial<Record<keyof Offset, OffsetHandles>>;
 }
 
 /** Hangs a rider behind another on the same path, coupling to coupling. */

@@ -1,5 +1,5 @@
-import type { Hitch, Offset } from '../document/shot-hitch.js';
-import { keyedCurve, type KeyedCurve } from '../math/keyed-curve.js';
+import type { Hitch, Offset, OffsetKey } from '../document/shot-hitch.js';
+import { keyedCurve, type CurveKey, type KeyedCurve } from '../math/keyed-curve.js';
 import type { FrameMapping } from '../timing/frame-step.js';
 
 const PARTS = ['along', 'side', 'rise', 'yaw', 'pitch', 'roll'] as const;
@@ -23,10 +23,7 @@ export function offsetAt(hitch: Pick<Hitch, 'offset' | 'offsetKeys'>, frame: num
 export function compileOffset({ offset, offsetKeys }: Pick<Hitch, 'offset' | 'offsetKeys'>): OffsetAt {
   if (offsetKeys.length === 0) return { fixed: true, at: () => offset, rate: () => 0 };
   const curves = Object.fromEntries(
-    PARTS.map((part) => [
-      part,
-      keyedCurve(offsetKeys.map((key) => ({ frame: key.frame, value: key[part], ease: key.ease }))),
-    ]),
+    PARTS.map((part) => [part, keyedCurve(offsetKeys.map((key) => offsetCurveKey(key, part)))]),
   ) as Record<(typeof PARTS)[number], KeyedCurve>;
   const now = { ...offset };
   return {
@@ -37,6 +34,12 @@ export function compileOffset({ offset, offsetKeys }: Pick<Hitch, 'offset' | 'of
     },
     rate: (part, frame) => curves[part].rate(frame),
   };
+}
+
+/** One value of an offset's key, with the handles that draw it. */
+export function offsetCurveKey({ frame, ease, handles, ...values }: OffsetKey, part: keyof Offset): CurveKey {
+  const own = handles?.[part];
+  return { frame, value: values[part], ease: own?.out ? 'handles' : ease, in: own?.in, out: own?.out };
 }
 
 /** An offset at the frames at which it is shown. */

@@ -18,7 +18,7 @@ import { Buttons } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { CHANNELS } from '../channel-names';
-import { ALL_EASES, EASES } from '../eases';
+import { ALL_EASES } from '../eases';
 import { useDesk, useLiveDeskStore } from '../desk-store';
 
 const Line = styled.div<{ $chosen: boolean }>`
@@ -61,8 +61,6 @@ export function KeyList({ rider, channel, name }: { rider: Rider; channel: Chann
     const { line, riderId, keys: all } = desk.getState();
     return line === channel && riderId === rider.id ? all : new Set();
   };
-  // One value of several has no handles of its own.
-  const eases = channel === 'focal' || max === 1 ? ALL_EASES : EASES;
   return (
     <>
       {pace.keys.map((key, i) => (
@@ -96,7 +94,7 @@ export function KeyList({ rider, channel, name }: { rider: Rider; channel: Chann
           />
           <Select
             label="Ease"
-            options={eases}
+            options={ALL_EASES}
             value={key.ease}
             onChange={(ease) =>
               change('Ease', (before) =>
