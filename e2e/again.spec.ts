@@ -296,3 +296,59 @@ test('clips are blocks that are moved, trimmed and blended; cues play one, hide 
   await page.getByRole('radio', { name: 'Through C3' }).click();
   await expect(page.getByRole('img', { name: 'Picture of C3 Camera' })).toBeVisible();
 });
+
+test('a cue turns a train out to another path, and its wagon over the same place', async ({
+  page,
+  request,
+}) => {
+  const straight = (id: string, name: string, from: number[], to: number[]) => ({
+    id,
+    name,
+    basis: 'polyline',
+    points: [{ position: from }, { position: to }],
+  });
+  const id = await openShotOf(
+    page,
+    request,
+    {
+      name: 'Points',
+      range: { first: 1, last: 97 },
+      paths: [road, straight('siding', 'Siding', [0, 0, 24], [30, 0, 24])],
+      riders: [
+        { id: 'l', name: 'Loco', badge: 'L1', hitch: { path: 'road', pace: even(48, 97) } },
+        { id: 'w', name: 'Wagon', badge: 'W2', hitch: { path: 'road', follows: { rider: 'l', gap: 6 } } },
+      ],
+    },
+    'Pace',
+  );
+  await page.getByRole('button', { name: 'Cues', exact: true }).click();
+  await page.getByRole('button', { name: 'Add a cue' }).click();
+  const cue = page.getByRole('group', { name: 'Cue 1', exact: true });
+  await cue.getByRole('button', { name: /Acts on$/ }).click();
+  await page.getByRole('option', { name: 'L1 Loco' }).click();
+  await cue.getByRole('button', { name: /Action$/ }).click();
+  await page.getByRole('option', { name: 'Turns out to a path' }).click();
+  await expect(cue.getByRole('button', { name: /Path$/ })).toContainText('Siding');
+  await cue.getByRole('textbox', { name: 'As far as' }).fill('24');
+  await page.keyboard.press('Enter');
+  await expect(cue).toContainText('Acts at frame 49');
+  await settled(page);
+  expect((await storedShot(request, id)).document.cues[0]).toMatchObject({
+    on: { kind: 'distance', rider: 'l' },
+    does: { kind: 'path', rider: 'l', path: 'siding' },
+    off: false,
+  });
+  const at = await rowsOf(page, id);
+  const place = (who: string, frame: number) => at(frame, who)?.slice(0, 3);
+  const near = (...values: number[]) => values.map((value) => expect.closeTo(value, 6));
+  expect(place('l', 41)).toEqual(near(0, 0, 20));
+  expect(place('l', 69)).toEqual(near(10, 0, 24));
+  expect(place('w', 57)).toEqual(near(0, 0, 22));
+  expect(place('w', 69)).toEqual(near(4, 0, 24));
+  // The path goes, and what turned out to it.
+  await goTo(page, 'Path');
+  await page.getByRole('row', { name: /Siding/ }).click();
+  await page.getByRole('button', { name: 'Delete Siding' }).click();
+  await settled(page);
+  expect((await storedShot(request, id)).document.cues).toEqual([]);
+});

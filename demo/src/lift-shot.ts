@@ -23,6 +23,7 @@ import {
   type SceneAssets,
   type Shot,
   Waiver,
+  Wheel,
   type Vec3,
 } from '@fleet-rail/core';
 import { assetsOf } from '@fleet-rail/core/formats';
@@ -96,7 +97,7 @@ export async function liftShot(orchard: Shot): Promise<Shot> {
     name: 'Orchard, a lift',
     range: RANGE,
     loop: false,
-    paths: [lane, aside],
+    paths: [lane, aside, ...chutes()],
     formations: [],
     cues: [],
     riders: orchard.riders
@@ -123,14 +124,14 @@ export async function liftShot(orchard: Shot): Promise<Shot> {
     ...rider,
     gait: rider.gait && { ...rider.gait, acts: [] },
   }));
-  shot = withTripod(withKestrel(shot));
+  shot = withRoller(withTripod(withKestrel(withBarrel(shot))));
   shot = { ...shot, cues: answers(curve.length) };
   const stops = evaluateShot(shot, assets).timing(shot.riders[0])?.stops ?? [];
   const on = stops[0].from + 5.6 * shot.fps;
   // It gets on while the hauler waits, and off when that is back where it was.
   const back = backAtRows(shot, assets, curve.length) + 1.5 * shot.fps;
   shot = handed(shot, assets, Math.round(on), Math.round(back));
-  const barrels = standCopies(withBarrel(shot), assets.ground, 'barrel', {
+  const barrels = standCopies(shot, assets.ground, 'barrel', {
     count: 2,
     places: 'row',
     step: [0.9, 0, 0],
@@ -272,6 +273,58 @@ function withBarrel(shot: Shot): Shot {
     rest: { translation: [-27.5, 0.36, -3.4], rotation: [0, 0, 0, 1], scale: [1, 1, 1] },
   };
   return { ...shot, riders: [...shot.riders, barrel] };
+}
+
+/** A chute at the barn, and a branch of it. */
+function chutes(): Shot['paths'] {
+  const through = (id: string, name: string, ...places: Vec3[]) => ({
+    id,
+    name,
+    basis: 'through' as const,
+    points: places.map((position) => ({ position })),
+  });
+  return newShot({
+    name: 'chutes',
+    paths: [
+      through('roll', 'To the barn', [52, 0.353, -16], [52, 0.353, -9], [52, 0.353, -2]),
+      through(
+        'cart',
+        'To the cart',
+        [52, 0.353, -12],
+        [52, 0.353, -9],
+        [51.5, 0.353, -5],
+        [49, 0.353, -1],
+        [45, 0.353, 1],
+      ),
+    ],
+  }).paths;
+}
+
+/** A barrel that is sent along and turns out. */
+function withRoller(shot: Shot): Shot {
+  const hitch = newHitch('roll', RANGE);
+  const roller: Rider = {
+    ...defaultsOf(Rider),
+    id: 'roller',
+    name: 'Rolling barrel',
+    kind: 'prop',
+    model: 'barrel',
+    badge: 'B14',
+    color: 2,
+    wheels: [{ ...defaultsOf(Wheel), node: 'barrel', radius: 0.353 }],
+    hitch: {
+      ...hitch,
+      pace: {
+        ...hitch.pace,
+        unit: 'metres',
+        keys: [
+          { frame: 1, value: 0, ease: 'smooth', in: [0, 0], out: [0, 0] },
+          { frame: 120, value: 14, ease: 'smooth', in: [0, 0], out: [0, 0] },
+        ],
+      },
+    },
+  };
+  return { ...shot, riders: [...shot.riders, roller] };
 }
 
 /** Who listens to what: a stop, a distance, another cue, a gap, a speed. */
