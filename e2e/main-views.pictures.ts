@@ -65,19 +65,7 @@ test('desk by day, steps, and by night', async ({ page }) => {
   await take(page, 'through-camera');
   await page.getByRole('radio', { name: 'Free' }).click();
   await goTo(page, 'Contact');
-  for (const [rider, part, name] of [
-    ['P11 Picker', 0.21, 'contact-walk'],
-    ['H1 Hauler', 0.345, 'contact-rig'],
-  ] as const) {
-    await page.getByRole('radio', { name: rider }).click();
-    const box = await page.getByRole('group', { name: 'Run diagram' }).boundingBox();
-    if (box) await page.mouse.click(box.x + box.width * part, box.y + 40);
-    await still(page);
-    await page.getByRole('button', { name: /^Come close/ }).click();
-    await page.getByRole('heading', { name: 'Contact' }).scrollIntoViewIfNeeded();
-    await still(page);
-    await take(page, name);
-  }
+  await closeTo(page, 'H1 Hauler', 0.345, 'contact-rig');
   await goTo(page, 'Attach');
   await page.getByRole('radio', { name: 'H1 Hauler' }).click();
   await goTo(page, 'Pace');
@@ -100,6 +88,24 @@ test('desk by day, steps, and by night', async ({ page }) => {
   await still(page);
   await take(page, 'desk-hand-over-night');
 });
+
+test('a picker that waits, rides along and gets off', async ({ page }) => {
+  await openDemo(page, 'Orchard, a lift');
+  await goTo(page, 'Contact');
+  await closeTo(page, 'P11 Picker', 0.33, 'contact-walk');
+});
+
+/** A rider near by at a part of the run diagram's width. */
+async function closeTo(page: Page, rider: string, part: number, name: string): Promise<void> {
+  await page.getByRole('radio', { name: rider }).click();
+  const box = await page.getByRole('group', { name: 'Run diagram' }).boundingBox();
+  if (box) await page.mouse.click(box.x + box.width * part, box.y + 40);
+  await still(page);
+  await page.getByRole('button', { name: /^Come close/ }).click();
+  await page.getByRole('heading', { name: 'Contact' }).scrollIntoViewIfNeeded();
+  await still(page);
+  await take(page, name);
+}
 
 test('drawing and attaching', async ({ page }) => {
   await openNewShot(page, 'Delivery run');
