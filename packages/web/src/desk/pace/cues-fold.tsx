@@ -20,6 +20,7 @@ import { Button } from '../../ui/button';
 import { Fold } from '../../ui/fold';
 import { IconButton } from '../../ui/icon-button';
 import { Buttons, FieldPair, Hint } from '../../ui/panel';
+import type { QuantityKind } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
