@@ -22,6 +22,7 @@ const FRAGMENT = /* glsl */ `
   uniform vec3 mark;
   uniform float halfWidth;
   uniform float opacity;
+  uniform float hatched;
   varying vec2 vPlace;
   varying float vHeat;
   // From still to most: three colours that differ in lightness too.
@@ -40,6 +41,11 @@ const FRAGMENT = /* glsl */ `
     float inside = smoothstep(0.0, edge, cell) * (1.0 - smoothstep(1.0, 1.0 + edge, cell));
     inside *= 1.0 - smoothstep(0.72, 0.8, abs(vPlace.y));
     vec3 base = vHeat < 0.0 ? color : warmth(vHeat);
+    // What is frozen goes by what was baked, not by this: slanted bars tell so.
+    float slant = vPlace.x / halfWidth + vPlace.y;
+    float bar = abs(fract(slant * 0.45) - 0.5) * 2.0;
+    float soft = fwidth(slant) * 0.9;
+    base = mix(base, mark, hatched * 0.55 * smoothstep(0.55 - soft, 0.55 + soft, bar));
     gl_FragColor = vec4(mix(base, mark, inside), opacity);
     #include <colorspace_fragment>
   }
@@ -98,6 +104,7 @@ export class Ribbon {
         halfWidth: { value: 0.2 },
         lift: { value: 0.03 },
         opacity: { value: 1 },
+        hatched: { value: 0 },
       },
     });
     const mesh = new THREE.Mesh(this.geometry, this.material);
@@ -125,8 +132,10 @@ export class Ribbon {
     this.object.add(mesh, this.thread, this.plate, this.rim);
   }
 
-  paint(color: string, plate: string, selected: boolean): void {
+  /** @param hatched whether who rides it is frozen */
+  paint(color: string, plate: string, selected: boolean, hatched: boolean): void {
     const { uniforms } = this.material;
+    uniforms.hatched.value = hatched ? 1 : 0;
     uniforms.color.value.set(color);
     uniforms.mark.value.set('#FFFFFF');
     uniforms.opacity.value = selected ? 1 : 0.75;

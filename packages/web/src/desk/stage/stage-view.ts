@@ -366,7 +366,12 @@ export class StageView {
         state.shot.riders.find((other) => other.hitch?.path === path.id);
       const color = rider ? lineColor(rider.color) : theme.idlePath;
       const ribbon = this.ribbons.get(path.id)?.ribbon;
-      ribbon?.paint(color, theme.panel, path.id === state.pathId);
+      ribbon?.paint(
+        color,
+        theme.panel,
+        path.id === state.pathId,
+        rider !== undefined && rider.frozen !== null,
+      );
       ribbon?.setHeat(heatShown(state)?.path === path.id ? (heatShown(state)?.heat.values ?? null) : null);
     }
   }
