@@ -119,7 +119,7 @@ export async function openShotOf(
   const response = await request.post('/api/shots', { data: { document } });
   expect(response.status()).toBe(201);
   const { id } = (await response.json()) as { id: string };
-  await page.goto(`/shots/${id}/${station.toLowerCase()}`);
+  await page.goto(`/shots/${id}/${station.toLowerCase().replace(' ', '-')}`);
   await expect(page.getByRole('heading', { name: station, level: 2 })).toBeVisible();
   await expect(page.getByLabel('Board')).toBeVisible();
   return id;

@@ -21,7 +21,8 @@ export function saveText(name: string, text: string): void {
   keep(name, new Blob([text], { type: 'text/plain' }));
 }
 
-function keep(name: string, content: Blob): void {
+/** Hands a file that was made here to the browser to keep. */
+export function keep(name: string, content: Blob): void {
   const link = document.createElement('a');
   link.href = URL.createObjectURL(content);
   link.download = name;

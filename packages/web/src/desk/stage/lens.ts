@@ -29,11 +29,33 @@ export function lensOf(state: DeskState): Lens | null {
   };
 }
 
-/** A renderer's camera that sees what a lens does, and no more. */
-export function cameraOf({ position, turn, fieldOfView: upAndDown, aspect }: Lens): THREE.PerspectiveCamera {
-  const camera = new THREE.PerspectiveCamera(upAndDown * DEGREES, aspect, 0.05, 4_000);
+/**
+ * A renderer's camera that sees what a lens does, and no more; in a picture that is less wide for its height, all that is across.
+ */
+export function cameraOf(
+  { position, turn, fieldOfView: upAndDown, aspect: own }: Lens,
+  aspect = own,
+): THREE.PerspectiveCamera {
+  const whole = aspect < own ? 2 * Math.atan((Math.tan(upAndDown / 2) * own) / aspect) : upAndDown;
+  const camera = new THREE.PerspectiveCamera(whole * DEGREES, aspect, 0.05, 4_000);
   camera.position.copy(position);
   camera.quaternion.copy(turn);
   camera.updateMatrixWorld();
   return camera;
+}
+
+/** The same camera for a picture of another width over height; as high as before. */
+export function cameraOfAspect(
+  camera: THREE.PerspectiveCamera | THREE.OrthographicCamera,
+  aspect: number,
+): THREE.Camera {
+  const other = camera.clone();
+  if (other instanceof THREE.PerspectiveCamera) other.aspect = aspect;
+  else {
+    const half = ((other.top - other.bottom) / 2) * aspect;
+    [other.left, other.right] = [-half, half];
+  }
+  other.updateProjectionMatrix();
+  other.updateMatrixWorld();
+  return other;
 }

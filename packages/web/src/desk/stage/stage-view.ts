@@ -23,7 +23,8 @@ import { Ribbon } from './ribbon';
 import { FoundFrame } from './found-frame';
 import { ghostsOf, type Ghost } from './ghosts';
 import { heatShown } from './heat-shown';
-import { HALF_TURN, cameraOf, lensOf } from './lens';
+import { HALF_TURN, cameraOf, cameraOfAspect, lensOf } from './lens';
+import { PictureRenderer } from './picture-renderer';
 import { lookedThrough } from './looked-through';
 import { boxAround } from './box-around';
 import { cameraNear } from './camera-near';
@@ -89,6 +90,7 @@ export class StageView {
     this.table,
     this.milestones,
   ];
+  private readonly pictures = new PictureRenderer();
   private request = 0;
 
   constructor(
@@ -219,32 +221,49 @@ export class StageView {
     wanted: readonly { readonly rider: string; readonly frame: number }[],
     width: number,
   ): string[] {
-    const { state } = this;
-    if (state === null) return [];
-    const size = this.renderer.getSize(new THREE.Vector2());
-    const ratio = this.renderer.getPixelRatio();
-    this.renderer.setPixelRatio(1);
-    const overlays = [...this.overlays, ...[...this.ribbons.values()].map(({ ribbon }) => ribbon)];
-    const shown = overlays.map(({ object }) => object.visible);
-    for (const { object } of overlays) object.visible = false;
-    const images = wanted.map(({ rider, frame }) => {
-      const there: DeskState = { ...state, frame, view: 'through', through: rider };
-      const lens = lensOf(there);
-      if (lens === null) return '';
-      this.updateFigures(there);
-      this.figures.hide(rider);
-      this.renderer.setSize(width, Math.max(1, Math.round(width / lens.aspect)), false);
-      this.render(cameraOf(lens));
-      return this.renderer.domElement.toDataURL('image/jpeg', 0.85);
+    return wanted.map(({ rider, frame }) => {
+      const lens = this.state && lensOf({ ...this.state, frame, view: 'through', through: rider });
+      if (!lens) return '';
+      const height = Math.max(1, Math.round(width / lens.aspect));
+      const plain = { helpers: false, clear: false };
+      return this.photograph(frame, rider, { width, height }, plain)?.toDataURL('image/jpeg', 0.85) ?? '';
     });
-    overlays.forEach(({ object }, i) => (object.visible = shown[i]));
-    this.renderer.setPixelRatio(ratio);
-    this.renderer.setSize(size.x, size.y, false);
-    this.updateFigures(state);
-    this.updateLens(state);
-    // Within this task, so that nobody sees the canvas at another size.
-    this.draw();
-    return images;
+  }
+
+  /**
+   * The stage at a frame, through a rider's camera or as the view has it (null), in pixels; the desk stays where it is. The canvas is
+   * the same for all pictures. Null where it is not evaluated.
+   *
+   * @throws Error where the picture is larger than can be drawn here
+   */
+  photograph(
+    frame: number,
+    through: string | null,
+    { width, height }: { readonly width: number; readonly height: number },
+    { helpers, clear }: { readonly helpers: boolean; readonly clear: boolean },
+  ): HTMLCanvasElement | null {
+    const { state } = this;
+    if (state === null || state.evaluation === null) return null;
+    const there: DeskState = { ...state, frame, ...(through !== null && { view: 'through', through }) };
+    const lens = through === null ? null : lensOf(there);
+    if (through !== null && lens === null) return null;
+    const camera = lens ? cameraOf(lens, width / height) : cameraOfAspect(this.views.camera, width / height);
+    const ribbons = [...this.ribbons.values()].map(({ ribbon }) => ribbon);
+    const objects = [...this.overlays, ...ribbons, this.grid, this.bright, this.preview].map(
+      ({ object }) => object,
+    );
+    const shown = objects.map(({ visible }) => visible);
+    if (!helpers) for (const object of objects) object.visible = false;
+    try {
+      this.updateFigures(there);
+      this.figures.hide(through);
+      if (lens) this.figures.hideAround(lens.position);
+      this.figures.drawCopies();
+      return this.pictures.draw(this.scene, camera, width, height, clear);
+    } finally {
+      objects.forEach((object, i) => (object.visible = shown[i]));
+      this.updateFigures(state);
+    }
   }
 
   /** Lets the path in the making follow the pointer. */
@@ -273,6 +292,7 @@ export class StageView {
     this.grid.dispose();
     this.figures.dispose();
     this.views.dispose();
+    this.pictures.dispose();
     this.renderer.dispose();
   }
 

@@ -76,7 +76,10 @@ export function Stage({ station }: { station: StationId }) {
     if (!element) return;
     const built = new StageView(element, (labels) => places.setState(labels, true));
     stage.current = built;
-    desk.getState().set({ eye: () => built.eye() });
+    desk.getState().set({
+      eye: () => built.eye(),
+      photograph: (...wanted) => built.photograph(...wanted),
+    });
     const stop = observeSize(element.parentElement ?? element, (width, height) =>
       built.resize(width, height),
     );
@@ -84,7 +87,7 @@ export function Stage({ station }: { station: StationId }) {
       stop();
       built.dispose();
       stage.current = null;
-      desk.getState().set({ eye: null });
+      desk.getState().set({ eye: null, photograph: null });
     };
   }, [places, desk]);
   useEffect(() => {
