@@ -75,7 +75,7 @@ test('what is let be says why, is not counted, and comes back when it gets worse
 }) => {
   const shot = await demoShot(request, 'Orchard, first try');
   const barrel = shot.riders.find(({ id }) => id === 'barrel-13');
-  const alone = { ...shot, riders: [barrel], cues: [], cuts: [] };
+  const alone = { ...shot, riders: [barrel], cues: [], cuts: [], formations: [] };
   const id = await openShotOf(page, request, alone, 'Check');
   await lookedOver(page);
   const count = page.getByRole('link', { name: /^Check/ });

@@ -32,7 +32,7 @@ export interface PlayedClip {
 }
 
 /** What of a clip a block plays, seconds. */
-export function partOfClip({ from, to }: Pick<ClipBlock, 'from' | 'to'>, { seconds }: Pick<Clip, 'seconds'>) {
+function partOfClip({ from, to }: Pick<ClipBlock, 'from' | 'to'>, { seconds }: Pick<Clip, 'seconds'>) {
   const end = Math.min(to ?? seconds, seconds);
   return { from: Math.min(from, end), length: Math.max(1e-6, end - from) };
 }
@@ -41,7 +41,7 @@ export function partOfClip({ from, to }: Pick<ClipBlock, 'from' | 'to'>, { secon
  * How much of a block is shown at a frame, 0 to 1: it comes over the time in which the block before it still lasts, else over its own
  * `blend`, and goes over that where no block follows on it.
  */
-export function blockWeight(blocks: readonly ClipBlock[], i: number, fps: number, frame: number): number {
+function blockWeight(blocks: readonly ClipBlock[], i: number, fps: number, frame: number): number {
   const { frame: from, until, blend } = blocks[i];
   if (frame < from || frame >= until) return 0;
   const over = Math.min(blend * fps, (until - from) / 2);

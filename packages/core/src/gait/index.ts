@@ -3,5 +3,5 @@ export { compileFreeWalk, type FreeWalk } from './free-walk.js';
 export { compileWalk, type Plant, type Walk } from './walk.js';
 export { compileCycle, type CycleMotion } from './cycle-value.js';
 export type { IdleSpan } from './idle-spans.js';
-export { blockWeight, clipDriver, partOfClip, playBlocks, type PlayedClip } from './clip-blocks.js';
+export { clipDriver, playBlocks, type PlayedClip } from './clip-blocks.js';
 export { addBlock, beginBlock, endBlock, moveBlock } from './change-blocks.js';

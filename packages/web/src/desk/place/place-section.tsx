@@ -1,8 +1,10 @@
 import { freeze, keyHere, keysOfRide, thaw, withOwnPath, type Rider, type Shot } from '@fleet-rail/core';
 import { Milestone, Route } from 'lucide-react';
+import { useState } from 'react';
 import { sceneAssets } from '../../scene-assets/ground-height';
 import { Button } from '../../ui/button';
 import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
+import { QuantityField } from '../../ui/quantity-field';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
 import { EchoFields } from './echo-fields';
@@ -11,12 +13,13 @@ import { PlaceFields } from './place-fields';
 
 /** What is made of a motion stays this near to it, metres. */
 const WITHIN = 0.005;
-/** What is frozen plays as near as this, metres. */
+/** What is frozen plays as near as this where nobody says otherwise, metres. */
 const FROZEN_WITHIN = 0.001;
 
 /** Where riders are put: at rest, on what carries them, or over time by hand; frozen, and back. */
 export function PlaceSection({ rider, chosen }: { rider: Rider; chosen: readonly string[] }) {
   const desk = useDeskStore();
+  const [frozenWithin, setFrozenWithin] = useState(FROZEN_WITHIN);
   const riders = useDesk(({ shot }) => shot.riders);
   const all = riders.filter(
     ({ id }) => id === rider.id || (chosen.includes(rider.id) && chosen.includes(id)),
@@ -77,7 +80,7 @@ export function PlaceSection({ rider, chosen }: { rider: Rider; chosen: readonly
         {live.length > 0 && (
           <Button
             onPress={() =>
-              edit(`Freeze ${names(live)}`, (now, assets) => freeze(now, assets, ids(live), FROZEN_WITHIN))
+              edit(`Freeze ${names(live)}`, (now, assets) => freeze(now, assets, ids(live), frozenWithin))
             }
           >
             Freeze {live.length > 1 && names(live)}
@@ -89,6 +92,18 @@ export function PlaceSection({ rider, chosen }: { rider: Rider; chosen: readonly
           </Button>
         )}
       </Buttons>
+      {live.length > 0 && (
+        <QuantityField
+          label="Freeze within"
+          kind="length"
+          min={0.000001}
+          max={1}
+          step={0.0005}
+          digits={4}
+          value={frozenWithin}
+          onChange={setFrozenWithin}
+        />
+      )}
     </Section>
   );
 }

@@ -1,4 +1,4 @@
-import { POSE, headingDeg, type Vec3 } from '@fleet-rail/core';
+import { POSE, carriedPart, headingDeg, sourceFrame, type Vec3 } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { poseAt } from '../../evaluation/pose-at';
 import type { Theme } from '../../theme/theme';
@@ -77,7 +77,9 @@ export class SurveyTable {
       view !== 'through' &&
       rider?.hitch === null &&
       rider.echo === null &&
-      rider.frozen === null;
+      rider.frozen === null &&
+      // Who is carried now sits where its hand-over says.
+      (carriedPart(rider.carriers, shot.fps)?.(sourceFrame(shot, frame)) ?? 0) === 0;
     this.object.visible = shown && evaluated !== undefined;
     this.place = null;
     if (!shown || !evaluated || !evaluation) return;
