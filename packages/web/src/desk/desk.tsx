@@ -1,3 +1,4 @@
+import { channelsOf } from '@fleet-rail/core';
 import { lazy, memo, Suspense, useEffect, useRef, useState, type RefObject } from 'react';
 import { Panel, PanelGroup, PanelResizeHandle, type ImperativePanelHandle } from 'react-resizable-panels';
 import { Navigate, useParams } from 'react-router';
@@ -207,6 +208,12 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
     const hitch = shot.riders.find(({ id }) => id === riderId)?.hitch;
     return hitch !== null && hitch !== undefined && hitch.bank.mode !== 'none';
   });
+  /** A channel's line has the room of the bank's chart. */
+  const plain = useDesk(
+    ({ line, shot, riderId }) =>
+      line === 'distance' ||
+      !shot.riders.some((rider) => rider.id === riderId && channelsOf(rider).includes(line)),
+  );
   useEffect(() => {
     document.title = `${name} – Fleet Rail`;
     return () => {
@@ -251,10 +258,10 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
                     {station === 'pace' && <DiagramBar />}
                     {station === 'facing' && <LineBar />}
                     <RunDiagram
-                      hasStrip={station !== 'facing' || !banks}
+                      hasStrip={station !== 'facing' || !banks || !plain}
                       hasFeet={station === 'contact' || station === 'pace'}
                     />
-                    {station === 'facing' && <BankChart />}
+                    {station === 'facing' && plain && <BankChart />}
                     <Transport />
                   </Column>
                 </Panel>
