@@ -203,6 +203,40 @@ describe('a flight behind a leader that rides no path', () => {
     expect(Math.hypot(...beside.map((value, k) => value - leader[k]))).toBeCloseTo(2, 9);
   });
 
+  it('in a loop goes round with a leader that comes back to where it began', () => {
+    const square = [
+      [1, 0, 0],
+      [25, 0, 24],
+      [49, 24, 24],
+      [73, 24, 0],
+      [97, 0, 0],
+    ].map(([frame, x, z]) => ({ ...key(frame, x, z, [0, 0, 0, 1]) }));
+    const round = flight({ range: { first: 1, last: 96 }, loop: true }, {
+      ...kestrel,
+      hitch: null,
+      keyed: { keys: square },
+    } as never);
+    const none = { place: 0, time: 0, speed: 0, amplitude: 0 };
+    const { shot, ids } = formUp(round, NO_ASSETS, 'k', {
+      ...wedge,
+      arrangement: 'file',
+      count: 2,
+      spacing: 6,
+      vary: none,
+    });
+    const evaluated = evaluateShot(shot, NO_ASSETS);
+    const own = evaluateShot(round, NO_ASSETS);
+    const total = poseAt(own, 'k', 97)[POSE.distance];
+    for (const [i, id] of ids.entries()) {
+      const [begin, after] = [placeOf(evaluated, id, 1), placeOf(evaluated, id, 97)];
+      begin.forEach((value, k) => expect(after[k]).toBeCloseTo(value, 6));
+      // At the first frame it is where the leader is that far before its end.
+      let then = 97;
+      while (poseAt(own, 'k', then)[POSE.distance] > total - 6 * (i + 1)) then -= 0.001;
+      placeOf(own, 'k', then).forEach((value, k) => expect(begin[k]).toBeCloseTo(value, 1));
+    }
+  });
+
   it('stands where it was when its leader is deleted; a frozen leader is followed as one that rides', () => {
     const { shot, ids } = formUp(led, NO_ASSETS, 'k', { ...wedge, count: 1 });
     const after = removeRider(shot, NO_ASSETS, 'k', 40);
