@@ -327,7 +327,7 @@ test('a cue turns a train out to another path, and its wagon over the same place
   await cue.getByRole('button', { name: /Acts on$/ }).click();
   await page.getByRole('option', { name: 'L1 Loco' }).click();
   await cue.getByRole('button', { name: /Action$/ }).click();
-  await page.getByRole('option', { name: 'Turns out to a path' }).click();
+  await page.getByRole('option', { name: 'Switches to a path' }).click();
   await expect(cue.getByRole('button', { name: /Path$/ })).toContainText('Siding');
   await cue.getByRole('textbox', { name: 'As far as' }).fill('24');
   await page.keyboard.press('Enter');

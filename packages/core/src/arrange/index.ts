@@ -10,7 +10,7 @@ export { seamRateOf, type SeamRate } from './seam-rates.js';
 export { hangString, isRoadVehicle, type StringOf } from './string.js';
 export { putBack, sitOn } from './sit-on.js';
 export { changeRate, scaleToFit } from './change-time.js';
-export { naturalStops, walkersStops, type WalkersStops } from './walkers-stops.js';
+export { naturalStops, stopAsLongAs, walkersStops, type WalkersStops } from './walkers-stops.js';
 export {
   beginRiddenPathAt,
   joinRiddenPaths,

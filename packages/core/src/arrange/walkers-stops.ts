@@ -1,9 +1,10 @@
 import type { Pace } from '../document/shot-pace.js';
-import type { Rider } from '../document/shot-rider.js';
+import type { Act, Rider } from '../document/shot-rider.js';
 import { ShotError } from '../document/shot-error.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
-import type { SceneAssets } from '../evaluate/scene-assets.js';
+import { hierarchyOfRider, type SceneAssets } from '../evaluate/scene-assets.js';
+import { actSeconds } from '../gait/stop-clips.js';
 import { naturalStep, restingPhases } from '../gait/resting-phases.js';
 import type { PaceStop } from '../pace/compiled-pace.js';
 import { compiledPaceOf } from '../pace/compiled-pace-of.js';
@@ -68,6 +69,28 @@ export function walkersStops(shot: Shot, assets: SceneAssets, rider: Rider): Wal
     nextNatural: (stop, way) => naturalNear(stop, (way * stride) / Math.max(1, phases.length)),
     lengthened: (stop, frames) => lengthenStop(pace, stop, frames, fps, path),
   };
+}
+
+/**
+ * The shot with a walker's stop as long as what is done in it.
+ *
+ * @throws ShotError where it makes no such stop by a timing of its own, or its model is not known
+ */
+export function stopAsLongAs(shot: Shot, assets: SceneAssets, riderId: string, act: Act): Shot {
+  const i = shot.riders.findIndex(({ id }) => id === riderId);
+  const rider = shot.riders[i];
+  const stops = rider ? walkersStops(shot, assets, rider) : null;
+  const stop = stops?.list[act.stop];
+  const hierarchy = rider ? hierarchyOfRider(assets, rider) : null;
+  if (!rider?.gait || !stops || !stop || !hierarchy)
+    throw new ShotError(
+      `riders[${i}].gait.acts`,
+      `no stop ${act.stop + 1}`,
+      'a stop of its own, to last as long',
+    );
+  const frames = actSeconds(rider.gait, hierarchy, act) * shot.fps - (stop.to - stop.from);
+  const pace = stops.lengthened(stop, frames);
+  return pace ? withHitch(shot, riderId, withPace(pace)) : shot;
 }
 
 const withPace = (pace: Pace) => (hitch: NonNullable<Rider['hitch']>) => ({ ...hitch, pace });

@@ -91,7 +91,7 @@ function sayIdle({ name, does }: Cue, badge: string): string {
   if (does.kind === 'camera')
     return `The cue "${name}" never cuts to ${badge}: its moment does not come in the shot.`;
   if (does.kind === 'path')
-    return `The cue "${name}" never turns ${badge} out: its moment does not come in the shot.`;
+    return `The cue "${name}" never switches ${badge} to its other path: its moment does not come in the shot.`;
   if (does.kind === 'play') return `The cue "${name}" never plays "${does.clip}" of ${badge} in the shot.`;
   return `The cue "${name}" changes nothing of ${badge}: its value stays the same over the whole shot.`;
 }

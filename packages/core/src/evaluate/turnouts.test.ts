@@ -138,7 +138,7 @@ describe('a rider turns out to another path', () => {
     expect(withoutTurnouts(shot([go(20)]), 'q').cues).toEqual([]);
     const late = checkShot(evaluateShot(shot([go(500)]), NO_ASSETS));
     expect(late.map(({ kind, message }) => [kind, message])).toEqual([
-      ['cue-never', expect.stringContaining('never turns')],
+      ['cue-never', expect.stringContaining('never switches')],
     ]);
   });
 });

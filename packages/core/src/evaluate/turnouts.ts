@@ -33,11 +33,17 @@ export function turnoutsOf(
   });
 }
 
-/** The path that was made last of some turnouts: what is compiled for it is kept with it. */
-const kept = new WeakMap<
-  CompiledPath,
-  { readonly key: string; readonly tos: readonly CompiledPath[]; readonly path: CompiledPath }
->();
+/** A path that was made of some turnouts. */
+interface Made {
+  readonly key: string;
+  readonly tos: readonly CompiledPath[];
+  readonly path: CompiledPath;
+}
+
+/** The last of them by the path they begin with: what is compiled for one is kept with it. */
+const kept = new WeakMap<CompiledPath, readonly Made[]>();
+/** So many riders of one path turn out in ways of their own, mostly. */
+const MOST_KEPT = 8;
 
 /**
  * The way of a rider that turns out of its path to others, as one path from the first point of its own: at each turnout it goes on from
@@ -49,10 +55,11 @@ export function turnedOut(
   own: CompiledPath,
   timing: Motion,
   turnouts: readonly Turnout[],
-  { first, last }: { readonly first: number; readonly last: number },
+  range: { readonly first: number; readonly last: number },
 ): CompiledPath {
   let most = 0;
-  for (let frame = first; frame <= last + 1; frame++) most = Math.max(most, timing.distance(frame));
+  for (let frame = range.first; frame <= range.last + 1; frame++)
+    most = Math.max(most, timing.distance(frame));
   const stretches: PathStretch[] = [];
   let now = { path: own, from: 0, way: 1 };
   let come = 0;
@@ -78,14 +85,15 @@ export function turnedOut(
   }
   if (stretches.length === 0) return own;
   // Round a closed path as far as it comes, and a little; an open one to its end.
-  const { path, from, way } = now;
-  const rest = path.closed ? most - come + path.length : way > 0 ? path.length - from : from;
-  stretches.push({ path, from, to: from + way * rest });
+  const { path: last, from, way } = now;
+  const rest = last.closed ? most - come + last.length : way > 0 ? last.length - from : from;
+  stretches.push({ path: last, from, to: from + way * rest });
   const tos = stretches.map((one) => one.path);
   const key = JSON.stringify(stretches.map((one) => [one.from, one.to]));
-  const before = kept.get(own);
-  if (before?.key === key && before.tos.every((one, i) => one === tos[i])) return before.path;
-  const made = linkedPath(stretches);
-  kept.set(own, { key, tos, path: made });
-  return made;
+  const known = kept.get(own) ?? [];
+  const before = known.find((one) => one.key === key && one.tos.every((to, i) => to === tos[i]));
+  if (before) return before.path;
+  const path = linkedPath(stretches);
+  kept.set(own, [{ key, tos, path }, ...known].slice(0, MOST_KEPT));
+  return path;
 }

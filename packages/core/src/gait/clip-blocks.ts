@@ -10,7 +10,7 @@ import {
 import { modulo } from '../math/angle.js';
 import { smoothStep } from './idle-spans.js';
 import { cycleClip, sampleCycle } from './in-place.js';
-import { blendPoses, sampleClip } from './sample-clip.js';
+import { blendPoses, partOfClip, sampleClip } from './sample-clip.js';
 
 /** What blocks go on by. */
 export interface BlockRide {
@@ -29,12 +29,6 @@ export interface PlayedClip {
   /** 0 to 1. */
   weight(frame: number): number;
   pose(frame: number, pose: HierarchyPose): void;
-}
-
-/** What of a clip a block plays, seconds. */
-function partOfClip({ from, to }: Pick<ClipBlock, 'from' | 'to'>, { seconds }: Pick<Clip, 'seconds'>) {
-  const end = Math.min(to ?? seconds, seconds);
-  return { from: Math.min(from, end), length: Math.max(1e-6, end - from) };
 }
 
 /**

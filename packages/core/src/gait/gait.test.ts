@@ -11,7 +11,7 @@ import type { Vec3 } from '../math/vec.js';
 import { originOf, toModelSpace } from '../hierarchy/model-space.js';
 import { LOCAL, initialPose } from '../hierarchy/node-hierarchy.js';
 import { POSE } from '../pose/pose.js';
-import { naturalStops } from '../arrange/index.js';
+import { naturalStops, stopAsLongAs } from '../arrange/index.js';
 import { compileCycle } from './cycle-value.js';
 import { findGait } from './find-gait.js';
 import { restingPhases } from './resting-phases.js';
@@ -306,6 +306,26 @@ it('stops come to rest there beside the path, and under keyed offsets, too', () 
     const phase = walk({}, { ...beside, pace: hitch?.pace }).gauge('phase')(120);
     const off = Math.min(...[0.05, 0.55, 1.05].map((rest) => Math.abs(phase - Math.floor(phase) - rest)));
     expect(off).toBeLessThan(0.01);
+  }
+});
+
+it('a stop is made to last as long as its act, with the model’s own clip of coming to a stand', () => {
+  const { seconds, channels } = walker.clips[0];
+  const settles = { ...walker, clips: [...walker.clips, { name: 'walk_stop', seconds: 0.5, channels }] };
+  const act = { stop: 0, clip: 'pick', from: 0.25 * seconds, to: null, fit: 'stretch' as const };
+  for (const [model, more] of [
+    [walker, 0],
+    [settles, 0.5],
+  ] as const) {
+    const { shot } = walk({ acts: [act] }).evaluated;
+    const assets = { ground: null, hierarchies: new Map([[shot.riders[0].model ?? '', model]]) };
+    const fitted = stopAsLongAs(shot, assets, 'r', act);
+    const [before, after] = [shot, fitted].map(
+      (one) => evaluateShot(one, assets).timing(one.riders[0])?.stops[0],
+    );
+    expect(after?.from).toBeCloseTo(before?.from ?? NaN, 6);
+    expect((after?.to ?? NaN) - (after?.from ?? NaN)).toBeCloseTo((0.75 * seconds + more) * shot.fps, 6);
+    expect(() => stopAsLongAs(shot, assets, 'r', { ...act, stop: 7 })).toThrow('a stop of its own');
   }
 });
 

@@ -5,6 +5,15 @@ import { LOCAL, type Clip, type ClipChannel, type HierarchyPose } from '../hiera
 
 const OFFSET = { translation: LOCAL.translation, rotation: LOCAL.rotation, scale: LOCAL.scale } as const;
 
+/** The part of a clip from a time to another, or to its end, seconds; it has some length. */
+export function partOfClip(
+  { from, to }: { readonly from: number; readonly to: number | null },
+  { seconds }: Pick<Clip, 'seconds'>,
+): { readonly from: number; readonly length: number } {
+  const end = Math.min(to ?? seconds, seconds);
+  return { from: Math.min(from, end), length: Math.max(1e-6, end - from) };
+}
+
 /** Poses a model's nodes as a clip has them at a time; what the clip does not move stays as it is. */
 export function sampleClip(clip: Clip, seconds: number, { locals, weights }: HierarchyPose): void {
   for (const channel of clip.channels) {

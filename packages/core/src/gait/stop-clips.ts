@@ -2,7 +2,7 @@ import type { Act, Gait } from '../document/shot-rider.js';
 import { clipNamed, type Clip, type HierarchyPose, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 import { modulo } from '../math/angle.js';
 import type { IdleSpan } from './idle-spans.js';
-import { sampleClip } from './sample-clip.js';
+import { partOfClip, sampleClip } from './sample-clip.js';
 
 /** What is shown in one stop. */
 export interface StopClips {
@@ -23,12 +23,23 @@ export function clipOfChange({ clips }: NodeHierarchy, change: 'start' | 'stop')
   return clips.find(({ name }) => pattern.test(name)) ?? null;
 }
 
-/** By idle span what is shown in it: acts are counted from the first time the walker comes to a stand. */
-export function stopsOf(gait: Gait, hierarchy: NodeHierarchy, spans: readonly IdleSpan[]): StopClips[] {
+/** The clips of coming to a stand and of setting off: those that were chosen, else those the model has by name. */
+function changesOf({ stopClip, startClip }: Gait, hierarchy: NodeHierarchy) {
   const chosen = (name: string | null, change: 'start' | 'stop') =>
     name === null ? clipOfChange(hierarchy, change) : clipNamed(hierarchy, name);
-  const stop = chosen(gait.stopClip, 'stop');
-  const start = chosen(gait.startClip, 'start');
+  return { stop: chosen(stopClip, 'stop'), start: chosen(startClip, 'start') };
+}
+
+/** How long a stop is that lasts as long as its act, at the act's own speed, with coming to a stand and setting off; seconds. */
+export function actSeconds(gait: Gait, hierarchy: NodeHierarchy, act: Act): number {
+  const clip = clipNamed(hierarchy, act.clip);
+  const { stop, start } = changesOf(gait, hierarchy);
+  return (clip ? partOfClip(act, clip).length : 0) + (stop?.seconds ?? 0) + (start?.seconds ?? 0);
+}
+
+/** By idle span what is shown in it: acts are counted from the first time the walker comes to a stand. */
+export function stopsOf(gait: Gait, hierarchy: NodeHierarchy, spans: readonly IdleSpan[]): StopClips[] {
+  const { stop, start } = changesOf(gait, hierarchy);
   const idle = clipNamed(hierarchy, gait.idle);
   let count = -1;
   return spans.map(({ from, to }): StopClips => {
@@ -78,14 +89,13 @@ export function poseStop(
     if (idle) sampleClip(idle, wrapped(seconds, idle.seconds), pose);
     return true;
   }
-  const end = Math.min(act.act.to ?? act.clip.seconds, act.clip.seconds);
-  const length = Math.max(1e-6, end - act.act.from);
+  const { from: begins, length } = partOfClip(act.act, act.clip);
   const whole = act.act.fit === 'stretch' && Number.isFinite(to);
   const span = inner.to - inner.from;
   const gone = whole
     ? length * Math.min(1, Math.max(0, (frame - inner.from) / span))
     : wrapped(seconds, length);
-  sampleClip(act.clip, act.act.from + gone, pose);
+  sampleClip(act.clip, begins + gone, pose);
   return true;
 }
 

@@ -1,6 +1,7 @@
 import { newShot } from '@fleet-rail/core';
 import { changePath } from '../edits/path-edits';
 import { createDesk } from './desk-store';
+import { shownChannel } from './state/selection';
 
 const shot = newShot({
   name: 'one',
@@ -56,4 +57,24 @@ it('the selection lets go of what is no longer there', () => {
   desk.getState().edit('Delete', (before) => ({ ...before, paths: [] }));
   expect(desk.getState().pathId).toBeNull();
   expect(desk.getState().points.size).toBe(0);
+});
+
+it('chosen keys are those of the line that is shown: another line has none chosen', () => {
+  const rides = newShot({
+    name: 'lines',
+    paths: shot.paths,
+    riders: [{ id: 'r', name: 'R', hitch: { path: 'a', pace: { keys: [{ frame: 1, value: 0 }] } } }],
+  });
+  const desk = createDesk(rides);
+  desk.getState().set({ keys: new Set([0]) });
+  desk.getState().set({ line: 'side' });
+  expect([...desk.getState().keys]).toEqual([]);
+  const [rider] = rides.riders;
+  expect(shownChannel(rider, 'side')).toBe('side');
+  // What has no camera has no focal length to show: its distance stands there.
+  expect([shownChannel(rider, 'focal'), shownChannel(rider, 'distance'), shownChannel(null, 'side')]).toEqual(
+    [null, null, null],
+  );
+  desk.getState().set({ line: 'distance', keys: new Set([0]) });
+  expect([...desk.getState().keys]).toEqual([0]);
 });

@@ -6,7 +6,7 @@ import type { Edit } from '../edits/edit';
 import { edited, newHistory, redone, undone, type History } from './state/history';
 import { newLoaded, type Loaded } from './state/loaded';
 import { frameWithin, newPlayback, type Playback } from './state/playback';
-import { keptSelection, newSelection, type Selection } from './state/selection';
+import { keptSelection, newSelection, shownChannel, type Selection } from './state/selection';
 import { keptShown, newShown, type Shown } from './state/shown';
 
 export type { EdgePick, Tool } from './state/selection';
@@ -87,6 +87,14 @@ export function useDesk<T>(select: (state: DeskState & DeskActions) => T): T {
   return useStore(useDeskStore(), select);
 }
 
+/** The channel whose line the run diagram shows of the selected rider; null where that is how far it is. */
+export const useShownChannel = () =>
+  useDesk(({ shot, riderId, line }) =>
+    shownChannel(
+      shot.riders.find(({ id }) => id === riderId),
+      line,
+    ),
+  );
 export const useSelectedPath = () =>
   useDesk(({ shot, pathId }) => shot.paths.find((path) => path.id === pathId) ?? null);
 export const useSelectedRider = () =>

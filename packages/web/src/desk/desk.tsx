@@ -1,4 +1,3 @@
-import { channelsOf } from '@fleet-rail/core';
 import { lazy, memo, Suspense, useEffect, useRef, useState, type RefObject } from 'react';
 import { Panel, PanelGroup, PanelResizeHandle, type ImperativePanelHandle } from 'react-resizable-panels';
 import { Navigate, useParams } from 'react-router';
@@ -10,7 +9,14 @@ import { CrashGuard } from '../ui/crash-guard';
 import { Hint } from '../ui/panel';
 import { useCalmDesk } from './calm-desk';
 import { RiderChips } from './chips/rider-chips';
-import { DeskContext, LiveDeskContext, createDesk, useDesk, type DeskStore } from './desk-store';
+import {
+  DeskContext,
+  LiveDeskContext,
+  createDesk,
+  useDesk,
+  useShownChannel,
+  type DeskStore,
+} from './desk-store';
 import { DiagramBar, LineBar } from './diagram/diagram-bar';
 import { RunDiagram } from './diagram/run-diagram';
 import { BankChart } from './facing/bank-chart';
@@ -209,11 +215,7 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
     return hitch !== null && hitch !== undefined && hitch.bank.mode !== 'none';
   });
   /** A channel's line has the room of the bank's chart. */
-  const plain = useDesk(
-    ({ line, shot, riderId }) =>
-      line === 'distance' ||
-      !shot.riders.some((rider) => rider.id === riderId && channelsOf(rider).includes(line)),
-  );
+  const plain = useShownChannel() === null;
   useEffect(() => {
     document.title = `${name} – Fleet Rail`;
     return () => {

@@ -201,7 +201,7 @@ export function FormationCard({ leader }: { leader: Rider }) {
       )}
       {left > 0 && (
         <Hint>
-          {left} of them {left === 1 ? 'was' : 'were'} deleted and {left === 1 ? 'stays' : 'stay'} away.
+          {left} of them {left === 1 ? 'was' : 'were'} deleted and will not come back.
         </Hint>
       )}
       <Hint>Each copy varies at random, by up to:</Hint>
@@ -254,8 +254,8 @@ function SeamHint({ leader }: { leader: Rider }) {
   return (
     <Hint role="status">
       {'laps' in rate
-        ? `In the loop each makes whole laps: ${rate.laps} or some more or less.`
-        : `In the loop all go as fast as ${leader.badge}, for else they would not meet the seam: ${rate.why}.`}
+        ? `In a loop each makes whole laps: about ${rate.laps}.`
+        : `In a loop all go as fast as ${leader.badge}; at any other speed the loop would not close: ${rate.why}.`}
     </Hint>
   );
 }

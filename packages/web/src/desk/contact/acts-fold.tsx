@@ -1,4 +1,4 @@
-import { Act, defaultsOf, walkersStops, type FoundGait, type Gait, type Rider } from '@fleet-rail/core';
+import { Act, defaultsOf, stopAsLongAs, type FoundGait, type Gait, type Rider } from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { Button } from '../../ui/button';
 import { Fold } from '../../ui/fold';
@@ -7,10 +7,9 @@ import { Buttons, FieldGrid, FieldPair } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { QuantityFields } from '../../ui/quantity-fields';
 import { Select } from '../../ui/select';
-import { changePace } from '../../edits/rider-edits';
 import { sceneAssets } from '../../scene-assets/ground-height';
+import { attempt } from '../attempt';
 import { useDeskStore } from '../desk-store';
-import { notify } from '../../ui/notices';
 import type { ChangeGait } from './change-gait';
 import { WheelCard, WheelHead } from './wheel-rows';
 
@@ -33,25 +32,6 @@ export function ActsFold({
 }) {
   const desk = useDeskStore();
   const { acts } = gait;
-  /** A stop that lasts as long as what is done in it, at its own speed, with the clips of coming and going. */
-  const lastAsLong = (act: Act) => {
-    const { shot } = desk.getState();
-    const stops = walkersStops(shot, sceneAssets(desk.getState()), rider);
-    const stop = stops?.list[act.stop];
-    const seconds = (name: string | null) => gaits.find(({ clip }) => clip === name)?.seconds ?? 0;
-    const end = act.to ?? seconds(act.clip);
-    const wanted = end - act.from + seconds(gait.stopClip) + seconds(gait.startClip);
-    if (!stops || !stop || !(wanted > 0)) {
-      notify('error', `${rider.badge} makes no stop ${act.stop + 1} of its own.`);
-      return;
-    }
-    const pace = stops.lengthened(stop, wanted * shot.fps - (stop.to - stop.from));
-    if (pace)
-      desk.getState().edit(
-        'Fit stop to its act',
-        changePace(rider.id, () => pace),
-      );
-  };
   const put = (i: number, part: Partial<Act>, gesture?: string) =>
     change({ acts: acts.map((act, k) => (k === i ? { ...act, ...part } : act)) }, gesture);
   return (
@@ -110,7 +90,15 @@ export function ActsFold({
               <Select label="Lasts" options={FITS} value={act.fit} onChange={(fit) => put(i, { fit })} />
             </FieldGrid>
             <Buttons>
-              <Button onPress={() => lastAsLong(act)}>Make the stop as long</Button>
+              <Button
+                onPress={() =>
+                  attempt(desk, 'Fit stop to its act', (shot) =>
+                    stopAsLongAs(shot, sceneAssets(desk.getState()), rider.id, act),
+                  )
+                }
+              >
+                Make the stop as long
+              </Button>
             </Buttons>
           </WheelCard>
         );

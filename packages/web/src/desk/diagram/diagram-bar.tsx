@@ -5,7 +5,7 @@ import { Choice } from '../../ui/choice';
 import { IconButton } from '../../ui/icon-button';
 import { Select } from '../../ui/select';
 import { CHANNELS } from '../channel-names';
-import { useDesk, useSelectedRider, type DiagramShown } from '../desk-store';
+import { useDesk, useSelectedRider, useShownChannel, type DiagramShown } from '../desk-store';
 
 const Bar = styled.div`
   display: flex;
@@ -37,8 +37,8 @@ const STRIPS = [
 /** Which line of the selected rider the diagram shows; nothing where it has but one. */
 export function LineChoice() {
   const rider = useSelectedRider();
-  const line = useDesk((state) => state.line);
   const set = useDesk((state) => state.set);
+  const channel = useShownChannel();
   const channels = rider ? channelsOf(rider) : [];
   if (channels.length === 0) return null;
   const options = [
@@ -50,7 +50,7 @@ export function LineChoice() {
       label="Line"
       isRow
       options={options}
-      value={channels.some((id) => id === line) ? line : 'distance'}
+      value={channel ?? 'distance'}
       onChange={(next) => set({ line: next })}
     />
   );

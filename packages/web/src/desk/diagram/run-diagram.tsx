@@ -1,9 +1,9 @@
-import { channelsOf, type Rider } from '@fleet-rail/core';
+import type { Rider } from '@fleet-rail/core';
 import { useRef, useState, type MouseEvent, type PointerEvent } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
-import { useDesk, useDeskStore, useSelectedRider } from '../desk-store';
+import { useDesk, useDeskStore, useSelectedRider, useShownChannel } from '../desk-store';
 import { useSize } from '../use-size';
 import { comparedTake } from '../aside';
 import { CLIP_ROW, ClipRow } from './clip-row';
@@ -89,8 +89,7 @@ export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: 
   scalesRef.current = scales;
   useDiagramZoom(svgRef, scalesRef, desk);
   const { x } = scales;
-  const wanted = useDesk((state) => state.line);
-  const channel = selected && wanted !== 'distance' && channelsOf(selected).includes(wanted) ? wanted : null;
+  const channel = useShownChannel();
   // One line at a time: a channel stands in the place of the distances.
   const bands = channel === null ? scales.bands : [];
   const own = bands.find(({ pathId }) => pathId === selected?.hitch?.path);

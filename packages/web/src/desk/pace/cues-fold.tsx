@@ -63,7 +63,7 @@ const ACTIONS: readonly { id: CueAction['kind']; name: string }[] = [
   { id: 'show', name: 'Shows or hides' },
   { id: 'facing', name: 'Blends facing' },
   { id: 'hitch', name: 'Blends onto its path' },
-  { id: 'path', name: 'Turns out to a path' },
+  { id: 'path', name: 'Switches to a path' },
   { id: 'camera', name: 'Cuts to' },
 ];
 const PLAYS = [
@@ -181,7 +181,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
     const rider = kind === 'camera' ? (camera ?? does.rider) : does.rider;
     if (kind === 'play' && clip === null) notify('error', 'The model of what it acts on has no clips.');
     else if (kind === 'path' && path === null)
-      notify('error', 'There is no other path to turn out to: add one at the Path step.');
+      notify('error', 'There is no other path to switch to: add one at the Path step.');
     else if (kind === 'camera' && camera === undefined)
       notify('error', 'No rider is a camera yet: add one at the Attach step.');
     else
@@ -343,6 +343,16 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
             }
           />
         </FieldPair>
+      )}
+      {does.kind === 'play' && does.plays === 'once' && (
+        <QuantityField
+          label="Blend"
+          kind="time"
+          min={0}
+          step={0.05}
+          value={does.blend}
+          onChange={(blend, gesture) => change({ does: { ...does, blend } }, gesture)}
+        />
       )}
       {does.kind === 'path' && (
         <Select

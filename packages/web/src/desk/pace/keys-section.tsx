@@ -23,7 +23,8 @@ import { showNumber } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
-import { useDesk, useLiveDeskStore } from '../desk-store';
+import { useDesk, useLiveDeskStore, useShownChannel } from '../desk-store';
+import { shownChannel } from '../state/selection';
 
 const EASES: readonly { id: Ease; name: string }[] = [
   { id: 'linear', name: 'Linear' },
@@ -36,6 +37,8 @@ const UNITS = [
   { id: 'metres', name: 'Metres' },
   { id: 'laps', name: 'Laps' },
 ] as const;
+
+const NONE: ReadonlySet<number> = new Set();
 
 const KeyRow = styled.div<{ $chosen: boolean }>`
   display: grid;
@@ -53,7 +56,10 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const edit = useDesk((state) => state.edit);
   const set = useDesk((state) => state.set);
   const frame = useDesk((state) => state.frame);
-  const chosen = useDesk((state) => state.keys);
+  const all = useDesk((state) => state.keys);
+  // While another line of the rider is shown, what is chosen is of that.
+  const isShown = useShownChannel() === null;
+  const chosen = isShown ? all : NONE;
   const fps = useDesk((state) => state.shot.fps);
   const length = useDesk((state) => state.evaluation?.paths.get(rider.hitch?.path ?? '')?.length ?? 0);
   const inLaps = pace.unit === 'laps';
@@ -67,9 +73,14 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
     );
   const place = (i: number, at: number, value: number, gesture?: string) =>
     change('Move key', (before) => moveKey(before, i, at, value), gesture);
+  /** Those that are chosen now: this panel may be told later than the diagram. */
+  const chosenNow = (): ReadonlySet<number> => {
+    const { line, keys } = desk.getState();
+    return shownChannel(rider, line) === null ? keys : NONE;
+  };
   /** Of a key that is chosen with others, that of all of them. */
   const setEase = (i: number, ease: Ease) => {
-    const now = desk.getState().keys;
+    const now = chosenNow();
     change('Ease', (before) => easeKeys(before, now.has(i) ? now : new Set([i]), ease));
   };
   // Its ends swapped, it goes tail first: turning it is offered until they are swapped back.
@@ -97,7 +108,7 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
           $chosen={chosen.has(i)}
           role="group"
           aria-label={`Key ${i + 1}`}
-          onFocus={() => !desk.getState().keys.has(i) && set({ keys: new Set([i]) })}
+          onFocus={() => !chosenNow().has(i) && set({ line: 'distance', keys: new Set([i]) })}
         >
           <QuantityField
             label="Frame"
@@ -157,7 +168,7 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
           isDisabled={stop < 0}
           onPress={() => {
             change('Make a stop', (before) => stopAtKey(before, stop, Math.max(1, Math.round(stands * fps))));
-            set({ keys: new Set([stop]) });
+            set({ line: 'distance', keys: new Set([stop]) });
           }}
         >
           Stop at key {stop + 1}

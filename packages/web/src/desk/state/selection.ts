@@ -56,10 +56,15 @@ export const newSelection = (shot: Shot): Selection => ({
   tool: { kind: 'select' },
 });
 
+/** The channel whose line the run diagram shows of a rider; null where that is how far it is. */
+export function shownChannel(rider: Rider | null | undefined, line: Selection['line']): ChannelId | null {
+  return rider && line !== 'distance' && channelsOf(rider).includes(line) ? line : null;
+}
+
 /** How many keys the shown line of a rider has. */
 function keysOf(rider: Rider, line: Selection['line']): number {
-  if (line === 'distance' || !channelsOf(rider).includes(line)) return rider.hitch?.pace.keys.length ?? 0;
-  return channelPace(rider, line).keys.length;
+  const channel = shownChannel(rider, line);
+  return channel === null ? (rider.hitch?.pace.keys.length ?? 0) : channelPace(rider, channel).keys.length;
 }
 
 /** What is chosen, as far as it is there in another document. */
