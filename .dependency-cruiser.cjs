@@ -21,6 +21,7 @@ const CORE_LAYERS = [
   'loop',
   'bake',
   'check',
+  'pictures',
   'formats',
 ];
 

@@ -19,3 +19,4 @@ export * from './arrange/index.js';
 export * from './loop/index.js';
 export * from './bake/index.js';
 export * from './check/index.js';
+export * from './pictures/index.js';

@@ -3,6 +3,7 @@ import { TypeOrmModule } from '@nestjs/typeorm';
 import { BakesModule } from './bakes/bakes.module.js';
 import { databaseOptions } from './database/database-options.js';
 import { ModelsModule } from './models/models.module.js';
+import { PoolModule } from './pool/pool.module.js';
 import { SeedModule } from './seed/seed.module.js';
 import { SettingsModule } from './settings.module.js';
 import type { Settings } from './settings.js';
@@ -22,6 +23,7 @@ export class AppModule {
         ShotsModule,
         CheckpointsModule,
         BakesModule,
+        PoolModule,
         SeedModule,
       ],
     };

@@ -44,6 +44,7 @@ export async function createApp(settings: Settings): Promise<NestExpressApplicat
   );
   app.use(compression());
   app.useBodyParser('json', { limit: '64mb' });
+  app.useBodyParser('raw', { type: 'image/png', limit: '256mb' });
   if (settings.webFolder !== null) serveWebApp(app.getHttpAdapter().getInstance(), settings.webFolder);
   app.useGlobalPipes(new ValidationPipe({ whitelist: true, forbidNonWhitelisted: true, transform: true }));
   app.useGlobalFilters(new UnexpectedFilter(), new RefusalFilter());

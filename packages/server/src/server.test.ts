@@ -29,6 +29,9 @@ async function start(): Promise<void> {
     demoFolder: join(folder, 'demo'),
     port: 0,
     webFolder: null,
+    takers: 0,
+    browser: '',
+    lease: 20_000,
   };
   app = await createApp(settings);
   await app.init();

@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
-/** Where the server keeps its data and what it serves; all of it follows from two environment variables. */
+/** Where the server keeps its data and what it serves; all of it follows from a few environment variables. */
 export interface Settings {
   /** Holds the database and the models. `FLEET_RAIL_DATA`; by default `data` in the project. */
   readonly dataFolder: string;
@@ -12,6 +12,12 @@ export interface Settings {
   readonly webFolder: string | null;
   /** The demo's models and shots. */
   readonly demoFolder: string;
+  /** So many browsers are started to draw pictures. `FLEET_RAIL_TAKERS`; by default 0. */
+  readonly takers: number;
+  /** The browser for that. `FLEET_RAIL_BROWSER`; by default where Debian has Chromium. */
+  readonly browser: string;
+  /** Milliseconds after which a taker that is not heard of has lost what it draws. `FLEET_RAIL_LEASE`; by default 20,000. */
+  readonly lease: number;
 }
 
 /** The address the server listens on, and the only one. */
@@ -20,18 +26,22 @@ export const LISTEN_ADDRESS = '127.0.0.1';
 /** The largest model that is taken, bytes. */
 export const MODEL_LIMIT = 64 * 1024 * 1024;
 
-/** @throws Error where `FLEET_RAIL_PORT` is no port */
+/** @throws Error where a variable is not what it should be */
 export function readSettings(env: NodeJS.ProcessEnv): Settings {
-  const port = Number(env.FLEET_RAIL_PORT ?? 4170);
-  if (!Number.isInteger(port) || port < 0 || port > 65535) {
-    throw new Error(`FLEET_RAIL_PORT: found "${env.FLEET_RAIL_PORT}"; expected a port from 0 to 65535`);
-  }
+  const whole = (name: string, usual: number, most: number, what: string): number => {
+    const value = Number(env[name] ?? usual);
+    if (Number.isInteger(value) && value >= 0 && value <= most) return value;
+    throw new Error(`${name}: found "${env[name]}"; expected ${what} from 0 to ${most}`);
+  };
   const root = fileURLToPath(new URL('../../../', import.meta.url));
   const webFolder = join(root, 'packages/web/dist');
   return {
     dataFolder: resolve(env.FLEET_RAIL_DATA || join(root, 'data')),
-    port,
+    port: whole('FLEET_RAIL_PORT', 4170, 65535, 'a port'),
     webFolder: existsSync(join(webFolder, 'index.html')) ? webFolder : null,
     demoFolder: join(root, 'demo/made'),
+    takers: whole('FLEET_RAIL_TAKERS', 0, 16, 'a number of takers'),
+    browser: env.FLEET_RAIL_BROWSER || '/usr/bin/chromium',
+    lease: whole('FLEET_RAIL_LEASE', 20_000, 600_000, 'milliseconds'),
   };
 }

@@ -8,11 +8,13 @@ import { Notices } from './ui/notices';
 
 const loadDesk = () => import('./desk/desk');
 const loadShots = () => import('./shots/shots-page');
+const PoolPage = lazy(async () => ({ default: (await import('./pool/pool-page')).PoolPage }));
 const DeskPage = lazy(async () => ({ default: (await loadDesk()).DeskPage }));
 const ShotsPage = lazy(async () => ({ default: (await loadShots()).ShotsPage }));
 
 /** What an address shows first is asked for at once, and not one after the other as each is drawn. */
 function loadAhead(address: string): void {
+  if (address.startsWith('/pool')) return;
   const [, station] = /^\/shots\/[^/]+\/?([^/]*)/.exec(address) ?? [];
   const loads = station === undefined ? [loadShots()] : [loadDesk(), loadStage(), loadPanel(station)];
   // One that fails is asked for again where it is shown, and says so there.
@@ -23,7 +25,7 @@ loadAhead(window.location.pathname);
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
 
-/** Two pages: all shots, and the desk of one. */
+/** Three pages: all shots, the desk of one, and the pool. */
 export function App() {
   return (
     <DayAndNight>
@@ -40,6 +42,7 @@ export function App() {
                   </CrashGuard>
                 }
               />
+              <Route path="/pool" element={<PoolPage />} />
               <Route path="*" element={<Navigate to="/" replace />} />
             </Routes>
           </Suspense>

@@ -6,10 +6,13 @@ import { SeedEntity } from '../seed/seed.entity.js';
 import { ShotEntity } from '../shots/shot.entity.js';
 import { CheckpointEntity } from '../checkpoints/checkpoint.entity.js';
 import { PieceEntity } from '../checkpoints/piece.entity.js';
+import { PictureJobEntity } from '../pool/picture-job.entity.js';
+import { PictureRunEntity } from '../pool/picture-run.entity.js';
 import { FirstTables1764000000000 } from './migrations/1-first-tables.js';
 import { Checkpoints1764200000000 } from './migrations/2-checkpoints.js';
 import { NamedSaves1764300000000 } from './migrations/3-named-saves.js';
 import { Pieces1764400000000 } from './migrations/4-pieces.js';
+import { PicturePool1764500000000 } from './migrations/5-picture-pool.js';
 
 /** SQLite in the data folder, with a write-ahead log; its tables come from migrations alone. */
 export function databaseOptions(dataFolder: string): DataSourceOptions {
@@ -18,12 +21,21 @@ export function databaseOptions(dataFolder: string): DataSourceOptions {
     type: 'better-sqlite3',
     database: join(dataFolder, 'fleet-rail.sqlite'),
     enableWAL: true,
-    entities: [ShotEntity, CheckpointEntity, PieceEntity, ModelEntity, SeedEntity],
+    entities: [
+      ShotEntity,
+      CheckpointEntity,
+      PieceEntity,
+      ModelEntity,
+      SeedEntity,
+      PictureJobEntity,
+      PictureRunEntity,
+    ],
     migrations: [
       FirstTables1764000000000,
       Checkpoints1764200000000,
       NamedSaves1764300000000,
       Pieces1764400000000,
+      PicturePool1764500000000,
     ],
     migrationsRun: true,
     synchronize: false,

@@ -20,6 +20,7 @@ import {
 import { DiagramBar, LineBar } from './diagram/diagram-bar';
 import { RunDiagram } from './diagram/run-diagram';
 import { BankChart } from './facing/bank-chart';
+import { DeskTaker } from './hand-over/desk-taker';
 import { loadPanels, loadStage, PANELS } from './stations/panels';
 import { StationLine } from './stations/station-line';
 import { finishDrawing } from './path/drawing';
@@ -237,6 +238,7 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
         <Whole>
           <TopBar shotId={shotId} />
           <ConflictBanner shotId={shotId} />
+          <DeskTaker shotId={shotId} />
           <Below>
             <StationLine shotId={shotId} />
             <DeskContext.Provider value={calm}>

@@ -14,7 +14,7 @@ import {
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled, { useTheme } from 'styled-components';
-import { LABEL_FONT } from '../theme/global-style';
+import { LABEL_FONT } from '../theme/fonts';
 import { useSwapTheme } from '../theme/theme-provider';
 import { QuietButton } from '../ui/button';
 import { IconButton } from '../ui/icon-button';

@@ -1,5 +1,5 @@
-import { LABEL_FONT } from '../theme/global-style';
-import type { BurnIn } from './picture-plan';
+import { LABEL_FONT } from '../theme/fonts';
+import type { BurnIn } from '@fleet-rail/core';
 
 /** What a picture can have burned in, in words. */
 export interface BurnedText {

@@ -1,3 +1,4 @@
+import { LONGEST_GIF, filmBits, filmRate, fourDigits, isSheet, type PictureWish } from '@fleet-rail/core';
 import { Zip, ZipPassThrough } from 'fflate';
 import {
   BufferTarget,
@@ -8,30 +9,8 @@ import {
   canEncodeVideo,
   type VideoCodec,
 } from 'mediabunny';
-import { filmBits, filmRate, fourDigits, type PictureWish, type PlannedPicture } from './picture-plan';
-
-/** A file that pictures became. */
-export interface MadeFile {
-  readonly name: string;
-  readonly content: Blob;
-}
-
-/** What is told after each picture. */
-export type Told = (done: number, picture: HTMLCanvasElement) => void;
-
-interface Work {
-  readonly wish: PictureWish;
-  readonly pictures: readonly PlannedPicture[];
-  /** What the file is called, without its ending. */
-  readonly name: string;
-  readonly fps: number;
-  /** The picture is drawn into it, at its size. */
-  readonly canvas: HTMLCanvasElement;
-  /** @throws where a picture cannot be drawn */
-  readonly draw: (picture: PlannedPicture) => void;
-  readonly told: Told;
-  readonly signal: AbortSignal;
-}
+import type { DrawnPictures } from './drawn-pictures';
+import { makeSheet } from './sheet';
 
 /** By kind of film which codecs are tried, the best known first. */
 const CODECS: Readonly<Record<'webm' | 'mp4', readonly VideoCodec[]>> = {
@@ -39,64 +18,55 @@ const CODECS: Readonly<Record<'webm' | 'mp4', readonly VideoCodec[]>> = {
   mp4: ['avc', 'av1', 'vp9'],
 };
 
+/** More would be more than a browser holds while a GIF finds its colours. */
+const MOST_GIF_PIXELS = 120e6;
+
 /**
- * Draws pictures and makes a file of them: one PNG, a zip of them, or a film. Between two of them the page gets its turn.
+ * Makes one file of drawn pictures: the PNG itself, a zip of them, a film, a GIF, or a sheet.
  *
- * @throws Error in words where this browser encodes no such film, a picture cannot be drawn, or it was cancelled
+ * @throws Error in words where this browser encodes no such film, or what was asked for is too large
  */
-export async function makeFile(work: Work): Promise<MadeFile> {
-  return work.wish.file === 'png' ? makePictures(work) : makeFilm(work, work.wish.file);
+export async function makeFile(drawn: DrawnPictures): Promise<Blob> {
+  const { file } = drawn.job.wish;
+  if (file === 'png') return drawn.job.pictures.length === 1 ? drawn.picture(0) : zipOf(drawn);
+  if (file === 'gif') return gifOf(drawn);
+  if (isSheet(file)) return makeSheet(drawn);
+  return filmOf(drawn, file as 'webm' | 'mp4');
 }
 
-/** Draws one after the other; after each the page gets its turn. */
-async function eachDrawn(
-  { pictures, draw, canvas, told, signal }: Work,
-  take: (picture: PlannedPicture, i: number) => Promise<void>,
-): Promise<void> {
-  for (const [i, picture] of pictures.entries()) {
-    if (signal.aborted) throw new Error('Cancelled; nothing was made.');
-    draw(picture);
-    await take(picture, i);
-    told(i + 1, canvas);
-    await new Promise((turn) => setTimeout(turn));
+/** The pictures in the order in which a film shows them: as often as it goes round. */
+async function* inOrder({ job, picture, told, signal }: DrawnPictures, rounds = 1) {
+  const of = job.pictures.length * rounds;
+  for (let i = 0; i < of; i++) {
+    signal.throwIfAborted();
+    yield { i, blob: await picture(i % job.pictures.length) };
+    told(i + 1, of);
   }
 }
 
-async function makePictures(work: Work): Promise<MadeFile> {
-  const { name, pictures, canvas } = work;
-  const called = (frame: number) => `frame-${fourDigits(frame)}.png`;
-  if (pictures.length === 1) {
-    let only: Blob | null = null;
-    await eachDrawn(work, async () => {
-      only = await pngOf(canvas);
-    });
-    return { name: `${name} ${called(pictures[0].frame)}`, content: only ?? new Blob() };
-  }
+async function zipOf(drawn: DrawnPictures): Promise<Blob> {
   const parts: BlobPart[] = [];
   const zip = new Zip((error, chunk) => {
     if (error) throw error;
     parts.push(chunk as Uint8Array<ArrayBuffer>);
   });
-  await eachDrawn(work, async ({ frame }) => {
-    const entry = new ZipPassThrough(called(frame));
+  for await (const { i, blob } of inOrder(drawn)) {
+    const entry = new ZipPassThrough(`frame-${fourDigits(drawn.job.pictures[i].frame)}.png`);
+    // Equal pictures make equal zips, whenever they are made.
+    entry.mtime = new Date(1980, 0, 1);
     zip.add(entry);
-    entry.push(new Uint8Array(await (await pngOf(canvas)).arrayBuffer()), true);
-  });
+    entry.push(new Uint8Array(await blob.arrayBuffer()), true);
+  }
   zip.end();
-  return { name: `${name}.zip`, content: new Blob(parts, { type: 'application/zip' }) };
+  return new Blob(parts, { type: 'application/zip' });
 }
 
-async function makeFilm(work: Work, kind: 'webm' | 'mp4'): Promise<MadeFile> {
-  const { wish, name, fps, canvas } = work;
-  const rate = filmRate(fps, wish.every);
+async function filmOf(drawn: DrawnPictures, kind: 'webm' | 'mp4'): Promise<Blob> {
+  const { wish, shot } = drawn.job;
+  const rate = filmRate(shot.fps, wish.every);
   const bitrate = filmBits(wish, rate);
-  const codec = await firstOf(CODECS[kind], (one) =>
-    canEncodeVideo(one, { width: wish.width, height: wish.height, bitrate }),
-  );
-  if (codec === null)
-    throw new Error(
-      `This browser encodes no ${kind === 'mp4' ? 'MP4' : 'WebM'} of ${wish.width} × ${wish.height}. Choose the other kind of film, another size, or PNG.`,
-    );
+  const codec = await encoderFor(wish, kind, bitrate);
+  const canvas = new OffscreenCanvas(wish.width, wish.height);
   const target = new BufferTarget();
   const output = new Output({
     format: kind === 'mp4' ? new Mp4OutputFormat() : new WebMOutputFormat(),
@@ -106,28 +76,62 @@ async function makeFilm(work: Work, kind: 'webm' | 'mp4'): Promise<MadeFile> {
   output.addVideoTrack(source, { frameRate: rate });
   await output.start();
   try {
-    await eachDrawn(work, (_, i) => source.add(i / rate, 1 / rate));
+    for await (const { i, blob } of inOrder(drawn, Math.max(1, wish.rounds))) {
+      await paint(canvas, blob);
+      await source.add(i / rate, 1 / rate);
+    }
   } catch (error) {
     await output.cancel();
     throw error;
   }
   await output.finalize();
-  return {
-    name: `${name}.${kind}`,
-    content: new Blob([target.buffer ?? new ArrayBuffer(0)], { type: `video/${kind}` }),
-  };
+  return new Blob([target.buffer ?? new ArrayBuffer(0)], { type: `video/${kind}` });
 }
 
-async function firstOf<T>(list: readonly T[], holds: (one: T) => Promise<boolean>): Promise<T | null> {
-  for (const one of list) if (await holds(one)) return one;
-  return null;
-}
-
-function pngOf(canvas: HTMLCanvasElement): Promise<Blob> {
-  return new Promise((done, failed) =>
-    canvas.toBlob(
-      (blob) => (blob ? done(blob) : failed(new Error('The picture is too large to be kept.'))),
-      'image/png',
-    ),
+/** The first codec of a kind of film that this browser encodes. */
+async function encoderFor(
+  { width, height }: PictureWish,
+  kind: 'webm' | 'mp4',
+  bitrate: number,
+): Promise<VideoCodec> {
+  for (const codec of CODECS[kind]) if (await canEncodeVideo(codec, { width, height, bitrate })) return codec;
+  throw new Error(
+    `This browser encodes no ${kind === 'mp4' ? 'MP4' : 'WebM'} of ${width} × ${height}. Choose the other kind of film, another size, or PNG.`,
   );
+}
+
+async function gifOf(drawn: DrawnPictures): Promise<Blob> {
+  const { wish, shot, pictures } = drawn.job;
+  const rate = filmRate(shot.fps, wish.every);
+  const { width, height } = wish;
+  if (pictures.length / rate > LONGEST_GIF + 1e-9)
+    throw new Error(
+      `A GIF is of ${LONGEST_GIF} seconds at most; this one would be of ${(pictures.length / rate).toFixed(1)}. Make a film, or shorten the range.`,
+    );
+  if (width * height * pictures.length > MOST_GIF_PIXELS)
+    throw new Error(
+      `A GIF of ${pictures.length} pictures of ${width} × ${height} is too large; choose a smaller size, or every second frame.`,
+    );
+  const { Encoder } = await import('modern-gif');
+  const encoder = new Encoder({ width, height, looped: true, loopCount: 0 });
+  const canvas = new OffscreenCanvas(width, height);
+  for await (const { i, blob } of inOrder(drawn)) {
+    await paint(canvas, blob);
+    const { data } = (canvas.getContext('2d') as OffscreenCanvasRenderingContext2D).getImageData(
+      0,
+      0,
+      width,
+      height,
+    );
+    // In hundredths of a second; what is rounded off one picture goes to the next.
+    const delay = 10 * (Math.round((100 * (i + 1)) / rate) - Math.round((100 * i) / rate));
+    await encoder.encode({ data, delay });
+  }
+  return encoder.flush('blob');
+}
+
+async function paint(canvas: OffscreenCanvas, blob: Blob): Promise<void> {
+  const bitmap = await createImageBitmap(blob);
+  (canvas.getContext('2d') as OffscreenCanvasRenderingContext2D).drawImage(bitmap, 0, 0);
+  bitmap.close();
 }

@@ -15,7 +15,7 @@ import {
   useUndeleteShot,
   type ShotCard,
 } from '../api/shots';
-import { LABEL_FONT } from '../theme/global-style';
+import { LABEL_FONT } from '../theme/fonts';
 import { useSwapTheme } from '../theme/theme-provider';
 import { Button, PrimaryButton } from '../ui/button';
 import { IconButton } from '../ui/icon-button';

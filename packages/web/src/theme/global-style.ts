@@ -1,7 +1,5 @@
 import { createGlobalStyle } from 'styled-components';
-
-export const TEXT_FONT = "'Barlow', system-ui, sans-serif";
-export const LABEL_FONT = "'Barlow Condensed', 'Barlow', system-ui, sans-serif";
+import { TEXT_FONT } from './fonts';
 
 export const GlobalStyle = createGlobalStyle`
   *, *::before, *::after { box-sizing: border-box; }

@@ -10,6 +10,8 @@ export interface Theme {
   readonly wash: string;
   readonly stageGround: string;
   readonly sky: string;
+  /** The sky low down, in which what is far away fades. */
+  readonly horizon: string;
   readonly gridFine: string;
   readonly gridCoarse: string;
   /** The playhead, the primary action, errors' edge. */
@@ -32,6 +34,7 @@ export const DAY: Theme = {
   wash: '#EFECE2',
   stageGround: '#CBD2C6',
   sky: '#DDE5E6',
+  horizon: '#F5F3EC',
   gridFine: '#BDC5B8',
   gridCoarse: '#A3AEA0',
   signal: '#D3452C',
@@ -51,6 +54,7 @@ export const NIGHT: Theme = {
   wash: '#24313A',
   stageGround: '#2A343A',
   sky: '#1C262C',
+  horizon: '#2B3740',
   gridFine: '#313D44',
   gridCoarse: '#42525B',
   signal: '#D3452C',

@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { LABEL_FONT } from '../theme/global-style';
+import { LABEL_FONT } from '../theme/fonts';
 import { lineColor, textOn } from '../theme/theme';
 
 /** A rider's badge in its line colour, as on a route map; of one that is frozen with a second rim. */

@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 
 export const Figures = styled.dl`
   display: grid;

@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import { Badge } from '../../ui/badge';
 import { Button } from '../../ui/button';
 import { Buttons } from '../../ui/panel';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 import { KIND_NAMES } from './finding-words';
 import { LetBe } from './let-be';
 import { SeverityRing } from './severity-ring';

@@ -1,6 +1,6 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 import { showNumber } from '../../ui/quantity';
 import { useDesk, useDeskStore } from '../desk-store';
 

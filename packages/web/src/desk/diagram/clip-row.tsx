@@ -2,7 +2,7 @@ import { beginBlock, endBlock, moveBlock, type ClipBlock, type Rider } from '@fl
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { changeClips } from '../../edits/clip-edits';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { useGaits } from '../contact/use-gaits';

@@ -1,6 +1,6 @@
 import { crossings, type Crossing } from '@fleet-rail/core';
 import styled from 'styled-components';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 import { lineColor } from '../../theme/theme';
 import { useDesk } from '../desk-store';
 import type { DiagramBand, DiagramScales } from './diagram-scales';

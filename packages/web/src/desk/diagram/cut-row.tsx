@@ -2,7 +2,7 @@ import type { ScaleLinear } from 'd3-scale';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { moveCut, removeCut } from '../../edits/rider-edits';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { useDesk } from '../desk-store';

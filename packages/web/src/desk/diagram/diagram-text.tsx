@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 import { MARGIN } from './diagram-scales';
 
 export const AxisText = styled.text`

@@ -2,7 +2,7 @@ import { walkersStops, type PaceStop, type Pace, type Rider, type WalkersStops }
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { changePace } from '../../edits/rider-edits';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 import { lineColor } from '../../theme/theme';
 import { sceneAssets } from '../../scene-assets/ground-height';
 import { showNumber } from '../../ui/quantity';

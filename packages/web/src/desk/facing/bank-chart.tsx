@@ -1,7 +1,7 @@
 import { POSE, type Rider } from '@fleet-rail/core';
 import { lazy, Suspense, useMemo } from 'react';
 import styled from 'styled-components';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 import { showNumber } from '../../ui/quantity';
 import { useDesk, useSelectedRider } from '../desk-store';
 import { useRiderPose } from '../rider-pose';

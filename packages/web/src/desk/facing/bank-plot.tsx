@@ -1,7 +1,7 @@
 import type { Rider } from '@fleet-rail/core';
 import { Area, ComposedChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { useTheme } from 'styled-components';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { ChartPlayhead } from '../chart-playhead';

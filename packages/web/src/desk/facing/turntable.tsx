@@ -3,7 +3,7 @@ import { FlipHorizontal2, FlipVertical2, WandSparkles } from 'lucide-react';
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { changeHitch } from '../../edits/rider-edits';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 import { lineColor } from '../../theme/theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';

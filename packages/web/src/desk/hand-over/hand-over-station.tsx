@@ -7,6 +7,7 @@ import { notify } from '../../ui/notices';
 import { Buttons, Hint, PanelTitle, Section, SectionTitle } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { useDesk } from '../desk-store';
+import { DiagramSection } from './diagram-section';
 import { PicturesSection } from './pictures-section';
 import { useAutosave } from '../saving/save-context';
 import { downloadFile } from '../../api/download';
@@ -98,7 +99,8 @@ export function HandOverStation({ shotId }: { shotId: string }) {
           </Section>
         );
       })}
-      <PicturesSection />
+      <PicturesSection shotId={shotId} />
+      <DiagramSection />
       {kept.length > 0 && (
         <Section>
           <SectionTitle>Models of the shot file</SectionTitle>

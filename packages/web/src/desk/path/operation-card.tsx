@@ -1,7 +1,7 @@
 import type { ShotPath } from '@fleet-rail/core';
 import styled from 'styled-components';
 import { OPERATIONS, type Operation } from '../../operations/operation';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 import { Button, PrimaryButton } from '../../ui/button';
 import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';

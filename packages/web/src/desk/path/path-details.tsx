@@ -1,7 +1,7 @@
 import type { ShotPath } from '@fleet-rail/core';
 import styled from 'styled-components';
 import { renamePath, reshapePath } from '../../edits/path-edits';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 import { TextField } from '../../ui/fields';
 import { Hint, Section } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';

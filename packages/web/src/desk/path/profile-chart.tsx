@@ -2,7 +2,7 @@ import type { CompiledPath, Rider, ShotPath, heightProfile } from '@fleet-rail/c
 import { useCallback } from 'react';
 import { Area, ComposedChart, Line, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { useTheme } from 'styled-components';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { ChartPlayhead } from '../chart-playhead';

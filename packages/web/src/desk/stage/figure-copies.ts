@@ -65,6 +65,7 @@ export class FigureCopies {
       // Where it is is told by its instances, which move.
       drawn.frustumCulled = false;
       drawn.matrixAutoUpdate = false;
+      drawn.castShadow = drawn.receiveShadow = true;
       this.object.add(drawn);
       return [{ meshes, drawn }];
     });

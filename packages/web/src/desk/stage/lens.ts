@@ -1,4 +1,15 @@
-import { DEGREES, POSE, axesOf, axesToTravel, fieldOfView, focalAt, sourceFrame } from '@fleet-rail/core';
+import {
+  DEGREES,
+  POSE,
+  axesOf,
+  axesToTravel,
+  fieldOfView,
+  focalAt,
+  sourceFrame,
+  type FreeEye,
+  type Quat,
+  type Rider,
+} from '@fleet-rail/core';
 import * as THREE from 'three';
 import { poseAt } from '../../evaluation/pose-at';
 import type { DeskState } from '../desk-store';
@@ -13,9 +24,18 @@ const pose = new Float64Array(POSE.size);
 /** What the camera that is looked through sees at the shown frame; null while it is not evaluated. */
 export function lensOf(state: DeskState): Lens | null {
   const rider = lookedThrough(state);
-  const evaluated = rider && state.evaluation?.riders.get(rider.id);
-  if (!rider?.camera || !evaluated || !state.evaluation) return null;
-  poseAt(state.evaluation, evaluated, state.frame, pose);
+  return rider && lensAt(state, rider, state.frame);
+}
+
+/** What a rider that is a camera sees at a frame; null while it is not evaluated. */
+export function lensAt(
+  { shot, evaluation }: Pick<DeskState, 'shot' | 'evaluation'>,
+  rider: Rider,
+  frame: number,
+): Lens | null {
+  const evaluated = evaluation?.riders.get(rider.id);
+  if (!rider.camera || !evaluated || !evaluation) return null;
+  poseAt(evaluation, evaluated, frame, pose);
   const { forward, up } = axesOf(rider);
   const toNose = new THREE.Quaternion(...axesToTravel(forward, up)).conjugate();
   const [x, y, z, ...turn] = pose.subarray(0, POSE.distance);
@@ -24,7 +44,7 @@ export function lensOf(state: DeskState): Lens | null {
     turn: new THREE.Quaternion(...(turn as [number, number, number, number]))
       .multiply(toNose)
       .multiply(HALF_TURN),
-    fieldOfView: fieldOfView(rider.camera, focalAt(rider.camera, sourceFrame(state.shot, state.frame))),
+    fieldOfView: fieldOfView(rider.camera, focalAt(rider.camera, sourceFrame(shot, frame))),
     aspect: rider.camera.aspect,
   };
 }
@@ -44,18 +64,29 @@ export function cameraOf(
   return camera;
 }
 
-/** The same camera for a picture of another width over height; as high as before. */
-export function cameraOfAspect(
-  camera: THREE.PerspectiveCamera | THREE.OrthographicCamera,
+/** A camera of the stage's own, as pictures are drawn by. */
+export function freeEyeOf(camera: THREE.PerspectiveCamera | THREE.OrthographicCamera): FreeEye {
+  const wide = camera instanceof THREE.PerspectiveCamera;
+  return {
+    position: camera.position.toArray(),
+    rotation: camera.quaternion.toArray() as Quat,
+    fieldOfView: wide ? camera.fov / DEGREES : null,
+    height: wide ? null : (camera.top - camera.bottom) / camera.zoom,
+  };
+}
+
+/** The renderer's camera for an eye; in a picture of any width it sees as much up and down. */
+export function cameraOfFree(
+  { position, rotation, fieldOfView: upAndDown, height }: FreeEye,
   aspect: number,
-): THREE.Camera {
-  const other = camera.clone();
-  if (other instanceof THREE.PerspectiveCamera) other.aspect = aspect;
-  else {
-    const half = ((other.top - other.bottom) / 2) * aspect;
-    [other.left, other.right] = [-half, half];
-  }
-  other.updateProjectionMatrix();
-  other.updateMatrixWorld();
-  return other;
+): THREE.PerspectiveCamera | THREE.OrthographicCamera {
+  const half = (height ?? 0) / 2;
+  const camera =
+    upAndDown === null
+      ? new THREE.OrthographicCamera(-half * aspect, half * aspect, half, -half, -4_000, 8_000)
+      : new THREE.PerspectiveCamera(upAndDown * DEGREES, aspect, 0.1, 4_000);
+  camera.position.set(...position);
+  camera.quaternion.set(...rotation);
+  camera.updateMatrixWorld();
+  return camera;
 }

@@ -1,7 +1,7 @@
 import { focalAt, sourceFrame } from '@fleet-rail/core';
 import { useRef } from 'react';
 import styled from 'styled-components';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 import { showNumber } from '../../ui/quantity';
 import { useDesk } from '../desk-store';
 import { useSize } from '../use-size';

@@ -2,7 +2,7 @@ import { memo } from 'react';
 import styled from 'styled-components';
 import { useStore, type StoreApi } from 'zustand';
 import { createStore } from 'zustand/vanilla';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 import { Badge } from '../../ui/badge';
 import { showNumber } from '../../ui/quantity';
 import { SeverityRing } from '../check/severity-ring';

@@ -4,13 +4,14 @@ import { sentenceOf } from '../../api/request';
 import type { Evaluation } from '../../evaluation/evaluation';
 import { poseAt } from '../../evaluation/pose-at';
 import { lineColor } from '../../theme/theme';
-import { notify } from '../../ui/notices';
 import type { EdgePick } from '../desk-store';
 import { edgeRunAt } from './edge-run-at';
 import { FigureCopies } from './figure-copies';
 import type { Ghost } from './ghosts';
 import { isJoint, nameOf, poseParts } from './pose-parts';
 import { makeGhost, ModelLibrary, noseArrow } from './model-library';
+import { KnownSoles, standingOf, type Soles } from './set/standing-of';
+import type { Standing } from './set/contact-shadows';
 import { StandIns } from './stand-ins';
 
 /** A part of a rider's model, and where it is in the rider's own space; null for the rider as such. */
@@ -41,16 +42,24 @@ export class RiderFigures {
   private readonly unseen = new Set<string>();
   private readonly now = new Float64Array(POSE.size);
   private reported = new Set<string>();
+  private readonly soles = new KnownSoles();
+  private riders: ReadonlyMap<string, Rider> = new Map();
+  /** Counts the models that came and went. */
+  changes = 0;
+  private readonly coming = new Set<Promise<void>>();
 
-  constructor(private readonly redraw: () => void) {
+  constructor(
+    private readonly redraw: () => void,
+    private readonly tell: (problem: string) => void,
+  ) {
     this.object.add(this.copies.object);
   }
 
   /** Brings the figures up to the shot's riders and ground. */
   show(shot: Shot): void {
-    const wanted = new Set(shot.riders.map((rider) => rider.id));
+    this.riders = new Map(shot.riders.map((rider) => [rider.id, rider]));
     for (const [id, figure] of this.figures) {
-      if (wanted.has(id)) continue;
+      if (this.riders.has(id)) continue;
       this.drop(figure);
       this.figures.delete(id);
     }
@@ -68,6 +77,44 @@ export class RiderFigures {
       shot.ground.model === null
         ? this.drop(this.ground)
         : this.figure(this.ground, { model: shot.ground.model, camera: null }, shot, '#888888');
+  }
+
+  /** Settles when the models of all figures have come. */
+  async whole(): Promise<void> {
+    while (this.coming.size > 0) await Promise.all(this.coming);
+  }
+
+  /** The group of a rider's figure; null where there is none. */
+  groupOf(id: string): THREE.Group | null {
+    return this.figures.get(id)?.group ?? null;
+  }
+
+  /** The box around all that is seen, and around the model of the ground. */
+  box(): THREE.Box3 {
+    const box = this.groundBox()?.clone() ?? new THREE.Box3();
+    for (const [id, { group }] of this.figures) {
+      const { body } = this.solesOf(id, group);
+      if (group.visible && !body.isEmpty()) box.union(body.clone().applyMatrix4(group.matrixWorld));
+    }
+    return box;
+  }
+
+  /** The box around the model of the ground; null where there is none. */
+  groundBox(): THREE.Box3 | null {
+    if (this.ground === null) return null;
+    const { body } = this.solesOf('', this.ground.group);
+    return body.isEmpty() ? null : body;
+  }
+
+  /** Where the figures that are seen, and their wheels and feet, stand. */
+  standing(): Standing[] {
+    return [...this.figures].flatMap(([id, { group }]) =>
+      group.visible ? standingOf(group, this.solesOf(id, group)) : [],
+    );
+  }
+
+  private solesOf(id: string, group: THREE.Group): Soles {
+    return this.soles.of(id, group, this.riders.get(id) ?? null);
   }
 
   /** To be called before a picture is drawn: what figures have in common is drawn in one go. */
@@ -215,7 +262,7 @@ export class RiderFigures {
   private drop(figure: Figure | null): null {
     if (figure) {
       this.object.remove(figure.group);
-      this.copies.invalidate();
+      this.changed();
     }
     return null;
   }
@@ -234,19 +281,22 @@ export class RiderFigures {
     const group = new THREE.Group();
     this.object.add(group);
     const add = (object: THREE.Object3D) => {
-      if (ghost !== null) makeGhost(object, color);
+      if (ghost === null) castAndTakeShadows(object);
+      else makeGhost(object, color);
       if (ghost !== null && ghost !== 'none') group.add(noseArrow(object, ghost, color));
       group.add(object);
-      this.copies.invalidate();
+      this.changed();
       this.redraw();
     };
     if (source?.asset === undefined)
       add(camera ? this.standIns.cameraCase(color) : this.standIns.carriage(color));
     else {
-      this.models.copyOf(source.asset).then(add, (error: unknown) => {
+      const coming = this.models.copyOf(source.asset).then(add, (error: unknown) => {
         add(this.standIns.carriage(color));
         this.tellOnce(`A model could not be shown, a stand-in rides instead: ${sentenceOf(error)}`);
       });
+      this.coming.add(coming);
+      void coming.finally(() => this.coming.delete(coming));
     }
     return { group, built };
   }
@@ -254,8 +304,20 @@ export class RiderFigures {
   private tellOnce(text: string): void {
     if (this.reported.has(text)) return;
     this.reported.add(text);
-    notify('error', text);
+    this.tell(text);
   }
+
+  private changed(): void {
+    this.changes++;
+    this.soles.clear();
+    this.copies.invalidate();
+  }
+}
+
+function castAndTakeShadows(object: THREE.Object3D): void {
+  object.traverse((part) => {
+    if (part instanceof THREE.Mesh) part.castShadow = part.receiveShadow = true;
+  });
 }
 
 function setPose(group: THREE.Object3D, pose: Float64Array): void {

@@ -10,7 +10,7 @@ import * as THREE from 'three';
 import type { ContactOverlay } from './contact-overlay';
 import type { CurveOverlay, HandleEnd } from './curve-overlay';
 import type { Grip, PlumbLines } from './plumb-lines';
-import type { Ribbon } from './ribbon';
+import type { Ribbons } from './ribbons';
 import type { RigGrip } from './rig-overlay';
 import type { ScreenProjection } from './screen-projection';
 import type { Views } from './views';
@@ -26,7 +26,7 @@ export class StagePicks {
     private readonly plumb: PlumbLines,
     private readonly overlay: CurveOverlay,
     private readonly contact: ContactOverlay,
-    private readonly ribbons: ReadonlyMap<string, { readonly ribbon: Ribbon }>,
+    private readonly ribbons: Ribbons,
   ) {}
 
   /** Whether a place is drawn within so many pixels of the pointer. */
@@ -52,8 +52,8 @@ export class StagePicks {
   /** The path nearest to the pointer, if one is near. */
   path(x: number, y: number): string | null {
     let best: { id: string; distance: number } | null = null;
-    for (const [id, { ribbon }] of this.ribbons) {
-      const distance = this.projection.distanceToLine(ribbon.line, x, y);
+    for (const [id, line] of this.ribbons.byPath()) {
+      const distance = this.projection.distanceToLine(line, x, y);
       if (distance <= PATH_PIXELS && (best === null || distance < best.distance)) best = { id, distance };
     }
     return best?.id ?? null;

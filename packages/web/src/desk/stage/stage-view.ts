@@ -3,6 +3,7 @@ import {
   compiledPathOf,
   controlPolygon,
   toWorld,
+  type FreeEye,
   type Placement,
   type Shot,
   type ShotPath,
@@ -10,6 +11,7 @@ import {
 } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { lineColor, type Theme } from '../../theme/theme';
+import { notify } from '../../ui/notices';
 import type { DeskState } from '../desk-store';
 import type { StationId } from '../stations/stations';
 import type { DrawPlace } from '../../edits/drawn-path';
@@ -19,40 +21,37 @@ import { ContactOverlay } from './contact-overlay';
 import { CurveOverlay } from './curve-overlay';
 import { DrawPreview } from './draw-preview';
 import { PlumbLines } from './plumb-lines';
-import { Ribbon } from './ribbon';
+import { Ribbons } from './ribbons';
 import { FoundFrame } from './found-frame';
 import { ghostsOf, type Ghost } from './ghosts';
 import { heatShown } from './heat-shown';
-import { HALF_TURN, cameraOf, cameraOfAspect, lensOf } from './lens';
-import { PictureRenderer } from './picture-renderer';
+import { HALF_TURN, cameraOf, freeEyeOf, lensOf } from './lens';
 import { lookedThrough } from './looked-through';
 import { boxAround } from './box-around';
 import { cameraNear } from './camera-near';
 import { ClearanceCurtain } from './clearance-curtain';
 import { Milestones } from './milestones';
-import { RiderFigures } from './rider-figures';
+import type { RiderFigures } from './rider-figures';
+import { Outline } from './set/outline';
+import { StageSet } from './set/stage-set';
 import { ScreenProjection } from './screen-projection';
 import { SightLines } from './sight-lines';
 import { smoothEdges } from './smooth-edges';
 import { stageLabels, type StageLabel } from './stage-labels';
 import { SurveyTable } from './survey-table';
-import { SurveyGrid } from './survey-grid';
 import { StagePicks } from './stage-picks';
 import { Views } from './views';
 
-const RIBBON_METRES = 0.22;
-const RIBBON_PIXELS = 2.4;
-/** Fine grid lines are shown while a metre spans at least this many pixels. */
-const FINE_GRID_PIXELS = 10;
-
+/** Milliseconds without a change after which the stage rests. */
+const REST = 300;
 /** Draws a desk's state with WebGL, only when something changed. */
 export class StageView {
   readonly views: Views;
   /** From the screen into the scene and back. */
   readonly projection: ScreenProjection;
   private readonly renderer: THREE.WebGLRenderer;
-  private readonly scene = new THREE.Scene();
-  private readonly grid = new SurveyGrid();
+  private readonly set: StageSet;
+  private readonly outline = new Outline();
   private readonly plumb = new PlumbLines();
   private readonly overlay = new CurveOverlay();
   private readonly preview = new DrawPreview();
@@ -60,10 +59,10 @@ export class StageView {
   /** What of it is under the pointer. */
   readonly picks: StagePicks;
   /** What stands in it, to be met by rays. */
-  readonly figures: RiderFigures;
-  private readonly ribbons = new Map<string, { frames: Float64Array; ribbon: Ribbon }>();
-  private readonly light = new THREE.HemisphereLight('#FFFFFF', '#B9B6A4', 2.1);
-  private readonly sun = new THREE.DirectionalLight('#FFF4DC', 1.7);
+  get figures(): RiderFigures {
+    return this.set.figures;
+  }
+  private readonly ribbons = new Ribbons();
   private state: DeskState | null = null;
   private shownShot: Shot | null = null;
   private seenAttaching: string | null = null;
@@ -90,17 +89,25 @@ export class StageView {
     this.table,
     this.milestones,
   ];
-  private readonly pictures = new PictureRenderer();
   private request = 0;
+  /** Whether there is a graphics card to draw with. */
+  private readonly smooth = smoothEdges();
+  private rests = false;
+  private resting: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     canvas: HTMLCanvasElement,
     private readonly onDrawn: (labels: readonly StageLabel[]) => void,
   ) {
-    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: smoothEdges() });
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: this.smooth, stencil: true });
+    this.set = new StageSet(
+      this.renderer,
+      this.smooth ? 'cast' : 'patches',
+      () => this.redraw(),
+      (problem) => notify('error', problem),
+    );
     this.views = new Views(canvas, () => this.redraw());
     this.projection = new ScreenProjection(canvas, this.views);
-    this.figures = new RiderFigures(() => this.redraw());
     this.picks = new StagePicks(
       this.views,
       this.projection,
@@ -109,14 +116,10 @@ export class StageView {
       this.contact,
       this.ribbons,
     );
-    this.sun.position.set(-40, 80, 50);
-    this.scene.add(
-      this.light,
-      this.sun,
-      this.grid.object,
-      this.figures.object,
+    this.set.scene.add(
       this.preview.object,
       this.bright.object,
+      this.ribbons.object,
       ...this.overlays.map(({ object }) => object),
     );
   }
@@ -135,15 +138,20 @@ export class StageView {
   update(state: DeskState, theme: Theme, station: StationId): void {
     this.state = state;
     const showPoints = station === 'path';
-    this.scene.background = new THREE.Color(theme.sky);
-    this.grid.paint(theme);
-    this.grid.setEdgeOn(state.view === 'side' || state.view === 'front');
+    this.set.paint(theme);
     if (this.views.current !== state.view) this.views.show(state.view);
     if (this.shownShot !== state.shot) {
-      this.figures.show(state.shot);
+      this.set.show(state.shot);
       this.shownShot = state.shot;
     }
-    this.updateRibbons(state, theme);
+    const heat = heatShown(state);
+    this.ribbons.show(
+      state,
+      theme,
+      (path) => (heat?.path === path ? heat.heat.values : null),
+      // A path that was not there before is brought into view, where it is not seen already.
+      (line) => this.views.refitWhereUnseen(new THREE.Box3().setFromArray(line)),
+    );
     this.updateFigures(state);
     this.sights.show(state, station === 'facing');
     this.contact.show(state, theme, station === 'contact', this.figures);
@@ -169,6 +177,11 @@ export class StageView {
   eye(): Placement {
     const { position, turn } = this.views.eye();
     return { translation: position.toArray(), rotation: turn.multiply(HALF_TURN).toArray() };
+  }
+
+  /** What the present view looks through, for pictures of the same. */
+  seen(): FreeEye {
+    return freeEyeOf(this.views.camera);
   }
 
   /** Brings everything into the present view. */
@@ -221,49 +234,34 @@ export class StageView {
     wanted: readonly { readonly rider: string; readonly frame: number }[],
     width: number,
   ): string[] {
-    return wanted.map(({ rider, frame }) => {
-      const lens = this.state && lensOf({ ...this.state, frame, view: 'through', through: rider });
+    const { state, renderer } = this;
+    if (state === null) return wanted.map(() => '');
+    const size = renderer.getSize(new THREE.Vector2());
+    const ratio = renderer.getPixelRatio();
+    const helpers = [
+      this.set.grid.lines,
+      ...[...this.overlays, this.ribbons, this.bright, this.preview].map(({ object }) => object),
+    ];
+    const shown = helpers.map(({ visible }) => visible);
+    for (const object of helpers) object.visible = false;
+    const pictures = wanted.map(({ rider, frame }) => {
+      const there: DeskState = { ...state, frame, view: 'through', through: rider };
+      const lens = lensOf(there);
       if (!lens) return '';
-      const height = Math.max(1, Math.round(width / lens.aspect));
-      const plain = { helpers: false, clear: false };
-      return this.photograph(frame, rider, { width, height }, plain)?.toDataURL('image/jpeg', 0.85) ?? '';
-    });
-  }
-
-  /**
-   * The stage at a frame, through a rider's camera or as the view has it (null), in pixels; the desk stays where it is. The canvas is
-   * the same for all pictures. Null where it is not evaluated.
-   *
-   * @throws Error where the picture is larger than can be drawn here
-   */
-  photograph(
-    frame: number,
-    through: string | null,
-    { width, height }: { readonly width: number; readonly height: number },
-    { helpers, clear }: { readonly helpers: boolean; readonly clear: boolean },
-  ): HTMLCanvasElement | null {
-    const { state } = this;
-    if (state === null || state.evaluation === null) return null;
-    const there: DeskState = { ...state, frame, ...(through !== null && { view: 'through', through }) };
-    const lens = through === null ? null : lensOf(there);
-    if (through !== null && lens === null) return null;
-    const camera = lens ? cameraOf(lens, width / height) : cameraOfAspect(this.views.camera, width / height);
-    const ribbons = [...this.ribbons.values()].map(({ ribbon }) => ribbon);
-    const objects = [...this.overlays, ...ribbons, this.grid, this.bright, this.preview].map(
-      ({ object }) => object,
-    );
-    const shown = objects.map(({ visible }) => visible);
-    if (!helpers) for (const object of objects) object.visible = false;
-    try {
       this.updateFigures(there);
-      this.figures.hide(through);
-      if (lens) this.figures.hideAround(lens.position);
-      this.figures.drawCopies();
-      return this.pictures.draw(this.scene, camera, width, height, clear);
-    } finally {
-      objects.forEach((object, i) => (object.visible = shown[i]));
-      this.updateFigures(state);
-    }
+      this.figures.hide(rider);
+      this.figures.hideAround(lens.position);
+      renderer.setPixelRatio(1);
+      renderer.setSize(width, Math.max(1, Math.round(width / lens.aspect)), false);
+      this.render(cameraOf(lens));
+      return renderer.domElement.toDataURL('image/jpeg', 0.85);
+    });
+    helpers.forEach((object, i) => (object.visible = shown[i]));
+    this.updateFigures(state);
+    renderer.setPixelRatio(ratio);
+    renderer.setSize(size.x, size.y, false);
+    this.redraw();
+    return pictures;
   }
 
   /** Lets the path in the making follow the pointer. */
@@ -280,19 +278,20 @@ export class StageView {
   }
 
   redraw(): void {
+    this.rests = false;
     if (this.request === 0) this.request = requestAnimationFrame(() => this.draw());
   }
 
   dispose(): void {
     cancelAnimationFrame(this.request);
-    for (const { ribbon } of this.ribbons.values()) ribbon.dispose();
+    clearTimeout(this.resting);
+    this.ribbons.dispose();
     for (const overlay of this.overlays) overlay.dispose();
     this.bright.dispose();
     this.preview.dispose();
-    this.grid.dispose();
-    this.figures.dispose();
+    this.outline.dispose();
+    this.set.dispose();
     this.views.dispose();
-    this.pictures.dispose();
     this.renderer.dispose();
   }
 
@@ -300,21 +299,22 @@ export class StageView {
     this.request = 0;
     const { camera } = this.views;
     camera.updateMatrixWorld();
+    clearTimeout(this.resting);
+    if (!this.smooth && !this.rests) this.resting = setTimeout(() => this.rest(), REST);
     const middle = this.contentBox().getCenter(new THREE.Vector3());
-    this.grid.showFine(1 / this.views.metresPerPixel(middle) >= FINE_GRID_PIXELS);
-    for (const [id, { ribbon }] of this.ribbons) {
-      const span = this.spanAt([ribbon.line[0], ribbon.line[1], ribbon.line[2]]);
+    this.ribbons.update(
+      (place) => this.views.metresPerPixel(place),
       // Where marks on the ground are looked at, the ribbon over them makes room.
-      const thin = this.contact.object.visible && id === this.state?.pathId ? 0.3 : 1;
-      const wider = id === this.hovered ? 1.8 : thin;
-      ribbon.setHalfWidth(wider * Math.max(RIBBON_METRES, Math.min(RIBBON_PIXELS * span, 20)));
-    }
+      (id) =>
+        id === this.hovered ? 1.8 : this.contact.object.visible && id === this.state?.pathId ? 0.3 : 1,
+    );
     if (this.overlay.object.visible) this.overlay.update(this.views.metresPerPixel(middle));
     if (this.plumb.object.visible) this.plumb.update(this.spanAt, this.views.current !== 'plan');
     this.table.update(this.spanAt);
     this.figures.hide(this.state?.view === 'through' ? (lookedThrough(this.state)?.id ?? null) : null);
     this.figures.hideAround(camera.position);
     this.render(camera);
+    if (this.smooth || this.rests) this.drawOutline(camera);
     if (this.state === null) return;
     const shown = this.plumb.object.visible;
     const marks = shown ? this.overlay.marks : [];
@@ -328,9 +328,23 @@ export class StageView {
     );
   }
 
+  /** When nothing has changed for a moment, what takes longer is drawn too. */
+  private rest(): void {
+    if (this.request !== 0) return;
+    this.rests = true;
+    this.request = requestAnimationFrame(() => this.draw());
+  }
+
   private render(camera: THREE.Camera): void {
-    this.figures.drawCopies();
-    this.renderer.render(this.scene, camera);
+    const height = this.renderer.domElement.height / this.renderer.getPixelRatio();
+    this.set.draw(camera, this.views.target, height, this.state?.ground ?? null);
+  }
+
+  /** The chosen rider has a line around it, where it is not looked through a camera. */
+  private drawOutline(camera: THREE.Camera): void {
+    const rider = this.state?.shot.riders.find(({ id }) => id === this.state?.riderId);
+    const chosen = rider && this.state?.view !== 'through' ? this.figures.groupOf(rider.id) : null;
+    this.outline.draw(this.renderer, this.set.scene, camera, chosen, lineColor(rider?.color ?? 0));
   }
 
   /** Points, handles and what else is drawn over the selected path. */
@@ -356,44 +370,6 @@ export class StageView {
     this.overlay.showComb(state.shows.comb ? curve : null, theme);
     this.overlay.showKinks(curve, facts, theme);
     this.overlay.showMarks(curve, path.marks, theme);
-  }
-
-  private updateRibbons(state: DeskState, theme: Theme): void {
-    const paths = state.evaluation?.paths;
-    for (const [id, { ribbon }] of this.ribbons) {
-      if (paths?.has(id)) continue;
-      this.scene.remove(ribbon.object);
-      ribbon.dispose();
-      this.ribbons.delete(id);
-    }
-    for (const path of paths?.values() ?? []) {
-      const before = this.ribbons.get(path.id);
-      if (before?.frames !== path.frames) {
-        if (before) {
-          this.scene.remove(before.ribbon.object);
-          before.ribbon.dispose();
-          this.ribbons.delete(path.id);
-        }
-        if (path.frames.length === 0) continue;
-        const ribbon = new Ribbon(path);
-        this.ribbons.set(path.id, { frames: path.frames, ribbon });
-        // A path that was not there before is brought into view, where it is not seen already.
-        if (!before) this.views.refitWhereUnseen(new THREE.Box3().setFromArray(ribbon.line));
-        this.scene.add(ribbon.object);
-      }
-      const rider =
-        state.shot.riders.find((other) => other.id === state.riderId && other.hitch?.path === path.id) ??
-        state.shot.riders.find((other) => other.hitch?.path === path.id);
-      const color = rider ? lineColor(rider.color) : theme.idlePath;
-      const ribbon = this.ribbons.get(path.id)?.ribbon;
-      ribbon?.paint(
-        color,
-        theme.panel,
-        path.id === state.pathId,
-        rider !== undefined && rider.frozen !== null,
-      );
-      ribbon?.setHeat(heatShown(state)?.path === path.id ? (heatShown(state)?.heat.values ?? null) : null);
-    }
   }
 
   private updateFigures(state: DeskState): void {
@@ -424,7 +400,7 @@ export class StageView {
   }
 
   private contentBox(): THREE.Box3 {
-    return boxAround([...this.ribbons.values()].map(({ ribbon }) => ribbon.line));
+    return boxAround(this.ribbons.lines);
   }
 
   private readonly spanAt = (place: Vec3): number => this.views.metresPerPixel(new THREE.Vector3(...place));

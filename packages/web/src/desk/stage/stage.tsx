@@ -78,7 +78,7 @@ export function Stage({ station }: { station: StationId }) {
     stage.current = built;
     desk.getState().set({
       eye: () => built.eye(),
-      photograph: (...wanted) => built.photograph(...wanted),
+      seen: () => built.seen(),
     });
     const stop = observeSize(element.parentElement ?? element, (width, height) =>
       built.resize(width, height),
@@ -87,7 +87,7 @@ export function Stage({ station }: { station: StationId }) {
       stop();
       built.dispose();
       stage.current = null;
-      desk.getState().set({ eye: null, photograph: null });
+      desk.getState().set({ eye: null, seen: null });
     };
   }, [places, desk]);
   useEffect(() => {

@@ -75,6 +75,13 @@ export class Views {
     return this.current === 'through' ? this.through : this.views[this.current].camera;
   }
 
+  /** What is looked at. */
+  get target(): THREE.Vector3 {
+    if (this.current !== 'through') return this.views[this.current].controls.target;
+    const { position } = this.through;
+    return this.through.getWorldDirection(new THREE.Vector3()).multiplyScalar(20).add(position);
+  }
+
   /** Where the free view stands. */
   eye(): { position: THREE.Vector3; turn: THREE.Quaternion } {
     const { camera } = this.views.free;

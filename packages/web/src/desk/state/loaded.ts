@@ -1,16 +1,8 @@
-import type { GroundMesh, NodeHierarchy, Placement } from '@fleet-rail/core';
+import type { FreeEye, GroundMesh, NodeHierarchy, Placement } from '@fleet-rail/core';
 import type { CheckAssets } from '../../checks/check-api';
 import type { Checked } from '../../checks/check-client';
 import type { KeptModel } from '../../api/models';
 import type { AsideEvaluation, Evaluation } from '../../evaluation/evaluation';
-
-/** The picture's canvas, the same for all; null where the shot is not evaluated or there is no such camera. */
-export type Photograph = (
-  frame: number,
-  through: string | null,
-  size: { readonly width: number; readonly height: number },
-  how: { readonly helpers: boolean; readonly clear: boolean },
-) => HTMLCanvasElement | null;
 
 /** What came from the server and from workers: nothing of it is in the document. */
 export interface Loaded {
@@ -26,8 +18,8 @@ export interface Loaded {
   readonly checkModels: Pick<CheckAssets, 'hierarchies' | 'scene'> | null;
   /** Where the stage’s free view stands; null while there is no stage. */
   readonly eye: (() => Placement) | null;
-  /** Draws the stage at a frame, through a camera or as it is seen (null); null while there is no stage. */
-  readonly photograph: Photograph | null;
+  /** What the present view looks through; null while there is no stage. */
+  readonly seen: (() => FreeEye) | null;
   /** The shot as it was looked over last; null until that. */
   readonly checked: Checked | null;
 }
@@ -40,6 +32,6 @@ export const newLoaded = (): Loaded => ({
   hierarchies: new Map(),
   checkModels: null,
   eye: null,
-  photograph: null,
+  seen: null,
   checked: null,
 });

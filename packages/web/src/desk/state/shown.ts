@@ -73,6 +73,8 @@ export interface Shown {
   /** An operation on the selected path that is being set up, and what it would give. */
   readonly operation: Operation | null;
   readonly preview: PreviewResult | null;
+  /** Whether this desk draws the pictures that are made of its shot, or leaves them to others. */
+  readonly drawsHere: boolean;
 }
 
 export const newShown = (): Shown => ({
@@ -88,6 +90,7 @@ export const newShown = (): Shown => ({
   lookAt: null,
   operation: null,
   preview: null,
+  drawsHere: true,
 });
 
 /** What is shown, as far as another document has it. */

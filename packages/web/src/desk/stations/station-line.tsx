@@ -1,6 +1,6 @@
 import { NavLink } from 'react-router';
 import styled from 'styled-components';
-import { LABEL_FONT } from '../../theme/global-style';
+import { LABEL_FONT } from '../../theme/fonts';
 import { lineColor } from '../../theme/theme';
 import { useDesk, useSelectedRider } from '../desk-store';
 import { STATIONS, type StationId } from './stations';

@@ -1,0 +1,169 @@
+import type { Cut, Shot } from '../document/index.js';
+import type { Quat, Vec3 } from '../math/vec.js';
+import { cameraAt } from '../pose/index.js';
+
+/** PNG is one picture or a zip of numbered ones; a GIF goes round for ever; a sheet is a page of pictures over the run diagram. */
+export const PICTURE_FILES = ['png', 'webm', 'mp4', 'gif', 'sheet', 'pdf'] as const;
+export type PictureFile = (typeof PICTURE_FILES)[number];
+
+/** The longest GIF, seconds. */
+export const LONGEST_GIF = 10;
+/** So many cameras are seen side by side at most. */
+export const MOST_EYES = 4;
+
+/** What is burned into a picture. */
+export interface BurnIn {
+  readonly frame: boolean;
+  readonly timecode: boolean;
+  readonly name: boolean;
+  readonly board: boolean;
+  readonly safe: boolean;
+}
+
+/** An eye that is no rider's: it looks along −Z of its rotation, with +Y up. */
+export interface FreeEye {
+  readonly position: Vec3;
+  readonly rotation: Quat;
+  /** Up and down, radians; null for one that looks along parallels. */
+  readonly fieldOfView: number | null;
+  /** Metres from top to bottom of the picture, of one that looks along parallels. */
+  readonly height: number | null;
+}
+
+/** What a picture is seen through. */
+export type PictureEye = { readonly rider: string } | { readonly free: FreeEye };
+
+/** What pictures are wished for. */
+export interface PictureWish {
+  /** The shown frame, every n-th of the range, or those of a sheet: at each cut, or at even steps. */
+  readonly frames: 'one' | 'range' | 'cuts';
+  readonly every: number;
+  /** Through the shown view, the cuts, or riders' cameras by their ids: up to four side by side. */
+  readonly eye: 'view' | 'cuts' | { readonly riders: readonly string[] };
+  readonly width: number;
+  readonly height: number;
+  /** So many times as wide and high is it drawn, and then made smaller. */
+  readonly times: number;
+  readonly file: PictureFile;
+  /** Of a film, 0 to 1. */
+  readonly quality: number;
+  /** So often a film goes round. */
+  readonly rounds: number;
+  readonly burnIn: BurnIn;
+  readonly helpers: boolean;
+  /** Without what lies behind everything; of PNG alone. */
+  readonly clear: boolean;
+}
+
+/** One picture of a plan. */
+export interface PlannedPicture {
+  readonly frame: number;
+  /** One, or up to four side by side. */
+  readonly eyes: readonly PictureEye[];
+}
+
+/** All that is to be known to draw pictures and make a file of them, wherever that is done. */
+export interface PictureJob {
+  readonly shot: Shot;
+  readonly wish: PictureWish;
+  readonly pictures: readonly PlannedPicture[];
+  readonly theme: 'day' | 'night';
+  /** The rider whose figures are burned in; null for none. */
+  readonly board: string | null;
+}
+
+/** What a plan is made from. */
+export interface PlanGround {
+  /** The frame that is shown. */
+  readonly frame: number;
+  readonly range: { readonly first: number; readonly last: number };
+  /** With those that cues make. */
+  readonly cuts: readonly Cut[];
+  /** Ids of all riders that are cameras. */
+  readonly cameras: readonly string[];
+  /** The shown view. */
+  readonly view: FreeEye;
+}
+
+/** The pictures that are wished for, in order, each once. */
+export function plannedPictures(
+  { frames, every, eye, file }: PictureWish,
+  { frame: shown, range: { first, last }, cuts, cameras, view }: PlanGround,
+): PlannedPicture[] {
+  const step = Math.max(1, Math.round(every));
+  const sheet = isSheet(file);
+  const even = Array.from({ length: Math.floor((last - first) / step) + 1 }, (_, i) => first + i * step);
+  const starts = cuts.map(({ frame }) => frame).filter((frame) => frame > first && frame <= last);
+  const at =
+    frames === 'one' && file === 'png'
+      ? [Math.round(shown)]
+      : frames === 'cuts' && sheet
+        ? [...new Set([first, ...starts])].sort((a, b) => a - b)
+        : even;
+  const eyes = (frame: number): PictureEye[] => {
+    if (eye === 'view') return [{ free: view }];
+    if (eye !== 'cuts') return eye.riders.slice(0, MOST_EYES).map((rider) => ({ rider }));
+    const rider = cameraAt(cuts, frame) ?? cameras[0];
+    return rider === undefined ? [{ free: view }] : [{ rider }];
+  };
+  return at.map((frame): PlannedPicture => ({ frame, eyes: eyes(frame) }));
+}
+
+/** Whether a file is a page to look at and no film. */
+export const isSheet = (file: PictureFile): boolean => file === 'sheet' || file === 'pdf';
+
+/** Whether a file plays. */
+export const isFilm = (file: PictureFile): boolean => file === 'webm' || file === 'mp4' || file === 'gif';
+
+/** How a film's pictures follow each other: pictures a second. */
+export const filmRate = (fps: number, every: number): number => fps / Math.max(1, Math.round(every));
+
+/** Bits a second for a quality from 0 to 1: from a twentieth of a bit a pixel to a third of one. */
+export function filmBits(
+  { width, height, quality }: Pick<PictureWish, 'width' | 'height' | 'quality'>,
+  rate: number,
+): number {
+  const perPixel = 0.05 * 7 ** Math.min(1, Math.max(0, quality));
+  return Math.round(Math.max(100_000, width * height * rate * perPixel));
+}
+
+/** A frame as file names and burn-ins have it. */
+export const fourDigits = (frame: number): string =>
+  `${frame < 0 ? '-' : ''}${String(Math.abs(Math.round(frame))).padStart(4, '0')}`;
+
+/** What a job's file is called. */
+export function fileNameOf({
+  shot,
+  wish,
+  pictures,
+}: Pick<PictureJob, 'wish' | 'pictures'> & { readonly shot: Pick<Shot, 'name'> }): string {
+  const endings: Record<PictureFile, string> = {
+    png: pictures.length === 1 ? ` frame-${fourDigits(pictures[0].frame)}.png` : '.zip',
+    webm: '.webm',
+    mp4: '.mp4',
+    gif: '.gif',
+    sheet: ' sheet.png',
+    pdf: ' sheet.pdf',
+  };
+  return `${shot.name}${endings[wish.file]}`;
+}
+
+/** Pictures that follow each other and are drawn by one taker. */
+export interface PictureRun {
+  /** Index of the first. */
+  readonly first: number;
+  readonly count: number;
+}
+
+const SHORTEST_RUN = 4;
+const LONGEST_RUN = 24;
+const RUNS = 48;
+
+/** Splits pictures into runs: short enough that several takers share them, long enough that taking one costs little. */
+export function runsOf(pictures: number): PictureRun[] {
+  const length = Math.min(LONGEST_RUN, Math.max(SHORTEST_RUN, Math.ceil(pictures / RUNS)));
+  return Array.from({ length: Math.ceil(pictures / length) }, (_, i) => ({
+    first: i * length,
+    count: Math.min(length, pictures - i * length),
+  }));
+}

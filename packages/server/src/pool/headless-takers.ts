@@ -1,0 +1,92 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
+import type { Server } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
+import { HttpAdapterHost } from '@nestjs/core';
+import { LISTEN_ADDRESS } from '../settings.js';
+import { SETTINGS } from '../settings.token.js';
+import type { Settings } from '../settings.js';
+
+/** A browser without a window; without a graphics card it draws in software. */
+const SWITCHES = [
+  '--headless=new',
+  '--no-sandbox',
+  '--enable-unsafe-swiftshader',
+  '--disable-background-timer-throttling',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--disable-quic',
+  '--no-first-run',
+];
+/** Milliseconds until one that ended is started again, longer each time it ends at once. */
+const AGAIN = 2_000;
+const MOST_TRIES = 5;
+
+/** Browsers that the server starts to draw pictures for it, as many as it is told. */
+@Injectable()
+export class HeadlessTakers implements OnApplicationBootstrap, OnModuleDestroy {
+  private readonly log = new Logger('Takers');
+  private readonly running = new Map<ChildProcess, string>();
+  private readonly waits = new Set<NodeJS.Timeout>();
+  private over = false;
+
+  constructor(
+    @Inject(SETTINGS) private readonly settings: Settings,
+    private readonly host: HttpAdapterHost,
+  ) {}
+
+  /** They are started when there is an address to open. */
+  onApplicationBootstrap(): void {
+    const server = this.host.httpAdapter.getHttpServer() as Server;
+    server.once('listening', () => {
+      const { port } = server.address() as AddressInfo;
+      for (let i = 1; i <= this.settings.takers; i++) this.start(i, port, 0);
+    });
+  }
+
+  onModuleDestroy(): void {
+    this.over = true;
+    for (const wait of this.waits) clearTimeout(wait);
+    for (const [taker, profile] of this.running) {
+      taker.kill('SIGKILL');
+      rmSync(profile, { recursive: true, force: true });
+    }
+  }
+
+  private start(number: number, port: number, tries: number): void {
+    const profile = mkdtempSync(join(tmpdir(), 'fleet-rail-taker-'));
+    const address = `http://${LISTEN_ADDRESS}:${port}/pool?lend=${encodeURIComponent(`Server ${number}`)}`;
+    const taker = spawn(this.settings.browser, [...SWITCHES, `--user-data-dir=${profile}`, address], {
+      stdio: 'ignore',
+    });
+    const begun = Date.now();
+    this.running.set(taker, profile);
+    let gone = false;
+    const end = (why: string) => {
+      if (gone) return;
+      gone = true;
+      this.running.delete(taker);
+      rmSync(profile, { recursive: true, force: true, maxRetries: 3 });
+      if (this.over) return;
+      const next = Date.now() - begun > 60_000 ? 0 : tries + 1;
+      if (next >= MOST_TRIES) {
+        this.log.error(`Taker ${number} ended ${next} times at once and is not started again: ${why}`);
+        return;
+      }
+      const wait = setTimeout(
+        () => {
+          this.waits.delete(wait);
+          this.start(number, port, next);
+        },
+        AGAIN * 2 ** next,
+      );
+      this.waits.add(wait);
+    };
+    taker.once('error', (error) => end(error.message));
+    taker.once('exit', (code, signal) => end(`it ended with ${code ?? signal}`));
+  }
+}

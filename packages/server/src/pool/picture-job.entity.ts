@@ -1,0 +1,27 @@
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+
+/** Being drawn; whole; given up, and why; or taken back. */
+export type JobState = 'drawing' | 'done' | 'failed';
+
+/** Pictures that are wished for, as a job for whoever takes it. */
+@Entity('picture_job')
+export class PictureJobEntity {
+  @PrimaryColumn('text') id!: string;
+  /** The shot it was wished for at; null where it came from elsewhere. */
+  @Column('text', { name: 'shot_id', nullable: true }) shotId!: string | null;
+  @Column('text') name!: string;
+  /** What is to be drawn: {@link PictureJob} of core, JSON. */
+  @Column('text') work!: string;
+  /** So many pictures. */
+  @Column('integer') pictures!: number;
+  @Column('integer') width!: number;
+  @Column('integer') height!: number;
+  @Column('text') state!: JobState;
+  /** Why it was given up. */
+  @Column('text', { nullable: true }) problem!: string | null;
+  @Column('text', { name: 'file_name' }) fileName!: string;
+  /** Of the file, once it is whole. */
+  @Column('integer', { nullable: true }) bytes!: number | null;
+  @Column('text', { name: 'created_at' }) createdAt!: string;
+  @Column('text', { name: 'done_at', nullable: true }) doneAt!: string | null;
+}

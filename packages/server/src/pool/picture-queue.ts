@@ -1,0 +1,96 @@
+import type { PictureJob } from '@fleet-rail/core';
+
+/** What is wished for, with where it came from. */
+export interface NewJob {
+  readonly shotId: string | null;
+  readonly fileName: string;
+  readonly work: PictureJob;
+}
+
+/** A run as it is shown: dark, amber, lit, and how often it was lost. */
+export interface RunCard {
+  readonly id: string;
+  readonly kind: 'draw' | 'join';
+  readonly first: number;
+  readonly count: number;
+  readonly state: 'waiting' | 'taken' | 'given';
+  readonly taker: string | null;
+  readonly done: number;
+  readonly lost: number;
+}
+
+/** A job as lists show it. */
+export interface JobCard {
+  readonly id: string;
+  readonly shotId: string | null;
+  readonly name: string;
+  readonly fileName: string;
+  readonly pictures: number;
+  /** So many of them are drawn. */
+  readonly drawn: number;
+  readonly width: number;
+  readonly height: number;
+  readonly state: 'drawing' | 'done' | 'failed';
+  readonly problem: string | null;
+  readonly bytes: number | null;
+  readonly createdAt: string;
+  readonly doneAt: string | null;
+  /** Index of a picture to show of it; null where there is none yet. */
+  readonly shown: number | null;
+  readonly runs: readonly RunCard[];
+}
+
+/** What a taker has taken. */
+export interface TakenRun {
+  readonly run: string;
+  readonly job: string;
+  readonly kind: 'draw' | 'join';
+  readonly first: number;
+  readonly count: number;
+  /** Milliseconds within which the taker has to be heard of. */
+  readonly lease: number;
+}
+
+/**
+ * Where pictures wait to be drawn. A run belongs to the taker that took it for as long as it is heard of; who comes back later has
+ * lost it. All of it is behind this, so that a queue that many machines share can stand here.
+ */
+export abstract class PictureQueue {
+  abstract add(job: NewJob): Promise<JobCard>;
+  /** The newest first. */
+  abstract list(): Promise<JobCard[]>;
+  abstract open(job: string): Promise<JobCard>;
+  /** What is to be drawn, JSON of {@link PictureJob}. */
+  abstract work(job: string): Promise<string>;
+  /** Takes a job back, whatever has become of it. */
+  abstract remove(job: string): Promise<void>;
+  /**
+   * The next run that waits, of the oldest job; null where none does.
+   *
+   * @param shot of this shot's jobs alone
+   * @param job  of this job alone
+   */
+  abstract claim(taker: string, only: { shot?: string; job?: string }): Promise<TakenRun | null>;
+  /**
+   * Tells that a taker is at it.
+   *
+   * @throws GoneException where the run is not its own any more
+   */
+  abstract beat(run: string, taker: string, done: number): Promise<void>;
+  /**
+   * Takes a drawn picture.
+   *
+   * @throws UnprocessableEntityException where it is none; the run then waits for another taker
+   */
+  abstract givePicture(run: string, taker: string, index: number, png: Buffer): Promise<void>;
+  /** Takes the joined file: the job is done. */
+  abstract giveFile(run: string, taker: string, file: NodeJS.ReadableStream): Promise<void>;
+  /** Ends a run: its pictures are given. */
+  abstract give(run: string, taker: string): Promise<void>;
+  /** A taker cannot go on with a run: another may, unless the job itself is at fault. */
+  abstract fail(run: string, taker: string, problem: string, final: boolean): Promise<void>;
+  /** Where a drawn picture lies. */
+  abstract picture(job: string, index: number): Promise<string>;
+  /** Where a job's file lies. */
+  abstract file(job: string): Promise<{ path: string; fileName: string }>;
+}

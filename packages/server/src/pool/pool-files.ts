@@ -1,0 +1,69 @@
+import { createWriteStream, existsSync } from 'node:fs';
+import { mkdir, readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import { Inject, Injectable } from '@nestjs/common';
+import { SETTINGS } from '../settings.token.js';
+import type { Settings } from '../settings.js';
+
+/** Drawn pictures, and the files they became, in a folder a job. */
+@Injectable()
+export class PoolFiles {
+  private readonly folder: string;
+
+  constructor(@Inject(SETTINGS) settings: Settings) {
+    this.folder = join(settings.dataFolder, 'pictures');
+  }
+
+  picture(job: string, index: number): string {
+    return join(this.folder, job, `${index}.png`);
+  }
+
+  file(job: string): string {
+    return join(this.folder, job, 'file');
+  }
+
+  /** Stores a picture whole or not at all. */
+  async putPicture(job: string, index: number, png: Buffer): Promise<void> {
+    await this.whole(this.picture(job, index), job, (path) => writeFile(path, png));
+  }
+
+  /** Stores the joined file whole or not at all, and gives its size. */
+  async putFile(job: string, content: NodeJS.ReadableStream): Promise<number> {
+    await this.whole(this.file(job), job, (path) => pipeline(content, createWriteStream(path)));
+    return (await stat(this.file(job))).size;
+  }
+
+  /** Deletes the pictures of a job that is whole, but one to be shown. */
+  async dropPictures(job: string, kept: number): Promise<void> {
+    for (const name of await readdir(join(this.folder, job)))
+      if (name !== 'file' && name !== `${kept}.png`) await rm(join(this.folder, job, name), { force: true });
+  }
+
+  async drop(job: string): Promise<void> {
+    await rm(join(this.folder, job), { recursive: true, force: true });
+  }
+
+  /** Deletes what no job is kept for, and what was never whole. */
+  async clean(jobs: ReadonlySet<string>): Promise<void> {
+    if (!existsSync(this.folder)) return;
+    for (const job of await readdir(this.folder)) {
+      if (!jobs.has(job)) await this.drop(job);
+      else
+        for (const name of await readdir(join(this.folder, job)))
+          if (name.endsWith('.part')) await rm(join(this.folder, job, name), { force: true });
+    }
+  }
+
+  private async whole(path: string, job: string, write: (path: string) => Promise<void>): Promise<void> {
+    await mkdir(join(this.folder, job), { recursive: true });
+    const partial = `${path}.part`;
+    try {
+      await write(partial);
+      await rename(partial, path);
+    } catch (error) {
+      await rm(partial, { force: true });
+      throw error;
+    }
+  }
+}

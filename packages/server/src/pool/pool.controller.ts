@@ -1,0 +1,136 @@
+import { createReadStream } from 'node:fs';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  Header,
+  HttpCode,
+  Param,
+  ParseIntPipe,
+  Post,
+  Put,
+  Query,
+  Req,
+  Res,
+  StreamableFile,
+} from '@nestjs/common';
+import { ApiGoneResponse, ApiTags, ApiUnprocessableEntityResponse } from '@nestjs/swagger';
+import { parseShot, type PictureJob } from '@fleet-rail/core';
+import type { Request, Response } from 'express';
+import { PictureQueue, type JobCard, type TakenRun } from './picture-queue.js';
+import { BeatDto, ClaimDto, FailDto, NewJobDto, TakerDto } from './pool.dto.js';
+import { Takers, type TakerCard } from './takers.js';
+
+/** Jobs of pictures, and the runs of them that takers draw. */
+@ApiTags('pool')
+@Controller('api/pool')
+export class PoolController {
+  constructor(
+    private readonly queue: PictureQueue,
+    private readonly takers: Takers,
+  ) {}
+
+  @Get()
+  async all(): Promise<{ jobs: JobCard[]; takers: TakerCard[] }> {
+    return { jobs: await this.queue.list(), takers: this.takers.list() };
+  }
+
+  @Post('jobs')
+  @ApiUnprocessableEntityResponse({ description: 'The shot is refused; the message says why' })
+  add(@Body() { shotId, fileName, shot, ...rest }: NewJobDto): Promise<JobCard> {
+    const work = { shot: parseShot(shot), ...rest } as unknown as PictureJob;
+    return this.queue.add({ shotId: shotId ?? null, fileName, work });
+  }
+
+  @Get('jobs/:job')
+  job(@Param('job') job: string): Promise<JobCard> {
+    return this.queue.open(job);
+  }
+
+  @Delete('jobs/:job')
+  @HttpCode(204)
+  remove(@Param('job') job: string): Promise<void> {
+    return this.queue.remove(job);
+  }
+
+  @Get('jobs/:job/work')
+  @Header('Content-Type', 'application/json')
+  work(@Param('job') job: string): Promise<string> {
+    return this.queue.work(job);
+  }
+
+  @Get('jobs/:job/pictures/:index')
+  async picture(
+    @Param('job') job: string,
+    @Param('index', ParseIntPipe) index: number,
+  ): Promise<StreamableFile> {
+    return new StreamableFile(createReadStream(await this.queue.picture(job, index)), { type: 'image/png' });
+  }
+
+  @Get('jobs/:job/file')
+  async file(@Param('job') job: string): Promise<StreamableFile> {
+    const { path, fileName } = await this.queue.file(job);
+    return new StreamableFile(createReadStream(path), {
+      type: 'application/octet-stream',
+      disposition: `attachment; filename*=UTF-8''${encodeURIComponent(fileName)}`,
+    });
+  }
+
+  /** 204 where nothing waits. */
+  @Post('claim')
+  async claim(
+    @Body() { shot, job, ...self }: ClaimDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<TakenRun | undefined> {
+    const taken = await this.queue.claim(self.id, { shot, job });
+    this.takers.heard(self, taken?.run ?? null);
+    response.status(taken === null ? 204 : 200);
+    return taken ?? undefined;
+  }
+
+  @Post('runs/:run/beat')
+  @HttpCode(204)
+  @ApiGoneResponse({ description: 'The run is another’s now' })
+  async beat(@Param('run') run: string, @Body() { taker, done }: BeatDto): Promise<void> {
+    await this.queue.beat(run, taker, done);
+    this.takers.draws(taker, run);
+  }
+
+  @Put('runs/:run/pictures/:index')
+  @HttpCode(204)
+  async givePicture(
+    @Param('run') run: string,
+    @Param('index', ParseIntPipe) index: number,
+    @Query() { taker }: TakerDto,
+    @Body() png: unknown,
+  ): Promise<void> {
+    await this.queue.givePicture(run, taker, index, Buffer.isBuffer(png) ? png : Buffer.alloc(0));
+    this.takers.draws(taker, run);
+  }
+
+  @Post('runs/:run/given')
+  @HttpCode(204)
+  async give(@Param('run') run: string, @Body() { taker }: TakerDto): Promise<void> {
+    await this.queue.give(run, taker);
+    this.takers.draws(taker, null);
+  }
+
+  @Put('runs/:run/file')
+  @HttpCode(204)
+  async giveFile(
+    @Param('run') run: string,
+    @Query() { taker }: TakerDto,
+    @Req() request: Request,
+  ): Promise<void> {
+    await this.queue.giveFile(run, taker, request);
+    this.takers.draws(taker, null);
+  }
+
+  @Post('runs/:run/failed')
+  @HttpCode(204)
+  async fail(@Param('run') run: string, @Body() { taker, problem, final }: FailDto): Promise<void> {
+    await this.queue.fail(run, taker, problem, final);
+    this.takers.draws(taker, null);
+  }
+}

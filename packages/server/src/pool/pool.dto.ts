@@ -1,0 +1,129 @@
+import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  Max,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { MOST_EYES, PICTURE_FILES, type PictureFile } from '@fleet-rail/core';
+import { IsName } from '../http/is-name.js';
+
+const MOST_PICTURES = 100_000;
+
+class FreeEyeDto {
+  @IsArray() @ArrayMinSize(3) @ArrayMaxSize(3) @IsNumber({}, { each: true }) position!: [
+    number,
+    number,
+    number,
+  ];
+  @IsArray() @ArrayMinSize(4) @ArrayMaxSize(4) @IsNumber({}, { each: true }) rotation!: [
+    number,
+    number,
+    number,
+    number,
+  ];
+  @IsOptional() @IsNumber() @Min(1e-4) @Max(3.14) fieldOfView: number | null = null;
+  @IsOptional() @IsNumber() @Min(1e-6) height: number | null = null;
+}
+
+class EyeDto {
+  @IsOptional() @IsString() @Length(1, 200) rider?: string;
+  @IsOptional() @ValidateNested() @Type(() => FreeEyeDto) free?: FreeEyeDto;
+}
+
+class PlannedPictureDto {
+  @IsInt() frame!: number;
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(MOST_EYES)
+  @ValidateNested({ each: true })
+  @Type(() => EyeDto)
+  eyes!: EyeDto[];
+}
+
+class BurnInDto {
+  @IsBoolean() frame = false;
+  @IsBoolean() timecode = false;
+  @IsBoolean() name = false;
+  @IsBoolean() board = false;
+  @IsBoolean() safe = false;
+}
+
+class WishDto {
+  @IsIn(['one', 'range', 'cuts']) frames!: 'one' | 'range' | 'cuts';
+  @IsInt() @Min(1) every = 1;
+  /** What was asked for; what it came to is in the pictures. */
+  @IsOptional() eye: unknown = 'view';
+  @IsInt() @Min(16) @Max(8192) width!: number;
+  @IsInt() @Min(16) @Max(8192) height!: number;
+  @IsInt() @Min(1) @Max(4) times = 1;
+  @IsIn(PICTURE_FILES) file!: PictureFile;
+  @IsNumber() @Min(0) @Max(1) quality = 0.7;
+  @IsInt() @Min(1) @Max(100) rounds = 1;
+  @ValidateNested() @Type(() => BurnInDto) burnIn: BurnInDto = new BurnInDto();
+  @IsBoolean() helpers = false;
+  @IsBoolean() clear = false;
+}
+
+/** Pictures that are wished for. */
+export class NewJobDto {
+  @ApiPropertyOptional({ description: 'The shot they are wished for at' })
+  @IsOptional()
+  @IsUUID()
+  shotId?: string;
+
+  @ApiProperty() @IsName() fileName!: string;
+
+  @ApiProperty({ type: 'object', additionalProperties: true, description: 'A shot document' })
+  @IsObject()
+  shot!: Record<string, unknown>;
+
+  @ApiProperty({ type: WishDto }) @ValidateNested() @Type(() => WishDto) wish!: WishDto;
+
+  @ApiProperty({ type: [PlannedPictureDto] })
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(MOST_PICTURES)
+  @ValidateNested({ each: true })
+  @Type(() => PlannedPictureDto)
+  pictures!: PlannedPictureDto[];
+
+  @ApiProperty({ enum: ['day', 'night'] }) @IsIn(['day', 'night']) theme: 'day' | 'night' = 'day';
+  @ApiPropertyOptional({ nullable: true, type: String }) @IsOptional() @IsString() board: string | null =
+    null;
+}
+
+/** Who asks for work, and for which. */
+export class ClaimDto {
+  @ApiProperty() @IsUUID() id!: string;
+  @ApiProperty() @IsName(60) name!: string;
+  @ApiProperty() @IsIn(['desk', 'window', 'server']) kind!: 'desk' | 'window' | 'server';
+  @ApiPropertyOptional() @IsOptional() @IsUUID() shot?: string;
+  @ApiPropertyOptional() @IsOptional() @IsUUID() job?: string;
+}
+
+/** Whose run it is. */
+export class TakerDto {
+  @ApiProperty() @IsUUID() taker!: string;
+}
+
+export class BeatDto extends TakerDto {
+  @ApiProperty() @IsInt() @Min(0) done!: number;
+}
+
+export class FailDto extends TakerDto {
+  @ApiProperty() @IsString() @Length(1, 2000) problem!: string;
+  @ApiProperty({ description: 'No other taker would come further' }) @IsBoolean() final!: boolean;
+}

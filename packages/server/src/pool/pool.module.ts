@@ -1,0 +1,17 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { DatabaseQueue } from './database-queue.js';
+import { HeadlessTakers } from './headless-takers.js';
+import { PictureJobEntity } from './picture-job.entity.js';
+import { PictureQueue } from './picture-queue.js';
+import { PictureRunEntity } from './picture-run.entity.js';
+import { PoolController } from './pool.controller.js';
+import { PoolFiles } from './pool-files.js';
+import { Takers } from './takers.js';
+
+@Module({
+  imports: [TypeOrmModule.forFeature([PictureJobEntity, PictureRunEntity])],
+  controllers: [PoolController],
+  providers: [{ provide: PictureQueue, useClass: DatabaseQueue }, PoolFiles, Takers, HeadlessTakers],
+})
+export class PoolModule {}

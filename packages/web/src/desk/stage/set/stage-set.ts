@@ -1,0 +1,99 @@
+import type { GroundMesh, Shot } from '@fleet-rail/core';
+import * as THREE from 'three';
+import { groundHeightOf } from '../../../scene-assets/ground-height';
+import type { Theme } from '../../../theme/theme';
+import { RiderFigures } from '../rider-figures';
+import { ContactShadows } from './contact-shadows';
+import { Daylight } from './daylight';
+import { Sky } from './sky';
+import { Surroundings } from './surroundings';
+import { SurveyGrid } from './survey-grid';
+
+/**
+ * How shadows tell of contact: cast by the sun, which takes a graphics card or time, or as soft patches under what stands on the
+ * ground.
+ */
+export type ShadowKind = 'cast' | 'patches';
+
+/** What is filmed: figures and ground, under a sky, in the light of day or of night. */
+export class StageSet {
+  readonly scene = new THREE.Scene();
+  readonly grid = new SurveyGrid();
+  readonly figures: RiderFigures;
+  private readonly sky = new Sky();
+  private readonly daylight = new Daylight();
+  private readonly patches = new ContactShadows();
+  private readonly surroundings = new Surroundings();
+  private theme: Theme | null = null;
+  private lit = -1;
+
+  /**
+   * @param redraw called when a model has come
+   * @param tell   takes what went wrong, in words
+   */
+  constructor(
+    private readonly renderer: THREE.WebGLRenderer,
+    private readonly shadows: ShadowKind,
+    redraw: () => void,
+    tell: (problem: string) => void,
+  ) {
+    this.figures = new RiderFigures(redraw, tell);
+    renderer.shadowMap.enabled = shadows === 'cast';
+    renderer.shadowMap.type = THREE.PCFSoftShadowMap;
+    this.patches.object.visible = shadows === 'patches';
+    this.scene.add(
+      this.sky.object,
+      this.daylight.object,
+      this.grid.object,
+      this.patches.object,
+      this.figures.object,
+    );
+  }
+
+  paint(theme: Theme): void {
+    if (this.theme === theme) return;
+    this.theme = theme;
+    this.lit = -1;
+    this.grid.paint(theme);
+    this.sky.paint(theme);
+    this.daylight.paint(theme);
+  }
+
+  show(shot: Shot): void {
+    this.figures.show(shot);
+  }
+
+  /**
+   * Draws it, with whatever else is in the scene. What is left out of the picture is hidden before.
+   *
+   * @param about  what is looked at
+   * @param height of the picture, pixels
+   * @param clear  without what lies behind everything
+   */
+  draw(camera: THREE.Camera, about: THREE.Vector3, height: number, ground: GroundMesh | null, clear = false) {
+    const { scene, figures, renderer } = this;
+    figures.drawCopies();
+    if (this.lit !== figures.changes) {
+      this.surroundings.light(figures.object, renderer, this.theme?.mode === 'night');
+      this.lit = figures.changes;
+    }
+    const content = figures.box();
+    const built = figures.groundBox();
+    this.grid.leaveOut(built);
+    const around = content.getBoundingSphere(new THREE.Sphere());
+    this.grid.update(camera, about, height, this.sky.update(scene, camera, around, this.shadows === 'cast'));
+    this.daylight.cast(this.shadows === 'cast' && !content.isEmpty(), built);
+    this.daylight.update(camera, content);
+    if (this.shadows === 'patches') this.patches.update(figures.standing(), groundHeightOf(ground));
+    if (clear) {
+      this.sky.object.visible = false;
+      scene.background = scene.fog = null;
+    }
+    renderer.render(scene, camera);
+  }
+
+  dispose(): void {
+    for (const part of [this.grid, this.sky, this.daylight, this.patches, this.surroundings, this.figures])
+      part.dispose();
+  }
+}

@@ -1,0 +1,31 @@
+import { proxy, wrap } from 'comlink';
+import { useEffect, useState } from 'react';
+import type { TakerKind } from '../api/pool';
+import type { TakerState } from './taker';
+import type { TakerWorker } from './taker-worker';
+
+/**
+ * Draws for the pool in a thread of this page, as long as it is wanted.
+ *
+ * @param shot draws for this shot alone; null for whatever waits
+ * @returns what it does; null while it is not wanted
+ */
+export function useTaker(
+  wanted: boolean,
+  name: string,
+  kind: TakerKind,
+  shot: string | null,
+): TakerState | null {
+  const [state, setState] = useState<TakerState | null>(null);
+  useEffect(() => {
+    if (!wanted) return;
+    const worker = new Worker(new URL('./taker-worker.ts', import.meta.url), { type: 'module' });
+    const self = { id: crypto.randomUUID(), name, kind, ...(shot !== null && { shot }) };
+    void wrap<TakerWorker>(worker).start(self, proxy(setState));
+    return () => {
+      worker.terminate();
+      setState(null);
+    };
+  }, [wanted, name, kind, shot]);
+  return state;
+}

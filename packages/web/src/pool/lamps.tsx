@@ -1,0 +1,52 @@
+import styled from 'styled-components';
+import type { PoolJob, PoolRun, PoolTaker } from '../api/pool';
+
+const Row = styled.ul`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+`;
+
+/** Dark, amber while drawn, lit when given back; vermilion at its rim once it was lost. */
+const Lamp = styled.li<{ $state: PoolRun['state']; $lost: boolean; $wide: boolean }>`
+  width: ${({ $wide }) => ($wide ? 26 : 14)}px;
+  height: 14px;
+  border: 2px solid
+    ${({ theme, $lost, $state }) => ($lost ? theme.signal : $state === 'waiting' ? theme.hairline : 'transparent')};
+  border-radius: 7px;
+  background: ${({ theme, $state }) =>
+    $state === 'given' ? theme.settled : $state === 'taken' ? '#E0A02E' : theme.wash};
+`;
+
+/** A lamp for each run of a job, and a long one for its joining. */
+export function Lamps({ job, takers }: { job: PoolJob; takers: readonly PoolTaker[] }) {
+  const names = new Map(takers.map(({ id, name }) => [id, name]));
+  return (
+    <Row aria-label="Runs">
+      {job.runs.map((run) => {
+        const said = sentence(run, names.get(run.taker ?? '') ?? null);
+        return (
+          <Lamp
+            key={run.id}
+            $state={run.state}
+            $lost={run.lost > 0}
+            $wide={run.kind === 'join'}
+            aria-label={said}
+            title={said}
+          />
+        );
+      })}
+    </Row>
+  );
+}
+
+function sentence({ kind, first, count, state, lost, done }: PoolRun, taker: string | null): string {
+  const what = kind === 'join' ? 'Joining' : `Pictures ${first + 1} to ${first + count}`;
+  const how = { waiting: 'waits', taken: `${taker ?? 'somebody'} has ${done} of ${count}`, given: 'done' }[
+    state
+  ];
+  return `${what}: ${how}${lost > 0 ? `; lost ${lost === 1 ? 'once' : `${lost} times`}` : ''}`;
+}

@@ -1,0 +1,214 @@
+import { ArrowLeft, Download, HandHelping, Trash2, X } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import styled from 'styled-components';
+import { jobFileUrl, usePool, useRemoveJob, type Pool, type PoolJob, type PoolTaker } from '../api/pool';
+import { sentenceOf } from '../api/request';
+import type { TakerState } from '../pictures/taker';
+import { useTaker } from '../pictures/use-taker';
+import { LABEL_FONT } from '../theme/fonts';
+import { Button } from '../ui/button';
+import { IconButton } from '../ui/icon-button';
+import { notify } from '../ui/notices';
+import { Hint } from '../ui/panel';
+import { FilmBar } from './film-bar';
+import { Lamps } from './lamps';
+
+const Page = styled.main`
+  max-width: 980px;
+  min-height: 100%;
+  margin: 0 auto;
+  padding: 28px 32px 64px;
+`;
+
+const Head = styled.header`
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin-bottom: 8px;
+  & > h1 {
+    flex: 1;
+    font: 600 28px/1.1 ${LABEL_FONT};
+  }
+`;
+
+const Heading = styled.h2`
+  margin: 28px 0 8px;
+  font: 600 15px/1.3 ${LABEL_FONT};
+  letter-spacing: 0.03em;
+  color: ${({ theme }) => theme.quiet};
+`;
+
+const Rows = styled.ul`
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  border: 1px solid ${({ theme }) => theme.hairline};
+  border-radius: 6px;
+  background: ${({ theme }) => theme.panel};
+  & > li + li {
+    border-top: 1px solid ${({ theme }) => theme.hairline};
+  }
+`;
+
+const TakerRow = styled.li`
+  display: grid;
+  grid-template-columns: 150px 110px minmax(0, 1fr);
+  gap: 12px;
+  align-items: center;
+  padding: 8px 14px;
+  & > b {
+    font-weight: 600;
+  }
+  & > span {
+    color: ${({ theme }) => theme.quiet};
+  }
+`;
+
+const JobRow = styled.li`
+  display: grid;
+  gap: 8px;
+  padding: 12px 14px;
+`;
+
+const JobHead = styled.div`
+  display: flex;
+  align-items: baseline;
+  gap: 12px;
+  & > b {
+    font-weight: 600;
+  }
+  & > span {
+    flex: 1;
+    color: ${({ theme }) => theme.quiet};
+  }
+`;
+
+const KINDS: Record<PoolTaker['kind'], string> = {
+  desk: 'a desk',
+  window: 'a window',
+  server: 'of the server',
+};
+
+/** Who draws, and what is drawn: takers and jobs as on a signal panel. */
+export function PoolPage() {
+  const [params] = useSearchParams();
+  const asked = params.get('lend');
+  const [lent, setLent] = useState(asked !== null);
+  const name = asked ?? 'This window';
+  const doing = useTaker(lent, name, asked === null ? 'window' : 'server', null);
+  const { data, error } = usePool(true);
+  useCloseWhenLost(asked !== null, doing);
+  useEffect(() => {
+    document.title = 'The pool – Fleet Rail';
+  }, []);
+  return (
+    <Page>
+      <Head>
+        <h1>The pool</h1>
+        <Button onPress={() => setLent(!lent)}>
+          {lent ? <X aria-hidden /> : <HandHelping aria-hidden />}{' '}
+          {lent ? 'Take it back' : 'Lend this window'}
+        </Button>
+        <Link to="/">
+          <ArrowLeft aria-hidden size={14} /> Shots
+        </Link>
+      </Head>
+      <Hint role="status">
+        {lent
+          ? sentenceOfState(doing)
+          : 'Pictures and films of all shots are drawn here, by whoever takes them.'}
+      </Hint>
+      {error && <Hint role="alert">{sentenceOf(error)}</Hint>}
+      {data && <Panels pool={data} />}
+    </Page>
+  );
+}
+
+function Panels({ pool: { jobs, takers } }: { pool: Pool }) {
+  const runs = new Map(jobs.flatMap((job) => job.runs.map((run) => [run.id, { job, run }] as const)));
+  return (
+    <>
+      <Heading>Takers</Heading>
+      {takers.length === 0 ? (
+        <Hint>
+          Nobody draws. Lend this window, or open the Hand over station of the shot; a server takes
+          FLEET_RAIL_TAKERS.
+        </Hint>
+      ) : (
+        <Rows aria-label="Takers">
+          {takers.map(({ id, name, kind, run }) => (
+            <TakerRow key={id} aria-label={name}>
+              <b>{name}</b>
+              <span>{KINDS[kind]}</span>
+              <span>{whatIsDrawn(run === null ? undefined : runs.get(run))}</span>
+            </TakerRow>
+          ))}
+        </Rows>
+      )}
+      <Heading>Pictures</Heading>
+      {jobs.length === 0 ? (
+        <Hint>Nothing is asked for. Pictures are made at a shot’s Hand over station.</Hint>
+      ) : (
+        <Rows aria-label="Jobs">
+          {jobs.map((job) => (
+            <Job key={job.id} job={job} takers={takers} />
+          ))}
+        </Rows>
+      )}
+    </>
+  );
+}
+
+function Job({ job, takers }: { job: PoolJob; takers: readonly PoolTaker[] }) {
+  const remove = useRemoveJob();
+  const take = () => remove.mutate(job.id, { onError: (error) => notify('error', sentenceOf(error)) });
+  return (
+    <JobRow aria-label={job.fileName}>
+      <JobHead>
+        <b>{job.fileName}</b>
+        <span>
+          {job.pictures} {job.pictures === 1 ? 'picture' : 'pictures'}, {job.width} × {job.height}
+        </span>
+        {job.state === 'done' && (
+          <a href={jobFileUrl(job.id)} download={job.fileName}>
+            <Download aria-hidden size={14} /> {((job.bytes ?? 0) / 1e6).toFixed(1)} MB
+          </a>
+        )}
+        <IconButton label={`${job.state === 'drawing' ? 'Cancel' : 'Delete'} ${job.fileName}`} onPress={take}>
+          {job.state === 'drawing' ? <X aria-hidden /> : <Trash2 aria-hidden />}
+        </IconButton>
+      </JobHead>
+      <Lamps job={job} takers={takers} />
+      <FilmBar job={job} />
+      {job.problem && <Hint role="alert">{job.problem}</Hint>}
+    </JobRow>
+  );
+}
+
+function whatIsDrawn(found: { job: PoolJob; run: PoolJob['runs'][number] } | undefined): string {
+  if (!found) return 'waits';
+  const { job, run } = found;
+  if (run.kind === 'join') return `joins ${job.fileName}`;
+  return `draws pictures ${run.first + 1} to ${run.first + run.count} of ${job.fileName}`;
+}
+
+function sentenceOfState(state: TakerState | null): string {
+  if (state === null || state.doing === 'waits')
+    return 'This window is lent; it waits for something to draw.';
+  if (state.doing === 'lost the server') return 'The server does not answer; this window tries again.';
+  if (state.doing === 'opens') return 'This window gets a shot ready.';
+  return `This window ${state.doing} picture ${state.done} of ${state.of}.`;
+}
+
+/** Milliseconds after which a browser that the server started, and that has lost it, ends. */
+const LOST = 30_000;
+
+function useCloseWhenLost(mine: boolean, doing: TakerState | null): void {
+  const lost = mine && doing?.doing === 'lost the server';
+  useEffect(() => {
+    if (!lost) return;
+    const wait = setTimeout(() => window.close(), LOST);
+    return () => clearTimeout(wait);
+  }, [lost]);
+}
