@@ -4,7 +4,13 @@ import type { AddressInfo } from 'node:net';
 import type { Server } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
+import {
+  Inject,
+  Injectable,
+  Logger,
+  type OnApplicationBootstrap,
+  type OnModuleDestroy,
+} from '@nestjs/common';
 import { HttpAdapterHost } from '@nestjs/core';
 import { LISTEN_ADDRESS } from '../settings.js';
 import { SETTINGS } from '../settings.token.js';

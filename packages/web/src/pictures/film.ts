@@ -2,9 +2,10 @@ import { LONGEST_GIF, filmBits, filmRate, fourDigits, isSheet, type PictureWish 
 import { Zip, ZipPassThrough } from 'fflate';
 import {
   BufferTarget,
-  CanvasSource,
   Mp4OutputFormat,
   Output,
+  VideoSample,
+  VideoSampleSource,
   WebMOutputFormat,
   canEncodeVideo,
   type VideoCodec,
@@ -72,13 +73,22 @@ async function filmOf(drawn: DrawnPictures, kind: 'webm' | 'mp4'): Promise<Blob>
     format: kind === 'mp4' ? new Mp4OutputFormat() : new WebMOutputFormat(),
     target,
   });
-  const source = new CanvasSource(canvas, { codec, bitrate });
+  const source = new VideoSampleSource({ codec, bitrate });
   output.addVideoTrack(source, { frameRate: rate });
   await output.start();
   try {
     for await (const { i, blob } of inOrder(drawn, Math.max(1, wish.rounds))) {
-      await paint(canvas, blob);
-      await source.add(i / rate, 1 / rate);
+      // By its numbers, and not as a canvas: how that is read depends on what draws it, and equal pictures would make
+      // films that are not.
+      const sample = new VideoSample(await pixelsOf(canvas, blob), {
+        format: 'RGBX',
+        codedWidth: wish.width,
+        codedHeight: wish.height,
+        timestamp: i / rate,
+        duration: 1 / rate,
+      });
+      await source.add(sample);
+      sample.close();
     }
   } catch (error) {
     await output.cancel();
@@ -116,13 +126,7 @@ async function gifOf(drawn: DrawnPictures): Promise<Blob> {
   const encoder = new Encoder({ width, height, looped: true, loopCount: 0 });
   const canvas = new OffscreenCanvas(width, height);
   for await (const { i, blob } of inOrder(drawn)) {
-    await paint(canvas, blob);
-    const { data } = (canvas.getContext('2d') as OffscreenCanvasRenderingContext2D).getImageData(
-      0,
-      0,
-      width,
-      height,
-    );
+    const data = await pixelsOf(canvas, blob);
     // In hundredths of a second; what is rounded off one picture goes to the next.
     const delay = 10 * (Math.round((100 * (i + 1)) / rate) - Math.round((100 * i) / rate));
     await encoder.encode({ data, delay });
@@ -130,8 +134,13 @@ async function gifOf(drawn: DrawnPictures): Promise<Blob> {
   return encoder.flush('blob');
 }
 
-async function paint(canvas: OffscreenCanvas, blob: Blob): Promise<void> {
+/** A picture's pixels: red, green, blue and opacity of each. */
+async function pixelsOf(canvas: OffscreenCanvas, blob: Blob): Promise<Uint8ClampedArray<ArrayBuffer>> {
+  const { width, height } = canvas;
+  const target = canvas.getContext('2d', { willReadFrequently: true }) as OffscreenCanvasRenderingContext2D;
   const bitmap = await createImageBitmap(blob);
-  (canvas.getContext('2d') as OffscreenCanvasRenderingContext2D).drawImage(bitmap, 0, 0);
+  target.clearRect(0, 0, width, height);
+  target.drawImage(bitmap, 0, 0);
   bitmap.close();
+  return target.getImageData(0, 0, width, height).data as Uint8ClampedArray<ArrayBuffer>;
 }
