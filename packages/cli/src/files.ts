@@ -69,7 +69,7 @@ export async function readModelsThatAre(
 }
 
 /** By model where its file is. */
-function modelFiles(shot: Shot, shotFile: string, needed: ReadonlySet<string>): [string, string][] {
+export function modelFiles(shot: Shot, shotFile: string, needed: ReadonlySet<string>): [string, string][] {
   return shot.models.flatMap((model, i): [string, string][] => {
     if (!needed.has(model.id)) return [];
     const { file } = model.source;

@@ -4,6 +4,7 @@ import { BAKE_OPTIONS, commandBake } from './command-bake.js';
 import { CHECK_FLAGS, commandCheck } from './command-check.js';
 import { commandInfo } from './command-info.js';
 import { NEW_OPTIONS, commandNew } from './command-new.js';
+import { RENDER_FLAGS, RENDER_OPTIONS, commandRender } from './command-render.js';
 import { UsageError, readArguments, type Arguments } from './options.js';
 
 /** What a command came to: a text, or with it the exit code where that is not 0. */
@@ -20,6 +21,7 @@ const COMMANDS: Record<string, Command> = {
   bake: { options: BAKE_OPTIONS, run: commandBake },
   info: { options: [], run: commandInfo },
   check: { options: [], flags: CHECK_FLAGS, run: commandCheck },
+  render: { options: RENDER_OPTIONS, flags: RENDER_FLAGS, run: commandRender },
 };
 
 /**

@@ -1,1 +1,2 @@
 export * from './picture-plan.js';
+export { FIRST_VIEW, firstDistance, firstEye } from './first-eye.js';

@@ -1,5 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
+import { rm } from 'node:fs/promises';
 import type { AddressInfo } from 'node:net';
 import type { Server } from 'node:http';
 import { tmpdir } from 'node:os';
@@ -54,13 +55,13 @@ export class HeadlessTakers implements OnApplicationBootstrap, OnModuleDestroy {
     });
   }
 
-  onModuleDestroy(): void {
+  /** All of them end before one waits for what they leave. */
+  async onModuleDestroy(): Promise<void> {
     this.over = true;
     for (const wait of this.waits) clearTimeout(wait);
-    for (const [taker, profile] of this.running) {
-      taker.kill('SIGKILL');
-      rmSync(profile, { recursive: true, force: true });
-    }
+    const all = [...this.running];
+    for (const [taker] of all) taker.kill('SIGKILL');
+    await Promise.all(all.map(([taker, profile]) => ended(taker).then(() => dropProfile(profile))));
   }
 
   private start(number: number, port: number, tries: number): void {
@@ -76,8 +77,8 @@ export class HeadlessTakers implements OnApplicationBootstrap, OnModuleDestroy {
       if (gone) return;
       gone = true;
       this.running.delete(taker);
-      rmSync(profile, { recursive: true, force: true, maxRetries: 3 });
       if (this.over) return;
+      void dropProfile(profile);
       const next = Date.now() - begun > 60_000 ? 0 : tries + 1;
       if (next >= MOST_TRIES) {
         this.log.error(`Taker ${number} ended ${next} times at once and is not started again: ${why}`);
@@ -95,4 +96,15 @@ export class HeadlessTakers implements OnApplicationBootstrap, OnModuleDestroy {
     taker.once('error', (error) => end(error.message));
     taker.once('exit', (code, signal) => end(`it ended with ${code ?? signal}`));
   }
+}
+
+function ended(taker: ChildProcess): Promise<unknown> {
+  return taker.exitCode !== null || taker.signalCode !== null
+    ? Promise.resolve()
+    : new Promise((resolve) => taker.once('exit', resolve).once('error', resolve));
+}
+
+/** Its helpers may write a moment longer; what cannot be deleted then is left to the system. */
+async function dropProfile(profile: string): Promise<void> {
+  await rm(profile, { recursive: true, force: true, maxRetries: 5, retryDelay: 50 }).catch(() => undefined);
 }

@@ -1,4 +1,4 @@
-import { DEGREES } from '@fleet-rail/core';
+import { DEGREES, FIRST_VIEW, firstDistance } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { ViewName } from '../desk-store';
@@ -7,13 +7,11 @@ import { seeingDirection } from './seeing-direction';
 
 /** Where each view looks from, and what is up in it. Plan has X to the right and Z down, as a drawing has. */
 const DIRECTIONS: Record<OwnView, { from: [number, number, number]; up: [number, number, number] }> = {
-  free: { from: [-0.55, 0.62, 0.85], up: [0, 1, 0] },
+  free: { from: FIRST_VIEW.from, up: [0, 1, 0] },
   plan: { from: [0, 1, 0], up: [0, 0, -1] },
   side: { from: [1, 0, 0], up: [0, 1, 0] },
   front: { from: [0, 0, 1], up: [0, 1, 0] },
 };
-
-const FIELD_OF_VIEW = 38;
 
 /** The views with a camera of the stage's own. */
 type OwnView = Exclude<ViewName, 'through'>;
@@ -36,7 +34,7 @@ interface View {
 /** The views: four with a camera each that stays as it was left, and one through a rider's camera. */
 export class Views {
   current: ViewName = 'free';
-  private readonly through = new THREE.PerspectiveCamera(FIELD_OF_VIEW, 1, 0.05, 4_000);
+  private readonly through = new THREE.PerspectiveCamera(FIRST_VIEW.fieldOfView, 1, 0.05, 4_000);
   private readonly views: Record<OwnView, View>;
   private width = 1;
   private height = 1;
@@ -45,7 +43,7 @@ export class Views {
     const make = (name: OwnView): View => {
       const camera =
         name === 'free'
-          ? new THREE.PerspectiveCamera(FIELD_OF_VIEW, 1, 0.1, 4_000)
+          ? new THREE.PerspectiveCamera(FIRST_VIEW.fieldOfView, 1, 0.1, 4_000)
           : new THREE.OrthographicCamera(-1, 1, 1, -1, -4_000, 8_000);
       camera.up.set(...DIRECTIONS[name].up);
       const controls = new OrbitControls(camera, canvas);
@@ -183,11 +181,8 @@ export class Views {
 
   /** From how far a perspective view has all of a box in it. */
   private distanceFor({ camera }: View, box: THREE.Box3): number {
-    const radius = Math.max(3, box.getSize(new THREE.Vector3()).length() / 2);
-    const half = (FIELD_OF_VIEW * Math.PI) / 360;
     const aspect = camera instanceof THREE.PerspectiveCamera ? camera.aspect : 1;
-    const narrow = Math.min(half, Math.atan(Math.tan(half) * aspect));
-    return (radius * 0.72) / Math.sin(narrow);
+    return firstDistance(box.getSize(new THREE.Vector3()).length() / 2, aspect);
   }
 
   private fitView(
