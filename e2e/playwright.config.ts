@@ -43,6 +43,11 @@ export default defineConfig({
     url: `http://127.0.0.1:${PORT}/api/shots`,
     reuseExistingServer: false,
     timeout: 60_000,
-    env: { FLEET_RAIL_PORT: String(PORT), FLEET_RAIL_DATA: mkdtempSync(join(tmpdir(), 'fleet-rail-e2e-')) },
+    env: {
+      FLEET_RAIL_PORT: String(PORT),
+      FLEET_RAIL_DATA: mkdtempSync(join(tmpdir(), 'fleet-rail-e2e-')),
+      // A taker that is gone is missed soon.
+      FLEET_RAIL_LEASE: '3000',
+    },
   },
 });

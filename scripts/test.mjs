@@ -5,7 +5,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ROOT, installPackages } from './install.mjs';
 
-const CHROMIUM = '/usr/bin/chromium';
+/** By Debian's package its program. */
+const TOOLS = { chromium: '/usr/bin/chromium', ffmpeg: '/usr/bin/ffprobe' };
 const results = mkdtempSync(join(tmpdir(), 'fleet-rail-test-'));
 let passed = 0;
 let failed = 0;
@@ -36,15 +37,17 @@ function suite(name, program, args, file, env, read) {
   failed += counts.failed === 0 && !well ? 1 : counts.failed;
 }
 
-function installChromium() {
-  if (existsSync(CHROMIUM)) return;
-  console.log('Installing Chromium …');
+/** The browser the tests drive, and what reads films back that others wrote. */
+function installTools() {
+  const missing = Object.entries(TOOLS).flatMap(([name, program]) => (existsSync(program) ? [] : [name]));
+  if (missing.length === 0) return;
+  console.log(`Installing ${missing.join(' and ')} …`);
   runs('apt-get', ['update', '-qq']);
-  runs('apt-get', ['install', '-y', '-qq', 'chromium'], { DEBIAN_FRONTEND: 'noninteractive' });
+  runs('apt-get', ['install', '-y', '-qq', ...missing], { DEBIAN_FRONTEND: 'noninteractive' });
 }
 
 installPackages();
-installChromium();
+installTools();
 
 const node = process.execPath;
 step('build', node, ['scripts/build.mjs']);

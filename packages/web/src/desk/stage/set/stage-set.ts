@@ -85,6 +85,7 @@ export class StageSet {
     this.daylight.cast(this.shadows === 'cast' && !content.isEmpty(), built);
     this.daylight.update(camera, content);
     if (this.shadows === 'patches') this.patches.update(figures.standing(), groundHeightOf(ground));
+    this.grid.object.visible = !clear;
     if (clear) {
       this.sky.object.visible = false;
       scene.background = scene.fog = null;
