@@ -56,6 +56,14 @@ export const SHORTCUTS: readonly Shortcut[] = [
     },
   },
   {
+    keys: 'Shift D',
+    does: 'Show what drawing the stage costs',
+    act: (press) => {
+      const { stats, set } = press.desk.getState();
+      return plain(press) && press.shift && press.key === 'D' && done(() => set({ stats: !stats }));
+    },
+  },
+  {
     keys: ', and .',
     does: 'One frame back or on',
     act: (press) => {

@@ -1,8 +1,12 @@
 import { POSE, axesOf, headingDeg, pitchDeg, type Rider } from '@fleet-rail/core';
+import { ChevronDown, ChevronUp, Move } from 'lucide-react';
 import { useMemo } from 'react';
 import styled from 'styled-components';
+import { LABEL_FONT } from '../../theme/fonts';
 import { lineColor } from '../../theme/theme';
 import { Badge } from '../../ui/badge';
+import { IconButton } from '../../ui/icon-button';
+import { nextCorner, useBoardPlace, type Corner } from './board-place';
 import { carriedAt, carriedWay } from './carried-way';
 import { ContactFigures } from './contact-figures';
 import { Figure, Figures, fixed } from './figures';
@@ -10,10 +14,17 @@ import { useDesk, useSelectedRider } from '../desk-store';
 import { ridesWhat } from '../rides-what';
 import { useRiderPose } from '../rider-pose';
 
-const Sheet = styled.section<{ $color: string }>`
+/** At the lower left it stands over what chooses the view. */
+const AT: Record<Corner, string> = {
+  bottomRight: 'right: 12px; bottom: 12px;',
+  topRight: 'right: 12px; top: 12px;',
+  topLeft: 'left: 12px; top: 12px;',
+  bottomLeft: 'left: 12px; bottom: 52px;',
+};
+
+const Sheet = styled.section<{ $color: string; $corner: Corner }>`
   position: absolute;
-  right: 12px;
-  bottom: 12px;
+  ${({ $corner }) => AT[$corner]}
   min-width: 232px;
   border: 1px solid ${({ theme }) => theme.hairline};
   border-top: 4px solid ${({ $color }) => $color};
@@ -26,7 +37,7 @@ const Head = styled.header`
   display: flex;
   align-items: center;
   gap: 6px;
-  padding: 6px 10px 4px;
+  padding: 4px 4px 4px 10px;
   font-weight: 600;
   & > small {
     margin-left: auto;
@@ -34,6 +45,19 @@ const Head = styled.header`
     font-size: 12px;
     font-weight: 400;
   }
+  & > button {
+    width: 22px;
+    height: 22px;
+    pointer-events: auto;
+  }
+`;
+
+/** What a folded board still tells. */
+const Told = styled.span`
+  margin-left: 8px;
+  font: 600 15px/1.3 ${LABEL_FONT};
+  font-variant-numeric: tabular-nums;
+  white-space: nowrap;
 `;
 
 /** The numbers of the selected rider at this frame, as on a departures board. */
@@ -45,27 +69,69 @@ export function Board() {
     ({ evaluation }) => (evaluation?.paths.get(rider?.hitch?.path ?? '')?.problem ?? null) !== null,
   );
   const carried = useCarried(rider);
+  const [{ corner, folded }, setPlace] = useBoardPlace();
   if (rider === null || pose === null) return null;
-  const forward = axesOf(rider).forward;
+  const distance = `${fixed(carried?.distance ?? pose[POSE.distance], 2)} m`;
+  const speed = `${fixed(carried?.speed ?? pose[POSE.speed], 2)} m/s`;
   return (
-    <Sheet aria-label="Board" $color={lineColor(rider.color)}>
+    <Sheet aria-label="Board" $color={lineColor(rider.color)} $corner={corner}>
       <Head>
         <Badge $color={rider.color} $frozen={rider.frozen !== null}>
           {rider.badge}
         </Badge>
         {rider.name}
-        <small>{waits ? 'waiting' : ridesWhat(rider, path?.name)}</small>
+        {folded ? (
+          <>
+            <Told>{distance}</Told>
+            <Told>{speed}</Told>
+            <small />
+          </>
+        ) : (
+          <small>{waits ? 'waiting' : ridesWhat(rider, path?.name)}</small>
+        )}
+        <IconButton
+          label="To the next corner"
+          onPress={() => setPlace({ corner: nextCorner(corner), folded })}
+        >
+          <Move aria-hidden />
+        </IconButton>
+        <IconButton
+          label={folded ? 'Unfold the figures' : 'Fold the figures'}
+          onPress={() => setPlace({ corner, folded: !folded })}
+        >
+          {folded ? <ChevronUp aria-hidden /> : <ChevronDown aria-hidden />}
+        </IconButton>
       </Head>
+      {!folded && <Sums rider={rider} pose={pose} distance={distance} speed={speed} />}
+    </Sheet>
+  );
+}
+
+/** All figures of an unfolded board. */
+function Sums({
+  rider,
+  pose,
+  distance,
+  speed,
+}: {
+  rider: Rider;
+  pose: Float64Array;
+  distance: string;
+  speed: string;
+}) {
+  const { forward } = axesOf(rider);
+  return (
+    <>
       <Figures>
-        <Figure name="Distance" value={`${fixed(carried?.distance ?? pose[POSE.distance], 2)} m`} />
-        <Figure name="Speed" value={`${fixed(carried?.speed ?? pose[POSE.speed], 2)} m/s`} />
+        <Figure name="Distance" value={distance} />
+        <Figure name="Speed" value={speed} />
         <Figure name="Height" value={`${fixed(pose[POSE.translation + 1], 2)} m`} />
         <Figure name="Heading" value={`${Math.round(headingDeg(pose, forward)) % 360}°`} />
         <Figure name="Pitch" value={`${fixed(pitchDeg(pose, forward), 1)}°`} />
         <Figure name="Bank" value={`${fixed(pose[POSE.bank], 1)}°`} />
       </Figures>
       <ContactFigures rider={rider} />
-    </Sheet>
+    </>
   );
 }
 

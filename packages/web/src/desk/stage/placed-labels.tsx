@@ -1,4 +1,4 @@
-import { memo } from 'react';
+import { Fragment, memo } from 'react';
 import styled from 'styled-components';
 import { useStore, type StoreApi } from 'zustand';
 import { createStore } from 'zustand/vanilla';
@@ -7,7 +7,11 @@ import { Badge } from '../../ui/badge';
 import { showNumber } from '../../ui/quantity';
 import { SeverityRing } from '../check/severity-ring';
 import { useDesk } from '../desk-store';
+import type { ScreenPlace } from './screen-projection';
 import type { StageLabel } from './stage-labels';
+
+/** A badge hangs so far below its rider, pixels. */
+const BADGE_BELOW = 8;
 
 export const Tag = styled.span`
   position: absolute;
@@ -54,9 +58,37 @@ export const newLabelPlaces = (): LabelPlaces => createStore<readonly StageLabel
 /** All labels over the stage. */
 export function PlacedLabels({ places }: { places: LabelPlaces }) {
   const labels = useStore(places);
-  return labels.map(({ key, x, y }) => (
-    <PlacedLabel key={key} name={key} x={Math.round(x)} y={Math.round(y)} />
+  return labels.map(({ key, x, y, aside }) => (
+    <Fragment key={key}>
+      {aside && <HairLine from={{ x, y }} to={aside} />}
+      <PlacedLabel name={key} x={Math.round((aside ?? { x }).x)} y={Math.round((aside ?? { y }).y)} />
+    </Fragment>
   ));
+}
+
+const Hair = styled.span`
+  position: absolute;
+  left: 0;
+  top: 0;
+  height: 1px;
+  background: ${({ theme }) => theme.ink};
+  transform-origin: 0 0;
+  pointer-events: none;
+`;
+
+/** From where a rider is to its badge that stepped aside. */
+function HairLine({ from, to }: { from: ScreenPlace; to: ScreenPlace }) {
+  const [dx, dy] = [to.x - from.x, to.y + BADGE_BELOW - from.y];
+  const turn = Math.atan2(dy, dx);
+  return (
+    <Hair
+      aria-hidden
+      style={{
+        width: Math.hypot(dx, dy),
+        transform: `translate(${from.x}px, ${from.y}px) rotate(${turn}rad)`,
+      }}
+    />
+  );
 }
 
 /** A point's height, or a rider's badge, beside its place on the stage. */
@@ -80,7 +112,7 @@ const PlacedLabel = memo(function PlacedLabel({ name, x, y }: { name: string; x:
   const chosen = useDesk((state) => kind === 'point' && state.points.has(Number(id)));
   if (rider) {
     return (
-      <Flag style={{ transform: `translate(${x}px, ${y}px) translate(-50%, 8px)` }}>
+      <Flag style={{ transform: `translate(${x}px, ${y}px) translate(-50%, ${BADGE_BELOW}px)` }}>
         <Badge $color={rider.color} $frozen={rider.frozen !== null}>
           {rider.badge}
         </Badge>

@@ -14,6 +14,8 @@ export interface StageLabel {
   readonly key: string;
   readonly x: number;
   readonly y: number;
+  /** Where it is written instead, so that it lies over no other. */
+  readonly aside?: { readonly x: number; readonly y: number };
 }
 
 /** Something of the stage that the page writes over it, and where that stands in the scene. */

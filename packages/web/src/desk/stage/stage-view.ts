@@ -38,12 +38,20 @@ import { ScreenProjection } from './screen-projection';
 import { SightLines } from './sight-lines';
 import { smoothEdges } from './smooth-edges';
 import { stageLabels, type StageLabel } from './stage-labels';
+import { stepAside } from './step-aside';
 import { SurveyTable } from './survey-table';
 import { StagePicks } from './stage-picks';
 import { Views } from './views';
 
 /** Milliseconds without a change after which the stage rests. */
 const REST = 300;
+/** What the last picture cost this thread. */
+export interface DrawingCost {
+  readonly ms: number;
+  readonly calls: number;
+  readonly triangles: number;
+}
+
 /** Draws a desk's state with WebGL, only when something changed. */
 export class StageView {
   readonly views: Views;
@@ -97,9 +105,11 @@ export class StageView {
 
   constructor(
     canvas: HTMLCanvasElement,
-    private readonly onDrawn: (labels: readonly StageLabel[]) => void,
+    private readonly onDrawn: (labels: readonly StageLabel[], cost: DrawingCost) => void,
   ) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: this.smooth, stencil: true });
+    // One picture may take several passes.
+    this.renderer.info.autoReset = false;
     this.set = new StageSet(
       this.renderer,
       this.smooth ? 'cast' : 'patches',
@@ -313,6 +323,8 @@ export class StageView {
     this.table.update(this.spanAt);
     this.figures.hide(this.state?.view === 'through' ? (lookedThrough(this.state)?.id ?? null) : null);
     this.figures.hideAround(camera.position);
+    const begun = performance.now();
+    this.renderer.info.reset();
     this.render(camera);
     if (this.smooth || this.rests) this.drawOutline(camera);
     if (this.state === null) return;
@@ -320,12 +332,12 @@ export class StageView {
     const marks = shown ? this.overlay.marks : [];
     const stones = this.milestones.object.visible ? this.milestones.stones : [];
     const labels = stageLabels(this.state, shown ? this.plumb.positions : [], marks, this.ghosts, stones);
-    this.onDrawn(
-      labels.flatMap(({ key, position }) => {
-        const at = this.projection.toScreen(position);
-        return at ? [{ key, ...at }] : [];
-      }),
-    );
+    const placed = labels.flatMap(({ key, position }) => {
+      const at = this.projection.toScreen(position);
+      return at ? [{ key, ...at }] : [];
+    });
+    const { calls, triangles } = this.renderer.info.render;
+    this.onDrawn(stepAside(placed), { ms: performance.now() - begun, calls, triangles });
   }
 
   /** When nothing has changed for a moment, what takes longer is drawn too. */

@@ -59,6 +59,11 @@ const Readout = styled(Tag)`
   padding: 0 8px;
 `;
 
+const Cost = styled(Tag)`
+  left: 50%;
+  top: 12px;
+`;
+
 /** The scene: paths, riders, ground, and what the pointer does there. */
 export function Stage({ station }: { station: StationId }) {
   const desk = useDeskStore();
@@ -69,12 +74,19 @@ export function Stage({ station }: { station: StationId }) {
   const [places] = useState(newLabelPlaces);
   const [hover, setHover] = useState<string | null>(null);
   const [box, setBox] = useState<Box | null>(null);
+  const stats = useDesk((state) => state.stats);
+  const cost = useRef<HTMLSpanElement>(null);
 
   // Taken down while it still stands in the page: what listens on the document is found from there.
   useLayoutEffect(() => {
     const element = canvas.current;
     if (!element) return;
-    const built = new StageView(element, (labels) => places.setState(labels, true));
+    const built = new StageView(element, (labels, { ms, calls, triangles }) => {
+      places.setState(labels, true);
+      // Told past React: it changes with every picture.
+      if (cost.current)
+        cost.current.textContent = `${ms.toFixed(1)} ms, ${calls} draws, ${triangles} triangles`;
+    });
     stage.current = built;
     desk.getState().set({
       eye: () => built.eye(),
@@ -124,6 +136,7 @@ export function Stage({ station }: { station: StationId }) {
       <Picture />
       <StageBanner />
       <HeatLegend />
+      {stats && <Cost ref={cost} role="note" aria-label="Drawing" />}
       {hover && <Readout aria-hidden>{hover}</Readout>}
       <Bar>
         <ViewChoice />

@@ -75,6 +75,8 @@ export interface Shown {
   readonly preview: PreviewResult | null;
   /** Whether this desk draws the pictures that are made of its shot, or leaves them to others. */
   readonly drawsHere: boolean;
+  /** Whether the stage tells what drawing it costs. */
+  readonly stats: boolean;
 }
 
 export const newShown = (): Shown => ({
@@ -91,6 +93,7 @@ export const newShown = (): Shown => ({
   operation: null,
   preview: null,
   drawsHere: true,
+  stats: false,
 });
 
 /** What is shown, as far as another document has it. */

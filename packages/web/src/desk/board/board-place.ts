@@ -1,0 +1,37 @@
+import { useState } from 'react';
+
+/** Where the board stands, and whether it is one line. */
+export interface BoardPlace {
+  readonly corner: Corner;
+  readonly folded: boolean;
+}
+
+/** Against the hands of the clock from where it stands first. */
+export const CORNERS = ['bottomRight', 'topRight', 'topLeft', 'bottomLeft'] as const;
+export type Corner = (typeof CORNERS)[number];
+
+const STORED = 'fleet-rail.board';
+const FIRST: BoardPlace = { corner: 'bottomRight', folded: false };
+
+/** Where the board stands, remembered on this machine. */
+export function useBoardPlace(): [BoardPlace, (place: BoardPlace) => void] {
+  const [place, setPlace] = useState(read);
+  return [
+    place,
+    (next) => {
+      setPlace(next);
+      localStorage.setItem(STORED, JSON.stringify(next));
+    },
+  ];
+}
+
+export const nextCorner = (corner: Corner): Corner => CORNERS[(CORNERS.indexOf(corner) + 1) % CORNERS.length];
+
+function read(): BoardPlace {
+  try {
+    const { corner, folded } = JSON.parse(localStorage.getItem(STORED) ?? '') as Partial<BoardPlace>;
+    return { corner: CORNERS.find((one) => one === corner) ?? FIRST.corner, folded: folded === true };
+  } catch {
+    return FIRST;
+  }
+}

@@ -1,0 +1,26 @@
+import { expect, it } from '@jest/globals';
+import { BADGE, stepAside } from './step-aside';
+
+const rider = (i: number, x: number, y: number) => ({ key: `rider ${i}`, x, y });
+
+it('badges that have room stay, and what is no badge is not asked to move', () => {
+  const labels = [rider(1, 0, 0), rider(2, 100, 0), rider(3, 0, 30), { key: 'point 1', x: 0, y: 0 }];
+  expect(stepAside(labels)).toEqual(labels);
+});
+
+it('a crowd in one place comes to lie apart, the first of it where it was', () => {
+  const crowd = Array.from({ length: 20 }, (_, i) => rider(i, 200 + (i % 3), 150));
+  const placed = stepAside(crowd).map(({ x, y, aside }) => aside ?? { x, y });
+  expect(placed[0]).toMatchObject({ x: 200, y: 150 });
+  placed.forEach((one, i) =>
+    placed.slice(i + 1).forEach((other) => {
+      const apart = Math.abs(one.x - other.x) >= BADGE.width || Math.abs(one.y - other.y) >= BADGE.height;
+      expect(apart).toBe(true);
+    }),
+  );
+});
+
+it('the second of two goes no further than one row', () => {
+  const [, second] = stepAside([rider(1, 50, 50), rider(2, 55, 52)]);
+  expect(second.aside).toEqual({ x: 55, y: 52 + BADGE.height });
+});
