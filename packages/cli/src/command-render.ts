@@ -47,12 +47,13 @@ export async function commandRender(args: Arguments): Promise<string> {
   const range = rangeOf(args, shot);
   const workers = whole(args, 'workers', 1, 1, MOST_WORKERS);
   const evaluated = evaluateShot(shot, assetsOf(shot, await readModels(shot, file)));
+  const all = firstEye(shot, wish.width / wish.height);
   const pictures = plannedPictures(wish, {
     frame: range.first,
     range,
     cuts: evaluated.cuts(),
     cameras: shot.riders.filter(({ camera }) => camera !== null).map(({ id }) => id),
-    view: firstEye(shot, wish.width / wish.height),
+    view: () => all,
   });
   const server = await RenderServer.start(workers, args.option('browser') ?? null);
   const interrupt = () => void server.stop().finally(() => process.exit(1));

@@ -13,6 +13,7 @@ export function checkLimits(raw: Record<string, unknown>): void {
   limit(raw.retimes, 'retimes', LIMITS.retimes);
   limit(raw.cues, 'cues', LIMITS.cues);
   limit(raw.formations, 'formations', LIMITS.riders);
+  limit(raw.views, 'views', LIMITS.views);
   each(raw.retimes, (retime, i) => limit(retime.keys, `retimes[${i}].keys`, LIMITS.keysPerPace));
   each(raw.cues, (cue, i) => limit(cue.keys, `cues[${i}].keys`, LIMITS.keysPerPace));
   each(raw.paths, (path, i) => {

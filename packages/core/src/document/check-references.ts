@@ -41,6 +41,7 @@ export function checkReferences(shot: Shot): void {
   });
   unique(shot.cues, 'cues');
   unique(shot.formations, 'formations');
+  unique(shot.views, 'views');
   shot.formations.forEach(({ leader, members }, i) => {
     refuseUnknown(`formations[${i}].leader`, leader, 'rider', shot.riders);
     members.forEach((id, k) => {

@@ -42,6 +42,7 @@ export {
   type Zone,
 } from './shot-pace.js';
 export { Clearance, ClearOf } from './shot-clearance.js';
+export { KeptView } from './shot-view.js';
 export { CheckLimits, Checks, FINDING_KINDS, Waiver, type FindingKind } from './shot-checks.js';
 export { Unrest } from './shot-unrest.js';
 export { Retime, type RetimeKey } from './shot-retime.js';

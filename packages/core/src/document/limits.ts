@@ -13,6 +13,7 @@ export const LIMITS = {
   retimes: 100,
   cues: 500,
   waivers: 1_000,
+  views: 100,
   textLength: 200,
   /** Metres from the origin: keeps single-precision files meaningful. */
   coordinate: 1e7,

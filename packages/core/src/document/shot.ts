@@ -2,6 +2,7 @@ import { Amount, Flag, Id, OneOf, Part, Parts, Text, TextOrNull, Texts, Whole, r
 import { LIMITS } from './limits.js';
 import { Cut } from './shot-camera.js';
 import { Checks } from './shot-checks.js';
+import { KeptView } from './shot-view.js';
 import { ShotPath } from './shot-path.js';
 import { Cue } from './shot-cue.js';
 import { ShotFormation } from './shot-formation.js';
@@ -69,6 +70,8 @@ export class Shot {
   @Parts(() => Cue, LIMITS.cues) cues: Cue[] = [];
   /** Which riders are copies of which, and how they were placed. */
   @Parts(() => ShotFormation, LIMITS.riders) formations: ShotFormation[] = [];
+  /** Views of the stage, kept by name. */
+  @Parts(() => KeptView, LIMITS.views) views: KeptView[] = [];
   /** What the checks let pass, and what of what they found is known. */
   @Part(() => Checks) checks: Checks = new Checks();
 }

@@ -1,6 +1,6 @@
 import { expect, it } from '@jest/globals';
 import { newShot, parseShot } from '../document/index.js';
-import { FIRST_VIEW, firstEye } from './first-eye';
+import { FIRST_VIEW, firstEye } from './first-eye.js';
 
 const rotated = ([x, y, z, w]: readonly number[], [a, b, c]: readonly number[]) => {
   const t = [2 * (y * c - z * b), 2 * (z * a - x * c), 2 * (x * b - y * a)];

@@ -8,7 +8,7 @@ import {
   runsOf,
   type FreeEye,
   type PictureWish,
-} from './picture-plan';
+} from './picture-plan.js';
 
 const wish: PictureWish = {
   frames: 'range',
@@ -30,7 +30,7 @@ const cuts = [
   { frame: 7, camera: 'b' },
 ];
 const view: FreeEye = { position: [0, 2, 9], rotation: [0, 0, 0, 1], fieldOfView: 0.6, height: null };
-const ground = { frame: 4.4, range, cuts, cameras: ['a', 'b'], view };
+const ground = { frame: 4.4, range, cuts, cameras: ['a', 'b'], view: () => view };
 const plan = (part: Partial<PictureWish>) => plannedPictures({ ...wish, ...part }, ground);
 
 it('every n-th frame of the range, from its first on', () => {

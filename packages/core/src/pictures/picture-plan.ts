@@ -81,8 +81,8 @@ export interface PlanGround {
   readonly cuts: readonly Cut[];
   /** Ids of all riders that are cameras. */
   readonly cameras: readonly string[];
-  /** The shown view. */
-  readonly view: FreeEye;
+  /** The shown view; one that follows a rider is another at each frame. */
+  readonly view: (frame: number) => FreeEye;
 }
 
 /** The pictures that are wished for, in order, each once. */
@@ -101,10 +101,10 @@ export function plannedPictures(
         ? [...new Set([first, ...starts])].sort((a, b) => a - b)
         : even;
   const eyes = (frame: number): PictureEye[] => {
-    if (eye === 'view') return [{ free: view }];
+    if (eye === 'view') return [{ free: view(frame) }];
     if (eye !== 'cuts') return eye.riders.slice(0, MOST_EYES).map((rider) => ({ rider }));
     const rider = cameraAt(cuts, frame) ?? cameras[0];
-    return rider === undefined ? [{ free: view }] : [{ rider }];
+    return rider === undefined ? [{ free: view(frame) }] : [{ rider }];
   };
   return at.map((frame): PlannedPicture => ({ frame, eyes: eyes(frame) }));
 }

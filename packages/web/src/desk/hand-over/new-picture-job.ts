@@ -16,7 +16,7 @@ export function newPictureJob(
     range: shot.range,
     cuts: shownCuts(state),
     cameras: shot.riders.filter(({ camera }) => camera !== null).map(({ id }) => id),
-    view: seen(),
+    view: seen,
   });
   const board = wish.burnIn.board || wish.helpers || isSheet(wish.file) ? riderId : null;
   return { shot, wish, pictures, theme, board, fileName: fileNameOf({ shot, wish, pictures }) };

@@ -6,10 +6,11 @@ import { poseAt } from '../../evaluation/pose-at';
 import { lineColor } from '../../theme/theme';
 import type { EdgePick } from '../desk-store';
 import { edgeRunAt } from './edge-run-at';
-import { FigureCopies } from './figure-copies';
+import { FigureCopies, seeCopies } from './figure-copies';
 import type { Ghost } from './ghosts';
 import { isJoint, nameOf, poseParts } from './pose-parts';
 import { makeGhost, ModelLibrary, noseArrow } from './model-library';
+import { Fading } from './set/fading';
 import { KnownSoles, standingOf, type Soles } from './set/standing-of';
 import type { Standing } from './set/contact-shadows';
 import { StandIns } from './stand-ins';
@@ -21,6 +22,8 @@ export interface RiderPart {
   readonly at: Vec3;
 }
 
+/** What of the model of the ground is so much of it from side to side is ground, and nothing that stands on it. */
+const WIDE = 0.4;
 /** Nearer than this to an eye nothing is seen of but its inside, metres. */
 const AROUND = 0.5;
 
@@ -43,6 +46,7 @@ export class RiderFigures {
   private readonly now = new Float64Array(POSE.size);
   private reported = new Set<string>();
   private readonly soles = new KnownSoles();
+  private readonly fading = new Fading();
   private riders: ReadonlyMap<string, Rider> = new Map();
   /** Counts the models that came and went. */
   changes = 0;
@@ -255,8 +259,44 @@ export class RiderFigures {
     ].some(([begin, end]) => {
       const way = end.clone().sub(begin);
       const far = way.length();
-      return new THREE.Raycaster(begin, way.normalize(), 0.01, far).intersectObjects(groups, true).length > 0;
+      const ray = seeCopies(new THREE.Raycaster(begin, way.normalize(), 0.01, far));
+      return ray.intersectObjects(groups, true).length > 0;
     });
+  }
+
+  /**
+   * Lets what stands between an eye and a rider be seen through: other riders, and what is built on the ground, but not the
+   * ground itself. Null lets nothing.
+   *
+   * @returns whether that changed anything
+   */
+  fadeBefore(eye: THREE.Vector3, id: string | null): boolean {
+    const box = id === null ? null : this.boxOf(id);
+    const changed = this.fading.show(box && id !== null ? this.between(eye, box, id) : new Set());
+    if (changed) this.copies.invalidate();
+    return changed;
+  }
+
+  private between(eye: THREE.Vector3, box: THREE.Box3, id: string): Set<THREE.Mesh> {
+    const found = new Set<THREE.Mesh>();
+    const middle = box.getCenter(new THREE.Vector3());
+    const top = middle.clone().setY(box.min.y + 0.9 * (box.max.y - box.min.y));
+    const ground = this.groundBox()?.getSize(new THREE.Vector3());
+    const isGround = (mesh: THREE.Mesh) => {
+      const size = new THREE.Box3().setFromObject(mesh).getSize(new THREE.Vector3());
+      return ground !== undefined && (size.x > WIDE * ground.x || size.z > WIDE * ground.z);
+    };
+    for (const place of [middle, top]) {
+      const way = place.clone().sub(eye);
+      const ray = seeCopies(new THREE.Raycaster(eye, way.clone().normalize(), 0.05, way.length()));
+      for (const [other, { group }] of this.figures) {
+        if (other === id || !group.visible || ray.intersectObject(group, true).length === 0) continue;
+        group.traverse((part) => part instanceof THREE.Mesh && found.add(part));
+      }
+      for (const { object } of this.ground ? ray.intersectObject(this.ground.group, true) : [])
+        if (object instanceof THREE.Mesh && !isGround(object)) found.add(object);
+    }
+    return found;
   }
 
   private drop(figure: Figure | null): null {

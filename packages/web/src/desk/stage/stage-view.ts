@@ -4,6 +4,7 @@ import {
   controlPolygon,
   toWorld,
   type FreeEye,
+  type KeptView,
   type Placement,
   type Shot,
   type ShotPath,
@@ -22,6 +23,7 @@ import { CurveOverlay } from './curve-overlay';
 import { DrawPreview } from './draw-preview';
 import { PlumbLines } from './plumb-lines';
 import { Ribbons } from './ribbons';
+import { followedPlace } from './followed-place';
 import { FoundFrame } from './found-frame';
 import { ghostsOf, type Ghost } from './ghosts';
 import { heatShown } from './heat-shown';
@@ -81,6 +83,7 @@ export class StageView {
   private shownPoints: readonly unknown[] = [];
   private hovered: string | null = null;
   private lookedAt: DeskState['lookAt'] = null;
+  private lookedFrom: DeskState['lookFrom'] = null;
   private readonly found = new FoundFrame();
   private readonly curtain = new ClearanceCurtain();
   /** What rides no path is moved by it. */
@@ -176,6 +179,12 @@ export class StageView {
       this.lookedAt = state.lookAt;
       if (state.lookAt) this.fitRiders(state.lookAt.riders);
     }
+    if (state.lookFrom !== this.lookedFrom) {
+      this.lookedFrom = state.lookFrom;
+      if (state.lookFrom) this.views.standAt(state.lookFrom);
+    }
+    const follows = state.view === 'free' ? followedPlace(state) : null;
+    if (follows) this.views.follow(follows);
     this.curtain.show(state, station === 'facing' || station === 'contact');
     this.table.show(state, theme, station === 'attach');
     this.milestones.show(state, theme, station === 'attach' || station === 'pace');
@@ -189,9 +198,16 @@ export class StageView {
     return { translation: position.toArray(), rotation: turn.multiply(HALF_TURN).toArray() };
   }
 
-  /** What the present view looks through, for pictures of the same. */
-  seen(): FreeEye {
-    return freeEyeOf(this.views.camera);
+  /** What the present view looks through at a frame, for pictures of the same. */
+  seen(frame: number): FreeEye {
+    const { state } = this;
+    const follows = state && this.views.current === 'free' ? followedPlace({ ...state, frame }) : null;
+    return freeEyeOf(follows ? this.views.followed(follows) : this.views.camera);
+  }
+
+  /** Where the free view stands, and what it looks at. */
+  stands(): Pick<KeptView, 'from' | 'at'> {
+    return this.views.stands();
   }
 
   /** Brings everything into the present view. */
@@ -219,6 +235,7 @@ export class StageView {
   closeUps(frames: readonly number[], riderId: string | null): string[] {
     const { state } = this;
     if (state === null) return [];
+    this.figures.fadeBefore(this.views.camera.position, null);
     this.updateFigures({ ...state, frame: frames[frames.length - 1] });
     const near = riderId === null ? null : this.figures.boxOf(riderId);
     const except = new Set(riderId === null ? [] : [riderId]);
@@ -246,6 +263,7 @@ export class StageView {
   ): string[] {
     const { state, renderer } = this;
     if (state === null) return wanted.map(() => '');
+    this.figures.fadeBefore(this.views.camera.position, null);
     const size = renderer.getSize(new THREE.Vector2());
     const ratio = renderer.getPixelRatio();
     const helpers = [
@@ -310,7 +328,7 @@ export class StageView {
     const { camera } = this.views;
     camera.updateMatrixWorld();
     clearTimeout(this.resting);
-    if (!this.smooth && !this.rests) this.resting = setTimeout(() => this.rest(), REST);
+    if (!this.rests) this.resting = setTimeout(() => this.rest(), REST);
     const middle = this.contentBox().getCenter(new THREE.Vector3());
     this.ribbons.update(
       (place) => this.views.metresPerPixel(place),
@@ -344,6 +362,9 @@ export class StageView {
   private rest(): void {
     if (this.request !== 0) return;
     this.rests = true;
+    const { view, riderId } = this.state ?? { view: null, riderId: null };
+    const fades = this.figures.fadeBefore(this.views.camera.position, view === 'free' ? riderId : null);
+    if (this.smooth && !fades) return;
     this.request = requestAnimationFrame(() => this.draw());
   }
 

@@ -7,6 +7,7 @@ import { useDesk, useDeskStore, useSelectedRider } from '../desk-store';
 import type { StationId } from '../stations/stations';
 import { observeSize } from '../use-size';
 import { HeatLegend } from './heat-legend';
+import { KeptViews } from './kept-views';
 import { Picture } from './picture';
 import { newLabelPlaces, PlacedLabels, Tag } from './placed-labels';
 import { CamerasView } from './cameras-view';
@@ -90,7 +91,8 @@ export function Stage({ station }: { station: StationId }) {
     stage.current = built;
     desk.getState().set({
       eye: () => built.eye(),
-      seen: () => built.seen(),
+      seen: (frame) => built.seen(frame),
+      stands: () => built.stands(),
     });
     const stop = observeSize(element.parentElement ?? element, (width, height) =>
       built.resize(width, height),
@@ -99,7 +101,7 @@ export function Stage({ station }: { station: StationId }) {
       stop();
       built.dispose();
       stage.current = null;
-      desk.getState().set({ eye: null, seen: null });
+      desk.getState().set({ eye: null, seen: null, stands: null });
     };
   }, [places, desk]);
   useEffect(() => {
@@ -140,6 +142,7 @@ export function Stage({ station }: { station: StationId }) {
       {hover && <Readout aria-hidden>{hover}</Readout>}
       <Bar>
         <ViewChoice />
+        <KeptViews />
         <IconButton label="Show everything" onPress={() => stage.current?.fit()}>
           <Maximize aria-hidden />
         </IconButton>

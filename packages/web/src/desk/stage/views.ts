@@ -1,7 +1,8 @@
-import { DEGREES, FIRST_VIEW, firstDistance } from '@fleet-rail/core';
+import { DEGREES, FIRST_VIEW, firstDistance, type KeptView } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { ViewName } from '../desk-store';
+import type { FollowedPlace } from './followed-place';
 import { pictureRect } from './picture-rect';
 import { seeingDirection } from './seeing-direction';
 
@@ -84,6 +85,43 @@ export class Views {
   eye(): { position: THREE.Vector3; turn: THREE.Quaternion } {
     const { camera } = this.views.free;
     return { position: camera.position.clone(), turn: camera.quaternion.clone() };
+  }
+
+  /** Where the free view stands, and what it looks at. */
+  stands(): Pick<KeptView, 'from' | 'at'> {
+    const { camera, controls } = this.views.free;
+    return { from: camera.position.toArray(), at: controls.target.toArray() };
+  }
+
+  /** Takes a view that was kept. */
+  standAt({ from, at }: Pick<KeptView, 'from' | 'at'>): void {
+    const { free } = this.views;
+    free.fitted = true;
+    free.camera.position.set(...from);
+    free.controls.target.set(...at);
+    free.controls.update();
+    free.camera.updateMatrixWorld();
+  }
+
+  /** Goes with what is followed, as near to it as the view stands; nearer where that is far off. */
+  follow(place: FollowedPlace): void {
+    const { free } = this.views;
+    const { position } = this.followed(place);
+    free.fitted = true;
+    free.camera.position.copy(position);
+    free.controls.target.copy(place.at);
+    free.controls.update();
+    free.camera.updateMatrixWorld();
+  }
+
+  /** The camera that {@link follow} comes to. */
+  followed({ at, way, size }: FollowedPlace): THREE.PerspectiveCamera {
+    const { camera, controls } = this.views.free;
+    const far = Math.min(8 * size, camera.position.distanceTo(controls.target));
+    const other = (camera as THREE.PerspectiveCamera).clone();
+    other.position.copy(at).addScaledVector(way, far);
+    other.lookAt(at);
+    return other;
   }
 
   show(name: ViewName): void {

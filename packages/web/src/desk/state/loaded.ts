@@ -1,4 +1,4 @@
-import type { FreeEye, GroundMesh, NodeHierarchy, Placement } from '@fleet-rail/core';
+import type { FreeEye, GroundMesh, KeptView, NodeHierarchy, Placement } from '@fleet-rail/core';
 import type { CheckAssets } from '../../checks/check-api';
 import type { Checked } from '../../checks/check-client';
 import type { KeptModel } from '../../api/models';
@@ -18,8 +18,10 @@ export interface Loaded {
   readonly checkModels: Pick<CheckAssets, 'hierarchies' | 'scene'> | null;
   /** Where the stage’s free view stands; null while there is no stage. */
   readonly eye: (() => Placement) | null;
-  /** What the present view looks through; null while there is no stage. */
-  readonly seen: (() => FreeEye) | null;
+  /** What the present view looks through at a frame; null while there is no stage. */
+  readonly seen: ((frame: number) => FreeEye) | null;
+  /** Where the free view stands and what it looks at; null while there is no stage. */
+  readonly stands: (() => Pick<KeptView, 'from' | 'at'>) | null;
   /** The shot as it was looked over last; null until that. */
   readonly checked: Checked | null;
 }
@@ -33,5 +35,6 @@ export const newLoaded = (): Loaded => ({
   checkModels: null,
   eye: null,
   seen: null,
+  stands: null,
   checked: null,
 });

@@ -1,9 +1,13 @@
-import type { AttachPlan, Shot } from '@fleet-rail/core';
+import type { AttachPlan, KeptView, Shot } from '@fleet-rail/core';
 import type { DrawKind } from '../../edits/drawn-path';
 import type { Operation } from '../../operations/operation';
 import type { PreviewResult } from '../../operations/preview-client';
 
 export type ViewName = 'free' | 'plan' | 'side' | 'front' | 'through';
+
+/** From which side the free view follows a rider. */
+export const FOLLOWING = ['behind', 'beside', 'above'] as const;
+export type Following = (typeof FOLLOWING)[number];
 
 /** How clicks become points, and what they snap to. */
 export interface DrawSettings {
@@ -70,6 +74,10 @@ export interface Shown {
   readonly shownBefore: ShownBefore | null;
   /** What a free view is asked to look at; a new object asks anew. */
   readonly lookAt: { readonly riders: readonly string[] } | null;
+  /** A view that is to be taken; a new object asks anew. */
+  readonly lookFrom: Pick<KeptView, 'from' | 'at'> | null;
+  /** From where the free view follows the selected rider. */
+  readonly follow: Following | null;
   /** An operation on the selected path that is being set up, and what it would give. */
   readonly operation: Operation | null;
   readonly preview: PreviewResult | null;
@@ -90,6 +98,8 @@ export const newShown = (): Shown => ({
   attaching: null,
   shownBefore: null,
   lookAt: null,
+  lookFrom: null,
+  follow: null,
   operation: null,
   preview: null,
   drawsHere: true,

@@ -6,6 +6,7 @@ import type { Haze } from './sky';
 const REACH = 40;
 /** Lines are gone where they lie nearer together than so many pixels, and whole at three times that. */
 const LEAST_PIXELS = 8;
+const LEAST_ACROSS = 2.5;
 /** Pieces of a line between two others: some rasterisers drop one that runs from before the viewer to behind. */
 const PIECE = 4;
 
@@ -142,8 +143,12 @@ export class SurveyGrid {
 
 /** From how far lines can still be told apart; at any distance, or at none, where all are seen from as far. */
 function reachOf(camera: THREE.Camera, spacing: number, height: number): number {
-  if (camera instanceof THREE.PerspectiveCamera)
-    return (spacing * height) / (2 * Math.tan((camera.fov * Math.PI) / 360) * LEAST_PIXELS);
+  if (camera instanceof THREE.PerspectiveCamera) {
+    const pixels = (spacing * height) / (2 * Math.tan((camera.fov * Math.PI) / 360));
+    // Those across lie the nearer together the lower the eye is.
+    const low = Math.sqrt((pixels * Math.abs(camera.position.y)) / LEAST_ACROSS);
+    return Math.min(pixels / LEAST_PIXELS, low);
+  }
   const { top, bottom, zoom } = camera as THREE.OrthographicCamera;
   const pixels = (spacing * height * zoom) / (top - bottom);
   return pixels > LEAST_PIXELS ? 1e9 : 1e-9;
