@@ -1,4 +1,3 @@
-import { expect, it } from '@jest/globals';
 import { newShot, parseShot } from '../document/index.js';
 import { FIRST_VIEW, firstEye } from './first-eye.js';
 

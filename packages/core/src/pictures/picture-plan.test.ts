@@ -1,4 +1,3 @@
-import { expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import {
   filmBits,

@@ -3,7 +3,6 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { deflateSync } from 'node:zlib';
-import { jest } from '@jest/globals';
 import type { INestApplication } from '@nestjs/common';
 import { newShot, type PictureJob } from '@fleet-rail/core';
 import { createApp } from '../create-app.js';
@@ -16,6 +15,7 @@ let folder: string;
 let app: INestApplication;
 let queue: PictureQueue;
 let now: number;
+const clock = Date.now;
 
 async function start(): Promise<void> {
   app = await createApp({
@@ -34,11 +34,11 @@ async function start(): Promise<void> {
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'fleet-rail-pool-'));
   now = Date.now();
-  jest.spyOn(Date, 'now').mockImplementation(() => now);
+  Date.now = () => now;
   await start();
 });
 afterEach(async () => {
-  jest.restoreAllMocks();
+  Date.now = clock;
   await app.close();
   rmSync(folder, { recursive: true });
 });
