@@ -3,7 +3,7 @@ import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { PictureJob } from '@fleet-rail/core';
+import type { JobCard, PictureJob } from '@fleet-rail/core';
 import { UsageError } from './options.js';
 
 const SERVER = fileURLToPath(new URL('../../server/dist/main.js', import.meta.url));
@@ -15,14 +15,6 @@ const PATIENCE = 60_000;
 const LOOK = 300;
 /** Changes are taken from who is no page of another site. */
 const OWN = { 'X-Fleet-Rail': 'ride' };
-
-/** How far a job is. */
-export interface JobState {
-  readonly state: 'drawing' | 'done' | 'failed';
-  readonly drawn: number;
-  readonly pictures: number;
-  readonly problem: string | null;
-}
 
 /** A server of its own with browsers that draw for it, on data that is gone with it. */
 export class RenderServer {
@@ -94,12 +86,12 @@ export class RenderServer {
    *
    * @throws UsageError with the reason where it is given up
    */
-  async done(job: string, told: (state: JobState) => void): Promise<Uint8Array> {
+  async done(job: string, told: (job: JobCard) => void): Promise<Uint8Array> {
     for (;;) {
-      const state = await this.ask<JobState>(`/api/pool/jobs/${job}`);
-      told(state);
-      if (state.state === 'failed') throw new UsageError(state.problem ?? 'the pictures failed');
-      if (state.state === 'done') break;
+      const card = await this.ask<JobCard>(`/api/pool/jobs/${job}`);
+      told(card);
+      if (card.state === 'failed') throw new UsageError(card.problem ?? 'the pictures failed');
+      if (card.state === 'done') break;
       await new Promise((resolve) => setTimeout(resolve, LOOK));
     }
     const answer = await fetch(`${this.base}/api/pool/jobs/${job}/file`);

@@ -9,13 +9,13 @@ import {
   type OnModuleInit,
 } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { runsOf } from '@fleet-rail/core';
+import { runsOf, type JobCard, type TakenRun } from '@fleet-rail/core';
 import { In, type Repository } from 'typeorm';
 import { SETTINGS } from '../settings.token.js';
 import type { Settings } from '../settings.js';
 import { problemOfPng } from './check-png.js';
 import { PictureJobEntity } from './picture-job.entity.js';
-import { PictureQueue, type JobCard, type NewJob, type TakenRun } from './picture-queue.js';
+import { PictureQueue, type NewJob } from './picture-queue.js';
 import { PictureRunEntity } from './picture-run.entity.js';
 import { PoolFiles } from './pool-files.js';
 

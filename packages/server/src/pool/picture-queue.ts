@@ -1,54 +1,10 @@
-import type { PictureJob } from '@fleet-rail/core';
+import type { JobCard, PictureJob, TakenRun } from '@fleet-rail/core';
 
 /** What is wished for, with where it came from. */
 export interface NewJob {
   readonly shotId: string | null;
   readonly fileName: string;
   readonly work: PictureJob;
-}
-
-/** A run as it is shown: dark, amber, lit, and how often it was lost. */
-export interface RunCard {
-  readonly id: string;
-  readonly kind: 'draw' | 'join';
-  readonly first: number;
-  readonly count: number;
-  readonly state: 'waiting' | 'taken' | 'given';
-  readonly taker: string | null;
-  readonly done: number;
-  readonly lost: number;
-}
-
-/** A job as lists show it. */
-export interface JobCard {
-  readonly id: string;
-  readonly shotId: string | null;
-  readonly name: string;
-  readonly fileName: string;
-  readonly pictures: number;
-  /** So many of them are drawn. */
-  readonly drawn: number;
-  readonly width: number;
-  readonly height: number;
-  readonly state: 'drawing' | 'done' | 'failed';
-  readonly problem: string | null;
-  readonly bytes: number | null;
-  readonly createdAt: string;
-  readonly doneAt: string | null;
-  /** Index of a picture to show of it; null where there is none yet. */
-  readonly shown: number | null;
-  readonly runs: readonly RunCard[];
-}
-
-/** What a taker has taken. */
-export interface TakenRun {
-  readonly run: string;
-  readonly job: string;
-  readonly kind: 'draw' | 'join';
-  readonly first: number;
-  readonly count: number;
-  /** Milliseconds within which the taker has to be heard of. */
-  readonly lease: number;
 }
 
 /**

@@ -16,11 +16,11 @@ import {
   StreamableFile,
 } from '@nestjs/common';
 import { ApiGoneResponse, ApiTags, ApiUnprocessableEntityResponse } from '@nestjs/swagger';
-import { parseShot, type PictureJob } from '@fleet-rail/core';
+import { parseShot, type JobCard, type PictureJob, type TakenRun, type TakerCard } from '@fleet-rail/core';
 import type { Request, Response } from 'express';
-import { PictureQueue, type JobCard, type TakenRun } from './picture-queue.js';
+import { PictureQueue } from './picture-queue.js';
 import { BeatDto, ClaimDto, FailDto, NewJobDto, TakerDto } from './pool.dto.js';
-import { Takers, type TakerCard } from './takers.js';
+import { Takers } from './takers.js';
 
 /** Jobs of pictures, and the runs of them that takers draw. */
 @ApiTags('pool')

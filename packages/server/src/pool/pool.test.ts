@@ -4,9 +4,9 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { deflateSync } from 'node:zlib';
 import type { INestApplication } from '@nestjs/common';
-import { newShot, type PictureJob } from '@fleet-rail/core';
+import { newShot, type PictureJob, type TakenRun } from '@fleet-rail/core';
 import { createApp } from '../create-app.js';
-import { PictureQueue, type TakenRun } from './picture-queue.js';
+import { PictureQueue } from './picture-queue.js';
 
 const LEASE = 5_000;
 const SIZE = { width: 16, height: 16 };

@@ -1,22 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
+import type { TakerCard, TakerSelf } from '@fleet-rail/core';
 import { SETTINGS } from '../settings.token.js';
 import type { Settings } from '../settings.js';
-
-/** A desk's own tab, a window that was lent, or a browser that the server started. */
-export type TakerKind = 'desk' | 'window' | 'server';
-
-/** Who says it is. */
-export interface TakerSelf {
-  readonly id: string;
-  readonly name: string;
-  readonly kind: TakerKind;
-}
-
-/** A taker that was heard of lately. */
-export interface TakerCard extends TakerSelf {
-  /** The run it draws; null where it waits for one. */
-  readonly run: string | null;
-}
 
 /** Who draws: known for as long as they are heard of. */
 @Injectable()
@@ -38,6 +23,7 @@ export class Takers {
   list(): TakerCard[] {
     const since = Date.now() - this.settings.lease;
     for (const [id, { seen }] of this.known) if (seen < since) this.known.delete(id);
-    return [...this.known.values()].map(({ id, name, kind, run }) => ({ id, name, kind, run }));
+    const all = [...this.known.values()].sort((a, b) => a.name.localeCompare(b.name));
+    return all.map(({ id, name, kind, run }) => ({ id, name, kind, run }));
   }
 }

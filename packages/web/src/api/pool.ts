@@ -1,52 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { PictureJob } from '@fleet-rail/core';
+import type { JobCard, PictureJob, TakerCard } from '@fleet-rail/core';
 import { request } from './request';
 
-/** Pictures that one taker draws one after the other, or the joining of all of them. */
-export interface PoolRun {
-  readonly id: string;
-  readonly kind: 'draw' | 'join';
-  readonly first: number;
-  readonly count: number;
-  readonly state: 'waiting' | 'taken' | 'given';
-  readonly taker: string | null;
-  readonly done: number;
-  readonly lost: number;
-}
-
-/** Pictures that were wished for, and how far they are. */
-export interface PoolJob {
-  readonly id: string;
-  readonly shotId: string | null;
-  readonly name: string;
-  readonly fileName: string;
-  readonly pictures: number;
-  readonly drawn: number;
-  readonly width: number;
-  readonly height: number;
-  readonly state: 'drawing' | 'done' | 'failed';
-  readonly problem: string | null;
-  readonly bytes: number | null;
-  readonly createdAt: string;
-  readonly doneAt: string | null;
-  /** Index of a picture to show of it. */
-  readonly shown: number | null;
-  readonly runs: readonly PoolRun[];
-}
-
-export type TakerKind = 'desk' | 'window' | 'server';
-
-/** Who draws. */
-export interface PoolTaker {
-  readonly id: string;
-  readonly name: string;
-  readonly kind: TakerKind;
-  readonly run: string | null;
-}
-
+/** All jobs, the newest first, and who draws. */
 export interface Pool {
-  readonly jobs: readonly PoolJob[];
-  readonly takers: readonly PoolTaker[];
+  readonly jobs: readonly JobCard[];
+  readonly takers: readonly TakerCard[];
 }
 
 export const jobFileUrl = (job: string) => `/api/pool/jobs/${job}/file`;
@@ -80,7 +39,7 @@ export interface NewPoolJob extends PictureJob {
 export function useAddJob() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (job: NewPoolJob) => request<PoolJob>('POST', '/api/pool/jobs', job),
+    mutationFn: (job: NewPoolJob) => request<JobCard>('POST', '/api/pool/jobs', job),
     onSuccess: () => client.invalidateQueries({ queryKey: KEY }),
   });
 }

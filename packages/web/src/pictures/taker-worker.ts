@@ -1,7 +1,7 @@
 import condensed from '@fontsource/barlow-condensed/files/barlow-condensed-latin-600-normal.woff2?url';
 import condensedThin from '@fontsource/barlow-condensed/files/barlow-condensed-latin-500-normal.woff2?url';
 import { expose } from 'comlink';
-import { Taker, type TakerSelf, type TakerState } from './taker';
+import { Taker, type TakerFor, type TakerState } from './taker';
 
 /** What is burned in is written in the application's own type. */
 async function loadFonts(): Promise<void> {
@@ -19,7 +19,7 @@ let running: { readonly control: AbortController; readonly over: Promise<void> }
 
 const api = {
   /** Draws for the pool until it is stopped. */
-  async start(self: TakerSelf, tell: (state: TakerState) => void): Promise<void> {
+  async start(self: TakerFor, tell: (state: TakerState) => void): Promise<void> {
     await loadFonts();
     const control = new AbortController();
     running = { control, over: new Taker(self, tell, control.signal).work() };

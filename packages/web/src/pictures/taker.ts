@@ -1,5 +1,4 @@
-import type { PictureJob } from '@fleet-rail/core';
-import type { TakerKind } from '../api/pool';
+import type { PictureJob, TakenRun, TakerSelf } from '@fleet-rail/core';
 import { Refusal, request, sentenceOf } from '../api/request';
 import type { Evaluation } from '../evaluation/evaluation';
 import { ModelFiles } from '../scene-assets/model-files';
@@ -7,10 +6,7 @@ import { makeFile } from './film';
 import { evaluateJob, ShotPainter } from './shot-painter';
 
 /** Who draws, and for whom. */
-export interface TakerSelf {
-  readonly id: string;
-  readonly name: string;
-  readonly kind: TakerKind;
+export interface TakerFor extends TakerSelf {
   /** Takes jobs of this shot alone. */
   readonly shot?: string;
 }
@@ -21,16 +17,6 @@ export interface TakerState {
   /** Of the run it has. */
   readonly done: number;
   readonly of: number;
-}
-
-/** What was taken. */
-interface TakenRun {
-  readonly run: string;
-  readonly job: string;
-  readonly kind: 'draw' | 'join';
-  readonly first: number;
-  readonly count: number;
-  readonly lease: number;
 }
 
 /** The run is another's by now. */
@@ -46,7 +32,7 @@ export class Taker {
     null;
 
   constructor(
-    private readonly self: TakerSelf,
+    private readonly self: TakerFor,
     private readonly tell: (state: TakerState) => void,
     private readonly signal: AbortSignal,
   ) {}

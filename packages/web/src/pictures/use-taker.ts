@@ -1,6 +1,6 @@
 import { proxy, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
-import type { TakerKind } from '../api/pool';
+import type { TakerKind } from '@fleet-rail/core';
 import type { TakerState } from './taker';
 import type { TakerWorker } from './taker-worker';
 

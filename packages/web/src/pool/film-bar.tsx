@@ -1,5 +1,5 @@
+import type { JobCard } from '@fleet-rail/core';
 import styled from 'styled-components';
-import type { PoolJob } from '../api/pool';
 
 const Film = styled.div`
   position: relative;
@@ -27,7 +27,7 @@ const Film = styled.div`
 `;
 
 /** A job's pictures as a film that fills where they are drawn, from left to right. */
-export function FilmBar({ job }: { job: PoolJob }) {
+export function FilmBar({ job }: { job: JobCard }) {
   const percent = (part: number) => `${(100 * part) / job.pictures}%`;
   return (
     <Film role="img" aria-label={`${job.drawn} of ${job.pictures} pictures drawn`}>

@@ -1,5 +1,5 @@
+import type { JobCard, RunCard, TakerCard } from '@fleet-rail/core';
 import styled from 'styled-components';
-import type { PoolJob, PoolRun, PoolTaker } from '../api/pool';
 
 const Row = styled.ul`
   display: flex;
@@ -11,7 +11,7 @@ const Row = styled.ul`
 `;
 
 /** Dark, amber while drawn, lit when given back; vermilion at its rim once it was lost. */
-const Lamp = styled.li<{ $state: PoolRun['state']; $lost: boolean; $wide: boolean }>`
+const Lamp = styled.li<{ $state: RunCard['state']; $lost: boolean; $wide: boolean }>`
   width: ${({ $wide }) => ($wide ? 26 : 14)}px;
   height: 14px;
   border: 2px solid
@@ -22,7 +22,7 @@ const Lamp = styled.li<{ $state: PoolRun['state']; $lost: boolean; $wide: boolea
 `;
 
 /** A lamp for each run of a job, and a long one for its joining. */
-export function Lamps({ job, takers }: { job: PoolJob; takers: readonly PoolTaker[] }) {
+export function Lamps({ job, takers }: { job: JobCard; takers: readonly TakerCard[] }) {
   const names = new Map(takers.map(({ id, name }) => [id, name]));
   return (
     <Row aria-label="Runs">
@@ -43,7 +43,7 @@ export function Lamps({ job, takers }: { job: PoolJob; takers: readonly PoolTake
   );
 }
 
-function sentence({ kind, first, count, state, lost, done }: PoolRun, taker: string | null): string {
+function sentence({ kind, first, count, state, lost, done }: RunCard, taker: string | null): string {
   const what = kind === 'join' ? 'Joining' : `Pictures ${first + 1} to ${first + count}`;
   const how = { waiting: 'waits', taken: `${taker ?? 'somebody'} has ${done} of ${count}`, given: 'done' }[
     state

@@ -1,8 +1,9 @@
+import type { JobCard, TakerCard } from '@fleet-rail/core';
 import { ArrowLeft, Download, HandHelping, Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import styled from 'styled-components';
-import { jobFileUrl, usePool, useRemoveJob, type Pool, type PoolJob, type PoolTaker } from '../api/pool';
+import { jobFileUrl, usePool, useRemoveJob, type Pool } from '../api/pool';
 import { sentenceOf } from '../api/request';
 import type { TakerState } from '../pictures/taker';
 import { useTaker } from '../pictures/use-taker';
@@ -84,7 +85,7 @@ const JobHead = styled.div`
   }
 `;
 
-const KINDS: Record<PoolTaker['kind'], string> = {
+const KINDS: Record<TakerCard['kind'], string> = {
   desk: 'a desk',
   window: 'a window',
   server: 'of the server',
@@ -160,7 +161,7 @@ function Panels({ pool: { jobs, takers } }: { pool: Pool }) {
   );
 }
 
-function Job({ job, takers }: { job: PoolJob; takers: readonly PoolTaker[] }) {
+function Job({ job, takers }: { job: JobCard; takers: readonly TakerCard[] }) {
   const remove = useRemoveJob();
   const take = () => remove.mutate(job.id, { onError: (error) => notify('error', sentenceOf(error)) });
   return (
@@ -186,7 +187,7 @@ function Job({ job, takers }: { job: PoolJob; takers: readonly PoolTaker[] }) {
   );
 }
 
-function whatIsDrawn(found: { job: PoolJob; run: PoolJob['runs'][number] } | undefined): string {
+function whatIsDrawn(found: { job: JobCard; run: JobCard['runs'][number] } | undefined): string {
   if (!found) return 'waits';
   const { job, run } = found;
   if (run.kind === 'join') return `joins ${job.fileName}`;

@@ -12,6 +12,7 @@ export const GlobalStyle = createGlobalStyle`
     font-variant-numeric: tabular-nums;
     -webkit-font-smoothing: antialiased;
   }
+  a { color: inherit; text-underline-offset: 2px; }
   button, input, select { font: inherit; color: inherit; }
   h1, h2, h3, p { margin: 0; font-weight: inherit; font-size: inherit; }
   :focus { outline: none; }

@@ -1,6 +1,7 @@
+import type { JobCard } from '@fleet-rail/core';
 import { Download, Trash2, X } from 'lucide-react';
 import styled from 'styled-components';
-import { jobFileUrl, jobPictureUrl, useRemoveJob, type PoolJob } from '../../api/pool';
+import { jobFileUrl, jobPictureUrl, useRemoveJob } from '../../api/pool';
 import { sentenceOf } from '../../api/request';
 import { IconButton } from '../../ui/icon-button';
 import { notify } from '../../ui/notices';
@@ -51,10 +52,10 @@ const About = styled.div`
 `;
 
 /** The pictures of a shot that were made, or are being made, the newest first. */
-export function PicturesList({ jobs }: { jobs: readonly PoolJob[] }) {
+export function PicturesList({ jobs }: { jobs: readonly JobCard[] }) {
   const remove = useRemoveJob();
   if (jobs.length === 0) return null;
-  const take = (job: PoolJob) =>
+  const take = (job: JobCard) =>
     remove.mutate(job.id, {
       onSuccess: () => job.state === 'drawing' && notify('done', 'Cancelled; nothing was made.'),
       onError: (error) => notify('error', sentenceOf(error)),
@@ -96,7 +97,7 @@ export function PicturesList({ jobs }: { jobs: readonly PoolJob[] }) {
 }
 
 /** Lets the browser fetch and keep a job's file. */
-export function downloadJob({ id, fileName }: PoolJob): void {
+export function downloadJob({ id, fileName }: JobCard): void {
   const link = document.createElement('a');
   link.href = jobFileUrl(id);
   link.download = fileName;
@@ -104,7 +105,7 @@ export function downloadJob({ id, fileName }: PoolJob): void {
 }
 
 /** How far a job is, 0 to 1; joining is a tenth of it. */
-export function partOf({ pictures, drawn, runs }: PoolJob): number {
+export function partOf({ pictures, drawn, runs }: JobCard): number {
   const joined = runs.find(({ kind }) => kind === 'join');
   return (
     0.9 * (drawn / pictures) +
@@ -112,7 +113,7 @@ export function partOf({ pictures, drawn, runs }: PoolJob): number {
   );
 }
 
-function sentence(job: PoolJob): string {
+function sentence(job: JobCard): string {
   const { state, problem, bytes, pictures, drawn, runs } = job;
   if (state === 'failed') return problem ?? 'It failed.';
   if (state === 'done') return `${job.width} × ${job.height}, ${((bytes ?? 0) / 1e6).toFixed(1)} MB`;
@@ -125,7 +126,7 @@ function sentence(job: PoolJob): string {
   return `Picture ${drawn} of ${pictures}${more}.`;
 }
 
-function secondsLeft({ createdAt, drawn, pictures }: PoolJob): number | null {
+function secondsLeft({ createdAt, drawn, pictures }: JobCard): number | null {
   const gone = (Date.now() - Date.parse(createdAt)) / 1e3;
   return drawn > 0 ? ((pictures - drawn) * gone) / drawn : null;
 }

@@ -1,0 +1,65 @@
+/** A desk's own tab, a window that was lent, or a browser that the server started. */
+export type TakerKind = 'desk' | 'window' | 'server';
+
+/** Who draws pictures, as it says itself. */
+export interface TakerSelf {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: TakerKind;
+}
+
+/** A taker that was heard of lately. */
+export interface TakerCard extends TakerSelf {
+  /** The run it draws; null where it waits for one. */
+  readonly run: string | null;
+}
+
+/** Pictures that one taker draws one after the other, or the joining of all of them, as it is shown. */
+export interface RunCard {
+  readonly id: string;
+  readonly kind: 'draw' | 'join';
+  /** Index of its first picture, and how many there are. */
+  readonly first: number;
+  readonly count: number;
+  readonly state: 'waiting' | 'taken' | 'given';
+  readonly taker: string | null;
+  /** So many of its pictures were given back, or put into the file. */
+  readonly done: number;
+  /** How often a taker of it was lost, or gave back what was no picture. */
+  readonly lost: number;
+}
+
+/** Pictures that were wished for, and how far they are, as lists show it. */
+export interface JobCard {
+  readonly id: string;
+  /** The shot they were wished for at; null where they came from elsewhere. */
+  readonly shotId: string | null;
+  readonly name: string;
+  readonly fileName: string;
+  readonly pictures: number;
+  /** So many of them are drawn. */
+  readonly drawn: number;
+  readonly width: number;
+  readonly height: number;
+  readonly state: 'drawing' | 'done' | 'failed';
+  /** Why it was given up. */
+  readonly problem: string | null;
+  /** Of the file, once it is whole. */
+  readonly bytes: number | null;
+  readonly createdAt: string;
+  readonly doneAt: string | null;
+  /** Index of a picture to show of it; null where there is none yet. */
+  readonly shown: number | null;
+  readonly runs: readonly RunCard[];
+}
+
+/** What a taker has taken. */
+export interface TakenRun {
+  readonly run: string;
+  readonly job: string;
+  readonly kind: 'draw' | 'join';
+  readonly first: number;
+  readonly count: number;
+  /** Milliseconds within which the taker has to be heard of. */
+  readonly lease: number;
+}
