@@ -1,4 +1,4 @@
-import { FileUp, Moon, Plus, Sun } from 'lucide-react';
+import { FileUp, Moon, Plus, Server, Sun } from 'lucide-react';
 import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { useNavigate } from 'react-router';
@@ -121,6 +121,9 @@ export function ShotsPage() {
           <small>Fleet Rail</small>
           Shots
         </Title>
+        <Button onPress={() => void navigate('/pool')}>
+          <Server aria-hidden /> The pool
+        </Button>
         <FileTrigger acceptedFileTypes={['.json']} onSelect={(files) => void importFile(files)}>
           <Button>
             <FileUp aria-hidden /> Import a shot file
