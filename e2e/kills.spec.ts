@@ -4,6 +4,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
+import { PNG } from 'pngjs';
 
 const ROOT = new URL('..', import.meta.url).pathname;
 const KILLS = 6;
@@ -23,11 +24,10 @@ interface Kept {
   readonly document: { readonly name: string };
 }
 
-test('a server that is killed while it saves has lost nothing that it acknowledged', async () => {
-  const data = mkdtempSync(join(tmpdir(), 'fleet-rail-kills-'));
+/** A server on a port and data of its own, to be killed. */
+async function mortal(name: string) {
+  const data = mkdtempSync(join(tmpdir(), `fleet-rail-${name}-`));
   const port = await freePort();
-  const base = `http://127.0.0.1:${port}/api/shots`;
-  const headers = { 'Content-Type': 'application/json' };
   let server: ChildProcess | null = null;
   const start = async (): Promise<void> => {
     const child = spawn(process.execPath, ['packages/server/dist/main.js'], {
@@ -47,6 +47,17 @@ test('a server that is killed while it saves has lost nothing that it acknowledg
     child.kill('SIGKILL');
     await gone;
   };
+  const end = async (): Promise<void> => {
+    await kill();
+    rmSync(data, { recursive: true });
+  };
+  return { base: `http://127.0.0.1:${port}/api`, start, kill, end };
+}
+
+test('a server that is killed while it saves has lost nothing that it acknowledged', async () => {
+  const { base: api, start, kill, end } = await mortal('kills');
+  const base = `${api}/shots`;
+  const headers = { 'Content-Type': 'application/json' };
   try {
     await start();
     const made = await fetch(base, { method: 'POST', headers, body: JSON.stringify({ name: '0' }) });
@@ -80,7 +91,99 @@ test('a server that is killed while it saves has lost nothing that it acknowledg
       acknowledged = kept.revision;
     }
   } finally {
+    await end();
+  }
+});
+
+/** A grey picture of 16 by 16, another grey for each index. */
+function grey(index: number): Uint8Array<ArrayBuffer> {
+  const picture = new PNG({ width: 16, height: 16 });
+  picture.data.fill(10 + index);
+  return Uint8Array.from(PNG.sync.write(picture));
+}
+
+test('a server that is killed again and again while pictures are given makes the file that one left alone makes', async () => {
+  const { base, start, kill, end } = await mortal('pool');
+  const headers = { 'Content-Type': 'application/json' };
+  const self = { id: '6f1c1a7e-0000-4000-8000-000000000001', name: 'Taker', kind: 'window' };
+  const count = 30;
+  const ask = async (path: string, body: object, method = 'POST') =>
+    fetch(`${base}/pool/${path}`, { method, headers, body: JSON.stringify(body) });
+  let sent = 0;
+  const give = async (path: string, content: Uint8Array<ArrayBuffer>, type: string) => {
+    const put = () =>
+      fetch(`${base}/pool/runs/${path}?taker=${self.id}`, {
+        method: 'PUT',
+        body: content,
+        headers: { 'Content-Type': type, 'X-Fleet-Rail': 'test' },
+      });
+    sent++;
+    if (sent % 7 !== 0) return put();
+    // Every seventh is on its way when the server is killed; it is sent again to the next one.
+    const lost = put().catch(() => undefined);
     await kill();
-    rmSync(data, { recursive: true });
+    await lost;
+    await start();
+    return put();
+  };
+  try {
+    await start();
+    const pictures = Array.from({ length: count }, (_, i) => ({ frame: i + 1, eyes: [{ rider: 'c' }] }));
+    const burnIn = { frame: false, timecode: false, name: false, board: false, safe: false };
+    const wish = {
+      frames: 'range',
+      every: 1,
+      width: 16,
+      height: 16,
+      times: 1,
+      file: 'png',
+      quality: 0.5,
+      rounds: 1,
+    };
+    const made = await ask('jobs', {
+      fileName: 'Far.zip',
+      shot: { format: 'fleet-rail-shot', version: 1, name: 'Far' },
+      wish: { ...wish, burnIn, helpers: false, clear: false },
+      pictures,
+      theme: 'day',
+    });
+    expect(made.status).toBe(201);
+    const { id } = (await made.json()) as { id: string };
+    for (;;) {
+      const claimed = await ask('claim', self);
+      if (claimed.status === 204) break;
+      const {
+        run,
+        kind,
+        first,
+        count: size,
+      } = (await claimed.json()) as {
+        run: string;
+        kind: string;
+        first: number;
+        count: number;
+      };
+      if (kind === 'join') {
+        const parts: Buffer[] = [];
+        for (let i = 0; i < size; i++)
+          parts.push(Buffer.from(await (await fetch(`${base}/pool/jobs/${id}/pictures/${i}`)).arrayBuffer()));
+        const joined = await give(
+          `${run}/file`,
+          Uint8Array.from(Buffer.concat(parts)),
+          'application/octet-stream',
+        );
+        expect(joined.status).toBe(204);
+        continue;
+      }
+      for (let i = first; i < first + size; i++)
+        expect((await give(`${run}/pictures/${i}`, grey(i), 'image/png')).status).toBe(204);
+      expect((await ask(`runs/${run}/given`, { taker: self.id })).status).toBe(204);
+    }
+    expect(sent).toBeGreaterThan(count);
+    const file = Buffer.from(await (await fetch(`${base}/pool/jobs/${id}/file`)).arrayBuffer());
+    const whole = Buffer.concat(Array.from({ length: count }, (_, i) => grey(i)));
+    expect(file.equals(whole)).toBe(true);
+  } finally {
+    await end();
   }
 });

@@ -27,6 +27,11 @@ interface Cell {
   readonly height: number;
 }
 
+/** The browser took the drawing context away: what was drawn since is blank. */
+export class PainterLost extends Error {
+  override readonly name = 'PainterLost';
+}
+
 /** A job's shot, evaluated. */
 export interface EvaluatedJob {
   readonly evaluation: Evaluation;
@@ -122,7 +127,7 @@ export class ShotPainter {
   /**
    * A picture of the job; the canvas is the same for all of them.
    *
-   * @throws Error where it is larger than can be drawn here, or its camera is gone
+   * @throws Error where it is larger than can be drawn here, or its camera is gone; PainterLost where drawing is over
    */
   draw({ frame, eyes }: PlannedPicture): OffscreenCanvas {
     const { job, target, evaluation } = this;
@@ -162,6 +167,7 @@ export class ShotPainter {
     if (wish.helpers) this.ribbons.update((place) => metresPerPixel(camera, place, cell.height));
     const about = camera.getWorldDirection(new THREE.Vector3()).multiplyScalar(20).add(camera.position);
     set.draw(camera, about, cell.height, this.ground, wish.clear && wish.file === 'png');
+    if (renderer.getContext().isContextLost()) throw new PainterLost('The browser stopped drawing.');
     return camera;
   }
 

@@ -3,7 +3,7 @@ import { Refusal, request, sentenceOf } from '../api/request';
 import type { Evaluation } from '../evaluation/evaluation';
 import { ModelFiles } from '../scene-assets/model-files';
 import { makeFile } from './film';
-import { evaluateJob, ShotPainter } from './shot-painter';
+import { evaluateJob, PainterLost, ShotPainter } from './shot-painter';
 
 /** Who draws, and for whom. */
 export interface TakerFor extends TakerSelf {
@@ -166,9 +166,11 @@ export class Taker {
 
   /** What is refused with words of this program is the job's fault; what the server says of a picture is this taker's. */
   private async tellFailure(run: TakenRun, error: unknown): Promise<void> {
-    const refused = error instanceof Refusal;
-    if (refused && error.status === BROKEN) return;
-    const body = { problem: sentenceOf(error).slice(0, 2000) || 'It failed.', final: !refused };
+    if (error instanceof Refusal && error.status === BROKEN) return;
+    if (error instanceof PainterLost) this.close();
+    // What did not get through the wire, or broke here, is not the job's fault: it is tried again.
+    const passing = [Refusal, TypeError, PainterLost].some((kind) => error instanceof kind);
+    const body = { problem: sentenceOf(error).slice(0, 2000) || 'It failed.', final: !passing };
     await this.send(run, 'failed', body).catch(() => undefined);
   }
 
