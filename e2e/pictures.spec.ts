@@ -209,6 +209,10 @@ test('films last as long as the shot, as often round as asked; none of their pic
   const mp4 = await made(page, section, 'Make the film');
   expect(await probed(mp4)).toMatchObject({ codec_name: 'h264', ...size, nb_read_frames: '12' });
 
+  await choose(page, section, 'As', 'WebM film, AV1');
+  const av1 = await made(page, section, 'Make the film');
+  expect(await probed(av1)).toMatchObject({ codec_name: 'av1', ...size, nb_read_frames: '12' });
+
   await choose(page, section, 'As', 'GIF');
   const gif = await made(page, section, 'Make the film');
   expect(await probed(gif)).toMatchObject({
@@ -221,9 +225,9 @@ test('films last as long as the shot, as often round as asked; none of their pic
   // What was made stays in the list, and is still there on a page that was opened anew.
   await page.reload();
   const list = section.getByRole('list', { name: 'Pictures made' });
-  await expect(list.getByRole('listitem')).toHaveCount(3);
+  await expect(list.getByRole('listitem')).toHaveCount(4);
   const again = page.waitForEvent('download');
-  await list.getByRole('button', { name: 'Download Passing.webm' }).click();
+  await list.getByRole('button', { name: 'Download Passing.webm' }).last().click();
   expect(await bytesOf(await again)).toEqual(await bytesOf(film));
 
   await choose(page, section, 'As', 'WebM film');
@@ -233,7 +237,7 @@ test('films last as long as the shot, as often round as asked; none of their pic
   await expect(section.getByRole('progressbar', { name: 'Pictures' })).toBeVisible();
   await section.getByRole('button', { name: 'Cancel the pictures' }).click();
   await expect(page.getByText('Cancelled; nothing was made.')).toBeVisible();
-  await expect(list.getByRole('listitem')).toHaveCount(3);
+  await expect(list.getByRole('listitem')).toHaveCount(4);
 });
 
 test('a sheet is a page of pictures over the run diagram, which is handed over by itself too', async ({

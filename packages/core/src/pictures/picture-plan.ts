@@ -2,8 +2,8 @@ import type { Cut, Shot } from '../document/index.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { cameraAt } from '../pose/index.js';
 
-/** PNG is one picture or a zip of numbered ones; a GIF goes round for ever; a sheet is a page of pictures over the run diagram. */
-export const PICTURE_FILES = ['png', 'webm', 'mp4', 'gif', 'sheet', 'pdf'] as const;
+/** PNG is one picture or a zip of numbered ones; WebM is by VP9, or by AV1 where that is asked for; a GIF goes round for ever; a sheet is a page of pictures over the run diagram. */
+export const PICTURE_FILES = ['png', 'webm', 'av1', 'mp4', 'gif', 'sheet', 'pdf'] as const;
 export type PictureFile = (typeof PICTURE_FILES)[number];
 
 /** The longest GIF, seconds. */
@@ -113,7 +113,7 @@ export function plannedPictures(
 export const isSheet = (file: PictureFile): boolean => file === 'sheet' || file === 'pdf';
 
 /** Whether a file plays. */
-export const isFilm = (file: PictureFile): boolean => file === 'webm' || file === 'mp4' || file === 'gif';
+export const isFilm = (file: PictureFile): boolean => ['webm', 'av1', 'mp4', 'gif'].includes(file);
 
 /** How a film's pictures follow each other: pictures a second. */
 export const filmRate = (fps: number, every: number): number => fps / Math.max(1, Math.round(every));
@@ -140,6 +140,7 @@ export function fileNameOf({
   const endings: Record<PictureFile, string> = {
     png: pictures.length === 1 ? ` frame-${fourDigits(pictures[0].frame)}.png` : '.zip',
     webm: '.webm',
+    av1: '.webm',
     mp4: '.mp4',
     gif: '.gif',
     sheet: ' sheet.png',

@@ -50,6 +50,7 @@ export interface JobCard {
   readonly doneAt: string | null;
   /** Index of a picture to show of it; null where there is none yet. */
   readonly shown: number | null;
+  /** None of one that was whole long ago. */
   readonly runs: readonly RunCard[];
 }
 

@@ -75,8 +75,9 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
 
   async list(): Promise<JobCard[]> {
     const found = await this.jobs.find({ select: CARD, order: { createdAt: 'DESC' }, take: 200 });
+    const told = found.filter(({ state }, i) => state === 'drawing' || i < TOLD_WHOLE);
     const runs = await this.runs.find({
-      where: { jobId: In(found.map(({ id }) => id)) },
+      where: { jobId: In(told.map(({ id }) => id)) },
       order: { place: 'ASC' },
     });
     const byJob = new Map<string, PictureRunEntity[]>();
@@ -242,7 +243,7 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
       name,
       fileName,
       pictures,
-      drawn: drawing.reduce((sum, { done }) => sum + done, 0),
+      drawn: state === 'done' ? pictures : drawing.reduce((sum, { done }) => sum + done, 0),
       width,
       height,
       state,
@@ -257,6 +258,9 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
     };
   }
 }
+
+/** Of so many of the newest jobs each run is told, and of those that are drawn. */
+const TOLD_WHOLE = 20;
 
 /** All but the work itself, which may be large. */
 const CARD = {

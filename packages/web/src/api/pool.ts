@@ -17,17 +17,19 @@ const BUSY = 700;
 const QUIET = 4_000;
 
 /**
- * All jobs and takers, looked at again and again while something is drawn.
+ * All jobs and takers, looked at again and again.
  *
- * @param watched and also while nothing is
+ * @param shot looked at while something of this shot is drawn, and else not; null for always, more often while anything is
  */
-export function usePool(watched: boolean) {
+export function usePool(shot: string | null) {
   return useQuery({
     queryKey: KEY,
     queryFn: () => request<Pool>('GET', '/api/pool'),
     staleTime: 0,
     refetchInterval: ({ state }) =>
-      state.data?.jobs.some((job) => job.state === 'drawing') ? BUSY : watched && QUIET,
+      state.data?.jobs.some((job) => job.state === 'drawing' && (shot === null || job.shotId === shot))
+        ? BUSY
+        : shot === null && QUIET,
   });
 }
 

@@ -13,9 +13,12 @@ import {
 import type { DrawnPictures } from './drawn-pictures';
 import { makeSheet } from './sheet';
 
+type FilmKind = 'webm' | 'av1' | 'mp4';
+
 /** By kind of film which codecs are tried, the best known first. */
-const CODECS: Readonly<Record<'webm' | 'mp4', readonly VideoCodec[]>> = {
-  webm: ['vp9', 'av1', 'vp8'],
+const CODECS: Readonly<Record<FilmKind, readonly VideoCodec[]>> = {
+  webm: ['vp9', 'vp8'],
+  av1: ['av1'],
   mp4: ['avc', 'av1', 'vp9'],
 };
 
@@ -32,7 +35,7 @@ export async function makeFile(drawn: DrawnPictures): Promise<Blob> {
   if (file === 'png') return drawn.job.pictures.length === 1 ? drawn.picture(0) : zipOf(drawn);
   if (file === 'gif') return gifOf(drawn);
   if (isSheet(file)) return makeSheet(drawn);
-  return filmOf(drawn, file as 'webm' | 'mp4');
+  return filmOf(drawn, file as FilmKind);
 }
 
 /** The pictures in the order in which a film shows them: as often as it goes round. */
@@ -62,7 +65,7 @@ async function zipOf(drawn: DrawnPictures): Promise<Blob> {
   return new Blob(parts, { type: 'application/zip' });
 }
 
-async function filmOf(drawn: DrawnPictures, kind: 'webm' | 'mp4'): Promise<Blob> {
+async function filmOf(drawn: DrawnPictures, kind: FilmKind): Promise<Blob> {
   const { wish, shot } = drawn.job;
   const rate = filmRate(shot.fps, wish.every);
   const bitrate = filmBits(wish, rate);
@@ -95,18 +98,22 @@ async function filmOf(drawn: DrawnPictures, kind: 'webm' | 'mp4'): Promise<Blob>
     throw error;
   }
   await output.finalize();
-  return new Blob([target.buffer ?? new ArrayBuffer(0)], { type: `video/${kind}` });
+  return new Blob([target.buffer ?? new ArrayBuffer(0)], {
+    type: kind === 'mp4' ? 'video/mp4' : 'video/webm',
+  });
 }
+
+const NAMES: Record<FilmKind, string> = { webm: 'WebM', av1: 'WebM with AV1', mp4: 'MP4' };
 
 /** The first codec of a kind of film that this browser encodes. */
 async function encoderFor(
   { width, height }: PictureWish,
-  kind: 'webm' | 'mp4',
+  kind: FilmKind,
   bitrate: number,
 ): Promise<VideoCodec> {
   for (const codec of CODECS[kind]) if (await canEncodeVideo(codec, { width, height, bitrate })) return codec;
   throw new Error(
-    `This browser encodes no ${kind === 'mp4' ? 'MP4' : 'WebM'} of ${width} × ${height}. Choose the other kind of film, another size, or PNG.`,
+    `This browser encodes no ${NAMES[kind]} of ${width} × ${height}. Choose the other kind of film, another size, or PNG.`,
   );
 }
 

@@ -31,11 +31,13 @@ export function FilmBar({ job }: { job: JobCard }) {
   const percent = (part: number) => `${(100 * part) / job.pictures}%`;
   return (
     <Film role="img" aria-label={`${job.drawn} of ${job.pictures} pictures drawn`}>
-      {job.runs
-        .filter(({ kind, done }) => kind === 'draw' && done > 0)
-        .map(({ id, first, done }) => (
-          <div key={id} style={{ left: percent(first), width: percent(done) }} />
-        ))}
+      {job.state === 'done' && <div style={{ left: 0, width: '100%' }} />}
+      {job.state !== 'done' &&
+        job.runs
+          .filter(({ kind, done }) => kind === 'draw' && done > 0)
+          .map(({ id, first, done }) => (
+            <div key={id} style={{ left: percent(first), width: percent(done) }} />
+          ))}
     </Film>
   );
 }

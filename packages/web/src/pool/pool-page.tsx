@@ -98,7 +98,7 @@ export function PoolPage() {
   const [lent, setLent] = useState(asked !== null);
   const name = asked ?? 'This window';
   const doing = useTaker(lent, name, asked === null ? 'window' : 'server', null);
-  const { data, error } = usePool(true);
+  const { data, error } = usePool(null);
   useCloseWhenLost(asked !== null, doing);
   useEffect(() => {
     document.title = 'The pool – Fleet Rail';

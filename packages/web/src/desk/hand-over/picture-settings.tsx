@@ -19,6 +19,7 @@ import { useDesk } from '../desk-store';
 const FILES: readonly { id: PictureFile; name: string }[] = [
   { id: 'png', name: 'PNG' },
   { id: 'webm', name: 'WebM film' },
+  { id: 'av1', name: 'WebM film, AV1' },
   { id: 'mp4', name: 'MP4 film' },
   { id: 'gif', name: 'GIF' },
   { id: 'sheet', name: 'Sheet, PNG' },

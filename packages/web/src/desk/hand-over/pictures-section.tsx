@@ -36,7 +36,7 @@ export function PicturesSection({ shotId }: { shotId: string }) {
   const ready = useDesk(({ seen, evaluation }) => seen !== null && evaluation?.now === null);
   const drawsHere = useDesk((state) => state.drawsHere);
   const [wish, setWish] = useState(FIRST);
-  const { data } = usePool(true);
+  const { data } = usePool(null);
   const add = useAddJob();
   const awaited = useRef(new Set<string>());
   const jobs = data?.jobs.filter((job) => job.shotId === shotId) ?? [];

@@ -27,10 +27,10 @@ import { followedPlace } from './followed-place';
 import { FoundFrame } from './found-frame';
 import { ghostsOf, type Ghost } from './ghosts';
 import { heatShown } from './heat-shown';
-import { HALF_TURN, cameraOf, freeEyeOf, lensOf } from './lens';
+import { closeUps, picturesThrough, type Glimpsed, type WantedPicture } from './glimpses';
+import { HALF_TURN, freeEyeOf, lensOf } from './lens';
 import { lookedThrough } from './looked-through';
 import { boxAround } from './box-around';
-import { cameraNear } from './camera-near';
 import { ClearanceCurtain } from './clearance-curtain';
 import { Milestones } from './milestones';
 import type { RiderFigures } from './rider-figures';
@@ -228,68 +228,38 @@ export class StageView {
     this.redraw();
   }
 
-  /**
-   * The stage at some frames, as images' addresses, seen close to a rider as it is at the last of them; the desk stays
-   * where it is.
-   */
+  /** See {@link closeUps}. */
   closeUps(frames: readonly number[], riderId: string | null): string[] {
-    const { state } = this;
+    return this.glimpse([], (glimpsed) => closeUps(glimpsed, frames, riderId));
+  }
+
+  /** See {@link picturesThrough}. */
+  picturesThrough(wanted: readonly WantedPicture[], width: number): string[] {
+    const tools = [...this.overlays, this.ribbons, this.bright, this.preview].map(({ object }) => object);
+    return this.glimpse([this.set.grid.lines, ...tools], (glimpsed) =>
+      picturesThrough(glimpsed, wanted, width),
+    );
+  }
+
+  /** Draws something else for a moment, some of what is shown left out; the desk stays where it is. */
+  private glimpse(hidden: readonly THREE.Object3D[], take: (glimpsed: Glimpsed) => string[]): string[] {
+    const { state, renderer, figures, views } = this;
     if (state === null) return [];
-    this.figures.fadeBefore(this.views.camera.position, null);
-    this.updateFigures({ ...state, frame: frames[frames.length - 1] });
-    const near = riderId === null ? null : this.figures.boxOf(riderId);
-    const except = new Set(riderId === null ? [] : [riderId]);
-    const camera = near
-      ? cameraNear(near, this.views.camera, (from, to) => this.figures.standsBetween(from, to, except))
-      : this.views.camera;
-    const images = frames.map((frame) => {
-      this.updateFigures({ ...state, frame });
-      this.render(camera);
-      return this.renderer.domElement.toDataURL();
+    const shown = hidden.map(({ visible }) => visible);
+    for (const object of hidden) object.visible = false;
+    figures.fadeBefore(views.camera.position, null);
+    const images = take({
+      state,
+      renderer,
+      figures,
+      camera: views.camera,
+      pose: (there) => this.updateFigures(there),
+      render: (camera) => this.render(camera),
     });
+    hidden.forEach((object, i) => (object.visible = shown[i]));
     this.updateFigures(state);
     this.redraw();
     return images;
-  }
-
-  /**
-   * What riders' cameras see at some frames, as images' addresses; the desk stays where it is.
-   *
-   * @param width pixels of each picture
-   */
-  picturesThrough(
-    wanted: readonly { readonly rider: string; readonly frame: number }[],
-    width: number,
-  ): string[] {
-    const { state, renderer } = this;
-    if (state === null) return wanted.map(() => '');
-    this.figures.fadeBefore(this.views.camera.position, null);
-    const size = renderer.getSize(new THREE.Vector2());
-    const ratio = renderer.getPixelRatio();
-    const helpers = [
-      this.set.grid.lines,
-      ...[...this.overlays, this.ribbons, this.bright, this.preview].map(({ object }) => object),
-    ];
-    const shown = helpers.map(({ visible }) => visible);
-    for (const object of helpers) object.visible = false;
-    const pictures = wanted.map(({ rider, frame }) => {
-      const there: DeskState = { ...state, frame, view: 'through', through: rider };
-      const lens = lensOf(there);
-      if (!lens) return '';
-      this.updateFigures(there);
-      this.figures.hide(rider);
-      this.figures.hideAround(lens.position);
-      renderer.setPixelRatio(1);
-      renderer.setSize(width, Math.max(1, Math.round(width / lens.aspect)), false);
-      this.render(cameraOf(lens));
-      return renderer.domElement.toDataURL('image/jpeg', 0.85);
-    });
-    helpers.forEach((object, i) => (object.visible = shown[i]));
-    this.updateFigures(state);
-    renderer.setPixelRatio(ratio);
-    renderer.setSize(size.x, size.y, false);
-    this.redraw();
-    return pictures;
   }
 
   /** Lets the path in the making follow the pointer. */
