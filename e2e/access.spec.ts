@@ -14,7 +14,7 @@ async function faults(page: Page, mode: 'day' | 'night'): Promise<string[]> {
 }
 
 for (const mode of ['day', 'night'] as const) {
-  test(`both pages keep to the rules of access by ${mode}`, async ({ page }) => {
+  test(`all pages keep to the rules of access by ${mode}`, async ({ page }) => {
     test.slow();
     await page.addInitScript((stored) => localStorage.setItem('fleet-rail.theme', stored), mode);
     await page.goto('/');
@@ -26,6 +26,9 @@ for (const mode of ['day', 'night'] as const) {
       await goTo(page, station);
       expect(await faults(page, mode)).toEqual([]);
     }
+    await page.getByRole('button', { name: 'Make the picture', exact: true }).click();
+    await expect(page.getByRole('list', { name: 'Pictures made' }).getByRole('img').first()).toBeVisible();
+    expect(await faults(page, mode)).toEqual([]);
     await goTo(page, 'Facing');
     await page.getByRole('radio', { name: 'C5 Drone' }).click();
     await page.getByRole('radio', { name: 'Through C5' }).click();
@@ -51,6 +54,9 @@ for (const mode of ['day', 'night'] as const) {
     expect(await faults(page, mode)).toEqual([]);
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'Draw a path' }).click();
+    expect(await faults(page, mode)).toEqual([]);
+    await page.goto('/pool');
+    await expect(page.getByRole('list', { name: 'Jobs' })).toBeVisible();
     expect(await faults(page, mode)).toEqual([]);
   });
 }
