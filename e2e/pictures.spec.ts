@@ -12,7 +12,11 @@ import { fill, openShotOf } from './support/desk.js';
 const execute = promisify(execFile);
 
 /** A box that passes before a camera, on a path of 12 m in a second. */
-async function passing(page: Page, request: Parameters<typeof openShotOf>[1]): Promise<Locator> {
+async function passing(
+  page: Page,
+  request: Parameters<typeof openShotOf>[1],
+  more: { riders?: object[]; cuts?: object[] } = {},
+): Promise<Locator> {
   await openShotOf(
     page,
     request,
@@ -51,7 +55,9 @@ async function passing(page: Page, request: Parameters<typeof openShotOf>[1]): P
           camera: { focal: 18 },
           rest: { translation: [0, 1, -9] },
         },
+        ...(more.riders ?? []),
       ],
+      cuts: more.cuts ?? [],
     },
     'Hand over',
   );
@@ -238,6 +244,102 @@ test('films last as long as the shot, as often round as asked; none of their pic
   await section.getByRole('button', { name: 'Cancel the pictures' }).click();
   await expect(page.getByText('Cancelled; nothing was made.')).toBeVisible();
   await expect(list.getByRole('listitem')).toHaveCount(4);
+});
+
+/** A camera high up that looks straight down: it sees the ground alone, which is darker than the sky. */
+const fromAbove = {
+  id: 'd',
+  name: 'High',
+  badge: 'C3',
+  kind: 'camera',
+  camera: { focal: 18 },
+  rest: { translation: [0, 20, 0], rotation: [Math.SQRT1_2, 0, 0, Math.SQRT1_2] },
+};
+
+/** Red, green and blue of a picture, row by row, by the browser's own reading. */
+async function pixelsOf(page: Page, png: Uint8Array) {
+  const { width, base64 } = await page.evaluate(async (source) => {
+    const image = await createImageBitmap(await (await fetch(`data:image/png;base64,${source}`)).blob());
+    const target = new OffscreenCanvas(image.width, image.height).getContext(
+      '2d',
+    ) as OffscreenCanvasRenderingContext2D;
+    target.drawImage(image, 0, 0);
+    const { data } = target.getImageData(0, 0, image.width, image.height);
+    let text = '';
+    for (const value of data) text += String.fromCharCode(value);
+    return { width: image.width, base64: btoa(text) };
+  }, Buffer.from(png).toString('base64'));
+  const data = Buffer.from(base64, 'base64');
+  const at = (x: number, y: number): number[] => {
+    const from = 4 * (Math.round(y) * width + Math.round(x));
+    return [...data.subarray(from, from + 3)];
+  };
+  return { width, height: data.length / 4 / width, at };
+}
+
+const greyOf = (color: readonly number[]) => (color[0] + color[1] + color[2]) / 3;
+
+test('a film through the cuts changes its camera at the cut, and several cameras are seen side by side', async ({
+  page,
+  request,
+}) => {
+  const cuts = [
+    { frame: 1, camera: 'c' },
+    { frame: 7, camera: 'd' },
+  ];
+  const section = await passing(page, request, { riders: [fromAbove], cuts });
+  await choose(page, section, 'Seen through', 'The cuts');
+  await choose(page, section, 'As', 'WebM film');
+  const seen = await brightness(await made(page, section, 'Make the film'));
+  expect(seen).toHaveLength(12);
+  expect(Math.min(...seen.slice(0, 6))).toBeGreaterThan(Math.max(...seen.slice(6)) + 8);
+
+  await choose(page, section, 'As', 'PNG');
+  await choose(page, section, 'Seen through', 'Several side by side');
+  const both = await pixelsOf(page, await bytesOf(await made(page, section, 'Make the picture')));
+  // On the left the sky over the ground, on the right the ground alone, both at their upper edge.
+  const [left, right] = [both.at(80, 10), both.at(240, 10)].map(greyOf);
+  expect(left).toBeGreaterThan(right + 8);
+});
+
+test('drawn finer a picture comes nearer to a large one, and has the colours of the stage', async ({
+  page,
+  request,
+}) => {
+  const section = await passing(page, request);
+  const taken = async () => pixelsOf(page, await bytesOf(await made(page, section, 'Make the picture')));
+  const plain = await taken();
+  await choose(page, section, 'Drawn at', '4 ×');
+  const fine = await taken();
+  await choose(page, section, 'Drawn at', '1 ×');
+  await choose(page, section, 'Size', '1280 × 720');
+  const large = await taken();
+  /** The mean square that a small picture is off the large one, of which four by four pixels make one. */
+  const off = (small: typeof plain) => {
+    let sum = 0;
+    for (let y = 0; y < small.height; y++)
+      for (let x = 0; x < small.width; x++) {
+        let mean = 0;
+        for (let k = 0; k < 16; k++) mean += greyOf(large.at(4 * x + (k % 4), 4 * y + (k >> 2))) / 16;
+        sum += (greyOf(small.at(x, y)) - mean) ** 2;
+      }
+    return sum / (small.width * small.height);
+  };
+  expect(off(fine)).toBeLessThan(0.5 * off(plain));
+
+  await choose(page, section, 'Seen through', 'This view');
+  const picture = await taken();
+  const stage = page.getByRole('application');
+  const shown = await pixelsOf(page, await stage.screenshot());
+  // Both see as much up and down, so a place is as many heights from the middle. Lines of the grid may lie at some.
+  const places = [-0.6, -0.3, 0.1].flatMap((x) => [0.2, 0.3, 0.36].map((y) => [x, y]));
+  const like = places.filter(([x, y]) => {
+    const [a, b] = [picture, shown].map(({ width, height, at }) =>
+      at(width / 2 + x * height, height / 2 + y * height),
+    );
+    return a.every((value, k) => Math.abs(value - b[k]) <= 4);
+  });
+  expect(like.length).toBeGreaterThanOrEqual(6);
 });
 
 test('a sheet is a page of pictures over the run diagram, which is handed over by itself too', async ({

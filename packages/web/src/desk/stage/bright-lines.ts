@@ -3,6 +3,7 @@ import { Line2 } from 'three/examples/jsm/lines/Line2.js';
 import { LineGeometry } from 'three/examples/jsm/lines/LineGeometry.js';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import type { Vec3 } from '@fleet-rail/core';
+import { ORDER } from './draw-order';
 import { dots, placeDots } from './dots';
 
 /** Lines with their points in the signal colour over everything: what would be, not what is. */
@@ -15,7 +16,7 @@ export class BrightLines {
 
   constructor() {
     this.points.frustumCulled = false;
-    this.points.renderOrder = 13;
+    this.points.renderOrder = ORDER.brightPoints;
     this.object.add(this.lines, this.points);
   }
 
@@ -34,7 +35,7 @@ export class BrightLines {
       if (line.length < 6) continue;
       const object = new Line2(new LineGeometry().setPositions(Float32Array.from(line)), this.material);
       object.frustumCulled = false;
-      object.renderOrder = 12;
+      object.renderOrder = ORDER.bright;
       this.lines.add(object);
     }
   }

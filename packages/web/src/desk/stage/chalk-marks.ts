@@ -8,12 +8,13 @@ import {
   type Wheel,
 } from '@fleet-rail/core';
 import * as THREE from 'three';
+import { ORDER } from './draw-order';
 import type { EvaluatedRider, Evaluation } from '../../evaluation/evaluation';
 import { poseAt } from '../../evaluation/pose-at';
 import type { Theme } from '../../theme/theme';
 
-/** Marks lie so far above the ground, metres. */
-const ABOVE = 0.015;
+/** Marks lie so far above the ground, metres: over ribbons, which are lifted by less, from near and far alike. */
+const ABOVE = 0.04;
 /** A wheel's chalked stripe is as much of its rim; it prints a dash with every turn. */
 const STRIPE = 0.25;
 const DASH_WIDTH = 0.05;
@@ -168,12 +169,14 @@ function sheet(): THREE.Mesh<THREE.BufferGeometry, THREE.MeshBasicMaterial> {
     side: THREE.DoubleSide,
     transparent: true,
     opacity: 0.8,
+    depthWrite: false,
     polygonOffset: true,
     polygonOffsetFactor: -4,
     polygonOffsetUnits: -4,
   });
   const mesh = new THREE.Mesh(new THREE.BufferGeometry(), material);
   mesh.frustumCulled = false;
+  mesh.renderOrder = ORDER.chalk;
   return mesh;
 }
 

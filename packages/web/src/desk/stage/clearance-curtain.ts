@@ -1,5 +1,6 @@
 import { POSE, type Rider } from '@fleet-rail/core';
 import * as THREE from 'three';
+import { ORDER } from './draw-order';
 import type { EvaluatedRider } from '../../evaluation/evaluation';
 import { poseAt } from '../../evaluation/pose-at';
 import { lineColor } from '../../theme/theme';
@@ -26,13 +27,16 @@ export class ClearanceCurtain {
   );
   private readonly rings = new THREE.LineSegments(
     new THREE.BufferGeometry(),
-    new THREE.LineBasicMaterial({ transparent: true, opacity: 0.8 }),
+    new THREE.LineBasicMaterial({ transparent: true, opacity: 0.8, depthWrite: false }),
   );
   private drawn: EvaluatedRider | null = null;
   private readonly pose = new Float64Array(POSE.size);
 
   constructor() {
-    for (const part of [this.sheet, this.rings]) part.frustumCulled = false;
+    for (const part of [this.sheet, this.rings]) {
+      part.frustumCulled = false;
+      part.renderOrder = ORDER.curtain;
+    }
     this.object.add(this.sheet, this.rings);
   }
 

@@ -6,6 +6,7 @@ import {
   type Vec3,
 } from '@fleet-rail/core';
 import * as THREE from 'three';
+import { ORDER } from './draw-order';
 import type { Theme } from '../../theme/theme';
 import { dots, placeDots, setTriples } from './dots';
 
@@ -38,7 +39,7 @@ export class CurveOverlay {
   constructor() {
     for (const part of [this.comb, this.polygon, this.handleDots, this.kinkDots, this.markDots]) {
       part.frustumCulled = false;
-      part.renderOrder = 9;
+      part.renderOrder = ORDER.curve;
       this.object.add(part);
     }
     this.polygon.material.opacity = 0.8;

@@ -1,5 +1,6 @@
 import { PathError, compilePath, pathOutline } from '@fleet-rail/core';
 import * as THREE from 'three';
+import { ORDER } from './draw-order';
 import { drawnPath, type DrawKind, type DrawPlace } from '../../edits/drawn-path';
 import type { Theme } from '../../theme/theme';
 import { BrightLines } from './bright-lines';
@@ -17,7 +18,7 @@ export class DrawPreview {
 
   constructor() {
     this.dots.frustumCulled = false;
-    this.dots.renderOrder = 12;
+    this.dots.renderOrder = ORDER.bright;
     this.object.add(this.curve.object, this.dots);
   }
 

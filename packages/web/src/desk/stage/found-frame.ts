@@ -1,4 +1,5 @@
 import * as THREE from 'three';
+import { ORDER } from './draw-order';
 import type { Theme } from '../../theme/theme';
 import type { DeskState } from '../desk-store';
 import type { RiderFigures } from './rider-figures';
@@ -13,7 +14,7 @@ export class FoundFrame {
 
   constructor() {
     this.object = new THREE.LineSegments(new THREE.BufferGeometry(), this.material);
-    this.object.renderOrder = 10;
+    this.object.renderOrder = ORDER.found;
     this.object.frustumCulled = false;
     this.object.visible = false;
   }

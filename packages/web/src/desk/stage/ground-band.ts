@@ -1,5 +1,6 @@
 import type { Rider } from '@fleet-rail/core';
 import * as THREE from 'three';
+import { ORDER } from './draw-order';
 import type { EvaluatedPath } from '../../evaluation/evaluation';
 import { lineColor } from '../../theme/theme';
 
@@ -17,13 +18,16 @@ export class GroundBand {
   );
   private readonly edges = new THREE.LineSegments(
     new THREE.BufferGeometry(),
-    new THREE.LineBasicMaterial({ transparent: true, opacity: 0.7 }),
+    new THREE.LineBasicMaterial({ transparent: true, opacity: 0.7, depthWrite: false }),
   );
   private inputs: readonly unknown[] = [];
 
   constructor() {
     this.object.add(this.wall, this.edges);
-    for (const part of this.object.children) part.frustumCulled = false;
+    for (const part of this.object.children) {
+      part.frustumCulled = false;
+      part.renderOrder = ORDER.band;
+    }
   }
 
   /** Shows the band of a rider that is set on the ground, or none. */

@@ -1,5 +1,6 @@
 import { POSE, mapFrames, type Vec3 } from '@fleet-rail/core';
 import * as THREE from 'three';
+import { ORDER } from './draw-order';
 import { poseAt } from '../../evaluation/pose-at';
 import { lineColor, type Theme } from '../../theme/theme';
 import type { DeskState } from '../desk-store';
@@ -31,7 +32,7 @@ export class Milestones {
   constructor() {
     this.object.add(this.trail, this.ribs, this.heads);
     this.object.traverse((part) => {
-      part.renderOrder = 9;
+      part.renderOrder = ORDER.milestones;
       part.frustumCulled = false;
     });
     this.object.visible = false;

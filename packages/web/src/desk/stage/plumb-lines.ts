@@ -1,5 +1,6 @@
 import type { Vec3 } from '@fleet-rail/core';
 import * as THREE from 'three';
+import { ORDER } from './draw-order';
 import type { Theme } from '../../theme/theme';
 import { dots, placeDots, setTriples } from './dots';
 
@@ -26,9 +27,9 @@ export class PlumbLines {
   private headColors: readonly string[] = [];
 
   constructor() {
-    this.object.renderOrder = 10;
+    this.object.renderOrder = ORDER.plumb;
     for (const part of [this.plumb, this.feet, this.points, this.heads]) {
-      part.renderOrder = 10;
+      part.renderOrder = ORDER.plumb;
       part.frustumCulled = false;
     }
     this.object.add(this.plumb, this.feet, this.points, this.heads);

@@ -1,4 +1,5 @@
 import * as THREE from 'three';
+import { ORDER } from './draw-order';
 import type { EvaluatedPath } from '../../evaluation/evaluation';
 
 const VERTEX = /* glsl */ `
@@ -109,7 +110,7 @@ export class Ribbon {
     });
     const mesh = new THREE.Mesh(this.geometry, this.material);
     mesh.frustumCulled = false;
-    mesh.renderOrder = 1;
+    mesh.renderOrder = ORDER.ribbon;
     const threadGeometry = new THREE.BufferGeometry();
     threadGeometry.setAttribute('position', new THREE.BufferAttribute(this.line, 3));
     this.thread = new THREE.Line(threadGeometry, new THREE.LineBasicMaterial());
@@ -122,8 +123,8 @@ export class Ribbon {
       new THREE.RingGeometry(0.72, 1, 28),
       new THREE.MeshBasicMaterial({ transparent: true }),
     );
-    this.plate.renderOrder = 2;
-    this.rim.renderOrder = 3;
+    this.plate.renderOrder = ORDER.plate;
+    this.rim.renderOrder = ORDER.rim;
     for (const disc of [this.plate, this.rim]) {
       disc.rotation.x = -Math.PI / 2;
       disc.position.set(frames[0], frames[1] + 0.05, frames[2]);

@@ -1,5 +1,6 @@
 import { axisVector, ownAxes, pointOn, type Rider, type Vec3, type Wheel } from '@fleet-rail/core';
 import * as THREE from 'three';
+import { ORDER } from './draw-order';
 import type { Theme } from '../../theme/theme';
 import type { DeskState } from '../desk-store';
 
@@ -31,7 +32,7 @@ export class RigOverlay {
     this.object.add(this.found, this.lines, this.dots);
     for (const part of this.object.children) {
       part.frustumCulled = false;
-      part.renderOrder = 20;
+      part.renderOrder = ORDER.rig;
     }
     this.object.visible = false;
   }

@@ -1,5 +1,6 @@
 import { POSE, aimedAt, pointOn, type Shot, type Vec3 } from '@fleet-rail/core';
 import * as THREE from 'three';
+import { ORDER } from './draw-order';
 import type { Evaluation } from '../../evaluation/evaluation';
 import { poseAt } from '../../evaluation/pose-at';
 import { lineColor } from '../../theme/theme';
@@ -40,12 +41,13 @@ export function sightLines(shot: Shot, evaluation: Evaluation, riderId: string):
 export class SightLines {
   readonly object = new THREE.LineSegments(
     new THREE.BufferGeometry(),
-    new THREE.LineBasicMaterial({ transparent: true, opacity: 0.55 }),
+    new THREE.LineBasicMaterial({ transparent: true, opacity: 0.55, depthWrite: false }),
   );
   private inputs: readonly unknown[] = [];
 
   constructor() {
     this.object.frustumCulled = false;
+    this.object.renderOrder = ORDER.sights;
   }
 
   show({ shot, evaluation, riderId, shows, view }: DeskState, wanted: boolean): void {

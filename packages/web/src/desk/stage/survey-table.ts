@@ -1,5 +1,6 @@
 import { POSE, carriedPart, headingDeg, sourceFrame, type Vec3 } from '@fleet-rail/core';
 import * as THREE from 'three';
+import { ORDER } from './draw-order';
 import { poseAt } from '../../evaluation/pose-at';
 import type { Theme } from '../../theme/theme';
 import type { DeskState } from '../desk-store';
@@ -59,7 +60,7 @@ export class SurveyTable {
     this.flat.add(this.top, this.rim, this.turned, this.plumb);
     this.object.add(this.flat, this.head, this.peg);
     this.object.traverse((part) => {
-      part.renderOrder = 11;
+      part.renderOrder = ORDER.table;
       part.frustumCulled = false;
     });
     this.object.visible = false;

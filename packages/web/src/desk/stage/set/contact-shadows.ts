@@ -1,5 +1,6 @@
 import type { GroundHeight } from '@fleet-rail/core';
 import * as THREE from 'three';
+import { ORDER } from '../draw-order';
 
 /** What may stand on the ground: a rider's body, or a wheel or foot of it. */
 export interface Standing {
@@ -94,7 +95,7 @@ export class ContactShadows {
     this.geometry.setAttribute('darkness', this.darkness);
     this.drawn = new THREE.InstancedMesh(this.geometry, this.material, most);
     this.drawn.frustumCulled = false;
-    this.drawn.renderOrder = -5;
+    this.drawn.renderOrder = ORDER.patches;
     this.object.add(this.drawn);
     return this.drawn;
   }

@@ -1,4 +1,5 @@
 import * as THREE from 'three';
+import { ORDER } from '../draw-order';
 import type { Theme } from '../../../theme/theme';
 
 /** Towards the sun: late in the morning, so that shadows fall to the left and behind as the first view sees them. */
@@ -29,7 +30,7 @@ export class Daylight {
     material.depthWrite = false;
     this.ground = new THREE.Mesh(new THREE.PlaneGeometry(2_000, 2_000), material);
     this.ground.rotation.x = -Math.PI / 2;
-    this.ground.renderOrder = -9;
+    this.ground.renderOrder = ORDER.groundShadow;
     this.ground.receiveShadow = true;
     this.ground.visible = false;
     this.sun.shadow.mapSize.set(MAP, MAP);

@@ -1,4 +1,5 @@
 import * as THREE from 'three';
+import { ORDER } from '../draw-order';
 import type { Theme } from '../../../theme/theme';
 
 /** Elevations of its bands and how much of the colour high up each has; denser where the eye looks. */
@@ -34,7 +35,7 @@ export class Sky {
       fog: false,
     });
     this.object = new THREE.Mesh(dome(), material);
-    this.object.renderOrder = -20;
+    this.object.renderOrder = ORDER.sky;
     this.object.frustumCulled = false;
   }
 

@@ -1,4 +1,5 @@
 import * as THREE from 'three';
+import { ORDER } from '../draw-order';
 import type { Theme } from '../../../theme/theme';
 import type { Haze } from './sky';
 
@@ -84,7 +85,7 @@ export class SurveyGrid {
     });
     this.ground = new THREE.Mesh(new THREE.PlaneGeometry(8_000, 8_000), material);
     this.ground.rotation.x = -Math.PI / 2;
-    this.ground.renderOrder = -10;
+    this.ground.renderOrder = ORDER.ground;
     this.nets = [1, 10].map(lines);
     this.lines.add(...this.nets);
     this.object.add(this.ground, this.lines);
