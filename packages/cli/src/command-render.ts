@@ -1,6 +1,7 @@
 import { mkdir } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import {
+  PLAIN_WISH,
   evaluateShot,
   fileNameOf,
   firstEye,
@@ -97,9 +98,10 @@ function wishOf(args: Arguments, file: PictureFile, shot: Shot): PictureWish {
     throw new UsageError(
       `--size: found "${size}"; expected two ${file === 'png' ? '' : 'even '}numbers from 16 to 8192, as in 1280x720`,
     );
-  const quality = args.number('quality', 0.7);
+  const quality = args.number('quality', PLAIN_WISH.quality);
   if (quality < 0 || quality > 1) throw new UsageError(`--quality: found ${quality}; expected 0 to 1`);
   return {
+    ...PLAIN_WISH,
     frames: 'range',
     every: whole(args, 'every', 1, 1, 1e6),
     eye: eyeOf(args, shot),
@@ -108,10 +110,7 @@ function wishOf(args: Arguments, file: PictureFile, shot: Shot): PictureWish {
     times: whole(args, 'times', 1, 1, 4),
     file,
     quality,
-    rounds: 1,
-    burnIn: { frame: false, timecode: false, name: false, board: false, safe: false },
     helpers: args.flag('helpers'),
-    clear: false,
   };
 }
 

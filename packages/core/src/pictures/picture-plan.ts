@@ -55,6 +55,22 @@ export interface PictureWish {
   readonly clear: boolean;
 }
 
+/** One picture of the shown view, and nothing over it. */
+export const PLAIN_WISH: PictureWish = {
+  frames: 'one',
+  every: 1,
+  eye: 'view',
+  width: 1280,
+  height: 720,
+  times: 1,
+  file: 'png',
+  quality: 0.7,
+  rounds: 1,
+  burnIn: { frame: false, timecode: false, name: false, board: false, safe: false },
+  helpers: false,
+  clear: false,
+};
+
 /** One picture of a plan. */
 export interface PlannedPicture {
   readonly frame: number;

@@ -11,26 +11,14 @@ import { LABEL_FONT } from '../theme/fonts';
 import { Button } from '../ui/button';
 import { IconButton } from '../ui/icon-button';
 import { notify } from '../ui/notices';
+import { Page, PageHead } from '../ui/page';
 import { Hint } from '../ui/panel';
 import { FilmBar } from './film-bar';
 import { Lamps } from './lamps';
 
-const Page = styled.main`
-  max-width: 980px;
-  min-height: 100%;
-  margin: 0 auto;
-  padding: 28px 32px 64px;
-`;
-
-const Head = styled.header`
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  margin-bottom: 8px;
-  & > h1 {
-    flex: 1;
-    font: 600 28px/1.1 ${LABEL_FONT};
-  }
+const Title = styled.h1`
+  flex: 1;
+  font: 600 28px/1.1 ${LABEL_FONT};
 `;
 
 const Heading = styled.h2`
@@ -105,8 +93,8 @@ export function PoolPage() {
   }, []);
   return (
     <Page>
-      <Head>
-        <h1>The pool</h1>
+      <PageHead>
+        <Title>The pool</Title>
         <Button onPress={() => setLent(!lent)}>
           {lent ? <X aria-hidden /> : <HandHelping aria-hidden />}{' '}
           {lent ? 'Take it back' : 'Lend this window'}
@@ -114,7 +102,7 @@ export function PoolPage() {
         <Link to="/">
           <ArrowLeft aria-hidden size={14} /> Shots
         </Link>
-      </Head>
+      </PageHead>
       <Hint role="status">
         {lent
           ? sentenceOfState(doing)

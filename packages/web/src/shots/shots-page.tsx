@@ -20,6 +20,7 @@ import { useSwapTheme } from '../theme/theme-provider';
 import { Button, PrimaryButton } from '../ui/button';
 import { IconButton } from '../ui/icon-button';
 import { notify } from '../ui/notices';
+import { Page, PageHead } from '../ui/page';
 import { Hint } from '../ui/panel';
 import { readTextFile } from '../ui/read-file';
 import { NameDialog } from '../ui/name-dialog';
@@ -27,20 +28,6 @@ import { DeletedShots } from './deleted-shots';
 import { ShotTile } from './shot-tile';
 
 const SHOT_FILE_LIMIT = 64e6;
-
-const Page = styled.main`
-  max-width: 1180px;
-  min-height: 100%;
-  margin: 0 auto;
-  padding: 28px 32px 64px;
-`;
-
-const Head = styled.header`
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  margin-bottom: 20px;
-`;
 
 const Title = styled.h1`
   flex: 1;
@@ -116,7 +103,7 @@ export function ShotsPage() {
   );
   return (
     <Page>
-      <Head>
+      <PageHead>
         <Title>
           <small>Fleet Rail</small>
           Shots
@@ -133,7 +120,7 @@ export function ShotsPage() {
         <IconButton label={theme.mode === 'day' ? 'Night' : 'Day'} onPress={swapTheme}>
           {theme.mode === 'day' ? <Moon aria-hidden /> : <Sun aria-hidden />}
         </IconButton>
-      </Head>
+      </PageHead>
       {shots.isError && <Hint role="alert">{sentenceOf(shots.error)}</Hint>}
       {shots.data?.length === 0 && (
         <Empty>

@@ -1,4 +1,4 @@
-import { MOST_EYES, isFilm, isSheet, type PictureWish } from '@fleet-rail/core';
+import { MOST_EYES, PLAIN_WISH, isFilm, isSheet, type PictureWish } from '@fleet-rail/core';
 import { Camera, Server } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -14,28 +14,13 @@ import { newPictureJob } from './new-picture-job';
 import { downloadJob, PicturesList } from './pictures-list';
 import { PictureSettings } from './picture-settings';
 
-const FIRST: PictureWish = {
-  frames: 'one',
-  every: 1,
-  eye: 'view',
-  width: 1280,
-  height: 720,
-  times: 1,
-  file: 'png',
-  quality: 0.7,
-  rounds: 1,
-  burnIn: { frame: false, timecode: false, name: false, board: false, safe: false },
-  helpers: false,
-  clear: false,
-};
-
 /** Pictures, films and sheets of the shot: wished for here, drawn by whoever takes them. */
 export function PicturesSection({ shotId }: { shotId: string }) {
   const desk = useLiveDeskStore();
   const theme = useTheme();
   const ready = useDesk(({ seen, evaluation }) => seen !== null && evaluation?.now === null);
   const drawsHere = useDesk((state) => state.drawsHere);
-  const [wish, setWish] = useState(FIRST);
+  const [wish, setWish] = useState(PLAIN_WISH);
   const { data } = usePool(null);
   const add = useAddJob();
   const awaited = useRef(new Set<string>());

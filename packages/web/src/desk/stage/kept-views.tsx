@@ -1,37 +1,18 @@
 import { Bookmark } from 'lucide-react';
 import { useState } from 'react';
-import { Header, Menu, MenuItem, MenuSection, MenuTrigger, Popover } from 'react-aria-components';
+import { Header, Menu, MenuSection, MenuTrigger } from 'react-aria-components';
 import styled from 'styled-components';
 import { keepView, dropView } from '../../edits/view-edits';
 import { IconButton } from '../../ui/icon-button';
+import { MenuEntry, MenuSheet } from '../../ui/menu';
 import { NameDialog } from '../../ui/name-dialog';
 import { useDesk, useLiveDeskStore, useSelectedRider } from '../desk-store';
 import { FOLLOWING, type Following } from '../state/shown';
-
-const Sheet = styled(Popover)`
-  max-height: 360px;
-  overflow: auto;
-  min-width: 210px;
-  padding: 4px;
-  border: 1px solid ${({ theme }) => theme.hairline};
-  border-radius: 6px;
-  background: ${({ theme }) => theme.panel};
-  color: ${({ theme }) => theme.ink};
-`;
 
 const Title = styled(Header)`
   padding: 6px 8px 2px;
   color: ${({ theme }) => theme.quiet};
   font-size: 11px;
-`;
-
-const Item = styled(MenuItem)`
-  padding: 4px 8px;
-  border-radius: 4px;
-  cursor: pointer;
-  &[data-focused] {
-    background: ${({ theme }) => theme.wash};
-  }
 `;
 
 const FROM: Record<Following, string> = { behind: 'from behind', beside: 'from beside', above: 'from above' };
@@ -59,35 +40,35 @@ export function KeptViews() {
         <IconButton label="Kept views, and following">
           <Bookmark aria-hidden />
         </IconButton>
-        <Sheet>
+        <MenuSheet>
           <Menu onAction={(key) => act(String(key))}>
             <MenuSection>
               <Title>Views</Title>
               {views.map(({ id, name }) => (
-                <Item key={id} id={`go ${id}`}>
+                <MenuEntry key={id} id={`go ${id}`}>
                   {name}
-                </Item>
+                </MenuEntry>
               ))}
-              <Item id="keep it">Keep this view…</Item>
+              <MenuEntry id="keep it">Keep this view…</MenuEntry>
               {views.map(({ id, name }) => (
-                <Item key={id} id={`drop ${id}`}>
+                <MenuEntry key={id} id={`drop ${id}`}>
                   Delete {name}
-                </Item>
+                </MenuEntry>
               ))}
             </MenuSection>
             {rider && (
               <MenuSection>
                 <Title>Follow {rider.badge}</Title>
                 {FOLLOWING.filter((from) => from !== follow).map((from) => (
-                  <Item key={from} id={`follow ${from}`}>
+                  <MenuEntry key={from} id={`follow ${from}`}>
                     Follow {FROM[from]}
-                  </Item>
+                  </MenuEntry>
                 ))}
-                {follow && <Item id="follow nobody">Stand still</Item>}
+                {follow && <MenuEntry id="follow nobody">Stand still</MenuEntry>}
               </MenuSection>
             )}
           </Menu>
-        </Sheet>
+        </MenuSheet>
       </MenuTrigger>
       {naming && (
         <NameDialog

@@ -1,0 +1,24 @@
+import { MenuItem, Popover } from 'react-aria-components';
+import styled from 'styled-components';
+
+/** What opens under the button of a menu. */
+export const MenuSheet = styled(Popover)`
+  max-height: 360px;
+  overflow: auto;
+  min-width: 200px;
+  padding: 4px;
+  border: 1px solid ${({ theme }) => theme.hairline};
+  border-radius: 6px;
+  background: ${({ theme }) => theme.panel};
+  color: ${({ theme }) => theme.ink};
+`;
+
+/** One thing to do in it. */
+export const MenuEntry = styled(MenuItem)`
+  padding: 4px 8px;
+  border-radius: 4px;
+  cursor: pointer;
+  &[data-focused] {
+    background: ${({ theme }) => theme.wash};
+  }
+`;
