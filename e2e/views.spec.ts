@@ -87,7 +87,7 @@ test('a view that follows a rider goes as far as it does, from behind, beside an
       await keepAs(page, `${from} ${frame}`);
     }
   }
-  await act(page, 'Stand still');
+  await act(page, 'Stop following');
   await goToFrame(page, 1);
   await keepAs(page, 'still');
   await settled(page);
@@ -125,7 +125,7 @@ test('the board folds to one line and stands in another corner, on the next visi
   };
   expect(await middle()).toEqual({ right: true, low: true });
   await board.getByRole('button', { name: 'Fold the figures' }).click();
-  await board.getByRole('button', { name: 'To the next corner' }).click();
+  await board.getByRole('button', { name: 'Move to the next corner' }).click();
   await page.reload();
   await expect(board).toContainText('0.00 m');
   await expect(board.getByLabel('Heading')).toHaveCount(0);

@@ -1,8 +1,9 @@
-import { createHash, randomUUID } from 'node:crypto';
-import { mkdir, readFile, readdir, rename, rm, writeFile } from 'node:fs/promises';
+import { createHash } from 'node:crypto';
+import { readFile, readdir, rm, writeFile } from 'node:fs/promises';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { Inject, Injectable } from '@nestjs/common';
+import { writeWhole } from '../files/write-whole.js';
 import { SETTINGS } from '../settings.token.js';
 import type { Settings } from '../settings.js';
 
@@ -20,15 +21,7 @@ export class ModelFiles {
     const sha256 = createHash('sha256').update(bytes).digest('hex');
     const path = this.pathOf(sha256);
     if (existsSync(path)) return sha256;
-    await mkdir(this.folder, { recursive: true });
-    const partial = join(this.folder, `${randomUUID()}.part`);
-    try {
-      await writeFile(partial, bytes);
-      await rename(partial, path);
-    } catch (error) {
-      await rm(partial, { force: true });
-      throw error;
-    }
+    await writeWhole(path, (partial) => writeFile(partial, bytes));
     return sha256;
   }
 

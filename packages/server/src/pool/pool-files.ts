@@ -1,8 +1,9 @@
 import { createWriteStream, existsSync } from 'node:fs';
-import { mkdir, readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { readdir, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { Inject, Injectable } from '@nestjs/common';
+import { PARTIAL, writeWhole } from '../files/write-whole.js';
 import { SETTINGS } from '../settings.token.js';
 import type { Settings } from '../settings.js';
 
@@ -25,12 +26,12 @@ export class PoolFiles {
 
   /** Stores a picture whole or not at all. */
   async putPicture(job: string, index: number, png: Buffer): Promise<void> {
-    await this.whole(this.picture(job, index), job, (path) => writeFile(path, png));
+    await writeWhole(this.picture(job, index), (path) => writeFile(path, png));
   }
 
   /** Stores the joined file whole or not at all, and gives its size. */
   async putFile(job: string, content: NodeJS.ReadableStream): Promise<number> {
-    await this.whole(this.file(job), job, (path) => pipeline(content, createWriteStream(path)));
+    await writeWhole(this.file(job), (path) => pipeline(content, createWriteStream(path)));
     return (await stat(this.file(job))).size;
   }
 
@@ -51,19 +52,7 @@ export class PoolFiles {
       if (!jobs.has(job)) await this.drop(job);
       else
         for (const name of await readdir(join(this.folder, job)))
-          if (name.endsWith('.part')) await rm(join(this.folder, job, name), { force: true });
-    }
-  }
-
-  private async whole(path: string, job: string, write: (path: string) => Promise<void>): Promise<void> {
-    await mkdir(join(this.folder, job), { recursive: true });
-    const partial = `${path}.part`;
-    try {
-      await write(partial);
-      await rename(partial, path);
-    } catch (error) {
-      await rm(partial, { force: true });
-      throw error;
+          if (name.endsWith(PARTIAL)) await rm(join(this.folder, job, name), { force: true });
     }
   }
 }

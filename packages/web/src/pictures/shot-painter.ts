@@ -4,6 +4,7 @@ import * as THREE from 'three';
 import { modelFileUrl } from '../api/models';
 import { ChalkMarks } from '../desk/stage/chalk-marks';
 import { cameraOf, cameraOfFree, lensAt } from '../desk/stage/lens';
+import { metresPerPixel } from '../desk/stage/metres-per-pixel';
 import { Ribbons } from '../desk/stage/ribbons';
 import { StageSet } from '../desk/stage/set/stage-set';
 import { withEnds, withUpdate, type Evaluation } from '../evaluation/evaluation';
@@ -195,11 +196,4 @@ function cellsOf(count: number, { width, height }: { width: number; height: numb
     y: Math.floor(i / 2) * (height - size.height),
     ...size,
   }));
-}
-
-function metresPerPixel(camera: THREE.Camera, place: THREE.Vector3, height: number): number {
-  if (camera instanceof THREE.OrthographicCamera) return (camera.top - camera.bottom) / height;
-  const depth = place.sub(camera.position).dot(camera.getWorldDirection(new THREE.Vector3()));
-  const { fov } = camera as THREE.PerspectiveCamera;
-  return (2 * Math.max(0.1, depth) * Math.tan((fov * Math.PI) / 360)) / height;
 }

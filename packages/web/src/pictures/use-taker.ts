@@ -21,7 +21,10 @@ export function useTaker(
     if (!wanted) return;
     const worker = new Worker(new URL('./taker-worker.ts', import.meta.url), { type: 'module' });
     const self = { id: crypto.randomUUID(), name, kind, ...(shot !== null && { shot }) };
-    void wrap<TakerWorker>(worker).start(self, proxy(setState));
+    wrap<TakerWorker>(worker)
+      .start(self, proxy(setState))
+      // Its type or its program could not be fetched.
+      .catch(() => setState({ doing: 'lost the server', done: 0, of: 0 }));
     return () => {
       worker.terminate();
       setState(null);

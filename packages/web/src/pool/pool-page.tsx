@@ -74,9 +74,9 @@ const JobHead = styled.div`
 `;
 
 const KINDS: Record<TakerCard['kind'], string> = {
-  desk: 'a desk',
-  window: 'a window',
-  server: 'of the server',
+  desk: 'desk',
+  window: 'window',
+  server: 'server',
 };
 
 /** Who draws, and what is drawn: takers and jobs as on a signal panel. */
@@ -104,9 +104,7 @@ export function PoolPage() {
         </Link>
       </PageHead>
       <Hint role="status">
-        {lent
-          ? sentenceOfState(doing)
-          : 'Pictures and films of all shots are drawn here, by whoever takes them.'}
+        {lent ? sentenceOfState(doing) : 'Pictures and films of all shots, and who is drawing them.'}
       </Hint>
       {error && <Hint role="alert">{sentenceOf(error)}</Hint>}
       {data && <Panels pool={data} />}
@@ -121,8 +119,8 @@ function Panels({ pool: { jobs, takers } }: { pool: Pool }) {
       <Heading>Takers</Heading>
       {takers.length === 0 ? (
         <Hint>
-          Nobody draws. Lend this window, or open the Hand over station of the shot; a server takes
-          FLEET_RAIL_TAKERS.
+          No takers. Lend this window, open the shot’s Hand over station, or start the server with
+          FLEET_RAIL_TAKERS=2.
         </Hint>
       ) : (
         <Rows aria-label="Takers">
@@ -137,7 +135,7 @@ function Panels({ pool: { jobs, takers } }: { pool: Pool }) {
       )}
       <Heading>Pictures</Heading>
       {jobs.length === 0 ? (
-        <Hint>Nothing is asked for. Pictures are made at a shot’s Hand over station.</Hint>
+        <Hint>No pictures yet. They are made at a shot’s Hand over station.</Hint>
       ) : (
         <Rows aria-label="Jobs">
           {jobs.map((job) => (
@@ -176,18 +174,18 @@ function Job({ job, takers }: { job: JobCard; takers: readonly TakerCard[] }) {
 }
 
 function whatIsDrawn(found: { job: JobCard; run: JobCard['runs'][number] } | undefined): string {
-  if (!found) return 'waits';
+  if (!found) return 'waiting';
   const { job, run } = found;
-  if (run.kind === 'join') return `joins ${job.fileName}`;
-  return `draws pictures ${run.first + 1} to ${run.first + run.count} of ${job.fileName}`;
+  if (run.kind === 'join') return `joining ${job.fileName}`;
+  return `drawing pictures ${run.first + 1} to ${run.first + run.count} of ${job.fileName}`;
 }
 
 function sentenceOfState(state: TakerState | null): string {
   if (state === null || state.doing === 'waits')
-    return 'This window is lent; it waits for something to draw.';
-  if (state.doing === 'lost the server') return 'The server does not answer; this window tries again.';
-  if (state.doing === 'opens') return 'This window gets a shot ready.';
-  return `This window ${state.doing} picture ${state.done} of ${state.of}.`;
+    return 'This window is lent, and waiting for something to draw.';
+  if (state.doing === 'lost the server') return 'The server does not answer; trying again.';
+  if (state.doing === 'opens') return 'Getting a shot ready.';
+  return `${state.doing === 'joins' ? 'Joining' : 'Drawing'} pictures: ${state.done} of ${state.of}.`;
 }
 
 /** Milliseconds after which a browser that the server started, and that has lost it, ends. */

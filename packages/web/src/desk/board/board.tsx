@@ -90,7 +90,7 @@ export function Board() {
           <small>{waits ? 'waiting' : ridesWhat(rider, path?.name)}</small>
         )}
         <IconButton
-          label="To the next corner"
+          label="Move to the next corner"
           onPress={() => setPlace({ corner: nextCorner(corner), folded })}
         >
           <Move aria-hidden />

@@ -117,7 +117,7 @@ function sentence(job: JobCard): string {
   const { state, problem, bytes, pictures, drawn, runs } = job;
   if (state === 'failed') return problem ?? 'It failed.';
   if (state === 'done') return `${job.width} × ${job.height}, ${((bytes ?? 0) / 1e6).toFixed(1)} MB`;
-  if (drawn === pictures) return 'Joining them.';
+  if (drawn === pictures) return 'Joining the pictures.';
   const left = secondsLeft(job);
   if (drawn === 0)
     return runs.some((run) => run.state === 'taken') ? 'Getting ready.' : 'Waiting for a taker.';

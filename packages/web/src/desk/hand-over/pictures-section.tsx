@@ -65,7 +65,7 @@ export function PicturesSection({ shotId }: { shotId: string }) {
       <PicturesList jobs={jobs} />
       <Hint>
         <Server aria-hidden size={13} /> <Link to="/pool">The pool</Link>:{' '}
-        {others === 0 ? 'nobody else draws.' : `${others} more ${others === 1 ? 'draws' : 'draw'} too.`}
+        {others === 0 ? 'no other takers.' : `${others} other ${others === 1 ? 'taker' : 'takers'}.`}
       </Hint>
     </Section>
   );

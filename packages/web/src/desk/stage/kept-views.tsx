@@ -64,7 +64,7 @@ export function KeptViews() {
                     Follow {FROM[from]}
                   </MenuEntry>
                 ))}
-                {follow && <MenuEntry id="follow nobody">Stand still</MenuEntry>}
+                {follow && <MenuEntry id="follow nobody">Stop following</MenuEntry>}
               </MenuSection>
             )}
           </Menu>

@@ -20,6 +20,7 @@ import { BrightLines } from './bright-lines';
 import { brightLines } from './bright-lines-of';
 import { ContactOverlay } from './contact-overlay';
 import { CurveOverlay } from './curve-overlay';
+import type { DrawingCost } from './drawing-cost';
 import { DrawPreview } from './draw-preview';
 import { PlumbLines } from './plumb-lines';
 import { Ribbons } from './ribbons';
@@ -47,13 +48,6 @@ import { Views } from './views';
 
 /** Milliseconds without a change after which the stage rests. */
 const REST = 300;
-/** What the last picture cost this thread. */
-export interface DrawingCost {
-  readonly ms: number;
-  readonly calls: number;
-  readonly triangles: number;
-}
-
 /** Draws a desk's state with WebGL, only when something changed. */
 export class StageView {
   readonly views: Views;
@@ -168,7 +162,8 @@ export class StageView {
     this.updateFigures(state);
     this.sights.show(state, station === 'facing');
     this.contact.show(state, theme, station === 'contact', this.figures);
-    this.updateLens(state);
+    const lens = state.view === 'through' ? lensOf(state) : null;
+    if (lens) this.views.lookThrough(lens);
     const path = state.shot.paths.find((other) => other.id === state.pathId);
     this.updatePoints(state, theme, showPoints ? path : undefined);
     this.preview.show(state.tool.kind === 'draw' ? state.tool.places : null, state.drawing.kind, theme);
@@ -390,12 +385,6 @@ export class StageView {
       this.views.refitWhereUnseen(around);
     }
     this.seenAttaching = attaching?.plan.path ?? null;
-  }
-
-  /** Looks through the rider's camera where that is the view. */
-  private updateLens(state: DeskState): void {
-    const lens = state.view === 'through' ? lensOf(state) : null;
-    if (lens) this.views.lookThrough(lens);
   }
 
   private fitUnseen(): void {

@@ -3,6 +3,7 @@ import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { ViewName } from '../desk-store';
 import type { FollowedPlace } from './followed-place';
+import { metresPerPixel } from './metres-per-pixel';
 import { pictureRect } from './picture-rect';
 import { seeingDirection } from './seeing-direction';
 
@@ -204,13 +205,7 @@ export class Views {
 
   /** Metres that one pixel spans at a place. */
   metresPerPixel(place: THREE.Vector3): number {
-    const { camera } = this;
-    if (camera instanceof THREE.OrthographicCamera) return 1 / camera.zoom;
-    const depth = Math.max(
-      0.1,
-      place.clone().sub(camera.position).dot(camera.getWorldDirection(new THREE.Vector3())),
-    );
-    return (2 * depth * Math.tan((camera.fov * Math.PI) / 360)) / this.height;
+    return metresPerPixel(this.camera, place, this.height);
   }
 
   dispose(): void {
