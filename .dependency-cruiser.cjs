@@ -13,6 +13,7 @@ const CORE_LAYERS = [
   'contact',
   'pose',
   'ride',
+  'laid',
   'hierarchy',
   'wheels',
   'gait',

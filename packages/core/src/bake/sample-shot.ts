@@ -2,6 +2,7 @@ import { frameCount } from '../document/frames.js';
 import type { Cut } from '../document/shot-camera.js';
 import type { Shot } from '../document/shot.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
+import type { LaidThing } from '../laid/index.js';
 import { POSE, type PoseAt } from '../pose/index.js';
 import { sampleParts, takeShortWay, type SampledParts } from './sampled-parts.js';
 
@@ -17,6 +18,8 @@ export interface SampledShot {
   readonly shown: readonly (readonly boolean[] | null)[];
   /** From which frame on which camera is looked through, with what cues cut to. */
   readonly cuts: readonly Cut[];
+  /** What is laid along paths; it stands still. */
+  readonly laid: readonly LaidThing[];
 }
 
 /** Samples a whole shot at whole frames. */
@@ -51,7 +54,7 @@ export function* sampleBlocks(
 }
 
 function sampleBlock(
-  { shot, poses, parts, shows, cuts }: EvaluatedShot,
+  { shot, poses, parts, shows, cuts, laid }: EvaluatedShot,
   first: number,
   frames: number,
   before?: SampledBlock,
@@ -69,6 +72,7 @@ function sampleBlock(
       return seen && Array.from({ length: frames }, (_, i) => seen(first + i));
     }),
     cuts: before?.cuts ?? cuts(),
+    laid: before?.laid ?? laid(),
   };
 }
 

@@ -14,6 +14,11 @@ export function checkLimits(raw: Record<string, unknown>): void {
   limit(raw.cues, 'cues', LIMITS.cues);
   limit(raw.formations, 'formations', LIMITS.riders);
   limit(raw.views, 'views', LIMITS.views);
+  limit(raw.laid, 'laid', LIMITS.laid);
+  each(raw.laid, (laid, i) => {
+    limit(laid.profile, `laid[${i}].profile`, LIMITS.profilePoints);
+    limit(laid.others, `laid[${i}].others`, LIMITS.otherPieces);
+  });
   each(raw.retimes, (retime, i) => limit(retime.keys, `retimes[${i}].keys`, LIMITS.keysPerPace));
   each(raw.cues, (cue, i) => limit(cue.keys, `cues[${i}].keys`, LIMITS.keysPerPace));
   each(raw.paths, (path, i) => {
@@ -26,6 +31,8 @@ export function checkLimits(raw: Record<string, unknown>): void {
     limit(gait.feet, `riders[${i}].gait.feet`, LIMITS.partsPerRider);
     limit(gait.acts, `riders[${i}].gait.acts`, LIMITS.partsPerRider);
     limit(rider.cycles, `riders[${i}].cycles`, LIMITS.partsPerRider);
+    limit(rider.hanging, `riders[${i}].hanging`, LIMITS.partsPerRider);
+    limit(inside(rider, 'emitter').bursts, `riders[${i}].emitter.bursts`, LIMITS.bursts);
     limit(rider.clips, `riders[${i}].clips`, LIMITS.partsPerRider);
     const hitch = inside(rider, 'hitch');
     const facing = inside(hitch, 'facing');

@@ -4,6 +4,8 @@ import { refuseCircles } from './rider-graph.js';
 import { ShotError, inWords } from './shot-error.js';
 import type { Cue } from './shot-cue.js';
 import type { AimTarget, Facing } from './shot-facing.js';
+import type { Emitter } from './shot-emitter.js';
+import type { Laid } from './shot-laid.js';
 import type { Frozen, FrozenTrack } from './shot-frozen.js';
 import type { Hitch } from './shot-hitch.js';
 import type { Key } from './shot-keys.js';
@@ -42,6 +44,8 @@ export function checkReferences(shot: Shot): void {
   unique(shot.cues, 'cues');
   unique(shot.formations, 'formations');
   unique(shot.views, 'views');
+  unique(shot.laid, 'laid');
+  shot.laid.forEach((laid, i) => checkLaid(shot, laid, `laid[${i}]`));
   shot.formations.forEach(({ leader, members }, i) => {
     refuseUnknown(`formations[${i}].leader`, leader, 'rider', shot.riders);
     members.forEach((id, k) => {
@@ -52,6 +56,27 @@ export function checkReferences(shot: Shot): void {
   refuseCueCircles(shot);
   refuseCircles(shot);
   checkCuts(shot);
+}
+
+function checkLaid(shot: Shot, laid: Laid, at: string): void {
+  refuseUnknown(`${at}.path`, laid.path, 'path', shot.paths);
+  if (laid.model !== null) refuseUnknown(`${at}.model`, laid.model, 'model', shot.models);
+  laid.others.forEach(({ model }, i) =>
+    refuseUnknown(`${at}.others[${i}].model`, model, 'model', shot.models),
+  );
+  if (laid.kind === 'profile' && laid.profile.length < 2) {
+    throw new ShotError(`${at}.profile`, `${laid.profile.length} points`, 'two at least, for a profile');
+  }
+}
+
+function checkEmitter(shot: Shot, emitter: Emitter, at: string): void {
+  if (emitter.model !== null) refuseUnknown(`${at}.model`, emitter.model, 'model', shot.models);
+  if (emitter.from === 'part' && emitter.node === null) {
+    throw new ShotError(`${at}.node`, 'null', 'the name of a part, for one that sprays');
+  }
+  emitter.bursts.forEach(({ cue }, i) => {
+    if (cue !== null) refuseUnknown(`${at}.bursts[${i}].cue`, cue, 'cue', shot.cues);
+  });
 }
 
 function checkPath(path: ShotPath, at: string): void {
@@ -85,6 +110,7 @@ function checkRider(shot: Shot, rider: Rider, at: string): void {
     if (key.rider !== null) refuseUnknown(`${at}.carriers[${i}].rider`, key.rider, 'rider', shot.riders);
   });
   risingKeys(rider.carriers, `${at}.carriers`);
+  if (rider.emitter !== null) checkEmitter(shot, rider.emitter, `${at}.emitter`);
   if (rider.frozen !== null) checkFrozen(rider.frozen, `${at}.frozen`);
   if (rider.gait?.source != null) refuseUnknown(`${at}.gait.source`, rider.gait.source, 'model', shot.models);
   checkGait(rider, `${at}.gait`);

@@ -39,6 +39,19 @@ export const Id = (): PropertyRule =>
     (v) => typeof v === 'string' && /^[\w.-]{1,64}$/.test(v),
   );
 
+/** The id of something else of the document, or null. */
+export const IdOrNull = (noun: string): PropertyRule =>
+  rule(`the id of a ${noun}, or null`, (v) => v === null || typeof v === 'string');
+
+const isColor = (v: unknown) => typeof v === 'string' && /^#[0-9a-f]{6}$/i.test(v);
+
+/** A colour of the screen. */
+export const Color = (): PropertyRule => rule('a colour as #rrggbb', isColor);
+
+/** A colour that may be left out as null. */
+export const ColorOrNull = (): PropertyRule =>
+  rule('a colour as #rrggbb, or null', (v) => v === null || isColor(v));
+
 /** True or false. */
 export const Flag = (): PropertyRule => rule('true or false', (v) => typeof v === 'boolean');
 

@@ -59,3 +59,6 @@ export { withKey } from './with-key.js';
 export { CLIP_STEPS, ClipBlock } from './shot-clip-block.js';
 export { ShotFormation } from './shot-formation.js';
 export { Echo } from './shot-echo.js';
+export { Laid, LaidOffset, OtherPiece } from './shot-laid.js';
+export { Burst, Emitter } from './shot-emitter.js';
+export { Forces, HangingPart } from './shot-forces.js';

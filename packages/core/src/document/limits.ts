@@ -14,6 +14,12 @@ export const LIMITS = {
   cues: 500,
   waivers: 1_000,
   views: 100,
+  laid: 200,
+  profilePoints: 500,
+  otherPieces: 20,
+  bursts: 200,
+  /** Of one rider over a whole shot. */
+  particles: 50_000,
   textLength: 200,
   /** Metres from the origin: keeps single-precision files meaningful. */
   coordinate: 1e7,

@@ -19,6 +19,8 @@ import { CarrierKey } from './shot-carrier.js';
 import { Clearance } from './shot-clearance.js';
 import { ClipBlock } from './shot-clip-block.js';
 import { AXES, type Axis } from './shot-facing.js';
+import { Emitter } from './shot-emitter.js';
+import { Forces, HangingPart } from './shot-forces.js';
 import { Hitch } from './shot-hitch.js';
 import { Frozen } from './shot-frozen.js';
 import { Echo } from './shot-echo.js';
@@ -193,6 +195,12 @@ export class Rider {
   @PartOrNull(() => Echo) echo: Echo | null = null;
   /** Who carries it from which frame on, whatever it rides. */
   @Parts(() => CarrierKey, LIMITS.keysPerPace) carriers: CarrierKey[] = [];
+  /** What moves it instead of its ride alone. */
+  @PartOrNull(() => Forces) forces: Forces | null = null;
+  /** Parts of its model that swing on it. */
+  @Parts(() => HangingPart, LIMITS.partsPerRider) hanging: HangingPart[] = [];
+  /** What it sprays. */
+  @PartOrNull(() => Emitter) emitter: Emitter | null = null;
   /** What plays instead of all of that, until it is thawed. */
   @PartOrNull(() => Frozen) frozen: Frozen | null = null;
 }

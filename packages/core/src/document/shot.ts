@@ -2,6 +2,7 @@ import { Amount, Flag, Id, OneOf, Part, Parts, Text, TextOrNull, Texts, Whole, r
 import { LIMITS } from './limits.js';
 import { Cut } from './shot-camera.js';
 import { Checks } from './shot-checks.js';
+import { Laid } from './shot-laid.js';
 import { KeptView } from './shot-view.js';
 import { ShotPath } from './shot-path.js';
 import { Cue } from './shot-cue.js';
@@ -72,6 +73,8 @@ export class Shot {
   @Parts(() => ShotFormation, LIMITS.riders) formations: ShotFormation[] = [];
   /** Views of the stage, kept by name. */
   @Parts(() => KeptView, LIMITS.views) views: KeptView[] = [];
+  /** What is built along paths. */
+  @Parts(() => Laid, LIMITS.laid) laid: Laid[] = [];
   /** What the checks let pass, and what of what they found is known. */
   @Part(() => Checks) checks: Checks = new Checks();
 }

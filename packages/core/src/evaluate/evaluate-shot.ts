@@ -18,6 +18,7 @@ import { cuedClips, cuedParts, cuedShow, cueValue } from './cue-values.js';
 import { cutsWithCues } from './cued-cuts.js';
 import { NO_PARTS, type MovedParts } from '../hierarchy/node-driver.js';
 import type { TargetAt } from '../ride/aiming.js';
+import { groundWithLaid, laidThings, type LaidThing } from '../laid/index.js';
 import { frozenParts } from './frozen.js';
 import { gaugesOf, type Gauge } from './gauges.js';
 import { compileMovedParts } from './moved-parts.js';
@@ -29,7 +30,10 @@ import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
 /** A shot whose paths and riders answer questions at any frame. */
 export interface EvaluatedShot {
   readonly shot: Shot;
+  /** What it is played with; what is laid as ground is among the ground. */
   readonly assets: SceneAssets;
+  /** What is laid along paths. */
+  laid(): LaidThing[];
   /** By path id: the curve, or why there is none. */
   readonly paths: ReadonlyMap<string, CompiledPath | PathError>;
   /** In the order of the document's riders. */
@@ -69,12 +73,14 @@ export interface EvaluatedShot {
 /**
  * Compiles what the document describes; a path without a curve leaves its riders at rest.
  *
- * @param assets what it is played with, besides the document: where there is none of it, nothing of a model moves by itself and
+ * @param given what it is played with, besides the document: where there is none of it, nothing of a model moves by itself and
  *   riders keep the height of their paths
  * @throws ShotError where riders wait for each other in a circle, with their names
  */
-export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
+export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
   refuseCircles(shot);
+  const ground = groundWithLaid(shot, given.ground);
+  const assets = ground === given.ground ? given : { ...given, ground };
   const rides = new Rides(shot, assets);
   const retiming = wholeRetiming(shot);
   const source = (frame: number) => (retiming === null ? frame : retiming.source(frame));
@@ -132,6 +138,7 @@ export function evaluateShot(shot: Shot, assets: SceneAssets): EvaluatedShot {
   return {
     shot,
     assets,
+    laid: () => laidThings(shot, given.ground),
     paths: rides.paths,
     poses,
     parts,

@@ -1,6 +1,7 @@
 import type { GroundSurface } from '../contact/ground-surface.js';
 import type { Gait, Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
+import { modelsLaid } from '../laid/index.js';
 import { withClipsOf } from '../hierarchy/borrowed-clips.js';
 import type { NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 
@@ -23,15 +24,25 @@ export function hierarchyOfRider(
 }
 
 /** Whether a rider goes by the ground: set on it, turned to it, or kept above it. */
-export function goesByGround({ hitch, clearance }: Rider): boolean {
+export function goesByGround({ hitch, clearance, forces }: Rider): boolean {
+  if (forces !== null) return true;
   if (hitch === null) return false;
   const above = clearance !== null && clearance.floor !== null;
   return hitch.ground.mode === 'stick' || hitch.facing.reference === 'ground' || above;
 }
 
-/** The ids of the models whose files a shot is played with: those that are worn, stood on, and lend their clips. */
-export function modelsInPlay({ riders, ground }: Pick<Shot, 'riders' | 'ground'>): Set<string> {
-  const ids = riders.flatMap(({ model, gait }) => [model, gait?.source ?? null]);
-  const floor = riders.some(goesByGround) ? ground.model : null;
-  return new Set([...ids, floor].filter((id) => id !== null));
+/** The ids of the models whose files a shot is played with: those that are worn, laid, sprayed, stood on, and lend their clips. */
+export function modelsInPlay({
+  riders,
+  ground,
+  laid,
+}: Pick<Shot, 'riders' | 'ground' | 'laid'>): Set<string> {
+  const ids = riders.flatMap(({ model, gait, emitter }) => [
+    model,
+    gait?.source ?? null,
+    emitter?.model ?? null,
+  ]);
+  const stands = riders.some(goesByGround) || laid.some(({ stand }) => stand === 'ground');
+  const floor = stands ? ground.model : null;
+  return new Set([...ids, ...laid.flatMap(modelsLaid), floor].filter((id) => id !== null));
 }

@@ -1,7 +1,7 @@
 import { axesOf } from '../document/rider-axes.js';
-import type { Animation, Buffer, Node, Skin } from '@gltf-transform/core';
+import type { Animation, Buffer, Node } from '@gltf-transform/core';
 import { Document, type Accessor } from '@gltf-transform/core';
-import { mergeDocuments, unpartition } from '@gltf-transform/functions';
+import { unpartition } from '@gltf-transform/functions';
 import { quat } from 'gl-matrix';
 import { keysWithin, type SampledParts, type SampledShot } from '../bake/index.js';
 import { LOCAL } from '../hierarchy/index.js';
@@ -10,9 +10,12 @@ import type { Camera } from '../document/shot-camera.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { isMoving } from '../evaluate/index.js';
+import type { LaidThing } from '../laid/index.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { POSE, axesToTravel, compileFocal, fieldOfView, focalAt } from '../pose/index.js';
 import { sourceFrame } from '../timing/index.js';
+import { Wardrobe } from './glb-dresser.js';
+import { addLaid } from './glb-laid.js';
 import { gltfIo } from './model-read.js';
 
 /**
@@ -36,25 +39,43 @@ export async function writeGlb(
   const ride = target.createAnimation(shot.name);
   const buffer = target.createBuffer();
   const channels = new ChannelWriter(target, ride, buffer, sampled, within);
-  const dressers = new Map<string, Dresser>();
+  const wardrobe = new Wardrobe(target, models);
   shot.riders.forEach((rider, r) => {
     const node = target.createNode(rider.name).setScale(rider.rest.scale);
     const poses = sampled.riders[r];
     node.setTranslation([...poses.subarray(0, 3)] as Vec3).setRotation([...poses.subarray(3, 7)] as Quat);
     scene.addChild(node);
-    const model = rider.model === null ? undefined : models.get(rider.model);
-    if (rider.model !== null && model) {
-      const dresser = dressers.get(rider.model) ?? new Dresser(target, model);
-      dressers.set(rider.model, dresser);
-      dresser.dress(node);
-      animateParts(target, channels, node, sampled.parts[r]);
-    }
+    if (wardrobe.dress(node, rider.model)) animateParts(target, channels, node, sampled.parts[r]);
     if (rider.camera) node.addChild(cameraNode(target, sampled, rider, rider.camera));
     if (isMoving(shot, rider)) animate(channels, node, rider, poses);
     const seen = sampled.shown[r];
     if (seen) channels.addSteps(node, 'scale', `${rider.name} shown`, sizesOf(seen, rider.rest.scale));
   });
+  addLaid(target, scene, sampled.laid, wardrobe);
   if (ride.listChannels().length === 0) ride.dispose();
+  return written(target);
+}
+
+/** What is laid alone, as GLB, standing where it was laid. */
+export async function writeLaidGlb(
+  name: string,
+  laid: readonly LaidThing[],
+  models: ReadonlyMap<string, Document>,
+): Promise<Uint8Array> {
+  const target = new Document();
+  const scene = target.createScene(name);
+  target.getRoot().setDefaultScene(scene);
+  target.createBuffer();
+  addLaid(target, scene, laid, new Wardrobe(target, models));
+  // Nothing moves in it, so clips of the pieces' models have no use.
+  target
+    .getRoot()
+    .listAnimations()
+    .forEach((clip) => clip.dispose());
+  return written(target);
+}
+
+async function written(target: Document): Promise<Uint8Array> {
   await target.transform(unpartition());
   // A buffer that nothing lies in has no length, which the format does not allow.
   if (target.getRoot().listAccessors().length === 0)
@@ -230,92 +251,4 @@ class ChannelWriter {
   ): Accessor {
     return this.target.createAccessor(name).setType(type).setArray(values).setBuffer(this.buffer);
   }
-}
-
-/**
- * Puts one model under any number of riders: its meshes, materials and clip data are in the file
- * once, its nodes, skins and clips once for each rider.
- */
-class Dresser {
-  private readonly roots: Node[];
-  private readonly skins: Skin[];
-  private readonly clips: Animation[];
-  private worn = false;
-
-  constructor(
-    private readonly target: Document,
-    model: Document,
-  ) {
-    const source = model.getRoot();
-    const scene = source.getDefaultScene() ?? source.listScenes()[0];
-    const merged = mergeDocuments(target, model);
-    const here = <T>(property: unknown) => merged.get(property as never) as T;
-    this.roots = scene.listChildren().map((node) => here<Node>(node));
-    this.skins = source.listSkins().map((skin) => here<Skin>(skin));
-    this.clips = source.listAnimations().map((clip) => here<Animation>(clip));
-    source.listScenes().forEach((other) => here<Node>(other).dispose());
-  }
-
-  /** Hangs the model under a rider's node. */
-  dress(rider: Node): void {
-    // The first rider wears the originals, so that one rider costs no copy at all.
-    if (!this.worn) {
-      this.worn = true;
-      this.roots.forEach((root) => rider.addChild(root));
-      return;
-    }
-    const copies = new Map<Node, Node>();
-    this.roots.forEach((root) => rider.addChild(copyNode(this.target, root, copies)));
-    this.copySkins(copies);
-    this.copyClips(copies);
-  }
-
-  private copySkins(copies: ReadonlyMap<Node, Node>): void {
-    for (const skin of this.skins) {
-      if (!skin.listJoints().every((joint) => copies.has(joint))) continue;
-      const copy = this.target
-        .createSkin(skin.getName())
-        .setInverseBindMatrices(skin.getInverseBindMatrices());
-      skin.listJoints().forEach((joint) => copy.addJoint(copies.get(joint) as Node));
-      const skeleton = skin.getSkeleton();
-      if (skeleton) copy.setSkeleton(copies.get(skeleton) ?? null);
-      for (const node of copies.values()) if (node.getSkin() === skin) node.setSkin(copy);
-    }
-  }
-
-  private copyClips(copies: ReadonlyMap<Node, Node>): void {
-    for (const clip of this.clips) {
-      const copy = this.target.createAnimation(clip.getName());
-      for (const channel of clip.listChannels()) {
-        const node = channel.getTargetNode();
-        const sampler = channel.getSampler();
-        if (!node || !sampler || !copies.has(node)) continue;
-        const ownSampler = sampler.clone();
-        copy.addSampler(ownSampler);
-        copy.addChannel(
-          channel
-            .clone()
-            .setTargetNode(copies.get(node) as Node)
-            .setSampler(ownSampler),
-        );
-      }
-    }
-  }
-}
-
-function copyNode(target: Document, node: Node, copies: Map<Node, Node>): Node {
-  const copy = target
-    .createNode(node.getName())
-    .setTranslation(node.getTranslation())
-    .setRotation(node.getRotation())
-    .setScale(node.getScale())
-    .setWeights(node.getWeights())
-    .setMesh(node.getMesh())
-    .setCamera(node.getCamera())
-    .setSkin(node.getSkin())
-    .setExtras(node.getExtras());
-  for (const extension of node.listExtensions()) copy.setExtension(extension.extensionName, extension);
-  copies.set(node, copy);
-  node.listChildren().forEach((child) => copy.addChild(copyNode(target, child, copies)));
-  return copy;
 }

@@ -9,7 +9,7 @@ export {
   type ModelFacts,
   type ReadModel,
 } from './model-read.js';
-export { writeGlb } from './glb-write.js';
+export { writeGlb, writeLaidGlb } from './glb-write.js';
 export { hierarchyOf } from './hierarchy-read.js';
 export { groundMeshOf, sceneryMeshOf } from './ground-read.js';
 export { modelMeshOf } from './solids-read.js';

@@ -146,7 +146,7 @@ export class Evaluator {
     const moved: { rider: Rider; index: number; from: RiderSources }[] = [];
     for (const [index, rider] of shot.riders.entries()) {
       if (!mine.has(rider.id)) continue;
-      const from = riderSources(shot, rider, byId, evaluated.paths, this.assets, timing);
+      const from = riderSources(shot, rider, byId, evaluated.paths, evaluated.assets, timing);
       if (!sameSources(this.sampled.get(rider.id), from)) moved.push({ rider, index, from });
     }
     moved.sort((a, b) => Number(b.rider.id === focus.rider) - Number(a.rider.id === focus.rider));

@@ -1,0 +1,72 @@
+import { GroundSurface } from '../contact/index.js';
+import type { Laid } from '../document/shot-laid.js';
+import type { Shot } from '../document/shot.js';
+import { PathError, compiledPathOf, type CompiledPath } from '../path/index.js';
+import type { TriangleMesh } from '../solid/index.js';
+import { sweepProfile, type SweptMesh } from './sweep-profile.js';
+
+interface Swept {
+  readonly key: string;
+  readonly mesh: SweptMesh | null;
+}
+
+/** By curve what was swept along it last: an edit of something else sweeps nothing. */
+const swept = new WeakMap<CompiledPath, Map<string, Swept>>();
+
+/** What is swept along a path for one thing that is laid, made once for as long as nothing of it changes. */
+export function sweptOf(laid: Laid, path: CompiledPath): SweptMesh | null {
+  const { name: _, color: __, ground: ___, ...shaping } = laid;
+  const key = JSON.stringify(shaping);
+  const known = swept.get(path) ?? new Map<string, Swept>();
+  swept.set(path, known);
+  const kept = known.get(laid.id);
+  if (kept?.key === key) return kept.mesh;
+  const mesh = sweepProfile(laid, path);
+  known.set(laid.id, { key, mesh });
+  return mesh;
+}
+
+/** The curve that something is laid along; null where there is none. */
+export function laidCurve({ paths }: Pick<Shot, 'paths'>, { path: id }: Pick<Laid, 'path'>): CompiledPath | null {
+  const path = paths.find((one) => one.id === id);
+  const curve = path && compiledPathOf(path);
+  return curve && !(curve instanceof PathError) ? curve : null;
+}
+
+/** What of the things laid riders stand on: whether a thing's profile was laid as ground. */
+export function isLaidGround({ kind, ground }: Laid): boolean {
+  return kind === 'profile' && ground;
+}
+
+let last: { readonly base: GroundSurface | null; readonly meshes: readonly TriangleMesh[]; readonly made: GroundSurface } | null =
+  null;
+
+/** The ground with what is laid on it to be stood on; what was joined last is kept. */
+export function groundWithLaid(shot: Pick<Shot, 'paths' | 'laid'>, base: GroundSurface | null): GroundSurface | null {
+  const meshes = shot.laid.filter(isLaidGround).flatMap((laid) => {
+    const curve = laidCurve(shot, laid);
+    const mesh = curve && sweptOf(laid, curve);
+    return mesh ? [mesh] : [];
+  });
+  if (meshes.length === 0) return base;
+  const same =
+    last?.base === base && last.meshes.length === meshes.length && meshes.every((mesh, i) => last?.meshes[i] === mesh);
+  if (last && same) return last.made;
+  const made = new GroundSurface(joined(base ? [base.mesh, ...meshes] : meshes));
+  last = { base, meshes, made };
+  return made;
+}
+
+/** Triangles of several as one. */
+export function joined(meshes: readonly TriangleMesh[]): TriangleMesh {
+  const positions = new Float64Array(meshes.reduce((sum, mesh) => sum + mesh.positions.length, 0));
+  const indices = new Uint32Array(meshes.reduce((sum, mesh) => sum + mesh.indices.length, 0));
+  let [at, from] = [0, 0];
+  for (const mesh of meshes) {
+    positions.set(mesh.positions, at);
+    for (let i = 0; i < mesh.indices.length; i++) indices[from + i] = mesh.indices[i] + at / 3;
+    at += mesh.positions.length;
+    from += mesh.indices.length;
+  }
+  return { positions, indices };
+}

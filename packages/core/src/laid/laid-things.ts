@@ -1,0 +1,35 @@
+import type { GroundSurface } from '../contact/index.js';
+import type { Laid } from '../document/shot-laid.js';
+import type { Shot } from '../document/shot.js';
+import type { CompiledPath } from '../path/index.js';
+import { laidCurve, sweptOf } from './laid-ground.js';
+import { layPieces, type LaidPieces } from './lay-pieces.js';
+import type { SweptMesh } from './sweep-profile.js';
+
+/** One thing as it is laid: its pieces, or what was swept. */
+export interface LaidThing {
+  readonly laid: Laid;
+  readonly path: CompiledPath;
+  readonly pieces: LaidPieces | null;
+  readonly swept: SweptMesh | null;
+}
+
+/**
+ * All that is laid along paths that have a curve.
+ *
+ * @param ground what pieces stand on; what is laid itself is none to them
+ */
+export function laidThings(shot: Pick<Shot, 'paths' | 'laid'>, ground: GroundSurface | null): LaidThing[] {
+  return shot.laid.flatMap((laid): LaidThing[] => {
+    const path = laidCurve(shot, laid);
+    if (path === null) return [];
+    return laid.kind === 'pieces'
+      ? [{ laid, path, pieces: layPieces(laid, path, ground), swept: null }]
+      : [{ laid, path, pieces: null, swept: sweptOf(laid, path) }];
+  });
+}
+
+/** The models that pieces wear, the first being most of theirs. */
+export function modelsLaid({ model, others }: Pick<Laid, 'model' | 'others'>): (string | null)[] {
+  return [model, ...others.map((other) => other.model)];
+}
