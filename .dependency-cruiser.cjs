@@ -17,6 +17,7 @@ const CORE_LAYERS = [
   'hierarchy',
   'wheels',
   'gait',
+  'spray',
   'evaluate',
   'arrange',
   'loop',

@@ -15,6 +15,7 @@ export * from './laid/index.js';
 export * from './hierarchy/index.js';
 export * from './wheels/index.js';
 export * from './gait/index.js';
+export * from './spray/index.js';
 export * from './evaluate/index.js';
 export * from './arrange/index.js';
 export * from './loop/index.js';

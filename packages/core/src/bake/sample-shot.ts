@@ -4,6 +4,7 @@ import type { Shot } from '../document/shot.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import type { LaidThing } from '../laid/index.js';
 import { POSE, type PoseAt } from '../pose/index.js';
+import type { Spray } from '../spray/index.js';
 import { sampleParts, takeShortWay, type SampledParts } from './sampled-parts.js';
 
 /** Every rider's pose at every frame of the range: {@link POSE}.size numbers a frame. */
@@ -20,6 +21,10 @@ export interface SampledShot {
   readonly cuts: readonly Cut[];
   /** What is laid along paths; it stands still. */
   readonly laid: readonly LaidThing[];
+  /** In the order of the riders what each sprays; null for those that spray nothing. */
+  readonly sprays: readonly (Spray | null)[];
+  /** By frame which second of the sprays is shown. */
+  readonly seconds: Float64Array;
 }
 
 /** Samples a whole shot at whole frames. */
@@ -54,7 +59,7 @@ export function* sampleBlocks(
 }
 
 function sampleBlock(
-  { shot, poses, parts, shows, cuts, laid }: EvaluatedShot,
+  { shot, poses, parts, shows, cuts, laid, spray, workSeconds }: EvaluatedShot,
   first: number,
   frames: number,
   before?: SampledBlock,
@@ -73,6 +78,8 @@ function sampleBlock(
     }),
     cuts: before?.cuts ?? cuts(),
     laid: before?.laid ?? laid(),
+    sprays: before?.sprays ?? shot.riders.map(spray),
+    seconds: Float64Array.from({ length: frames }, (_, i) => workSeconds(first + i)),
   };
 }
 

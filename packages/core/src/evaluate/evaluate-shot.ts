@@ -9,6 +9,7 @@ import type { PathError } from '../path/path-error.js';
 import type { Motion } from '../pace/compiled-pace.js';
 import { keptFor } from '../math/kept-for.js';
 import { POSE } from '../pose/pose.js';
+import type { Spray } from '../spray/index.js';
 import { mapFrames } from '../timing/map-frames.js';
 import { wholeRetiming, wholeRetimeStep, type Retiming } from '../timing/retiming.js';
 import type { PoseAt } from '../pose/pose.js';
@@ -20,6 +21,7 @@ import { NO_PARTS, type MovedParts } from '../hierarchy/node-driver.js';
 import type { TargetAt } from '../ride/aiming.js';
 import { groundWithLaid, laidThings, type LaidThing } from '../laid/index.js';
 import { frozenParts } from './frozen.js';
+import { sprayOf } from './emitted.js';
 import { gaugesOf, type Gauge } from './gauges.js';
 import { compileMovedParts } from './moved-parts.js';
 import { compileContact, sidewaysOf, type RiderContact } from './rider-contact.js';
@@ -52,6 +54,10 @@ export interface EvaluatedShot {
   sideways(rider: Rider): (frame: number) => number;
   /** What moves of a rider's model by itself. */
   parts(rider: Rider): MovedParts;
+  /** All that a rider sprays, by seconds of the work; null where it sprays nothing. */
+  spray(rider: Rider): Spray | null;
+  /** The second of the work, from the range's first frame on, that a frame of the shot shows. */
+  workSeconds(frame: number): number;
   /** What can be read off a rider beside its pose. */
   gauges(rider: Rider): readonly Gauge[];
   /** How a rider meets the ground, in the time of the work. */
@@ -105,20 +111,34 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
       hierarchy: hierarchyOfRider(assets, rider),
     }),
   );
-  const parts = keptFor((rider: Rider): MovedParts => {
+  // In the time of the work, as what is sprayed goes by it.
+  const workParts = keptFor((rider: Rider): MovedParts => {
     const hierarchy = hierarchyOfRider(assets, rider);
-    if (hierarchy !== null && rider.frozen !== null) {
-      const stiff = frozenParts(rider, rider.frozen, hierarchy);
-      return { ...stiff, pose: (frame, out, at) => stiff.pose(source(frame), out, at) };
-    }
+    if (hierarchy !== null && rider.frozen !== null) return frozenParts(rider, rider.frozen, hierarchy);
     const cued = {
       parts: cuedParts(shot, rider, rides.sources),
       clips: (nodes: NodeHierarchy) => cuedClips(shot, rider, nodes, rides.sources),
     };
     if (hierarchy === null) return NO_PARTS;
     if (cued.parts.length === 0 && !movesByItself(rider) && !playsOnCue(shot, rider)) return NO_PARTS;
-    const moved = compileMovedParts(rider, hierarchy, contact(rider), cued, rides.pose(rider));
+    return compileMovedParts(rider, hierarchy, contact(rider), cued, rides.pose(rider));
+  });
+  const parts = keptFor((rider: Rider): MovedParts => {
+    const moved = workParts(rider);
+    if (retiming === null || moved === NO_PARTS) return moved;
     return { ...moved, pose: (frame, out, at) => moved.pose(source(frame), out, at) };
+  });
+  const spray = keptFor((rider: Rider): Spray | null => {
+    if (rider.emitter === null) return null;
+    return sprayOf(shot, rider, rider.emitter, {
+      pose: rides.pose(rider),
+      parts: workParts(rider),
+      hierarchy: hierarchyOfRider(assets, rider),
+      moment: (id) => {
+        const cue = shot.cues.find((one) => one.id === id);
+        return cue === undefined || cue.off ? null : rides.moment(cue);
+      },
+    });
   });
   const gauges = keptFor((rider: Rider): readonly Gauge[] => {
     if (rider.frozen !== null) return [];
@@ -142,6 +162,8 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
     paths: rides.paths,
     poses,
     parts,
+    spray,
+    workSeconds: (frame) => (source(frame) - shot.range.first) / shot.fps,
     gauges,
     retiming,
     contact,

@@ -32,8 +32,12 @@ export function riderSources(
   }
   const acting = eachAction(cues)
     .filter(({ does }) => ids.has(does.rider))
-    .flatMap((cue) => cuesBehind(cue, cues))
-    .map((cue) => ({ ...cue, name: '' }));
+    .flatMap((cue) => cuesBehind(cue, cues));
+  const bursting = cues.filter(({ id }) => rider.emitter?.bursts.some(({ cue }) => cue === id));
+  const unnamed = [...acting, ...bursting.flatMap((cue) => cuesBehind(cue, cues))].map((cue) => ({
+    ...cue,
+    name: '',
+  }));
   const bending = retimes
     .filter((retime) => retime.riders.length === 0 || retime.riders.some((id) => ids.has(id)))
     .map((retime) => ({ ...retime, name: '' }));
@@ -42,7 +46,7 @@ export function riderSources(
     for (const { path } of [does, ...also]) if (path !== null) parts.push(curves.get(path));
   if (hierarchy) parts.push(hierarchy);
   if (assets.ground) parts.push(assets.ground);
-  return { parts, text: `${timing} ${floor.model} ${JSON.stringify([acting, bending])}` };
+  return { parts, text: `${timing} ${floor.model} ${JSON.stringify([unnamed, bending])}` };
 }
 
 export function sameSources(before: RiderSources | undefined, after: RiderSources): boolean {

@@ -22,6 +22,6 @@ export function assetsOf(shot: Shot, models: ReadonlyMap<string, Document>): Sce
 export function needsAssets({ riders, cues }: Pick<Shot, 'riders' | 'cues'>): boolean {
   return (
     eachAction(cues).some(({ does }) => does.node !== null) ||
-    riders.some((rider) => movesByItself(rider) || goesByGround(rider))
+    riders.some((rider) => movesByItself(rider) || goesByGround(rider) || rider.emitter?.from === 'part')
   );
 }

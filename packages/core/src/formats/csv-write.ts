@@ -3,6 +3,7 @@ import { frameTime } from '../document/frames.js';
 import type { EvaluatedShot } from '../evaluate/index.js';
 import { LOCAL } from '../hierarchy/index.js';
 import { POSE } from '../pose/index.js';
+import { PARTICLE, aliveAt, particleAt } from '../spray/index.js';
 
 export const CSV_HEADER = 'frame,time,rider,part,tx,ty,tz,qx,qy,qz,qw,distance,speed,bank';
 
@@ -11,7 +12,7 @@ const BLOCK = 30_000;
 
 /**
  * A shot as CSV, in parts that are sampled as they are asked for, so that a long one is never held whole: one row per frame and
- * rider, and after it one for each part of its model that moves by itself, in what it hangs on; frames outermost, none for a rider while it is
+ * rider, and after it one for each part of its model that moves by itself, in what it hangs on, and for each particle it sprays, in the world; frames outermost, none for a rider while it is
  * hidden; numbers in the shortest form that reads back to the same double.
  */
 export function* csvParts(evaluated: EvaluatedShot): Generator<string, void, undefined> {
@@ -24,7 +25,8 @@ export function writeCsv(evaluated: EvaluatedShot): string {
   return [...csvParts(evaluated)].join('');
 }
 
-function rowsOf({ shot, first, frames, riders, parts, shown }: SampledBlock): string {
+function rowsOf(block: SampledBlock): string {
+  const { shot, first, frames, riders, parts, shown, sprays, seconds } = block;
   const names = shot.riders.map((rider) => quoted(rider.id));
   const lines: string[] = [];
   for (let i = 0; i < frames; i++) {
@@ -36,10 +38,18 @@ function rowsOf({ shot, first, frames, riders, parts, shown }: SampledBlock): st
       const { nodes, size, values } = parts[r];
       for (const { name, at } of nodes)
         lines.push(`${lead}${names[r]},${quoted(name)},${numbers(values, i * size + at, LOCAL.scale)},,,`);
+      const spray = sprays[r];
+      if (spray === null) return;
+      for (const { n, age } of aliveAt(spray, seconds[i])) {
+        particleAt(spray, n, age, particle);
+        lines.push(`${lead}${names[r]},particle ${n + 1},${numbers(particle, 0, PARTICLE.size)},,,`);
+      }
     });
   }
   return lines.length === 0 ? '' : `${lines.join('\n')}\n`;
 }
+
+const particle = new Float64Array(PARTICLE.numbers);
 
 function numbers(values: Float64Array, at: number, count: number): string {
   let text = String(values[at]);

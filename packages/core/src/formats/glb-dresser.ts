@@ -25,10 +25,14 @@ class Dresser {
     source.listScenes().forEach((other) => here<Node>(other).dispose());
   }
 
-  /** Hangs the model under a rider's node. */
-  dress(rider: Node): void {
+  /**
+   * Hangs the model under a rider's node.
+   *
+   * @param changed whether its nodes are changed then, so that it has to be a copy
+   */
+  dress(rider: Node, changed: boolean): void {
     // The first rider wears the originals, so that one rider costs no copy at all.
-    if (!this.worn) {
+    if (!this.worn && !changed) {
       this.worn = true;
       this.roots.forEach((root) => rider.addChild(root));
       return;
@@ -37,6 +41,15 @@ class Dresser {
     this.roots.forEach((root) => rider.addChild(copyNode(this.target, root, copies)));
     this.copySkins(copies);
     this.copyClips(copies);
+  }
+
+  /** Takes the originals away where nobody wears them. */
+  close(): boolean {
+    if (this.worn) return false;
+    const nodes: Node[] = [];
+    for (const root of this.roots) root.traverse((node) => nodes.push(node));
+    for (const one of [...this.clips, ...this.skins, ...nodes]) one.dispose();
+    return true;
   }
 
   private copySkins(copies: ReadonlyMap<Node, Node>): void {
@@ -99,13 +112,18 @@ export class Wardrobe {
     private readonly models: ReadonlyMap<string, Document>,
   ) {}
 
-  /** Hangs a model under a node; false where there is none. */
-  dress(node: Node, id: string | null): boolean {
+  /** Hangs a model under a node; false where there is none. See {@link Dresser.dress}. */
+  dress(node: Node, id: string | null, changed = false): boolean {
     const model = id === null ? undefined : this.models.get(id);
     if (id === null || model === undefined) return false;
     const dresser = this.dressers.get(id) ?? new Dresser(this.target, model);
     this.dressers.set(id, dresser);
-    dresser.dress(node);
+    dresser.dress(node, changed);
     return true;
+  }
+
+  /** To be called at the end; true where models were taken away again, whose meshes are then nobody's. */
+  close(): boolean {
+    return [...this.dressers.values()].filter((dresser) => dresser.close()).length > 0;
   }
 }

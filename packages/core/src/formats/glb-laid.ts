@@ -1,8 +1,9 @@
-import type { Document, Material, Mesh, Node, Scene } from '@gltf-transform/core';
+import type { Document, Mesh, Node, Scene } from '@gltf-transform/core';
 import type { Laid } from '../document/shot-laid.js';
 import { PIECE, bendAlong, modelsLaid, type LaidPieces, type LaidThing, type SweptMesh } from '../laid/index.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import type { Wardrobe } from './glb-dresser.js';
+import { plainMaterial } from './glb-material.js';
 import { numbersOf } from './gltf-scene.js';
 
 /** Adds what is laid to a scene: a node a piece, whose meshes are in the file once unless they are bent; one mesh a profile. */
@@ -40,19 +41,6 @@ function sweptMesh(target: Document, { name, color, ring }: Laid, swept: SweptMe
   return target.createMesh(name).addPrimitive(primitive);
 }
 
-/** A material of one colour of the screen. */
-function plainMaterial(target: Document, name: string, color: string): Material {
-  const channel = (at: number) => {
-    const value = parseInt(color.slice(at, at + 2), 16) / 255;
-    return value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4;
-  };
-  return target
-    .createMaterial(name)
-    .setBaseColorFactor([channel(1), channel(3), channel(5), 1])
-    .setMetallicFactor(0)
-    .setRoughnessFactor(0.9);
-}
-
 function addPieces(
   target: Document,
   all: Node,
@@ -65,7 +53,7 @@ function addPieces(
     const at = PIECE.numbers * i;
     const piece = target.createNode(`${laid.name} ${i + 1}`);
     all.addChild(piece);
-    wardrobe.dress(piece, worn[models[i]]);
+    wardrobe.dress(piece, worn[models[i]], laid.bend);
     const size = places[at + PIECE.size];
     if (laid.bend) {
       const bent = { distance: places[at + PIECE.distance], side: sides[i], size };

@@ -1,7 +1,7 @@
 import { axesOf } from '../document/rider-axes.js';
 import type { Animation, Buffer, Node } from '@gltf-transform/core';
-import { Document, type Accessor } from '@gltf-transform/core';
-import { unpartition } from '@gltf-transform/functions';
+import { Document, Logger, PropertyType, type Accessor } from '@gltf-transform/core';
+import { prune, unpartition } from '@gltf-transform/functions';
 import { quat } from 'gl-matrix';
 import { keysWithin, type SampledParts, type SampledShot } from '../bake/index.js';
 import { LOCAL } from '../hierarchy/index.js';
@@ -16,6 +16,7 @@ import { POSE, axesToTravel, compileFocal, fieldOfView, focalAt } from '../pose/
 import { sourceFrame } from '../timing/index.js';
 import { Wardrobe } from './glb-dresser.js';
 import { addLaid } from './glb-laid.js';
+import { addSpray } from './glb-spray.js';
 import { gltfIo } from './model-read.js';
 
 /**
@@ -49,11 +50,13 @@ export async function writeGlb(
     if (rider.camera) node.addChild(cameraNode(target, sampled, rider, rider.camera));
     if (isMoving(shot, rider)) animate(channels, node, rider, poses);
     const seen = sampled.shown[r];
+    const spray = sampled.sprays[r];
+    if (spray) addSpray(target, scene, rider, spray, sampled, channels, wardrobe);
     if (seen) channels.addSteps(node, 'scale', `${rider.name} shown`, sizesOf(seen, rider.rest.scale));
   });
   addLaid(target, scene, sampled.laid, wardrobe);
   if (ride.listChannels().length === 0) ride.dispose();
-  return written(target);
+  return written(target, wardrobe);
 }
 
 /** What is laid alone, as GLB, standing where it was laid. */
@@ -66,16 +69,22 @@ export async function writeLaidGlb(
   const scene = target.createScene(name);
   target.getRoot().setDefaultScene(scene);
   target.createBuffer();
-  addLaid(target, scene, laid, new Wardrobe(target, models));
+  const wardrobe = new Wardrobe(target, models);
+  addLaid(target, scene, laid, wardrobe);
   // Nothing moves in it, so clips of the pieces' models have no use.
   target
     .getRoot()
     .listAnimations()
     .forEach((clip) => clip.dispose());
-  return written(target);
+  return written(target, wardrobe);
 }
 
-async function written(target: Document): Promise<Uint8Array> {
+async function written(target: Document, wardrobe: Wardrobe): Promise<Uint8Array> {
+  if (wardrobe.close()) {
+    target.setLogger(new Logger(Logger.Verbosity.WARN));
+    const { MESH, PRIMITIVE, ACCESSOR } = PropertyType;
+    await target.transform(prune({ propertyTypes: [MESH, PRIMITIVE, ACCESSOR], keepAttributes: true }));
+  }
   await target.transform(unpartition());
   // A buffer that nothing lies in has no length, which the format does not allow.
   if (target.getRoot().listAccessors().length === 0)
