@@ -18,6 +18,7 @@ const CORE_LAYERS = [
   'wheels',
   'gait',
   'spray',
+  'forces',
   'evaluate',
   'arrange',
   'loop',
@@ -51,6 +52,12 @@ module.exports = {
       severity: 'error',
       from: { path: `^${core}/`, pathNot: `\\.test\\.ts$|^${core}/(contact|solid)/` },
       to: { path: 'node_modules/(three|three-mesh-bvh)/' },
+    },
+    {
+      name: 'one-file-knows-how-bodies-move',
+      severity: 'error',
+      from: { path: '^packages/', pathNot: `^${core}/forces/rapier-physics` },
+      to: { path: 'node_modules/@dimforge/' },
     },
     {
       name: 'packages-meet-only-in-core',

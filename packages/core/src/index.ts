@@ -12,6 +12,7 @@ export * from './contact/index.js';
 export * from './pose/index.js';
 export * from './ride/index.js';
 export * from './laid/index.js';
+export * from './forces/index.js';
 export * from './hierarchy/index.js';
 export * from './wheels/index.js';
 export * from './gait/index.js';

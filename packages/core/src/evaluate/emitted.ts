@@ -10,7 +10,7 @@ import { axisVector } from '../pose/axes.js';
 import { pointOn } from '../pose/point-on.js';
 import { POSE, positionIn, rotationIn, type PoseAt } from '../pose/pose.js';
 import { compileSpray, writePlace, type EmitterAt, type Spray } from '../spray/index.js';
-import { wholeRetiming } from '../timing/retiming.js';
+import { lastSource } from '../timing/retiming.js';
 
 /** What a rider that sprays is moved by, all in the time of the work. */
 export interface SprayingRider {
@@ -25,12 +25,8 @@ export interface SprayingRider {
 /** All that a rider sprays; in the time of the work. */
 export function sprayOf(shot: Shot, rider: Rider, emitter: Emitter, by: SprayingRider): Spray {
   const { first, last } = shot.range;
-  const retiming = wholeRetiming(shot);
   const { forward, up } = axesOf(rider);
   const across = vec3.cross([0, 0, 0], axisVector(up), axisVector(forward)) as Vec3;
-  const shown = (frame: number) => retiming?.source(frame) ?? frame;
-  let end = last;
-  if (retiming) for (let frame = first; frame <= last; frame++) end = Math.max(end, shown(frame));
   const origin: EmitterAt = (frame, out) => {
     by.pose(frame, pose, 0);
     writePlace(out, positionIn(pose), rotationIn(pose));
@@ -40,7 +36,7 @@ export function sprayOf(shot: Shot, rider: Rider, emitter: Emitter, by: Spraying
     rider: origin,
     across,
     first,
-    last: end,
+    last: lastSource(shot),
     cycle: shot.loop ? last - first + 1 : null,
     fps: shot.fps,
     bursts: emitter.bursts.flatMap(({ frame, cue, count }) => {

@@ -58,6 +58,11 @@ export interface EvaluatedShot {
   spray(rider: Rider): Spray | null;
   /** The second of the work, from the range's first frame on, that a frame of the shot shows. */
   workSeconds(frame: number): number;
+  /**
+   * Works out what forces do, a frame a step, and tells which part of it is done. Where it was not, it is when the first of it is asked
+   * for.
+   */
+  settle(): Generator<number, void, undefined>;
   /** What can be read off a rider beside its pose. */
   gauges(rider: Rider): readonly Gauge[];
   /** How a rider meets the ground, in the time of the work. */
@@ -100,8 +105,12 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
       out[at + POSE.speed] *= retiming.rate(frame);
     };
   });
+  // What forces turn does not roll by its distance as well.
+  const rolling = keptFor((rider: Rider): Rider =>
+    rides.forced(rider) === null ? rider : { ...rider, wheels: [], ball: null },
+  );
   const contact = keptFor((rider: Rider) =>
-    compileContact(rider, {
+    compileContact(rolling(rider), {
       shot,
       assets,
       motion: rides.motion(rider),
@@ -120,8 +129,15 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
       clips: (nodes: NodeHierarchy) => cuedClips(shot, rider, nodes, rides.sources),
     };
     if (hierarchy === null) return NO_PARTS;
-    if (cued.parts.length === 0 && !movesByItself(rider) && !playsOnCue(shot, rider)) return NO_PARTS;
-    return compileMovedParts(rider, hierarchy, contact(rider), cued, rides.pose(rider));
+    const moves = movesByItself(rolling(rider)) || rides.hanging(rider) !== null;
+    if (cued.parts.length === 0 && !moves && !playsOnCue(shot, rider)) return NO_PARTS;
+    return compileMovedParts(
+      rolling(rider),
+      hierarchy,
+      contact(rider),
+      { ...cued, hanging: rides.hanging(rider)?.drivers() ?? [] },
+      rides.pose(rider),
+    );
   });
   const parts = keptFor((rider: Rider): MovedParts => {
     const moved = workParts(rider);
@@ -143,8 +159,9 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
   const gauges = keptFor((rider: Rider): readonly Gauge[] => {
     if (rider.frozen !== null) return [];
     const cued = cuedParts(shot, rider, rides.sources);
-    if (cued.length === 0 && !movesByItself(rider)) return [];
-    return gaugesOf(rider, contact(rider), cued).map(({ kind, part, value }) => ({
+    const forced = rides.forced(rider);
+    if (cued.length === 0 && !movesByItself(rider) && forced === null) return [];
+    return gaugesOf(rolling(rider), contact(rider), cued, forced?.lag(rider) ?? null).map(({ kind, part, value }) => ({
       kind,
       part,
       value: (frame) => value(source(frame)),
@@ -163,6 +180,7 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
     poses,
     parts,
     spray,
+    settle: () => rides.settle(),
     workSeconds: (frame) => (source(frame) - shot.range.first) / shot.fps,
     gauges,
     retiming,
@@ -219,8 +237,8 @@ function playsOnCue({ cues }: Pick<Shot, 'cues'>, rider: Rider): boolean {
 
 /** Whether a rider's place can change over time: it rides, is held by hand, or what carries it does. */
 export function isMoving(shot: Shot, rider: Rider): boolean {
-  const { hitch, unrest, frozen, looks, keyed, echo, carriers } = rider;
-  if (hitch !== null || unrest !== null || frozen !== null || echo !== null) return true;
+  const { hitch, unrest, frozen, looks, keyed, echo, carriers, forces } = rider;
+  if (forces !== null || hitch !== null || unrest !== null || frozen !== null || echo !== null) return true;
   if (looks !== null || carriers.length > 0 || (keyed?.keys.length ?? 0) > 1) return true;
   const parent = shot.riders.find((other) => other.id === rider.parent);
   return parent !== undefined && isMoving(shot, parent);

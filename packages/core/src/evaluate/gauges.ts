@@ -25,7 +25,9 @@ export type GaugeKind =
   /** Cycles gone through since the first frame. */
   | 'cycle'
   /** What a cue does to a part: degrees or metres. */
-  | 'cue';
+  | 'cue'
+  /** How far forces let it be behind its place on the path, metres. */
+  | 'lag';
 
 /** One value of a rider over the shot. */
 export interface Gauge {
@@ -36,11 +38,17 @@ export interface Gauge {
 }
 
 /** All that can be read off a rider beside its pose, in the time of the work. */
-export function gaugesOf(rider: Rider, contact: RiderContact, cued: readonly CuedPart[]): Gauge[] {
+export function gaugesOf(
+  rider: Rider,
+  contact: RiderContact,
+  cued: readonly CuedPart[],
+  lag: ((frame: number) => number) | null,
+): Gauge[] {
   const { wheels, lean, gait, walk, cycles } = contact;
   const gauges: Gauge[] = [];
   const add = (kind: GaugeKind, part: string, value: (frame: number) => number) =>
     gauges.push({ kind, part, value });
+  if (lag) add('lag', '', lag);
   for (const { wheel, turned, steer, slip } of wheels) {
     add('turns', wheel.node, (frame) => turned(frame) / (2 * Math.PI));
     if (wheel.steers) add('steer', wheel.node, (frame) => steer(frame) * DEGREES);

@@ -44,11 +44,19 @@ export function jointedPuppet(hierarchy: NodeHierarchy, rider: Rider) {
   return withJoints(hierarchy, wishes);
 }
 
-/** What cues do to a rider's model. */
+/** A part that swings, by its name: joints that are put in change which node it is. */
+export interface Swinging {
+  readonly node: string;
+  driver(node: number): NodeDriver;
+}
+
+/** What cues and forces do to a rider's model. */
 export interface CuedMotion {
   readonly parts: readonly CuedPart[];
   /** Told by the nodes of the hierarchy they are asked for. */
   clips(hierarchy: NodeHierarchy): readonly PlayedClip[];
+  /** What swings on it, moved after all else. */
+  readonly hanging: readonly Swinging[];
 }
 
 /** All that moves of a rider's model by itself: walk, clips, cycles, cues, steering wheel, wheels, body, ball. */
@@ -100,6 +108,7 @@ export function compileMovedParts(
       ballMover(node, ball.centre, contact.ball as NonNullable<RiderContact['ball']>, pose),
     );
   }
+  for (const { node: name, driver } of cued.hanging) add(name, driver);
   return drivers.length === 0 ? NO_PARTS : compileParts(jointed, drivers);
 }
 

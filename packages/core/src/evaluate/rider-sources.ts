@@ -25,7 +25,12 @@ export function riderSources(
 ): RiderSources {
   const parts: unknown[] = [];
   const ids = new Set<string>();
-  for (const behind of withRidersBehind(byId, cues, rider)) {
+  const own = withRidersBehind(byId, cues, rider);
+  // What forces move is pushed by all the others.
+  const forced = own.some(({ forces }) => forces !== null);
+  const all = forced ? [...byId.values()].flatMap((other) => withRidersBehind(byId, cues, other)) : own;
+  if (forced || own.some(({ hanging }) => hanging.length > 0)) parts.push(assets.physics ?? null);
+  for (const behind of new Set(all)) {
     ids.add(behind.id);
     const curve = behind.hitch ? curves.get(behind.hitch.path) : undefined;
     parts.push(...shapeOf(behind), curve);
@@ -45,6 +50,7 @@ export function riderSources(
   for (const { does, also } of acting)
     for (const { path } of [does, ...also]) if (path !== null) parts.push(curves.get(path));
   if (hierarchy) parts.push(hierarchy);
+  if (forced) parts.push(assets.hierarchies);
   if (assets.ground) parts.push(assets.ground);
   return { parts, text: `${timing} ${floor.model} ${JSON.stringify([unnamed, bending])}` };
 }

@@ -44,11 +44,13 @@ import { ridesByDistance } from '../ride/travel-place.js';
 import type { FrameStep } from '../timing/frame-step.js';
 import { headOf, leadingOf, type Leading } from '../timing/leader.js';
 import { inShownFrames, mapFrames } from '../timing/map-frames.js';
-import { ownRetimeStep } from '../timing/retiming.js';
+import { lastSource, ownRetimeStep } from '../timing/retiming.js';
 import { cuedBlend, cueMoment, type CueSources } from './cue-values.js';
 import { sharedWay, wayKey, type RiddenWay } from './ridden-way.js';
 import { riderTiming, shownStops, type RiderTiming } from './rider-timing.js';
-import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
+import { ForcedRiders, ridersForced } from './forced.js';
+import { Hanging } from './hanging.js';
+import { hierarchyOfRider, needsPhysics, type SceneAssets } from './scene-assets.js';
 import { frozenPose } from './frozen.js';
 import { ENDLESS, turnedOut, turnoutsOf } from './turnouts.js';
 import { towedJoints, towingCoupling, towingPin, type Tower } from './towing.js';
@@ -87,8 +89,51 @@ export class Rides {
   /** The frame at which a cue's value first comes to 1; null where it never does. */
   readonly moment = keptFor((cue: Cue) => cueMoment(cue, this.shot.range, this.sources));
 
+  private forces: { readonly forced: ForcedRiders | null; readonly ids: ReadonlySet<string> } | null = null;
+
+  /** What forces move, and whom; made when it is first asked for. */
+  private moved() {
+    if (this.forces !== null) return this.forces;
+    const { shot, assets } = this;
+    const riders = assets.physics ? ridersForced(shot) : [];
+    const by = { shot, assets, last: lastSource(shot), unforced: (rider: Rider) => this.unforced(rider) };
+    const forced = assets.physics && riders.length > 0 ? new ForcedRiders({ ...by, physics: assets.physics }, riders) : null;
+    return (this.forces = { forced, ids: new Set(riders.map(({ id }) => id)) });
+  }
+
+  /** What moves a rider by forces; null where nothing does. */
+  forced(rider: Rider): ForcedRiders | null {
+    if (rider.forces === null) return null;
+    const { forced, ids } = this.moved();
+    return ids.has(rider.id) ? forced : null;
+  }
+
+  /** What of a rider's model hangs and swings; null where nothing does. */
+  readonly hanging = keptFor((rider: Rider): Hanging | null => {
+    const { physics } = this.assets;
+    const hierarchy = hierarchyOfRider(this.assets, rider);
+    if (!physics || rider.hanging.length === 0 || hierarchy === null) return null;
+    return Hanging.of(this.shot, rider, hierarchy, this.pose(rider), physics, lastSource(this.shot));
+  });
+
+  /** Steps forward all that forces move; tells which part of it is done. */
+  *settle(): Generator<number, void, undefined> {
+    const { physics } = this.assets;
+    if (!physics || !needsPhysics(this.shot)) return;
+    const { forced } = this.moved();
+    const swinging = this.shot.riders.flatMap((rider) => this.hanging(rider) ?? []);
+    const runs = [...(forced ? [forced] : []), ...swinging];
+    for (const [i, run] of runs.entries())
+      for (const part of run.settle()) yield (i + part) / runs.length;
+  }
+
   /** Where a rider is at a frame. */
   readonly pose = keptFor((rider: Rider): PoseAt => {
+    return this.forced(rider)?.pose(rider) ?? this.unforced(rider);
+  });
+
+  /** The same without what forces do to it. */
+  readonly unforced = keptFor((rider: Rider): PoseAt => {
     const { fps, loop, range } = this.shot;
     if (rider.frozen !== null) return frozenPose(rider.frozen);
     const seated = this.handed(rider, this.own(rider));

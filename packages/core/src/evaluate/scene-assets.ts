@@ -1,6 +1,7 @@
 import type { GroundSurface } from '../contact/ground-surface.js';
 import type { Gait, Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
+import type { Physics } from '../forces/index.js';
 import { modelsLaid } from '../laid/index.js';
 import { withClipsOf } from '../hierarchy/borrowed-clips.js';
 import type { NodeHierarchy } from '../hierarchy/node-hierarchy.js';
@@ -9,6 +10,8 @@ import type { NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 export interface SceneAssets {
   readonly ground: GroundSurface | null;
   readonly hierarchies: ReadonlyMap<string, NodeHierarchy>;
+  /** Rigid bodies, where they are loaded: without them forces move nothing, and riders are where they would be without. */
+  readonly physics?: Physics | null;
 }
 
 export const NO_ASSETS: SceneAssets = { ground: null, hierarchies: new Map() };
@@ -45,4 +48,9 @@ export function modelsInPlay({
   const stands = riders.some(goesByGround) || laid.some(({ stand }) => stand === 'ground');
   const floor = stands ? ground.model : null;
   return new Set([...ids, ...laid.flatMap(modelsLaid), floor].filter((id) => id !== null));
+}
+
+/** Whether a shot needs rigid bodies to be played. */
+export function needsPhysics({ riders }: Pick<Shot, 'riders'>): boolean {
+  return riders.some(({ forces, hanging, frozen }) => frozen === null && (forces !== null || hanging.length > 0));
 }

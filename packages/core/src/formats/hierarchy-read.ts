@@ -32,7 +32,8 @@ export function hierarchyOf(model: Document): NodeHierarchy {
     const seconds = Math.max(0, ...channels.map(({ times }) => times[times.length - 1] ?? 0));
     return { name: animation.getName() || `Clip ${i + 1}`, seconds, channels };
   });
-  return { nodes, clips, box: boxOfModel(standing) };
+  const box = boxOfModel(standing);
+  return { nodes, clips, box, ...(box && { outermost: outermostOf(standing) }) };
 }
 
 /** The directions in which the outermost places of a part are kept: faces, edges and corners of a cube. */
@@ -112,6 +113,37 @@ function outermost(places: readonly number[]): number[] {
 /** The box around all meshes as they stand; null where there are none. */
 function boxOfModel(standing: readonly StandingNode[]): NodeHierarchy['box'] {
   return standing.reduce<Box | null>((all, one) => joined(all, boxOf(standingPositions(one))), null);
+}
+
+/** Directions spread evenly over a sphere (a spiral by the golden angle). */
+const ALL_ROUND = Array.from({ length: 96 }, (_, i): Vec3 => {
+  const y = 1 - (2 * i + 1) / 96;
+  const round = Math.PI * (3 - Math.sqrt(5)) * i;
+  return [Math.sqrt(1 - y * y) * Math.cos(round), y, Math.sqrt(1 - y * y) * Math.sin(round)];
+});
+/** So many places are looked at, evenly spread over all there are. */
+const MOST_LOOKED_AT = 50_000;
+
+/** The outermost places of all meshes as they stand, in many directions. */
+function outermostOf(standing: readonly StandingNode[]): number[] {
+  const all = standing.map(standingPositions);
+  const count = all.reduce((sum, places) => sum + places.length / 3, 0);
+  const every = Math.max(1, Math.ceil(count / MOST_LOOKED_AT));
+  const far = ALL_ROUND.map(() => -Infinity);
+  const found = ALL_ROUND.map((): Vec3 => [0, 0, 0]);
+  for (const places of all)
+    for (let i = 0; i + 2 < places.length; i += 3 * every) {
+      const [x, y, z] = [places[i], places[i + 1], places[i + 2]];
+      for (let d = 0; d < ALL_ROUND.length; d++) {
+        const way = ALL_ROUND[d];
+        const along = way[0] * x + way[1] * y + way[2] * z;
+        if (along > far[d]) {
+          far[d] = along;
+          found[d] = [x, y, z];
+        }
+      }
+    }
+  return [...new Map(found.map((place) => [place.join(), place])).values()].flat();
 }
 
 /** A node's own weights, or else those of its mesh; as many as the mesh has shapes. */

@@ -38,6 +38,8 @@ export interface NodeHierarchy {
   readonly clips: readonly Clip[];
   /** How far its meshes reach as it stands, metres of the model; null where it has none. */
   readonly box: { readonly low: Vec3; readonly high: Vec3 } | null;
+  /** Its outermost places as it stands, x, y, z in turn; left out where it has no meshes. */
+  readonly outermost?: readonly number[];
 }
 
 /** How a node stands in an array: translation, rotation, scale; shapes' weights are kept beside. */

@@ -98,3 +98,12 @@ export function shownAt({ source }: Retiming, wanted: number, from: number, to: 
   }
   return null;
 }
+
+/** The last frame of the work that is shown in a shot. */
+export function lastSource(shot: Retimes & Pick<Shot, 'range'>): number {
+  const { first, last } = shot.range;
+  const whole = wholeRetiming(shot);
+  let end = last;
+  if (whole) for (let frame = first; frame <= last; frame++) end = Math.max(end, whole.source(frame));
+  return end;
+}

@@ -1,0 +1,233 @@
+import { newShot } from '../document/new-shot.js';
+import { parseShot } from '../document/parse-shot.js';
+import type { Shot } from '../document/shot.js';
+import { loadPhysics } from '../forces/rapier-physics.js';
+import type { Physics } from '../forces/index.js';
+import type { NodeHierarchy } from '../hierarchy/index.js';
+import { relay } from '../loop/relay.js';
+import { POSE } from '../pose/pose.js';
+import { evaluateShot } from './evaluate-shot.js';
+import { NO_ASSETS, type SceneAssets } from './scene-assets.js';
+
+const G = 9.80665;
+let assets: SceneAssets;
+let physics: Physics;
+beforeAll(async () => {
+  physics = await loadPhysics();
+  assets = { ...NO_ASSETS, physics };
+});
+
+const path = (id: string, points: number[][], closed = false) => ({
+  id,
+  name: id,
+  basis: closed ? 'through' : 'polyline',
+  closed,
+  points: points.map((position) => ({ position })),
+});
+const lane = path('lane', [
+  [0, 0, 0],
+  [0, 0, 40],
+]);
+const keys = (...list: [number, number][]) => ({
+  unit: 'metres',
+  keys: list.map(([frame, value]) => ({ frame, value })),
+});
+const shotOf = (rider: object, fields: object = {}): Shot =>
+  parseShot({
+    ...newShot({ name: 't' }),
+    fps: 24,
+    range: { first: 1, last: 97 },
+    paths: [lane],
+    riders: [{ id: 'b', name: 'Ball', ...rider }],
+    ...fields,
+  });
+const poseOf = (shot: Shot, frame: number, i = 0, by = assets) => {
+  const out = new Float64Array(POSE.size);
+  evaluateShot(shot, by).poses[i](frame, out, 0);
+  return [...out];
+};
+const rolls = { path: 'lane', pace: keys([1, 0], [97, 8]) };
+
+it('without a pull it falls as it would: ½ g t²', () => {
+  const shot = shotOf({ rest: { translation: [3, 60, -2] }, forces: { pull: 0, size: 0.5 } });
+  const [x, y, z] = poseOf(shot, 49);
+  expect(x).toBeCloseTo(3, 4);
+  expect(z).toBeCloseTo(-2, 4);
+  // Two seconds.
+  expect(60 - y).toBeCloseTo((G * 4) / 2, 2);
+  expect(Math.abs(poseOf(shot, 49)[POSE.speed])).toBeCloseTo(2 * G, 1);
+});
+
+it('a stiff pull holds its place in the plan; turning is left to the ground, on which it rolls without slipping', () => {
+  const shot = shotOf({ hitch: rolls, forces: { pull: 1, size: 0.5 } });
+  const steps = Array.from({ length: 97 }, (_, i) => poseOf(shot, 1 + i));
+  for (const [i, pose] of steps.entries()) {
+    // 2 m/s; its origin goes round its middle, half a metre up.
+    const [x, y, z] = [0, 1, 2].map((k) => pose[k]);
+    const [qx, qy, qz, qw] = pose.slice(3, 7);
+    const up = [2 * (qx * qy - qz * qw), 1 - 2 * (qx * qx + qz * qz), 2 * (qy * qz + qx * qw)];
+    expect(x + up[0] / 2).toBeCloseTo(0, 2);
+    expect(y + up[1] / 2).toBeCloseTo(0.5, 1);
+    expect(Math.abs(z + up[2] / 2 - i / 12)).toBeLessThan(0.05);
+  }
+  // Over the last second it goes 2 m: by that over its radius it has turned, about X.
+  const angle = (pose: number[]) => 2 * Math.atan2(pose[3], pose[6]);
+  const turned = (((angle(steps[96]) - angle(steps[72])) % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
+  expect(turned).toBeCloseTo(4, 1);
+});
+
+it('a weaker pull lags further behind', () => {
+  const lag = (pull: number) => {
+    const evaluated = evaluateShot(shotOf({ hitch: rolls, forces: { pull, size: 0.5 } }), assets);
+    const gauge = evaluated.gauges(evaluated.shot.riders[0]).find(({ kind }) => kind === 'lag');
+    return gauge?.value(97) ?? NaN;
+  };
+  const lags = [1, 0.5, 0.2].map(lag);
+  expect(lags[0]).toBeLessThan(0.05);
+  expect(lags[1]).toBeGreaterThan(lags[0] + 0.05);
+  expect(lags[2]).toBeGreaterThan(lags[1] + 0.1);
+});
+
+it('any frame is the same whichever was asked for first, between frames too', () => {
+  const shot = (size: number) =>
+    shotOf(
+      { hitch: rolls, forces: { pull: 0.6, size } },
+      {
+        riders: [0, 1, 2].map((i) => ({
+          id: `b${i}`,
+          name: `Ball ${i}`,
+          rest: { translation: [0, 2 + i, 5] },
+          forces: { pull: 0, size, bounce: 0.5 },
+        })),
+      },
+    );
+  const frames = [97, 3, 50.25, 50, 12.5];
+  const one = evaluateShot(shot(0.5), assets);
+  const all = (evaluated: typeof one, list: readonly number[]) =>
+    list.map((frame) => {
+      const out = new Float64Array(3 * POSE.size);
+      evaluated.poses.forEach((pose, i) => pose(frame, out, i * POSE.size));
+      return [...out];
+    });
+  const asked = all(one, frames);
+  // Another shot in between, and the other way round.
+  all(evaluateShot(shot(0.4), assets), frames);
+  const again = all(evaluateShot(shot(0.5), assets), [...frames].reverse()).reverse();
+  expect(again).toEqual(asked);
+});
+
+it('an edit of something later leaves all before it as it was, to the bit', () => {
+  const at = (value: number) => shotOf({ hitch: { path: 'lane', pace: keys([1, 0], [61, 5], [97, value]) }, forces: { size: 0.3 } });
+  const before = [10, 40, 59].map((frame) => poseOf(at(8), frame));
+  const late = poseOf(at(8), 90);
+  expect([10, 40, 59].map((frame) => poseOf(at(20), frame))).toEqual(before);
+  expect(poseOf(at(20), 90)).not.toEqual(late);
+  expect(poseOf(at(8), 90)).toEqual(late);
+});
+
+it('a relay closes exactly: each is where the next one was', () => {
+  const slope = path('lane', [
+    [0, 6, 0],
+    [0, 0, 12],
+  ]);
+  const ridden = shotOf({ hitch: { path: 'lane', pace: keys([1, 0], [97, 12]) }, forces: { pull: 0.4, size: 0.4 } }, { paths: [slope], loop: true });
+  const { shot } = relay(ridden, 'b', 4);
+  const { last } = shot.range;
+  expect(last).toBe(24);
+  for (let i = 0; i < 3; i++) expect(poseOf(shot, last + 1, i).slice(0, 7)).toEqual(poseOf(shot, 1, i + 1).slice(0, 7));
+});
+
+it('a single one in a loop leaves a gap, and with a blend none', () => {
+  const ring = path(
+    'lane',
+    [
+      [4, 0, 0],
+      [0, 0, 4],
+      [-4, 0, 0],
+      [0, 0, -4],
+    ],
+    true,
+  );
+  const looped = (blend: number) =>
+    shotOf(
+      { hitch: { path: 'lane', pace: { unit: 'laps', keys: [{ frame: 1, value: 0 }, { frame: 98, value: 1 }], after: 'run' } }, forces: { pull: 0.3, size: 0.3, blend } },
+      { paths: [ring], loop: true },
+    );
+  const gap = (shot: Shot) => {
+    const [a, b] = [poseOf(shot, 98), poseOf(shot, 1)];
+    return Math.hypot(...[0, 1, 2].map((k) => a[k] - b[k]));
+  };
+  expect(gap(looped(0))).toBeGreaterThan(0.05);
+  expect(gap(looped(24))).toBeLessThan(1e-9);
+});
+
+it('what is led by its ride pushes what is in its way', () => {
+  const box = { low: [-1, 0, -1] as [number, number, number], high: [1, 2, 1] as [number, number, number] };
+  const hierarchy: NodeHierarchy = { nodes: [], clips: [], box };
+  const shot = shotOf(
+    {},
+    {
+      models: [{ id: 'cart', name: 'Cart', source: { file: 'cart.glb' } }],
+      riders: [
+        { id: 'b', name: 'Ball', rest: { translation: [0, 0, 5] }, forces: { pull: 0, size: 0.5, friction: 0.2 } },
+        { id: 'c', name: 'Cart', model: 'cart', hitch: rolls },
+      ],
+    },
+  );
+  const by = { ...assets, hierarchies: new Map([['cart', hierarchy]]) };
+  // The cart's front has come to 9 m.
+  expect(poseOf(shot, 97, 0, by)[2]).toBeGreaterThan(9);
+});
+
+it('without rigid bodies at hand it is where its ride has it', () => {
+  const shot = shotOf({ hitch: rolls, forces: { pull: 0.1 } });
+  expect(poseOf(shot, 49, 0, NO_ASSETS).slice(0, 3)).toEqual([0, 0, expect.closeTo(4, 12)]);
+});
+
+describe('a part that hangs', () => {
+  const hierarchy: NodeHierarchy = {
+    nodes: [
+      { name: 'post', parent: -1, translation: [0, 3, 0], rotation: [0, 0, 0, 1], scale: [1, 1, 1], weights: [] },
+      { name: 'lamp', parent: 0, translation: [0, 0, 1], rotation: [0, 0, 0, 1], scale: [1, 1, 1], weights: [] },
+    ],
+    clips: [],
+    box: null,
+  };
+  const swinging = (pace: object, hanging: object) => {
+    const shot = shotOf(
+      { model: 'lamp', hitch: { path: 'lane', pace }, hanging: [{ node: 'lamp', middle: [0, -1, 0], ...hanging }] },
+      { models: [{ id: 'lamp', name: 'Lamp', source: { file: 'lamp.glb' } }] },
+    );
+    const evaluated = evaluateShot(shot, { ...assets, hierarchies: new Map([['lamp', hierarchy]]) });
+    const parts = evaluated.parts(evaluated.shot.riders[0]);
+    const values = new Float64Array(parts.size);
+    /** Degrees that it swings back, about X. */
+    return (frame: number) => {
+      parts.pose(frame, values, 0);
+      const at = parts.nodes.find(({ name }) => name === 'lamp')?.at ?? NaN;
+      return (2 * Math.atan2(values[at + 3], values[at + 6]) * 180) / Math.PI;
+    };
+  };
+  const ahead = (a: number) => {
+    // s = ½ a t² as a key a frame.
+    const list = Array.from({ length: 97 }, (_, i): [number, number] => [1 + i, (a * (i / 24) ** 2) / 2]);
+    return keys(...list);
+  };
+
+  it('hangs back by atan(a / g) where its rider goes ever faster, and swings to both sides of that', () => {
+    const angle = swinging(ahead(2), { damping: 3 });
+    expect(angle(97)).toBeCloseTo((Math.atan2(2, G) * 180) / Math.PI, 0);
+    const free = swinging(ahead(2), { damping: 0 });
+    const most = Math.max(...Array.from({ length: 97 }, (_, i) => free(1 + i)));
+    // Without damping it swings as far again beyond it.
+    expect(most).toBeCloseTo((2 * Math.atan2(2, G) * 180) / Math.PI, 0);
+  });
+
+  it('about a hinge only, and less with stiffness', () => {
+    const across = swinging(ahead(2), { damping: 3, joint: 'hinge', axis: '+z' });
+    expect(across(97)).toBeCloseTo(0, 3);
+    const stiff = swinging(ahead(2), { damping: 3, joint: 'hinge', axis: '+x', mass: 5, stiffness: 5 * G });
+    // m a L against m g L + k: half of it, as angles are small.
+    expect(stiff(97)).toBeCloseTo((Math.atan2(2, 2 * G) * 180) / Math.PI, 0);
+  });
+});

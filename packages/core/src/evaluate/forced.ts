@@ -1,0 +1,358 @@
+import { vec3 } from 'gl-matrix';
+import { ridersBehind } from '../document/rider-graph.js';
+import type { Forces } from '../document/shot-forces.js';
+import type { Rider } from '../document/shot-rider.js';
+import type { Shot } from '../document/shot.js';
+import {
+  KeptSteps,
+  LED,
+  PulledBodies,
+  STATE,
+  WANTED,
+  stateBetween,
+  type BodySpec,
+  type Physics,
+  type PulledWorld,
+} from '../forces/index.js';
+import type { NodeHierarchy } from '../hierarchy/index.js';
+import { modulo } from '../math/angle.js';
+import { keptFor } from '../math/kept-for.js';
+import type { Vec3 } from '../math/vec.js';
+import { axisVector } from '../pose/axes.js';
+import { pointOn } from '../pose/point-on.js';
+import { POSE, type PoseAt } from '../pose/pose.js';
+import { axesOf } from '../document/rider-axes.js';
+import { distanceToBox } from '../solid/index.js';
+import { keptSteps } from './kept-steps.js';
+import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
+
+/** Half the step over which a speed is taken, frames. */
+const HALF_STEP = 0.05;
+/** What is carried by hand, seen through or lit by is in nobody's way. */
+const NO_BODY: ReadonlySet<Rider['kind']> = new Set(['camera', 'light', 'emitter', 'carrier']);
+
+/** What forces are worked out from. */
+export interface ForcedBy {
+  readonly shot: Shot;
+  readonly assets: SceneAssets;
+  readonly physics: Physics;
+  /** Where a rider would be without forces, in the time of the work. */
+  unforced(rider: Rider): PoseAt;
+  /** The last frame of the work that is shown. */
+  readonly last: number;
+}
+
+/** A body, and the riders that are it. */
+interface Body {
+  readonly rider: Rider;
+  readonly forces: Forces;
+  /** Its middle of mass in its rider's space, metres of the world. */
+  readonly middle: Vec3;
+}
+
+/**
+ * The riders of a shot that forces move: what they collide with, and where they are. All of them are stepped forward together, once;
+ * copies that are a leader shifted in time are read from what the leader came to.
+ */
+export class ForcedRiders {
+  private readonly bodies: readonly Body[];
+  private readonly led: readonly { readonly rider: Rider; readonly half: Vec3; readonly middle: Vec3 }[];
+  private readonly steps: KeptSteps;
+  /** The frame of the work at which it begins, and how many frames there are. */
+  private readonly begin: number;
+  readonly frames: number;
+  private settled = -1;
+  private readonly shifts = new Map<string, { readonly body: number; readonly shift: number }>();
+
+  constructor(private readonly by: ForcedBy, riders: readonly Rider[]) {
+    const { shot, assets } = by;
+    const { first, last } = shot.range;
+    const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
+    const bodies: Body[] = [];
+    const alone = new Map<string, number>();
+    for (const rider of riders) {
+      if (leaderShifted(rider, byId)) continue;
+      alone.set(rider.id, bodies.length);
+      bodies.push(bodyOf(rider, rider.forces as Forces, hierarchyOfRider(assets, rider)));
+    }
+    for (const rider of riders) {
+      let [head, shift] = [rider, 0];
+      for (let next = leaderShifted(head, byId); next; next = leaderShifted(head, byId)) {
+        shift += next.shift;
+        head = next.leader;
+      }
+      this.shifts.set(rider.id, { body: alone.get(head.id) as number, shift });
+    }
+    this.bodies = bodies;
+    const blend = shot.loop ? Math.max(0, ...bodies.map(({ forces }) => forces.blend)) : 0;
+    const reach = Math.max(0, ...[...this.shifts.values()].map(({ shift }) => shift));
+    this.begin = first - blend;
+    // One more than is shown: a loop's first frame comes again there.
+    this.frames = Math.ceil(Math.max(last, by.last) + 1 + reach - this.begin) + 1;
+    this.led = this.ledRiders(byId, riders);
+    const world = this.world();
+    const key = JSON.stringify([world.bodies, world.led, world.floor, world.fps, this.begin]);
+    this.steps = keptSteps(key, assets.ground, () => {
+      const stepped = new PulledBodies(by.physics, world);
+      return new KeptSteps(stepped, stepped.width);
+    });
+  }
+
+  /** Steps forward what is not yet known, a frame a step; tells which part of it is done. */
+  *settle(): Generator<number, void, undefined> {
+    if (this.settled === this.steps.changes) return;
+    let done = 0;
+    const width = this.bodies.length * WANTED.numbers;
+    const inputs = (i: number, out: Float64Array, at: number) => {
+      const frame = this.wrapped(this.begin + i);
+      this.bodies.forEach((body, k) => this.wanted(body, frame, out, at + k * WANTED.numbers));
+      this.led.forEach(({ rider, middle }, k) => {
+        this.by.unforced(rider)(frame, pose, 0);
+        const to = at + width + k * LED.numbers;
+        out.set(pointOn(pose, middle, place), to);
+        for (let c = 0; c < 4; c++) out[to + LED.rotation + c] = pose[POSE.rotation + c];
+      });
+    };
+    for (const _ of this.steps.advance(this.frames, inputs)) yield ++done / this.frames;
+    this.settled = this.steps.changes;
+  }
+
+  /** Where a rider is. */
+  readonly pose = keptFor((rider: Rider): PoseAt => {
+    const { body: index, shift } = this.shifts.get(rider.id) as { body: number; shift: number };
+    const body = this.bodies[index];
+    const { shot } = this.by;
+    const { first, last } = shot.range;
+    const cycle = last - first + 1;
+    const blend = shot.loop ? body.forces.blend : 0;
+    const unforced = this.by.unforced(rider);
+    const nose = axisVector(axesOf(rider).forward);
+    const [now, before] = [new Float64Array(STATE.numbers), new Float64Array(STATE.numbers)];
+    const place = new Float64Array(POSE.size);
+    const [arm, ahead]: Vec3[] = [
+      [0, 0, 0],
+      [0, 0, 0],
+    ];
+    return (frame, out, at) => {
+      for (const _ of this.settle());
+      const states = this.steps.read();
+      const size = this.bodies.length * STATE.numbers;
+      const read = (of: number, to: Float64Array) =>
+        stateBetween(states, size, index, of + shift - this.begin, this.frames, to);
+      read(frame, now);
+      const into = blend > 0 ? (frame - (last + 1 - blend)) / blend : 0;
+      if (into > 0) {
+        read(frame - cycle, before);
+        mix(now, before, Math.min(1, into));
+      }
+      unforced(frame, place, 0);
+      for (let k = 0; k < 10; k++) out[at + k] = place[k];
+      // The middle of mass is where the body is; the rider's origin beside it.
+      for (let k = 0; k < 7; k++) turned[k] = now[k];
+      pointOn(turned, vec3.negate(arm, body.middle) as Vec3, arm);
+      for (let k = 0; k < 3; k++) out[at + k] = arm[k];
+      for (let k = 0; k < 4; k++) out[at + POSE.rotation + k] = now[STATE.rotation + k];
+      // On its path it is as far as its place is, less what it lags behind that.
+      alongNose(place, nose, ahead);
+      pointOn(place, body.middle, arm);
+      const speed = Math.hypot(now[7], now[8], now[9]);
+      const along = ahead[0] * now[7] + ahead[1] * now[8] + ahead[2] * now[9];
+      for (let k = 0; k < 3; k++) out[at + POSE.distance] += (now[k] - arm[k]) * ahead[k];
+      out[at + POSE.speed] = along < 0 ? -speed : speed;
+    };
+  });
+
+  /** How far a rider is behind its place on the path, metres along the way it goes; negative where it is ahead. */
+  lag(rider: Rider): (frame: number) => number {
+    const forced = this.pose(rider);
+    const unforced = this.by.unforced(rider);
+    const own = new Float64Array(POSE.size);
+    const place = new Float64Array(POSE.size);
+    return (frame) => {
+      forced(frame, own, 0);
+      unforced(frame, place, 0);
+      return place[POSE.distance] - own[POSE.distance];
+    };
+  }
+
+  /** The frame of which the inputs are taken: what goes before a loop's first frame is its last ones. */
+  private wrapped(frame: number): number {
+    const { loop, range } = this.by.shot;
+    if (!loop || frame >= range.first) return frame;
+    return range.first + modulo(frame - range.first, range.last - range.first + 1);
+  }
+
+  private wanted({ rider, middle }: Body, frame: number, out: Float64Array, at: number): void {
+    const unforced = this.by.unforced(rider);
+    unforced(frame - HALF_STEP, pose, 0);
+    pointOn(pose, middle, place);
+    for (let k = 0; k < 3; k++) out[at + WANTED.velocity + k] = -place[k];
+    unforced(frame + HALF_STEP, pose, 0);
+    pointOn(pose, middle, place);
+    for (let k = 0; k < 3; k++)
+      out[at + WANTED.velocity + k] =
+        ((out[at + WANTED.velocity + k] + place[k]) * this.by.shot.fps) / (2 * HALF_STEP);
+    unforced(frame, pose, 0);
+    pointOn(pose, middle, place);
+    for (let k = 0; k < 3; k++) out[at + k] = place[k];
+    for (let k = 0; k < 4; k++) out[at + WANTED.rotation + k] = pose[POSE.rotation + k];
+  }
+
+  private world(): PulledWorld {
+    const { shot, assets } = this.by;
+    const spare = new Float64Array(WANTED.numbers);
+    // Where no model is the ground, it is level at height 0, as it is drawn; but for what begins beneath it.
+    const floor =
+      assets.ground === null &&
+      this.bodies.every((body) => {
+        this.wanted(body, this.wrapped(this.begin), spare, 0);
+        return spare[1] > 0;
+      });
+    return {
+      ground: assets.ground?.mesh ?? null,
+      floor,
+      fps: shot.fps,
+      bodies: this.bodies.map(({ rider, forces }) => ({
+        forces,
+        body: specOf(rider, forces, hierarchyOfRider(assets, rider)),
+      })),
+      led: this.led.map(({ half }) => ({ half })),
+    };
+  }
+
+  /** Riders that forces do not move, and that do not wait for one that they do: they push what is in their way. */
+  private ledRiders(byId: ReadonlyMap<string, Rider>, forced: readonly Rider[]) {
+    const { shot, assets, unforced } = this.by;
+    const ids = new Set(forced.map(({ id }) => id));
+    const spare = new Float64Array(WANTED.numbers);
+    const starts = this.bodies.map((body) => {
+      this.wanted(body, this.wrapped(this.begin), spare, 0);
+      return { at: [spare[0], spare[1], spare[2]] as Vec3, reach: body.forces.size };
+    });
+    return shot.riders.flatMap((rider) => {
+      const box = hierarchyOfRider(assets, rider)?.box;
+      if (!box || NO_BODY.has(rider.kind) || waitsForOne(rider, shot, byId, ids)) return [];
+      const { scale } = rider.rest;
+      const half = box.high.map((value, k) => Math.abs(((value - box.low[k]) / 2) * scale[k])) as Vec3;
+      const middle = box.high.map((value, k) => ((value + box.low[k]) / 2) * scale[k]) as Vec3;
+      unforced(rider)(this.wrapped(this.begin), pose, 0);
+      const numbers = new Float64Array(12);
+      numbers.set(pointOn(pose, middle, place));
+      for (let k = 0; k < 3; k++) {
+        const axis: Vec3 = [0, 0, 0];
+        axis[k] = half[k];
+        const end = pointOn(pose, axis, [0, 0, 0]);
+        for (let c = 0; c < 3; c++) numbers[3 + 3 * k + c] = end[c] - pose[c];
+      }
+      // What begins inside another's box lies in it, as a load does, and is not thrown out.
+      const holds = starts.some(({ at, reach }) => distanceToBox({ numbers }, at) < reach);
+      return holds ? [] : [{ rider, half, middle }];
+    });
+  }
+}
+
+const pose = new Float64Array(POSE.size);
+const place: Vec3 = [0, 0, 0];
+const turned = new Float64Array(POSE.size);
+
+/** The riders that forces move: those whose place without them waits for no other such. */
+export function ridersForced(shot: Shot): Rider[] {
+  const wished = shot.riders.filter(({ forces, frozen }) => forces !== null && frozen === null);
+  const ids = new Set(wished.map(({ id }) => id));
+  const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
+  return wished.filter((rider) => !waitsForOne(rider, shot, byId, new Set([...ids].filter((id) => id !== rider.id))));
+}
+
+/** Whether where a rider is follows from where another one is, of some; what it takes from another's pace alone is none of that. */
+function waitsForOne(
+  rider: Rider,
+  { cues }: Pick<Shot, 'cues'>,
+  byId: ReadonlyMap<string, Rider>,
+  some: ReadonlySet<string>,
+): boolean {
+  const found = new Set([rider]);
+  for (const next of found) {
+    const paced = [next.hitch?.pacedBy?.rider, next.hitch?.follows?.rider];
+    for (const id of ridersBehind(next, cues)) {
+      if (paced.includes(id)) continue;
+      if (some.has(id)) return true;
+      const other = byId.get(id);
+      if (other) found.add(other);
+    }
+  }
+  return some.has(rider.id);
+}
+
+/** The rider of which another is the same so many frames later on its way; null where it is none. */
+function leaderShifted(rider: Rider, byId: ReadonlyMap<string, Rider>): { leader: Rider; shift: number } | null {
+  const { hitch, forces } = rider;
+  const paced = hitch?.pacedBy;
+  const leader = paced?.rate === 1 ? byId.get(paced.rider) : undefined;
+  if (!hitch || !paced || !leader?.hitch || leader.forces === null || leader.frozen !== null) return null;
+  const rest = ({ pace: _, pacedBy: __, takes: ___, ...kept }: NonNullable<Rider['hitch']>) => kept;
+  const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b);
+  const alike =
+    same(forces, leader.forces) &&
+    rider.model === leader.model &&
+    same(rider.rest, leader.rest) &&
+    same(rest(hitch), rest(leader.hitch));
+  return alike ? { leader, shift: -paced.delay } : null;
+}
+
+/** How large a body is, from its model's box. */
+function halvesOf({ rest }: Rider, { shape, size }: Forces, hierarchy: NodeHierarchy | null): Vec3 {
+  const box = hierarchy?.box;
+  if (!box || shape === 'ball') return [size, size, size];
+  const half = box.high.map((value, k) => Math.abs(((value - box.low[k]) / 2) * rest.scale[k]));
+  // So thin that it would be nothing, it is something.
+  return half.map((value) => Math.max(1e-3, (value * size) / (half[1] || 1))) as Vec3;
+}
+
+function bodyOf(rider: Rider, forces: Forces, hierarchy: NodeHierarchy | null): Body {
+  const { scale } = rider.rest;
+  const box = hierarchy?.box;
+  const middle: Vec3 = rider.ball
+    ? [...rider.ball.centre]
+    : box
+      ? (box.low.map((value, k) => (value + box.high[k]) / 2) as Vec3)
+      : [0, forces.size, 0];
+  const scaled = box || rider.ball ? (vec3.multiply([0, 0, 0], middle, scale) as Vec3) : middle;
+  return { rider, forces, middle: scaled };
+}
+
+function specOf(rider: Rider, forces: Forces, hierarchy: NodeHierarchy | null): BodySpec {
+  const half = halvesOf(rider, forces, hierarchy);
+  const points = hierarchy?.outermost;
+  const shape: BodySpec['shape'] =
+    forces.shape === 'ball'
+      ? { kind: 'ball', radius: forces.size }
+      : forces.shape === 'hull' && points && hierarchy.box
+        ? { kind: 'hull', points: hullOf(points, hierarchy.box, half) }
+        : { kind: 'box', half };
+  const { mass, friction, bounce, damping, spinDamping } = forces;
+  return { shape, mass, friction, bounce, damping, spinDamping };
+}
+
+/** The outermost places of a model about its middle, as large as the halves say. */
+function hullOf(points: readonly number[], { low, high }: NonNullable<NodeHierarchy['box']>, half: Vec3): number[] {
+  return points.map((value, i) => {
+    const k = i % 3;
+    const reach = (high[k] - low[k]) / 2;
+    return reach > 0 ? ((value - (low[k] + high[k]) / 2) / reach) * half[k] : 0;
+  });
+}
+
+function alongNose(pose: Float64Array, nose: Vec3, out: Vec3): void {
+  pointOn(pose, nose, out);
+  for (let k = 0; k < 3; k++) out[k] -= pose[k];
+}
+
+/** Leads a state into another: softly, turns by the shorter way. */
+function mix(now: Float64Array, other: Float64Array, part: number): void {
+  const soft = part * part * (3 - 2 * part);
+  pair.set(now);
+  pair.set(other, STATE.numbers);
+  stateBetween(pair, STATE.numbers, 0, soft, 2, now);
+}
+
+const pair = new Float64Array(2 * STATE.numbers);

@@ -1,0 +1,214 @@
+import RAPIER from '@dimforge/rapier3d-deterministic-compat';
+import type { Quat, Vec3 } from '../math/vec.js';
+import { GRAVITY } from '../ride/lateral.js';
+import {
+  STATE,
+  type BodySpec,
+  type Physics,
+  type PhysicsWorld,
+  type WorldSpec,
+} from './physics.js';
+
+const xyz = ([x, y, z]: Vec3) => ({ x, y, z });
+const xyzw = ([x, y, z, w]: Quat) => ({ x, y, z, w });
+const vec = (values: Float64Array, at: number) => ({ x: values[at], y: values[at + 1], z: values[at + 2] });
+const NOTHING = { x: 0, y: 0, z: 0 };
+const STRAIGHT = { x: 0, y: 0, z: 0, w: 1 };
+/** Half the depth of level ground, and half its width. */
+const [DEEP, WIDE] = [50, 20_000];
+/** A body's own friction counts, so that of the ground is 1; of two bodies' their product. */
+const { Multiply, Max } = RAPIER.CoefficientCombineRule;
+/** Steps are taken in so many inner ones. */
+const INNER = 4;
+/** A part of a hanging mass's moment about where it hangs, so that it can be turned about itself at all. */
+const OWN_INERTIA = 1e-4;
+
+let loaded: Promise<Physics> | null = null;
+
+/** Loads what makes worlds, once. */
+export function loadPhysics(): Promise<Physics> {
+  // It is a program of some megabytes, so nobody who needs none has it.
+  return (loaded ??= RAPIER.init().then(() => ({ open: (spec) => new RapierWorld(spec) })));
+}
+
+class RapierWorld implements PhysicsWorld {
+  private world: RAPIER.World;
+  private readonly bodies: number[];
+  private readonly led: number[];
+  /** What hangs, and what it hangs on. */
+  private readonly hanging: { readonly mass: number; readonly carrier: number }[];
+
+  constructor(spec: WorldSpec) {
+    this.world = new RAPIER.World({ x: 0, y: -GRAVITY, z: 0 });
+    this.world.timestep = spec.step;
+    this.world.integrationParameters.numSolverIterations = INNER;
+    this.addGround(spec);
+    this.bodies = spec.bodies.map((body) => this.addBody(body));
+    this.led = spec.led.map(({ half, position, rotation }) => {
+      const body = this.addCarrier(position, rotation);
+      this.world.createCollider(RAPIER.ColliderDesc.cuboid(...half).setFrictionCombineRule(Multiply), body);
+      return body.handle;
+    });
+    this.hanging = spec.hung.map((one) => this.addHung(one));
+  }
+
+  private addGround({ ground, floor }: WorldSpec): void {
+    const solid = (shape: RAPIER.ColliderDesc) =>
+      this.world.createCollider(shape.setFriction(1).setFrictionCombineRule(Multiply).setRestitution(0));
+    // Inner edges of a ground of triangles would else be felt as bumps.
+    const smooth = RAPIER.TriMeshFlags.FIX_INTERNAL_EDGES;
+    if (ground)
+      solid(RAPIER.ColliderDesc.trimesh(Float32Array.from(ground.positions), ground.indices, smooth));
+    if (floor) solid(RAPIER.ColliderDesc.cuboid(WIDE, DEEP, WIDE).setTranslation(0, -DEEP, 0));
+  }
+
+  private addBody(spec: BodySpec & { readonly state: Float64Array }): number {
+    const { state } = spec;
+    const body = this.world.createRigidBody(
+      RAPIER.RigidBodyDesc.dynamic()
+        .setTranslation(state[0], state[1], state[2])
+        .setLinearDamping(spec.damping)
+        .setAngularDamping(spec.spinDamping)
+        // What sleeps would not be pulled on.
+        .setCanSleep(false)
+        .setCcdEnabled(true),
+    );
+    const shape = shapeOf(spec)
+      .setMass(spec.mass)
+      .setFriction(spec.friction)
+      .setFrictionCombineRule(Multiply)
+      .setRestitution(spec.bounce)
+      .setRestitutionCombineRule(Max);
+    this.world.createCollider(shape, body);
+    this.setBody(body, state);
+    return body.handle;
+  }
+
+  private addCarrier(position: Vec3, rotation: Quat): RAPIER.RigidBody {
+    return this.world.createRigidBody(
+      RAPIER.RigidBodyDesc.kinematicPositionBased()
+        .setTranslation(...position)
+        .setRotation(xyzw(rotation)),
+    );
+  }
+
+  private addHung({ joint, mass, middle, position, rotation, velocity }: WorldSpec['hung'][number]) {
+    const carrier = this.addCarrier(position, rotation);
+    const inertia = OWN_INERTIA * mass * Math.max(1e-6, middle[0] ** 2 + middle[1] ** 2 + middle[2] ** 2);
+    const body = this.world.createRigidBody(
+      RAPIER.RigidBodyDesc.dynamic()
+        .setTranslation(...position)
+        .setRotation(xyzw(rotation))
+        .setAdditionalMassProperties(mass, xyz(middle), { x: inertia, y: inertia, z: inertia }, STRAIGHT)
+        .setLinvel(...velocity)
+        // About itself it has next to no moment: what turns it there is friction in the joint, and soon over.
+        .setAngularDamping(1)
+        .setCanSleep(false),
+    );
+    const data =
+      joint.kind === 'ball'
+        ? RAPIER.JointData.spherical(NOTHING, NOTHING)
+        : RAPIER.JointData.revolute(NOTHING, NOTHING, xyz(joint.axis));
+    this.world.createImpulseJoint(data, carrier, body, true);
+    return { mass: body.handle, carrier: carrier.handle };
+  }
+
+  push(body: number, force: Vec3, torque: Vec3): void {
+    const one = this.world.getRigidBody(this.bodies[body]);
+    one.addForce(xyz(force), true);
+    one.addTorque(xyz(torque), true);
+  }
+
+  shove(hung: number, force: Vec3): void {
+    this.world.getRigidBody(this.hanging[hung].mass).addForce(xyz(force), true);
+  }
+
+  lead(led: number, position: Vec3, rotation: Quat): void {
+    this.leadBody(this.led[led], position, rotation);
+  }
+
+  carry(hung: number, position: Vec3, rotation: Quat): void {
+    this.leadBody(this.hanging[hung].carrier, position, rotation);
+  }
+
+  private leadBody(handle: number, position: Vec3, rotation: Quat): void {
+    const body = this.world.getRigidBody(handle);
+    body.setNextKinematicTranslation(xyz(position));
+    body.setNextKinematicRotation(xyzw(rotation));
+  }
+
+  set(body: number, state: Float64Array): void {
+    this.setBody(this.world.getRigidBody(this.bodies[body]), state);
+  }
+
+  private setBody(body: RAPIER.RigidBody, state: Float64Array): void {
+    const turn = STATE.rotation;
+    body.setTranslation(vec(state, STATE.position), true);
+    body.setRotation({ ...vec(state, turn), w: state[turn + 3] }, true);
+    // A place is moved by the speed after its inner step: begun half of one back, a fall is ½ g t² to the last digit.
+    const { x, y, z } = vec(state, STATE.velocity);
+    body.setLinvel({ x, y: y + (GRAVITY * this.world.timestep) / (2 * INNER), z }, true);
+    body.setAngvel(vec(state, STATE.spin), true);
+  }
+
+  step(): void {
+    this.world.step();
+    for (const handle of [...this.bodies, ...this.hanging.map(({ mass }) => mass)]) {
+      const body = this.world.getRigidBody(handle);
+      body.resetForces(false);
+      body.resetTorques(false);
+    }
+  }
+
+  body(body: number, out: Float64Array, at: number): void {
+    this.read(this.bodies[body], out, at);
+  }
+
+  hung(hung: number, out: Float64Array, at: number): void {
+    this.read(this.hanging[hung].mass, out, at);
+  }
+
+  private read(handle: number, out: Float64Array, at: number): void {
+    const body = this.world.getRigidBody(handle);
+    const { x, y, z } = body.translation();
+    const turn = body.rotation();
+    const velocity = body.linvel();
+    const spin = body.angvel();
+    out[at] = x;
+    out[at + 1] = y;
+    out[at + 2] = z;
+    out[at + 3] = turn.x;
+    out[at + 4] = turn.y;
+    out[at + 5] = turn.z;
+    out[at + 6] = turn.w;
+    out[at + 7] = velocity.x;
+    out[at + 8] = velocity.y;
+    out[at + 9] = velocity.z;
+    out[at + 10] = spin.x;
+    out[at + 11] = spin.y;
+    out[at + 12] = spin.z;
+  }
+
+  save(): Uint8Array {
+    return this.world.takeSnapshot();
+  }
+
+  load(saved: Uint8Array): void {
+    this.world.free();
+    this.world = RAPIER.World.restoreSnapshot(saved);
+  }
+
+  close(): void {
+    this.world.free();
+  }
+}
+
+function shapeOf({ shape }: BodySpec): RAPIER.ColliderDesc {
+  if (shape.kind === 'ball') return RAPIER.ColliderDesc.ball(shape.radius);
+  if (shape.kind === 'box') return RAPIER.ColliderDesc.cuboid(...shape.half);
+  const hull = RAPIER.ColliderDesc.convexHull(Float32Array.from(shape.points));
+  // Places that all lie in one plane have no hull.
+  if (hull) return hull;
+  const most = Math.max(1e-3, ...shape.points.map(Math.abs));
+  return RAPIER.ColliderDesc.ball(most);
+}
