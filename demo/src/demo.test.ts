@@ -217,7 +217,7 @@ describe('the shot', () => {
           }).map(async ([id, model]) => [id, (await readModel(await model.glb(), id)).document] as const),
         ),
       );
-      evaluated = evaluateShot(shot, assetsOf(shot, documents));
+      evaluated = evaluateShot(shot, await assetsOf(shot, documents));
       scene = checkSceneOf(shot, documents);
     });
 

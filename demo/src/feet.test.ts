@@ -21,7 +21,7 @@ let assets: SceneAssets;
 
 beforeAll(async () => {
   ({ document, facts } = await readModel(await makePicker().glb(), 'picker.glb'));
-  assets = assetsOf(newShot({ name: 't', models: [model] }), new Map([['m', document]]));
+  assets = await assetsOf(newShot({ name: 't', models: [model] }), new Map([['m', document]]));
 });
 
 const model = { id: 'm', name: 'Picker', source: { file: 'picker.glb' } };

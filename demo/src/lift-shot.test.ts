@@ -17,7 +17,7 @@ describe('a lift', () => {
   beforeAll(async () => {
     shot = await liftShot(await orchardShot());
     const documents = await documentsOf(shot.models);
-    evaluated = evaluateShot(shot, assetsOf(shot, documents));
+    evaluated = evaluateShot(shot, await assetsOf(shot, documents));
   });
   const poseOf = (id: string, frame: number): Float64Array => {
     const pose = new Float64Array(POSE.size);

@@ -64,7 +64,7 @@ const cue = (
  * frozen.
  */
 export async function liftShot(orchard: Shot): Promise<Shot> {
-  const assets = assetsOf(orchard, await documentsOf(orchard.models));
+  const assets = await assetsOf(orchard, await documentsOf(orchard.models));
   const lane = orchard.paths.find(({ id }) => id === 'lane') as Shot['paths'][number];
   const curve = compiledPathOf(lane);
   if (curve instanceof PathError) throw curve;

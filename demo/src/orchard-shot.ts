@@ -307,7 +307,7 @@ export async function orchardShot(): Promise<Shot> {
   const first = hangString(shot, 'hauler', { unit: 'trailer-1', count: 1, gap: 0.05 }).shot;
   const both = hangString(first, 'hauler', { unit: 'trailer-2', count: 1, gap: 0.05 }).shot;
   // As it is played: on its ground, with its models.
-  const assets = assetsOf(both, await documentsOf(both.models));
+  const assets = await assetsOf(both, await documentsOf(both.models));
   const stopped = naturalStops({ ...both, riders: onGround(both.riders) }, assets, 'picker');
   return formUp(wholeTurns(stopped, assets), assets, 'kestrel', {
     count: 4,

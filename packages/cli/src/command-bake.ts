@@ -1,4 +1,4 @@
-import { evaluateShot, frameCount, sampleShot } from '@fleet-rail/core';
+import { LIMITS, evaluateShot, frameCount, sampleShot, type EvaluatedShot } from '@fleet-rail/core';
 import { needsAssets, assetsOf, csvParts, writeGlb } from '@fleet-rail/core/formats';
 import { counted } from './counted.js';
 import { readModels, readShot, writeWhole } from './files.js';
@@ -24,8 +24,17 @@ export async function commandBake(args: Arguments): Promise<string> {
     throw new UsageError(`--within: found ${within}; expected metres or radians, 0 or more`);
   // A CSV of riders alone needs no model beside it.
   const models = kind === 'glb' || needsAssets(shot) ? await readModels(shot, file) : new Map();
-  const evaluated = evaluateShot(shot, assetsOf(shot, models));
+  const evaluated = evaluateShot(shot, await assetsOf(shot, models));
   const csv = kind === 'csv';
   await writeWhole(out, csv ? csvParts(evaluated) : await writeGlb(sampleShot(evaluated), models, within));
-  return `${out}: ${counted(shot.riders.length, 'rider')}, ${counted(frameCount(shot), 'frame')}`;
+  return `${out}: ${counted(shot.riders.length, 'rider')}, ${counted(frameCount(shot), 'frame')}${sprayed(evaluated)}`;
+}
+
+/** What is said of particles: how many there are, and where there would be more. */
+function sprayed({ shot, spray }: EvaluatedShot): string {
+  const sprays = shot.riders.flatMap((rider) => spray(rider) ?? []);
+  if (sprays.length === 0) return '';
+  const count = sprays.reduce((sum, one) => sum + one.count, 0);
+  const limited = sprays.some((one) => one.limited);
+  return `, ${counted(count, 'particle')}${limited ? ` (no more than ${LIMITS.particles} of a rider)` : ''}`;
 }

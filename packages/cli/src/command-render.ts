@@ -47,7 +47,7 @@ export async function commandRender(args: Arguments): Promise<string> {
   const wish = wishOf(args, kind, shot);
   const range = rangeOf(args, shot);
   const workers = whole(args, 'workers', 1, 1, MOST_WORKERS);
-  const evaluated = evaluateShot(shot, assetsOf(shot, await readModels(shot, file)));
+  const evaluated = evaluateShot(shot, await assetsOf(shot, await readModels(shot, file)));
   const all = firstEye(shot, wish.width / wish.height);
   const pictures = plannedPictures(wish, {
     frame: range.first,

@@ -3,6 +3,7 @@ import { FormatError } from '@fleet-rail/core/formats';
 import { BAKE_OPTIONS, commandBake } from './command-bake.js';
 import { CHECK_FLAGS, commandCheck } from './command-check.js';
 import { commandInfo } from './command-info.js';
+import { LAY_OPTIONS, commandLay } from './command-lay.js';
 import { NEW_OPTIONS, commandNew } from './command-new.js';
 import { RENDER_FLAGS, RENDER_OPTIONS, commandRender } from './command-render.js';
 import { UsageError, readArguments, type Arguments } from './options.js';
@@ -19,6 +20,7 @@ interface Command {
 const COMMANDS: Record<string, Command> = {
   new: { options: NEW_OPTIONS, run: commandNew },
   bake: { options: BAKE_OPTIONS, run: commandBake },
+  lay: { options: LAY_OPTIONS, run: commandLay },
   info: { options: [], run: commandInfo },
   check: { options: [], flags: CHECK_FLAGS, run: commandCheck },
   render: { options: RENDER_OPTIONS, flags: RENDER_FLAGS, run: commandRender },

@@ -7,13 +7,14 @@ import { seamPartner } from '../loop/index.js';
 import type { Solid } from '../solid/index.js';
 import { findNear, findUnseen } from './camera-findings.js';
 import { checkRider } from './check-rider.js';
-import { sceneryOf, type CheckScene } from './check-scene.js';
+import type { CheckScene } from './check-scene.js';
 import { worded, worstFirst, type Finding, type RawFinding } from './finding.js';
 import { findIdleCues } from './idle-cues.js';
 import { findMissingGround } from './missing-model.js';
 import { findNoCurve } from './no-curve.js';
 import { findOverlap } from './overlap.js';
 import { RiderLook } from './rider-look.js';
+import { setOf } from './set-of.js';
 import { findThroughSet } from './through-set.js';
 
 /** What is known of a rider from the last look. */
@@ -49,11 +50,12 @@ export class ShotChecker {
     first: string | null = null,
   ): Generator<void, Finding[], undefined> {
     const evaluated = evaluateShot(shot, assets);
-    const set = sceneryOf(scene);
+    for (const _ of evaluated.settle()) yield;
+    const set = setOf(evaluated, scene);
     const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
     const timing = JSON.stringify([shot.fps, shot.range, shot.loop, shot.checks.limits, shot.ground]);
     const sourcesOf = (rider: Rider) => {
-      const own = riderSources(shot, rider, byId, evaluated.paths, assets, timing);
+      const own = riderSources(shot, rider, byId, evaluated.paths, evaluated.assets, timing);
       const partner = shot.loop ? seamPartner(shot, rider).rider : rider;
       const model = scene.models.get(rider.model ?? '');
       const missing = scene.missing.has(rider.model ?? '');

@@ -25,6 +25,7 @@ export function standingOf({ rider, body }: Pick<RiderLook, 'rider' | 'body'>): 
   const { up } = ownAxes(rider);
   const under = (centre: Vec3, radius: number): Vec3 =>
     scaled([0, 1, 2].map((k) => centre[k] - up[k] * radius));
+  if (rider.forces !== null) return underside(body, scaled);
   if (rider.wheels.length > 0)
     return {
       on: 'wheels',
@@ -35,6 +36,10 @@ export function standingOf({ rider, body }: Pick<RiderLook, 'rider' | 'body'>): 
     return { on: 'ball', places: [under(rider.ball.centre, rider.ball.radius)], evens: rider.ball.radius };
   if (rider.kind === 'character' || rider.gait !== null)
     return { on: 'feet', places: [[0, 0, 0]], evens: 0.25 };
+  return underside(body, scaled);
+}
+
+function underside(body: RiderLook['body'], scaled: (place: ArrayLike<number>) => Vec3): Standing | null {
   if (body === null) return null;
   const corners = body.outermost;
   const places: Vec3[] = [];

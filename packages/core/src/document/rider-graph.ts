@@ -80,6 +80,9 @@ export function riderGroups(riders: readonly Rider[], cues: readonly Cue[]): Rid
       if (other) head.set(headOf(other), headOf(rider));
     }
   }
+  // What forces move is worked out together.
+  const forced = riders.filter((rider) => rider.forces !== null);
+  for (const rider of forced.slice(1)) head.set(headOf(rider), headOf(forced[0]));
   const groups = new Map<Rider, Rider[]>();
   for (const rider of riders) {
     const group = groups.get(headOf(rider));

@@ -19,7 +19,7 @@ import { cuedClips, cuedParts, cuedShow, cueValue } from './cue-values.js';
 import { cutsWithCues } from './cued-cuts.js';
 import { NO_PARTS, type MovedParts } from '../hierarchy/node-driver.js';
 import type { TargetAt } from '../ride/aiming.js';
-import { groundWithLaid, laidThings, type LaidThing } from '../laid/index.js';
+import { groundItself, groundWithLaid, laidThings, type LaidThing } from '../laid/index.js';
 import { frozenParts } from './frozen.js';
 import { sprayOf } from './emitted.js';
 import { gaugesOf, type Gauge } from './gauges.js';
@@ -90,7 +90,8 @@ export interface EvaluatedShot {
  */
 export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
   refuseCircles(shot);
-  const ground = groundWithLaid(shot, given.ground);
+  const itself = groundItself(given.ground);
+  const ground = groundWithLaid(shot, itself);
   const assets = ground === given.ground ? given : { ...given, ground };
   const rides = new Rides(shot, assets);
   const retiming = wholeRetiming(shot);
@@ -175,7 +176,7 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
   return {
     shot,
     assets,
-    laid: () => laidThings(shot, given.ground),
+    laid: () => laidThings(shot, itself),
     paths: rides.paths,
     poses,
     parts,

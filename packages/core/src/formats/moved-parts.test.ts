@@ -67,7 +67,7 @@ async function baked(rider: Loose<Rider>, within = 0) {
     riders: [{ id: 'r', name: 'Cart', model: 'm', ...rider, hitch: { path: 'p', pace: { keys } } }],
   });
   const models = new Map([['m', oddCart()]]);
-  const evaluated = evaluateShot(shot, assetsOf(shot, models));
+  const evaluated = evaluateShot(shot, await assetsOf(shot, models));
   const bytes = await writeGlb(sampleShot(evaluated), models, within);
   const { scene, animations } = await new Promise<GLTF>((resolve, reject) => {
     new GLTFLoader().parse(bytes.slice().buffer, '', resolve, reject);

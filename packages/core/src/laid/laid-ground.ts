@@ -41,6 +41,15 @@ export function isLaidGround({ kind, ground }: Laid): boolean {
 let last: { readonly base: GroundSurface | null; readonly meshes: readonly TriangleMesh[]; readonly made: GroundSurface } | null =
   null;
 
+/** By ground that was joined the ground it was joined to. */
+const bases = new WeakMap<GroundSurface, { readonly base: GroundSurface | null }>();
+
+/** The ground without what is laid. */
+export function groundItself(ground: GroundSurface | null): GroundSurface | null {
+  const joined = ground && bases.get(ground);
+  return joined ? joined.base : ground;
+}
+
 /** The ground with what is laid on it to be stood on; what was joined last is kept. */
 export function groundWithLaid(shot: Pick<Shot, 'paths' | 'laid'>, base: GroundSurface | null): GroundSurface | null {
   const meshes = shot.laid.filter(isLaidGround).flatMap((laid) => {
@@ -53,6 +62,7 @@ export function groundWithLaid(shot: Pick<Shot, 'paths' | 'laid'>, base: GroundS
     last?.base === base && last.meshes.length === meshes.length && meshes.every((mesh, i) => last?.meshes[i] === mesh);
   if (last && same) return last.made;
   const made = new GroundSurface(joined(base ? [base.mesh, ...meshes] : meshes));
+  bases.set(made, { base });
   last = { base, meshes, made };
   return made;
 }

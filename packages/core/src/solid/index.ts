@@ -1,3 +1,4 @@
+export { boxMesh } from './box-mesh.js';
 export type { ModelMesh, PartMesh } from './model-mesh.js';
 export { Solid } from './solid.js';
 export type { TriangleMesh } from './triangle-mesh.js';

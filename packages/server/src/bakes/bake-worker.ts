@@ -9,7 +9,7 @@ serveJobs<BakeJob, Uint8Array>(async function* ({ shot, format, models, within }
   for (const [id, { path, fileName }] of models) {
     documents.set(id, await readModelDocument(await readFile(path), fileName));
   }
-  const evaluated = evaluateShot(shot, assetsOf(shot, documents));
+  const evaluated = evaluateShot(shot, await assetsOf(shot, documents));
   const text = new TextEncoder();
   if (format === 'csv') for (const part of csvParts(evaluated)) yield text.encode(part);
   else yield await writeGlb(sampleShot(evaluated), documents, within);

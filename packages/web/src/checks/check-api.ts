@@ -4,6 +4,7 @@ import {
   NO_SCENE,
   ShotChecker,
   evaluateShot,
+  physicsFor,
   remediesOf,
   type CheckScene,
   type Finding,
@@ -47,15 +48,18 @@ export const checkApi = {
     const same = given.ground === mesh;
     const ground = given.ground === null ? null : same ? assets.ground : new GroundSurface(given.ground);
     mesh = given.ground;
-    assets = { ground, hierarchies: given.hierarchies };
+    assets = { ...assets, ground, hierarchies: given.hierarchies };
     scene = given.scene;
   },
 
   /** Looks a changed shot over, what is chosen first, until a newer one comes. */
   async check(delta: ShotDelta, first: string | null): Promise<Looked> {
     const mine = ++asked;
-    shot = decodeDelta(shot, delta);
-    const steps = checker.check(shot, assets, scene, first);
+    const taken = (shot = decodeDelta(shot, delta));
+    const physics = await physicsFor(taken);
+    if (mine !== asked) return null;
+    if (physics) assets = { ...assets, physics };
+    const steps = checker.check(taken, assets, scene, first);
     const begun = performance.now();
     for (let until = begun + SLICE; ;) {
       const step = steps.next();

@@ -1,8 +1,9 @@
-import { eachAction, movesByItself, type NodeHierarchy, type Shot } from '@fleet-rail/core';
+import { eachAction, modelsLaid, movesByItself, needsPhysics, type NodeHierarchy, type Shot } from '@fleet-rail/core';
 import { useEffect, useRef } from 'react';
 import { sentenceOf } from '../api/request';
 import { modelFileUrl } from '../api/models';
 import { openAssetsReader } from '../scene-assets/assets-client';
+import { loadPagePhysics } from '../scene-assets/page-physics';
 import { notify } from '../ui/notices';
 import type { DeskStore } from './desk-store';
 
@@ -43,10 +44,15 @@ export function useSceneAssets(desk: DeskStore): void {
       }
     };
     const readHierarchies = async ({ models, riders, cues }: Shot) => {
+      // What forces move runs into all others.
+      const forced = needsPhysics({ riders });
       const cued = new Set(eachAction(cues).map(({ does }) => does.rider));
       const worn = new Set(
         riders
-          .filter((rider) => movesByItself(rider) || cued.has(rider.id))
+          .filter(
+            (rider) =>
+              forced || movesByItself(rider) || cued.has(rider.id) || rider.emitter?.from === 'part',
+          )
           .flatMap(({ model, gait }) => [model, gait?.source ?? null]),
       );
       const assets = models.flatMap(({ id, name, source }) =>
@@ -75,8 +81,11 @@ export function useSceneAssets(desk: DeskStore): void {
         ),
       });
     };
-    const readChecked = async ({ models, riders, ground }: Shot) => {
-      const worn = new Set(riders.flatMap(({ model, gait }) => [model, gait?.source ?? null]));
+    const readChecked = async ({ models, riders, ground, laid }: Shot) => {
+      const worn = new Set([
+        ...riders.flatMap(({ model, gait }) => [model, gait?.source ?? null]),
+        ...laid.flatMap(modelsLaid),
+      ]);
       const assets = models.flatMap(({ id, name, source }) =>
         worn.has(id) && source.asset !== undefined ? [{ id, name, asset: source.asset }] : [],
       );
@@ -115,6 +124,7 @@ export function useSceneAssets(desk: DeskStore): void {
       });
     };
     const read = (shot: Shot) => {
+      void loadPagePhysics(shot);
       void readGround(shot);
       void readHierarchies(shot);
       void readChecked(shot);

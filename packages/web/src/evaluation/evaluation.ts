@@ -7,6 +7,7 @@ import type {
   SampledGauge,
   SampledParts,
   Shot,
+  Spray,
 } from '@fleet-rail/core';
 
 /** What the stage draws of one path. */
@@ -40,6 +41,8 @@ export interface EvaluatedRider {
   readonly gauges: readonly SampledGauge[];
   /** When it goes by its own pace, and at which frames of the shot that is seen; null where it rides none. */
   readonly timing: RiderTiming | null;
+  /** What it sprays; null where that is nothing. */
+  readonly spray: Spray | null;
   /** Where its feet are set down, in frames of the shot. */
   readonly plants: readonly Plant[];
 }
@@ -62,6 +65,8 @@ export interface Evaluation {
   readonly riders: ReadonlyMap<string, EvaluatedRider>;
   /** Of riders that are not yet evaluated over the range; null when all are. */
   readonly now: PosesNow | null;
+  /** How much of what forces do is worked out, 0 to 1, while it is; null when all of it is. */
+  readonly settling: number | null;
   /** By cue that is played and waits for its moment: the frame of the shot at which it acts; null where that does not come. */
   readonly moments: ReadonlyMap<string, number | null>;
 }
@@ -88,6 +93,7 @@ export interface EvaluationUpdate {
   readonly paths: readonly EvaluatedPath[];
   readonly riders: readonly EvaluatedRider[];
   readonly now: PosesNow;
+  readonly settling: number | null;
   /** What closes an evaluation; null while it is under way. */
   readonly end: EvaluationEnd | null;
 }
@@ -107,7 +113,7 @@ export function withUpdate(
   update: EvaluationUpdate,
   shot: Pick<Shot, 'paths' | 'riders'>,
 ): Evaluation {
-  const { first, frames, step, now } = update;
+  const { first, frames, step, now, settling } = update;
   const known = before?.now?.frame === now.frame ? before.now.poses : [];
   const poses = new Map([...known, ...now.poses]);
   for (const { id } of update.riders) poses.delete(id);
@@ -119,6 +125,7 @@ export function withUpdate(
     paths: merged(before?.paths, shot.paths, update.paths),
     riders: merged(before?.riders, shot.riders, update.riders),
     now: { frame: now.frame, poses },
+    settling,
   };
 }
 
@@ -127,6 +134,7 @@ export function withEnds(evaluation: Evaluation, ends: readonly EvaluationEnd[])
   return {
     ...evaluation,
     now: null,
+    settling: null,
     moments: new Map(ends.flatMap(({ moments }) => [...moments])),
   };
 }

@@ -7,6 +7,7 @@ import {
   compiledPathOf,
   evaluateShot,
   frameCount,
+  needsPhysics,
   pathFacts,
   ribbonFrames,
   riderSources,
@@ -16,12 +17,14 @@ import {
   sampleRider,
   seamReport,
   shownAt,
+  withRidersBehind,
   type CompiledPath,
   type CueAction,
   type EvaluatedShot,
   type GroundMesh,
   type Plant,
   type NodeHierarchy,
+  type Physics,
   type Rider,
   type RiderSources,
   type SceneAssets,
@@ -55,6 +58,7 @@ interface Fresh {
   readonly paths: EvaluatedPath[];
   readonly riders: EvaluatedRider[];
   readonly poses: Map<string, Float64Array>;
+  settling: number | null;
 }
 
 /** An evaluation under way. */
@@ -71,7 +75,7 @@ interface Work {
 export class Evaluator {
   private shot: Shot | null = null;
   private work: Work | null = null;
-  private fresh: Fresh = { paths: [], riders: [], poses: new Map() };
+  private fresh: Fresh = nothing();
   private readonly drawn = new Map<string, Curve>();
   private readonly sampled = new Map<string, RiderSources>();
   private assets: SceneAssets = NO_ASSETS;
@@ -81,7 +85,17 @@ export class Evaluator {
   setAssets(mesh: GroundMesh | null, hierarchies: ReadonlyMap<string, NodeHierarchy>): void {
     const ground = mesh === null ? null : mesh === this.mesh ? this.assets.ground : new GroundSurface(mesh);
     this.mesh = mesh;
-    this.assets = { ground, hierarchies };
+    this.assets = { ...this.assets, ground, hierarchies };
+  }
+
+  /** Takes rigid bodies, once a shot needs them. */
+  setPhysics(physics: Physics | null): void {
+    if (physics !== null) this.assets = { ...this.assets, physics };
+  }
+
+  /** The shot that was taken last; null before the first. */
+  get taken(): Shot | null {
+    return this.shot;
   }
 
   /** Takes a changed shot; one that is under way is given up. */
@@ -106,7 +120,7 @@ export class Evaluator {
     if (work === null) throw new Error('No shot is being evaluated.');
     const { shot, focus } = work;
     const { frames, step } = sampling(shot, shot.riders.length);
-    this.fresh = { paths: [], riders: [], poses: new Map() };
+    this.fresh = nothing();
     const until = performance.now() + budget;
     let came: IteratorResult<void, EvaluationEnd>;
     try {
@@ -126,6 +140,7 @@ export class Evaluator {
       paths: this.fresh.paths,
       riders: this.fresh.riders,
       now: { frame: focus.frame, poses: this.fresh.poses },
+      settling: this.fresh.settling,
       end: came.done ? came.value : null,
     };
   }
@@ -150,13 +165,29 @@ export class Evaluator {
       if (!sameSources(this.sampled.get(rider.id), from)) moved.push({ rider, index, from });
     }
     moved.sort((a, b) => Number(b.rider.id === focus.rider) - Number(a.rider.id === focus.rider));
-    for (const { rider, index } of moved) {
+    // What waits for forces is shown as it was, or not yet, until they are worked out.
+    const waits = new Set(
+      needsPhysics(shot) ? moved.filter(({ rider }) => waitsForForces(byId, shot, rider)) : [],
+    );
+    for (const one of moved) {
+      if (waits.has(one)) continue;
+      const { rider, index } = one;
       const now = new Float64Array(POSE.size);
       evaluated.poses[index](focus.frame, now, 0);
       this.fresh.poses.set(rider.id, now);
       yield;
     }
-    for (const { rider, index, from } of moved) {
+    for (const one of waits) moved.push(...moved.splice(moved.indexOf(one), 1));
+    let settled = waits.size === 0;
+    for (const one of moved) {
+      if (waits.has(one) && !settled) {
+        for (const part of evaluated.settle()) {
+          this.fresh.settling = part;
+          yield;
+        }
+        settled = true;
+      }
+      const { rider, index, from } = one;
       const out = yield* sampleWhole(evaluated, rider, index, samples, step);
       this.fresh.riders.push(out);
       this.sampled.set(rider.id, from);
@@ -222,6 +253,13 @@ export class Evaluator {
   }
 }
 
+const nothing = (): Fresh => ({ paths: [], riders: [], poses: new Map(), settling: null });
+
+/** Whether a rider is moved by forces, or goes by one that is. */
+function waitsForForces(byId: ReadonlyMap<string, Rider>, { cues }: Shot, rider: Rider): boolean {
+  return withRidersBehind(byId, cues, rider).some((behind) => needsPhysics({ riders: [behind] }));
+}
+
 /** A rider over the whole range, some frames at a time. */
 function* sampleWhole(
   evaluated: EvaluatedShot,
@@ -270,6 +308,7 @@ function* sampleWhole(
     shown,
     parts: { nodes: parts.nodes, joints: parts.joints, size: parts.size, values },
     gauges,
+    spray: evaluated.spray(rider),
     timing: evaluated.timing(rider),
     plants: shownPlants(evaluated, rider),
   };

@@ -1,4 +1,4 @@
-import type { GroundMesh, NodeHierarchy, SeamGap } from '@fleet-rail/core';
+import { physicsFor, type GroundMesh, type NodeHierarchy, type SeamGap } from '@fleet-rail/core';
 import { expose, transfer } from 'comlink';
 import { checkApi } from '../checks/check-api';
 import type { EvaluationUpdate, Focus, Share } from './evaluation';
@@ -26,6 +26,8 @@ async function goOn(): Promise<void> {
     await nextTask();
     const now = run;
     try {
+      // The first shot with forces waits for what they take.
+      evaluator.setPhysics(await physicsFor(evaluator.taken ?? { riders: [] }));
       const update = evaluator.next(told === now ? SLICE : FIRST);
       told = now;
       listener(now, sent(update), null);

@@ -1,4 +1,4 @@
-import { type GroundMesh, type PictureEye, type PictureJob, type PlannedPicture } from '@fleet-rail/core';
+import { physicsFor, type GroundMesh, type PictureEye, type PictureJob, type PlannedPicture } from '@fleet-rail/core';
 import { groundMeshOf, hierarchyOf } from '@fleet-rail/core/models';
 import * as THREE from 'three';
 import { modelFileUrl } from '../api/models';
@@ -59,6 +59,7 @@ export async function evaluateJob(
   const ground = floor ? groundMeshOf(floor, shot.ground.nodes) : null;
   const evaluator = new Evaluator();
   evaluator.setAssets(ground, new Map([...read].map(([id, model]) => [id, hierarchyOf(model)] as const)));
+  evaluator.setPhysics(await physicsFor(shot));
   evaluator.begin(encodeDelta(null, shot), { frame: shot.range.first, rider: null });
   let evaluation: Evaluation | null = null;
   while (evaluator.busy) {
@@ -121,7 +122,7 @@ export class ShotPainter {
     tell: (problem: string) => void,
   ): Promise<ShotPainter> {
     const painter = new ShotPainter(job, evaluation, ground, tell);
-    await painter.set.figures.whole();
+    await painter.set.whole(ground);
     return painter;
   }
 
@@ -133,7 +134,7 @@ export class ShotPainter {
   draw({ frame, eyes }: PlannedPicture): OffscreenCanvas {
     const { job, target, evaluation } = this;
     const { wish, shot } = job;
-    this.set.figures.pose(evaluation, frame);
+    this.set.pose(this.job.shot, evaluation, frame);
     target.clearRect(0, 0, wish.width, wish.height);
     const cells = cellsOf(eyes.length, wish);
     cells.forEach((cell, i) => {

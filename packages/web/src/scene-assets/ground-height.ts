@@ -5,6 +5,7 @@ import {
   type NodeHierarchy,
   type SceneAssets,
 } from '@fleet-rail/core';
+import { pagePhysics } from './page-physics';
 
 const cached = new WeakMap<GroundMesh, GroundSurface>();
 
@@ -29,6 +30,11 @@ export interface LoadedAssets {
 /** What a shot is played with, for edits that ask where something is. */
 export function sceneAssets({ ground, hierarchies }: LoadedAssets): SceneAssets {
   return { ground: ground && groundOf(ground), hierarchies };
+}
+
+/** The same with forces, which take their time: for what is baked here. */
+export function bakingAssets(assets: LoadedAssets): SceneAssets {
+  return { ...sceneAssets(assets), physics: pagePhysics() };
 }
 
 const levelGround: GroundHeight = () => 0;

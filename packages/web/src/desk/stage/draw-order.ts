@@ -19,6 +19,7 @@ export const ORDER = {
   plumb: 10,
   found: 10,
   table: 11,
+  spray: 12,
   bright: 12,
   brightPoints: 13,
   rig: 20,

@@ -36,7 +36,7 @@ interface Figure {
 /** The models of the riders, the ground, and ghosts, on the stage. */
 export class RiderFigures {
   readonly object = new THREE.Group();
-  private readonly models = new ModelLibrary();
+  readonly models = new ModelLibrary();
   private readonly standIns = new StandIns();
   private readonly figures = new Map<string, Figure>();
   private readonly copies = new FigureCopies();

@@ -372,7 +372,7 @@ export class StageView {
 
   private updateFigures(state: DeskState): void {
     const { evaluation, frame, shot, attaching } = state;
-    if (evaluation) this.figures.pose(evaluation, frame);
+    if (evaluation) this.set.pose(shot, evaluation, frame);
     const ghosts = ghostsOf(state);
     this.ghosts = ghosts;
     this.figures.showGhosts(shot, ghosts);

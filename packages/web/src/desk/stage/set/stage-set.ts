@@ -2,10 +2,13 @@ import type { GroundMesh, Shot } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { groundHeightOf } from '../../../scene-assets/ground-height';
 import type { Theme } from '../../../theme/theme';
+import type { Evaluation } from '../../../evaluation/evaluation';
 import { RiderFigures } from '../rider-figures';
 import { ContactShadows } from './contact-shadows';
 import { Daylight } from './daylight';
+import { LaidFigures } from './laid-figures';
 import { Sky } from './sky';
+import { SprayFigures } from './spray-figures';
 import { Surroundings } from './surroundings';
 import { SurveyGrid } from './survey-grid';
 
@@ -20,6 +23,10 @@ export class StageSet {
   readonly scene = new THREE.Scene();
   readonly grid = new SurveyGrid();
   readonly figures: RiderFigures;
+  /** What is laid along paths. */
+  readonly laid: LaidFigures;
+  private readonly sprays: SprayFigures;
+  private shot: Shot | null = null;
   private readonly sky = new Sky();
   private readonly daylight = new Daylight();
   private readonly patches = new ContactShadows();
@@ -38,6 +45,8 @@ export class StageSet {
     tell: (problem: string) => void,
   ) {
     this.figures = new RiderFigures(redraw, tell);
+    this.laid = new LaidFigures(this.figures.models, redraw, tell);
+    this.sprays = new SprayFigures(this.figures.models, shadows === 'patches', redraw);
     renderer.shadowMap.enabled = shadows === 'cast';
     renderer.shadowMap.type = THREE.PCFSoftShadowMap;
     this.patches.object.visible = shadows === 'patches';
@@ -47,6 +56,8 @@ export class StageSet {
       this.grid.object,
       this.patches.object,
       this.figures.object,
+      this.laid.object,
+      this.sprays.object,
     );
   }
 
@@ -57,10 +68,24 @@ export class StageSet {
     this.grid.paint(theme);
     this.sky.paint(theme);
     this.daylight.paint(theme);
+    this.sprays.paint(theme);
   }
 
   show(shot: Shot): void {
+    this.shot = shot;
     this.figures.show(shot);
+  }
+
+  /** Puts all that moves where it is at a frame. */
+  pose(shot: Shot, evaluation: Evaluation, frame: number): void {
+    this.figures.pose(evaluation, frame);
+    this.sprays.pose(shot, evaluation, frame);
+  }
+
+  /** Settles when all models that are seen have come. */
+  async whole(ground: GroundMesh | null): Promise<void> {
+    if (this.shot) this.laid.show(this.shot, ground);
+    await Promise.all([this.figures.whole(), this.laid.whole()]);
   }
 
   /**
@@ -73,9 +98,12 @@ export class StageSet {
   draw(camera: THREE.Camera, about: THREE.Vector3, height: number, ground: GroundMesh | null, clear = false) {
     const { scene, figures, renderer } = this;
     figures.drawCopies();
-    if (this.lit !== figures.changes) {
-      this.surroundings.light(figures.object, renderer, this.theme?.mode === 'night');
-      this.lit = figures.changes;
+    if (this.shot) this.laid.show(this.shot, ground);
+    this.sprays.face(camera);
+    if (this.lit !== figures.changes + this.laid.changes) {
+      const night = this.theme?.mode === 'night';
+      for (const object of [figures.object, this.laid.object]) this.surroundings.light(object, renderer, night);
+      this.lit = figures.changes + this.laid.changes;
     }
     const content = figures.box();
     const built = figures.groundBox();
@@ -94,7 +122,7 @@ export class StageSet {
   }
 
   dispose(): void {
-    for (const part of [this.grid, this.sky, this.daylight, this.patches, this.surroundings, this.figures])
+    for (const part of [this.grid, this.sky, this.daylight, this.patches, this.surroundings, this.figures, this.laid, this.sprays])
       part.dispose();
   }
 }

@@ -1,0 +1,33 @@
+import { evaluateShot } from '@fleet-rail/core';
+import { assetsOf, writeLaidGlb } from '@fleet-rail/core/formats';
+import { counted } from './counted.js';
+import { readModels, readShot, writeWhole } from './files.js';
+import { UsageError, type Arguments } from './options.js';
+
+export const LAY_OPTIONS = ['out', 'only'];
+
+/** `ride lay`: what is laid along a shot's paths, alone, as GLB. */
+export async function commandLay(args: Arguments): Promise<string> {
+  if (args.files.length !== 1) {
+    throw new UsageError(
+      `found ${args.files.length} shot files; expected one, as in: ride lay a.shot.json --out rails.glb`,
+    );
+  }
+  const [file] = args.files;
+  const out = args.required('out');
+  if (!/\.glb$/i.test(out)) throw new UsageError(`--out: found "${out}"; expected a name ending in .glb`);
+  const shot = await readShot(file);
+  const only = args.option('only');
+  const models = await readModels(shot, file);
+  const all = evaluateShot(shot, await assetsOf(shot, models)).laid();
+  const things = all.filter(({ laid }) => only === undefined || laid.id === only || laid.name === only);
+  if (things.length === 0) {
+    const known = all.map(({ laid }) => laid.name).join(', ');
+    const found = only === undefined ? `${file}: found nothing laid` : `--only: found "${only}"`;
+    throw new UsageError(`${found}; expected ${known ? `one of: ${known}` : 'something that is laid along a path'}`);
+  }
+  await writeWhole(out, await writeLaidGlb(shot.name, things, models));
+  const pieces = things.reduce((sum, thing) => sum + (thing.pieces?.count ?? 0), 0);
+  const profiles = things.filter(({ swept }) => swept !== null).length;
+  return `${out}: ${counted(pieces, 'piece')}, ${counted(profiles, 'profile')}`;
+}
