@@ -12,6 +12,7 @@ import { hasOwnPace, headOf } from '../timing/leader.js';
 import { joinPaths, type JoinEnds } from '../reshape/join-paths.js';
 import { reversePath } from '../reshape/reverse.js';
 import { beginAt, chooseFirst, splitPath } from '../reshape/split-path.js';
+import { laidBegunAt, laidJoined, laidReversed, laidSplit } from './keep-laid.js';
 import { withoutTurnouts } from './without-turnouts.js';
 import { carryOver, type PathChange } from './carry-over.js';
 
@@ -27,7 +28,7 @@ export function reverseRiddenPath(shot: Shot, id: string, turnRiders = false): S
   const path = pathOf(shot, id);
   const from = curveOf(path);
   const reversed = reversePath(path, from.length);
-  const after = withPath(shot, id, reversed);
+  const after = laidReversed(withPath(shot, id, reversed), id, from.length);
   if (turnRiders) return after;
   const change = { from, to: curveOf(reversed), path: id, sign: -1, shift: from.length } as const;
   return carryRiders(after, id, () => change);
@@ -67,7 +68,8 @@ export function openRiddenPath(shot: Shot, id: string, s: number): Shot {
 function movedStart(shot: Shot, path: ShotPath, begun: ShotPath, start: number): Shot {
   const from = curveOf(path);
   const to = curveOf(begun);
-  return carryRiders(withPath(shot, path.id, begun), path.id, (hitch) => {
+  const laid = laidBegunAt(withPath(shot, path.id, begun), path.id, start, from.length);
+  return carryRiders(laid, path.id, (hitch) => {
     const at = distanceAtStart(shot, hitch, from) - start;
     // Whole laps more or less are the same places: the rider begins within the first.
     const laps = Math.floor(at / from.length + 1e-12);
@@ -93,7 +95,8 @@ export function splitRiddenPath(shot: Shot, id: string, s: number): { shot: Shot
   );
   const from = curveOf(path);
   const parts = [curveOf(first), curveOf(second)];
-  const after = carryRiders({ ...shot, paths }, id, (hitch): PathChange => {
+  const laid = laidSplit({ ...shot, paths }, id, secondId, s);
+  const after = carryRiders(laid, id, (hitch): PathChange => {
     const onSecond = distanceAtStart(shot, hitch, from) + hitch.offset.along >= s;
     return onSecond
       ? { from, to: parts[1], path: secondId, sign: 1, shift: -s }
@@ -127,7 +130,12 @@ export function joinRiddenPaths(
     other.id === firstId ? [path] : other.id === secondId ? [] : [other],
   );
   const along = { to, path: firstId, sign: 1 } as const;
-  const onFirst = carryRiders({ ...before, paths }, firstId, () => ({
+  const laid = laidJoined(
+    { ...before, paths },
+    { id: firstId, length: curveOf(first).length },
+    { id: secondId, length: curveOf(second).length, start: secondStart },
+  );
+  const onFirst = carryRiders(laid, firstId, () => ({
     ...along,
     from: curveOf(first),
     shift: 0,

@@ -77,7 +77,7 @@ function withKeyFrames(shot: Shot, map: FrameMap): Shot {
   return {
     ...moved,
     riders: moved.riders.map((rider): Rider => {
-      const { camera, keyed, looks, carriers, clips, frozen } = rider;
+      const { camera, keyed, looks, carriers, clips, frozen, emitter, forces } = rider;
       return {
         ...rider,
         camera: camera && { ...camera, keys: drawn(camera.keys) },
@@ -86,6 +86,8 @@ function withKeyFrames(shot: Shot, map: FrameMap): Shot {
         carriers: at(carriers),
         clips: at(clips).map((block) => ({ ...block, until: mapFrame(map, block.until) })),
         frozen: frozen && frozenIn(frozen, map),
+        emitter: emitter && { ...emitter, bursts: at(emitter.bursts) },
+        forces: forces && { ...forces, blend: Math.round(forces.blend * map.scale) },
       };
     }),
     cuts: at(shot.cuts),

@@ -34,3 +34,5 @@ export {
 } from './channels.js';
 export { changeString, commonGap, unitsBehind } from './change-string.js';
 export { withoutTurnouts } from './without-turnouts.js';
+export { withoutLaidOn } from './keep-laid.js';
+export { withoutLooseBursts } from './loose-bursts.js';

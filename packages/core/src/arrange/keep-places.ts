@@ -1,3 +1,4 @@
+import { laidReshaped } from './keep-laid.js';
 import type { Cue } from '../document/shot-cue.js';
 import type { Hitch } from '../document/shot-hitch.js';
 import type { Pace, PaceKey } from '../document/shot-pace.js';
@@ -40,7 +41,7 @@ export function reshapeRiddenPath(
   const map = mapBetween(from, to, correspondence);
   const riding = new Set(shot.riders.filter(({ hitch }) => hitch?.path === after.id).map(({ id }) => id));
   return {
-    ...changed,
+    ...laidReshaped(changed, after.id, map),
     paths: paths.map((path) => (path === after ? withMarks(before, after, map) : path)),
     riders: shot.riders.map((rider) =>
       rider.hitch && riding.has(rider.id)
@@ -52,8 +53,9 @@ export function reshapeRiddenPath(
 }
 
 /** Whether anything is at a distance along a path. */
-function isInUse({ riders }: Shot, { id, marks }: ShotPath): boolean {
-  return marks.length > 0 || riders.some(({ hitch }) => hitch?.path === id);
+function isInUse({ riders, laid }: Shot, { id, marks }: ShotPath): boolean {
+  const ends = laid.some(({ path, from, to }) => path === id && (from !== 0 || to !== null));
+  return ends || marks.length > 0 || riders.some(({ hitch }) => hitch?.path === id);
 }
 
 function mapBetween(from: CompiledPath, to: CompiledPath, how: Correspondence): DistanceMap {

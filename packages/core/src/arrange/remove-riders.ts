@@ -1,3 +1,4 @@
+import { withoutLooseBursts } from './loose-bursts.js';
 import type { Cue } from '../document/shot-cue.js';
 import type { Hitch } from '../document/shot-hitch.js';
 import type { Rider } from '../document/shot-rider.js';
@@ -31,7 +32,7 @@ export function removeRider(shot: Shot, assets: SceneAssets, id: string, frame: 
         id,
       ),
     );
-  return {
+  return withoutLooseBursts({
     ...shot,
     riders,
     cuts: shot.cuts.filter(({ camera }) => camera !== id),
@@ -47,7 +48,7 @@ export function removeRider(shot: Shot, assets: SceneAssets, id: string, frame: 
       const others = retime.riders.filter((rider) => rider !== id);
       return others.length > 0 ? [{ ...retime, riders: others }] : [];
     }),
-  };
+  });
 }
 
 /** Cues that neither listen to a rider nor act on it; of one that does several things the others stay. */

@@ -1,5 +1,6 @@
 import type { Cue, CueAction } from '../document/shot-cue.js';
 import type { Shot } from '../document/shot.js';
+import { withoutLooseBursts } from './loose-bursts.js';
 
 /** The shot without what turns riders out to a path that goes; of a cue that does several things the others stay. */
 export function withoutTurnouts(shot: Shot, path: string): Shot {
@@ -11,5 +12,5 @@ export function withoutTurnouts(shot: Shot, path: string): Shot {
   });
   // One that listened to what is gone has nothing left to hear.
   const heard = left.filter(({ on }) => on.kind !== 'cue' || left.some(({ id }) => id === on.cue));
-  return { ...shot, cues: heard };
+  return withoutLooseBursts({ ...shot, cues: heard });
 }

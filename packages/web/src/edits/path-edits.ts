@@ -4,6 +4,7 @@ import {
   deletePoints,
   detachBack,
   detachHere,
+  withoutLaidOn,
   withoutTurnouts,
   freeId,
   freeName,
@@ -136,5 +137,6 @@ export const deletePath =
     const carried = shot.riders.flatMap((rider) => (rider.hitch?.path === id ? [rider.id] : []));
     const free =
       fate === 'stay' ? detachHere(shot, assets, carried, frame) : detachBack(shot, assets, carried);
-    return withoutTurnouts({ ...free, paths: free.paths.filter((path) => path.id !== id) }, id);
+    const bare = withoutLaidOn(free, id);
+    return withoutTurnouts({ ...bare, paths: free.paths.filter((path) => path.id !== id) }, id);
   };

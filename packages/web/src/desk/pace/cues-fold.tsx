@@ -12,6 +12,7 @@ import {
   type CueKey,
   type Rider,
   type Shot,
+  withoutLooseBursts,
 } from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -202,10 +203,9 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
         <IconButton
           label={`Delete ${cue.name}`}
           onPress={() =>
-            desk.getState().edit('Delete a cue', (shot) => ({
-              ...shot,
-              cues: shot.cues.filter(({ id }) => id !== cue.id),
-            }))
+            desk.getState().edit('Delete a cue', (shot) =>
+              withoutLooseBursts({ ...shot, cues: shot.cues.filter(({ id }) => id !== cue.id) }),
+            )
           }
         >
           <Trash2 aria-hidden />
