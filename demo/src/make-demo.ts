@@ -5,13 +5,15 @@ import { barrelsShot } from './barrels-shot.js';
 import { firstTryShot } from './first-try-shot.js';
 import { orchardShot } from './orchard-shot.js';
 import { liftShot } from './lift-shot.js';
-import { makeDemoModels } from './models/index.js';
+import { makeCatalogue, makeDemoModels } from './models/index.js';
 
 /** Writes the demo's models and shots into demo/made. */
 const folder = fileURLToPath(new URL('../made/', import.meta.url));
 await rm(folder, { recursive: true, force: true });
 await mkdir(folder, { recursive: true });
-for (const [name, model] of Object.entries(makeDemoModels())) {
+const catalogue = Object.entries(makeCatalogue()).map(([name, model]) => [`catalogue/${name}`, model] as const);
+await mkdir(`${folder}catalogue`);
+for (const [name, model] of [...Object.entries(makeDemoModels()), ...catalogue]) {
   const bytes = await model.glb();
   await writeFile(`${folder}${name}.glb`, bytes);
   console.log(`demo/made/${name}.glb: ${(bytes.byteLength / 1000).toFixed(0)} kB`);

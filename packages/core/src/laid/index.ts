@@ -4,3 +4,4 @@ export { sweepProfile, type SweptMesh } from './sweep-profile.js';
 export { groundItself, groundWithLaid, isLaidGround, joined, laidCurve, sweptOf } from './laid-ground.js';
 export { READY_PROFILES, type ReadyProfile } from './ready-profiles.js';
 export { laidThings, modelsLaid, type LaidThing } from './laid-things.js';
+export { profileOfPath } from './profile-of-path.js';

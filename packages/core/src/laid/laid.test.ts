@@ -8,6 +8,7 @@ import { GroundSurface } from '../contact/index.js';
 import { POSE } from '../pose/pose.js';
 import { PIECE } from './lay-pieces.js';
 import { laidThings } from './laid-things.js';
+import { profileOfPath } from './profile-of-path.js';
 
 type Fields = Partial<Omit<Laid, 'offset'>> & { offset?: Partial<Laid['offset']> };
 
@@ -246,4 +247,36 @@ describe('a profile', () => {
       /laid\[0\]\.profile.*1 points.*two at least/,
     );
   });
+});
+
+it('a drawing becomes a profile: as on paper, on the ground, as wide as asked for', () => {
+  const shot = parseShot({
+    ...newShot({ name: 't' }),
+    paths: [
+      {
+        id: 'd',
+        name: 'd',
+        basis: 'polyline',
+        closed: true,
+        // A slope that is high at the left of the paper; down is +Z.
+        points: [
+          [10, 0, 40],
+          [10, 0, 10],
+          [50, 0, 30],
+          [50, 0, 40],
+        ].map((position) => ({ position })),
+      },
+    ],
+  });
+  expect(profileOfPath(shot.paths[0], 2)).toEqual({
+    ring: true,
+    profile: [
+      [1, 0],
+      [1, 1.5],
+      [-1, 0.5],
+      [-1, 0],
+    ],
+  });
+  const round = profileOfPath(shotWith(circle(3), {}).paths[0], 1);
+  for (const [x, y] of round.profile) expect(Math.hypot(x, y - 0.5)).toBeCloseTo(0.5, 2);
 });

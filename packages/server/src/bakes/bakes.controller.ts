@@ -35,6 +35,16 @@ export class BakesController {
     return download(baked, 'text/csv; charset=utf-8');
   }
 
+  @Get('laid/:laidId')
+  @ApiOkResponse({ description: 'What is laid along a path, alone', content: { 'model/gltf-binary': {} } })
+  async laid(
+    @Param('shotId') shotId: string,
+    @Param('laidId') laidId: string,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<StreamableFile> {
+    return download(await this.bakes.laid(shotId, laidId, whenGone(response)), 'model/gltf-binary');
+  }
+
   @Get('shot')
   @ApiOkResponse({ description: 'The shot document', content: { 'application/json': {} } })
   async shot(@Param('shotId') shotId: string): Promise<StreamableFile> {

@@ -1,11 +1,11 @@
 import { Readable } from 'node:stream';
-import { Injectable, UnprocessableEntityException, type OnModuleDestroy } from '@nestjs/common';
+import { Injectable, NotFoundException, UnprocessableEntityException, type OnModuleDestroy } from '@nestjs/common';
 import { frameCount, isMoving, modelsInPlay, writeShotText, type Shot } from '@fleet-rail/core';
 import { needsAssets } from '@fleet-rail/core/formats';
 import { ModelsService } from '../models/models.service.js';
 import { ShotsService } from '../shots/shots.service.js';
 import { WorkThreads, threadScript, type Parts } from '../threads/work-threads.js';
-import type { BakeFormat, BakeJob } from './bake-job.js';
+import type { BakeJob } from './bake-job.js';
 
 /** The most numbers a bake may hold: 100 riders for 100,000 frames, or the like. */
 const MOST_POSES = 10_000_000;
@@ -36,15 +36,28 @@ export class BakesService implements OnModuleDestroy {
    *
    * @param signal ends the bake when nobody waits for it any more
    */
-  async bake(shotId: string, format: BakeFormat, within: number, signal: AbortSignal): Promise<Download> {
+  async bake(shotId: string, format: 'glb' | 'csv', within: number, signal: AbortSignal): Promise<Download> {
     const { shot } = await this.shots.documentOf(shotId);
     refuseTooMuch(shot);
     // A CSV of riders alone needs no model: parts that move by themselves do, and so does the ground.
     const needsModels = format === 'glb' || needsAssets(shot);
     const models = needsModels ? await this.modelFiles(shot) : new Map();
-    const parts = this.threads.run({ shot, format, models, within }, signal);
+    return this.run({ shot, format, models, within, laid: null }, `${shot.name}.${format}`, signal);
+  }
+
+  /** What is laid along a path, alone, as GLB. */
+  async laid(shotId: string, laidId: string, signal: AbortSignal): Promise<Download> {
+    const { shot } = await this.shots.documentOf(shotId);
+    const laid = shot.laid.find(({ id }) => id === laidId);
+    if (laid === undefined) throw new NotFoundException(`Nothing that is laid has the id "${laidId}".`);
+    const models = await this.modelFiles(shot);
+    return this.run({ shot, format: 'laid', models, within: 0, laid: laidId }, `${laid.name}.glb`, signal);
+  }
+
+  private async run(job: BakeJob, name: string, signal: AbortSignal): Promise<Download> {
+    const parts = this.threads.run(job, signal);
     const first = await parts.next();
-    return { name: `${shot.name}.${format}`, parts: after(first, parts) };
+    return { name, parts: after(first, parts) };
   }
 
   onModuleDestroy(): Promise<void> {

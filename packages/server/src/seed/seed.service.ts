@@ -10,9 +10,13 @@ import { SETTINGS } from '../settings.token.js';
 import { ShotsService } from '../shots/shots.service.js';
 import { SeedEntity } from './seed.entity.js';
 
-const DEMO = 'quillfen-orchard';
+/** What is put in, in order: its name, and the folder within the demo's. */
+const SEEDS = [
+  { name: 'catalogue', within: 'catalogue' },
+  { name: 'quillfen-orchard', within: '.' },
+];
 
-/** Puts the demo's models and shots in once; what is deleted afterwards stays deleted. */
+/** Puts things to lay along paths, and the demo's models and shots, in once; what is deleted afterwards stays deleted. */
 @Injectable()
 export class SeedService implements OnApplicationBootstrap {
   constructor(
@@ -23,8 +27,11 @@ export class SeedService implements OnApplicationBootstrap {
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
-    const folder = this.settings.demoFolder;
-    if (!existsSync(folder) || (await this.seeds.existsBy({ name: DEMO }))) return;
+    for (const { name, within } of SEEDS) await this.put(name, join(this.settings.demoFolder, within));
+  }
+
+  private async put(name: string, folder: string): Promise<void> {
+    if (!existsSync(folder) || (await this.seeds.existsBy({ name }))) return;
     const files = (await readdir(folder)).sort();
     for (const file of files.filter((name) => name.endsWith('.glb'))) {
       await this.models.add(await readFile(join(folder, file)), file, basename(file, '.glb'));
@@ -33,6 +40,6 @@ export class SeedService implements OnApplicationBootstrap {
       const document: unknown = JSON.parse(await readFile(join(folder, file), 'utf8'));
       await this.shots.create(undefined, document);
     }
-    await this.seeds.insert({ name: DEMO, createdAt: new Date().toISOString() });
+    await this.seeds.insert({ name, createdAt: new Date().toISOString() });
   }
 }

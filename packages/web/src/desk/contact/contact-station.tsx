@@ -4,8 +4,11 @@ import { ClearanceSection } from '../clearance/clearance-section';
 import { NotRiding } from '../not-riding';
 import { ClipsFold } from './clips-fold';
 import { CyclesFold } from './cycles-fold';
+import { ForcesFold } from './forces-fold';
 import { GroundSection } from './ground-section';
+import { HangingFold } from './hanging-fold';
 import { RigSection } from './rig-section';
+import { SprayFold } from './spray-fold';
 import { useKeptModel } from './use-kept-model';
 import { WalkSection } from './walk-section';
 
@@ -26,6 +29,9 @@ export function ContactStation() {
       ) : (
         <NotRiding rider={rider} />
       )}
+      {rider && <ForcesFold key={`forces ${rider.id}`} rider={rider} model={model} />}
+      {rider && <HangingFold key={`hanging ${rider.id}`} rider={rider} model={model} />}
+      {rider && <SprayFold key={`spray ${rider.id}`} rider={rider} model={model} />}
       {rider && <ClipsFold key={`clips ${rider.id}`} rider={rider} model={model} />}
       {rider && <CyclesFold key={`cycles ${rider.id}`} rider={rider} model={model} />}
     </>

@@ -1,3 +1,4 @@
+import { modelsInPlay } from '@fleet-rail/core';
 import { Download, X } from 'lucide-react';
 import { useState } from 'react';
 import { sentenceOf } from '../../api/request';
@@ -33,7 +34,8 @@ const FILES = [
 /** Hand over: the files of a shot, made from what is saved. */
 export function HandOverStation({ shotId }: { shotId: string }) {
   const autosave = useAutosave();
-  const { riders, range, models } = useDesk((state) => state.shot);
+  const shot = useDesk((state) => state.shot);
+  const { riders, range, models } = shot;
   const [busy, setBusy] = useState<{ id: string; cancel: () => void } | null>(null);
   const [within, setWithin] = useState(0);
   const download = async (id: string) => {
@@ -50,9 +52,8 @@ export function HandOverStation({ shotId }: { shotId: string }) {
     }
   };
   const moving = riders.filter((rider) => rider.hitch).length;
-  const kept = models.filter(
-    (model) => model.source.asset !== undefined && riders.some((rider) => rider.model === model.id),
-  );
+  const played = modelsInPlay(shot);
+  const kept = models.filter(({ id, source }) => source.asset !== undefined && played.has(id));
   return (
     <>
       <PanelTitle>Hand over</PanelTitle>

@@ -9,6 +9,7 @@ import { QuantityField } from '../../ui/quantity-field';
 import { Tick } from '../../ui/tick';
 import { useDesk } from '../desk-store';
 import { BASIS_NAMES } from './basis-names';
+import { LaidSection } from './laid-section';
 import { MarksSection } from './marks-section';
 import { OperationMenu } from './operation-menu';
 import { PointsSection } from './points-section';
@@ -63,6 +64,7 @@ export function PathDetails({ path }: { path: ShotPath }) {
       </Section>
       <PointsSection path={path} />
       <OperationMenu id={path.id} closed={path.closed} basis={path.basis} />
+      <LaidSection path={path} />
       <MarksSection path={path} />
       <ProfileSection path={path} />
     </>

@@ -12,6 +12,7 @@ import { Picture } from './picture';
 import { newLabelPlaces, PlacedLabels, Tag } from './placed-labels';
 import { CamerasView } from './cameras-view';
 import { SeamView } from './seam-view';
+import { Settling } from './settling';
 import { StageBanner } from './stage-banner';
 import { StageView } from './stage-view';
 import type { Box } from './tools/stage-tool';
@@ -137,6 +138,7 @@ export function Stage({ station }: { station: StationId }) {
       <PlacedLabels places={places} />
       <Picture />
       <StageBanner />
+      <Settling />
       <HeatLegend />
       {stats && <Cost ref={cost} role="note" aria-label="Drawing" />}
       {hover && <Readout aria-hidden>{hover}</Readout>}
