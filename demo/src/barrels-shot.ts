@@ -1,45 +1,83 @@
-import { compiledPathOf, newShot, relay, PathError, type Shot } from '@fleet-rail/core';
+import {
+  Forces,
+  compiledPathOf,
+  defaultsOf,
+  newShot,
+  relay,
+  PathError,
+  type Shot,
+  type ShotPath,
+  type Vec3,
+} from '@fleet-rail/core';
 import { orchardPaths } from './paths.js';
 
-/** How long one barrel is on its way, frames, and how many are. */
+/** How long one barrel is on its way, frames, and how many are on each chute. */
 const [FRAMES, BARRELS] = [96, 4];
+/** The loose chute is so far to the side of the other, metres. */
+const ASIDE = -2.1;
 
-/** Barrels that come down the chute for ever: one ride of four seconds as a relay of four, a loop of one second. */
+/**
+ * Barrels that come down two chutes for ever, each ride of four seconds as a relay of four, a loop of one second: on the one they
+ * are timed and roll by the distance, on the other they roll loose, pulled along by forces.
+ */
 export function barrelsShot(): Shot {
-  const chute = orchardPaths().find(({ id }) => id === 'chute') as Shot['paths'][number];
+  const chute = orchardPaths().find(({ id }) => id === 'chute') as ShotPath;
+  const loose: ShotPath = {
+    ...chute,
+    id: 'loose',
+    name: 'Loose chute',
+    points: chute.points.map((point) => {
+      const [x, y, z] = point.position;
+      return { ...point, position: [x + ASIDE, y, z] as Vec3 };
+    }),
+  };
   const curve = compiledPathOf(chute);
   if (curve instanceof PathError) throw curve;
   const third = FRAMES / 3;
+  const barrel = (id: string, path: string) => ({
+    id,
+    name: 'Barrel',
+    kind: 'prop' as const,
+    model: 'barrel',
+    badge: 'B1',
+    color: 5,
+    // Its hoops are a little wider than its staves: it rolls on those.
+    wheels: [{ node: 'barrel', radius: 0.353, axle: '+x' as const }],
+    hitch: {
+      path,
+      // The path lies over the boards nearly as high as a barrel's middle does.
+      offset: { rise: 0.027 },
+      // From rest ever faster: s = ½ a t² as the handles of one stretch.
+      pace: {
+        keys: [
+          { frame: 1, value: 0, ease: 'handles' as const, out: [third, 0] as [number, number] },
+          {
+            frame: 1 + FRAMES,
+            value: curve.length,
+            in: [-third, (-2 * curve.length) / 3] as [number, number],
+          },
+        ],
+      },
+    },
+  });
   const shot = newShot({
     name: 'Barrels for ever',
     fps: 24,
     range: { first: 1, last: FRAMES },
-    paths: [chute],
+    paths: [chute, loose],
     models: ['barrel', 'orchard'].map((id) => ({ id, name: id, source: { file: `${id}.glb` } })),
     riders: [
+      barrel('barrel', 'chute'),
       {
-        id: 'barrel',
-        name: 'Barrel',
-        kind: 'prop',
-        model: 'barrel',
-        badge: 'B1',
-        color: 5,
-        // Its hoops are a little wider than its staves: it rolls on those.
-        wheels: [{ node: 'barrel', radius: 0.353, axle: '+x' }],
-        hitch: {
-          path: 'chute',
-          offset: { rise: 0.353 },
-          // From rest ever faster: s = ½ a t² as the handles of one stretch.
-          pace: {
-            keys: [
-              { frame: 1, value: 0, ease: 'handles', out: [third, 0] },
-              { frame: 1 + FRAMES, value: curve.length, in: [-third, (-2 * curve.length) / 3] },
-            ],
-          },
-        },
+        ...barrel('loose', 'loose'),
+        name: 'Loose barrel',
+        badge: 'L5',
+        color: 1,
+        wheels: [],
+        forces: { ...defaultsOf(Forces), shape: 'hull', size: 0.353, mass: 30, pull: 0.35, bounce: 0.2 },
       },
     ],
     ground: { model: 'orchard' },
   });
-  return relay(shot, 'barrel', BARRELS).shot;
+  return relay(relay(shot, 'barrel', BARRELS).shot, 'loose', BARRELS).shot;
 }

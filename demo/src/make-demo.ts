@@ -11,7 +11,9 @@ import { makeCatalogue, makeDemoModels } from './models/index.js';
 const folder = fileURLToPath(new URL('../made/', import.meta.url));
 await rm(folder, { recursive: true, force: true });
 await mkdir(folder, { recursive: true });
-const catalogue = Object.entries(makeCatalogue()).map(([name, model]) => [`catalogue/${name}`, model] as const);
+const catalogue = Object.entries(makeCatalogue()).map(
+  ([name, model]) => [`catalogue/${name}`, model] as const,
+);
 await mkdir(`${folder}catalogue`);
 for (const [name, model] of [...Object.entries(makeDemoModels()), ...catalogue]) {
   const bytes = await model.glb();

@@ -15,8 +15,11 @@ import {
   seamReport,
   Camera,
   Cycle,
+  Emitter,
   Gait,
   Hitch,
+  Laid,
+  READY_PROFILES,
   Rider,
   type GroundContact,
   type Pace,
@@ -25,7 +28,7 @@ import {
 } from '@fleet-rail/core';
 import { assetsOf, readModel, type ModelFacts } from '@fleet-rail/core/formats';
 import type { ModelBuilder } from './model-builder.js';
-import { makeDemoModels } from './models/index.js';
+import { makeCatalogue, makeDemoModels } from './models/index.js';
 import { makeHauler, makeTrailer } from './models/hauler.js';
 import { makePicker } from './models/picker.js';
 import { orchardPaths } from './paths.js';
@@ -169,12 +172,76 @@ function rotorSpin(): Cycle[] {
 
 /** The demo's models by the ids that the shot gives them. */
 export async function documentsOf(models: Shot['models']) {
-  const makers = makeDemoModels();
+  const makers = { ...makeDemoModels(), ...makeCatalogue() };
   const read = models.map(async ({ id, source }) => {
     const made = makers[id as keyof typeof makers];
     return [id, (await readModel(await made.glb(), source.file ?? id)).document] as const;
   });
   return new Map(await Promise.all(read));
+}
+
+/** What the hauler's wheels throw up where it drives. */
+const DUST: Emitter = {
+  ...defaultsOf(Emitter),
+  from: 'wheels',
+  when: 'moving',
+  rate: 26,
+  life: 1.6,
+  speed: 0.6,
+  spread: 70,
+  gravity: -0.01,
+  drag: 1.5,
+  inherit: 0.15,
+  size: [0.12, 0.5],
+  color: '#b9a27a',
+  fade: '#d8ccb2',
+};
+
+/** A fence of posts and two rails on the outer side of the lane's western bend, and lamps along it. */
+function alongLane(paths: Shot['paths']): Laid[] {
+  const lane = compiledPathOf(paths.find(({ id }) => id === 'lane') as Shot['paths'][number]);
+  if (lane instanceof PathError) throw lane;
+  const fence = {
+    ...defaultsOf(Laid),
+    path: 'lane',
+    from: Math.round(0.32 * lane.length),
+    to: Math.round(0.55 * lane.length),
+  };
+  const plank = READY_PROFILES.find(({ name }) => name === 'Plank fence');
+  const rail = (id: string, name: string, rise: number): Laid => ({
+    ...fence,
+    id,
+    name,
+    kind: 'profile',
+    ring: true,
+    color: '#8a6f4e',
+    profile: plank?.profile.map(([x, y]): [number, number] => [x, y]) ?? [],
+    offset: { side: -3.1, rise },
+  });
+  return [
+    {
+      ...fence,
+      id: 'fence-posts',
+      name: 'Fence posts',
+      model: 'post',
+      every: 2.4,
+      fit: true,
+      stand: 'ground',
+      offset: { side: -3.2, rise: 0 },
+    },
+    rail('fence-low', 'Lower rail', 0.4),
+    rail('fence-high', 'Upper rail', 0.85),
+    {
+      ...fence,
+      id: 'lamps',
+      name: 'Lamps',
+      model: 'lamp',
+      from: fence.from + 2,
+      every: 16,
+      stand: 'ground',
+      offset: { side: 3.4, rise: 0 },
+    },
+  ];
 }
 
 /** The same shot with wheels that turn whole times in the loop, each size by the least. */
@@ -195,11 +262,20 @@ function wholeTurns(shot: Shot, assets: SceneAssets): Shot {
  * the hauler in its picture; a flight of five kestrels banks round its loop.
  */
 export async function orchardShot(): Promise<Shot> {
-  const models = ['orchard', 'hauler', 'trailer', 'kestrel', 'picker', 'drone', 'barrel', 'gate'].map(
-    (id) => {
-      return { id, name: id[0].toUpperCase() + id.slice(1), source: { file: `${id}.glb` } };
-    },
-  );
+  const models = [
+    'orchard',
+    'hauler',
+    'trailer',
+    'kestrel',
+    'picker',
+    'drone',
+    'barrel',
+    'gate',
+    'post',
+    'lamp',
+  ].map((id) => {
+    return { id, name: id[0].toUpperCase() + id.slice(1), source: { file: `${id}.glb` } };
+  });
   const trailer = rigged(await factsOf(makeTrailer(), 'trailer.glb'));
   const picker = await factsOf(makePicker(), 'picker.glb');
   // A lap ends on the frame after the last, which is the first again.
@@ -227,6 +303,7 @@ export async function orchardShot(): Promise<Shot> {
         color: 0,
         ...rigged(await factsOf(makeHauler(), 'hauler.glb')),
         hitch: drivenRound(paths),
+        emitter: DUST,
       },
       {
         id: 'trailer-1',
@@ -297,6 +374,7 @@ export async function orchardShot(): Promise<Shot> {
         { at: 24, value: 0 },
       ],
     })),
+    laid: alongLane(paths),
     ground: { model: 'orchard', nodes: ['grass', 'lane', 'ramp', 'footbridge'] },
     cuts: [{ frame: 1, camera: 'drone' }],
   });

@@ -10,9 +10,9 @@ const WHITE: Paint = [240, 238, 230];
 /** What lies across under rails; its top is at height 0. */
 function makeTie(): ModelBuilder {
   const model = new ModelBuilder();
-  model.node('tie').setMesh(
-    model.mesh('tie', [{ shape: moved(box(2.3, 0.16, 0.24, 0.94), [0, -0.08, 0]), paint: OAK }]),
-  );
+  model
+    .node('tie')
+    .setMesh(model.mesh('tie', [{ shape: moved(box(2.3, 0.16, 0.24, 0.94), [0, -0.08, 0]), paint: OAK }]));
   return model;
 }
 

@@ -45,7 +45,7 @@ export function makeOrchard(lane: ShotPath): ModelBuilder {
     .setMesh(model.mesh('footbridge', [strip(bridge, Infinity, DECK), ...bridgeParts(curve)]));
   addTrees(model, orchard, curve);
   addBarn(model, orchard);
-  addChute(model, orchard);
+  addChutes(model, orchard);
   return model;
 }
 
@@ -173,15 +173,16 @@ function addBarn(model: ModelBuilder, orchard: ReturnType<ModelBuilder['node']>)
   );
 }
 
-function addChute(model: ModelBuilder, orchard: ReturnType<ModelBuilder['node']>): void {
+/** Two chutes side by side, one for barrels that are timed and one for those that roll loose. */
+function addChutes(model: ModelBuilder, orchard: ReturnType<ModelBuilder['node']>): void {
   const slope = Math.atan2(2.4, 9);
-  model.node('chute', [45, 1.3, -14], orchard).setMesh(
-    model.mesh('chute', [
-      { shape: turned(box(1.6, 0.12, 9.4), [slope, 0, 0]), paint: TIMBER },
-      { shape: moved(turned(box(0.08, 0.3, 9.4), [slope, 0, 0]), [0.8, 0.12, 0]), paint: TIMBER },
-      { shape: moved(turned(box(0.08, 0.3, 9.4), [slope, 0, 0]), [-0.8, 0.12, 0]), paint: TIMBER },
-    ]),
-  );
+  const chute = model.mesh('chute', [
+    { shape: turned(box(1.6, 0.12, 9.4), [slope, 0, 0]), paint: TIMBER },
+    { shape: moved(turned(box(0.08, 0.3, 9.4), [slope, 0, 0]), [0.8, 0.12, 0]), paint: TIMBER },
+    { shape: moved(turned(box(0.08, 0.3, 9.4), [slope, 0, 0]), [-0.8, 0.12, 0]), paint: TIMBER },
+  ]);
+  model.node('chute', [45, 1.3, -14], orchard, chute);
+  model.node('loose_chute', [42.9, 1.3, -14], orchard, chute);
 }
 
 /** The barn's gate, a model of its own so that it can act: two leaves, each turning about its hinge post. */

@@ -31,6 +31,8 @@ export async function createApp(settings: Settings): Promise<NestExpressApplicat
       contentSecurityPolicy: {
         directives: {
           defaultSrc: ["'self'"],
+          // Rigid bodies are a program of their own, compiled where it runs; nothing else is.
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
           // styled-components writes its rules into the page.
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:', 'blob:'],

@@ -17,6 +17,7 @@ import {
 import type { NodeHierarchy } from '../hierarchy/index.js';
 import { modulo } from '../math/angle.js';
 import { keptFor } from '../math/kept-for.js';
+import { velocityAt } from '../math/velocity.js';
 import type { Vec3 } from '../math/vec.js';
 import { axisVector } from '../pose/axes.js';
 import { pointOn } from '../pose/point-on.js';
@@ -26,8 +27,6 @@ import { distanceToBox } from '../solid/index.js';
 import { keptSteps } from './kept-steps.js';
 import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
 
-/** Half the step over which a speed is taken, frames. */
-const HALF_STEP = 0.05;
 /** What is carried by hand, seen through or lit by is in nobody's way. */
 const NO_BODY: ReadonlySet<Rider['kind']> = new Set(['camera', 'light', 'emitter', 'carrier']);
 
@@ -184,16 +183,13 @@ export class ForcedRiders {
 
   private wanted({ rider, middle }: Body, frame: number, out: Float64Array, at: number): void {
     const unforced = this.by.unforced(rider);
-    unforced(frame - HALF_STEP, pose, 0);
-    pointOn(pose, middle, place);
-    for (let k = 0; k < 3; k++) out[at + WANTED.velocity + k] = -place[k];
-    unforced(frame + HALF_STEP, pose, 0);
-    pointOn(pose, middle, place);
-    for (let k = 0; k < 3; k++)
-      out[at + WANTED.velocity + k] =
-        ((out[at + WANTED.velocity + k] + place[k]) * this.by.shot.fps) / (2 * HALF_STEP);
-    unforced(frame, pose, 0);
-    pointOn(pose, middle, place);
+    const middleAt = (at: number, to: Vec3) => {
+      unforced(at, pose, 0);
+      pointOn(pose, middle, to);
+    };
+    velocityAt(middleAt, frame, this.by.shot.fps, place);
+    for (let k = 0; k < 3; k++) out[at + WANTED.velocity + k] = place[k];
+    middleAt(frame, place);
     for (let k = 0; k < 3; k++) out[at + k] = place[k];
     for (let k = 0; k < 4; k++) out[at + WANTED.rotation + k] = pose[POSE.rotation + k];
   }

@@ -7,6 +7,7 @@ import { matrixOf, originOf, rotationOf } from '../hierarchy/model-space.js';
 import type { NodeDriver } from '../hierarchy/node-driver.js';
 import { modulo } from '../math/angle.js';
 import type { Quat, Vec3 } from '../math/vec.js';
+import { velocityAt } from '../math/velocity.js';
 import { axisVector } from '../pose/axes.js';
 import { POSE, type PoseAt } from '../pose/pose.js';
 import { keptSteps } from './kept-steps.js';
@@ -14,8 +15,6 @@ import type { Swinging } from './moved-parts.js';
 
 /** Cycles that go before a loop, so that what swings has come to swing as the loop makes it. */
 const RUN_IN = 2;
-/** Half the step over which a speed is taken, frames. */
-const HALF_STEP = 0.05;
 
 /** The parts of a rider's model that swing on it; null where none of them is in the model. */
 export class Hanging {
@@ -79,16 +78,18 @@ export class Hanging {
     if (this.settled === this.steps.changes) return;
     const { loop, range } = this.shot;
     let done = 0;
+    const placeAt = (at: number, to: Vec3) => {
+      this.pose(at, carrier, 0);
+      for (let k = 0; k < 3; k++) to[k] = carrier[k];
+    };
     const inputs = (i: number, out: Float64Array, at: number) => {
       const frame = this.begin + i;
       const wrapped =
         loop && frame < range.first
           ? range.first + modulo(frame - range.first, range.last - range.first + 1)
           : frame;
-      this.pose(wrapped - HALF_STEP, carrier, 0);
-      this.pose(wrapped + HALF_STEP, after, 0);
-      for (let k = 0; k < 3; k++)
-        out[at + CARRIER.velocity + k] = ((after[k] - carrier[k]) * this.shot.fps) / (2 * HALF_STEP);
+      velocityAt(placeAt, wrapped, this.shot.fps, velocity);
+      for (let k = 0; k < 3; k++) out[at + CARRIER.velocity + k] = velocity[k];
       this.pose(wrapped, carrier, 0);
       for (let k = 0; k < 7; k++) out[at + k] = carrier[k];
     };
@@ -127,4 +128,4 @@ export class Hanging {
 }
 
 const carrier = new Float64Array(POSE.size);
-const after = new Float64Array(POSE.size);
+const velocity: Vec3 = [0, 0, 0];

@@ -2,6 +2,7 @@ import { quat, vec3 } from 'gl-matrix';
 import type { Emitter } from '../document/shot-emitter.js';
 import { LIMITS } from '../document/limits.js';
 import { RADIANS } from '../math/angle.js';
+import { velocityAt } from '../math/velocity.js';
 import { seededNumbers } from '../math/seeded.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import type { Spray } from './spray.js';
@@ -32,8 +33,6 @@ const STANDS = 0.05;
 const SLIDES = 0.2;
 /** Looks a frame at how far it has come. */
 const LOOKS = 4;
-/** Half the step over which a speed is taken, frames. */
-const HALF_STEP = 0.05;
 
 /** All that an emitter ever sprays in a shot. */
 export function compileSpray(emitter: Emitter, way: EmitterWay): Spray {
@@ -52,12 +51,17 @@ export function compileSpray(emitter: Emitter, way: EmitterWay): Spray {
   times.sort((a, b) => a - b);
   const births: number[] = [];
   const place = new Float64Array(7);
-  const [before, after] = [new Float64Array(7), new Float64Array(7)];
-  const speedOf = (at: EmitterAt, frame: number, out: Vec3) => {
-    at(frame - HALF_STEP, before);
-    at(frame + HALF_STEP, after);
-    for (let k = 0; k < 3; k++) out[k] = ((after[k] - before[k]) * fps) / (2 * HALF_STEP);
-  };
+  const spare = new Float64Array(7);
+  const speedOf = (at: EmitterAt, frame: number, out: Vec3) =>
+    velocityAt(
+      (when, to) => {
+        at(when, spare);
+        for (let k = 0; k < 3; k++) to[k] = spare[k];
+      },
+      frame,
+      fps,
+      out,
+    );
   const velocity: Vec3 = [0, 0, 0];
   const carried: Vec3 = [0, 0, 0];
   const turn: Quat = [0, 0, 0, 1];

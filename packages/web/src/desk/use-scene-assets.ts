@@ -124,7 +124,7 @@ export function useSceneAssets(desk: DeskStore): void {
       });
     };
     const read = (shot: Shot) => {
-      void loadPagePhysics(shot);
+      loadPagePhysics(shot).catch((error: unknown) => tell('What forces take', error));
       void readGround(shot);
       void readHierarchies(shot);
       void readChecked(shot);
