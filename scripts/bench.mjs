@@ -24,6 +24,7 @@ import {
   sampleRider,
   sampleShot,
 } from '@fleet-rail/core';
+import { benchBuilt } from './bench-built.mjs';
 import { benchChecks } from './bench-checks.mjs';
 import { benchLive } from './bench-live.mjs';
 
@@ -605,6 +606,7 @@ line('1,000 riders of one drive, first time (wanted: 1,000 ms or less)', `${driv
 line('A drive over 1,000 km, 100 frames, first time (wanted: 2,000 ms or less)', `${farMs.toFixed(0)} ms`);
 for (const [name, ms] of surgeries) line(`${name} (wanted: under 300 ms)`, `${ms.toFixed(0)} ms`);
 benchChecks({ line, ground: onField.ground, car, carWheels, hills });
+await benchBuilt({ line, quickest, hills: onField.ground });
 await benchLive({ line, quickest, windingPath, convoy, onField, walkShot, stage });
 console.log(
   `\n${held.yes} of ${held.yes + held.no.length} are held${held.no.length > 0 ? `; not: ${held.no.join('; ')}` : ''}.`,

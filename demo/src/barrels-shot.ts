@@ -74,7 +74,7 @@ export function barrelsShot(): Shot {
         badge: 'L5',
         color: 1,
         wheels: [],
-        forces: { ...defaultsOf(Forces), shape: 'hull', size: 0.353, mass: 30, pull: 0.35, bounce: 0.2 },
+        forces: { ...defaultsOf(Forces), shape: 'hull', size: 0.353, mass: 30, pull: 0.7, bounce: 0.1 },
       },
     ],
     ground: { model: 'orchard' },

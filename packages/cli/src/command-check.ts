@@ -15,7 +15,10 @@ export async function commandCheck(args: Arguments): Promise<{ code: 0 | 2; text
   const [file] = args.files;
   const shot = await readShot(file);
   const { models, missing } = await readModelsThatAre(shot, file);
-  const findings = checkShot(evaluateShot(shot, await assetsOf(shot, models)), checkSceneOf(shot, models, missing));
+  const findings = checkShot(
+    evaluateShot(shot, await assetsOf(shot, models)),
+    checkSceneOf(shot, models, missing),
+  );
   const faults = findings.some(({ severity, waived }) => severity === 'fault' && waived === null);
   return {
     code: faults ? 2 : 0,

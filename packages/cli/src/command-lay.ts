@@ -24,7 +24,9 @@ export async function commandLay(args: Arguments): Promise<string> {
   if (things.length === 0) {
     const known = all.map(({ laid }) => laid.name).join(', ');
     const found = only === undefined ? `${file}: found nothing laid` : `--only: found "${only}"`;
-    throw new UsageError(`${found}; expected ${known ? `one of: ${known}` : 'something that is laid along a path'}`);
+    throw new UsageError(
+      `${found}; expected ${known ? `one of: ${known}` : 'something that is laid along a path'}`,
+    );
   }
   await writeWhole(out, await writeLaidGlb(shot.name, things, models));
   const pieces = things.reduce((sum, thing) => sum + (thing.pieces?.count ?? 0), 0);

@@ -4,7 +4,12 @@ import type { Laid } from '../document/shot-laid.js';
 import type { Shot } from '../document/shot.js';
 import { PIECE, laidThings } from '../laid/index.js';
 import { reshapeRiddenPath } from './keep-places.js';
-import { beginRiddenPathAt, joinRiddenPaths, reverseRiddenPath, splitRiddenPath } from './change-ridden-path.js';
+import {
+  beginRiddenPathAt,
+  joinRiddenPaths,
+  reverseRiddenPath,
+  splitRiddenPath,
+} from './change-ridden-path.js';
 
 const line = (id: string, z: number) => ({
   id,
@@ -70,7 +75,11 @@ it('cut in two, what lay over the cut lies on both parts', () => {
 });
 
 it('joined, what lay on the second lies on beyond the first', () => {
-  const shot = shotOf([line('a', 0), { ...line('b', 0), points: [30, 40].map((x) => ({ position: [x, 0, 0] })) }], {}, { path: 'b' });
+  const shot = shotOf(
+    [line('a', 0), { ...line('b', 0), points: [30, 40].map((x) => ({ position: [x, 0, 0] })) }],
+    {},
+    { path: 'b' },
+  );
   const after = joinRiddenPaths(shot, 'a', 'b', { first: 'end', second: 'start' });
   expect(after.laid.map(({ path }) => path)).toEqual(['a', 'a']);
   expect(places(after)).toEqual(places(shot));

@@ -1,4 +1,14 @@
-import { Amount, Color, ColorOrNull, IdOrNull, OneOf, Parts, TextOrNull, Whole, rule } from './constraints.js';
+import {
+  Amount,
+  Color,
+  ColorOrNull,
+  IdOrNull,
+  OneOf,
+  Parts,
+  TextOrNull,
+  Whole,
+  rule,
+} from './constraints.js';
 import { LIMITS } from './limits.js';
 
 /** Many at once: at a frame, or when a cue acts. */

@@ -1,16 +1,4 @@
-import {
-  Amount,
-  Color,
-  Flag,
-  Id,
-  IdOrNull,
-  OneOf,
-  Part,
-  Parts,
-  Text,
-  Whole,
-  rule,
-} from './constraints.js';
+import { Amount, Color, Flag, Id, IdOrNull, OneOf, Part, Parts, Text, Whole, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
 
 /** Beside the path, and above it. */
@@ -61,7 +49,10 @@ export class Laid {
   @Flag() caps = true;
   @Amount('metres') from = 0;
   /** The end of the path where it is null. */
-  @rule('a number of metres, or null', (v) => v === null || (Number.isFinite(v) && Math.abs(v as number) <= 1e9))
+  @rule(
+    'a number of metres, or null',
+    (v) => v === null || (Number.isFinite(v) && Math.abs(v as number) <= 1e9),
+  )
   to: number | null = null;
   @Part(() => LaidOffset) offset: LaidOffset = new LaidOffset();
   /** Whether it is laid once more on the other side, as seen in a mirror. */

@@ -79,7 +79,12 @@ function outletsOf(
         for (let k = 0; k < LOCAL.size; k++) locals[of * LOCAL.size + k] = moved[at + k];
       placeNodes(posed, above, locals, space);
       poseAt(frame, pose, 0);
-      const rider = mat4.fromRotationTranslationScale(mat4.create(), rotationIn(pose), positionIn(pose), scale);
+      const rider = mat4.fromRotationTranslationScale(
+        mat4.create(),
+        rotationIn(pose),
+        positionIn(pose),
+        scale,
+      );
       const part = [...space.subarray(16 * index, 16 * index + 16)] as unknown as mat4;
       const { translation, rotation } = partsOf(mat4.multiply(mat4.create(), rider, part));
       writePlace(out, translation, rotation as Quat);

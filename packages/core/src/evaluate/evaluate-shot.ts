@@ -162,11 +162,13 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
     const cued = cuedParts(shot, rider, rides.sources);
     const forced = rides.forced(rider);
     if (cued.length === 0 && !movesByItself(rider) && forced === null) return [];
-    return gaugesOf(rolling(rider), contact(rider), cued, forced?.lag(rider) ?? null).map(({ kind, part, value }) => ({
-      kind,
-      part,
-      value: (frame) => value(source(frame)),
-    }));
+    return gaugesOf(rolling(rider), contact(rider), cued, forced?.lag(rider) ?? null).map(
+      ({ kind, part, value }) => ({
+        kind,
+        part,
+        value: (frame) => value(source(frame)),
+      }),
+    );
   });
   const timing = keptFor((rider: Rider): RiderTiming | null => {
     const own = rides.timing(rider);

@@ -117,7 +117,8 @@ it('any frame is the same whichever was asked for first, between frames too', ()
 });
 
 it('an edit of something later leaves all before it as it was, to the bit', () => {
-  const at = (value: number) => shotOf({ hitch: { path: 'lane', pace: keys([1, 0], [61, 5], [97, value]) }, forces: { size: 0.3 } });
+  const at = (value: number) =>
+    shotOf({ hitch: { path: 'lane', pace: keys([1, 0], [61, 5], [97, value]) }, forces: { size: 0.3 } });
   const before = [10, 40, 59].map((frame) => poseOf(at(8), frame));
   const late = poseOf(at(8), 90);
   expect([10, 40, 59].map((frame) => poseOf(at(20), frame))).toEqual(before);
@@ -130,11 +131,15 @@ it('a relay closes exactly: each is where the next one was', () => {
     [0, 6, 0],
     [0, 0, 12],
   ]);
-  const ridden = shotOf({ hitch: { path: 'lane', pace: keys([1, 0], [97, 12]) }, forces: { pull: 0.4, size: 0.4 } }, { paths: [slope], loop: true });
+  const ridden = shotOf(
+    { hitch: { path: 'lane', pace: keys([1, 0], [97, 12]) }, forces: { pull: 0.4, size: 0.4 } },
+    { paths: [slope], loop: true },
+  );
   const { shot } = relay(ridden, 'b', 4);
   const { last } = shot.range;
   expect(last).toBe(24);
-  for (let i = 0; i < 3; i++) expect(poseOf(shot, last + 1, i).slice(0, 7)).toEqual(poseOf(shot, 1, i + 1).slice(0, 7));
+  for (let i = 0; i < 3; i++)
+    expect(poseOf(shot, last + 1, i).slice(0, 7)).toEqual(poseOf(shot, 1, i + 1).slice(0, 7));
 });
 
 it('a single one in a loop leaves a gap, and with a blend none', () => {
@@ -150,7 +155,20 @@ it('a single one in a loop leaves a gap, and with a blend none', () => {
   );
   const looped = (blend: number) =>
     shotOf(
-      { hitch: { path: 'lane', pace: { unit: 'laps', keys: [{ frame: 1, value: 0 }, { frame: 98, value: 1 }], after: 'run' } }, forces: { pull: 0.3, size: 0.3, blend } },
+      {
+        hitch: {
+          path: 'lane',
+          pace: {
+            unit: 'laps',
+            keys: [
+              { frame: 1, value: 0 },
+              { frame: 98, value: 1 },
+            ],
+            after: 'run',
+          },
+        },
+        forces: { pull: 0.3, size: 0.3, blend },
+      },
       { paths: [ring], loop: true },
     );
   const gap = (shot: Shot) => {
@@ -169,7 +187,12 @@ it('what is led by its ride pushes what is in its way', () => {
     {
       models: [{ id: 'cart', name: 'Cart', source: { file: 'cart.glb' } }],
       riders: [
-        { id: 'b', name: 'Ball', rest: { translation: [0, 0, 5] }, forces: { pull: 0, size: 0.5, friction: 0.2 } },
+        {
+          id: 'b',
+          name: 'Ball',
+          rest: { translation: [0, 0, 5] },
+          forces: { pull: 0, size: 0.5, friction: 0.2 },
+        },
         { id: 'c', name: 'Cart', model: 'cart', hitch: rolls },
       ],
     },
@@ -187,15 +210,33 @@ it('without rigid bodies at hand it is where its ride has it', () => {
 describe('a part that hangs', () => {
   const hierarchy: NodeHierarchy = {
     nodes: [
-      { name: 'post', parent: -1, translation: [0, 3, 0], rotation: [0, 0, 0, 1], scale: [1, 1, 1], weights: [] },
-      { name: 'lamp', parent: 0, translation: [0, 0, 1], rotation: [0, 0, 0, 1], scale: [1, 1, 1], weights: [] },
+      {
+        name: 'post',
+        parent: -1,
+        translation: [0, 3, 0],
+        rotation: [0, 0, 0, 1],
+        scale: [1, 1, 1],
+        weights: [],
+      },
+      {
+        name: 'lamp',
+        parent: 0,
+        translation: [0, 0, 1],
+        rotation: [0, 0, 0, 1],
+        scale: [1, 1, 1],
+        weights: [],
+      },
     ],
     clips: [],
     box: null,
   };
   const swinging = (pace: object, hanging: object) => {
     const shot = shotOf(
-      { model: 'lamp', hitch: { path: 'lane', pace }, hanging: [{ node: 'lamp', middle: [0, -1, 0], ...hanging }] },
+      {
+        model: 'lamp',
+        hitch: { path: 'lane', pace },
+        hanging: [{ node: 'lamp', middle: [0, -1, 0], ...hanging }],
+      },
       { models: [{ id: 'lamp', name: 'Lamp', source: { file: 'lamp.glb' } }] },
     );
     const evaluated = evaluateShot(shot, { ...assets, hierarchies: new Map([['lamp', hierarchy]]) });

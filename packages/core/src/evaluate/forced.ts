@@ -1,4 +1,4 @@
-import { vec3 } from 'gl-matrix';
+import { quat, vec3 } from 'gl-matrix';
 import { ridersBehind } from '../document/rider-graph.js';
 import type { Forces } from '../document/shot-forces.js';
 import type { Rider } from '../document/shot-rider.js';
@@ -18,7 +18,7 @@ import type { NodeHierarchy } from '../hierarchy/index.js';
 import { modulo } from '../math/angle.js';
 import { keptFor } from '../math/kept-for.js';
 import { velocityAt } from '../math/velocity.js';
-import type { Vec3 } from '../math/vec.js';
+import type { Quat, Vec3 } from '../math/vec.js';
 import { axisVector } from '../pose/axes.js';
 import { pointOn } from '../pose/point-on.js';
 import { POSE, type PoseAt } from '../pose/pose.js';
@@ -63,7 +63,10 @@ export class ForcedRiders {
   private settled = -1;
   private readonly shifts = new Map<string, { readonly body: number; readonly shift: number }>();
 
-  constructor(private readonly by: ForcedBy, riders: readonly Rider[]) {
+  constructor(
+    private readonly by: ForcedBy,
+    riders: readonly Rider[],
+  ) {
     const { shot, assets } = by;
     const { first, last } = shot.range;
     const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
@@ -137,7 +140,7 @@ export class ForcedRiders {
       const states = this.steps.read();
       const size = this.bodies.length * STATE.numbers;
       const read = (of: number, to: Float64Array) =>
-        stateBetween(states, size, index, of + shift - this.begin, this.frames, to);
+        stateBetween(states, size, index, of + shift - this.begin, this.frames, shot.fps, to);
       read(frame, now);
       const into = blend > 0 ? (frame - (last + 1 - blend)) / blend : 0;
       if (into > 0) {
@@ -256,7 +259,9 @@ export function ridersForced(shot: Shot): Rider[] {
   const wished = shot.riders.filter(({ forces, frozen }) => forces !== null && frozen === null);
   const ids = new Set(wished.map(({ id }) => id));
   const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
-  return wished.filter((rider) => !waitsForOne(rider, shot, byId, new Set([...ids].filter((id) => id !== rider.id))));
+  return wished.filter(
+    (rider) => !waitsForOne(rider, shot, byId, new Set([...ids].filter((id) => id !== rider.id))),
+  );
 }
 
 /** Whether where a rider is follows from where another one is, of some; what it takes from another's pace alone is none of that. */
@@ -280,7 +285,10 @@ function waitsForOne(
 }
 
 /** The rider of which another is the same so many frames later on its way; null where it is none. */
-function leaderShifted(rider: Rider, byId: ReadonlyMap<string, Rider>): { leader: Rider; shift: number } | null {
+function leaderShifted(
+  rider: Rider,
+  byId: ReadonlyMap<string, Rider>,
+): { leader: Rider; shift: number } | null {
   const { hitch, forces } = rider;
   const paced = hitch?.pacedBy;
   const leader = paced?.rate === 1 ? byId.get(paced.rider) : undefined;
@@ -330,7 +338,11 @@ function specOf(rider: Rider, forces: Forces, hierarchy: NodeHierarchy | null): 
 }
 
 /** The outermost places of a model about its middle, as large as the halves say. */
-function hullOf(points: readonly number[], { low, high }: NonNullable<NodeHierarchy['box']>, half: Vec3): number[] {
+function hullOf(
+  points: readonly number[],
+  { low, high }: NonNullable<NodeHierarchy['box']>,
+  half: Vec3,
+): number[] {
   return points.map((value, i) => {
     const k = i % 3;
     const reach = (high[k] - low[k]) / 2;
@@ -346,9 +358,8 @@ function alongNose(pose: Float64Array, nose: Vec3, out: Vec3): void {
 /** Leads a state into another: softly, turns by the shorter way. */
 function mix(now: Float64Array, other: Float64Array, part: number): void {
   const soft = part * part * (3 - 2 * part);
-  pair.set(now);
-  pair.set(other, STATE.numbers);
-  stateBetween(pair, STATE.numbers, 0, soft, 2, now);
+  const [r, from, to] = [STATE.rotation, now.slice(3, 7), other.slice(3, 7)];
+  for (let k = 0; k < STATE.numbers; k++) now[k] += soft * (other[k] - now[k]);
+  const turn = quat.slerp([0, 0, 0, 1], [...from] as Quat, [...to] as Quat, soft);
+  for (let k = 0; k < 4; k++) now[r + k] = turn[k];
 }
-
-const pair = new Float64Array(2 * STATE.numbers);

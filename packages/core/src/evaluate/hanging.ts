@@ -1,7 +1,15 @@
 import { mat4, quat, vec3 } from 'gl-matrix';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
-import { CARRIER, HangingParts, KeptSteps, STATE, stateBetween, type HangingSpec, type Physics } from '../forces/index.js';
+import {
+  CARRIER,
+  HangingParts,
+  KeptSteps,
+  STATE,
+  stateBetween,
+  type HangingSpec,
+  type Physics,
+} from '../forces/index.js';
 import { LOCAL, nodeNamed, restSpace, type NodeHierarchy } from '../hierarchy/index.js';
 import { matrixOf, originOf, rotationOf } from '../hierarchy/model-space.js';
 import type { NodeDriver } from '../hierarchy/node-driver.js';
@@ -26,7 +34,11 @@ export class Hanging {
   private constructor(
     private readonly shot: Shot,
     private readonly pose: PoseAt,
-    private readonly parts: readonly { readonly node: string; readonly spec: HangingSpec; readonly parent: Quat }[],
+    private readonly parts: readonly {
+      readonly node: string;
+      readonly spec: HangingSpec;
+      readonly parent: Quat;
+    }[],
     physics: Physics,
     last: number,
   ) {
@@ -110,7 +122,7 @@ export class Hanging {
         nodes: [node],
         apply: (frame, { locals }) => {
           for (const _ of this.settle());
-          stateBetween(this.steps.read(), size, i, frame - this.begin, this.frames, now);
+          stateBetween(this.steps.read(), size, i, frame - this.begin, this.frames, this.shot.fps, now);
           this.pose(frame, own, 0);
           // How it hangs as seen from its rider, then as seen from what it hangs on.
           quat.conjugate(turn, [own[3], own[4], own[5], own[6]]);

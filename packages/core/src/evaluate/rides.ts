@@ -97,7 +97,10 @@ export class Rides {
     const { shot, assets } = this;
     const riders = assets.physics ? ridersForced(shot) : [];
     const by = { shot, assets, last: lastSource(shot), unforced: (rider: Rider) => this.unforced(rider) };
-    const forced = assets.physics && riders.length > 0 ? new ForcedRiders({ ...by, physics: assets.physics }, riders) : null;
+    const forced =
+      assets.physics && riders.length > 0
+        ? new ForcedRiders({ ...by, physics: assets.physics }, riders)
+        : null;
     return (this.forces = { forced, ids: new Set(riders.map(({ id }) => id)) });
   }
 
@@ -123,8 +126,7 @@ export class Rides {
     const { forced } = this.moved();
     const swinging = this.shot.riders.flatMap((rider) => this.hanging(rider) ?? []);
     const runs = [...(forced ? [forced] : []), ...swinging];
-    for (const [i, run] of runs.entries())
-      for (const part of run.settle()) yield (i + part) / runs.length;
+    for (const [i, run] of runs.entries()) for (const part of run.settle()) yield (i + part) / runs.length;
   }
 
   /** Where a rider is at a frame. */

@@ -1,8 +1,8 @@
 import { quat, vec3 } from 'gl-matrix';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { STATE, type HungSpec, type Physics, type PhysicsWorld } from './physics.js';
-import { turnBetween } from './pulled-bodies.js';
 import type { Stepped } from './simulation.js';
+import { turnBetween } from './turn-between.js';
 
 /** Steps a second, at least. */
 const RATE = 240;

@@ -66,6 +66,8 @@ export interface PhysicsWorld {
   step(): void;
   /** Writes {@link STATE}.numbers into `out[at …]`. */
   body(body: number, out: Float64Array, at: number): void;
+  /** The same of where it is and how fast it goes alone, for what asks often. */
+  way(body: number, out: Float64Array): void;
   /** The same of what hangs: where it hangs, and how it is turned. */
   hung(hung: number, out: Float64Array, at: number): void;
   /** All of it, to be gone back to. */

@@ -4,6 +4,7 @@ import type { Quat, Vec3 } from '../math/vec.js';
 import type { TriangleMesh } from '../solid/index.js';
 import { STATE, type BodySpec, type LedSpec, type Physics, type PhysicsWorld } from './physics.js';
 import type { Stepped } from './simulation.js';
+import { turnBetween } from './turn-between.js';
 
 /** Where a body is wanted: its place and turn, and how fast that goes. */
 export const WANTED = { position: 0, rotation: 3, velocity: 7, numbers: 10 } as const;
@@ -11,7 +12,7 @@ export const WANTED = { position: 0, rotation: 3, velocity: 7, numbers: 10 } as 
 export const LED = { position: 0, rotation: 3, numbers: 7 } as const;
 
 /** Steps a second, at least. */
-const RATE = 240;
+const RATE = 120;
 /** A place is held by a pull of 1 as by a spring that swings so fast were it not damped, rad/s; by less with the square of it. */
 const STIFF = 30;
 /** How much of the damping that lets nothing swing is there at a pull of next to nothing. */
@@ -105,7 +106,8 @@ export class PulledBodies implements Stepped {
     const { forces, body } = this.setup.bodies[i];
     const { mass } = body;
     const { now } = this;
-    world.body(i, now, 0);
+    if (forces.turnPull > 0) world.body(i, now, 0);
+    else world.way(i, now);
     const at = i * WANTED.numbers;
     const force: Vec3 = [0, 0, 0];
     const torque: Vec3 = [0, 0, 0];
@@ -124,7 +126,8 @@ export class PulledBodies implements Stepped {
       for (let k = 0; k < 3; k++) force[k] -= forces.drag * speed * now[STATE.velocity + k];
     }
     if (forces.turnPull > 0) this.turn(i, rotationAt(a, at), rotationAt(b, at), part, torque);
-    if (force.some((value) => value !== 0) || torque.some((value) => value !== 0)) world.push(i, force, torque);
+    if (force.some((value) => value !== 0) || torque.some((value) => value !== 0))
+      world.push(i, force, torque);
   }
 
   private turn(i: number, a: Quat, b: Quat, part: number, torque: Vec3): void {
@@ -135,8 +138,7 @@ export class PulledBodies implements Stepped {
     const inertia = 0.4 * body.mass * forces.size ** 2;
     const wanted = quat.slerp([0, 0, 0, 1], a, b, part) as Quat;
     const off = turnBetween([now[3], now[4], now[5], now[6]], wanted);
-    for (let k = 0; k < 3; k++)
-      torque[k] = inertia * (stiff * stiff * off[k] - damped * now[STATE.spin + k]);
+    for (let k = 0; k < 3; k++) torque[k] = inertia * (stiff * stiff * off[k] - damped * now[STATE.spin + k]);
   }
 
   save(): Uint8Array {
@@ -165,14 +167,4 @@ function asWanted(inputs: Float64Array, at: number): Float64Array {
   const state = new Float64Array(STATE.numbers);
   state.set(inputs.subarray(at, at + WANTED.numbers));
   return state;
-}
-
-/** The turn from one rotation to another by the shorter way: its axis times its angle, in the world. */
-export function turnBetween(from: Quat, to: Quat): Vec3 {
-  const turn = quat.multiply([0, 0, 0, 1], to, quat.conjugate([0, 0, 0, 1], from)) as Quat;
-  const sign = turn[3] < 0 ? -1 : 1;
-  const sine = Math.hypot(turn[0], turn[1], turn[2]);
-  if (sine < 1e-12) return [0, 0, 0];
-  const angle = 2 * Math.atan2(sine, sign * turn[3]);
-  return [0, 1, 2].map((k) => (sign * turn[k] * angle) / sine) as Vec3;
 }

@@ -3,7 +3,7 @@ import { STATE, type BodySpec, type Physics, type PhysicsWorld, type WorldSpec }
 import { loadPhysics } from './rapier-physics.js';
 
 const G = 9.80665;
-const STEP = 1 / 240;
+const STEP = 1 / 120;
 let physics: Physics;
 beforeAll(async () => {
   physics = await loadPhysics();
@@ -36,7 +36,20 @@ function after(world: PhysicsWorld, seconds: number): Float64Array {
 function slope(angle: number, width = 100) {
   const drop = width * Math.tan(angle);
   return {
-    positions: Float64Array.from([-width, drop, -width, width, drop, -width, width, -drop, width, -width, -drop, width]),
+    positions: Float64Array.from([
+      -width,
+      drop,
+      -width,
+      width,
+      drop,
+      -width,
+      width,
+      -drop,
+      width,
+      -width,
+      -drop,
+      width,
+    ]),
     indices: Uint32Array.from([0, 2, 1, 0, 3, 2]),
   };
 }
@@ -50,7 +63,10 @@ it('a body falls ½ g t²', () => {
 it('slides with friction for v² / 2μg', () => {
   const spec: BodySpec = { ...ball, shape: { kind: 'box', half: [0.5, 0.1, 0.5] }, friction: 0.4 };
   const speed = 5;
-  const end = after(open({ floor: true, bodies: [{ ...spec, state: state([0, 0.1, 0], [0, 0, speed]) }] }), 3);
+  const end = after(
+    open({ floor: true, bodies: [{ ...spec, state: state([0, 0.1, 0], [0, 0, speed]) }] }),
+    3,
+  );
   expect(end[STATE.velocity + 2]).toBeCloseTo(0, 3);
   expect(end[2] / (speed ** 2 / (2 * 0.4 * G))).toBeCloseTo(1, 1);
 });
@@ -126,8 +142,18 @@ it('energy never grows: balls that bounce about on each other and on a slope', (
 it('goes on from what was saved as it would have gone on, bit for bit', () => {
   const spec = {
     ground: slope(0.2),
-    bodies: Array.from({ length: 10 }, (_, i) => ({ ...ball, bounce: 0.4, state: state([i * 0.3, 2 + i, 0]) })),
-    led: [{ half: [1, 1, 1] as Vec3, position: [0, 0, 6] as Vec3, rotation: [0, 0, 0, 1] as [number, number, number, number] }],
+    bodies: Array.from({ length: 10 }, (_, i) => ({
+      ...ball,
+      bounce: 0.4,
+      state: state([i * 0.3, 2 + i, 0]),
+    })),
+    led: [
+      {
+        half: [1, 1, 1] as Vec3,
+        position: [0, 0, 6] as Vec3,
+        rotation: [0, 0, 0, 1] as [number, number, number, number],
+      },
+    ],
   };
   const states = (world: PhysicsWorld) => {
     const out = new Float64Array(10 * STATE.numbers);

@@ -1,13 +1,7 @@
 import RAPIER from '@dimforge/rapier3d-deterministic-compat';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { GRAVITY } from '../ride/lateral.js';
-import {
-  STATE,
-  type BodySpec,
-  type Physics,
-  type PhysicsWorld,
-  type WorldSpec,
-} from './physics.js';
+import { STATE, type BodySpec, type Physics, type PhysicsWorld, type WorldSpec } from './physics.js';
 
 const xyz = ([x, y, z]: Vec3) => ({ x, y, z });
 const xyzw = ([x, y, z, w]: Quat) => ({ x, y, z, w });
@@ -35,6 +29,10 @@ class RapierWorld implements PhysicsWorld {
   private world: RAPIER.World;
   private readonly bodies: number[];
   private readonly led: number[];
+  /** Bodies by their handles, looked up once; those of a world that was gone back to are others. */
+  private readonly found = new Map<number, RAPIER.RigidBody>();
+  /** Whom something pushes or turns over the next step. */
+  private readonly pushed = new Set<RAPIER.RigidBody>();
   /** What hangs, and what it hangs on. */
   private readonly hanging: { readonly mass: number; readonly carrier: number }[];
 
@@ -114,13 +112,22 @@ class RapierWorld implements PhysicsWorld {
   }
 
   push(body: number, force: Vec3, torque: Vec3): void {
-    const one = this.world.getRigidBody(this.bodies[body]);
+    const one = this.find(this.bodies[body]);
     one.addForce(xyz(force), true);
-    one.addTorque(xyz(torque), true);
+    if (torque[0] !== 0 || torque[1] !== 0 || torque[2] !== 0) one.addTorque(xyz(torque), true);
+    this.pushed.add(one);
+  }
+
+  private find(handle: number): RAPIER.RigidBody {
+    const known = this.found.get(handle) ?? this.world.getRigidBody(handle);
+    this.found.set(handle, known);
+    return known;
   }
 
   shove(hung: number, force: Vec3): void {
-    this.world.getRigidBody(this.hanging[hung].mass).addForce(xyz(force), true);
+    const one = this.find(this.hanging[hung].mass);
+    one.addForce(xyz(force), true);
+    this.pushed.add(one);
   }
 
   lead(led: number, position: Vec3, rotation: Quat): void {
@@ -132,13 +139,13 @@ class RapierWorld implements PhysicsWorld {
   }
 
   private leadBody(handle: number, position: Vec3, rotation: Quat): void {
-    const body = this.world.getRigidBody(handle);
+    const body = this.find(handle);
     body.setNextKinematicTranslation(xyz(position));
     body.setNextKinematicRotation(xyzw(rotation));
   }
 
   set(body: number, state: Float64Array): void {
-    this.setBody(this.world.getRigidBody(this.bodies[body]), state);
+    this.setBody(this.find(this.bodies[body]), state);
   }
 
   private setBody(body: RAPIER.RigidBody, state: Float64Array): void {
@@ -153,15 +160,27 @@ class RapierWorld implements PhysicsWorld {
 
   step(): void {
     this.world.step();
-    for (const handle of [...this.bodies, ...this.hanging.map(({ mass }) => mass)]) {
-      const body = this.world.getRigidBody(handle);
+    for (const body of this.pushed) {
       body.resetForces(false);
       body.resetTorques(false);
     }
+    this.pushed.clear();
   }
 
   body(body: number, out: Float64Array, at: number): void {
     this.read(this.bodies[body], out, at);
+  }
+
+  way(body: number, out: Float64Array): void {
+    const one = this.find(this.bodies[body]);
+    const { x, y, z } = one.translation();
+    const velocity = one.linvel();
+    out[STATE.position] = x;
+    out[STATE.position + 1] = y;
+    out[STATE.position + 2] = z;
+    out[STATE.velocity] = velocity.x;
+    out[STATE.velocity + 1] = velocity.y;
+    out[STATE.velocity + 2] = velocity.z;
   }
 
   hung(hung: number, out: Float64Array, at: number): void {
@@ -169,7 +188,7 @@ class RapierWorld implements PhysicsWorld {
   }
 
   private read(handle: number, out: Float64Array, at: number): void {
-    const body = this.world.getRigidBody(handle);
+    const body = this.find(handle);
     const { x, y, z } = body.translation();
     const turn = body.rotation();
     const velocity = body.linvel();
@@ -195,6 +214,8 @@ class RapierWorld implements PhysicsWorld {
 
   load(saved: Uint8Array): void {
     this.world.free();
+    this.found.clear();
+    this.pushed.clear();
     this.world = RAPIER.World.restoreSnapshot(saved);
   }
 

@@ -61,7 +61,10 @@ it('an edit of something late steps on from what was saved before it', () => {
   const changes = kept.changes;
   run(kept, values);
   expect([sum.steps, kept.changes]).toEqual([479, changes]);
-  run(kept, values.map((value, i) => (i >= 470 ? -value : value)));
+  run(
+    kept,
+    values.map((value, i) => (i >= 470 ? -value : value)),
+  );
   // The last ten, and at most as many again as lie between two that were saved.
   expect(sum.steps - 479).toBeLessThanOrEqual(10 + 12);
 });

@@ -1,4 +1,7 @@
+import { quat, vec3 } from 'gl-matrix';
+import type { Quat, Vec3 } from '../math/vec.js';
 import { STATE } from './physics.js';
+import { turnBetween } from './turn-between.js';
 
 /** Something that is stepped forward frame by frame, each frame from the one before and from its own inputs. */
 export interface Stepped {
@@ -57,6 +60,8 @@ export class KeptSteps {
     const fresh = new Float64Array(width);
     for (let frame = 0; frame < frames; frame++) {
       inputs(frame, fresh, 0);
+      // As bodies take them: what differs by a rounding is the same to them.
+      for (let k = 0; k < width; k++) fresh[k] = Math.fround(fresh[k]) + 0;
       const kept = this.inputs.subarray(frame * width, (frame + 1) * width);
       if (frame < this.known && same(kept, fresh)) continue;
       if (frame < this.known) this.goBack(frame);
@@ -128,13 +133,22 @@ function same(a: Float64Array, b: Float64Array): boolean {
   return true;
 }
 
-/** A state between two frames: straight on, turns by the shorter way. */
+/** A place that goes so much further in a frame than its speed explains has jumped, metres. */
+const JUMP = 1;
+
+/**
+ * A state between two frames: by the places and turns of both and how fast they change there, so that speed has no steps at frames.
+ * What jumps stays where it was until the next frame.
+ *
+ * @param fps frames a second
+ */
 export function stateBetween(
   states: Float64Array,
   size: number,
   body: number,
   frame: number,
   frames: number,
+  fps: number,
   out: Float64Array,
 ): void {
   const held = Math.min(frames - 1, Math.max(0, frame));
@@ -142,21 +156,56 @@ export function stateBetween(
   const part = held - before;
   const a = before * size + body * STATE.numbers;
   const b = Math.min(frames - 1, before + 1) * size + body * STATE.numbers;
-  for (let k = 0; k < STATE.numbers; k++) out[k] = states[a + k] + part * (states[b + k] - states[a + k]);
+  for (let k = 0; k < STATE.numbers; k++) out[k] = states[a + k];
   if (part === 0) return;
-  const r = STATE.rotation;
-  let dot = 0;
-  for (let k = 0; k < 4; k++) dot += states[a + r + k] * states[b + r + k];
-  const angle = Math.acos(Math.min(1, Math.abs(dot)));
-  // Of two that are all but one the straight way is as good, and has no quotient of noughts.
-  const sine = Math.sin(angle);
-  const [from, to] =
-    sine < 1e-6 ? [1 - part, part] : [Math.sin((1 - part) * angle) / sine, Math.sin(part * angle) / sine];
-  const sign = dot < 0 ? -1 : 1;
-  let length = 0;
-  for (let k = 0; k < 4; k++) {
-    out[r + k] = from * states[a + r + k] + sign * to * states[b + r + k];
-    length += out[r + k] ** 2;
+  const way = Math.hypot(...[0, 1, 2].map((k) => states[b + k] - states[a + k]));
+  const speeds = [a, b].map((at) => Math.hypot(...[7, 8, 9].map((k) => states[at + k])));
+  if (way > JUMP + (4 * Math.max(...speeds)) / fps) return;
+  for (let k = 0; k < 3; k++) {
+    const [from, to] = [states[a + 7 + k] / fps, states[b + 7 + k] / fps];
+    out[k] = states[a + k] + hermite(from, to, states[b + k] - states[a + k], part);
+    out[STATE.velocity + k] = fps * hermiteRate(from, to, states[b + k] - states[a + k], part);
+    out[STATE.spin + k] += part * (states[b + STATE.spin + k] - out[STATE.spin + k]);
   }
-  for (let k = 0; k < 4; k++) out[r + k] /= Math.sqrt(length);
+  turnBetweenFrames(states, a, b, part, fps, out);
+}
+
+/** The cubic from 0 to `rise` over 0 … 1 whose slopes at its ends are these. */
+function hermite(from: number, to: number, rise: number, t: number): number {
+  return t * (from + t * (3 * rise - 2 * from - to + t * (from + to - 2 * rise)));
+}
+
+function hermiteRate(from: number, to: number, rise: number, t: number): number {
+  return from + t * (2 * (3 * rise - 2 * from - to) + 3 * t * (from + to - 2 * rise));
+}
+
+/** Turns by a cubic of the turn from the first of two, in the world; of all ways round the one that its spin tells. */
+function turnBetweenFrames(
+  states: Float64Array,
+  a: number,
+  b: number,
+  part: number,
+  fps: number,
+  out: Float64Array,
+): void {
+  const r = STATE.rotation;
+  const from: Quat = [states[a + r], states[a + r + 1], states[a + r + 2], states[a + r + 3]];
+  const to: Quat = [states[b + r], states[b + r + 1], states[b + r + 2], states[b + r + 3]];
+  const turn = turnBetween(from, to);
+  const spins = [a, b].map((at) => [0, 1, 2].map((k) => states[at + STATE.spin + k] / fps));
+  const angle = Math.hypot(...turn);
+  if (angle > 1e-9) {
+    const along = [0, 1, 2].reduce(
+      (sum, k) => sum + ((spins[0][k] + spins[1][k]) / 2) * (turn[k] / angle),
+      0,
+    );
+    const rounds = Math.round((along - angle) / (2 * Math.PI));
+    for (let k = 0; k < 3; k++) turn[k] *= 1 + (2 * Math.PI * rounds) / angle;
+  }
+  const now = [0, 1, 2].map((k) => hermite(spins[0][k], spins[1][k], turn[k], part)) as Vec3;
+  const size = Math.hypot(...now);
+  if (size < 1e-12) return;
+  const by = quat.setAxisAngle([0, 0, 0, 1], vec3.scale([0, 0, 0], now, 1 / size), size);
+  quat.normalize(by, quat.multiply(by, by, from));
+  for (let k = 0; k < 4; k++) out[r + k] = by[k];
 }

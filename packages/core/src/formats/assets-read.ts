@@ -2,7 +2,13 @@ import type { Document } from '@gltf-transform/core';
 import { GroundSurface } from '../contact/index.js';
 import { eachAction } from '../document/index.js';
 import type { Shot } from '../document/shot.js';
-import { goesByGround, movesByItself, needsPhysics, physicsFor, type SceneAssets } from '../evaluate/index.js';
+import {
+  goesByGround,
+  movesByItself,
+  needsPhysics,
+  physicsFor,
+  type SceneAssets,
+} from '../evaluate/index.js';
 import { groundMeshOf } from './ground-read.js';
 import { hierarchyOf } from './hierarchy-read.js';
 

@@ -14,14 +14,19 @@ function bar(): Document {
   const vec3 = (values: number[]) =>
     model.createAccessor().setType('VEC3').setArray(Float32Array.from(values)).setBuffer(buffer);
   // Along X in its own space, eleven places; turned so that it lies along Z.
-  const places = Array.from({ length: 11 }, (_, i) => [[-0.5 + i / 10, 0, 0], [-0.5 + i / 10, 0.1, 0]]).flat(2);
+  const places = Array.from({ length: 11 }, (_, i) => [
+    [-0.5 + i / 10, 0, 0],
+    [-0.5 + i / 10, 0.1, 0],
+  ]).flat(2);
   const ways = Array.from({ length: 22 }, () => [0, 0, 1]).flat();
   const indices = Array.from({ length: 10 }, (_, i) => [2 * i, 2 * i + 1, 2 * i + 2]).flat();
   const primitive = model
     .createPrimitive()
     .setAttribute('POSITION', vec3(places))
     .setAttribute('NORMAL', vec3(ways))
-    .setIndices(model.createAccessor().setType('SCALAR').setArray(Uint16Array.from(indices)).setBuffer(buffer));
+    .setIndices(
+      model.createAccessor().setType('SCALAR').setArray(Uint16Array.from(indices)).setBuffer(buffer),
+    );
   const half = Math.SQRT1_2;
   const node = model
     .createNode('bar')
@@ -73,7 +78,17 @@ it('pieces are a node each with a mesh they share; a profile is one mesh', async
   const shot = shotWith({
     laid: [
       { id: 'ties', name: 'Ties', path: 'p', model: 'bar', every: 1, fit: true },
-      { id: 'road', name: 'Road', path: 'p', kind: 'profile', color: '#ff0000', profile: [[1, 0], [-1, 0]] },
+      {
+        id: 'road',
+        name: 'Road',
+        path: 'p',
+        kind: 'profile',
+        color: '#ff0000',
+        profile: [
+          [1, 0],
+          [-1, 0],
+        ],
+      },
     ],
   });
   const document = await readBack(await writeGlb(sampleShot(evaluateShot(shot, NO_ASSETS)), models));
@@ -96,11 +111,27 @@ it('pieces are a node each with a mesh they share; a profile is one mesh', async
 
 it('bent pieces follow the curve, and what is laid can be given out alone', async () => {
   const shot = shotWith({
-    laid: [{ id: 'rail', name: 'Rail', path: 'p', model: 'bar', every: 1, bend: true, offset: { side: 2, rise: 0.5 } }],
+    laid: [
+      {
+        id: 'rail',
+        name: 'Rail',
+        path: 'p',
+        model: 'bar',
+        every: 1,
+        bend: true,
+        offset: { side: 2, rise: 0.5 },
+      },
+    ],
     riders: [{ id: 'r', name: 'Rider', model: 'bar' }],
   });
   const document = await readBack(await writeLaidGlb('Laid', evaluateShot(shot, NO_ASSETS).laid(), models));
-  expect(document.getRoot().listScenes()[0].listChildren().map((node) => node.getName())).toEqual(['Rail']);
+  expect(
+    document
+      .getRoot()
+      .listScenes()[0]
+      .listChildren()
+      .map((node) => node.getName()),
+  ).toEqual(['Rail']);
   const pieces = named(document, 'Rail').listChildren();
   expect(pieces).toHaveLength(32);
   const bent = pieces[3].listChildren()[0].getMesh()?.listPrimitives()[0];

@@ -1,6 +1,13 @@
 import type { Document, Mesh, Node, Scene } from '@gltf-transform/core';
 import type { Laid } from '../document/shot-laid.js';
-import { PIECE, bendAlong, modelsLaid, type LaidPieces, type LaidThing, type SweptMesh } from '../laid/index.js';
+import {
+  PIECE,
+  bendAlong,
+  modelsLaid,
+  type LaidPieces,
+  type LaidThing,
+  type SweptMesh,
+} from '../laid/index.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import type { Wardrobe } from './glb-dresser.js';
 import { plainMaterial } from './glb-material.js';

@@ -104,7 +104,44 @@ function grain(target: Document, name: string, { look, color }: Emitter): Mesh {
   const h = 0.5;
   const quads = look === 'quads';
   const positions = quads
-    ? [-h, -h, 0, h, -h, 0, h, h, 0, -h, h, 0, -h, 0, -h, h, 0, -h, h, 0, h, -h, 0, h, 0, -h, -h, 0, -h, h, 0, h, h, 0, h, -h]
+    ? [
+        -h,
+        -h,
+        0,
+        h,
+        -h,
+        0,
+        h,
+        h,
+        0,
+        -h,
+        h,
+        0,
+        -h,
+        0,
+        -h,
+        h,
+        0,
+        -h,
+        h,
+        0,
+        h,
+        -h,
+        0,
+        h,
+        0,
+        -h,
+        -h,
+        0,
+        -h,
+        h,
+        0,
+        h,
+        h,
+        0,
+        h,
+        -h,
+      ]
     : [h, 0, 0, -h, 0, 0, 0, h, 0, 0, -h, 0, 0, 0, h, 0, 0, -h];
   const indices = quads
     ? [0, 4, 8].flatMap((i) => [i, i + 1, i + 2, i, i + 2, i + 3])

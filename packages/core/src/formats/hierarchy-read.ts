@@ -116,18 +116,28 @@ function boxOfModel(standing: readonly StandingNode[]): NodeHierarchy['box'] {
 }
 
 /** Directions spread evenly over a sphere (a spiral by the golden angle). */
-const ALL_ROUND = Array.from({ length: 96 }, (_, i): Vec3 => {
-  const y = 1 - (2 * i + 1) / 96;
+const WAYS_ROUND = 256;
+const ALL_ROUND = Array.from({ length: WAYS_ROUND }, (_, i): Vec3 => {
+  const y = 1 - (2 * i + 1) / WAYS_ROUND;
   const round = Math.PI * (3 - Math.sqrt(5)) * i;
   return [Math.sqrt(1 - y * y) * Math.cos(round), y, Math.sqrt(1 - y * y) * Math.sin(round)];
 });
 /** So many places are looked at, evenly spread over all there are. */
-const MOST_LOOKED_AT = 50_000;
+const MOST_LOOKED_AT = 20_000;
+/** Of no more places than this all are kept: which of them are outermost, a hull finds by itself. */
+const FEW = 500;
 
 /** The outermost places of all meshes as they stand, in many directions. */
 function outermostOf(standing: readonly StandingNode[]): number[] {
   const all = standing.map(standingPositions);
   const count = all.reduce((sum, places) => sum + places.length / 3, 0);
+  const few = new Map<string, Vec3>();
+  for (const places of all)
+    for (let i = 0; i + 2 < places.length && few.size <= FEW; i += 3) {
+      const place: Vec3 = [places[i], places[i + 1], places[i + 2]];
+      few.set(place.map((value) => value.toFixed(5)).join(), place);
+    }
+  if (few.size <= FEW) return [...few.values()].flat();
   const every = Math.max(1, Math.ceil(count / MOST_LOOKED_AT));
   const far = ALL_ROUND.map(() => -Infinity);
   const found = ALL_ROUND.map((): Vec3 => [0, 0, 0]);

@@ -23,7 +23,8 @@ export function modelMeshOf(model: Document): ModelMesh {
     const indices: number[] = [];
     addIndices(node, 0, indices);
     if (indices.length === 0) return parts;
-    const mesh = all > MOST_VERTICES ? boxMeshAround(positions) : { positions, indices: Uint32Array.from(indices) };
+    const mesh =
+      all > MOST_VERTICES ? boxMeshAround(positions) : { positions, indices: Uint32Array.from(indices) };
     return [...parts, { node: i, ...mesh }];
   });
 }

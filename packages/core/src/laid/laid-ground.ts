@@ -27,7 +27,10 @@ export function sweptOf(laid: Laid, path: CompiledPath): SweptMesh | null {
 }
 
 /** The curve that something is laid along; null where there is none. */
-export function laidCurve({ paths }: Pick<Shot, 'paths'>, { path: id }: Pick<Laid, 'path'>): CompiledPath | null {
+export function laidCurve(
+  { paths }: Pick<Shot, 'paths'>,
+  { path: id }: Pick<Laid, 'path'>,
+): CompiledPath | null {
   const path = paths.find((one) => one.id === id);
   const curve = path && compiledPathOf(path);
   return curve && !(curve instanceof PathError) ? curve : null;
@@ -38,8 +41,11 @@ export function isLaidGround({ kind, ground }: Laid): boolean {
   return kind === 'profile' && ground;
 }
 
-let last: { readonly base: GroundSurface | null; readonly meshes: readonly TriangleMesh[]; readonly made: GroundSurface } | null =
-  null;
+let last: {
+  readonly base: GroundSurface | null;
+  readonly meshes: readonly TriangleMesh[];
+  readonly made: GroundSurface;
+} | null = null;
 
 /** By ground that was joined the ground it was joined to. */
 const bases = new WeakMap<GroundSurface, { readonly base: GroundSurface | null }>();
@@ -51,7 +57,10 @@ export function groundItself(ground: GroundSurface | null): GroundSurface | null
 }
 
 /** The ground with what is laid on it to be stood on; what was joined last is kept. */
-export function groundWithLaid(shot: Pick<Shot, 'paths' | 'laid'>, base: GroundSurface | null): GroundSurface | null {
+export function groundWithLaid(
+  shot: Pick<Shot, 'paths' | 'laid'>,
+  base: GroundSurface | null,
+): GroundSurface | null {
   const meshes = shot.laid.filter(isLaidGround).flatMap((laid) => {
     const curve = laidCurve(shot, laid);
     const mesh = curve && sweptOf(laid, curve);
@@ -59,7 +68,9 @@ export function groundWithLaid(shot: Pick<Shot, 'paths' | 'laid'>, base: GroundS
   });
   if (meshes.length === 0) return base;
   const same =
-    last?.base === base && last.meshes.length === meshes.length && meshes.every((mesh, i) => last?.meshes[i] === mesh);
+    last?.base === base &&
+    last.meshes.length === meshes.length &&
+    meshes.every((mesh, i) => last?.meshes[i] === mesh);
   if (last && same) return last.made;
   const made = new GroundSurface(joined(base ? [base.mesh, ...meshes] : meshes));
   bases.set(made, { base });

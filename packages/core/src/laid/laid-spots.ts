@@ -38,7 +38,9 @@ export function laidStretch({ from, to }: Pick<Laid, 'from' | 'to'>, path: Compi
 export function laidSpots(laid: Pick<Laid, 'from' | 'to' | 'every' | 'fit'>, path: CompiledPath) {
   const { from, to, round } = laidStretch(laid, path);
   const way = to - from;
-  const steps = laid.fit ? Math.max(1, Math.round(way / laid.every)) : Math.floor(way / laid.every + ROUNDING);
+  const steps = laid.fit
+    ? Math.max(1, Math.round(way / laid.every))
+    : Math.floor(way / laid.every + ROUNDING);
   const step = laid.fit && way > 0 ? way / steps : laid.every;
   // The last of all the way round would be the first again.
   const meets = round && Math.abs(steps * step - way) <= ROUNDING * way;

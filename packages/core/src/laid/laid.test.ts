@@ -107,17 +107,21 @@ describe('pieces', () => {
 
   it('stray by no more than they may, by their seed alone', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: 1e6 }), fc.double({ min: 0, max: 2, noNaN: true }), (seed, jitter) => {
-        const fields = { every: 1, jitter, seed };
-        const laid = pieces(ten, fields);
-        for (let i = 0; i < laid.count; i++) {
-          const [x, y, z] = place(laid, i);
-          expect(Math.abs(x)).toBeLessThanOrEqual(jitter);
-          expect(Math.abs(z - i)).toBeLessThanOrEqual(jitter + 1e-12);
-          expect(y).toBe(0);
-        }
-        expect(pieces(ten, { ...fields, to: 5 }).places).toEqual(laid.places.slice(0, 6 * PIECE.numbers));
-      }),
+      fc.property(
+        fc.integer({ min: 0, max: 1e6 }),
+        fc.double({ min: 0, max: 2, noNaN: true }),
+        (seed, jitter) => {
+          const fields = { every: 1, jitter, seed };
+          const laid = pieces(ten, fields);
+          for (let i = 0; i < laid.count; i++) {
+            const [x, y, z] = place(laid, i);
+            expect(Math.abs(x)).toBeLessThanOrEqual(jitter);
+            expect(Math.abs(z - i)).toBeLessThanOrEqual(jitter + 1e-12);
+            expect(y).toBe(0);
+          }
+          expect(pieces(ten, { ...fields, to: 5 }).places).toEqual(laid.places.slice(0, 6 * PIECE.numbers));
+        },
+      ),
       { numRuns: 40 },
     );
   });
@@ -209,7 +213,10 @@ describe('a profile', () => {
     for (let t = 0; t < indices.length; t += 3) {
       const [a, b, c] = [0, 1, 2].map((k) => [...p.subarray(3 * indices[t + k], 3 * indices[t + k] + 3)]);
       volume +=
-        (a[0] * (b[1] * c[2] - b[2] * c[1]) + a[1] * (b[2] * c[0] - b[0] * c[2]) + a[2] * (b[0] * c[1] - b[1] * c[0])) / 6;
+        (a[0] * (b[1] * c[2] - b[2] * c[1]) +
+          a[1] * (b[2] * c[0] - b[0] * c[2]) +
+          a[2] * (b[0] * c[1] - b[1] * c[0])) /
+        6;
       for (let k = 0; k < 3; k++) {
         const [from, to] = [corner(indices[t + k]), corner(indices[t + ((k + 1) % 3)])];
         edges.set(`${from} ${to}`, (edges.get(`${from} ${to}`) ?? 0) + 1);
@@ -217,7 +224,8 @@ describe('a profile', () => {
     }
     // Positive where all corners go round to the left as seen from outside.
     expect(volume).toBeCloseTo(10, 9);
-    for (const [edge, times] of edges) expect([times, edges.get(edge.split(' ').reverse().join(' '))]).toEqual([1, 1]);
+    for (const [edge, times] of edges)
+      expect([times, edges.get(edge.split(' ').reverse().join(' '))]).toEqual([1, 1]);
   });
 
   it('laid as ground, what stands on the ground stands on it', () => {
@@ -231,7 +239,11 @@ describe('a profile', () => {
     const rider = {
       id: 'r',
       name: 'R',
-      hitch: { path: 'p', pace: { unit: 'metres', keys: [{ frame: 1, value: 2 }] }, ground: { mode: 'stick' } },
+      hitch: {
+        path: 'p',
+        pace: { unit: 'metres', keys: [{ frame: 1, value: 2 }] },
+        ground: { mode: 'stick' },
+      },
     };
     const pose = new Float64Array(POSE.size);
     const heightIn = (document: object) => {

@@ -22,7 +22,8 @@ export function profileOfPath(path: ShotPath, width: number): Pick<Laid, 'profil
     const [from, to] = [curve.joints[i], curve.joints[i + 1]];
     const middle = (from + to) / 2;
     // A stretch that does not bend needs no corner within.
-    if ([from + (to - from) * 0.1, middle, to - (to - from) * 0.1].every((s) => curve.bend(s) < 1e-9)) continue;
+    if ([from + (to - from) * 0.1, middle, to - (to - from) * 0.1].every((s) => curve.bend(s) < 1e-9))
+      continue;
     const parts = Math.max(2, Math.round((to - from) / step));
     for (let k = 1; k < parts; k++) distances.add(from + ((to - from) * k) / parts);
   }

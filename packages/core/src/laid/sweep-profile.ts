@@ -108,8 +108,12 @@ function outlineOf({ profile, ring, offset }: Laid, side: number): [number, numb
 /** The profile in strips that are smooth in themselves. */
 function stripsOf(points: readonly (readonly [number, number])[], ring: boolean): Rib[][] {
   const closed = ring ? [...points, points[0]] : points;
-  const edges: { a: readonly [number, number]; b: readonly [number, number]; n: [number, number]; l: number }[] =
-    [];
+  const edges: {
+    a: readonly [number, number];
+    b: readonly [number, number];
+    n: [number, number];
+    l: number;
+  }[] = [];
   for (let i = 0; i + 1 < closed.length; i++) {
     const [a, b] = [closed[i], closed[i + 1]];
     const [x, y] = [b[0] - a[0], b[1] - a[1]];
@@ -148,13 +152,15 @@ function stripsOf(points: readonly (readonly [number, number])[], ring: boolean)
 /** The distances of sections: where the curve bends they lie closer, so that it is followed within {@link SAG}. */
 function sectionsOf(laid: Laid, path: CompiledPath): number[] {
   const { from, to } = laidStretch(laid, path);
-  const reach = Math.max(...laid.profile.map(([x, y]) => Math.hypot(x, y))) + Math.hypot(laid.offset.side, laid.offset.rise);
+  const reach =
+    Math.max(...laid.profile.map(([x, y]) => Math.hypot(x, y))) +
+    Math.hypot(laid.offset.side, laid.offset.rise);
   if (!(to > from)) return [];
   const shortest = Math.max(SHORTEST, (to - from) / MOST_SECTIONS);
   const corners = cornersOf(path, from, to);
   const out: number[] = [];
   let next = 0;
-  for (let s = from; s < to; ) {
+  for (let s = from; s < to;) {
     out.push(s);
     const here = path.bend(s);
     const step = (bend: number) => {

@@ -91,7 +91,8 @@ export function seamOf(evaluated: EvaluatedShot, rider: Rider): SeamGap[] {
   });
   const indexOf = ({ id }: Rider) => shot.riders.findIndex((other) => other.id === id);
   const gaps = poseGaps(evaluated, rider, poses[indexOf(rider)], poses[indexOf(partner.rider)]).map(
-    ([channel, gap]) => entry(channel, gap),
+    // What forces move may change its speed at once, there as anywhere: it is told by its speed, not by what that changes by.
+    ([channel, [gap, rate]]) => entry(channel, [gap, rider.forces === null ? rate : null]),
   );
   gaps.push(
     ...turningGaps(evaluated, rider, partner.rider).map(([channel, part, gap]) => entry(channel, gap, part)),

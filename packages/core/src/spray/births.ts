@@ -41,7 +41,10 @@ export function compileSpray(emitter: Emitter, way: EmitterWay): Spray {
   const times: number[] = [];
   // Of one number more than there may be, so that it is known that there are too many.
   const most = LIMITS.particles + 1;
-  const regular = emitter.by === 'time' ? byTime(emitter.rate, seconds, cycle !== null, most) : byDistance(emitter.rate, way, most);
+  const regular =
+    emitter.by === 'time'
+      ? byTime(emitter.rate, seconds, cycle !== null, most)
+      : byDistance(emitter.rate, way, most);
   for (const time of regular) times.push(time);
   for (const { frame, count } of way.bursts) {
     const time = (frame - first) / fps;

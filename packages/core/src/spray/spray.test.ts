@@ -12,7 +12,9 @@ function evaluated(emitter: Partial<Emitter>, shot: object = {}, rider: object =
       ...newShot({ name: 't' }),
       fps: 10,
       range: { first: 1, last: 41 },
-      paths: [{ id: 'p', name: 'p', basis: 'polyline', points: [{ position: [0, 1, 0] }, { position: [0, 1, 8] }] }],
+      paths: [
+        { id: 'p', name: 'p', basis: 'polyline', points: [{ position: [0, 1, 0] }, { position: [0, 1, 8] }] },
+      ],
       ...shot,
       riders: [
         {
@@ -54,7 +56,11 @@ it('particle n is born at n / rate seconds where the emitter is then, and lives 
   const spray = sprayOf({});
   // 0 … 4 s.
   expect(spray.count).toBe(41);
-  expect(placeOf(spray, 7, 0)).toEqual([expect.closeTo(0, 12), expect.closeTo(1, 12), expect.closeTo(1.4, 9)]);
+  expect(placeOf(spray, 7, 0)).toEqual([
+    expect.closeTo(0, 12),
+    expect.closeTo(1, 12),
+    expect.closeTo(1.4, 9),
+  ]);
   const alive = aliveAt(spray, 2.05).map(({ n, age }) => [n, Number(age.toFixed(9))]);
   expect(alive).toEqual(Array.from({ length: 10 }, (_, i) => [11 + i, Number((0.95 - 0.1 * i).toFixed(9))]));
   expect(mostAlive(spray)).toBe(10);
@@ -183,7 +189,9 @@ it('a loop closes: those of the cycle before are alive at the first frame', () =
 it('any frame stands by itself: in the CSV each that is alive has a row in the world', () => {
   const rows = writeCsv(evaluated({ gravity: 1 })).split('\n');
   const at = rows.filter((row) => row.startsWith('13,') && row.includes(',particle '));
-  expect(at.map((row) => row.split(',')[3])).toEqual(Array.from({ length: 10 }, (_, i) => `particle ${4 + i}`));
+  expect(at.map((row) => row.split(',')[3])).toEqual(
+    Array.from({ length: 10 }, (_, i) => `particle ${4 + i}`),
+  );
   const [frame, time, rider, , x, y, z] = at[0].split(',');
   expect([frame, time, rider]).toEqual(['13', '1.2', 'r']);
   // Born at 0.3 s, 0.6 m along.

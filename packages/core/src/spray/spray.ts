@@ -27,7 +27,10 @@ export type Flight = Pick<Emitter, 'life' | 'gravity' | 'drag' | 'size'>;
 const ROUNDING = 1e-9;
 
 /** Which particles are alive at a time, those that were born first first; in a loop those of cycles before are among them. */
-export function aliveAt({ births, count, cycle, flight }: Spray, seconds: number): { n: number; age: number }[] {
+export function aliveAt(
+  { births, count, cycle, flight }: Spray,
+  seconds: number,
+): { n: number; age: number }[] {
   const found: { n: number; age: number }[] = [];
   const life = flight.life - ROUNDING;
   const shown = cycle > 0 ? modulo(seconds, cycle) : seconds;
@@ -47,12 +50,19 @@ export function aliveAt({ births, count, cycle, flight }: Spray, seconds: number
  *
  * @param age seconds since its birth
  */
-export function particleAt({ births, flight }: Spray, n: number, age: number, out: Float64Array, at = 0): void {
+export function particleAt(
+  { births, flight }: Spray,
+  n: number,
+  age: number,
+  out: Float64Array,
+  at = 0,
+): void {
   const b = BIRTH.numbers * n;
   const { drag, gravity, life, size } = flight;
   const run = drag > 0 ? -Math.expm1(-drag * age) / drag : age;
   // Twice integrated; where there is next to no drag its difference of two near numbers is no number any more.
-  const fall = drag * age > 1e-3 ? (age - run) / drag : age * age * (0.5 - (drag * age) / 6 + (drag * age) ** 2 / 24);
+  const fall =
+    drag * age > 1e-3 ? (age - run) / drag : age * age * (0.5 - (drag * age) / 6 + (drag * age) ** 2 / 24);
   for (let k = 0; k < 3; k++)
     out[at + k] = births[b + BIRTH.position + k] + run * births[b + BIRTH.velocity + k];
   out[at + 1] -= gravity * GRAVITY * fall;
@@ -70,6 +80,7 @@ export function mostAlive({ births, count, cycle, flight }: Spray, longer = 0): 
   const rounds = cycle > 0 ? Math.ceil(life / cycle) + 1 : 1;
   const all = Array.from({ length: rounds }, (_, k) => times.map((time) => time + k * cycle)).flat();
   let most = 0;
-  for (let i = 0; i < all.length; i++) most = Math.max(most, i + 1 - lowerBound(all, all[i] - life + ROUNDING));
+  for (let i = 0; i < all.length; i++)
+    most = Math.max(most, i + 1 - lowerBound(all, all[i] - life + ROUNDING));
   return most;
 }

@@ -1,5 +1,10 @@
 import { Readable } from 'node:stream';
-import { Injectable, NotFoundException, UnprocessableEntityException, type OnModuleDestroy } from '@nestjs/common';
+import {
+  Injectable,
+  NotFoundException,
+  UnprocessableEntityException,
+  type OnModuleDestroy,
+} from '@nestjs/common';
 import { frameCount, isMoving, modelsInPlay, writeShotText, type Shot } from '@fleet-rail/core';
 import { needsAssets } from '@fleet-rail/core/formats';
 import { ModelsService } from '../models/models.service.js';

@@ -1,4 +1,11 @@
-import { eachAction, modelsLaid, movesByItself, needsPhysics, type NodeHierarchy, type Shot } from '@fleet-rail/core';
+import {
+  eachAction,
+  modelsLaid,
+  movesByItself,
+  needsPhysics,
+  type NodeHierarchy,
+  type Shot,
+} from '@fleet-rail/core';
 import { useEffect, useRef } from 'react';
 import { sentenceOf } from '../api/request';
 import { modelFileUrl } from '../api/models';
@@ -50,8 +57,7 @@ export function useSceneAssets(desk: DeskStore): void {
       const worn = new Set(
         riders
           .filter(
-            (rider) =>
-              forced || movesByItself(rider) || cued.has(rider.id) || rider.emitter?.from === 'part',
+            (rider) => forced || movesByItself(rider) || cued.has(rider.id) || rider.emitter?.from === 'part',
           )
           .flatMap(({ model, gait }) => [model, gait?.source ?? null]),
       );

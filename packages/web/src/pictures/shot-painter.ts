@@ -1,4 +1,10 @@
-import { physicsFor, type GroundMesh, type PictureEye, type PictureJob, type PlannedPicture } from '@fleet-rail/core';
+import {
+  physicsFor,
+  type GroundMesh,
+  type PictureEye,
+  type PictureJob,
+  type PlannedPicture,
+} from '@fleet-rail/core';
 import { groundMeshOf, hierarchyOf } from '@fleet-rail/core/models';
 import * as THREE from 'three';
 import { modelFileUrl } from '../api/models';

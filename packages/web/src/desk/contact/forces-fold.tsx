@@ -79,7 +79,9 @@ export function ForcesFold({ rider, model }: { rider: Rider; model: KeptModel | 
         onChange={(by) =>
           put(
             by === 'forces' ? 'Move it by forces' : 'Move it by its ride',
-            by === 'forces' ? { ...defaultsOf(Forces), ...shapeFound(model, rider), ...LOOKS[0].parts } : null,
+            by === 'forces'
+              ? { ...defaultsOf(Forces), ...shapeFound(model, rider), ...LOOKS[0].parts }
+              : null,
           )
         }
       />
@@ -117,7 +119,9 @@ export function ForcesFold({ rider, model }: { rider: Rider; model: KeptModel | 
           </FieldPair>
           {model && (
             <Buttons>
-              <Button onPress={() => change(shapeFound(model, rider))}>Take shape and size from its model</Button>
+              <Button onPress={() => change(shapeFound(model, rider))}>
+                Take shape and size from its model
+              </Button>
             </Buttons>
           )}
           <FieldGrid>
@@ -214,7 +218,9 @@ function Gap(props: { rider: Rider; blend: number; onBlend: (blend: number, gest
           onChange={onBlend}
         />
         {blend === 0 && (
-          <Button onPress={() => onBlend(Math.min(12, half))}>Blend the last {Math.min(12, half)} frames</Button>
+          <Button onPress={() => onBlend(Math.min(12, half))}>
+            Blend the last {Math.min(12, half)} frames
+          </Button>
         )}
       </FieldPair>
     </>

@@ -90,7 +90,11 @@ export function HangingFold({ rider, model }: { rider: Rider; model: KeptModel |
                 }
               />
             ))}
-            <QuantityFields fields={NUMBERS} value={part} onChange={(next, gesture) => put(i, next, gesture)} />
+            <QuantityFields
+              fields={NUMBERS}
+              value={part}
+              onChange={(next, gesture) => put(i, next, gesture)}
+            />
           </FieldGrid>
         </WheelCard>
       ))}
@@ -110,9 +114,7 @@ export function HangingFold({ rider, model }: { rider: Rider; model: KeptModel |
           label="Another part"
           options={[{ id: ' ', name: 'Choose a part' }, ...free.map((name) => ({ id: name, name }))]}
           value=" "
-          onChange={(node) =>
-            node !== ' ' && change([...hanging, { ...defaultsOf(HangingPart), node }])
-          }
+          onChange={(node) => node !== ' ' && change([...hanging, { ...defaultsOf(HangingPart), node }])}
         />
       )}
     </Fold>

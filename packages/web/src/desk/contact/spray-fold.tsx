@@ -275,7 +275,13 @@ function Settings(props: {
 const LOOK_ALONE = ' none';
 const AT_FRAME = ' frame';
 
-function Bursts({ emitter, onChange }: { emitter: Emitter; onChange: (part: Partial<Emitter>, by?: string) => void }) {
+function Bursts({
+  emitter,
+  onChange,
+}: {
+  emitter: Emitter;
+  onChange: (part: Partial<Emitter>, by?: string) => void;
+}) {
   const cues = useDesk(({ shot }) => shot.cues);
   const frame = useDesk((state) => state.frame);
   const put = (i: number, part: Partial<Burst>, gesture?: string) =>

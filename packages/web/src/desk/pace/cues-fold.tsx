@@ -203,9 +203,11 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
         <IconButton
           label={`Delete ${cue.name}`}
           onPress={() =>
-            desk.getState().edit('Delete a cue', (shot) =>
-              withoutLooseBursts({ ...shot, cues: shot.cues.filter(({ id }) => id !== cue.id) }),
-            )
+            desk
+              .getState()
+              .edit('Delete a cue', (shot) =>
+                withoutLooseBursts({ ...shot, cues: shot.cues.filter(({ id }) => id !== cue.id) }),
+              )
           }
         >
           <Trash2 aria-hidden />

@@ -185,7 +185,8 @@ function Pieces(props: { laid: Laid; models: readonly KeptModel[]; onChange: Cha
   const shot = useDesk((state) => state.shot);
   const ground = useDesk((state) => state.ground);
   const known = useMemo(
-    () => laidThings({ paths: shot.paths, laid: [laid] }, groundItself(ground && groundOf(ground)))[0]?.pieces,
+    () =>
+      laidThings({ paths: shot.paths, laid: [laid] }, groundItself(ground && groundOf(ground)))[0]?.pieces,
     [shot.paths, laid, ground],
   );
   const keptOf = (id: string | null) => {
@@ -237,7 +238,12 @@ function Pieces(props: { laid: Laid; models: readonly KeptModel[]; onChange: Cha
         <Buttons>
           <Button
             onPress={() =>
-              onChange({ every: Number(length.toFixed(3)), from: laid.from + length / 2, fit: true, bend: true })
+              onChange({
+                every: Number(length.toFixed(3)),
+                from: laid.from + length / 2,
+                fit: true,
+                bend: true,
+              })
             }
           >
             Lay them end to end
@@ -284,9 +290,7 @@ function Pieces(props: { laid: Laid; models: readonly KeptModel[]; onChange: Cha
       {laid.model !== null && laid.others.length < 20 && (
         <Buttons>
           <Button
-            onPress={() =>
-              onChange({ others: [...laid.others, { model: laid.model as string, every: 5 }] })
-            }
+            onPress={() => onChange({ others: [...laid.others, { model: laid.model as string, every: 5 }] })}
           >
             <Plus aria-hidden /> Another model for some
           </Button>

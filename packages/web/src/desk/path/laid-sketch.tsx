@@ -87,7 +87,12 @@ function sweptFaces({ profile, ring, offset }: LaidLook, side: number): Face[] {
 }
 
 function piecesFaces({ every, offset }: LaidLook, side: number, model: KeptModel | null): Face[] {
-  const [low, high] = model ? [model.facts.low, model.facts.high] : [[-0.2, 0, -0.2], [0.2, 0.5, 0.2]];
+  const [low, high] = model
+    ? [model.facts.low, model.facts.high]
+    : [
+        [-0.2, 0, -0.2],
+        [0.2, 0.5, 0.2],
+      ];
   const count = Math.min(12, Math.floor(LONG / every) + 1);
   return Array.from({ length: count }, (_, i) => {
     const z = i * every;

@@ -56,7 +56,9 @@ export function ProfileDrawing(props: {
   const { laid, onChange } = props;
   const { profile, ring } = laid;
   const drawing = useRef<SVGSVGElement>(null);
-  const held = useRef<{ index: number; gesture: string; scale: number; middle: [number, number] } | null>(null);
+  const held = useRef<{ index: number; gesture: string; scale: number; middle: [number, number] } | null>(
+    null,
+  );
   const { scale, middle } = frameOf(profile);
   const at = ([x, y]: readonly [number, number], by = { scale, middle }): [number, number] => [
     // Left of the path is left on paper.
@@ -119,7 +121,13 @@ export function ProfileDrawing(props: {
         <line className="axis" x1={0} x2={WIDTH} y1={at([0, 0])[1]} y2={at([0, 0])[1]} />
         <line className="axis" x1={at([0, 0])[0]} x2={at([0, 0])[0]} y1={0} y2={HEIGHT} />
         {ring ? (
-          <polygon className="outline" points={outline} fillOpacity={0} pointerEvents="stroke" onPointerDown={add} />
+          <polygon
+            className="outline"
+            points={outline}
+            fillOpacity={0}
+            pointerEvents="stroke"
+            onPointerDown={add}
+          />
         ) : (
           <polyline className="outline" points={outline} pointerEvents="stroke" onPointerDown={add} />
         )}
@@ -183,7 +191,8 @@ function sizeOf(profile: Laid['profile']): [number, number] {
 function frameOf(profile: Laid['profile']): { scale: number; middle: [number, number] } {
   const [width, height] = sizeOf(profile);
   const middle = [0, 1].map(
-    (k) => (Math.max(...profile.map((point) => point[k])) + Math.min(...profile.map((point) => point[k]))) / 2,
+    (k) =>
+      (Math.max(...profile.map((point) => point[k])) + Math.min(...profile.map((point) => point[k]))) / 2,
   ) as [number, number];
   const scale = Math.min((WIDTH - 50) / Math.max(width, 0.02), (HEIGHT - 50) / Math.max(height, 0.02));
   return { scale, middle };

@@ -80,7 +80,9 @@ export class LaidFigures {
     group.name = laid.name;
     if (thing.swept) group.add(sweptMesh(thing));
     if (thing.pieces)
-      worn.forEach((model, k) => model && group.add(...piecesOf(thing, thing.pieces as LaidPieces, model, k)));
+      worn.forEach(
+        (model, k) => model && group.add(...piecesOf(thing, thing.pieces as LaidPieces, model, k)),
+      );
     this.object.add(group);
     this.drawn.set(laid.id, { group, thing, models });
     this.changes++;

@@ -1,4 +1,12 @@
-import { PARTICLE, aliveAt, particleAt, sourceFrame, type Rider, type Shot, type Spray } from '@fleet-rail/core';
+import {
+  PARTICLE,
+  aliveAt,
+  particleAt,
+  sourceFrame,
+  type Rider,
+  type Shot,
+  type Spray,
+} from '@fleet-rail/core';
 import * as THREE from 'three';
 import type { Evaluation } from '../../../evaluation/evaluation';
 import type { Theme } from '../../../theme/theme';
@@ -154,8 +162,7 @@ export class SprayFigures {
   }
 }
 
-const flat = (round: boolean) =>
-  round ? new THREE.CircleGeometry(0.5, 8) : new THREE.PlaneGeometry(1, 1);
+const flat = (round: boolean) => (round ? new THREE.CircleGeometry(0.5, 8) : new THREE.PlaneGeometry(1, 1));
 
 const thin = () =>
   new THREE.MeshBasicMaterial({ transparent: true, opacity: OPACITY, depthWrite: false, fog: true });

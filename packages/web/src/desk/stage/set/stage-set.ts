@@ -102,7 +102,8 @@ export class StageSet {
     this.sprays.face(camera);
     if (this.lit !== figures.changes + this.laid.changes) {
       const night = this.theme?.mode === 'night';
-      for (const object of [figures.object, this.laid.object]) this.surroundings.light(object, renderer, night);
+      for (const object of [figures.object, this.laid.object])
+        this.surroundings.light(object, renderer, night);
       this.lit = figures.changes + this.laid.changes;
     }
     const content = figures.box();
@@ -122,7 +123,16 @@ export class StageSet {
   }
 
   dispose(): void {
-    for (const part of [this.grid, this.sky, this.daylight, this.patches, this.surroundings, this.figures, this.laid, this.sprays])
+    for (const part of [
+      this.grid,
+      this.sky,
+      this.daylight,
+      this.patches,
+      this.surroundings,
+      this.figures,
+      this.laid,
+      this.sprays,
+    ])
       part.dispose();
   }
 }
