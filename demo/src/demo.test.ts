@@ -24,7 +24,7 @@ import { makeHauler, makeTrailer } from './models/hauler.js';
 import { makeGate, makeOrchard } from './models/orchard.js';
 import { makePicker } from './models/picker.js';
 import { barrelsShot } from './barrels-shot.js';
-import { orchardShot } from './orchard-shot.js';
+import { documentsOf, orchardShot } from './orchard-shot.js';
 import { BRIDGE_HEIGHT, orchardPaths } from './paths.js';
 
 const makers = {
@@ -279,12 +279,29 @@ describe('the shot', () => {
     }
   });
 
-  it('sends barrels down the chute for ever: each ends where the next began', () => {
+  it('sends barrels down two chutes for ever: each ends where the next began, timed or loose', async () => {
     const barrels = barrelsShot();
     expect(parseShot(JSON.parse(JSON.stringify(barrels)))).toEqual(barrels);
-    expect([barrels.riders.length, barrels.range.last]).toEqual([4, 24]);
-    const gaps = seamReport(evaluateShot(barrels, NO_ASSETS));
+    expect([barrels.riders.length, barrels.range.last]).toEqual([8, 24]);
+    const evaluated = evaluateShot(barrels, await assetsOf(barrels, await documentsOf(barrels.models)));
+    const gaps = seamReport(evaluated);
     expect(gaps.filter(({ handsOver }) => !handsOver).every(({ gap }) => gap < 1e-9)).toBe(true);
+    // What rolls loose stays within its chute, half of which is 0.8 m, and on its boards until their end.
+    const pose = new Float64Array(POSE.size);
+    barrels.riders.forEach((rider, i) => {
+      if (rider.forces === null) return;
+      for (let frame = 1; frame <= 24; frame++) {
+        evaluated.poses[i](frame, pose, 0);
+        expect(Math.abs(pose[0] - 42.9)).toBeLessThan(0.4);
+        if (pose[2] > -10) continue;
+        // Its middle is its radius from the boards, but for its fourteen corners and a little bounce; their top is at 1.362 m in the middle and falls by 2.4 in 9.
+        const boards = 1.362 - ((pose[2] + 14) * 2.4) / 9;
+        expect((pose[1] - boards) * Math.cos(Math.atan2(2.4, 9))).toBeGreaterThan(
+          0.353 * Math.cos(Math.PI / 14) - 0.02,
+        );
+        expect((pose[1] - boards) * Math.cos(Math.atan2(2.4, 9))).toBeLessThan(0.353 + 0.05);
+      }
+    });
   });
 
   it('sends the lane over and under itself with room for the hauler', () => {

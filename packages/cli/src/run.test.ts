@@ -237,3 +237,64 @@ describe('check', () => {
     });
   });
 });
+
+describe('what is built, sprayed and moved by forces', () => {
+  const shotWith = async (fields: object, rider: object = {}) => {
+    await make('--frames', '25');
+    const shot = JSON.parse(readFileSync(path('a.shot.json'), 'utf8'));
+    Object.assign(shot, fields);
+    Object.assign(shot.riders[0], rider);
+    writeFileSync(path('a.shot.json'), JSON.stringify(shot));
+  };
+
+  it('lay gives out what is laid alone', async () => {
+    const laid = (id: string, name: string, every: number) => ({
+      id,
+      name,
+      path: 'lane',
+      model: 'cart',
+      every,
+    });
+    await shotWith({ laid: [laid('ties', 'Ties', 10), laid('posts', 'Posts', 35)] });
+    const out = ['--out', path('ties.glb')];
+    await expect(run(['lay', path('a.shot.json'), ...out, '--only', 'Ties'])).resolves.toEqual({
+      code: 0,
+      text: `${path('ties.glb')}: 8 pieces, 0 profiles`,
+    });
+    const root = (await new WebIO().readBinary(new Uint8Array(readFileSync(path('ties.glb'))))).getRoot();
+    const ties =
+      root
+        .listNodes()
+        .find((node) => node.getName() === 'Ties')
+        ?.listChildren() ?? [];
+    // 30 m ahead along X, then 40 m along Z.
+    expect(ties.map((tie) => tie.getTranslation().map(Math.round))).toEqual([
+      ...[0, 10, 20, 30].map((x) => [x, 0, 0]),
+      ...[10, 20, 30, 40].map((z) => [30, 0, z]),
+    ]);
+    expect(root.listScenes()[0].listChildren()).toHaveLength(1);
+    await expect(run(['lay', path('a.shot.json'), ...out, '--only', 'Poles'])).resolves.toEqual({
+      code: 1,
+      text: 'ride: --only: found "Poles"; expected one of: Ties, Posts',
+    });
+  });
+
+  it('bake says how many particles there are', async () => {
+    await shotWith({}, { emitter: { rate: 24, life: 2 } });
+    const { text } = await run(['bake', path('a.shot.json'), '--out', path('a.csv')]);
+    // One a frame.
+    expect(text).toMatch(/1 rider, 25 frames, 25 particles$/);
+    const rows = readFileSync(path('a.csv'), 'utf8').split('\n');
+    expect(rows.filter((row) => row.startsWith('25,') && row.includes('particle'))).toHaveLength(25);
+  });
+
+  it('bake lets forces move what they move: it falls', async () => {
+    await shotWith({}, { hitch: null, rest: { translation: [0, 20, 0] }, forces: { pull: 0 } });
+    await expect(run(['bake', path('a.shot.json'), '--out', path('a.csv')])).resolves.toMatchObject({
+      code: 0,
+    });
+    const last = readFileSync(path('a.csv'), 'utf8').trim().split('\n')[25].split(',');
+    // A second.
+    expect(20 - Number(last[5])).toBeCloseTo(9.80665 / 2, 2);
+  });
+});

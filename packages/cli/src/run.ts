@@ -20,10 +20,10 @@ interface Command {
 const COMMANDS: Record<string, Command> = {
   new: { options: NEW_OPTIONS, run: commandNew },
   bake: { options: BAKE_OPTIONS, run: commandBake },
-  lay: { options: LAY_OPTIONS, run: commandLay },
   info: { options: [], run: commandInfo },
   check: { options: [], flags: CHECK_FLAGS, run: commandCheck },
   render: { options: RENDER_OPTIONS, flags: RENDER_FLAGS, run: commandRender },
+  lay: { options: LAY_OPTIONS, run: commandLay },
 };
 
 /**
