@@ -252,7 +252,7 @@ describe('what is built, sprayed and moved by forces', () => {
       id,
       name,
       path: 'lane',
-      model: 'cart',
+      model: 'model',
       every,
     });
     await shotWith({ laid: [laid('ties', 'Ties', 10), laid('posts', 'Posts', 35)] });
