@@ -157,6 +157,9 @@ export function stateBetween(
   const a = before * size + body * STATE.numbers;
   const b = Math.min(frames - 1, before + 1) * size + body * STATE.numbers;
   for (let k = 0; k < STATE.numbers; k++) out[k] = states[a + k];
+  // Bodies are moved in single precision.
+  const length = Math.hypot(...[3, 4, 5, 6].map((k) => out[k]));
+  for (let k = 3; k < 7; k++) out[k] /= length;
   if (part === 0) return;
   const way = Math.hypot(...[0, 1, 2].map((k) => states[b + k] - states[a + k]));
   const speeds = [a, b].map((at) => Math.hypot(...[7, 8, 9].map((k) => states[at + k])));

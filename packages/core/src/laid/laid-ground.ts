@@ -72,10 +72,23 @@ export function groundWithLaid(
     last.meshes.length === meshes.length &&
     meshes.every((mesh, i) => last?.meshes[i] === mesh);
   if (last && same) return last.made;
-  const made = new GroundSurface(joined(base ? [base.mesh, ...meshes] : meshes));
+  const tops = meshes.map(upperSide);
+  const made = new GroundSurface(joined(base ? [base.mesh, ...tops] : tops));
   bases.set(made, { base });
   last = { base, meshes, made };
   return made;
+}
+
+/** What of a mesh looks up: nobody stands on the underside of a slab. */
+function upperSide({ positions: p, indices }: TriangleMesh): TriangleMesh {
+  const kept: number[] = [];
+  for (let t = 0; t < indices.length; t += 3) {
+    const [a, b, c] = [3 * indices[t], 3 * indices[t + 1], 3 * indices[t + 2]];
+    // Twice its area in plan, above 0 where its corners go round to the left as seen from above.
+    const area = (p[b + 2] - p[a + 2]) * (p[c] - p[a]) - (p[b] - p[a]) * (p[c + 2] - p[a + 2]);
+    if (area > 0) kept.push(indices[t], indices[t + 1], indices[t + 2]);
+  }
+  return { positions: p, indices: Uint32Array.from(kept) };
 }
 
 /** Triangles of several as one. */

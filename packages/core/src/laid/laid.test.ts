@@ -254,6 +254,24 @@ describe('a profile', () => {
     expect(heightIn({ ...shot, laid: [], riders: [rider] })).toBeCloseTo(4, 9);
   });
 
+  it('of a slab that is ground its upper side is stood on, however near the lower one is', () => {
+    const slab: Fields = { kind: 'profile', ring: true, ground: true, offset: { side: 0, rise: 0.2 } };
+    const shot = shotWith(ten, {
+      ...slab,
+      profile: [
+        [1, 0.5],
+        [-1, 0.5],
+        [-1, 0],
+        [1, 0],
+      ],
+    });
+    const pace = { unit: 'metres', keys: [{ frame: 1, value: 5 }] };
+    const rider = { id: 'r', name: 'R', hitch: { path: 'p', pace, ground: { mode: 'stick' } } };
+    const pose = new Float64Array(POSE.size);
+    evaluateShot(parseShot({ ...shot, riders: [rider] }), NO_ASSETS).poses[0](1, pose, 0);
+    expect(pose[1]).toBeCloseTo(0.7, 9);
+  });
+
   it('refuses one of a single point', () => {
     expect(() => shotWith(ten, { kind: 'profile', profile: [[0, 0]] })).toThrow(
       /laid\[0\]\.profile.*1 points.*two at least/,

@@ -19,6 +19,9 @@ const NUMBERS: readonly NumberOf<HangingPart>[] = [
 ];
 const LENGTHS = ['Middle left', 'Middle up', 'Middle ahead'] as const;
 
+/** What mostly hangs, by its name. */
+const HANGS = /lantern|pendant|load|hook|bell|rope|chain|sign(?!al)|swing/i;
+
 /** Parts of a model that hang on it and swing as it goes: a lamp, a load, a trailer on a rope. */
 export function HangingFold({ rider, model }: { rider: Rider; model: KeptModel | null }) {
   const edit = useDesk((state) => state.edit);
@@ -102,7 +105,7 @@ export function HangingFold({ rider, model }: { rider: Rider; model: KeptModel |
         <Button
           isDisabled={free.length === 0}
           onPress={() => {
-            const node = free.find((name) => /lamp|lantern|load|hook|bell|rope|sign/i.test(name)) ?? free[0];
+            const node = free.find((name) => HANGS.test(name)) ?? free[free.length - 1];
             change([...hanging, { ...defaultsOf(HangingPart), node }]);
           }}
         >

@@ -1,6 +1,5 @@
 import { Laid, READY_PROFILES, compiledPathOf, defaultsOf, PathError, type ShotPath } from '@fleet-rail/core';
 import { Trash2 } from 'lucide-react';
-import { useState } from 'react';
 import { Button as Press } from 'react-aria-components';
 import styled from 'styled-components';
 import { useModels, type KeptModel } from '../../api/models';
@@ -64,8 +63,9 @@ export function LaidSection({ path }: { path: ShotPath }) {
   const laid = useDesk(({ shot }) => shot.laid);
   const models = useModels();
   const own = laid.filter((one) => one.path === path.id);
-  const [shown, setShown] = useState<string | null>(own[0]?.id ?? null);
-  const chosen = own.find(({ id }) => id === shown) ?? null;
+  const laidId = useDesk((state) => state.laidId);
+  const chosen = own.find(({ id }) => id === laidId) ?? null;
+  const setShown = (id: string | null) => desk.getState().set({ laidId: id });
   const lay = (name: string, parts: Partial<Laid>, model: KeptModel | null = null) => {
     let id: string | null = null;
     const label = `Lay ${name.toLowerCase()} along ${path.name}`;

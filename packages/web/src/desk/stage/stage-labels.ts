@@ -1,4 +1,4 @@
-import { PathError, POSE, compiledPathOf, type Vec3 } from '@fleet-rail/core';
+import { PathError, POSE, compiledPathOf, laidCurve, laidStretch, type Vec3 } from '@fleet-rail/core';
 import { poseAt } from '../../evaluation/pose-at';
 import type { DeskState } from '../desk-store';
 import type { Ghost } from './ghosts';
@@ -40,6 +40,25 @@ function findingPosts({ checked, riderId, shot }: DeskState): PlacedLabel[] {
   });
 }
 
+/** The ends of what is chosen of the things laid along the chosen path. */
+export function laidEnds({ shot, laidId, pathId }: Pick<DeskState, 'shot' | 'laidId' | 'pathId'>) {
+  const laid = shot.laid.find(({ id }) => id === laidId);
+  const curve = laid && laid.path === pathId ? laidCurve(shot, laid) : null;
+  if (!laid || curve === null) return null;
+  const { from, to } = laidStretch(laid, curve);
+  return { laid, curve, from, to };
+}
+
+function laidGrips(state: DeskState): PlacedLabel[] {
+  const ends = laidEnds(state);
+  if (ends === null) return [];
+  return (['from', 'to'] as const).map((end) => {
+    const position: Vec3 = [0, 0, 0];
+    ends.curve.position(ends[end], position);
+    return { key: `laid ${end}`, position };
+  });
+}
+
 /** The labels of points, marks, ghosts, findings and riders. */
 export function stageLabels(
   state: DeskState,
@@ -54,6 +73,7 @@ export function stageLabels(
   shownPoints.forEach((position, i) => {
     if (all || points.has(i)) labels.push({ key: `point ${i}`, position });
   });
+  if (shownPoints.length > 0) labels.push(...laidGrips(state));
   for (const { id, position } of marks) labels.push({ key: `mark ${id}`, position });
   for (const ghost of ghosts) {
     if (ghost.label) labels.push({ key: `ghost ${ghost.label}`, position: positionIn(ghost.pose) });

@@ -94,6 +94,11 @@ export function Stage({ station }: { station: StationId }) {
       eye: () => built.eye(),
       seen: (frame) => built.seen(frame),
       stands: () => built.stands(),
+      alongPath: (path, x, y) => {
+        const { left, top } = element.getBoundingClientRect();
+        const along = desk.getState().shot.paths.find(({ id }) => id === path);
+        return (along && built.picks.placeOnPath(along, x - left, y - top, true)?.distance) ?? null;
+      },
     });
     const stop = observeSize(element.parentElement ?? element, (width, height) =>
       built.resize(width, height),
@@ -102,7 +107,7 @@ export function Stage({ station }: { station: StationId }) {
       stop();
       built.dispose();
       stage.current = null;
-      desk.getState().set({ eye: null, seen: null, stands: null });
+      desk.getState().set({ eye: null, seen: null, stands: null, alongPath: null });
     };
   }, [places, desk]);
   useEffect(() => {

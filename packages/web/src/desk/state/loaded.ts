@@ -22,6 +22,8 @@ export interface Loaded {
   readonly seen: ((frame: number) => FreeEye) | null;
   /** Where the free view stands and what it looks at; null while there is no stage. */
   readonly stands: (() => Pick<KeptView, 'from' | 'at'>) | null;
+  /** The distance along a path that lies nearest to a place of the screen, pixels from its corner; null while there is no stage. */
+  readonly alongPath: ((path: string, x: number, y: number) => number | null) | null;
   /** The shot as it was looked over last; null until that. */
   readonly checked: Checked | null;
 }
@@ -36,5 +38,6 @@ export const newLoaded = (): Loaded => ({
   eye: null,
   seen: null,
   stands: null,
+  alongPath: null,
   checked: null,
 });

@@ -33,6 +33,8 @@ export interface EdgePick {
 export interface Selection {
   readonly pathId: string | null;
   readonly points: ReadonlySet<number>;
+  /** What of the things laid is chosen: its ends are grips on the stage, where they lie along the chosen path. */
+  readonly laidId: string | null;
   readonly riderId: string | null;
   /** Riders chosen together with it; nobody where it is chosen alone. */
   readonly together: ReadonlySet<string>;
@@ -48,6 +50,7 @@ export interface Selection {
 export const newSelection = (shot: Shot): Selection => ({
   pathId: shot.paths[0]?.id ?? null,
   points: new Set(),
+  laidId: shot.laid.find(({ path }) => path === shot.paths[0]?.id)?.id ?? null,
   riderId: shot.riders[0]?.id ?? null,
   together: new Set(),
   line: 'distance',
@@ -76,6 +79,7 @@ export function keptSelection(selection: Selection, shot: Shot): Partial<Selecti
   return {
     pathId: path?.id ?? shot.paths[0]?.id ?? null,
     points: path ? new Set([...selection.points].filter((i) => i < path.points.length)) : new Set(),
+    laidId: shot.laid.some(({ id }) => id === selection.laidId) ? selection.laidId : null,
     riderId: rider?.id ?? shot.riders[0]?.id ?? null,
     together: [...selection.together].every((id) => shot.riders.some((one) => one.id === id))
       ? selection.together
