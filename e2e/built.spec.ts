@@ -2,7 +2,16 @@ import { readFile } from 'node:fs/promises';
 import { WebIO } from '@gltf-transform/core';
 import { expect, test, type Page } from '@playwright/test';
 import { demoShot } from './support/checks.js';
-import { boardNumber, chooseFile, fill, goTo, goToFrame, openShotOf, settled, storedShot } from './support/desk.js';
+import {
+  boardNumber,
+  chooseFile,
+  fill,
+  goTo,
+  goToFrame,
+  openShotOf,
+  settled,
+  storedShot,
+} from './support/desk.js';
 import { along, lane, riding } from './support/lane.js';
 
 const range = { first: 1, last: 121 };

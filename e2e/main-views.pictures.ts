@@ -66,12 +66,6 @@ test('desk by day, steps, and by night', async ({ page }) => {
   await goTo(page, 'Pace');
   await still(page);
   await take(page, 'drive');
-  await page.getByRole('button', { name: 'Loop and seam' }).click();
-  await page.getByRole('button', { name: 'Look at the seam' }).click();
-  await expect(page.getByRole('img', { name: 'Frame 1 over frame 1080' })).toBeVisible();
-  await still(page);
-  await take(page, 'seam');
-  await page.getByRole('button', { name: 'Back to the stage' }).first().click();
   await page.getByRole('radio', { name: 'K4 Kestrel' }).click();
   await page.getByRole('radio', { name: 'All paths' }).click();
   await page.getByRole('radio', { name: 'Seconds' }).click();
@@ -177,18 +171,25 @@ test('what was found of a first try, and ways out of it', async ({ page }) => {
     await still(page);
     await take(page, picture);
   }
+});
+
+test('what is laid along a path, and what rolls loose', async ({ page }) => {
   await openDemo(page);
-  await goTo(page, 'Facing');
-  await page.getByRole('radio', { name: 'C5 Drone' }).click();
-  const clearance = page.getByRole('region', { name: 'Clearance' });
-  await clearance.getByText('Keep above the ground').click();
-  await fill(page, 'At least', '5 m');
-  await page.getByRole('button', { name: /Keep a distance to$/ }).click();
-  await page.getByRole('option', { name: 'H1 Hauler' }).click();
-  await fill(page, 'Distance to H1', '15 m');
-  await page.getByRole('button', { name: /Keep a distance to$/ }).scrollIntoViewIfNeeded();
+  await goTo(page, 'Path');
+  const diagram = await page.getByRole('group', { name: 'Run diagram' }).boundingBox();
+  if (diagram) await page.mouse.click(diagram.x + diagram.width * 0.17, diagram.y + 30);
+  await page.getByRole('button', { name: /^Come close/ }).click();
+  await page.getByRole('region', { name: 'Lay along' }).scrollIntoViewIfNeeded();
   await still(page);
-  await take(page, 'clearance');
+  await take(page, 'laid');
+  await openDemo(page, 'Barrels for ever');
+  await goTo(page, 'Contact');
+  await page.getByRole('radio', { name: 'L7 Loose barrel 3' }).click();
+  const lag = page.getByRole('group', { name: 'How far it lags behind its place' });
+  await expect(lag).toBeVisible({ timeout: 30_000 });
+  await lag.scrollIntoViewIfNeeded();
+  await still(page);
+  await take(page, 'forces');
 });
 
 test('the pool at work, and an animated picture', async ({ page, context, request }) => {

@@ -11,11 +11,7 @@ import { makeCatalogue, makeDemoModels } from './models/index.js';
 const folder = fileURLToPath(new URL('../made/', import.meta.url));
 await rm(folder, { recursive: true, force: true });
 await mkdir(folder, { recursive: true });
-const catalogue = Object.entries(makeCatalogue()).map(
-  ([name, model]) => [`catalogue/${name}`, model] as const,
-);
-await mkdir(`${folder}catalogue`);
-for (const [name, model] of [...Object.entries(makeDemoModels()), ...catalogue]) {
+for (const [name, model] of Object.entries({ ...makeDemoModels(), ...makeCatalogue() })) {
   const bytes = await model.glb();
   await writeFile(`${folder}${name}.glb`, bytes);
   console.log(`demo/made/${name}.glb: ${(bytes.byteLength / 1000).toFixed(0)} kB`);

@@ -185,7 +185,7 @@ const DUST: Emitter = {
   ...defaultsOf(Emitter),
   from: 'wheels',
   when: 'moving',
-  rate: 26,
+  rate: 40,
   life: 1.6,
   speed: 0.6,
   spread: 70,
@@ -195,6 +195,7 @@ const DUST: Emitter = {
   size: [0.12, 0.5],
   color: '#b9a27a',
   fade: '#d8ccb2',
+  look: 'points',
 };
 
 /** A fence of posts and two rails on the outer side of the lane's western bend, and lamps along it. */

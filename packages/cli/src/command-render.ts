@@ -5,6 +5,7 @@ import {
   evaluateShot,
   fileNameOf,
   firstEye,
+  modelsInPlay,
   plannedPictures,
   type PictureFile,
   type PictureWish,
@@ -145,10 +146,9 @@ function whole(args: Arguments, name: string, usual: number, least: number, most
 
 /** The shot with all models that are there given to the server. */
 async function withModels(shot: Shot, file: string, server: RenderServer): Promise<Shot> {
-  const worn = new Set(shot.riders.flatMap(({ model }) => (model === null ? [] : [model])));
-  if (shot.ground.model !== null) worn.add(shot.ground.model);
+  const seen = new Set([...modelsInPlay(shot), shot.ground.model ?? '']);
   const assets = new Map<string, string>();
-  for (const [id, path] of modelFiles(shot, file, worn))
+  for (const [id, path] of modelFiles(shot, file, seen))
     assets.set(id, await server.addModel(await readBytes(path), basename(path)));
   const models = shot.models.map((model) => {
     const asset = assets.get(model.id);

@@ -6,7 +6,7 @@ import type { Shot } from '../document/shot.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
 import { checkShot } from './check-shot.js';
-import { finished } from './finished.js';
+import { finished } from '../math/finished.js';
 import { reportCsv, reportText, summaryOf } from './report.js';
 import { ShotChecker } from './shot-checker.js';
 

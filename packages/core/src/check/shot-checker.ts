@@ -50,7 +50,7 @@ export class ShotChecker {
     first: string | null = null,
   ): Generator<void, Finding[], undefined> {
     const evaluated = evaluateShot(shot, assets);
-    for (const _ of evaluated.settle()) yield;
+    for (const steps = evaluated.settle(); !steps.next().done;) yield;
     const set = setOf(evaluated, scene);
     const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
     const timing = JSON.stringify([shot.fps, shot.range, shot.loop, shot.checks.limits, shot.ground]);

@@ -16,6 +16,7 @@ import {
 } from '../forces/index.js';
 import type { NodeHierarchy } from '../hierarchy/index.js';
 import { modulo } from '../math/angle.js';
+import { finished } from '../math/finished.js';
 import { keptFor } from '../math/kept-for.js';
 import { velocityAt } from '../math/velocity.js';
 import type { Quat, Vec3 } from '../math/vec.js';
@@ -115,7 +116,8 @@ export class ForcedRiders {
         for (let c = 0; c < 4; c++) out[to + LED.rotation + c] = pose[POSE.rotation + c];
       });
     };
-    for (const _ of this.steps.advance(this.frames, inputs)) yield ++done / this.frames;
+    for (const steps = this.steps.advance(this.frames, inputs); !steps.next().done;)
+      yield ++done / this.frames;
     this.settled = this.steps.changes;
   }
 
@@ -136,7 +138,7 @@ export class ForcedRiders {
       [0, 0, 0],
     ];
     return (frame, out, at) => {
-      for (const _ of this.settle());
+      finished(this.settle());
       const states = this.steps.read();
       const size = this.bodies.length * STATE.numbers;
       const read = (of: number, to: Float64Array) =>
@@ -293,7 +295,7 @@ function leaderShifted(
   const paced = hitch?.pacedBy;
   const leader = paced?.rate === 1 ? byId.get(paced.rider) : undefined;
   if (!hitch || !paced || !leader?.hitch || leader.forces === null || leader.frozen !== null) return null;
-  const rest = ({ pace: _, pacedBy: __, takes: ___, ...kept }: NonNullable<Rider['hitch']>) => kept;
+  const rest = (of: NonNullable<Rider['hitch']>) => ({ ...of, pace: null, pacedBy: null, takes: null });
   const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b);
   const alike =
     same(forces, leader.forces) &&

@@ -14,6 +14,7 @@ import { LOCAL, nodeNamed, restSpace, type NodeHierarchy } from '../hierarchy/in
 import { matrixOf, originOf, rotationOf } from '../hierarchy/model-space.js';
 import type { NodeDriver } from '../hierarchy/node-driver.js';
 import { modulo } from '../math/angle.js';
+import { finished } from '../math/finished.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { velocityAt } from '../math/velocity.js';
 import { axisVector } from '../pose/axes.js';
@@ -105,7 +106,8 @@ export class Hanging {
       this.pose(wrapped, carrier, 0);
       for (let k = 0; k < 7; k++) out[at + k] = carrier[k];
     };
-    for (const _ of this.steps.advance(this.frames, inputs)) yield ++done / this.frames;
+    for (const steps = this.steps.advance(this.frames, inputs); !steps.next().done;)
+      yield ++done / this.frames;
     this.settled = this.steps.changes;
   }
 
@@ -121,7 +123,7 @@ export class Hanging {
       const driver = (node: number): NodeDriver => ({
         nodes: [node],
         apply: (frame, { locals }) => {
-          for (const _ of this.settle());
+          finished(this.settle());
           stateBetween(this.steps.read(), size, i, frame - this.begin, this.frames, this.shot.fps, now);
           this.pose(frame, own, 0);
           // How it hangs as seen from its rider, then as seen from what it hangs on.

@@ -54,7 +54,10 @@ export class KeptSteps {
    *
    * @param inputs writes a frame's inputs
    */
-  *advance(frames: number, inputs: (frame: number, out: Float64Array, at: number) => void): Generator<void> {
+  *advance(
+    frames: number,
+    inputs: (frame: number, out: Float64Array, at: number) => void,
+  ): Generator<void, void, undefined> {
     const { width, stepped } = this;
     this.make(frames);
     const fresh = new Float64Array(width);

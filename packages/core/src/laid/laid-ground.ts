@@ -15,8 +15,8 @@ const swept = new WeakMap<CompiledPath, Map<string, Swept>>();
 
 /** What is swept along a path for one thing that is laid, made once for as long as nothing of it changes. */
 export function sweptOf(laid: Laid, path: CompiledPath): SweptMesh | null {
-  const { name: _, color: __, ground: ___, ...shaping } = laid;
-  const key = JSON.stringify(shaping);
+  // What it is called and looks like sweeps nothing.
+  const key = JSON.stringify({ ...laid, name: '', color: '', ground: false });
   const known = swept.get(path) ?? new Map<string, Swept>();
   swept.set(path, known);
   const kept = known.get(laid.id);

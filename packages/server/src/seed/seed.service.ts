@@ -10,10 +10,10 @@ import { SETTINGS } from '../settings.token.js';
 import { ShotsService } from '../shots/shots.service.js';
 import { SeedEntity } from './seed.entity.js';
 
-/** What is put in, in order: its name, and the folder within the demo's. */
+/** What is put in, in order, each once: those who had the demo before get what came after it. */
 const SEEDS = [
-  { name: 'catalogue', within: 'catalogue' },
-  { name: 'quillfen-orchard', within: '.' },
+  { name: 'catalogue', takes: (file: string) => /^(tie|post|lamp|cone)\.glb$/.test(file) },
+  { name: 'quillfen-orchard', takes: () => true },
 ];
 
 /** Puts things to lay along paths, and the demo's models and shots, in once; what is deleted afterwards stays deleted. */
@@ -27,12 +27,12 @@ export class SeedService implements OnApplicationBootstrap {
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
-    for (const { name, within } of SEEDS) await this.put(name, join(this.settings.demoFolder, within));
+    for (const { name, takes } of SEEDS) await this.put(name, this.settings.demoFolder, takes);
   }
 
-  private async put(name: string, folder: string): Promise<void> {
+  private async put(name: string, folder: string, takes: (file: string) => boolean): Promise<void> {
     if (!existsSync(folder) || (await this.seeds.existsBy({ name }))) return;
-    const files = (await readdir(folder)).sort();
+    const files = (await readdir(folder)).filter(takes).sort();
     for (const file of files.filter((name) => name.endsWith('.glb'))) {
       await this.models.add(await readFile(join(folder, file)), file, basename(file, '.glb'));
     }

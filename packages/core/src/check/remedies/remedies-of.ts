@@ -5,7 +5,7 @@ import { PathError } from '../../path/path-error.js';
 import { ShotError } from '../../document/shot-error.js';
 import { findNear, findUnseen } from '../camera-findings.js';
 import { checkRider } from '../check-rider.js';
-import { finished } from '../finished.js';
+import { finished } from '../../math/finished.js';
 import { sceneryOf, type CheckScene } from '../check-scene.js';
 import type { Finding, RawFinding, RemedyKind } from '../finding.js';
 import { findIdleCues } from '../idle-cues.js';

@@ -195,6 +195,8 @@ function Gap(props: { rider: Rider; blend: number; onBlend: (blend: number, gest
     };
   }, [client, settled, shot, rider.id]);
   const half = Math.max(1, Math.floor(frameCount(shot) / 2));
+  // What goes on in the next of a relay has no gap to close.
+  const alone = gap !== null && gap.meets === rider.id;
   return (
     <>
       {gap && (
@@ -206,7 +208,7 @@ function Gap(props: { rider: Rider; blend: number; onBlend: (blend: number, gest
               : `When the loop begins anew it is ${showNumber(gap.gap, 3)} m from where it began.`}
         </Hint>
       )}
-      <FieldPair>
+      {alone && (
         <QuantityField
           label="Blend the last"
           kind="count"
@@ -217,12 +219,14 @@ function Gap(props: { rider: Rider; blend: number; onBlend: (blend: number, gest
           value={blend}
           onChange={onBlend}
         />
-        {blend === 0 && (
+      )}
+      {alone && blend === 0 && gap.gap >= 1e-3 && (
+        <Buttons>
           <Button onPress={() => onBlend(Math.min(12, half))}>
-            Blend the last {Math.min(12, half)} frames
+            Blend the last {Math.min(12, half)} frames into the first
           </Button>
-        )}
-      </FieldPair>
+        </Buttons>
+      )}
     </>
   );
 }

@@ -37,6 +37,7 @@ const LOOKS: readonly { name: string; parts: Partial<Emitter> }[] = [
       size: [0.12, 0.5],
       color: '#b9a27a',
       fade: '#d8ccb2',
+      look: 'points',
       when: 'moving',
     },
   },

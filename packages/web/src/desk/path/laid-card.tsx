@@ -51,8 +51,8 @@ const Line = styled.div`
 
 const STANDS: readonly { id: Laid['stand']; name: string }[] = [
   { id: 'path', name: 'As the path goes' },
-  { id: 'level', name: 'Upright, at its height' },
-  { id: 'ground', name: 'Upright, on the ground' },
+  { id: 'level', name: 'Upright' },
+  { id: 'ground', name: 'On the ground' },
 ];
 const STRAYS: readonly NumberOf<Laid>[] = [
   { of: 'jitter', label: 'Position ±', kind: 'length', min: 0, step: 0.05 },

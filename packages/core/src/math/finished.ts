@@ -1,5 +1,5 @@
 /** What steps come to, all of them taken at once. */
-export function finished<T>(steps: Generator<void, T, undefined>): T {
+export function finished<T>(steps: Generator<unknown, T, undefined>): T {
   for (;;) {
     const step = steps.next();
     if (step.done) return step.value;
