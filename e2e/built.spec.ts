@@ -102,14 +102,11 @@ test('a road is laid over a valley, riders stand on it, and its profile comes fr
   const [road] = (await storedShot(request, id)).document.laid;
   expect(road).toMatchObject({ kind: 'profile', ground: true, ring: true });
   expect(road.profile).toHaveLength(4);
-  await page.getByRole('checkbox', { name: 'Riders stand on it' }).click();
+  await page.getByText('Riders stand on it').click();
   await expect.poll(() => boardNumber(page, 'Height')).toBeCloseTo(0, 2);
   // A path that goes takes along what lies on it.
   await page.getByRole('button', { name: 'Delete Lane' }).click();
-  await page
-    .getByRole('dialog')
-    .getByRole('button', { name: /^Delete/ })
-    .click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Go back to where they were before' }).click();
   await settled(page);
   expect((await storedShot(request, id)).document.laid).toEqual([]);
 });

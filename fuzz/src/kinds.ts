@@ -4,6 +4,8 @@ import { tryShot } from './try-shot.js';
 /** By kind what tries one input, made from a seed; it gives what is wrong, or null. */
 export const KINDS = {
   shots: (seed) => tryShot(seed),
+  // What is stepped forward takes its time; sizes here are of any order.
+  built: (seed) => tryShot(seed, 20, true),
   documents: tryDocument,
   svg: trySvg,
   obj: tryObj,

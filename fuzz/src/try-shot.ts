@@ -3,6 +3,10 @@ import {
   evaluateShot,
   freeze,
   parseShot,
+  particleAt,
+  aliveAt,
+  PARTICLE,
+  physicsFor,
   sampleGauge,
   sampleShot,
   ShotError,
@@ -11,6 +15,7 @@ import {
 } from '@fleet-rail/core';
 import { RANGE, randomShot } from './random-shot.js';
 import { withHandWork } from './random-hand-work.js';
+import { withBuilt } from './random-built.js';
 import { withAnswers } from './random-answers.js';
 import { Random } from './random.js';
 import { stage } from './stage.js';
@@ -18,6 +23,7 @@ import { stage } from './stage.js';
 /** What is done by hand, and what answers, are drawn by numbers of their own. */
 const BY_HAND = 0x5bd1e995;
 const ANSWERS = 0x27d4eb2f;
+const BUILT = 0x165667b1;
 
 /** A hundred frames of any shot are there in so many seconds. */
 const SECONDS = 2;
@@ -25,26 +31,44 @@ const SECONDS = 2;
 /**
  * Plays a random shot whole: poses, parts, gauges, findings.
  *
- * @param most seconds it may take
+ * @param most  seconds it may take
+ * @param built whether things are laid along its paths, and riders spray or are moved by forces
  * @returns what is wrong with that; null where nothing is
  */
-export function tryShot(seed: number, most = SECONDS): string | null {
+export async function tryShot(seed: number, most = SECONDS, built = false): Promise<string | null> {
   let shot: Shot;
   try {
     const byHand = withHandWork(randomShot(new Random(seed)), new Random(seed ^ BY_HAND));
-    shot = parseShot(withAnswers(byHand, new Random(seed ^ ANSWERS)));
+    const answers = withAnswers(byHand, new Random(seed ^ ANSWERS));
+    shot = parseShot(built ? withBuilt(answers, new Random(seed ^ BUILT)) : answers);
   } catch (error) {
     // Only circles of riders that wait for each other may be refused.
     return error instanceof ShotError && /circle|each other/.test(error.message) ? null : String(error);
   }
+  // Loaded once, and not by any one shot.
+  const physics = await physicsFor(shot);
   const start = performance.now();
   try {
-    const assets = stage(shot.ground.model !== null);
+    const assets = { ...stage(shot.ground.model !== null), physics };
     // A part of it is frozen: what was baked must play, and be a document like any other.
     if (seed % 5 === 0)
       shot = parseShot(freeze(shot, assets, [shot.riders[seed % shot.riders.length].id], 0.01));
     const evaluated = evaluateShot(shot, assets);
-    const { riders, parts } = sampleShot(evaluated);
+    const { riders, parts, laid, sprays, seconds: shown } = sampleShot(evaluated);
+    for (const { pieces, swept } of laid)
+      if (
+        ![...(pieces?.places ?? []), ...(swept?.positions ?? []), ...(swept?.normals ?? [])].every(
+          Number.isFinite,
+        )
+      )
+        return 'something laid has a place that is no number';
+    const particle = new Float64Array(PARTICLE.numbers);
+    for (const spray of sprays)
+      for (const second of spray ? shown : [])
+        for (const { n, age } of spray ? aliveAt(spray, second) : []) {
+          if (spray) particleAt(spray, n, age, particle);
+          if (!particle.every(Number.isFinite)) return `particle ${n} is nowhere`;
+        }
     const count = RANGE.last - RANGE.first + 1;
     for (const [i, rider] of shot.riders.entries()) {
       if (!riders[i].every(Number.isFinite)) return `rider ${i} has a pose that is no number`;

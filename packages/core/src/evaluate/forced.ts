@@ -28,6 +28,8 @@ import { distanceToBox } from '../solid/index.js';
 import { keptSteps } from './kept-steps.js';
 import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
 
+/** Copies that are further behind or ahead than so many times the range are bodies of their own. */
+const MOST_CYCLES = 20;
 /** What is carried by hand, seen through or lit by is in nobody's way. */
 const NO_BODY: ReadonlySet<Rider['kind']> = new Set(['camera', 'light', 'emitter', 'carrier']);
 
@@ -73,21 +75,22 @@ export class ForcedRiders {
     const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
     const bodies: Body[] = [];
     const alone = new Map<string, number>();
+    const most = MOST_CYCLES * (last - first + 1);
     for (const rider of riders) {
-      if (leaderShifted(rider, byId)) continue;
+      if (leaderShifted(rider, byId, most)) continue;
       alone.set(rider.id, bodies.length);
       bodies.push(bodyOf(rider, rider.forces as Forces, hierarchyOfRider(assets, rider)));
     }
     for (const rider of riders) {
       let [head, shift] = [rider, 0];
-      for (let next = leaderShifted(head, byId); next; next = leaderShifted(head, byId)) {
+      for (let next = leaderShifted(head, byId, most); next; next = leaderShifted(head, byId, most)) {
         shift += next.shift;
         head = next.leader;
       }
       this.shifts.set(rider.id, { body: alone.get(head.id) as number, shift });
     }
     this.bodies = bodies;
-    const blend = shot.loop ? Math.max(0, ...bodies.map(({ forces }) => forces.blend)) : 0;
+    const blend = shot.loop ? Math.max(0, ...bodies.map(({ forces }) => blendOf(forces, shot))) : 0;
     const reach = Math.max(0, ...[...this.shifts.values()].map(({ shift }) => shift));
     this.begin = first - blend;
     // One more than is shown: a loop's first frame comes again there.
@@ -128,7 +131,7 @@ export class ForcedRiders {
     const { shot } = this.by;
     const { first, last } = shot.range;
     const cycle = last - first + 1;
-    const blend = shot.loop ? body.forces.blend : 0;
+    const blend = shot.loop ? blendOf(body.forces, shot) : 0;
     const unforced = this.by.unforced(rider);
     const nose = axisVector(axesOf(rider).forward);
     const [now, before] = [new Float64Array(STATE.numbers), new Float64Array(STATE.numbers)];
@@ -275,9 +278,9 @@ function waitsForOne(
 ): boolean {
   const found = new Set([rider]);
   for (const next of found) {
-    const paced = [next.hitch?.pacedBy?.rider, next.hitch?.follows?.rider];
     for (const id of ridersBehind(next, cues)) {
-      if (paced.includes(id)) continue;
+      // Another's pace is none of its place.
+      if (id === next.hitch?.pacedBy?.rider) continue;
       if (some.has(id)) return true;
       const other = byId.get(id);
       if (other) found.add(other);
@@ -286,15 +289,17 @@ function waitsForOne(
   return some.has(rider.id);
 }
 
-/** The rider of which another is the same so many frames later on its way; null where it is none. */
+/** The rider of which another is the same so many frames later on its way, no more than `most`; null where it is none. */
 function leaderShifted(
   rider: Rider,
   byId: ReadonlyMap<string, Rider>,
+  most: number,
 ): { leader: Rider; shift: number } | null {
   const { hitch, forces } = rider;
   const paced = hitch?.pacedBy;
   const leader = paced?.rate === 1 ? byId.get(paced.rider) : undefined;
-  if (!hitch || !paced || !leader?.hitch || leader.forces === null || leader.frozen !== null) return null;
+  if (!hitch || !paced || Math.abs(paced.delay) > most) return null;
+  if (!leader?.hitch || leader.forces === null || leader.frozen !== null) return null;
   const rest = (of: NonNullable<Rider['hitch']>) => ({ ...of, pace: null, pacedBy: null, takes: null });
   const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b);
   const alike =
@@ -304,6 +309,9 @@ function leaderShifted(
     same(rest(hitch), rest(leader.hitch));
   return alike ? { leader, shift: -paced.delay } : null;
 }
+
+/** Over how many frames a loop's end is led into its beginning: no more than there are. */
+const blendOf = ({ blend }: Forces, { range }: Shot) => Math.min(blend, range.last - range.first + 1);
 
 /** How large a body is, from its model's box. */
 function halvesOf({ rest }: Rider, { shape, size }: Forces, hierarchy: NodeHierarchy | null): Vec3 {

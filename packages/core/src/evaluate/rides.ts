@@ -89,26 +89,17 @@ export class Rides {
   /** The frame at which a cue's value first comes to 1; null where it never does. */
   readonly moment = keptFor((cue: Cue) => cueMoment(cue, this.shot.range, this.sources));
 
-  private forces: { readonly forced: ForcedRiders | null; readonly ids: ReadonlySet<string> } | null = null;
-
-  /** What forces move, and whom; made when it is first asked for. */
-  private moved() {
-    if (this.forces !== null) return this.forces;
-    const { shot, assets } = this;
-    const riders = assets.physics ? ridersForced(shot) : [];
-    const by = { shot, assets, last: lastSource(shot), unforced: (rider: Rider) => this.unforced(rider) };
-    const forced =
-      assets.physics && riders.length > 0
-        ? new ForcedRiders({ ...by, physics: assets.physics }, riders)
-        : null;
-    return (this.forces = { forced, ids: new Set(riders.map(({ id }) => id)) });
-  }
+  private forces: ForcedRiders | null = null;
+  private movedByForces: readonly Rider[] | null = null;
 
   /** What moves a rider by forces; null where nothing does. */
   forced(rider: Rider): ForcedRiders | null {
-    if (rider.forces === null) return null;
-    const { forced, ids } = this.moved();
-    return ids.has(rider.id) ? forced : null;
+    const { shot, assets } = this;
+    if (rider.forces === null || !assets.physics) return null;
+    const riders = (this.movedByForces ??= ridersForced(shot));
+    if (!riders.includes(rider)) return null;
+    const by = { shot, assets, last: lastSource(shot), unforced: (of: Rider) => this.unforced(of) };
+    return (this.forces ??= new ForcedRiders({ ...by, physics: assets.physics }, riders));
   }
 
   /** What of a rider's model hangs and swings; null where nothing does. */
@@ -123,7 +114,7 @@ export class Rides {
   *settle(): Generator<number, void, undefined> {
     const { physics } = this.assets;
     if (!physics || !needsPhysics(this.shot)) return;
-    const { forced } = this.moved();
+    const forced = this.shot.riders.map((rider) => this.forced(rider)).find((one) => one !== null);
     const swinging = this.shot.riders.flatMap((rider) => this.hanging(rider) ?? []);
     const runs = [...(forced ? [forced] : []), ...swinging];
     for (const [i, run] of runs.entries()) for (const part of run.settle()) yield (i + part) / runs.length;

@@ -17,6 +17,8 @@ const SAG = 0.002;
 const LONGEST = 2;
 const SHORTEST = 0.02;
 const MOST_SECTIONS = 20_000;
+/** Corners of all sections together. */
+const MOST_CORNERS = 500_000;
 /** A corner of the profile that is sharper than this keeps its edge. */
 const CREASE = 40 * RADIANS;
 /** Just before a corner of the path. */
@@ -156,7 +158,11 @@ function sectionsOf(laid: Laid, path: CompiledPath): number[] {
     Math.max(...laid.profile.map(([x, y]) => Math.hypot(x, y))) +
     Math.hypot(laid.offset.side, laid.offset.rise);
   if (!(to > from)) return [];
-  const shortest = Math.max(SHORTEST, (to - from) / MOST_SECTIONS);
+  const across = laid.profile.length * (laid.both ? 2 : 1);
+  const most = Math.max(2, Math.min(MOST_SECTIONS, Math.floor(MOST_CORNERS / across)));
+  // Over very long ways sections lie further apart, never more of them.
+  const shortest = Math.max(SHORTEST, (to - from) / most);
+  const longest = Math.max(LONGEST, shortest);
   const corners = cornersOf(path, from, to);
   const out: number[] = [];
   let next = 0;
@@ -166,7 +172,7 @@ function sectionsOf(laid: Laid, path: CompiledPath): number[] {
     const step = (bend: number) => {
       // A point beside the path goes round a larger circle than the path does.
       const wide = bend * (1 + bend * reach);
-      return Math.min(LONGEST, Math.max(shortest, wide > 0 ? Math.sqrt((8 * SAG) / wide) : LONGEST));
+      return Math.min(longest, Math.max(shortest, wide > 0 ? Math.sqrt((8 * SAG) / wide) : longest));
     };
     const ahead = step(here);
     let end = s + Math.min(ahead, step(path.bend(s + ahead / 2)), step(path.bend(s + ahead)));
@@ -178,7 +184,12 @@ function sectionsOf(laid: Laid, path: CompiledPath): number[] {
     s = end;
   }
   out.push(to);
-  return out;
+  return out.length > most ? thinnedTo(out, most) : out;
+}
+
+/** So many of a list, evenly, its ends among them. */
+function thinnedTo(list: readonly number[], count: number): number[] {
+  return Array.from({ length: count }, (_, i) => list[Math.round((i * (list.length - 1)) / (count - 1))]);
 }
 
 /** Where the curve's pieces meet within a stretch: it may turn there at once. */

@@ -31,16 +31,22 @@ export interface EmitterWay {
 const STANDS = 0.05;
 /** So fast across its nose it is said to slide, m/s. */
 const SLIDES = 0.2;
+/** More particles a frame than this share so many looks at where their emitter is. */
+const STEPS = 32;
 /** Looks a frame at how far it has come. */
 const LOOKS = 4;
 
 /** All that an emitter ever sprays in a shot. */
 export function compileSpray(emitter: Emitter, way: EmitterWay): Spray {
-  const { first, last, cycle, fps, outlets, rider, across } = way;
+  const { first, last, cycle, fps, across } = way;
   const seconds = (cycle ?? last - first) / fps;
   const times: number[] = [];
+  // In a loop those of cycles before are alive as well: all that live at once count, and none outlives so many cycles.
+  const life = cycle === null ? emitter.life : Math.min(emitter.life, LIMITS.particles * seconds);
+  const rounds = cycle === null ? 1 : Math.max(1, Math.ceil(life / seconds));
+  const room = Math.max(1, Math.floor(LIMITS.particles / rounds));
   // Of one number more than there may be, so that it is known that there are too many.
-  const most = LIMITS.particles + 1;
+  const most = room + 1;
   const regular =
     emitter.by === 'time'
       ? byTime(emitter.rate, seconds, cycle !== null, most)
@@ -52,6 +58,10 @@ export function compileSpray(emitter: Emitter, way: EmitterWay): Spray {
     if (shown) for (let i = 0; i < count; i++) times.push(time);
   }
   times.sort((a, b) => a - b);
+  // Of very many a frame each has not to ask anew where its emitter is.
+  const dense = times.length > STEPS * (seconds * fps + 1);
+  const outlets = dense ? way.outlets.map(inSteps) : way.outlets;
+  const rider = dense ? inSteps(way.rider) : way.rider;
   const births: number[] = [];
   const place = new Float64Array(7);
   const spare = new Float64Array(7);
@@ -70,7 +80,7 @@ export function compileSpray(emitter: Emitter, way: EmitterWay): Spray {
   const turn: Quat = [0, 0, 0, 1];
   let count = 0;
   for (const [n, time] of times.entries()) {
-    if (count >= LIMITS.particles) break;
+    if (count >= room) break;
     const frame = first + time * fps;
     if (emitter.when !== 'always') {
       rider(frame, place);
@@ -97,9 +107,30 @@ export function compileSpray(emitter: Emitter, way: EmitterWay): Spray {
   return {
     births: Float64Array.from(births),
     count,
-    limited: times.length > LIMITS.particles && count === LIMITS.particles,
+    limited: times.length > room && count === room,
     cycle: cycle === null ? 0 : seconds,
-    flight: { life: emitter.life, gravity: emitter.gravity, drag: emitter.drag, size: emitter.size },
+    flight: { life, gravity: emitter.gravity, drag: emitter.drag, size: emitter.size },
+  };
+}
+
+/** The same looked at so many times a frame only, and straight in between; asked for in rising order it looks once at each. */
+function inSteps(at: EmitterAt): EmitterAt {
+  let step = NaN;
+  const [begin, end] = [new Float64Array(7), new Float64Array(7)];
+  return (frame, out) => {
+    const now = Math.floor(frame * STEPS);
+    if (now === step + 1) begin.set(end);
+    else if (now !== step) at(now / STEPS, begin);
+    if (now !== step) at((now + 1) / STEPS, end);
+    step = now;
+    const part = frame * STEPS - now;
+    // Of a rotation and its negative, which are the same, the nearer one.
+    let dot = 0;
+    for (let k = 3; k < 7; k++) dot += begin[k] * end[k];
+    const sign = dot < 0 ? -1 : 1;
+    for (let k = 0; k < 7; k++) out[k] = begin[k] + part * ((k < 3 ? 1 : sign) * end[k] - begin[k]);
+    const size = Math.hypot(out[3], out[4], out[5], out[6]);
+    for (let k = 3; k < 7; k++) out[k] /= size;
   };
 }
 

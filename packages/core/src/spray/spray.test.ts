@@ -205,3 +205,23 @@ it('any frame stands by itself: in the CSV each that is alive has a row in the w
 it('is told where it would be too many', () => {
   expect(sprayOf({ rate: 100_000 })).toMatchObject({ count: 50_000, limited: true });
 });
+
+it('of very many a frame each is where its emitter was, within a hundredth of a millimetre', () => {
+  const ring = [
+    [3, 0, 0],
+    [0, 0, 3],
+    [-3, 0, 0],
+    [0, 0, -3],
+  ].map((position) => ({ position }));
+  const round = {
+    paths: [{ id: 'p', name: 'p', basis: 'through', closed: true, points: ring }],
+  };
+  const few = sprayOf({ rate: 100, speed: 0, inherit: 1 }, round);
+  const many = sprayOf({ rate: 10_000, speed: 0, inherit: 1 }, round);
+  for (let n = 0; n < few.count; n += 7) {
+    const [a, b] = [placeOf(few, n, 0.5), placeOf(many, 100 * n, 0.5)];
+    expect(Math.hypot(...a.map((value, k) => value - b[k]))).toBeLessThan(1e-3);
+    const [c, d] = [placeOf(few, n, 0), placeOf(many, 100 * n, 0)];
+    expect(Math.hypot(...c.map((value, k) => value - d[k]))).toBeLessThan(1e-5);
+  }
+});
