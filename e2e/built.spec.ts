@@ -33,7 +33,7 @@ test('posts are laid from the catalogue, their ends dragged along the path, and 
   const card = page.getByRole('group', { name: 'Posts', exact: true });
   // 60 m in steps of 2.5 m, on both sides.
   await expect(card.getByRole('status')).toHaveText('50 pieces, 2.500 m apart.');
-  await fill(page, 'Every', '7 m');
+  await fill(page, 'Apart', '7 m');
   // Nine steps of 6.667 m are nearest to 7 m.
   await expect(card.getByRole('status')).toHaveText('20 pieces, 6.667 m apart.');
   const end = page.getByRole('slider', { name: 'Posts ends' });

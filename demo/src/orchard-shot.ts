@@ -20,6 +20,7 @@ import {
   Hitch,
   Laid,
   READY_PROFILES,
+  READY_SPRAYS,
   Rider,
   type GroundContact,
   type Pace,
@@ -183,19 +184,9 @@ export async function documentsOf(models: Shot['models']) {
 /** What the hauler's wheels throw up where it drives. */
 const DUST: Emitter = {
   ...defaultsOf(Emitter),
+  ...READY_SPRAYS.find(({ name }) => name === 'Dust')?.parts,
   from: 'wheels',
-  when: 'moving',
   rate: 40,
-  life: 1.6,
-  speed: 0.6,
-  spread: 70,
-  gravity: -0.01,
-  drag: 1.5,
-  inherit: 0.15,
-  size: [0.12, 0.5],
-  color: '#b9a27a',
-  fade: '#d8ccb2',
-  look: 'points',
 };
 
 /** A fence of posts and two rails on the outer side of the lane's western bend, and lamps along it. */

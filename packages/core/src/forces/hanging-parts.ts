@@ -1,7 +1,7 @@
 import { quat, vec3 } from 'gl-matrix';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { STATE, type HungSpec, type Physics, type PhysicsWorld } from './physics.js';
-import type { Stepped } from './simulation.js';
+import { SteppedWorld } from './stepped-world.js';
 import { turnBetween } from './turn-between.js';
 
 /** Steps a second, at least. */
@@ -23,26 +23,25 @@ export interface HangingSpec extends HungSpec {
 /**
  * Parts that hang on one rider and swing as it goes. Inputs of a frame: {@link CARRIER}; its state: {@link STATE}.numbers a part. A part's space is its rider's, but for where it hangs.
  */
-export class HangingParts implements Stepped {
+export class HangingParts extends SteppedWorld {
   readonly size: number;
   readonly width = CARRIER.numbers;
-  private world: PhysicsWorld | null = null;
   private readonly steps: number;
   private readonly now = new Float64Array(STATE.numbers);
 
   constructor(
-    private readonly physics: Physics,
+    physics: Physics,
     private readonly parts: readonly HangingSpec[],
     private readonly fps: number,
   ) {
+    super(physics);
     this.size = parts.length * STATE.numbers;
     this.steps = Math.max(1, Math.ceil(RATE / fps));
   }
 
   begin(inputs: Float64Array, out: Float64Array, at: number): void {
-    this.world?.close();
     const { position, rotation, velocity } = carrierIn(inputs);
-    this.world = this.physics.open({
+    this.open({
       ground: null,
       floor: false,
       bodies: [],
@@ -66,7 +65,6 @@ export class HangingParts implements Stepped {
       return;
     }
     const { world } = this;
-    if (world === null) throw new Error('It was not begun.');
     const spin = vec3.scale([0, 0, 0], turnBetween(from.rotation, to.rotation), this.fps) as Vec3;
     for (let step = 1; step <= this.steps; step++) {
       const part = step / this.steps;
@@ -96,20 +94,7 @@ export class HangingParts implements Stepped {
   }
 
   private write(out: Float64Array, at: number): void {
-    this.parts.forEach((_, i) => this.world?.hung(i, out, at + i * STATE.numbers));
-  }
-
-  save(): Uint8Array {
-    return this.world?.save() ?? new Uint8Array(0);
-  }
-
-  load(saved: Uint8Array): void {
-    this.world?.load(saved);
-  }
-
-  close(): void {
-    this.world?.close();
-    this.world = null;
+    this.parts.forEach((_, i) => this.world.hung(i, out, at + i * STATE.numbers));
   }
 }
 

@@ -3,7 +3,7 @@ import type { Forces } from '../document/shot-forces.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import type { TriangleMesh } from '../solid/index.js';
 import { STATE, type BodySpec, type LedSpec, type Physics, type PhysicsWorld } from './physics.js';
-import type { Stepped } from './simulation.js';
+import { SteppedWorld } from './stepped-world.js';
 import { turnBetween } from './turn-between.js';
 
 /** Where a body is wanted: its place and turn, and how fast that goes. */
@@ -39,17 +39,17 @@ export interface PulledWorld {
  * Bodies that are pulled to their places. Inputs of a frame: {@link WANTED}.numbers a body, then {@link LED}.numbers a box that is led;
  * its state: {@link STATE}.numbers a body.
  */
-export class PulledBodies implements Stepped {
+export class PulledBodies extends SteppedWorld {
   readonly size: number;
   readonly width: number;
-  private world: PhysicsWorld | null = null;
   private readonly steps: number;
   private readonly now = new Float64Array(STATE.numbers);
 
   constructor(
-    private readonly physics: Physics,
+    physics: Physics,
     private readonly setup: PulledWorld,
   ) {
+    super(physics);
     this.size = setup.bodies.length * STATE.numbers;
     this.width = setup.bodies.length * WANTED.numbers + setup.led.length * LED.numbers;
     this.steps = Math.max(1, Math.ceil(RATE / setup.fps));
@@ -57,8 +57,7 @@ export class PulledBodies implements Stepped {
 
   begin(inputs: Float64Array, out: Float64Array, at: number): void {
     const { bodies, led, ground, floor, fps } = this.setup;
-    this.world?.close();
-    this.world = this.physics.open({
+    this.open({
       ground,
       floor,
       bodies: bodies.map(({ body }, i) => ({ ...body, state: asWanted(inputs, i * WANTED.numbers) })),
@@ -71,7 +70,6 @@ export class PulledBodies implements Stepped {
 
   step(before: Float64Array, after: Float64Array, out: Float64Array, at: number): void {
     const { world } = this;
-    if (world === null) throw new Error('It was not begun.');
     const { bodies, led } = this.setup;
     const jumps = bodies.map((_, i) => this.jumps(before, after, i));
     for (let step = 1; step <= this.steps; step++) {
@@ -90,7 +88,7 @@ export class PulledBodies implements Stepped {
   }
 
   private write(out: Float64Array, at: number): void {
-    for (let i = 0; i < this.setup.bodies.length; i++) this.world?.body(i, out, at + i * STATE.numbers);
+    for (let i = 0; i < this.setup.bodies.length; i++) this.world.body(i, out, at + i * STATE.numbers);
   }
 
   /** Whether a place is at once somewhere else, as where a ride begins again. */
@@ -139,19 +137,6 @@ export class PulledBodies implements Stepped {
     const wanted = quat.slerp([0, 0, 0, 1], a, b, part) as Quat;
     const off = turnBetween([now[3], now[4], now[5], now[6]], wanted);
     for (let k = 0; k < 3; k++) torque[k] = inertia * (stiff * stiff * off[k] - damped * now[STATE.spin + k]);
-  }
-
-  save(): Uint8Array {
-    return this.world?.save() ?? new Uint8Array(0);
-  }
-
-  load(saved: Uint8Array): void {
-    this.world?.load(saved);
-  }
-
-  close(): void {
-    this.world?.close();
-    this.world = null;
   }
 
   private ledAt(inputs: Float64Array, i: number): { position: Vec3; rotation: Quat } {

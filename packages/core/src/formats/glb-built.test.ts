@@ -5,7 +5,7 @@ import { newShot } from '../document/new-shot.js';
 import { parseShot } from '../document/parse-shot.js';
 import { NO_ASSETS, evaluateShot } from '../evaluate/index.js';
 import { writeGlb, writeLaidGlb } from './glb-write.js';
-import { MOST_IN_GLB } from './glb-spray.js';
+import { MOST_IN_GLB } from '../spray/index.js';
 
 /** A bar of a metre along Z under a node that is moved and turned, as models from elsewhere are. */
 function bar(): Document {

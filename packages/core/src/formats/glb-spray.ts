@@ -3,12 +3,9 @@ import type { SampledShot } from '../bake/index.js';
 import type { Emitter } from '../document/shot-emitter.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { BIRTH, PARTICLE, aliveAt, mostAlive, particleAt, type Spray } from '../spray/index.js';
+import { BIRTH, PARTICLE, aliveAt, everyInGlb, mostInGlb, particleAt, type Spray } from '../spray/index.js';
 import type { Wardrobe } from './glb-dresser.js';
 import { plainMaterial } from './glb-material.js';
-
-/** So many particles of one rider live at once in a file; of more, every second, third … is given out. */
-export const MOST_IN_GLB = 500;
 
 /** Writes what a node does at every frame. */
 export interface NodeWriter {
@@ -30,9 +27,8 @@ export function addSpray(
 ): void {
   const { emitter } = rider;
   if (emitter === null || spray.count === 0) return;
-  // A frame longer than they live, so that each node is unborn for a frame before it is taken up again.
-  const most = mostAlive(spray, 2 / shot.fps);
-  const every = Math.ceil(most / MOST_IN_GLB);
+  const most = mostInGlb(spray, shot.fps);
+  const every = everyInGlb(spray, shot.fps);
   const kept = Math.ceil(spray.count / every);
   const slots = Math.min(kept, Math.ceil(most / every) + 1);
   const all = target

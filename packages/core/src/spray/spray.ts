@@ -5,6 +5,8 @@ import { GRAVITY } from '../ride/lateral.js';
 
 /** How a birth stands in an array: when, seconds from the first frame of the work; where, how fast and how turned, in the world. */
 export const BIRTH = { time: 0, position: 1, velocity: 4, rotation: 7, numbers: 11 } as const;
+/** So many particles of one rider live at once in a GLB. */
+export const MOST_IN_GLB = 500;
 /** How a particle stands in an array: where and how turned, how large, and what part of its life is over. */
 export const PARTICLE = { position: 0, rotation: 3, size: 7, part: 8, numbers: 9 } as const;
 
@@ -83,4 +85,14 @@ export function mostAlive({ births, count, cycle, flight }: Spray, longer = 0): 
   for (let i = 0; i < all.length; i++)
     most = Math.max(most, i + 1 - lowerBound(all, all[i] - life + ROUNDING));
   return most;
+}
+
+/** Every which particle is given out in a GLB, that no more live at once in it than {@link MOST_IN_GLB}. */
+export function everyInGlb(spray: Spray, fps: number): number {
+  return Math.max(1, Math.ceil(mostInGlb(spray, fps) / MOST_IN_GLB));
+}
+
+/** The most that are taken up at once: each a frame before it lives and one after, so that its node is nowhere between two lives. */
+export function mostInGlb(spray: Spray, fps: number): number {
+  return mostAlive(spray, 2 / fps);
 }

@@ -1,4 +1,13 @@
-import { Burst, Emitter, LIMITS, defaultsOf, mostAlive, type Rider } from '@fleet-rail/core';
+import {
+  Burst,
+  Emitter,
+  LIMITS,
+  READY_SPRAYS,
+  defaultsOf,
+  everyInGlb,
+  mostAlive,
+  type Rider,
+} from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useMemo } from 'react';
 import styled from 'styled-components';
@@ -21,77 +30,6 @@ const Line = styled.div`
   align-items: end;
   gap: 8px;
 `;
-
-/** What is sprayed, by how it looks. */
-const LOOKS: readonly { name: string; parts: Partial<Emitter> }[] = [
-  {
-    name: 'Dust',
-    parts: {
-      rate: 30,
-      life: 1.6,
-      speed: 0.6,
-      spread: 70,
-      gravity: -0.01,
-      drag: 1.5,
-      inherit: 0.15,
-      size: [0.12, 0.5],
-      color: '#b9a27a',
-      fade: '#d8ccb2',
-      look: 'points',
-      when: 'moving',
-    },
-  },
-  {
-    name: 'Sparks',
-    parts: {
-      rate: 120,
-      life: 0.6,
-      speed: 4,
-      spread: 60,
-      gravity: 1,
-      drag: 0.3,
-      inherit: 0.4,
-      size: [0.05, 0.01],
-      color: '#ffd27a',
-      fade: '#c4501f',
-      look: 'points',
-      when: 'sliding',
-    },
-  },
-  {
-    name: 'Leaves',
-    parts: {
-      rate: 12,
-      life: 3,
-      speed: 1.6,
-      spread: 60,
-      gravity: 0.12,
-      drag: 1.2,
-      inherit: 0.2,
-      size: [0.09, 0.09],
-      color: '#a8802c',
-      fade: '#7d5a26',
-      when: 'moving',
-    },
-  },
-  {
-    name: 'Water',
-    parts: {
-      rate: 200,
-      life: 0.9,
-      speed: 4,
-      spread: 14,
-      gravity: 1,
-      drag: 0.1,
-      inherit: 1,
-      size: [0.04, 0.1],
-      color: '#9fc3d0',
-      fade: '#d8e8ec',
-      look: 'points',
-      when: 'always',
-    },
-  },
-];
 
 const FLIGHT: readonly NumberOf<Emitter>[] = [
   { of: 'life', label: 'Life', kind: 'time', min: 0.001, max: 1e4, step: 0.1 },
@@ -128,7 +66,7 @@ export function SprayFold({ rider, model }: { rider: Rider; model: KeptModel | n
     <Fold title={emitter ? 'Spray (on)' : 'Spray'} isOpen={emitter !== null}>
       <Hint>Dust behind wheels, sparks, leaves, water: begin with the one that looks most like it.</Hint>
       <Buttons role="group" aria-label="Sprays">
-        {LOOKS.map(({ name, parts }) => (
+        {READY_SPRAYS.map(({ name, parts }) => (
           <Button
             key={name}
             onPress={() => put(name, { ...(emitter ?? { ...defaultsOf(Emitter), from }), ...parts })}
@@ -337,12 +275,21 @@ function Bursts({
 /** How many there are, and at once: what a file has to hold. */
 function Count({ rider }: { rider: Rider }) {
   const spray = useDesk(({ evaluation }) => evaluation?.riders.get(rider.id)?.spray ?? null);
+  const fps = useDesk(({ shot }) => shot.fps);
   const most = useMemo(() => (spray ? mostAlive(spray) : 0), [spray]);
+  const every = useMemo(() => (spray ? everyInGlb(spray, fps) : 1), [spray, fps]);
   if (!spray) return null;
   return (
     <Hint role="status">
       {spray.count} particles, {most} at once.
+      {every > 1 && ` A GLB has every ${ordinal(every)} of them.`}
       {spray.limited && ` No more than ${LIMITS.particles} of one rider are sprayed.`}
     </Hint>
   );
+}
+
+/** "2nd", "3rd", "4th". */
+function ordinal(n: number): string {
+  const teens = n % 100 > 10 && n % 100 < 14;
+  return `${n}${teens ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th')}`;
 }

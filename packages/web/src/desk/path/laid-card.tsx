@@ -54,10 +54,10 @@ const STANDS: readonly { id: Laid['stand']; name: string }[] = [
   { id: 'level', name: 'Upright' },
   { id: 'ground', name: 'On the ground' },
 ];
-const STRAYS: readonly NumberOf<Laid>[] = [
-  { of: 'jitter', label: 'Position ±', kind: 'length', min: 0, step: 0.05 },
-  { of: 'jitterTurn', label: 'Heading ±', kind: 'angle', min: 0, max: 180, step: 5 },
-  { of: 'jitterSize', label: 'Size ±', kind: 'count', min: 0, max: 0.9, step: 0.05 },
+const VARIES: readonly NumberOf<Laid>[] = [
+  { of: 'jitter', label: 'Distance', kind: 'length', min: 0, step: 0.05 },
+  { of: 'jitterTurn', label: 'Heading', kind: 'angle', min: 0, max: 180, step: 5 },
+  { of: 'jitterSize', label: 'Size', kind: 'count', min: 0, max: 0.9, step: 0.05 },
   { of: 'seed', label: 'Seed', kind: 'count', whole: true, min: 0, max: 2 ** 31 - 1 },
 ];
 
@@ -214,7 +214,7 @@ function Pieces(props: { laid: Laid; models: readonly KeptModel[]; onChange: Cha
       />
       <FieldPair>
         <QuantityField
-          label="Every"
+          label="Apart"
           kind="length"
           value={laid.every}
           min={0.001}
@@ -296,9 +296,10 @@ function Pieces(props: { laid: Laid; models: readonly KeptModel[]; onChange: Cha
           </Button>
         </Buttons>
       )}
-      <Fold title="Stray" isOpen={laid.jitter + laid.jitterTurn + laid.jitterSize > 0}>
+      <Fold title="Vary" isOpen={laid.jitter + laid.jitterTurn + laid.jitterSize > 0}>
+        <Hint>Each piece varies at random, by up to:</Hint>
         <FieldGrid>
-          <QuantityFields fields={STRAYS} value={laid} onChange={onChange} />
+          <QuantityFields fields={VARIES} value={laid} onChange={onChange} />
         </FieldGrid>
       </Fold>
     </>
