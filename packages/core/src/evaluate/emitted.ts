@@ -18,6 +18,8 @@ export interface SprayingRider {
   readonly parts: MovedParts;
   /** As its model stands; null where it is not known. */
   readonly hierarchy: NodeHierarchy | null;
+  /** Whether it is seen; null where it always is. */
+  readonly shows: ((frame: number) => boolean) | null;
   /** The frame at which a cue acts; null where it never does. */
   moment(cue: string): number | null;
 }
@@ -39,6 +41,7 @@ export function sprayOf(shot: Shot, rider: Rider, emitter: Emitter, by: Spraying
     last: lastSource(shot),
     cycle: shot.loop ? last - first + 1 : null,
     fps: shot.fps,
+    shows: by.shows,
     bursts: emitter.bursts.flatMap(({ frame, cue, count }) => {
       const at = cue === null ? frame : by.moment(cue);
       return at === null ? [] : [{ frame: at, count }];

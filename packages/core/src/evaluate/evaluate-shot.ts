@@ -151,6 +151,7 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
       pose: rides.pose(rider),
       parts: workParts(rider),
       hierarchy: hierarchyOfRider(assets, rider),
+      shows: cuedShow(shot, rider, rides.sources),
       moment: (id) => {
         const cue = shot.cues.find((one) => one.id === id);
         return cue === undefined || cue.off ? null : rides.moment(cue);

@@ -26,27 +26,39 @@ export function writeCsv(evaluated: EvaluatedShot): string {
 }
 
 function rowsOf(block: SampledBlock): string {
-  const { shot, first, frames, riders, parts, shown, sprays, seconds } = block;
+  const { shot, first, frames, riders, shown, sprays, seconds } = block;
   const names = shot.riders.map((rider) => quoted(rider.id));
   const lines: string[] = [];
   for (let i = 0; i < frames; i++) {
     const frame = first + i;
     const lead = `${frame},${frameTime(shot, frame)},`;
     riders.forEach((pose, r) => {
-      if (shown[r]?.[i] === false) return;
-      lines.push(`${lead}${names[r]},,${numbers(pose, i * POSE.size, POSE.size)}`);
-      const { nodes, size, values } = parts[r];
-      for (const { name, at } of nodes)
-        lines.push(`${lead}${names[r]},${quoted(name)},${numbers(values, i * size + at, LOCAL.scale)},,,`);
+      if (shown[r]?.[i] !== false) addRider(lines, block, lead, names[r], pose, r, i);
+      // What was sprayed flies on, whether its rider is seen or not.
       const spray = sprays[r];
-      if (spray === null) return;
-      for (const { n, age } of aliveAt(spray, seconds[i])) {
-        particleAt(spray, n, age, particle);
+      for (const { n, age } of spray ? aliveAt(spray, seconds[i]) : []) {
+        if (spray) particleAt(spray, n, age, particle);
         lines.push(`${lead}${names[r]},particle ${n + 1},${numbers(particle, 0, PARTICLE.size)},,,`);
       }
     });
   }
   return lines.length === 0 ? '' : `${lines.join('\n')}\n`;
+}
+
+/** A rider's row, and those of its parts. */
+function addRider(
+  lines: string[],
+  { parts }: SampledBlock,
+  lead: string,
+  name: string,
+  pose: Float64Array,
+  r: number,
+  i: number,
+): void {
+  lines.push(`${lead}${name},,${numbers(pose, i * POSE.size, POSE.size)}`);
+  const { nodes, size, values } = parts[r];
+  for (const part of nodes)
+    lines.push(`${lead}${name},${quoted(part.name)},${numbers(values, i * size + part.at, LOCAL.scale)},,,`);
 }
 
 const particle = new Float64Array(PARTICLE.numbers);

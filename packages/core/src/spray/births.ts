@@ -23,6 +23,8 @@ export interface EmitterWay {
   readonly last: number;
   readonly cycle: number | null;
   readonly fps: number;
+  /** Whether the rider is seen, and so sprays, at a frame of the work; null where it always is. */
+  readonly shows: ((frame: number) => boolean) | null;
   /** The frames of the work at which bursts are let off, and of how many. */
   readonly bursts: readonly { readonly frame: number; readonly count: number }[];
 }
@@ -82,6 +84,7 @@ export function compileSpray(emitter: Emitter, way: EmitterWay): Spray {
   for (const [n, time] of times.entries()) {
     if (count >= room) break;
     const frame = first + time * fps;
+    if (way.shows?.(frame) === false) continue;
     if (emitter.when !== 'always') {
       rider(frame, place);
       speedOf(rider, frame, velocity);

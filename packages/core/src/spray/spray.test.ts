@@ -174,6 +174,31 @@ it('bursts at a frame and when a cue acts', () => {
   expect(aliveAt(spray, 2.01)).toHaveLength(7);
 });
 
+it('one that is hidden sprays nothing; what it sprayed flies on', () => {
+  const hides = {
+    id: 'c',
+    name: 'C',
+    on: { kind: 'frame' },
+    does: { kind: 'show', rider: 'r' },
+    keys: [
+      { at: 1, value: 1, ease: 'hold' },
+      { at: 21, value: 0 },
+    ],
+  };
+  const shot = evaluated({}, { cues: [hides] });
+  const spray = shot.spray(shot.shot.riders[0]) as Spray;
+  // Two seconds of four.
+  expect(spray.count).toBe(20);
+  expect(aliveAt(spray, 2.45)).toHaveLength(5);
+  const rows = writeCsv(shot)
+    .split('\n')
+    .filter((row) => row.startsWith('25,'));
+  // At 2.4 s those born from 1.5 s on.
+  expect(rows.map((row) => row.split(',')[3])).toEqual(
+    Array.from({ length: 5 }, (_, i) => `particle ${16 + i}`),
+  );
+});
+
 it('a loop closes: those of the cycle before are alive at the first frame', () => {
   const shot = { loop: true, range: { first: 1, last: 40 } };
   const spray = sprayOf({ life: 1.5 }, shot);
