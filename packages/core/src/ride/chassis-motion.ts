@@ -24,6 +24,8 @@ export interface ChassisWay {
   readonly origin: number;
   /** Places in between at which its bends may change all at once. */
   readonly joints: readonly number[];
+  /** About how tightly it bends at a place, 1/m; 0 where that is not told by the place. */
+  bend(progress: number): number;
 }
 
 /** How a rider's chassis moves. */
@@ -69,6 +71,7 @@ export function chassisWayByDistance(
     closed: motion.path.closed,
     origin: 0,
     joints: motion.joints,
+    bend: (s) => motion.path.bend(s),
   };
 }
 
@@ -78,6 +81,7 @@ export function chassisWayByFrames(rider: Rider, pose: PoseAt, range: FrameRange
   const now = new Float64Array(POSE.size);
   return {
     byDistance: false,
+    bend: () => 0,
     at(frame, out) {
       pose(frame, now, 0);
       const turn = rotationIn(now);

@@ -11,6 +11,11 @@ export const RATES = 8;
 const CELL = { metres: 0.5, frames: 0.5 };
 /** But for very long ways, which are cut into so many: 2.5 km in full. */
 const MOST_CELLS = 5_000;
+/** Where it turns by more than this within one, radians, a stretch is cut into as many as that takes, up to so many. */
+const TURN = 0.25;
+const MOST_PARTS = 8;
+/** Looks at how tightly a cell and what is around it bends. */
+const LOOKS = 8;
 
 /** A chassis' motion stretch by stretch, each looked at once and only where something comes by. */
 export class ChassisRates {
@@ -62,7 +67,8 @@ export class ChassisRates {
 const PARTS = [0, 9, 3, 6] as const;
 
 /** Joints part stretches, and none is longer than a cell. */
-function edgesOf({ from, to, joints, origin }: ChassisWay, cell: number): Float64Array {
+function edgesOf(way: ChassisWay, cell: number): Float64Array {
+  const { from, to, joints, origin } = way;
   const inside = new Set([origin, ...joints].filter((joint) => joint > from && joint < to));
   const corners = [from, ...[...inside].sort((a, b) => a - b), to];
   const edges = [from];
@@ -70,7 +76,21 @@ function edgesOf({ from, to, joints, origin }: ChassisWay, cell: number): Float6
   for (let i = 1; i < corners.length; i++) {
     const length = corners[i] - corners[i - 1];
     const parts = Math.max(1, Math.ceil(length / longest));
-    for (let k = 1; k <= parts; k++) edges.push(corners[i - 1] + (length * k) / parts);
+    for (let k = 1; k <= parts; k++) {
+      const begin = edges[edges.length - 1];
+      const end = corners[i - 1] + (length * k) / parts;
+      const finer = partsIn(way, begin, end);
+      for (let n = 1; n < finer; n++) edges.push(begin + ((end - begin) * n) / finer);
+      edges.push(end);
+    }
   }
   return Float64Array.from(edges);
+}
+
+/** Into how many a stretch is cut, by its tightest bend and those just before and after it. */
+function partsIn(way: ChassisWay, begin: number, end: number): number {
+  const length = end - begin;
+  let most = 0;
+  for (let i = 0; i <= LOOKS; i++) most = Math.max(most, way.bend(begin + length * ((2 * i) / LOOKS - 0.5)));
+  return Math.max(1, Math.min(MOST_PARTS, Math.ceil((length * most) / TURN)));
 }

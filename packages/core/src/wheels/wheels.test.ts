@@ -210,6 +210,28 @@ it('no wheel slides: its contact point stands still, on any path and at any spee
   );
 });
 
+it('in a bend of 0.38 m radius it rolls just as far as its contact point goes', () => {
+  const hook: [number, number][] = [
+    [-1, 20],
+    [6, -4],
+    [-19, 20],
+    [-8, -34],
+  ];
+  const path: Loose<ShotPath> = {
+    basis: 'bspline',
+    degree: 5,
+    points: hook.map(([x, z], i) => ({ position: [x, 0, z + 40 * i] as Vec3 })),
+  };
+  const { gauge, place } = drive(path, { anchor: 'rearAxle' });
+  const h = 1e-4;
+  for (let frame = 94; frame <= 97; frame += 0.25)
+    for (const { node, centre, radius } of wheels) {
+      const [a, b] = [frame - h, frame + h].map((at) => place(at, [centre[0], 0, centre[2]]));
+      const rolled = (gauge('turns', node)(frame + h) - gauge('turns', node)(frame - h)) * LAP * radius;
+      expect(Math.abs(vec3.distance(a, b) - Math.abs(rolled)) / (2 * h)).toBeLessThan(1e-4);
+    }
+});
+
 it('turned round it rolls backward, and its turns meet lap by lap', () => {
   const tail = drive(round(10), { offset: { yaw: 180 } });
   expect(tail.gauge('turns', 'left 0')(100)).toBeLessThan(0);
