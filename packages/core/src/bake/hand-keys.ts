@@ -12,6 +12,7 @@ import { keyedWayOf } from '../ride/keyed-way.js';
 import { mapFrames, risingFrames, sourceFrame } from '../timing/index.js';
 import { sampleRider } from './sample-shot.js';
 import { keysWithin } from './thin-keys.js';
+import { withoutForces } from './without-forces.js';
 import { frameOfSample, workTime } from './work-samples.js';
 
 /** A place and a turn. */
@@ -111,6 +112,7 @@ export function keysOfRide(shot: Shot, assets: SceneAssets, id: string, within: 
     carriers: [],
     echo: null,
     unrest: null,
+    ...withoutForces(rider, assets),
     keyed: { keys: fewKeys(all, shot.fps, within) },
   }));
 }

@@ -13,6 +13,7 @@ import { newHitch } from '../ride/new-hitch.js';
 import { keyedWayOf, pathThrough } from '../ride/keyed-way.js';
 import { mapFrames, risingFrames } from '../timing/index.js';
 import { sampleRider } from './sample-shot.js';
+import { isForced, withoutForces } from './without-forces.js';
 import { frameOfSample, workTime } from './work-samples.js';
 
 /** A rider on a path of its own. */
@@ -33,7 +34,7 @@ export function withOwnPath(shot: Shot, assets: SceneAssets, id: string, within:
   if (rider === undefined) throw new Error(`There is no rider "${id}".`);
   const name = freeName(`${rider.badge} ${rider.name}`.trim(), shot.paths);
   const pathId = freeId(name, shot.paths);
-  const exact = exactWay(shot, rider);
+  const exact = isForced(rider, assets) ? null : exactWay(shot, rider);
   const own = exact ?? sampledWay(shot, assets, rider, within);
   const path = { ...own.path, id: pathId, name };
   const before = rider.hitch ?? newHitch(pathId, shot.range);
@@ -64,6 +65,7 @@ export function withOwnPath(shot: Shot, assets: SceneAssets, id: string, within:
     echo: null,
     frozen: null,
     clearance: null,
+    ...withoutForces(one, assets),
     // What swayed and carried it while it was looked at is in its path.
     ...(exact === null ? { unrest: null, carriers: [] } : {}),
     hitch,

@@ -37,6 +37,17 @@ const CHECKS: readonly ((look: RiderLook) => RawFinding[])[] = [
   (look) => findSeam(look.evaluated, look.rider, look.index),
 ];
 
+/** What is told of how a ride goes: what forces move rolls, tumbles, runs into things and goes round corners, as it is meant to. */
+const OF_RIDES: ReadonlySet<(look: RiderLook) => RawFinding[]> = new Set([
+  findCorners,
+  findFlips,
+  findRough,
+  findJolts,
+  findGrip,
+  findTailFirst,
+  findWheels,
+]);
+
 /** What one matter brings about at the same time: it is not said again. */
 const ECHOES: Partial<Record<FindingKind, readonly FindingKind[]>> = {
   'level-jump': ['under-ground', 'off-ground', 'flip', 'rough'],
@@ -49,7 +60,7 @@ const ECHOES: Partial<Record<FindingKind, readonly FindingKind[]>> = {
 export function* checkRider(look: RiderLook): Generator<void, RawFinding[], undefined> {
   const all: RawFinding[] = [];
   for (const check of CHECKS) {
-    all.push(...check(look));
+    if (look.rider.forces === null || !OF_RIDES.has(check)) all.push(...check(look));
     yield;
   }
   const about = look.fps / 2;

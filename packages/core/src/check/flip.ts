@@ -10,8 +10,7 @@ import { framesOf, stretchesOver } from './stretches.js';
 /** A rider that turns over within a frame where its path does not. */
 export function findFlips(look: RiderLook): RawFinding[] {
   const { rider, limits, count, poses, curve } = look;
-  // What forces move may roll and tumble.
-  if (!look.moves || count < 2 || rider.forces !== null) return [];
+  if (!look.moves || count < 2) return [];
   const turned = (i: number): number => {
     if (i === 0) return 0;
     const [a, b] = [look.at(i - 1) + POSE.rotation, look.at(i) + POSE.rotation];

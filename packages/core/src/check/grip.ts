@@ -11,7 +11,6 @@ const SLACK = 1.02;
 export function findGrip(look: RiderLook): RawFinding[] {
   const { rider, limits, evaluated, first, count } = look;
   // What hangs behind another takes its bends as that does.
-  if (rider.forces !== null) return [];
   if (rider.kind !== 'vehicle' || look.curve === null || rider.hitch === null || rider.hitch.follows)
     return [];
   const { pace } = rider.hitch;

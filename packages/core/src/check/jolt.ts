@@ -10,8 +10,7 @@ export const GRAVITY = 9.81;
 export function findJolts(look: RiderLook): RawFinding[] {
   const { rider, limits, fps, count } = look;
   // What hangs behind another or goes by its timing is jolted with it: that one is told of.
-  // Nor is what runs into something: it is meant to.
-  if (look.curve === null || rider.forces !== null || rider.hitch?.follows || rider.hitch?.pacedBy) return [];
+  if (look.curve === null || rider.hitch?.follows || rider.hitch?.pacedBy) return [];
   const onFoot = rider.kind === 'character' || rider.kind === 'creature';
   const limit = onFoot ? limits.joltOnFoot : limits.jolt;
   const change = (i: number) => (i === 0 ? 0 : (Math.abs(look.speed(i) - look.speed(i - 1)) * fps) / GRAVITY);

@@ -9,8 +9,6 @@ const MOVING = 0.1;
 export function findCorners(look: RiderLook): RawFinding[] {
   const { curve, rider, limits, first, count } = look;
   if (curve === null || rider.hitch === null || rider.hitch.follows) return [];
-  // What forces move goes round it.
-  if (rider.forces !== null) return [];
   const kinks = findKinks(curve).filter(({ angleDeg }) => angleDeg > limits.corner);
   if (kinks.length === 0) return [];
   const passed: { kink: Kink; frame: number; speed: number }[] = [];

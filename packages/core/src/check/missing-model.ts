@@ -1,5 +1,6 @@
 import { eachAction } from '../document/each-action.js';
 import { hierarchyOfRider } from '../evaluate/scene-assets.js';
+import { modelsLaid } from '../laid/index.js';
 import { clipNamed, nodeNamed } from '../hierarchy/node-hierarchy.js';
 import type { Shot } from '../document/shot.js';
 import type { CheckScene } from './check-scene.js';
@@ -18,6 +19,23 @@ export function findMissingGround({ ground }: Shot, { missing }: CheckScene): Ra
       (names) => `The ground, ${names.model(model)}, cannot be read; nothing stands on it.`,
     ),
   ];
+}
+
+/** Models of what is laid that cannot be read. */
+export function findMissingLaid({ laid }: Shot, { missing }: CheckScene): RawFinding[] {
+  return laid.flatMap(({ name, path, ...one }) =>
+    modelsLaid(one)
+      .filter((model) => model !== null && missing.has(model))
+      .map((model) =>
+        found(
+          'missing-model',
+          'fault',
+          { path, part: model },
+          (names) =>
+            `${name}: its model ${names.model(model ?? '')} cannot be read; those pieces are not there.`,
+        ),
+      ),
+  );
 }
 
 /** Models that are not there, and parts and clips that a model has not. */
@@ -64,6 +82,9 @@ export function findMissing(look: RiderLook): RawFinding[] {
   eachAction(evaluated.shot.cues).forEach(({ does, off }) => {
     if (!off && does.kind === 'play' && does.rider === rider.id) clip(does.clip);
   });
+  rider.hanging.forEach((part) => node(part.node));
+  if (rider.emitter?.from === 'part' && nodeNamed(hierarchy, rider.emitter.node) < 0)
+    missing('part', rider.emitter.node ?? '', 'it sprays from its origin');
   node(rider.steering.node);
   node(rider.body.node);
   node(rider.ball?.node ?? null);

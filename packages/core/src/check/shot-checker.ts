@@ -10,7 +10,7 @@ import { checkRider } from './check-rider.js';
 import type { CheckScene } from './check-scene.js';
 import { worded, worstFirst, type Finding, type RawFinding } from './finding.js';
 import { findIdleCues } from './idle-cues.js';
-import { findMissingGround } from './missing-model.js';
+import { findMissingGround, findMissingLaid } from './missing-model.js';
 import { findNoCurve } from './no-curve.js';
 import { findOverlap } from './overlap.js';
 import { RiderLook } from './rider-look.js';
@@ -95,6 +95,7 @@ export class ShotChecker {
     this.unseen = false;
     const raw = [
       ...findMissingGround(shot, scene),
+      ...findMissingLaid(shot, scene),
       ...findNoCurve(evaluated),
       ...findIdleCues(evaluated),
       ...looks.flatMap(({ rider }) => this.riders.get(rider.id)?.findings ?? []),

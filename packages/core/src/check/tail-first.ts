@@ -17,7 +17,6 @@ export function findTailFirst(look: RiderLook): RawFinding[] {
   const { rider, limits, fps, count, poses } = look;
   const { hitch, kind } = rider;
   if (!FACING_ITS_WAY.has(kind) || look.curve === null || hitch === null) return [];
-  if (rider.forces !== null) return [];
   if (hitch.facing.mode !== 'path' || hitch.facing.influence.length > 0 || hitch.follows) return [];
   const least = kind === 'vehicle' ? limits.backing : MOVING;
   const nose = axisVector(hitch.facing.forward);

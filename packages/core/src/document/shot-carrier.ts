@@ -1,11 +1,11 @@
 import type { Quat, Vec3 } from '../math/vec.js';
-import { Amount, Point, Rotation, rule } from './constraints.js';
+import { IdOrNull, Amount, Point, Rotation } from './constraints.js';
 
 /** What carries a rider from a frame on, whatever it rides itself. */
 export class CarrierKey {
   @Amount('frame') frame!: number;
   /** Null for nobody: it goes on as it does by itself. */
-  @rule('the id of a rider, or null', (v) => v === null || typeof v === 'string')
+  @IdOrNull('rider')
   rider: string | null = null;
   /** Where it sits on its carrier, and how it is turned there. */
   @Point() translation: Vec3 = [0, 0, 0];

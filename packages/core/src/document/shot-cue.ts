@@ -1,9 +1,19 @@
-import { Amount, Flag, Id, OneOf, Part, Parts, Text, TextOrNull, Whole, rule } from './constraints.js';
+import {
+  IdOrNull,
+  Amount,
+  Flag,
+  Id,
+  OneOf,
+  Part,
+  Parts,
+  Text,
+  TextOrNull,
+  Whole,
+  rule,
+} from './constraints.js';
 import { LIMITS } from './limits.js';
 import { AXES, type Axis } from './shot-facing.js';
 import type { KeyEase } from './shot-keys.js';
-
-const idOrNull = () => rule('the id of a rider, or null', (v) => v === null || typeof v === 'string');
 
 export const CUE_SOURCES = ['frame', 'distance', 'gap', 'stop', 'speed', 'cue'] as const;
 
@@ -14,14 +24,14 @@ export class CueSource {
    * seconds since one of its stops began or ended, or since another cue came.
    */
   @OneOf(...CUE_SOURCES) kind: (typeof CUE_SOURCES)[number] = 'distance';
-  @idOrNull() rider: string | null = null;
+  @IdOrNull('rider') rider: string | null = null;
   /** The second rider of a gap. */
-  @idOrNull() other: string | null = null;
+  @IdOrNull('rider') other: string | null = null;
   /** Of `stop`: which of the rider's stops, counted from 0, and its beginning or its end. */
   @Whole(0, 10_000) stop = 0;
   @OneOf('begin', 'end') from: 'begin' | 'end' = 'begin';
   /** Of `cue`: which. */
-  @rule('the id of a cue, or null', (v) => v === null || typeof v === 'string')
+  @IdOrNull('cue')
   cue: string | null = null;
 }
 
@@ -53,7 +63,7 @@ export class CueAction {
   /** Of a stop's end: which of the rider's stops, counted from 0. */
   @Whole(0, 10_000) stop = 0;
   /** Of `path`: which it turns out to. */
-  @rule('the id of a path, or null', (v) => v === null || typeof v === 'string')
+  @IdOrNull('path')
   path: string | null = null;
   /** Of `play`: which clip; once, each time the value comes to 1, or for as long as it is above 0. */
   @TextOrNull() clip: string | null = null;

@@ -1,5 +1,6 @@
 import type { Vec3 } from '../math/vec.js';
 import {
+  IdOrNull,
   Amount,
   Flag,
   Id,
@@ -106,7 +107,7 @@ export class Gait {
   @Amount('metres per cycle', 1e-6, 1e6) stride!: number;
   @Amount('cycles') phase = 0;
   /** A model whose clips are played by the names of nodes; the rider's own where there is none. */
-  @rule('the id of a model, or null', (v) => v === null || typeof v === 'string')
+  @IdOrNull('model')
   source: string | null = null;
   @TextOrNull() idle: string | null = null;
   /** Clips of setting off and of coming to a stop; the model's own, if it has any by name, where there are none. */
@@ -161,12 +162,12 @@ export class Rider {
   @Id() id!: string;
   @Text() name!: string;
   @OneOf(...KINDS) kind: Kind = 'prop';
-  @rule('the id of a model, or null', (v) => v === null || typeof v === 'string')
+  @IdOrNull('model')
   model: string | null = null;
   @Text(8) badge = 'R1';
   /** Which of the eight line colours. */
   @Whole(0, 7) color = 0;
-  @rule('the id of a rider, or null', (v) => v === null || typeof v === 'string')
+  @IdOrNull('rider')
   parent: string | null = null;
   @Part(() => Transform) rest: Transform = new Transform();
   /** Where it rested before it was put on what carries it. */

@@ -152,10 +152,7 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
       parts: workParts(rider),
       hierarchy: hierarchyOfRider(assets, rider),
       shows: cuedShow(shot, rider, rides.sources),
-      moment: (id) => {
-        const cue = shot.cues.find((one) => one.id === id);
-        return cue === undefined || cue.off ? null : rides.moment(cue);
-      },
+      moment: (id) => rides.sources.momentOf(id),
     });
   });
   const gauges = keptFor((rider: Rider): readonly Gauge[] => {

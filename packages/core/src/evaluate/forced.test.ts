@@ -6,6 +6,8 @@ import type { Physics } from '../forces/index.js';
 import type { NodeHierarchy } from '../hierarchy/index.js';
 import { relay } from '../loop/relay.js';
 import { POSE } from '../pose/pose.js';
+import { keysOfRide } from '../bake/hand-keys.js';
+import { withOwnPath } from '../bake/own-path.js';
 import { evaluateShot } from './evaluate-shot.js';
 import { NO_ASSETS, type SceneAssets } from './scene-assets.js';
 
@@ -271,4 +273,36 @@ describe('a part that hangs', () => {
     // m a L against m g L + k: half of it, as angles are small.
     expect(stiff(97)).toBeCloseTo((Math.atan2(2, 2 * G) * 180) / Math.PI, 0);
   });
+});
+
+it('what forces did is in a path or keys made of it, and not done once more', () => {
+  const shot = shotOf({ hitch: rolls, forces: { pull: 0.4, size: 0.5 } });
+  const before = poseOf(shot, 90);
+  const keyed = keysOfRide(shot, assets, 'b', 0.01);
+  expect(keyed.riders[0].forces).toBeNull();
+  const own = withOwnPath(shot, assets, 'b', 0.01).shot;
+  expect(own.riders[0].forces).toBeNull();
+  for (const after of [poseOf(keyed, 90), poseOf(own, 90)])
+    expect(Math.hypot(...[0, 1, 2].map((k) => after[k] - before[k]))).toBeLessThan(0.02);
+});
+
+it('a copy that is told something of its own, or waits otherwise than its leader, is a body of its own', () => {
+  const copy = (fields: object) => ({
+    id: 'c',
+    name: 'Copy',
+    hitch: { ...rolls, pacedBy: { rider: 'b', delay: -12, rate: 1 } },
+    forces: { pull: 0.3, size: 0.5 },
+    ...fields,
+  });
+  const riders = (fields: object) => ({
+    riders: [{ id: 'b', name: 'Ball', hitch: rolls, forces: { pull: 0.3, size: 0.5 } }, copy(fields)],
+  });
+  const shared = shotOf({}, riders({}));
+  expect(poseOf(shared, 20, 1).slice(0, 7)).toEqual(poseOf(shared, 32, 0).slice(0, 7));
+  const other = shotOf({}, riders({ forces: { pull: 0.3, size: 0.4 } }));
+  expect(poseOf(other, 20, 1).slice(0, 7)).not.toEqual(poseOf(other, 32, 0).slice(0, 7));
+  // Its leader waits for a third that forces move, so it goes by its ride; the copy is worked out all the same.
+  const third = { id: 't', name: 'Third', rest: { translation: [30, 0, 0] }, forces: { pull: 0 } };
+  const waits = shotOf({}, { riders: [third, { ...riders({}).riders[0], parent: 't' }, copy({})] });
+  expect(poseOf(waits, 20, 2).every(Number.isFinite)).toBe(true);
 });

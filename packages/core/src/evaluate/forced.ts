@@ -1,4 +1,5 @@
 import { quat, vec3 } from 'gl-matrix';
+import { eachAction } from '../document/each-action.js';
 import { ridersBehind } from '../document/rider-graph.js';
 import type { Forces } from '../document/shot-forces.js';
 import type { Rider } from '../document/shot-rider.js';
@@ -75,15 +76,14 @@ export class ForcedRiders {
     const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
     const bodies: Body[] = [];
     const alone = new Map<string, number>();
-    const most = MOST_CYCLES * (last - first + 1);
     for (const rider of riders) {
-      if (leaderShifted(rider, byId, most)) continue;
+      if (leaderShifted(rider, riders, shot)) continue;
       alone.set(rider.id, bodies.length);
       bodies.push(bodyOf(rider, rider.forces as Forces, hierarchyOfRider(assets, rider)));
     }
     for (const rider of riders) {
       let [head, shift] = [rider, 0];
-      for (let next = leaderShifted(head, byId, most); next; next = leaderShifted(head, byId, most)) {
+      for (let next = leaderShifted(head, riders, shot); next; next = leaderShifted(head, riders, shot)) {
         shift += next.shift;
         head = next.leader;
       }
@@ -289,25 +289,31 @@ function waitsForOne(
   return some.has(rider.id);
 }
 
-/** The rider of which another is the same so many frames later on its way, no more than `most`; null where it is none. */
+/**
+ * The rider, of some, of which another is the same so many frames later on its way; null where it is none. What only one of them is
+ * told, by a cue or a retime, makes them two.
+ */
 function leaderShifted(
   rider: Rider,
-  byId: ReadonlyMap<string, Rider>,
-  most: number,
+  riders: readonly Rider[],
+  { cues, retimes, range }: Shot,
 ): { leader: Rider; shift: number } | null {
-  const { hitch, forces } = rider;
-  const paced = hitch?.pacedBy;
-  const leader = paced?.rate === 1 ? byId.get(paced.rider) : undefined;
-  if (!hitch || !paced || Math.abs(paced.delay) > most) return null;
-  if (!leader?.hitch || leader.forces === null || leader.frozen !== null) return null;
-  const rest = (of: NonNullable<Rider['hitch']>) => ({ ...of, pace: null, pacedBy: null, takes: null });
-  const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b);
-  const alike =
-    same(forces, leader.forces) &&
-    rider.model === leader.model &&
-    same(rider.rest, leader.rest) &&
-    same(rest(hitch), rest(leader.hitch));
-  return alike ? { leader, shift: -paced.delay } : null;
+  const paced = rider.hitch?.pacedBy;
+  const leader = paced?.rate === 1 ? riders.find(({ id }) => id === paced.rider) : undefined;
+  if (!paced || !leader?.hitch) return null;
+  if (Math.abs(paced.delay) > MOST_CYCLES * (range.last - range.first + 1)) return null;
+  const told = [
+    ...eachAction(cues).map(({ does }) => does.rider),
+    ...retimes.flatMap(({ riders: bent }) => bent),
+  ];
+  if (told.includes(rider.id) || told.includes(leader.id)) return null;
+  return movedBy(rider) === movedBy(leader) ? { leader, shift: -paced.delay } : null;
+}
+
+/** All of a rider that says where it is but for when, as text. */
+function movedBy({ hitch, forces, model, rest, parent, ball, clearance, unrest, carriers }: Rider): string {
+  const way = hitch && { ...hitch, pace: null, pacedBy: null, takes: null };
+  return JSON.stringify([way, forces, model, rest, parent, ball, clearance, unrest, carriers]);
 }
 
 /** Over how many frames a loop's end is led into its beginning: no more than there are. */

@@ -89,7 +89,11 @@ export function useSceneAssets(desk: DeskStore): void {
     };
     const readChecked = async ({ models, riders, ground, laid }: Shot) => {
       const worn = new Set([
-        ...riders.flatMap(({ model, gait }) => [model, gait?.source ?? null]),
+        ...riders.flatMap(({ model, gait, emitter }) => [
+          model,
+          gait?.source ?? null,
+          emitter?.model ?? null,
+        ]),
         ...laid.flatMap(modelsLaid),
       ]);
       const assets = models.flatMap(({ id, name, source }) =>

@@ -6,11 +6,12 @@ import { ShotError } from '../../document/shot-error.js';
 import { findNear, findUnseen } from '../camera-findings.js';
 import { checkRider } from '../check-rider.js';
 import { finished } from '../../math/finished.js';
-import { sceneryOf, type CheckScene } from '../check-scene.js';
+import type { CheckScene } from '../check-scene.js';
 import type { Finding, RawFinding, RemedyKind } from '../finding.js';
 import { findIdleCues } from '../idle-cues.js';
 import { findOverlap } from '../overlap.js';
 import { RiderLook } from '../rider-look.js';
+import { setOf } from '../set-of.js';
 import { findThroughSet } from '../through-set.js';
 import { faceTravel, otherAnchor, turnFreely, turnRound, upByPath } from './facing-ways.js';
 import { keepAway, lift, narrowBand, rideLower, stick } from './ground-ways.js';
@@ -125,7 +126,7 @@ function lookAgain(
   const ofTwo = (): RawFinding[] => {
     if (own === null || kind === 'cue-never')
       return findIdleCues(evaluated).filter((one) => one.part === part);
-    if (kind === 'through-set') return findThroughSet(own, sceneryOf(scene));
+    if (kind === 'through-set') return findThroughSet(own, setOf(evaluated, scene));
     if (kind === 'out-of-frame') return findUnseen(own, [], null);
     const second = lookAt(other);
     if (kind === 'overlap') return second ? findOverlap(own, second) : [];
