@@ -17,7 +17,7 @@ const NUMBERS: readonly NumberOf<HangingPart>[] = [
   { of: 'stiffness', label: 'Stiffness', kind: 'count', unit: 'Nm', min: 0, max: 1e7, step: 5 },
   { of: 'damping', label: 'Damping', kind: 'count', unit: '/s', min: 0, max: 1e3, step: 0.1 },
 ];
-const LENGTHS = ['Middle left', 'Middle up', 'Middle ahead'] as const;
+const LENGTHS = ['Mass to the left', 'Mass up', 'Mass ahead'] as const;
 
 /** What mostly hangs, by its name. */
 const HANGS = /lantern|pendant|load|hook|bell|rope|chain|sign(?!al)|swing/i;
@@ -51,7 +51,7 @@ export function HangingFold({ rider, model }: { rider: Rider; model: KeptModel |
             <strong>{part.node}</strong>
             <span />
             <IconButton
-              label={`${part.node} hangs no more`}
+              label={`Delete hanging ${part.node}`}
               onPress={() => change(hanging.filter((_, k) => k !== i))}
             >
               <Trash2 aria-hidden />

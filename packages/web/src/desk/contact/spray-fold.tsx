@@ -33,7 +33,7 @@ const Line = styled.div`
 
 const FLIGHT: readonly NumberOf<Emitter>[] = [
   { of: 'life', label: 'Life', kind: 'time', min: 0.001, max: 1e4, step: 0.1 },
-  { of: 'speed', label: 'Thrown at', kind: 'speed', min: 0, max: 1e4, step: 0.1 },
+  { of: 'speed', label: 'Launch speed', kind: 'speed', min: 0, max: 1e4, step: 0.1 },
   { of: 'spread', label: 'Spread', kind: 'angle', min: 0, max: 180, step: 5 },
   { of: 'gravity', label: 'Gravity', kind: 'count', unit: 'g', min: -100, max: 100, step: 0.05 },
   { of: 'drag', label: 'Drag', kind: 'count', unit: '/s', min: 0, max: 1e3, step: 0.1 },

@@ -269,7 +269,7 @@ function Pieces(props: { laid: Laid; models: readonly KeptModel[]; onChange: Cha
             }
           />
           <QuantityField
-            label="Of each"
+            label="One in"
             kind="count"
             whole
             min={1}

@@ -12,6 +12,7 @@ import { Select } from '../../ui/select';
 import { UploadButton } from '../attach/upload-button';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
+import { chosenLaid } from '../state/selection';
 import { LaidCard } from './laid-card';
 import { LaidSketch, type LaidLook } from './laid-sketch';
 
@@ -63,8 +64,7 @@ export function LaidSection({ path }: { path: ShotPath }) {
   const laid = useDesk(({ shot }) => shot.laid);
   const models = useModels();
   const own = laid.filter((one) => one.path === path.id);
-  const laidId = useDesk((state) => state.laidId);
-  const chosen = own.find(({ id }) => id === laidId) ?? null;
+  const chosen = useDesk(chosenLaid);
   const setShown = (id: string | null) => desk.getState().set({ laidId: id });
   const lay = (name: string, parts: Partial<Laid>, model: KeptModel | null = null) => {
     let id: string | null = null;

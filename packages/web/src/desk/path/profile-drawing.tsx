@@ -157,7 +157,7 @@ export function ProfileDrawing(props: {
         </text>
       </Drawing>
       <Tick isSelected={ring} isDisabled={profile.length < 3} onChange={(on) => onChange({ ring: on })}>
-        The last corner meets the first
+        Closed outline
       </Tick>
       <Buttons>
         <FileTrigger
@@ -175,7 +175,7 @@ export function ProfileDrawing(props: {
           </Button>
         </FileTrigger>
       </Buttons>
-      <Hint>Drag corners, click the line for a new one, Delete takes one away.</Hint>
+      <Hint>Drag a corner to move it, click the line to add one; the Delete key deletes one.</Hint>
     </>
   );
 }

@@ -4,6 +4,7 @@ import { changeLaid } from '../../edits/laid-edits';
 import { showNumber } from '../../ui/quantity';
 import { LABEL_FONT } from '../../theme/fonts';
 import { useDesk, useDeskStore } from '../desk-store';
+import { chosenLaid } from '../state/selection';
 import { laidEnds } from './stage-labels';
 
 const Grip = styled.span`
@@ -29,8 +30,7 @@ const SNAP = 0.3;
 /** An end of what is laid, on its path: dragged along it, or moved with the arrow keys. */
 export function LaidEnd({ end, x, y }: { end: 'from' | 'to'; x: number; y: number }) {
   const desk = useDeskStore();
-  const laidId = useDesk((state) => state.laidId);
-  const name = useDesk(({ shot }) => shot.laid.find(({ id }) => id === laidId)?.name ?? '');
+  const name = useDesk((state) => chosenLaid(state)?.name ?? '');
   const now = useDesk((state) => laidEnds(state)?.[end] ?? 0);
   const gesture = useRef<string | null>(null);
   const put = (wanted: number, by: string) => {
@@ -58,7 +58,7 @@ export function LaidEnd({ end, x, y }: { end: 'from' | 'to'; x: number; y: numbe
     if (by === undefined) return;
     event.preventDefault();
     event.stopPropagation();
-    put(now + by, `laid ${laidId} ${end}`);
+    put(now + by, `laid ${name} ${end}`);
   };
   return (
     <Grip

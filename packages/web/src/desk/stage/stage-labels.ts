@@ -1,6 +1,7 @@
 import { PathError, POSE, compiledPathOf, laidCurve, laidStretch, type Vec3 } from '@fleet-rail/core';
 import { poseAt } from '../../evaluation/pose-at';
 import type { DeskState } from '../desk-store';
+import { chosenLaid } from '../state/selection';
 import type { Ghost } from './ghosts';
 import type { TrailPlace } from './milestones';
 
@@ -41,10 +42,10 @@ function findingPosts({ checked, riderId, shot }: DeskState): PlacedLabel[] {
 }
 
 /** The ends of what is chosen of the things laid along the chosen path. */
-export function laidEnds({ shot, laidId, pathId }: Pick<DeskState, 'shot' | 'laidId' | 'pathId'>) {
-  const laid = shot.laid.find(({ id }) => id === laidId);
-  const curve = laid && laid.path === pathId ? laidCurve(shot, laid) : null;
-  if (!laid || curve === null) return null;
+export function laidEnds(state: Pick<DeskState, 'shot' | 'laidId' | 'pathId'>) {
+  const laid = chosenLaid(state);
+  const curve = laid && laidCurve(state.shot, laid);
+  if (laid === null || curve === null) return null;
   const { from, to } = laidStretch(laid, curve);
   return { laid, curve, from, to };
 }

@@ -1,4 +1,12 @@
-import { channelPace, channelsOf, type ChannelId, type Rider, type Shot, type Vec3 } from '@fleet-rail/core';
+import {
+  channelPace,
+  channelsOf,
+  type ChannelId,
+  type Laid,
+  type Rider,
+  type Shot,
+  type Vec3,
+} from '@fleet-rail/core';
 import type { DrawPlace } from '../../edits/drawn-path';
 
 /** What a click in the stage means; it goes back to `select` by itself. */
@@ -33,7 +41,7 @@ export interface EdgePick {
 export interface Selection {
   readonly pathId: string | null;
   readonly points: ReadonlySet<number>;
-  /** What of the things laid is chosen: its ends are grips on the stage, where they lie along the chosen path. */
+  /** What of the things laid is chosen: see {@link chosenLaid}. */
   readonly laidId: string | null;
   readonly riderId: string | null;
   /** Riders chosen together with it; nobody where it is chosen alone. */
@@ -50,7 +58,7 @@ export interface Selection {
 export const newSelection = (shot: Shot): Selection => ({
   pathId: shot.paths[0]?.id ?? null,
   points: new Set(),
-  laidId: shot.laid.find(({ path }) => path === shot.paths[0]?.id)?.id ?? null,
+  laidId: null,
   riderId: shot.riders[0]?.id ?? null,
   together: new Set(),
   line: 'distance',
@@ -58,6 +66,16 @@ export const newSelection = (shot: Shot): Selection => ({
   take: null,
   tool: { kind: 'select' },
 });
+
+/** What is chosen of the things laid along the chosen path, or the first of them: its ends are grips on the stage. */
+export function chosenLaid({
+  shot,
+  pathId,
+  laidId,
+}: Pick<Selection, 'pathId' | 'laidId'> & { readonly shot: Shot }): Laid | null {
+  const own = shot.laid.filter(({ path }) => path === pathId);
+  return own.find(({ id }) => id === laidId) ?? own[0] ?? null;
+}
 
 /** The channel whose line the run diagram shows of a rider; null where that is how far it is. */
 export function shownChannel(rider: Rider | null | undefined, line: Selection['line']): ChannelId | null {
@@ -79,7 +97,6 @@ export function keptSelection(selection: Selection, shot: Shot): Partial<Selecti
   return {
     pathId: path?.id ?? shot.paths[0]?.id ?? null,
     points: path ? new Set([...selection.points].filter((i) => i < path.points.length)) : new Set(),
-    laidId: shot.laid.some(({ id }) => id === selection.laidId) ? selection.laidId : null,
     riderId: rider?.id ?? shot.riders[0]?.id ?? null,
     together: [...selection.together].every((id) => shot.riders.some((one) => one.id === id))
       ? selection.together

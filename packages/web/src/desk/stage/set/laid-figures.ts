@@ -10,9 +10,8 @@ import {
   type Shot,
 } from '@fleet-rail/core';
 import * as THREE from 'three';
-import { sentenceOf } from '../../../api/request';
 import { groundOf } from '../../../scene-assets/ground-height';
-import type { ModelLibrary } from '../model-library';
+import type { SetModels } from './set-models';
 
 /** One thing that is laid, as it is drawn. */
 interface Drawn {
@@ -26,22 +25,18 @@ interface Drawn {
 export class LaidFigures {
   readonly object = new THREE.Group();
   private readonly drawn = new Map<string, Drawn>();
-  private readonly loaded = new Map<string, THREE.Object3D>();
-  private readonly coming = new Set<Promise<void>>();
   private shown: readonly unknown[] = [];
   /** Counts what came and went. */
   changes = 0;
+  private readonly boxed = new THREE.Box3();
+  private boxedAt = -1;
 
-  constructor(
-    private readonly models: ModelLibrary,
-    private readonly redraw: () => void,
-    private readonly tell: (problem: string) => void,
-  ) {}
+  constructor(private readonly models: SetModels) {}
 
   /** Brings what is drawn up to a shot, on the ground that its pieces stand on. */
   show(shot: Shot, ground: GroundMesh | null): void {
     const { laid, paths, models } = shot;
-    const inputs = [laid, paths, models, ground, this.loaded.size];
+    const inputs = [laid, paths, models, ground, this.models.count];
     if (inputs.every((input, i) => input === this.shown[i])) return;
     this.shown = inputs;
     if (laid.length === 0 && this.drawn.size === 0) return;
@@ -51,14 +46,11 @@ export class LaidFigures {
     for (const thing of things) this.showThing(thing, shot);
   }
 
-  /** Settles when the models of all pieces have come. */
-  async whole(): Promise<void> {
-    while (this.coming.size > 0) await Promise.all(this.coming);
-  }
-
-  /** The box around all of it. */
+  /** The box around all of it, made anew when something comes or goes. */
   box(): THREE.Box3 {
-    return new THREE.Box3().setFromObject(this.object);
+    if (this.boxedAt !== this.changes) this.boxed.setFromObject(this.object);
+    this.boxedAt = this.changes;
+    return this.boxed;
   }
 
   dispose(): void {
@@ -69,10 +61,9 @@ export class LaidFigures {
     const { laid } = thing;
     const worn = modelsLaid(laid).map((id) => {
       const asset = shot.models.find((model) => model.id === id)?.source.asset;
-      if (asset !== undefined) this.load(asset);
-      return asset === undefined ? null : (this.loaded.get(asset) ?? null);
+      return asset === undefined ? null : this.models.of(asset);
     });
-    const models = worn.map((model) => model?.uuid ?? '').join();
+    const models = worn.map((meshes) => meshes?.[0]?.uuid ?? '').join();
     const old = this.drawn.get(laid.id);
     if (old && old.models === models && same(old.thing, thing)) return;
     if (old) this.drop(laid.id, old);
@@ -87,23 +78,6 @@ export class LaidFigures {
     this.drawn.set(laid.id, { group, thing, models });
     this.changes++;
   }
-
-  private load(asset: string): void {
-    if (this.loaded.has(asset) || this.asked.has(asset)) return;
-    this.asked.add(asset);
-    const coming = this.models.copyOf(asset).then(
-      (object) => {
-        object.updateMatrixWorld(true);
-        this.loaded.set(asset, object);
-        this.redraw();
-      },
-      (error: unknown) => this.tell(`A model that is laid could not be shown: ${sentenceOf(error)}`),
-    );
-    this.coming.add(coming);
-    void coming.finally(() => this.coming.delete(coming));
-  }
-
-  private readonly asked = new Set<string>();
 
   private drop(id: string, { group }: Drawn): void {
     this.object.remove(group);
@@ -143,12 +117,10 @@ function sweptMesh({ laid, swept }: LaidThing): THREE.Mesh {
 function piecesOf(
   thing: LaidThing,
   pieces: LaidPieces,
-  model: THREE.Object3D,
+  meshes: readonly THREE.Mesh[],
   which: number,
 ): THREE.Object3D[] {
   const own = [...pieces.models.keys()].filter((i) => pieces.models[i] === which);
-  const meshes: THREE.Mesh[] = [];
-  model.traverse((part) => part instanceof THREE.Mesh && meshes.push(part));
   if (own.length === 0) return [];
   return meshes.map((mesh) =>
     thing.laid.bend ? bentMesh(thing, pieces, own, mesh) : instancesOf(pieces, own, mesh),

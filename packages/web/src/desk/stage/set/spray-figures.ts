@@ -11,7 +11,7 @@ import * as THREE from 'three';
 import type { Evaluation } from '../../../evaluation/evaluation';
 import type { Theme } from '../../../theme/theme';
 import { ORDER } from '../draw-order';
-import type { ModelLibrary } from '../model-library';
+import type { SetModels } from './set-models';
 
 /** So many particles of a rider are drawn at once with a graphics card and in pictures, and so many without. */
 const MOST = 20_000;
@@ -20,7 +20,8 @@ const MOST_IN_SOFTWARE = 300;
 const [OPACITY, NIGHT] = [0.6, 0.35];
 
 interface Drawn {
-  readonly mesh: THREE.InstancedMesh;
+  /** One a mesh of the model; one of what is flat. */
+  readonly meshes: readonly THREE.InstancedMesh[];
   readonly built: string;
 }
 
@@ -28,20 +29,18 @@ interface Drawn {
 export class SprayFigures {
   readonly object = new THREE.Group();
   private readonly drawn = new Map<string, Drawn>();
-  private readonly models = new Map<string, THREE.Mesh | null>();
   private night = false;
   private readonly now = new Float64Array(PARTICLE.numbers);
 
   /** @param sparse whether there is no graphics card */
   constructor(
-    private readonly library: ModelLibrary,
+    private readonly models: SetModels,
     private readonly sparse: boolean,
-    private readonly redraw: () => void,
   ) {}
 
   paint({ mode }: Theme): void {
     this.night = mode === 'night';
-    for (const { mesh } of this.drawn.values()) dim(mesh, this.night);
+    for (const { meshes } of this.drawn.values()) for (const mesh of meshes) dim(mesh, this.night);
   }
 
   /** Shows what is sprayed at a frame. */
@@ -61,7 +60,7 @@ export class SprayFigures {
   face(camera: THREE.Camera): void {
     const turn = camera.getWorldQuaternion(new THREE.Quaternion());
     const [place, size, matrix] = [new THREE.Vector3(), new THREE.Vector3(), new THREE.Matrix4()];
-    for (const { mesh } of this.drawn.values()) {
+    for (const mesh of [...this.drawn.values()].flatMap(({ meshes }) => meshes)) {
       if (mesh.userData.flat !== true) continue;
       for (let i = 0; i < mesh.count; i++) {
         mesh.getMatrixAt(i, matrix);
@@ -83,8 +82,7 @@ export class SprayFigures {
     const alive = aliveAt(spray, seconds);
     const every = Math.ceil(alive.length / (this.sparse ? MOST_IN_SOFTWARE : MOST));
     const shown = every > 1 ? alive.filter(({ n }) => n % every === 0) : alive;
-    const mesh = this.meshOf(shot, rider, shown.length);
-    if (mesh === null) return;
+    const meshes = this.meshesOf(shot, rider, shown.length);
     const [begin, end] = [new THREE.Color(emitter.color), new THREE.Color(emitter.fade ?? emitter.color)];
     const [place, turn, size, matrix, color] = [
       new THREE.Vector3(),
@@ -93,73 +91,70 @@ export class SprayFigures {
       new THREE.Matrix4(),
       new THREE.Color(),
     ];
-    const own = mesh.userData.own as THREE.Matrix4 | undefined;
+    const placed = new THREE.Matrix4();
     shown.forEach(({ n, age }, i) => {
       particleAt(spray, n, age, this.now);
       place.fromArray(this.now);
       turn.fromArray(this.now, PARTICLE.rotation);
       matrix.compose(place, turn, size.setScalar(Math.max(1e-6, this.now[PARTICLE.size])));
-      mesh.setMatrixAt(i, own ? matrix.multiply(own) : matrix);
-      if (mesh.userData.flat === true)
-        mesh.setColorAt(i, color.lerpColors(begin, end, this.now[PARTICLE.part]));
+      for (const mesh of meshes) {
+        const own = mesh.userData.own as THREE.Matrix4 | undefined;
+        mesh.setMatrixAt(i, own ? placed.multiplyMatrices(matrix, own) : matrix);
+        if (!own) mesh.setColorAt(i, color.lerpColors(begin, end, this.now[PARTICLE.part]));
+      }
     });
-    mesh.count = shown.length;
-    mesh.instanceMatrix.needsUpdate = true;
-    if (mesh.instanceColor) mesh.instanceColor.needsUpdate = true;
+    for (const mesh of meshes) {
+      mesh.count = shown.length;
+      mesh.instanceMatrix.needsUpdate = true;
+      if (mesh.instanceColor) mesh.instanceColor.needsUpdate = true;
+    }
   }
 
-  /** The instances of a rider's particles, of which there are so many at least; null while their model has not come. */
-  private meshOf(shot: Shot, { id, emitter }: Rider, count: number): THREE.InstancedMesh | null {
+  /** The instances of a rider's particles, of which there are so many at least; none while their model has not come. */
+  private meshesOf(shot: Shot, { id, emitter }: Rider, count: number): readonly THREE.InstancedMesh[] {
     const asset = shot.models.find((model) => model.id === emitter?.model)?.source.asset;
-    const model = asset === undefined ? undefined : this.modelOf(asset);
-    if (asset !== undefined && !model) return null;
+    const model = asset === undefined ? undefined : this.models.of(asset);
+    if (model === null) return [];
     const built = `${emitter?.look} ${asset}`;
     const old = this.drawn.get(id);
-    if (old && old.built === built && old.mesh.instanceMatrix.count >= count) return old.mesh;
+    if (old && old.built === built && (old.meshes[0]?.instanceMatrix.count ?? 0) >= count) return old.meshes;
     if (old) this.drop(id, old);
     const room = 2 ** Math.ceil(Math.log2(Math.max(16, count)));
-    const mesh = model
-      ? new THREE.InstancedMesh(model.geometry, model.material, room)
-      : new THREE.InstancedMesh(flat(emitter?.look === 'points'), thin(), room);
-    mesh.userData = model ? { own: model.matrixWorld } : { flat: true };
-    if (!model) mesh.renderOrder = ORDER.spray;
-    // Where its instances are is another matter at each frame.
-    mesh.frustumCulled = false;
-    dim(mesh, this.night);
-    this.object.add(mesh);
-    this.drawn.set(id, { mesh, built });
-    return mesh;
+    const meshes = model
+      ? model.map(({ geometry, material, matrixWorld }) => {
+          const mesh = new THREE.InstancedMesh(geometry, material, room);
+          mesh.userData = { own: matrixWorld };
+          return mesh;
+        })
+      : [flatMesh(emitter?.look === 'points', room)];
+    for (const mesh of meshes) {
+      // Where its instances are is another matter at each frame.
+      mesh.frustumCulled = false;
+      dim(mesh, this.night);
+      this.object.add(mesh);
+    }
+    this.drawn.set(id, { meshes, built });
+    return meshes;
   }
 
-  /** The first mesh of a model; null until it has come, or where it has none. */
-  private modelOf(asset: string): THREE.Mesh | null {
-    const known = this.models.get(asset);
-    if (known !== undefined) return known;
-    this.models.set(asset, null);
-    void this.library.copyOf(asset).then(
-      (object) => {
-        object.updateMatrixWorld(true);
-        let found: THREE.Mesh | null = null;
-        object.traverse((part) => {
-          if (found === null && part instanceof THREE.Mesh) found = part;
-        });
-        this.models.set(asset, found);
-        this.redraw();
-      },
-      () => undefined,
-    );
-    return null;
-  }
-
-  private drop(id: string, { mesh }: Drawn): void {
-    this.object.remove(mesh);
-    mesh.dispose();
-    if (mesh.userData.flat === true) {
+  private drop(id: string, { meshes }: Drawn): void {
+    for (const mesh of meshes) {
+      this.object.remove(mesh);
+      mesh.dispose();
+      // What wears a model leaves it its geometry and material.
+      if (mesh.userData.flat !== true) continue;
       mesh.geometry.dispose();
       (mesh.material as THREE.Material).dispose();
     }
     this.drawn.delete(id);
   }
+}
+
+function flatMesh(round: boolean, room: number): THREE.InstancedMesh {
+  const mesh = new THREE.InstancedMesh(flat(round), thin(), room);
+  mesh.userData = { flat: true };
+  mesh.renderOrder = ORDER.spray;
+  return mesh;
 }
 
 const flat = (round: boolean) => (round ? new THREE.CircleGeometry(0.5, 8) : new THREE.PlaneGeometry(1, 1));

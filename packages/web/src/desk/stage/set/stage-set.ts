@@ -7,6 +7,7 @@ import { RiderFigures } from '../rider-figures';
 import { ContactShadows } from './contact-shadows';
 import { Daylight } from './daylight';
 import { LaidFigures } from './laid-figures';
+import { SetModels } from './set-models';
 import { Sky } from './sky';
 import { SprayFigures } from './spray-figures';
 import { Surroundings } from './surroundings';
@@ -26,6 +27,7 @@ export class StageSet {
   /** What is laid along paths. */
   readonly laid: LaidFigures;
   private readonly sprays: SprayFigures;
+  private readonly models: SetModels;
   private shot: Shot | null = null;
   private readonly sky = new Sky();
   private readonly daylight = new Daylight();
@@ -45,8 +47,9 @@ export class StageSet {
     tell: (problem: string) => void,
   ) {
     this.figures = new RiderFigures(redraw, tell);
-    this.laid = new LaidFigures(this.figures.models, redraw, tell);
-    this.sprays = new SprayFigures(this.figures.models, shadows === 'patches', redraw);
+    this.models = new SetModels(this.figures.models, redraw, tell);
+    this.laid = new LaidFigures(this.models);
+    this.sprays = new SprayFigures(this.models, shadows === 'patches');
     renderer.shadowMap.enabled = shadows === 'cast';
     renderer.shadowMap.type = THREE.PCFSoftShadowMap;
     this.patches.object.visible = shadows === 'patches';
@@ -84,8 +87,15 @@ export class StageSet {
 
   /** Settles when all models that are seen have come. */
   async whole(ground: GroundMesh | null): Promise<void> {
-    if (this.shot) this.laid.show(this.shot, ground);
-    await Promise.all([this.figures.whole(), this.laid.whole()]);
+    const { shot } = this;
+    if (shot) {
+      this.laid.show(shot, ground);
+      for (const { emitter } of shot.riders) {
+        const asset = shot.models.find(({ id }) => id === emitter?.model)?.source.asset;
+        if (asset !== undefined) this.models.of(asset);
+      }
+    }
+    await Promise.all([this.figures.whole(), this.models.whole()]);
   }
 
   /**
@@ -106,7 +116,7 @@ export class StageSet {
         this.surroundings.light(object, renderer, night);
       this.lit = figures.changes + this.laid.changes;
     }
-    const content = figures.box();
+    const content = figures.box().union(this.laid.box());
     const built = figures.groundBox();
     this.grid.leaveOut(built);
     const around = content.getBoundingSphere(new THREE.Sphere());
