@@ -1,12 +1,21 @@
-import { LIMITS, evaluateShot, frameCount, sampleShot, type EvaluatedShot } from '@fleet-rail/core';
-import { needsAssets, assetsOf, csvParts, writeGlb } from '@fleet-rail/core/formats';
+import { basename, dirname, join } from 'node:path';
+import {
+  LIMITS,
+  evaluateShot,
+  sampleShot,
+  type EvaluatedShot,
+  type SampleChoice,
+  type Shot,
+} from '@fleet-rail/core';
+import { assetsOf, csvParts, needsAssets, packUsdz, writeGlb, writeUsd } from '@fleet-rail/core/formats';
 import { counted } from './counted.js';
-import { readModels, readShot, writeWhole } from './files.js';
+import { makeFolder, readModels, readShot, writeWhole, type ModelDocument } from './files.js';
 import { UsageError, type Arguments } from './options.js';
 
-export const BAKE_OPTIONS = ['out', 'within'];
+export const BAKE_OPTIONS = ['out', 'within', 'turns', 'riders', 'from', 'to', 'clips'];
+export const BAKE_FLAGS = ['closing-key'];
 
-/** `ride bake`: the motion of a shot as CSV or GLB. */
+/** `ride bake`: the motion of a shot as CSV, GLB or USD. */
 export async function commandBake(args: Arguments): Promise<string> {
   if (args.files.length !== 1) {
     throw new UsageError(
@@ -15,24 +24,94 @@ export async function commandBake(args: Arguments): Promise<string> {
   }
   const [file] = args.files;
   const out = args.required('out');
-  const kind = /\.(csv|glb)$/i.exec(out)?.[1].toLowerCase();
+  const kind = /\.(csv|glb|usda|usdz)$/i.exec(out)?.[1].toLowerCase();
   if (kind === undefined)
-    throw new UsageError(`--out: found "${out}"; expected a name ending in .csv or .glb`);
-  const shot = await readShot(file);
+    throw new UsageError(`--out: found "${out}"; expected a name ending in .csv, .glb, .usda or .usdz`);
   const within = args.number('within', 0);
-  if (!(within >= 0))
-    throw new UsageError(`--within: found ${within}; expected metres or radians, 0 or more`);
+  if (!(within >= 0)) throw new UsageError(`--within: found ${within}; expected metres, 0 or more`);
+  const turns = args.number('turns', (within * 180) / Math.PI);
+  if (!(turns >= 0)) throw new UsageError(`--turns: found ${turns}; expected degrees, 0 or more`);
+  const clips = args.option('clips') ?? 'keep';
+  if (clips !== 'keep' && clips !== 'drop')
+    throw new UsageError(`--clips: found "${clips}"; expected keep or drop`);
+  const shot = await readShot(file);
+  const choice = choiceOf(args, shot);
   // A CSV of riders alone needs no model beside it.
-  const models = kind === 'glb' || needsAssets(shot) ? await readModels(shot, file) : new Map();
+  const models = kind !== 'csv' || needsAssets(shot) ? await readModels(shot, file) : new Map();
   const evaluated = evaluateShot(shot, await assetsOf(shot, models));
-  const csv = kind === 'csv';
-  await writeWhole(out, csv ? csvParts(evaluated) : await writeGlb(sampleShot(evaluated), models, within));
-  return `${out}: ${counted(shot.riders.length, 'rider')}, ${counted(frameCount(shot), 'frame')}${sprayed(evaluated)}`;
+  const told = { within, turns: (turns * Math.PI) / 180 };
+  if (kind === 'csv') await writeWhole(out, csvParts(evaluated, choice));
+  else if (kind === 'glb')
+    await writeWhole(
+      out,
+      await writeGlb(sampleShot(evaluated, { ...choice, between: true }), models, { ...told, clips }),
+    );
+  else await writeUsdFiles(out, kind, evaluated, models, choice, told);
+  const { riders, frames } = sizeOf(evaluated, choice);
+  return `${out}: ${counted(riders, 'rider')}, ${counted(frames, 'frame')}${sprayed(evaluated, choice)}`;
+}
+
+/** The layer, and its pictures in a folder beside it or all in one package. */
+async function writeUsdFiles(
+  out: string,
+  kind: string,
+  evaluated: EvaluatedShot,
+  models: ReadonlyMap<string, ModelDocument>,
+  choice: SampleChoice,
+  told: { within: number; turns: number },
+): Promise<void> {
+  const base = basename(out).replace(/\.\w+$/, '');
+  const folder = `${base}-pictures`;
+  const files = writeUsd(sampleShot(evaluated, { ...choice, between: true }), models, { ...told, folder });
+  if (kind === 'usdz') return writeWhole(out, packUsdz(files, `${base}.usda`));
+  if (files.pictures.length > 0) await makeFolder(join(dirname(out), folder));
+  for (const { name, bytes } of files.pictures) await writeWhole(join(dirname(out), name), bytes);
+  await writeWhole(out, files.layer);
+}
+
+/** Which riders and frames are given out. */
+function choiceOf(args: Arguments, shot: Shot): SampleChoice {
+  const { first, last } = shot.range;
+  const frame = (name: 'from' | 'to', fallback: number) => {
+    const value = args.number(name, fallback);
+    if (Number.isInteger(value) && value >= first && value <= last) return value;
+    throw new UsageError(`--${name}: found ${value}; expected a whole frame from ${first} to ${last}`);
+  };
+  const [from, to] = [frame('from', first), frame('to', last)];
+  if (from > to) throw new UsageError(`--from: found ${from}, which is after ${to}; expected a frame before`);
+  return {
+    riders: ridersOf(args.option('riders'), shot),
+    first: from,
+    last: to,
+    closing: args.flag('closing-key'),
+  };
+}
+
+/** Riders by badge, id or name. */
+function ridersOf(list: string | undefined, { riders }: Shot): Set<string> | null {
+  if (list === undefined) return null;
+  const found = list.split(',').map((entry) => {
+    const wanted = entry.trim();
+    const rider = riders.find(({ id, badge, name }) => [badge, id, name].includes(wanted));
+    if (rider) return rider.id;
+    const badges = riders.slice(0, 12).map(({ badge }) => badge);
+    const more = riders.length > badges.length ? ' …' : '';
+    throw new UsageError(`--riders: found "${wanted}"; expected badges among ${badges.join(', ')}${more}`);
+  });
+  return new Set(found);
+}
+
+function sizeOf({ shot }: EvaluatedShot, { riders, first, last, closing }: SampleChoice) {
+  return {
+    riders: riders ? riders.size : shot.riders.length,
+    frames: (last ?? shot.range.last) - (first ?? shot.range.first) + 1 + (closing ? 1 : 0),
+  };
 }
 
 /** What is said of particles: how many there are, and where there would be more. */
-function sprayed({ shot, spray }: EvaluatedShot): string {
-  const sprays = shot.riders.flatMap((rider) => spray(rider) ?? []);
+function sprayed({ shot, spray }: EvaluatedShot, { riders }: SampleChoice): string {
+  const chosen = shot.riders.filter(({ id }) => riders?.has(id) ?? true);
+  const sprays = chosen.flatMap((rider) => spray(rider) ?? []);
   if (sprays.length === 0) return '';
   const count = sprays.reduce((sum, one) => sum + one.count, 0);
   const limited = sprays.some((one) => one.limited);

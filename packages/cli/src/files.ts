@@ -1,4 +1,4 @@
-import { readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { modelsInPlay, parseShotText, type Shot } from '@fleet-rail/core';
 import { FormatError, readModelDocument } from '@fleet-rail/core/formats';
@@ -35,6 +35,15 @@ export async function writeWhole(
   } catch (error) {
     await rm(partial, { force: true });
     throw new UsageError(`${path}: cannot be written (${(error as NodeJS.ErrnoException).code})`);
+  }
+}
+
+/** A folder that may be there already. */
+export async function makeFolder(path: string): Promise<void> {
+  try {
+    await mkdir(path, { recursive: true });
+  } catch (error) {
+    throw new UsageError(`${path}: cannot be made (${(error as NodeJS.ErrnoException).code})`);
   }
 }
 

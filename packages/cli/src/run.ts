@@ -1,6 +1,6 @@
 import { PathError, ShotError } from '@fleet-rail/core';
 import { FormatError } from '@fleet-rail/core/formats';
-import { BAKE_OPTIONS, commandBake } from './command-bake.js';
+import { BAKE_FLAGS, BAKE_OPTIONS, commandBake } from './command-bake.js';
 import { CHECK_FLAGS, commandCheck } from './command-check.js';
 import { commandInfo } from './command-info.js';
 import { LAY_OPTIONS, commandLay } from './command-lay.js';
@@ -19,7 +19,7 @@ interface Command {
 
 const COMMANDS: Record<string, Command> = {
   new: { options: NEW_OPTIONS, run: commandNew },
-  bake: { options: BAKE_OPTIONS, run: commandBake },
+  bake: { options: BAKE_OPTIONS, flags: BAKE_FLAGS, run: commandBake },
   info: { options: [], run: commandInfo },
   check: { options: [], flags: CHECK_FLAGS, run: commandCheck },
   render: { options: RENDER_OPTIONS, flags: RENDER_FLAGS, run: commandRender },

@@ -33,21 +33,22 @@ export function thaw(shot: Shot, ids: readonly string[]): Shot {
 }
 
 function frozenOf(time: WorkTime, poses: Float64Array, parts: SampledParts, within: number): Frozen {
-  const ofPose = (at: number, width: number) => track(time, poses, POSE.size, at, width, within);
+  const ofPose = (at: number, width: number, kind: 'straight' | 'turns') =>
+    track(time, poses, POSE.size, at, width, within, kind);
   return {
     within,
-    translation: ofPose(POSE.translation, 3),
-    rotation: ofPose(POSE.rotation, 4),
-    figures: ofPose(POSE.distance, 3),
+    translation: ofPose(POSE.translation, 3, 'straight'),
+    rotation: ofPose(POSE.rotation, 4, 'turns'),
+    figures: ofPose(POSE.distance, 3, 'straight'),
     parts: parts.nodes.map(({ name, at, weights }): FrozenPart => {
-      const ofPart = (from: number, width: number) =>
-        track(time, parts.values, parts.size, at + from, width, within);
+      const ofPart = (from: number, width: number, kind: 'straight' | 'turns') =>
+        track(time, parts.values, parts.size, at + from, width, within, kind);
       return {
         node: name,
-        translation: ofPart(LOCAL.translation, 3),
-        rotation: ofPart(LOCAL.rotation, 4),
-        scale: ofPart(LOCAL.scale, 3),
-        weights: weights > 0 ? ofPart(LOCAL.size, weights) : null,
+        translation: ofPart(LOCAL.translation, 3, 'straight'),
+        rotation: ofPart(LOCAL.rotation, 4, 'turns'),
+        scale: ofPart(LOCAL.scale, 3, 'straight'),
+        weights: weights > 0 ? ofPart(LOCAL.size, weights, 'straight') : null,
       };
     }),
   };
@@ -61,12 +62,13 @@ function track(
   at: number,
   width: number,
   within: number,
+  kind: 'straight' | 'turns',
 ): FrozenTrack {
   const count = samples.length / size;
   const values = new Float64Array(count * width);
   for (let i = 0; i < count; i++)
     for (let k = 0; k < width; k++) values[i * width + k] = samples[i * size + at + k];
-  let kept = keysWithin(values, width, within);
+  let kept = keysWithin(values, width, within, kind);
   const same = kept.length === 2 && isSame(values, width, kept[0], kept[1]);
   if (same) kept = [kept[0]];
   return {

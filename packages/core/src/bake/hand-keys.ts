@@ -123,7 +123,10 @@ function fewKeys(all: readonly PlaceKey[], fps: number, within: number): PlaceKe
   const places = Float64Array.from(all.flatMap(({ translation }) => translation));
   const turns = Float64Array.from(all.flatMap(({ rotation }) => rotation));
   // Straight lines need no fewer than curves do; ten times as rough is a beginning.
-  const kept = new Set([...keysWithin(places, 3, 10 * within), ...keysWithin(turns, 4, 10 * within)]);
+  const kept = new Set([
+    ...keysWithin(places, 3, 10 * within, 'straight'),
+    ...keysWithin(turns, 4, 10 * within, 'turns'),
+  ]);
   for (;;) {
     const chosen = [...kept].sort((a, b) => a - b);
     const keys = chosen.map((i): PlaceKey => ({

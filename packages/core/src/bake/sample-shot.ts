@@ -5,16 +5,38 @@ import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import type { LaidThing } from '../laid/index.js';
 import { POSE, type PoseAt } from '../pose/index.js';
 import type { Spray } from '../spray/index.js';
+import { betweenFrames, type PartBetween } from './between-frames.js';
 import { sampleParts, takeShortWay, type SampledParts } from './sampled-parts.js';
 
-/** Every rider's pose at every frame of the range: {@link POSE}.size numbers a frame. */
+/** Which part of a shot is sampled; what is not said is the whole of it. */
+export interface SampleChoice {
+  /** Ids of riders. */
+  readonly riders?: ReadonlySet<string> | null;
+  /** The frames, both included; they are kept within the range. */
+  readonly first?: number | null;
+  readonly last?: number | null;
+  /** One more frame, equal to the first, with which a loop closes. */
+  readonly closing?: boolean;
+  /** Whether wheels that turn fast are looked at between frames too. */
+  readonly between?: boolean;
+}
+
+/** Riders' poses at every frame of a range: {@link POSE}.size numbers a frame. */
 export interface SampledShot {
+  /** With the riders that were sampled alone. */
   readonly shot: Shot;
+  readonly first: number;
   readonly frames: number;
+  /** Whether the last frame is the first again. */
+  readonly closing: boolean;
+  /** Whether it is less than the shot has. */
+  readonly partly: boolean;
   /** In the order of the document's riders. */
   readonly riders: readonly Float64Array[];
   /** In the same order what moves of each rider's model by itself. */
   readonly parts: readonly SampledParts[];
+  /** And what of it turns too fast to be told by whole frames. */
+  readonly between: readonly (readonly PartBetween[])[];
   /** And whether it is seen, by frame; null for a rider that always is. */
   readonly shown: readonly (readonly boolean[] | null)[];
   /** From which frame on which camera is looked through, with what cues cut to. */
@@ -27,16 +49,74 @@ export interface SampledShot {
   readonly seconds: Float64Array;
 }
 
-/** Samples a whole shot at whole frames. */
-export function sampleShot(evaluated: EvaluatedShot): SampledShot {
-  const { shot } = evaluated;
-  return sampleBlock(evaluated, shot.range.first, frameCount(shot));
+/** Samples a shot, or a part of it, at whole frames. */
+export function sampleShot(evaluated: EvaluatedShot, choice: SampleChoice = {}): SampledShot {
+  const { first, last } = framesOf(evaluated.shot, choice);
+  const chosen = withRiders(evaluated, choice.riders ?? null);
+  const plain = sampleBlock(chosen, first, last - first + 1);
+  const sampled = choice.closing ? closed(chosen, plain) : plain;
+  const partly = chosen !== evaluated || last - first + 1 < frameCount(evaluated.shot);
+  const between = choice.between ? betweenFrames(chosen, sampled) : sampled.between;
+  return { ...sampled, between, partly };
 }
 
-/** Some frames of a shot, from `first` on. */
-export interface SampledBlock extends SampledShot {
-  readonly first: number;
+/** The frames that are chosen, within those there are. */
+export function framesOf({ range }: Shot, { first, last }: SampleChoice): { first: number; last: number } {
+  const from = Math.min(range.last, Math.max(range.first, first ?? range.first));
+  return { first: from, last: Math.max(from, Math.min(range.last, last ?? range.last)) };
 }
+
+function withRiders(evaluated: EvaluatedShot, riders: ReadonlySet<string> | null): EvaluatedShot {
+  if (riders === null) return evaluated;
+  const { shot, poses } = evaluated;
+  const is = ({ id }: { id: string }) => riders.has(id);
+  return {
+    ...evaluated,
+    shot: { ...shot, riders: shot.riders.filter(is) },
+    poses: poses.filter((_, r) => is(shot.riders[r])),
+    // What is laid is nobody's.
+    laid: () => [],
+    cuts: () => evaluated.cuts().filter(({ camera }) => riders.has(camera)),
+  };
+}
+
+/** With one frame more, that closes it. */
+function closed(evaluated: EvaluatedShot, plain: SampledBlock): SampledBlock {
+  const after = closingFrame(evaluated, plain.first, plain);
+  return {
+    ...plain,
+    closing: true,
+    frames: plain.frames + 1,
+    riders: plain.riders.map((poses, r) => joined(poses, after.riders[r])),
+    parts: plain.parts.map((parts, r) => ({ ...parts, values: joined(parts.values, after.parts[r].values) })),
+    shown: plain.shown.map((seen) => seen && [...seen, seen[0]]),
+    seconds: joined(plain.seconds, after.seconds),
+  };
+}
+
+/**
+ * The frame after the last, with which a loop closes. A rider is where it is at the first; its parts are where they go on to, since
+ * a wheel may close after any part of a turn that looks the same.
+ */
+function closingFrame(evaluated: EvaluatedShot, first: number, before: SampledBlock): SampledBlock {
+  const after = sampleBlock(evaluated, before.first + before.frames, 1, before);
+  const { riders, shown, seconds } = sampleBlock(evaluated, first, 1);
+  riders.forEach((pose, r) => {
+    const poses = before.riders[r];
+    takeShortWay(pose, POSE.rotation, poses, poses.length - POSE.size + POSE.rotation);
+  });
+  return { ...after, riders, shown, seconds };
+}
+
+function joined(before: Float64Array, after: Float64Array): Float64Array {
+  const all = new Float64Array(before.length + after.length);
+  all.set(before);
+  all.set(after, before.length);
+  return all;
+}
+
+/** Some frames of a shot. */
+export type SampledBlock = SampledShot;
 
 /**
  * The same in blocks of frames, one after the other.
@@ -46,16 +126,18 @@ export interface SampledBlock extends SampledShot {
 export function* sampleBlocks(
   evaluated: EvaluatedShot,
   most: number,
+  choice: SampleChoice = {},
 ): Generator<SampledBlock, void, undefined> {
-  const { shot } = evaluated;
-  const { first, last } = shot.range;
-  const perFrame = shot.riders.reduce((sum, rider) => sum + POSE.size + evaluated.parts(rider).size, 0);
+  const chosen = withRiders(evaluated, choice.riders ?? null);
+  const { first, last } = framesOf(evaluated.shot, choice);
+  const perFrame = chosen.shot.riders.reduce((sum, rider) => sum + POSE.size + chosen.parts(rider).size, 0);
   const frames = Math.max(1, Math.floor(most / Math.max(1, perFrame)));
   let before: SampledBlock | undefined;
   for (let frame = first; frame <= last; frame += frames) {
-    before = sampleBlock(evaluated, frame, Math.min(frames, last - frame + 1), before);
+    before = sampleBlock(chosen, frame, Math.min(frames, last - frame + 1), before);
     yield before;
   }
+  if (choice.closing && before) yield closingFrame(chosen, first, before);
 }
 
 function sampleBlock(
@@ -68,6 +150,9 @@ function sampleBlock(
     shot,
     first,
     frames,
+    closing: false,
+    partly: false,
+    between: shot.riders.map(() => []),
     riders: poses.map((pose, r) => sampleRider(pose, first, frames, 1, before?.riders[r])),
     parts: shot.riders.map((rider, r) =>
       sampleParts(parts(rider), first, frames, 1, before?.parts[r].values),

@@ -6,17 +6,30 @@ import type { Quat } from '../math/vec.js';
  * Which samples of a channel have to stay as keys so that straight interpolation between them (of rotations: spherical) comes
  * within a tolerance of every sample: first and last always.
  *
- * @param width     numbers a sample; 4 is a rotation
- * @param tolerance in the channel's own unit; of rotations radians
+ * @param width     numbers a sample
+ * @param tolerance in the channel's own unit; of turns radians
+ * @param kind      whether the numbers of a sample are a rotation
  */
-export function keysWithin(values: Float64Array, width: number, tolerance: number): number[] {
-  const error = (from: number, to: number, i: number) => errorAt(values, width, from, to, i);
+export function keysWithin(
+  values: Float64Array,
+  width: number,
+  tolerance: number,
+  kind: 'straight' | 'turns',
+): number[] {
+  const error = (from: number, to: number, i: number) => errorAt(values, width, kind, from, to, i);
   return keepWithin(values.length / width, error, tolerance);
 }
 
-function errorAt(values: Float64Array, width: number, from: number, to: number, i: number): number {
+function errorAt(
+  values: Float64Array,
+  width: number,
+  kind: 'straight' | 'turns',
+  from: number,
+  to: number,
+  i: number,
+): number {
   const t = (i - from) / (to - from);
-  if (width === 4) {
+  if (kind === 'turns') {
     for (let k = 0; k < 4; k++) {
       start[k] = values[from * 4 + k];
       end[k] = values[to * 4 + k];

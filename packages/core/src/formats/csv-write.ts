@@ -1,4 +1,4 @@
-import { sampleBlocks, type SampledBlock } from '../bake/index.js';
+import { sampleBlocks, type SampleChoice, type SampledBlock } from '../bake/index.js';
 import { frameTime } from '../document/frames.js';
 import type { EvaluatedShot } from '../evaluate/index.js';
 import { LOCAL } from '../hierarchy/index.js';
@@ -15,14 +15,17 @@ const BLOCK = 30_000;
  * rider, and after it one for each part of its model that moves by itself, in what it hangs on, and for each particle it sprays, in the world; frames outermost, none for a rider while it is
  * hidden; numbers in the shortest form that reads back to the same double.
  */
-export function* csvParts(evaluated: EvaluatedShot): Generator<string, void, undefined> {
+export function* csvParts(
+  evaluated: EvaluatedShot,
+  choice: SampleChoice = {},
+): Generator<string, void, undefined> {
   yield `${CSV_HEADER}\n`;
-  for (const block of sampleBlocks(evaluated, BLOCK)) yield rowsOf(block);
+  for (const block of sampleBlocks(evaluated, BLOCK, choice)) yield rowsOf(block);
 }
 
 /** The same, whole. */
-export function writeCsv(evaluated: EvaluatedShot): string {
-  return [...csvParts(evaluated)].join('');
+export function writeCsv(evaluated: EvaluatedShot, choice: SampleChoice = {}): string {
+  return [...csvParts(evaluated, choice)].join('');
 }
 
 function rowsOf(block: SampledBlock): string {

@@ -1,5 +1,6 @@
-import type { Animation, Document, Node, Skin } from '@gltf-transform/core';
+import type { Animation, AnimationChannel, Document, Node, Skin } from '@gltf-transform/core';
 import { mergeDocuments } from '@gltf-transform/functions';
+import { standingNodes } from './gltf-scene.js';
 
 /**
  * Puts one model under any number of riders: its meshes, materials and clip data are in the file
@@ -9,6 +10,8 @@ class Dresser {
   private readonly roots: Node[];
   private readonly skins: Skin[];
   private readonly clips: Animation[];
+  private readonly clipNames: string[];
+  private readonly clipChannels: AnimationChannel[][];
   private worn = false;
 
   constructor(
@@ -22,34 +25,43 @@ class Dresser {
     this.roots = scene.listChildren().map((node) => here<Node>(node));
     this.skins = source.listSkins().map((skin) => here<Skin>(skin));
     this.clips = source.listAnimations().map((clip) => here<Animation>(clip));
+    this.clipNames = this.clips.map((clip, i) => clip.getName() || `Clip ${i + 1}`);
+    this.clipChannels = this.clips.map((clip) => clip.listChannels());
     source.listScenes().forEach((other) => here<Node>(other).dispose());
+    // What stands in another scene, or in none, is not what is worn.
+    const standing = new Set(standingNodes(model).map(({ node }) => node));
+    for (const node of source.listNodes()) if (!standing.has(node)) here<Node>(node).dispose();
   }
 
   /**
    * Hangs the model under a rider's node.
    *
    * @param changed whether its nodes are changed then, so that it has to be a copy
+   * @param wearer  whose name is put before those of clips; null for what wears no clips
    */
-  dress(rider: Node, changed: boolean): void {
+  dress(rider: Node, changed: boolean, wearer: string | null): void {
     // The first rider wears the originals, so that one rider costs no copy at all.
     if (!this.worn && !changed) {
       this.worn = true;
       this.roots.forEach((root) => rider.addChild(root));
+      this.clips.forEach((clip, i) => {
+        if (wearer === null) clip.dispose();
+        else clip.setName(`${wearer} ${this.clipNames[i]}`);
+      });
       return;
     }
     const copies = new Map<Node, Node>();
     this.roots.forEach((root) => rider.addChild(copyNode(this.target, root, copies)));
     this.copySkins(copies);
-    this.copyClips(copies);
+    if (wearer !== null) this.copyClips(copies, wearer);
   }
 
   /** Takes the originals away where nobody wears them. */
-  close(): boolean {
-    if (this.worn) return false;
+  close(): void {
+    if (this.worn) return;
     const nodes: Node[] = [];
     for (const root of this.roots) root.traverse((node) => nodes.push(node));
     for (const one of [...this.clips, ...this.skins, ...nodes]) one.dispose();
-    return true;
   }
 
   private copySkins(copies: ReadonlyMap<Node, Node>): void {
@@ -65,10 +77,10 @@ class Dresser {
     }
   }
 
-  private copyClips(copies: ReadonlyMap<Node, Node>): void {
-    for (const clip of this.clips) {
-      const copy = this.target.createAnimation(clip.getName());
-      for (const channel of clip.listChannels()) {
+  private copyClips(copies: ReadonlyMap<Node, Node>, wearer: string): void {
+    for (const [i, channels] of this.clipChannels.entries()) {
+      const copy = this.target.createAnimation(`${wearer} ${this.clipNames[i]}`);
+      for (const channel of channels) {
         const node = channel.getTargetNode();
         const sampler = channel.getSampler();
         if (!node || !sampler || !copies.has(node)) continue;
@@ -113,17 +125,17 @@ export class Wardrobe {
   ) {}
 
   /** Hangs a model under a node; false where there is none. See {@link Dresser.dress}. */
-  dress(node: Node, id: string | null, changed = false): boolean {
+  dress(node: Node, id: string | null, changed = false, wearer: string | null = null): boolean {
     const model = id === null ? undefined : this.models.get(id);
     if (id === null || model === undefined) return false;
     const dresser = this.dressers.get(id) ?? new Dresser(this.target, model);
     this.dressers.set(id, dresser);
-    dresser.dress(node, changed);
+    dresser.dress(node, changed, wearer);
     return true;
   }
 
-  /** To be called at the end; true where models were taken away again, whose meshes are then nobody's. */
-  close(): boolean {
-    return [...this.dressers.values()].filter((dresser) => dresser.close()).length > 0;
+  /** To be called at the end: what nobody wears is taken away again. */
+  close(): void {
+    for (const dresser of this.dressers.values()) dresser.close();
   }
 }

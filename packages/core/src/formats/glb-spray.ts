@@ -35,7 +35,7 @@ export function addSpray(
     .createNode(`${rider.name} spray`)
     .setExtras({ particles: spray.count, givenOut: kept, everyNth: every });
   scene.addChild(all);
-  const mesh = emitter.model === null ? grain(target, rider.name, emitter) : null;
+  const mesh = emitter.model === null ? grainMesh(target, rider.name, emitter) : null;
   const columns = Array.from({ length: slots }, () => ({
     translation: new Float64Array(3 * frames),
     rotation: new Float64Array(4 * frames),
@@ -96,7 +96,7 @@ function waitWhereNext({ translation, rotation, lives }: Column, { births }: Spr
 }
 
 /** Three squares that cross, a metre wide, or a grain of eight sides: seen from anywhere, they are something. */
-function grain(target: Document, name: string, { look, color }: Emitter): Mesh {
+export function grainMesh(target: Document, name: string, { look, color }: Emitter): Mesh {
   const h = 0.5;
   const quads = look === 'quads';
   const positions = quads

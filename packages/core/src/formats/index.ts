@@ -9,7 +9,9 @@ export {
   type ModelFacts,
   type ReadModel,
 } from './model-read.js';
-export { writeGlb, writeLaidGlb } from './glb-write.js';
+export { writeGlb, writeLaidGlb, type GlbChoice } from './glb-write.js';
+export { writeUsd, type UsdChoice, type UsdFiles } from './usd/usd-write.js';
+export { packUsdz, packZip } from './usd/usd-package.js';
 export { hierarchyOf } from './hierarchy-read.js';
 export { groundMeshOf, sceneryMeshOf } from './ground-read.js';
 export { modelMeshOf } from './solids-read.js';

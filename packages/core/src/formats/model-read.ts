@@ -10,6 +10,7 @@ import type { Vec3 } from '../math/vec.js';
 import { readBvh } from './bvh-read.js';
 import { FormatError } from './format-error.js';
 import { checkGltf } from './gltf-check.js';
+import { giveNames } from './node-names.js';
 import {
   everyNode,
   originOf,
@@ -93,6 +94,7 @@ export async function readModelDocument(bytes: Uint8Array, file: string): Promis
     checkGltf(json.json, file);
     const document = await gltfIo().readJSON(json);
     checkDocument(document, file);
+    giveNames(document);
     return document;
   });
 }

@@ -68,7 +68,7 @@ async function baked(rider: Loose<Rider>, within = 0) {
   });
   const models = new Map([['m', oddCart()]]);
   const evaluated = evaluateShot(shot, await assetsOf(shot, models));
-  const bytes = await writeGlb(sampleShot(evaluated), models, within);
+  const bytes = await writeGlb(sampleShot(evaluated), models, { within });
   const { scene, animations } = await new Promise<GLTF>((resolve, reject) => {
     new GLTFLoader().parse(bytes.slice().buffer, '', resolve, reject);
   });

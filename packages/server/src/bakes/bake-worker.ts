@@ -15,5 +15,5 @@ serveJobs<BakeJob, Uint8Array>(async function* ({ shot, format, models, within, 
     const things = evaluated.laid().filter((thing) => thing.laid.id === laid);
     yield await writeLaidGlb(shot.name, things, documents);
   } else if (format === 'csv') for (const part of csvParts(evaluated)) yield text.encode(part);
-  else yield await writeGlb(sampleShot(evaluated), documents, within);
+  else yield await writeGlb(sampleShot(evaluated), documents, { within });
 });

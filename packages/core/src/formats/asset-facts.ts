@@ -1,0 +1,32 @@
+import type { Document } from '@gltf-transform/core';
+import type { SampledShot } from '../bake/index.js';
+import { modelsInPlay } from '../evaluate/index.js';
+
+/** What a file tells of itself: how a shot was baked, and of its models who made them, as their own files tell it. */
+export function factsJoined(
+  { shot, first, frames, closing }: SampledShot,
+  models: ReadonlyMap<string, Document>,
+): { generator: string; copyright?: string; extras: Record<string, unknown> } {
+  const used = modelsInPlay(shot);
+  const told = shot.models.flatMap(({ id, name }) => {
+    const asset = used.has(id) ? models.get(id)?.getRoot().getAsset() : undefined;
+    if (!asset) return [];
+    const { version: _version, minVersion: _minVersion, ...facts } = asset;
+    return [{ name, ...facts }];
+  });
+  const copyrights = [...new Set(told.flatMap(({ copyright }) => (copyright ? [String(copyright)] : [])))];
+  return {
+    generator: 'Fleet Rail',
+    ...(copyrights.length > 0 && { copyright: copyrights.join('; ') }),
+    extras: {
+      fps: shot.fps,
+      first,
+      last: first + frames - 1 - (closing ? 1 : 0),
+      loop: shot.loop,
+      closingKey: closing,
+      units: 'metres',
+      up: 'Y',
+      models: told,
+    },
+  };
+}
