@@ -1,4 +1,4 @@
-import { sampleBlocks, type SampleChoice, type SampledBlock } from '../bake/index.js';
+import { framesOf, sampleBlocks, type SampleChoice, type SampledBlock } from '../bake/index.js';
 import { frameTime } from '../document/frames.js';
 import type { EvaluatedShot } from '../evaluate/index.js';
 import { LOCAL } from '../hierarchy/index.js';
@@ -17,14 +17,31 @@ const BLOCK = 30_000;
  */
 export function* csvParts(
   evaluated: EvaluatedShot,
-  choice: SampleChoice = {},
+  choice: SampleChoice & CsvChoice = {},
 ): Generator<string, void, undefined> {
+  if (choice.facts) yield factLines(evaluated, choice);
   yield `${CSV_HEADER}\n`;
   for (const block of sampleBlocks(evaluated, BLOCK, choice)) yield rowsOf(block);
 }
 
+/** How a CSV is written. */
+export interface CsvChoice {
+  /** Whether lines with the rate, the range and the units stand before the header, each after a `#`. */
+  readonly facts?: boolean;
+}
+
+function factLines({ shot }: EvaluatedShot, choice: SampleChoice): string {
+  const { first, last } = framesOf(shot, choice);
+  return [
+    `# fps ${shot.fps}`,
+    `# frames ${first} to ${last}${shot.loop ? ', loop' : ''}`,
+    '# metres, seconds, degrees of bank; quaternions x y z w; Y is up',
+    '',
+  ].join('\n');
+}
+
 /** The same, whole. */
-export function writeCsv(evaluated: EvaluatedShot, choice: SampleChoice = {}): string {
+export function writeCsv(evaluated: EvaluatedShot, choice: SampleChoice & CsvChoice = {}): string {
   return [...csvParts(evaluated, choice)].join('');
 }
 
@@ -73,6 +90,6 @@ function numbers(values: Float64Array, at: number, count: number): string {
 }
 
 /** RFC 4180: quoted where a comma, quote or line break would break the row. */
-function quoted(text: string): string {
+export function quoted(text: string): string {
   return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
 }

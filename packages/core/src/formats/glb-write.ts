@@ -17,6 +17,7 @@ import { addLaid } from './glb-laid.js';
 import { packGlb } from './glb-pack.js';
 import { gltfIo } from './model-read.js';
 import { restoreNames } from './node-names.js';
+import { thinningFacts, type ThinningFacts } from './thin-errors.js';
 import { keysInWorld } from './thin-world.js';
 
 /** How a shot is written as GLB. */
@@ -38,8 +39,27 @@ export interface GlbChoice {
 export async function writeGlb(
   sampled: SampledShot,
   models: ReadonlyMap<string, Document>,
-  { within = 0, turns = within, clips = 'keep' }: GlbChoice = {},
+  choice: GlbChoice = {},
 ): Promise<Uint8Array> {
+  return (await glbWithFacts(sampled, models, choice, false)).bytes;
+}
+
+/** The same, with what leaving keys out came to. */
+export async function describeGlb(
+  sampled: SampledShot,
+  models: ReadonlyMap<string, Document>,
+  choice: GlbChoice = {},
+): Promise<ThinningFacts & { bytes: number }> {
+  const { bytes, facts } = await glbWithFacts(sampled, models, choice, true);
+  return { keys: 0, of: 0, metres: 0, turn: 0, ...facts, bytes: bytes.byteLength };
+}
+
+async function glbWithFacts(
+  sampled: SampledShot,
+  models: ReadonlyMap<string, Document>,
+  { within = 0, turns = within, clips = 'keep' }: GlbChoice,
+  asked: boolean,
+): Promise<{ bytes: Uint8Array; facts: ThinningFacts | null }> {
   const { shot } = sampled;
   const composed = composeShot(sampled, models, true);
   const { document, scene, channels, zooms } = composed;
@@ -47,6 +67,7 @@ export async function writeGlb(
   if (sampled.cuts.length > 0) scene.setExtras({ cuts: cutsByTime(sampled) });
   const ride = new RideWriter(document, shot, sampled);
   const kept = keysInWorld(scene, channels, { within, turns });
+  const facts = asked ? thinningFacts(scene, channels, kept, sampled.frames) : null;
   channels.forEach((channel, i) => ride.add(channel, kept[i]));
   const zoomed = zooms.map((zoom) => ride.addZoom(zoom));
   const animation = ride.close();
@@ -61,7 +82,7 @@ export async function writeGlb(
         camera: document.getRoot().listCameras().indexOf(zooms[i].lens),
       })),
     );
-  return packGlb(json, resources[GLB_BUFFER]);
+  return { bytes: packGlb(json, resources[GLB_BUFFER]), facts };
 }
 
 /** What is laid alone, as GLB, standing where it was laid. */

@@ -9,7 +9,9 @@ export {
   type ModelFacts,
   type ReadModel,
 } from './model-read.js';
-export { writeGlb, writeLaidGlb, type GlbChoice } from './glb-write.js';
+export { describeGlb, writeGlb, writeLaidGlb, type GlbChoice } from './glb-write.js';
+export { csvTables } from './csv-tables.js';
+export type { ThinningFacts } from './thin-errors.js';
 export { writeUsd, type UsdChoice, type UsdFiles } from './usd/usd-write.js';
 export { packUsdz, packZip } from './usd/usd-package.js';
 export { hierarchyOf } from './hierarchy-read.js';

@@ -125,7 +125,7 @@ function largestScale(node: Node, moved: readonly Channel[] = []): number {
 }
 
 /** How far meshes and skins reach from the nodes that take them along, in their own units. */
-function reachesOf(nodes: readonly Node[]): Map<Node, number> {
+export function reachesOf(nodes: readonly Node[]): Map<Node, number> {
   const reaches = new Map<Node, number>();
   const raise = (node: Node, to: number) => reaches.set(node, Math.max(reaches.get(node) ?? 0, to));
   const cached = new Map<object, number>();

@@ -1,16 +1,30 @@
-import type { Shot } from '@fleet-rail/core';
+import type { SampleChoice, Shot } from '@fleet-rail/core';
+import type { ThinningFacts } from '@fleet-rail/core/formats';
 
-/** The files a shot is handed over as. */
-export type BakeFormat = 'glb' | 'csv' | 'laid';
+/** The files a shot is handed over as; `about` tells of a GLB what it would be. */
+export type BakeFormat = 'glb' | 'csv' | 'tables' | 'usd' | 'usdz' | 'laid' | 'about';
+
+/** What of a shot is given out, and how. */
+export interface BakeChoice extends SampleChoice {
+  /** How far any place in the world may be off where keys are left out, metres; 0 writes every frame. */
+  readonly within: number;
+  /** The same of turns, radians. */
+  readonly turns: number;
+  readonly clips: 'keep' | 'drop';
+  /** Whether a CSV begins with lines that say its rate and units. */
+  readonly facts: boolean;
+}
 
 /** What a bake thread is given. */
 export interface BakeJob {
   readonly shot: Shot;
   readonly format: BakeFormat;
-  /** How far a value of the GLB may be off where keys are left out; 0 writes every frame. */
-  readonly within: number;
+  readonly choice: BakeChoice;
   /** Of `laid`: which of what is laid is given out. */
   readonly laid: string | null;
   /** By the document's model ids: where the bytes lie and the name they came under. */
   readonly models: ReadonlyMap<string, { path: string; fileName: string }>;
 }
+
+/** What a GLB would be. */
+export type GlbFacts = ThinningFacts & { readonly bytes: number };

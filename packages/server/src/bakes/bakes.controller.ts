@@ -1,9 +1,9 @@
 import { Readable } from 'node:stream';
 import { Controller, Get, Param, Query, Res, StreamableFile } from '@nestjs/common';
-import { ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
+import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
-import { ThinningDto } from './bakes.dto.js';
-import { BakesService, type Download } from './bakes.service.js';
+import { GivenOutDto } from './bakes.dto.js';
+import { BakesService, type Download, type GivenFormat } from './bakes.service.js';
 
 @ApiTags('bakes')
 @Controller('api/shots/:shotId/files')
@@ -15,24 +15,44 @@ export class BakesController {
     description: 'The models with the ride as an animation',
     content: { 'model/gltf-binary': {} },
   })
-  @ApiQuery({ name: 'within', required: false, description: 'Leave keys out where no value is off by more' })
-  async glb(
-    @Param('shotId') shotId: string,
-    @Query() { within }: ThinningDto,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<StreamableFile> {
-    const baked = await this.bakes.bake(shotId, 'glb', within, whenGone(response));
-    return download(baked, 'model/gltf-binary');
+  glb(@Param('shotId') id: string, @Query() given: GivenOutDto, @Res({ passthrough: true }) to: Response) {
+    return this.give(id, 'glb', given, to);
+  }
+
+  @Get('about')
+  @ApiOkResponse({ description: 'What a GLB would be: its size, its keys, how far they are off' })
+  about(@Param('shotId') id: string, @Query() given: GivenOutDto, @Res({ passthrough: true }) to: Response) {
+    return this.give(id, 'about', given, to);
+  }
+
+  @Get('usd')
+  @ApiOkResponse({
+    description: 'The same as USD ASCII; with pictures beside it, both in a zip',
+    content: { 'text/plain': {}, 'application/zip': {} },
+  })
+  usd(@Param('shotId') id: string, @Query() given: GivenOutDto, @Res({ passthrough: true }) to: Response) {
+    return this.give(id, 'usd', given, to);
+  }
+
+  @Get('usdz')
+  @ApiOkResponse({ description: 'The same as one package', content: { 'model/vnd.usdz+zip': {} } })
+  usdz(@Param('shotId') id: string, @Query() given: GivenOutDto, @Res({ passthrough: true }) to: Response) {
+    return this.give(id, 'usdz', given, to);
   }
 
   @Get('csv')
   @ApiOkResponse({ description: 'One row a frame and rider', content: { 'text/csv': {} } })
-  async csv(
-    @Param('shotId') shotId: string,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<StreamableFile> {
-    const baked = await this.bakes.bake(shotId, 'csv', 0, whenGone(response));
-    return download(baked, 'text/csv; charset=utf-8');
+  csv(@Param('shotId') id: string, @Query() given: GivenOutDto, @Res({ passthrough: true }) to: Response) {
+    return this.give(id, 'csv', given, to);
+  }
+
+  @Get('tables')
+  @ApiOkResponse({
+    description: 'The CSV with tables of sizes, shapes, cameras, cuts and phases beside it',
+    content: { 'application/zip': {} },
+  })
+  tables(@Param('shotId') id: string, @Query() given: GivenOutDto, @Res({ passthrough: true }) to: Response) {
+    return this.give(id, 'tables', given, to);
   }
 
   @Get('laid/:laidId')
@@ -50,6 +70,29 @@ export class BakesController {
   async shot(@Param('shotId') shotId: string): Promise<StreamableFile> {
     return download(await this.bakes.shotFile(shotId), 'application/json; charset=utf-8');
   }
+
+  private async give(
+    shotId: string,
+    format: GivenFormat,
+    given: GivenOutDto,
+    response: Response,
+  ): Promise<StreamableFile> {
+    const baked = await this.bakes.bake(shotId, format, given, whenGone(response));
+    return download(baked, typeOf(baked.name));
+  }
+}
+
+/** By the ending of a file what it is. */
+function typeOf(name: string): string {
+  const types: Record<string, string> = {
+    glb: 'model/gltf-binary',
+    csv: 'text/csv; charset=utf-8',
+    usda: 'text/plain; charset=utf-8',
+    usdz: 'model/vnd.usdz+zip',
+    zip: 'application/zip',
+    json: 'application/json; charset=utf-8',
+  };
+  return types[name.replace(/^.*\./, '')];
 }
 
 /** Aborted when the one who asked goes away before all is sent. */

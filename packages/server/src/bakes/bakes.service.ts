@@ -5,15 +5,29 @@ import {
   UnprocessableEntityException,
   type OnModuleDestroy,
 } from '@nestjs/common';
-import { frameCount, isMoving, modelsInPlay, writeShotText, type Shot } from '@fleet-rail/core';
+import { framesOf, isMoving, modelsInPlay, writeShotText, type Shot } from '@fleet-rail/core';
 import { needsAssets } from '@fleet-rail/core/formats';
 import { ModelsService } from '../models/models.service.js';
 import { ShotsService } from '../shots/shots.service.js';
 import { WorkThreads, threadScript, type Parts } from '../threads/work-threads.js';
-import type { BakeJob } from './bake-job.js';
+import type { BakeChoice, BakeFormat, BakeJob } from './bake-job.js';
+import { GivenOutDto } from './bakes.dto.js';
 
 /** The most numbers a bake may hold: 100 riders for 100,000 frames, or the like. */
 const MOST_POSES = 10_000_000;
+
+/** What can be asked for by name. */
+export type GivenFormat = Exclude<BakeFormat, 'laid'>;
+
+const ENDINGS: Readonly<Record<BakeFormat, string>> = {
+  glb: 'glb',
+  laid: 'glb',
+  csv: 'csv',
+  tables: 'zip',
+  usd: 'usda',
+  usdz: 'usdz',
+  about: 'json',
+};
 
 /** A file that is handed over, as it is made. */
 export interface Download {
@@ -41,13 +55,19 @@ export class BakesService implements OnModuleDestroy {
    *
    * @param signal ends the bake when nobody waits for it any more
    */
-  async bake(shotId: string, format: 'glb' | 'csv', within: number, signal: AbortSignal): Promise<Download> {
+  async bake(
+    shotId: string,
+    format: GivenFormat,
+    given: GivenOutDto,
+    signal: AbortSignal,
+  ): Promise<Download> {
     const { shot } = await this.shots.documentOf(shotId);
-    refuseTooMuch(shot);
+    const choice = choiceOf(shot, given);
+    refuseTooMuch(shot, choice);
     // A CSV of riders alone needs no model: parts that move by themselves do, and so does the ground.
-    const needsModels = format === 'glb' || needsAssets(shot);
+    const needsModels = format !== 'csv' || needsAssets(shot);
     const models = needsModels ? await this.modelFiles(shot) : new Map();
-    return this.run({ shot, format, models, within, laid: null }, `${shot.name}.${format}`, signal);
+    return this.run({ shot, format, models, choice, laid: null }, shot.name, signal);
   }
 
   /** What is laid along a path, alone, as GLB. */
@@ -56,13 +76,17 @@ export class BakesService implements OnModuleDestroy {
     const laid = shot.laid.find(({ id }) => id === laidId);
     if (laid === undefined) throw new NotFoundException(`Nothing that is laid has the id "${laidId}".`);
     const models = await this.modelFiles(shot);
-    return this.run({ shot, format: 'laid', models, within: 0, laid: laidId }, `${laid.name}.glb`, signal);
+    const choice = choiceOf(shot, new GivenOutDto());
+    return this.run({ shot, format: 'laid', models, choice, laid: laidId }, laid.name, signal);
   }
 
   private async run(job: BakeJob, name: string, signal: AbortSignal): Promise<Download> {
     const parts = this.threads.run(job, signal);
     const first = await parts.next();
-    return { name, parts: after(first, parts) };
+    const ending = ENDINGS[job.format];
+    // A layer that has pictures beside it comes with them in a zip, which begins so.
+    const zipped = !first.done && first.value[0] === 0x50 && first.value[1] === 0x4b;
+    return { name: `${name}.${ending === 'usda' && zipped ? 'zip' : ending}`, parts: after(first, parts) };
   }
 
   onModuleDestroy(): Promise<void> {
@@ -100,9 +124,41 @@ export class BakesService implements OnModuleDestroy {
   }
 }
 
-function refuseTooMuch(shot: Shot): void {
-  const frames = frameCount(shot);
-  const riders = shot.riders.filter((rider) => isMoving(shot, rider)).length;
+/** What is asked for, of a shot that has it. */
+function choiceOf(shot: Shot, given: GivenOutDto): BakeChoice {
+  const { within, turns, closing, clips, facts, riders, from, to } = given;
+  const ids = riders === undefined ? null : new Set(riders.split(','));
+  for (const id of ids ?? [])
+    if (!shot.riders.some((rider) => rider.id === id))
+      throw new UnprocessableEntityException(`riders: found "${id.slice(0, 100)}"; expected ids of riders.`);
+  const { first, last } = shot.range;
+  for (const [name, frame] of [
+    ['from', from],
+    ['to', to],
+  ] as const)
+    if (frame !== undefined && (frame < first || frame > last))
+      throw new UnprocessableEntityException(
+        `${name}: found ${frame}; expected a frame from ${first} to ${last}.`,
+      );
+  if ((from ?? first) > (to ?? last))
+    throw new UnprocessableEntityException(`from: found ${from}, which is after ${to ?? last}.`);
+  return {
+    riders: ids,
+    first: from ?? null,
+    last: to ?? null,
+    closing,
+    clips,
+    facts,
+    within,
+    turns: turns === undefined ? within : (turns * Math.PI) / 180,
+  };
+}
+
+function refuseTooMuch(shot: Shot, choice: BakeChoice): void {
+  const { first, last } = framesOf(shot, choice);
+  const frames = last - first + 1;
+  const given = shot.riders.filter(({ id }) => choice.riders?.has(id) ?? true);
+  const riders = given.filter((rider) => isMoving(shot, rider)).length;
   if (frames * riders <= MOST_POSES) return;
   throw new UnprocessableEntityException(
     `${riders} moving riders for ${frames} frames are ${frames * riders} poses; at most ${MOST_POSES} are baked at once. Shorten the range.`,

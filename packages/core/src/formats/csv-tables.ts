@@ -1,0 +1,80 @@
+import type { SampleChoice } from '../bake/index.js';
+import { sampleShot } from '../bake/index.js';
+import { frameTime } from '../document/frames.js';
+import type { EvaluatedShot } from '../evaluate/index.js';
+import { LOCAL } from '../hierarchy/index.js';
+import { DEGREES } from '../math/angle.js';
+import { compileFocal, fieldOfView } from '../pose/index.js';
+import { PARTICLE, aliveAt, particleAt } from '../spray/index.js';
+import { sourceFrame } from '../timing/index.js';
+import { riderNames } from './compose-shot.js';
+import { quoted } from './csv-write.js';
+
+/** A table as a file. */
+export interface CsvTable {
+  readonly name: string;
+  readonly text: string;
+}
+
+/** What a rider's cycles are told by, and what a column of phases calls them. */
+const PHASES = new Map([
+  ['phase', 'walk'],
+  ['cycle', 'cycle'],
+]);
+
+/**
+ * What the CSV of poses has no columns for, each a table of its own: who the riders are, how parts are sized and shaped, what
+ * cameras see, when they are cut to, and where clips are in their cycle. Tables with nothing in them are left out.
+ */
+export function csvTables(evaluated: EvaluatedShot, choice: SampleChoice = {}): CsvTable[] {
+  const sampled = sampleShot(evaluated, choice);
+  const { shot, first, frames, parts, cuts, sprays, seconds } = sampled;
+  const particle = new Float64Array(PARTICLE.numbers);
+  const rows = new Map<string, string[]>();
+  const put = (table: string, head: string, ...values: (string | number)[]) => {
+    const lines = rows.get(table) ?? [head];
+    rows.set(table, lines);
+    lines.push(values.map((value) => (typeof value === 'number' ? value : quoted(value))).join(','));
+  };
+  const names = riderNames(shot.riders);
+  shot.riders.forEach(({ id, badge, kind, model, rest }, r) => {
+    const of = shot.models.find((one) => one.id === model)?.name ?? '';
+    put('riders', 'rider,name,badge,kind,model,sx,sy,sz', id, names[r], badge, kind, of, ...rest.scale);
+  });
+  for (let i = 0; i < frames; i++) {
+    const frame = first + i;
+    const lead = [frame, frameTime(shot, frame)];
+    shot.riders.forEach((rider, r) => {
+      const { nodes, size, values } = parts[r];
+      for (const { name, at, weights } of nodes) {
+        const from = i * size + at;
+        const scale = values.subarray(from + LOCAL.scale, from + LOCAL.scale + 3);
+        put('part-sizes', 'frame,time,rider,part,sx,sy,sz', ...lead, rider.id, name, ...scale);
+        for (let k = 0; k < weights; k++) {
+          const weight = values[from + LOCAL.size + k];
+          put('shapes', 'frame,time,rider,part,shape,weight', ...lead, rider.id, name, k + 1, weight);
+        }
+      }
+      const spray = sprays[r];
+      for (const { n, age } of spray ? aliveAt(spray, seconds[i]) : []) {
+        if (spray) particleAt(spray, n, age, particle);
+        put('particles', 'frame,time,rider,particle,size', ...lead, rider.id, n + 1, particle[PARTICLE.size]);
+      }
+      const { camera } = rider;
+      if (camera) {
+        const focal = compileFocal(camera)(sourceFrame(shot, frame));
+        const view = fieldOfView(camera, focal) * DEGREES;
+        const head = 'frame,time,rider,focal,sensor,aspect,view';
+        put('cameras', head, ...lead, rider.id, focal, camera.sensor, camera.aspect, view);
+      }
+      for (const { kind, part, value } of evaluated.gauges(rider)) {
+        const cycle = PHASES.get(kind);
+        if (cycle)
+          put('phases', 'frame,time,rider,of,part,phase', ...lead, rider.id, cycle, part, value(frame));
+      }
+    });
+  }
+  for (const { frame, camera } of cuts)
+    put('cuts', 'frame,time,rider', frame, frameTime(shot, frame), camera);
+  return [...rows].map(([name, lines]) => ({ name: `${name}.csv`, text: `${lines.join('\n')}\n` }));
+}
