@@ -48,9 +48,9 @@ module.exports = {
       to: { path: 'packages/(web|server|cli)/|node_modules/(react|@nestjs|typeorm)/' },
     },
     {
-      name: 'only-solids-and-the-ground-are-trees-of-triangles',
+      name: 'three-is-for-trees-of-triangles-and-foreign-meshes',
       severity: 'error',
-      from: { path: `^${core}/`, pathNot: `\\.test\\.ts$|^${core}/(contact|solid)/` },
+      from: { path: `^${core}/`, pathNot: `\\.test\\.ts$|^${core}/(contact|solid|formats/intake)/` },
       to: { path: 'node_modules/(three|three-mesh-bvh)/' },
     },
     {

@@ -1,5 +1,5 @@
 import { mkdir } from 'node:fs/promises';
-import { basename, join } from 'node:path';
+import { join } from 'node:path';
 import {
   PLAIN_WISH,
   evaluateShot,
@@ -14,7 +14,7 @@ import {
 import { assetsOf } from '@fleet-rail/core/formats';
 import { unzipSync } from 'fflate';
 import { counted } from './counted.js';
-import { modelFiles, readBytes, readModels, readShot, writeWhole } from './files.js';
+import { modelFiles, readModelFiles, readModels, readShot, writeWhole } from './files.js';
 import { UsageError, type Arguments } from './options.js';
 import { RenderServer } from './render-server.js';
 
@@ -149,7 +149,7 @@ async function withModels(shot: Shot, file: string, server: RenderServer): Promi
   const seen = new Set([...modelsInPlay(shot), shot.ground.model ?? '']);
   const assets = new Map<string, string>();
   for (const [id, path] of modelFiles(shot, file, seen))
-    assets.set(id, await server.addModel(await readBytes(path), basename(path)));
+    assets.set(id, await server.addModel(await readModelFiles(path)));
   const models = shot.models.map((model) => {
     const asset = assets.get(model.id);
     return asset === undefined ? model : { ...model, source: { asset } };

@@ -1,7 +1,7 @@
 import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { modelsInPlay, parseShotText, type Shot } from '@fleet-rail/core';
-import { FormatError, readModelDocument } from '@fleet-rail/core/formats';
+import { FormatError, neededBy, takeModel, type GivenFile, type TakenModel } from '@fleet-rail/core/formats';
 import { UsageError } from './options.js';
 
 /** The bytes of a file, or a {@link UsageError} that names it. */
@@ -48,13 +48,28 @@ export async function makeFolder(path: string): Promise<void> {
 }
 
 /** A glTF document that was read. */
-export type ModelDocument = Awaited<ReturnType<typeof readModelDocument>>;
+export type ModelDocument = TakenModel['document'];
+
+/** A model's file and all that it names beside it, as far as it is there: what is not is missed when it is read. */
+export async function readModelFiles(path: string): Promise<GivenFile[]> {
+  const main = { name: basename(path), bytes: await readBytes(path) };
+  const files: GivenFile[] = [main];
+  // Those that a file names may name others.
+  for (const file of files)
+    for (const named of await neededBy(file)) {
+      const name = decodeURIComponent(named);
+      if (files.some((other) => other.name === name)) continue;
+      const bytes = await readFile(join(dirname(path), name)).catch(() => null);
+      if (bytes) files.push({ name, bytes });
+    }
+  return files;
+}
 
 /** The glTF documents of the models that riders wear and stand on, found beside the shot file. */
 export async function readModels(shot: Shot, shotFile: string): Promise<Map<string, ModelDocument>> {
   const documents = new Map<string, ModelDocument>();
   for (const [id, path] of modelFiles(shot, shotFile, modelsInPlay(shot)))
-    documents.set(id, await readModelDocument(await readBytes(path), path));
+    documents.set(id, (await takeModel(await readModelFiles(path))).document);
   return documents;
 }
 
@@ -68,7 +83,7 @@ export async function readModelsThatAre(
   const needed = new Set([...modelsInPlay(shot), shot.ground.model ?? '']);
   for (const [id, path] of modelFiles(shot, shotFile, needed)) {
     try {
-      models.set(id, await readModelDocument(await readBytes(path), path));
+      models.set(id, (await takeModel(await readModelFiles(path))).document);
     } catch (error) {
       if (!(error instanceof UsageError || error instanceof FormatError)) throw error;
       missing.add(id);

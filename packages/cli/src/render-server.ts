@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { JobCard, PictureJob } from '@fleet-rail/core';
+import type { GivenFile } from '@fleet-rail/core/formats';
 import { UsageError } from './options.js';
 
 const SERVER = fileURLToPath(new URL('../../server/dist/main.js', import.meta.url));
@@ -68,9 +69,9 @@ export class RenderServer {
   }
 
   /** Gives a model, and gets the id it is kept under. */
-  async addModel(bytes: Uint8Array, name: string): Promise<string> {
+  async addModel(files: readonly GivenFile[]): Promise<string> {
     const form = new FormData();
-    form.append('file', new Blob([Uint8Array.from(bytes)]), name);
+    for (const { name, bytes } of files) form.append('file', new Blob([Uint8Array.from(bytes)]), name);
     const kept = await this.ask<{ id: string }>('/api/models', { method: 'POST', body: form, headers: OWN });
     return kept.id;
   }

@@ -4,7 +4,8 @@ import { BAKE_FLAGS, BAKE_OPTIONS, commandBake } from './command-bake.js';
 import { CHECK_FLAGS, commandCheck } from './command-check.js';
 import { commandInfo } from './command-info.js';
 import { LAY_OPTIONS, commandLay } from './command-lay.js';
-import { NEW_OPTIONS, commandNew } from './command-new.js';
+import { NEW_FLAGS, NEW_OPTIONS, commandNew } from './command-new.js';
+import { PATH_OPTIONS, commandPath } from './command-path.js';
 import { RENDER_FLAGS, RENDER_OPTIONS, commandRender } from './command-render.js';
 import { UsageError, readArguments, type Arguments } from './options.js';
 
@@ -18,8 +19,9 @@ interface Command {
 }
 
 const COMMANDS: Record<string, Command> = {
-  new: { options: NEW_OPTIONS, run: commandNew },
+  new: { options: NEW_OPTIONS, flags: NEW_FLAGS, run: commandNew },
   bake: { options: BAKE_OPTIONS, flags: BAKE_FLAGS, run: commandBake },
+  path: { options: PATH_OPTIONS, run: commandPath },
   info: { options: [], run: commandInfo },
   check: { options: [], flags: CHECK_FLAGS, run: commandCheck },
   render: { options: RENDER_OPTIONS, flags: RENDER_FLAGS, run: commandRender },

@@ -229,17 +229,17 @@ describe('models', () => {
 
   it('the same file is kept once', async () => {
     const bytes = await glb('cart');
-    const first = await models.add(bytes, 'hay_cart.glb');
+    const first = await models.add([{ name: 'hay_cart.glb', bytes: bytes }]);
     expect(first.name).toBe('Hay cart');
-    expect((await models.add(bytes, 'hay_cart.glb')).id).toBe(first.id);
-    await models.add(bytes, 'other.glb');
+    expect((await models.add([{ name: 'hay_cart.glb', bytes: bytes }])).id).toBe(first.id);
+    await models.add([{ name: 'other.glb', bytes: bytes }]);
     expect(await models.list()).toHaveLength(2);
     expect(readdirSync(join(folder, 'data/models'))).toHaveLength(1);
   });
 
   it('one that nothing uses can be deleted, and its file goes with the last that has it', async () => {
     const bytes = await glb('cart');
-    const [used, other] = [await models.add(bytes, 'cart.glb'), await models.add(bytes, 'copy.glb')];
+    const [used, other] = [await models.add([{ name: 'cart.glb', bytes: bytes }]), await models.add([{ name: 'copy.glb', bytes: bytes }])];
     const model = { id: 'm', name: 'Cart', source: { file: 'cart.glb' } };
     const { id } = await shots.create(undefined, newShot({ name: 'Wears it', models: [model] }));
     const checkpoint = await checkpoints.add(id, 'Still wears it');
@@ -254,7 +254,7 @@ describe('models', () => {
   });
 
   it('what a crash left is cleaned away at the next start, and nothing else', async () => {
-    const kept = await models.add(await glb('cart'), 'cart.glb');
+    const kept = await models.add([{ name: 'cart.glb', bytes: await glb('cart') }]);
     for (const name of ['a.part', 'f'.repeat(64)]) writeFileSync(join(folder, 'data/models', name), 'x');
     await app.close();
     await start();
@@ -263,13 +263,13 @@ describe('models', () => {
   });
 
   it('a file that is refused leaves nothing behind', async () => {
-    await expect(models.add(new Uint8Array(64), 'zeros.glb')).rejects.toThrow(/zeros\.glb/);
+    await expect(models.add([{ name: 'zeros.glb', bytes: new Uint8Array(64) }])).rejects.toThrow(/zeros\.glb/);
     expect(await models.list()).toEqual([]);
     expect(readdirSync(join(folder, 'data'))).not.toContain('models');
   });
 
   it('a shot whose models are named by file finds them, and keeps the name of those it does not', async () => {
-    const cart = await models.add(await glb('cart'), 'cart.glb');
+    const cart = await models.add([{ name: 'cart.glb', bytes: await glb('cart') }]);
     const sources = ['cart.glb', 'plane.glb'].map((file) => ({ id: file[0], name: file, source: { file } }));
     const { document } = await shots.create(undefined, newShot({ name: 'Files', models: sources }));
     expect((document as { models: { source: object }[] }).models.map(({ source }) => source)).toEqual([

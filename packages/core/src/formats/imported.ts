@@ -14,6 +14,8 @@ export interface Imported {
   readonly rides: ImportedRide[];
   /** What the animator should know: what was passed over, what was thinned. */
   readonly notes: string[];
+  /** Metres for one unit of the file, where it says how large it is meant to be. */
+  readonly metresPerUnit?: number | null;
 }
 
 /** When to be where on an imported path. */

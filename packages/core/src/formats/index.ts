@@ -1,7 +1,9 @@
 export { FormatError } from './format-error.js';
 export { readPaths } from './paths-read.js';
+export { HEIGHTS, PATH_KINDS, writePath, type PathKind, type WrittenPath } from './paths-write.js';
 export { csvParts, writeCsv, CSV_HEADER } from './csv-write.js';
 export {
+  FACTS_VERSION,
   gltfIo,
   isBvh,
   readModel,
@@ -14,6 +16,8 @@ export { csvTables } from './csv-tables.js';
 export type { ThinningFacts } from './thin-errors.js';
 export { writeUsd, type UsdChoice, type UsdFiles } from './usd/usd-write.js';
 export { packUsdz, packZip } from './usd/usd-package.js';
+export { neededBy, takeModel, takeModelWithFacts, type TakenModel } from './intake/take-model.js';
+export { MODEL_ENDINGS, type GivenFile } from './intake/given-files.js';
 export { hierarchyOf } from './hierarchy-read.js';
 export { groundMeshOf, sceneryMeshOf } from './ground-read.js';
 export { modelMeshOf } from './solids-read.js';

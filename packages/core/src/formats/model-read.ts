@@ -20,8 +20,12 @@ import {
   type StandingNode,
 } from './gltf-scene.js';
 
+/** Told apart from what an earlier version found, so that kept models are looked at again. */
+export const FACTS_VERSION = 2;
+
 /** What a model is, in the numbers an animator asks for. */
 export interface ModelFacts {
+  readonly version: number;
   readonly nodes: readonly string[];
   /** By node where its origin is as the model stands, metres. */
   readonly places: readonly Vec3[];
@@ -51,7 +55,7 @@ export interface ReadModel {
   readonly facts: ModelFacts;
 }
 
-/** Compressed meshes: their decoders are not part of the product. */
+/** Packed meshes are unpacked as a model is taken in; one that is kept has none. */
 const UNREADABLE = new Set(['KHR_draco_mesh_compression', 'EXT_meshopt_compression']);
 const GLB_MAGIC = 0x46546c67;
 
@@ -68,7 +72,12 @@ export function gltfIo(): WebIO {
  */
 export async function readModel(bytes: Uint8Array, file: string): Promise<ReadModel> {
   const document = await readModelDocument(bytes, file);
-  return { document, facts: readable(file, () => factsOf(document)) };
+  return { document, facts: describeModel(document, file) };
+}
+
+/** What is found in a model that was read. */
+export function describeModel(document: Document, file: string): ModelFacts {
+  return readable(file, () => factsOf(document));
 }
 
 /**
@@ -77,26 +86,52 @@ export async function readModel(bytes: Uint8Array, file: string): Promise<ReadMo
  * @throws FormatError as {@link readModel}
  */
 export async function readModelDocument(bytes: Uint8Array, file: string): Promise<Document> {
-  if (isBvh(bytes, file)) {
-    const document = readBvh(new TextDecoder().decode(bytes), file);
-    checkDocument(document, file);
-    return document;
-  }
+  const json = await jsonOf(bytes, file);
+  if (json !== null) return readJson(json, file, null);
+  const document = readBvh(new TextDecoder().decode(bytes), file);
+  checkModel(document, file);
+  return document;
+}
+
+/**
+ * The description in the bytes of a `.glb` or `.gltf`; null for a `.bvh`, which has none.
+ *
+ * @throws FormatError as {@link readModel}
+ */
+export async function jsonOf(bytes: Uint8Array, file: string): Promise<JSONDocument | null> {
+  if (isBvh(bytes, file)) return null;
   if (bytes.byteLength < 20) {
     throw new FormatError(
       file,
       `has ${bytes.byteLength} bytes, too few for a model; expected a .glb or .gltf file.`,
     );
   }
-  const json = await readContainer(bytes, file);
+  return readContainer(bytes, file);
+}
+
+/**
+ * The document of a description, all that it names beside it.
+ *
+ * @param packing what undoes packed meshes, where a model is taken in; one that is kept has none any more
+ */
+export function readJson(json: JSONDocument, file: string, packing: Packing | null): Promise<Document> {
   return readable(file, async () => {
-    refuseForeign(json.json, file);
+    refuseForeign(json, file, packing !== null);
     checkGltf(json.json, file);
-    const document = await gltfIo().readJSON(json);
-    checkDocument(document, file);
+    const io = gltfIo();
+    await packing?.addDecoders(io, json.json.extensionsUsed ?? []);
+    const document = await io.readJSON(json);
+    packing?.unpack(document);
+    checkModel(document, file);
     giveNames(document);
     return document;
   });
+}
+
+/** Ways to undo how meshes are packed: megabytes that only who takes models in has to load. */
+export interface Packing {
+  addDecoders(io: WebIO, used: readonly string[]): Promise<unknown>;
+  unpack(document: Document): void;
 }
 
 /** What goes wrong within a file that promised to be glTF is told as the file's fault. */
@@ -145,7 +180,7 @@ async function readContainer(bytes: Uint8Array, file: string): Promise<JSONDocum
   }
 }
 
-function refuseForeign(json: GLTF.IGLTF, file: string): void {
+function refuseForeign({ json, resources }: JSONDocument, file: string, taking: boolean): void {
   const version: unknown = json?.asset?.version;
   if (typeof version !== 'string') {
     throw new FormatError(file, 'has no asset.version; expected a glTF 2.0 file.');
@@ -153,15 +188,24 @@ function refuseForeign(json: GLTF.IGLTF, file: string): void {
   if (!/^2\./.test(version)) throw new FormatError(file, `is glTF ${version.slice(0, 20)}; expected 2.0.`);
   const outside = [...(json.buffers ?? []), ...(json.images ?? [])]
     .map((item) => item.uri)
-    .filter((uri) => uri !== undefined && !uri.startsWith('data:'));
+    .filter((uri) => uri !== undefined && !uri.startsWith('data:') && !(uri in resources));
   if (outside.length > 0) {
     throw new FormatError(
       file,
       `needs other files (${outside.slice(0, 3).join(', ').slice(0, 150)}); expected one file with everything inside, such as a .glb.`,
     );
   }
+  (json.buffers ?? []).forEach((buffer, i) => {
+    if (buffer.uri !== undefined || GLB_BUFFER in resources || isFallback(buffer)) return;
+    throw new FormatError(
+      file,
+      `has buffers[${i}] without its ${buffer.byteLength} bytes; expected them in the file.`,
+    );
+  });
   const cached = new Set(ALL_EXTENSIONS.map((extension) => extension.EXTENSION_NAME));
-  const missing = (json.extensionsRequired ?? []).filter((name) => UNREADABLE.has(name) || !cached.has(name));
+  const missing = (json.extensionsRequired ?? []).filter(
+    (name) => (UNREADABLE.has(name) && !taking) || !cached.has(name),
+  );
   if (missing.length > 0) {
     throw new FormatError(
       file,
@@ -170,7 +214,16 @@ function refuseForeign(json: GLTF.IGLTF, file: string): void {
   }
 }
 
-function checkDocument(document: Document, file: string): void {
+/** The name under which a reader finds the bytes that follow the description in a GLB. */
+const GLB_BUFFER = '@glb.bin';
+
+/** A buffer that packed meshes stand for, and that is never there. */
+function isFallback(buffer: GLTF.IBuffer): boolean {
+  return buffer.extensions !== undefined && 'EXT_meshopt_compression' in buffer.extensions;
+}
+
+/** @throws FormatError for a document that could not be shown or played */
+export function checkModel(document: Document, file: string): void {
   if ((sceneOf(document)?.listChildren() ?? []).length === 0) {
     throw new FormatError(file, 'has no scene with nodes in it; expected something to see.');
   }
@@ -217,6 +270,7 @@ function factsOf(document: Document): ModelFacts {
   const { low, high } = hierarchy.box ?? { low: [0, 0, 0], high: [0, 0, 0] };
   const places = new Map(everyNode(document).map((one) => [one.node, originOf(one)]));
   return {
+    version: FACTS_VERSION,
     nodes: root.listNodes().map((node) => node.getName()),
     places: root.listNodes().map((node) => places.get(node) ?? [0, 0, 0]),
     clips: root.listAnimations().map((clip) => ({

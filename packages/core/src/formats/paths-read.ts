@@ -2,7 +2,8 @@ import { readCsvPaths } from './csv-read.js';
 import { FormatError } from './format-error.js';
 import type { ImportOptions, Imported, Progress } from './imported.js';
 import { readObjLines } from './obj-read.js';
-import { readSvg } from './svg-read.js';
+import { textOf } from './text-of.js';
+import { readSvg } from './svg/svg-read.js';
 
 export { FormatError };
 export type { ImportOptions, Imported, ImportedRide, Progress } from './imported.js';
@@ -24,15 +25,18 @@ export async function readPaths(
   onProgress?: Progress,
 ): Promise<Imported> {
   const ending = /\.[^.]*$/.exec(file)?.[0].toLowerCase() ?? '';
-  const text = () => new TextDecoder().decode(bytes);
+  const text = () => textOf(bytes);
   switch (ending) {
     case '.svg': {
-      const { paths, passedOver } = readSvg(text(), file, options.scale, onProgress);
-      return {
-        paths,
-        rides: [],
-        notes: passedOver.length > 0 ? [`Passed over: ${passedOver.join(', ')}.`] : [],
-      };
+      const { paths, passedOver, notes, metresPerUnit } = readSvg(
+        text(),
+        file,
+        options.scale,
+        onProgress,
+        options.tolerance,
+      );
+      const passed = passedOver.length > 0 ? [`Passed over: ${passedOver.join(', ')}.`] : [];
+      return { paths, rides: [], notes: [...passed, ...notes], metresPerUnit };
     }
     case '.obj':
       return readObjLines(text(), file, options, onProgress);

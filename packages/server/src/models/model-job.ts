@@ -1,13 +1,14 @@
-import type { ModelFacts } from '@fleet-rail/core/formats';
+import type { GivenFile, ModelFacts } from '@fleet-rail/core/formats';
 
-/** A file to be read as a model. */
+/** Files to be read as one model. */
 export interface ModelJob {
-  readonly bytes: Uint8Array;
-  readonly fileName: string;
+  readonly files: readonly GivenFile[];
 }
 
 export interface ModelAnswer {
   readonly facts: ModelFacts;
+  /** The name it is kept under. */
+  readonly fileName: string;
   /** The GLB it is kept as, where that is not the file itself. */
   readonly converted: Uint8Array | null;
 }

@@ -1,4 +1,5 @@
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
+import type { GivenFile } from '@fleet-rail/core/formats';
 import { WorkThreads, threadScript } from '../threads/work-threads.js';
 import type { ModelAnswer, ModelJob } from './model-job.js';
 
@@ -14,9 +15,9 @@ export class ModelReader implements OnModuleDestroy {
     { threads: 2, seconds: 20, megabytes: 2048 },
   );
 
-  /** @throws ThreadRefusal with what is wrong with the file */
-  read(bytes: Uint8Array, fileName: string): Promise<ModelAnswer> {
-    return this.threads.answer({ bytes, fileName });
+  /** @throws ThreadRefusal with what is wrong with the files */
+  read(files: readonly GivenFile[]): Promise<ModelAnswer> {
+    return this.threads.answer({ files });
   }
 
   onModuleDestroy(): Promise<void> {

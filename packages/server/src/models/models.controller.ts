@@ -5,12 +5,13 @@ import {
   Get,
   HttpCode,
   Param,
+  PayloadTooLargeException,
   Post,
   StreamableFile,
-  UploadedFile,
+  UploadedFiles,
   UseInterceptors,
 } from '@nestjs/common';
-import { FileInterceptor } from '@nestjs/platform-express';
+import { FilesInterceptor } from '@nestjs/platform-express';
 import {
   ApiBody,
   ApiConflictResponse,
@@ -24,6 +25,9 @@ import { MODEL_LIMIT } from '../settings.js';
 import { ModelDto } from './models.dto.js';
 import { ModelsService } from './models.service.js';
 
+/** Files that a model may come in: more pictures than this are rarely in use. */
+const MOST_FILES = 300;
+
 @ApiTags('models')
 @Controller('api/models')
 export class ModelsController {
@@ -36,19 +40,33 @@ export class ModelsController {
   }
 
   @Post()
-  @UseInterceptors(FileInterceptor('file', { limits: { fileSize: MODEL_LIMIT, files: 1 } }))
+  @UseInterceptors(
+    FilesInterceptor('file', MOST_FILES, {
+      limits: { fileSize: MODEL_LIMIT, files: MOST_FILES },
+      // Folders say which file is meant where one names another.
+      preservePath: true,
+    }),
+  )
   @ApiConsumes('multipart/form-data')
-  @ApiBody({ schema: { type: 'object', properties: { file: { type: 'string', format: 'binary' } } } })
+  @ApiBody({
+    schema: {
+      type: 'object',
+      properties: { file: { type: 'array', items: { type: 'string', format: 'binary' } } },
+    },
+  })
   @ApiUnprocessableEntityResponse({ description: 'Not a model that can be read; the message says why' })
-  add(@UploadedFile() file: Express.Multer.File | undefined): Promise<ModelDto> {
-    if (file === undefined)
-      throw new BadRequestException('Expected a .glb or .gltf file in the field "file".');
+  add(@UploadedFiles() files: readonly Express.Multer.File[] = []): Promise<ModelDto> {
+    if (files.length === 0)
+      throw new BadRequestException('Expected the files of a model in the field "file".');
+    const size = files.reduce((sum, file) => sum + file.size, 0);
+    if (size > MODEL_LIMIT)
+      throw new PayloadTooLargeException(
+        `These files have ${Math.ceil(size / 2 ** 20)} MB together; at most ${MODEL_LIMIT / 2 ** 20} MB are taken.`,
+      );
     // Multer reads names as Latin-1; browsers send UTF-8.
-    const name = Buffer.from(file.originalname, 'latin1')
-      .toString('utf8')
-      .replace(/^.*[\\/]/, '')
-      .slice(-200);
-    return this.models.add(file.buffer, name || 'model.glb');
+    const nameOf = ({ originalname }: Express.Multer.File) =>
+      Buffer.from(originalname, 'latin1').toString('utf8').slice(-200) || 'model.glb';
+    return this.models.add(files.map((file) => ({ name: nameOf(file), bytes: file.buffer })));
   }
 
   @Get(':id')

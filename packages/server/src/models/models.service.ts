@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { ConflictException, Injectable, Logger, NotFoundException, type OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { Shot, ShotModel } from '@fleet-rail/core';
+import { FACTS_VERSION, type GivenFile } from '@fleet-rail/core/formats';
 import type { Repository } from 'typeorm';
 import { ModelEntity } from './model.entity.js';
 import { ModelFiles } from './model-files.js';
@@ -26,7 +27,8 @@ export class ModelsService implements OnModuleInit {
     for (const model of kept) {
       if (isWhole(JSON.parse(model.facts) as object)) continue;
       try {
-        const { facts } = await this.reader.read(await this.files.read(model.sha256), model.fileName);
+        const bytes = await this.files.read(model.sha256);
+        const { facts } = await this.reader.read([{ name: model.fileName, bytes }]);
         await this.models.update(model.id, { facts: JSON.stringify(facts) });
       } catch (error) {
         this.log.warn(`${model.fileName} cannot be read again: ${(error as Error).message}`);
@@ -50,14 +52,13 @@ export class ModelsService implements OnModuleInit {
   }
 
   /**
-   * Reads, checks and stores a model.
+   * Reads, checks and stores a model from the files it comes as.
    *
    * @throws ThreadRefusal with the reason, before anything is stored
    */
-  async add(given: Uint8Array, givenName: string, shippedId?: string): Promise<ModelDto> {
-    const { facts, converted } = await this.reader.read(given, givenName);
-    const bytes = converted ?? given;
-    const fileName = converted ? givenName.replace(/(\.bvh)?$/i, '.glb') : givenName;
+  async add(given: readonly GivenFile[], shippedId?: string): Promise<ModelDto> {
+    const { facts, fileName, converted } = await this.reader.read(given);
+    const bytes = converted ?? given[0].bytes;
     const sha256 = await this.files.put(bytes);
     const same = await this.models.findOneBy({ sha256, fileName });
     if (same !== null) return toDto(same);
@@ -126,9 +127,7 @@ function toDto({ id, name, fileName, bytes, shipped, facts }: ModelEntity): Mode
 }
 
 /** Whether all that is asked of a model today was read from it. */
-function isWhole(facts: { rig?: object; morphs?: readonly { names?: object }[] }): boolean {
-  return facts.rig !== undefined && (facts.morphs ?? []).every(({ names }) => names !== undefined);
-}
+const isWhole = (facts: { version?: number }): boolean => facts.version === FACTS_VERSION;
 
 /** "field_hauler.glb" → "Field hauler" */
 function nameOf(fileName: string): string {

@@ -34,7 +34,8 @@ export class SeedService implements OnApplicationBootstrap {
     if (!existsSync(folder) || (await this.seeds.existsBy({ name }))) return;
     const files = (await readdir(folder)).filter(takes).sort();
     for (const file of files.filter((name) => name.endsWith('.glb'))) {
-      await this.models.add(await readFile(join(folder, file)), file, basename(file, '.glb'));
+      const bytes = await readFile(join(folder, file));
+      await this.models.add([{ name: file, bytes }], basename(file, '.glb'));
     }
     for (const file of files.filter((name) => name.endsWith('.shot.json'))) {
       const document: unknown = JSON.parse(await readFile(join(folder, file), 'utf8'));

@@ -2,11 +2,11 @@ import {
   Gait,
   Wheel,
   defaultsOf,
+  withFoundGait,
   withFoundRig,
   withRider,
   type Ball,
   type FoundGait,
-  type Rider,
 } from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
 import { changeRider, withModel } from './rider-edits';
@@ -55,24 +55,9 @@ export const addWheel = (id: string, node: string, { nodes, places }: Facts): Ed
 export const removeWheel = (id: string, node: string): Edit =>
   changeRider(id, (rider) => ({ ...rider, wheels: rider.wheels.filter((wheel) => wheel.node !== node) }));
 
-/** Sets a rider walking by a clip, with the stride and the feet that were measured in it; the stillest clip is its standing one. */
-export const takeGait =
-  (id: string, clip: string, gaits: readonly FoundGait[]): Edit =>
-  (shot) =>
-    withRider(shot, id, (rider): Rider => {
-      const found = gaits.find((gait) => gait.clip === clip);
-      const still = gaits.find((gait) => gait.still && gait.clip !== clip)?.clip ?? null;
-      const before = rider.gait ?? { ...defaultsOf(Gait), clip, stride: 1, idle: still };
-      return {
-        ...rider,
-        gait: {
-          ...before,
-          clip,
-          stride: found && found.stride > 0 ? found.stride : before.stride,
-          feet: found ? found.feet.map((foot) => ({ ...foot })) : [],
-        },
-      };
-    });
+/** Sets a rider walking by a clip: see {@link withFoundGait}. */
+export const takeGait = (id: string, clip: string, gaits: readonly FoundGait[]): Edit =>
+  changeRider(id, (rider) => withFoundGait(rider, clip, gaits));
 
 /** Lets a rider play another model's clips, beside its own; null leaves it those alone. */
 export const borrowClips =

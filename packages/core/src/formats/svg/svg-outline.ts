@@ -1,4 +1,4 @@
-import { SVGPathData, SVGPathDataTransformer } from 'svg-pathdata';
+import { SVGPathData, SVGPathDataParser, SVGPathDataTransformer, type SVGCommand } from 'svg-pathdata';
 import { arcToCubics, type PlaneCubic } from './svg-arc.js';
 
 /** One unbroken run of a drawing: its first place, then cubics; a straight run has its handles on its ends. */
@@ -9,12 +9,14 @@ export interface Outline {
 }
 
 /**
- * The runs of an SVG path's `d`, every command reduced to cubics. Quadratics are raised exactly.
+ * The runs of an SVG path's `d`, every command reduced to cubics. Quadratics are raised exactly. Data that cannot be read counts up to
+ * where that begins (SVG 2, 9.5.4).
  *
- * @throws Error where the data cannot be read, with the parser's reason
+ * @returns with the text from there on; null where all of it was read
  */
-export function outlinesOfPathData(d: string): Outline[] {
-  const commands = new SVGPathData(d)
+export function outlinesOfPathData(d: string): { outlines: Outline[]; problem: string | null } {
+  const { commands: read, problem } = commandsOf(d);
+  const commands = new SVGPathData(read)
     .toAbs()
     .transform(SVGPathDataTransformer.NORMALIZE_HVZ(false))
     .transform(SVGPathDataTransformer.NORMALIZE_ST())
@@ -61,8 +63,29 @@ export function outlinesOfPathData(d: string): Outline[] {
     }
   }
   finish(false);
-  return outlines;
+  return { outlines, problem };
 }
+
+function commandsOf(d: string): { commands: SVGCommand[]; problem: string | null } {
+  const parser = new SVGPathDataParser();
+  const commands: SVGCommand[] = [];
+  let taken = 0;
+  try {
+    // A command at a time, so that those before one that cannot be read are had.
+    for (const part of d.match(/[a-z][^a-df-z]*|^[^a-z]+/gi) ?? []) {
+      parser.parse(part, commands);
+      taken += part.length;
+    }
+    parser.finish(commands);
+    return { commands, problem: null };
+  } catch {
+    return { commands: begun(commands), problem: d.slice(taken).trim() || d.trim().slice(-20) };
+  }
+}
+
+/** Nothing is drawn before the first move. */
+const begun = (commands: SVGCommand[]): SVGCommand[] =>
+  commands[0]?.type === SVGPathData.MOVE_TO ? commands : [];
 
 /** A run of straight lines. */
 export function outlineOfPoints(points: readonly [number, number][], closed: boolean): Outline {
@@ -111,5 +134,5 @@ export function outlineOfRect(
     );
   }
   const d = `M${x + a} ${y}H${right - a}A${a} ${b} 0 0 1 ${right} ${y + b}V${bottom - b}A${a} ${b} 0 0 1 ${right - a} ${bottom}H${x + a}A${a} ${b} 0 0 1 ${x} ${bottom - b}V${y + b}A${a} ${b} 0 0 1 ${x + a} ${y}Z`;
-  return outlinesOfPathData(d)[0];
+  return outlinesOfPathData(d).outlines[0];
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { distance3, type Vec3 } from '../math/vec.js';
-import { compilePath } from '../path/compile-path.js';
-import { FormatError } from './format-error.js';
+import { distance3, type Vec3 } from '../../math/vec.js';
+import { compilePath } from '../../path/compile-path.js';
+import { FormatError } from '../format-error.js';
 import { readSvg } from './svg-read.js';
 
 const svg = (inside: string) => `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10">${inside}</svg>`;
@@ -138,6 +138,48 @@ it('transforms of groups and elements apply from the inside out', () => {
   expect(distance3(read(matrix)[0].points[1].position, [4, 0, 4])).toBeLessThan(1e-12);
 });
 
+it('draws as a browser does up to what is wrong, and says what', () => {
+  const noted = (inside: string) => readSvg(svg(inside), 'a.svg');
+  const spun = noted('<path transform="spin(3)" d="M0 0H1"/>');
+  expect(spun.notes).toEqual([
+    '<path> in line 1 has the transform "spin(3)", which is none: it is left out.',
+  ]);
+  const cut = noted('<path d="M0 0 L3 4 5 x 7 8"/>');
+  expect(compilePath(cut.paths[0]).length).toBeCloseTo(5, 9);
+  expect(cut.notes[0]).toMatch(/cannot be read from "/);
+  const odd = noted('<polyline points="0,0 3-4 7"/>');
+  expect(compilePath(odd.paths[0]).length).toBeCloseTo(5, 9);
+});
+
+it('knows how large a drawing is meant to be where it says so in the world’s units', () => {
+  const sized = (head: string) =>
+    readSvg(`<svg xmlns="http://www.w3.org/2000/svg" ${head}><path d="M0 0H1"/></svg>`, 'a.svg')
+      .metresPerUnit;
+  expect(sized('width="210mm" viewBox="0 0 2100 2970"')).toBeCloseTo(1e-4, 12);
+  expect(sized('width="10in"')).toBeCloseTo(0.0254 / 96, 12);
+  expect(sized('width="300" viewBox="0 0 3 3"')).toBeNull();
+});
+
+it('puts backgrounds and areas without a line last', () => {
+  const inside =
+    '<rect id="page" width="10" height="10" stroke="red"/><circle id="spot" r="1" fill="red"/><path id="lane" d="M0 0H1"/>' +
+    '<circle id="ring" r="2" stroke="red"/>';
+  const { paths } = readSvg(svg(inside), 'a.svg');
+  expect(paths.map(({ id }) => id)).toEqual(['lane', 'ring', 'page', 'spot']);
+});
+
+it('a ring of uses ends, and shows within shows are looked at only so often', () => {
+  const rings = '<g id="a"><use href="#b"/><path d="M0 0H1"/></g><g id="b"><use href="#a"/></g>';
+  expect(read(rings).length).toBeGreaterThan(0);
+  const many = Array.from(
+    { length: 12 },
+    (_, i) => `<g id="g${i + 1}">${`<use href="#g${i}"/>`.repeat(10)}</g>`,
+  ).join('');
+  expect(() => readSvg(svg(`<path id="g0" d="M0 0H1"/>${many}`), 'a.svg')).toThrow(
+    /shows more than 300000 elements/,
+  );
+});
+
 it('names paths by their id, apart from each other, and passes over what is no path', () => {
   const inside =
     '<defs><path id="hidden" d="M0 0H1"/></defs><path id="Lane" d="M0 0H1"/><path id="Lane" d="M0 0H2"/><text>no</text><path display="none" d="M0 0H9"/>';
@@ -154,7 +196,7 @@ it.each([
   [
     'broken data',
     svg('<path id="p" d="M0 0 L nonsense"/>'),
-    /<path id="p"> in line 1 has path data that cannot be read/,
+    /no path in this SVG.*<path id="p"> in line 1 has path data that cannot be read from "nonsense" on/,
   ],
   ['data without a start', svg('<path d="L 3 4 5"/>'), /cannot be read/],
   [
@@ -167,9 +209,8 @@ it.each([
     svg('<path d="M0 0 L1e999 4"/>'),
     /<path> in line 1 has a place that is no number/,
   ],
-  ['a wrong number', svg('<circle r="ten"/>'), /<circle> in line 1 has r="ten"; expected a number/],
-  ['an odd list', svg('<polygon points="0 0 1"/>'), /expected pairs of numbers/],
-  ['a wrong transform', svg('<path transform="spin(3)" d="M0 0H1"/>'), /has the transform "spin\(3\)"/],
+  ['a wrong number', svg('<circle r="ten"/>'), /<circle> in line 1 has r="ten", which is no length/],
+  ['an odd list', svg('<polygon points="0 0 1"/>'), /drawn up to the last pair of numbers/],
 ])('refuses %s and says where', (_, text, message) => {
   expect(() => readSvg(text, 'bad.svg')).toThrow(FormatError);
   expect(() => readSvg(text, 'bad.svg')).toThrow(message);

@@ -1,0 +1,34 @@
+import { PathError, compiledPathOf } from '@fleet-rail/core';
+import { PATH_KINDS, writePath, type PathKind } from '@fleet-rail/core/formats';
+import { counted } from './counted.js';
+import { readShot, writeWhole } from './files.js';
+import { UsageError, type Arguments } from './options.js';
+
+export const PATH_OPTIONS = ['path', 'out', 'within'];
+
+/** `ride path`: a path of a shot as SVG, OBJ lines, CSV or glTF lines. */
+export async function commandPath(args: Arguments): Promise<string> {
+  if (args.files.length !== 1) {
+    throw new UsageError(
+      `found ${args.files.length} shot files; expected one, as in: ride path a.shot.json --path lane --out lane.svg`,
+    );
+  }
+  const shot = await readShot(args.files[0]);
+  const wanted = args.required('path');
+  const out = args.required('out');
+  const kind = PATH_KINDS.find((one) => out.toLowerCase().endsWith(`.${one}`));
+  if (kind === undefined)
+    throw new UsageError(`--out: found "${out}"; expected a name ending in .${PATH_KINDS.join(', .')}`);
+  const within = args.number('within', 0.001);
+  if (!(within > 0)) throw new UsageError(`--within: found ${within}; expected metres, above 0`);
+  const path = shot.paths.find(({ id, name }) => id === wanted || name === wanted);
+  if (path === undefined) {
+    const known = shot.paths.map(({ id }) => id).join(', ') || 'none, there is no path';
+    throw new UsageError(`--path: found "${wanted}"; expected one of ${known}`);
+  }
+  const curve = compiledPathOf(path);
+  if (curve instanceof PathError) throw new UsageError(`${path.id}: ${curve.message}`);
+  const written = await writePath(path, kind satisfies PathKind, within);
+  await writeWhole(out, written.bytes);
+  return `${out}: ${path.name}, ${curve.length.toFixed(3)} m, ${counted(written.points, 'point')}`;
+}

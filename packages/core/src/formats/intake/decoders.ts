@@ -1,0 +1,27 @@
+import type { JSONDocument } from '@gltf-transform/core';
+import draco from 'draco3dgltf';
+import { MeshoptDecoder } from 'meshoptimizer';
+import type { Packing } from '../model-read.js';
+
+/** Ways of packing meshes that are undone when a model is taken in, so that nothing after it has to know them. */
+const PACKINGS = ['KHR_draco_mesh_compression', 'EXT_meshopt_compression'];
+
+/** Whether a file has meshes that are packed. */
+export function isPacked({ json }: JSONDocument): boolean {
+  return (json.extensionsUsed ?? []).some((name) => PACKINGS.includes(name));
+}
+
+export const PACKING: Packing = {
+  async addDecoders(io, used) {
+    if (used.includes(PACKINGS[0]))
+      io.registerDependencies({ 'draco3d.decoder': await draco.createDecoderModule() });
+    if (used.includes(PACKINGS[1])) {
+      await MeshoptDecoder.ready;
+      io.registerDependencies({ 'meshopt.decoder': MeshoptDecoder });
+    }
+  },
+  unpack(document) {
+    for (const extension of document.getRoot().listExtensionsUsed())
+      if (PACKINGS.includes(extension.extensionName)) extension.dispose();
+  },
+};
