@@ -77,7 +77,7 @@ const DRAWINGS: Record<string, [inside: string, root?: string]> = {
   'units of the page': [curve(), 'width="210mm" height="297mm" viewBox="0 0 2100 2970"'],
   'a page that begins elsewhere': [line('transform="rotate(10)"'), 'viewBox="-50 -20 100 40"'],
   'without a view box': ['<rect id="a" width="50%" height="10"/>', 'width="400" height="200"'],
-  'font sizes': ['<g font-size="20"><rect id="a" width="2em" height="1ex"/></g>'],
+  'font sizes': ['<g font-size="20"><rect id="a" width="2em" height="1.5em"/></g>'],
   'a shape without a name': ['<path d="M3 3L9 4"/>'],
 };
 
@@ -121,9 +121,9 @@ test('drawings are read as the browser draws them', async ({ page }) => {
       const probe = window.document.createElementNS('http://www.w3.org/2000/svg', 'g');
       top.append(probe);
       const back = (probe.getScreenCTM() as DOMMatrix).inverse();
-      const shapes = [
-        ...top.querySelectorAll('path,rect,circle,ellipse,line,polyline,polygon'),
-      ] as SVGGeometryElement[];
+      const shapes = Array.from(
+        top.querySelectorAll<SVGGeometryElement>('path,rect,circle,ellipse,line,polyline,polygon'),
+      );
       return shapes
         .filter((shape) => {
           const { visibility } = getComputedStyle(shape);
@@ -143,25 +143,25 @@ test('drawings are read as the browser draws them', async ({ page }) => {
           });
           return { places, several: (shape.getAttribute('d') ?? '').match(/m/gi)?.length ?? 1 };
         });
-    }, 600);
-    const mine = await ours(svg, 600);
+    }, 240);
+    const mine = await ours(svg, 240);
     const size = Math.max(...theirs.flatMap(({ places }) => places.flat().map(Math.abs)), 1);
     expect(mine.length, `${kind}: runs`).toBe(theirs.reduce((sum, { several }) => sum + several, 0));
     // Every place of theirs is on one of ours; the browser's own are single precision.
     const all = mine.flatMap(({ places }) => places);
-    const steps = Math.max(...mine.map(({ length }) => length)) / 600;
+    const steps = Math.max(...mine.map(({ length }) => length)) / 240;
     for (const { places, several } of theirs) {
       const worst = Math.max(
         ...places.map(([x, y]) => Math.min(...all.map(([a, b]) => Math.hypot(a - x, b - y)))),
       );
       expect(worst, `${kind}: ${JSON.stringify(places[0])}`).toBeLessThan(steps / 2 + 1e-3 * size);
       // Of a single run that a transform leaves alike, places by length are the very same.
-      const ends = [places[0], places[600]];
+      const ends = [places[0], places[240]];
       if (several === 1)
         for (const [x, y] of ends) {
           const near = Math.min(
             ...mine
-              .flatMap((run) => [run.places[0], run.places[600]])
+              .flatMap((run) => [run.places[0], run.places[240]])
               .map(([a, b]) => Math.hypot(a - x, b - y)),
           );
           expect(near, `${kind}: its ends`).toBeLessThan(1e-4 * size);

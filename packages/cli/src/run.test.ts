@@ -298,3 +298,114 @@ describe('what is built, sprayed and moved by forces', () => {
     expect(20 - Number(last[5])).toBeCloseTo(9.80665 / 2, 2);
   });
 });
+
+describe('files as they come, and as others need them', () => {
+  const shotOf = () => JSON.parse(readFileSync(path('a.shot.json'), 'utf8'));
+
+  it('new takes the path that is picked, as long as is asked, as the kind that is meant', async () => {
+    writeFileSync(
+      path('lane.svg'),
+      '<svg xmlns="http://www.w3.org/2000/svg"><path id="first" d="M0 0H10"/><path id="second" d="M0 0 H30 V40"/></svg>',
+    );
+    for (const pick of ['second', '2']) {
+      const made = await make('--pick', pick, '--length', '140', '--kind', 'prop');
+      expect(made).toMatchObject({ code: 0 });
+      expect(shotOf().paths.map(({ id }: { id: string }) => id)).toEqual(['second']);
+      expect(shotOf().riders[0].kind).toBe('prop');
+      expect((await run(['info', path('a.shot.json')])).text).toMatch(/path second: .*, 140(\.0+\d*)? m/);
+      rmSync(path('a.shot.json'));
+    }
+    expect((await make('--pick', 'third')).text).toMatch(
+      /--pick: found "third"; expected a number from 1 to 2, or one of first, second/,
+    );
+    expect((await make('--kind', 'boat')).text).toMatch(/--kind: found "boat"; expected one of vehicle/);
+  });
+
+  it('a path that is given out comes back as the same curve', async () => {
+    writeFileSync(
+      path('lane.svg'),
+      '<svg xmlns="http://www.w3.org/2000/svg"><path id="lane" d="M0 0 C20 0 30 10 30 40 S 5 60 0 90"/></svg>',
+    );
+    await make();
+    const lengthOf = async (shot: string) =>
+      Number(/, ([\d.]+) m/.exec((await run(['info', path(shot)])).text.split('\n')[1])?.[1]);
+    const length = await lengthOf('a.shot.json');
+    for (const kind of ['svg', 'obj', 'csv', 'glb']) {
+      const out = path(`out.${kind}`);
+      const given = await run([
+        'path',
+        path('a.shot.json'),
+        '--path',
+        'lane',
+        '--out',
+        out,
+        '--within',
+        '0.001',
+      ]);
+      expect(given).toMatchObject({ code: 0 });
+      const again = ['new', '--path', out, '--model', path('cart.glb'), '--out', path('b.shot.json')];
+      expect(await run(again)).toMatchObject({ code: 0 });
+      expect(Math.abs((await lengthOf('b.shot.json')) - length)).toBeLessThan(kind === 'svg' ? 1e-9 : 0.01);
+    }
+    const unknown = await run(['path', path('a.shot.json'), '--path', 'no', '--out', path('o.svg')]);
+    expect(unknown).toMatchObject({ code: 1, text: 'ride: --path: found "no"; expected one of lane' });
+  });
+
+  it('a model that comes in several files is put beside the shot as one', async () => {
+    const document = new Document();
+    const buffer = document.createBuffer('places').setURI('places.bin');
+    const position = document
+      .createAccessor()
+      .setType('VEC3')
+      .setArray(Float32Array.from([0, 0, 0, 1, 0, 0, 0, 1, 0]))
+      .setBuffer(buffer);
+    const mesh = document
+      .createMesh('wing')
+      .addPrimitive(document.createPrimitive().setAttribute('POSITION', position));
+    document.createScene().addChild(document.createNode('wing').setMesh(mesh));
+    const { json, resources } = await new WebIO().writeJSON(document);
+    writeFileSync(path('wing.gltf'), JSON.stringify(json));
+    const args = [
+      'new',
+      '--path',
+      path('lane.svg'),
+      '--model',
+      path('wing.gltf'),
+      '--out',
+      path('a.shot.json'),
+    ];
+    const missing = await run(args);
+    expect(missing.text).toMatch(
+      /wing\.gltf: needs other files \("places\.bin"\); expected them to be given together/,
+    );
+    for (const [name, bytes] of Object.entries(resources)) writeFileSync(path(name), bytes);
+    expect(await run(args)).toMatchObject({ code: 0 });
+    expect(shotOf().models[0].source).toEqual({ file: 'wing.glb' });
+    expect(await run(['bake', path('a.shot.json'), '--out', path('a.glb')])).toMatchObject({ code: 0 });
+    const baked = await new WebIO().readBinary(readFileSync(path('a.glb')));
+    expect(baked.getRoot().listMeshes()).toHaveLength(1);
+  });
+
+  it('bake gives out only some riders and frames, as USD too, with the key that closes a loop', async () => {
+    await make('--frames', '48');
+    const bake = (out: string, ...more: string[]) =>
+      run(['bake', path('a.shot.json'), '--out', path(out), ...more]);
+    expect((await bake('a.usda', '--closing-key')).text).toMatch(/a\.usda: 1 rider, 49 frames/);
+    const layer = readFileSync(path('a.usda'), 'utf8');
+    expect(layer).toMatch(/^#usda 1\.0\n/);
+    expect(layer).toMatch(/endTimeCode = 49\n/);
+    expect(await bake('a.usdz')).toMatchObject({ code: 0 });
+    await bake('a.csv', '--from', '11', '--to', '13', '--riders', 'R1');
+    const rows = readFileSync(path('a.csv'), 'utf8').trim().split('\n').slice(1);
+    expect(rows.map((row) => row.split(',')[0])).toEqual(['11', '12', '13']);
+    expect((await bake('b.csv', '--riders', 'X9')).text).toMatch(
+      /--riders: found "X9"; expected badges among R1/,
+    );
+    expect((await bake('b.csv', '--from', '99')).text).toMatch(
+      /--from: found 99; expected a whole frame from 1 to 48/,
+    );
+    expect((await bake('b.glb', '--clips', 'some')).text).toMatch(
+      /--clips: found "some"; expected keep or drop/,
+    );
+  });
+});

@@ -21,10 +21,10 @@ interface Command {
 const COMMANDS: Record<string, Command> = {
   new: { options: NEW_OPTIONS, flags: NEW_FLAGS, run: commandNew },
   bake: { options: BAKE_OPTIONS, flags: BAKE_FLAGS, run: commandBake },
-  path: { options: PATH_OPTIONS, run: commandPath },
   info: { options: [], run: commandInfo },
   check: { options: [], flags: CHECK_FLAGS, run: commandCheck },
   render: { options: RENDER_OPTIONS, flags: RENDER_FLAGS, run: commandRender },
+  path: { options: PATH_OPTIONS, run: commandPath },
   lay: { options: LAY_OPTIONS, run: commandLay },
 };
 

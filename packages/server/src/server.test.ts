@@ -239,7 +239,10 @@ describe('models', () => {
 
   it('one that nothing uses can be deleted, and its file goes with the last that has it', async () => {
     const bytes = await glb('cart');
-    const [used, other] = [await models.add([{ name: 'cart.glb', bytes: bytes }]), await models.add([{ name: 'copy.glb', bytes: bytes }])];
+    const [used, other] = [
+      await models.add([{ name: 'cart.glb', bytes: bytes }]),
+      await models.add([{ name: 'copy.glb', bytes: bytes }]),
+    ];
     const model = { id: 'm', name: 'Cart', source: { file: 'cart.glb' } };
     const { id } = await shots.create(undefined, newShot({ name: 'Wears it', models: [model] }));
     const checkpoint = await checkpoints.add(id, 'Still wears it');
@@ -263,7 +266,9 @@ describe('models', () => {
   });
 
   it('a file that is refused leaves nothing behind', async () => {
-    await expect(models.add([{ name: 'zeros.glb', bytes: new Uint8Array(64) }])).rejects.toThrow(/zeros\.glb/);
+    await expect(models.add([{ name: 'zeros.glb', bytes: new Uint8Array(64) }])).rejects.toThrow(
+      /zeros\.glb/,
+    );
     expect(await models.list()).toEqual([]);
     expect(readdirSync(join(folder, 'data'))).not.toContain('models');
   });

@@ -11,8 +11,8 @@ export function factsJoined(
   const told = shot.models.flatMap(({ id, name }) => {
     const asset = used.has(id) ? models.get(id)?.getRoot().getAsset() : undefined;
     if (!asset) return [];
-    const { version: _version, minVersion: _minVersion, ...facts } = asset;
-    return [{ name, ...facts }];
+    const facts = Object.entries(asset).filter(([key]) => key !== 'version' && key !== 'minVersion');
+    return [{ name, ...Object.fromEntries(facts) } as { name: string; copyright?: unknown }];
   });
   const copyrights = [...new Set(told.flatMap(({ copyright }) => (copyright ? [String(copyright)] : [])))];
   return {

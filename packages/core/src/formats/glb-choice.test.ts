@@ -100,7 +100,7 @@ function shotOf(fields: Partial<Loose<Shot>> = {}, frames = 24): Shot {
       { id: 'b', name: 'Cart', badge: 'C2', ...rider },
     ],
     ...fields,
-  } as unknown as Loose<Shot>);
+  } as unknown as Parameters<typeof newShot>[0]);
 }
 
 async function baked(shot: Shot, choice: SampleChoice & GlbChoice = {}) {

@@ -16,6 +16,8 @@ export interface Imported {
   readonly notes: string[];
   /** Metres for one unit of the file, where it says how large it is meant to be. */
   readonly metresPerUnit?: number | null;
+  /** So many paths, the first, are most likely meant; all where it is not said. */
+  readonly likely?: number;
 }
 
 /** When to be where on an imported path. */

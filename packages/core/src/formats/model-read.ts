@@ -196,7 +196,8 @@ function refuseForeign({ json, resources }: JSONDocument, file: string, taking: 
     );
   }
   (json.buffers ?? []).forEach((buffer, i) => {
-    if (buffer.uri !== undefined || GLB_BUFFER in resources || isFallback(buffer)) return;
+    if (!(buffer.byteLength > 0) || buffer.uri !== undefined) return;
+    if (GLB_BUFFER in resources || isFallback(buffer)) return;
     throw new FormatError(
       file,
       `has buffers[${i}] without its ${buffer.byteLength} bytes; expected them in the file.`,

@@ -1,20 +1,8 @@
 import type { Document } from '@gltf-transform/core';
-import { uniqueNames } from '../document/unique-names.js';
+import { nodeNames } from '../hierarchy/index.js';
 
 /** Where the name is kept that a file gives a node, while it goes by one of its own. */
 const IN_FILE = 'nameInFile';
-
-/**
- * The names nodes go by: a shot tells parts apart by them, so that no two of a model are alike.
- *
- * @param nodes in the order of the file, with the names of their meshes for those without one
- */
-export function nodeNames(nodes: readonly { readonly name?: string; readonly mesh?: string }[]): string[] {
-  return uniqueNames(
-    nodes.map(({ name }) => name ?? ''),
-    (i) => nodes[i].mesh || 'part',
-  );
-}
 
 /** Gives nodes their names; those of the file are kept beside them. */
 export function giveNames(document: Document): void {

@@ -28,7 +28,7 @@ export async function readPaths(
   const text = () => textOf(bytes);
   switch (ending) {
     case '.svg': {
-      const { paths, passedOver, notes, metresPerUnit } = readSvg(
+      const { paths, passedOver, notes, metresPerUnit, likely } = readSvg(
         text(),
         file,
         options.scale,
@@ -36,7 +36,7 @@ export async function readPaths(
         options.tolerance,
       );
       const passed = passedOver.length > 0 ? [`Passed over: ${passedOver.join(', ')}.`] : [];
-      return { paths, rides: [], notes: [...passed, ...notes], metresPerUnit };
+      return { paths, rides: [], notes: [...passed, ...notes], metresPerUnit, likely };
     }
     case '.obj':
       return readObjLines(text(), file, options, onProgress);

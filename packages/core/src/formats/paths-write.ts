@@ -4,6 +4,7 @@ import { distance3, type Vec3 } from '../math/vec.js';
 import { compilePath } from '../path/compile-path.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { activePoints } from '../path/active-points.js';
+import { handleEnd } from '../path/basis-bezier.js';
 import { changeBasis } from '../reshape/change-basis.js';
 
 export const PATH_KINDS = ['svg', 'obj', 'csv', 'glb'] as const;
@@ -43,43 +44,33 @@ export async function writePath(path: ShotPath, kind: PathKind, within: number):
 }
 
 /**
- * Places along a curve, such that straight runs between them come within a distance of it. Runs are halved where their middle or
- * quarters stand off; what lies between those is within, since a run that bends by little is an arc.
+ * Places along a curve, such that straight runs between them come within a distance of it. All of a stretch of length l whose ends are c
+ * apart lies in the ellipse about them, so no further off than √(l² − c²) / 2: stretches are halved until that is within.
  */
 function placesWithin(curve: CompiledPath, within: number): Vec3[] {
   const at = (s: number): Vec3 => {
-    const out = new Float64Array(3);
+    const out: Vec3 = [0, 0, 0];
     curve.position(s, out);
-    return [out[0], out[1], out[2]];
+    return out;
   };
-  const { closed } = curve;
-  const borders = curve.joints;
   const found: Vec3[] = [at(0)];
   const add = (from: number, to: number, a: Vec3, b: Vec3, depth: number): void => {
-    const off = [0.25, 0.5, 0.75].some(
-      (part) => awayFrom(at(from + part * (to - from)), a, b) > 0.8 * within,
-    );
-    if (off && depth < DEEPEST) {
+    const square = (to - from) ** 2 - distance3(a, b) ** 2;
+    if (square > 4 * within ** 2 && depth < DEEPEST) {
       const middle = (from + to) / 2;
       const m = at(middle);
       add(from, middle, a, m, depth + 1);
       add(middle, to, m, b, depth + 1);
     } else found.push(b);
   };
-  for (let i = 1; i < borders.length; i++) {
-    const [from, to] = [borders[i - 1], borders[i]];
-    // Begun with several runs, so that a bend that comes back to its middle is seen.
-    for (let k = 0; k < RUNS; k++) {
-      const [a, b] = [from + (k * (to - from)) / RUNS, from + ((k + 1) * (to - from)) / RUNS];
-      add(a, b, at(a), at(b), 0);
-    }
-  }
-  if (closed) found.pop();
-  return straightened(found, within / 10, closed);
+  const borders = curve.joints;
+  for (let i = 1; i < borders.length; i++)
+    add(borders[i - 1], borders[i], at(borders[i - 1]), at(borders[i]), 0);
+  // What comes back to its beginning has it once.
+  if (curve.closed) found.pop();
+  return straightened(found, within / 10, curve.closed);
 }
 
-/** Runs that a piece of the curve is begun with. */
-const RUNS = 2;
 /** A stretch is halved no more often: a millionth of a piece is no bend. */
 const DEEPEST = 20;
 
@@ -113,8 +104,11 @@ function svgOf(path: ShotPath, within: number): { svg: string; points: number } 
   const pieces: string[] = [];
   const count = drawn.closed ? active.length : active.length - 1;
   for (let i = 0; i < count; i++) {
-    const [from, to] = [active[i], active[(i + 1) % active.length]];
-    const piece = straight ? [to.position] : [from.outEnd, to.inEnd, to.position];
+    const to = active[(i + 1) % active.length];
+    const next = (i + 1) % active.length;
+    const piece = straight
+      ? [to.position]
+      : [handleEnd(active, i, drawn.closed, 1), handleEnd(active, next, drawn.closed, -1), to.position];
     pieces.push(`${straight ? 'L' : 'C'} ${piece.map(([x, , z]) => `${x},${z}`).join(' ')}`);
     places.push(...piece);
   }

@@ -30,9 +30,10 @@ export function useDeleteModel() {
 export function useUploadModel() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (file: File) => {
+    mutationFn: (files: readonly File[]) => {
       const form = new FormData();
-      form.append('file', file);
+      // A folder's files say where they lay in it, which is how they name each other.
+      for (const file of files) form.append('file', file, file.webkitRelativePath || file.name);
       return request<KeptModel>('POST', '/api/models', form);
     },
     onSuccess: () => client.invalidateQueries({ queryKey: ['models'] }),

@@ -12,6 +12,7 @@ const model = (name: string, nodes: string[] = [], forward: Axis = '+z'): KeptMo
   bytes: 1,
   shipped: false,
   facts: {
+    version: 1,
     nodes,
     places: nodes.map(() => [0, 0, 0]),
     clips: [],

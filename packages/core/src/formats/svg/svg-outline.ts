@@ -18,7 +18,6 @@ export function outlinesOfPathData(d: string): { outlines: Outline[]; problem: s
   const { commands: read, problem } = commandsOf(d);
   const commands = new SVGPathData(read)
     .toAbs()
-    .transform(SVGPathDataTransformer.NORMALIZE_HVZ(false))
     .transform(SVGPathDataTransformer.NORMALIZE_ST())
     .transform(SVGPathDataTransformer.QT_TO_C()).commands;
   const outlines: Outline[] = [];
@@ -41,6 +40,13 @@ export function outlinesOfPathData(d: string): { outlines: Outline[]; problem: s
         break;
       case SVGPathData.LINE_TO:
         lineTo(command.x, command.y);
+        break;
+      // What the library makes of these makes lines of straight curves too, whose handles may lead beyond their ends.
+      case SVGPathData.HORIZ_LINE_TO:
+        lineTo(command.x, here[1]);
+        break;
+      case SVGPathData.VERT_LINE_TO:
+        lineTo(here[0], command.y);
         break;
       case SVGPathData.CURVE_TO:
         cubics.push([command.x1, command.y1, command.x2, command.y2, command.x, command.y]);

@@ -151,6 +151,14 @@ it('draws as a browser does up to what is wrong, and says what', () => {
   expect(compilePath(odd.paths[0]).length).toBeCloseTo(5, 9);
 });
 
+it('a straight curve whose handles lead beyond its ends goes there and back', () => {
+  // x = 3 (1 − t)² t a + 3 (1 − t) t² b + t³ c with a = −6, b = 9, c = 3 turns back at both sides.
+  const x = (t: number) => 3 * (1 - t) ** 2 * t * -6 + 3 * (1 - t) * t * t * 9 + 3 * t ** 3;
+  const turns = Array.from({ length: 2001 }, (_, i) => x(i / 2000));
+  const way = turns.slice(1).reduce((sum, value, i) => sum + Math.abs(value - turns[i]), 0);
+  expect(curve(d('M0 0 C-6 0 9 0 3 0')).length).toBeCloseTo(way, 4);
+});
+
 it('knows how large a drawing is meant to be where it says so in the world’s units', () => {
   const sized = (head: string) =>
     readSvg(`<svg xmlns="http://www.w3.org/2000/svg" ${head}><path d="M0 0H1"/></svg>`, 'a.svg')

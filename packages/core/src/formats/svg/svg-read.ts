@@ -22,6 +22,8 @@ export interface SvgPaths {
   readonly notes: string[];
   /** Metres for one user unit, where the file says how large it is meant to be. */
   readonly metresPerUnit: number | null;
+  /** So many paths, the first, are neither backgrounds nor areas without a line. */
+  readonly likely: number;
 }
 
 /** Shared by all points: the document is never changed in place. */
@@ -85,7 +87,7 @@ export function readSvg(
   const notes = [...drawing.notes, ...into.notes];
   if (left > 0) notes.push(`Of its paths the first ${MOST_OFFERED} are offered; ${left} more were left out.`);
   const paths = [...into.paths.filter((path) => !last.has(path)), ...last];
-  return { paths, passedOver, notes, metresPerUnit: drawing.metresPerUnit };
+  return { paths, passedOver, notes, metresPerUnit: drawing.metresPerUnit, likely: paths.length - last.size };
 }
 
 function isBackground({ matrix }: DrawnShape, outline: Outline, { page }: SvgDrawing): boolean {
@@ -136,10 +138,10 @@ function pathOf({ element, matrix }: DrawnShape, outline: Outline, taking: Takin
   const { scale, file, into } = taking;
   const name = taking.name.slice(0, LIMITS.textLength);
   const straight = isStraight(outline);
-  const heights = heightsOf(element, outline, straight);
-  const place = (x: number, y: number, at: number): Vec3 => {
+  const height = heightsOf(element, outline);
+  const place = (x: number, y: number, cubic: number, handle: 1 | 2 | 3): Vec3 => {
     const p = applyToPoint(matrix, { x, y });
-    return [p.x * scale, (heights?.[Math.min(at, heights.length - 1)] ?? 0) * scale, p.y * scale];
+    return [p.x * scale, height(cubic, handle) * scale, p.y * scale];
   };
   if (outline.cubics.length > LIMITS.pointsPerPath)
     return pathOfPositions(
@@ -153,13 +155,13 @@ function pathOf({ element, matrix }: DrawnShape, outline: Outline, taking: Takin
       },
       into,
     );
-  const points = [newPoint(place(...outline.start, 0))];
+  const points = [newPoint(place(...outline.start, -1, 3))];
   outline.cubics.forEach(([x1, y1, x2, y2, x, y], i) => {
     const from = points[points.length - 1];
-    const to = newPoint(place(x, y, straight ? i + 1 : 3 * i + 3));
+    const to = newPoint(place(x, y, i, 3));
     if (!straight) {
-      from.out = minus(place(x1, y1, 3 * i + 1), from.position);
-      to.in = minus(place(x2, y2, 3 * i + 2), to.position);
+      from.out = minus(place(x1, y1, i, 1), from.position);
+      to.in = minus(place(x2, y2, i, 2), to.position);
     }
     points.push(to);
   });
@@ -190,17 +192,17 @@ function isStraight({ start, cubics }: Outline): boolean {
   });
 }
 
-/** Heights that were given out with a path: one for all, or one for each place of its data. */
+/** The height of a place of the data that a path was given out with: one for all, or one for each end, or for handles too. */
 function heightsOf(
   element: { getAttribute(name: string): string | null },
-  outline: Outline,
-  straight: boolean,
-): number[] | null {
-  const told = element.getAttribute(HEIGHTS);
-  if (told === null) return null;
-  const heights = numbersIn(told);
-  const wanted = (straight ? 1 : 3) * outline.cubics.length + 1;
-  return heights.length === 1 || heights.length === wanted ? heights : null;
+  { cubics }: Outline,
+): (cubic: number, handle: 1 | 2 | 3) => number {
+  const heights = numbersIn(element.getAttribute(HEIGHTS) ?? '');
+  if (heights.length === 1) return () => heights[0];
+  if (heights.length === cubics.length + 1)
+    return (cubic, handle) => heights[handle === 1 ? cubic : cubic + 1];
+  if (heights.length === 3 * cubics.length + 1) return (cubic, handle) => heights[3 * cubic + handle];
+  return () => 0;
 }
 
 /** Places of a run that has more than a path can hold: its own, and three between where it bends. */

@@ -4,7 +4,7 @@ import * as THREE from 'three';
 import { GLTFLoader, type GLTF } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import { parseUsda, primsByPath, type UsdaPrim, type UsdaProperty } from '../../../test/usda-grammar.js';
 import { sampleShot, type SampleChoice } from '../../bake/index.js';
-import { newShot, type Loose } from '../../document/new-shot.js';
+import { newShot } from '../../document/new-shot.js';
 import type { Shot } from '../../document/shot.js';
 import { evaluateShot } from '../../evaluate/index.js';
 import { assetsOf } from '../assets-read.js';
@@ -70,7 +70,9 @@ const steady = {
   },
 };
 const shotOf = (fields: object): Shot =>
-  newShot({ name: '4 × Büßer', range, paths: [straight], ...fields } as unknown as Loose<Shot>);
+  newShot({ name: '4 × Büßer', range, paths: [straight], ...fields } as unknown as Parameters<
+    typeof newShot
+  >[0]);
 
 /** A square with a picture on it, under two nodes of one name. */
 function signModel(): Document {

@@ -1,15 +1,12 @@
 import type { Document, Material, Mesh, Node, Primitive } from '@gltf-transform/core';
 import type { SampledShot } from '../../bake/index.js';
-import { lowerBound } from '../../math/search.js';
-import type { Quat } from '../../math/vec.js';
-import { quat } from 'gl-matrix';
-import { composeShot, type Channel, type ComposedShot, type ZoomedCamera } from '../compose-shot.js';
+import { composeShot, type ComposedShot, type ZoomedCamera } from '../compose-shot.js';
 import { grainMesh } from '../glb-spray.js';
 import { restoreNames } from '../node-names.js';
 import { keysInWorld } from '../thin-world.js';
 import { UsdMaterials, type UsdPicture } from './usd-materials.js';
 import { SCHEMAS, facesOf, shapeNamesOf, writeGeometry, writeShapes, writeSkinning } from './usd-meshes.js';
-import { UsdSkeleton, writeStillSkeleton, type NodeOverTime, type ShapeTrack } from './usd-skins.js';
+import { UsdSkeleton, writeStillSkeleton, type ShapeTrack } from './usd-skins.js';
 import { writeSpray } from './usd-sprays.js';
 import {
   PrimNames,
@@ -21,6 +18,7 @@ import {
   singleText,
   tuple,
 } from './usd-text.js';
+import { UsdTime } from './usd-time.js';
 
 /** A shot as a USD layer in text, and the pictures that lie beside it. */
 export interface UsdFiles {
@@ -65,11 +63,9 @@ class UsdShot {
   private readonly names = new PrimNames();
   private readonly root: string;
   private readonly materials: UsdMaterials;
-  private readonly channels = new Map<Node, Channel[]>();
-  private readonly codes = new Map<Channel, readonly number[]>();
   private readonly zooms: ReadonlyMap<Node, ZoomedCamera>;
   private readonly shared = new Map<Primitive, string>();
-  private readonly time: NodeOverTime;
+  private readonly time: UsdTime;
   /** By rider that sprays, what a particle of it looks like. */
   private readonly prototypes: ReadonlyMap<string, Node>;
 
@@ -89,26 +85,8 @@ class UsdShot {
       `${this.root}/${this.names.give(this.root, 'Materials')}`,
       folder,
     );
-    channels.forEach((channel, i) => {
-      const own = this.channels.get(channel.node);
-      if (own) own.push(channel);
-      else this.channels.set(channel.node, [channel]);
-      this.codes.set(channel, this.codesOf(channel, kept[i]));
-    });
+    this.time = new UsdTime(sampled.first, channels, kept);
     this.zooms = new Map(zooms.map((zoom) => [zoom.node, zoom]));
-    this.time = {
-      codesOf: (nodes) => {
-        const all = nodes.flatMap((node) =>
-          this.channelsOf(node).flatMap((one) => this.codes.get(one) ?? []),
-        );
-        return all.length === 0 ? [sampled.first] : [...new Set(all)].sort((a, b) => a - b);
-      },
-      at: (node, code) => ({
-        translation: this.valueAt(node, 'translation', code) ?? node.getTranslation(),
-        rotation: this.valueAt(node, 'rotation', code) ?? node.getRotation(),
-        scale: this.valueAt(node, 'scale', code) ?? node.getScale(),
-      }),
-    };
   }
 
   write(): UsdFiles {
@@ -143,7 +121,6 @@ class UsdShot {
     const { shot, first, frames, cuts } = this.sampled;
     const { text } = this;
     const asset = this.composed.document.getRoot().getAsset();
-    const { models: _models, ...facts } = asset.extras as Record<string, unknown>;
     text.line('#usda 1.0');
     text.line('(');
     const put = (line: string) => text.line(`    ${line}`);
@@ -156,7 +133,10 @@ class UsdShot {
     put('metersPerUnit = 1');
     put('upAxis = "Y"');
     put('customLayerData = {');
-    for (const [name, value] of Object.entries(facts)) put(`    ${declared(name, value)}`);
+    for (const [name, value] of Object.entries(asset.extras as object)) {
+      const line = declared(name, value);
+      if (line !== null) put(`    ${line}`);
+    }
     if (asset.copyright) put(`    string copyright = ${quoted(asset.copyright)}`);
     if (cuts.length > 0) {
       const named = cuts.map(({ frame, camera }) => `${frame} ${camera}`).join('; ');
@@ -210,7 +190,7 @@ class UsdShot {
   private writePlace(node: Node): void {
     const { text } = this;
     const put = (key: 'translation' | 'rotation' | 'scale', declaredAs: string, value: UsdOf) => {
-      const channel = this.channelsOf(node).find((one) => one.path === key && !one.held);
+      const channel = this.time.channelsOf(node).find((one) => one.path === key && !one.held);
       const still = {
         translation: node.getTranslation(),
         rotation: node.getRotation(),
@@ -218,8 +198,10 @@ class UsdShot {
       };
       if (!channel) return text.attribute(declaredAs, value(still[key], 0));
       const width = key === 'rotation' ? 4 : 3;
-      const codes = this.codes.get(channel) ?? [];
-      text.samples(declaredAs, codes, (i) => value(channel.values, width * this.sampleOf(channel, codes[i])));
+      const codes = this.time.codesOfChannel(channel);
+      text.samples(declaredAs, codes, (i) =>
+        value(channel.values, width * this.time.sampleOf(channel, codes[i])),
+      );
     };
     put('translation', 'double3 xformOp:translate', (values, at) => tuple(values, at, 3));
     put('rotation', 'quatf xformOp:orient', quatText);
@@ -228,11 +210,11 @@ class UsdShot {
       'uniform token[] xformOpOrder',
       '["xformOp:translate", "xformOp:orient", "xformOp:scale"]',
     );
-    const shown = this.channelsOf(node).find(({ held }) => held);
+    const shown = this.time.channelsOf(node).find(({ held }) => held);
     if (!shown) return;
-    const codes = this.codes.get(shown) ?? [];
+    const codes = this.time.codesOfChannel(shown);
     const seen = codes.map((code) => {
-      const at = 3 * this.sampleOf(shown, code);
+      const at = 3 * this.time.sampleOf(shown, code);
       return shown.values.subarray(at, at + 3).some((value) => value !== 0);
     });
     text.samples('token visibility', codes, (i) => (seen[i] ? '"inherited"' : '"invisible"'));
@@ -319,13 +301,13 @@ class UsdShot {
     const given = new PrimNames();
     const names = shapeNamesOf(mesh, (name) => given.give('', name));
     if (names.length === 0) return null;
-    const channel = this.channelsOf(node).find(({ path }) => path === 'weights');
+    const channel = this.time.channelsOf(node).find(({ path }) => path === 'weights');
     const still = node.getWeights().length > 0 ? node.getWeights() : mesh.getWeights();
     return {
       names,
-      codes: channel ? (this.codes.get(channel) ?? []) : [this.sampled.first],
+      codes: channel ? this.time.codesOfChannel(channel) : [this.sampled.first],
       weightsAt: (code) =>
-        names.map((_, k) => (channel ? this.mixed(channel, names.length, code)[k] : (still[k] ?? 0))),
+        names.map((_, k) => (channel ? this.time.mixed(channel, names.length, code)[k] : (still[k] ?? 0))),
     };
   }
 
@@ -382,43 +364,6 @@ class UsdShot {
         );
     });
   }
-
-  private channelsOf(node: Node): readonly Channel[] {
-    return this.channels.get(node) ?? [];
-  }
-
-  private codesOf({ values, path, steps, held, node }: Channel, kept: readonly number[] | null): number[] {
-    const width = path === 'rotation' ? 4 : path === 'weights' ? weightsOf(node) : 3;
-    const all = kept ?? [...Array(values.length / width).keys()];
-    const samples = held ? all.filter((i) => i === 0 || differs(values, width, i)) : all;
-    return samples.map((i) => this.sampled.first + i / steps);
-  }
-
-  private sampleOf({ steps }: Channel, code: number): number {
-    return Math.round((code - this.sampled.first) * steps);
-  }
-
-  private valueAt(node: Node, path: 'translation' | 'rotation' | 'scale', code: number): number[] | null {
-    const channel = this.channelsOf(node).find((one) => one.path === path);
-    return channel ? this.mixed(channel, path === 'rotation' ? 4 : 3, code) : null;
-  }
-
-  /** A channel's value at a time code that need not be one of its own, as a reader would take it between its keys. */
-  private mixed(channel: Channel, width: number, code: number): number[] {
-    const codes = this.codes.get(channel) ?? [];
-    const next = Math.min(codes.length - 1, lowerBound(codes, code));
-    const before = codes[next] > code && next > 0 ? next - 1 : next;
-    const value = (i: number) => {
-      const at = width * this.sampleOf(channel, codes[i]);
-      return [...channel.values.subarray(at, at + width)];
-    };
-    if (before === next) return value(next);
-    const t = (code - codes[before]) / (codes[next] - codes[before]);
-    const [from, to] = [value(before), value(next)];
-    if (width === 4 && channel.path === 'rotation')
-      return [...quat.slerp([0, 0, 0, 1], from as Quat, to as Quat, t)];
-    return from.map((one, k) => one + t * (to[k] - one));
-  }
 }
 
 type UsdOf = (values: ArrayLike<number>, at: number) => string;
@@ -432,16 +377,6 @@ interface UsdSkin {
 const IDENTITY = '( (1, 0, 0, 0), (0, 1, 0, 0), (0, 0, 1, 0), (0, 0, 0, 1) )';
 
 const last = (path: string): string => path.slice(path.lastIndexOf('/') + 1);
-
-function weightsOf(node: Node): number {
-  const primitives = node.getMesh()?.listPrimitives() ?? [];
-  return Math.max(1, ...primitives.map((primitive) => primitive.listTargets().length));
-}
-
-function differs(values: Float64Array, width: number, i: number): boolean {
-  for (let k = 0; k < width; k++) if (values[i * width + k] !== values[(i - 1) * width + k]) return true;
-  return false;
-}
 
 /** Whether anything below is drawn by a skeleton. */
 function holdsSkeleton(top: Node): boolean {

@@ -1,23 +1,14 @@
-import {
-  LIMITS,
-  Rider,
-  ShotError,
-  defaultsOf,
-  freeBadge,
-  freeId,
-  leastUsedColor,
-  newHitch,
-  type Shot,
-} from '@fleet-rail/core';
-import type { Imported, ImportedRide } from '@fleet-rail/core/paths';
+import { LIMITS } from '@fleet-rail/core';
+import type { Imported } from '@fleet-rail/core/paths';
 import { proxy, wrap } from 'comlink';
 import { create } from 'zustand';
 import { sentenceOf } from '../../api/request';
-import { addPaths } from '../../edits/path-edits';
+import { onlySome, resized, withImported } from '../../edits/import-edits';
 import { nextTask } from '../../evaluation/next-task';
 import { notify } from '../../ui/notices';
 import { readFileBytes } from '../../ui/read-file';
 import type { DeskStore } from '../desk-store';
+import type { ImportLook, Importing } from '../importing';
 import type { PathsReader } from './paths-worker';
 
 const FILE_LIMIT = 64e6;
@@ -32,7 +23,7 @@ interface Reading {
 /** What is being read now; null while nothing is. */
 export const useReading = create<{ reading: Reading | null }>(() => ({ reading: null }));
 
-/** Adds the paths of a file to the shot, and riders for its motions; a file that cannot be read changes nothing. */
+/** Reads the paths of a file, and takes them in or asks which; a file that cannot be read changes nothing. */
 export async function importPaths(
   desk: DeskStore,
   file: File,
@@ -50,11 +41,11 @@ export async function importPaths(
     const bytes = await readFileBytes(file, FILE_LIMIT);
     const options = { scale, fps, firstFrame: range.first, tolerance };
     const read = wrap<PathsReader>(worker)(bytes, file.name, options, proxy(onProgress));
-    const imported = await Promise.race([read, cancelled]);
-    if (imported === null) notify('done', `${file.name}: reading was cancelled, nothing was changed.`);
+    const found = await Promise.race([read, cancelled]);
+    if (found === null) notify('done', `${file.name}: reading was cancelled, nothing was changed.`);
     else {
       await nextTask();
-      take(desk, file.name, imported);
+      offer(desk, file.name, scale, found);
     }
   } catch (error) {
     notify('error', sentenceOf(error));
@@ -64,38 +55,35 @@ export async function importPaths(
   }
 }
 
-function take(desk: DeskStore, file: string, imported: Imported): void {
+/** A file of one path is taken in at once; of several, timed, or of a size that it tells, what is meant is asked. */
+function offer(
+  desk: DeskStore,
+  file: string,
+  scale: number,
+  { imported, looks }: { imported: Imported; looks: ImportLook[] },
+): void {
+  const { paths, rides, metresPerUnit, likely } = imported;
+  const { shot, set } = desk.getState();
+  const told = metresPerUnit ?? null;
+  if (paths.length === 1 && rides.length === 0 && told === null) return take(desk, file, imported);
+  const free = LIMITS.paths - shot.paths.length;
+  const meant = Math.min(free, likely || paths.length);
+  const chosen = new Set(Array.from({ length: meant }, (_, i) => i));
+  set({ importing: { file, imported, scale, looks, chosen, times: 1 }, playing: false });
+}
+
+/** What is chosen of it, as large as it is to be. */
+export function chosenOf({ imported, chosen, times }: Importing): Imported {
+  return resized(onlySome(imported, chosen), times);
+}
+
+/** Takes paths into the shot as one step. */
+export function take(desk: DeskStore, file: string, imported: Imported): void {
   const { edit, set, shot } = desk.getState();
-  const { ids } = addPaths(shot, imported.paths);
-  const riders = shot.riders.length + imported.rides.length;
-  if (riders > LIMITS.riders) throw new ShotError('riders', `${riders} of them`, `at most ${LIMITS.riders}`);
-  edit(`Import ${file}`, (before) => withImported(before, imported));
+  const { ids } = withImported(shot, imported);
+  edit(`Import ${file}`, (before) => withImported(before, imported).shot);
   set({ pathId: ids[0], points: new Set() });
   const paths = `${imported.paths.length} ${imported.paths.length === 1 ? 'path' : 'paths'} added`;
   const rides = imported.rides.length > 0 ? `, ridden by ${imported.rides.length} of their motions` : '';
   notify('done', [`${file}: ${paths}${rides}.`, ...imported.notes].join(' '));
-}
-
-/** A shot with imported paths, and a carrier on each that has a motion. */
-function withImported(shot: Shot, { paths, rides }: Imported): Shot {
-  const { shot: after, ids } = addPaths(shot, paths);
-  const idOf = new Map(paths.map((path, i) => [path.id, ids[i]]));
-  return rides.reduce(
-    (before, ride) => withCarrier(before, ride, idOf.get(ride.pathId) ?? ride.pathId),
-    after,
-  );
-}
-
-function withCarrier(shot: Shot, { name, keys }: ImportedRide, path: string): Shot {
-  const hitch = newHitch(path, shot.range);
-  const rider: Rider = {
-    ...defaultsOf(Rider),
-    id: freeId(name, shot.riders),
-    name: name.slice(0, 200) || 'Motion',
-    kind: 'carrier',
-    badge: freeBadge(name, shot),
-    color: leastUsedColor(shot),
-    hitch: { ...hitch, pace: { ...hitch.pace, unit: 'metres', keys } },
-  };
-  return { ...shot, riders: [...shot.riders, rider] };
 }

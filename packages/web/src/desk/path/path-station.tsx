@@ -14,6 +14,7 @@ import { AtDistance } from './at-distance';
 import { DeletePathDialog, removePath } from './delete-path-dialog';
 import { DrawSettings } from './draw-settings';
 import { startDrawing } from './drawing';
+import { ImportCard } from './import-card';
 import { importPaths, useReading } from './import-paths';
 import { OperationCard } from './operation-card';
 import { PathDetails } from './path-details';
@@ -25,12 +26,15 @@ const FILES = ['.svg', '.obj', '.csv', '.glb', '.gltf'];
 export function PathStation() {
   const tool = useDesk((state) => state.tool.kind);
   const operation = useDesk((state) => state.operation);
+  const importing = useDesk((state) => state.importing);
   const path = useSelectedPath();
   const [shaping, setShaping] = useState(false);
   return (
     <>
       <PanelTitle>Path</PanelTitle>
-      {operation && path ? (
+      {importing ? (
+        <ImportCard importing={importing} />
+      ) : operation && path ? (
         <OperationCard operation={operation} path={path} />
       ) : tool === 'draw' ? (
         <DrawSettings />

@@ -12,7 +12,9 @@ export async function readProfile(file: File, width: number): Promise<Pick<Laid,
   const worker = new Worker(new URL('./paths-worker.ts', import.meta.url), { type: 'module' });
   try {
     const bytes = new Uint8Array(await file.arrayBuffer());
-    const { paths } = await wrap<PathsReader>(worker)(bytes, file.name, {
+    const {
+      imported: { paths },
+    } = await wrap<PathsReader>(worker)(bytes, file.name, {
       scale: 1,
       tolerance: 0.01,
       fps: 24,

@@ -1,5 +1,6 @@
-import { axisVector, type Axis } from '@fleet-rail/core';
+import { axisVector, nodeNames, type Axis } from '@fleet-rail/core';
 import * as THREE from 'three';
+import type { GLTF } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import { clone } from 'three/examples/jsm/utils/SkeletonUtils.js';
 import { modelFileUrl } from '../../api/models';
 
@@ -17,14 +18,30 @@ export class ModelLibrary {
   private async load(assetId: string): Promise<THREE.Object3D> {
     try {
       const { GLTFLoader } = await import('three/examples/jsm/loaders/GLTFLoader.js');
-      const { scene } = await new GLTFLoader().loadAsync(modelFileUrl(assetId));
-      return scene;
+      const gltf = await new GLTFLoader().loadAsync(modelFileUrl(assetId));
+      callNodes(gltf);
+      return gltf.scene;
     } catch (error) {
       // Not kept, so that the next look tries again.
       this.loads.delete(assetId);
       throw error;
     }
   }
+}
+
+/** Gives nodes the names that the shot tells them apart by, which those of the file need not do. */
+function callNodes({ parser }: GLTF): void {
+  const { nodes = [], meshes = [] } = parser.json as { nodes?: NodeJson[]; meshes?: { name?: string }[] };
+  const names = nodeNames(
+    nodes.map(({ name, mesh }) => ({ name, mesh: mesh === undefined ? undefined : meshes[mesh]?.name })),
+  );
+  for (const [object, at] of parser.associations)
+    if (at.nodes !== undefined && object instanceof THREE.Object3D) object.userData.name = names[at.nodes];
+}
+
+interface NodeJson {
+  readonly name?: string;
+  readonly mesh?: number;
 }
 
 /** Makes an object a pale shape of one colour: what would be, not what is. */

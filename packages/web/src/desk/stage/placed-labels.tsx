@@ -7,6 +7,7 @@ import { Badge } from '../../ui/badge';
 import { showNumber } from '../../ui/quantity';
 import { SeverityRing } from '../check/severity-ring';
 import { useDesk } from '../desk-store';
+import { ImportCorner } from './import-corner';
 import { LaidEnd } from './laid-end';
 import type { ScreenPlace } from './screen-projection';
 import type { StageLabel } from './stage-labels';
@@ -126,6 +127,7 @@ const PlacedLabel = memo(function PlacedLabel({ name, x, y }: { name: string; x:
         <SeverityRing severity={severity} />
       </Post>
     );
+  if (kind === 'import') return <ImportCorner x={x} y={y} />;
   if (kind === 'laid') return <LaidEnd end={id as 'from' | 'to'} x={x} y={y} />;
   const style = { transform: `translate(${x + 9}px, ${y - 8}px)` };
   if (kind === 'ghost') return <Tag style={style}>{id}</Tag>;

@@ -1,6 +1,7 @@
 import { PathError, POSE, compiledPathOf, laidCurve, laidStretch, type Vec3 } from '@fleet-rail/core';
 import { poseAt } from '../../evaluation/pose-at';
 import type { DeskState } from '../desk-store';
+import { farCorner } from '../importing';
 import { chosenLaid } from '../state/selection';
 import type { Ghost } from './ghosts';
 import type { TrailPlace } from './milestones';
@@ -50,6 +51,12 @@ export function laidEnds(state: Pick<DeskState, 'shot' | 'laidId' | 'pathId'>) {
   return { laid, curve, from, to };
 }
 
+/** The corner of what is about to be imported, by which it is made larger or smaller. */
+function importCorner({ importing, shownBefore }: DeskState): PlacedLabel[] {
+  const corner = importing && shownBefore && farCorner(importing);
+  return corner ? [{ key: 'import corner', position: [corner[0], 0, corner[1]] }] : [];
+}
+
 function laidGrips(state: DeskState): PlacedLabel[] {
   const ends = laidEnds(state);
   if (ends === null) return [];
@@ -75,6 +82,7 @@ export function stageLabels(
     if (all || points.has(i)) labels.push({ key: `point ${i}`, position });
   });
   if (shownPoints.length > 0) labels.push(...laidGrips(state));
+  labels.push(...importCorner(state));
   for (const { id, position } of marks) labels.push({ key: `mark ${id}`, position });
   for (const ghost of ghosts) {
     if (ghost.label) labels.push({ key: `ghost ${ghost.label}`, position: positionIn(ghost.pose) });

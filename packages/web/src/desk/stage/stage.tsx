@@ -94,6 +94,10 @@ export function Stage({ station }: { station: StationId }) {
       eye: () => built.eye(),
       seen: (frame) => built.seen(frame),
       stands: () => built.stands(),
+      onLevel: (x, y) => {
+        const { left, top } = element.getBoundingClientRect();
+        return built.projection.onLevel(x - left, y - top, 0);
+      },
       alongPath: (path, x, y) => {
         const { left, top } = element.getBoundingClientRect();
         const along = desk.getState().shot.paths.find(({ id }) => id === path);
@@ -107,7 +111,7 @@ export function Stage({ station }: { station: StationId }) {
       stop();
       built.dispose();
       stage.current = null;
-      desk.getState().set({ eye: null, seen: null, stands: null, alongPath: null });
+      desk.getState().set({ eye: null, seen: null, stands: null, alongPath: null, onLevel: null });
     };
   }, [places, desk]);
   useEffect(() => {

@@ -1,4 +1,4 @@
-import type { FreeEye, GroundMesh, KeptView, NodeHierarchy, Placement } from '@fleet-rail/core';
+import type { FreeEye, GroundMesh, KeptView, NodeHierarchy, Placement, Vec3 } from '@fleet-rail/core';
 import type { CheckAssets } from '../../checks/check-api';
 import type { Checked } from '../../checks/check-client';
 import type { KeptModel } from '../../api/models';
@@ -24,6 +24,8 @@ export interface Loaded {
   readonly stands: (() => Pick<KeptView, 'from' | 'at'>) | null;
   /** The distance along a path that lies nearest to a place of the screen, pixels from its corner; null while there is no stage. */
   readonly alongPath: ((path: string, x: number, y: number) => number | null) | null;
+  /** The place at height 0 under a place of the screen; null while there is no stage. */
+  readonly onLevel: ((x: number, y: number) => Vec3 | null) | null;
   /** The shot as it was looked over last; null until that. */
   readonly checked: Checked | null;
 }
@@ -39,5 +41,6 @@ export const newLoaded = (): Loaded => ({
   seen: null,
   stands: null,
   alongPath: null,
+  onLevel: null,
   checked: null,
 });

@@ -1,3 +1,4 @@
+import type { Importing } from '../importing';
 import type { AttachPlan, KeptView, Shot } from '@fleet-rail/core';
 import type { DrawKind } from '../../edits/drawn-path';
 import type { Operation } from '../../operations/operation';
@@ -72,6 +73,8 @@ export interface Shown {
   readonly shows: Shows;
   readonly attaching: Attaching | null;
   readonly shownBefore: ShownBefore | null;
+  /** What was read of a file, until it is said what of it is taken in. */
+  readonly importing: Importing | null;
   /** What a free view is asked to look at; a new object asks anew. */
   readonly lookAt: { readonly riders: readonly string[] } | null;
   /** A view that is to be taken; a new object asks anew. */
@@ -97,6 +100,7 @@ export const newShown = (): Shown => ({
   shows: { comb: false, polygon: true, ghosts: 0, heat: 'none', sights: true },
   attaching: null,
   shownBefore: null,
+  importing: null,
   lookAt: null,
   lookFrom: null,
   follow: null,

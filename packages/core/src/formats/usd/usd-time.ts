@@ -1,0 +1,90 @@
+import type { Node } from '@gltf-transform/core';
+import { quat } from 'gl-matrix';
+import { lowerBound } from '../../math/search.js';
+import type { Quat } from '../../math/vec.js';
+import type { Channel } from '../compose-shot.js';
+import type { NodeOverTime } from './usd-skins.js';
+
+/** How nodes move, by time codes: frames. */
+export class UsdTime implements NodeOverTime {
+  private readonly channels = new Map<Node, Channel[]>();
+  private readonly codes = new Map<Channel, readonly number[]>();
+
+  /** @param kept by channel the samples that stay; null where all do */
+  constructor(
+    private readonly first: number,
+    channels: readonly Channel[],
+    kept: readonly (readonly number[] | null)[],
+  ) {
+    channels.forEach((channel, i) => {
+      const own = this.channels.get(channel.node);
+      if (own) own.push(channel);
+      else this.channels.set(channel.node, [channel]);
+      this.codes.set(channel, this.keptCodes(channel, kept[i]));
+    });
+  }
+
+  codesOf(nodes: readonly Node[]): readonly number[] {
+    const all = nodes.flatMap((node) => this.channelsOf(node).flatMap((one) => this.codesOfChannel(one)));
+    return all.length === 0 ? [this.first] : [...new Set(all)].sort((a, b) => a - b);
+  }
+
+  at(node: Node, code: number): { translation: number[]; rotation: number[]; scale: number[] } {
+    return {
+      translation: this.valueAt(node, 'translation', code) ?? node.getTranslation(),
+      rotation: this.valueAt(node, 'rotation', code) ?? node.getRotation(),
+      scale: this.valueAt(node, 'scale', code) ?? node.getScale(),
+    };
+  }
+
+  codesOfChannel(channel: Channel): readonly number[] {
+    return this.codes.get(channel) ?? [];
+  }
+
+  channelsOf(node: Node): readonly Channel[] {
+    return this.channels.get(node) ?? [];
+  }
+
+  private keptCodes({ values, path, steps, held, node }: Channel, kept: readonly number[] | null): number[] {
+    const width = path === 'rotation' ? 4 : path === 'weights' ? weightsOf(node) : 3;
+    const all = kept ?? [...Array(values.length / width).keys()];
+    const samples = held ? all.filter((i) => i === 0 || differs(values, width, i)) : all;
+    return samples.map((i) => this.first + i / steps);
+  }
+
+  sampleOf({ steps }: Channel, code: number): number {
+    return Math.round((code - this.first) * steps);
+  }
+
+  private valueAt(node: Node, path: 'translation' | 'rotation' | 'scale', code: number): number[] | null {
+    const channel = this.channelsOf(node).find((one) => one.path === path);
+    return channel ? this.mixed(channel, path === 'rotation' ? 4 : 3, code) : null;
+  }
+
+  /** A channel's value at a time code that need not be one of its own, as a reader would take it between its keys. */
+  mixed(channel: Channel, width: number, code: number): number[] {
+    const codes = this.codesOfChannel(channel);
+    const next = Math.min(codes.length - 1, lowerBound(codes, code));
+    const before = codes[next] > code && next > 0 ? next - 1 : next;
+    const value = (i: number) => {
+      const at = width * this.sampleOf(channel, codes[i]);
+      return [...channel.values.subarray(at, at + width)];
+    };
+    if (before === next) return value(next);
+    const t = (code - codes[before]) / (codes[next] - codes[before]);
+    const [from, to] = [value(before), value(next)];
+    if (width === 4 && channel.path === 'rotation')
+      return [...quat.slerp([0, 0, 0, 1], from as Quat, to as Quat, t)];
+    return from.map((one, k) => one + t * (to[k] - one));
+  }
+}
+
+function weightsOf(node: Node): number {
+  const primitives = node.getMesh()?.listPrimitives() ?? [];
+  return Math.max(1, ...primitives.map((primitive) => primitive.listTargets().length));
+}
+
+function differs(values: Float64Array, width: number, i: number): boolean {
+  for (let k = 0; k < width; k++) if (values[i * width + k] !== values[(i - 1) * width + k]) return true;
+  return false;
+}

@@ -1,0 +1,62 @@
+import type { Imported } from '@fleet-rail/core/paths';
+
+/** How a path of a file looks in plan. */
+export interface ImportLook {
+  /** Metres; null where it has no curve. */
+  readonly length: number | null;
+  /** x and z in turn, along it. */
+  readonly line: Float32Array;
+}
+
+/** What was read and is not taken in yet: which of it, and how large. */
+export interface Importing {
+  readonly file: string;
+  /** As it was read, with so many metres for a unit of the file. */
+  readonly imported: Imported;
+  readonly scale: number;
+  readonly looks: readonly ImportLook[];
+  readonly chosen: ReadonlySet<number>;
+  /** How many times as large it is to be as it was read. */
+  readonly times: number;
+}
+
+/** What a unit of a file can be, metres. */
+export const FILE_UNITS = [
+  { id: 'm', name: 'metre', metres: 1 },
+  { id: 'cm', name: 'centimetre', metres: 0.01 },
+  { id: 'mm', name: 'millimetre', metres: 0.001 },
+  { id: 'in', name: 'inch', metres: 0.0254 },
+  { id: 'px', name: 'pixel, 96 an inch', metres: 0.0254 / 96 },
+] as const;
+
+/** The same read another size: so many metres for a unit of the file. */
+export const withUnit = (importing: Importing, metres: number): Importing => ({
+  ...importing,
+  times: metres / importing.scale,
+});
+
+/** The longest of what is chosen, metres as it was read; 0 where nothing has a length. */
+export const longestOf = ({ looks, chosen }: Importing): number =>
+  looks.reduce((most, { length }, i) => (chosen.has(i) ? Math.max(most, length ?? 0) : most), 0);
+
+/** The corner that is furthest from the middle of the world of the box around what is chosen, x and z; null where there is none. */
+export function farCorner(importing: Importing): [number, number] | null {
+  const { looks, chosen, times } = importing;
+  const most = [0, 0];
+  looks.forEach(({ line }, i) => {
+    if (!chosen.has(i)) return;
+    for (let k = 0; k < line.length; k++)
+      if (Math.abs(line[k]) > Math.abs(most[k % 2])) most[k % 2] = line[k];
+  });
+  return most[0] === 0 && most[1] === 0 ? null : [most[0] * times, most[1] * times];
+}
+
+/** The same with its far corner as far away as a place: all grows about the middle of the world. */
+export function draggedTo(importing: Importing, [x, , z]: readonly [number, number, number]): Importing {
+  const corner = farCorner({ ...importing, times: 1 });
+  if (corner === null) return importing;
+  // Along the corner's own way, so that the hand may stray beside it.
+  const square = corner[0] ** 2 + corner[1] ** 2;
+  const times = (x * corner[0] + z * corner[1]) / square;
+  return times > 1e-9 ? { ...importing, times } : importing;
+}
