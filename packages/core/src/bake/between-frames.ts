@@ -1,7 +1,7 @@
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { LOCAL } from '../hierarchy/index.js';
 import { takeShortWay } from './sampled-parts.js';
-import type { SampledShot } from './sample-shot.js';
+import type { Shot } from '../document/shot.js';
 
 /** How a part turns at even steps of less than a frame, from the first frame to the last. */
 export interface PartBetween {
@@ -20,7 +20,7 @@ const MOST_STEPS = 64;
 /** By rider the wheels that turn over a third of a turn in some frame, looked at often enough to be told. */
 export function betweenFrames(
   evaluated: EvaluatedShot,
-  { shot, first, frames }: Pick<SampledShot, 'shot' | 'first' | 'frames'>,
+  { shot, first, frames }: { readonly shot: Shot; readonly first: number; readonly frames: number },
 ): PartBetween[][] {
   return shot.riders.map((rider) => {
     const { nodes, size, pose } = evaluated.parts(rider);

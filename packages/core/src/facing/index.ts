@@ -1,2 +1,3 @@
 export { findFacing, type FoundFacing } from './find-facing.js';
 export type { ModelPart } from './round-part.js';
+export { MODEL_UNITS, likelyUnit, type ModelUnit } from './likely-unit.js';

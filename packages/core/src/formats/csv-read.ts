@@ -29,8 +29,10 @@ interface Columns {
  * Points, waypoints or motions from a table.
  *
  * - `x, y, z` (or just three columns; or `x, z`): a path through the points.
- * - with a column `time` (seconds) or `frame`: waypoints, a path and the keys to be there on time.
+ * - with a column `time` or `seconds`, `frame` or `timecode`: waypoints, a path and the keys to be there on time.
  * - `frame, time, rider, part, tx, ty, tz, …`, as it is handed over: each rider's own motion.
+ *
+ * Cells are parted by commas, tabs or semicolons; with those decimals may have commas. Lines after a `#` are passed over.
  *
  * @throws FormatError with the line of what cannot be read
  */
@@ -52,15 +54,53 @@ export function readCsvPaths(
   const columns = headed ? namedColumns(names, file) : plainColumns(rows[0].cells.length, file);
   const body = headed ? rows.slice(1) : rows;
   const places = body.map((row) => pointOfRow(row, columns, file, options.scale));
-  const clock = ['frame', 'time'].find((name) => headed && names.includes(name));
-  if (clock) addWaypoints(body, places, names.indexOf(clock), clock === 'time', file, options, into);
-  else {
+  const clock = CLOCKS.find((name) => headed && names.includes(name));
+  if (clock) {
+    const column = names.indexOf(clock);
+    const frames = body.map((row) => frameOf(row, column, clock, file, options));
+    addWaypoints(body, frames, places, file, options, into);
+    into.notes.push(timedInWords(clock, frames, body.length > MOST_WAYPOINTS));
+  } else {
     const how = { basis: 'through', closed: false, tolerance: options.tolerance } as const;
     into.paths.push(
       pathOfPositions(file, baseName(file), places, how, into, (part) => onProgress?.(0.5 + part / 2)),
     );
   }
   return into;
+}
+
+/** Columns that say when: frames as they are, seconds, or hours, minutes, seconds and frames. */
+const CLOCKS = ['frame', 'frames', 'time', 'seconds', 'timecode'] as const;
+
+function frameOf(
+  row: Row,
+  column: number,
+  clock: (typeof CLOCKS)[number],
+  file: string,
+  { firstFrame, fps }: ImportOptions,
+): number {
+  const cell = (row.cells[column] ?? '').trim();
+  const code = /^(\d+):(\d+):(\d+)[:;](\d+)$/.exec(cell);
+  if (code) {
+    const [hours, minutes, seconds, frames] = code.slice(1).map(Number);
+    return firstFrame + (60 * (60 * hours + minutes) + seconds) * fps + frames;
+  }
+  if (clock === 'timecode')
+    throw new FormatError(
+      file,
+      `line ${row.line}, column ${column + 1}: found "${cell.slice(0, 40)}"; expected a timecode as 00:00:10:12.`,
+    );
+  const value = numberAt(row, column, file);
+  return clock.startsWith('frame') ? value : firstFrame + value * fps;
+}
+
+/** What a timed table becomes, for who has not said yet whether it is to. */
+function timedInWords(clock: string, frames: readonly number[], isThinned: boolean): string {
+  const [first, last] = [frames[0], frames[frames.length - 1]].map((frame) => Number(frame.toFixed(2)));
+  const becomes = isThinned
+    ? 'a path and as many keys as that takes'
+    : 'a path through them with a key at each';
+  return `Its ${frames.length} rows are timed by ${clock}, frames ${first} to ${last}: they become ${becomes}.`;
 }
 
 interface Row {
@@ -72,11 +112,21 @@ function parseRows(text: string, onProgress?: Progress): Row[] {
   const rows: Row[] = [];
   let line = 0;
   const clean = text.replace(/^\uFEFF/, '');
+  const first =
+    clean
+      .slice(0, 10_000)
+      .split(/\r?\n/)
+      .find((row) => row.trim() !== '' && !row.startsWith('#')) ?? '';
+  const delimiter = ['\t', ';'].find((mark) => first.includes(mark)) ?? ',';
+  // Where commas part no cells they part the digits of a number.
+  const plain = (cell: string) =>
+    delimiter !== ',' && /^\s*[-+]?\d*,\d+(e[-+]?\d+)?\s*$/i.test(cell) ? cell.replace(',', '.') : cell;
   Papa.parse<string[]>(clean, {
-    delimiter: ['\t', ';'].find((mark) => clean.slice(0, 1_000).split('\n')[0].includes(mark)) ?? ',',
+    delimiter,
     step: ({ data, meta }) => {
       line++;
-      if (data.some((cell) => cell.trim() !== '')) rows.push({ line, cells: data });
+      const said = !data[0]?.startsWith('#') && data.some((cell) => cell.trim() !== '');
+      if (said) rows.push({ line, cells: data.map(plain) });
       if (line % 5_000 === 0) onProgress?.((0.5 * meta.cursor) / text.length);
     },
   });
@@ -128,18 +178,13 @@ function rising(frames: readonly number[], rows: readonly Row[], file: string): 
 
 function addWaypoints(
   rows: readonly Row[],
+  frames: readonly number[],
   places: readonly Vec3[],
-  column: number,
-  seconds: boolean,
   file: string,
   options: ImportOptions,
   into: Imported,
 ): void {
   const name = baseName(file);
-  const frames = rows.map((row) => {
-    const value = numberAt(row, column, file);
-    return seconds ? options.firstFrame + value * options.fps : value;
-  });
   rising(frames, rows, file);
   refuseLate(file, name, frames);
   if (places.length > MOST_WAYPOINTS) {

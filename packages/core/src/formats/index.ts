@@ -16,7 +16,14 @@ export { csvTables } from './csv-tables.js';
 export type { ThinningFacts } from './thin-errors.js';
 export { writeUsd, type UsdChoice, type UsdFiles } from './usd/usd-write.js';
 export { packUsdz, packZip } from './usd/usd-package.js';
-export { neededBy, takeModel, takeModelWithFacts, type TakenModel } from './intake/take-model.js';
+export { AS_IT_CAME, type ModelPlacing } from './intake/placed-model.js';
+export {
+  neededBy,
+  placedModel,
+  takeModel,
+  takeModelWithFacts,
+  type TakenModel,
+} from './intake/take-model.js';
 export { MODEL_ENDINGS, type GivenFile } from './intake/given-files.js';
 export { hierarchyOf } from './hierarchy-read.js';
 export { groundMeshOf, sceneryMeshOf } from './ground-read.js';

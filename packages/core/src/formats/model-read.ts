@@ -1,7 +1,7 @@
 import type { Document, Node } from '@gltf-transform/core';
 import { WebIO, type JSONDocument, type GLTF } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
-import { findFacing, type FoundFacing } from '../facing/index.js';
+import { findFacing, likelyUnit, type FoundFacing, type ModelUnit } from '../facing/index.js';
 import { findGait, type FoundGait } from '../gait/index.js';
 import { partsOf as splitMatrix } from '../hierarchy/model-space.js';
 import { findRig, type FoundRig, type RigPart } from '../wheels/index.js';
@@ -10,6 +10,7 @@ import type { Vec3 } from '../math/vec.js';
 import { readBvh } from './bvh-read.js';
 import { FormatError } from './format-error.js';
 import { checkGltf } from './gltf-check.js';
+import { placingOf, type ModelPlacing } from './intake/placed-model.js';
 import { giveNames } from './node-names.js';
 import {
   everyNode,
@@ -34,6 +35,10 @@ export interface ModelFacts {
   readonly low: Vec3;
   readonly high: Vec3;
   readonly triangles: number;
+  /** The unit it is most likely made in, where what was taken for metres looks odd. */
+  readonly unit: ModelUnit;
+  /** How it was placed after it came. */
+  readonly placing: ModelPlacing;
   readonly skinned: boolean;
   /** Which way it seems to face. */
   readonly facing: FoundFacing;
@@ -269,6 +274,8 @@ function factsOf(document: Document): ModelFacts {
   const facing = findFacing(parts);
   const hierarchy = hierarchyOf(document);
   const { low, high } = hierarchy.box ?? { low: [0, 0, 0], high: [0, 0, 0] };
+  const gaits = hierarchy.clips.map((clip) => findGait(hierarchy, clip, facing.forward, facing.up));
+  const walks = root.listSkins().length > 0 || gaits.some(({ stride }) => stride > 0);
   const places = new Map(everyNode(document).map((one) => [one.node, originOf(one)]));
   return {
     version: FACTS_VERSION,
@@ -284,9 +291,11 @@ function factsOf(document: Document): ModelFacts {
     high,
     triangles: countTriangles(standing),
     skinned: root.listSkins().length > 0,
+    unit: likelyUnit(low, high, walks),
+    placing: placingOf(document),
     facing,
     rig: findRig(parts, facing),
-    gaits: hierarchy.clips.map((clip) => findGait(hierarchy, clip, facing.forward, facing.up)),
+    gaits,
     morphs: hierarchy.nodes
       .filter(({ weights }) => weights.length > 0)
       .map(({ name, weights }) => ({

@@ -54,7 +54,8 @@ export function readObjLines(
 }
 
 function vertexOf(words: readonly string[], file: string, at: string, scale: number): Vec3 {
-  const numbers = words.slice(1, 4).map(Number);
+  // Some write exponents without a sign of their own digit: 3.1+e2.
+  const numbers = words.slice(1, 4).map((word) => Number(word.replace(/([+-])e(\d)/i, 'e$1$2')));
   if (numbers.length < 3 || !numbers.every(Number.isFinite)) {
     throw new FormatError(
       file,

@@ -261,3 +261,49 @@ describe('glTF', () => {
 it('a file of another kind is refused by its ending', async () => {
   await expect(read('notes.txt', 'x')).rejects.toThrow(/expected one of .svg, .obj, .csv, .glb, .gltf/);
 });
+
+describe('tables as they come', () => {
+  const table = (text: string) =>
+    readPaths(new TextEncoder().encode(text), 'a.csv', { scale: 1, fps: 24, firstFrame: 1, tolerance: 0.01 });
+
+  it.each([
+    ['semicolons and decimal commas', 'x;y;z\n0,5;0;0\n3,5;0;4\n'],
+    ['tabs', 'x\ty\tz\n0.5\t0\t0\n3.5\t0\t4\n'],
+    ['lines that say what it is', '# made in a field\n# metres\nx,y,z\n0.5,0,0\n3.5,0,4\n'],
+    ['a mark before it', '\uFEFFx,y,z\r\n0.5,0,0\r\n3.5,0,4\r\n'],
+  ])('%s', async (_, text) => {
+    const { paths } = await table(text);
+    expect(paths[0].points.map(({ position }) => position)).toEqual([
+      [0.5, 0, 0],
+      [3.5, 0, 4],
+    ]);
+  });
+
+  it('UTF-16 is read by its mark', async () => {
+    const text = 'x,z\n1,2\n3,4\n';
+    const bytes = Uint8Array.from([0xff, 0xfe, ...[...text].flatMap((c) => [c.charCodeAt(0), 0])]);
+    const { paths } = await readPaths(bytes, 'a.csv', { scale: 1, fps: 24, firstFrame: 1, tolerance: 0.01 });
+    expect(paths[0].points[1].position).toEqual([3, 0, 4]);
+  });
+
+  it.each([
+    ['seconds', 'seconds,x,z\n0,0,0\n2,0,10\n', 49],
+    ['frame', 'frame,x,z\n1,0,0\n49,0,10\n', 49],
+    ['timecode', 'timecode,x,z\n00:00:00:00,0,0\n00:01:02:12,0,10\n', 1 + 62 * 24 + 12],
+  ])('timed by %s', async (clock, text, last) => {
+    const { rides, notes } = await table(text);
+    expect(rides[0].keys.map(({ frame, value }) => [frame, value])).toEqual([
+      [1, 0],
+      [last, 10],
+    ]);
+    expect(notes).toEqual([
+      `Its 2 rows are timed by ${clock}, frames 1 to ${last}: they become a path through them with a key at each.`,
+    ]);
+  });
+
+  it('a timecode that is none is told with its line', async () => {
+    await expect(table('timecode,x,z\nten,0,0\n')).rejects.toThrow(
+      'a.csv: line 2, column 1: found "ten"; expected a timecode as 00:00:10:12.',
+    );
+  });
+});

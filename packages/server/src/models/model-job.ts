@@ -1,8 +1,10 @@
-import type { GivenFile, ModelFacts } from '@fleet-rail/core/formats';
+import type { GivenFile, ModelFacts, ModelPlacing } from '@fleet-rail/core/formats';
 
 /** Files to be read as one model. */
 export interface ModelJob {
   readonly files: readonly GivenFile[];
+  /** How it is to be placed; null to leave it as it came. */
+  readonly placing: ModelPlacing | null;
 }
 
 export interface ModelAnswer {

@@ -1,5 +1,5 @@
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
-import type { GivenFile } from '@fleet-rail/core/formats';
+import type { GivenFile, ModelPlacing } from '@fleet-rail/core/formats';
 import { WorkThreads, threadScript } from '../threads/work-threads.js';
 import type { ModelAnswer, ModelJob } from './model-job.js';
 
@@ -16,8 +16,8 @@ export class ModelReader implements OnModuleDestroy {
   );
 
   /** @throws ThreadRefusal with what is wrong with the files */
-  read(files: readonly GivenFile[]): Promise<ModelAnswer> {
-    return this.threads.answer({ files });
+  read(files: readonly GivenFile[], placing: ModelPlacing | null = null): Promise<ModelAnswer> {
+    return this.threads.answer({ files, placing });
   }
 
   onModuleDestroy(): Promise<void> {

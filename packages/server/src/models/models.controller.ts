@@ -1,5 +1,6 @@
 import {
   BadRequestException,
+  Body,
   Controller,
   Delete,
   Get,
@@ -22,7 +23,7 @@ import {
 } from '@nestjs/swagger';
 import { createReadStream } from 'node:fs';
 import { MODEL_LIMIT } from '../settings.js';
-import { ModelDto } from './models.dto.js';
+import { ModelDto, PlacingDto } from './models.dto.js';
 import { ModelsService } from './models.service.js';
 
 /** Files that a model may come in: more pictures than this are rarely in use. */
@@ -67,6 +68,12 @@ export class ModelsController {
     const nameOf = ({ originalname }: Express.Multer.File) =>
       Buffer.from(originalname, 'latin1').toString('utf8').slice(-200) || 'model.glb';
     return this.models.add(files.map((file) => ({ name: nameOf(file), bytes: file.buffer })));
+  }
+
+  @Post(':id/placed')
+  @ApiOkResponse({ type: ModelDto, description: 'The same model placed otherwise, as one of its own' })
+  place(@Param('id') id: string, @Body() { scale, translation, rotation }: PlacingDto): Promise<ModelDto> {
+    return this.models.place(id, { scale, translation, rotation });
   }
 
   @Get(':id')

@@ -1,4 +1,34 @@
 import { ApiProperty } from '@nestjs/swagger';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsNumber, Max, Min } from 'class-validator';
+
+const FINITE = { allowNaN: false, allowInfinity: false };
+
+/** How a model is to be placed. */
+export class PlacingDto {
+  @ApiProperty({ description: 'Metres that a unit of it is' })
+  @IsNumber(FINITE)
+  @Min(1e-6)
+  @Max(1e6)
+  scale!: number;
+
+  @ApiProperty({ type: [Number], description: 'x, y and z, metres' })
+  @IsArray()
+  @ArrayMinSize(3)
+  @ArrayMaxSize(3)
+  @IsNumber(FINITE, { each: true })
+  @Min(-1e6, { each: true })
+  @Max(1e6, { each: true })
+  translation!: [number, number, number];
+
+  @ApiProperty({ type: [Number], description: 'A unit quaternion: x, y, z, w' })
+  @IsArray()
+  @ArrayMinSize(4)
+  @ArrayMaxSize(4)
+  @IsNumber(FINITE, { each: true })
+  @Min(-1, { each: true })
+  @Max(1, { each: true })
+  rotation!: [number, number, number, number];
+}
 
 /** A model that riders can wear. */
 export class ModelDto {

@@ -2,10 +2,11 @@ import { randomUUID } from 'node:crypto';
 import { ConflictException, Injectable, Logger, NotFoundException, type OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { Shot, ShotModel } from '@fleet-rail/core';
-import { FACTS_VERSION, type GivenFile } from '@fleet-rail/core/formats';
+import { FACTS_VERSION, type GivenFile, type ModelPlacing } from '@fleet-rail/core/formats';
 import type { Repository } from 'typeorm';
 import { ModelEntity } from './model.entity.js';
 import { ModelFiles } from './model-files.js';
+import type { ModelAnswer } from './model-job.js';
 import { ModelReader } from './model-reader.js';
 import type { ModelDto } from './models.dto.js';
 
@@ -57,14 +58,30 @@ export class ModelsService implements OnModuleInit {
    * @throws ThreadRefusal with the reason, before anything is stored
    */
   async add(given: readonly GivenFile[], shippedId?: string): Promise<ModelDto> {
-    const { facts, fileName, converted } = await this.reader.read(given);
-    const bytes = converted ?? given[0].bytes;
+    return this.keep(await this.reader.read(given), given[0].bytes, shippedId);
+  }
+
+  /** A model that is there already, placed otherwise: another one, so that who wears it as it was still does. */
+  async place(id: string, placing: ModelPlacing): Promise<ModelDto> {
+    const model = await this.find(id);
+    const bytes = await this.files.read(model.sha256);
+    const answer = await this.reader.read([{ name: model.fileName, bytes }], placing);
+    return this.keep(answer, bytes, undefined, model.name);
+  }
+
+  private async keep(
+    { facts, fileName, converted }: ModelAnswer,
+    given: Uint8Array,
+    shippedId?: string,
+    name = nameOf(fileName),
+  ): Promise<ModelDto> {
+    const bytes = converted ?? given;
     const sha256 = await this.files.put(bytes);
     const same = await this.models.findOneBy({ sha256, fileName });
     if (same !== null) return toDto(same);
     const entity: ModelEntity = {
       id: shippedId ?? randomUUID(),
-      name: nameOf(fileName),
+      name,
       fileName,
       sha256,
       bytes: bytes.byteLength,

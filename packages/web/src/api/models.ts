@@ -1,4 +1,4 @@
-import type { ModelFacts } from '@fleet-rail/core/formats';
+import type { ModelFacts, ModelPlacing } from '@fleet-rail/core/formats';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { request } from './request';
 
@@ -23,6 +23,16 @@ export function useDeleteModel() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (id: string) => request<void>('DELETE', `/api/models/${id}`),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['models'] }),
+  });
+}
+
+/** The same model placed otherwise. */
+export function usePlaceModel() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, placing }: { id: string; placing: ModelPlacing }) =>
+      request<KeptModel>('POST', `/api/models/${id}/placed`, placing),
     onSuccess: () => client.invalidateQueries({ queryKey: ['models'] }),
   });
 }

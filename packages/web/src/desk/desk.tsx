@@ -20,6 +20,7 @@ import {
 import { DiagramBar, LineBar } from './diagram/diagram-bar';
 import { RunDiagram } from './diagram/run-diagram';
 import { BankChart } from './facing/bank-chart';
+import { DropPlace } from './drop/drop-place';
 import { DeskTaker } from './hand-over/desk-taker';
 import { loadPanels, loadStage, PANELS } from './stations/panels';
 import { StationLine } from './stations/station-line';
@@ -239,6 +240,7 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
           <TopBar shotId={shotId} />
           <ConflictBanner shotId={shotId} />
           <DeskTaker shotId={shotId} />
+          <DropPlace />
           <Below>
             <StationLine shotId={shotId} />
             <DeskContext.Provider value={calm}>

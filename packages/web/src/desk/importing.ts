@@ -1,3 +1,4 @@
+import type { Vec3 } from '@fleet-rail/core';
 import type { Imported } from '@fleet-rail/core/paths';
 
 /** How a path of a file looks in plan. */
@@ -59,4 +60,23 @@ export function draggedTo(importing: Importing, [x, , z]: readonly [number, numb
   const square = corner[0] ** 2 + corner[1] ** 2;
   const times = (x * corner[0] + z * corner[1]) / square;
   return times > 1e-9 ? { ...importing, times } : importing;
+}
+
+/** From where all of what is chosen is seen. */
+export function viewOf({ looks, chosen, times }: Importing): { from: Vec3; at: Vec3 } | null {
+  const [low, high] = [
+    [Infinity, Infinity],
+    [-Infinity, -Infinity],
+  ];
+  looks.forEach(({ line }, i) => {
+    if (!chosen.has(i)) return;
+    for (let k = 0; k < line.length; k++) {
+      low[k % 2] = Math.min(low[k % 2], line[k] * times);
+      high[k % 2] = Math.max(high[k % 2], line[k] * times);
+    }
+  });
+  if (!(high[0] >= low[0])) return null;
+  const [x, z] = [(low[0] + high[0]) / 2, (low[1] + high[1]) / 2];
+  const reach = Math.max(2, Math.hypot(high[0] - low[0], high[1] - low[1]) / 2);
+  return { at: [x, 0, z], from: [x + 0.3 * reach, 1.7 * reach, z + 1.5 * reach] };
 }

@@ -19,6 +19,8 @@ const model = (name: string, nodes: string[] = [], forward: Axis = '+z'): KeptMo
     low: [0, 0, 0],
     high: [1, 1, 1],
     triangles: 0,
+    unit: 'm',
+    placing: { scale: 1, translation: [0, 0, 0], rotation: [0, 0, 0, 1] },
     skinned: false,
     facing: { forward, up: '+y', confidence: 1, because: 'told', chassis: null },
     rig: { wheels: [], steering: { node: null, axis: '+z' }, body: null, ball: null },

@@ -13,6 +13,7 @@ import { restoreNames } from '../node-names.js';
 import { PACKING, isPacked } from './decoders.js';
 import { endingOf, finder, modelAmong, unpacked, type GivenFile } from './given-files.js';
 import { meshModel, namedIn } from './mesh-model.js';
+import { placeModel, type ModelPlacing } from './placed-model.js';
 
 /** A model that was taken in from one file or several. */
 export interface TakenModel {
@@ -63,6 +64,19 @@ export async function takeModelWithFacts(
 ): Promise<TakenModel & { facts: ModelFacts }> {
   const taken = await takeModel(given);
   return { ...taken, facts: describeModel(taken.document, taken.fileName) };
+}
+
+/** The same model placed otherwise, with what is found in it then. */
+export async function placedModel(
+  given: GivenFile,
+  placing: ModelPlacing,
+): Promise<TakenModel & { facts: ModelFacts }> {
+  const { document, fileName } = await takeModel([given]);
+  placeModel(document, placing);
+  const glb = await bytesOf(document);
+  const name = fileName.replace(/\.[^.]*$/, '') + '.glb';
+  const again = await takeModelWithFacts([{ name, bytes: glb }]);
+  return { ...again, glb };
 }
 
 /** The names of other files that a model, or a file it needs, names. */

@@ -24,6 +24,7 @@ import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
 import { beginAttaching } from '../attach-previews';
 import { CarrierKeys } from '../place/carrier-keys';
+import { ModelSize } from './model-size';
 import { FormationCard } from './formation-card';
 import { AttachCard } from './attach-card';
 import { StandCopiesCard } from './stand-copies-card';
@@ -142,7 +143,10 @@ export function RiderSection({ rider }: { rider: Rider }) {
       >
         <CarrierKeys rider={rider} />
       </Fold>
-      <Fold title="Model, name and carrier" isOpen={source?.file !== undefined}>
+      <Fold
+        title="Model, name and carrier"
+        isOpen={source?.file !== undefined || (worn !== undefined && worn.facts.unit !== 'm')}
+      >
         <TextField
           label="Name"
           value={rider.name}
@@ -184,6 +188,7 @@ export function RiderSection({ rider }: { rider: Rider }) {
         <Buttons>
           <UploadButton name="Upload another model" onModel={replace} />
         </Buttons>
+        {worn && <ModelSize key={worn.id} rider={rider} model={worn} />}
         <Select
           label="Sits on"
           options={[

@@ -11,7 +11,7 @@ import { QuantityField } from '../../ui/quantity-field';
 import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
 import { Select } from '../../ui/select';
 import { useDesk, useDeskStore } from '../desk-store';
-import { FILE_UNITS, longestOf, withUnit, type ImportLook, type Importing } from '../importing';
+import { FILE_UNITS, longestOf, viewOf, withUnit, type ImportLook, type Importing } from '../importing';
 import { chosenOf, take } from './import-paths';
 
 /** So many rows are listed at once; more are asked for. */
@@ -34,6 +34,8 @@ export function ImportCard({ importing }: { importing: Importing }) {
   const change = (part: Partial<Importing>) => desk.getState().set({ importing: { ...importing, ...part } });
   const taken = useMemo(() => chosenOf(importing), [importing]);
   const longest = longestOf(importing);
+  /** Another size, seen whole. */
+  const resize = (to: Importing) => desk.getState().set({ importing: to, lookFrom: viewOf(to) });
   const metres = importing.scale * times;
   useEffect(() => {
     if (chosen.size === 0 || chosen.size > free) return desk.getState().set({ shownBefore: null });
@@ -108,7 +110,7 @@ export function ImportCard({ importing }: { importing: Importing }) {
           value={unit.id}
           onChange={(id) => {
             const wanted = units.find((one) => one.id === id);
-            if (wanted) desk.getState().set({ importing: withUnit(importing, wanted.metres) });
+            if (wanted) resize(withUnit(importing, wanted.metres));
           }}
         />
         <FieldPair>
@@ -119,7 +121,7 @@ export function ImportCard({ importing }: { importing: Importing }) {
             max={1e6}
             digits={6}
             value={metres}
-            onChange={(value) => desk.getState().set({ importing: withUnit(importing, value) })}
+            onChange={(value) => resize(withUnit(importing, value))}
           />
           {longest > 0 && (
             <QuantityField
@@ -128,7 +130,7 @@ export function ImportCard({ importing }: { importing: Importing }) {
               min={1e-3}
               max={1e6}
               value={longest * times}
-              onChange={(value) => change({ times: value / longest })}
+              onChange={(value) => resize({ ...importing, times: value / longest })}
             />
           )}
         </FieldPair>

@@ -8,7 +8,7 @@ import { nextTask } from '../../evaluation/next-task';
 import { notify } from '../../ui/notices';
 import { readFileBytes } from '../../ui/read-file';
 import type { DeskStore } from '../desk-store';
-import type { ImportLook, Importing } from '../importing';
+import { viewOf, type ImportLook, type Importing } from '../importing';
 import type { PathsReader } from './paths-worker';
 
 const FILE_LIMIT = 64e6;
@@ -29,6 +29,7 @@ export async function importPaths(
   file: File,
   scale: number,
   tolerance: number,
+  asModel: (files: readonly File[]) => void,
 ): Promise<void> {
   const worker = new Worker(new URL('./paths-worker.ts', import.meta.url), { type: 'module' });
   const { fps, range } = desk.getState().shot;
@@ -48,7 +49,12 @@ export async function importPaths(
       offer(desk, file.name, scale, found);
     }
   } catch (error) {
-    notify('error', sentenceOf(error));
+    const faces = /\.obj$/i.test(file.name) && /It holds \d+ faces/.test(sentenceOf(error));
+    notify(
+      'error',
+      sentenceOf(error),
+      faces ? { name: 'Add it as a model', run: () => asModel([file]) } : undefined,
+    );
   } finally {
     worker.terminate();
     useReading.setState({ reading: null });
@@ -69,7 +75,8 @@ function offer(
   const free = LIMITS.paths - shot.paths.length;
   const meant = Math.min(free, likely || paths.length);
   const chosen = new Set(Array.from({ length: meant }, (_, i) => i));
-  set({ importing: { file, imported, scale, looks, chosen, times: 1 }, playing: false });
+  const importing: Importing = { file, imported, scale, looks, chosen, times: 1 };
+  set({ importing, playing: false, lookFrom: viewOf(importing) });
 }
 
 /** What is chosen of it, as large as it is to be. */

@@ -10,6 +10,7 @@ import { QuantityField } from '../../ui/quantity-field';
 import { showNumber } from '../../ui/quantity';
 import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
 import { useDesk, useDeskStore, useSelectedPath } from '../desk-store';
+import { useAddModel } from '../use-add-model';
 import { AtDistance } from './at-distance';
 import { DeletePathDialog, removePath } from './delete-path-dialog';
 import { DrawSettings } from './draw-settings';
@@ -58,6 +59,7 @@ function Begin({ onShape }: { onShape: () => void }) {
   const desk = useDeskStore();
   const none = useDesk((state) => state.shot.paths.length === 0);
   const set = useDesk((state) => state.set);
+  const addModel = useAddModel();
   const reading = useReading((state) => state.reading);
   const [scale, setScale] = useState(1);
   const [tolerance, setTolerance] = useState(0.01);
@@ -75,7 +77,7 @@ function Begin({ onShape }: { onShape: () => void }) {
         </Button>
         <FileTrigger
           acceptedFileTypes={FILES}
-          onSelect={(files) => files?.[0] && void importPaths(desk, files[0], scale, tolerance)}
+          onSelect={(files) => files?.[0] && void importPaths(desk, files[0], scale, tolerance, addModel)}
         >
           <Button isDisabled={reading !== null}>
             <FileUp aria-hidden /> Import a file

@@ -1,0 +1,80 @@
+import { useEffect, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import styled from 'styled-components';
+import { sentenceOf } from '../../api/request';
+import { notify } from '../../ui/notices';
+import { useDeskStore } from '../desk-store';
+import { useAddModel } from '../use-add-model';
+import { importPaths } from '../path/import-paths';
+import { droppedFiles, kindOfDrop } from './dropped-files';
+
+const Veil = styled.div`
+  position: fixed;
+  inset: 8px;
+  z-index: 30;
+  display: grid;
+  place-items: center;
+  border: 2px dashed ${({ theme }) => theme.signal};
+  border-radius: 10px;
+  background: ${({ theme }) => theme.panel}cc;
+  font-size: 18px;
+  pointer-events: none;
+`;
+
+/** How near points are fitted where a path has more than one can hold, metres. */
+const FIT = 0.01;
+
+/** Takes files that are dropped anywhere on the desk: models as riders, drawings and tables as paths. */
+export function DropPlace() {
+  const desk = useDeskStore();
+  const navigate = useNavigate();
+  const { shotId } = useParams();
+  const addModel = useAddModel();
+  const [isOver, setOver] = useState(false);
+  useEffect(() => {
+    const hasFiles = (event: DragEvent) => event.dataTransfer?.types.includes('Files') ?? false;
+    const onOver = (event: DragEvent) => {
+      if (!hasFiles(event)) return;
+      // Without this the browser would leave the desk for the file.
+      event.preventDefault();
+      setOver(true);
+    };
+    const onLeave = (event: DragEvent) => {
+      if (event.relatedTarget === null) setOver(false);
+    };
+    const onDrop = (event: DragEvent) => {
+      if (!hasFiles(event) || !event.dataTransfer) return;
+      event.preventDefault();
+      setOver(false);
+      const files = droppedFiles(event.dataTransfer.items);
+      void files.then(take).catch((error: unknown) => notify('error', sentenceOf(error)));
+    };
+    const take = async (files: File[]) => {
+      const kind = await kindOfDrop(files);
+      if (kind === 'paths') {
+        await importPaths(desk, files[0], 1, FIT, addModel);
+        // What is asked about it is asked at that step.
+        if (desk.getState().importing) void navigate(`/shots/${shotId}/path`);
+        return;
+      }
+      if (kind === 'shot') throw new Error('A shot file is imported at the list of shots.');
+      if (kind === 'unknown') {
+        const names = files.slice(0, 3).map(({ name }) => name);
+        throw new Error(
+          `${names.join(', ')}: found nothing to take in; expected a model (.glb, .gltf with its files, .obj, .stl, .ply, .bvh, .zip) or paths (.svg, .csv, .obj).`,
+        );
+      }
+      addModel(files);
+    };
+    window.addEventListener('dragover', onOver);
+    window.addEventListener('dragleave', onLeave);
+    window.addEventListener('drop', onDrop);
+    return () => {
+      window.removeEventListener('dragover', onOver);
+      window.removeEventListener('dragleave', onLeave);
+      window.removeEventListener('drop', onDrop);
+    };
+  }, [desk, addModel, navigate, shotId]);
+  if (!isOver) return null;
+  return <Veil>Drop a model to add it, a drawing or a table to import its paths</Veil>;
+}
