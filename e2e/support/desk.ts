@@ -39,6 +39,10 @@ export async function importPaths(page: Page, file: TestFile): Promise<void> {
     .getByRole('status')
     .or(page.getByRole('alert'))
     .filter({ hasText: `${file.name}:` });
+  // Of several paths, or timed ones, it is asked which are meant: all that are offered.
+  const add = page.getByRole('button', { name: /^Add \d+ path/ });
+  await expect(reported.or(add).last()).toBeVisible();
+  if (await add.isVisible()) await add.click();
   await expect(reported.last()).toBeVisible();
 }
 

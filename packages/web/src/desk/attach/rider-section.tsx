@@ -118,6 +118,10 @@ export function RiderSection({ rider }: { rider: Rider }) {
     shot.formations.some(({ leader, members }) => leader === rider.id || members.includes(rider.id)),
   );
   const worn = models.find(({ id }) => id === source?.asset);
+  const isOdd = worn !== undefined && worn.facts.unit !== 'm';
+  // It stays open when what was odd is put right.
+  const [odd, setOdd] = useState<string | null>(null);
+  if (isOdd && odd !== rider.id) setOdd(rider.id);
   const replace = (model: (typeof models)[number]) =>
     edit(`Replace the model of ${rider.badge}`, replaceModel(rider.id, model, worn));
   const sit = (carrier: string) =>
@@ -144,8 +148,10 @@ export function RiderSection({ rider }: { rider: Rider }) {
         <CarrierKeys rider={rider} />
       </Fold>
       <Fold
+        // Made anew, and so open, when there is something to say of it.
+        key={`model ${rider.id} ${odd === rider.id}`}
         title="Model, name and carrier"
-        isOpen={source?.file !== undefined || (worn !== undefined && worn.facts.unit !== 'm')}
+        isOpen={source?.file !== undefined || odd === rider.id}
       >
         <TextField
           label="Name"

@@ -1,0 +1,281 @@
+import { readFileSync } from 'node:fs';
+import { compiledPathOf, PathError, type ShotPath } from '@fleet-rail/core';
+import { Document, WebIO } from '@gltf-transform/core';
+import { expect, test, type Page } from '@playwright/test';
+import { strFromU8, unzipSync, zipSync } from 'fflate';
+import {
+  attachTo,
+  chooseFile,
+  fill,
+  goTo,
+  importPaths,
+  openNewShot,
+  settled,
+  storedShot,
+  uploadModel,
+} from './support/desk.js';
+import { straightLane, svgFile, type TestFile } from './support/files.js';
+
+const DRAWING = svgFile(
+  'valley.svg',
+  '<rect id="page" width="100" height="60" fill="#eee"/>' +
+    '<g fill="none" stroke="#000"><path id="Lane" d="M0 0 H60"/><path id="Brook" d="M0 10 H30"/><path id="Wall" d="M0 20 H15"/></g>',
+);
+
+const lengthOf = (path: ShotPath): number => {
+  const curve = compiledPathOf(path);
+  if (curve instanceof PathError) throw curve;
+  return curve.length;
+};
+
+/** A cart whose four wheels are called alike, its rear axle at its origin, so many units a metre. */
+function cart(unitsAMetre = 1): Document {
+  const model = new Document();
+  const buffer = model.createBuffer();
+  const mesh = (name: string, places: number[][], faces: number[]) => {
+    const positions = Float32Array.from(places.flat(), (value) => value * unitsAMetre);
+    return model.createMesh(name).addPrimitive(
+      model
+        .createPrimitive()
+        .setAttribute(
+          'POSITION',
+          model.createAccessor().setType('VEC3').setArray(positions).setBuffer(buffer),
+        )
+        .setIndices(
+          model.createAccessor().setType('SCALAR').setArray(Uint16Array.from(faces)).setBuffer(buffer),
+        ),
+    );
+  };
+  const box = [-0.8, 0.8].flatMap((x) => [0.5, 1.2].flatMap((y) => [-0.5, 2.5].map((z) => [x, y, z])));
+  const sides = [0, 1, 3, 0, 3, 2, 4, 6, 7, 4, 7, 5, 0, 4, 5, 0, 5, 1, 2, 3, 7, 2, 7, 6, 0, 2, 6, 0, 6, 4];
+  const rim = Array.from({ length: 24 }, (_, i) => [
+    0.4 * Math.cos((i * Math.PI) / 12),
+    0.4 * Math.sin((i * Math.PI) / 12),
+  ]);
+  const tyre = [-0.1, 0.1].flatMap((x) => rim.map(([y, z]) => [x, y, z]));
+  const tread = rim.flatMap((_, i) => {
+    const j = (i + 1) % 24;
+    return [i, j, 24 + i, j, 24 + j, 24 + i];
+  });
+  const body = model.createNode('body').setMesh(mesh('body', box, sides));
+  const wheel = mesh('tyre', tyre, tread);
+  for (const [x, z] of [
+    [0.8, 2],
+    [-0.8, 2],
+    [0.8, 0],
+    [-0.8, 0],
+  ])
+    body.addChild(
+      model
+        .createNode('wheel')
+        .setMesh(wheel)
+        .setTranslation([x * unitsAMetre, 0.4 * unitsAMetre, z * unitsAMetre]),
+    );
+  model.createScene().addChild(body);
+  return model;
+}
+
+async function glbFile(name: string, model: Document): Promise<TestFile> {
+  const buffer = Buffer.from(await new WebIO().writeBinary(model));
+  return { name, mimeType: 'model/gltf-binary', buffer };
+}
+
+const downloaded = async (page: Page, button: string): Promise<{ name: string; bytes: Uint8Array }> => {
+  const waiting = page.waitForEvent('download');
+  await page.getByRole('button', { name: button, exact: true }).click();
+  const download = await waiting;
+  return { name: download.suggestedFilename(), bytes: new Uint8Array(readFileSync(await download.path())) };
+};
+
+test('of a drawing those paths are taken that are chosen, as large as they are made', async ({
+  page,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Valley');
+  await chooseFile(page, 'Import a file', DRAWING);
+  const list = page.getByRole('grid', { name: 'Paths of the file' });
+  await expect(list.getByRole('row')).toHaveCount(4);
+  // The background comes last and is not among those that are meant.
+  await expect(list.getByRole('row').last()).toContainText('page');
+  await expect(page.getByRole('button', { name: 'Add 3 paths' })).toBeVisible();
+  await list.getByRole('row', { name: 'Brook' }).click();
+  await fill(page, 'The longest', '120');
+  await expect(list.getByRole('row', { name: 'Wall' })).toContainText('30 m');
+  // By its corner it is grown by a twentieth, and shrunk again.
+  const corner = page.getByRole('slider', { name: 'Size of what is imported' });
+  await corner.press('ArrowUp');
+  await expect(page.getByRole('textbox', { name: 'The longest' })).toHaveValue('126 m');
+  await page.getByRole('button', { name: 'Add 2 paths' }).click();
+  await settled(page);
+  const { document } = await storedShot(request, id);
+  expect(document.paths.map(({ name }) => name)).toEqual(['Lane', 'Wall']);
+  expect(document.paths.map(lengthOf)).toEqual([126, 31.5].map((length) => expect.closeTo(length, 6)));
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await settled(page);
+  expect((await storedShot(request, id)).document.paths).toEqual([]);
+});
+
+test('a timed table says what it becomes before it does', async ({ page, request }) => {
+  const id = await openNewShot(page, 'Timed');
+  const rows = 'timecode;x;z\n00:00:00:00;0,0;0\n00:00:02:12;0,0;10,5\n';
+  await chooseFile(page, 'Import a file', {
+    name: 'walk.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(rows),
+  });
+  await expect(page.getByText('Its 2 rows are timed by timecode, frames 1 to 61')).toBeVisible();
+  expect((await storedShot(request, id)).document.paths).toEqual([]);
+  await page.getByRole('button', { name: 'Add 1 path' }).click();
+  await settled(page);
+  const [rider] = (await storedShot(request, id)).document.riders;
+  expect(rider.hitch?.pace.keys.map(({ frame, value }) => [frame, value])).toEqual([
+    [1, 0],
+    [61, expect.closeTo(10.5, 9)],
+  ]);
+});
+
+test('a model in several files, its wheels called alike, is taken in, rigged, saved and baked', async ({
+  page,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Alike');
+  await importPaths(page, straightLane);
+  const { json, resources } = await new WebIO().writeJSON(cart());
+  const files = [
+    { name: 'cart.gltf', mimeType: 'model/gltf+json', buffer: Buffer.from(JSON.stringify(json)) },
+    ...Object.entries(resources).map(([name, bytes]) => ({
+      name,
+      mimeType: 'application/octet-stream',
+      buffer: Buffer.from(bytes),
+    })),
+  ];
+  await goTo(page, 'Attach');
+  // Alone it says what is missing, and nothing is added.
+  await chooseFile(page, 'Upload a model', files[0]);
+  await expect(page.getByText(/cart\.gltf: needs other files \(".*\.bin"\)/)).toBeVisible();
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Upload a model' }).click();
+  await (await chooser).setFiles(files);
+  await page.keyboard.press('Escape');
+  await attachTo(page, 'straight');
+  await goTo(page, 'Contact');
+  await page.getByRole('button', { name: /Take/ }).first().click();
+  await settled(page);
+  const { document } = await storedShot(request, id);
+  expect(document.riders[0].wheels.map(({ node }) => node).sort()).toEqual([
+    'wheel',
+    'wheel 2',
+    'wheel 3',
+    'wheel 4',
+  ]);
+  const csv = await (await request.get(`/api/shots/${id}/files/csv?from=2&to=3`)).text();
+  const parts = csv
+    .trim()
+    .split('\n')
+    .slice(1)
+    .map((row) => row.split(','));
+  expect(parts.filter(([frame, , , part]) => frame === '2' && /^wheel( \d)?$/.test(part))).toHaveLength(4);
+  const glb = await (await request.get(`/api/shots/${id}/files/glb`)).body();
+  const root = (await new WebIO().readBinary(new Uint8Array(glb))).getRoot();
+  const turned = root
+    .listAnimations()[0]
+    .listChannels()
+    .filter((one) => one.getTargetNode()?.getMesh()?.getName() === 'tyre');
+  // The file's own name is theirs again, and each turns.
+  expect(turned.map((one) => one.getTargetNode()?.getName())).toEqual(Array(turned.length).fill('wheel'));
+  expect(new Set(turned.map((one) => one.getTargetNode())).size).toBe(4);
+});
+
+test('a model in another unit is told so and put right with one click', async ({ page, request }) => {
+  const id = await openNewShot(page, 'Units');
+  await uploadModel(page, await glbFile('great.glb', cart(1000)));
+  await expect(page.getByText(/That is odd\. Made in millimetres it would be 1\.8 × 1\.2 × 3/)).toBeVisible();
+  await page.getByRole('button', { name: 'It is in millimetres' }).click();
+  await expect(page.getByText('1.8 × 1.2 × 3 m: wide, high, long.')).toBeVisible();
+  await settled(page);
+  const { document } = await storedShot(request, id);
+  const worn = document.models.find(({ id: own }) => own === document.riders[0].model);
+  const model = (await (await request.get(`/api/models/${worn?.source.asset}`)).json()) as {
+    facts: { high: number[]; placing: { scale: number } };
+  };
+  expect(model.facts.placing.scale).toBe(0.001);
+  expect(model.facts.high[1]).toBeCloseTo(1.2, 6);
+});
+
+test('a mesh among the paths offers to be a model, and files are dropped anywhere', async ({
+  page,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Dropped');
+  const text = 'o Plate\nv 0 0 0\nv 2 0 0\nv 2 0 3\nf 1 2 3\n';
+  await chooseFile(page, 'Import a file', {
+    name: 'plate.obj',
+    mimeType: 'text/plain',
+    buffer: Buffer.from(text),
+  });
+  await page.getByRole('button', { name: 'Add it as a model' }).click();
+  await expect(page.getByText('Plate is added: click where it stands.')).toBeVisible();
+  const drop = async (name: string, bytes: Uint8Array) => {
+    const transfer = await page.evaluateHandle(
+      ([file, list]) => {
+        const data = new DataTransfer();
+        data.items.add(new File([Uint8Array.from(list)], file));
+        return data;
+      },
+      [name, [...bytes]] as const,
+    );
+    await page.dispatchEvent('body', 'drop', { dataTransfer: transfer });
+  };
+  await drop('straight.svg', straightLane.buffer);
+  await expect(page.getByText('straight.svg: 1 path added.')).toBeVisible();
+  const glb = await new WebIO().writeBinary(cart());
+  await drop('wain.zip', zipSync({ 'wain/wain.glb': glb }));
+  await expect(page.getByText('Wain is added: click where it stands.')).toBeVisible();
+  await drop('notes.txt', new Uint8Array([65]));
+  await expect(page.getByText(/notes\.txt: found nothing to take in; expected a model/)).toBeVisible();
+  await settled(page);
+  const { document } = await storedShot(request, id);
+  expect(document.riders.map(({ name }) => name)).toEqual(['Plate', 'Wain']);
+  expect(document.paths.map(({ name }) => name)).toEqual(['straight']);
+});
+
+test('what is given out is chosen, told before, and comes as USD and tables too', async ({
+  page,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Given');
+  await importPaths(page, straightLane);
+  await uploadModel(page, await glbFile('cart.glb', cart()));
+  await page.keyboard.press('Escape');
+  await attachTo(page, 'straight');
+  await page.getByRole('button', { name: 'Loop', exact: true }).click();
+  await goTo(page, 'Hand over');
+  await fill(page, 'From frame', '11');
+  await fill(page, 'To frame', '20');
+  const usd = await downloaded(page, 'Download USD');
+  expect(usd.name).toBe('Given.usda');
+  const layer = strFromU8(usd.bytes);
+  // Ten frames, and in a loop the key that closes it.
+  expect(layer).toMatch(/startTimeCode = 11\n\s*endTimeCode = 21\n/);
+  expect(layer).toContain('bool closingKey = 1');
+  const usdz = await downloaded(page, 'USDZ');
+  expect(Object.keys(unzipSync(usdz.bytes))).toEqual(['shot.usda']);
+  const tables = await downloaded(page, 'With tables');
+  const names = Object.keys(unzipSync(tables.bytes));
+  expect(names).toEqual(['poses.csv', 'riders.csv']);
+  expect(strFromU8(unzipSync(tables.bytes)['poses.csv']).trim().split('\n')).toHaveLength(11);
+  await page.getByText('Lines with rate and units').click();
+  const csv = strFromU8((await downloaded(page, 'Download CSV')).bytes);
+  expect(csv.split('\n').slice(0, 2)).toEqual(['# fps 24', '# frames 11 to 20, loop']);
+  await fill(page, 'Keys may be off by', '1 mm');
+  // Steady and straight: the first, the last and the closing key of each channel stay.
+  await expect(page.getByText(/: \d+ of 22 keys stay\. No place is off by more than/)).toBeVisible();
+  const told = (await (
+    await request.get(`/api/shots/${id}/files/about?from=11&to=20&within=0.001`)
+  ).json()) as {
+    keys: number;
+    metres: number;
+  };
+  expect(told.keys).toBeLessThanOrEqual(4);
+  expect(told.metres).toBeLessThan(0.001);
+});
