@@ -279,3 +279,42 @@ test('what is given out is chosen, told before, and comes as USD and tables too'
   expect(told.keys).toBeLessThanOrEqual(4);
   expect(told.metres).toBeLessThan(0.001);
 });
+
+test('everything is backed up as one file, and taken in beside what is there', async ({ page, request }) => {
+  await openNewShot(page, 'Kept safe');
+  await page.goto('/');
+  const { name, bytes } = await downloaded(page, 'Back up everything');
+  expect(name).toMatch(/^fleet-rail-\d{4}-\d\d-\d\d\.zip$/);
+  const files = unzipSync(bytes);
+  const index = JSON.parse(strFromU8(files['library.json'])) as { shots: { name: string }[] };
+  expect(index.shots.map((shot) => shot.name)).toContain('Kept safe');
+  const before = ((await (await request.get('/api/shots')).json()) as unknown[]).length;
+  const zip = { name, mimeType: 'application/zip', buffer: Buffer.from(bytes) };
+  await chooseFile(page, 'Restore a backup', zip);
+  await expect(
+    page.getByText(/Restored 0 shots, 0 checkpoints, 0 models\. \d+ more were here already\./),
+  ).toBeVisible();
+  expect(((await (await request.get('/api/shots')).json()) as unknown[]).length).toBe(before);
+  await chooseFile(page, 'Restore a backup', { ...zip, buffer: Buffer.from('nothing') });
+  await expect(page.getByText('This is no zip that can be read; expected a backup.')).toBeVisible();
+});
+
+test('a nose that is put right takes the steering with it', async ({ page, request }) => {
+  const id = await openNewShot(page, 'Nose');
+  await importPaths(page, straightLane);
+  await uploadModel(page, await glbFile('blank.glb', cart()));
+  await page.keyboard.press('Escape');
+  await attachTo(page, 'straight');
+  await goTo(page, 'Contact');
+  await page.getByRole('button', { name: /Take/ }).first().click();
+  await goTo(page, 'Facing');
+  // Nothing in it tells front from back.
+  await expect(page.getByText('Front or back: look, and say which.')).toBeVisible();
+  await page.getByRole('button', { name: 'Nose −Z' }).click();
+  await settled(page);
+  const { document } = await storedShot(request, id);
+  const [rider] = document.riders;
+  expect(rider.hitch?.facing.forward).toBe('-z');
+  for (const { centre, steers } of rider.wheels) expect(steers).toBe(centre[2] < 1);
+  expect(rider.chassis).toMatchObject({ frontAxle: expect.closeTo(0, 3), rearAxle: expect.closeTo(-2, 3) });
+});

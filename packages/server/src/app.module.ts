@@ -2,6 +2,7 @@ import { Module, type DynamicModule } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { BakesModule } from './bakes/bakes.module.js';
 import { databaseOptions } from './database/database-options.js';
+import { LibraryModule } from './library/library.module.js';
 import { ModelsModule } from './models/models.module.js';
 import { PoolModule } from './pool/pool.module.js';
 import { SeedModule } from './seed/seed.module.js';
@@ -23,6 +24,7 @@ export class AppModule {
         ShotsModule,
         CheckpointsModule,
         BakesModule,
+        LibraryModule,
         PoolModule,
         SeedModule,
       ],

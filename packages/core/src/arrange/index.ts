@@ -36,3 +36,4 @@ export { changeString, commonGap, unitsBehind } from './change-string.js';
 export { withoutTurnouts } from './without-turnouts.js';
 export { withoutLaidOn } from './keep-laid.js';
 export { withoutLooseBursts } from './loose-bursts.js';
+export { withFacing } from './face-anew.js';

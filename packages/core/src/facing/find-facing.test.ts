@@ -49,12 +49,17 @@ const named = ['wheel_front_left', 'wheel_front_right', 'wheel_rear_left', 'whee
 const odd = ['Cylinder.001', 'Cylinder.002', 'Cylinder.003', 'Cylinder.004'];
 
 it('wheels tell left by their axle and down by what they stand on, whatever they are called', () => {
-  for (const names of [named, odd]) {
-    const found = findFacing(cart(names));
-    expect(found).toMatchObject({ forward: '+z', up: '+y' });
-    expect(found.confidence).toBeGreaterThanOrEqual(0.7);
-  }
-  expect(findFacing(cart(named)).confidence).toBeGreaterThan(findFacing(cart(odd)).confidence);
+  for (const names of [named, odd])
+    expect(findFacing(cart(names))).toMatchObject({
+      forward: '+z',
+      up: '+y',
+      because: expect.stringMatching(/4 wheels on common axles/),
+    });
+  expect(findFacing(cart(named)).confidence).toBeGreaterThanOrEqual(0.9);
+  // Nothing tells front from back there, and it says so.
+  const guess = findFacing(cart(odd));
+  expect(guess.confidence).toBeLessThan(0.5);
+  expect(guess.because).toMatch(/front or back: look/);
 });
 
 it('axles and ends are read along the nose', () => {
@@ -157,4 +162,67 @@ it('rotors are no wheels, and a bike stands on two', () => {
 
 it('nothing to see still has a front', () => {
   expect(findFacing([])).toMatchObject({ forward: '+z', up: '+y', chassis: null });
+});
+
+describe('sense before shape', () => {
+  const joint = (name: string, origin: Vec3): ModelPart => ({ names: [name], positions: [], origin });
+  /** Feet of a figure whose toes point along −X, so that left is +Z. */
+  const feet = (names: readonly [string, string, string, string]) => [
+    joint(names[0], [0, 0.1, 0.2]),
+    joint(names[1], [-0.2, 0, 0.2]),
+    joint(names[2], [0, 0.1, -0.2]),
+    joint(names[3], [-0.2, 0, -0.2]),
+  ];
+
+  it.each([
+    [['LeftFoot', 'LeftToeBase', 'RightFoot', 'RightToeBase']],
+    [['mixamorig:LeftFoot', 'mixamorig:LeftToeBase', 'mixamorig:RightFoot', 'mixamorig:RightToeBase']],
+    [['foot.L', 'toe.L', 'foot.R', 'toe.R']],
+    [['ankle_l', 'ball_l', 'ankle_r', 'ball_r']],
+  ] as const)('toes point ahead: %j', (names) => {
+    const body = box('skin', [0, 0.9, 0], [0.5, 1.8, 0.6]);
+    const found = findFacing([body, ...feet(names as [string, string, string, string])]);
+    expect(found).toMatchObject({ forward: '-x', up: '+y' });
+    expect(found.confidence).toBeGreaterThan(0.9);
+  });
+
+  it('two pairs outvote a head, and say less than toes', () => {
+    const hull = box('hull', [0, 1, 0], [1, 1, 1]);
+    const pair = (name: string, side: number, ahead: number) => [
+      box(`${name}L`, [side, 1, ahead], [0.1, 0.1, 0.1]),
+      box(`${name}R`, [-side, 1, ahead], [0.1, 0.1, 0.1]),
+    ];
+    const head = box('Head', [0, 1.4, -0.5], [0.2, 0.2, 0.2]);
+    expect(findFacing([hull, head, ...pair('Ear', 0.4, 0)])).toMatchObject({ forward: '-z' });
+    expect(findFacing([hull, head, ...pair('Ear', 0.4, 0), ...pair('Arm', 0.5, 0)])).toMatchObject({
+      forward: '+z',
+    });
+  });
+
+  it.each([
+    ['wheel.FL', 'wheel.FR', 'wheel.RL', 'wheel.RR'],
+    ['FrontWheelL', 'FrontWheelR', 'RearWheelL', 'RearWheelR'],
+    ['wheelfrontleft', 'wheelfrontright', 'wheelrearleft', 'wheelrearright'],
+  ])('wheels named for their ends: %s', (...names) => {
+    const turned = moved(cart(names), ([x, y, z]) => [-x, y, -z]);
+    expect(findFacing(turned)).toMatchObject({ forward: '-z' });
+    expect(findFacing(turned).confidence).toBeGreaterThan(0.9);
+  });
+
+  it('what is held is before who sits', () => {
+    const parts = [
+      ...cart(odd),
+      box('Seat', [0, 1, 0.2], [0.5, 0.5, 0.5]),
+      box('SteeringWheel', [0, 1.2, -0.5], [0.4, 0.4, 0.1]),
+    ];
+    expect(findFacing(parts)).toMatchObject({ forward: '-z' });
+  });
+
+  it('a head rest, a backpack and a forearm say nothing, and an empty is no size', () => {
+    const crate = box('crate', [0, 0.5, 0], [1, 1, 1]);
+    for (const name of ['head_rest', 'BackPack', 'ForeArm', 'Camera'])
+      expect(findFacing([crate, joint(name, [0, 1, -9])]).confidence).toBeLessThan(0.5);
+    const long = box('hull', [0, 0.5, 0], [4, 1, 1]);
+    expect(findFacing([long, joint('Lamp', [0, 9, 60])])).toMatchObject({ forward: '+x' });
+  });
 });

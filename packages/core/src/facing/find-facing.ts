@@ -1,8 +1,9 @@
 import type { Axis } from '../document/shot-facing.js';
 import type { Chassis } from '../document/shot-rider.js';
 import type { Vec3 } from '../math/vec.js';
+import { cluesOf, middleOf, pairsOf, type Clue } from './facing-clues.js';
+import { says } from './part-words.js';
 import {
-  boxOf,
   boxOfAll,
   isRoundAbout,
   positionsUpTo,
@@ -23,19 +24,18 @@ export interface FoundFacing {
 
 const WHEEL = /wheel|tyre|tire\b/i;
 const NO_WHEEL = /rotor|propeller|fan|blade|steering/i;
-const FRONT = /front|fore\b|nose|beak|eyes?(?![a-z])|lens|face|head(?!rest)|headlight|windscreen|windshield/i;
-const REAR = /rear|back(?!pack)|tail|exhaust/i;
 const COUPLING = /hitch|coupl|drawbar|tow/i;
-const LEFT = /(^|[^a-z])(left|l)([^a-z]|$)|left$/i;
-const RIGHT = /(^|[^a-z])(right|r)([^a-z]|$)|right$/i;
 
 /** How much longer the longer side has to be to be taken for the length. */
 const LONGER = 1.15;
+/** Below this nobody should rely on it. */
+const A_GUESS = 0.45;
+const LOOK = 'front or back: look';
 
 /**
- * The facing of a model, by the first of these that tells: wheels (flat round parts: their common axle gives
- * left, the side they stand on gives down); the longer of its level sides; parts named for the front, or left and
- * right; else glTF's own front, +Z. Names of parts tell which of the two ends is the nose.
+ * The facing of a model. What stands level and lies along it is told by wheels (flat round parts: their common axle gives left, the side
+ * they stand on gives down), by where toes point, by the longer of its level sides or parts on either side; which end is the
+ * nose by all clues together, each as heavy as it is sure (see {@link cluesOf}). Where none tells, it says so.
  *
  * Places are of the model as it stands, so a turned or unevenly scaled root is met as it looks.
  */
@@ -43,49 +43,60 @@ export function findFacing(parts: readonly ModelPart[]): FoundFacing {
   const wheels = findWheels(parts);
   if (wheels !== null) {
     const along = 3 - wheels.axle - wheels.up.axis;
-    const sign = noseSign(parts, along, wheels.up);
-    const forward = axisName(along, sign ?? 1);
+    const nose = noseAlong(parts, along, wheels.up);
+    const because = `${wheels.round.length} wheels on common axles, ${nose?.because ?? LOOK}`;
     return {
-      forward,
+      forward: axisName(along, nose?.sign ?? 1),
       up: axisName(wheels.up.axis, wheels.up.sign),
-      confidence: sign === null ? 0.7 : 0.95,
-      because: `${wheels.round.length} wheels on common axles${sign === null ? '' : ', and parts named for an end or a side'}`,
-      chassis: chassisOf(parts, wheels.round, along, sign ?? 1),
+      confidence: nose === null ? A_GUESS : 0.75 + 0.2 * nose.agreed,
+      because,
+      chassis: chassisOf(parts, wheels.round, along, nose?.sign ?? 1),
     };
   }
   const up: Way = { axis: 1, sign: 1 };
   const box = boxOfAll(parts);
   const size = box === null ? [0, 0, 0] : box.high.map((value, k) => value - box.low[k]);
-  const found = (along: number, sign: 1 | -1 | null, confidence: number, because: string): FoundFacing => ({
-    forward: axisName(along, sign ?? 1),
-    up: '+y',
-    confidence,
-    because,
-    chassis: null,
-  });
-  const pairs = sideways(parts);
+  const found = (along: number, sureness: number, because: string): FoundFacing => {
+    const nose = noseAlong(parts, along, up);
+    return {
+      forward: axisName(along, nose?.sign ?? 1),
+      up: '+y',
+      confidence: nose === null ? Math.min(A_GUESS, sureness) : sureness * (0.6 + 0.4 * nose.agreed),
+      because: `${because}, ${nose?.because ?? LOOK}`,
+      chassis: null,
+    };
+  };
+  const clues = cluesOf(parts, UP, Math.hypot(...size));
+  const ahead = sumOf(clues);
+  const level = Math.abs(ahead[0]) > Math.abs(ahead[2]) ? 0 : 2;
+  const toes = clues.find(({ because }) => because.includes('toes'));
+  if (toes) return found(level, 0.95, 'a figure that stands');
   const rolls = [0, 2].filter((axis) => isRoundAbout(positionsUpTo(parts, MOST_PLACES), axis, false));
-  if (rolls.length === 1 && box !== null) {
-    const along = 2 - rolls[0];
-    return found(along, noseSign(parts, along, up), 0.6, 'round about its level axis, so it rolls');
-  }
-  const longer = size[0] > LONGER * size[2] ? 0 : size[2] > LONGER * size[0] ? 2 : null;
+  if (rolls.length === 1 && box !== null)
+    return found(2 - rolls[0], 0.6, 'round about its level axis, so it rolls');
+  const sides = sideways(parts);
   // Wings and arms stick out sideways: a side that left and right parts lie along is no length.
-  if (longer !== null && pairs?.axis !== longer) {
-    const sign = noseSign(parts, longer, up);
-    return found(longer, sign, sign === null ? 0.45 : 0.75, 'the longer of its level sides');
+  if (sides !== null && sides !== 1) return found(2 - sides, 0.85, 'what stands on either side of it');
+  const longer = size[0] > LONGER * size[2] ? 0 : size[2] > LONGER * size[0] ? 2 : null;
+  const winged = parts.some(({ names }) => says(names[0], 'wing', 'wings'));
+  if (longer !== null) {
+    if (winged) return found(2 - longer, 0.75, 'wings that span wider than it is long');
+    return found(longer, 0.8, 'the longer of its level sides');
   }
-  if (pairs !== null && pairs.axis !== 1) {
-    const along = 2 - pairs.axis;
-    return found(along, noseSign(parts, along, up), 0.75, 'parts named left and right');
-  }
-  const ahead = lean(parts, FRONT, REAR);
-  const level = ahead && Math.abs(ahead[0]) > Math.abs(ahead[2]) ? 0 : 2;
-  if (ahead && Math.abs(ahead[level]) > 0.05 * Math.max(size[0], size[2])) {
-    return found(level, ahead[level] > 0 ? 1 : -1, 0.65, 'parts named for its front');
-  }
-  return found(2, 1, 0.2, 'nothing in the model; this is the front that glTF has');
+  if (Math.abs(ahead[level]) > 0) return found(level, 0.7, 'about as wide as long');
+  return {
+    forward: '+z',
+    up: '+y',
+    confidence: 0.2,
+    because: `nothing in the model; this is the front that glTF has, ${LOOK}`,
+    chassis: null,
+  };
 }
+
+const UP: Vec3 = [0, 1, 0];
+
+const sumOf = (clues: readonly Clue[]): Vec3 =>
+  clues.reduce<Vec3>((all, { way }) => [all[0] + way[0], all[1] + way[1], all[2] + way[2]], [0, 0, 0]);
 
 /** No barrel has more places than this. */
 const MOST_PLACES = 100_000;
@@ -136,50 +147,33 @@ const UPS: readonly Way[] = [1, 2, 0].flatMap((axis): Way[] => [
   { axis, sign: -1 },
 ]);
 
-/** Which end of an axis the nose is at, by the names of parts; null where they do not tell. */
-function noseSign(parts: readonly ModelPart[], along: number, up: Way): 1 | -1 | null {
-  const ahead = lean(parts, FRONT, REAR);
+/** Which end of an axis the nose is at by all clues, how far they agree (0 to 1), and the heaviest of them; null where none tells. */
+function noseAlong(
+  parts: readonly ModelPart[],
+  along: number,
+  up: Way,
+): { sign: 1 | -1; agreed: number; because: string } | null {
   const box = boxOfAll(parts);
   const length = box ? box.high[along] - box.low[along] : 0;
-  if (ahead && Math.abs(ahead[along]) > 0.02 * length) return ahead[along] > 0 ? 1 : -1;
-  const left = sideways(parts);
-  if (left === null || left.axis === along || left.axis === up.axis) return null;
-  // Forward is left × up.
-  const handed = (left.axis + 1) % 3 === up.axis ? 1 : -1;
-  return (handed * left.sign * up.sign) as 1 | -1;
+  const upright: Vec3 = [0, 0, 0];
+  upright[up.axis] = up.sign;
+  const clues = cluesOf(parts, upright, length);
+  const [sum, all] = clues.reduce(([s, a], { way }) => [s + way[along], a + Math.abs(way[along])], [0, 0]);
+  if (Math.abs(sum) < 0.2 || all === 0) return null;
+  const sign = sum > 0 ? 1 : -1;
+  const heaviest = clues.reduce((best, clue) =>
+    sign * clue.way[along] > sign * best.way[along] ? clue : best,
+  );
+  return { sign, agreed: Math.abs(sum) / all, because: heaviest.because };
 }
 
-/** Which way is left, by parts that are named left and right. */
-function sideways(parts: readonly ModelPart[]): Way | null {
-  const gap = lean(parts, LEFT, RIGHT, true);
-  if (gap === null) return null;
-  const sizes = gap.map(Math.abs);
+/** The level axis that parts named left and right lie along; null where there are none. */
+function sideways(parts: readonly ModelPart[]): number | null {
+  const { way } = pairsOf(parts);
+  if (way === null) return null;
+  const sizes = way.map(Math.abs);
   const axis = sizes.indexOf(Math.max(...sizes));
-  return sizes[axis] > 1e-6 ? { axis, sign: gap[axis] > 0 ? 1 : -1 } : null;
-}
-
-/**
- * From the middle of the parts with one kind of name to that of those with the other; where none have the
- * other, from the middle of all.
- */
-function lean(parts: readonly ModelPart[], to: RegExp, from: RegExp, both = false): Vec3 | null {
-  const middleOf = (name: RegExp | null, not: RegExp | null): Vec3 | null => {
-    // A mesh often has a name of no meaning, below a node that has one.
-    const named = (by: RegExp, names: readonly string[]) => names.slice(0, 2).some((own) => by.test(own));
-    const chosen = parts.filter(
-      ({ names }) => (name === null || named(name, names)) && (not === null || !named(not, names)),
-    );
-    const boxes = chosen.flatMap(({ positions }) => boxOf(positions) ?? []);
-    if (boxes.length === 0) return null;
-    const sum = [0, 1, 2].map((k) => boxes.reduce((all, { low, high }) => all + (low[k] + high[k]) / 2, 0));
-    return sum.map((value) => value / boxes.length) as Vec3;
-  };
-  const end = middleOf(to, from);
-  const other = middleOf(from, to);
-  if (both && (end === null || other === null)) return null;
-  if (end === null && other === null) return null;
-  const all = middleOf(null, null) as Vec3;
-  return (end ?? all).map((value, k) => value - (other ?? all)[k]) as Vec3;
+  return sizes[axis] > 1e-6 ? axis : null;
 }
 
 /** Where the axles are along the nose, and the couplings: parts named so, or else its ends. */
@@ -196,8 +190,10 @@ function chassisOf(
   const ends = [sign * box.low[along], sign * box.high[along]];
   const couplings = parts
     .filter(({ names }) => COUPLING.test(names[0]))
-    .flatMap(({ positions }) => boxOf(positions) ?? [])
-    .map(({ low, high }) => (sign * (low[along] + high[along])) / 2);
+    .flatMap((part) => {
+      const middle = middleOf(part);
+      return middle ? [sign * middle[along]] : [];
+    });
   const middle = (front + rear) / 2;
   const round = (value: number) => Math.round(value * 1e4) / 1e4 + 0;
   return {

@@ -5,6 +5,8 @@ export interface ModelPart {
   /** Its own name and those of what it hangs on, the nearest first. */
   readonly names: readonly string[];
   readonly positions: ArrayLike<number>;
+  /** Where its own origin is, which is all there is of a joint or an empty. */
+  readonly origin?: Vec3;
 }
 
 export interface Box {

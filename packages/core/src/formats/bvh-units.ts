@@ -3,12 +3,21 @@ import { RADIANS } from '../math/angle.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import type { BvhJoint, BvhMotion, Channel } from './bvh-grammar.js';
 
-/** A figure taller than this is not in metres, but in centimetres. */
-const TALLEST = 10;
+/** Units that figures are recorded in, metres each, the most usual first. */
+const UNITS = [1, 0.01, 0.0254, 0.001, 0.3048];
+/** How tall who is recorded is, as a rule, and between what. */
+const PERSON = { tall: 1.75, least: 1.1, most: 2.4 };
+/** How high hips are, as a part of how tall one is. */
+const HIPS = 0.53;
+/** In metres a figure may be a child or a giant. */
+const METRES = { least: 0.5, most: 4 };
 
-/** Metres of a unit of the file. */
+/** Metres of a unit of the file: that which makes of its figure a person, or else as much as does. */
 export function metresPerUnit({ joints, motion }: BvhMotion): number {
-  return heightOf(joints, motion) > TALLEST ? 0.01 : 1;
+  const height = heightOf(joints, motion);
+  if (!(height > 0) || (height >= METRES.least && height <= METRES.most)) return 1;
+  const unit = UNITS.find((one) => height * one >= PERSON.least && height * one <= PERSON.most);
+  return unit ?? PERSON.tall / height;
 }
 
 /** How tall the figure is in its first frame, in the file's own unit: as long as its offsets reach. */
@@ -17,7 +26,10 @@ function heightOf(joints: readonly BvhJoint[], motion: readonly number[][]): num
   joints.forEach(({ parent, offset }, i) => {
     heights[i] = (parent < 0 ? 0 : heights[parent]) + offset[1];
   });
-  return Math.max(Math.max(...heights) - Math.min(...heights), Math.abs(motion[0]?.[1] ?? 0));
+  const reach = Math.max(...heights) - Math.min(...heights);
+  // Of a figure of few bones its hips say how high it stands, in whichever column that is.
+  const column = joints[0]?.channels.indexOf('Yposition') ?? -1;
+  return column < 0 ? reach : Math.max(reach, Math.abs(motion[0]?.[column] ?? 0) / HIPS);
 }
 
 /** The turn of Euler angles in the order they are listed: the first outermost. */

@@ -201,7 +201,7 @@ function addWaypoints(
     return { ...plain, frame: frames[i], value: pointDistances[point], ease: 'smooth' };
   });
   into.paths.push(path);
-  into.rides.push({ name, pathId: path.id, keys });
+  into.rides.push({ name, pathId: path.id, keys, lens: null });
 }
 
 function addMotions(

@@ -10,6 +10,7 @@ import {
   baseName,
   pathOfPositions,
   type ImportOptions,
+  type ImportedLens,
   type Imported,
   type Progress,
 } from './imported.js';
@@ -104,11 +105,7 @@ function addMotionsOf(
   into: Imported,
 ): void {
   const above = new Map(nodes.map(({ node, parent }) => [node, nodes[parent]?.matrix]));
-  const channels = document
-    .getRoot()
-    .listAnimations()
-    .flatMap((animation) => animation.listChannels())
-    .filter((channel) => channel.getTargetPath() === 'translation' && channel.getTargetNode());
+  const channels = travelling(document);
   if (channels.length > MOST_MOTIONS)
     into.notes.push(`The first ${MOST_MOTIONS} of ${channels.length} motions were taken.`);
   for (const channel of channels.slice(0, MOST_MOTIONS)) {
@@ -124,8 +121,64 @@ function addMotionsOf(
       world,
       options,
       into,
+      lensOf(node),
     );
   }
+}
+
+/** The camera that a node carries, as a focal length before a picture 36 mm wide. */
+function lensOf(node: Node): ImportedLens | null {
+  const camera =
+    node.getCamera() ??
+    node
+      .listChildren()
+      .find((child) => child.getCamera())
+      ?.getCamera();
+  if (!camera || camera.getType() !== 'perspective') return null;
+  const aspect = camera.getAspectRatio() || 16 / 9;
+  const focal = SENSOR / aspect / 2 / Math.tan(camera.getYFov() / 2);
+  return Number.isFinite(focal) && focal > 0 ? { focal, sensor: SENSOR, aspect } : null;
+}
+
+/** Of a picture as wide as that of a film camera of old, as focal lengths are told; millimetres. */
+const SENSOR = 36;
+
+/**
+ * Channels that take something from place to place: of nodes that hang on each other only the topmost, which takes the others along, and no
+ * bones of a skin.
+ */
+function travelling(document: Document): AnimationChannel[] {
+  const root = document.getRoot();
+  const bones = new Set(root.listSkins().flatMap((skin) => skin.listJoints()));
+  const channels = root
+    .listAnimations()
+    .flatMap((animation) => animation.listChannels())
+    .filter((channel) => channel.getTargetPath() === 'translation' && isTravel(channel));
+  const moved = new Set(channels.map((channel) => channel.getTargetNode()));
+  const isTop = (node: Node): boolean => {
+    for (let above = node.getParentNode(); above; above = above.getParentNode())
+      if (moved.has(above)) return false;
+    return true;
+  };
+  return channels.filter((channel) => {
+    const node = channel.getTargetNode();
+    return (
+      node !== null &&
+      isTop(node) &&
+      (!bones.has(node) || !channels.some((one) => !bones.has(one.getTargetNode() as Node)))
+    );
+  });
+}
+
+/** Whether a channel has a node that is ever elsewhere than at its first key. */
+function isTravel(channel: AnimationChannel): boolean {
+  const values = channel.getSampler()?.getOutput()?.getArray();
+  if (!channel.getTargetNode() || !values) return false;
+  const width = channel.getSampler()?.getInterpolation() === 'CUBICSPLINE' ? 9 : 3;
+  const from = width === 9 ? 3 : 0;
+  for (let i = from; i + 2 < values.length; i += width)
+    for (let k = 0; k < 3; k++) if (Math.abs(values[i + k] - values[from + k]) > 1e-4) return true;
+  return false;
 }
 
 /** Refuses a motion that lasts longer than any shot: there would be no end to its frames. */

@@ -8,6 +8,8 @@ export interface StandingNode {
   readonly parent: number;
   /** Into the space of the scene, column by column: sixteen numbers. */
   readonly matrix: Float64Array;
+  /** Of one that wears a skin, by joint what takes its places to where they stand: sixteen numbers each. */
+  readonly bones?: readonly Float64Array[];
 }
 
 /**
@@ -42,7 +44,23 @@ function nodesUnder(tops: readonly Node[]): StandingNode[] {
     const children = node.listChildren();
     for (let i = children.length - 1; i >= 0; i--) waiting.push({ node: children[i], parent: index });
   }
-  return found;
+  return found.some(({ node }) => node.getSkin()) ? withBones(found) : found;
+}
+
+/** A skin stands where its joints do, wherever its own node is (glTF 2.0, 3.7.3.3). */
+function withBones(found: readonly StandingNode[]): StandingNode[] {
+  const matrices = new Map(found.map(({ node, matrix }) => [node, matrix]));
+  return found.map((one) => {
+    const skin = one.node.getSkin();
+    if (skin === null || one.node.getMesh() === null) return one;
+    const inverse = skin.getInverseBindMatrices();
+    const bound = inverse && Float64Array.from(numbersOf(inverse));
+    const bones = skin.listJoints().map((joint, j) => {
+      const stands = matrices.get(joint) ?? one.matrix;
+      return bound ? multiplied(stands, bound.subarray(16 * j, 16 * j + 16)) : stands;
+    });
+    return { ...one, bones };
+  });
 }
 
 function multiplied(a: Float64Array, b: Float64Array): Float64Array {
@@ -58,7 +76,9 @@ function multiplied(a: Float64Array, b: Float64Array): Float64Array {
 }
 
 /** The places of a node's meshes as they stand: x, y, z in turn. */
-export function standingPositions({ node, matrix: m }: StandingNode): Float64Array {
+export function standingPositions(one: StandingNode): Float64Array {
+  const { node, matrix: m, bones } = one;
+  if (bones) return skinnedPositions(node, m, bones);
   const lists = (node.getMesh()?.listPrimitives() ?? []).flatMap((primitive) => {
     const positions = primitive.getAttribute('POSITION');
     return positions ? [numbersOf(positions)] : [];
@@ -77,6 +97,40 @@ export function standingPositions({ node, matrix: m }: StandingNode): Float64Arr
     }
   }
   return out;
+}
+
+function skinnedPositions(node: Node, own: Float64Array, bones: readonly Float64Array[]): Float64Array {
+  const out: number[] = [];
+  for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
+    const positions = primitive.getAttribute('POSITION');
+    const [of, parts] = [primitive.getAttribute('JOINTS_0'), primitive.getAttribute('WEIGHTS_0')];
+    if (!positions) continue;
+    const places = numbersOf(positions);
+    const joints = of?.getArray() ?? null;
+    const weights = parts && numbersOf(parts);
+    for (let v = 0; 3 * v + 2 < places.length; v++) {
+      const [x, y, z] = [places[3 * v], places[3 * v + 1], places[3 * v + 2]];
+      let [sx, sy, sz, all] = [0, 0, 0, 0];
+      for (let k = 4 * v; joints && weights && k < 4 * v + 4; k++) {
+        const m = bones[joints[k]];
+        const weight = weights[k];
+        if (!m || !(weight > 0)) continue;
+        sx += weight * (m[0] * x + m[4] * y + m[8] * z + m[12]);
+        sy += weight * (m[1] * x + m[5] * y + m[9] * z + m[13]);
+        sz += weight * (m[2] * x + m[6] * y + m[10] * z + m[14]);
+        all += weight;
+      }
+      if (all > 0) out.push(sx / all, sy / all, sz / all);
+      // What follows no joint stands where its node does.
+      else
+        out.push(
+          own[0] * x + own[4] * y + own[8] * z + own[12],
+          own[1] * x + own[5] * y + own[9] * z + own[13],
+          own[2] * x + own[6] * y + own[10] * z + own[14],
+        );
+    }
+  }
+  return Float64Array.from(out);
 }
 
 /** Where a node's origin stands. */

@@ -26,6 +26,15 @@ export interface ImportedRide {
   readonly pathId: string;
   /** In metres along the path. */
   readonly keys: PaceKey[];
+  /** What it films with; null for what films nothing. */
+  readonly lens: ImportedLens | null;
+}
+
+/** Millimetres, and width over height. */
+export interface ImportedLens {
+  readonly focal: number;
+  readonly sensor: number;
+  readonly aspect: number;
 }
 
 /** How files are read. */
@@ -135,6 +144,7 @@ export function addMotion(
   places: readonly Vec3[],
   options: ImportOptions,
   into: Imported,
+  lens: ImportedLens | null = null,
 ): void {
   refuseFar(file, name.slice(0, 60), places);
   refuseLate(file, name, frames);
@@ -150,5 +160,5 @@ export function addMotion(
     );
   const own = { ...path, name: name.slice(0, LIMITS.textLength), id: freeId(name, into.paths) };
   into.paths.push(own);
-  into.rides.push({ name, pathId: own.id, keys });
+  into.rides.push({ name, pathId: own.id, keys, lens });
 }

@@ -319,16 +319,15 @@ function shapeNames(node: Node | undefined, count: number): string[] {
 /** Of what a part hangs on so many names are kept, the nearest first: those further up say nothing of it. */
 const MOST_NAMES = 16;
 
-/** The parts of a model in the places they stand in; a node without a mesh is its origin. */
+/** The parts of a model in the places they stand in. What has no mesh has no size, but where nothing has one: a skeleton alone. */
 function partsOf(standing: readonly StandingNode[]): RigPart[] {
   const parts: RigPart[] = [];
+  const bare = standing.every(({ node }) => node.getMesh() === null);
   for (const one of standing) {
     const { node, parent, matrix } = one;
     const names = [node.getName(), ...(parts[parent]?.names ?? []).slice(0, MOST_NAMES - 1)];
     const { translation: origin, rotation: turn } = splitMatrix(matrix);
-    const made = standingPositions(one);
-    const positions =
-      made.length === 0 && node.listChildren().length === 0 ? Float64Array.from(origin) : made;
+    const positions = bare ? Float64Array.from(origin) : standingPositions(one);
     parts.push({ names, positions, parent, origin, turn });
   }
   return parts;

@@ -248,6 +248,39 @@ describe('glTF', () => {
     expect(distance3(placeAt(imported, ride, 40), [4, 0, 5])).toBeLessThan(0.002);
   });
 
+  it('of nodes that hang on each other the topmost is a motion, and a camera comes with its lens', async () => {
+    const document = new Document();
+    const buffer = document.createBuffer();
+    const lens = document.createCamera().setType('perspective').setAspectRatio(1.5);
+    // 50 mm before a picture 24 mm high.
+    lens.setYFov(2 * Math.atan(12 / 50));
+    const [rider, wheel, still] = ['Drone', 'wheel', 'gate'].map((name) => document.createNode(name));
+    rider.addChild(wheel).addChild(document.createNode('eye').setCamera(lens));
+    document.createScene().addChild(rider).addChild(still);
+    const accessor = (type: 'SCALAR' | 'VEC3', values: number[]) =>
+      document.createAccessor().setType(type).setArray(new Float32Array(values)).setBuffer(buffer);
+    const ride = document.createAnimation('ride');
+    for (const [node, places] of [
+      [wheel, [0, 0, 0, 0, 1, 0]],
+      [rider, [0, 0, 0, 0, 0, 9]],
+      [still, [3, 3, 3, 3, 3, 3]],
+    ] as const) {
+      const sampler = document
+        .createAnimationSampler()
+        .setInput(accessor('SCALAR', [0, 1]))
+        .setOutput(accessor('VEC3', [...places]));
+      const channel = document.createAnimationChannel().setTargetNode(node).setTargetPath('translation');
+      ride.addSampler(sampler).addChannel(channel.setSampler(sampler));
+    }
+    const { rides } = await readPaths(await new WebIO().writeBinary(document), 'drone.glb', options);
+    expect(rides.map(({ name }) => name)).toEqual(['Drone']);
+    expect(rides[0].lens).toEqual({
+      focal: expect.closeTo(50, 3),
+      sensor: 36,
+      aspect: expect.closeTo(1.5, 6),
+    });
+  });
+
   it('a file with neither is refused', async () => {
     const document = new Document();
     document.createScene().addChild(document.createNode('empty'));
@@ -260,6 +293,21 @@ describe('glTF', () => {
 
 it('a file of another kind is refused by its ending', async () => {
   await expect(read('notes.txt', 'x')).rejects.toThrow(/expected one of .svg, .obj, .csv, .glb, .gltf/);
+});
+
+it('the root of a recorded figure is a path, whatever the order of its channels', async () => {
+  const file = (channels: string, rows: string[]) =>
+    `HIERARCHY\nROOT Hips\n{\n  OFFSET 0 0 0\n  CHANNELS 6 ${channels}\n  JOINT Foot\n  {\n    OFFSET 0 -0.92 0\n    CHANNELS 0\n    End Site\n    {\n      OFFSET 0 0 0.2\n    }\n  }\n}\nMOTION\nFrames: 2\nFrame Time: 1\n${rows.join('\n')}\n`;
+  const orders = [
+    ['Xposition Yposition Zposition Zrotation Xrotation Yrotation', ['0 0.92 0 0 90 0', '0 0.92 5 0 90 0']],
+    ['Zrotation Xrotation Yrotation Zposition Xposition Yposition', ['0 90 0 0 0 0.92', '0 90 0 5 0 0.92']],
+  ] as const;
+  for (const [channels, rows] of orders) {
+    const imported = await read('walk.bvh', file(channels, [...rows]));
+    // In metres, though a turn of 90 stands where another file has its height.
+    expect(compilePath(imported.paths[0]).length).toBeCloseTo(5, 6);
+    expect(imported.rides[0].keys.map(({ frame }) => frame)).toEqual([1, 25]);
+  }
 });
 
 describe('tables as they come', () => {

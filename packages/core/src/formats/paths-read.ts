@@ -1,3 +1,4 @@
+import { readBvhRoot } from './bvh-root.js';
 import { readCsvPaths } from './csv-read.js';
 import { FormatError } from './format-error.js';
 import type { ImportOptions, Imported, Progress } from './imported.js';
@@ -9,7 +10,7 @@ export { FormatError };
 export type { ImportOptions, Imported, ImportedRide, Progress } from './imported.js';
 
 /** Endings of the files that paths are read from. */
-export const PATH_FILES = ['.svg', '.obj', '.csv', '.glb', '.gltf'] as const;
+export const PATH_FILES = ['.svg', '.obj', '.csv', '.glb', '.gltf', '.bvh'] as const;
 
 /**
  * Paths, and motions along them, from a file of any of the kinds that are read.
@@ -48,6 +49,8 @@ export async function readPaths(
       const { readGltfPaths } = await import('./gltf-paths-read.js');
       return readGltfPaths(bytes, file, options, onProgress);
     }
+    case '.bvh':
+      return readBvhRoot(text(), file, options);
     default:
       throw new FormatError(
         file,

@@ -19,6 +19,8 @@ export interface FoundGait {
 }
 
 const FEET = [/foot|feet|ankle|paw|hoof|boot/i, /toe|heel/i] as const;
+/** What of a foot is on the ground while its ankle goes over it. */
+const SOLE = /toe|ball|heel/i;
 const NO_FOOT = /foot(step|rest|print)|target|pole|\bik\b|_ik|end$/i;
 const SAMPLES = 120;
 /** A foot is low within this part of the height it is lifted to. */
@@ -45,7 +47,7 @@ export function findGait(hierarchy: NodeHierarchy, clip: Clip, forward: Axis, up
       ({ name, low }) => !NO_FOOT.test(name) && (names ? names.test(name) : low < tracks.floor + 0.12 * size),
     );
     const found = named.flatMap((track) => {
-      const stance = stanceOf(track, LEAST_STRIDE * size);
+      const stance = stanceOf(names ? tracks.soleOf(track) : [track], LEAST_STRIDE * size);
       return stance ? [{ ...stance, node: track.name, depth: track.depth }] : [];
     });
     if (found.length === 0) continue;
@@ -94,6 +96,18 @@ function footTracks(hierarchy: NodeHierarchy, clip: Clip, ahead: Vec3, up: Vec3)
   const top = Math.max(...heights.map((list) => Math.max(...list)));
   const depth = (n: number): number => (n < 0 ? 0 : 1 + depth(hierarchy.nodes[n].parent));
   const parentOf = new Map(hierarchy.nodes.map(({ name, parent }) => [name, hierarchy.nodes[parent]?.name]));
+  const isAbove = (node: string, other: string): boolean => {
+    for (let name = parentOf.get(other); name !== undefined; name = parentOf.get(name))
+      if (name === node) return true;
+    return false;
+  };
+  const all = hierarchy.nodes.map(({ name }, n): FootTrack => ({
+    name,
+    depth: depth(n),
+    low: lows[n],
+    height: heights[n],
+    ahead: along[n],
+  }));
   return {
     floor,
     height: Math.max(1e-6, top - floor),
@@ -101,33 +115,35 @@ function footTracks(hierarchy: NodeHierarchy, clip: Clip, ahead: Vec3, up: Vec3)
       0,
       ...places.map((list) => Math.max(...list.map((place) => vec3.distance(place, list[0])))),
     ),
-    nodes: hierarchy.nodes.map(({ name }, n): FootTrack => ({
-      name,
-      depth: depth(n),
-      low: lows[n],
-      height: heights[n],
-      ahead: along[n],
-    })),
-    isAbove(node: string, other: string): boolean {
-      for (let name = parentOf.get(other); name !== undefined; name = parentOf.get(name))
-        if (name === node) return true;
-      return false;
-    },
+    nodes: all,
+    isAbove,
+    /** A foot with the parts of its sole that hang on it. */
+    soleOf: (foot: FootTrack): FootTrack[] => [
+      foot,
+      ...all.filter(({ name }) => SOLE.test(name) && !NO_FOOT.test(name) && isAbove(foot.name, name)),
+    ],
   };
 }
 
-/** When a foot stands, and how far it goes back in a whole cycle at that rate; null where it never does. */
+/**
+ * When a foot stands, and how far it goes back in a whole cycle at that rate; null where it never does. Of a sole that part counts at
+ * each moment that is nearest to its own lowest: heel, ball and toe stand in turn while the ankle goes over them.
+ */
 function stanceOf(
-  { height, ahead, low }: FootTrack,
+  sole: readonly FootTrack[],
   leastStride: number,
 ): { stances: Stance[]; stride: number } | null {
-  const high = Math.max(...height);
+  const height = new Float64Array(SAMPLES);
+  const rate = new Array<number>(SAMPLES);
+  for (let i = 0; i < SAMPLES; i++) {
+    const down = sole.reduce((best, one) =>
+      one.height[i] - one.low < best.height[i] - best.low ? one : best,
+    );
+    height[i] = down.height[i] - down.low;
+    rate[i] = ((down.ahead[(i + 1) % SAMPLES] - down.ahead[(i + SAMPLES - 1) % SAMPLES]) * SAMPLES) / 2;
+  }
   // Of a shuffle, which never lifts its feet, all is low.
-  const limit = low + Math.max(LOW * (high - low), 1e-4);
-  const rate = Array.from(
-    { length: SAMPLES },
-    (_, i) => ((ahead[(i + 1) % SAMPLES] - ahead[(i + SAMPLES - 1) % SAMPLES]) * SAMPLES) / 2,
-  );
+  const limit = Math.max(LOW * Math.max(...height), 1e-4);
   const back = rate.filter((value, i) => value < 0 && height[i] <= limit).sort((a, b) => a - b);
   if (back.length < SHORTEST * SAMPLES) return null;
   const usual = back[back.length >> 1];
@@ -146,7 +162,7 @@ function stanceOf(
     // Ends are where a foot comes down and rolls off; its stride is told from the middle.
     const trim = Math.floor((to - from) / 5);
     const [a, b] = [from + trim, to - trim];
-    gone += ahead[a % SAMPLES] - ahead[b % SAMPLES];
+    for (let i = a; i < b; i++) gone -= (rate[i % SAMPLES] + rate[(i + 1) % SAMPLES]) / 2 / SAMPLES;
     during += (b - a) / SAMPLES;
   }
   const stances = runs.map(([from, to]): Stance => ({ from: tidy(from / SAMPLES), to: tidy(to / SAMPLES) }));

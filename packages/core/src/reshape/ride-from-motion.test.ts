@@ -37,7 +37,7 @@ it('a motion that crosses its own track keeps to the branch it is on', () => {
     return [10 * Math.sin(2 * t), 0, 20 * Math.sin(t)];
   });
   const { most, points } = farthest(places, 0.02);
-  expect(most).toBeLessThan(0.1);
+  expect(most).toBeLessThan(0.02);
   expect(points).toBeLessThan(40);
 });
 

@@ -43,11 +43,39 @@ export function rideFromMotion(
   });
   if (places.length < 2) throw new PathError(`"${name}" stands still: a motion was expected.`);
   const blank: ShotPath = { ...defaultsOf(ShotPath), id: 'motion', name };
-  const path = fitPositions(blank, Float64Array.from(places.flat()), false, tolerance);
-  const distances = distancesOf(places, compilePath(path), tolerance);
-  const values = placeAtFrame.map((i) => distances[i]);
-  const kept = simplifyGraph(frames, values, tolerance);
-  return { path, keys: kept.map((i) => ({ ...plainKey, frame: frames[i], value: values[i] })) };
+  const line = Float64Array.from(places.flat());
+  // What the path is off and what the keys are off add up: both are fitted closer until every frame is within.
+  for (let own = tolerance, tries = 0; ; own *= 0.6, tries++) {
+    const path = fitPositions(blank, line, false, own);
+    const curve = compilePath(path);
+    const distances = distancesOf(places, curve, own);
+    const values = placeAtFrame.map((i) => distances[i]);
+    const kept = simplifyGraph(frames, values, own);
+    const ride = { path, keys: kept.map((i) => ({ ...plainKey, frame: frames[i], value: values[i] })) };
+    if (tries >= MOST_TRIES || furthestOff(frames, positions, curve, ride.keys) <= tolerance) return ride;
+  }
+}
+
+/** Closer than this few files say where anything was. */
+const MOST_TRIES = 6;
+
+/** How far a ride is from a motion at any of its frames. */
+function furthestOff(
+  frames: readonly number[],
+  positions: Float64Array,
+  curve: CompiledPath,
+  keys: readonly PaceKey[],
+): number {
+  const here: Vec3 = [0, 0, 0];
+  let [most, next] = [0, 0];
+  frames.forEach((frame, i) => {
+    while (next < keys.length - 1 && keys[next].frame < frame) next++;
+    const [a, b] = [keys[Math.max(0, next - 1)], keys[next]];
+    const t = b.frame > a.frame ? (frame - a.frame) / (b.frame - a.frame) : 1;
+    curve.position(a.value + t * (b.value - a.value), here);
+    most = Math.max(most, distance3(here, [positions[3 * i], positions[3 * i + 1], positions[3 * i + 2]]));
+  });
+  return most;
 }
 
 const SAMPLES = 24;

@@ -159,3 +159,30 @@ it('a barrel rolls about its length, a ball about its middle', async () => {
   expect(ball.ball).toMatchObject({ node: 'ball', radius: expect.closeTo(0.3, 2) });
   expect(ball.wheels).toEqual([]);
 });
+
+it('a knob, a lone drum and a tank are no wheels; a cube is no ball', async () => {
+  const pad = await rigOf((node) => {
+    node('case', [0, 0.05, 0], box([0.3, 0.1, 0.2]));
+    for (const [name, place] of corners.slice(0, 2)) {
+      // Knobs of 4 mm on a case of 30 cm that reach down to what it lies on.
+      node(name, [place[0] / 10, 0.004, 0], drum(0.004, 0.003));
+    }
+  });
+  expect(pad.wheels).toEqual([]);
+  const tank = await rigOf((node) => {
+    node('frame', [0, 1, 0], box([2, 0.2, 4]));
+    node('drum', [0, 0.4, 1], drum(0.4, 1.8));
+    node('disc', [0, 0.5, -1], drum(0.5, 0.1));
+  });
+  expect(tank.wheels).toEqual([]);
+  const cube = await rigOf((node) => void node('crate', [0, 0, 0], box([1, 1, 1]).concat(box([1, 1, 1]))));
+  expect(cube.ball).toBeNull();
+  const places: number[] = [];
+  for (let i = 0; i < 400; i++) {
+    const [y, a] = [1 - (2 * i + 1) / 400, i * 2.399963];
+    const r = Math.sqrt(1 - y * y);
+    places.push(0.3 * r * Math.cos(a), 0.285 * y, 0.3 * r * Math.sin(a));
+  }
+  // Five per cent lower than wide is a bun.
+  expect((await rigOf((node) => void node('bun', [0, 0, 0], places.slice(0, 1197)))).ball).toBeNull();
+});

@@ -38,8 +38,9 @@ const BODY = /body|cab(in)?(?![a-z])|chassis|hull|shell|carriage|frame|bed(?![a-
 const COUPLING = /hitch|coupl|drawbar|tow/i;
 /** A wheel that stands is this near to the ground, as a part of its radius. */
 const STANDS = 0.2;
-/** A ball's places are all as far from its middle, give or take this part. */
+/** A ball's places are all as far from its middle, give or take this part; it is as wide as high as long within the other. */
 const ROUND = 0.04;
+const EVEN = 0.02;
 
 /**
  * The wheels of a model by shape (round about the axle, standing on the ground) and by name, wherever in its hierarchy they
@@ -56,7 +57,7 @@ export function findRig(parts: readonly RigPart[], facing: Pick<FoundFacing, 'fo
   const all = boxOfAll(parts);
   const ground = all === null ? Infinity : extentOf(all, up)[0];
   const taken = new Set<number>();
-  const found: { wheel: Wheel; ahead: number }[] = [];
+  const found: FoundWheel[] = [];
   parts.forEach((part, i) => {
     if (taken.has(part.parent) || parts[part.parent]?.names.some((name) => STEERING.test(name))) {
       taken.add(i);
@@ -64,16 +65,59 @@ export function findRig(parts: readonly RigPart[], facing: Pick<FoundFacing, 'fo
     }
     const wheel = wheelOf(part, branches[i], { up, left, ground });
     if (wheel === null) return;
+    const named = part.names.slice(0, 2).some((name) => WHEEL.test(name));
+    const isAll = branches[i].box !== null && sameBox(branches[i].box, all);
+    // A tank or a trunk is round as well; only what is all of a model, as a barrel, may roll on its length.
+    if (!named && !isAll && !isThin(branches[i].box, left)) return;
     taken.add(i);
-    found.push({ wheel: { ...wheel, axle: axisName(left) }, ahead: vec3.dot(wheel.centre, ahead) });
+    const place = vec3.dot(wheel.centre, ahead);
+    found.push({ wheel: { ...wheel, axle: axisName(left) }, ahead: place, sure: named || isAll });
   });
-  const wheels = withSteering(parts, found, ahead);
+  const size = all === null ? 0 : Math.max(...all.high.map((value, k) => value - all.low[k]));
+  const real = found.filter((one) => one.sure || hasPartner(one, found, size));
+  const rolling = new Set<number>();
+  const nodes = new Set(real.map(({ wheel }) => wheel.node));
+  parts.forEach(({ names, parent }, i) => {
+    if (nodes.has(names[0]) || rolling.has(parent)) rolling.add(i);
+  });
+  const wheels = withSteering(parts, real, ahead);
   return {
     wheels,
     steering: steeringOf(parts, branches, up, ahead),
-    body: wheels.length === 0 ? null : bodyOf(parts, branches, taken),
+    body: wheels.length === 0 ? null : bodyOf(parts, branches, rolling),
     ball: null,
   };
+}
+
+interface FoundWheel {
+  readonly wheel: Wheel;
+  /** How far ahead it is. */
+  readonly ahead: number;
+  /** Told by its name, or by being all there is. */
+  readonly sure: boolean;
+}
+
+/** Where nothing is called a wheel, one is that has another as large, and that is no knob. */
+function hasPartner({ wheel }: FoundWheel, all: readonly FoundWheel[], size: number): boolean {
+  if (wheel.radius < SMALLEST * size) return false;
+  return all.some(({ wheel: other }) => other !== wheel && Math.abs(other.radius / wheel.radius - 1) < LIKE);
+}
+
+/** Radii of wheels that are partners, give or take this part; and a wheel's, as a part of the model's longest side. */
+const LIKE = 0.3;
+const SMALLEST = 0.03;
+/** Along its axle a wheel is no longer than this part of how wide it is. */
+const THIN = 0.8;
+
+function isThin(box: Box | null, left: Vec3): boolean {
+  if (box === null) return false;
+  const axis = left.findIndex((value) => Math.abs(value) > 0.5);
+  const sizes = box.high.map((value, k) => value - box.low[k]);
+  return sizes[axis] <= THIN * Math.max(sizes[(axis + 1) % 3], sizes[(axis + 2) % 3]);
+}
+
+function sameBox(a: Box, b: Box | null): boolean {
+  return b !== null && a.low.every((v, k) => v === b.low[k]) && a.high.every((v, k) => v === b.high[k]);
 }
 
 /** No wheel has more places than this: what is larger is not looked through. */
@@ -246,7 +290,7 @@ function findBall(parts: readonly RigPart[]): Ball | null {
   if (tops.length !== 1 || box === null) return null;
   const centre = box.high.map((value, k) => (value + box.low[k]) / 2) as Vec3;
   const sizes = box.high.map((value, k) => value - box.low[k]);
-  if (Math.min(...sizes) < (1 - 2 * ROUND) * Math.max(...sizes)) return null;
+  if (Math.min(...sizes) < (1 - EVEN) * Math.max(...sizes)) return null;
   const all = positionsUpTo(parts, MOST_PLACES);
   if (all.length < 60) return null;
   let [least, most] = [Infinity, 0];
@@ -256,6 +300,8 @@ function findBall(parts: readonly RigPart[]): Ball | null {
     most = Math.max(most, far);
   }
   if (most <= 0 || least < (1 - 2 * ROUND) * most) return null;
+  // The corners of a cube are as far from its middle as each other too.
+  if (![0, 1, 2].every((axis) => isRoundAbout(all, axis, false))) return null;
   return { node: tops[0].names[0], centre: centre.map(tidy) as Vec3, radius: tidy(most) };
 }
 

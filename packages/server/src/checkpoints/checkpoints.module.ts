@@ -10,5 +10,6 @@ import { CheckpointsService } from './checkpoints.service.js';
   imports: [TypeOrmModule.forFeature([CheckpointEntity, PieceEntity]), ShotsModule],
   controllers: [CheckpointsController],
   providers: [CheckpointsService],
+  exports: [CheckpointsService],
 })
 export class CheckpointsModule {}

@@ -48,19 +48,27 @@ export class CheckpointsService {
     return this.shots.open(shotId);
   }
 
+  /** The document of a checkpoint, as JSON; null where there is none. */
+  async documentOf(id: string): Promise<string | null> {
+    const checkpoint = await this.checkpoints.findOneBy({ id });
+    return checkpoint && this.whole(checkpoint);
+  }
+
   private async whole({ document }: CheckpointEntity): Promise<string> {
     const found = await this.pieces.findBy({ digest: In(digestsOf(document)) });
     return wholeOf(document, new Map(found.map(({ digest, bytes }) => [digest, bytes])));
   }
 
-  private async keep(
+  /** Keeps a document as a checkpoint of a shot. */
+  async keep(
     shotId: string,
     name: string,
     { shot, revision }: { shot: Shot; revision: number },
+    createdAt = new Date().toISOString(),
+    id: string = randomUUID(),
   ): Promise<CheckpointDto> {
-    const createdAt = new Date().toISOString();
     const { outline, pieces } = piecesOf(JSON.stringify(shot));
-    const checkpoint = { id: randomUUID(), shotId, name, revision, document: outline, createdAt };
+    const checkpoint = { id, shotId, name, revision, document: outline, createdAt };
     await this.checkpoints.manager.transaction(async (manager) => {
       // Those that are there already are the same.
       for (const [digest, bytes] of pieces)

@@ -58,7 +58,9 @@ export class ModelsController {
   @ApiUnprocessableEntityResponse({ description: 'Not a model that can be read; the message says why' })
   add(@UploadedFiles() files: readonly Express.Multer.File[] = []): Promise<ModelDto> {
     if (files.length === 0)
-      throw new BadRequestException('Expected the files of a model in the field "file".');
+      throw new BadRequestException(
+        'Expected a .glb or .gltf file, or another kind of model, with all it needs, in the field "file".',
+      );
     const size = files.reduce((sum, file) => sum + file.size, 0);
     if (size > MODEL_LIMIT)
       throw new PayloadTooLargeException(

@@ -10,6 +10,6 @@ import { ModelsService } from './models.service.js';
   imports: [TypeOrmModule.forFeature([ModelEntity])],
   controllers: [ModelsController],
   providers: [ModelsService, ModelFiles, ModelReader],
-  exports: [ModelsService],
+  exports: [ModelsService, ModelFiles],
 })
 export class ModelsModule {}

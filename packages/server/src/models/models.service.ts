@@ -58,7 +58,13 @@ export class ModelsService implements OnModuleInit {
    * @throws ThreadRefusal with the reason, before anything is stored
    */
   async add(given: readonly GivenFile[], shippedId?: string): Promise<ModelDto> {
-    return this.keep(await this.reader.read(given), given[0].bytes, shippedId);
+    const own = shippedId === undefined ? undefined : { id: shippedId, shipped: true };
+    return this.keep(await this.reader.read(given), given[0].bytes, own);
+  }
+
+  /** The same, under an id of its own. */
+  async addAs(given: readonly GivenFile[], id: string): Promise<ModelDto> {
+    return this.keep(await this.reader.read(given), given[0].bytes, { id, shipped: false });
   }
 
   /** A model that is there already, placed otherwise: another one, so that who wears it as it was still does. */
@@ -72,7 +78,7 @@ export class ModelsService implements OnModuleInit {
   private async keep(
     { facts, fileName, converted }: ModelAnswer,
     given: Uint8Array,
-    shippedId?: string,
+    { id, shipped } = { id: randomUUID() as string, shipped: false },
     name = nameOf(fileName),
   ): Promise<ModelDto> {
     const bytes = converted ?? given;
@@ -80,13 +86,13 @@ export class ModelsService implements OnModuleInit {
     const same = await this.models.findOneBy({ sha256, fileName });
     if (same !== null) return toDto(same);
     const entity: ModelEntity = {
-      id: shippedId ?? randomUUID(),
+      id,
       name,
       fileName,
       sha256,
       bytes: bytes.byteLength,
       facts: JSON.stringify(facts),
-      shipped: shippedId !== undefined,
+      shipped,
       createdAt: new Date().toISOString(),
     };
     await this.models.insert(entity);

@@ -121,7 +121,8 @@ export class ShotsService {
   }
 }
 
-function columnsOf(shot: Shot): { name: string; document: string; sketch: string } {
+/** What is stored of a document. */
+export function columnsOf(shot: Shot): { name: string; document: string; sketch: string } {
   return { name: shot.name, document: JSON.stringify(shot), sketch: JSON.stringify(sketchShot(shot)) };
 }
 

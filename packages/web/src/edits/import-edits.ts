@@ -1,4 +1,5 @@
 import {
+  Camera,
   LIMITS,
   Rider,
   ShotError,
@@ -60,13 +61,14 @@ export function withImported(shot: Shot, { paths, rides }: Imported): { shot: Sh
   return { shot: ridden, ids };
 }
 
-function withCarrier(shot: Shot, { name, keys }: ImportedRide, path: string): Shot {
+function withCarrier(shot: Shot, { name, keys, lens }: ImportedRide, path: string): Shot {
   const hitch = newHitch(path, shot.range);
   const rider: Rider = {
     ...defaultsOf(Rider),
     id: freeId(name, shot.riders),
     name: name.slice(0, 200) || 'Motion',
-    kind: 'carrier',
+    kind: lens ? 'camera' : 'carrier',
+    camera: lens && { ...defaultsOf(Camera), ...lens },
     badge: freeBadge(name, shot),
     color: leastUsedColor(shot),
     hitch: { ...hitch, pace: { ...hitch.pace, unit: 'metres', keys } },

@@ -25,6 +25,7 @@ import { Hint } from '../ui/panel';
 import { readTextFile } from '../ui/read-file';
 import { NameDialog } from '../ui/name-dialog';
 import { DeletedShots } from './deleted-shots';
+import { LibraryButtons } from './library-buttons';
 import { ShotTile } from './shot-tile';
 
 const SHOT_FILE_LIMIT = 64e6;
@@ -143,6 +144,7 @@ export function ShotsPage() {
         shots={deleted.data ?? []}
         onBringBack={({ id }) => undelete.mutate(id, { onError: failed })}
       />
+      <LibraryButtons />
       {naming !== null && (
         <NameDialog
           title={naming === 'new' ? 'New shot' : 'Rename shot'}

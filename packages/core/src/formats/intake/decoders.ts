@@ -1,6 +1,4 @@
 import type { JSONDocument } from '@gltf-transform/core';
-import draco from 'draco3dgltf';
-import { MeshoptDecoder } from 'meshoptimizer';
 import type { Packing } from '../model-read.js';
 
 /** Ways of packing meshes that are undone when a model is taken in, so that nothing after it has to know them. */
@@ -12,10 +10,14 @@ export function isPacked({ json }: JSONDocument): boolean {
 }
 
 export const PACKING: Packing = {
+  // Each is loaded when a file first needs it: they are larger than all else that reads models.
   async addDecoders(io, used) {
     if (used.includes(PACKINGS[0]))
-      io.registerDependencies({ 'draco3d.decoder': await draco.createDecoderModule() });
+      io.registerDependencies({
+        'draco3d.decoder': await (await import('draco3dgltf')).default.createDecoderModule(),
+      });
     if (used.includes(PACKINGS[1])) {
+      const { MeshoptDecoder } = await import('meshoptimizer');
       await MeshoptDecoder.ready;
       io.registerDependencies({ 'meshopt.decoder': MeshoptDecoder });
     }

@@ -8,6 +8,7 @@ import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
 import { FormatError } from '../format-error.js';
 import { textOf } from '../text-of.js';
 import { endingOf, type GivenFile } from './given-files.js';
+import { namedIn, pictureName } from './named-in.js';
 
 /** What an MTL file tells of a material, as its reader keeps it. */
 type Told = MaterialInfo;
@@ -147,23 +148,6 @@ class Paints {
     // A picture is the colour; what else is told is for who has none.
     material.setBaseColorFactor([1, 1, 1, alpha]);
   }
-}
-
-/** What an OBJ or its materials name that lies beside them. */
-export function namedIn({ name, bytes }: GivenFile): string[] {
-  const ending = endingOf(name);
-  const named =
-    ending === '.obj'
-      ? /^[ \t]*mtllib[ \t]+(.+?)[ \t]*$/gm
-      : ending === '.mtl'
-        ? /^[ \t]*map_Kd[ \t]+(.+?)[ \t]*$/gim
-        : null;
-  return named ? [...textOf(bytes).matchAll(named)].map(([, one]) => pictureName(one)) : [];
-}
-
-/** A name without the options that may stand before it. */
-function pictureName(told: string): string {
-  return told.replace(/^(\s*-\w+(\s+[-\d.]+|\s+on|\s+off)*)+\s+/, '').trim();
 }
 
 const PICTURES: Readonly<Record<string, string>> = {

@@ -12,7 +12,7 @@ import {
 import { restoreNames } from '../node-names.js';
 import { PACKING, isPacked } from './decoders.js';
 import { endingOf, finder, modelAmong, unpacked, type GivenFile } from './given-files.js';
-import { meshModel, namedIn } from './mesh-model.js';
+import { namedIn } from './named-in.js';
 import { placeModel, type ModelPlacing } from './placed-model.js';
 
 /** A model that was taken in from one file or several. */
@@ -43,6 +43,7 @@ export async function takeModel(given: readonly GivenFile[]): Promise<TakenModel
   });
   const ending = endingOf(main.name);
   if (ending === '.obj' || ending === '.stl' || ending === '.ply') {
+    const { meshModel } = await import('./mesh-model.js');
     const made = await meshModel(main, finder(files, main));
     checkModel(made, name);
     return kept(made, await bytesOf(made));

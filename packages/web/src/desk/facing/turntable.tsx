@@ -1,8 +1,7 @@
-import { AXES, axesOf, type Axis, type Rider } from '@fleet-rail/core';
+import { AXES, axesOf, withFacing, withRider, type Axis, type Rider } from '@fleet-rail/core';
 import { FlipHorizontal2, FlipVertical2, WandSparkles } from 'lucide-react';
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled, { useTheme } from 'styled-components';
-import { changeHitch } from '../../edits/rider-edits';
 import { LABEL_FONT } from '../../theme/fonts';
 import { lineColor } from '../../theme/theme';
 import { Button } from '../../ui/button';
@@ -59,15 +58,15 @@ export function Turntable({ rider }: { rider: Rider }) {
   const edit = useDesk((state) => state.edit);
   const asset = useDesk(({ shot }) => shot.models.find(({ id }) => id === rider.model)?.source.asset ?? null);
   const found = useDesk(({ models }) => models.find(({ id }) => id === asset)?.facts.facing);
+  const hierarchy = useDesk(({ hierarchies }) => hierarchies.get(rider.model ?? '') ?? null);
   const table = useRef<HTMLDivElement>(null);
   const view = useRef<TurntableView>(null);
   const [part, setPart] = useState<'forward' | 'up'>('forward');
   const { forward, up } = axesOf(rider);
 
   const change = (axes: { forward: Axis; up: Axis }) =>
-    edit(
-      'Facing',
-      changeHitch(rider.id, (hitch) => ({ ...hitch, facing: { ...hitch.facing, ...axes } })),
+    edit('Facing', (shot) =>
+      withRider(shot, rider.id, (one) => withFacing(one, axes.forward, axes.up, hierarchy)),
     );
   // What is no longer square to the axis just set is the first that is.
   const setForward = (next: Axis) =>
@@ -132,6 +131,25 @@ export function Turntable({ rider }: { rider: Rider }) {
           Found in the model: nose {nameOf(found.forward)}, roof {nameOf(found.up)},{' '}
           {sureness(found.confidence)}, by {found.because}.
         </Hint>
+      )}
+      {found && found.confidence < 0.5 && (
+        <>
+          <Hint role="status">Front or back: look, and say which.</Hint>
+          <Buttons>
+            <Button
+              isDisabled={forward === found.forward}
+              onPress={() => change({ forward: found.forward, up })}
+            >
+              Nose {nameOf(found.forward)}
+            </Button>
+            <Button
+              isDisabled={forward === opposite(found.forward)}
+              onPress={() => change({ forward: opposite(found.forward), up })}
+            >
+              Nose {nameOf(opposite(found.forward))}
+            </Button>
+          </Buttons>
+        </>
       )}
       {found && !asFound && (
         <Buttons>

@@ -21,7 +21,7 @@ import { OperationCard } from './operation-card';
 import { PathDetails } from './path-details';
 import { ShapeCard } from './shape-card';
 
-const FILES = ['.svg', '.obj', '.csv', '.glb', '.gltf'];
+const FILES = ['.svg', '.obj', '.csv', '.glb', '.gltf', '.bvh'];
 
 /** Lay paths: draw, import, choose, change. */
 export function PathStation() {
