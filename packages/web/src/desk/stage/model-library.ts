@@ -36,7 +36,8 @@ function callNodes({ parser }: GLTF): void {
     nodes.map(({ name, mesh }) => ({ name, mesh: mesh === undefined ? undefined : meshes[mesh]?.name })),
   );
   for (const [object, at] of parser.associations)
-    if (at.nodes !== undefined && object instanceof THREE.Object3D) object.userData.name = names[at.nodes];
+    // The material that the loader gives to what has none comes from nothing in the file.
+    if (at?.nodes !== undefined && object instanceof THREE.Object3D) object.userData.name = names[at.nodes];
 }
 
 interface NodeJson {
