@@ -26,6 +26,7 @@ import {
 } from '@fleet-rail/core';
 import { benchBuilt } from './bench-built.mjs';
 import { benchChecks } from './bench-checks.mjs';
+import { benchFiles } from './bench-files.mjs';
 import { benchLive } from './bench-live.mjs';
 
 const QUERIES = 200_000;
@@ -607,6 +608,7 @@ line('A drive over 1,000 km, 100 frames, first time (wanted: 2,000 ms or less)',
 for (const [name, ms] of surgeries) line(`${name} (wanted: under 300 ms)`, `${ms.toFixed(0)} ms`);
 benchChecks({ line, ground: onField.ground, car, carWheels, hills });
 await benchBuilt({ line, quickest, hills: onField.ground });
+await benchFiles({ line });
 await benchLive({ line, quickest, windingPath, convoy, onField, walkShot, stage });
 console.log(
   `\n${held.yes} of ${held.yes + held.no.length} are held${held.no.length > 0 ? `; not: ${held.no.join('; ')}` : ''}.`,

@@ -1,4 +1,3 @@
-import { frameCount } from '../document/frames.js';
 import type { Cut } from '../document/shot-camera.js';
 import type { Shot } from '../document/shot.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
@@ -29,8 +28,6 @@ export interface SampledShot {
   readonly frames: number;
   /** Whether the last frame is the first again. */
   readonly closing: boolean;
-  /** Whether it is less than the shot has. */
-  readonly partly: boolean;
   /** In the order of the document's riders. */
   readonly riders: readonly Float64Array[];
   /** In the same order what moves of each rider's model by itself. */
@@ -55,9 +52,8 @@ export function sampleShot(evaluated: EvaluatedShot, choice: SampleChoice = {}):
   const chosen = withRiders(evaluated, choice.riders ?? null);
   const plain = sampleBlock(chosen, first, last - first + 1);
   const sampled = choice.closing ? closed(chosen, plain) : plain;
-  const partly = chosen !== evaluated || last - first + 1 < frameCount(evaluated.shot);
   const between = choice.between ? betweenFrames(chosen, sampled) : sampled.between;
-  return { ...sampled, between, partly };
+  return { ...sampled, between };
 }
 
 /** The frames that are chosen, within those there are. */
@@ -151,7 +147,6 @@ function sampleBlock(
     first,
     frames,
     closing: false,
-    partly: false,
     between: shot.riders.map(() => []),
     riders: poses.map((pose, r) => sampleRider(pose, first, frames, 1, before?.riders[r])),
     parts: shot.riders.map((rider, r) =>

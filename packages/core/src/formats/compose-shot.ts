@@ -46,8 +46,6 @@ export interface ZoomedCamera {
 export interface ComposedShot {
   readonly document: Document;
   readonly scene: Scene;
-  /** In the order of the sampled riders. */
-  readonly riders: readonly Node[];
   readonly channels: readonly Channel[];
   readonly zooms: readonly ZoomedCamera[];
   readonly wardrobe: Wardrobe;
@@ -76,7 +74,7 @@ export function composeShot(
   const names = riderNames(shot.riders);
   const add = (node: Node, path: ChannelPath, name: string, values: Float64Array) =>
     channels.push({ node, path, name, values, steps: 1, held: false });
-  const riders = shot.riders.map((rider, r) => {
+  shot.riders.forEach((rider, r) => {
     const node = document.createNode(names[r]).setScale(rider.rest.scale);
     node.setExtras({ id: rider.id, badge: rider.badge });
     const poses = sampled.riders[r];
@@ -85,9 +83,12 @@ export function composeShot(
     if (wardrobe.dress(node, rider.model, false, names[r]))
       addParts(document, channels, node, sampled.parts[r], sampled.between[r]);
     if (rider.camera) addCamera(document, sampled, node, rider, rider.camera, zooms);
-    if (isMoving(shot, rider)) {
-      add(node, 'translation', `${names[r]} translation`, column(poses, POSE.size, POSE.translation, 3));
-      add(node, 'rotation', `${names[r]} rotation`, column(poses, POSE.size, POSE.rotation, 4));
+    const place = column(poses, POSE.size, POSE.translation, 3);
+    const turn = column(poses, POSE.size, POSE.rotation, 4);
+    // One that is carried moves too where what carries it is not given out.
+    if (isMoving(shot, rider) || moves(place, node.getTranslation()) || moves(turn, node.getRotation())) {
+      add(node, 'translation', `${names[r]} translation`, place);
+      add(node, 'rotation', `${names[r]} rotation`, turn);
     }
     const spray = sprays ? sampled.sprays[r] : null;
     if (spray) addSpray(document, scene, rider, spray, sampled, { add }, wardrobe);
@@ -97,11 +98,10 @@ export function composeShot(
       const values = Float64Array.from(seen.flatMap((is) => (is ? rider.rest.scale : [0, 0, 0])));
       channels.push({ node, path: 'scale', name: `${names[r]} shown`, values, steps: 1, held: true });
     }
-    return node;
   });
   addLaid(document, scene, sampled.laid, wardrobe);
   Object.assign(document.getRoot().getAsset(), factsJoined(sampled, models));
-  return { document, scene, riders, channels, zooms, wardrobe };
+  return { document, scene, channels, zooms, wardrobe };
 }
 
 /** A name for each rider that no other has. */

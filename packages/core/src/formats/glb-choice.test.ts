@@ -268,3 +268,15 @@ it('what is thinned is nowhere in the world further off than was asked, down the
   expect(worst).toBeLessThan(within);
   expect(worst).toBeGreaterThan(within / 50);
 });
+
+it('one that is carried moves though what carries it is not given out', async () => {
+  const shot = shotOf();
+  const carried = newShot({
+    ...shot,
+    riders: [shot.riders[0], { id: 'load', name: 'Load', badge: 'L', parent: 'a' }],
+  } as unknown as Parameters<typeof newShot>[0]);
+  const made = await baked(carried, { riders: new Set(['load']) });
+  const { values } = rideOf(made)('Load', 'translation');
+  expect(values.slice(0, 3)).toEqual([expect.closeTo(20, 2), 0, expect.closeTo(0, 2)]);
+  expect(values.slice(18, 21)).toEqual([expect.closeTo(0, 2), 0, expect.closeTo(20, 2)]);
+});
