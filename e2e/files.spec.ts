@@ -115,6 +115,22 @@ test('of a drawing those paths are taken that are chosen, as large as they are m
   expect((await storedShot(request, id)).document.paths).toEqual([]);
 });
 
+test('a path is given out and comes back as the same curve', async ({ page, request }) => {
+  const id = await openNewShot(page, 'There and back');
+  await importPaths(page, svgFile('bend.svg', '<path id="Bend" d="M0 0 C10 0 20 5 20 15 S 0 40 -10 30"/>'));
+  await page.getByRole('button', { name: 'Give it out' }).click();
+  const { name, bytes } = await downloaded(page, 'Download Bend');
+  expect(name).toBe('Bend.svg');
+  await importPaths(page, { name: 'again.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(bytes) });
+  await settled(page);
+  const [one, other] = (await storedShot(request, id)).document.paths;
+  expect(other.basis).toBe('bezier');
+  expect(lengthOf(other)).toBeCloseTo(lengthOf(one), 9);
+  for (const kind of ['obj', 'csv', 'glb'])
+    expect((await request.get(`/api/shots/${id}/files/path/${one.id}?kind=${kind}`)).status()).toBe(200);
+  expect((await request.get(`/api/shots/${id}/files/path/${one.id}?kind=pdf`)).status()).toBe(400);
+});
+
 test('a timed table says what it becomes before it does', async ({ page, request }) => {
   const id = await openNewShot(page, 'Timed');
   const rows = 'timecode;x;z\n00:00:00:00;0,0;0\n00:00:02:12;0,0;10,5\n';

@@ -1,8 +1,10 @@
 import type { SampleChoice, Shot } from '@fleet-rail/core';
-import type { ThinningFacts } from '@fleet-rail/core/formats';
+import type { PathKind, ThinningFacts } from '@fleet-rail/core/formats';
 
 /** The files a shot is handed over as; `about` tells of a GLB what it would be. */
-export type BakeFormat = 'glb' | 'csv' | 'tables' | 'usd' | 'usdz' | 'laid' | 'about';
+export type BakeFormat = 'glb' | 'csv' | 'tables' | 'usd' | 'usdz' | 'laid' | 'about' | PathFormat;
+/** One path alone. */
+export type PathFormat = `path.${PathKind}`;
 
 /** What of a shot is given out, and how. */
 export interface BakeChoice extends SampleChoice {
@@ -20,8 +22,8 @@ export interface BakeJob {
   readonly shot: Shot;
   readonly format: BakeFormat;
   readonly choice: BakeChoice;
-  /** Of `laid`: which of what is laid is given out. */
-  readonly laid: string | null;
+  /** Which of what is laid, or which path, is given out alone. */
+  readonly only: string | null;
   /** By the document's model ids: where the bytes lie and the name they came under. */
   readonly models: ReadonlyMap<string, { path: string; fileName: string }>;
 }

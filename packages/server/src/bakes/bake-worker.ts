@@ -10,12 +10,19 @@ import {
   readModelDocument,
   writeGlb,
   writeLaidGlb,
+  writePath,
   writeUsd,
+  type PathKind,
 } from '@fleet-rail/core/formats';
 import { serveJobs } from '../threads/serve-jobs.js';
 import type { BakeJob } from './bake-job.js';
 
-serveJobs<BakeJob, Uint8Array>(async function* ({ shot, format, models, choice, laid }) {
+serveJobs<BakeJob, Uint8Array>(async function* ({ shot, format, models, choice, only }) {
+  const path = format.startsWith('path.') && shot.paths.find(({ id }) => id === only);
+  if (path) {
+    yield (await writePath(path, format.slice('path.'.length) as PathKind, choice.within)).bytes;
+    return;
+  }
   const documents = new Map();
   for (const [id, { path, fileName }] of models) {
     documents.set(id, await readModelDocument(await readFile(path), fileName));
@@ -25,7 +32,7 @@ serveJobs<BakeJob, Uint8Array>(async function* ({ shot, format, models, choice, 
   const sampled = () => sampleShot(evaluated, { ...choice, between: true });
   switch (format) {
     case 'laid': {
-      const things = evaluated.laid().filter((thing) => thing.laid.id === laid);
+      const things = evaluated.laid().filter((thing) => thing.laid.id === only);
       yield await writeLaidGlb(shot.name, things, documents);
       break;
     }

@@ -1,9 +1,12 @@
 import { Readable } from 'node:stream';
-import { Controller, Get, Param, Query, Res, StreamableFile } from '@nestjs/common';
-import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { Controller, Get, Param, ParseEnumPipe, Query, Res, StreamableFile } from '@nestjs/common';
+import { ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
+import { PATH_KINDS, type PathKind } from '@fleet-rail/core/formats';
 import type { Response } from 'express';
 import { GivenOutDto } from './bakes.dto.js';
 import { BakesService, type Download, type GivenFormat } from './bakes.service.js';
+
+const KINDS = Object.fromEntries(PATH_KINDS.map((kind) => [kind, kind]));
 
 @ApiTags('bakes')
 @Controller('api/shots/:shotId/files')
@@ -65,6 +68,19 @@ export class BakesController {
     return download(await this.bakes.laid(shotId, laidId, whenGone(response)), 'model/gltf-binary');
   }
 
+  @Get('path/:pathId')
+  @ApiOkResponse({ description: 'A path alone, as SVG, OBJ lines, CSV or glTF lines' })
+  @ApiQuery({ name: 'kind', enum: PATH_KINDS })
+  async path(
+    @Param('shotId') shotId: string,
+    @Param('pathId') pathId: string,
+    @Query('kind', new ParseEnumPipe(KINDS)) kind: PathKind,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<StreamableFile> {
+    const given = await this.bakes.path(shotId, pathId, kind, whenGone(response));
+    return download(given, typeOf(given.name));
+  }
+
   @Get('shot')
   @ApiOkResponse({ description: 'The shot document', content: { 'application/json': {} } })
   async shot(@Param('shotId') shotId: string): Promise<StreamableFile> {
@@ -91,6 +107,8 @@ function typeOf(name: string): string {
     usdz: 'model/vnd.usdz+zip',
     zip: 'application/zip',
     json: 'application/json; charset=utf-8',
+    svg: 'image/svg+xml',
+    obj: 'model/obj',
   };
   return types[name.replace(/^.*\./, '')];
 }

@@ -6,28 +6,35 @@ import {
   type OnModuleDestroy,
 } from '@nestjs/common';
 import { framesOf, isMoving, modelsInPlay, writeShotText, type Shot } from '@fleet-rail/core';
-import { needsAssets } from '@fleet-rail/core/formats';
+import { needsAssets, type PathKind } from '@fleet-rail/core/formats';
 import { ModelsService } from '../models/models.service.js';
 import { ShotsService } from '../shots/shots.service.js';
 import { WorkThreads, threadScript, type Parts } from '../threads/work-threads.js';
-import type { BakeChoice, BakeFormat, BakeJob } from './bake-job.js';
+import type { BakeChoice, BakeFormat, BakeJob, PathFormat } from './bake-job.js';
 import { GivenOutDto } from './bakes.dto.js';
 
 /** The most numbers a bake may hold: 100 riders for 100,000 frames, or the like. */
 const MOST_POSES = 10_000_000;
 
 /** What can be asked for by name. */
-export type GivenFormat = Exclude<BakeFormat, 'laid'>;
+export type GivenFormat = Exclude<BakeFormat, 'laid' | PathFormat>;
 
 const ENDINGS: Readonly<Record<BakeFormat, string>> = {
   glb: 'glb',
   laid: 'glb',
+  'path.svg': 'svg',
+  'path.obj': 'obj',
+  'path.csv': 'csv',
+  'path.glb': 'glb',
   csv: 'csv',
   tables: 'zip',
   usd: 'usda',
   usdz: 'usdz',
   about: 'json',
 };
+
+/** How far the curve of a file may be from a path that it cannot say exactly, metres. */
+const PATH_WITHIN = 0.001;
 
 /** A file that is handed over, as it is made. */
 export interface Download {
@@ -67,7 +74,7 @@ export class BakesService implements OnModuleDestroy {
     // A CSV of riders alone needs no model: parts that move by themselves do, and so does the ground.
     const needsModels = format !== 'csv' || needsAssets(shot);
     const models = needsModels ? await this.modelFiles(shot) : new Map();
-    return this.run({ shot, format, models, choice, laid: null }, shot.name, signal);
+    return this.run({ shot, format, models, choice, only: null }, shot.name, signal);
   }
 
   /** What is laid along a path, alone, as GLB. */
@@ -77,7 +84,17 @@ export class BakesService implements OnModuleDestroy {
     if (laid === undefined) throw new NotFoundException(`Nothing that is laid has the id "${laidId}".`);
     const models = await this.modelFiles(shot);
     const choice = choiceOf(shot, new GivenOutDto());
-    return this.run({ shot, format: 'laid', models, choice, laid: laidId }, laid.name, signal);
+    return this.run({ shot, format: 'laid', models, choice, only: laidId }, laid.name, signal);
+  }
+
+  /** A path alone. */
+  async path(shotId: string, pathId: string, kind: PathKind, signal: AbortSignal): Promise<Download> {
+    const { shot } = await this.shots.documentOf(shotId);
+    const path = shot.paths.find(({ id }) => id === pathId);
+    if (path === undefined) throw new NotFoundException(`No path has the id "${pathId}".`);
+    const choice = { ...choiceOf(shot, new GivenOutDto()), within: PATH_WITHIN };
+    const job: BakeJob = { shot, format: `path.${kind}`, models: new Map(), choice, only: pathId };
+    return this.run(job, path.name, signal);
   }
 
   private async run(job: BakeJob, name: string, signal: AbortSignal): Promise<Download> {

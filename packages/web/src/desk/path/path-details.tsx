@@ -1,4 +1,5 @@
 import type { ShotPath } from '@fleet-rail/core';
+import { useParams } from 'react-router';
 import styled from 'styled-components';
 import { renamePath, reshapePath } from '../../edits/path-edits';
 import { LABEL_FONT } from '../../theme/fonts';
@@ -9,6 +10,7 @@ import { QuantityField } from '../../ui/quantity-field';
 import { Tick } from '../../ui/tick';
 import { useDesk } from '../desk-store';
 import { BASIS_NAMES } from './basis-names';
+import { GiveOutSection } from './give-out-section';
 import { LaidSection } from './laid-section';
 import { MarksSection } from './marks-section';
 import { OperationMenu } from './operation-menu';
@@ -40,6 +42,7 @@ export function PathDetails({ path }: { path: ShotPath }) {
   const edit = useDesk((state) => state.edit);
   const set = useDesk((state) => state.set);
   const shows = useDesk((state) => state.shows);
+  const { shotId } = useParams();
   return (
     <>
       <Section>
@@ -67,6 +70,7 @@ export function PathDetails({ path }: { path: ShotPath }) {
       <LaidSection path={path} />
       <MarksSection path={path} />
       <ProfileSection path={path} />
+      {shotId && <GiveOutSection shotId={shotId} path={path} />}
     </>
   );
 }
