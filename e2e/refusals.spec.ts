@@ -24,7 +24,7 @@ test('broken and foreign models are refused with a reason, and nothing is stored
         'split.gltf',
         Buffer.from('{"asset":{"version":"2.0"},"buffers":[{"uri":"split.bin","byteLength":4}]}'),
       ),
-      /needs other files \(split\.bin\)/,
+      /needs other files \("split\.bin"\); expected them to be given together with it/,
     ],
   ];
   for (const [file, message] of cases) {
@@ -54,7 +54,8 @@ test('broken SVG files are refused with a reason and change nothing', async ({ p
     { file: svgFile('words.svg', '<text>hello</text>'), message: /words\.svg: there is no path in this SVG/ },
     {
       file: svgFile('odd.svg', '<path id="p" d="M0 0 L banana"/>'),
-      message: /odd\.svg: <path id="p"> in line 1 has path data that cannot be read/,
+      message:
+        /odd\.svg: there is no path in this SVG; .*<path id="p"> in line 1 has path data that cannot be read from "banana" on/,
     },
   ];
   for (const { file, message } of cases) {
