@@ -1,4 +1,5 @@
 // How long files take to read and to write.
+import { Buffer } from 'node:buffer';
 import { readFileSync } from 'node:fs';
 import { Document, WebIO } from '@gltf-transform/core';
 import { evaluateShot, parseShotText, sampleShot } from '@fleet-rail/core';
@@ -60,7 +61,7 @@ function largeDrawing() {
     return `<path class="way" id="p${i}" transform="rotate(${i % 360})" d="M0 0${curves.join('')}"/>`;
   });
   const text = `<svg xmlns="http://www.w3.org/2000/svg"><style>.way{stroke:#000;fill:none}</style>${paths.join('')}</svg>`;
-  return new TextEncoder().encode(text);
+  return new Uint8Array(Buffer.from(text));
 }
 
 export async function benchFiles({ line }) {
