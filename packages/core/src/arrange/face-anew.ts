@@ -4,7 +4,8 @@ import type { Chassis, Rider, Wheel } from '../document/shot-rider.js';
 import { findGait } from '../gait/index.js';
 import type { NodeHierarchy } from '../hierarchy/index.js';
 import type { Vec3 } from '../math/vec.js';
-import { axisVector } from '../pose/axes.js';
+import { axisAlong, axisVector } from '../pose/axes.js';
+import { onFrontAxle } from '../wheels/index.js';
 import { axesOf } from '../document/rider-axes.js';
 
 /**
@@ -43,22 +44,15 @@ function chassisAnew(chassis: Chassis | null, turned: number): Chassis | null {
 
 /** Those at the front steer where there is a rear axle, and where any steered before. */
 function wheelsAnew(wheels: readonly Wheel[], was: Vec3, ahead: Vec3, up: Vec3): Wheel[] {
-  const places = wheels.map(({ centre }) => vec3.dot(centre, ahead));
-  const [front, rear] = [Math.max(...places), Math.min(...places)];
-  const near = 0.15 * (front - rear);
+  const foremost = onFrontAxle(wheels.map(({ centre }) => vec3.dot(centre, ahead)));
   const steered = wheels.some(({ steers }) => steers);
   const left = vec3.cross([0, 0, 0], up, ahead) as Vec3;
   const same = vec3.dot(was, ahead) > 0.5;
   return wheels.map((wheel, i) => {
     if (same) return wheel;
-    const steers = steered && front - rear > 1e-3 && places[i] > front - near;
-    return { ...wheel, axle: axisNamed(left), steers, drives: steered ? !steers : wheel.drives };
+    const steers = steered && foremost[i];
+    return { ...wheel, axle: axisAlong(left), steers, drives: steered ? !steers : wheel.drives };
   });
-}
-
-function axisNamed(way: Vec3): Axis {
-  const k = way.findIndex((value) => Math.abs(value) > 0.5);
-  return `${way[k] > 0 ? '+' : '-'}${'xyz'[k]}` as Axis;
 }
 
 function gaitAnew(rider: Rider, hierarchy: NodeHierarchy | null, forward: Axis, up: Axis): Rider['gait'] {

@@ -41,6 +41,7 @@ export function csvTables(evaluated: EvaluatedShot, choice: SampleChoice = {}): 
     const of = shot.models.find((one) => one.id === model)?.name ?? '';
     put('riders', 'rider,name,badge,kind,model,sx,sy,sz', id, names[r], badge, kind, of, ...rest.scale);
   });
+  const focals = shot.riders.map(({ camera }) => camera && compileFocal(camera));
   for (let i = 0; i < frames; i++) {
     const frame = first + i;
     const lead = [frame, frameTime(shot, frame)];
@@ -61,8 +62,9 @@ export function csvTables(evaluated: EvaluatedShot, choice: SampleChoice = {}): 
         put('particles', 'frame,time,rider,particle,size', ...lead, rider.id, n + 1, particle[PARTICLE.size]);
       }
       const { camera } = rider;
-      if (camera) {
-        const focal = compileFocal(camera)(sourceFrame(shot, frame));
+      const focalAt = focals[r];
+      if (camera && focalAt) {
+        const focal = focalAt(sourceFrame(shot, frame));
         const view = fieldOfView(camera, focal) * DEGREES;
         const head = 'frame,time,rider,focal,sensor,aspect,view';
         put('cameras', head, ...lead, rider.id, focal, camera.sensor, camera.aspect, view);

@@ -1,5 +1,7 @@
 import {
   Document,
+  Format,
+  GLB_BUFFER,
   Logger,
   PropertyType,
   type Accessor,
@@ -11,6 +13,7 @@ import { prune, unpartition } from '@gltf-transform/functions';
 import type { SampledShot } from '../bake/index.js';
 import type { Shot } from '../document/shot.js';
 import type { LaidThing } from '../laid/index.js';
+import { changesIn } from './channel-samples.js';
 import { composeShot, riderNames, type Channel, type ZoomedCamera } from './compose-shot.js';
 import { Wardrobe } from './glb-dresser.js';
 import { addLaid } from './glb-laid.js';
@@ -72,7 +75,7 @@ async function glbWithFacts(
   const zoomed = zooms.map((zoom) => ride.addZoom(zoom));
   const animation = ride.close();
   await tidied(document, composed.wardrobe);
-  const { json, resources } = await gltfIo().writeJSON(document, { format: GLB });
+  const { json, resources } = await gltfIo().writeJSON(document, { format: Format.GLB });
   if (animation)
     pointAtCameras(
       json,
@@ -102,10 +105,6 @@ export async function writeLaidGlb(
   await tidied(target, wardrobe);
   return gltfIo().writeBinary(target);
 }
-
-/** The library's name for the one buffer of a GLB, and for the format. */
-const GLB_BUFFER = '@glb.bin';
-const GLB = 'GLB' as never;
 
 function dropClips(document: Document): void {
   for (const clip of document.getRoot().listAnimations()) clip.dispose();
@@ -241,14 +240,4 @@ class RideWriter {
     const buffer = this.document.getRoot().listBuffers()[0];
     return this.document.createAccessor(name).setType(type).setArray(values).setBuffer(buffer);
   }
-}
-
-/** The samples at which a value that holds changes. */
-function changesIn(values: Float64Array, width: number): number[] {
-  const samples = [...Array(values.length / width).keys()];
-  return samples.filter((i) => {
-    if (i === 0) return true;
-    for (let k = 0; k < width; k++) if (values[i * width + k] !== values[(i - 1) * width + k]) return true;
-    return false;
-  });
 }

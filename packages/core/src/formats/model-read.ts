@@ -1,5 +1,5 @@
 import type { Document, Node } from '@gltf-transform/core';
-import { WebIO, type JSONDocument, type GLTF } from '@gltf-transform/core';
+import { GLB_BUFFER, WebIO, type JSONDocument, type GLTF } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { findFacing, likelyUnit, type FoundFacing, type ModelUnit } from '../facing/index.js';
 import { findGait, type FoundGait } from '../gait/index.js';
@@ -219,9 +219,6 @@ function refuseForeign({ json, resources }: JSONDocument, file: string, taking: 
     );
   }
 }
-
-/** The name under which a reader finds the bytes that follow the description in a GLB. */
-const GLB_BUFFER = '@glb.bin';
 
 /** A buffer that packed meshes stand for, and that is never there. */
 function isFallback(buffer: GLTF.IBuffer): boolean {

@@ -1,5 +1,6 @@
 import type { Mesh, Node, Scene, Skin } from '@gltf-transform/core';
 import { keysWithin } from '../bake/index.js';
+import { shapesOf } from './channel-samples.js';
 import type { Channel } from './compose-shot.js';
 import { numbersOf } from './gltf-scene.js';
 
@@ -95,8 +96,7 @@ function keysOfShapes(node: Node, values: Float64Array, within: number): number[
 /** By shape how far it takes the place that it takes furthest, in the node's units. */
 function shapeReaches(node: Node): number[] {
   const primitives = node.getMesh()?.listPrimitives() ?? [];
-  const count = Math.max(1, ...primitives.map((primitive) => primitive.listTargets().length));
-  return Array.from({ length: count }, (_, k) =>
+  return Array.from({ length: Math.max(1, shapesOf(node)) }, (_, k) =>
     primitives.reduce((most, primitive) => {
       const moved = primitive.listTargets()[k]?.getAttribute('POSITION');
       return Math.max(most, moved ? furthestOf(numbersOf(moved)) : 0);

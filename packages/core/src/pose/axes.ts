@@ -8,6 +8,12 @@ export function axisVector(axis: Axis): Vec3 {
   return [axis[1] === 'x' ? sign : 0, axis[1] === 'y' ? sign : 0, axis[1] === 'z' ? sign : 0];
 }
 
+/** The name of the axis that a direction along one of them has. */
+export function axisAlong(way: Vec3): Axis {
+  const k = way.findIndex((value) => Math.abs(value) > 0.5);
+  return `${way[k] > 0 ? '+' : '-'}${'xyz'[k]}` as Axis;
+}
+
 /**
  * The rotation that takes a model's own forward axis to +Z and its own up axis to +Y, where the
  * frame of travel has them.

@@ -12,7 +12,7 @@ import {
 } from '../facing/round-part.js';
 import type { FoundFacing } from '../facing/find-facing.js';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { axisVector } from '../pose/axes.js';
+import { axisAlong, axisVector } from '../pose/axes.js';
 
 /** A node of a model and what it is made of. */
 export interface RigPart extends ModelPart {
@@ -71,7 +71,7 @@ export function findRig(parts: readonly RigPart[], facing: Pick<FoundFacing, 'fo
     if (!named && !isAll && !isThin(branches[i].box, left)) return;
     taken.add(i);
     const place = vec3.dot(wheel.centre, ahead);
-    found.push({ wheel: { ...wheel, axle: axisName(left) }, ahead: place, sure: named || isAll });
+    found.push({ wheel: { ...wheel, axle: axisAlong(left) }, ahead: place, sure: named || isAll });
   });
   const size = all === null ? 0 : Math.max(...all.high.map((value, k) => value - all.low[k]));
   const real = found.filter((one) => one.sure || hasPartner(one, found, size));
@@ -227,16 +227,23 @@ function withSteering(
   found: readonly { wheel: Wheel; ahead: number }[],
   ahead: Vec3,
 ): Wheel[] {
-  const front = found.reduce((most, one) => Math.max(most, one.ahead), -Infinity);
-  const rear = found.reduce((least, one) => Math.min(least, one.ahead), Infinity);
-  const near = 0.15 * (front - rear);
+  const places = found.map((one) => one.ahead);
+  const front = Math.max(...places);
   const pulled = parts.some(
     ({ names, origin }) => COUPLING.test(names[0]) && vec3.dot(origin, ahead) > front,
   );
-  return found.map(({ wheel, ahead: at }) => {
-    const steers = front - rear > 1e-3 && at > front - near && !pulled;
+  const foremost = onFrontAxle(places);
+  return found.map(({ wheel }, i) => {
+    const steers = foremost[i] && !pulled;
     return { ...wheel, steers, drives: !steers };
   });
+}
+
+/** Which of some places ahead are on the foremost axle of several; none where all stand on one. */
+export function onFrontAxle(places: readonly number[]): boolean[] {
+  const [front, rear] = [Math.max(...places), Math.min(...places)];
+  const near = 0.15 * (front - rear);
+  return places.map((place) => front - rear > 1e-3 && place > front - near);
 }
 
 function steeringOf(
@@ -306,8 +313,3 @@ function findBall(parts: readonly RigPart[]): Ball | null {
 }
 
 const tidy = (value: number) => Math.round(value * 1e5) / 1e5 + 0;
-
-function axisName(way: Vec3): Axis {
-  const k = way.findIndex((value) => Math.abs(value) > 0.5);
-  return `${way[k] > 0 ? '+' : '-'}${'xyz'[k]}` as Axis;
-}

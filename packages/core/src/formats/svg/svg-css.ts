@@ -46,6 +46,7 @@ interface StyleRule {
 /** The style sheets of a drawing: what a browser would make of its elements' properties (CSS Cascading 4, 6). */
 export class SvgStyles {
   private readonly rules: StyleRule[] = [];
+  private readonly cascaded = new WeakMap<Element, Map<string, { value: string; strong: boolean }>>();
 
   /** @param sheets the texts of its `<style>` elements, in order */
   constructor(sheets: readonly string[]) {
@@ -59,15 +60,21 @@ export class SvgStyles {
 
   /** A property's value that is set on an element itself; null where none is. */
   own(element: Element, name: string): string | null {
-    let [found, strong] = [PRESENTED.has(name) ? attribute(element, name) : null, false];
-    for (const { matches, declared } of this.rules) {
-      const own = declared.filter(([property]) => property === name).at(-1);
-      if (!own || (strong && !own[2]) || !matches(element)) continue;
-      [found, strong] = [own[1], own[2]];
-    }
+    const known = this.cascaded.get(element) ?? this.cascade(element);
+    this.cascaded.set(element, known);
+    return known.get(name)?.value ?? (PRESENTED.has(name) ? attribute(element, name) : null);
+  }
+
+  /** All that rules and its own style set on an element: a dozen properties are asked of each. */
+  private cascade(element: Element): Map<string, { value: string; strong: boolean }> {
+    const found = new Map<string, { value: string; strong: boolean }>();
+    const set = (declared: readonly [string, string, boolean][]) => {
+      for (const [name, value, strong] of declared)
+        if (strong || !found.get(name)?.strong) found.set(name, { value, strong });
+    };
+    for (const { matches, declared } of this.rules) if (matches(element)) set(declared);
     const style = element.getAttribute('style');
-    for (const [property, value, important] of style ? declarationsOf(style) : [])
-      if (property === name && (important || !strong)) [found, strong] = [value, important];
+    if (style) set(declarationsOf(style));
     return found;
   }
 

@@ -2,6 +2,7 @@ import type { Node } from '@gltf-transform/core';
 import { quat } from 'gl-matrix';
 import { lowerBound } from '../../math/search.js';
 import type { Quat } from '../../math/vec.js';
+import { changesIn, widthOf } from '../channel-samples.js';
 import type { Channel } from '../compose-shot.js';
 import type { NodeOverTime } from './usd-skins.js';
 
@@ -46,9 +47,8 @@ export class UsdTime implements NodeOverTime {
   }
 
   private keptCodes({ values, path, steps, held, node }: Channel, kept: readonly number[] | null): number[] {
-    const width = path === 'rotation' ? 4 : path === 'weights' ? weightsOf(node) : 3;
-    const all = kept ?? [...Array(values.length / width).keys()];
-    const samples = held ? all.filter((i) => i === 0 || differs(values, width, i)) : all;
+    const width = widthOf({ path, node });
+    const samples = held ? changesIn(values, width) : (kept ?? [...Array(values.length / width).keys()]);
     return samples.map((i) => this.first + i / steps);
   }
 
@@ -77,14 +77,4 @@ export class UsdTime implements NodeOverTime {
       return [...quat.slerp([0, 0, 0, 1], from as Quat, to as Quat, t)];
     return from.map((one, k) => one + t * (to[k] - one));
   }
-}
-
-function weightsOf(node: Node): number {
-  const primitives = node.getMesh()?.listPrimitives() ?? [];
-  return Math.max(1, ...primitives.map((primitive) => primitive.listTargets().length));
-}
-
-function differs(values: Float64Array, width: number, i: number): boolean {
-  for (let k = 0; k < width; k++) if (values[i * width + k] !== values[(i - 1) * width + k]) return true;
-  return false;
 }

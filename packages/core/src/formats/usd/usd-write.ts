@@ -4,20 +4,12 @@ import { composeShot, type ComposedShot, type ZoomedCamera } from '../compose-sh
 import { grainMesh } from '../glb-spray.js';
 import { restoreNames } from '../node-names.js';
 import { keysInWorld } from '../thin-world.js';
+import { customData, writeHead } from './usd-head.js';
 import { UsdMaterials, type UsdPicture } from './usd-materials.js';
 import { SCHEMAS, facesOf, shapeNamesOf, writeGeometry, writeShapes, writeSkinning } from './usd-meshes.js';
 import { UsdSkeleton, writeStillSkeleton, type ShapeTrack } from './usd-skins.js';
 import { writeSpray } from './usd-sprays.js';
-import {
-  PrimNames,
-  UsdText,
-  identifier,
-  numberText,
-  quatText,
-  quoted,
-  singleText,
-  tuple,
-} from './usd-text.js';
+import { PrimNames, UsdText, quatText, quoted, singleText, tuple } from './usd-text.js';
 import { UsdTime } from './usd-time.js';
 
 /** A shot as a USD layer in text, and the pictures that lie beside it. */
@@ -93,7 +85,7 @@ class UsdShot {
     const { sampled, composed, text } = this;
     const { shot } = sampled;
     this.findShared();
-    this.writeHead();
+    writeHead(text, this.root.slice(1), sampled, composed.document.getRoot().getAsset());
     text.prim(
       'def',
       'Xform',
@@ -115,36 +107,6 @@ class UsdShot {
     );
     this.writeShared();
     return { layer: [...text.parts()], pictures: this.materials.pictures };
-  }
-
-  private writeHead(): void {
-    const { shot, first, frames, cuts } = this.sampled;
-    const { text } = this;
-    const asset = this.composed.document.getRoot().getAsset();
-    text.line('#usda 1.0');
-    text.line('(');
-    const put = (line: string) => text.line(`    ${line}`);
-    put(`defaultPrim = ${quoted(this.root.slice(1))}`);
-    put(`doc = ${quoted(`${shot.name}, by ${asset.generator ?? ''}`)}`);
-    put(`startTimeCode = ${numberText(first)}`);
-    put(`endTimeCode = ${numberText(first + frames - 1)}`);
-    put(`timeCodesPerSecond = ${numberText(shot.fps)}`);
-    put(`framesPerSecond = ${numberText(shot.fps)}`);
-    put('metersPerUnit = 1');
-    put('upAxis = "Y"');
-    put('customLayerData = {');
-    for (const [name, value] of Object.entries(asset.extras as object)) {
-      const line = declared(name, value);
-      if (line !== null) put(`    ${line}`);
-    }
-    if (asset.copyright) put(`    string copyright = ${quoted(asset.copyright)}`);
-    if (cuts.length > 0) {
-      const named = cuts.map(({ frame, camera }) => `${frame} ${camera}`).join('; ');
-      put(`    string cuts = ${quoted(named)}`);
-    }
-    put('}');
-    text.line(')');
-    text.line('');
   }
 
   /** A rider, or what is laid. */
@@ -389,21 +351,4 @@ function holdsSkeleton(top: Node): boolean {
     if (node.getMesh() && (node.getSkin() || shapes)) holds = true;
   });
   return holds;
-}
-
-/** What else is known of a node, of values that have a type of their own here. */
-function customData(extras: Record<string, unknown>): string[] {
-  const entries = Object.entries(extras).flatMap(([name, value]) => {
-    const line = declared(name, value);
-    return line === null ? [] : [line];
-  });
-  return entries.length > 0 ? [`customData = { ${entries.join('; ')} }`] : [];
-}
-
-function declared(name: string, value: unknown): string | null {
-  const own = identifier(name);
-  if (typeof value === 'string') return `string ${own} = ${quoted(value)}`;
-  if (typeof value === 'boolean') return `bool ${own} = ${value ? 1 : 0}`;
-  if (typeof value === 'number') return `double ${own} = ${numberText(value)}`;
-  return null;
 }
