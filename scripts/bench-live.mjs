@@ -57,7 +57,7 @@ async function laneDragged(quickest) {
   const documents = new Map();
   for (const { id } of demo.models)
     documents.set(id, await readModelDocument(new Uint8Array(readFileSync(new URL(`${id}.glb`, MADE)))));
-  const assets = assetsOf(demo, documents);
+  const assets = await assetsOf(demo, documents);
   let dragged = 0;
   const drag = () => {
     dragged += 0.003;

@@ -20,11 +20,11 @@ const compressed: Plugin = {
   name: 'compressed',
   apply: 'build',
   async writeBundle({ dir = '' }) {
-    for (const { name, parentPath } of await readdir(dir, { recursive: true, withFileTypes: true })) {
-      if (!/\.(js|css|svg)$/.test(name)) continue;
-      const file = join(parentPath, name);
-      await writeFile(`${file}.br`, await brotli(await readFile(file)));
-    }
+    const entries = await readdir(dir, { recursive: true, withFileTypes: true });
+    const files = entries
+      .filter(({ name }) => /\.(js|css|svg|wasm)$/.test(name))
+      .map(({ name, parentPath }) => join(parentPath, name));
+    await Promise.all(files.map(async (file) => writeFile(`${file}.br`, await brotli(await readFile(file)))));
   },
 };
 const brotli = promisify(brotliCompress);

@@ -1,6 +1,7 @@
 import { axisVector, nodeNames, type Axis } from '@fleet-rail/core';
 import * as THREE from 'three';
 import type { GLTF } from 'three/examples/jsm/loaders/GLTFLoader.js';
+import type { KTX2Loader } from 'three/examples/jsm/loaders/KTX2Loader.js';
 import { clone } from 'three/examples/jsm/utils/SkeletonUtils.js';
 import { modelFileUrl } from '../../api/models';
 
@@ -18,7 +19,10 @@ export class ModelLibrary {
   private async load(assetId: string): Promise<THREE.Object3D> {
     try {
       const { GLTFLoader } = await import('three/examples/jsm/loaders/GLTFLoader.js');
-      const gltf = await new GLTFLoader().loadAsync(modelFileUrl(assetId));
+      const loader = new GLTFLoader();
+      // Of a reader of KTX2 pictures it uses this one way to read.
+      loader.setKTX2Loader(new PicturesWhenMet() as unknown as KTX2Loader);
+      const gltf = await loader.loadAsync(modelFileUrl(assetId));
       callNodes(gltf);
       return gltf.scene;
     } catch (error) {
@@ -26,6 +30,15 @@ export class ModelLibrary {
       this.loads.delete(assetId);
       throw error;
     }
+  }
+}
+
+/** Reads KTX2 pictures; what it takes is fetched when the first one is met. */
+class PicturesWhenMet extends THREE.Loader<THREE.CompressedTexture> {
+  override load(...[url, onLoad, onProgress, onError]: Parameters<KTX2Loader['load']>): void {
+    import('../../scene-assets/compressed-pictures')
+      .then(({ compressedPictures }) => compressedPictures.load(url, onLoad, onProgress, onError))
+      .catch((error: unknown) => onError?.(error));
   }
 }
 
