@@ -1,11 +1,11 @@
 import type { Vec3 } from '@fleet-rail/core';
 import type { Imported } from '@fleet-rail/core/paths';
 
-/** How a path of a file looks in plan. */
+/** How a path of a file looks. */
 export interface ImportLook {
   /** Metres; null where it has no curve. */
   readonly length: number | null;
-  /** x and z in turn, along it. */
+  /** x, y and z in turn, at even distances along it, metres as it was read. */
   readonly line: Float32Array;
 }
 
@@ -40,16 +40,27 @@ export const withUnit = (importing: Importing, metres: number): Importing => ({
 export const longestOf = ({ looks, chosen }: Importing): number =>
   looks.reduce((most, { length }, i) => (chosen.has(i) ? Math.max(most, length ?? 0) : most), 0);
 
+const shownLines = new WeakMap<Importing, readonly Float32Array[]>();
+
+/** What is chosen as lines of x, y, z a place, as large as it is to be; the same lines for the same choice. */
+export function linesOf(importing: Importing): readonly Float32Array[] {
+  const { looks, chosen, times } = importing;
+  const lines =
+    shownLines.get(importing) ??
+    looks.filter((_, i) => chosen.has(i)).map(({ line }) => line.map((value) => value * times));
+  shownLines.set(importing, lines);
+  return lines;
+}
+
 /** The corner that is furthest from the middle of the world of the box around what is chosen, x and z; null where there is none. */
 export function farCorner(importing: Importing): [number, number] | null {
-  const { looks, chosen, times } = importing;
-  const most = [0, 0];
-  looks.forEach(({ line }, i) => {
-    if (!chosen.has(i)) return;
-    for (let k = 0; k < line.length; k++)
-      if (Math.abs(line[k]) > Math.abs(most[k % 2])) most[k % 2] = line[k];
-  });
-  return most[0] === 0 && most[1] === 0 ? null : [most[0] * times, most[1] * times];
+  let [x, z] = [0, 0];
+  for (const line of linesOf(importing))
+    for (let k = 0; k < line.length; k += 3) {
+      if (Math.abs(line[k]) > Math.abs(x)) x = line[k];
+      if (Math.abs(line[k + 2]) > Math.abs(z)) z = line[k + 2];
+    }
+  return x === 0 && z === 0 ? null : [x, z];
 }
 
 /** The same with its far corner as far away as a place: all grows about the middle of the world. */
@@ -63,20 +74,15 @@ export function draggedTo(importing: Importing, [x, , z]: readonly [number, numb
 }
 
 /** From where all of what is chosen is seen. */
-export function viewOf({ looks, chosen, times }: Importing): { from: Vec3; at: Vec3 } | null {
-  const [low, high] = [
-    [Infinity, Infinity],
-    [-Infinity, -Infinity],
-  ];
-  looks.forEach(({ line }, i) => {
-    if (!chosen.has(i)) return;
-    for (let k = 0; k < line.length; k++) {
-      low[k % 2] = Math.min(low[k % 2], line[k] * times);
-      high[k % 2] = Math.max(high[k % 2], line[k] * times);
+export function viewOf(importing: Importing): { from: Vec3; at: Vec3 } | null {
+  let [left, right, back, front] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (const line of linesOf(importing))
+    for (let k = 0; k < line.length; k += 3) {
+      [left, right] = [Math.min(left, line[k]), Math.max(right, line[k])];
+      [back, front] = [Math.min(back, line[k + 2]), Math.max(front, line[k + 2])];
     }
-  });
-  if (!(high[0] >= low[0])) return null;
-  const [x, z] = [(low[0] + high[0]) / 2, (low[1] + high[1]) / 2];
-  const reach = Math.max(2, Math.hypot(high[0] - low[0], high[1] - low[1]) / 2);
+  if (!(right >= left)) return null;
+  const [x, z] = [(left + right) / 2, (back + front) / 2];
+  const reach = Math.max(2, Math.hypot(right - left, front - back) / 2);
   return { at: [x, 0, z], from: [x + 0.3 * reach, 1.7 * reach, z + 1.5 * reach] };
 }

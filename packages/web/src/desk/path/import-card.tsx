@@ -1,7 +1,6 @@
 import { LIMITS } from '@fleet-rail/core';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import styled, { useTheme } from 'styled-components';
-import { withImported } from '../../edits/import-edits';
 import { sentenceOf } from '../../api/request';
 import { Button, PrimaryButton } from '../../ui/button';
 import { notify } from '../../ui/notices';
@@ -14,8 +13,10 @@ import { useDesk, useDeskStore } from '../desk-store';
 import { FILE_UNITS, longestOf, viewOf, withUnit, type ImportLook, type Importing } from '../importing';
 import { chosenOf, take } from './import-paths';
 
-/** So many rows are listed at once; more are asked for. */
-const ROWS = 100;
+/** So many rows are listed at once, as many as come without a pause; more are asked for. */
+const ROWS = 12;
+/** Places of a sketch. */
+const SKETCHED = 48;
 
 const Sketch = styled.svg`
   flex: none;
@@ -26,22 +27,15 @@ const Sketch = styled.svg`
 /** Which paths of a file are taken in, and how large. */
 export function ImportCard({ importing }: { importing: Importing }) {
   const desk = useDeskStore();
-  const shot = useDesk((state) => state.shot);
+  const free = useDesk((state) => LIMITS.paths - state.shot.paths.length);
   const [rows, setRows] = useState(ROWS);
   const { file, imported, looks, chosen, times } = importing;
   const { paths, rides, notes, metresPerUnit } = imported;
-  const free = LIMITS.paths - shot.paths.length;
   const change = (part: Partial<Importing>) => desk.getState().set({ importing: { ...importing, ...part } });
-  const taken = useMemo(() => chosenOf(importing), [importing]);
   const longest = longestOf(importing);
   /** Another size, seen whole. */
   const resize = (to: Importing) => desk.getState().set({ importing: to, lookFrom: viewOf(to) });
   const metres = importing.scale * times;
-  useEffect(() => {
-    if (chosen.size === 0 || chosen.size > free) return desk.getState().set({ shownBefore: null });
-    desk.getState().set({ shownBefore: { shot: withImported(shot, taken).shot, riders: [] } });
-  }, [desk, shot, taken, chosen, free]);
-  useEffect(() => () => desk.getState().set({ shownBefore: null }), [desk]);
   const end = () => desk.getState().set({ importing: null });
   const told = metresPerUnit ?? null;
   const units = [
@@ -140,7 +134,7 @@ export function ImportCard({ importing }: { importing: Importing }) {
             isDisabled={chosen.size === 0 || chosen.size > free}
             onPress={() => {
               try {
-                take(desk, file, taken);
+                take(desk, file, chosenOf(importing));
                 end();
               } catch (error) {
                 notify('error', sentenceOf(error));
@@ -165,8 +159,9 @@ function PathSketch({ look: { line }, isChosen }: { look: ImportLook; isChosen: 
   const { points, box } = useMemo(() => {
     let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
     const all: string[] = [];
-    for (let i = 0; i < line.length; i += 2) {
-      const [x, y] = [line[i], line[i + 1]];
+    const step = 3 * Math.max(1, Math.floor(line.length / 3 / SKETCHED));
+    for (let i = 0; i < line.length; i += step) {
+      const [x, y] = [line[i], line[i + 2]];
       [left, top, right, bottom] = [
         Math.min(left, x),
         Math.min(top, y),

@@ -1,17 +1,23 @@
 import { PathError, compiledPathOf, type Shot } from '@fleet-rail/core';
 import type { DeskState, EdgePick, ShownBefore } from '../desk-store';
+import { linesOf } from '../importing';
 
 const NO_LINES: readonly ArrayLike<number>[] = [];
 
-/** What would be: the result of an operation, paths of a shot that is shown before it is taken, or runs of edges that were picked. */
+/**
+ * What would be: the result of an operation, paths of a shot that is shown before it is taken, those that are chosen of a file, or
+ * runs of edges that were picked.
+ */
 export function brightLines({
   preview,
   operation,
   tool,
   shot,
   shownBefore,
+  importing,
 }: DeskState): readonly ArrayLike<number>[] {
   if (tool.kind === 'edges') return edgeLines(tool.runs);
+  if (importing) return linesOf(importing);
   if (shownBefore) return otherPaths(shot, shownBefore);
   if (operation === null || preview === null || !('preview' in preview)) return NO_LINES;
   return preview.preview.lines;

@@ -52,8 +52,8 @@ export function laidEnds(state: Pick<DeskState, 'shot' | 'laidId' | 'pathId'>) {
 }
 
 /** The corner of what is about to be imported, by which it is made larger or smaller. */
-function importCorner({ importing, shownBefore }: DeskState): PlacedLabel[] {
-  const corner = importing && shownBefore && farCorner(importing);
+function importCorner({ importing }: DeskState): PlacedLabel[] {
+  const corner = importing && farCorner(importing);
   return corner ? [{ key: 'import corner', position: [corner[0], 0, corner[1]] }] : [];
 }
 

@@ -142,9 +142,11 @@ export class StageView {
   }
 
   /** Takes over the desk's state, and draws what differs. */
-  update(state: DeskState, theme: Theme, station: StationId): void {
-    this.state = state;
+  update(given: DeskState, theme: Theme, station: StationId): void {
     const showPoints = station === 'path';
+    // What is about to be imported is seen at its own step alone.
+    const state = showPoints ? given : { ...given, importing: null };
+    this.state = state;
     this.set.paint(theme);
     if (this.views.current !== state.view) this.views.show(state.view);
     if (this.shownShot !== state.shot) {
