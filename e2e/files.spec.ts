@@ -231,28 +231,39 @@ test('a mesh among the paths offers to be a model, and files are dropped anywher
   });
   await page.getByRole('button', { name: 'Add it as a model' }).click();
   await expect(page.getByText('Plate is added: click where it stands.')).toBeVisible();
-  const drop = async (name: string, bytes: Uint8Array) => {
+  const drop = async (...files: readonly (readonly [name: string, bytes: Uint8Array])[]) => {
     const transfer = await page.evaluateHandle(
-      ([file, list]) => {
+      (list) => {
         const data = new DataTransfer();
-        data.items.add(new File([Uint8Array.from(list)], file));
+        for (const [name, bytes] of list) data.items.add(new File([Uint8Array.from(bytes)], name));
         return data;
       },
-      [name, [...bytes]] as const,
+      files.map(([name, bytes]) => [name, [...bytes]] as const),
     );
     await page.dispatchEvent('body', 'drop', { dataTransfer: transfer });
   };
-  await drop('straight.svg', straightLane.buffer);
+  await drop(['straight.svg', straightLane.buffer]);
   await expect(page.getByText('straight.svg: 1 path added.')).toBeVisible();
   const glb = await new WebIO().writeBinary(cart());
-  await drop('wain.zip', zipSync({ 'wain/wain.glb': glb }));
+  await drop(['wain.zip', zipSync({ 'wain/wain.glb': glb })]);
   await expect(page.getByText('Wain is added: click where it stands.')).toBeVisible();
-  await drop('notes.txt', new Uint8Array([65]));
+  await drop(['notes.txt', new Uint8Array([65])]);
   await expect(page.getByText(/notes\.txt: found nothing to take in; expected a model/)).toBeVisible();
+  await page.getByRole('button', { name: 'Close message' }).last().click();
+  // Of several at once each is taken in by itself, and what is refused is told together.
+  await drop(
+    ['gig.glb', glb],
+    ['torn.glb', glb.subarray(0, 500)],
+    ['empty.svg', new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg"/>')],
+    ['bend.svg', svgFile('bend.svg', '<path id="bend" d="M0 0 C10 0 20 5 20 15"/>').buffer],
+    ['dray.glb', glb],
+  );
+  const told = page.getByRole('alert').filter({ hasText: '2 of 5 were not taken in:' });
+  await expect(told.getByRole('listitem')).toHaveText([/^torn\.glb: /, /^empty\.svg: /]);
   await settled(page);
   const { document } = await storedShot(request, id);
-  expect(document.riders.map(({ name }) => name)).toEqual(['Plate', 'Wain']);
-  expect(document.paths.map(({ name }) => name)).toEqual(['straight']);
+  expect(document.riders.map(({ name }) => name)).toEqual(['Plate', 'Wain', 'Gig', 'Dray']);
+  expect(document.paths.map(({ name }) => name)).toEqual(['straight', 'bend']);
 });
 
 test('what is given out is chosen, told before, and comes as USD and tables too', async ({

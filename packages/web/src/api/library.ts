@@ -26,13 +26,13 @@ export function useRestore() {
   });
 }
 
-/** What was restored, for a person. */
+/** What was restored, for a person; what was not is listed after it. */
 export function restoredInWords({ shots, checkpoints, models, there, refused }: Restored): string {
   const counted = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
   const brought = [counted(shots, 'shot'), counted(checkpoints, 'checkpoint'), counted(models, 'model')].join(
     ', ',
   );
   const left = there > 0 ? ` ${there} more were here already.` : '';
-  const bad = refused.length > 0 ? ` Not taken: ${refused.slice(0, 5).join(' ')}` : '';
+  const bad = refused.length > 0 ? ' Not taken:' : '';
   return `Restored ${brought}.${left}${bad}`;
 }

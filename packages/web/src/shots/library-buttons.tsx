@@ -29,12 +29,11 @@ export function LibraryButtons() {
   const take = (files: FileList | null) => {
     const file = files?.[0];
     if (!file) return;
-    restore
-      .mutateAsync(file)
-      .then(
-        (brought) => notify(brought.refused.length > 0 ? 'error' : 'done', restoredInWords(brought)),
-        failed,
-      );
+    restore.mutateAsync(file).then((brought) => {
+      const { refused } = brought;
+      const [kind, list] = refused.length > 0 ? (['error', refused] as const) : (['done'] as const);
+      notify(kind, restoredInWords(brought), undefined, list);
+    }, failed);
   };
   return (
     <Foot>

@@ -9,18 +9,32 @@ interface Notice {
   readonly kind: 'error' | 'done';
   readonly text: string;
   readonly action?: { readonly name: string; readonly run: () => void };
+  /** What it is about, one by one. */
+  readonly list?: readonly string[];
 }
 
 const useNotices = create<{ notices: Notice[] }>(() => ({ notices: [] }));
 let count = 0;
 
 /** Says something at the foot of the page; what went wrong stays until it is closed. */
-export function notify(kind: Notice['kind'], text: string, action?: Notice['action']): void {
-  const notice = { id: ++count, kind, text, action };
+export function notify(
+  kind: Notice['kind'],
+  text: string,
+  action?: Notice['action'],
+  list?: Notice['list'],
+): void {
+  const notice = { id: ++count, kind, text, action, list };
   // What is said again is said once.
   const others = useNotices.getState().notices.filter((one) => one.kind !== kind || one.text !== text);
   useNotices.setState({ notices: [...others, notice] });
   if (kind === 'done') setTimeout(() => dismiss(notice.id), action ? 12_000 : 5_000);
+}
+
+/** Tells what was not taken in of several files, in one notice. */
+export function notifyRefused(sentences: readonly string[], of: number): void {
+  if (sentences.length === 1) notify('error', sentences[0]);
+  if (sentences.length > 1)
+    notify('error', `${sentences.length} of ${of} were not taken in:`, undefined, sentences);
 }
 
 function dismiss(id: number): void {
@@ -51,6 +65,13 @@ const Slip = styled.div<{ $kind: Notice['kind'] }>`
   overflow-wrap: anywhere;
 `;
 
+const List = styled.ul`
+  max-height: 30vh;
+  margin: 4px 0 0;
+  padding-left: 18px;
+  overflow-y: auto;
+`;
+
 const More = styled.small`
   color: ${({ theme }) => theme.quiet};
 `;
@@ -65,12 +86,19 @@ export function Notices() {
   const shown = notices.filter((notice) => notice.kind === 'done' || notice === latest);
   return (
     <Stack>
-      {shown.map(({ id, kind, text, action }) => (
+      {shown.map(({ id, kind, text, action, list }) => (
         <Slip key={id} $kind={kind} role={kind === 'error' ? 'alert' : 'status'}>
-          <span>
+          <div>
             {text}
+            {list && (
+              <List>
+                {list.map((one) => (
+                  <li key={one}>{one}</li>
+                ))}
+              </List>
+            )}
             {kind === 'error' && waiting > 0 && <More> {waiting} more.</More>}
-          </span>
+          </div>
           {action && (
             <QuietButton
               onPress={() => {

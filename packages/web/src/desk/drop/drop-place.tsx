@@ -6,7 +6,8 @@ import { notify } from '../../ui/notices';
 import { useDeskStore } from '../desk-store';
 import { useAddModel } from '../use-add-model';
 import { importPaths } from '../path/import-paths';
-import { droppedFiles, kindOfDrop } from './dropped-files';
+import { answered, takeEach } from '../take-each';
+import { droppedFiles, partsOf, type DropPart } from './dropped-files';
 
 const Veil = styled.div`
   position: fixed;
@@ -47,24 +48,24 @@ export function DropPlace() {
       event.preventDefault();
       setOver(false);
       const files = droppedFiles(event.dataTransfer.items);
-      void files.then(take).catch((error: unknown) => notify('error', sentenceOf(error)));
+      void files
+        .then(partsOf)
+        .then((parts) => takeEach(parts, (part) => take(part, parts.length > 1)))
+        .catch((error: unknown) => notify('error', sentenceOf(error)));
     };
-    const take = async (files: File[]) => {
-      const kind = await kindOfDrop(files);
+    const take = async ({ kind, files }: DropPart, others: boolean) => {
+      if (kind === 'model') return addModel(files, others);
       if (kind === 'paths') {
-        await importPaths(desk, files[0], 1, FIT, addModel);
+        await importPaths(desk, files[0], 1, FIT);
         // What is asked about it is asked at that step.
         if (desk.getState().importing) void navigate(`/shots/${shotId}/path`);
-        return;
+        return answered(desk);
       }
-      if (kind === 'shot') throw new Error('A shot file is imported at the list of shots.');
-      if (kind === 'unknown') {
-        const names = files.slice(0, 3).map(({ name }) => name);
-        throw new Error(
-          `${names.join(', ')}: found nothing to take in; expected a model (.glb, .gltf with its files, .obj, .stl, .ply, .bvh, .zip) or paths (.svg, .csv, .obj).`,
-        );
-      }
-      addModel(files);
+      if (kind === 'shot') throw new Error(`${files[0].name}: a shot file is imported at the list of shots.`);
+      const names = files.slice(0, 3).map(({ name }) => name);
+      throw new Error(
+        `${names.join(', ')}: found nothing to take in; expected a model (.glb, .gltf with its files, .obj, .stl, .ply, .bvh, .zip) or paths (.svg, .csv, .obj).`,
+      );
     };
     window.addEventListener('dragover', onOver);
     window.addEventListener('dragleave', onLeave);
@@ -76,5 +77,5 @@ export function DropPlace() {
     };
   }, [desk, addModel, navigate, shotId]);
   if (!isOver) return null;
-  return <Veil>Drop a model to add it, a drawing or a table to import its paths</Veil>;
+  return <Veil>Drop models to add them, drawings and tables to import their paths</Veil>;
 }

@@ -29,15 +29,34 @@ async function filesIn(entry: FileSystemEntry): Promise<File[]> {
   }
 }
 
-/** What a drop is taken for. */
-export type DropKind = 'paths' | 'model' | 'shot' | 'unknown';
+/** Files that are taken in together, and as what. */
+export interface DropPart {
+  readonly kind: 'paths' | 'model' | 'shot' | 'unknown';
+  readonly files: readonly File[];
+}
 
-/** A drawing or a table is paths; anything with a model in it is a model; an OBJ is what it holds. */
-export async function kindOfDrop(files: readonly File[]): Promise<DropKind> {
-  const ends = (ending: RegExp) => files.some(({ name }) => ending.test(name));
-  if (files.length === 1 && ends(/\.(svg|csv)$/i)) return 'paths';
-  if (ends(/\.shot\.json$/i)) return 'shot';
-  const obj = files.find(({ name }) => /\.obj$/i.test(name));
-  if (obj) return /^[ \t]*f[ \t]/m.test(await obj.text()) ? 'model' : 'paths';
-  return ends(/\.(glb|gltf|stl|ply|bvh|zip)$/i) ? 'model' : 'unknown';
+const MODELS = /\.(glb|gltf|obj|stl|ply|bvh|zip)$/i;
+
+/**
+ * What is taken in of a drop, one by one: a drawing or a table is paths, a mesh is a model, an OBJ is what it holds; what is none of
+ * these goes with the models that may need it.
+ */
+export async function partsOf(files: readonly File[]): Promise<DropPart[]> {
+  const beside: File[] = [];
+  const parts: DropPart[] = [];
+  for (const file of files) {
+    if (/\.(svg|csv)$/i.test(file.name)) parts.push({ kind: 'paths', files: [file] });
+    else if (/\.shot\.json$/i.test(file.name)) parts.push({ kind: 'shot', files: [file] });
+    else if (MODELS.test(file.name)) parts.push({ kind: await kindOfMesh(file), files: [file] });
+    else beside.push(file);
+  }
+  if (!parts.some(({ kind }) => kind === 'model'))
+    return beside.length === 0 ? parts : [...parts, { kind: 'unknown', files: beside }];
+  const needs = (part: DropPart) => part.kind === 'model' && /\.(glb|gltf|obj)$/i.test(part.files[0].name);
+  return parts.map((part) => (needs(part) ? { ...part, files: [...part.files, ...beside] } : part));
+}
+
+async function kindOfMesh(file: File): Promise<'paths' | 'model'> {
+  const hasFaces = !/\.obj$/i.test(file.name) || /^[ \t]*f[ \t]/m.test(await file.text());
+  return hasFaces ? 'model' : 'paths';
 }

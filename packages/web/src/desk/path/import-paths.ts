@@ -23,13 +23,32 @@ interface Reading {
 /** What is being read now; null while nothing is. */
 export const useReading = create<{ reading: Reading | null }>(() => ({ reading: null }));
 
-/** Reads the paths of a file, and takes them in or asks which; a file that cannot be read changes nothing. */
+/** Takes in paths that were asked for; a mesh among them offers to be a model. */
+export function importOrOffer(
+  desk: DeskStore,
+  file: File,
+  scale: number,
+  tolerance: number,
+  asModel: (files: readonly File[]) => Promise<void>,
+): void {
+  const told = (error: unknown) => notify('error', sentenceOf(error));
+  importPaths(desk, file, scale, tolerance).catch((error: unknown) => {
+    if (!(/\.obj$/i.test(file.name) && /It holds \d+ faces/.test(sentenceOf(error)))) return told(error);
+    const run = () => void asModel([file]).catch(told);
+    notify('error', sentenceOf(error), { name: 'Add it as a model', run });
+  });
+}
+
+/**
+ * Reads the paths of a file, and takes them in or asks which.
+ *
+ * @throws Error in what comes back, with a sentence to show; nothing is changed then
+ */
 export async function importPaths(
   desk: DeskStore,
   file: File,
   scale: number,
   tolerance: number,
-  asModel: (files: readonly File[]) => void,
 ): Promise<void> {
   const worker = new Worker(new URL('./paths-worker.ts', import.meta.url), { type: 'module' });
   const { fps, range } = desk.getState().shot;
@@ -48,13 +67,6 @@ export async function importPaths(
       await nextTask();
       offer(desk, file.name, scale, found);
     }
-  } catch (error) {
-    const faces = /\.obj$/i.test(file.name) && /It holds \d+ faces/.test(sentenceOf(error));
-    notify(
-      'error',
-      sentenceOf(error),
-      faces ? { name: 'Add it as a model', run: () => asModel([file]) } : undefined,
-    );
   } finally {
     worker.terminate();
     useReading.setState({ reading: null });

@@ -16,7 +16,7 @@ import { DeletePathDialog, removePath } from './delete-path-dialog';
 import { DrawSettings } from './draw-settings';
 import { startDrawing } from './drawing';
 import { ImportCard } from './import-card';
-import { importPaths, useReading } from './import-paths';
+import { importOrOffer, useReading } from './import-paths';
 import { OperationCard } from './operation-card';
 import { PathDetails } from './path-details';
 import { ShapeCard } from './shape-card';
@@ -77,7 +77,7 @@ function Begin({ onShape }: { onShape: () => void }) {
         </Button>
         <FileTrigger
           acceptedFileTypes={FILES}
-          onSelect={(files) => files?.[0] && void importPaths(desk, files[0], scale, tolerance, addModel)}
+          onSelect={(files) => files?.[0] && importOrOffer(desk, files[0], scale, tolerance, addModel)}
         >
           <Button isDisabled={reading !== null}>
             <FileUp aria-hidden /> Import a file
