@@ -47,6 +47,36 @@ it('joints, turns in the order of their channels, and centimetres made metres', 
   expect(again.facts.nodes).toEqual(facts.nodes);
 });
 
+it('fingers bend, the channels in an order of their own, and a figure of metres stays one', async () => {
+  const three = 'CHANNELS 3 Zrotation Xrotation Yrotation';
+  const end = (...offset: number[]) => `End Site { OFFSET ${offset.join(' ')} }`;
+  const text = `HIERARCHY
+ROOT Hips { OFFSET 0 0 0 CHANNELS 6 Yrotation Xrotation Zrotation Zposition Xposition Yposition
+  JOINT Head { OFFSET 0 0.75 0 ${three} ${end(0, 0.1, 0)} }
+  JOINT LeftHand { OFFSET 0.6 0.4 0 ${three}
+    JOINT LeftHandIndex1 { OFFSET 0.1 0 0 ${three}
+      JOINT LeftHandIndex2 { OFFSET 0.04 0 0 ${three} ${end(0.03, 0, 0)} } }
+    JOINT LeftHandThumb1 { OFFSET 0.03 0 0.04 ${three} ${end(0.03, 0, 0.02)} } }
+  JOINT LeftFoot { OFFSET 0.1 -0.85 0 ${three} ${end(0, 0, 0.2)} } }
+MOTION
+Frames: 2
+Frame Time: 0.5
+0 0 0 0 0 0.9  0 0 0  0 0 0  0 0 0  0 0 0  0 0 0  0 0 0
+90 0 0 2 0 0.9  0 0 0  0 0 0  90 0 0  0 0 0  0 0 0  0 0 0
+`;
+  const { document } = await readModel(bytes(text.replace(/([{}])/g, '\n$1\n')), 'grasp.bvh');
+  const hierarchy = hierarchyOf(document);
+  const pose = initialPose(hierarchy);
+  sampleClip(hierarchy.clips[0], 0.5, pose);
+  const spaces = toModelSpace(hierarchy, pose.locals, new Float64Array(16 * hierarchy.nodes.length));
+  const tip = originOf(
+    spaces,
+    hierarchy.nodes.findIndex(({ name }) => name === 'LeftHandIndex2'),
+  );
+  // The knuckle by 90° about Z: (0.7, 0.44, 0) from the hips, which turn by 90° about Y and stand at (0, 0.9, 2).
+  tip.forEach((value, k) => expect(value).toBeCloseTo([0, 1.34, 1.3][k], 6));
+});
+
 it.each([
   [
     FILE.replace('HIERARCHY', 'HIERARCY'),

@@ -48,6 +48,7 @@ const Stack = styled.div`
   z-index: 200;
   display: flex;
   flex-direction: column;
+  align-items: center;
   gap: 8px;
   transform: translateX(-50%);
 `;

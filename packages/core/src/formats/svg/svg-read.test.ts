@@ -193,6 +193,7 @@ it('names paths by their id, apart from each other, and passes over what is no p
     '<defs><path id="hidden" d="M0 0H1"/></defs><path id="Lane" d="M0 0H1"/><path id="Lane" d="M0 0H2"/><text>no</text><path display="none" d="M0 0H9"/>';
   const result = readSvg(svg(inside), 'a.svg');
   expect(result.paths.map((path) => path.id)).toEqual(['lane', 'lane-2']);
+  expect(result.paths.map((path) => path.name)).toEqual(['Lane', 'Lane 2']);
   expect(result.passedOver).toEqual(['text']);
 });
 

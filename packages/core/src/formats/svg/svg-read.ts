@@ -3,6 +3,7 @@ import { applyToPoint, type Matrix } from 'transformation-matrix';
 import { LIMITS } from '../../document/limits.js';
 import { defaultsOf } from '../../document/defaults.js';
 import { freeId } from '../../document/free-name.js';
+import { uniqueNames } from '../../document/unique-names.js';
 import { PathPoint, ShotPath } from '../../document/shot-path.js';
 import type { Vec3 } from '../../math/vec.js';
 import { FormatError } from '../format-error.js';
@@ -84,6 +85,11 @@ export function readSvg(
       `there is no path in this SVG; expected a path, line, polyline, polygon, circle, ellipse or rect.${others}${why}`,
     );
   }
+  const names = uniqueNames(
+    into.paths.map(({ name }) => name),
+    () => base,
+  );
+  into.paths.forEach((path, i) => (path.name = names[i]));
   const notes = [...drawing.notes, ...into.notes];
   if (left > 0) notes.push(`Of its paths the first ${MOST_OFFERED} are offered; ${left} more were left out.`);
   const paths = [...into.paths.filter((path) => !last.has(path)), ...last];
@@ -136,7 +142,8 @@ interface Taking {
 /** A run as a path; null where it has no two points. */
 function pathOf({ element, matrix }: DrawnShape, outline: Outline, taking: Taking): ShotPath | null {
   const { scale, file, into } = taking;
-  const name = taking.name.slice(0, LIMITS.textLength);
+  // With room for a number, where others are called alike.
+  const name = taking.name.slice(0, LIMITS.textLength - 8);
   const straight = isStraight(outline);
   const height = heightsOf(element, outline);
   const place = (x: number, y: number, cubic: number, handle: 1 | 2 | 3): Vec3 => {
