@@ -7,13 +7,22 @@ import {
   type SampleChoice,
   type Shot,
 } from '@fleet-rail/core';
-import { assetsOf, csvParts, needsAssets, packUsdz, writeGlb, writeUsd } from '@fleet-rail/core/formats';
+import {
+  assetsOf,
+  csvParts,
+  csvTables,
+  needsAssets,
+  packUsdz,
+  writeGlb,
+  writeUsd,
+} from '@fleet-rail/core/formats';
 import { counted } from './counted.js';
 import { makeFolder, readModels, readShot, writeWhole, type ModelDocument } from './files.js';
 import { UsageError, type Arguments } from './options.js';
 
 export const BAKE_OPTIONS = ['out', 'within', 'turns', 'riders', 'from', 'to', 'clips'];
-export const BAKE_FLAGS = ['closing-key'];
+/** Those after the first are of a CSV alone. */
+export const BAKE_FLAGS = ['closing-key', 'facts', 'tables'];
 
 /** `ride bake`: the motion of a shot as CSV, GLB or USD. */
 export async function commandBake(args: Arguments): Promise<string> {
@@ -31,6 +40,10 @@ export async function commandBake(args: Arguments): Promise<string> {
   if (!(within >= 0)) throw new UsageError(`--within: found ${within}; expected metres, 0 or more`);
   const turns = args.number('turns', (within * 180) / Math.PI);
   if (!(turns >= 0)) throw new UsageError(`--turns: found ${turns}; expected degrees, 0 or more`);
+  const [, ...ofCsv] = BAKE_FLAGS;
+  const strange = kind === 'csv' ? undefined : ofCsv.find((flag) => args.flag(flag));
+  if (strange !== undefined)
+    throw new UsageError(`--${strange}: found a .${kind} to write; expected a .csv, which alone has it`);
   const clips = args.option('clips') ?? 'keep';
   if (clips !== 'keep' && clips !== 'drop')
     throw new UsageError(`--clips: found "${clips}"; expected keep or drop`);
@@ -40,8 +53,12 @@ export async function commandBake(args: Arguments): Promise<string> {
   const models = kind !== 'csv' || needsAssets(shot) ? await readModels(shot, file) : new Map();
   const evaluated = evaluateShot(shot, await assetsOf(shot, models));
   const told = { within, turns: (turns * Math.PI) / 180 };
-  if (kind === 'csv') await writeWhole(out, csvParts(evaluated, choice));
-  else if (kind === 'glb')
+  if (kind === 'csv') {
+    await writeWhole(out, csvParts(evaluated, { ...choice, facts: args.flag('facts') }));
+    if (args.flag('tables'))
+      for (const { name, text } of csvTables(evaluated, choice))
+        await writeWhole(out.replace(/\.csv$/i, `-${name}`), text);
+  } else if (kind === 'glb')
     await writeWhole(
       out,
       await writeGlb(sampleShot(evaluated, { ...choice, between: true }), models, { ...told, clips }),

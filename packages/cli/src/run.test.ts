@@ -398,6 +398,12 @@ describe('files as they come, and as others need them', () => {
     await bake('a.csv', '--from', '11', '--to', '13', '--riders', 'R1');
     const rows = readFileSync(path('a.csv'), 'utf8').trim().split('\n').slice(1);
     expect(rows.map((row) => row.split(',')[0])).toEqual(['11', '12', '13']);
+    await bake('c.csv', '--facts', '--tables');
+    expect(readFileSync(path('c.csv'), 'utf8')).toMatch(/^# fps 24\n# frames 1 to 48/);
+    expect(readFileSync(path('c-riders.csv'), 'utf8')).toMatch(/^rider,name,badge,kind,model,sx,sy,sz\n/);
+    expect((await bake('b.glb', '--tables')).text).toMatch(
+      /--tables: found a \.glb to write; expected a \.csv/,
+    );
     expect((await bake('b.csv', '--riders', 'X9')).text).toMatch(
       /--riders: found "X9"; expected badges among R1/,
     );
