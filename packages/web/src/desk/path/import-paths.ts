@@ -1,6 +1,6 @@
 import { LIMITS } from '@fleet-rail/core';
 import type { Imported } from '@fleet-rail/core/paths';
-import { proxy, wrap } from 'comlink';
+import { proxy } from 'comlink';
 import { create } from 'zustand';
 import { sentenceOf } from '../../api/request';
 import { onlySome, resized, withImported } from '../../edits/import-edits';
@@ -9,7 +9,7 @@ import { notify } from '../../ui/notices';
 import { readFileBytes } from '../../ui/read-file';
 import type { DeskStore } from '../desk-store';
 import { viewOf, type ImportLook, type Importing } from '../importing';
-import type { PathsReader } from './paths-worker';
+import { readWith } from './read-with';
 
 const FILE_LIMIT = 64e6;
 
@@ -60,7 +60,7 @@ export async function importPaths(
   try {
     const bytes = await readFileBytes(file, FILE_LIMIT);
     const options = { scale, fps, firstFrame: range.first, tolerance };
-    const read = wrap<PathsReader>(worker)(bytes, file.name, options, proxy(onProgress));
+    const read = readWith(worker, bytes, file.name, options, proxy(onProgress));
     const found = await Promise.race([read, cancelled]);
     if (found === null) notify('done', `${file.name}: reading was cancelled, nothing was changed.`);
     else {

@@ -1,18 +1,37 @@
-import { PathError, compiledPathOf } from '@fleet-rail/core';
+import { PathError, compiledPathOf, type ShotPath } from '@fleet-rail/core';
 import { readPaths, type Imported } from '@fleet-rail/core/paths';
 import { expose } from 'comlink';
 import type { ImportLook } from '../importing';
 
 /** Places of all lines together, and of one at least and at most: a few are seen as smooth as they are, many stay quick. */
-const PLACES = { all: 40_000, least: 48, most: 400 };
+const PLACES = { all: 20_000, least: 48, most: 400 };
 
-async function readWithLooks(
+/** So many points go to the page at a time: more at once would hold it up. */
+const AT_ONCE = 5_000;
+
+/** What was read and is not fetched yet. */
+let waiting: ShotPath[] = [];
+
+/** Reads a file; its paths are fetched after that. */
+async function read(
   ...given: Parameters<typeof readPaths>
-): Promise<{ imported: Imported; looks: ImportLook[] }> {
-  const imported = await readPaths(...given);
-  const shared = Math.floor(PLACES.all / imported.paths.length);
+): Promise<{ rest: Omit<Imported, 'paths'>; looks: ImportLook[] }> {
+  const { paths, ...rest } = await readPaths(...given);
+  waiting = [...paths];
+  return { rest, looks: looksOf(paths) };
+}
+
+/** The next of its paths, in order; none when all were given. */
+function next(): ShotPath[] {
+  let [points, count] = [0, 0];
+  while (count < waiting.length && points < AT_ONCE) points += waiting[count++].points.length;
+  return waiting.splice(0, count);
+}
+
+function looksOf(paths: readonly ShotPath[]): ImportLook[] {
+  const shared = Math.floor(PLACES.all / paths.length);
   const places = Math.min(PLACES.most, Math.max(PLACES.least, shared));
-  const looks = imported.paths.map((path): ImportLook => {
+  return paths.map((path): ImportLook => {
     const curve = compiledPathOf(path);
     if (curve instanceof PathError) return { length: null, line: new Float32Array(0) };
     const line = new Float32Array(3 * (places + 1));
@@ -20,9 +39,10 @@ async function readWithLooks(
       curve.position((curve.length * i) / places, line.subarray(3 * i, 3 * i + 3));
     return { length: curve.length, line };
   });
-  return { imported, looks };
 }
 
-export type PathsReader = typeof readWithLooks;
+const api = { read, next };
 
-expose(readWithLooks);
+export type PathsReader = typeof api;
+
+expose(api);

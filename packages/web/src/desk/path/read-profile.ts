@@ -1,7 +1,6 @@
 import { FormatError } from '@fleet-rail/core/paths';
 import { profileOfPath, type Laid } from '@fleet-rail/core';
-import { wrap } from 'comlink';
-import type { PathsReader } from './paths-worker';
+import { readWith } from './read-with';
 
 /**
  * The first path of a drawing as a profile.
@@ -14,7 +13,7 @@ export async function readProfile(file: File, width: number): Promise<Pick<Laid,
     const bytes = new Uint8Array(await file.arrayBuffer());
     const {
       imported: { paths },
-    } = await wrap<PathsReader>(worker)(bytes, file.name, {
+    } = await readWith(worker, bytes, file.name, {
       scale: 1,
       tolerance: 0.01,
       fps: 24,
