@@ -13,7 +13,7 @@ import {
   storedShot,
 } from './support/desk.js';
 import { cartModel } from './support/files.js';
-import { dragBy } from './support/plan.js';
+import { dragBy, measurePlan } from './support/plan.js';
 
 const GRAVITY = 9.80665;
 
@@ -50,14 +50,16 @@ test('bank by physics is the angle of balance; dragging the rider changes it', a
   await page.getByRole('radio', { name: 'By amount' }).click();
   // 12° at a radius of 10 m are 6° at 20 m.
   await expect.poll(() => boardNumber(page, 'Bank')).toBeCloseTo(-6, 1);
-  // Seen from above the rider is where its badge is, a little over it.
+  // Seen from above it is a third of the way round, where the plan's own coordinates say.
   await page.getByRole('radio', { name: 'Plan' }).click();
-  const badge = page.getByLabel('Stage', { exact: true }).getByText('R1', { exact: true }).first();
-  let at = { x: 0, y: 0 };
+  await goTo(page, 'Path');
+  await page.getByRole('button', { name: 'Draw a path' }).click();
+  const map = await measurePlan(page);
+  await page.keyboard.press('Escape');
+  await goTo(page, 'Facing');
+  const third = (2 * Math.PI) / 3;
+  const at = map.at(-20 * Math.cos(third), 20 * Math.sin(third));
   await expect(async () => {
-    const box = await badge.boundingBox();
-    if (box === null) throw new Error('The badge is not shown.');
-    at = { x: box.x + box.width / 2, y: box.y - 8 };
     await page.mouse.move(at.x + 1, at.y);
     await page.mouse.move(at.x, at.y);
     await expect(page.getByText('Drag sideways to bank')).toBeVisible({ timeout: 1_000 });

@@ -28,11 +28,21 @@ export function placeDots({ geometry }: Dots, places: readonly Vec3[], colors: r
   );
 }
 
+/** See {@link setNumbers}. */
+export function setTriples(geometry: THREE.BufferGeometry, name: string, values: ArrayLike<number>): void {
+  setNumbers(geometry, name, values, 3);
+}
+
 /**
- * Gives a geometry an attribute of three numbers each. Written into the one that is there where it
+ * Gives a geometry an attribute of so many numbers each. Written into the one that is there where it
  * fits: one that is replaced would keep its memory on the graphics card.
  */
-export function setTriples(geometry: THREE.BufferGeometry, name: string, values: ArrayLike<number>): void {
+export function setNumbers(
+  geometry: THREE.BufferGeometry,
+  name: string,
+  values: ArrayLike<number>,
+  each: number,
+): void {
   const current = geometry.getAttribute(name);
   if (current?.array.length === values.length && current instanceof THREE.BufferAttribute) {
     current.array.set(values);
@@ -40,7 +50,7 @@ export function setTriples(geometry: THREE.BufferGeometry, name: string, values:
     return;
   }
   if (current !== undefined) geometry.dispose();
-  geometry.setAttribute(name, new THREE.Float32BufferAttribute(values, 3));
+  geometry.setAttribute(name, new THREE.Float32BufferAttribute(values, each));
 }
 
 function dotTexture(shape: 'ring' | 'disc' | 'lozenge'): THREE.Texture {

@@ -1,19 +1,14 @@
-import { Fragment, memo } from 'react';
+import { memo } from 'react';
 import styled from 'styled-components';
 import { useStore, type StoreApi } from 'zustand';
 import { createStore } from 'zustand/vanilla';
 import { LABEL_FONT } from '../../theme/fonts';
-import { Badge } from '../../ui/badge';
 import { showNumber } from '../../ui/quantity';
 import { SeverityRing } from '../check/severity-ring';
 import { useDesk } from '../desk-store';
 import { ImportCorner } from './import-corner';
 import { LaidEnd } from './laid-end';
-import type { ScreenPlace } from './screen-projection';
 import type { StageLabel } from './stage-labels';
-
-/** A badge hangs so far below its rider, pixels. */
-const BADGE_BELOW = 8;
 
 export const Tag = styled.span`
   position: absolute;
@@ -28,18 +23,15 @@ export const Tag = styled.span`
   will-change: transform;
 `;
 
-const Flag = styled.span`
+/** A ring on a post that stands in its place. */
+const Post = styled.span`
   position: absolute;
   left: 0;
   top: 0;
-  pointer-events: none;
-  will-change: transform;
-`;
-
-/** A ring on a post that stands in its place. */
-const Post = styled(Flag)`
   display: grid;
   justify-items: center;
+  pointer-events: none;
+  will-change: transform;
   & > svg {
     border-radius: 50%;
     background: ${({ theme }) => theme.panel};
@@ -57,48 +49,17 @@ export type LabelPlaces = StoreApi<readonly StageLabel[]>;
 
 export const newLabelPlaces = (): LabelPlaces => createStore<readonly StageLabel[]>(() => []);
 
-/** All labels over the stage. */
+/** All labels that the page writes over the stage. */
 export function PlacedLabels({ places }: { places: LabelPlaces }) {
   const labels = useStore(places);
-  return labels.map(({ key, x, y, aside }) => (
-    <Fragment key={key}>
-      {aside && <HairLine from={{ x, y }} to={aside} />}
-      <PlacedLabel name={key} x={Math.round((aside ?? { x }).x)} y={Math.round((aside ?? { y }).y)} />
-    </Fragment>
+  return labels.map(({ key, x, y }) => (
+    <PlacedLabel key={key} name={key} x={Math.round(x)} y={Math.round(y)} />
   ));
 }
 
-const Hair = styled.span`
-  position: absolute;
-  left: 0;
-  top: 0;
-  height: 1px;
-  background: ${({ theme }) => theme.ink};
-  transform-origin: 0 0;
-  pointer-events: none;
-`;
-
-/** From where a rider is to its badge that stepped aside. */
-function HairLine({ from, to }: { from: ScreenPlace; to: ScreenPlace }) {
-  const [dx, dy] = [to.x - from.x, to.y + BADGE_BELOW - from.y];
-  const turn = Math.atan2(dy, dx);
-  return (
-    <Hair
-      aria-hidden
-      style={{
-        width: Math.hypot(dx, dy),
-        transform: `translate(${from.x}px, ${from.y}px) rotate(${turn}rad)`,
-      }}
-    />
-  );
-}
-
-/** A point's height, or a rider's badge, beside its place on the stage. */
+/** A point's height, a mark or what else has a name, beside its place on the stage. */
 const PlacedLabel = memo(function PlacedLabel({ name, x, y }: { name: string; x: number; y: number }) {
   const [kind, id] = name.split(/ (.*)/);
-  const rider = useDesk(({ shot }) =>
-    kind === 'rider' ? shot.riders.find((other) => other.id === id) : undefined,
-  );
   const height = useDesk(({ shot, pathId }) => {
     const path = kind === 'point' ? shot.paths.find((other) => other.id === pathId) : undefined;
     return path?.points[Number(id)]?.position[1];
@@ -111,16 +72,6 @@ const PlacedLabel = memo(function PlacedLabel({ name, x, y }: { name: string; x:
   const severity = useDesk(({ checked }) =>
     kind === 'post' ? checked?.findings[Number(id)]?.severity : undefined,
   );
-  const chosen = useDesk((state) => kind === 'point' && state.points.has(Number(id)));
-  if (rider) {
-    return (
-      <Flag style={{ transform: `translate(${x}px, ${y}px) translate(-50%, ${BADGE_BELOW}px)` }}>
-        <Badge $color={rider.color} $frozen={rider.frozen !== null}>
-          {rider.badge}
-        </Badge>
-      </Flag>
-    );
-  }
   if (severity)
     return (
       <Post style={{ transform: `translate(${x}px, ${y}px) translate(-50%, -100%)` }}>
@@ -132,7 +83,7 @@ const PlacedLabel = memo(function PlacedLabel({ name, x, y }: { name: string; x:
   const style = { transform: `translate(${x + 9}px, ${y - 8}px)` };
   if (kind === 'ghost') return <Tag style={style}>{id}</Tag>;
   if (mark !== undefined) return <Tag style={style}>{mark}</Tag>;
-  if (height === undefined || (height === 0 && !chosen)) return null;
+  if (height === undefined) return null;
   return (
     <Tag aria-hidden style={style}>
       {showNumber(height, 2)} m

@@ -11,7 +11,7 @@ const MOST_BADGES = 60;
 /** With more points than these only chosen ones are labelled. */
 const MOST_POINTS = 24;
 
-/** A label of the stage that is drawn by the page over it, pixels from the stage's corner. */
+/** A label of the stage, pixels from its corner. */
 export interface StageLabel {
   readonly key: string;
   readonly x: number;
@@ -20,7 +20,7 @@ export interface StageLabel {
   readonly aside?: { readonly x: number; readonly y: number };
 }
 
-/** Something of the stage that the page writes over it, and where that stands in the scene. */
+/** Something that is written over the stage, and where that stands in the scene. */
 export interface PlacedLabel {
   readonly key: string;
   readonly position: Vec3;
@@ -78,8 +78,11 @@ export function stageLabels(
   const { evaluation, points, view, riderId, frame } = state;
   const labels: PlacedLabel[] = [];
   const all = shownPoints.length <= MOST_POINTS;
+  const path = state.shot.paths.find(({ id }) => id === state.pathId);
   shownPoints.forEach((position, i) => {
-    if (all || points.has(i)) labels.push({ key: `point ${i}`, position });
+    // Of those on the ground the height is told where they are chosen.
+    const told = all && path?.points[i]?.position[1] !== 0;
+    if (told || points.has(i)) labels.push({ key: `point ${i}`, position });
   });
   if (shownPoints.length > 0) labels.push(...laidGrips(state));
   labels.push(...importCorner(state));

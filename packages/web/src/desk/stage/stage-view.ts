@@ -24,6 +24,7 @@ import type { DrawingCost } from './drawing-cost';
 import { DrawPreview } from './draw-preview';
 import { PlumbLines } from './plumb-lines';
 import { Ribbons } from './ribbons';
+import { RiderBadges } from './rider-badges';
 import { followedPlace } from './followed-place';
 import { FoundFrame } from './found-frame';
 import { ghostsOf, type Ghost } from './ghosts';
@@ -41,7 +42,7 @@ import { ScreenProjection } from './screen-projection';
 import { SightLines } from './sight-lines';
 import { smoothEdges } from './smooth-edges';
 import { stageLabels, type StageLabel } from './stage-labels';
-import { stepAside } from './step-aside';
+import { isBadge, stepAside } from './step-aside';
 import { SurveyTable } from './survey-table';
 import { StagePicks } from './stage-picks';
 import { Views } from './views';
@@ -94,6 +95,8 @@ export class StageView {
     this.table,
     this.milestones,
   ];
+  private readonly badges = new RiderBadges(() => this.redraw());
+  private theme: Theme | null = null;
   private request = 0;
   /** Whether there is a graphics card to draw with. */
   private readonly smooth = smoothEdges();
@@ -147,6 +150,7 @@ export class StageView {
     // What is about to be imported is seen at its own step alone.
     const state = showPoints ? given : { ...given, importing: null };
     this.state = state;
+    this.theme = theme;
     this.set.paint(theme);
     if (this.views.current !== state.view) this.views.show(state.view);
     if (this.shownShot !== state.shot) {
@@ -283,6 +287,7 @@ export class StageView {
     this.ribbons.dispose();
     for (const overlay of this.overlays) overlay.dispose();
     this.bright.dispose();
+    this.badges.dispose();
     this.preview.dispose();
     this.outline.dispose();
     this.set.dispose();
@@ -312,7 +317,7 @@ export class StageView {
     this.renderer.info.reset();
     this.render(camera);
     if (this.smooth || this.rests) this.drawOutline(camera);
-    if (this.state === null) return;
+    if (this.state === null || this.theme === null) return;
     const shown = this.plumb.object.visible;
     const marks = shown ? this.overlay.marks : [];
     const stones = this.milestones.object.visible ? this.milestones.stones : [];
@@ -321,8 +326,13 @@ export class StageView {
       const at = this.projection.toScreen(position);
       return at ? [{ key, ...at }] : [];
     });
+    const written = stepAside(placed);
+    this.badges.draw(this.renderer, this.state.shot.riders, this.theme, written.filter(isBadge));
     const { calls, triangles } = this.renderer.info.render;
-    this.onDrawn(stepAside(placed), { ms: performance.now() - begun, calls, triangles });
+    this.onDrawn(
+      written.filter((label) => !isBadge(label)),
+      { ms: performance.now() - begun, calls, triangles },
+    );
   }
 
   /** When nothing has changed for a moment, what takes longer is drawn too. */

@@ -4,7 +4,7 @@ import { BADGE, stepAside } from './step-aside';
 const rider = (i: number, x: number, y: number) => ({ key: `rider ${i}`, x, y });
 
 it('badges that have room stay, and what is no badge is not asked to move', () => {
-  const labels = [rider(1, 0, 0), rider(2, 100, 0), rider(3, 0, 30), { key: 'point 1', x: 0, y: 0 }];
+  const labels = [rider(1, 0, 0), rider(2, 100, 0), rider(3, 0, 30), { key: 'point 1', x: 300, y: 0 }];
   expect(stepAside(labels)).toEqual(labels);
 });
 
@@ -23,4 +23,16 @@ it('a crowd in one place comes to lie apart, the first of it where it was', () =
 it('the second of two goes no further than one row', () => {
   const [, second] = stepAside([rider(1, 50, 50), rider(2, 55, 52)]);
   expect(second.aside).toEqual({ x: 55, y: 52 + BADGE.height });
+});
+
+it('a badge makes room for a tag beside its place, and does not where they are apart', () => {
+  // From 9 to 53 pixels to the right of its place, and 8 up and down.
+  const tag = { key: 'point 1', x: 100, y: 100 };
+  const [, under] = stepAside([tag, rider(1, 130, 90)]);
+  expect(under.aside).toBeDefined();
+  const { x, y } = under.aside ?? under;
+  // Its badge is 34 × 22 about a middle 17 below.
+  const apart = Math.abs(x - 131) >= 22 + 17 || Math.abs(y + 17 - 100) >= 8 + 11;
+  expect(apart).toBe(true);
+  expect(stepAside([tag, rider(1, 60, 100)])[1].aside).toBeUndefined();
 });
