@@ -1,11 +1,13 @@
 import type { Rider } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { LABEL_FONT } from '../../theme/fonts';
-import { lineColor, textOn, type Theme } from '../../theme/theme';
+import type { Theme } from '../../theme/theme';
+import { paintBadge } from '../../ui/paint-badge';
 import { setNumbers } from './dots';
 import type { ScreenPlace } from './screen-projection';
 import type { StageLabel } from './stage-labels';
 
+const TALL = 18;
 /** The middle of a badge is so far below its rider, pixels. */
 const BELOW = 17;
 /** Room for the widest badge with its rims, pixels: a cell of the picture of all badges. */
@@ -35,6 +37,7 @@ export class RiderBadges {
   private readonly size = new THREE.Vector2();
   private painted: readonly unknown[] = [];
   private cells = new Map<string, number>();
+  private isGone = false;
 
   constructor(redraw: () => void) {
     this.texture.colorSpace = THREE.SRGBColorSpace;
@@ -43,10 +46,10 @@ export class RiderBadges {
     this.texture.generateMipmaps = false;
     this.mesh.frustumCulled = false;
     this.scene.add(this.mesh);
-    // Until its fonts have come the page writes in others.
-    void document.fonts.ready.then(() => {
+    // Until its font has come the page writes in another.
+    void document.fonts.load(`600 ${TALL}px ${LABEL_FONT}`).then(() => {
       this.painted = [];
-      redraw();
+      if (!this.isGone) redraw();
     });
   }
 
@@ -63,7 +66,12 @@ export class RiderBadges {
   ): void {
     if (badges.length === 0) return;
     const ratio = renderer.getPixelRatio();
-    this.paint(riders, theme, ratio);
+    const keys = new Set(badges.map(({ key }) => key));
+    this.paint(
+      riders.filter(({ id }) => keys.has(`rider ${id}`)),
+      theme,
+      ratio,
+    );
     const quads = new Quads(this.canvas.width / ratio, this.canvas.height / ratio);
     for (const { x, y, aside } of badges) if (aside) quads.addLine({ x, y }, below(aside));
     for (const { key, x, y, aside } of badges) {
@@ -90,12 +98,13 @@ export class RiderBadges {
   }
 
   dispose(): void {
+    this.isGone = true;
     this.mesh.geometry.dispose();
     this.mesh.material.dispose();
     this.texture.dispose();
   }
 
-  /** Paints the badges of all riders side by side, unless they are as they were. */
+  /** Paints the badges of riders side by side, unless they are as they were. */
   private paint(riders: readonly Rider[], theme: Theme, ratio: number): void {
     const from = [
       theme,
@@ -111,20 +120,10 @@ export class RiderBadges {
     pen.scale(ratio, ratio);
     pen.fillStyle = theme.ink;
     pen.fillRect(0, 0, CELL.width, CELL.height);
-    pen.font = `600 12px ${LABEL_FONT}`;
-    pen.textAlign = 'center';
-    pen.textBaseline = 'middle';
-    riders.forEach(({ badge, color, frozen }, i) => {
+    riders.forEach((rider, i) => {
       const [left, top] = cornerOf(i + 1);
-      paintBadge(
-        pen,
-        left + CELL.width / 2,
-        top + CELL.height / 2,
-        badge,
-        lineColor(color),
-        frozen !== null,
-        theme,
-      );
+      const rim = rider.frozen === null ? null : theme.panel;
+      paintBadge(pen, left + CELL.width / 2, top + (CELL.height - TALL) / 2, TALL, rider, rim);
     });
     // Its size may be another: it is sent to the graphics card anew.
     this.texture.dispose();
@@ -138,32 +137,6 @@ const cornerOf = (cell: number): [left: number, top: number] => [
   (cell % COLUMNS) * CELL.width,
   Math.floor(cell / COLUMNS) * CELL.height,
 ];
-
-/** As {@link Badge} of the page is. */
-function paintBadge(
-  pen: CanvasRenderingContext2D,
-  x: number,
-  y: number,
-  text: string,
-  color: string,
-  frozen: boolean,
-  theme: Theme,
-): void {
-  const width = Math.min(CELL.width - 6, Math.max(24, pen.measureText(text).width + 10));
-  const pill = (beyond: number, fill: string) => {
-    pen.fillStyle = fill;
-    pen.beginPath();
-    pen.roundRect(x - width / 2 - beyond, y - 9 - beyond, width + 2 * beyond, 18 + 2 * beyond, 9 + beyond);
-    pen.fill();
-  };
-  if (frozen) {
-    pill(3, color);
-    pill(1.5, theme.panel);
-  }
-  pill(0, color);
-  pen.fillStyle = textOn(color);
-  pen.fillText(text, x, y + 0.5);
-}
 
 /** Rectangles on the screen, each showing a part of a picture so many pixels wide and high. */
 class Quads {
