@@ -3,6 +3,7 @@ import type { Anchor, Offset } from '../document/shot-hitch.js';
 import type { Chassis } from '../document/shot-rider.js';
 import type { Vec3 } from '../math/vec.js';
 import type { CompiledPath, FrameReference } from '../path/compiled-path.js';
+import { KeptNumbers } from '../math/kept-numbers.js';
 import { guardedNewton, type ValueAndSlope } from '../math/search.js';
 import { frameAlong, positionAlong } from './beyond-ends.js';
 import { hasWheelbase } from './chassis.js';
@@ -27,8 +28,6 @@ export interface AxlePlacement {
 const EXACT = 1e-10;
 /** Far from the origin no more finely than numbers of that size tell places apart: a few of their steps. */
 const ROUNDING = 2 ** -49;
-/** So many places' rear axles are kept. */
-const MOST_KEPT = 20_000;
 
 /**
  * @param chassis where the axles and couplings are, scaled; null stands on its origin with no length
@@ -130,14 +129,13 @@ function onBothAxles(
   const up: Vec3 = [0, 0, 0];
   const left: Vec3 = [0, 0, 0];
   // Asked for by its own pose, and again by what hangs behind it.
-  const kept = new Map<number, number>();
+  const kept = new KeptNumbers(1);
   const rearAt = (s: number): number => {
-    let behind = kept.get(s);
-    if (behind === undefined) {
-      behind = secondAxle(path, s, wheelbase, sense);
-      if (kept.size >= MOST_KEPT) kept.clear();
-      kept.set(s, behind);
-    }
+    const known = kept.find(s);
+    if (known >= 0) return kept.values[known];
+    const behind = secondAxle(path, s, wheelbase, sense);
+    const at = kept.put(s);
+    kept.values[at] = behind;
     return behind;
   };
   return {

@@ -1,4 +1,5 @@
 import type { Follows, PacedBy } from '../document/shot-hitch.js';
+import { KeptNumbers } from '../math/kept-numbers.js';
 import type { Motion } from '../pace/compiled-pace.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import type { OffsetAt } from '../pose/keyed-offset.js';
@@ -25,9 +26,6 @@ export interface PathMotion {
   readonly tail: Motion;
 }
 
-/** So many frames' couplings are kept; a string asks for those of the unit before it again and again. */
-const MOST_KEPT = 20_000;
-
 /** What a motion along a path is put together from. */
 export type PathMotionParts = Omit<PathMotion, 'pace' | 'tail'>;
 
@@ -44,18 +42,28 @@ export function compilePathMotion(parts: PathMotionParts, fps: number): PathMoti
 
 function tailOf(pace: Motion, { rear, tail }: AxlePlacement): Motion {
   if (rear !== null) return { distance: (frame) => pace.distance(frame) + rear, speed: pace.speed };
-  const kept = new Map<number, { distance: number; speed: number }>();
-  const at = (frame: number) => {
-    let found = kept.get(frame);
-    if (found === undefined) {
-      const { distance, rate } = tail(pace.distance(frame));
-      found = { distance, speed: rate * pace.speed(frame) };
-      if (kept.size >= MOST_KEPT) kept.clear();
-      kept.set(frame, found);
-    }
-    return found;
+  // A string asks for those of the unit before it again and again.
+  const kept = new KeptNumbers(2);
+  const at = (frame: number): number => {
+    const known = kept.find(frame);
+    if (known >= 0) return known;
+    const { distance, rate } = tail(pace.distance(frame));
+    const speed = rate * pace.speed(frame);
+    const place = kept.put(frame);
+    kept.values[place] = distance;
+    kept.values[place + 1] = speed;
+    return place;
   };
-  return { distance: (frame) => at(frame).distance, speed: (frame) => at(frame).speed };
+  return {
+    distance(frame) {
+      const place = at(frame);
+      return kept.values[place];
+    },
+    speed(frame) {
+      const place = at(frame);
+      return kept.values[place + 1];
+    },
+  };
 }
 
 /**
