@@ -7,9 +7,8 @@ import { toWorld } from './placement.js';
 /** A point that takes part in the curve, in world space. */
 export interface ActivePoint {
   readonly position: Vec3;
-  /** The ends of the handles, in world space. */
-  readonly inEnd: Vec3;
-  readonly outEnd: Vec3;
+  /** Where its handle of one side ends, in world space: 1 for the one out of it, −1 for the one into it. */
+  handleEnd(side: 1 | -1): Vec3;
   readonly source: PathPoint;
 }
 
@@ -23,8 +22,8 @@ export function activePoints(path: ShotPath): ActivePoint[] {
     result.push({
       source,
       position: place(position),
-      inEnd: place(vec3.add([0, 0, 0], position, source.in) as Vec3),
-      outEnd: place(vec3.add([0, 0, 0], position, source.out) as Vec3),
+      // Most curves have none, and a path may have thousands of points.
+      handleEnd: (side) => place(vec3.add([0, 0, 0], position, side === 1 ? source.out : source.in) as Vec3),
     });
   });
   return result;

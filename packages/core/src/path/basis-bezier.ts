@@ -26,7 +26,7 @@ export function bezierCurve(points: readonly ActivePoint[], closed: boolean): Cu
 /** The world-space end of the handle of point i towards the next (1) or the previous (−1) point. */
 export function handleEnd(points: readonly ActivePoint[], i: number, closed: boolean, side: -1 | 1): Vec3 {
   const point = points[i];
-  if (point.source.handles !== 'auto') return side === 1 ? point.outEnd : point.inEnd;
+  if (point.source.handles !== 'auto') return point.handleEnd(side);
   const here = point.position;
   const before = neighbour(points, i, closed, -1);
   const after = neighbour(points, i, closed, 1);
