@@ -16,32 +16,46 @@ export function partOfClip(
 
 /** Poses a model's nodes as a clip has them at a time; what the clip does not move stays as it is. */
 export function sampleClip(clip: Clip, seconds: number, { locals, weights }: HierarchyPose): void {
+  let moment: Moment | null = null;
+  let times: ClipChannel['times'] | null = null;
   for (const channel of clip.channels) {
+    // Channels mostly share their times: where the moment lies in them is looked for once.
+    if (moment === null || channel.times !== times) moment = momentIn((times = channel.times), seconds);
     if (channel.path === 'weights') {
       const out = weights[channel.node];
-      sampleChannel(channel, seconds, out.length, out, 0);
+      sampleChannel(channel, moment, out.length, out, 0);
     } else {
       const width = channel.path === 'rotation' ? 4 : 3;
-      sampleChannel(channel, seconds, width, locals, channel.node * LOCAL.size + OFFSET[channel.path]);
+      sampleChannel(channel, moment, width, locals, channel.node * LOCAL.size + OFFSET[channel.path]);
     }
   }
 }
 
+/** Where a time lies among the times of keys: after which, how far to the next as a part, and how long that is. */
+interface Moment {
+  readonly i: number;
+  readonly t: number;
+  readonly span: number;
+}
+
+function momentIn(times: ClipChannel['times'], seconds: number): Moment {
+  const last = times.length - 1;
+  const i = last < 0 ? -1 : lastAtMost(times, seconds);
+  const span = i < last ? times[i + 1] - times[i] : 0;
+  return { i, t: span > 0 ? Math.min(1, Math.max(0, (seconds - times[i]) / span)) : 0, span };
+}
+
 /** One value at a time, by the rules of glTF 2.0, appendix C; held before the first time and after the last. */
 function sampleChannel(
-  { times, values, interpolation, path }: ClipChannel,
-  seconds: number,
+  { values, interpolation, path }: ClipChannel,
+  { i, t, span }: Moment,
   width: number,
   out: Float64Array,
   at: number,
 ): void {
-  const last = times.length - 1;
-  if (last < 0 || width === 0) return;
+  if (i < 0 || width === 0) return;
   const cubic = interpolation === 'CUBICSPLINE';
   const stride = cubic ? 3 * width : width;
-  const i = lastAtMost(times, seconds);
-  const span = i < last ? times[i + 1] - times[i] : 0;
-  const t = span > 0 ? Math.min(1, Math.max(0, (seconds - times[i]) / span)) : 0;
   // Of a cubic the value stands between its tangents.
   const now = i * stride + (cubic ? width : 0);
   const next = now + stride;

@@ -3,6 +3,7 @@ import type { NodeDriver } from '../hierarchy/node-driver.js';
 import { initialPose } from '../hierarchy/node-hierarchy.js';
 import { distance3, type Vec3 } from '../math/vec.js';
 import { samplesOf, type FootTrack, type Glide, type Lock } from './foot-lock.js';
+import { KeptNumbers } from '../math/kept-numbers.js';
 import { FootSolver, SEEN, type FootScene } from './foot-solver.js';
 import { MARGIN_SECONDS } from './free-walk.js';
 import { legOf } from './leg.js';
@@ -47,8 +48,6 @@ export interface WalkScene extends FootScene {
 
 /** A step is lifted by this part of how far it goes, between these, metres at the figure's size. */
 const LIFT = { part: 0.22, least: 0.02, most: 0.09 };
-/** So many frames of what is seen are kept. */
-const MOST_SEEN = 20_000;
 /** A foot that is nearer to the lowest its clips have it than this touches the ground, metres. */
 const TOUCHES = 0.003;
 
@@ -92,24 +91,26 @@ export function compileWalk(scene: WalkScene): Walk {
   const shown = initialPose(hierarchy);
   const rest = initialPose(hierarchy);
   /** By frame what is seen of all feet: asked for foot by foot, and by one gauge after another. */
-  const seen = new Map<number, Float64Array>();
-  const seenAt = (frame: number): Float64Array => {
-    let all = seen.get(frame);
-    if (all === undefined) {
-      shown.locals.set(rest.locals);
-      driver.apply(frame, shown);
-      all = new Float64Array(SEEN * legs.length);
-      solver.see(frame, shown, all);
-      if (seen.size >= MOST_SEEN) seen.clear();
-      seen.set(frame, all);
-    }
-    return all;
+  const seen = new KeptNumbers(SEEN * legs.length);
+  const now = new Float64Array(SEEN * legs.length);
+  const seenAt = (frame: number): number => {
+    const known = seen.find(frame);
+    if (known >= 0) return known;
+    shown.locals.set(rest.locals);
+    driver.apply(frame, shown);
+    solver.see(frame, shown, now);
+    const at = seen.put(frame);
+    seen.values.set(now, at);
+    return at;
   };
   const shownPlace = (foot: number, frame: number): Vec3 => {
-    const all = seenAt(frame);
-    return [all[SEEN * foot], all[SEEN * foot + 1], all[SEEN * foot + 2]];
+    const at = seenAt(frame) + SEEN * foot;
+    return [seen.values[at], seen.values[at + 1], seen.values[at + 2]];
   };
-  const over = (foot: number, frame: number) => seenAt(frame)[SEEN * foot + 3] - solver.floorOf(foot, frame);
+  const over = (foot: number, frame: number) => {
+    const at = seenAt(frame) + SEEN * foot;
+    return seen.values[at + 3] - solver.floorOf(foot, frame);
+  };
   let kept: Plant[] | null = null;
   return {
     driver,
