@@ -6,7 +6,7 @@ import { notify } from '../../ui/notices';
 import { useDeskStore } from '../desk-store';
 import { useAddModel } from '../use-add-model';
 import { importPaths } from '../path/import-paths';
-import { answered, takeEach } from '../take-each';
+import { answered, takeEach } from './take-each';
 import { droppedFiles, partsOf, type DropPart } from './dropped-files';
 
 const Veil = styled.div`

@@ -5,7 +5,7 @@ import type { Theme } from '../../theme/theme';
 import { paintBadge } from '../../ui/paint-badge';
 import { setNumbers } from './dots';
 import type { ScreenPlace } from './screen-projection';
-import type { StageLabel } from './stage-labels';
+import { MOST_BADGES, type StageLabel } from './stage-labels';
 
 const TALL = 18;
 /** The middle of a badge is so far below its rider, pixels. */
@@ -66,12 +66,9 @@ export class RiderBadges {
   ): void {
     if (badges.length === 0) return;
     const ratio = renderer.getPixelRatio();
-    const keys = new Set(badges.map(({ key }) => key));
-    this.paint(
-      riders.filter(({ id }) => keys.has(`rider ${id}`)),
-      theme,
-      ratio,
-    );
+    // Which of many find room changes with every picture; all are painted, unless one alone is worn.
+    const chosen = ({ id }: Rider) => badges.some(({ key }) => key === `rider ${id}`);
+    this.paint(riders.length > MOST_BADGES ? riders.filter(chosen) : riders, theme, ratio);
     const quads = new Quads(this.canvas.width / ratio, this.canvas.height / ratio);
     for (const { x, y, aside } of badges) if (aside) quads.addLine({ x, y }, below(aside));
     for (const { key, x, y, aside } of badges) {

@@ -7,7 +7,7 @@ import type { Ghost } from './ghosts';
 import type { TrailPlace } from './milestones';
 
 /** With more riders than this only the selected one wears its badge. */
-const MOST_BADGES = 60;
+export const MOST_BADGES = 240;
 /** With more points than these only chosen ones are labelled. */
 const MOST_POINTS = 24;
 
@@ -94,8 +94,11 @@ export function stageLabels(
   // A picture is looked at without badges.
   if (view === 'through' || evaluation === null) return labels;
   labels.push(...findingPosts(state));
-  for (const rider of evaluation.riders.values()) {
-    if (evaluation.riders.size > MOST_BADGES && rider.id !== riderId) continue;
+  const riders = [...evaluation.riders.values()];
+  const chosen = riders.filter(({ id }) => id === riderId);
+  // Where there is no room for all, the chosen one's is there.
+  const others = riders.length > MOST_BADGES ? [] : riders.filter(({ id }) => id !== riderId);
+  for (const rider of [...chosen, ...others]) {
     poseAt(evaluation, rider, frame, pose);
     labels.push({ key: `rider ${rider.id}`, position: positionIn(pose) });
   }

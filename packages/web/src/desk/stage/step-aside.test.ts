@@ -20,6 +20,18 @@ it('a crowd in one place comes to lie apart, the first of it where it was', () =
   );
 });
 
+it('of a crowd that there is no room for, some are left out, and never the first', () => {
+  const crowd = Array.from({ length: 200 }, (_, i) => rider(i, 200 + (i % 7), 150 + (i % 5)));
+  const placed = stepAside(crowd);
+  expect(placed.length).toBeLessThan(60);
+  expect(placed[0]).toEqual(crowd[0]);
+  placed.forEach((_, i) => {
+    const [a, ...others] = placed.slice(i).map(({ x, y, aside }) => aside ?? { x, y });
+    for (const b of others)
+      expect(Math.abs(a.x - b.x) >= BADGE.width || Math.abs(a.y - b.y) >= BADGE.height).toBe(true);
+  });
+});
+
 it('the second of two goes no further than one row', () => {
   const [, second] = stepAside([rider(1, 50, 50), rider(2, 55, 52)]);
   expect(second.aside).toEqual({ x: 55, y: 52 + BADGE.height });

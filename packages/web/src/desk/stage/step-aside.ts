@@ -4,47 +4,49 @@ import type { StageLabel } from './stage-labels';
 export const BADGE = { width: 34, height: 22 };
 /** A tag's middle from the place it is beside, and its room with a badge's, in which no badge can be: pixels, as badges are placed. */
 const TAG = { right: 31, up: 17, width: 39, height: 19 };
-/** So many rings of places around its own are tried before a badge lies over another after all. */
+/** So many rings of places around its own are tried before a badge is left out. */
 const RINGS = 5;
-/** Around its own place, nearest first: below and above before beside. */
-const AROUND: readonly (readonly [x: number, y: number])[] = Array.from(
-  { length: RINGS },
-  (_, i) => i + 1,
-).flatMap((ring) => {
-  const [x, y] = [ring * BADGE.width, ring * BADGE.height];
-  return [
-    [0, y],
-    [0, -y],
-    [x, 0],
-    [-x, 0],
-    [x, y],
-    [-x, y],
-    [x, -y],
-    [-x, -y],
-  ] as const;
-});
+const HERE = [0, 0] as const;
+/** Its own place and those around it, nearest first: below and above before beside. */
+const HERE_AND_AROUND: readonly (readonly [x: number, y: number])[] = [
+  HERE,
+  ...Array.from({ length: RINGS }, (_, i) => i + 1).flatMap((ring) => {
+    const [x, y] = [ring * BADGE.width, ring * BADGE.height];
+    return [
+      [0, y],
+      [0, -y],
+      [x, 0],
+      [-x, 0],
+      [x, y],
+      [-x, y],
+      [x, -y],
+      [-x, -y],
+    ] as const;
+  }),
+];
 
 /** Whether a label is a rider's badge. */
 export const isBadge = ({ key }: StageLabel): boolean => key.startsWith('rider ');
 
 /**
  * Moves riders' badges aside that would lie over one that comes before them, or under a tag, each by as little as there is room
- * for. Others stay where they are.
+ * for; where there is none near, a badge is left out. Others stay where they are.
  */
 export function stepAside(labels: readonly StageLabel[]): StageLabel[] {
   const taken = labels
     .filter((label) => !isBadge(label))
     .map(({ x, y }) => ({ x: x + TAG.right, y: y - TAG.up, width: TAG.width, height: TAG.height }));
-  return labels.map((label) => {
-    if (!isBadge(label)) return label;
-    const isFree = (x: number, y: number) =>
+  return labels.flatMap((label) => {
+    if (!isBadge(label)) return [label];
+    const isFree = ([dx, dy]: readonly [x: number, y: number]) =>
       taken.every(
-        ({ x: tx, y: ty, width, height }) => Math.abs(tx - x) >= width || Math.abs(ty - y) >= height,
+        ({ x, y, width, height }) =>
+          Math.abs(x - label.x - dx) >= width || Math.abs(y - label.y - dy) >= height,
       );
-    const { x, y } = label;
-    const way = isFree(x, y) ? undefined : AROUND.find(([dx, dy]) => isFree(x + dx, y + dy));
-    const aside = { x: x + (way?.[0] ?? 0), y: y + (way?.[1] ?? 0) };
+    const way = HERE_AND_AROUND.find(isFree);
+    if (way === undefined) return [];
+    const aside = { x: label.x + way[0], y: label.y + way[1] };
     taken.push({ ...aside, ...BADGE });
-    return way === undefined ? label : { ...label, aside };
+    return [way === HERE ? label : { ...label, aside }];
   });
 }

@@ -1,6 +1,6 @@
-import { sentenceOf } from '../api/request';
-import { notifyRefused } from '../ui/notices';
-import type { DeskStore } from './desk-store';
+import { sentenceOf } from '../../api/request';
+import { notifyRefused } from '../../ui/notices';
+import type { DeskStore } from '../desk-store';
 
 /** Takes things in one after another; what is refused is told at the end, all of it at once. */
 export async function takeEach<T>(things: readonly T[], take: (thing: T) => Promise<void>): Promise<void> {
