@@ -68,7 +68,7 @@ export function findRig(parts: readonly RigPart[], facing: Pick<FoundFacing, 'fo
     const named = part.names.slice(0, 2).some((name) => WHEEL.test(name));
     const isAll = branches[i].box !== null && sameBox(branches[i].box, all);
     // A tank or a trunk is round as well; only what is all of a model, as a barrel, may roll on its length.
-    if (!named && !isAll && !isThin(branches[i].box, left)) return;
+    if (!named && !(isAll ? isEven : isThin)(branches[i].box, left)) return;
     taken.add(i);
     const place = vec3.dot(wheel.centre, ahead);
     found.push({ wheel: { ...wheel, axle: axisAlong(left) }, ahead: place, sure: named || isAll });
@@ -114,6 +114,16 @@ function isThin(box: Box | null, left: Vec3): boolean {
   const axis = left.findIndex((value) => Math.abs(value) > 0.5);
   const sizes = box.high.map((value, k) => value - box.low[k]);
   return sizes[axis] <= THIN * Math.max(sizes[(axis + 1) % 3], sizes[(axis + 2) % 3]);
+}
+
+/** Across its axle a barrel is as high as long, give or take what few sides make of it: an egg is not. */
+const AS_HIGH = 0.9;
+
+function isEven(box: Box | null, left: Vec3): boolean {
+  if (box === null) return false;
+  const axis = left.findIndex((value) => Math.abs(value) > 0.5);
+  const [a, b] = [1, 2].map((k) => box.high[(axis + k) % 3] - box.low[(axis + k) % 3]);
+  return Math.min(a, b) >= AS_HIGH * Math.max(a, b);
 }
 
 function sameBox(a: Box, b: Box | null): boolean {
