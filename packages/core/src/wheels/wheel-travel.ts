@@ -1,5 +1,12 @@
-import { lastAtMost } from '../math/search.js';
-import { SAMPLES, polynomialAt, polynomialIntegral, polynomialThrough } from '../math/stretch-polynomial.js';
+import { gaussLegendreRule } from '../math/gauss-legendre.js';
+import { bisect, lastAtMost } from '../math/search.js';
+import {
+  SAMPLES,
+  SAMPLE_AT,
+  polynomialAt,
+  polynomialIntegral,
+  polynomialThrough,
+} from '../math/stretch-polynomial.js';
 import type { ChassisWay } from '../ride/chassis-motion.js';
 import { ChassisRates, RATES } from './chassis-rates.js';
 
@@ -48,6 +55,10 @@ const AHEAD = SAMPLES;
 const LEFT = 2 * SAMPLES;
 const SIZE = 3 * SAMPLES;
 
+/** Where what is rolled is no polynomial it is summed up in so many pieces, by this rule. */
+const PIECES = 4;
+const rule = gaussLegendreRule(8);
+
 /** Where a progress is: in which lap and stretch, and how far along that, 0 to 1. */
 interface PlaceInStretch {
   lap: number;
@@ -75,7 +86,7 @@ function compileWheel(
     },
     speed(progress) {
       polynomials.find(progress, at);
-      return polynomials.value(at, ROLLED);
+      return polynomials.speed(at);
     },
     steer(progress) {
       polynomials.find(progress, at);
@@ -99,6 +110,8 @@ class WheelPolynomials {
   /** What is rolled from the first edge up to each, as far as it was asked for. */
   private readonly sums: number[] = [0];
   private readonly samples = [0, 1, 2].map(() => new Float64Array(SAMPLES));
+  /** By stretch the parts of it at which a steered wheel comes to stand straight across: what it rolls has no polynomial there. */
+  private readonly turns = new Map<number, readonly number[]>();
   /** The edge at which nothing has been rolled yet. */
   private readonly origin: number;
 
@@ -127,6 +140,14 @@ class WheelPolynomials {
     return polynomialAt(this.numbers, this.begins(stretch) + which, part);
   }
 
+  /** Metres rolled per unit of progress. */
+  speed(at: PlaceInStretch): number {
+    const begins = this.begins(at.stretch);
+    return this.turns.has(at.stretch)
+      ? this.steered(begins, at.part)
+      : polynomialAt(this.numbers, begins + ROLLED, at.part);
+  }
+
   rolledTo({ lap, stretch, part }: PlaceInStretch): number {
     const { edges } = this.rates;
     const laps = lap === 0 ? 0 : lap * this.sumTo(edges.length - 1);
@@ -137,7 +158,37 @@ class WheelPolynomials {
   private rolledIn(stretch: number, part: number): number {
     const { edges } = this.rates;
     const length = edges[stretch + 1] - edges[stretch];
-    return length * polynomialIntegral(this.numbers, this.begins(stretch) + ROLLED, part);
+    const begins = this.begins(stretch);
+    const turns = this.turns.get(stretch);
+    return (
+      length *
+      (turns
+        ? this.rolledTurning(begins, turns, part)
+        : polynomialIntegral(this.numbers, begins + ROLLED, part))
+    );
+  }
+
+  /** The speed of a steered wheel along its own way, from how its contact point moves. */
+  private steered(begins: number, part: number): number {
+    const ahead = polynomialAt(this.numbers, begins + AHEAD, part);
+    return Math.sign(ahead) * Math.hypot(ahead, polynomialAt(this.numbers, begins + LEFT, part));
+  }
+
+  /** Its integral up to a part of a stretch, piece by piece between the places where it jumps to as fast the other way. */
+  private rolledTurning(begins: number, turns: readonly number[], part: number): number {
+    let sum = 0;
+    let from = 0;
+    for (const turn of [...turns, 1]) {
+      const piece = (Math.min(turn, part) - from) / PIECES;
+      if (piece <= 0) break;
+      for (let i = 0; i < PIECES; i++)
+        rule.nodes.forEach((node, k) => {
+          const at = from + piece * (i + (node + 1) / 2);
+          sum += (piece / 2) * rule.weights[k] * this.steered(begins, at);
+        });
+      from = turn;
+    }
+    return sum;
   }
 
   private sumTo(edge: number): number {
@@ -169,6 +220,19 @@ class WheelPolynomials {
     polynomialThrough(rolling, numbers, to + ROLLED);
     polynomialThrough(aheads, numbers, to + AHEAD);
     polynomialThrough(lefts, numbers, to + LEFT);
+    if (this.steers) this.noteTurns(stretch, to);
     return to;
+  }
+
+  private noteTurns(stretch: number, begins: number): void {
+    const aheads = this.samples[1];
+    const turns: number[] = [];
+    for (let k = 1; k < SAMPLES; k++) {
+      const comes = aheads[k] >= 0;
+      if (aheads[k - 1] >= 0 === comes) continue;
+      const has = (part: number) => polynomialAt(this.numbers, begins + AHEAD, part) >= 0 === comes;
+      turns.push(bisect(has, SAMPLE_AT[k - 1], SAMPLE_AT[k]));
+    }
+    if (turns.length > 0) this.turns.set(stretch, turns);
   }
 }
