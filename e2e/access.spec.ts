@@ -21,7 +21,7 @@ for (const mode of ['day', 'night'] as const) {
     await expect(page.getByRole('link', { name: 'Open Orchard loop' })).toBeVisible();
     expect(await faults(page, mode)).toEqual([]);
     await page.getByRole('link', { name: 'Open Orchard loop' }).click();
-    await expect(page.getByLabel('Board')).toBeVisible();
+    await expect(page.getByRole('region', { name: 'Board' })).toBeVisible();
     for (const station of ['Path', 'Attach', 'Facing', 'Contact', 'Pace', 'Check', 'Hand over']) {
       await goTo(page, station);
       expect(await faults(page, mode)).toEqual([]);

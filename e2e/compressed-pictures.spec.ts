@@ -66,11 +66,11 @@ for (const [kind, isUASTC] of [
     page.on('console', (message) => {
       if (message.type() === 'error') problems.push(message.text());
     });
-    const id = await openNewShot(page, `Red ${kind}`);
+    const id = await openNewShot(page, `Scarlet ${kind}`);
     await importPaths(page, straightLane);
     const picture = await redPicture(isUASTC);
     await uploadModel(page, {
-      name: `red-board-${kind}.glb`,
+      name: `scarlet-${kind}.glb`,
       mimeType: 'model/gltf-binary',
       buffer: await board(picture),
     });

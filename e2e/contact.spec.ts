@@ -275,7 +275,7 @@ test('the demo drives over the bridge and under it, beats its wings, and comes o
 }) => {
   await page.goto('/');
   await page.getByRole('link', { name: 'Open Orchard loop' }).click();
-  await expect(page.getByLabel('Board')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Board' })).toBeVisible();
   const id = /\/shots\/([^/]+)/.exec(page.url())?.[1] ?? '';
   const csv = await (await request.get(`/api/shots/${id}/files/csv`)).text();
   const hauler = rowsOf(csv, 'hauler');

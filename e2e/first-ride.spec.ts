@@ -31,7 +31,7 @@ test('a path file and a model go in, the ride plays, and an animated GLB comes o
 
   // 48 m in 239 steps of 1/24 s.
   const speed = (48 / 239) * 24;
-  await expect(page.getByLabel('Board')).toContainText('straight');
+  await expect(page.getByRole('region', { name: 'Board' })).toContainText('straight');
   await expect.poll(() => boardNumber(page, 'Speed')).toBeCloseTo(speed, 2);
   await goToFrame(page, 25);
   await expect.poll(() => boardNumber(page, 'Distance')).toBeCloseTo((48 / 239) * 24, 2);
@@ -93,7 +93,7 @@ test('a reload finds the shot unchanged', async ({ page, request }) => {
   const before = await storedShot(request, id);
   await page.reload();
   await expect(page.getByRole('radio', { name: 'C1 Cart' })).toBeVisible();
-  await expect(page.getByLabel('Board')).toContainText('square');
+  await expect(page.getByRole('region', { name: 'Board' })).toContainText('square');
   await settled(page);
   expect(await storedShot(request, id)).toEqual(before);
   await goTo(page, 'Path');

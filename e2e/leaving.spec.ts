@@ -12,7 +12,7 @@ async function held(session: CDPSession): Promise<{ nodes: number; listeners: nu
 
 async function visit(page: Page, name: string): Promise<void> {
   await page.getByRole('link', { name: `Open ${name}`, exact: true }).click();
-  await expect(page.getByLabel('Board')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Board' })).toBeVisible();
   await page.getByRole('link', { name: 'All shots' }).click();
   await expect(page.getByRole('heading', { name: 'Shots', level: 1 })).toBeVisible();
 }

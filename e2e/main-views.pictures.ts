@@ -26,7 +26,7 @@ test.beforeEach(async ({ page }) => {
 async function openDemo(page: Page, name = 'Orchard loop'): Promise<void> {
   await page.goto('/');
   await page.getByRole('link', { name: `Open ${name}` }).click();
-  await expect(page.getByLabel('Board')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Board' })).toBeVisible();
 }
 
 test('desk by day, steps, and by night', async ({ page }) => {

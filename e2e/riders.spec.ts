@@ -279,7 +279,7 @@ test('a string hangs coupling to coupling, and is drawn along', async ({ page, r
   const distances: number[] = [];
   for (const name of ['E1 Engine', 'W2 Wagon', /Wagon 2/, /Wagon 3/]) {
     await page.getByRole('radio', { name }).click();
-    await expect(page.getByLabel('Board')).toContainText('Ring');
+    await expect(page.getByRole('region', { name: 'Board' })).toContainText('Ring');
     distances.push(await boardNumber(page, 'Distance'));
   }
   // A chord of 2 m on a radius of 20 m spans 40 · asin(1/20) m; from axle to axle that, two ends and the gap.

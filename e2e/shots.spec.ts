@@ -13,7 +13,7 @@ test('the demo is there, and its hauler rides the lane', async ({ page, request 
   await page.goto('/');
   await page.getByRole('link', { name: 'Open Orchard loop' }).click();
   await expect(page.getByRole('radio', { name: 'H1 Hauler' })).toBeVisible();
-  await expect(page.getByLabel('Board')).toContainText('Lane');
+  await expect(page.getByRole('region', { name: 'Board' })).toContainText('Lane');
   const { document } = await storedShot(request, shotIdOf(page));
   expect(document.models.every((model) => model.source.asset !== undefined)).toBe(true);
 });

@@ -127,7 +127,7 @@ test('a path is picked on the stage, the landing is shown first, and Esc lets go
   await page.getByRole('button', { name: 'Attach here' }).click();
   await settled(page);
   expect((await storedShot(request, id)).document.riders[0].hitch?.path).toBe('straight');
-  await expect(page.getByLabel('Board')).toContainText('straight');
+  await expect(page.getByRole('region', { name: 'Board' })).toContainText('straight');
 });
 
 test('a key dragged in the run diagram changes place and speed, and is one undo', async ({

@@ -125,7 +125,7 @@ export async function openShotOf(
   const { id } = (await response.json()) as { id: string };
   await page.goto(`/shots/${id}/${station.toLowerCase().replace(' ', '-')}`);
   await expect(page.getByRole('heading', { name: station, level: 2 })).toBeVisible();
-  await expect(page.getByLabel('Board')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Board' })).toBeVisible();
   return id;
 }
 
