@@ -48,3 +48,10 @@ it('a badge makes room for a tag beside its place, and does not where they are a
   expect(apart).toBe(true);
   expect(stepAside([tag, rider(1, 60, 100)])[1].aside).toBeUndefined();
 });
+
+it('nor under the grip of an end of what is laid, which hangs below its place', () => {
+  // 22 high from 10 pixels down, and about 60 wide.
+  const [, under] = stepAside([{ key: 'laid from', x: 100, y: 100 }, rider(1, 90, 100)]);
+  const { x, y } = under.aside ?? under;
+  expect(Math.abs(x - 100) >= 30 + 17 || Math.abs(y + 17 - 121) >= 11 + 11).toBe(true);
+});

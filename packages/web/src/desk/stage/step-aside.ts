@@ -2,8 +2,15 @@ import type { StageLabel } from './stage-labels';
 
 /** A badge's room on the screen, pixels. */
 export const BADGE = { width: 34, height: 22 };
-/** A tag's middle from the place it is beside, and its room with a badge's, in which no badge can be: pixels, as badges are placed. */
-const TAG = { right: 31, up: 17, width: 39, height: 19 };
+/**
+ * By the kind of a label its middle from the place it is of, and its room with a badge's, in which no badge can be: pixels, as badges
+ * are placed. Tags are beside their place, grips below or on it.
+ */
+const ROOMS: Readonly<Record<string, { right: number; down: number; width: number; height: number }>> = {
+  laid: { right: 0, down: 4, width: 47, height: 22 },
+  import: { right: 0, down: -17, width: 47, height: 22 },
+};
+const TAG = { right: 31, down: -17, width: 39, height: 19 };
 /** So many rings of places around its own are tried before a badge is left out. */
 const RINGS = 5;
 const HERE = [0, 0] as const;
@@ -35,7 +42,10 @@ export const isBadge = ({ key }: StageLabel): boolean => key.startsWith('rider '
 export function stepAside(labels: readonly StageLabel[]): StageLabel[] {
   const taken = labels
     .filter((label) => !isBadge(label))
-    .map(({ x, y }) => ({ x: x + TAG.right, y: y - TAG.up, width: TAG.width, height: TAG.height }));
+    .map(({ key, x, y }) => {
+      const { right, down, ...room } = ROOMS[key.split(' ')[0]] ?? TAG;
+      return { x: x + right, y: y + down, ...room };
+    });
   return labels.flatMap((label) => {
     if (!isBadge(label)) return [label];
     const isFree = ([dx, dy]: readonly [x: number, y: number]) =>
