@@ -1,9 +1,10 @@
+import { readFileSync } from 'node:fs';
 import { Document, WebIO } from '@gltf-transform/core';
 import { KHRTextureBasisu } from '@gltf-transform/extensions';
 import { expect, test, type Page } from '@playwright/test';
 import { encodeToKTX2 } from 'ktx2-encoder';
 import { PNG } from 'pngjs';
-import { attachTo, importPaths, openNewShot, settled, uploadModel } from './support/desk.js';
+import { attachTo, goTo, importPaths, openNewShot, settled, uploadModel } from './support/desk.js';
 import { straightLane } from './support/files.js';
 
 const io = () => new WebIO().registerExtensions([KHRTextureBasisu]);
@@ -45,14 +46,16 @@ async function board(picture: Uint8Array<ArrayBuffer>): Promise<Buffer> {
   return Buffer.from(await io().writeBinary(model));
 }
 
-/** How many pixels of the stage are of that red, in whatever light. */
-async function redPixels(page: Page): Promise<number> {
-  const { data } = PNG.sync.read(await page.locator('canvas').first().screenshot());
+/** How many pixels of a picture are of that red, in whatever light. */
+function redPixels(png: Buffer): number {
+  const { data } = PNG.sync.read(png);
   let count = 0;
   for (let i = 0; i < data.length; i += 4)
     if (data[i] > 60 && data[i] > 3 * data[i + 1] && data[i] > 3 * data[i + 2]) count++;
   return count;
 }
+
+const stage = (page: Page) => page.locator('canvas').first().screenshot();
 
 for (const [kind, isUASTC] of [
   ['UASTC', true],
@@ -77,7 +80,12 @@ for (const [kind, isUASTC] of [
     await attachTo(page, 'straight');
     await settled(page);
     await page.getByRole('button', { name: 'Come close' }).click();
-    await expect.poll(() => redPixels(page)).toBeGreaterThan(1_000);
+    await expect.poll(async () => redPixels(await stage(page))).toBeGreaterThan(1_000);
+    // Pictures are drawn in a thread of their own, which reads it by itself.
+    await goTo(page, 'Hand over');
+    const download = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Make the picture', exact: true }).click();
+    expect(redPixels(readFileSync(await (await download).path()))).toBeGreaterThan(1_000);
     expect(problems).toEqual([]);
     // For that one worker may make functions from text; the page may not.
     expect((await request.get('/')).headers()['content-security-policy']).not.toContain("'unsafe-eval'");

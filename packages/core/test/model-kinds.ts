@@ -85,16 +85,18 @@ const sides = (name: string, shape: Shape, [x, y, z]: Vec3): Part[] => [
   [`R:${name}`, shape, [-x, y, z]],
 ];
 
+const FOUR_WHEELS = wheels(0.33, 0.22, 0.85, [
+  ['F', 1.3],
+  ['R', -1.3],
+]);
+
 export const KINDS: Readonly<Record<string, Kind>> = {
   car: {
     wheels: 4,
     parts: [
       ['body', box(1.7, 0.6, 4.2), [0, 0.65, 0]],
       ['cabin', box(1.4, 0.55, 2.1), [0, 1.2, -0.5]],
-      ...wheels(0.33, 0.22, 0.85, [
-        ['F', 1.3],
-        ['R', -1.3],
-      ]),
+      ...FOUR_WHEELS,
     ],
   },
   van: {
@@ -103,10 +105,7 @@ export const KINDS: Readonly<Record<string, Kind>> = {
       ['shell', box(1.7, 1.6, 4), [0, 1.4, 0]],
       ['windscreen', box(1.5, 0.5, 0.05), [0, 1.6, 2]],
       ...sides('headlight', box(0.2, 0.2, 0.1), [0.6, 0.8, 2]),
-      ...wheels(0.33, 0.22, 0.85, [
-        ['F', 1.3],
-        ['R', -1.3],
-      ]),
+      ...FOUR_WHEELS,
     ],
   },
   truck: {

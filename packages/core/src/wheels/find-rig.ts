@@ -111,9 +111,8 @@ const THIN = 0.8;
 
 function isThin(box: Box | null, left: Vec3): boolean {
   if (box === null) return false;
-  const axis = left.findIndex((value) => Math.abs(value) > 0.5);
-  const sizes = box.high.map((value, k) => value - box.low[k]);
-  return sizes[axis] <= THIN * Math.max(sizes[(axis + 1) % 3], sizes[(axis + 2) % 3]);
+  const [along, ...across] = sizesAbout(box, left);
+  return along <= THIN * Math.max(...across);
 }
 
 /** Across its axle a barrel is as high as long, give or take what few sides make of it: an egg is not. */
@@ -121,9 +120,14 @@ const AS_HIGH = 0.9;
 
 function isEven(box: Box | null, left: Vec3): boolean {
   if (box === null) return false;
+  const [, ...across] = sizesAbout(box, left);
+  return Math.min(...across) >= AS_HIGH * Math.max(...across);
+}
+
+/** How large a box is along an axle to the left, and across it. */
+function sizesAbout({ low, high }: Box, left: Vec3): number[] {
   const axis = left.findIndex((value) => Math.abs(value) > 0.5);
-  const [a, b] = [1, 2].map((k) => box.high[(axis + k) % 3] - box.low[(axis + k) % 3]);
-  return Math.min(a, b) >= AS_HIGH * Math.max(a, b);
+  return [axis, (axis + 1) % 3, (axis + 2) % 3].map((k) => high[k] - low[k]);
 }
 
 function sameBox(a: Box, b: Box | null): boolean {

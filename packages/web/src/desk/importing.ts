@@ -65,11 +65,11 @@ export function farCorner(importing: Importing): [number, number] | null {
 
 /** The same with its far corner as far away as a place: all grows about the middle of the world. */
 export function draggedTo(importing: Importing, [x, , z]: readonly [number, number, number]): Importing {
-  const corner = farCorner({ ...importing, times: 1 });
+  const corner = farCorner(importing);
   if (corner === null) return importing;
   // Along the corner's own way, so that the hand may stray beside it.
   const square = corner[0] ** 2 + corner[1] ** 2;
-  const times = (x * corner[0] + z * corner[1]) / square;
+  const times = (importing.times * (x * corner[0] + z * corner[1])) / square;
   return times > 1e-9 ? { ...importing, times } : importing;
 }
 

@@ -31,8 +31,7 @@ export function LibraryButtons() {
     if (!file) return;
     restore.mutateAsync(file).then((brought) => {
       const { refused } = brought;
-      const [kind, list] = refused.length > 0 ? (['error', refused] as const) : (['done'] as const);
-      notify(kind, restoredInWords(brought), undefined, list);
+      notify(refused.length > 0 ? 'error' : 'done', restoredInWords(brought), undefined, refused);
     }, failed);
   };
   return (

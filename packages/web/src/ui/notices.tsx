@@ -10,7 +10,7 @@ interface Notice {
   readonly text: string;
   readonly action?: { readonly name: string; readonly run: () => void };
   /** What it is about, one by one. */
-  readonly list?: readonly string[];
+  readonly list: readonly string[];
 }
 
 const useNotices = create<{ notices: Notice[] }>(() => ({ notices: [] }));
@@ -21,11 +21,12 @@ export function notify(
   kind: Notice['kind'],
   text: string,
   action?: Notice['action'],
-  list?: Notice['list'],
+  list: Notice['list'] = [],
 ): void {
   const notice = { id: ++count, kind, text, action, list };
   // What is said again is said once.
-  const others = useNotices.getState().notices.filter((one) => one.kind !== kind || one.text !== text);
+  const said = (one: Omit<Notice, 'id'>) => [one.kind, one.text, ...one.list].join('\n');
+  const others = useNotices.getState().notices.filter((one) => said(one) !== said(notice));
   useNotices.setState({ notices: [...others, notice] });
   if (kind === 'done') setTimeout(() => dismiss(notice.id), action ? 12_000 : 5_000);
 }
@@ -91,10 +92,10 @@ export function Notices() {
         <Slip key={id} $kind={kind} role={kind === 'error' ? 'alert' : 'status'}>
           <div>
             {text}
-            {list && (
+            {list.length > 0 && (
               <List>
-                {list.map((one) => (
-                  <li key={one}>{one}</li>
+                {list.map((one, i) => (
+                  <li key={i}>{one}</li>
                 ))}
               </List>
             )}

@@ -56,9 +56,11 @@ export function DropPlace() {
     const take = async ({ kind, files }: DropPart, others: boolean) => {
       if (kind === 'model') return addModel(files, others);
       if (kind === 'paths') {
+        const before = desk.getState().importing;
         await importPaths(desk, files[0], 1, FIT);
-        // What is asked about it is asked at that step.
-        if (desk.getState().importing) void navigate(`/shots/${shotId}/path`);
+        if (desk.getState().importing === before) return;
+        // What is asked about it is asked at that step, before another file is looked at.
+        void navigate(`/shots/${shotId}/path`);
         return answered(desk);
       }
       if (kind === 'shot') throw new Error(`${files[0].name}: a shot file is imported at the list of shots.`);
