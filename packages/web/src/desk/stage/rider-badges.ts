@@ -5,11 +5,10 @@ import type { Theme } from '../../theme/theme';
 import { paintBadge } from '../../ui/paint-badge';
 import { setNumbers } from './dots';
 import type { ScreenPlace } from './screen-projection';
+import { BADGE } from './step-aside';
 import { MOST_BADGES, type StageLabel } from './stage-labels';
 
 const TALL = 18;
-/** The middle of a badge is so far below its rider, pixels. */
-const BELOW = 17;
 /** Room for the widest badge with its rims, pixels: a cell of the picture of all badges. */
 const CELL = { width: 80, height: 26 };
 const COLUMNS = 12;
@@ -128,7 +127,7 @@ export class RiderBadges {
   }
 }
 
-const below = ({ x, y }: ScreenPlace): ScreenPlace => ({ x, y: y + BELOW });
+const below = ({ x, y }: ScreenPlace): ScreenPlace => ({ x, y: y + BADGE.below });
 
 const cornerOf = (cell: number): [left: number, top: number] => [
   (cell % COLUMNS) * CELL.width,

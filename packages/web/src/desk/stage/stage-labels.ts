@@ -18,12 +18,15 @@ export interface StageLabel {
   readonly y: number;
   /** Where it is written instead, so that it lies over no other. */
   readonly aside?: { readonly x: number; readonly y: number };
+  /** Of a rider's badge how many it has. */
+  readonly letters?: number;
 }
 
 /** Something that is written over the stage, and where that stands in the scene. */
 export interface PlacedLabel {
   readonly key: string;
   readonly position: Vec3;
+  readonly letters?: number;
 }
 
 const pose = new Float64Array(POSE.size);
@@ -94,13 +97,15 @@ export function stageLabels(
   // A picture is looked at without badges.
   if (view === 'through' || evaluation === null) return labels;
   labels.push(...findingPosts(state));
+  const badges = new Map(state.shot.riders.map(({ id, badge }) => [id, badge]));
   const riders = [...evaluation.riders.values()];
   const chosen = riders.filter(({ id }) => id === riderId);
   // Where there is no room for all, the chosen one's is there.
   const others = riders.length > MOST_BADGES ? [] : riders.filter(({ id }) => id !== riderId);
   for (const rider of [...chosen, ...others]) {
     poseAt(evaluation, rider, frame, pose);
-    labels.push({ key: `rider ${rider.id}`, position: positionIn(pose) });
+    const letters = badges.get(rider.id)?.length;
+    labels.push({ key: `rider ${rider.id}`, position: positionIn(pose), letters });
   }
   return labels;
 }

@@ -322,9 +322,9 @@ export class StageView {
     const marks = shown ? this.overlay.marks : [];
     const stones = this.milestones.object.visible ? this.milestones.stones : [];
     const labels = stageLabels(this.state, shown ? this.plumb.positions : [], marks, this.ghosts, stones);
-    const placed = labels.flatMap(({ key, position }) => {
+    const placed = labels.flatMap(({ position, ...label }) => {
       const at = this.projection.toScreen(position);
-      return at ? [{ key, ...at }] : [];
+      return at ? [{ ...label, ...at }] : [];
     });
     const written = stepAside(placed);
     this.badges.draw(this.renderer, this.state.shot.riders, this.theme, written.filter(isBadge));

@@ -55,3 +55,12 @@ it('nor under the grip of an end of what is laid, which hangs below its place', 
   const { x, y } = under.aside ?? under;
   expect(Math.abs(x - 100) >= 30 + 17 || Math.abs(y + 17 - 121) >= 11 + 11).toBe(true);
 });
+
+it('a badge of many letters takes more room', () => {
+  const [, second] = stepAside([
+    { ...rider(1, 0, 0), letters: 8 },
+    { ...rider(2, 60, 0), letters: 8 },
+  ]);
+  expect(second.aside).toBeDefined();
+  expect(stepAside([rider(1, 0, 0), rider(2, 60, 0)])[1].aside).toBeUndefined();
+});
