@@ -1,6 +1,7 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { goTo, operate } from './support/desk.js';
+import { expect, test } from './support/test.js';
 
 /** Every fault the WCAG A and AA rules find, each with its place. By night only colours are others than by day. */
 async function faults(page: Page, mode: 'day' | 'night'): Promise<string[]> {
@@ -14,7 +15,7 @@ async function faults(page: Page, mode: 'day' | 'night'): Promise<string[]> {
 }
 
 for (const mode of ['day', 'night'] as const) {
-  test(`all pages keep to the rules of access by ${mode}`, async ({ page }) => {
+  test(`all pages keep to the rules of access by ${mode}`, async ({ freshPage: page }) => {
     test.slow();
     await page.addInitScript((stored) => localStorage.setItem('fleet-rail.theme', stored), mode);
     await page.goto('/');

@@ -1,6 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { demoShot } from './support/checks.js';
 import { choose, fill, goTo, openShotOf, settled, storedShot } from './support/desk.js';
+import { expect, test } from './support/test.js';
 
 const even = (to: number, last: number) => ({
   keys: [

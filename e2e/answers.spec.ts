@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test';
 import { demoShot } from './support/checks.js';
 import { choose, goTo, openShotOf, settled, storedShot } from './support/desk.js';
+import { expect, test } from './support/test.js';
 
 const keys = (...all: [number, number][]) => ({ keys: all.map(([frame, value]) => ({ frame, value })) });
 

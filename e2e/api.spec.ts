@@ -1,5 +1,6 @@
 import { request as http } from 'node:http';
-import { expect, test, type APIRequestContext } from '@playwright/test';
+import type { APIRequestContext } from '@playwright/test';
+import { expect, test } from './support/test.js';
 
 /** What a page of another site cannot send. */
 const OWN = { 'X-Fleet-Rail': '1' };

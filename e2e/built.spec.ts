@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { WebIO } from '@gltf-transform/core';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { demoShot } from './support/checks.js';
 import {
   boardNumber,
@@ -13,6 +13,7 @@ import {
   storedShot,
 } from './support/desk.js';
 import { along, lane, riding } from './support/lane.js';
+import { expect, test } from './support/test.js';
 
 const range = { first: 1, last: 121 };
 const shot = (fields: object = {}) => ({

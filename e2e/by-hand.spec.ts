@@ -1,8 +1,9 @@
 import type { Shot } from '@fleet-rail/core';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { demoShot } from './support/checks.js';
 import { choose, fill, goTo, goToFrame, openShotOf, settled, storedShot } from './support/desk.js';
 import { clickPlan, dragBy, measurePlan, type PlanMap } from './support/plan.js';
+import { expect, test } from './support/test.js';
 
 /** The plan, measured by the places it shows under the pointer while something is put down. */
 async function plan(page: Page): Promise<PlanMap> {

@@ -1,7 +1,7 @@
 import type { Shot } from '@fleet-rail/core';
-import { expect, test } from '@playwright/test';
 import { fill, goTo, openNewShot, openShotOf, settled, storedShot } from './support/desk.js';
 import { clickPlan, measurePlan } from './support/plan.js';
+import { expect, test } from './support/test.js';
 
 test('places clicked at even times become a path, and a camera that comes to one of them every second', async ({
   page,

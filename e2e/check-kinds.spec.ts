@@ -1,7 +1,7 @@
 import type { Shot } from '@fleet-rail/core';
-import { expect, test } from '@playwright/test';
 import { cure, demoShot, lookedOver, tags } from './support/checks.js';
 import { openShotOf, settled, storedShot } from './support/desk.js';
+import { expect, test } from './support/test.js';
 
 /** Everything else that can be wrong, each with a rider of its own. */
 function testCard({ models, riders }: Shot): object {

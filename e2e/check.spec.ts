@@ -1,7 +1,7 @@
-import { expect, test } from '@playwright/test';
 import { cure, demoShot, lookedOver, tags } from './support/checks.js';
 import { choose, fill, openShotOf, settled, storedShot } from './support/desk.js';
 import { readFileSync } from 'node:fs';
+import { expect, test } from './support/test.js';
 
 test('a first try is looked over: filtered, shown, cured matter by matter, and kept so', async ({
   page,

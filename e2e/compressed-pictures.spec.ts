@@ -1,11 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { Document, WebIO } from '@gltf-transform/core';
 import { KHRTextureBasisu } from '@gltf-transform/extensions';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { encodeToKTX2 } from 'ktx2-encoder';
 import { PNG } from 'pngjs';
 import { attachTo, goTo, importPaths, openNewShot, settled, uploadModel } from './support/desk.js';
 import { straightLane } from './support/files.js';
+import { expect, test } from './support/test.js';
 
 const io = () => new WebIO().registerExtensions([KHRTextureBasisu]);
 

@@ -1,6 +1,6 @@
 import { WebIO, type Root } from '@gltf-transform/core';
 import { Document } from '@gltf-transform/core';
-import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
+import type { APIRequestContext, Page } from '@playwright/test';
 import { validateBytes } from 'gltf-validator';
 import { circle, range, straight } from './support/courses.js';
 import {
@@ -16,6 +16,7 @@ import {
   uploadModel,
 } from './support/desk.js';
 import { cartModel, wagonModel, type TestFile } from './support/files.js';
+import { expect, test } from './support/test.js';
 
 /** Uploads a model, and waits until it is a rider: what is clicked next is for that one. */
 async function uploaded(page: Page, model: TestFile): Promise<void> {

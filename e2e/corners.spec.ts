@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
 import { accept, fill, openShotOf, operate, settled, storedShot } from './support/desk.js';
+import { expect, test } from './support/test.js';
 
 test('corners of straight runs become arcs of a radius, shown first; what sits on a rider shows its own speed', async ({
   page,

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { compiledPathOf, PathError, type ShotPath } from '@fleet-rail/core';
 import { Document, WebIO } from '@gltf-transform/core';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { strFromU8, unzipSync, zipSync } from 'fflate';
 import {
   attachTo,
@@ -15,6 +15,7 @@ import {
   uploadModel,
 } from './support/desk.js';
 import { straightLane, svgFile, type TestFile } from './support/files.js';
+import { expect, test } from './support/test.js';
 
 const DRAWING = svgFile(
   'valley.svg',

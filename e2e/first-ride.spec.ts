@@ -1,4 +1,3 @@
-import { expect, test } from '@playwright/test';
 import { WebIO } from '@gltf-transform/core';
 import { readFileSync } from 'node:fs';
 import { validateBytes } from 'gltf-validator';
@@ -16,6 +15,7 @@ import {
   uploadModel,
 } from './support/desk.js';
 import { cartModel, squareLane, straightLane } from './support/files.js';
+import { expect, test } from './support/test.js';
 
 test('a path file and a model go in, the ride plays, and an animated GLB comes out', async ({
   page,

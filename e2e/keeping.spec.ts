@@ -1,6 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { goTo, importPaths, openNewShot, settled, shotIdOf, storedShot } from './support/desk.js';
 import { squareLane, straightLane } from './support/files.js';
+import { expect, test } from './support/test.js';
 
 /** Lets no save through, as if the server were away. */
 const blockSaves = (page: Page) =>

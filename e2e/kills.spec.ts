@@ -1,12 +1,11 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
 import { PNG } from 'pngjs';
+import { startServer, type OwnServer } from './support/own-server.js';
+import { expect, test } from './support/test.js';
 
-const ROOT = new URL('..', import.meta.url).pathname;
 const KILLS = 6;
 
 /** A port that nobody listens on. */
@@ -28,25 +27,11 @@ interface Kept {
 async function mortal(name: string) {
   const data = mkdtempSync(join(tmpdir(), `fleet-rail-${name}-`));
   const port = await freePort();
-  let server: ChildProcess | null = null;
+  let server: OwnServer | null = null;
   const start = async (): Promise<void> => {
-    const child = spawn(process.execPath, ['packages/server/dist/main.js'], {
-      cwd: ROOT,
-      env: { ...process.env, FLEET_RAIL_PORT: String(port), FLEET_RAIL_DATA: data },
-      stdio: ['ignore', 'pipe', 'inherit'],
-    });
-    server = child;
-    await new Promise<void>((resolve, reject) => {
-      child.once('exit', () => reject(new Error('The server ended before it listened.')));
-      child.stdout?.on('data', (text: Buffer) => text.includes('http://') && resolve());
-    });
+    server = await startServer(data, port);
   };
-  const kill = async (): Promise<void> => {
-    const child = server as unknown as ChildProcess;
-    const gone = new Promise((resolve) => child.once('exit', resolve));
-    child.kill('SIGKILL');
-    await gone;
-  };
+  const kill = async (): Promise<void> => server?.kill();
   const end = async (): Promise<void> => {
     await kill();
     rmSync(data, { recursive: true });

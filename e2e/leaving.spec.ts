@@ -1,6 +1,7 @@
-import { expect, test, type CDPSession, type Page } from '@playwright/test';
+import type { CDPSession, Page } from '@playwright/test';
 import { circle, once, range } from './support/courses.js';
 import { openShotOf } from './support/desk.js';
+import { expect, test } from './support/test.js';
 
 /** Nodes and listeners that the page holds once all is collected that nothing holds. */
 async function held(session: CDPSession): Promise<{ nodes: number; listeners: number }> {
@@ -17,7 +18,7 @@ async function visit(page: Page, name: string): Promise<void> {
   await expect(page.getByRole('heading', { name: 'Shots', level: 1 })).toBeVisible();
 }
 
-test('what a desk holds goes when it is left', async ({ page, request }) => {
+test('what a desk holds goes when it is left', async ({ freshPage: page, request }) => {
   // Twenty-five visits, each of two seconds where the stage is drawn without a graphics card.
   test.setTimeout(150_000);
   const riders = [{ id: 'r', name: 'Runner', badge: 'R1', hitch: { path: 'ring', pace: once } }];

@@ -1,5 +1,4 @@
 import { WebIO } from '@gltf-transform/core';
-import { expect, test } from '@playwright/test';
 import { circle, once, range, straight } from './support/courses.js';
 import {
   boardNumber,
@@ -14,6 +13,7 @@ import {
 } from './support/desk.js';
 import { cartModel } from './support/files.js';
 import { dragBy, measurePlan } from './support/plan.js';
+import { expect, test } from './support/test.js';
 
 const GRAVITY = 9.80665;
 

@@ -1,6 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { fill, goTo, openNewShot, openShotOf, operate, settled } from './support/desk.js';
 import { clickPlan, measurePlan } from './support/plan.js';
+import { expect, test as shared } from './support/test.js';
 
 const take = (page: Page, name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` });
 
@@ -14,13 +15,16 @@ async function still(page: Page): Promise<void> {
 }
 
 // Pictures are to show what is seen with a graphics card, which smooths edges.
-test.beforeEach(async ({ page }) => {
-  await page.addInitScript(() => {
-    const { getExtension } = WebGL2RenderingContext.prototype;
-    WebGL2RenderingContext.prototype.getExtension = function (this: WebGL2RenderingContext, name: string) {
-      return name === 'WEBGL_debug_renderer_info' ? null : (getExtension.call(this, name) as unknown);
-    } as typeof getExtension;
-  });
+const test = shared.extend({
+  page: async ({ freshPage }, use) => {
+    await freshPage.addInitScript(() => {
+      const { getExtension } = WebGL2RenderingContext.prototype;
+      WebGL2RenderingContext.prototype.getExtension = function (this: WebGL2RenderingContext, name: string) {
+        return name === 'WEBGL_debug_renderer_info' ? null : (getExtension.call(this, name) as unknown);
+      } as typeof getExtension;
+    });
+    await use(freshPage);
+  },
 });
 
 async function openDemo(page: Page, name = 'Orchard loop'): Promise<void> {

@@ -1,8 +1,9 @@
 import { WebIO } from '@gltf-transform/core';
-import { expect, test, type APIRequestContext, type Locator, type Page } from '@playwright/test';
+import type { APIRequestContext, Locator, Page } from '@playwright/test';
 import { circle, once, range } from './support/courses.js';
 import { along, openLane, paceOf, riding } from './support/lane.js';
 import { boardNumber, choose, fill, openShotOf, settled, storedShot } from './support/desk.js';
+import { expect, test } from './support/test.js';
 
 const middle = async (knob: Locator) => {
   const box = await knob.boundingBox();

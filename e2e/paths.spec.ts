@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import {
   accept,
   attachTo,
@@ -15,6 +15,7 @@ import {
 } from './support/desk.js';
 import { cartModel, csvFile, squareLane, straightLane, svgFile } from './support/files.js';
 import { clickPlan, dragBy, measurePlan } from './support/plan.js';
+import { expect, test } from './support/test.js';
 
 /** The length the desk shows of the selected path. */
 async function expectLength(page: Page, metres: number): Promise<void> {

@@ -5,9 +5,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
-import { expect, test, type Download, type Locator, type Page } from '@playwright/test';
+import type { Download, Locator, Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { fill, openShotOf } from './support/desk.js';
+import { expect, test } from './support/test.js';
 
 const execute = promisify(execFile);
 

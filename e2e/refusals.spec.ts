@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test';
 import { importPaths, openNewShot, settled, storedShot, uploadModel } from './support/desk.js';
 import { cartModel, squareLane, svgFile } from './support/files.js';
+import { expect, test } from './support/test.js';
 
 const glb = (name: string, buffer: Buffer) => ({ name, mimeType: 'model/gltf-binary', buffer });
 

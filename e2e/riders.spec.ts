@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { chassis, circle, once, range, straight } from './support/courses.js';
 import {
   boardNumber,
@@ -14,6 +14,7 @@ import {
   uploadModel,
 } from './support/desk.js';
 import { cartModel, straightLane, wagonModel } from './support/files.js';
+import { expect, test } from './support/test.js';
 
 const land = (page: Page, path: string) =>
   page.getByRole('grid', { name: 'Paths to ride' }).getByRole('row', { name: path }).click();

@@ -1,7 +1,8 @@
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { chooseFile, goTo, importPaths, openNewShot, settled, shotIdOf, storedShot } from './support/desk.js';
 import { cartModel, squareLane } from './support/files.js';
+import { expect, test } from './support/test.js';
 
 const more = async (page: Page, name: string, action: string) => {
   await page.getByRole('button', { name: `More for ${name}`, exact: true }).click();

@@ -1,4 +1,3 @@
-import { expect, test } from '@playwright/test';
 import {
   boardNumber,
   goTo,
@@ -10,6 +9,7 @@ import {
 } from './support/desk.js';
 import { cartModel, straightLane } from './support/files.js';
 import { clickPlan, dragBy, measurePlan } from './support/plan.js';
+import { expect, test } from './support/test.js';
 
 test('a Bézier path is drawn by clicking in Plan, taken back, finished, moved and lifted', async ({
   page,
@@ -192,7 +192,7 @@ test('a whole ride is made by keyboard alone', async ({ page, request }) => {
   expect((await storedShot(request, id)).document.riders[0].hitch?.pace.keys[1].frame).toBe(230);
 });
 
-test('the stage draws when something changed, and only then', async ({ page }) => {
+test('the stage draws when something changed, and only then', async ({ freshPage: page }) => {
   await page.addInitScript(() => {
     const counted = window as unknown as { draws: number };
     counted.draws = 0;

@@ -1,4 +1,4 @@
-import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
+import type { APIRequestContext, Page } from '@playwright/test';
 import {
   attachTo,
   boardNumber,
@@ -13,6 +13,7 @@ import {
 } from './support/desk.js';
 import { cartModel, straightLane } from './support/files.js';
 import { dragBy } from './support/plan.js';
+import { expect, test } from './support/test.js';
 
 /** A cart on a straight lane of 48 m along +Z, frames 1 to 240 at 24 fps. */
 async function cartOnLane(page: Page, name: string): Promise<string> {

@@ -1,6 +1,6 @@
 import { compiledPathOf, PathError } from '@fleet-rail/core';
 import { readPaths } from '@fleet-rail/core/paths';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './support/test.js';
 
 const line = (more: string) => `<path id="a" ${more} d="M1 2 L7 3 5 9"/>`;
 const curve = (more = '') => `<path id="a" ${more} d="M1 2 C3 9 8 -4 9 6 S 4 12 2 8"/>`;

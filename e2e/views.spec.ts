@@ -1,5 +1,6 @@
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { fill, goToFrame, openShotOf, settled, storedShot } from './support/desk.js';
+import { expect, test } from './support/test.js';
 
 /** A box that goes 11 m along +X in 12 frames. */
 const shot = {

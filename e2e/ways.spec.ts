@@ -1,6 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { boardNumber, goToFrame, settled, storedShot } from './support/desk.js';
 import { along, openLane, paceOf, riding } from './support/lane.js';
+import { expect, test } from './support/test.js';
 
 const heading = (page: Page) => expect.poll(() => boardNumber(page, 'Heading'));
 
