@@ -12,8 +12,16 @@ import { UnexpectedFilter } from './http/unexpected-filter.js';
 import { serveWebApp } from './http/web-app.js';
 import type { Settings } from './settings.js';
 
-/** Milliseconds in which a request has to come, its headers and all of it: what trickles in for ever is cut off. */
-const SLOWEST = { headersTimeout: 10_000, requestTimeout: 120_000, connectionsCheckingInterval: 5_000 };
+/**
+ * Milliseconds in which a request has to come, its headers and all of it: what trickles in for ever is cut off. A connection that
+ * rests stays open for longer than one looks at a screen: one that is closed as it is used again loses what was sent.
+ */
+const PATIENCE = {
+  headersTimeout: 10_000,
+  requestTimeout: 120_000,
+  connectionsCheckingInterval: 5_000,
+  keepAliveTimeout: 300_000,
+};
 
 /** The server, ready to listen. */
 export async function createApp(settings: Settings): Promise<NestExpressApplication> {
@@ -24,7 +32,7 @@ export async function createApp(settings: Settings): Promise<NestExpressApplicat
     forceCloseConnections: true,
   });
   app.disable('x-powered-by');
-  Object.assign(app.getHttpServer() as Server, SLOWEST);
+  Object.assign(app.getHttpServer() as Server, PATIENCE);
   app.use(ownOriginOnly);
   app.use(
     helmet({

@@ -35,7 +35,6 @@ const FRAGMENT = /* glsl */ `
     // A model of the ground is its own measure.
     if (vPlan.x > built.x && vPlan.x < built.z && vPlan.y > built.y && vPlan.y < built.w) discard;
     gl_FragColor = vec4(color, vStrength);
-    #include <colorspace_fragment>
   }
 `;
 
@@ -55,11 +54,8 @@ const GROUND_FRAGMENT = /* glsl */ `
   varying float vDepth;
   void main() {
     gl_FragColor = vec4(mix(color, horizon, smoothstep(haze.x, haze.y, vDepth)), 1.0);
-    #include <colorspace_fragment>
   }
 `;
-
-type Lines = THREE.LineSegments<THREE.BufferGeometry, THREE.ShaderMaterial>;
 
 /** The pale ground with its survey grid: a line every metre where these can be told apart, every ten metres beyond. */
 export class SurveyGrid {
@@ -67,7 +63,7 @@ export class SurveyGrid {
   /** The lines, without the ground they lie on. */
   readonly lines = new THREE.Group();
   private readonly ground: THREE.Mesh<THREE.PlaneGeometry, THREE.ShaderMaterial>;
-  private readonly nets: readonly Lines[];
+  private readonly nets: readonly Net[];
   private built: THREE.Box3 | null = null;
 
   constructor() {
@@ -86,27 +82,24 @@ export class SurveyGrid {
     this.ground = new THREE.Mesh(new THREE.PlaneGeometry(8_000, 8_000), material);
     this.ground.rotation.x = -Math.PI / 2;
     this.ground.renderOrder = ORDER.ground;
-    this.nets = [1, 10].map(lines);
-    this.lines.add(...this.nets);
+    this.nets = [1, 10].map((spacing) => new Net(spacing));
+    this.lines.add(...this.nets.map(({ object }) => object));
     this.object.add(this.ground, this.lines);
   }
 
   paint(theme: Theme): void {
-    this.ground.material.uniforms.color.value.set(theme.stageGround);
-    this.ground.material.uniforms.horizon.value.set(theme.horizon);
-    this.nets[0].material.uniforms.color.value.set(theme.gridFine);
-    this.nets[1].material.uniforms.color.value.set(theme.gridCoarse);
+    const { color, horizon } = this.ground.material.uniforms;
+    paintShown(color.value, theme.stageGround);
+    paintShown(horizon.value, theme.horizon);
+    paintShown(this.nets[0].object.material.uniforms.color.value, theme.gridFine);
+    paintShown(this.nets[1].object.material.uniforms.color.value, theme.gridCoarse);
   }
 
   /** Leaves the plan of a model of the ground free. */
   leaveOut(built: THREE.Box3 | null): void {
     if (built === this.built) return;
     this.built = built;
-    const { min, max } = built ?? new THREE.Box3();
-    for (const net of this.nets) {
-      net.material.uniforms.built.value.set(min.x, min.z, max.x, max.z);
-      net.userData.laid = null;
-    }
+    for (const net of this.nets) net.leaveOut(built);
   }
 
   /**
@@ -123,23 +116,25 @@ export class SurveyGrid {
     this.ground.visible = !flat || down > 0.01;
     this.ground.position.set(camera.position.x, 0, camera.position.z);
     this.ground.material.uniforms.haze.value.set(haze?.near ?? 1e9, haze?.far ?? 2e9);
-    for (const net of this.nets) {
-      const spacing = net.userData.spacing as number;
-      const reach = reachOf(camera, spacing, height);
-      net.material.uniforms.reach.value = reach;
-      net.visible = flat ? reach > 1 : reach > Math.abs(camera.position.y);
-      if (net.visible) lay(net, spacing, about, this.built);
-    }
+    for (const net of this.nets) net.update(camera, about, height);
   }
 
   dispose(): void {
     this.ground.geometry.dispose();
     this.ground.material.dispose();
-    for (const { geometry, material } of this.nets) {
-      geometry.dispose();
-      material.dispose();
+    for (const { object } of this.nets) {
+      object.geometry.dispose();
+      object.material.dispose();
     }
   }
+}
+
+/**
+ * Sets a color as the screen shows it. The ground covers most of a picture: to turn its light into what is shown pixel by pixel
+ * would cost more than all else of it.
+ */
+function paintShown(color: THREE.Color, style: string): void {
+  color.set(style).convertLinearToSRGB();
 }
 
 /** From how far lines can still be told apart; at any distance, or at none, where all are seen from as far. */
@@ -155,54 +150,111 @@ function reachOf(camera: THREE.Camera, spacing: number, height: number): number 
   return pixels > LEAST_PIXELS ? 1e9 : 1e-9;
 }
 
-/** Lays a net around a place, unless it lies there; pieces of it that lie wholly within a model of the ground are left out. */
-function lay(net: Lines, spacing: number, about: THREE.Vector3, built: THREE.Box3 | null): void {
-  const step = 10 * spacing;
-  const [x, z] = [about.x, about.z].map((at) => Math.round(at / step) * step);
-  const key = `${x} ${z}`;
-  if (net.userData.laid === key) return;
-  net.userData.laid = key;
-  const covered = (ax: number, az: number, bx: number, bz: number) =>
-    built !== null &&
-    Math.min(ax, bx) > built.min.x &&
-    Math.max(ax, bx) < built.max.x &&
-    Math.min(az, bz) > built.min.z &&
-    Math.max(az, bz) < built.max.z;
-  const places: number[] = [];
-  const add = (ax: number, az: number, bx: number, bz: number) => {
-    if (!covered(ax, az, bx, bz)) places.push(ax, 0, az, bx, 0, bz);
-  };
-  for (let i = -REACH; i <= REACH; i++) {
-    for (let k = -REACH; k < REACH; k += PIECE) {
-      const [at, from, to] = [i, k, k + PIECE].map((cells) => cells * spacing);
-      add(x + from, z + at, x + to, z + at);
-      add(x + at, z + from, x + at, z + to);
-    }
-  }
-  net.geometry.dispose();
-  net.geometry = new THREE.BufferGeometry().setAttribute(
-    'position',
-    new THREE.Float32BufferAttribute(places, 3),
-  );
-  net.material.uniforms.middle.value.set(x, z);
-}
+/** Lines of one spacing, lengthwise and across. */
+class Net {
+  readonly object: THREE.LineSegments<THREE.BufferGeometry, THREE.ShaderMaterial>;
+  /** All its pieces, x and z of both ends. */
+  private pieces: Float32Array = new Float32Array(0);
+  private built: THREE.Box3 | null = null;
+  private readonly laidAt = new THREE.Vector2(NaN, NaN);
+  /** From where it was last seen; drawn again from there, it is the same pieces. */
+  private readonly seenBy = new THREE.Matrix4();
+  private reach = 0;
 
-function lines(spacing: number): Lines {
-  const material = new THREE.ShaderMaterial({
-    vertexShader: VERTEX,
-    fragmentShader: FRAGMENT,
-    transparent: true,
-    depthWrite: false,
-    uniforms: {
-      color: { value: new THREE.Color() },
-      size: { value: spacing * REACH },
-      middle: { value: new THREE.Vector2() },
-      reach: { value: 1 },
-      built: { value: new THREE.Vector4() },
-    },
-  });
-  const object = new THREE.LineSegments(new THREE.BufferGeometry(), material);
-  object.frustumCulled = false;
-  object.userData.spacing = spacing;
-  return object;
+  constructor(private readonly spacing: number) {
+    const material = new THREE.ShaderMaterial({
+      vertexShader: VERTEX,
+      fragmentShader: FRAGMENT,
+      transparent: true,
+      depthWrite: false,
+      uniforms: {
+        color: { value: new THREE.Color() },
+        size: { value: spacing * REACH },
+        middle: { value: new THREE.Vector2() },
+        reach: { value: 1 },
+        built: { value: new THREE.Vector4() },
+      },
+    });
+    this.object = new THREE.LineSegments(new THREE.BufferGeometry(), material);
+    this.object.frustumCulled = false;
+  }
+
+  leaveOut(built: THREE.Box3 | null): void {
+    const { min, max } = built ?? new THREE.Box3();
+    this.object.material.uniforms.built.value.set(min.x, min.z, max.x, max.z);
+    this.built = built;
+    this.laidAt.set(NaN, NaN);
+  }
+
+  update(camera: THREE.Camera, about: THREE.Vector3, height: number): void {
+    const { object, spacing } = this;
+    const reach = reachOf(camera, spacing, height);
+    object.material.uniforms.reach.value = reach;
+    const flat = camera instanceof THREE.OrthographicCamera;
+    object.visible = flat ? reach > 1 : reach > Math.abs(camera.position.y);
+    if (!object.visible) return;
+    const step = 10 * spacing;
+    const at = new THREE.Vector2(about.x, about.z).divideScalar(step).round().multiplyScalar(step);
+    const view = new THREE.Matrix4().multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse);
+    const lies = this.laidAt.equals(at);
+    if (lies && view.equals(this.seenBy) && reach === this.reach) return;
+    if (!lies) this.lay(at);
+    this.seenBy.copy(view);
+    this.reach = reach;
+    this.pick(camera, view, reach);
+  }
+
+  /** Lays it around a place; pieces that lie wholly within a model of the ground are left out. */
+  private lay(at: THREE.Vector2): void {
+    const { spacing, built } = this;
+    const covered = (ax: number, az: number, bx: number, bz: number) =>
+      built !== null &&
+      Math.min(ax, bx) > built.min.x &&
+      Math.max(ax, bx) < built.max.x &&
+      Math.min(az, bz) > built.min.z &&
+      Math.max(az, bz) < built.max.z;
+    const ends: number[] = [];
+    const add = (ax: number, az: number, bx: number, bz: number) => {
+      if (!covered(ax, az, bx, bz)) ends.push(ax, az, bx, bz);
+    };
+    for (let i = -REACH; i <= REACH; i++) {
+      for (let k = -REACH; k < REACH; k += PIECE) {
+        const [side, from, to] = [i, k, k + PIECE].map((cells) => cells * spacing);
+        add(at.x + from, at.y + side, at.x + to, at.y + side);
+        add(at.x + side, at.y + from, at.x + side, at.y + to);
+      }
+    }
+    this.pieces = Float32Array.from(ends);
+    this.laidAt.copy(at);
+    this.object.material.uniforms.middle.value.copy(at);
+    const room = new THREE.BufferAttribute(new Float32Array(1.5 * ends.length), 3);
+    this.object.geometry.dispose();
+    this.object.geometry = new THREE.BufferGeometry().setAttribute('position', room);
+  }
+
+  /** Draws what is in the picture alone, and near enough to be told apart: of thousands of pieces often a tenth. */
+  private pick(camera: THREE.Camera, view: THREE.Matrix4, reach: number): void {
+    const { pieces } = this;
+    const forward = camera.getWorldDirection(new THREE.Vector3());
+    const planes = [
+      ...new THREE.Frustum().setFromProjectionMatrix(view).planes,
+      new THREE.Plane(forward.clone().negate(), forward.dot(camera.position) + reach),
+    ];
+    const room = this.object.geometry.getAttribute('position') as THREE.BufferAttribute;
+    const places = room.array;
+    let count = 0;
+    for (let i = 0; i < pieces.length; i += 4) {
+      const [ax, az, bx, bz] = [pieces[i], pieces[i + 1], pieces[i + 2], pieces[i + 3]];
+      const outside = ({ normal: { x, z }, constant }: THREE.Plane) =>
+        x * ax + z * az + constant < 0 && x * bx + z * bz + constant < 0;
+      if (planes.some(outside)) continue;
+      places[count] = ax;
+      places[count + 2] = az;
+      places[count + 3] = bx;
+      places[count + 5] = bz;
+      count += 6;
+    }
+    room.needsUpdate = true;
+    this.object.geometry.setDrawRange(0, count / 3);
+  }
 }
