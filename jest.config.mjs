@@ -31,5 +31,5 @@ export default {
     '^@fleet-rail/core/formats$': '<rootDir>/packages/core/src/formats/index.ts',
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },
-  testEnvironment: 'node',
+  testEnvironment: '<rootDir>/scripts/test-context.mjs',
 };

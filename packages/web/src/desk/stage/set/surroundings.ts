@@ -9,6 +9,9 @@ const BANDS: readonly (readonly [from: number, to: number, color: string])[] = [
   [-1, -0.4, '#6E7365'],
 ];
 
+/** Pixels of one of its six sides: bands need no more, and without a graphics card each takes its time. */
+const SIDE = 64;
+
 /** Gives materials that shine something to reflect; made when the first one comes, once for each renderer. */
 export class Surroundings {
   private texture: THREE.Texture | null = null;
@@ -43,7 +46,7 @@ function paintedSky(renderer: THREE.WebGLRenderer): THREE.Texture {
     scene.add(new THREE.Mesh(geometry, new THREE.MeshBasicMaterial({ color, side: THREE.BackSide })));
   }
   const maker = new THREE.PMREMGenerator(renderer);
-  const { texture } = maker.fromScene(scene, 0.02, 0.1, 20);
+  const { texture } = maker.fromScene(scene, 0.02, 0.1, 20, { size: SIDE });
   maker.dispose();
   return texture;
 }
