@@ -106,10 +106,13 @@ export async function boardNumber(page: Page, name: string): Promise<number> {
   return Number((text ?? '').replace('−', '-').replace(/[^\d.-]/g, ''));
 }
 
-/** Goes to a frame by the keys, from the first. */
-export async function goToFrame(page: Page, frame: number, first = 1): Promise<void> {
-  await page.getByRole('button', { name: 'To the first frame' }).click();
-  for (let f = first; f < frame; f++) await page.keyboard.press('.');
+/** Goes to a frame by typing it. */
+export async function goToFrame(page: Page, frame: number): Promise<void> {
+  await page
+    .getByLabel('Clock')
+    .getByRole('button', { name: /^frame/ })
+    .click();
+  await fill(page, 'Go to frame', String(frame));
 }
 
 /** Makes a shot from parts of a document and opens its desk at a step. */

@@ -176,12 +176,12 @@ export function sampleRider(
   step: number,
   before?: Float64Array,
 ): Float64Array {
-  const out = new Float64Array(count * POSE.size);
-  for (let i = 0; i < count; i++) {
-    const at = i * POSE.size;
+  const { size, rotation } = POSE;
+  const out = new Float64Array(count * size);
+  for (let i = 0, at = 0; i < count; i++, at += size) {
     pose(first + i * step, out, at);
-    if (i > 0) takeShortWay(out, at + POSE.rotation, out, at + POSE.rotation - POSE.size);
-    else if (before) takeShortWay(out, POSE.rotation, before, before.length - POSE.size + POSE.rotation);
+    if (i > 0) takeShortWay(out, at + rotation, out, at + rotation - size);
+    else if (before) takeShortWay(out, rotation, before, before.length - size + rotation);
   }
   return out;
 }

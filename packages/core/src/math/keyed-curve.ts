@@ -69,15 +69,30 @@ export function keyedCurve(keys: readonly CurveKey[], outside = 0): KeyedCurve {
   /** The stretch that holds a frame; at a key, the one that begins there, at the last key the last. */
   const stretchAt = (frame: number) => lastAtMost(starts, frame);
   const now = newJet();
+  // Most curves are asked millions of times, and most of their stretches are cubics: these are read from one flat array.
+  const cubics = new Float64Array(4 * stretches.length);
+  const drawn = stretches.map((stretch, i) => {
+    if (!('a' in stretch)) return stretch;
+    cubics.set([stretch.a, stretch.b, stretch.c, stretch.d], 4 * i);
+    return null;
+  });
+  const count = stretches.length;
+  const from = first.frame;
+  const to = last.frame;
   const jet = (frame: number, out: Jet) => {
-    if (frame < first.frame || frame > last.frame || stretches.length === 0) {
+    if (frame < from || frame > to || count === 0) {
       out.fill(0);
-      out[0] = frame < first.frame ? first.value : last.value;
+      out[0] = frame < from ? first.value : last.value;
       return;
     }
-    jetOf(stretches[stretchAt(frame)], frame, out);
+    const i = count === 1 ? 0 : stretchAt(frame);
+    const bent = drawn[i];
+    if (bent === null) {
+      const at = 4 * i;
+      cubicJet(cubics[at], cubics[at + 1], cubics[at + 2], cubics[at + 3], frame - starts[i], out);
+    } else drawnJet(bent, frame, out);
     // A step is taken at its key, and not before it.
-    if (frame === last.frame) out[0] = last.value;
+    if (frame === to) out[0] = last.value;
   };
   const sums = [0];
   for (const stretch of stretches) {
@@ -103,11 +118,7 @@ export function keyedCurve(keys: readonly CurveKey[], outside = 0): KeyedCurve {
   };
 }
 
-function jetOf(stretch: Stretch, frame: number, out: Jet): void {
-  if ('a' in stretch) {
-    cubicJet(stretch.a, stretch.b, stretch.c, stretch.d, frame - stretch.from, out);
-    return;
-  }
+function drawnJet(stretch: Drawn, frame: number, out: Jet): void {
   const { x, y } = stretch;
   cubicJet(0, x[0], x[1], x[2], parameterAt(stretch, frame), across);
   cubicJet(y[0], y[1], y[2], y[3], parameterAt(stretch, frame), out);

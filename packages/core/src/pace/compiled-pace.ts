@@ -6,6 +6,17 @@ export interface Motion {
   distance(frame: number): number;
   /** Metres per second; at a key where it changes, that of the stretch that follows. */
   speed(frame: number): number;
+  /** Writes both, where they come from one curve: what is asked for millions of times makes no box for each number. */
+  readonly both?: (frame: number, out: Float64Array) => void;
+}
+
+/** Writes distance and speed of any motion. */
+export function bothOf(motion: Motion): (frame: number, out: Float64Array) => void {
+  if (motion.both) return motion.both;
+  return (frame, out) => {
+    out[0] = motion.distance(frame);
+    out[1] = motion.speed(frame);
+  };
 }
 
 /** A stop: the frames between which a rider stands, and where. */
@@ -38,23 +49,39 @@ export interface PaceCurve extends Pick<CompiledPace, 'corners' | 'stops' | 'fro
 }
 
 /** Answers a pace's questions from its curve. */
-export function paceOf(curve: PaceCurve, fps: number): CompiledPace {
+export function paceOf({ jet, corners, stops, from, to }: PaceCurve, fps: number): CompiledPace {
   const now = newJet();
-  let asked = NaN;
-  // Place and speed are mostly asked for together.
-  const derivative = (order: number) => {
-    const perSecond = fps ** order;
-    return (frame: number) => {
-      if (frame !== asked) curve.jet((asked = frame), now);
-      return now[order] * perSecond;
-    };
+  // Place and speed are mostly asked for together. A number of its own would be put into a new box each time.
+  const asked = new Float64Array([NaN]);
+  const at = (frame: number): void => {
+    if (frame === asked[0]) return;
+    asked[0] = frame;
+    jet(frame, now);
   };
-  const { corners, stops, from, to } = curve;
+  const [squared, cubed] = [fps ** 2, fps ** 3];
   return {
-    distance: derivative(0),
-    speed: derivative(1),
-    acceleration: derivative(2),
-    jerk: derivative(3),
+    distance(frame) {
+      at(frame);
+      return now[0];
+    },
+    speed(frame) {
+      at(frame);
+      return now[1] * fps;
+    },
+    acceleration(frame) {
+      at(frame);
+      return now[2] * squared;
+    },
+    jerk(frame) {
+      at(frame);
+      return now[3] * cubed;
+    },
+    both(frame, out) {
+      jet(frame, now);
+      asked[0] = frame;
+      out[0] = now[0];
+      out[1] = now[1] * fps;
+    },
     corners,
     stops,
     from,

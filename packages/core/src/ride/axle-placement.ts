@@ -57,7 +57,7 @@ export function compileAxlePlacement(
   return {
     frame(s, out) {
       frameAlong(path, s, reference, out);
-      for (let k = 0; k < 3; k++) out[k] -= sense * held * out[9 + k];
+      if (held !== 0) for (let k = 0; k < 3; k++) out[k] -= sense * held * out[9 + k];
     },
     reach: sense * ((chassis?.frontCoupling ?? 0) - held),
     rear,

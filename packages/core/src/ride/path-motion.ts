@@ -1,6 +1,6 @@
 import type { Follows, PacedBy } from '../document/shot-hitch.js';
 import { KeptNumbers } from '../math/kept-numbers.js';
-import type { Motion } from '../pace/compiled-pace.js';
+import { bothOf, type Motion } from '../pace/compiled-pace.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import type { OffsetAt } from '../pose/keyed-offset.js';
 import type { AxlePlacement } from './axle-placement.js';
@@ -30,14 +30,29 @@ export interface PathMotion {
 export type PathMotionParts = Omit<PathMotion, 'pace' | 'tail'>;
 
 export function compilePathMotion(parts: PathMotionParts, fps: number): PathMotion {
-  const { timing, offset, placement } = parts;
-  const pace: Motion = offset.fixed
-    ? { distance: (frame) => timing.distance(frame) + offset.at(frame).along, speed: timing.speed }
-    : {
-        distance: (frame) => timing.distance(frame) + offset.at(frame).along,
-        speed: (frame) => timing.speed(frame) + offset.rate('along', frame) * fps,
-      };
-  return { ...parts, pace, tail: tailOf(pace, placement) };
+  const pace = movedAlong(parts.timing, parts.offset, fps);
+  return { ...parts, pace, tail: tailOf(pace, parts.placement) };
+}
+
+/** A timing with an offset along the path. */
+function movedAlong(timing: Motion, offset: OffsetAt, fps: number): Motion {
+  if (offset.fixed) {
+    const { along } = offset.at(0);
+    if (along === 0) return timing;
+    const both = bothOf(timing);
+    return {
+      distance: (frame) => timing.distance(frame) + along,
+      speed: timing.speed,
+      both(frame, out) {
+        both(frame, out);
+        out[0] += along;
+      },
+    };
+  }
+  return {
+    distance: (frame) => timing.distance(frame) + offset.at(frame).along,
+    speed: (frame) => timing.speed(frame) + offset.rate('along', frame) * fps,
+  };
 }
 
 function tailOf(pace: Motion, { rear, tail }: AxlePlacement): Motion {

@@ -1,6 +1,7 @@
 import type { Hitch } from '../document/shot-hitch.js';
 import type { Quat } from '../math/vec.js';
 import { frameRotation } from '../pose/frame-rotation.js';
+import { bothOf } from '../pace/compiled-pace.js';
 import { POSE, type PoseAt } from '../pose/pose.js';
 import type { PathMotion } from './path-motion.js';
 
@@ -28,8 +29,11 @@ export function plainRide({ pace, placement }: PathMotion, own: Quat): PoseAt {
   const [a, b, c, d] = own;
   const way = new Float64Array(12);
   const turn: Quat = [0, 0, 0, 1];
+  const both = bothOf(pace);
+  const going = new Float64Array(2);
   return (frame, out, at) => {
-    const distance = pace.distance(frame);
+    both(frame, going);
+    const distance = going[0];
     placement.frame(distance, way);
     frameRotation(way, turn);
     const p = turn[0];
@@ -40,16 +44,15 @@ export function plainRide({ pace, placement }: PathMotion, own: Quat): PoseAt {
     const y = q * d + s * b + r * a - p * c;
     const z = r * d + s * c + p * b - q * a;
     const w = s * d - p * a - q * b - r * c;
-    const part = 1 / Math.sqrt(x * x + y * y + z * z + w * w);
     out[at] = way[0];
     out[at + 1] = way[1];
     out[at + 2] = way[2];
-    out[at + 3] = x * part;
-    out[at + 4] = y * part;
-    out[at + 5] = z * part;
-    out[at + 6] = w * part;
+    out[at + 3] = x;
+    out[at + 4] = y;
+    out[at + 5] = z;
+    out[at + 6] = w;
     out[at + POSE.distance] = distance;
-    out[at + POSE.speed] = pace.speed(frame);
+    out[at + POSE.speed] = going[1];
     out[at + POSE.bank] = 0;
   };
 }
