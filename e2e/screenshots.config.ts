@@ -1,5 +1,14 @@
 import { defineConfig } from '@playwright/test';
 import tests from './playwright.config.js';
 
-/** Takes the pictures in docs/screenshots from the demo data: `npm run screenshots`. */
-export default defineConfig({ ...tests, testMatch: '*.pictures.ts' });
+const launch = tests.use?.launchOptions;
+
+/** Takes the pictures in docs/screenshots from the demo data: `npm run screenshots`. They show letters as a graphics library draws them. */
+export default defineConfig({
+  ...tests,
+  testMatch: '*.pictures.ts',
+  use: {
+    ...tests.use,
+    launchOptions: { ...launch, args: launch?.args?.filter((arg) => arg !== '--disable-gpu-compositing') },
+  },
+});
