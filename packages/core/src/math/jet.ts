@@ -16,7 +16,7 @@ export function composeJets(f: Jet, g: Jet, out: Jet): void {
   out[0] = value;
   out[1] = f1 * g1;
   out[2] = f2 * g1 * g1 + f1 * g2;
-  out[3] = f3 * g1 ** 3 + 3 * f2 * g1 * g2 + f1 * g3;
+  out[3] = f3 * g1 * g1 * g1 + 3 * f2 * g1 * g2 + f1 * g3;
 }
 
 /** The derivatives of y over x where both run along u (dx/du must not be 0). `out` may be either of them. */
@@ -25,8 +25,8 @@ export function slopeJets(y: Jet, x: Jet, out: Jet): void {
   const [, x1, x2, x3] = x;
   out[0] = value;
   out[1] = y1 / x1;
-  out[2] = (y2 * x1 - y1 * x2) / x1 ** 3;
-  out[3] = (x1 * (x1 * y3 - y1 * x3) - 3 * x2 * (x1 * y2 - y1 * x2)) / x1 ** 5;
+  out[2] = (y2 * x1 - y1 * x2) / (x1 * x1 * x1);
+  out[3] = (x1 * (x1 * y3 - y1 * x3) - 3 * x2 * (x1 * y2 - y1 * x2)) / (x1 * x1 * x1 * x1 * x1);
 }
 
 /** Writes the value and derivatives of a + b x + c x² + d x³. */

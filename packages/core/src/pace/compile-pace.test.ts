@@ -120,3 +120,25 @@ it('smooth keys never overshoot nor turn back, and their speed is the slope of t
     }),
   );
 });
+
+it('place and speed at once are what they are one by one, whoever was asked before', () => {
+  const keys = [
+    { frame: 0, value: 0, ease: 'smooth' as const },
+    { frame: 24, value: 10 },
+  ];
+  const asked = compiled({ keys });
+  const one = compiled({ keys });
+  const both = new Float64Array(2);
+  fc.assert(
+    fc.property(fc.double({ min: -10, max: 40, noNaN: true }), (frame) => {
+      asked.distance(frame / 2);
+      asked.both?.(frame, both);
+      expect([both[0], both[1]]).toEqual([one.distance(frame), one.speed(frame)]);
+      // It is asked again for what it has just said.
+      expect(asked.distance(frame)).toBe(both[0]);
+    }),
+  );
+  asked.both?.(12, both);
+  expect(both[0]).toBeCloseTo(5, 12);
+  expect(both[1]).toBeCloseTo(15, 12);
+});

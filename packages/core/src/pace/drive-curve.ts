@@ -78,14 +78,15 @@ function forwardCurve({ drive, start }: Pace, track: BentTrack, fps: number, met
   );
   const now: RunState & { jerk: number } = { distance: 0, speed: 0, rate: 0, sum: 0, jerk: 0 };
   const frameOf = (seconds: number) => start.frame + (seconds - begun) * fps;
+  const [squared, cubed] = [fps ** 2, fps ** 3];
   const seconds = run.lap === null ? run.lead.seconds + (run.rolls.out ? 0 : window / 2) : Infinity;
   return {
     jet(frame, out) {
       state(begun + (frame - start.frame) / fps, now);
       out[0] = now.distance;
       out[1] = now.speed / fps;
-      out[2] = now.rate / fps ** 2;
-      out[3] = now.jerk / fps ** 3;
+      out[2] = now.rate / squared;
+      out[3] = now.jerk / cubed;
     },
     corners: [],
     stops: stopsOf(run, window, track.length, frameOf),

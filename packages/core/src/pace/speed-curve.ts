@@ -62,6 +62,7 @@ function byDistance(
   const field = speedField(keys, track);
   const begun = field.timeAt(place);
   const now = newJet();
+  const [squared, cubed] = [fps ** 2, fps ** 3];
   return {
     jet(frame, out) {
       const s = field.placeAt(begun + (frame - startFrame) / fps);
@@ -69,8 +70,8 @@ function byDistance(
       const [v, slope, bend] = now;
       out[0] = s;
       out[1] = v / fps;
-      out[2] = (v * slope) / fps ** 2;
-      out[3] = (v * (slope * slope + v * bend)) / fps ** 3;
+      out[2] = (v * slope) / squared;
+      out[3] = (v * (slope * slope + v * bend)) / cubed;
     },
     corners: [],
     stops: [],

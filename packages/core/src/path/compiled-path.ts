@@ -146,15 +146,15 @@ export class CompiledPath {
     this.takeDerivatives(s);
     // Y × tangent is left, so a left turn has a positive y in r' × r''.
     const turn = first[2] * second[0] - first[0] * second[2];
-    const speed = Math.hypot(first[0], first[1], first[2]);
-    return speed > 0 ? turn / speed ** 3 : 0;
+    const speed = vec3.length(first);
+    return speed > 0 ? turn / (speed * speed * speed) : 0;
   }
 
   /** Curvature in space, 1/m, never negative: one over the radius of the bend. */
   bend(s: number): number {
     this.takeDerivatives(s);
     const speed = vec3.length(first);
-    return speed > 0 ? vec3.length(vec3.cross(normal, first, second)) / speed ** 3 : 0;
+    return speed > 0 ? vec3.length(vec3.cross(normal, first, second)) / (speed * speed * speed) : 0;
   }
 
   /** Torsion, 1/m: how fast the plane of the bend turns about the path; positive as a right-handed screw. */

@@ -92,7 +92,7 @@ function compileWheel(
       polynomials.find(progress, at);
       const ahead = polynomials.value(at, AHEAD);
       const left = polynomials.value(at, LEFT);
-      if (Math.hypot(ahead, left) < 1e-12) return 0;
+      if (ahead * ahead + left * left < 1e-24) return 0;
       return ahead < 0 ? Math.atan2(-left, -ahead) : Math.atan2(left, ahead);
     },
     slip(progress) {
@@ -171,7 +171,8 @@ class WheelPolynomials {
   /** The speed of a steered wheel along its own way, from how its contact point moves. */
   private steered(begins: number, part: number): number {
     const ahead = polynomialAt(this.numbers, begins + AHEAD, part);
-    return Math.sign(ahead) * Math.hypot(ahead, polynomialAt(this.numbers, begins + LEFT, part));
+    const left = polynomialAt(this.numbers, begins + LEFT, part);
+    return Math.sign(ahead) * Math.sqrt(ahead * ahead + left * left);
   }
 
   /** Its integral up to a part of a stretch, piece by piece between the places where it jumps to as fast the other way. */
