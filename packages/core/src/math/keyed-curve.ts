@@ -73,7 +73,10 @@ export function keyedCurve(keys: readonly CurveKey[], outside = 0): KeyedCurve {
   const cubics = new Float64Array(4 * stretches.length);
   const drawn = stretches.map((stretch, i) => {
     if (!('a' in stretch)) return stretch;
-    cubics.set([stretch.a, stretch.b, stretch.c, stretch.d], 4 * i);
+    cubics[4 * i] = stretch.a;
+    cubics[4 * i + 1] = stretch.b;
+    cubics[4 * i + 2] = stretch.c;
+    cubics[4 * i + 3] = stretch.d;
     return null;
   });
   const count = stretches.length;
