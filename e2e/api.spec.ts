@@ -40,6 +40,8 @@ test('answers carry the headers of a closed house, and the API has a page', asyn
   expect(headers['content-security-policy']).toContain("default-src 'self'");
   expect(headers['x-content-type-options']).toBe('nosniff');
   expect(headers['x-powered-by']).toBeUndefined();
+  // A connection rests for longer than one looks at a screen.
+  expect(Number(/timeout=(\d+)/.exec(headers['keep-alive'])?.[1])).toBeGreaterThan(60);
   expect((await request.get('/api/docs')).status()).toBe(200);
   const api = (await (await request.get('/api/docs-json')).json()) as { paths: object };
   expect(Object.keys(api.paths)).toContain('/api/shots/{id}');

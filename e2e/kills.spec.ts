@@ -1,42 +1,31 @@
 import { mkdtempSync, rmSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { PNG } from 'pngjs';
-import { startServer, type OwnServer } from './support/own-server.js';
+import { startServer } from './support/own-server.js';
 import { expect, test } from './support/test.js';
 
 const KILLS = 6;
-
-/** A port that nobody listens on. */
-const freePort = () =>
-  new Promise<number>((resolve, reject) => {
-    const probe = createServer().once('error', reject);
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as { port: number };
-      probe.close(() => resolve(port));
-    });
-  });
 
 interface Kept {
   readonly revision: number;
   readonly document: { readonly name: string };
 }
 
-/** A server on a port and data of its own, to be killed. */
+/** A server that listens on a port and data of its own, to be killed, and started there again. */
 async function mortal(name: string) {
   const data = mkdtempSync(join(tmpdir(), `fleet-rail-${name}-`));
-  const port = await freePort();
-  let server: OwnServer | null = null;
+  let server = await startServer(data);
+  const { url } = server;
   const start = async (): Promise<void> => {
-    server = await startServer(data, port);
+    server = await startServer(data, Number(new URL(url).port));
   };
-  const kill = async (): Promise<void> => server?.kill();
+  const kill = (): Promise<void> => server.kill();
   const end = async (): Promise<void> => {
     await kill();
     rmSync(data, { recursive: true });
   };
-  return { base: `http://127.0.0.1:${port}/api`, start, kill, end };
+  return { base: `${url}/api`, start, kill, end };
 }
 
 test('a server that is killed while it saves has lost nothing that it acknowledged', async () => {
@@ -44,7 +33,6 @@ test('a server that is killed while it saves has lost nothing that it acknowledg
   const base = `${api}/shots`;
   const headers = { 'Content-Type': 'application/json' };
   try {
-    await start();
     const made = await fetch(base, { method: 'POST', headers, body: JSON.stringify({ name: '0' }) });
     const { id, document } = (await made.json()) as Kept & { id: string };
     let [acknowledged, sent] = [1, 1];
@@ -112,7 +100,6 @@ test('a server that is killed again and again while pictures are given makes the
     return put();
   };
   try {
-    await start();
     const pictures = Array.from({ length: count }, (_, i) => ({ frame: i + 1, eyes: [{ rider: 'c' }] }));
     const burnIn = { frame: false, timecode: false, name: false, board: false, safe: false };
     const wish = {

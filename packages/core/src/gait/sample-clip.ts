@@ -65,8 +65,10 @@ function sampleChannel(
     return;
   }
   if (cubic) {
-    const [a, b] = [2 * t ** 3 - 3 * t ** 2 + 1, t ** 3 - 2 * t ** 2 + t];
-    const [c, d] = [3 * t ** 2 - 2 * t ** 3, t ** 3 - t ** 2];
+    const t2 = t * t;
+    const t3 = t2 * t;
+    const [a, b] = [2 * t3 - 3 * t2 + 1, t3 - 2 * t2 + t];
+    const [c, d] = [3 * t2 - 2 * t3, t3 - t2];
     for (let k = 0; k < width; k++) {
       const leaving = values[now + width + k];
       const coming = values[next - width + k];

@@ -88,7 +88,7 @@ export function keyedCurve(keys: readonly CurveKey[], outside = 0): KeyedCurve {
       out[0] = frame < from ? first.value : last.value;
       return;
     }
-    const i = count === 1 ? 0 : stretchAt(frame);
+    const i = stretchAt(frame);
     const bent = drawn[i];
     if (bent === null) {
       const at = 4 * i;

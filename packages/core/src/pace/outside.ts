@@ -43,7 +43,9 @@ function cyclesOf(
   return (way, frame, out) => {
     // Counted in cycles: the whole part says which, the rest how far into it.
     const cycle = cycleAt((frame - from) / span, variation, phase);
-    for (let k = 1; k < 4; k++) phase[k] /= span ** k;
+    phase[1] /= span;
+    phase[2] /= span * span;
+    phase[3] /= span * span * span;
     const backward = way === 'mirror' && cycle % 2 !== 0;
     const part = phase[0] - cycle;
     cubicJet(backward ? to - part * span : from + part * span, backward ? -span : span, 0, 0, 0, inner);
@@ -94,7 +96,9 @@ function varyAmount(
   const much = variation.amount * gain;
   const change = much * (next - here);
   cubicJet(here * much, 0, 3 * change, -2 * change, progress, strays);
-  for (let k = 1; k < 4; k++) strays[k] *= scale ** k;
+  strays[1] *= scale;
+  strays[2] *= scale * scale;
+  strays[3] *= scale * scale * scale;
   composeJets(strays, out, strays);
   for (let k = 0; k < 4; k++) out[k] += strays[k];
 }

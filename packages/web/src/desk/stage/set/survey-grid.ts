@@ -111,6 +111,8 @@ export class SurveyGrid {
    */
   update(camera: THREE.Camera, about: THREE.Vector3, height: number, haze: Haze | null): void {
     const flat = camera instanceof THREE.OrthographicCamera;
+    // What is seen is picked before the renderer would do so.
+    camera.updateMatrixWorld();
     // Seen edge-on the ground is a line; its plane is left out.
     const down = -camera.getWorldDirection(new THREE.Vector3()).y;
     this.ground.visible = !flat || down > 0.01;
@@ -159,7 +161,6 @@ class Net {
   private readonly laidAt = new THREE.Vector2(NaN, NaN);
   /** From where it was last seen; drawn again from there, it is the same pieces. */
   private readonly seenBy = new THREE.Matrix4();
-  private reach = 0;
 
   constructor(private readonly spacing: number) {
     const material = new THREE.ShaderMaterial({
@@ -189,7 +190,9 @@ class Net {
   update(camera: THREE.Camera, about: THREE.Vector3, height: number): void {
     const { object, spacing } = this;
     const reach = reachOf(camera, spacing, height);
-    object.material.uniforms.reach.value = reach;
+    const known = object.material.uniforms.reach;
+    const reaches = known.value === reach;
+    known.value = reach;
     const flat = camera instanceof THREE.OrthographicCamera;
     object.visible = flat ? reach > 1 : reach > Math.abs(camera.position.y);
     if (!object.visible) return;
@@ -197,10 +200,9 @@ class Net {
     const at = new THREE.Vector2(about.x, about.z).divideScalar(step).round().multiplyScalar(step);
     const view = new THREE.Matrix4().multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse);
     const lies = this.laidAt.equals(at);
-    if (lies && view.equals(this.seenBy) && reach === this.reach) return;
+    if (lies && reaches && view.equals(this.seenBy)) return;
     if (!lies) this.lay(at);
     this.seenBy.copy(view);
-    this.reach = reach;
     this.pick(camera, view, reach);
   }
 
@@ -244,17 +246,19 @@ class Net {
     const places = room.array;
     let count = 0;
     for (let i = 0; i < pieces.length; i += 4) {
-      const [ax, az, bx, bz] = [pieces[i], pieces[i + 1], pieces[i + 2], pieces[i + 3]];
-      const outside = ({ normal: { x, z }, constant }: THREE.Plane) =>
-        x * ax + z * az + constant < 0 && x * bx + z * bz + constant < 0;
-      if (planes.some(outside)) continue;
-      places[count] = ax;
-      places[count + 2] = az;
-      places[count + 3] = bx;
-      places[count + 5] = bz;
+      if (planes.some((plane) => isBehind(plane, pieces, i))) continue;
+      places[count] = pieces[i];
+      places[count + 2] = pieces[i + 1];
+      places[count + 3] = pieces[i + 2];
+      places[count + 5] = pieces[i + 3];
       count += 6;
     }
     room.needsUpdate = true;
     this.object.geometry.setDrawRange(0, count / 3);
   }
+}
+
+/** Whether both ends of a piece on the ground, x and z each, lie behind a plane. */
+function isBehind({ normal: { x, z }, constant }: THREE.Plane, pieces: Float32Array, i: number): boolean {
+  return x * pieces[i] + z * pieces[i + 1] < -constant && x * pieces[i + 2] + z * pieces[i + 3] < -constant;
 }
