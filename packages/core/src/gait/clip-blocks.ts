@@ -10,7 +10,7 @@ import {
 import { modulo } from '../math/angle.js';
 import { smoothStep } from './idle-spans.js';
 import { cycleClip, sampleCycle } from './in-place.js';
-import { blendPoses, partOfClip, sampleClip } from './sample-clip.js';
+import { blendPoses, nodesMoved, partOfClip, sampleClip } from './sample-clip.js';
 
 /** What blocks go on by. */
 export interface BlockRide {
@@ -98,16 +98,17 @@ export function playBlocks(
 /** Clips put over a pose one after the other; what a clip does not move stays as it is. */
 export function clipDriver(hierarchy: NodeHierarchy, played: readonly PlayedClip[]): NodeDriver {
   const over = initialPose(hierarchy);
+  const layers = played.map((one) => ({ one, nodes: nodesMoved([one.clip]) }));
   return {
-    nodes: [...new Set(played.flatMap(({ clip }) => clip.channels.map(({ node }) => node)))],
+    nodes: nodesMoved(played.map(({ clip }) => clip)),
     apply(frame, pose) {
-      for (const one of played) {
+      for (const { one, nodes } of layers) {
         const weight = one.weight(frame);
         if (weight <= 0) continue;
         over.locals.set(pose.locals);
         over.weights.forEach((weights, i) => weights.set(pose.weights[i]));
         one.pose(frame, over);
-        blendPoses(pose, over, weight);
+        blendPoses(pose, over, weight, nodes);
       }
     },
   };

@@ -27,6 +27,7 @@ export class FootShape {
   lowest(space: ModelSpace, up: Vec3, turn: Quat | null): number {
     const { foot, nodes, offset } = this;
     if (nodes.length === 0) return 0;
+    if (turn === null) return this.lowestUnturned(space, up);
     const at = 16 * foot + 12;
     let low = Infinity;
     for (const { node, hull } of nodes) {
@@ -39,9 +40,26 @@ export class FootShape {
             space[m + 8 + k] * hull[i + 2] +
             space[m + 12 + k] -
             space[at + k];
-        if (turn !== null) vec3.transformQuat(offset, offset, turn);
+        vec3.transformQuat(offset, offset, turn);
         low = Math.min(low, vec3.dot(offset, up));
       }
+    }
+    return low;
+  }
+
+  /** The same for no turn: of each place only how high it is. */
+  private lowestUnturned(space: ModelSpace, [a, b, c]: Vec3): number {
+    const at = 16 * this.foot + 12;
+    const origin = a * space[at] + b * space[at + 1] + c * space[at + 2];
+    let low = Infinity;
+    for (const { node, hull } of this.nodes) {
+      const m = 16 * node;
+      const x = a * space[m] + b * space[m + 1] + c * space[m + 2];
+      const y = a * space[m + 4] + b * space[m + 5] + c * space[m + 6];
+      const z = a * space[m + 8] + b * space[m + 9] + c * space[m + 10];
+      const base = a * space[m + 12] + b * space[m + 13] + c * space[m + 14] - origin;
+      for (let i = 0; i < hull.length; i += 3)
+        low = Math.min(low, x * hull[i] + y * hull[i + 1] + z * hull[i + 2] + base);
     }
     return low;
   }

@@ -1,29 +1,37 @@
 import { quat, vec3 } from 'gl-matrix';
 import type { GroundSurface } from '../contact/ground-surface.js';
 import type { GroundContact } from '../document/shot-hitch.js';
-import { originOf, placeNodes, withAllAbove } from '../hierarchy/model-space.js';
+import { placeNodes, readOrigin, withAllAbove } from '../hierarchy/model-space.js';
 import { parentSpace } from '../hierarchy/node-drivers.js';
-import { LOCAL, initialPose, type HierarchyPose, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
+import {
+  LOCAL,
+  initialPose,
+  type Clip,
+  type HierarchyPose,
+  type NodeHierarchy,
+} from '../hierarchy/node-hierarchy.js';
 import { wrapAngle } from '../math/angle.js';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { POSE, rotationIn, type PoseAt } from '../pose/pose.js';
+import type { PoseAt } from '../pose/pose.js';
 import type { OwnAxes } from '../ride/contact-points.js';
 import {
   glideAt,
-  NO_SHIFT,
   samplesOf,
   shiftAt,
   shiftTo,
   type FootPosition,
   type FootTrack,
   type Lock,
+  type Shift,
 } from './foot-lock.js';
 import { FootShape, turnBetween } from './foot-shape.js';
 import type { FreeWalk } from './free-walk.js';
 import { idleSpanAt } from './idle-spans.js';
 import { pelvisOf, type Leg } from './leg.js';
 import type { FootDown } from './step-plan.js';
-import { bendTo } from './two-bone.js';
+import { bendTo, type Bent } from './two-bone.js';
+import type { WalkPoses } from './walk-poses.js';
+import { WalkerPlace } from './walker-place.js';
 
 /** What feet are brought to the ground in. */
 export interface FootScene {
@@ -42,105 +50,130 @@ const CYCLE_SAMPLES = 96;
 /** Legs are not stretched beyond this part of their length; the hips come down before. */
 const STRETCH = 0.9995;
 
-/** Where a foot is to be brought, in the model's space, how far the walker is turned for it, and how low its sole may come. */
-interface Target {
-  readonly position: Vec3;
-  readonly turn: number;
-  /** Metres of the model along its up; null where the clip's own sole is as low as it comes. */
-  readonly floor: number | null;
+/** One leg with its foot, and what is known of it at a frame. Places and turns are the model's. */
+interface FootOfLeg extends Leg {
+  readonly shape: FootShape;
+  /** The nodes that place its foot and its sole, and the clips of those alone. */
+  readonly chain: readonly number[];
+  readonly alone: WalkPoses;
+  /** Where it is to be brought, and how far the walker is turned for it. */
+  readonly target: Vec3;
+  turn: number;
+  /** The step of its own that it is on; null for none. */
+  glide: FootPosition | null;
+  /** How low its walk ever has its sole; and how low that may come. Metres of the world. */
+  walks: number;
+  floor: number;
 }
 
-/** Numbers of what is seen of a foot: its place in the world, and how high its lowest place is over the level it walks on, metres. */
-export const SEEN = 4;
+/** Numbers of what is seen of a foot: its place in the world, how high its lowest place is over the level it walks on, and how low that may come; metres. */
+export const SEEN = 5;
 
 /** Brings feet to places of the world. */
 export class FootSolver {
   readonly pelvis: number;
+  /** What the clips do with the nodes of the legs, and with those they hang on. */
+  readonly poses: WalkPoses;
   private readonly space: Float64Array;
   private readonly clips: HierarchyPose;
   private readonly rest: HierarchyPose;
-  private readonly now = new Float64Array(POSE.size);
+  private readonly place: WalkerPlace;
   /** Which way down is for the pelvis, in what that hangs on, per metre of the model. */
   private readonly down: Vec3;
-  private readonly shapes: readonly (FootShape | null)[];
-  /** By leg the nodes that place its foot and its sole; and those of all legs. */
-  private readonly chains: readonly (readonly number[])[];
+  private readonly feet: readonly (FootOfLeg | null)[];
+  /** The nodes of all legs, those first that others hang on. */
   private readonly placed: readonly number[];
   private readonly turns: Quat[];
-  /** By foot how low its walk ever has its sole; told when it is first asked for. */
-  private readonly walkFloors: number[] = [];
+  private floorsAt = NaN;
 
   constructor(
     private readonly scene: FootScene,
-    private readonly legs: readonly (Leg | null)[],
+    legs: readonly (Leg | null)[],
+    posesOf: (only: ReadonlySet<number>) => WalkPoses,
   ) {
-    const { hierarchy } = scene;
+    const { hierarchy, axes } = scene;
     this.pelvis = pelvisOf(
       hierarchy,
       legs.filter((leg) => leg !== null),
     );
-    this.shapes = legs.map((leg) => leg && new FootShape(hierarchy, leg.foot));
-    this.chains = legs.map((leg, i) =>
-      leg === null
-        ? []
-        : withAllAbove(hierarchy, [leg.foot, ...(this.shapes[i]?.nodes ?? []).map(({ node }) => node)]),
+    this.feet = legs.map((leg): FootOfLeg | null => {
+      if (leg === null) return null;
+      const shape = new FootShape(hierarchy, leg.foot);
+      const chain = withAllAbove(hierarchy, [leg.foot, ...shape.nodes.map(({ node }) => node)]);
+      return {
+        ...leg,
+        shape,
+        chain,
+        alone: posesOf(new Set(chain)),
+        target: [0, 0, 0],
+        turn: 0,
+        glide: null,
+        walks: NaN,
+        floor: 0,
+      };
+    });
+    this.placed = withAllAbove(
+      hierarchy,
+      this.feet.flatMap((foot) => foot?.chain ?? []),
     );
-    this.placed = withAllAbove(hierarchy, this.chains.flat());
+    this.poses = posesOf(new Set(this.placed));
     this.turns = hierarchy.nodes.map((): Quat => [0, 0, 0, 1]);
     this.space = new Float64Array(16 * hierarchy.nodes.length);
     this.clips = initialPose(hierarchy);
     this.rest = initialPose(hierarchy);
-    const low = vec3.negate([0, 0, 0], scene.axes.up) as Vec3;
+    this.place = new WalkerPlace(scene.pose, axes.ahead, scene.scale);
+    const low = vec3.negate([0, 0, 0], axes.up) as Vec3;
     this.down = this.pelvis < 0 ? low : parentSpace(hierarchy, this.pelvis).direction(low);
   }
 
   /** Where a foot is by the clips alone, in the world. */
-  free(foot: number, frame: number): Vec3 {
-    return this.place(foot, frame, this.clipPose(frame, this.scene.walk.pose));
+  free(i: number, frame: number): Vec3 {
+    const free = this.ownPosition(i, frame);
+    this.place.goTo(frame);
+    this.place.toWorld(free);
+    return free;
   }
 
   /** Where a foot is by the clips alone, in the model's own space. */
-  ownPosition(foot: number, frame: number): Vec3 {
-    const { locals } = this.clipPose(frame, this.scene.walk.pose);
-    this.placeLeg(foot, locals);
-    return originOf(this.space, (this.legs[foot] as Leg).foot);
+  ownPosition(i: number, frame: number): Vec3 {
+    const foot = this.feet[i] as FootOfLeg;
+    this.restClips();
+    foot.alone.pose(frame, this.clips);
+    placeNodes(this.scene.hierarchy, foot.chain, this.clips.locals, this.space);
+    const own: Vec3 = [0, 0, 0];
+    readOrigin(this.space, foot.foot, own);
+    return own;
   }
 
-  /** Writes of each foot of a posed figure where it is in the world, and how high its sole is: {@link SEEN} numbers a foot. */
+  /** Writes what is seen of each foot of a posed figure: {@link SEEN} numbers a foot. */
   see(frame: number, { locals }: HierarchyPose, out: Float64Array): void {
-    const { hierarchy, axes, pose } = this.scene;
-    placeNodes(hierarchy, this.placed, locals, this.space);
-    pose(frame, this.now, 0);
-    this.legs.forEach((leg, foot) => {
-      if (leg === null) return;
-      out.set(this.toWorld(originOf(this.space, leg.foot)), SEEN * foot);
-      out[SEEN * foot + 3] = this.soleIn(foot, leg) * axes.scale[2];
-    });
-  }
-
-  /** Where a foot of a posed figure is in the world. */
-  place(foot: number, frame: number, { locals }: HierarchyPose): Vec3 {
-    this.placeLeg(foot, locals);
-    this.scene.pose(frame, this.now, 0);
-    return this.toWorld(originOf(this.space, (this.legs[foot] as Leg).foot));
+    const { feet, space, place } = this;
+    // Told first, for the legs are placed for it as well.
+    this.findFloors(frame);
+    placeNodes(this.scene.hierarchy, this.placed, locals, space);
+    place.goTo(frame);
+    for (let i = 0; i < feet.length; i++) {
+      const foot = feet[i];
+      if (foot === null) continue;
+      readOrigin(space, foot.foot, world);
+      place.toWorld(world);
+      const at = SEEN * i;
+      for (let k = 0; k < 3; k++) out[at + k] = world[k];
+      out[at + 3] = this.soleOf(foot);
+      out[at + 4] = foot.floor;
+    }
   }
 
   /** Which way the walker is turned at a frame, radians about up. */
   heading(frame: number): number {
-    this.scene.pose(frame, this.now, 0);
-    return this.turn();
-  }
-
-  /** How high a foot is over its ground by the clips alone, metres of the world. */
-  heightAt(foot: number, frame: number): number {
-    this.free(foot, frame);
-    return this.heightOf(foot);
+    this.place.goTo(frame);
+    return this.place.turn;
   }
 
   /** Where and how a foot is locked that is down. */
   lock(foot: number, down: FootDown): Lock {
     const frames = down.placedAt === null ? this.walkingSamples(down) : [down.placedAt];
-    const seen = frames.map((frame) => ({ free: this.free(foot, frame), turn: this.turn() }));
+    const seen = frames.map((frame) => this.whereFree(foot, frame));
     const position: Vec3 = [0, 0, 0];
     let [sine, cosine] = [0, 0];
     for (const { free, turn } of seen) {
@@ -150,82 +183,97 @@ export class FootSolver {
     }
     position[1] = this.groundUnder(position) ?? position[1];
     const turn = Math.atan2(sine, cosine);
-    const shift = (frame: number) => shiftTo(position, turn, this.free(foot, frame), this.turn());
+    const shift = (frame: number): Shift => {
+      const known = frames.indexOf(frame);
+      const now = known < 0 ? this.whereFree(foot, frame) : seen[known];
+      const by = { x: 0, z: 0, turn: 0 };
+      shiftTo(position, turn, now.free, now.turn, by);
+      return by;
+    };
     return { ...down, position, turn, first: shift(down.from), last: shift(down.to) };
   }
 
   /** Where a foot is at a frame as its track has it so far, for a step to begin or to end. */
   placeOnTrack(foot: number, track: FootTrack, frame: number): FootPosition {
-    const free = this.free(foot, frame);
-    const turn = this.turn();
-    const height = this.heightOf(foot);
-    const shift = shiftAt(track, frame, free, turn);
+    const { free, turn } = this.whereFree(foot, frame);
+    const height = this.heightOf(this.feet[foot] as FootOfLeg);
+    shiftAt(track, frame, free, turn, shift);
     return { x: free[0] + shift.x, z: free[2] + shift.z, height, turn: turn + shift.turn };
   }
 
   /** Bends the legs of a pose so that feet are where they are locked, or on the ground where they are not. */
   bend(frame: number, pose: HierarchyPose, tracks: readonly FootTrack[] | null): void {
-    const { hierarchy, axes } = this.scene;
-    const floors = this.floors(frame, tracks);
-    placeNodes(hierarchy, this.placed, pose.locals, this.space);
-    this.scene.pose(frame, this.now, 0);
-    const turns = this.modelTurns(pose.locals);
-    const targets = this.legs.map((leg, i): Target | null => {
-      if (leg === null) return null;
-      const target = this.target(leg, frame, tracks?.[i] ?? null, floors[i]);
-      return floors[i] === null ? target : this.raised(i, target, turns[leg.foot]);
-    });
-    if (this.lowerHips(pose, targets)) placeNodes(hierarchy, this.placed, pose.locals, this.space);
-    targets.forEach((target, i) => {
-      const leg = this.legs[i];
-      if (target === null || leg === null) return;
-      const [top, middle, end] = [leg.top, leg.middle, leg.foot].map((node) => originOf(this.space, node));
-      const bent = bendTo(top, middle, end, target.position, axes.ahead);
-      const footTurn = turnAboutUp(axes.up, target.turn, turns[leg.foot]);
-      this.setTurn(pose.locals, turns, leg.middle, bent.lower);
-      this.setTurn(pose.locals, turns, leg.top, bent.whole);
-      // The foot is turned as it was, and not with the leg.
-      const above = this.turnOf(pose.locals, hierarchy.nodes[leg.foot].parent);
-      this.writeTurn(pose.locals, leg.foot, above, footTurn);
-    });
-  }
-
-  /** The lowest place of a foot of a posed figure over the level it walks on, metres of the world. */
-  soleOf(foot: number, { locals }: HierarchyPose): number {
-    this.placeLeg(foot, locals);
-    const leg = this.legs[foot] as Leg;
-    return this.soleIn(foot, leg) * this.scene.axes.scale[2];
+    const { feet, scene, place, placed, space } = this;
+    const part = tracks === null ? 0 : scene.walk.idleWeight(frame);
+    const blends = part > 0 && part < 1;
+    let glides = false;
+    for (let i = 0; i < feet.length; i++) {
+      const foot = feet[i];
+      if (foot === null) continue;
+      foot.glide = tracks && glideAt(tracks[i], frame);
+      glides ||= foot.glide !== null;
+    }
+    if (blends || glides) this.findFloors(frame);
+    placeNodes(scene.hierarchy, placed, pose.locals, space);
+    place.goTo(frame);
+    this.takeTurns(pose.locals);
+    for (let i = 0; i < feet.length; i++) {
+      const foot = feet[i];
+      if (foot === null) continue;
+      if (foot.glide) this.aimOnGlide(foot, foot.glide);
+      else this.aim(foot, frame, tracks?.[i] ?? null);
+      // Told only where clips are blended, or no clip has the step: elsewhere a clip's own sole is as low as it comes.
+      if (blends || foot.glide) this.raise(foot);
+    }
+    if (this.lowerHips(pose)) placeNodes(scene.hierarchy, placed, pose.locals, space);
+    for (const foot of feet) if (foot !== null) this.bendLeg(foot, pose.locals);
   }
 
   /**
-   * How low the sole of a foot may come at a frame: as low as its walk ever has it, or what it does while it stands has it then; where one
-   * gives way to the other, as far between the two as they are blended. Metres of the world.
+   * How low the soles may come at a frame: as low as the walk ever has them, or what is done while it stands has them then; where one
+   * gives way to the other, as far between the two as they are blended.
    */
-  floorOf(foot: number, frame: number): number {
-    const { walk } = this.scene;
-    const part = walk.idleWeight(frame);
-    const walks = (this.walkFloors[foot] ??= this.walkFloor(foot));
-    const stands = part > 0 ? this.soleOf(foot, this.clipPose(frame, walk.standing)) : walks;
-    return walks + part * (stands - walks);
+  private findFloors(frame: number): void {
+    if (frame === this.floorsAt) return;
+    this.floorsAt = frame;
+    const { feet, scene } = this;
+    const part = scene.walk.idleWeight(frame);
+    for (const foot of feet)
+      if (foot !== null)
+        foot.floor = Number.isNaN(foot.walks) ? (foot.walks = this.walkFloor(foot)) : foot.walks;
+    if (part === 0) return;
+    this.restClips();
+    this.poses.standing(frame, this.clips);
+    placeNodes(scene.hierarchy, this.placed, this.clips.locals, this.space);
+    for (const foot of feet) if (foot !== null) foot.floor += part * (this.soleOf(foot) - foot.floor);
   }
 
-  private walkFloor(foot: number): number {
-    let low = Infinity;
-    for (let i = 0; i < CYCLE_SAMPLES; i++) {
-      const pose = this.clipPose(i / CYCLE_SAMPLES, this.scene.walk.atPhase);
-      low = Math.min(low, this.soleOf(foot, pose));
+  /** How low a walk ever has the sole of a foot, metres of the world. */
+  private walkFloor(foot: FootOfLeg): number {
+    const { hierarchy, walk, axes } = this.scene;
+    const known = floorsOf(walk.clip as Clip);
+    const key = `${foot.foot} ${axes.up.join()}`;
+    let floor = known.get(key);
+    if (floor === undefined) {
+      floor = Infinity;
+      for (let i = 0; i < CYCLE_SAMPLES; i++) {
+        this.restClips();
+        foot.alone.atPhase(i / CYCLE_SAMPLES, this.clips);
+        placeNodes(hierarchy, foot.chain, this.clips.locals, this.space);
+        floor = Math.min(floor, this.soleHeight(foot));
+      }
+      known.set(key, floor);
     }
-    return low;
+    return floor * axes.scale[2];
   }
 
-  private placeLeg(foot: number, locals: Float64Array): void {
-    placeNodes(this.scene.hierarchy, this.chains[foot], locals, this.space);
-  }
-
-  private clipPose(frame: number, by: ((frame: number, pose: HierarchyPose) => void) | null): HierarchyPose {
+  private restClips(): void {
     this.clips.locals.set(this.rest.locals);
-    by?.(frame, this.clips);
-    return this.clips;
+  }
+
+  private whereFree(foot: number, frame: number): { readonly free: Vec3; readonly turn: number } {
+    const free = this.free(foot, frame);
+    return { free, turn: this.place.turn };
   }
 
   /** Frames of a stance at which the walk shows where it is: none while it stands. */
@@ -238,98 +286,128 @@ export class FootSolver {
     });
   }
 
-  /** By foot how low its sole may come, metres of the world: told only where clips are blended, or no clip has the step. */
-  private floors(frame: number, tracks: readonly FootTrack[] | null): (number | null)[] {
-    const part = this.scene.walk.idleWeight(frame);
-    const blends = part > 0 && part < 1;
-    return this.legs.map((leg, i) => {
-      if (leg === null || tracks === null) return null;
-      return blends || glideAt(tracks[i], frame) ? this.floorOf(i, frame) : null;
-    });
+  /** To a place of a step of its own. */
+  private aimOnGlide(foot: FootOfLeg, glide: FootPosition): void {
+    const { place, space } = this;
+    readOrigin(space, foot.foot, world);
+    place.toWorld(world);
+    vec3.set(world, glide.x, world[1], glide.z);
+    world[1] = (this.groundUnder(world) ?? place.height) + glide.height;
+    this.take(foot, world, wrapAngle(glide.turn - place.turn));
   }
 
-  private target(leg: Leg, frame: number, track: FootTrack | null, floor: number | null): Target {
-    const { axes } = this.scene;
-    const turnNow = this.turn();
-    const free = originOf(this.space, leg.foot);
-    const world = this.toWorld(free);
-    const glide = track && glideAt(track, frame);
-    const scale = axes.scale[2];
-    if (glide) {
-      const base = this.groundUnder([glide.x, world[1], glide.z]) ?? this.now[1];
-      const position = this.toModel([glide.x, base + glide.height, glide.z]);
-      return {
-        position,
-        turn: wrapAngle(glide.turn - turnNow),
-        floor: floor === null ? null : floor / scale,
-      };
+  /** To where its track has it at a frame; without one, to the ground under it. */
+  private aim(foot: FootOfLeg, frame: number, track: FootTrack | null): void {
+    const { place, space } = this;
+    readOrigin(space, foot.foot, world);
+    place.toWorld(world);
+    let turn = 0;
+    if (track !== null) {
+      shiftAt(track, frame, world, place.turn, shift);
+      world[0] += shift.x;
+      world[2] += shift.z;
+      turn = shift.turn;
     }
-    const shift = track ? shiftAt(track, frame, world, turnNow) : NO_SHIFT;
-    world[0] += shift.x;
-    world[2] += shift.z;
-    const height = this.groundUnder(world);
-    if (height !== null) world[1] = height + vec3.dot(free, axes.up) * scale;
-    return { position: this.toModel(world), turn: shift.turn, floor: floor === null ? null : floor / scale };
-  }
-
-  /** A target lifted by as much as its sole would come lower than it may. */
-  private raised(foot: number, target: Target, turn: Quat): Target {
-    const { axes } = this.scene;
-    const leg = this.legs[foot] as Leg;
-    const whole = turnBetween(turn, turnAboutUp(axes.up, target.turn, turn));
-    const sole = (this.shapes[foot] as FootShape).lowest(this.space, axes.up, whole);
-    // The level it walks on is that of the model's floor, wherever the ground under the foot is.
-    const world = this.toWorld(originOf(this.space, leg.foot));
     const ground = this.groundUnder(world);
-    const level = ground === null ? 0 : (ground - this.now[1]) / axes.scale[2];
-    const under = (target.floor as number) - (vec3.dot(target.position, axes.up) + sole - level);
-    if (under <= 0) return target;
-    return { ...target, position: vec3.scaleAndAdd([0, 0, 0], target.position, axes.up, under) as Vec3 };
+    if (ground !== null) world[1] = ground + this.heightOf(foot);
+    this.take(foot, world, turn);
   }
 
-  private soleIn(foot: number, leg: Leg): number {
-    const { up } = this.scene.axes;
-    const shape = this.shapes[foot] as FootShape;
-    return vec3.dot(originOf(this.space, leg.foot), up) + shape.lowest(this.space, up, null);
+  /** Takes a place of the world as the target of a foot. */
+  private take(foot: FootOfLeg, place: Vec3, turn: number): void {
+    this.place.toModel(place);
+    vec3.copy(foot.target, place);
+    foot.turn = turn;
   }
 
-  /** How high a foot is over its ground where the figure was posed last, metres of the world. */
-  private heightOf(foot: number): number {
+  /** Lifts a target by as much as its sole would come lower than it may. */
+  private raise(foot: FootOfLeg): void {
+    const { space, place } = this;
     const { up, scale } = this.scene.axes;
-    return vec3.dot(originOf(this.space, (this.legs[foot] as Leg).foot), up) * scale[2];
+    const turn = this.turns[foot.foot];
+    const whole = turnBetween(turn, turnAboutUp(up, foot.turn, turn, wanted));
+    const sole = foot.shape.lowest(space, up, whole);
+    // The level it walks on is that of the model's floor, wherever the ground under the foot is.
+    readOrigin(space, foot.foot, world);
+    place.toWorld(world);
+    const ground = this.groundUnder(world);
+    const level = ground === null ? 0 : (ground - place.height) / scale[2];
+    const under = foot.floor / scale[2] - (vec3.dot(foot.target, up) + sole - level);
+    if (under > 0) vec3.scaleAndAdd(foot.target, foot.target, up, under);
   }
 
-  private groundUnder(world: Vec3): number | null {
+  /** The lowest place of a foot that is placed, over the level it walks on: metres of the world. */
+  private soleOf(foot: FootOfLeg): number {
+    return this.soleHeight(foot) * this.scene.axes.scale[2];
+  }
+
+  /** The same in metres of the model. */
+  private soleHeight(foot: FootOfLeg): number {
+    const { up } = this.scene.axes;
+    readOrigin(this.space, foot.foot, own);
+    return vec3.dot(own, up) + foot.shape.lowest(this.space, up, null);
+  }
+
+  /** How high a foot that is placed is over its ground, metres of the world. */
+  private heightOf(foot: FootOfLeg): number {
+    const { up, scale } = this.scene.axes;
+    readOrigin(this.space, foot.foot, own);
+    return vec3.dot(own, up) * scale[2];
+  }
+
+  private groundUnder(place: Vec3): number | null {
     const { ground } = this.scene;
     if (ground === null) return null;
     const { up, down, rise } = ground.contact;
-    const found = ground.heights.height(world[0], world[2], this.now[1] - rise, up, down);
+    const found = ground.heights.height(place[0], place[2], this.place.height - rise, up, down);
     return found === null ? null : found + rise;
   }
 
   /** Lets the hips down by as much as the leg that reaches least is short of; answers whether it did. */
-  private lowerHips(pose: HierarchyPose, targets: readonly (Target | null)[]): boolean {
+  private lowerHips(pose: HierarchyPose): boolean {
     if (this.pelvis < 0) return false;
     const { up } = this.scene.axes;
     let drop = 0;
-    targets.forEach((target, i) => {
-      const leg = this.legs[i];
-      if (target === null || leg === null) return;
-      const [top, middle, end] = [leg.top, leg.middle, leg.foot].map((node) => originOf(this.space, node));
+    for (const foot of this.feet) {
+      if (foot === null) continue;
+      this.readLeg(foot);
       const reach = STRETCH * (vec3.distance(top, middle) + vec3.distance(middle, end));
-      const way = vec3.subtract([0, 0, 0], target.position, top);
+      vec3.subtract(way, foot.target, top);
       const high = vec3.dot(way, up);
       const aside = Math.sqrt(Math.max(0, vec3.dot(way, way) - high * high));
-      if (vec3.length(way) <= reach || aside >= reach) return;
+      if (vec3.length(way) <= reach || aside >= reach) continue;
       drop = Math.max(drop, -high - Math.sqrt(reach * reach - aside * aside));
-    });
+    }
     if (drop === 0) return false;
     for (let k = 0; k < 3; k++) pose.locals[this.pelvis * LOCAL.size + k] += drop * this.down[k];
     return true;
   }
 
-  /** By node of the legs how it is turned in the model's space. */
-  private modelTurns(locals: Float64Array): Quat[] {
+  private readLeg(leg: Leg): void {
+    readOrigin(this.space, leg.top, top);
+    readOrigin(this.space, leg.middle, middle);
+    readOrigin(this.space, leg.foot, end);
+  }
+
+  private bendLeg(foot: FootOfLeg, locals: Float64Array): void {
+    const { turns } = this;
+    const { hierarchy, axes } = this.scene;
+    this.readLeg(foot);
+    bendTo(top, middle, end, foot.target, axes.ahead, bent);
+    this.setTurn(locals, foot.middle, bent.lower);
+    this.setTurn(locals, foot.top, bent.whole);
+    // The foot is turned as it was, and not with the leg.
+    turnAboutUp(axes.up, foot.turn, turns[foot.foot], wanted);
+    quat.identity(above);
+    for (let i = hierarchy.nodes[foot.foot].parent; i >= 0; i = hierarchy.nodes[i].parent) {
+      takeTurn(locals, i, ownTurn);
+      quat.multiply(above, ownTurn, above);
+    }
+    this.writeTurn(locals, foot.foot);
+  }
+
+  /** Takes by node of the legs how it is turned in the model's space. */
+  private takeTurns(locals: Float64Array): void {
     const { turns, placed } = this;
     const { nodes } = this.scene.hierarchy;
     for (const node of placed) {
@@ -338,49 +416,23 @@ export class FootSolver {
       takeTurn(locals, node, turn);
       if (parent >= 0) quat.multiply(turn, turns[parent], turn);
     }
-    return turns;
-  }
-
-  private turnOf(locals: Float64Array, node: number): Quat {
-    const turn: Quat = [0, 0, 0, 1];
-    const own: Quat = [0, 0, 0, 1];
-    for (let i = node; i >= 0; i = this.scene.hierarchy.nodes[i].parent) {
-      takeTurn(locals, i, own);
-      quat.multiply(turn, own, turn);
-    }
-    return turn;
   }
 
   /** Turns a node in the model's space, from how it was turned; what it hangs on may turn as well before or after. */
-  private setTurn(locals: Float64Array, turns: Quat[], node: number, turn: Quat): void {
+  private setTurn(locals: Float64Array, node: number, turn: Quat): void {
     const { parent } = this.scene.hierarchy.nodes[node];
-    const above: Quat = parent < 0 ? [0, 0, 0, 1] : turns[parent];
-    this.writeTurn(locals, node, above, quat.multiply([0, 0, 0, 1], turn, turns[node]) as Quat);
+    if (parent < 0) quat.identity(above);
+    else quat.copy(above, this.turns[parent]);
+    quat.multiply(wanted, turn, this.turns[node]);
+    this.writeTurn(locals, node);
   }
 
-  private writeTurn(locals: Float64Array, node: number, above: Quat, wanted: Quat): void {
-    const own = quat.multiply([0, 0, 0, 1], quat.conjugate([0, 0, 0, 1], above), wanted);
-    quat.normalize(own, own);
-    for (let k = 0; k < 4; k++) locals[node * LOCAL.size + LOCAL.rotation + k] = own[k];
-  }
-
-  /** Which way the walker is turned at the frame that was last asked for, radians about up. */
-  private turn(): number {
-    const front = vec3.transformQuat([0, 0, 0], this.scene.axes.ahead, rotationIn(this.now));
-    return Math.atan2(front[0], front[2]);
-  }
-
-  private toWorld(place: Vec3): Vec3 {
-    const out = vec3.multiply([0, 0, 0], place, this.scene.scale) as Vec3;
-    vec3.transformQuat(out, out, rotationIn(this.now));
-    for (let k = 0; k < 3; k++) out[k] += this.now[k];
-    return out;
-  }
-
-  private toModel(world: Vec3): Vec3 {
-    const out = world.map((value, k) => value - this.now[k]) as Vec3;
-    vec3.transformQuat(out, out, quat.conjugate([0, 0, 0, 1], rotationIn(this.now)));
-    return vec3.divide(out, out, this.scene.scale) as Vec3;
+  /** Turns a node as is {@link wanted} of the model, where what it hangs on is turned by {@link above}. */
+  private writeTurn(locals: Float64Array, node: number): void {
+    quat.conjugate(above, above);
+    quat.multiply(ownTurn, above, wanted);
+    quat.normalize(ownTurn, ownTurn);
+    for (let k = 0; k < 4; k++) locals[node * LOCAL.size + LOCAL.rotation + k] = ownTurn[k];
   }
 }
 
@@ -389,6 +441,28 @@ function takeTurn(locals: Float64Array, node: number, out: Quat): void {
   for (let k = 0; k < 4; k++) out[k] = locals[at + k];
 }
 
-function turnAboutUp(up: Vec3, angle: number, turn: Quat): Quat {
-  return quat.multiply([0, 0, 0, 1], quat.setAxisAngle([0, 0, 0, 1], up, angle), turn) as Quat;
+function turnAboutUp(up: Vec3, angle: number, turn: Quat, out: Quat): Quat {
+  quat.setAxisAngle(out, up, angle);
+  return quat.multiply(out, out, turn) as Quat;
 }
+
+/** By walk clip how low it ever has the soles of its feet, metres of the model: all who walk by it have the same. */
+const walkFloors = new WeakMap<Clip, Map<string, number>>();
+
+function floorsOf(clip: Clip): Map<string, number> {
+  const known = walkFloors.get(clip) ?? new Map<string, number>();
+  walkFloors.set(clip, known);
+  return known;
+}
+
+const shift: Shift = { x: 0, z: 0, turn: 0 };
+const bent: Bent = { lower: [0, 0, 0, 1], whole: [0, 0, 0, 1] };
+const world: Vec3 = [0, 0, 0];
+const own: Vec3 = [0, 0, 0];
+const way: Vec3 = [0, 0, 0];
+const top: Vec3 = [0, 0, 0];
+const middle: Vec3 = [0, 0, 0];
+const end: Vec3 = [0, 0, 0];
+const above: Quat = [0, 0, 0, 1];
+const wanted: Quat = [0, 0, 0, 1];
+const ownTurn: Quat = [0, 0, 0, 1];

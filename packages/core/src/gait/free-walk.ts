@@ -1,15 +1,10 @@
 import type { Gait } from '../document/shot-rider.js';
-import {
-  clipNamed,
-  initialPose,
-  type HierarchyPose,
-  type NodeHierarchy,
-} from '../hierarchy/node-hierarchy.js';
+import { clipNamed, type Clip, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 import { idleSpanAt, idleSpansOf, idleWeightIn, type IdleSpan } from './idle-spans.js';
-import { cycleClip, sampleCycle } from './in-place.js';
-import { naturalPhase, restingPhases } from './resting-phases.js';
-import { blendPoses } from './sample-clip.js';
-import { clipsOf, poseStop, stopsOf } from './stop-clips.js';
+import { cycleClip } from './in-place.js';
+import { restingPhases } from './resting-phases.js';
+import { stopsOf } from './stop-clips.js';
+import { WalkPoses } from './walk-poses.js';
 
 /** What a gait goes by. */
 export interface WalkRide {
@@ -33,13 +28,10 @@ export interface FreeWalk {
   readonly idleSpans: readonly IdleSpan[];
   /** How much of what it does while it stands it shows, 0 to 1. */
   idleWeight(frame: number): number;
-  /** Poses the node hierarchy by its clips; the pose has to be at rest before. Null where the walk's clip is missing. */
-  readonly pose: ((frame: number, pose: HierarchyPose) => void) | null;
-  /** The same by what it does while it stands alone; and by the walk alone at a phase. */
-  atPhase(phase: number, pose: HierarchyPose): void;
-  standing(frame: number, pose: HierarchyPose): void;
-  /** Which nodes the clips move. */
-  readonly nodes: readonly number[];
+  /** The clip of its walk; null where that is missing. */
+  readonly clip: Clip | null;
+  /** How its clips pose it, or some nodes of it alone; null where that of its walk is missing. */
+  readonly posesOf: ((only: ReadonlySet<number> | null) => WalkPoses) | null;
 }
 
 /** So much before and after the range is looked at for idle spans and stances, seconds. */
@@ -63,48 +55,18 @@ export function compileFreeWalk(gait: Gait, hierarchy: NodeHierarchy | null, rid
   }).filter(({ from, to }) => to > first && from < last);
   const blend = gait.blend * fps;
   const clip = hierarchy && clipNamed(hierarchy, gait.clip);
-  if (hierarchy === null || clip === null) {
-    const nothing = () => undefined;
-    const idleWeight = () => 0;
-    return { phase, rate, idleSpans, idleWeight, pose: null, atPhase: nothing, standing: nothing, nodes: [] };
-  }
-  const walk = cycleClip(hierarchy, clip);
-  const stops = stopsOf(gait, hierarchy, idleSpans);
+  if (hierarchy === null || clip === null)
+    return { phase, rate, idleSpans, idleWeight: () => 0, clip: null, posesOf: null };
+  const clips = { walk: cycleClip(hierarchy, clip), stops: stopsOf(gait, hierarchy, idleSpans) };
   const phases = restingPhases(gait);
   const idleWeight = (frame: number) => {
     const i = idleSpanAt(idleSpans, frame);
-    const { from, to } = idleSpans[Math.max(0, i)] ?? { from: 0, to: 0 };
-    if (to - from < SHORTEST_STAND * fps) return 0;
+    if (i < 0 || idleSpans[i].to - idleSpans[i].from < SHORTEST_STAND * fps) return 0;
     // Without anything to show, and without feet to know a natural pose by, it waits as it came.
-    if (i < 0 || !(stops[i].act ?? stops[i].idle ?? phases.length > 0)) return 0;
-    return idleWeightIn(idleSpans[i], blend, frame);
+    const { act, idle } = clips.stops[i];
+    return (act ?? idle ?? phases.length > 0) ? idleWeightIn(idleSpans[i], blend, frame) : 0;
   };
-  const atPhase = (at: number, pose: HierarchyPose) => sampleCycle(walk, at, pose);
-  const standing = (frame: number, pose: HierarchyPose) => {
-    const i = idleSpanAt(idleSpans, frame);
-    if (i < 0) return;
-    if (!poseStop(stops[i], idleSpans[i], { first, fps }, frame, pose))
-      atPhase(naturalPhase(phase(frame), phases), pose);
-  };
-  const over = initialPose(hierarchy);
-  const rest = initialPose(hierarchy);
-  const clips = [clip, ...stops.flatMap(clipsOf)];
-  return {
-    phase,
-    rate,
-    idleSpans,
-    idleWeight,
-    atPhase,
-    standing,
-    nodes: [...new Set(clips.flatMap(({ channels }) => channels.map(({ node }) => node)))],
-    pose(frame, pose) {
-      const part = idleWeight(frame);
-      atPhase(phase(frame), pose);
-      if (part <= 0) return;
-      over.locals.set(rest.locals);
-      over.weights.forEach((weights, i) => weights.set(rest.weights[i]));
-      standing(frame, over);
-      blendPoses(pose, over, part);
-    },
-  };
+  const timing = { first, fps, phase, idleSpans, idleWeight, restingPhases: phases };
+  const posesOf = (only: ReadonlySet<number> | null) => new WalkPoses(hierarchy, clips, timing, only);
+  return { phase, rate, idleSpans, idleWeight, clip, posesOf };
 }

@@ -57,5 +57,6 @@ export const smoothStep = (t: number): number => t * t * (3 - 2 * t);
 
 /** Which stand a frame is in; −1 where it walks. */
 export function idleSpanAt(stands: readonly IdleSpan[], frame: number): number {
-  return stands.findIndex(({ from, to }) => frame >= from && frame <= to);
+  for (let i = 0; i < stands.length; i++) if (frame >= stands[i].from && frame <= stands[i].to) return i;
+  return -1;
 }

@@ -14,6 +14,16 @@ export function partOfClip(
   return { from: Math.min(from, end), length: Math.max(1e-6, end - from) };
 }
 
+/** Which nodes some clips move. */
+export function nodesMoved(clips: readonly Clip[]): number[] {
+  return [...new Set(clips.flatMap(({ channels }) => channels.map(({ node }) => node)))];
+}
+
+/** A clip of some nodes alone. */
+export function clipOfNodes(clip: Clip, nodes: ReadonlySet<number>): Clip {
+  return { ...clip, channels: clip.channels.filter(({ node }) => nodes.has(node)) };
+}
+
 /** Poses a model's nodes as a clip has them at a time; what the clip does not move stays as it is. */
 export function sampleClip(clip: Clip, seconds: number, { locals, weights }: HierarchyPose): void {
   let moment: Moment | null = null;
@@ -90,10 +100,20 @@ function sampleChannel(
   for (let k = 0; k < width; k++) out[at + k] = values[now + k] + t * (values[next + k] - values[now + k]);
 }
 
-/** Puts a part of one pose over another: turns by the shorter way round, all else straight. */
-export function blendPoses(under: HierarchyPose, over: HierarchyPose, part: number): void {
+/**
+ * Puts a part of one pose over another: turns by the shorter way round, all else straight.
+ *
+ * @param nodes those in which the two may differ
+ */
+export function blendPoses(
+  under: HierarchyPose,
+  over: HierarchyPose,
+  part: number,
+  nodes: readonly number[],
+): void {
   const [a, b] = [under.locals, over.locals];
-  for (let at = 0; at < a.length; at += LOCAL.size) {
+  for (const node of nodes) {
+    const at = node * LOCAL.size;
     for (let k = 0; k < LOCAL.size; k++) {
       if (k < LOCAL.rotation || k >= LOCAL.scale) a[at + k] += part * (b[at + k] - a[at + k]);
     }
@@ -103,10 +123,9 @@ export function blendPoses(under: HierarchyPose, over: HierarchyPose, part: numb
     }
     quat.slerp(from, from, to, part);
     for (let k = 0; k < 4; k++) a[at + LOCAL.rotation + k] = from[k];
+    const [own, other] = [under.weights[node], over.weights[node]];
+    for (let k = 0; k < own.length; k++) own[k] += part * (other[k] - own[k]);
   }
-  under.weights.forEach((own, i) => {
-    for (let k = 0; k < own.length; k++) own[k] += part * (over.weights[i][k] - own[k]);
-  });
 }
 
 function normalize(out: Float64Array, at: number): void {

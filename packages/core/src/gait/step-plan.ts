@@ -96,10 +96,12 @@ function inStance({ stances }: Foot, phase: number): boolean {
 
 /** At {@link SUB} looks a frame the phase of the walk, for all feet; NaN while it stands. */
 function walkingPhases(walk: FreeWalk, { from, to }: PlanSpan): Float64Array {
-  return Float64Array.from({ length: Math.floor((to - from) * SUB) + 1 }, (_, i) => {
+  const phases = new Float64Array(Math.floor((to - from) * SUB) + 1);
+  for (let i = 0; i < phases.length; i++) {
     const frame = from + i / SUB;
-    return idleSpanAt(walk.idleSpans, frame) < 0 ? walk.phase(frame) : NaN;
-  });
+    phases[i] = idleSpanAt(walk.idleSpans, frame) < 0 ? walk.phase(frame) : NaN;
+  }
+  return phases;
 }
 
 /** Stances of the walk; one that lasts through a stop, or begins or ends in it, goes to the stop's own ends. */
@@ -200,20 +202,29 @@ function turnAbout(
   from: number,
   to: number,
 ): void {
+  /** Feet mostly stand for many frames where they were put at one. */
+  const headings = new Map<number, number>();
+  const headingAt = (at: number): number => {
+    const known = headings.get(at) ?? scene.heading(at);
+    headings.set(at, known);
+    return known;
+  };
   let frame = from;
   while (frame + stepping < to) {
-    const now = scene.heading(frame);
-    const turned = plans.map(({ downs }) => {
-      const down = downs.find((one) => one.from <= frame && one.to >= frame + stepping);
-      return down === undefined ? 0 : Math.abs(wrapAngle(now - scene.heading(placeFrame(down, frame))));
-    });
-    const most = Math.max(...turned);
-    if (most < TURN) {
+    const now = headingAt(frame);
+    let turned: { readonly plan: Plan; readonly down: FootDown } | null = null;
+    let most = 0;
+    for (const plan of plans) {
+      const down = plan.downs.find((one) => one.from <= frame && one.to >= frame + stepping);
+      if (down === undefined) continue;
+      const far = Math.abs(wrapAngle(now - headingAt(placeFrame(down, frame))));
+      if (far > most) [turned, most] = [{ plan, down }, far];
+    }
+    if (turned === null || most < TURN) {
       frame += 1;
       continue;
     }
-    const plan = plans[turned.indexOf(most)];
-    const down = plan.downs.find((one) => one.from <= frame && one.to >= frame + stepping) as FootDown;
+    const { plan, down } = turned;
     const lands = frame + stepping;
     plan.downs = plan.downs.filter((one) => one !== down);
     put(plan, { ...down, to: frame, placedAt: placeFrame(down, frame) });

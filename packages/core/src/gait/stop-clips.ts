@@ -58,6 +58,16 @@ export function stopsOf(gait: Gait, hierarchy: NodeHierarchy, spans: readonly Id
 export const clipsOf = ({ act, idle, stop, start }: StopClips): Clip[] =>
   [act?.clip, idle, stop, start].filter((clip) => clip !== undefined && clip !== null);
 
+/** A stop with parts of its clips in their places. */
+export function stopOf({ act, idle, stop, start }: StopClips, part: (clip: Clip) => Clip): StopClips {
+  return {
+    act: act && { act: act.act, clip: part(act.clip) },
+    idle: idle && part(idle),
+    stop: stop && part(stop),
+    start: start && part(start),
+  };
+}
+
 /**
  * Poses a node hierarchy as a stop has it; the time left after the clips of coming to a stand and of setting off is its act's, or the
  * standing clip's.
@@ -71,9 +81,8 @@ export function poseStop(
   frame: number,
   pose: HierarchyPose,
 ): boolean {
-  const [enter, leave] = [stop?.seconds ?? 0, start?.seconds ?? 0].map((seconds) => seconds * fps);
   // A stop that is too short for both keeps the beginning of the one and the end of the other.
-  const inner = { from: from + enter, to: to - leave };
+  const inner = { from: from + (stop?.seconds ?? 0) * fps, to: to - (start?.seconds ?? 0) * fps };
   if (stop && frame < Math.min(inner.from, (from + to) / 2)) {
     sampleClip(stop, (frame - from) / fps, pose);
     return true;

@@ -18,35 +18,44 @@ const NEARLY = 1e-9;
  *
  * @param pole where the middle would bend to if the bones were in line
  */
-export function bendTo(top: Vec3, middle: Vec3, end: Vec3, target: Vec3, pole: Vec3): Bent {
-  const upper = vec3.subtract([0, 0, 0], middle, top) as Vec3;
-  const lower = vec3.subtract([0, 0, 0], end, middle) as Vec3;
-  const [a, b] = [vec3.length(upper), vec3.length(lower)];
-  const reach = vec3.distance(target, top);
-  const wanted = Math.min(a + b - NEARLY, Math.max(Math.abs(a - b) + NEARLY, reach));
-  const angle = (size: number) =>
-    Math.acos(Math.min(1, Math.max(-1, (size * size - a * a - b * b) / (2 * a * b))));
-  const hinge = vec3.cross([0, 0, 0], upper, lower) as Vec3;
-  if (vec3.length(hinge) < 1e-6 * a * b) vec3.cross(hinge, pole, upper);
+export function bendTo(top: Vec3, middle: Vec3, end: Vec3, target: Vec3, pole: Vec3, out: Bent): void {
+  vec3.subtract(upper, middle, top);
+  vec3.subtract(lower, end, middle);
+  vec3.subtract(aim, target, top);
+  const a = vec3.length(upper);
+  const b = vec3.length(lower);
+  const wanted = Math.min(a + b - NEARLY, Math.max(Math.abs(a - b) + NEARLY, vec3.length(aim)));
+  vec3.cross(bend, upper, lower);
+  if (vec3.length(bend) < 1e-6 * a * b) vec3.cross(hinge, pole, upper);
+  else vec3.copy(hinge, bend);
   vec3.normalize(hinge, hinge);
   // From how far the lower bone is turned out of line to how far it should be.
-  const now = Math.atan2(vec3.dot(vec3.cross([0, 0, 0], upper, lower), hinge), vec3.dot(upper, lower));
-  const bend = quat.setAxisAngle([0, 0, 0, 1], hinge, angle(wanted) - now) as Quat;
-  const bentEnd = vec3.transformQuat([0, 0, 0], lower, bend);
+  const now = Math.atan2(vec3.dot(bend, hinge), vec3.dot(upper, lower));
+  const cosine = (wanted * wanted - a * a - b * b) / (2 * a * b);
+  quat.setAxisAngle(out.lower, hinge, Math.acos(Math.min(1, Math.max(-1, cosine))) - now);
+  vec3.transformQuat(bentEnd, lower, out.lower);
   vec3.add(bentEnd, bentEnd, upper);
-  const aim = vec3.subtract([0, 0, 0], target, top);
-  const whole = shortestTurn(
-    vec3.normalize([0, 0, 0], bentEnd) as Vec3,
-    vec3.normalize([0, 0, 0], aim) as Vec3,
-    hinge,
-  );
-  return { lower: bend, whole };
+  vec3.normalize(bentEnd, bentEnd);
+  vec3.normalize(aim, aim);
+  shortestTurn(bentEnd, aim, hinge, out.whole);
 }
 
 /** The turn from one unit direction to another by the shortest way, exact for the smallest angles; about `spare` where they are opposite. */
-function shortestTurn(from: Vec3, to: Vec3, spare: Vec3): Quat {
+function shortestTurn(from: Vec3, to: Vec3, spare: Vec3, out: Quat): void {
   const real = 1 + vec3.dot(from, to);
-  if (real < 1e-12) return quat.setAxisAngle([0, 0, 0, 1], spare, Math.PI) as Quat;
-  const [x, y, z] = vec3.cross([0, 0, 0], from, to);
-  return quat.normalize([0, 0, 0, 1], [x, y, z, real]) as Quat;
+  if (real < 1e-12) {
+    quat.setAxisAngle(out, spare, Math.PI);
+    return;
+  }
+  vec3.cross(axis, from, to);
+  quat.set(out, axis[0], axis[1], axis[2], real);
+  quat.normalize(out, out);
 }
+
+const upper: Vec3 = [0, 0, 0];
+const lower: Vec3 = [0, 0, 0];
+const aim: Vec3 = [0, 0, 0];
+const bend: Vec3 = [0, 0, 0];
+const hinge: Vec3 = [0, 0, 0];
+const bentEnd: Vec3 = [0, 0, 0];
+const axis: Vec3 = [0, 0, 0];

@@ -1,14 +1,15 @@
 import type { Gait } from '../document/shot-rider.js';
 import type { NodeDriver } from '../hierarchy/node-driver.js';
-import { initialPose } from '../hierarchy/node-hierarchy.js';
+import { initialPose, type HierarchyPose } from '../hierarchy/node-hierarchy.js';
 import { distance3, type Vec3 } from '../math/vec.js';
-import { samplesOf, type FootTrack, type Glide, type Lock } from './foot-lock.js';
+import { footTrack, lockBegun, samplesOf, type FootTrack, type Glide, type Lock } from './foot-lock.js';
 import { KeptNumbers } from '../math/kept-numbers.js';
 import { FootSolver, SEEN, type FootScene } from './foot-solver.js';
 import { MARGIN_SECONDS } from './free-walk.js';
 import { legOf } from './leg.js';
 import { blendPoses } from './sample-clip.js';
 import { planSteps, type FootDown, type FootPlan } from './step-plan.js';
+import type { WalkPoses } from './walk-poses.js';
 
 /** A foot that was set down: how far it slides while it is, metres along the ground. */
 export interface Plant extends FootDown {
@@ -57,10 +58,13 @@ const TOUCHES = 0.003;
  * of its own. Two-bone inverse kinematics bends the legs, and the hips come down where a leg would not reach. On the ground, a foot stands
  * as high over it as the clip has it over its own floor; where clips are blended its sole comes no lower than theirs.
  */
-export function compileWalk(scene: WalkScene): Walk {
+export function compileWalk(
+  scene: WalkScene,
+  posesOf: (only: ReadonlySet<number> | null) => WalkPoses,
+): Walk {
   const { gait, hierarchy, walk, range } = scene;
   const legs = gait.feet.map(({ node }) => legOf(hierarchy, node));
-  const solver = new FootSolver(scene, legs);
+  const solver = new FootSolver(scene, legs, posesOf);
   const size = scene.axes.scale[2];
   const tracks = tracksOf(
     scene,
@@ -73,31 +77,32 @@ export function compileWalk(scene: WalkScene): Walk {
   const legNodes = legs.flatMap((leg) => (leg ? [leg.top, leg.middle, leg.foot] : []));
   const carried = scene.carried ?? (() => 0);
   const clips = initialPose(hierarchy);
-  const driver: NodeDriver = {
-    nodes: [...new Set([...walk.nodes, ...(bends ? [solver.pelvis, ...legNodes] : [])])].filter(
-      (node) => node >= 0,
-    ),
-    apply(frame, pose) {
-      walk.pose?.(frame, pose);
-      const part = carried(frame);
-      if (!bends || part >= 1) return;
-      if (part === 0) return solver.bend(frame, pose, plant ? tracks : null);
-      clips.locals.set(pose.locals);
-      solver.bend(frame, pose, plant ? tracks : null);
-      clips.weights.forEach((weights, i) => weights.set(pose.weights[i]));
-      blendPoses(pose, clips, part);
-    },
+  const whole = posesOf(null);
+  const moved = [...new Set([...whole.nodes, ...(bends ? [solver.pelvis, ...legNodes] : [])])].filter(
+    (node) => node >= 0,
+  );
+  /** Poses the walker with its feet set down; by the poses of its legs alone, no more than those. */
+  const walkOn = (frame: number, pose: HierarchyPose, by: WalkPoses) => {
+    by.pose(frame, pose);
+    const part = carried(frame);
+    if (!bends || part >= 1) return;
+    if (part === 0) return solver.bend(frame, pose, plant ? tracks : null);
+    clips.locals.set(pose.locals);
+    clips.weights.forEach((weights, i) => weights.set(pose.weights[i]));
+    solver.bend(frame, pose, plant ? tracks : null);
+    blendPoses(pose, clips, part, moved);
   };
+  const driver: NodeDriver = { nodes: moved, apply: (frame, pose) => walkOn(frame, pose, whole) };
   const shown = initialPose(hierarchy);
   const rest = initialPose(hierarchy);
   /** By frame what is seen of all feet: asked for foot by foot, and by one gauge after another. */
-  const seen = new KeptNumbers(SEEN * legs.length);
+  const seen = new KeptNumbers(SEEN * legs.length, range.last - range.first + 1);
   const now = new Float64Array(SEEN * legs.length);
   const seenAt = (frame: number): number => {
     const known = seen.find(frame);
     if (known >= 0) return known;
     shown.locals.set(rest.locals);
-    driver.apply(frame, shown);
+    walkOn(frame, shown, solver.poses);
     solver.see(frame, shown, now);
     const at = seen.put(frame);
     seen.values.set(now, at);
@@ -109,7 +114,7 @@ export function compileWalk(scene: WalkScene): Walk {
   };
   const over = (foot: number, frame: number) => {
     const at = seenAt(frame) + SEEN * foot;
-    return seen.values[at + 3] - solver.floorOf(foot, frame);
+    return seen.values[at + 3] - seen.values[at + 4];
   };
   let kept: Plant[] | null = null;
   return {
@@ -135,8 +140,8 @@ export function compileWalk(scene: WalkScene): Walk {
     },
     slide(foot, frame) {
       if (legs[foot] === null || carried(frame) > 0) return 0;
-      const lock = tracks[foot].locks.find(({ from, to }) => frame >= from && frame <= to);
-      if (lock) {
+      const lock: Lock | undefined = tracks[foot].locks[lockBegun(tracks[foot], frame)];
+      if (lock && frame <= lock.to) {
         const from = plant ? lock.position : solver.free(foot, lock.from);
         return level(shownPlace(foot, frame), from);
       }
@@ -162,7 +167,7 @@ function tracksOf(
     to: Math.ceil(range.last + 1 + margin),
     fps: range.fps,
   };
-  if (!known.every(Boolean)) return gait.feet.map(() => ({ locks: [], glides: [] }));
+  if (!known.every(Boolean)) return gait.feet.map(() => footTrack([], []));
   const plans = planSteps(
     gait,
     walk,
@@ -181,14 +186,17 @@ function tracksOf(
 function trackOf(solver: FootSolver, foot: number, { downs, steps }: FootPlan, size: number): FootTrack {
   const locks = downs.map((down): Lock => solver.lock(foot, down));
   // A step lies between two locks: both its ends are told before it is there.
-  const sketch: FootTrack = { locks, glides: steps.map((step) => ({ ...step, ...NOWHERE })) };
+  const sketch = footTrack(
+    locks,
+    steps.map((step) => ({ ...step, ...NOWHERE })),
+  );
   const glides = steps.map(({ from, to }): Glide => {
     const [start, end] = [solver.placeOnTrack(foot, sketch, from), solver.placeOnTrack(foot, sketch, to)];
     const far = Math.hypot(end.x - start.x, end.z - start.z);
     const lift = Math.min(LIFT.most * size, Math.max(LIFT.least * size, LIFT.part * far));
     return { from, to, start, end, lift };
   });
-  return { locks, glides };
+  return footTrack(locks, glides);
 }
 
 const NOWHERE = {
@@ -201,4 +209,8 @@ const NOWHERE = {
 const spread = (places: readonly Vec3[]) => Math.max(0, ...places.map((place) => level(place, places[0])));
 const spread3 = (places: readonly Vec3[]) =>
   Math.max(0, ...places.map((place) => distance3(place, places[0])));
-const level = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[2] - b[2]);
+function level(a: Vec3, b: Vec3): number {
+  const x = a[0] - b[0];
+  const z = a[2] - b[2];
+  return Math.sqrt(x * x + z * z);
+}

@@ -39,57 +39,48 @@ export function placeNode(parent: number, locals: Float64Array, i: number, out: 
   const sy = locals[l + 8];
   const sz = locals[l + 9];
   const o = 16 * i;
-  writeColumn(
-    (1 - 2 * (y * y + z * z)) * sx,
-    2 * (x * y + z * w) * sx,
-    2 * (x * z - y * w) * sx,
-    0,
-    parent,
-    out,
-    o,
-  );
-  writeColumn(
-    2 * (x * y - z * w) * sy,
-    (1 - 2 * (x * x + z * z)) * sy,
-    2 * (y * z + x * w) * sy,
-    0,
-    parent,
-    out,
-    o + 4,
-  );
-  writeColumn(
-    2 * (x * z + y * w) * sz,
-    2 * (y * z - x * w) * sz,
-    (1 - 2 * (x * x + y * y)) * sz,
-    0,
-    parent,
-    out,
-    o + 8,
-  );
-  writeColumn(locals[l], locals[l + 1], locals[l + 2], 1, parent, out, o + 12);
+  out[o] = (1 - 2 * (y * y + z * z)) * sx;
+  out[o + 1] = 2 * (x * y + z * w) * sx;
+  out[o + 2] = 2 * (x * z - y * w) * sx;
+  out[o + 3] = 0;
+  out[o + 4] = 2 * (x * y - z * w) * sy;
+  out[o + 5] = (1 - 2 * (x * x + z * z)) * sy;
+  out[o + 6] = 2 * (y * z + x * w) * sy;
+  out[o + 7] = 0;
+  out[o + 8] = 2 * (x * z + y * w) * sz;
+  out[o + 9] = 2 * (y * z - x * w) * sz;
+  out[o + 10] = (1 - 2 * (x * x + y * y)) * sz;
+  out[o + 11] = 0;
+  out[o + 12] = locals[l];
+  out[o + 13] = locals[l + 1];
+  out[o + 14] = locals[l + 2];
+  out[o + 15] = 1;
+  if (parent >= 0) bringInto(16 * parent, o, out);
 }
 
-/** Writes a column of a node's matrix, given in what it hangs on. */
-function writeColumn(
-  a: number,
-  b: number,
-  c: number,
-  d: 0 | 1,
-  parent: number,
-  out: ModelSpace,
-  o: number,
-): void {
-  if (parent < 0) {
-    out[o] = a;
-    out[o + 1] = b;
-    out[o + 2] = c;
-  } else {
-    const p = 16 * parent;
-    out[o] = out[p] * a + out[p + 4] * b + out[p + 8] * c + out[p + 12] * d;
-    out[o + 1] = out[p + 1] * a + out[p + 5] * b + out[p + 9] * c + out[p + 13] * d;
-    out[o + 2] = out[p + 2] * a + out[p + 6] * b + out[p + 10] * c + out[p + 14] * d;
+/** Takes the matrix at `o` out of the space of that at `p`. */
+function bringInto(p: number, o: number, out: ModelSpace): void {
+  const xx = out[p];
+  const xy = out[p + 1];
+  const xz = out[p + 2];
+  const yx = out[p + 4];
+  const yy = out[p + 5];
+  const yz = out[p + 6];
+  const zx = out[p + 8];
+  const zy = out[p + 9];
+  const zz = out[p + 10];
+  const tx = out[p + 12];
+  const ty = out[p + 13];
+  const tz = out[p + 14];
+  for (let at = o; at < o + 16; at += 4) {
+    const a = out[at];
+    const b = out[at + 1];
+    const c = out[at + 2];
+    const d = out[at + 3];
+    out[at] = xx * a + yx * b + zx * c + tx * d;
+    out[at + 1] = xy * a + yy * b + zy * c + ty * d;
+    out[at + 2] = xz * a + yz * b + zz * c + tz * d;
   }
-  out[o + 3] = d;
 }
 
 /** Model space of a node hierarchy as it stands. */
@@ -111,6 +102,12 @@ export function matrixOf(space: ModelSpace, node: number): mat4 {
 export function originOf(space: ModelSpace, node: number): Vec3 {
   const at = 16 * node + 12;
   return [space[at], space[at + 1], space[at + 2]];
+}
+
+/** Writes the same. */
+export function readOrigin(space: ModelSpace, node: number, out: Vec3): void {
+  const at = 16 * node + 12;
+  for (let k = 0; k < 3; k++) out[k] = space[at + k];
 }
 
 /** A matrix as translation, rotation and scale; shear, which these cannot hold, is left out. */

@@ -15,8 +15,14 @@ export class KeptNumbers {
   private keys: Float64Array;
   private count = 0;
 
-  /** @param each numbers that follow from one */
-  constructor(private readonly each: number) {
+  /**
+   * @param each     numbers that follow from one
+   * @param expected how many are likely to be kept: room is made for all of them at once
+   */
+  constructor(
+    private readonly each: number,
+    private readonly expected = 0,
+  ) {
     this.keys = new Float64Array(FEWEST).fill(NaN);
     this.values = new Float64Array(each * FEWEST);
   }
@@ -57,8 +63,10 @@ export class KeptNumbers {
       keys.fill(NaN);
       return;
     }
-    this.keys = new Float64Array(2 * keys.length).fill(NaN);
-    this.values = new Float64Array(2 * values.length);
+    let slots = 2 * keys.length;
+    while (slots < 2 * this.expected && slots < MOST) slots *= 2;
+    this.keys = new Float64Array(slots).fill(NaN);
+    this.values = new Float64Array(each * slots);
     keys.forEach((key, slot) => {
       if (Number.isNaN(key)) return;
       const at = this.put(key);

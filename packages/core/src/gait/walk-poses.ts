@@ -1,0 +1,85 @@
+import {
+  initialPose,
+  type Clip,
+  type HierarchyPose,
+  type NodeHierarchy,
+} from '../hierarchy/node-hierarchy.js';
+import { idleSpanAt, type IdleSpan } from './idle-spans.js';
+import { sampleCycle, type CycleClip } from './in-place.js';
+import { naturalPhase } from './resting-phases.js';
+import { blendPoses, clipOfNodes, nodesMoved } from './sample-clip.js';
+import { clipsOf, poseStop, stopOf, type StopClips } from './stop-clips.js';
+
+/** When a walker shows what of its clips. */
+export interface WalkTiming {
+  readonly first: number;
+  readonly fps: number;
+  /** Cycles since the start of its path. */
+  phase(frame: number): number;
+  readonly idleSpans: readonly IdleSpan[];
+  /** How much of what it does while it stands it shows, 0 to 1. */
+  idleWeight(frame: number): number;
+  /** The phases at which its feet stand as if it stood. */
+  readonly restingPhases: readonly number[];
+}
+
+/** The clips of a walker: of its walk, and by idle span. */
+export interface WalkClips {
+  readonly walk: CycleClip;
+  readonly stops: readonly StopClips[];
+}
+
+/** A node hierarchy posed by the clips of a walker. A pose has to be at rest before; what no clip moves stays as it is. */
+export class WalkPoses {
+  /** Which nodes the clips move. */
+  readonly nodes: readonly number[];
+  private readonly walk: CycleClip;
+  private readonly stops: readonly StopClips[];
+  private readonly over: HierarchyPose;
+  private readonly rest: HierarchyPose;
+
+  /** @param only the nodes that are posed; null for all */
+  constructor(
+    hierarchy: NodeHierarchy,
+    { walk, stops }: WalkClips,
+    private readonly timing: WalkTiming,
+    only: ReadonlySet<number> | null,
+  ) {
+    const part = (clip: Clip) => (only === null ? clip : clipOfNodes(clip, only));
+    this.walk = { ...walk, clip: part(walk.clip) };
+    this.stops = stops.map((stop) => stopOf(stop, part));
+    this.nodes = nodesMoved([this.walk.clip, ...this.stops.flatMap(clipsOf)]);
+    this.over = initialPose(hierarchy);
+    this.rest = initialPose(hierarchy);
+  }
+
+  /** As it is at a frame: walking, standing, or between the two. */
+  pose(frame: number, pose: HierarchyPose): void {
+    const { timing, over, rest } = this;
+    const part = timing.idleWeight(frame);
+    if (part >= 1) {
+      this.standing(frame, pose);
+      return;
+    }
+    this.atPhase(timing.phase(frame), pose);
+    if (part <= 0) return;
+    over.locals.set(rest.locals);
+    over.weights.forEach((weights, i) => weights.set(rest.weights[i]));
+    this.standing(frame, over);
+    blendPoses(pose, over, part, this.nodes);
+  }
+
+  /** By the walk alone at a phase. */
+  atPhase(phase: number, pose: HierarchyPose): void {
+    sampleCycle(this.walk, phase, pose);
+  }
+
+  /** By what it does while it stands alone. */
+  standing(frame: number, pose: HierarchyPose): void {
+    const { timing, stops } = this;
+    const i = idleSpanAt(timing.idleSpans, frame);
+    if (i < 0) return;
+    if (!poseStop(stops[i], timing.idleSpans[i], timing, frame, pose))
+      this.atPhase(naturalPhase(timing.phase(frame), timing.restingPhases), pose);
+  }
+}
