@@ -174,7 +174,7 @@ export class ShotPainter {
     if ('rider' in eye) set.figures.hideAround(camera.position);
     if (wish.helpers) this.ribbons.update((place) => metresPerPixel(camera, place, cell.height));
     const about = camera.getWorldDirection(new THREE.Vector3()).multiplyScalar(20).add(camera.position);
-    set.draw(camera, about, cell.height, this.ground, wish.clear && wish.file === 'png');
+    set.draw({ camera, about, height: cell.height, ground: this.ground }, wish.clear && wish.file === 'png');
     if (renderer.getContext().isContextLost()) throw new PainterLost('The browser stopped drawing.');
     return camera;
   }

@@ -1,22 +1,36 @@
+import { rendererName } from './renderer-name';
+
 /** Renderers that draw without a graphics card. */
 const SOFTWARE = /swiftshader|llvmpipe|softpipe|software|basic render/i;
 
 let cached: boolean | null = null;
+let asked: Promise<void> | null = null;
 
 /**
  * Whether edges are smoothed where they are drawn. Without a graphics card every picture would cost several, and
  * a drag that follows the hand is worth more.
  */
 export function smoothEdges(): boolean {
-  cached ??= !SOFTWARE.test(rendererName());
+  cached ??= isSmooth(rendererName(document.createElement('canvas')));
   return cached;
 }
 
-function rendererName(): string {
-  const gl = document.createElement('canvas').getContext('webgl2');
-  const info = gl?.getExtension('WEBGL_debug_renderer_info');
-  const name: unknown = info ? gl?.getParameter(info.UNMASKED_RENDERER_WEBGL) : '';
-  // The browser keeps few contexts: this one is given back at once.
-  gl?.getExtension('WEBGL_lose_context')?.loseContext();
-  return String(name);
+/** Starts the graphics side beside the page, which would stop for it; settles when {@link smoothEdges} is known or has to ask by itself. */
+export function startGraphics(): Promise<void> {
+  asked ??= new Promise((resolve) => {
+    if (typeof OffscreenCanvas === 'undefined') {
+      resolve();
+      return;
+    }
+    const worker = new Worker(new URL('./graphics-worker.ts', import.meta.url), { type: 'module' });
+    worker.onmessage = ({ data }: MessageEvent<string>) => {
+      if (data !== '') cached ??= isSmooth(data);
+      worker.terminate();
+      resolve();
+    };
+    worker.onerror = () => resolve();
+  });
+  return asked;
 }
+
+const isSmooth = (renderer: string) => !SOFTWARE.test(renderer);

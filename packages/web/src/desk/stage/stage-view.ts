@@ -20,6 +20,7 @@ import { BrightLines } from './bright-lines';
 import { brightLines } from './bright-lines-of';
 import { ContactOverlay } from './contact-overlay';
 import { CurveOverlay } from './curve-overlay';
+import { DrawSchedule } from './draw-schedule';
 import type { DrawingCost } from './drawing-cost';
 import { DrawPreview } from './draw-preview';
 import { PlumbLines } from './plumb-lines';
@@ -29,6 +30,7 @@ import { followedPlace } from './followed-place';
 import { FoundFrame } from './found-frame';
 import { ghostsOf, type Ghost } from './ghosts';
 import { heatShown } from './heat-shown';
+import { GraphicsSide } from './graphics-side';
 import { closeUps, picturesThrough, type Glimpsed, type WantedPicture } from './glimpses';
 import { HALF_TURN, freeEyeOf, lensOf } from './lens';
 import { lookedThrough } from './looked-through';
@@ -37,7 +39,7 @@ import { ClearanceCurtain } from './clearance-curtain';
 import { Milestones } from './milestones';
 import type { RiderFigures } from './rider-figures';
 import { Outline } from './set/outline';
-import { StageSet } from './set/stage-set';
+import { StageSet, type SetView } from './set/stage-set';
 import { ScreenProjection } from './screen-projection';
 import { SightLines } from './sight-lines';
 import { smoothEdges } from './smooth-edges';
@@ -47,14 +49,14 @@ import { SurveyTable } from './survey-table';
 import { StagePicks } from './stage-picks';
 import { Views } from './views';
 
-/** Milliseconds without a change after which the stage rests. */
-const REST = 300;
 /** Draws a desk's state with WebGL, only when something changed. */
 export class StageView {
   readonly views: Views;
   /** From the screen into the scene and back. */
   readonly projection: ScreenProjection;
   private readonly renderer: THREE.WebGLRenderer;
+  private readonly graphics: GraphicsSide;
+  private readonly schedule: DrawSchedule;
   private readonly set: StageSet;
   private readonly outline = new Outline();
   private readonly plumb = new PlumbLines();
@@ -97,17 +99,24 @@ export class StageView {
   ];
   private readonly badges = new RiderBadges(() => this.redraw());
   private theme: Theme | null = null;
-  private request = 0;
   /** Whether there is a graphics card to draw with. */
   private readonly smooth = smoothEdges();
-  private rests = false;
-  private resting: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     canvas: HTMLCanvasElement,
     private readonly onDrawn: (labels: readonly StageLabel[], cost: DrawingCost) => void,
   ) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: this.smooth, stencil: true });
+    this.graphics = new GraphicsSide(this.renderer.getContext() as WebGL2RenderingContext);
+    this.schedule = new DrawSchedule(
+      {
+        hasNew: () => this.set.hasNew(this.state?.ground ?? null),
+        prepare: () => this.set.prepare(this.seenFrom(this.views.camera)),
+        draw: (first, rests) => this.draw(first, rests),
+        rest: () => this.rest(),
+      },
+      (goOn) => this.graphics.whenDone(goOn),
+    );
     // One picture may take several passes.
     this.renderer.info.autoReset = false;
     this.set = new StageSet(
@@ -277,13 +286,12 @@ export class StageView {
   }
 
   redraw(): void {
-    this.rests = false;
-    if (this.request === 0) this.request = requestAnimationFrame(() => this.draw());
+    this.schedule.ask();
   }
 
   dispose(): void {
-    cancelAnimationFrame(this.request);
-    clearTimeout(this.resting);
+    this.schedule.dispose();
+    this.graphics.dispose();
     this.ribbons.dispose();
     for (const overlay of this.overlays) overlay.dispose();
     this.bright.dispose();
@@ -295,12 +303,9 @@ export class StageView {
     this.renderer.dispose();
   }
 
-  private draw(): void {
-    this.request = 0;
+  private draw(first: boolean, rests: boolean): boolean {
     const { camera } = this.views;
     camera.updateMatrixWorld();
-    clearTimeout(this.resting);
-    if (!this.rests) this.resting = setTimeout(() => this.rest(), REST);
     const middle = this.contentBox().getCenter(new THREE.Vector3());
     this.ribbons.update(
       (place) => this.views.metresPerPixel(place),
@@ -314,10 +319,14 @@ export class StageView {
     this.figures.hide(this.state?.view === 'through' ? (lookedThrough(this.state)?.id ?? null) : null);
     this.figures.hideAround(camera.position);
     const begun = performance.now();
-    this.renderer.info.reset();
-    this.render(camera);
-    if (this.smooth || this.rests) this.drawOutline(camera);
-    if (this.state === null || this.theme === null) return;
+    const { info } = this.renderer;
+    const programs = info.programs?.length;
+    info.reset();
+    if (first) this.set.drawPlace(this.seenFrom(camera));
+    else this.render(camera);
+    if (this.smooth || rests) this.drawOutline(camera);
+    const grew = () => info.programs?.length !== programs;
+    if (this.state === null || this.theme === null) return grew();
     const shown = this.plumb.object.visible;
     const marks = shown ? this.overlay.marks : [];
     const stones = this.milestones.object.visible ? this.milestones.stones : [];
@@ -328,26 +337,28 @@ export class StageView {
     });
     const written = stepAside(placed);
     this.badges.draw(this.renderer, this.state.shot.riders, this.theme, written.filter(isBadge));
-    const { calls, triangles } = this.renderer.info.render;
+    const { calls, triangles } = info.render;
     this.onDrawn(
       written.filter((label) => !isBadge(label)),
       { ms: performance.now() - begun, calls, triangles },
     );
+    return grew();
   }
 
-  /** When nothing has changed for a moment, what takes longer is drawn too. */
-  private rest(): void {
-    if (this.request !== 0) return;
-    this.rests = true;
+  /** When nothing has changed for a moment, what hides the chosen rider fades, and without a graphics card its outline is drawn. */
+  private rest(): boolean {
     const { view, riderId } = this.state ?? { view: null, riderId: null };
     const fades = this.figures.fadeBefore(this.views.camera.position, view === 'free' ? riderId : null);
-    if (this.smooth && !fades) return;
-    this.request = requestAnimationFrame(() => this.draw());
+    return fades || !this.smooth;
   }
 
   private render(camera: THREE.Camera): void {
+    this.set.draw(this.seenFrom(camera));
+  }
+
+  private seenFrom(camera: THREE.Camera): SetView {
     const height = this.renderer.domElement.height / this.renderer.getPixelRatio();
-    this.set.draw(camera, this.views.target, height, this.state?.ground ?? null);
+    return { camera, about: this.views.target, height, ground: this.state?.ground ?? null };
   }
 
   /** The chosen rider has a line around it, where it is not looked through a camera. */

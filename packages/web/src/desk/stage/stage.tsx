@@ -13,6 +13,7 @@ import { newLabelPlaces, PlacedLabels, Tag } from './placed-labels';
 import { CamerasView } from './cameras-view';
 import { SeamView } from './seam-view';
 import { Settling } from './settling';
+import { startGraphics } from './smooth-edges';
 import { StageBanner } from './stage-banner';
 import { StageView } from './stage-view';
 import type { Box } from './tools/stage-tool';
@@ -72,7 +73,7 @@ export function Stage({ station }: { station: StationId }) {
   const theme = useTheme();
   const canvas = useRef<HTMLCanvasElement>(null);
   const selected = useSelectedRider();
-  const stage = useRef<StageView>(null);
+  const [stage, setStage] = useState<StageView | null>(null);
   const [places] = useState(newLabelPlaces);
   const [hover, setHover] = useState<string | null>(null);
   const [box, setBox] = useState<Box | null>(null);
@@ -83,42 +84,52 @@ export function Stage({ station }: { station: StationId }) {
   useLayoutEffect(() => {
     const element = canvas.current;
     if (!element) return;
-    const built = new StageView(element, (labels, { ms, calls, triangles }) => {
-      places.setState(labels, true);
-      // Told past React: it changes with every picture.
-      if (cost.current)
-        cost.current.textContent = `${ms.toFixed(1)} ms, ${calls} draws, ${triangles} triangles`;
-    });
-    stage.current = built;
-    desk.getState().set({
-      eye: () => built.eye(),
-      seen: (frame) => built.seen(frame),
-      stands: () => built.stands(),
-      onLevel: (x, y) => {
-        const { left, top } = element.getBoundingClientRect();
-        return built.projection.onLevel(x - left, y - top, 0);
-      },
-      alongPath: (path, x, y) => {
-        const { left, top } = element.getBoundingClientRect();
-        const along = desk.getState().shot.paths.find(({ id }) => id === path);
-        return (along && built.picks.placeOnPath(along, x - left, y - top, true)?.distance) ?? null;
-      },
-    });
-    const stop = observeSize(element.parentElement ?? element, (width, height) =>
-      built.resize(width, height),
-    );
+    const build = () => {
+      const view = new StageView(element, (labels, { ms, calls, triangles }) => {
+        places.setState(labels, true);
+        // Told past React: it changes with every picture.
+        if (cost.current)
+          cost.current.textContent = `${ms.toFixed(1)} ms, ${calls} draws, ${triangles} triangles`;
+      });
+      const stop = observeSize(element.parentElement ?? element, (width, height) =>
+        view.resize(width, height),
+      );
+      takeDown = () => {
+        stop();
+        view.dispose();
+      };
+      setStage(view);
+      desk.getState().set({
+        eye: () => view.eye(),
+        seen: (frame) => view.seen(frame),
+        stands: () => view.stands(),
+        onLevel: (x, y) => {
+          const { left, top } = element.getBoundingClientRect();
+          return view.projection.onLevel(x - left, y - top, 0);
+        },
+        alongPath: (path, x, y) => {
+          const { left, top } = element.getBoundingClientRect();
+          const along = desk.getState().shot.paths.find(({ id }) => id === path);
+          return (along && view.picks.placeOnPath(along, x - left, y - top, true)?.distance) ?? null;
+        },
+      });
+    };
+    let takeDown = () => undefined as void;
+    let gone = false;
+    void startGraphics().then(() => gone || build());
     return () => {
-      stop();
-      built.dispose();
-      stage.current = null;
+      gone = true;
+      takeDown();
+      setStage(null);
       desk.getState().set({ eye: null, seen: null, stands: null, alongPath: null, onLevel: null });
     };
   }, [places, desk]);
   useEffect(() => {
-    const update = () => stage.current?.update(desk.getState(), theme, station);
+    if (!stage) return;
+    const update = () => stage.update(desk.getState(), theme, station);
     update();
     return desk.subscribe(update);
-  }, [desk, theme, station]);
+  }, [stage, desk, theme, station]);
   useStagePointer(canvas, stage, desk, station, setHover, setBox);
   const nudge = useNudgeKeys(desk);
   const view = useDesk((state) => state.view);
@@ -154,13 +165,13 @@ export function Stage({ station }: { station: StationId }) {
       <Bar>
         <ViewChoice />
         <KeptViews />
-        <IconButton label="Show everything" onPress={() => stage.current?.fit()}>
+        <IconButton label="Show everything" onPress={() => stage?.fit()}>
           <Maximize aria-hidden />
         </IconButton>
         {selected && view !== 'through' && (
           <IconButton
             label={`Come close to ${selected.badge}`}
-            onPress={() => stage.current?.fitRiders([selected.id])}
+            onPress={() => stage?.fitRiders([selected.id])}
           >
             <ZoomIn aria-hidden />
           </IconButton>
@@ -168,12 +179,9 @@ export function Stage({ station }: { station: StationId }) {
       </Bar>
       {view !== 'through' && !seam && !beside && <Board />}
       {beside && (
-        <CamerasView
-          shows={beside}
-          take={(wanted, width) => stage.current?.picturesThrough(wanted, width) ?? []}
-        />
+        <CamerasView shows={beside} take={(wanted, width) => stage?.picturesThrough(wanted, width) ?? []} />
       )}
-      {seam && <SeamView closeUps={(frames, id) => stage.current?.closeUps(frames, id) ?? []} />}
+      {seam && <SeamView closeUps={(frames, id) => stage?.closeUps(frames, id) ?? []} />}
     </Frame>
   );
 }

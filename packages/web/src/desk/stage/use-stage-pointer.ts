@@ -49,7 +49,7 @@ function selecting(context: ToolContext): StageTool {
 /** What the pointer does on the stage, by the tool that is held. */
 export function useStagePointer(
   canvas: RefObject<HTMLCanvasElement | null>,
-  view: RefObject<StageView | null>,
+  stage: StageView | null,
   desk: DeskStore,
   station: StationId,
   onHover: (text: string | null) => void,
@@ -57,7 +57,6 @@ export function useStagePointer(
 ): void {
   useEffect(() => {
     const element = canvas.current;
-    const stage = view.current;
     if (!element || !stage) return;
     const tools = makeTools({ stage, desk, station, onHover, onBox });
     const held = (): StageTool => tools[desk.getState().tool.kind];
@@ -126,5 +125,5 @@ export function useStagePointer(
       element.removeEventListener('pointerleave', leave);
       element.removeEventListener('dblclick', twice);
     };
-  }, [canvas, view, desk, station, onHover, onBox]);
+  }, [canvas, stage, desk, station, onHover, onBox]);
 }

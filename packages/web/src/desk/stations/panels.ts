@@ -1,4 +1,5 @@
 import { lazy, type ComponentType } from 'react';
+import { startGraphics } from '../stage/smooth-edges';
 import { STATIONS, type StationId } from './stations';
 
 type Panel = ComponentType<{ shotId: string }>;
@@ -26,7 +27,10 @@ export const PANELS: Record<StationId, Panel> = {
   'hand-over': panelOf('hand-over'),
 };
 
-export const loadStage = () => import('../stage/stage');
+export function loadStage() {
+  void startGraphics();
+  return import('../stage/stage');
+}
 
 /** The panel of a station in an address; that of the first where there is none of that name. */
 export const loadPanel = (station: string) =>

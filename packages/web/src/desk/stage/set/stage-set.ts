@@ -19,6 +19,16 @@ import { SurveyGrid } from './survey-grid';
  */
 export type ShadowKind = 'cast' | 'patches';
 
+/** What a picture is taken of the set from, and how large. */
+export interface SetView {
+  readonly camera: THREE.Camera;
+  /** What is looked at. */
+  readonly about: THREE.Vector3;
+  /** Of the picture, pixels. */
+  readonly height: number;
+  readonly ground: GroundMesh | null;
+}
+
 /** What is filmed: figures and ground, under a sky, in the light of day or of night. */
 export class StageSet {
   readonly scene = new THREE.Scene();
@@ -98,24 +108,72 @@ export class StageSet {
     await Promise.all([this.figures.whole(), this.models.whole()]);
   }
 
+  /** Whether models have come that no picture was of. */
+  hasNew(ground: GroundMesh | null): boolean {
+    this.stand(ground);
+    return this.lit !== this.changes;
+  }
+
+  /** Asks for all that is drawn by, without drawing: a picture of what is new would stop the page until that is there. */
+  prepare(view: SetView): void {
+    this.stand(view.ground);
+    this.light();
+    this.arrange(view);
+    for (const object of this.scene.children)
+      if (object.visible) this.renderer.compile(object, view.camera, this.scene);
+  }
+
   /**
    * Draws it, with whatever else is in the scene. What is left out of the picture is hidden before.
    *
-   * @param about  what is looked at
-   * @param height of the picture, pixels
-   * @param clear  without what lies behind everything
+   * @param clear without what lies behind everything
    */
-  draw(camera: THREE.Camera, about: THREE.Vector3, height: number, ground: GroundMesh | null, clear = false) {
-    const { scene, figures, renderer } = this;
-    figures.drawCopies();
-    if (this.shot) this.laid.show(this.shot, ground);
-    this.sprays.face(camera);
-    if (this.lit !== figures.changes + this.laid.changes) {
-      const night = this.theme?.mode === 'night';
-      for (const object of [figures.object, this.laid.object])
-        this.surroundings.light(object, renderer, night);
-      this.lit = figures.changes + this.laid.changes;
+  draw(view: SetView, clear = false): void {
+    const { scene, renderer } = this;
+    this.stand(view.ground);
+    this.light();
+    this.arrange(view);
+    this.grid.object.visible = !clear;
+    if (clear) {
+      this.sky.object.visible = false;
+      scene.background = scene.fog = null;
     }
+    renderer.render(scene, view.camera);
+  }
+
+  /** Draws ground and sky alone. */
+  drawPlace(view: SetView): void {
+    const place: readonly THREE.Object3D[] = [this.sky.object, this.daylight.object, this.grid.object];
+    const others = this.scene.children.filter((object) => object.visible && !place.includes(object));
+    this.arrange(view);
+    for (const object of others) object.visible = false;
+    this.renderer.render(this.scene, view.camera);
+    for (const object of others) object.visible = true;
+  }
+
+  /** Grows with every model that comes or goes. */
+  private get changes(): number {
+    return this.figures.changes + this.laid.changes;
+  }
+
+  private stand(ground: GroundMesh | null): void {
+    this.figures.drawCopies();
+    if (this.shot) this.laid.show(this.shot, ground);
+  }
+
+  /** Gives models that have come something to reflect. */
+  private light(): void {
+    if (this.lit === this.changes) return;
+    const night = this.theme?.mode === 'night';
+    for (const object of [this.figures.object, this.laid.object])
+      this.surroundings.light(object, this.renderer, night);
+    this.lit = this.changes;
+  }
+
+  /** Puts sky, light and ground where they are for a view. */
+  private arrange({ camera, about, height, ground }: SetView): void {
+    const { scene, figures } = this;
+    this.sprays.face(camera);
     const content = figures.box().union(this.laid.box());
     const built = figures.groundBox();
     this.grid.leaveOut(built);
@@ -124,12 +182,6 @@ export class StageSet {
     this.daylight.cast(this.shadows === 'cast' && !content.isEmpty(), built);
     this.daylight.update(camera, content);
     if (this.shadows === 'patches') this.patches.update(figures.standing(), groundHeightOf(ground));
-    this.grid.object.visible = !clear;
-    if (clear) {
-      this.sky.object.visible = false;
-      scene.background = scene.fog = null;
-    }
-    renderer.render(scene, camera);
   }
 
   dispose(): void {

@@ -1,0 +1,9 @@
+/** What draws with WebGL on this machine, by its own name; none where there is nothing. */
+export function rendererName(canvas: HTMLCanvasElement | OffscreenCanvas): string {
+  const gl = canvas.getContext('webgl2') as WebGL2RenderingContext | null;
+  const info = gl?.getExtension('WEBGL_debug_renderer_info');
+  const name: unknown = info ? gl?.getParameter(info.UNMASKED_RENDERER_WEBGL) : '';
+  // The browser keeps few contexts: this one is given back at once.
+  gl?.getExtension('WEBGL_lose_context')?.loseContext();
+  return String(name);
+}
