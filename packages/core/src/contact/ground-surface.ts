@@ -1,8 +1,6 @@
-import { Box3, type BufferAttribute } from 'three';
-import { INTERSECTED, NOT_INTERSECTED, type MeshBVH } from 'three-mesh-bvh';
+import Flatbush from 'flatbush';
 import type { GroundHeight } from '../path/height-profile.js';
 import type { TriangleMesh } from '../solid/triangle-mesh.js';
-import { treeOf } from '../solid/triangle-tree.js';
 
 /** Triangles of the ground in the world: whatever scale its nodes have is in the places already. */
 export type GroundMesh = TriangleMesh;
@@ -18,19 +16,17 @@ export interface GroundAround {
 }
 
 /**
- * The ground, ready for questions of height. A tree of boxes (three-mesh-bvh) tells once which triangles a column of
- * the plan meets; the height itself is that of a triangle's plane, in double precision.
+ * The ground, ready for questions of height. A tree of rectangles (flatbush) tells once which triangles a column of
+ * the plan meets; the height itself is that of a triangle's plane.
  */
 export class GroundSurface {
-  private readonly tree: MeshBVH;
-  private readonly box = new Box3();
+  private readonly plan: Flatbush | null;
   private readonly column: number;
   private readonly columns = new Map<number, Int32Array>();
 
   constructor(readonly mesh: GroundMesh) {
-    this.tree = treeOf(mesh);
-    this.tree.getBoundingBox(this.box);
-    this.column = columnWidth(this.box, mesh.indices.length / 3);
+    this.plan = planOf(mesh);
+    this.column = this.plan === null ? 1 : columnWidth(this.plan);
   }
 
   /**
@@ -38,8 +34,7 @@ export class GroundSurface {
    * to that height counts. Metres; null where there is none.
    */
   height(x: number, z: number, near: number, up = Infinity, down = Infinity): number | null {
-    const { min, max } = this.box;
-    if (x < min.x - SLACK || x > max.x + SLACK || z < min.z - SLACK || z > max.z + SLACK) return null;
+    if (!this.reaches(x, z)) return null;
     const { positions } = this.mesh;
     const corners = this.cornersOver(Math.floor(x / this.column), Math.floor(z / this.column));
     let best: number | null = null;
@@ -63,8 +58,7 @@ export class GroundSurface {
     out.above = NaN;
     out.aboveFacesUp = false;
     out.floor = NaN;
-    const { min, max } = this.box;
-    if (x < min.x - SLACK || x > max.x + SLACK || z < min.z - SLACK || z > max.z + SLACK) return;
+    if (!this.reaches(x, z)) return;
     const { positions: p } = this.mesh;
     const turned = this.turned();
     const corners = this.cornersOver(Math.floor(x / this.column), Math.floor(z / this.column));
@@ -102,6 +96,14 @@ export class GroundSurface {
   /** The same, of all levels, for what lays a path on the ground or draws its profile. */
   readonly nearestHeight: GroundHeight = (x, z, near) => this.height(x, z, near);
 
+  /** Whether there are triangles about a place of the plan. */
+  private reaches(x: number, z: number): boolean {
+    const { plan } = this;
+    if (plan === null) return false;
+    const { minX, maxX, minY, maxY } = plan;
+    return x >= minX - SLACK && x <= maxX + SLACK && z >= minY - SLACK && z <= maxY + SLACK;
+  }
+
   /** The triangles that a column of the plan meets: where each corner's x is in the list of places. */
   private cornersOver(column: number, row: number): Int32Array {
     const key = column * ROWS + row;
@@ -109,22 +111,13 @@ export class GroundSurface {
     if (cached !== undefined) return cached;
     const [west, north] = [column * this.column - SLACK, row * this.column - SLACK];
     const [east, south] = [west + this.column + 2 * SLACK, north + this.column + 2 * SLACK];
-    const index = (this.tree.geometry.index as BufferAttribute).array;
-    const corners: number[] = [];
-    this.tree.shapecast({
-      intersectsBounds: ({ min, max }) =>
-        max.x >= west && min.x <= east && max.z >= north && min.z <= south ? INTERSECTED : NOT_INTERSECTED,
-      intersectsTriangle: ({ a, b, c }, triangle) => {
-        const beside =
-          Math.max(a.x, b.x, c.x) < west ||
-          Math.min(a.x, b.x, c.x) > east ||
-          Math.max(a.z, b.z, c.z) < north ||
-          Math.min(a.z, b.z, c.z) > south;
-        if (!beside) for (let k = 0; k < 3; k++) corners.push(3 * index[3 * triangle + k]);
-        return false;
-      },
+    const { indices } = this.mesh;
+    // In the order of the mesh, which tells between levels of one height.
+    const triangles = (this.plan?.search(west, north, east, south) ?? []).sort((a, b) => a - b);
+    const found = new Int32Array(3 * triangles.length);
+    triangles.forEach((triangle, i) => {
+      for (let k = 0; k < 3; k++) found[3 * i + k] = 3 * indices[3 * triangle + k];
     });
-    const found = Int32Array.from(corners);
     if (this.columns.size >= MOST_COLUMNS) this.columns.clear();
     this.columns.set(key, found);
     return found;
@@ -134,13 +127,31 @@ export class GroundSurface {
 const ROWS = 2 ** 26;
 const MOST_COLUMNS = 200_000;
 
-/** About as wide as a triangle is, so that few are looked at and few columns are filled; metres. */
-function columnWidth({ min, max }: Box3, triangles: number): number {
-  const area = Math.max(1e-6, (max.x - min.x) * (max.z - min.z));
-  return Math.min(50, Math.max(0.05, Math.sqrt(area / Math.max(1, triangles))));
+/** The rectangles of the plan that triangles lie in, x and z; null for no triangles. */
+function planOf({ positions: p, indices }: GroundMesh): Flatbush | null {
+  const count = Math.floor(indices.length / 3);
+  if (count === 0) return null;
+  const plan = new Flatbush(count);
+  for (let t = 0; t < 3 * count; t += 3) {
+    const [a, b, c] = [3 * indices[t], 3 * indices[t + 1], 3 * indices[t + 2]];
+    plan.add(
+      Math.min(p[a], p[b], p[c]),
+      Math.min(p[a + 2], p[b + 2], p[c + 2]),
+      Math.max(p[a], p[b], p[c]),
+      Math.max(p[a + 2], p[b + 2], p[c + 2]),
+    );
+  }
+  plan.finish();
+  return plan;
 }
 
-/** Boxes are in single precision. */
+/** About as wide as a triangle is, so that few are looked at and few columns are filled; metres. */
+function columnWidth({ minX, maxX, minY, maxY, numItems }: Flatbush): number {
+  const area = Math.max(1e-6, (maxX - minX) * (maxY - minY));
+  return Math.min(50, Math.max(0.05, Math.sqrt(area / numItems)));
+}
+
+/** How far beside the rectangle of its triangles a place may still be on one of them, metres: see {@link EDGE}. */
 const SLACK = 1e-3;
 /** A place this far outside of a triangle, as a part of it, still counts: no gap opens along shared edges. */
 const EDGE = 1e-9;

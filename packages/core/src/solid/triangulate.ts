@@ -1,4 +1,4 @@
-import { ShapeUtils, Vector2 } from 'three';
+import earcut from 'earcut';
 
 /**
  * A plane outline as triangles (ear clipping).
@@ -7,8 +7,5 @@ import { ShapeUtils, Vector2 } from 'three';
  * @returns three corners a triangle, going round as the outline does
  */
 export function triangulate(outline: readonly (readonly [number, number])[]): number[] {
-  return ShapeUtils.triangulateShape(
-    outline.map(([x, y]) => new Vector2(x, y)),
-    [],
-  ).flat();
+  return earcut(outline.flat());
 }
