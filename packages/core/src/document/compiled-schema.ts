@@ -44,6 +44,26 @@ export function readBySchema(of: Class, raw: unknown): object | null {
   return read(schemaOf(of), raw);
 }
 
+/** The same data as instances of the classes, whatever of it is wrong: for class-validator to say what. */
+export function instanceBySchema(of: Class, raw: object): object {
+  const known = parts.get(of.prototype as object);
+  const instance = new of() as Record<string, unknown>;
+  for (const [key, value] of Object.entries(raw) as [string, unknown][]) {
+    if (value === undefined || NEVER_FIELDS.has(key)) continue;
+    const part = known?.get(key);
+    instance[key] = part ? nestedInstance(part.of(), value) : value;
+  }
+  return instance;
+}
+
+/** Set, these would change the instance itself. */
+const NEVER_FIELDS: ReadonlySet<string> = new Set(['__proto__', 'constructor']);
+
+function nestedInstance(of: Class, value: unknown): unknown {
+  if (Array.isArray(value)) return value.map((one) => nestedInstance(of, one));
+  return typeof value === 'object' && value !== null ? instanceBySchema(of, value) : value;
+}
+
 function read(schema: Schema, raw: unknown): object | null {
   if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) return null;
   const source = raw as Record<string, unknown>;

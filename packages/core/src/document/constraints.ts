@@ -1,6 +1,3 @@
-// The decorators below ask for it as they are applied, so it comes first.
-import 'reflect-metadata';
-import { Type } from 'class-transformer';
 import { ValidateBy, ValidateIf, ValidateNested } from 'class-validator';
 import { notePart } from './compiled-schema.js';
 import { LIMITS } from './limits.js';
@@ -122,10 +119,10 @@ function all(...rules: PropertyRule[]): PropertyRule {
   return (target, key) => rules.forEach((apply) => apply(target, key));
 }
 
-const nested = (of: () => Class, each: boolean): PropertyRule => {
-  const made = of as () => new () => object;
-  return all(Type(made) as PropertyRule, (target, key) => notePart(target, key, made, each));
-};
+const nested =
+  (of: () => Class, each: boolean): PropertyRule =>
+  (target, key) =>
+    notePart(target, key, of as () => new () => object, each);
 const isObject = (v: unknown) => typeof v === 'object' && v !== null && !Array.isArray(v);
 const notNull = ValidateIf((_, value) => value !== null) as PropertyRule;
 

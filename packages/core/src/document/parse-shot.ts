@@ -1,8 +1,7 @@
-import { plainToInstance } from 'class-transformer';
 import { validateSync, type ValidationError } from 'class-validator';
 import { checkLimits } from './check-limits.js';
 import { checkReferences } from './check-references.js';
-import { readBySchema } from './compiled-schema.js';
+import { instanceBySchema, readBySchema } from './compiled-schema.js';
 import { plainRead } from './plain-value.js';
 import { ShotError, inWords } from './shot-error.js';
 import { Shot, SHOT_FORMAT, SHOT_VERSION } from './shot.js';
@@ -33,9 +32,9 @@ export function parseShot(raw: unknown): Shot {
 /** The same by class-validator as a whole, which says what is wrong and where. */
 function readSlowly(source: Record<string, unknown>): unknown {
   refuseDepth(source);
-  const shot = plainToInstance(Shot, plainRead(source), { exposeDefaultValues: true });
-  const faults = validateSync(shot as object, { whitelist: true, forbidNonWhitelisted: true });
-  if (faults.length > 0) throw firstFault(faults, '', shot as object);
+  const shot = instanceBySchema(Shot, plainRead(source) as object);
+  const faults = validateSync(shot, { whitelist: true, forbidNonWhitelisted: true });
+  if (faults.length > 0) throw firstFault(faults, '', shot);
   return plainRead(shot);
 }
 

@@ -10,8 +10,10 @@ import {
   type FrameMapping,
 } from '@fleet-rail/core';
 import { scaleLinear } from 'd3-scale';
+import { line } from 'd3-shape';
 import { comparedTake, wantedAside } from '../aside';
 import { createDesk } from '../desk-store';
+import { brokenLine } from './broken-line';
 import { linePath } from './line-path';
 import { paceGeometry, roundedValue, snappedValue, stretchText } from './pace-geometry';
 import { stripLimits, stripLine } from './strip-channel';
@@ -144,12 +146,19 @@ describe('the strip', () => {
   });
 });
 
+it('lines are those that d3 draws', () => {
+  const draw = line().digits(2);
+  const places = Array.from({ length: 40 }, (_, i): [number, number] => [i * 1.2345, 300 - 17 * Math.sin(i)]);
+  for (const count of [0, 1, 2, 40])
+    expect(brokenLine(places.slice(0, count))).toBe(draw(places.slice(0, count)) ?? '');
+});
+
 it('lines go through their samples, and are made anew for other scales alone', () => {
   const poses = posesAt([24, 24, 24]);
   const from = { first: 1, step: 1 };
-  const line = linePath(poses, 'distances', from, x, y, 600);
+  const drawn = linePath(poses, 'distances', from, x, y, 600);
   // A metre a frame: two pixels across, one up.
-  expect(line).toBe('M50,299L52,298L54,297');
+  expect(drawn).toBe('M50,299L52,298L54,297');
   expect(linePath(poses, 'distances', from, x, y.copy().domain([0, 600]), 600)).toBe(
     'M50,299.5L52,299L54,298.5',
   );

@@ -1,15 +1,12 @@
 import { POSE } from '@fleet-rail/core';
-import { line } from 'd3-shape';
 import type { ScaleLinear } from 'd3-scale';
+import { brokenLine } from './broken-line';
 import { channelLine } from './diagram-scales';
 
 type Scale = ScaleLinear<number, number>;
 
 /** So many riders are drawn with two places a pixel; more with less. */
 export const FULL_LINES = 12;
-
-/** Hundredths of a pixel are finer than is drawn. */
-const toPath = line().digits(2);
 
 const cached = new WeakMap<Float64Array, { readonly key: string; readonly path: string }>();
 
@@ -31,7 +28,7 @@ export function linePath(
   const before = cached.get(samples);
   if (before?.key === key) return before.path;
   const [channel, size] = what === 'distances' ? [POSE.distance, POSE.size] : [0, 1];
-  const path = toPath(channelLine(from, samples, channel, x, y, pixels, size)) ?? '';
+  const path = brokenLine(channelLine(from, samples, channel, x, y, pixels, size));
   cached.set(samples, { key, path });
   return path;
 }

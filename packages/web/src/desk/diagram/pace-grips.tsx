@@ -1,10 +1,10 @@
 import { moveKey, moveKeys, shiftFrom, type Pace } from '@fleet-rail/core';
-import { line as lineOf } from 'd3-shape';
 import { useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { lineColor } from '../../theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { useDesk, useDeskStore } from '../desk-store';
+import { brokenLine } from './broken-line';
 import { Telling } from './diagram-text';
 import { KeyBox } from './key-box';
 import { Knob } from './knob';
@@ -18,8 +18,6 @@ const Stretch = styled.path`
   stroke-width: 11;
   cursor: ew-resize;
 `;
-
-const toPath = lineOf();
 
 type Held = { readonly kind: 'key'; readonly i: number } | { readonly kind: 'stretch'; readonly i: number };
 
@@ -120,7 +118,7 @@ export function KeyGrips({ line }: { line: KeyedLine }) {
       {lines.map((points, i) => (
         <Stretch
           key={i}
-          d={toPath(points) ?? ''}
+          d={brokenLine(points)}
           aria-hidden
           data-stretch={i}
           onPointerDown={(event) => begin(event, { kind: 'stretch', i })}

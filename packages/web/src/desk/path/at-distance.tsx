@@ -4,7 +4,7 @@ import { Button } from '../../ui/button';
 import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { useDesk, useDeskStore } from '../desk-store';
-import { insertAt, markAt } from '../stage/tools/pick-tools';
+import { insertAt, markAt } from './at-place';
 import { cancelTool } from './drawing';
 
 /** While a place on the path is to be clicked: the same by number, for those who do not point. */

@@ -1,5 +1,6 @@
 import { Laid, READY_PROFILES, compiledPathOf, defaultsOf, PathError, type ShotPath } from '@fleet-rail/core';
 import { Trash2 } from 'lucide-react';
+import { Suspense } from 'react';
 import { Button as Press } from 'react-aria-components';
 import styled from 'styled-components';
 import { useModels, type KeptModel } from '../../api/models';
@@ -13,7 +14,7 @@ import { UploadButton } from '../attach/upload-button';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
 import { chosenLaid } from '../state/selection';
-import { LaidCard } from './laid-card';
+import { LaidCard } from './cards';
 import { LaidSketch, type LaidLook } from './laid-sketch';
 
 const Catalogue = styled.div`
@@ -137,7 +138,11 @@ export function LaidSection({ path }: { path: ShotPath }) {
           ))}
         </RowList>
       )}
-      {chosen && <LaidCard key={chosen.id} laid={chosen} path={path} models={models.data ?? []} />}
+      {chosen && (
+        <Suspense>
+          <LaidCard key={chosen.id} laid={chosen} path={path} models={models.data ?? []} />
+        </Suspense>
+      )}
     </Section>
   );
 }

@@ -8,7 +8,7 @@ import { IconButton } from '../../ui/icon-button';
 import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { useDesk, useDeskStore, useSelectedRider } from '../desk-store';
-import { markAt } from '../stage/tools/pick-tools';
+import { markAt } from './at-place';
 import { riderPose } from '../rider-pose';
 import { POSE, compiledPathOf, PathError } from '@fleet-rail/core';
 

@@ -1,5 +1,5 @@
 import { Component, FileUp, PenLine, Shapes, Trash2 } from 'lucide-react';
-import { memo, useState } from 'react';
+import { memo, Suspense, useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { useShallow } from 'zustand/react/shallow';
 import { Button, PrimaryButton } from '../../ui/button';
@@ -12,14 +12,11 @@ import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
 import { useDesk, useDeskStore, useSelectedPath } from '../desk-store';
 import { useAddModel } from '../use-add-model';
 import { AtDistance } from './at-distance';
+import { DrawSettings, ImportCard, OperationCard, ShapeCard } from './cards';
 import { DeletePathDialog, removePath } from './delete-path-dialog';
-import { DrawSettings } from './draw-settings';
 import { startDrawing } from './drawing';
-import { ImportCard } from './import-card';
 import { importOrOffer, useReading } from './import-paths';
-import { OperationCard } from './operation-card';
 import { PathDetails } from './path-details';
-import { ShapeCard } from './shape-card';
 
 const FILES = ['.svg', '.obj', '.csv', '.glb', '.gltf', '.bvh'];
 
@@ -33,23 +30,25 @@ export function PathStation() {
   return (
     <>
       <PanelTitle>Path</PanelTitle>
-      {importing ? (
-        <ImportCard importing={importing} />
-      ) : operation && path ? (
-        <OperationCard operation={operation} path={path} />
-      ) : tool === 'draw' ? (
-        <DrawSettings />
-      ) : path && (tool === 'insert' || tool === 'mark') ? (
-        <AtDistance path={path} kind={tool} />
-      ) : shaping ? (
-        <ShapeCard onDone={() => setShaping(false)} />
-      ) : (
-        <>
-          <Begin onShape={() => setShaping(true)} />
-          <PathList />
-          {path && <PathDetails key={path.id} path={path} />}
-        </>
-      )}
+      <Suspense>
+        {importing ? (
+          <ImportCard importing={importing} />
+        ) : operation && path ? (
+          <OperationCard operation={operation} path={path} />
+        ) : tool === 'draw' ? (
+          <DrawSettings />
+        ) : path && (tool === 'insert' || tool === 'mark') ? (
+          <AtDistance path={path} kind={tool} />
+        ) : shaping ? (
+          <ShapeCard onDone={() => setShaping(false)} />
+        ) : (
+          <>
+            <Begin onShape={() => setShaping(true)} />
+            <PathList />
+            {path && <PathDetails key={path.id} path={path} />}
+          </>
+        )}
+      </Suspense>
     </>
   );
 }

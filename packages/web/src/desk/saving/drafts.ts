@@ -1,4 +1,4 @@
-import { parseShot, ShotError, type Shot } from '@fleet-rail/core';
+import type { Shot } from '@fleet-rail/core';
 import { del, entries, set } from 'idb-keyval';
 import { livingTabs, tabId } from './tab-id';
 
@@ -36,21 +36,20 @@ export async function dropDraft(shotId: string, tab?: string): Promise<void> {
 export async function findDrafts(shotId: string): Promise<{ own: Draft | null; left: Draft[] }> {
   const own = await tabId();
   const living = await livingTabs();
-  const drafts = (await entries<string, Draft>())
+  const kept = (await entries<string, Draft>())
     .filter(([key]) => key.startsWith(`draft ${shotId} `))
-    .map(([, draft]) => ({ ...draft, shot: completed(draft.shot) }));
+    .map(([, draft]) => draft);
+  const shots = await completeAll(kept.map(({ shot }) => shot));
+  const drafts = kept.map((draft, i) => ({ ...draft, shot: shots[i] }));
   return {
     own: drafts.find((draft) => draft.tab === own) ?? null,
     left: drafts.filter((draft) => draft.tab !== own && !living.has(draft.tab)),
   };
 }
 
-/** What an earlier version of the page kept has defaults for what is new; one that is refused stays as it is. */
-export function completed(shot: Shot): Shot {
-  try {
-    return parseShot(shot);
-  } catch (error) {
-    if (!(error instanceof ShotError)) throw error;
-    return shot;
-  }
+/** Shots that were kept in this browser, each {@link completed}. What checks a document is loaded where there is one. */
+export async function completeAll(shots: readonly Shot[]): Promise<Shot[]> {
+  if (shots.length === 0) return [];
+  const { completed } = await import('./completed');
+  return shots.map(completed);
 }

@@ -1,7 +1,7 @@
 import type { Shot } from '@fleet-rail/core';
 import { delMany, getMany, keys, set } from 'idb-keyval';
 import type { DeskStore } from '../desk-store';
-import { completed } from './drafts';
+import { completeAll } from './drafts';
 import { livingTabs, tabId } from './tab-id';
 
 /** A step as the history has it: what was done, and the document before it. */
@@ -51,9 +51,9 @@ export async function stepsBefore(shotId: string): Promise<Step[]> {
   const all = (await keys<string>()).filter((key) => key.startsWith(`step ${shotId} `)).sort();
   const dead = all.filter((key) => !living.has(key.split(' ')[2]));
   const mine = all.filter((key) => key.startsWith(prefixOf(shotId, own)));
-  const steps = (await getMany<Step>(mine)).flatMap((step) =>
-    step ? [{ label: step.label, shot: completed(step.shot) }] : [],
-  );
+  const kept = (await getMany<Step>(mine)).filter((step) => step !== undefined);
+  const shots = await completeAll(kept.map(({ shot }) => shot));
+  const steps = kept.map(({ label }, i) => ({ label, shot: shots[i] }));
   // They are numbered from nought again, as the history counts them.
   await delMany([...dead, ...mine]);
   await Promise.all(steps.map((step, i) => set(keyOf(shotId, own, i), step)));

@@ -1,13 +1,12 @@
 import { useEffect, type RefObject } from 'react';
 import type { DeskStore, Tool } from '../desk-store';
+import { insertAt, markAt } from '../path/at-place';
 import type { StationId } from '../stations/stations';
 import type { StageView } from './stage-view';
 import { bankTool } from './tools/bank-tool';
 import { drawTool } from './tools/draw-tool';
 import {
   edgesTool,
-  insertAt,
-  markAt,
   pickPathTool,
   pickTargetTool,
   putRiderTool,

@@ -36,13 +36,15 @@ export function loadStage() {
 export const loadPanel = (station: string) =>
   (STATIONS.some(({ id }) => id === station) ? LOADS[station as StationId] : LOADS.path)();
 
+const loadCards = async () => (await import('../path/cards')).loadCards();
+
 /** Milliseconds after which the other panels are loaded as well, so that a step is there when it is gone to. */
 const LATER = 3_000;
 
 export function loadPanels(): () => void {
   const timer = setTimeout(() => {
     // One that fails is asked for again when it is shown.
-    for (const load of Object.values(LOADS)) load().catch(() => undefined);
+    for (const load of [...Object.values(LOADS), loadCards]) load().catch(() => undefined);
   }, LATER);
   return () => clearTimeout(timer);
 }

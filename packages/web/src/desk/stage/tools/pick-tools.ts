@@ -1,7 +1,6 @@
 import {
   NO_MOVE,
   evaluateShot,
-  insertPoint,
   moveRiders,
   placementInWorld,
   type AimTarget,
@@ -9,10 +8,7 @@ import {
   type Vec3,
 } from '@fleet-rail/core';
 import { groundHeightOf, sceneAssets } from '../../../scene-assets/ground-height';
-import { sentenceOf } from '../../../api/request';
-import { addMark, changePath } from '../../../edits/path-edits';
 import { aimAt } from '../../../edits/rider-edits';
-import { notify } from '../../../ui/notices';
 import { showNumber } from '../../../ui/quantity';
 import { attempt } from '../../attempt';
 import type { DeskStore, EdgePick } from '../../desk-store';
@@ -139,33 +135,6 @@ export function placeOnPathTool(
     },
     leave: () => onHover(null),
   };
-}
-
-/** Puts a point on the curve, which stays as it is, and chooses it. */
-export function insertAt(desk: DeskStore, path: ShotPath, s: number): void {
-  const { edit, set } = desk.getState();
-  try {
-    const inserted = insertPoint(path, s);
-    edit(
-      'Insert point',
-      changePath(path.id, () => inserted.path),
-    );
-    set({ points: new Set([inserted.index]) });
-    if (inserted.path.basis !== path.basis) {
-      const now = inserted.path.basis === 'nurbs' ? 'NURBS' : 'Bézier';
-      notify('done', `"${path.name}" is drawn as ${now} now, so that its curve stays where it is.`);
-    }
-  } catch (error) {
-    notify('error', sentenceOf(error));
-  }
-}
-
-export function markAt(desk: DeskStore, path: ShotPath, s: number): void {
-  try {
-    desk.getState().edit('Add mark', addMark(path.id, Number(s.toFixed(3))));
-  } catch (error) {
-    notify('error', sentenceOf(error));
-  }
 }
 
 export function selectedPath(desk: DeskStore): ShotPath | null {

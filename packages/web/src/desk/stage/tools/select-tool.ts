@@ -3,7 +3,8 @@ import { changeMark, movedPoints, reshapePath } from '../../../edits/path-edits'
 import type { HandleEnd } from '../curve-overlay';
 import type { Grip } from '../plumb-lines';
 import { snapTo } from '../snapping';
-import { clickForOperation, insertAt, selectedPath } from './pick-tools';
+import { insertAt } from '../../path/at-place';
+import { clickForOperation, selectedPath } from './pick-tools';
 import type { ToolContext, StagePointer, StageTool } from './stage-tool';
 
 /** What is held, with the document as it was when it was taken hold of. */
