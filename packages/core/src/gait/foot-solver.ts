@@ -1,10 +1,8 @@
-import { quat, vec3 } from 'gl-matrix';
+import { vec3 } from 'gl-matrix';
 import type { GroundSurface } from '../contact/ground-surface.js';
 import type { GroundContact } from '../document/shot-hitch.js';
 import { placeNodes, readOrigin, withAllAbove } from '../hierarchy/model-space.js';
-import { parentSpace } from '../hierarchy/node-drivers.js';
 import {
-  LOCAL,
   initialPose,
   type Clip,
   type HierarchyPose,
@@ -27,9 +25,9 @@ import {
 import { FootShape, turnBetween } from './foot-shape.js';
 import type { FreeWalk } from './free-walk.js';
 import { idleSpanAt } from './idle-spans.js';
-import { pelvisOf, type Leg } from './leg.js';
+import type { Leg } from './leg.js';
+import { LegBender, turnAboutUp, type AimedLeg } from './leg-bender.js';
 import type { FootDown } from './step-plan.js';
-import { bendTo, type Bent } from './two-bone.js';
 import type { WalkPoses } from './walk-poses.js';
 import { WalkerPlace } from './walker-place.js';
 
@@ -47,17 +45,13 @@ export interface FootScene {
 
 /** Places of a walk's cycle at which its soles are looked at. */
 const CYCLE_SAMPLES = 96;
-/** Legs are not stretched beyond this part of their length; the hips come down before. */
-const STRETCH = 0.9995;
 
 /** One leg with its foot, and what is known of it at a frame. Places and turns are the model's. */
-interface FootOfLeg extends Leg {
+interface FootOfLeg extends AimedLeg {
   readonly shape: FootShape;
   /** The nodes that place its foot and its sole, and the clips of those alone. */
   readonly chain: readonly number[];
   readonly alone: WalkPoses;
-  /** Where it is to be brought, and how far the walker is turned for it. */
-  readonly target: Vec3;
   turn: number;
   /** The step of its own that it is on; null for none. */
   glide: FootPosition | null;
@@ -71,19 +65,16 @@ export const SEEN = 5;
 
 /** Brings feet to places of the world. */
 export class FootSolver {
-  readonly pelvis: number;
   /** What the clips do with the nodes of the legs, and with those they hang on. */
   readonly poses: WalkPoses;
   private readonly space: Float64Array;
   private readonly clips: HierarchyPose;
   private readonly rest: HierarchyPose;
   private readonly place: WalkerPlace;
-  /** Which way down is for the pelvis, in what that hangs on, per metre of the model. */
-  private readonly down: Vec3;
   private readonly feet: readonly (FootOfLeg | null)[];
   /** The nodes of all legs, those first that others hang on. */
   private readonly placed: readonly number[];
-  private readonly turns: Quat[];
+  private readonly bender: LegBender;
   private floorsAt = NaN;
 
   constructor(
@@ -92,10 +83,6 @@ export class FootSolver {
     posesOf: (only: ReadonlySet<number>) => WalkPoses,
   ) {
     const { hierarchy, axes } = scene;
-    this.pelvis = pelvisOf(
-      hierarchy,
-      legs.filter((leg) => leg !== null),
-    );
     this.feet = legs.map((leg): FootOfLeg | null => {
       if (leg === null) return null;
       const shape = new FootShape(hierarchy, leg.foot);
@@ -117,13 +104,17 @@ export class FootSolver {
       this.feet.flatMap((foot) => foot?.chain ?? []),
     );
     this.poses = posesOf(new Set(this.placed));
-    this.turns = hierarchy.nodes.map((): Quat => [0, 0, 0, 1]);
     this.space = new Float64Array(16 * hierarchy.nodes.length);
     this.clips = initialPose(hierarchy);
     this.rest = initialPose(hierarchy);
     this.place = new WalkerPlace(scene.pose, axes.ahead, scene.scale);
-    const low = vec3.negate([0, 0, 0], axes.up) as Vec3;
-    this.down = this.pelvis < 0 ? low : parentSpace(hierarchy, this.pelvis).direction(low);
+    const known = legs.filter((leg) => leg !== null);
+    this.bender = new LegBender(hierarchy, axes, known, this.placed, this.space);
+  }
+
+  /** What is lowered where legs do not reach; −1 for nothing. */
+  get pelvis(): number {
+    return this.bender.pelvis;
   }
 
   /** Where a foot is by the clips alone, in the world. */
@@ -203,7 +194,7 @@ export class FootSolver {
 
   /** Bends the legs of a pose so that feet are where they are locked, or on the ground where they are not. */
   bend(frame: number, pose: HierarchyPose, tracks: readonly FootTrack[] | null): void {
-    const { feet, scene, place, placed, space } = this;
+    const { feet, scene, place, placed, space, bender } = this;
     const part = tracks === null ? 0 : scene.walk.idleWeight(frame);
     const blends = part > 0 && part < 1;
     let glides = false;
@@ -216,7 +207,7 @@ export class FootSolver {
     if (blends || glides) this.findFloors(frame);
     placeNodes(scene.hierarchy, placed, pose.locals, space);
     place.goTo(frame);
-    this.takeTurns(pose.locals);
+    bender.takeTurns(pose.locals);
     for (let i = 0; i < feet.length; i++) {
       const foot = feet[i];
       if (foot === null) continue;
@@ -225,8 +216,8 @@ export class FootSolver {
       // Told only where clips are blended, or no clip has the step: elsewhere a clip's own sole is as low as it comes.
       if (blends || foot.glide) this.raise(foot);
     }
-    if (this.lowerHips(pose)) placeNodes(scene.hierarchy, placed, pose.locals, space);
-    for (const foot of feet) if (foot !== null) this.bendLeg(foot, pose.locals);
+    if (bender.lowerHips(pose, feet)) placeNodes(scene.hierarchy, placed, pose.locals, space);
+    for (const foot of feet) if (foot !== null) bender.bendLeg(foot, pose.locals);
   }
 
   /**
@@ -324,7 +315,7 @@ export class FootSolver {
   private raise(foot: FootOfLeg): void {
     const { space, place } = this;
     const { up, scale } = this.scene.axes;
-    const turn = this.turns[foot.foot];
+    const turn = this.bender.turns[foot.foot];
     const whole = turnBetween(turn, turnAboutUp(up, foot.turn, turn, wanted));
     const sole = foot.shape.lowest(space, up, whole);
     // The level it walks on is that of the model's floor, wherever the ground under the foot is.
@@ -362,88 +353,6 @@ export class FootSolver {
     const found = ground.heights.height(place[0], place[2], this.place.height - rise, up, down);
     return found === null ? null : found + rise;
   }
-
-  /** Lets the hips down by as much as the leg that reaches least is short of; answers whether it did. */
-  private lowerHips(pose: HierarchyPose): boolean {
-    if (this.pelvis < 0) return false;
-    const { up } = this.scene.axes;
-    let drop = 0;
-    for (const foot of this.feet) {
-      if (foot === null) continue;
-      this.readLeg(foot);
-      const reach = STRETCH * (vec3.distance(top, middle) + vec3.distance(middle, end));
-      vec3.subtract(way, foot.target, top);
-      const high = vec3.dot(way, up);
-      const aside = Math.sqrt(Math.max(0, vec3.dot(way, way) - high * high));
-      if (vec3.length(way) <= reach || aside >= reach) continue;
-      drop = Math.max(drop, -high - Math.sqrt(reach * reach - aside * aside));
-    }
-    if (drop === 0) return false;
-    for (let k = 0; k < 3; k++) pose.locals[this.pelvis * LOCAL.size + k] += drop * this.down[k];
-    return true;
-  }
-
-  private readLeg(leg: Leg): void {
-    readOrigin(this.space, leg.top, top);
-    readOrigin(this.space, leg.middle, middle);
-    readOrigin(this.space, leg.foot, end);
-  }
-
-  private bendLeg(foot: FootOfLeg, locals: Float64Array): void {
-    const { turns } = this;
-    const { hierarchy, axes } = this.scene;
-    this.readLeg(foot);
-    bendTo(top, middle, end, foot.target, axes.ahead, bent);
-    this.setTurn(locals, foot.middle, bent.lower);
-    this.setTurn(locals, foot.top, bent.whole);
-    // The foot is turned as it was, and not with the leg.
-    turnAboutUp(axes.up, foot.turn, turns[foot.foot], wanted);
-    quat.identity(above);
-    for (let i = hierarchy.nodes[foot.foot].parent; i >= 0; i = hierarchy.nodes[i].parent) {
-      takeTurn(locals, i, ownTurn);
-      quat.multiply(above, ownTurn, above);
-    }
-    this.writeTurn(locals, foot.foot);
-  }
-
-  /** Takes by node of the legs how it is turned in the model's space. */
-  private takeTurns(locals: Float64Array): void {
-    const { turns, placed } = this;
-    const { nodes } = this.scene.hierarchy;
-    for (const node of placed) {
-      const { parent } = nodes[node];
-      const turn = turns[node];
-      takeTurn(locals, node, turn);
-      if (parent >= 0) quat.multiply(turn, turns[parent], turn);
-    }
-  }
-
-  /** Turns a node in the model's space, from how it was turned; what it hangs on may turn as well before or after. */
-  private setTurn(locals: Float64Array, node: number, turn: Quat): void {
-    const { parent } = this.scene.hierarchy.nodes[node];
-    if (parent < 0) quat.identity(above);
-    else quat.copy(above, this.turns[parent]);
-    quat.multiply(wanted, turn, this.turns[node]);
-    this.writeTurn(locals, node);
-  }
-
-  /** Turns a node as is {@link wanted} of the model, where what it hangs on is turned by {@link above}. */
-  private writeTurn(locals: Float64Array, node: number): void {
-    quat.conjugate(above, above);
-    quat.multiply(ownTurn, above, wanted);
-    quat.normalize(ownTurn, ownTurn);
-    for (let k = 0; k < 4; k++) locals[node * LOCAL.size + LOCAL.rotation + k] = ownTurn[k];
-  }
-}
-
-function takeTurn(locals: Float64Array, node: number, out: Quat): void {
-  const at = node * LOCAL.size + LOCAL.rotation;
-  for (let k = 0; k < 4; k++) out[k] = locals[at + k];
-}
-
-function turnAboutUp(up: Vec3, angle: number, turn: Quat, out: Quat): Quat {
-  quat.setAxisAngle(out, up, angle);
-  return quat.multiply(out, out, turn) as Quat;
 }
 
 /** By walk clip how low it ever has the soles of its feet, metres of the model: all who walk by it have the same. */
@@ -456,13 +365,6 @@ function floorsOf(clip: Clip): Map<string, number> {
 }
 
 const shift: Shift = { x: 0, z: 0, turn: 0 };
-const bent: Bent = { lower: [0, 0, 0, 1], whole: [0, 0, 0, 1] };
 const world: Vec3 = [0, 0, 0];
 const own: Vec3 = [0, 0, 0];
-const way: Vec3 = [0, 0, 0];
-const top: Vec3 = [0, 0, 0];
-const middle: Vec3 = [0, 0, 0];
-const end: Vec3 = [0, 0, 0];
-const above: Quat = [0, 0, 0, 1];
 const wanted: Quat = [0, 0, 0, 1];
-const ownTurn: Quat = [0, 0, 0, 1];

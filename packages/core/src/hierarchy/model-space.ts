@@ -31,6 +31,7 @@ export function placeNodes(
 /** Where one node is, from where that is which it hangs on. */
 export function placeNode(parent: number, locals: Float64Array, i: number, out: ModelSpace): void {
   const l = i * LOCAL.size;
+  const o = 16 * i;
   const x = locals[l + 3];
   const y = locals[l + 4];
   const z = locals[l + 5];
@@ -38,48 +39,46 @@ export function placeNode(parent: number, locals: Float64Array, i: number, out: 
   const sx = locals[l + 7];
   const sy = locals[l + 8];
   const sz = locals[l + 9];
-  const o = 16 * i;
-  out[o] = (1 - 2 * (y * y + z * z)) * sx;
-  out[o + 1] = 2 * (x * y + z * w) * sx;
-  out[o + 2] = 2 * (x * z - y * w) * sx;
-  out[o + 3] = 0;
-  out[o + 4] = 2 * (x * y - z * w) * sy;
-  out[o + 5] = (1 - 2 * (x * x + z * z)) * sy;
-  out[o + 6] = 2 * (y * z + x * w) * sy;
-  out[o + 7] = 0;
-  out[o + 8] = 2 * (x * z + y * w) * sz;
-  out[o + 9] = 2 * (y * z - x * w) * sz;
-  out[o + 10] = (1 - 2 * (x * x + y * y)) * sz;
-  out[o + 11] = 0;
-  out[o + 12] = locals[l];
-  out[o + 13] = locals[l + 1];
-  out[o + 14] = locals[l + 2];
+  // By column what the node does in what it hangs on.
+  const ax = (1 - 2 * (y * y + z * z)) * sx;
+  const ay = 2 * (x * y + z * w) * sx;
+  const az = 2 * (x * z - y * w) * sx;
+  const bx = 2 * (x * y - z * w) * sy;
+  const by = (1 - 2 * (x * x + z * z)) * sy;
+  const bz = 2 * (y * z + x * w) * sy;
+  const cx = 2 * (x * z + y * w) * sz;
+  const cy = 2 * (y * z - x * w) * sz;
+  const cz = (1 - 2 * (x * x + y * y)) * sz;
+  const dx = locals[l];
+  const dy = locals[l + 1];
+  const dz = locals[l + 2];
+  out[o + 3] = out[o + 7] = out[o + 11] = 0;
   out[o + 15] = 1;
-  if (parent >= 0) bringInto(16 * parent, o, out);
-}
-
-/** Takes the matrix at `o` out of the space of that at `p`. */
-function bringInto(p: number, o: number, out: ModelSpace): void {
-  const xx = out[p];
-  const xy = out[p + 1];
-  const xz = out[p + 2];
-  const yx = out[p + 4];
-  const yy = out[p + 5];
-  const yz = out[p + 6];
-  const zx = out[p + 8];
-  const zy = out[p + 9];
-  const zz = out[p + 10];
-  const tx = out[p + 12];
-  const ty = out[p + 13];
-  const tz = out[p + 14];
-  for (let at = o; at < o + 16; at += 4) {
-    const a = out[at];
-    const b = out[at + 1];
-    const c = out[at + 2];
-    const d = out[at + 3];
-    out[at] = xx * a + yx * b + zx * c + tx * d;
-    out[at + 1] = xy * a + yy * b + zy * c + ty * d;
-    out[at + 2] = xz * a + yz * b + zz * c + tz * d;
+  if (parent < 0) {
+    out[o] = ax;
+    out[o + 1] = ay;
+    out[o + 2] = az;
+    out[o + 4] = bx;
+    out[o + 5] = by;
+    out[o + 6] = bz;
+    out[o + 8] = cx;
+    out[o + 9] = cy;
+    out[o + 10] = cz;
+    out[o + 12] = dx;
+    out[o + 13] = dy;
+    out[o + 14] = dz;
+    return;
+  }
+  // Row by row of what it hangs on.
+  const p = 16 * parent;
+  for (let row = 0; row < 3; row++) {
+    const a = out[p + row];
+    const b = out[p + 4 + row];
+    const c = out[p + 8 + row];
+    out[o + row] = a * ax + b * ay + c * az;
+    out[o + 4 + row] = a * bx + b * by + c * bz;
+    out[o + 8 + row] = a * cx + b * cy + c * cz;
+    out[o + 12 + row] = a * dx + b * dy + c * dz + out[p + 12 + row];
   }
 }
 
