@@ -103,4 +103,6 @@ it('draws nothing more once it is over', () => {
   schedule.ask();
   schedule.dispose();
   expect(frame()).toEqual([]);
+  schedule.ask();
+  expect(frame()).toEqual([]);
 });

@@ -31,6 +31,7 @@ export class DrawSchedule {
   /** Whether the last picture was drawn by something new: most likely the next is as well. */
   private grew = false;
   private rests = false;
+  private over = false;
   private resting: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
@@ -41,10 +42,12 @@ export class DrawSchedule {
   /** Something has changed. */
   ask(): void {
     this.rests = false;
-    if (this.request === 0) this.request = requestAnimationFrame(() => this.drawWhenReady());
+    if (this.request === 0 && !this.over) this.request = requestAnimationFrame(() => this.drawWhenReady());
   }
 
+  /** Nothing is drawn any more, whatever still comes: a model may. */
   dispose(): void {
+    this.over = true;
     cancelAnimationFrame(this.request);
     clearTimeout(this.resting);
   }

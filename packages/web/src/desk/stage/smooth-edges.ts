@@ -23,12 +23,15 @@ export function startGraphics(): Promise<void> {
       return;
     }
     const worker = new Worker(new URL('./graphics-worker.ts', import.meta.url), { type: 'module' });
-    worker.onmessage = ({ data }: MessageEvent<string>) => {
-      if (data !== '') cached ??= isSmooth(data);
+    const settle = () => {
       worker.terminate();
       resolve();
     };
-    worker.onerror = () => resolve();
+    worker.onmessage = ({ data }: MessageEvent<string>) => {
+      if (data !== '') cached ??= isSmooth(data);
+      settle();
+    };
+    worker.onerror = settle;
   });
   return asked;
 }

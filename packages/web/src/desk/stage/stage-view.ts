@@ -97,7 +97,7 @@ export class StageView {
     this.table,
     this.milestones,
   ];
-  private readonly badges = new RiderBadges(() => this.redraw());
+  private readonly badges: RiderBadges;
   private theme: Theme | null = null;
   /** Whether there is a graphics card to draw with. */
   private readonly smooth = smoothEdges();
@@ -125,6 +125,7 @@ export class StageView {
       () => this.redraw(),
       (problem) => notify('error', problem),
     );
+    this.badges = new RiderBadges(() => this.redraw());
     this.views = new Views(canvas, () => this.redraw());
     this.projection = new ScreenProjection(canvas, this.views);
     this.picks = new StagePicks(

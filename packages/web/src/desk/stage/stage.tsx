@@ -74,6 +74,7 @@ export function Stage({ station }: { station: StationId }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const selected = useSelectedRider();
   const [stage, setStage] = useState<StageView | null>(null);
+  const [fault, setFault] = useState<unknown>(null);
   const [places] = useState(newLabelPlaces);
   const [hover, setHover] = useState<string | null>(null);
   const [box, setBox] = useState<Box | null>(null);
@@ -84,6 +85,8 @@ export function Stage({ station }: { station: StationId }) {
   useLayoutEffect(() => {
     const element = canvas.current;
     if (!element) return;
+    let gone = false;
+    let takeDown = (): void => undefined;
     const build = () => {
       const view = new StageView(element, (labels, { ms, calls, triangles }) => {
         places.setState(labels, true);
@@ -114,9 +117,9 @@ export function Stage({ station }: { station: StationId }) {
         },
       });
     };
-    let takeDown = () => undefined as void;
-    let gone = false;
-    void startGraphics().then(() => gone || build());
+    startGraphics()
+      .then(() => gone || build())
+      .catch(setFault);
     return () => {
       gone = true;
       takeDown();
@@ -136,6 +139,8 @@ export function Stage({ station }: { station: StationId }) {
   const seam = useDesk((state) => state.seam);
   const beside = useDesk((state) => state.beside);
 
+  // What is thrown while nothing is rendered no guard would hear of.
+  if (fault !== null) throw fault;
   return (
     <Frame aria-label="Stage" role="group">
       <canvas

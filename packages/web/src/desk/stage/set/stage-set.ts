@@ -110,7 +110,7 @@ export class StageSet {
 
   /** Whether models have come that no picture was of. */
   hasNew(ground: GroundMesh | null): boolean {
-    this.stand(ground);
+    this.lay(ground);
     return this.lit !== this.changes;
   }
 
@@ -158,6 +158,10 @@ export class StageSet {
 
   private stand(ground: GroundMesh | null): void {
     this.figures.drawCopies();
+    this.lay(ground);
+  }
+
+  private lay(ground: GroundMesh | null): void {
     if (this.shot) this.laid.show(this.shot, ground);
   }
 
