@@ -229,3 +229,22 @@ test('the stage draws when something changed, and only then', async ({ freshPage
   await refresh(3);
   expect(await draws()).toBeGreaterThan(still);
 });
+
+test('where nothing draws the stage says so, and paths are still made', async ({
+  freshPage: page,
+  request,
+}) => {
+  await page.addInitScript(() => {
+    const original = HTMLCanvasElement.prototype.getContext as (...args: unknown[]) => unknown;
+    Object.defineProperty(HTMLCanvasElement.prototype, 'getContext', {
+      value(...args: unknown[]) {
+        return String(args[0]).startsWith('webgl') ? null : original.apply(this, args);
+      },
+    });
+  });
+  const id = await openNewShot(page, 'Unseen');
+  await expect(page.getByRole('alert').filter({ hasText: 'The stage stopped' })).toBeVisible();
+  await importPaths(page, straightLane);
+  await settled(page);
+  expect((await storedShot(request, id)).document.paths).toHaveLength(1);
+});
