@@ -11,7 +11,10 @@ export const RATES = 8;
 const CELL = { metres: 0.5, frames: 0.5 };
 /** But for very long ways, which are cut into so many: 2.5 km in full. */
 const MOST_CELLS = 5_000;
-/** Where it turns by more than this within one, radians, a stretch is cut into as many as that takes, up to so many. */
+/**
+ * Where it turns by more than this within one, radians, a stretch is cut into as many as that takes, up to so many; of ways so long
+ * that their cells are longer, into so many fewer: the longest have as many stretches as cells.
+ */
 const TURN = 0.25;
 const MOST_PARTS = 8;
 /** Looks at how tightly a cell and what is around it bends. */
@@ -73,13 +76,14 @@ function edgesOf(way: ChassisWay, cell: number): Float64Array {
   const corners = [from, ...[...inside].sort((a, b) => a - b), to];
   const edges = [from];
   const longest = Math.max(cell, (to - from) / MOST_CELLS);
+  const most = Math.max(1, Math.floor((MOST_PARTS * cell) / longest));
   for (let i = 1; i < corners.length; i++) {
     const length = corners[i] - corners[i - 1];
     const parts = Math.max(1, Math.ceil(length / longest));
     for (let k = 1; k <= parts; k++) {
       const begin = edges[edges.length - 1];
       const end = corners[i - 1] + (length * k) / parts;
-      const finer = partsIn(way, begin, end);
+      const finer = partsIn(way, begin, end, most);
       for (let n = 1; n < finer; n++) edges.push(begin + ((end - begin) * n) / finer);
       edges.push(end);
     }
@@ -88,9 +92,10 @@ function edgesOf(way: ChassisWay, cell: number): Float64Array {
 }
 
 /** Into how many a stretch is cut, by its tightest bend and those just before and after it. */
-function partsIn(way: ChassisWay, begin: number, end: number): number {
+function partsIn(way: ChassisWay, begin: number, end: number, most: number): number {
+  if (most === 1) return 1;
   const length = end - begin;
-  let most = 0;
-  for (let i = 0; i <= LOOKS; i++) most = Math.max(most, way.bend(begin + length * ((2 * i) / LOOKS - 0.5)));
-  return Math.max(1, Math.min(MOST_PARTS, Math.ceil((length * most) / TURN)));
+  let bend = 0;
+  for (let i = 0; i <= LOOKS; i++) bend = Math.max(bend, way.bend(begin + length * ((2 * i) / LOOKS - 0.5)));
+  return Math.max(1, Math.min(most, Math.ceil((length * bend) / TURN)));
 }
