@@ -215,10 +215,10 @@ test('the stage draws when something changed, and only then', async ({ freshPage
     page.evaluate(async (count) => {
       for (let n = 0; n < count; n++) await new Promise((next) => requestAnimationFrame(next));
     }, times);
-  // What was under way is drawn to its end: two looks in a row are the same.
+  // What was under way is drawn to its end, what is drawn at rest among it: two looks in a row are the same.
   await expect(async () => {
     const before = await draws();
-    await refresh(5);
+    await refresh(40);
     expect(await draws()).toBe(before);
   }).toPass();
   const still = await draws();
