@@ -19,3 +19,33 @@ it('of several levels is the one nearest to the height asked for', () => {
 it('is null where there is none', () => {
   expect(height(-1, 5, 0)).toBeNull();
 });
+
+it('is none of no triangles', () => {
+  const none = new GroundSurface({ positions: new Float32Array(), indices: new Uint32Array() });
+  expect(none.height(0, 0, 0)).toBeNull();
+  const around = { above: 0, aboveFacesUp: true, floor: 0 };
+  none.around(0, 0, 0, around);
+  expect(around).toEqual({ above: NaN, aboveFacesUp: false, floor: NaN });
+});
+
+it('is found on every one of many triangles, far from the middle of the world and on their edges too', () => {
+  const n = 60;
+  const [east, south] = [-7_300, 2_650];
+  const rise = (i: number, k: number) => 0.5 * i - 0.25 * k;
+  const positions = Float64Array.from({ length: 3 * n * n }, (_, at) => {
+    const [i, k] = [Math.floor(at / 3 / n), Math.floor(at / 3) % n];
+    return [east + 0.7 * i, rise(i, k), south + 0.7 * k][at % 3];
+  });
+  const indices: number[] = [];
+  for (let i = 0; i + 1 < n; i++)
+    for (let k = 0; k + 1 < n; k++) {
+      const p = i * n + k;
+      indices.push(p, p + 1, p + n, p + 1, p + n + 1, p + n);
+    }
+  const ground = new GroundSurface({ positions, indices: Uint32Array.from(indices) });
+  for (let i = 0; i <= n - 1; i += 0.5)
+    for (let k = 0; k <= n - 1; k += 0.5)
+      expect(ground.height(east + 0.7 * i, south + 0.7 * k, 0)).toBeCloseTo(rise(i, k), 8);
+  expect(ground.height(east - 0.01, south, 0)).toBeNull();
+  expect(ground.height(east + 0.7 * n, south, 0)).toBeNull();
+});

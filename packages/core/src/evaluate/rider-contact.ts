@@ -188,7 +188,8 @@ function walkOf(
     speed: (frame) => track.speed(chassis.progress(frame)) * chassis.rate(frame),
     scale: axes.scale[0],
   });
-  if (hierarchy === null || free.posesOf === null) return [free, null];
+  const { posed } = free;
+  if (hierarchy === null || posed === null) return [free, null];
   const ground =
     groundFit && hitch.ground.mode === 'stick' && assets.ground
       ? { heights: assets.ground, contact: hitch.ground }
@@ -196,6 +197,6 @@ function walkOf(
   const scale = [...rest.scale] as Vec3;
   // Its feet stand where it walks; on what carries it they go by the clips.
   const carried = carriedPart(rider.carriers, shot.fps);
-  const scene = { gait, hierarchy, walk: free, pose: own, carried, axes, scale, range, ground };
-  return [free, compileWalk(scene, free.posesOf)];
+  const scene = { gait, hierarchy, walk: free, posed, pose: own, carried, axes, scale, range, ground };
+  return [free, compileWalk(scene)];
 }

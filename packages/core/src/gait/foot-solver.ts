@@ -23,7 +23,7 @@ import {
   type Shift,
 } from './foot-lock.js';
 import { FootShape, turnBetween } from './foot-shape.js';
-import type { FreeWalk } from './free-walk.js';
+import type { FreeWalk, PosedWalk } from './free-walk.js';
 import { idleSpanAt } from './idle-spans.js';
 import type { Leg } from './leg.js';
 import { LegBender, turnAboutUp, type AimedLeg } from './leg-bender.js';
@@ -35,6 +35,7 @@ import { WalkerPlace } from './walker-place.js';
 export interface FootScene {
   readonly hierarchy: NodeHierarchy;
   readonly walk: FreeWalk;
+  readonly posed: PosedWalk;
   readonly pose: PoseAt;
   readonly axes: OwnAxes;
   /** The model's size in the world, by its own axes. */
@@ -80,7 +81,6 @@ export class FootSolver {
   constructor(
     private readonly scene: FootScene,
     legs: readonly (Leg | null)[],
-    posesOf: (only: ReadonlySet<number>) => WalkPoses,
   ) {
     const { hierarchy, axes } = scene;
     this.feet = legs.map((leg): FootOfLeg | null => {
@@ -91,7 +91,7 @@ export class FootSolver {
         ...leg,
         shape,
         chain,
-        alone: posesOf(new Set(chain)),
+        alone: scene.posed.posesOf(new Set(chain)),
         target: [0, 0, 0],
         turn: 0,
         glide: null,
@@ -103,7 +103,7 @@ export class FootSolver {
       hierarchy,
       this.feet.flatMap((foot) => foot?.chain ?? []),
     );
-    this.poses = posesOf(new Set(this.placed));
+    this.poses = scene.posed.posesOf(new Set(this.placed));
     this.space = new Float64Array(16 * hierarchy.nodes.length);
     this.clips = initialPose(hierarchy);
     this.rest = initialPose(hierarchy);
@@ -241,8 +241,8 @@ export class FootSolver {
 
   /** How low a walk ever has the sole of a foot, metres of the world. */
   private walkFloor(foot: FootOfLeg): number {
-    const { hierarchy, walk, axes } = this.scene;
-    const known = floorsOf(walk.clip as Clip);
+    const { hierarchy, posed, axes } = this.scene;
+    const known = floorsOf(posed.clip);
     const key = `${foot.foot} ${axes.up.join()}`;
     let floor = known.get(key);
     if (floor === undefined) {

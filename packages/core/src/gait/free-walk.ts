@@ -1,5 +1,5 @@
 import type { Gait } from '../document/shot-rider.js';
-import { clipNamed, type Clip, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
+import { clipNamed, initialPose, type Clip, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 import { idleSpanAt, idleSpansOf, idleWeightIn, type IdleSpan } from './idle-spans.js';
 import { cycleClip } from './in-place.js';
 import { restingPhases } from './resting-phases.js';
@@ -28,10 +28,16 @@ export interface FreeWalk {
   readonly idleSpans: readonly IdleSpan[];
   /** How much of what it does while it stands it shows, 0 to 1. */
   idleWeight(frame: number): number;
-  /** The clip of its walk; null where that is missing. */
-  readonly clip: Clip | null;
-  /** How its clips pose it, or some nodes of it alone; null where that of its walk is missing. */
-  readonly posesOf: ((only: ReadonlySet<number> | null) => WalkPoses) | null;
+  /** Null where the clip of its walk is missing. */
+  readonly posed: PosedWalk | null;
+}
+
+/** How a walker's clips pose it. */
+export interface PosedWalk {
+  /** That of its walk. */
+  readonly clip: Clip;
+  /** All of it, or some nodes alone. */
+  posesOf(only: ReadonlySet<number> | null): WalkPoses;
 }
 
 /** So much before and after the range is looked at for idle spans and stances, seconds. */
@@ -56,7 +62,7 @@ export function compileFreeWalk(gait: Gait, hierarchy: NodeHierarchy | null, rid
   const blend = gait.blend * fps;
   const clip = hierarchy && clipNamed(hierarchy, gait.clip);
   if (hierarchy === null || clip === null)
-    return { phase, rate, idleSpans, idleWeight: () => 0, clip: null, posesOf: null };
+    return { phase, rate, idleSpans, idleWeight: () => 0, posed: null };
   const clips = { walk: cycleClip(hierarchy, clip), stops: stopsOf(gait, hierarchy, idleSpans) };
   const phases = restingPhases(gait);
   const idleWeight = (frame: number) => {
@@ -67,6 +73,7 @@ export function compileFreeWalk(gait: Gait, hierarchy: NodeHierarchy | null, rid
     return (act ?? idle ?? phases.length > 0) ? idleWeightIn(idleSpans[i], blend, frame) : 0;
   };
   const timing = { first, fps, phase, idleSpans, idleWeight, restingPhases: phases };
-  const posesOf = (only: ReadonlySet<number> | null) => new WalkPoses(hierarchy, clips, timing, only);
-  return { phase, rate, idleSpans, idleWeight, clip, posesOf };
+  const buffers = { over: initialPose(hierarchy), rest: initialPose(hierarchy) };
+  const posesOf = (only: ReadonlySet<number> | null) => new WalkPoses(clips, timing, buffers, only);
+  return { phase, rate, idleSpans, idleWeight, posed: { clip, posesOf } };
 }

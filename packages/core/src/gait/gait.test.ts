@@ -221,7 +221,7 @@ describe('clips of coming to a stand and of setting off', () => {
     const { evaluated } = walk(own);
     const again = evaluateShot(evaluated.shot, { ground: null, hierarchies: new Map([['m', hierarchy]]) });
     const pose = initialPose(hierarchy);
-    again.contact(again.shot.riders[0]).gait?.posesOf?.(null).standing(frame, pose);
+    again.contact(again.shot.riders[0]).gait?.posed?.posesOf(null).standing(frame, pose);
     return [...pose.locals];
   };
   const at = (seconds: number) => {
@@ -269,7 +269,7 @@ it('stands with its standing clip, an act lasts as long as the stop, and the wal
   expect(gauge('phase')(150)).toBeCloseTo(gauge('phase')(97) + (5 * 6) / 96 / STRIDE, 4);
   // Half-way through the stop the act is half-way through its part of its clip.
   const shown = initialPose(walker);
-  free?.posesOf?.(null).pose(121, shown);
+  free?.posed?.posesOf(null).pose(121, shown);
   const { node, values } = walker.clips[2].channels[0];
   for (let k = 0; k < 4; k++)
     expect(shown.locals[node * LOCAL.size + 3 + k]).toBeCloseTo(values[4 * 100 + k], 2);

@@ -17,6 +17,7 @@ const NEARLY = 1e-9;
  * the whole turns by the shortest way. A place out of reach is pointed to.
  *
  * @param pole where the middle would bend to if the bones were in line
+ * @param out  where the turns are written
  */
 export function bendTo(top: Vec3, middle: Vec3, end: Vec3, target: Vec3, pole: Vec3, out: Bent): void {
   vec3.subtract(upper, middle, top);

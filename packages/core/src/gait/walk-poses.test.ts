@@ -58,7 +58,8 @@ function posed(only: ReadonlySet<number> | null, frame: number) {
     walk: { clip: walk, carrier: -1, drift: [0, 0, 0] as [number, number, number] },
     stops: [{ act: null, idle, stop: null, start: null }],
   };
-  const poses = new WalkPoses(figure, clips, timing, only);
+  const buffers = { over: initialPose(figure), rest: initialPose(figure) };
+  const poses = new WalkPoses(clips, timing, buffers, only);
   const pose = initialPose(figure);
   poses.pose(frame, pose);
   return { pose, nodes: poses.nodes };

@@ -1,9 +1,4 @@
-import {
-  initialPose,
-  type Clip,
-  type HierarchyPose,
-  type NodeHierarchy,
-} from '../hierarchy/node-hierarchy.js';
+import type { Clip, HierarchyPose } from '../hierarchy/node-hierarchy.js';
 import { idleSpanAt, type IdleSpan } from './idle-spans.js';
 import { sampleCycle, type CycleClip } from './in-place.js';
 import { naturalPhase } from './resting-phases.js';
@@ -29,33 +24,36 @@ export interface WalkClips {
   readonly stops: readonly StopClips[];
 }
 
+/** The figure at rest, and one to write on: shared by all that pose it. */
+export interface WalkBuffers {
+  readonly rest: HierarchyPose;
+  readonly over: HierarchyPose;
+}
+
 /** A node hierarchy posed by the clips of a walker. A pose has to be at rest before; what no clip moves stays as it is. */
 export class WalkPoses {
   /** Which nodes the clips move. */
   readonly nodes: readonly number[];
   private readonly walk: CycleClip;
   private readonly stops: readonly StopClips[];
-  private readonly over: HierarchyPose;
-  private readonly rest: HierarchyPose;
 
   /** @param only the nodes that are posed; null for all */
   constructor(
-    hierarchy: NodeHierarchy,
     { walk, stops }: WalkClips,
     private readonly timing: WalkTiming,
+    private readonly buffers: WalkBuffers,
     only: ReadonlySet<number> | null,
   ) {
     const part = (clip: Clip) => (only === null ? clip : clipOfNodes(clip, only));
     this.walk = { ...walk, clip: part(walk.clip) };
     this.stops = stops.map((stop) => stopOf(stop, part));
     this.nodes = nodesMoved([this.walk.clip, ...this.stops.flatMap(clipsOf)]);
-    this.over = initialPose(hierarchy);
-    this.rest = initialPose(hierarchy);
   }
 
   /** As it is at a frame: walking, standing, or between the two. */
   pose(frame: number, pose: HierarchyPose): void {
-    const { timing, over, rest } = this;
+    const { timing } = this;
+    const { over, rest } = this.buffers;
     const part = timing.idleWeight(frame);
     if (part >= 1) {
       this.standing(frame, pose);

@@ -58,13 +58,10 @@ const TOUCHES = 0.003;
  * of its own. Two-bone inverse kinematics bends the legs, and the hips come down where a leg would not reach. On the ground, a foot stands
  * as high over it as the clip has it over its own floor; where clips are blended its sole comes no lower than theirs.
  */
-export function compileWalk(
-  scene: WalkScene,
-  posesOf: (only: ReadonlySet<number> | null) => WalkPoses,
-): Walk {
+export function compileWalk(scene: WalkScene): Walk {
   const { gait, hierarchy, walk, range } = scene;
   const legs = gait.feet.map(({ node }) => legOf(hierarchy, node));
-  const solver = new FootSolver(scene, legs, posesOf);
+  const solver = new FootSolver(scene, legs);
   const size = scene.axes.scale[2];
   const tracks = tracksOf(
     scene,
@@ -77,7 +74,7 @@ export function compileWalk(
   const legNodes = legs.flatMap((leg) => (leg ? [leg.top, leg.middle, leg.foot] : []));
   const carried = scene.carried ?? (() => 0);
   const clips = initialPose(hierarchy);
-  const whole = posesOf(null);
+  const whole = scene.posed.posesOf(null);
   const moved = [...new Set([...whole.nodes, ...(bends ? [solver.pelvis, ...legNodes] : [])])].filter(
     (node) => node >= 0,
   );

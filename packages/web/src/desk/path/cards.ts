@@ -1,8 +1,7 @@
 import { lazy } from 'react';
+import { loadCards } from './load-cards';
 
-/** What stands in the panel only while something is being made is loaded when it is first wanted: all of it, which is little. */
-export const loadCards = () => import('./all-cards');
-
+// Loaded when the first of them is wanted.
 export const DrawSettings = lazy(async () => ({ default: (await loadCards()).DrawSettings }));
 export const ImportCard = lazy(async () => ({ default: (await loadCards()).ImportCard }));
 export const LaidCard = lazy(async () => ({ default: (await loadCards()).LaidCard }));

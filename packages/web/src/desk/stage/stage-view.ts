@@ -325,7 +325,7 @@ export class StageView {
     info.reset();
     if (first) this.set.drawPlace(this.seenFrom(camera));
     else this.render(camera);
-    if (this.smooth || rests) this.drawOutline(camera);
+    if (!first && (this.smooth || rests)) this.drawOutline(camera);
     const grew = () => info.programs?.length !== programs;
     if (this.state === null || this.theme === null) return grew();
     const shown = this.plumb.object.visible;

@@ -27,6 +27,8 @@ const Frame = styled.div`
   height: 100%;
   min-height: 0;
   overflow: hidden;
+  /* Until there is a picture. */
+  background: ${({ theme }) => theme.sky};
   & > canvas {
     display: block;
     width: 100%;

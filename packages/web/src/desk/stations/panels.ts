@@ -1,4 +1,5 @@
 import { lazy, type ComponentType } from 'react';
+import { loadCards } from '../path/load-cards';
 import { startGraphics } from '../stage/smooth-edges';
 import { STATIONS, type StationId } from './stations';
 
@@ -35,8 +36,6 @@ export function loadStage() {
 /** The panel of a station in an address; that of the first where there is none of that name. */
 export const loadPanel = (station: string) =>
   (STATIONS.some(({ id }) => id === station) ? LOADS[station as StationId] : LOADS.path)();
-
-const loadCards = async () => (await import('../path/cards')).loadCards();
 
 /** Milliseconds after which the other panels are loaded as well, so that a step is there when it is gone to. */
 const LATER = 3_000;

@@ -12,7 +12,7 @@ export class SetModels {
    * @param tell   takes what went wrong, in words
    */
   constructor(
-    private readonly library: ModelLibrary,
+    private readonly models: ModelLibrary,
     private readonly redraw: () => void,
     private readonly tell: (problem: string) => void,
   ) {}
@@ -35,7 +35,7 @@ export class SetModels {
 
   private async load(asset: string): Promise<void> {
     try {
-      const model = await this.library.copyOf(asset);
+      const model = await this.models.copyOf(asset);
       model.updateMatrixWorld(true);
       const meshes: THREE.Mesh[] = [];
       model.traverse((part) => part instanceof THREE.Mesh && meshes.push(part));
