@@ -9,9 +9,12 @@ const take = (page: Page, name: string) => page.screenshot({ path: `docs/screens
 async function still(page: Page): Promise<void> {
   await page.waitForLoadState('networkidle');
   await settled(page);
-  await page.evaluate(
-    () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(null)))),
-  );
+  // A stage is drawn when nothing more was for longer than it ever waits for what models are drawn by.
+  await page.waitForFunction((quiet) => {
+    const { drawnAt } = window as unknown as { drawnAt?: number };
+    const stage = document.querySelector('canvas[aria-label^="Stage view"]');
+    return stage === null || (drawnAt !== undefined && performance.now() - drawnAt > quiet);
+  }, 4_000);
 }
 
 // Pictures are to show what is seen with a graphics card, which smooths edges.
@@ -22,6 +25,17 @@ const test = shared.extend({
       WebGL2RenderingContext.prototype.getExtension = function (this: WebGL2RenderingContext, name: string) {
         return name === 'WEBGL_debug_renderer_info' ? null : (getExtension.call(this, name) as unknown);
       } as typeof getExtension;
+      for (const name of ['drawElements', 'drawArrays'] as const) {
+        const original = WebGL2RenderingContext.prototype[name] as (...args: unknown[]) => void;
+        Object.defineProperty(WebGL2RenderingContext.prototype, name, {
+          value(...args: unknown[]) {
+            (window as unknown as { drawnAt: number }).drawnAt = performance.now();
+            return original.apply(this, args);
+          },
+        });
+      }
+      // A worker would tell: without this the page asks by itself.
+      Reflect.deleteProperty(window, 'OffscreenCanvas');
     });
     await use(freshPage);
   },
