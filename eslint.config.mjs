@@ -36,6 +36,7 @@ export default tseslint.config(
         process: 'readonly',
         URL: 'readonly',
         module: 'writable',
+        fetch: 'readonly',
         performance: 'readonly',
       },
     },

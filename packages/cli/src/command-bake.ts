@@ -5,14 +5,15 @@ import {
   sampleShot,
   type EvaluatedShot,
   type SampleChoice,
+  needsAssets,
   type Shot,
 } from '@fleet-rail/core';
 import {
   assetsOf,
   csvParts,
   csvTables,
-  needsAssets,
   packUsdz,
+  textBlocks,
   writeGlb,
   writeUsd,
 } from '@fleet-rail/core/formats';
@@ -54,7 +55,7 @@ export async function commandBake(args: Arguments): Promise<string> {
   const evaluated = evaluateShot(shot, await assetsOf(shot, models));
   const told = { within, turns: (turns * Math.PI) / 180 };
   if (kind === 'csv') {
-    await writeWhole(out, csvParts(evaluated, { ...choice, facts: args.flag('facts') }));
+    await writeWhole(out, textBlocks(csvParts(evaluated, { ...choice, facts: args.flag('facts') })));
     if (args.flag('tables'))
       for (const { name, text } of csvTables(evaluated, choice))
         await writeWhole(out.replace(/\.csv$/i, `-${name}`), text);

@@ -26,7 +26,7 @@ export async function readShot(path: string): Promise<Shot> {
 /** Writes a file whole or not at all. */
 export async function writeWhole(
   path: string,
-  content: string | Uint8Array | Iterable<string>,
+  content: string | Uint8Array | Iterable<string | Uint8Array>,
 ): Promise<void> {
   const partial = join(dirname(path), `.${basename(path)}.${process.pid}.part`);
   try {

@@ -1,11 +1,11 @@
 import type { Server } from 'node:http';
-import { ValidationPipe } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import compression from 'compression';
 import helmet from 'helmet';
 import { AppModule } from './app.module.js';
+import { BodyPipe } from './http/body-pipe.js';
 import { ownOriginOnly } from './http/own-origin.js';
 import { RefusalFilter } from './http/refusal-filter.js';
 import { UnexpectedFilter } from './http/unexpected-filter.js';
@@ -56,7 +56,7 @@ export async function createApp(settings: Settings): Promise<NestExpressApplicat
   app.useBodyParser('json', { limit: '64mb' });
   app.useBodyParser('raw', { type: 'image/png', limit: '256mb' });
   if (settings.webFolder !== null) serveWebApp(app.getHttpAdapter().getInstance(), settings.webFolder);
-  app.useGlobalPipes(new ValidationPipe({ whitelist: true, forbidNonWhitelisted: true, transform: true }));
+  app.useGlobalPipes(new BodyPipe());
   app.useGlobalFilters(new UnexpectedFilter(), new RefusalFilter());
   app.enableShutdownHooks();
   const api = new DocumentBuilder().setTitle('Fleet Rail').setVersion('1').build();

@@ -115,7 +115,8 @@ function joined(before: Float64Array, after: Float64Array): Float64Array {
 export type SampledBlock = SampledShot;
 
 /**
- * The same in blocks of frames, one after the other.
+ * The same in blocks of frames, one after the other. A block's samples are lent: those of the next but one are put in their place,
+ * so that a long shot does not leave arrays behind by the thousand.
  *
  * @param most numbers a block holds, but for one frame's at least
  */
@@ -128,10 +129,12 @@ export function* sampleBlocks(
   const { first, last } = framesOf(evaluated.shot, choice);
   const perFrame = chosen.shot.riders.reduce((sum, rider) => sum + POSE.size + chosen.parts(rider).size, 0);
   const frames = Math.max(1, Math.floor(most / Math.max(1, perFrame)));
-  let before: SampledBlock | undefined;
+  let [spare, before]: (SampledBlock | undefined)[] = [];
   for (let frame = first; frame <= last; frame += frames) {
-    before = sampleBlock(chosen, frame, Math.min(frames, last - frame + 1), before);
-    yield before;
+    const count = Math.min(frames, last - frame + 1);
+    const block = sampleBlock(chosen, frame, count, before, count === frames ? spare : undefined);
+    yield block;
+    [spare, before] = [before, block];
   }
   if (choice.closing && before) yield closingFrame(chosen, first, before);
 }
@@ -141,6 +144,7 @@ function sampleBlock(
   first: number,
   frames: number,
   before?: SampledBlock,
+  into?: SampledBlock,
 ): SampledBlock {
   return {
     shot,
@@ -148,9 +152,9 @@ function sampleBlock(
     frames,
     closing: false,
     between: shot.riders.map(() => []),
-    riders: poses.map((pose, r) => sampleRider(pose, first, frames, 1, before?.riders[r])),
+    riders: poses.map((pose, r) => sampleRider(pose, first, frames, 1, before?.riders[r], into?.riders[r])),
     parts: shot.riders.map((rider, r) =>
-      sampleParts(parts(rider), first, frames, 1, before?.parts[r].values),
+      sampleParts(parts(rider), first, frames, 1, before?.parts[r].values, into?.parts[r].values),
     ),
     shown: shot.riders.map((rider) => {
       const seen = shows(rider);
@@ -168,6 +172,7 @@ function sampleBlock(
  * to that before it, so that what lies between can be interpolated.
  *
  * @param before the samples that these go on from
+ * @param into   where they are put, in place of an array of their own
  */
 export function sampleRider(
   pose: PoseAt,
@@ -175,9 +180,10 @@ export function sampleRider(
   count: number,
   step: number,
   before?: Float64Array,
+  into?: Float64Array,
 ): Float64Array {
   const { size, rotation } = POSE;
-  const out = new Float64Array(count * size);
+  const out = into ?? new Float64Array(count * size);
   for (let i = 0, at = 0; i < count; i++, at += size) {
     pose(first + i * step, out, at);
     if (i > 0) takeShortWay(out, at + rotation, out, at + rotation - size);

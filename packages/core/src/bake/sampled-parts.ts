@@ -11,6 +11,7 @@ export interface SampledParts extends Omit<MovedParts, 'pose' | 'jointed'> {
  * Parts at `count` frames that are `step` apart; turns by the shorter way from each to the next.
  *
  * @param before the samples that these go on from
+ * @param into   where they are put, in place of an array of their own
  */
 export function sampleParts(
   { pose, nodes, joints, size }: Omit<MovedParts, 'jointed'>,
@@ -18,8 +19,9 @@ export function sampleParts(
   count: number,
   step: number,
   before?: Float64Array,
+  into?: Float64Array,
 ): SampledParts {
-  const values = new Float64Array(size === 0 ? 0 : count * size);
+  const values = into ?? new Float64Array(size === 0 ? 0 : count * size);
   for (let i = 0; size > 0 && i < count; i++) {
     pose(first + i * step, values, i * size);
     const [list, from] = i > 0 ? [values, (i - 1) * size] : [before, (before?.length ?? 0) - size];

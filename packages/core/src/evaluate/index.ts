@@ -16,6 +16,7 @@ export {
   needsPhysics,
   type SceneAssets,
 } from './scene-assets.js';
+export { needsAssets } from './needs-assets.js';
 export { physicsFor } from './physics-for.js';
 export type { RiderContact } from './rider-contact.js';
 export { cutsWithCues } from './cued-cuts.js';

@@ -1,14 +1,7 @@
 import type { Document } from '@gltf-transform/core';
 import { GroundSurface } from '../contact/index.js';
-import { eachAction } from '../document/index.js';
 import type { Shot } from '../document/shot.js';
-import {
-  goesByGround,
-  movesByItself,
-  needsPhysics,
-  physicsFor,
-  type SceneAssets,
-} from '../evaluate/index.js';
+import { physicsFor, type SceneAssets } from '../evaluate/index.js';
 import { groundMeshOf } from './ground-read.js';
 import { hierarchyOf } from './hierarchy-read.js';
 
@@ -22,13 +15,4 @@ export async function assetsOf(shot: Shot, models: ReadonlyMap<string, Document>
   const floor = models.get(shot.ground.model ?? '');
   const mesh = floor ? groundMeshOf(floor, shot.ground.nodes) : null;
   return { ground: mesh && new GroundSurface(mesh), hierarchies, physics: await physicsFor(shot) };
-}
-
-/** Whether a shot needs its models' files to be played, and not only to be seen. */
-export function needsAssets({ riders, cues }: Pick<Shot, 'riders' | 'cues'>): boolean {
-  return (
-    eachAction(cues).some(({ does }) => does.node !== null) ||
-    needsPhysics({ riders }) ||
-    riders.some((rider) => movesByItself(rider) || goesByGround(rider) || rider.emitter?.from === 'part')
-  );
 }

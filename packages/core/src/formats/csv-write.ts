@@ -8,11 +8,11 @@ import { PARTICLE, aliveAt, particleAt } from '../spray/index.js';
 export const CSV_HEADER = 'frame,time,rider,part,tx,ty,tz,qx,qy,qz,qw,distance,speed,bank';
 
 /** Numbers of all riders and parts that are held at a time. */
-const BLOCK = 30_000;
+const BLOCK = 200_000;
 
 /**
- * A shot as CSV, in parts that are sampled as they are asked for, so that a long one is never held whole: one row per frame and
- * rider, and after it one for each part of its model that moves by itself, in what it hangs on, and for each particle it sprays, in the world; frames outermost, none for a rider while it is
+ * A shot as CSV, in parts of a rider's rows at a frame that are sampled as they are asked for, so that a long one is never held
+ * whole: one row per frame and rider, and after it one for each part of its model that moves by itself, in what it hangs on, and for each particle it sprays, in the world; frames outermost, none for a rider while it is
  * hidden; numbers in the shortest form that reads back to the same double.
  */
 export function* csvParts(
@@ -21,7 +21,7 @@ export function* csvParts(
 ): Generator<string, void, undefined> {
   if (choice.facts) yield factLines(evaluated, choice);
   yield `${CSV_HEADER}\n`;
-  for (const block of sampleBlocks(evaluated, BLOCK, choice)) yield rowsOf(block);
+  for (const block of sampleBlocks(evaluated, BLOCK, choice)) yield* rowsOf(block);
 }
 
 /** How a CSV is written. */
@@ -45,40 +45,32 @@ export function writeCsv(evaluated: EvaluatedShot, choice: SampleChoice & CsvCho
   return [...csvParts(evaluated, choice)].join('');
 }
 
-function rowsOf(block: SampledBlock): string {
+/** The rows of a block, each with its line break; a rider's and those of its parts come at once. */
+function* rowsOf(block: SampledBlock): Generator<string, void, undefined> {
   const { shot, first, frames, riders, shown, sprays, seconds } = block;
   const names = shot.riders.map((rider) => quoted(rider.id));
-  const lines: string[] = [];
   for (let i = 0; i < frames; i++) {
     const frame = first + i;
     const lead = `${frame},${frameTime(shot, frame)},`;
-    riders.forEach((pose, r) => {
-      if (shown[r]?.[i] !== false) addRider(lines, block, lead, names[r], pose, r, i);
+    for (let r = 0; r < riders.length; r++) {
+      if (shown[r]?.[i] !== false) yield riderRows(block, `${lead}${names[r]},`, r, i);
       // What was sprayed flies on, whether its rider is seen or not.
       const spray = sprays[r];
       for (const { n, age } of spray ? aliveAt(spray, seconds[i]) : []) {
         if (spray) particleAt(spray, n, age, particle);
-        lines.push(`${lead}${names[r]},particle ${n + 1},${numbers(particle, 0, PARTICLE.size)},,,`);
+        yield `${lead}${names[r]},particle ${n + 1},${numbers(particle, 0, PARTICLE.size)},,,\n`;
       }
-    });
+    }
   }
-  return lines.length === 0 ? '' : `${lines.join('\n')}\n`;
 }
 
 /** A rider's row, and those of its parts. */
-function addRider(
-  lines: string[],
-  { parts }: SampledBlock,
-  lead: string,
-  name: string,
-  pose: Float64Array,
-  r: number,
-  i: number,
-): void {
-  lines.push(`${lead}${name},,${numbers(pose, i * POSE.size, POSE.size)}`);
+function riderRows({ riders, parts }: SampledBlock, lead: string, r: number, i: number): string {
   const { nodes, size, values } = parts[r];
-  for (const part of nodes)
-    lines.push(`${lead}${name},${quoted(part.name)},${numbers(values, i * size + part.at, LOCAL.scale)},,,`);
+  let rows = `${lead},${numbers(riders[r], i * POSE.size, POSE.size)}\n`;
+  for (const { name, at } of nodes)
+    rows += `${lead}${quoted(name)},${numbers(values, i * size + at, LOCAL.scale)},,,\n`;
+  return rows;
 }
 
 const particle = new Float64Array(PARTICLE.numbers);

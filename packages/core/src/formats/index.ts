@@ -1,9 +1,8 @@
-export { FormatError } from './format-error.js';
+export { FACTS_VERSION, FormatError, PATH_KINDS, type PathKind } from './format-facts.js';
 export { readPaths } from './paths-read.js';
-export { HEIGHTS, PATH_KINDS, writePath, type PathKind, type WrittenPath } from './paths-write.js';
+export { HEIGHTS, writePath, type WrittenPath } from './paths-write.js';
 export { csvParts, writeCsv, CSV_HEADER } from './csv-write.js';
 export {
-  FACTS_VERSION,
   gltfIo,
   isBvh,
   readModel,
@@ -12,6 +11,7 @@ export {
   type ReadModel,
 } from './model-read.js';
 export { describeGlb, writeGlb, writeLaidGlb, type GlbChoice } from './glb-write.js';
+export { textBlocks } from './text-blocks.js';
 export { csvTables } from './csv-tables.js';
 export type { ThinningFacts } from './thin-errors.js';
 export { writeUsd, type UsdChoice, type UsdFiles } from './usd/usd-write.js';
@@ -29,4 +29,4 @@ export { hierarchyOf } from './hierarchy-read.js';
 export { groundMeshOf, sceneryMeshOf } from './ground-read.js';
 export { modelMeshOf } from './solids-read.js';
 export { checkSceneOf } from './check-scene-read.js';
-export { needsAssets, assetsOf } from './assets-read.js';
+export { assetsOf } from './assets-read.js';

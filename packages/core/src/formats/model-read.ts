@@ -8,6 +8,7 @@ import { findRig, type FoundRig, type RigPart } from '../wheels/index.js';
 import { hierarchyOf } from './hierarchy-read.js';
 import type { Vec3 } from '../math/vec.js';
 import { readBvh } from './bvh-read.js';
+import { FACTS_VERSION } from './format-facts.js';
 import { FormatError } from './format-error.js';
 import { checkGltf } from './gltf-check.js';
 import { placingOf, type ModelPlacing } from './intake/placed-model.js';
@@ -20,9 +21,6 @@ import {
   standingPositions,
   type StandingNode,
 } from './gltf-scene.js';
-
-/** Told apart from what an earlier version found, so that kept models are looked at again. */
-export const FACTS_VERSION = 2;
 
 /** What a model is, in the numbers an animator asks for. */
 export interface ModelFacts {

@@ -1,7 +1,11 @@
-/** What reads a model's motion and ground, for a thread of the page; without what writes files. */
+/** What reads a model's motion and ground, without what writes files of models. */
 export { FormatError } from './format-error.js';
 export { readModelDocument, type ModelFacts } from './model-read.js';
 export { hierarchyOf } from './hierarchy-read.js';
 export { groundMeshOf, sceneryMeshOf } from './ground-read.js';
 export { modelMeshOf } from './solids-read.js';
 export { rigOf } from './model-read.js';
+export { assetsOf } from './assets-read.js';
+export { csvParts } from './csv-write.js';
+export { textBlocks } from './text-blocks.js';
+export { csvTables } from './csv-tables.js';

@@ -6,7 +6,8 @@ import { compilePath } from '../path/compile-path.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { deviation } from '../path/deviation.js';
 import { readPaths } from './paths-read.js';
-import { PATH_KINDS, writePath } from './paths-write.js';
+import { PATH_KINDS } from './format-facts.js';
+import { writePath } from './paths-write.js';
 
 const BASES = ['bezier', 'bspline', 'nurbs', 'through', 'polyline'] as const;
 const options = { scale: 1, fps: 24, firstFrame: 1, tolerance: 1e-4 };

@@ -4,11 +4,9 @@ import { distance3, type Vec3 } from '../math/vec.js';
 import { compilePath } from '../path/compile-path.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { activePoints } from '../path/active-points.js';
+import type { PathKind } from './format-facts.js';
 import { handleEnd } from '../path/basis-bezier.js';
 import { changeBasis } from '../reshape/change-basis.js';
-
-export const PATH_KINDS = ['svg', 'obj', 'csv', 'glb'] as const;
-export type PathKind = (typeof PATH_KINDS)[number];
 
 /** A path as a file. */
 export interface WrittenPath {

@@ -9,12 +9,24 @@ import type { Curve } from './curve.js';
 import { PathError } from './path-error.js';
 
 /**
- * The curve of a document's path.
+ * A document's path, measured and with its frames.
  *
  * @throws PathError when the points make no curve
  */
 export function compilePath(path: ShotPath): CompiledPath {
   const points = activePoints(path);
+  const rolls = points.map(({ source }) => source.roll);
+  return new CompiledPath(curveThrough(path, points), path.closed, rolls);
+}
+
+/**
+ * The curve of a document's path by its parameter alone, which is had in no time.
+ *
+ * @throws PathError when the points make no curve
+ */
+export const pathCurve = (path: ShotPath): Curve => curveThrough(path, activePoints(path));
+
+function curveThrough(path: ShotPath, points: readonly ActivePoint[]): Curve {
   if (points.length < 2) {
     const off = path.points.length - points.length;
     const why = off > 0 ? `; ${off} of its ${path.points.length} points are switched off` : '';
@@ -24,8 +36,7 @@ export function compilePath(path: ShotPath): CompiledPath {
   if (curve.segments.count === 0) {
     throw new PathError(`Path "${path.name}" has no length: all its points are in one place.`);
   }
-  const rolls = points.map(({ source }) => source.roll);
-  return new CompiledPath(curve, path.closed, rolls);
+  return curve;
 }
 
 function curveOf(path: ShotPath, points: readonly ActivePoint[]): Curve {

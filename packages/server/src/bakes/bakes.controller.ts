@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import { Controller, Get, Param, ParseEnumPipe, Query, Res, StreamableFile } from '@nestjs/common';
 import { ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
-import { PATH_KINDS, type PathKind } from '@fleet-rail/core/formats';
+import { PATH_KINDS, type PathKind } from '@fleet-rail/core/format-facts';
 import type { Response } from 'express';
 import { GivenOutDto } from './bakes.dto.js';
 import { BakesService, type Download, type GivenFormat } from './bakes.service.js';

@@ -5,8 +5,8 @@ import {
   UnprocessableEntityException,
   type OnModuleDestroy,
 } from '@nestjs/common';
-import { framesOf, isMoving, modelsInPlay, writeShotText, type Shot } from '@fleet-rail/core';
-import { needsAssets, type PathKind } from '@fleet-rail/core/formats';
+import { framesOf, isMoving, modelsInPlay, needsAssets, writeShotText, type Shot } from '@fleet-rail/core';
+import type { PathKind } from '@fleet-rail/core/format-facts';
 import { ModelsService } from '../models/models.service.js';
 import { ShotsService } from '../shots/shots.service.js';
 import { WorkThreads, threadScript, type Parts } from '../threads/work-threads.js';

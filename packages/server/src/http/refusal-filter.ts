@@ -1,6 +1,6 @@
 import { Catch, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
 import { PathError, ShotError } from '@fleet-rail/core';
-import { FormatError } from '@fleet-rail/core/formats';
+import { FormatError } from '@fleet-rail/core/format-facts';
 import type { Response } from 'express';
 import { ThreadRefusal } from '../threads/work-threads.js';
 

@@ -8,7 +8,6 @@ import {
   IsIn,
   IsInt,
   IsNumber,
-  IsObject,
   IsOptional,
   IsString,
   IsUUID,
@@ -18,6 +17,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { MOST_EYES, PICTURE_FILES, type PictureFile } from '@fleet-rail/core';
+import { IsDocument } from '../http/body-pipe.js';
 import { IsName } from '../http/is-name.js';
 
 const MOST_PICTURES = 100_000;
@@ -87,7 +87,7 @@ export class NewJobDto {
   @ApiProperty() @IsName() fileName!: string;
 
   @ApiProperty({ type: 'object', additionalProperties: true, description: 'A shot document' })
-  @IsObject()
+  @IsDocument()
   shot!: Record<string, unknown>;
 
   @ApiProperty({ type: WishDto }) @ValidateNested() @Type(() => WishDto) wish!: WishDto;

@@ -1,5 +1,6 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
-import { IsInt, IsObject, IsOptional, IsUUID, Min } from 'class-validator';
+import { IsInt, IsOptional, IsUUID, Min } from 'class-validator';
+import { IsDocument } from '../http/body-pipe.js';
 import { IsName } from '../http/is-name.js';
 
 const documentSchema = {
@@ -16,7 +17,7 @@ export class CreateShotDto {
 
   @ApiPropertyOptional(documentSchema)
   @IsOptional()
-  @IsObject()
+  @IsDocument()
   document?: Record<string, unknown>;
 }
 
@@ -29,7 +30,7 @@ export class SaveShotDto {
   revision!: number;
 
   @ApiProperty(documentSchema)
-  @IsObject()
+  @IsDocument()
   document!: Record<string, unknown>;
 
   @ApiPropertyOptional({

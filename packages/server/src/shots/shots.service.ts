@@ -1,4 +1,4 @@
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { ConflictException, Injectable, NotFoundException } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { newShot, parseShot, type Shot } from '@fleet-rail/core';
@@ -15,6 +15,9 @@ export class ShotsService {
     @InjectRepository(ShotEntity) private readonly shots: Repository<ShotEntity>,
     private readonly models: ModelsService,
   ) {}
+
+  /** By id what a document that was written here sums up to: what is still that has been looked at, and is not again. */
+  private readonly written = new Map<string, string>();
 
   /** Shots that are not deleted, newest change first. */
   list(): Promise<ShotCardDto[]> {
@@ -41,7 +44,7 @@ export class ShotsService {
   }
 
   async open(id: string): Promise<ShotDto> {
-    return toDto(await this.find(id));
+    return this.toDto(await this.find(id));
   }
 
   /** A shot without its document: how often it was saved, and when last. */
@@ -54,8 +57,8 @@ export class ShotsService {
 
   /** The document of a shot that exists, as it was last saved. */
   async documentOf(id: string): Promise<{ shot: Shot; revision: number }> {
-    const { document, revision } = await this.find(id);
-    return { shot: readDocument(document), revision };
+    const found = await this.find(id);
+    return { shot: this.shotOf(found), revision: found.revision };
   }
 
   /**
@@ -69,7 +72,10 @@ export class ShotsService {
     const updatedAt = new Date().toISOString();
     const change = { ...columnsOf(shot), revision: revision + 1, updatedAt, lastSave: saveId };
     const { affected } = await this.shots.update({ id, revision, deletedAt: IsNull() }, change);
-    if (affected === 1) return { id, name: shot.name, revision: revision + 1, updatedAt };
+    if (affected === 1) {
+      this.written.set(id, sumOf(change.document));
+      return { id, name: shot.name, revision: revision + 1, updatedAt };
+    }
     const kept = await this.find(id);
     const isSame = saveId !== null && kept.lastSave === saveId && kept.revision === revision + 1;
     if (!isSame) throw saveConflict(kept);
@@ -111,7 +117,19 @@ export class ShotsService {
       deletedAt: null,
     };
     await this.shots.insert(entity);
-    return toDto(entity);
+    this.written.set(entity.id, sumOf(entity.document));
+    return this.toDto(entity);
+  }
+
+  private toDto(entity: ShotEntity): ShotDto {
+    const { id, name, revision, updatedAt, lastSave } = entity;
+    return { id, name, revision, updatedAt, document: this.shotOf(entity), save: lastSave };
+  }
+
+  /** A stored document; what it was saved without by an earlier version has its defaults. */
+  private shotOf({ id, document }: ShotEntity): Shot {
+    const raw: unknown = JSON.parse(document);
+    return this.written.get(id) === sumOf(document) ? (raw as Shot) : parseShot(raw);
   }
 
   private async find(id: string): Promise<ShotEntity> {
@@ -132,14 +150,7 @@ function saveConflict({ revision }: ShotEntity): ConflictException {
   return new ConflictException({ statusCode: 409, message, revision });
 }
 
-function toDto({ id, name, revision, updatedAt, document, lastSave }: ShotEntity): ShotDto {
-  return { id, name, revision, updatedAt, document: readDocument(document), save: lastSave };
-}
-
-/** A stored document; what it was saved without by an earlier version has its defaults. */
-function readDocument(document: string): Shot {
-  return parseShot(JSON.parse(document));
-}
+const sumOf = (document: string): string => createHash('sha256').update(document).digest('base64');
 
 function noShot(id: string): NotFoundException {
   return new NotFoundException(`There is no shot "${id}", or it was deleted.`);

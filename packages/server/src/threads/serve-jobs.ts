@@ -1,6 +1,6 @@
 import { parentPort, type TransferListItem } from 'node:worker_threads';
 import { PathError, ShotError } from '@fleet-rail/core';
-import { FormatError } from '@fleet-rail/core/formats';
+import { FormatError } from '@fleet-rail/core/format-facts';
 import type { FromThread, ToThread } from './thread-job.js';
 
 /**

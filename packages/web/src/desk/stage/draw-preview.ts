@@ -1,4 +1,4 @@
-import { PathError, compilePath, pathOutline } from '@fleet-rail/core';
+import { PathError, pathOutline } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { ORDER } from './draw-order';
 import { drawnPath, type DrawKind, type DrawPlace } from '../../edits/drawn-path';
@@ -58,10 +58,7 @@ export class DrawPreview {
 /** The curve so far, or null: one place, or two in one spot, make none yet. */
 function outlineOf(places: readonly DrawPlace[], kind: DrawKind): Float64Array | null {
   try {
-    return pathOutline(
-      compilePath(drawnPath('preview', places, false, kind)),
-      24 * Math.max(2, places.length),
-    );
+    return pathOutline(drawnPath('preview', places, false, kind), 24 * Math.max(2, places.length));
   } catch (error) {
     if (error instanceof PathError) return null;
     throw error;

@@ -1,0 +1,13 @@
+import { eachAction } from '../document/index.js';
+import type { Shot } from '../document/shot.js';
+import { movesByItself } from './evaluate-shot.js';
+import { goesByGround, needsPhysics } from './scene-assets.js';
+
+/** Whether a shot needs its models' files to be played, and not only to be seen. */
+export function needsAssets({ riders, cues }: Pick<Shot, 'riders' | 'cues'>): boolean {
+  return (
+    eachAction(cues).some(({ does }) => does.node !== null) ||
+    needsPhysics({ riders }) ||
+    riders.some((rider) => movesByItself(rider) || goesByGround(rider) || rider.emitter?.from === 'part')
+  );
+}

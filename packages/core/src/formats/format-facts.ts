@@ -1,0 +1,9 @@
+/** What is said of files by those that neither read nor write any, without the programs that do. */
+export { FormatError } from './format-error.js';
+
+/** As what a path is given out alone. */
+export const PATH_KINDS = ['svg', 'obj', 'csv', 'glb'] as const;
+export type PathKind = (typeof PATH_KINDS)[number];
+
+/** Of what is found in models: told apart from what an earlier version found, so that kept models are looked at again. */
+export const FACTS_VERSION = 2;
