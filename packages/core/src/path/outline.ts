@@ -1,9 +1,10 @@
 import type { ShotPath } from '../document/shot-path.js';
+import { distance3 } from '../math/vec.js';
 import { pathCurve } from './compile-path.js';
 import { segmentOf } from './segments.js';
 
 /** So often each piece of a curve is looked at, and all of it together at least. */
-const PER_SEGMENT = 8;
+const PER_SEGMENT = 4;
 const LEAST = 256;
 
 /**
@@ -26,8 +27,7 @@ export function pathOutline(path: ShotPath, count: number): Float64Array {
   place(0, before);
   for (let chord = 1; chord <= chords; chord++) {
     place(chord, now);
-    walked[chord] =
-      walked[chord - 1] + Math.hypot(now[0] - before[0], now[1] - before[1], now[2] - before[2]);
+    walked[chord] = walked[chord - 1] + distance3(now, before);
     before.set(now);
   }
   const out = new Float64Array(3 * count);
