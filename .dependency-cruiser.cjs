@@ -50,7 +50,7 @@ module.exports = {
     {
       name: 'three-is-for-trees-of-triangles-and-foreign-meshes',
       severity: 'error',
-      from: { path: `^${core}/`, pathNot: `\\.test\\.ts$|^${core}/(solid|formats/intake)/` },
+      from: { path: `^${core}/`, pathNot: `\\.test\\.ts$|^${core}/(check|formats/intake)/` },
       to: { path: 'node_modules/(three|three-mesh-bvh)/' },
     },
     {

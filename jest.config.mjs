@@ -28,6 +28,7 @@ export default {
     '^styled-components$': '<rootDir>/packages/web/test/styled-components.mjs',
     '^@fleet-rail/core$': '<rootDir>/packages/core/src/index.ts',
     '^@fleet-rail/core/format-facts$': '<rootDir>/packages/core/src/formats/format-facts.ts',
+    '^@fleet-rail/core/shots$': '<rootDir>/packages/core/src/shots.ts',
     '^@fleet-rail/core/paths$': '<rootDir>/packages/core/src/formats/paths-read.ts',
     '^@fleet-rail/core/formats$': '<rootDir>/packages/core/src/formats/index.ts',
     '^(\\.{1,2}/.*)\\.js$': '$1',

@@ -1,4 +1,5 @@
-import { Solid, type ModelMesh, type TriangleMesh } from '../solid/index.js';
+import type { ModelMesh, TriangleMesh } from '../solid/index.js';
+import { Solid } from './solid.js';
 import type { FoundRig } from '../wheels/index.js';
 
 /** What a model is made of, and what was found to roll on it. */

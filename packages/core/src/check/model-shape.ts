@@ -1,5 +1,6 @@
 import { restSpace, type NodeHierarchy } from '../hierarchy/index.js';
-import { Solid, type ModelMesh, type PartMesh, type TurnedBox } from '../solid/index.js';
+import type { ModelMesh, PartMesh, TurnedBox } from '../solid/index.js';
+import { Solid } from './solid.js';
 
 /** A model as it stands: the same for all that wear it. */
 export interface ModelShape {

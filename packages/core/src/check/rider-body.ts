@@ -10,7 +10,8 @@ import {
   type NodeHierarchy,
 } from '../hierarchy/index.js';
 import { POSE } from '../pose/pose.js';
-import type { ModelMesh, Solid, TurnedBox } from '../solid/index.js';
+import type { ModelMesh, TurnedBox } from '../solid/index.js';
+import type { Solid } from './solid.js';
 import { boxUnder, shapeOfModel, type ModelShape } from './model-shape.js';
 
 /** Whose body it is: a rider, where it is at every frame. */

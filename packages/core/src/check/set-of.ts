@@ -2,7 +2,8 @@ import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import type { NodeHierarchy } from '../hierarchy/index.js';
 import { restSpace } from '../hierarchy/index.js';
 import { PIECE, bendAlong, isLaidGround, joined, modelsLaid, type LaidThing } from '../laid/index.js';
-import { Solid, boxMesh, type ModelMesh, type TriangleMesh } from '../solid/index.js';
+import { boxMesh, type ModelMesh, type TriangleMesh } from '../solid/index.js';
+import { Solid } from './solid.js';
 import { sceneryOf, type CheckScene } from './check-scene.js';
 
 /** Of more triangles than this pieces are told by their boxes. */

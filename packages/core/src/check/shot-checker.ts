@@ -4,7 +4,7 @@ import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import { riderSources, sameSources, type RiderSources } from '../evaluate/rider-sources.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
 import { seamPartner } from '../loop/index.js';
-import type { Solid } from '../solid/index.js';
+import type { Solid } from './solid.js';
 import { findNear, findUnseen } from './camera-findings.js';
 import { checkRider } from './check-rider.js';
 import type { CheckScene } from './check-scene.js';

@@ -1,5 +1,6 @@
 import { POSE } from '../pose/pose.js';
-import type { Solid, TurnedBox } from '../solid/index.js';
+import type { TurnedBox } from '../solid/index.js';
+import type { Solid } from './solid.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderBody } from './rider-body.js';
 import type { RiderLook } from './rider-look.js';

@@ -3,7 +3,6 @@ import { Document } from '@gltf-transform/core';
 import { quat } from 'gl-matrix';
 import type { PartBetween, SampledParts, SampledShot } from '../bake/index.js';
 import { axesOf } from '../document/rider-axes.js';
-import { uniqueNames } from '../document/unique-names.js';
 import type { Camera } from '../document/shot-camera.js';
 import type { Rider } from '../document/shot-rider.js';
 import { isMoving } from '../evaluate/index.js';
@@ -13,6 +12,7 @@ import { POSE, axesToTravel, compileFocal, fieldOfView, focalAt } from '../pose/
 import { sourceFrame } from '../timing/index.js';
 import { factsJoined } from './asset-facts.js';
 import { Wardrobe } from './glb-dresser.js';
+import { riderNames } from './rider-names.js';
 import { addLaid } from './glb-laid.js';
 import { addSpray } from './glb-spray.js';
 
@@ -102,14 +102,6 @@ export function composeShot(
   addLaid(document, scene, sampled.laid, wardrobe);
   Object.assign(document.getRoot().getAsset(), factsJoined(sampled, models));
   return { document, scene, channels, zooms, wardrobe };
-}
-
-/** A name for each rider that no other has. */
-export function riderNames(riders: readonly Pick<Rider, 'name'>[]): string[] {
-  return uniqueNames(
-    riders.map(({ name }) => name),
-    () => 'rider',
-  );
 }
 
 /** What a camera rider sees, looking along its nose; of a zoom the view is that of the first frame. */

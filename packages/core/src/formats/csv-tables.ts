@@ -7,7 +7,7 @@ import { DEGREES } from '../math/angle.js';
 import { compileFocal, fieldOfView } from '../pose/index.js';
 import { PARTICLE, aliveAt, particleAt } from '../spray/index.js';
 import { sourceFrame } from '../timing/index.js';
-import { riderNames } from './compose-shot.js';
+import { riderNames } from './rider-names.js';
 import { quoted } from './csv-write.js';
 
 /** A table as a file. */

@@ -14,12 +14,13 @@ import type { SampledShot } from '../bake/index.js';
 import type { Shot } from '../document/shot.js';
 import type { LaidThing } from '../laid/index.js';
 import { changesIn } from './channel-samples.js';
-import { composeShot, riderNames, type Channel, type ZoomedCamera } from './compose-shot.js';
+import { composeShot, type Channel, type ZoomedCamera } from './compose-shot.js';
 import { Wardrobe } from './glb-dresser.js';
 import { addLaid } from './glb-laid.js';
 import { packGlb } from './glb-pack.js';
 import { gltfIo } from './model-read.js';
 import { restoreNames } from './node-names.js';
+import { riderNames } from './rider-names.js';
 import { thinningFacts, type ThinningFacts } from './thin-errors.js';
 import { keysInWorld } from './thin-world.js';
 

@@ -1,4 +1,4 @@
-import type { SampleChoice, Shot } from '@fleet-rail/core';
+import type { SampleChoice, Shot } from '@fleet-rail/core/shots';
 import type { PathKind, ThinningFacts } from '@fleet-rail/core/formats';
 
 /** The files a shot is handed over as; `about` tells of a GLB what it would be. */

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { evaluateShot, sampleShot } from '@fleet-rail/core';
+import { evaluateShot, sampleShot } from '@fleet-rail/core/shots';
 import { assetsOf, csvParts, csvTables, readModelDocument, textBlocks } from '@fleet-rail/core/models';
 import type { PathKind } from '@fleet-rail/core/format-facts';
 import { serveJobs } from '../threads/serve-jobs.js';

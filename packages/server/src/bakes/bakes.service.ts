@@ -5,7 +5,7 @@ import {
   UnprocessableEntityException,
   type OnModuleDestroy,
 } from '@nestjs/common';
-import { framesOf, isMoving, modelsInPlay, needsAssets, writeShotText, type Shot } from '@fleet-rail/core';
+import { framesOf, isMoving, modelsInPlay, needsAssets, writeShotText, type Shot } from '@fleet-rail/core/shots';
 import type { PathKind } from '@fleet-rail/core/format-facts';
 import { ModelsService } from '../models/models.service.js';
 import { ShotsService } from '../shots/shots.service.js';

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable, NotFoundException } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import type { Shot } from '@fleet-rail/core';
+import type { Shot } from '@fleet-rail/core/shots';
 import { In, type Repository } from 'typeorm';
 import type { ShotDto } from '../shots/shots.dto.js';
 import { ShotsService } from '../shots/shots.service.js';

@@ -1,5 +1,5 @@
 import { Catch, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
-import { PathError, ShotError } from '@fleet-rail/core';
+import { PathError, ShotError } from '@fleet-rail/core/shots';
 import { FormatError } from '@fleet-rail/core/format-facts';
 import type { Response } from 'express';
 import { ThreadRefusal } from '../threads/work-threads.js';

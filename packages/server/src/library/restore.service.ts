@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { BadRequestException, Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { parseShot, type Shot } from '@fleet-rail/core';
+import { parseShot, type Shot } from '@fleet-rail/core/shots';
 import { unzip, type Unzipped } from 'fflate';
 import type { Repository } from 'typeorm';
 import { CheckpointEntity } from '../checkpoints/checkpoint.entity.js';

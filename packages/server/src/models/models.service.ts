@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { ConflictException, Injectable, Logger, NotFoundException, type OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import type { Shot, ShotModel } from '@fleet-rail/core';
+import type { Shot, ShotModel } from '@fleet-rail/core/shots';
 import { FACTS_VERSION } from '@fleet-rail/core/format-facts';
 import type { GivenFile, ModelPlacing } from '@fleet-rail/core/formats';
 import type { Repository } from 'typeorm';

@@ -9,7 +9,7 @@ import {
   type OnModuleInit,
 } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { runsOf, type JobCard, type TakenRun } from '@fleet-rail/core';
+import { runsOf, type JobCard, type TakenRun } from '@fleet-rail/core/shots';
 import { In, type Repository } from 'typeorm';
 import { SETTINGS } from '../settings.token.js';
 import type { Settings } from '../settings.js';

@@ -1,4 +1,4 @@
-import type { JobCard, PictureJob, TakenRun } from '@fleet-rail/core';
+import type { JobCard, PictureJob, TakenRun } from '@fleet-rail/core/shots';
 
 /** What is wished for, with where it came from. */
 export interface NewJob {

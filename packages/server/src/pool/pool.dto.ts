@@ -16,7 +16,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import { MOST_EYES, PICTURE_FILES, type PictureFile } from '@fleet-rail/core';
+import { MOST_EYES, PICTURE_FILES, type PictureFile } from '@fleet-rail/core/shots';
 import { IsDocument } from '../http/body-pipe.js';
 import { IsName } from '../http/is-name.js';
 

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { TakerCard, TakerSelf } from '@fleet-rail/core';
+import type { TakerCard, TakerSelf } from '@fleet-rail/core/shots';
 import { SETTINGS } from '../settings.token.js';
 import type { Settings } from '../settings.js';
 

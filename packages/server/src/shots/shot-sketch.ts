@@ -1,4 +1,4 @@
-import { PathError, frameCount, pathOutline, type Shot, type ShotPath } from '@fleet-rail/core';
+import { PathError, frameCount, pathOutline, type Shot, type ShotPath } from '@fleet-rail/core/shots';
 
 /** What a shot's card draws: its paths from above, and the riders on them. */
 export interface ShotSketch {

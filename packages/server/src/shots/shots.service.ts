@@ -1,7 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { ConflictException, Injectable, NotFoundException } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { newShot, parseShot, type Shot } from '@fleet-rail/core';
+import { newShot, parseShot, type Shot } from '@fleet-rail/core/shots';
 import { IsNull, Not, type FindManyOptions, type Repository } from 'typeorm';
 import { ModelsService } from '../models/models.service.js';
 import { ShotEntity } from './shot.entity.js';

@@ -1,5 +1,5 @@
 import { parentPort, type TransferListItem } from 'node:worker_threads';
-import { PathError, ShotError } from '@fleet-rail/core';
+import { PathError, ShotError } from '@fleet-rail/core/shots';
 import { FormatError } from '@fleet-rail/core/format-facts';
 import type { FromThread, ToThread } from './thread-job.js';
 

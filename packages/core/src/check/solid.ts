@@ -1,9 +1,8 @@
 import { Box3, DoubleSide, Matrix4, Ray, Vector3 } from 'three';
 import type { MeshBVH } from 'three-mesh-bvh';
 import type { Vec3, Vec3Like } from '../math/vec.js';
-import type { TriangleMesh } from './triangle-mesh.js';
+import type { TriangleMesh, TurnedBox } from '../solid/index.js';
 import { treeOf } from './triangle-tree.js';
-import type { TurnedBox } from './turned-box.js';
 
 /** Triangles that can be asked what meets them; their tree (three-mesh-bvh) is built with the first question. */
 export class Solid {

@@ -1,0 +1,25 @@
+/** All of shots but what looks them over, which brings trees of triangles along: for programs that keep shots and hand them over. */
+export { DEGREES } from './math/angle.js';
+export { simplifyGraph } from './math/simplify-graph.js';
+export * from './math/vec.js';
+export * from './document/index.js';
+export * from './path/index.js';
+export * from './reshape/index.js';
+export * from './pace/index.js';
+export * from './timing/index.js';
+export * from './facing/index.js';
+export * from './solid/index.js';
+export * from './contact/index.js';
+export * from './pose/index.js';
+export * from './ride/index.js';
+export * from './laid/index.js';
+export * from './forces/index.js';
+export * from './hierarchy/index.js';
+export * from './wheels/index.js';
+export * from './gait/index.js';
+export * from './spray/index.js';
+export * from './evaluate/index.js';
+export * from './arrange/index.js';
+export * from './loop/index.js';
+export * from './bake/index.js';
+export * from './pictures/index.js';
