@@ -5,7 +5,14 @@ import {
   UnprocessableEntityException,
   type OnModuleDestroy,
 } from '@nestjs/common';
-import { framesOf, isMoving, modelsInPlay, needsAssets, writeShotText, type Shot } from '@fleet-rail/core/shots';
+import {
+  framesOf,
+  isMoving,
+  modelsInPlay,
+  needsAssets,
+  writeShotText,
+  type Shot,
+} from '@fleet-rail/core/shots';
 import type { PathKind } from '@fleet-rail/core/format-facts';
 import { ModelsService } from '../models/models.service.js';
 import { ShotsService } from '../shots/shots.service.js';

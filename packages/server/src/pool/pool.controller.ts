@@ -16,7 +16,13 @@ import {
   StreamableFile,
 } from '@nestjs/common';
 import { ApiGoneResponse, ApiTags, ApiUnprocessableEntityResponse } from '@nestjs/swagger';
-import { parseShot, type JobCard, type PictureJob, type TakenRun, type TakerCard } from '@fleet-rail/core/shots';
+import {
+  parseShot,
+  type JobCard,
+  type PictureJob,
+  type TakenRun,
+  type TakerCard,
+} from '@fleet-rail/core/shots';
 import type { Request, Response } from 'express';
 import { PictureQueue } from './picture-queue.js';
 import { BeatDto, ClaimDto, FailDto, NewJobDto, TakerDto } from './pool.dto.js';
