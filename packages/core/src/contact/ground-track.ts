@@ -25,8 +25,8 @@ export interface GroundTrack {
 const PER_RADIUS = 4;
 /** On long paths they are further apart: a wheel of 0.4 m is looked after in full over 13 km. */
 const MOST_NODES = 1 << 17;
-/** So far back a last good height is looked for, nodes or frames. */
-const BACK = 4_000;
+/** So far back a last good height is looked for, radii or frames. */
+const RADII_BACK = 1_000;
 const FRAMES_BACK = 48;
 /** Frames whose ground is kept. */
 const MOST_PROFILES = 4_000;
@@ -36,7 +36,11 @@ export interface TrackNodes {
   readonly count: number;
   /** Metres. */
   readonly step: number;
+  /** So many nodes back a last good height is looked for. */
+  readonly back: number;
   readonly window: StraightWindow;
+  /** By wheel what looks at a node; all do at once, since where the rider is there takes longer to find than the ground. */
+  readonly looks: ((node: number) => void)[];
 }
 
 /** @param length metres, of the path */
@@ -45,7 +49,9 @@ export function trackNodes(radius: number, length: number): TrackNodes {
   const step = length / count;
   // A path shorter than the wheel has a few nodes, and no more are looked at.
   const reach = Math.min(Math.max(radius, 2 * step), 4 * PER_RADIUS * step);
-  return { count, step, window: new StraightWindow(reach, step) };
+  const back = Math.ceil((RADII_BACK * radius) / step);
+  const most = RADII_BACK * PER_RADIUS;
+  return { count, step, back: Math.min(back, most), window: new StraightWindow(reach, step), looks: [] };
 }
 
 /**
@@ -59,35 +65,39 @@ export function trackByDistance(
   ground: GroundSurface,
   { up, down }: Band,
   placeAt: PlaceAt,
-  { count, step, window }: TrackNodes,
+  { count, step, back: farthest, window, looks }: TrackNodes,
   closed: boolean,
 ): GroundTrack {
   const heights = new Float64Array(count + 1).fill(NaN);
   /** Where there is no ground: what was looked at once is not looked at again. */
   const holes = new Uint8Array(count + 1);
-  /** By hole how many nodes back the last good one is, more than {@link BACK} where there is none; 0 where that is not known. */
+  /** By hole how many nodes back the last good one is, more than are looked at where there is none; 0 where that is not known. */
   const gaps = new Uint16Array(count + 1);
-  /** Of places beyond the ends of an open path, where there is no end to what may be asked. */
-  const beyond = new Map<number, { readonly height: number; readonly hole: boolean }>();
+  /** Of places beyond the ends of an open path, where there is no end to what may be asked; null over a hole. */
+  const beyond = new Map<number, number | null>();
   const place = new Float64Array(3);
   const index = (k: number) => (closed ? modulo(k, count) : k);
-  const find = (k: number): number | null => {
+  const isBeyond = (k: number) => k < 0 || k > count;
+  const isKnown = (k: number) => (isBeyond(k) ? beyond.has(k) : holes[k] === 1 || heights[k] === heights[k]);
+  looks.push((k) => {
+    if (isKnown(k)) return;
     placeAt(k * step, place);
-    return ground.height(place[0], place[2], place[1], up, down);
+    const found = ground.height(place[0], place[2], place[1], up, down);
+    if (isBeyond(k)) beyond.set(k, found);
+    else if (found === null) holes[k] = 1;
+    else heights[k] = found;
+  });
+  const lookAt = (k: number) => {
+    if (!isKnown(k)) for (const look of looks) look(k);
   };
-  const nodeBeyond = (k: number) => {
-    let cached = beyond.get(k);
-    if (cached === undefined) {
-      const found = find(k);
-      // Without ground out there it keeps what the end has.
-      cached = { height: found ?? node(k < 0 ? 0 : count), hole: found === null };
-      beyond.set(k, cached);
-    }
-    return cached;
+  const heightBeyond = (k: number): number | null => {
+    lookAt(k);
+    return beyond.get(k) as number | null;
   };
   const node = (at: number): number => {
     const k = at >= 0 && at < count ? at : index(at);
-    if (k < 0 || k > count) return nodeBeyond(k).height;
+    // Without ground out there it keeps what the end has.
+    if (isBeyond(k)) return heightBeyond(k) ?? node(k < 0 ? 0 : count);
     const cached = heights[k];
     if (cached === cached) return cached;
     const found = ownHeight(k) ?? lastGood(k);
@@ -96,20 +106,15 @@ export function trackByDistance(
   };
   /** The height of the ground itself; null over a hole. */
   const ownHeight = (k: number): number | null => {
-    if (holes[k] === 1) return null;
-    const cached = heights[k];
-    if (cached === cached) return cached;
-    const found = find(k);
-    if (found === null) holes[k] = 1;
-    else heights[k] = found;
-    return found;
+    lookAt(k);
+    return holes[k] === 1 ? null : heights[k];
   };
   const lastGood = (k: number): number => {
-    const most = Math.min(BACK, closed ? count : k);
+    const most = Math.min(farthest, closed ? count : k);
     let back = 1;
     // A hole that was looked at says how far back from there; only what nobody came by is looked at.
     while (back <= most && ownHeight(index(k - back)) === null) back += gaps[index(k - back)] || 1;
-    gaps[k] = Math.min(back, BACK + 1);
+    gaps[k] = Math.min(back, farthest + 1);
     if (back <= most) return heights[index(k - back)];
     placeAt(k * step, place);
     return place[1];
@@ -130,7 +135,7 @@ export function trackByDistance(
     },
     missing(s) {
       const k = index(Math.round(s / step));
-      if (k < 0 || k > count) return nodeBeyond(k).hole;
+      if (isBeyond(k)) return heightBeyond(k) === null;
       node(k);
       return holes[k] === 1;
     },

@@ -1,6 +1,8 @@
 /** Slots at first, and at most. Half of them at most are taken. */
 const FEWEST = 64;
 const MOST = 2 ** 16;
+/** Mostly what is kept follows from the frames of a shot. */
+const USUAL = 500;
 
 const bits = new Float64Array(1);
 const words = new Uint32Array(bits.buffer);
@@ -21,7 +23,7 @@ export class KeptNumbers {
    */
   constructor(
     private readonly each: number,
-    private readonly expected = 0,
+    private readonly expected = USUAL,
   ) {
     this.keys = new Float64Array(FEWEST).fill(NaN);
     this.values = new Float64Array(each * FEWEST);

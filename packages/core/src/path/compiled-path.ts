@@ -8,7 +8,7 @@ import { buildPathFrameGuide, pathLeft, tangentAtDistance, type PathFrameGuide }
 import { buildRollProfile, rollAt, type RollProfile } from './roll-profile.js';
 import { segmentOf, type Segments } from './segments.js';
 import { CubicSegments } from './segments-cubic.js';
-import { unitTangent } from './tangent.js';
+import { HALTED, unitTangent } from './tangent.js';
 import { buildWorldFrameGuide, worldLeft, type WorldFrameGuide } from './world-frame.js';
 
 /** What is up along a path: the world's up, or the path's own twist-free frame. */
@@ -129,6 +129,32 @@ export class CompiledPath {
     tangentAtDistance(this.segments, this.table, this.wrap(s), out);
   }
 
+  /**
+   * Position and unit tangent at a distance, where {@link frame} writes them: three numbers from `out[at]`, three from `out[at + 9]`.
+   * What is between them may be written over.
+   */
+  way(s: number, out: Float64Array, at: number): void {
+    const place = this.wrap(s);
+    if (this.flat === null || !this.flat.write(place, out, at)) this.placeOn(place, out, at);
+  }
+
+  /** The same on segments of any kind, which may halt. */
+  private placeOn(place: number, out: Float64Array, at: number): void {
+    const parameter = this.parameterOf(place);
+    const i = segmentOf(this.segments, parameter);
+    this.segments.place(i, parameter - i, out, at);
+    const [x, y, z] = [out[at + 9], out[at + 10], out[at + 11]];
+    const speed = Math.sqrt(x * x + y * y + z * z);
+    if (speed < HALTED) {
+      unitTangent(this.segments, i, parameter - i, forward);
+      for (let k = 0; k < 3; k++) out[at + 9 + k] = forward[k];
+      return;
+    }
+    out[at + 9] = x / speed;
+    out[at + 10] = y / speed;
+    out[at + 11] = z / speed;
+  }
+
   /** Roll at a distance, radians, positive with the right side down. */
   rollAt(s: number): number {
     return this.roll === null ? 0 : rollAt(this.roll, this.wrap(s));
@@ -206,18 +232,17 @@ export class CompiledPath {
 
   /** The frame without roll, where the path may be steep or halt, or up is its own. */
   private steepFrame(place: number, reference: FrameReference, out: Float64Array, at: number): void {
-    const parameter = this.parameterOf(place);
-    const i = segmentOf(this.segments, parameter);
-    this.segments.position(i, parameter - i, position);
-    unitTangent(this.segments, i, parameter - i, forward);
+    this.placeOn(place, out, at);
+    for (let k = 0; k < 3; k++) {
+      position[k] = out[at + k];
+      forward[k] = out[at + 9 + k];
+    }
     if (reference === 'world') worldLeft(this.world, place, forward, left);
     else pathLeft(this.ownGuide(), place, position, forward, left);
     vec3.cross(normal, forward, left);
     for (let k = 0; k < 3; k++) {
-      out[at + k] = position[k];
       out[at + 3 + k] = left[k];
       out[at + 6 + k] = normal[k];
-      out[at + 9 + k] = forward[k];
     }
   }
 

@@ -209,3 +209,59 @@ describe('roll', () => {
     }
   });
 });
+
+describe('position and forward alone', () => {
+  const pathOf = (more: object) =>
+    compilePath(newShot({ name: 't', paths: [{ id: 'p', name: 'P', ...more }] }).paths[0]);
+  const places: Vec3[] = [
+    [0, 0, 0],
+    [3, 1, 4],
+    [9, -2, 5],
+    [12, 0, -3],
+    [4, 6, -8],
+    [-2, 1, -6],
+  ];
+  const stop = { handles: 'corner', in: [0, 0, 0], out: [2, 1, 0] };
+  const paths: [string, CompiledPath][] = [
+    ['level', helix],
+    ['steep', loop],
+    ['closed', knot],
+    [
+      'rational',
+      pathOf({
+        basis: 'nurbs',
+        degree: 3,
+        points: places.map((position, i) => ({ position, weight: 1 + i })),
+      }),
+    ],
+    [
+      'of the fifth degree',
+      pathOf({ basis: 'bspline', degree: 5, points: places.map((position) => ({ position })) }),
+    ],
+    [
+      'that halts at each point',
+      pathOf({ basis: 'bezier', points: places.map((position) => ({ position, ...stop })) }),
+    ],
+  ];
+
+  it.each(paths)('are those of the place on a path %s', (_, path) => {
+    const way = new Float64Array(13);
+    const [position, tangent]: Vec3[] = [
+      [0, 0, 0],
+      [0, 0, 0],
+    ];
+    const [from, to] = [-0.2 * path.length, 1.2 * path.length];
+    for (let i = 0; i <= 400; i++) {
+      const s = i < 7 ? path.pointDistances[i % path.pointDistances.length] : from + ((to - from) * i) / 400;
+      path.way(s, way, 1);
+      path.position(s, position);
+      path.tangent(s, tangent);
+      const far = 1e-12 * path.length;
+      for (let k = 0; k < 3; k++) {
+        expect(Math.abs(way[1 + k] - position[k])).toBeLessThan(far);
+        expect(Math.abs(way[10 + k] - tangent[k])).toBeLessThan(1e-9);
+      }
+    }
+    expect(way[0]).toBe(0);
+  });
+});

@@ -35,12 +35,15 @@ export class RationalSegments implements Segments {
   }
 
   place(i: number, u: number, out: Float64Array, at: number): void {
+    const c = this.coefficients;
     const w = this.value(i, 3, u);
     const pull = this.slope(i, 3, u) / w;
-    for (let k = 0; k < 3; k++) {
-      const value = this.value(i, k, u);
+    for (let k = 0, from = 4 * SIZE * i; k < 3; k++, from += SIZE) {
+      const [c1, c2, c3, c4, c5] = [c[from + 1], c[from + 2], c[from + 3], c[from + 4], c[from + 5]];
+      const value = c[from] + u * (c1 + u * (c2 + u * (c3 + u * (c4 + u * c5))));
+      const slope = c1 + u * (2 * c2 + u * (3 * c3 + u * (4 * c4 + u * 5 * c5)));
       out[at + k] = value / w;
-      out[at + 9 + k] = (this.slope(i, k, u) - pull * value) / w;
+      out[at + 9 + k] = (slope - pull * value) / w;
     }
   }
 

@@ -5,7 +5,7 @@ import type { Vec3 } from '../math/vec.js';
 import type { CompiledPath, FrameReference } from '../path/compiled-path.js';
 import { KeptNumbers } from '../math/kept-numbers.js';
 import { guardedNewton, type ValueAndSlope } from '../math/search.js';
-import { frameAlong, positionAlong } from './beyond-ends.js';
+import { frameAlong, positionAlong, wayAlong } from './beyond-ends.js';
 import { hasWheelbase } from './chassis.js';
 import { compileTrail, type Pin } from './trail.js';
 
@@ -184,11 +184,11 @@ const there = new Float64Array(12);
  * safeguarded Newton steps. On a path too small for the chord it is a chord away along the curve.
  */
 function secondAxle(path: CompiledPath, s: number, chord: number, sense: 1 | -1): number {
-  frameAlong(path, s, 'world', here);
+  wayAlong(path, s, here);
   const exact = EXACT + ROUNDING * (Math.abs(s) + Math.abs(here[0]) + Math.abs(here[1]) + Math.abs(here[2]));
   /** By how much too far the place is that is x metres off, and how fast that changes. */
   const excess: ValueAndSlope = (x, out) => {
-    frameAlong(path, s - sense * x, 'world', there);
+    wayAlong(path, s - sense * x, there);
     let square = 0;
     let slope = 0;
     for (let k = 0; k < 3; k++) {
@@ -203,13 +203,16 @@ function secondAxle(path: CompiledPath, s: number, chord: number, sense: 1 | -1)
   // A chord is never longer than its arc.
   let near = chord;
   let far = chord;
+  let start = chord;
   const most = path.closed ? Math.min(path.length, 40 * chord) : 40 * chord;
   for (excess(far, found); found[0] < -exact; excess(far, found)) {
     near = far;
+    start = far - found[0] / found[1];
     far += chord / 8;
     if (far > most) return s - sense * chord;
   }
-  return s - sense * guardedNewton(excess, near, far, far, exact);
+  // Where the step from the last place that was too near leads, unless that is too far.
+  return s - sense * guardedNewton(excess, near, far, start > near && start < far ? start : far, exact);
 }
 
 const found: [number, number] = [0, 0];

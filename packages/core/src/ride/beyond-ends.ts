@@ -19,6 +19,13 @@ export function frameAlong(
   if (past !== 0) for (let k = 0; k < 3; k++) out[k] += past * out[9 + k];
 }
 
+/** Position and forward of the same, without left and up. */
+export function wayAlong(path: CompiledPath, s: number, out: Float64Array): void {
+  path.way(s, out, 0);
+  const past = pastEnd(path, s);
+  if (past !== 0) for (let k = 0; k < 3; k++) out[k] += past * out[9 + k];
+}
+
 /** The position at a distance; past the ends of an open path it goes straight on. */
 export function positionAlong(path: CompiledPath, s: number, out: Vec3): void {
   path.position(s, out);

@@ -45,33 +45,28 @@ export function compileBall(chassis: ChassisWay, radius: number): (progress: num
     if (angle < 1e-15) return [0, 0, 0, 1];
     return quat.setAxisAngle([0, 0, 0, 1], vec3.scale(turn, turn, 1 / angle), angle) as Quat;
   };
-  const turns: Quat[] = [[0, 0, 0, 1]];
-  const upTo = (i: number): Quat => {
-    for (let n = turns.length; n <= i; n++) {
-      const next = quat.multiply([0, 0, 0, 1], over(from + (n - 1) * step, step), turns[n - 1]);
-      turns.push(quat.normalize(next, next) as Quat);
+  /** Turns over whole steps from the origin, forward and backward: as far as it was asked for, and no further. */
+  const turns: readonly [Quat[], Quat[]] = [[[0, 0, 0, 1]], [[0, 0, 0, 1]]];
+  const upTo = (steps: number, back: boolean): Quat => {
+    const known = turns[back ? 1 : 0];
+    for (let n = known.length; n <= steps; n++) {
+      const turn = back ? over(origin - (n - 1) * step, -step) : over(origin + (n - 1) * step, step);
+      const next = quat.multiply([0, 0, 0, 1], turn, known[n - 1]);
+      known.push(quat.normalize(next, next) as Quat);
     }
-    return turns[i];
+    return known[steps];
   };
-  const turnTo = (progress: number, out: Quat): void => {
+  return (progress, out) => {
     const lap = closed ? Math.floor((progress - from) / span) : 0;
-    const place = Math.min(span, Math.max(0, progress - from - lap * span));
-    const i = Math.min(count - 1, Math.floor(place / step));
-    quat.multiply(out, over(from + i * step, place - i * step), upTo(i));
+    const along = Math.min(to, Math.max(from, progress - lap * span)) - origin;
+    const back = along < 0;
+    const steps = Math.floor(Math.abs(along) / step);
+    const begin = back ? -steps * step : steps * step;
+    quat.multiply(out, over(origin + begin, along - begin), upTo(steps, back));
     if (lap === 0) return;
     // A rotation many times over: its angle so many times.
-    const whole = upTo(count);
     const axis: Vec3 = [0, 0, 0];
-    const angle = quat.getAxisAngle(axis, whole as Quat);
+    const angle = quat.getAxisAngle(axis, upTo(count, false));
     quat.multiply(out, out, quat.setAxisAngle([0, 0, 0, 1], axis, lap * angle));
-  };
-  // Counted from the start of its path, also where it comes from before that.
-  if (origin === from) return turnTo;
-  const begun: Quat = [0, 0, 0, 1];
-  turnTo(origin, begun);
-  quat.conjugate(begun, begun);
-  return (progress, out) => {
-    turnTo(progress, out);
-    quat.multiply(out, out, begun);
   };
 }
