@@ -242,3 +242,36 @@ test('what looks at each other in a circle is refused with the names, and nothin
   await page.getByRole('button', { name: 'Add a camera' }).click();
   await expect(page.getByRole('radio', { name: /Camera/ })).toBeVisible();
 });
+
+test('the heights of a path are drawn when one comes to them, and show where its rider is', async ({
+  page,
+  request,
+}) => {
+  await openShotOf(
+    page,
+    request,
+    {
+      name: 'Heights',
+      range,
+      paths: [circle],
+      riders: [{ id: 'r', name: 'Racer', badge: 'R1', hitch: { path: 'ring', pace: once } }],
+    },
+    'Path',
+  );
+  await settled(page);
+  const heights = page.getByRole('region', { name: 'Height over ground' });
+  await expect(heights.locator('svg')).toHaveCount(0);
+  await heights.scrollIntoViewIfNeeded();
+  await expect(heights.getByText('From 0 to 0 m over the ground.')).toBeVisible();
+  const playhead = heights.locator('svg line[transform]');
+  const place = async (frame: number) => {
+    await goToFrame(page, frame);
+    const said = (await playhead.getAttribute('transform')) ?? '';
+    return Number(/translate\((\S+) /.exec(said)?.[1]);
+  };
+  // Once round in 120 frames, at one speed.
+  await expect(playhead).toHaveCount(1);
+  const [start, half, later] = [await place(1), await place(61), await place(91)];
+  expect(half - start).toBeGreaterThan(50);
+  expect((later - half) / (half - start)).toBeCloseTo(0.5, 6);
+});

@@ -1,11 +1,12 @@
 import { PathError, compiledPathOf, heightProfile, type ShotPath } from '@fleet-rail/core';
-import { lazy, Suspense, useMemo } from 'react';
+import { lazy, Suspense, useMemo, useRef } from 'react';
 import styled from 'styled-components';
 import { groundHeightOf } from '../../scene-assets/ground-height';
 import { riderTrack } from './rider-track';
 import { Hint, Section, SectionTitle } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';
 import { useDesk, useSelectedRider } from '../desk-store';
+import { useComeIntoView } from '../use-come-into-view';
 
 /** Charts are loaded when the first is shown; room is kept for it. */
 const ProfileChart = lazy(() => import('./profile-chart'));
@@ -16,8 +17,20 @@ const ChartRoom = styled.div`
 
 const PLACES = 160;
 
-/** The path's height over the ground along its length, with the place of the playhead and the marks. */
+/** The path's height over the ground along its length, with the place of the playhead and the marks; worked out once it is seen. */
 export function ProfileSection({ path }: { path: ShotPath }) {
+  const room = useRef<HTMLDivElement>(null);
+  const seen = useComeIntoView(room);
+  if (compiledPathOf(path) instanceof PathError) return null;
+  return (
+    <Section aria-label="Height over ground">
+      <SectionTitle>Height over ground</SectionTitle>
+      {seen ? <Heights path={path} /> : <ChartRoom ref={room} />}
+    </Section>
+  );
+}
+
+function Heights({ path }: { path: ShotPath }) {
   const ground = useDesk((state) => state.ground);
   const rider = useSelectedRider();
   const heights = groundHeightOf(ground);
@@ -38,8 +51,7 @@ export function ProfileSection({ path }: { path: ShotPath }) {
   const over = profile.flatMap(({ path: height, ground: below }) => (below === null ? [] : [height - below]));
   const lowest = Math.min(...over);
   return (
-    <Section aria-label="Height over ground">
-      <SectionTitle>Height over ground</SectionTitle>
+    <>
       <ChartRoom>
         <Suspense>
           <ProfileChart
@@ -63,6 +75,6 @@ export function ProfileSection({ path }: { path: ShotPath }) {
           {showNumber(track.least.distance, 1)} m (frame {first + track.least.sample * step}).
         </Hint>
       )}
-    </Section>
+    </>
   );
 }

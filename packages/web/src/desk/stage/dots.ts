@@ -56,7 +56,8 @@ export function setNumbers(
 function dotTexture(shape: 'ring' | 'disc' | 'lozenge'): THREE.Texture {
   const canvas = document.createElement('canvas');
   canvas.width = canvas.height = 64;
-  const pen = canvas.getContext('2d') as CanvasRenderingContext2D;
+  // It becomes a texture at once: drawn on the graphics side, the page would wait for it there.
+  const pen = canvas.getContext('2d', { willReadFrequently: true }) as CanvasRenderingContext2D;
   pen.fillStyle = pen.strokeStyle = '#fff';
   pen.lineWidth = 14;
   pen.beginPath();

@@ -2,6 +2,7 @@ import { Maximize, ZoomIn } from 'lucide-react';
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { IconButton } from '../../ui/icon-button';
+import { nextTask } from '../../evaluation/next-task';
 import { Board } from '../board/board';
 import { useDesk, useDeskStore, useSelectedRider } from '../desk-store';
 import type { StationId } from '../stations/stations';
@@ -119,7 +120,9 @@ export function Stage({ station }: { station: StationId }) {
         },
       });
     };
+    // In a task of its own: with all that came before it in one, a click would wait for both.
     startGraphics()
+      .then(nextTask)
       .then(() => gone || build())
       .catch(setFault);
     return () => {
