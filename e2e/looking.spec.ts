@@ -261,16 +261,19 @@ test('the heights of a path are drawn when one comes to them, and show where its
   await settled(page);
   const heights = page.getByRole('region', { name: 'Height over ground' });
   await expect(heights.locator('svg')).toHaveCount(0);
-  await heights.scrollIntoViewIfNeeded();
-  await expect(heights.getByText('From 0 to 0 m over the ground.')).toBeVisible();
+  const said = heights.getByText('From 0 to 0 m over the ground.');
+  await said.scrollIntoViewIfNeeded();
+  // Nothing moves when it is drawn.
+  const before = await said.boundingBox();
   const playhead = heights.locator('svg line[transform]');
   const place = async (frame: number) => {
     await goToFrame(page, frame);
-    const said = (await playhead.getAttribute('transform')) ?? '';
-    return Number(/translate\((\S+) /.exec(said)?.[1]);
+    const moved = (await playhead.getAttribute('transform')) ?? '';
+    return Number(/translate\((\S+) /.exec(moved)?.[1]);
   };
   // Once round in 120 frames, at one speed.
   await expect(playhead).toHaveCount(1);
+  expect(await said.boundingBox()).toEqual(before);
   const [start, half, later] = [await place(1), await place(61), await place(91)];
   expect(half - start).toBeGreaterThan(50);
   expect((later - half) / (half - start)).toBeCloseTo(0.5, 6);

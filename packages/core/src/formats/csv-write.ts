@@ -11,9 +11,10 @@ export const CSV_HEADER = 'frame,time,rider,part,tx,ty,tz,qx,qy,qz,qw,distance,s
 const BLOCK = 200_000;
 
 /**
- * A shot as CSV, in parts of a rider's rows at a frame that are sampled as they are asked for, so that a long one is never held
- * whole: one row per frame and rider, and after it one for each part of its model that moves by itself, in what it hangs on, and for each particle it sprays, in the world; frames outermost, none for a rider while it is
- * hidden; numbers in the shortest form that reads back to the same double.
+ * A shot as CSV, a rider's rows at a frame at a time: they are sampled as they are asked for, so that a long one is never held whole.
+ * One row per frame and rider, and after it one for each part of its model that moves by itself, in what it hangs on, and for each
+ * particle it sprays, in the world; frames outermost, none for a rider while it is hidden; numbers in the shortest form that reads
+ * back to the same double.
  */
 export function* csvParts(
   evaluated: EvaluatedShot,

@@ -2,7 +2,7 @@ import { Document, type Node } from '@gltf-transform/core';
 import { validateBytes } from 'gltf-validator';
 import * as THREE from 'three';
 import { GLTFLoader, type GLTF } from 'three/examples/jsm/loaders/GLTFLoader.js';
-import { sampleShot } from '../bake/index.js';
+import { sampleBlocks, sampleShot } from '../bake/index.js';
 import { newShot, type Loose } from '../document/new-shot.js';
 import type { Rider } from '../document/shot-rider.js';
 import { evaluateShot } from '../evaluate/index.js';
@@ -158,4 +158,18 @@ it('a ball comes out turned as it rolled', async () => {
   const turn = at(30, 'cart').getWorldQuaternion(new THREE.Quaternion());
   const expected = new THREE.Quaternion().setFromAxisAngle(new THREE.Vector3(1, 0, 0), s / 0.5);
   expect(Math.abs(turn.dot(expected))).toBeCloseTo(1, 6);
+});
+
+it('parts are the same in blocks, each lent in the place of the one before the last, as in one piece', async () => {
+  const { evaluated } = await baked({
+    wheels,
+    cycles: [{ node: 'flag', kind: 'morph', morph: 1, amplitude: 0.5, rest: 0.5, rate: 1 }],
+  });
+  const whole = sampleShot(evaluated).parts[0];
+  const blocks = Array.from(sampleBlocks(evaluated, 5 * whole.size), ({ frames, parts }) => ({
+    frames,
+    values: Array.from(parts[0].values),
+  }));
+  expect(blocks.length).toBeGreaterThan(5);
+  expect(blocks.flatMap(({ values }) => values)).toEqual(Array.from(whole.values));
 });

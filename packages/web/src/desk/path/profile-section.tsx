@@ -1,5 +1,5 @@
 import { PathError, compiledPathOf, heightProfile, type ShotPath } from '@fleet-rail/core';
-import { lazy, Suspense, useMemo, useRef } from 'react';
+import { lazy, Suspense, useMemo } from 'react';
 import styled from 'styled-components';
 import { groundHeightOf } from '../../scene-assets/ground-height';
 import { riderTrack } from './rider-track';
@@ -8,7 +8,7 @@ import { showNumber } from '../../ui/quantity';
 import { useDesk, useSelectedRider } from '../desk-store';
 import { useComeIntoView } from '../use-come-into-view';
 
-/** Charts are loaded when the first is shown; room is kept for it. */
+/** Charts are loaded when the first comes into view; room is kept for it, so that nothing moves then. */
 const ProfileChart = lazy(() => import('./profile-chart'));
 
 const ChartRoom = styled.div`
@@ -17,20 +17,9 @@ const ChartRoom = styled.div`
 
 const PLACES = 160;
 
-/** The path's height over the ground along its length, with the place of the playhead and the marks; worked out once it is seen. */
+/** The path's height over the ground along its length, with the place of the playhead and the marks. */
 export function ProfileSection({ path }: { path: ShotPath }) {
-  const room = useRef<HTMLDivElement>(null);
-  const seen = useComeIntoView(room);
-  if (compiledPathOf(path) instanceof PathError) return null;
-  return (
-    <Section aria-label="Height over ground">
-      <SectionTitle>Height over ground</SectionTitle>
-      {seen ? <Heights path={path} /> : <ChartRoom ref={room} />}
-    </Section>
-  );
-}
-
-function Heights({ path }: { path: ShotPath }) {
+  const [room, seen] = useComeIntoView();
   const ground = useDesk((state) => state.ground);
   const rider = useSelectedRider();
   const heights = groundHeightOf(ground);
@@ -51,16 +40,19 @@ function Heights({ path }: { path: ShotPath }) {
   const over = profile.flatMap(({ path: height, ground: below }) => (below === null ? [] : [height - below]));
   const lowest = Math.min(...over);
   return (
-    <>
-      <ChartRoom>
+    <Section aria-label="Height over ground">
+      <SectionTitle>Height over ground</SectionTitle>
+      <ChartRoom ref={room}>
         <Suspense>
-          <ProfileChart
-            path={path}
-            curve={curve}
-            rider={riding ? rider : null}
-            profile={profile}
-            track={track?.places ?? null}
-          />
+          {seen && (
+            <ProfileChart
+              path={path}
+              curve={curve}
+              rider={riding ? rider : null}
+              profile={profile}
+              track={track?.places ?? null}
+            />
+          )}
         </Suspense>
       </ChartRoom>
       <Hint>
@@ -75,6 +67,6 @@ function Heights({ path }: { path: ShotPath }) {
           {showNumber(track.least.distance, 1)} m (frame {first + track.least.sample * step}).
         </Hint>
       )}
-    </>
+    </Section>
   );
 }
