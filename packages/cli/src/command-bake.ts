@@ -2,10 +2,10 @@ import { basename, dirname, join } from 'node:path';
 import {
   LIMITS,
   evaluateShot,
+  needsAssets,
   sampleShot,
   type EvaluatedShot,
   type SampleChoice,
-  needsAssets,
   type Shot,
 } from '@fleet-rail/core';
 import {

@@ -1,6 +1,6 @@
 import type { ModelMesh, TriangleMesh } from '../solid/index.js';
-import { Solid } from './solid.js';
 import type { FoundRig } from '../wheels/index.js';
+import { Solid } from './solid.js';
 
 /** What a model is made of, and what was found to roll on it. */
 export interface CheckedModel {

@@ -25,7 +25,7 @@ export interface GroundTrack {
 const PER_RADIUS = 4;
 /** On long paths they are further apart: a wheel of 0.4 m is looked after in full over 13 km. */
 const MOST_NODES = 1 << 17;
-/** So far back a last good height is looked for, radii or frames. */
+/** So far back a last good height is looked for: radii of the wheel along its way, or frames. */
 const RADII_BACK = 1_000;
 const FRAMES_BACK = 48;
 /** Frames whose ground is kept. */

@@ -8,7 +8,7 @@ import { buildPathFrameGuide, pathLeft, tangentAtDistance, type PathFrameGuide }
 import { buildRollProfile, rollAt, type RollProfile } from './roll-profile.js';
 import { segmentOf, type Segments } from './segments.js';
 import { CubicSegments } from './segments-cubic.js';
-import { HALTED, unitTangent } from './tangent.js';
+import { makeUnit } from './tangent.js';
 import { buildWorldFrameGuide, worldLeft, type WorldFrameGuide } from './world-frame.js';
 
 /** What is up along a path: the world's up, or the path's own twist-free frame. */
@@ -143,16 +143,7 @@ export class CompiledPath {
     const parameter = this.parameterOf(place);
     const i = segmentOf(this.segments, parameter);
     this.segments.place(i, parameter - i, out, at);
-    const [x, y, z] = [out[at + 9], out[at + 10], out[at + 11]];
-    const speed = Math.sqrt(x * x + y * y + z * z);
-    if (speed < HALTED) {
-      unitTangent(this.segments, i, parameter - i, forward);
-      for (let k = 0; k < 3; k++) out[at + 9 + k] = forward[k];
-      return;
-    }
-    out[at + 9] = x / speed;
-    out[at + 10] = y / speed;
-    out[at + 11] = z / speed;
+    makeUnit(this.segments, i, parameter - i, out, at + 9);
   }
 
   /** Roll at a distance, radians, positive with the right side down. */

@@ -1,6 +1,8 @@
 import type { ShotPath } from '../document/shot-path.js';
 import { distance3 } from '../math/vec.js';
 import { pathCurve } from './compile-path.js';
+import type { Curve } from './curve.js';
+import { PathError } from './path-error.js';
 import { segmentOf } from './segments.js';
 
 /** So often each piece of a curve is looked at, and all of it together at least. */
@@ -11,11 +13,12 @@ const LEAST = 256;
  * Points on a path at about even distances, both ends included, for drawing: the distances are those of chords, for which it need
  * not be measured.
  *
- * @returns x, y, z of each point in turn
- * @throws PathError when the path's points make no curve
+ * @returns x, y, z of each point in turn; null where the path's points make no curve
  */
-export function pathOutline(path: ShotPath, count: number): Float64Array {
-  const { segments } = pathCurve(path);
+export function pathOutline(path: ShotPath, count: number): Float64Array | null {
+  const curve = curveOrNone(path);
+  if (curve === null) return null;
+  const { segments } = curve;
   const each = Math.max(PER_SEGMENT, Math.ceil(LEAST / segments.count));
   const chords = each * segments.count;
   const place = (chord: number, out: Float64Array) => {
@@ -39,4 +42,13 @@ export function pathOutline(path: ShotPath, count: number): Float64Array {
     place(chord + part, out.subarray(3 * i));
   }
   return out;
+}
+
+function curveOrNone(path: ShotPath): Curve | null {
+  try {
+    return pathCurve(path);
+  } catch (error) {
+    if (error instanceof PathError) return null;
+    throw error;
+  }
 }

@@ -10,14 +10,23 @@ export const HALTED = 1e-9;
  */
 export function unitTangent(segments: Segments, i: number, u: number, out: Vec3Like): void {
   segments.velocity(i, u, out);
-  const speed = Math.sqrt(out[0] * out[0] + out[1] * out[1] + out[2] * out[2]);
+  makeUnit(segments, i, u, out, 0);
+}
+
+const halted: [number, number, number] = [0, 0, 0];
+
+/** Makes the unit tangent of the first derivative there, which stands in three numbers from `out[at]`. */
+export function makeUnit(segments: Segments, i: number, u: number, out: Vec3Like, at: number): void {
+  const [x, y, z] = [out[at], out[at + 1], out[at + 2]];
+  const speed = Math.sqrt(x * x + y * y + z * z);
   if (speed < HALTED) {
-    haltedTangent(segments, i, u, out);
+    haltedTangent(segments, i, u, halted);
+    for (let k = 0; k < 3; k++) out[at + k] = halted[k];
     return;
   }
-  out[0] /= speed;
-  out[1] /= speed;
-  out[2] /= speed;
+  out[at] = x / speed;
+  out[at + 1] = y / speed;
+  out[at + 2] = z / speed;
 }
 
 /** l'Hôpital: the first derivative that does not vanish gives the direction. */

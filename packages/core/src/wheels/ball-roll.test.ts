@@ -1,25 +1,7 @@
 import { quat } from 'gl-matrix';
+import { straightWay } from '../../test/straight-way.js';
 import type { Quat } from '../math/vec.js';
-import type { ChassisWay } from '../ride/chassis-motion.js';
 import { compileBall } from './ball-roll.js';
-
-/** A level way along +z that begins far behind where it is counted from, and how often it was looked at. */
-function straight(from: number, to: number): ChassisWay & { looks: number } {
-  return {
-    looks: 0,
-    byDistance: true,
-    at(s, out) {
-      this.looks++;
-      out.set([0, 0, s, 1, 0, 0, 0, 1, 0, 0, 0, 1]);
-    },
-    from,
-    to,
-    closed: false,
-    origin: 0,
-    joints: [],
-    bend: () => 0,
-  };
-}
 
 /** Turned about +x, which is up × ahead. */
 const rolled = (angle: number) => quat.setAxisAngle([0, 0, 0, 1], [1, 0, 0], angle) as Quat;
@@ -29,13 +11,13 @@ it.each([0, 0.03, 7.77, 300, -0.03, -7.77, -299.5])(
   'turns by distance over radius from where its path starts: %d m',
   (distance) => {
     const out: Quat = [0, 0, 0, 1];
-    compileBall(straight(-300, 300), 0.5)(distance, out);
+    compileBall(straightWay(-300, 300), 0.5)(distance, out);
     expect(apart(out, rolled(distance / 0.5))).toBeLessThan(1e-7);
   },
 );
 
 it('turns back as it turned forward, in whatever order it is asked', () => {
-  const [one, other] = [straight(-40, 60), straight(-40, 60)];
+  const [one, other] = [straightWay(-40, 60), straightWay(-40, 60)];
   const [forward, back] = [compileBall(one, 0.4), compileBall(other, 0.4)];
   const places = Array.from({ length: 101 }, (_, i) => i - 40);
   const seen = places.map((place): Quat => {
@@ -51,7 +33,7 @@ it('turns back as it turned forward, in whatever order it is asked', () => {
 });
 
 it('is looked at no further than it has come, however long its way', () => {
-  const way = straight(-20_000, 20_000);
+  const way = straightWay(-20_000, 20_000);
   const ball = compileBall(way, 12);
   const out: Quat = [0, 0, 0, 1];
   ball(-30, out);

@@ -107,8 +107,9 @@ function compileWheel(
 class WheelPolynomials {
   private readonly numbers: Float64Array;
   private readonly known: Uint8Array;
-  /** What is rolled from the first edge up to each, as far as it was asked for. */
-  private readonly sums: number[] = [0];
+  /** What is rolled from the origin to each edge after it, and to each before it, as far as it was asked for. */
+  private readonly after: number[] = [0];
+  private readonly before: number[] = [0];
   private readonly samples = [0, 1, 2].map(() => new Float64Array(SAMPLES));
   /** By stretch the parts of it at which a steered wheel comes to stand straight across: what it rolls has no polynomial there. */
   private readonly turns = new Map<number, readonly number[]>();
@@ -151,8 +152,7 @@ class WheelPolynomials {
   rolledTo({ lap, stretch, part }: PlaceInStretch): number {
     const { edges } = this.rates;
     const laps = lap === 0 ? 0 : lap * this.sumTo(edges.length - 1);
-    const begun = this.origin === 0 ? 0 : this.sumTo(this.origin);
-    return laps + this.sumTo(stretch) - begun + (part === 0 ? 0 : this.rolledIn(stretch, part));
+    return laps + this.sumTo(stretch) + (part === 0 ? 0 : this.rolledIn(stretch, part));
   }
 
   private rolledIn(stretch: number, part: number): number {
@@ -193,9 +193,15 @@ class WheelPolynomials {
   }
 
   private sumTo(edge: number): number {
-    const { sums } = this;
-    for (let i = sums.length; i <= edge; i++) sums.push(sums[i - 1] + this.rolledIn(i - 1, 1));
-    return sums[edge];
+    const { after, before, origin } = this;
+    if (edge >= origin) {
+      for (let i = after.length; i <= edge - origin; i++)
+        after.push(after[i - 1] + this.rolledIn(origin + i - 1, 1));
+      return after[edge - origin];
+    }
+    for (let i = before.length; i <= origin - edge; i++)
+      before.push(before[i - 1] - this.rolledIn(origin - i, 1));
+    return before[origin - edge];
   }
 
   /** Where the polynomials of a stretch begin. */

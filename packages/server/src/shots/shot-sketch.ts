@@ -1,4 +1,4 @@
-import { PathError, frameCount, pathOutline, type Shot, type ShotPath } from '@fleet-rail/core/shots';
+import { frameCount, pathOutline, type Shot } from '@fleet-rail/core/shots';
 
 /** What a shot's card draws: its paths from above, and the riders on them. */
 export interface ShotSketch {
@@ -14,7 +14,7 @@ const MOST_PATHS = 40;
 /** Draws a shot from above in a few numbers: x and z of points along each path, to the centimetre. */
 export function sketchShot(shot: Shot): ShotSketch {
   const paths = shot.paths.slice(0, MOST_PATHS).flatMap((path) => {
-    const outline = outlineOf(path);
+    const outline = pathOutline(path, POINTS);
     if (outline === null) return [];
     const points: number[] = [];
     for (let i = 0; i < POINTS; i++) {
@@ -29,14 +29,4 @@ export function sketchShot(shot: Shot): ShotSketch {
     paths,
     riders: shot.riders.slice(0, 12).map(({ badge, color }) => ({ badge, color })),
   };
-}
-
-/** Null where the path's points make no curve. */
-function outlineOf(path: ShotPath): Float64Array | null {
-  try {
-    return pathOutline(path, POINTS);
-  } catch (error) {
-    if (error instanceof PathError) return null;
-    throw error;
-  }
 }

@@ -11,13 +11,13 @@ import type { SavedDto, ShotCardDto, ShotDto } from './shots.dto.js';
 /** Keeps shots. Every write is one statement, so nothing is ever stored half. */
 @Injectable()
 export class ShotsService {
+  /** By id the digest of the document that was stored from here: one that still has it was checked then, and is not again. */
+  private readonly checked = new Map<string, string>();
+
   constructor(
     @InjectRepository(ShotEntity) private readonly shots: Repository<ShotEntity>,
     private readonly models: ModelsService,
   ) {}
-
-  /** By id what a document that was written here sums up to: what is still that has been looked at, and is not again. */
-  private readonly written = new Map<string, string>();
 
   /** Shots that are not deleted, newest change first. */
   list(): Promise<ShotCardDto[]> {
@@ -44,7 +44,8 @@ export class ShotsService {
   }
 
   async open(id: string): Promise<ShotDto> {
-    return this.toDto(await this.find(id));
+    const found = await this.find(id);
+    return toDto(found, this.shotOf(found));
   }
 
   /** A shot without its document: how often it was saved, and when last. */
@@ -73,7 +74,7 @@ export class ShotsService {
     const change = { ...columnsOf(shot), revision: revision + 1, updatedAt, lastSave: saveId };
     const { affected } = await this.shots.update({ id, revision, deletedAt: IsNull() }, change);
     if (affected === 1) {
-      this.written.set(id, sumOf(change.document));
+      this.checked.set(id, digestOf(change.document));
       return { id, name: shot.name, revision: revision + 1, updatedAt };
     }
     const kept = await this.find(id);
@@ -117,19 +118,14 @@ export class ShotsService {
       deletedAt: null,
     };
     await this.shots.insert(entity);
-    this.written.set(entity.id, sumOf(entity.document));
-    return this.toDto(entity);
-  }
-
-  private toDto(entity: ShotEntity): ShotDto {
-    const { id, name, revision, updatedAt, lastSave } = entity;
-    return { id, name, revision, updatedAt, document: this.shotOf(entity), save: lastSave };
+    this.checked.set(entity.id, digestOf(entity.document));
+    return toDto(entity, shot);
   }
 
   /** A stored document; what it was saved without by an earlier version has its defaults. */
   private shotOf({ id, document }: ShotEntity): Shot {
     const raw: unknown = JSON.parse(document);
-    return this.written.get(id) === sumOf(document) ? (raw as Shot) : parseShot(raw);
+    return this.checked.get(id) === digestOf(document) ? (raw as Shot) : parseShot(raw);
   }
 
   private async find(id: string): Promise<ShotEntity> {
@@ -150,7 +146,11 @@ function saveConflict({ revision }: ShotEntity): ConflictException {
   return new ConflictException({ statusCode: 409, message, revision });
 }
 
-const sumOf = (document: string): string => createHash('sha256').update(document).digest('base64');
+function toDto({ id, name, revision, updatedAt, lastSave }: ShotEntity, document: Shot): ShotDto {
+  return { id, name, revision, updatedAt, document, save: lastSave };
+}
+
+const digestOf = (document: string): string => createHash('sha256').update(document).digest('base64');
 
 function noShot(id: string): NotFoundException {
   return new NotFoundException(`There is no shot "${id}", or it was deleted.`);

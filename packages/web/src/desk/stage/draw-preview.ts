@@ -1,4 +1,4 @@
-import { PathError, pathOutline } from '@fleet-rail/core';
+import { pathOutline } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { ORDER } from './draw-order';
 import { drawnPath, type DrawKind, type DrawPlace } from '../../edits/drawn-path';
@@ -50,17 +50,10 @@ export class DrawPreview {
       clicked.map(({ position }) => position),
       clicked.map(() => this.theme?.ink ?? '#000000'),
     );
-    const outline = outlineOf(this.hover ? [...clicked, this.hover] : clicked, this.kind);
+    const places = this.hover ? [...clicked, this.hover] : clicked;
+    // One place, or two in one spot, make no curve yet.
+    const path = drawnPath('preview', places, false, this.kind);
+    const outline = pathOutline(path, 24 * Math.max(2, places.length));
     this.curve.show(outline === null ? [] : [outline], this.theme?.signal ?? '#000000');
-  }
-}
-
-/** The curve so far, or null: one place, or two in one spot, make none yet. */
-function outlineOf(places: readonly DrawPlace[], kind: DrawKind): Float64Array | null {
-  try {
-    return pathOutline(drawnPath('preview', places, false, kind), 24 * Math.max(2, places.length));
-  } catch (error) {
-    if (error instanceof PathError) return null;
-    throw error;
   }
 }

@@ -1,0 +1,20 @@
+// A way that the tests of what rolls go along; not part of what core gives.
+import type { ChassisWay } from '../src/ride/chassis-motion.js';
+
+/** A level way along +z that begins far behind where it is counted from, and how often it was looked at. */
+export function straightWay(from: number, to: number): ChassisWay & { looks: number } {
+  return {
+    looks: 0,
+    byDistance: true,
+    at(s, out) {
+      this.looks++;
+      out.set([0, 0, s, 1, 0, 0, 0, 1, 0, 0, 0, 1]);
+    },
+    from,
+    to,
+    closed: false,
+    origin: 0,
+    joints: [],
+    bend: () => 0,
+  };
+}
