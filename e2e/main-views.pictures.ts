@@ -9,10 +9,12 @@ const take = (page: Page, name: string) => page.screenshot({ path: `docs/screens
 async function still(page: Page): Promise<void> {
   await page.waitForLoadState('networkidle');
   await settled(page);
-  // A stage is drawn when nothing more was for longer than it ever waits for what models are drawn by.
+  // A stage is drawn when nothing more was for longer than models take to come, and all that was asked for is done: reading a point waits for it.
   await page.waitForFunction((quiet) => {
     const { drawnAt } = window as unknown as { drawnAt?: number };
-    const stage = document.querySelector('canvas[aria-label^="Stage view"]');
+    const stage = document.querySelector<HTMLCanvasElement>('canvas[aria-label^="Stage view"]');
+    const gl = drawnAt === undefined ? null : stage?.getContext('webgl2');
+    gl?.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4));
     return stage === null || (drawnAt !== undefined && performance.now() - drawnAt > quiet);
   }, 4_000);
 }

@@ -7,6 +7,8 @@ const launch = tests.use?.launchOptions;
 export default defineConfig({
   ...tests,
   testMatch: '*.pictures.ts',
+  // Each waits for the stage to rest, many times over.
+  timeout: 180_000,
   use: {
     ...tests.use,
     launchOptions: { ...launch, args: launch?.args?.filter((arg) => arg !== '--disable-gpu-compositing') },
