@@ -34,6 +34,7 @@ import { useComeBack } from './saving/use-come-back';
 import { FORMER_STATIONS, STATIONS, type StationId } from './stations/stations';
 import { TopBar } from './top-bar';
 import { Transport } from './transport/transport';
+import { InTurn, Turns } from './turns';
 import { useDeskKeys } from './use-desk-keys';
 import { CheckContext, useChecks } from './use-checks';
 import { EvaluationContext, useEvaluation } from './use-evaluation';
@@ -236,45 +237,53 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   return (
     <EvaluationContext.Provider value={evaluation}>
       <CheckContext.Provider value={checks}>
-        <Whole>
-          <TopBar shotId={shotId} />
-          <ConflictBanner shotId={shotId} />
-          <DeskTaker shotId={shotId} />
-          <DropPlace />
-          <Below>
-            <StationLine shotId={shotId} />
-            <DeskContext.Provider value={calm}>
-              <StepPanel aria-label="Step">
-                <StationPanel station={station as StationId} shotId={shotId} />
-              </StepPanel>
-            </DeskContext.Provider>
-            <Work ref={work}>
-              <RiderChips shotId={shotId} />
-              <PanelGroup direction="vertical" autoSaveId="fleet-rail.desk">
-                <Panel defaultSize={66} minSize={25}>
-                  <CrashGuard what="The stage">
-                    <Suspense>
-                      <Stage station={station as StationId} />
-                    </Suspense>
-                  </CrashGuard>
-                </Panel>
-                <Sash />
-                <Panel defaultSize={34} minSize={18} ref={lower}>
-                  <Column>
-                    {station === 'pace' && <DiagramBar />}
-                    {station === 'facing' && <LineBar />}
-                    <RunDiagram
-                      hasStrip={station !== 'facing' || !banks || !plain}
-                      hasFeet={station === 'contact' || station === 'pace'}
-                    />
-                    {station === 'facing' && plain && <BankChart />}
-                    <Transport />
-                  </Column>
-                </Panel>
-              </PanelGroup>
-            </Work>
-          </Below>
-        </Whole>
+        <Turns>
+          <Whole>
+            <TopBar shotId={shotId} />
+            <ConflictBanner shotId={shotId} />
+            <DeskTaker shotId={shotId} />
+            <DropPlace />
+            <Below>
+              <StationLine shotId={shotId} />
+              <DeskContext.Provider value={calm}>
+                <StepPanel aria-label="Step">
+                  <InTurn of="panel">
+                    <StationPanel station={station as StationId} shotId={shotId} />
+                  </InTurn>
+                </StepPanel>
+              </DeskContext.Provider>
+              <Work ref={work}>
+                <RiderChips shotId={shotId} />
+                <PanelGroup direction="vertical" autoSaveId="fleet-rail.desk">
+                  <Panel defaultSize={66} minSize={25}>
+                    <CrashGuard what="The stage">
+                      <Suspense>
+                        <InTurn of="stage">
+                          <Stage station={station as StationId} />
+                        </InTurn>
+                      </Suspense>
+                    </CrashGuard>
+                  </Panel>
+                  <Sash />
+                  <Panel defaultSize={34} minSize={18} ref={lower}>
+                    <Column>
+                      <InTurn of="diagram">
+                        {station === 'pace' && <DiagramBar />}
+                        {station === 'facing' && <LineBar />}
+                        <RunDiagram
+                          hasStrip={station !== 'facing' || !banks || !plain}
+                          hasFeet={station === 'contact' || station === 'pace'}
+                        />
+                        {station === 'facing' && plain && <BankChart />}
+                        <Transport />
+                      </InTurn>
+                    </Column>
+                  </Panel>
+                </PanelGroup>
+              </Work>
+            </Below>
+          </Whole>
+        </Turns>
       </CheckContext.Provider>
     </EvaluationContext.Provider>
   );

@@ -9,6 +9,7 @@ import { showNumber } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Tick } from '../../ui/tick';
 import { useDesk } from '../desk-store';
+import { InTurn } from '../turns';
 import { BASIS_NAMES } from './basis-names';
 import { GiveOutSection } from './give-out-section';
 import { LaidSection } from './laid-section';
@@ -65,12 +66,16 @@ export function PathDetails({ path }: { path: ShotPath }) {
           </Tick>
         </Ticks>
       </Section>
-      <PointsSection path={path} />
-      <OperationMenu id={path.id} closed={path.closed} basis={path.basis} />
-      <LaidSection path={path} />
-      <MarksSection path={path} />
-      <ProfileSection path={path} />
-      {shotId && <GiveOutSection shotId={shotId} path={path} />}
+      <InTurn of="points">
+        <PointsSection path={path} />
+        <OperationMenu id={path.id} closed={path.closed} basis={path.basis} />
+        <LaidSection path={path} />
+      </InTurn>
+      <InTurn of="heights">
+        <MarksSection path={path} />
+        <ProfileSection path={path} />
+        {shotId && <GiveOutSection shotId={shotId} path={path} />}
+      </InTurn>
     </>
   );
 }
