@@ -20,8 +20,17 @@ export function eachAction(cues: readonly Cue[]): readonly Cue[] {
 export function cuesBehind(cue: Cue, cues: readonly Cue[]): Cue[] {
   const all = new Set([cue]);
   for (const next of all) {
-    const other = next.on.kind === 'cue' ? cues.find(({ id }) => id === next.on.cue) : undefined;
+    const other = next.on.kind === 'cue' ? namedIn(cues).get(next.on.cue ?? '') : undefined;
     if (other) all.add(other);
   }
   return [...all];
+}
+
+const named = new WeakMap<readonly Cue[], ReadonlyMap<string, Cue>>();
+
+/** Cues by their ids, the first of each: asked for as often as one listens to another. */
+function namedIn(cues: readonly Cue[]): ReadonlyMap<string, Cue> {
+  const known = named.get(cues) ?? new Map([...cues].reverse().map((cue) => [cue.id, cue] as const));
+  named.set(cues, known);
+  return known;
 }

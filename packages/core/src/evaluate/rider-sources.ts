@@ -1,4 +1,5 @@
 import { cuesBehind, eachAction } from '../document/each-action.js';
+import type { Cue } from '../document/shot-cue.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import type { CompiledPath } from '../path/compiled-path.js';
@@ -35,14 +36,12 @@ export function riderSources(
     const curve = behind.hitch ? curves.get(behind.hitch.path) : undefined;
     parts.push(...shapeOf(behind), curve);
   }
-  const acting = eachAction(cues)
-    .filter(({ does }) => ids.has(does.rider))
-    .flatMap((cue) => cuesBehind(cue, cues));
-  const bursting = cues.filter(({ id }) => rider.emitter?.bursts.some(({ cue }) => cue === id));
-  const unnamed = [...acting, ...bursting.flatMap((cue) => cuesBehind(cue, cues))].map((cue) => ({
-    ...cue,
-    name: '',
-  }));
+  const withAllBehind = (some: readonly Cue[]) => new Set(some.flatMap((cue) => cuesBehind(cue, cues)));
+  const acting = withAllBehind(eachAction(cues).filter(({ does }) => ids.has(does.rider)));
+  const bursting = withAllBehind(
+    cues.filter(({ id }) => rider.emitter?.bursts.some(({ cue }) => cue === id)),
+  );
+  const unnamed = [...acting, ...bursting].map((cue) => ({ ...cue, name: '' }));
   const bending = retimes
     .filter((retime) => retime.riders.length === 0 || retime.riders.some((id) => ids.has(id)))
     .map((retime) => ({ ...retime, name: '' }));

@@ -67,17 +67,10 @@ export class Rides {
   ) {
     this.paths = new Map(shot.paths.map((path) => [path.id, compiledPathOf(path)]));
     this.byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
-    this.sources = {
-      find: (id) => this.find(id),
-      motion: (rider) => this.motion(rider),
-      pose: (rider) => this.pose(rider),
-      stops: (rider) => this.timing(rider)?.stops ?? [],
-      momentOf: (id) => {
-        const cue = shot.cues.find((one) => one.id === id);
-        return cue === undefined || cue.off ? null : this.moment(cue);
-      },
-      fps: shot.fps,
-    };
+    this.sources = this.sourcesBy(
+      (rider) => this.motion(rider),
+      (cue) => this.moment(cue),
+    );
   }
 
   /** How much cues let a rider follow its path and face its way. */
@@ -431,19 +424,35 @@ export class Rides {
     if (leading) return leading.by === 'follows' ? this.ridden(leading.leader) : own;
     const cues = turnoutCues(this.shot.cues, rider.id);
     if (cues.length === 0) return own;
-    // By its own way alone, for what turns it out is not to follow from where that takes it.
+    // By its own way alone, for what turns it out is not to follow from where that takes it; nor are the cues that bring that about.
     const timing = this.ownTiming(rider, hitch, own);
-    const sources: CueSources = {
-      ...this.sources,
-      motion: (other) => (other === rider ? { pace: timing } : this.motion(other)),
-    };
-    const turnouts = turnoutsOf(cues, this.paths, (cue) => cueMoment(cue, this.shot.range, sources));
+    const moment = keptFor((cue: Cue): number | null => cueMoment(cue, this.shot.range, sources));
+    const sources = this.sourcesBy(
+      (other) => (other === rider ? { pace: timing } : this.motion(other)),
+      moment,
+    );
+    const turnouts = turnoutsOf(cues, this.paths, moment);
     return turnedOut(own, this.ownTiming(rider, hitch, own, ENDLESS), turnouts, this.shot.range);
   });
 
   private curveOf(hitch: Hitch | null): CompiledPath | null {
     const path = hitch && this.paths.get(hitch.path);
     return path && !(path instanceof PathError) ? path : null;
+  }
+
+  /** What cues listen to, where it is said how riders move and when cues come. */
+  private sourcesBy(motion: CueSources['motion'], moment: (cue: Cue) => number | null): CueSources {
+    return {
+      find: (id) => this.find(id),
+      motion,
+      pose: (rider) => this.pose(rider),
+      stops: (rider) => this.timing(rider)?.stops ?? [],
+      momentOf: (id) => {
+        const cue = this.shot.cues.find((one) => one.id === id);
+        return cue === undefined || cue.off ? null : moment(cue);
+      },
+      fps: this.shot.fps,
+    };
   }
 
   private find(id: string | null): Rider | undefined {

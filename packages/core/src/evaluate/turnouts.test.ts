@@ -63,6 +63,32 @@ describe('a rider turns out to another path', () => {
     expect(placeAt(twice, 97)).toEqual(near([10, 0, 38]));
   });
 
+  it.each([
+    // 14 m are gone after 28 frames, and half a second later 20.
+    ['how far it has come', { kind: 'distance', rider: 'r' }, 14],
+    // It goes 12 m/s from its first frame on, and 40 frames later it has come 20 m as well.
+    ['how fast it goes', { kind: 'speed', rider: 'r' }, 12],
+  ])('by a cue that another brings about, which listens to %s itself', (_, on, comes) => {
+    const signal = {
+      ...go(comes, 'q', on),
+      id: 'signal',
+      name: 'Signal',
+      does: { kind: 'facing', rider: 'r' },
+    };
+    const after = on.kind === 'speed' ? 40 / 24 : 0.5;
+    const answer = {
+      ...go(after, 'q', { kind: 'cue', cue: 'signal' }),
+      keys: [
+        { at: 0, value: 0, ease: 'linear' },
+        { at: after, value: 1, ease: 'hold' },
+      ],
+    };
+    const turned = shot([signal, answer]);
+    expect(placeAt(turned, 31)).toEqual(near([0, 0, 15]));
+    expect(placeAt(turned, 61)).toEqual(near([10, 0, 20]));
+    expect(evaluateShot(turned, NO_ASSETS).moment(turned.cues[1])).toBeCloseTo(41, 5);
+  });
+
   it('round a closed path as often as it comes round', () => {
     const ring = { ...circle(10, true), id: 'q', name: 'Ring' };
     const start = curveOf(ring);
