@@ -159,6 +159,8 @@ export function trackByFrame(
   const place = new Float64Array(3);
   const way = new Float64Array(3);
   const profiles = new Map<number, Float64Array>();
+  /** By whole frame and node: how many frames back from there the last good one is, where it was looked for; else 0. */
+  const gaps = new Map<number, Uint8Array>();
   const window = new StraightWindow(radius, step);
   window.moveTo(0);
   /** By node along its way what is under it at a frame, metres; NaN over a hole. */
@@ -176,14 +178,23 @@ export function trackByFrame(
     profiles.set(frame, found);
     return found;
   };
-  /** What is under a node at a frame, or was there at the last whole frame that had ground: those are looked at once. */
-  const lastGood = (frame: number, now: Float64Array, node: number): number => {
-    if (now[node] === now[node]) return now[node];
-    const last = Math.ceil(frame) - 1;
-    for (let back = 0; back < FRAMES_BACK; back++) {
-      const found = profileAt(last - back)[node];
-      if (found === found) return found;
+  const gapsAt = (frame: number): Uint8Array => {
+    let known = gaps.get(frame);
+    if (known === undefined) {
+      if (gaps.size >= MOST_PROFILES) gaps.clear();
+      gaps.set(frame, (known = new Uint8Array(2 * PER_RADIUS + 1)));
     }
+    return known;
+  };
+  /** What was under a node at the last whole frame before one that had ground: those are looked at once. */
+  const lastGood = (frame: number, node: number): number => {
+    const last = Math.ceil(frame) - 1;
+    let found = NaN;
+    let back = 0;
+    while (back < FRAMES_BACK && (found = profileAt(last - back)[node]) !== found)
+      back += gapsAt(last - back)[node] || 1;
+    if (back > 0) gapsAt(last)[node] = Math.min(back, FRAMES_BACK);
+    if (found === found) return found;
     placeAt(frame, place);
     return place[1];
   };
@@ -192,7 +203,11 @@ export function trackByFrame(
       const now = profileAt(frame);
       const { first, count, parts } = window;
       let sum = 0;
-      for (let i = 0; i < count; i++) sum += parts[i] * lastGood(frame, now, first + i + PER_RADIUS);
+      for (let i = 0; i < count; i++) {
+        const node = first + i + PER_RADIUS;
+        const known = now[node];
+        sum += parts[i] * (known === known ? known : lastGood(frame, node));
+      }
       return sum;
     },
     missing: (frame) => Number.isNaN(profileAt(frame)[PER_RADIUS]),

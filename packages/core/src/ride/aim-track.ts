@@ -1,6 +1,6 @@
 import { modulo } from '../math/angle.js';
 import { vec3 } from 'gl-matrix';
-import { hannWeights } from '../math/hann.js';
+import { hannAverages } from '../math/hann.js';
 import type { Vec3 } from '../math/vec.js';
 
 /** Writes the unit direction from a rider to what it aims at, at a frame; false where they are in one place. */
@@ -32,14 +32,18 @@ export function trackDirection(
 ): DirectionAt {
   if (deadZone <= 0 && damping <= 0) return directionAt;
   let built: Float64Array | null = null;
-  const weights = hannWeights(Math.max(1, 2 * damping * range.fps));
-  const reach = (weights.length - 1) / 2;
+  const width = Math.max(1, 2 * damping * range.fps);
   // Outside of the range a ride is held or runs on: what is averaged at its ends is taken from there.
-  const margin = range.loop ? 0 : reach + 1;
+  const margin = range.loop ? 0 : Math.ceil(width / 2 - 0.5) + 1;
   const start = range.first - margin;
   const count = range.last - range.first + 1 + 2 * margin;
   return (frame, out) => {
-    built ??= damped(zoned(sampled(directionAt, start, count), deadZone, range.loop), weights, range.loop);
+    built ??= hannAverages(
+      zoned(sampled(directionAt, start, count), deadZone, range.loop),
+      3,
+      width,
+      range.loop,
+    );
     const place = range.loop ? modulo(frame - start, count) : Math.min(count - 1, Math.max(0, frame - start));
     const i = Math.min(count - 1, Math.floor(place));
     const next = range.loop ? (i + 1) % count : Math.min(count - 1, i + 1);
@@ -98,25 +102,4 @@ function turnTowards(now: Vec3, target: Vec3, angle: number, by: number): void {
   vec3.scale(now, now, Math.sin(angle - by) / sine);
   vec3.scaleAndAdd(now, now, target, Math.sin(by) / sine);
   vec3.normalize(now, now);
-}
-
-function damped(directions: Float64Array, weights: Float64Array, loop: boolean): Float64Array {
-  const count = directions.length / 3;
-  const reach = (weights.length - 1) / 2;
-  const out = new Float64Array(directions.length);
-  for (let i = 0; i < count; i++) {
-    let [x, y, z] = [0, 0, 0];
-    for (let w = -reach; w <= reach; w++) {
-      let j = i + w;
-      if (j < 0 || j >= count) j = loop ? modulo(j, count) : j < 0 ? 0 : count - 1;
-      const weight = weights[w + reach];
-      x += weight * directions[3 * j];
-      y += weight * directions[3 * j + 1];
-      z += weight * directions[3 * j + 2];
-    }
-    out[3 * i] = x;
-    out[3 * i + 1] = y;
-    out[3 * i + 2] = z;
-  }
-  return out;
 }

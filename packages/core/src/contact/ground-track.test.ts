@@ -1,0 +1,58 @@
+import fc from 'fast-check';
+import type { GroundSurface } from './ground-surface.js';
+import { trackByFrame } from './ground-track.js';
+
+/** So far back a last good height is looked for, frames. */
+const BACK = 48;
+const BAND = { up: 1, down: 1 };
+/** How high a rider is that finds no ground. */
+const OWN = -7;
+
+/** A track on ground that is told by frame and place across: a rider goes 100 m a frame, and the wheel lies across its way. */
+function trackOn(height: (frame: number, across: number) => number | null) {
+  const surface = {
+    height: (x: number, z: number) => height(x / 100, z),
+  } as Pick<GroundSurface, 'height'> as GroundSurface;
+  return trackByFrame(
+    surface,
+    BAND,
+    (frame, out) => out.set([100 * frame, OWN, 0]),
+    (_, out) => out.set([0, 0, 1]),
+    1,
+  );
+}
+
+describe('the ground under something that keeps to no line, frame by frame', () => {
+  it('is where it was at the last whole frame that had ground, and its own height long after', () => {
+    const track = trackOn((frame) => (frame <= 10 || (frame > 30 && frame <= 31) ? frame : null));
+    // Asked from behind, from before, between, and again.
+    for (const frame of [30.5, 11, 10.25, 30, 17.5, 25, 10.25, 31, 31.5, 60, 10 + BACK, 20])
+      expect([frame, track.height(frame)]).toEqual([
+        frame,
+        expect.closeTo(frame > 31 ? 31 : frame > 30 ? frame : Math.min(frame, 10), 9),
+      ]);
+    expect(track.height(31 + BACK)).toBeCloseTo(31, 9);
+    expect(track.height(31 + BACK + 0.5)).toBeCloseTo(OWN, 9);
+    expect(track.missing(30.2)).toBe(false);
+    expect(track.missing(12)).toBe(true);
+  });
+
+  it('follows from the frame alone, in whatever order it is asked for', () => {
+    const hole = (frame: number, across: number, seed: number) =>
+      Math.sin(12.9898 * Math.floor(frame) + 78.233 * across + seed) > 0;
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 1000 }),
+        fc.array(fc.integer({ min: 0, max: 480 }), { minLength: 2, maxLength: 60 }),
+        (seed, quarters) => {
+          const height = (frame: number, across: number) =>
+            hole(frame, across, seed) || frame < 3 ? null : Math.sin(frame) + across * across;
+          const track = trackOn(height);
+          for (const quarter of quarters)
+            expect(track.height(quarter / 4)).toBe(trackOn(height).height(quarter / 4));
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+});
