@@ -2,6 +2,7 @@ import { vec3 } from 'gl-matrix';
 import type { GroundAround, GroundSurface } from '../contact/ground-surface.js';
 import type { Clearance } from '../document/shot-clearance.js';
 import { hannIntegral } from '../math/hann.js';
+import { KeptRanges } from '../math/kept-ranges.js';
 import type { Vec3 } from '../math/vec.js';
 
 /** Writes a place at a frame. */
@@ -190,36 +191,46 @@ function passingSide(beside: (frame: number, out: Vec3) => Vec3, closest: number
  */
 function eased(needed: (frame: number) => number, width: number): (frame: number) => number {
   const half = width / 2;
-  const looked = new Map<number, number>();
-  /** What is needed most from one whole frame to the next. */
-  const cell = (k: number): number => {
-    let most = looked.get(k);
-    if (most === undefined) {
-      most = 0;
-      for (let i = 0; i <= LOOKS; i++) most = Math.max(most, needed(k + i / LOOKS));
-      looked.set(k, most);
-    }
+  /** What is needed most from one whole frame to the next, and over ranges of those. */
+  const needs = new KeptRanges((k: number): number => {
+    let most = 0;
+    for (let i = 0; i <= LOOKS; i++) most = Math.max(most, needed(k + i / LOOKS));
+    return most;
+  }, Math.max);
+  const widened = (k: number): number => {
+    let most = 0;
+    needs.over(Math.floor(k - half), Math.ceil(k + half) + 1, (need) => (most = Math.max(most, need)));
     return most;
   };
-  const widened = new Map<number, number>();
-  const most = (k: number): number => {
-    let value = widened.get(k);
-    if (value === undefined) {
-      value = 0;
-      for (let n = Math.floor(k - half); n <= Math.ceil(k + half); n++) value = Math.max(value, cell(n));
-      widened.set(k, value);
-    }
-    return value;
-  };
+  // A whole frame inside of the window weighs a constant and a cosine of how far it is from the middle, of which by its addition theorem
+  // the sums for any middle are known.
+  const angle = (2 * Math.PI) / width;
+  const [even, wave] = [1 / width, Math.sin(Math.PI / width) / Math.PI];
+  const sums = new KeptRanges(
+    (k: number): WavedSum => {
+      const most = widened(k);
+      const at = angle * (k + 0.5);
+      return { most, cosine: most * Math.cos(at), sine: most * Math.sin(at) };
+    },
+    (a, b) => ({ most: a.most + b.most, cosine: a.cosine + b.cosine, sine: a.sine + b.sine }),
+  );
   return (frame) => {
-    const [from, to] = [Math.floor(frame - half), Math.ceil(frame + half)];
+    const [from, to] = [Math.ceil(frame - half), Math.floor(frame + half)];
+    const [cosine, sine] = [Math.cos(angle * frame), Math.sin(angle * frame)];
     let sum = 0;
-    let left = 0;
-    for (let k = from; k < to; k++) {
-      const right = hannIntegral((k + 1 - frame) / width);
-      sum += most(k) * (right - left);
-      left = right;
-    }
+    sums.over(from, to, (part) => {
+      sum += even * part.most + wave * (cosine * part.cosine + sine * part.sine);
+    });
+    // The frames at its ends lie in it with a part.
+    if (from - frame > -half) sum += widened(from - 1) * hannIntegral((from - frame) / width);
+    if (to - frame < half) sum += widened(to) * (1 - hannIntegral((to - frame) / width));
     return sum;
   };
+}
+
+/** What some frames need, summed up: by itself, and times cosine and sine of where they are. */
+interface WavedSum {
+  readonly most: number;
+  readonly cosine: number;
+  readonly sine: number;
 }
