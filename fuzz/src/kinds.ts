@@ -5,7 +5,8 @@ import { tryShot } from './try-shot.js';
 export const KINDS = {
   shots: (seed) => tryShot(seed),
   // What is stepped forward takes its time; sizes here are of any order.
-  built: (seed) => tryShot(seed, 20, true),
+  built: (seed) => tryShot(seed, { most: 20, built: true }),
+  extremes: (seed) => tryShot(seed, { most: 5, extreme: true }),
   documents: tryDocument,
   svg: trySvg,
   obj: tryObj,

@@ -17,6 +17,7 @@ import { RANGE, randomShot } from './random-shot.js';
 import { withHandWork } from './random-hand-work.js';
 import { withBuilt } from './random-built.js';
 import { withAnswers } from './random-answers.js';
+import { withExtremes } from './random-extreme.js';
 import { Random } from './random.js';
 import { stage } from './stage.js';
 
@@ -24,23 +25,35 @@ import { stage } from './stage.js';
 const BY_HAND = 0x5bd1e995;
 const ANSWERS = 0x27d4eb2f;
 const BUILT = 0x165667b1;
+const EXTREME = 0x9e3779b1;
 
 /** A hundred frames of any shot are there in so many seconds. */
 const SECONDS = 2;
 
+export interface ShotTrial {
+  /** Seconds it may take. */
+  readonly most?: number;
+  /** Whether things are laid along its paths, and riders spray or are moved by forces. */
+  readonly built?: boolean;
+  /** Whether some of its numbers are as large as they may be. */
+  readonly extreme?: boolean;
+}
+
 /**
  * Plays a random shot whole: poses, parts, gauges, findings.
  *
- * @param most  seconds it may take
- * @param built whether things are laid along its paths, and riders spray or are moved by forces
  * @returns what is wrong with that; null where nothing is
  */
-export async function tryShot(seed: number, most = SECONDS, built = false): Promise<string | null> {
+export async function tryShot(
+  seed: number,
+  { most = SECONDS, built = false, extreme = false }: ShotTrial = {},
+): Promise<string | null> {
   let shot: Shot;
   try {
     const byHand = withHandWork(randomShot(new Random(seed)), new Random(seed ^ BY_HAND));
     const answers = withAnswers(byHand, new Random(seed ^ ANSWERS));
     shot = parseShot(built ? withBuilt(answers, new Random(seed ^ BUILT)) : answers);
+    if (extreme) shot = withExtremes(shot, new Random(seed ^ EXTREME));
   } catch (error) {
     // Only circles of riders that wait for each other may be refused.
     return error instanceof ShotError && /circle|each other/.test(error.message) ? null : String(error);
