@@ -24,6 +24,7 @@ import {
   sampleRider,
   sampleShot,
 } from '@fleet-rail/core';
+import { benchBounds } from './bench-bounds.mjs';
 import { benchBuilt } from './bench-built.mjs';
 import { benchChecks } from './bench-checks.mjs';
 import { benchFiles } from './bench-files.mjs';
@@ -627,6 +628,7 @@ line(
 line('10,000 smooth keys, compiled (wanted: 60 ms or less)', `${keysMs.toFixed(0)} ms`);
 line('1,000 riders of one drive, first time (wanted: 1,000 ms or less)', `${drivenMs.toFixed(0)} ms`);
 line('A drive over 1,000 km, 100 frames, first time (wanted: 2,000 ms or less)', `${farMs.toFixed(0)} ms`);
+benchBounds({ line });
 for (const [name, ms] of surgeries) line(`${name} (wanted: under 300 ms)`, `${ms.toFixed(0)} ms`);
 benchChecks({ line, ground: onField.ground, car, carWheels, hills });
 await benchBuilt({ line, quickest, hills: onField.ground });
