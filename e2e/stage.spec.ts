@@ -222,6 +222,24 @@ test('a desk is drawn piece by piece, and what is pressed waits for no more than
   expect(new Set(Object.values(drawnIn)).size).toBe(6);
 });
 
+test('a shot is asked for once, before the code that shows it has come', async ({
+  freshPage: page,
+  request,
+}) => {
+  const asked: string[] = [];
+  page.on('request', (sent) => asked.push(`${sent.method()} ${new URL(sent.url()).pathname}`));
+  const riders = [{ id: 'r', name: 'Racer', badge: 'R1', hitch: { path: 'ring', pace: once } }];
+  const id = await openShotOf(page, request, { name: 'Ahead', range, paths: [circle], riders }, 'Path');
+  const document = `GET /api/shots/${id}`;
+  expect(asked.filter((one) => one === document)).toHaveLength(1);
+  expect(asked.indexOf(document)).toBeLessThan(asked.findIndex((one) => one.startsWith('GET /assets/desk-')));
+  // Opened again from the list it is asked for anew.
+  await page.getByRole('link', { name: 'All shots' }).click();
+  await page.getByRole('link', { name: 'Ahead' }).first().click();
+  await expect(page.getByRole('region', { name: 'Board' })).toBeVisible();
+  expect(asked.filter((one) => one === document)).toHaveLength(2);
+});
+
 test('the stage draws when something changed, and only then', async ({ freshPage: page }) => {
   await page.addInitScript(() => {
     const counted = window as unknown as { draws: number };

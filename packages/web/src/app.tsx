@@ -1,6 +1,7 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { openAhead } from './api/opened-ahead';
 import { loadPanel, loadStage } from './desk/stations/panels';
 import { DayAndNight } from './theme/theme-provider';
 import { CrashGuard } from './ui/crash-guard';
@@ -15,7 +16,8 @@ const ShotsPage = lazy(async () => ({ default: (await loadShots()).ShotsPage }))
 /** What an address shows first is asked for at once, and not one after the other as each is drawn. */
 function loadAhead(address: string): void {
   if (address.startsWith('/pool')) return;
-  const [, station] = /^\/shots\/[^/]+\/?([^/]*)/.exec(address) ?? [];
+  const [, shotId, station] = /^\/shots\/([^/]+)\/?([^/]*)/.exec(address) ?? [];
+  if (shotId !== undefined) openAhead(shotId);
   const loads = station === undefined ? [loadShots()] : [loadDesk(), loadStage(), loadPanel(station)];
   // One that fails is asked for again where it is shown, and says so there.
   for (const load of loads) load.catch(() => undefined);

@@ -3,6 +3,7 @@ import { Panel, PanelGroup, PanelResizeHandle, type ImperativePanelHandle } from
 import { Navigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { sentenceOf } from '../api/request';
+import { takeAhead } from '../api/opened-ahead';
 import { createShot, openShot, type KeptShot } from '../api/shots';
 import { notify } from '../ui/notices';
 import { CrashGuard } from '../ui/crash-guard';
@@ -149,7 +150,7 @@ export function DeskPage() {
 }
 
 async function open(shotId: string): Promise<{ desk: DeskStore; autosave: Autosave }> {
-  const kept = await openShot(shotId);
+  const kept = await (takeAhead(shotId) ?? openShot(shotId));
   const { own, left } = await findDrafts(shotId);
   const desk = createDesk(kept.document);
   // What this tab had done before it was loaded anew can still be undone.

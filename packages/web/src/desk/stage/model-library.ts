@@ -5,9 +5,16 @@ import type { KTX2Loader } from 'three/examples/jsm/loaders/KTX2Loader.js';
 import { clone } from 'three/examples/jsm/utils/SkeletonUtils.js';
 import { modelFileUrl } from '../../api/models';
 
+const loadReader = () => import('three/examples/jsm/loaders/GLTFLoader.js');
+
 /** Models by their id on the server, each loaded once and handed out as copies. */
 export class ModelLibrary {
   private readonly loads = new Map<string, Promise<THREE.Object3D>>();
+
+  constructor() {
+    // On its way before the first model is wanted; one that does not come is asked for again then.
+    loadReader().catch(() => undefined);
+  }
 
   /** A copy of a model, to be placed anywhere. */
   async copyOf(assetId: string): Promise<THREE.Object3D> {
@@ -18,7 +25,7 @@ export class ModelLibrary {
 
   private async load(assetId: string): Promise<THREE.Object3D> {
     try {
-      const { GLTFLoader } = await import('three/examples/jsm/loaders/GLTFLoader.js');
+      const { GLTFLoader } = await loadReader();
       const loader = new GLTFLoader();
       // Of a reader of KTX2 pictures it uses this one way to read.
       loader.setKTX2Loader(new PicturesWhenMet() as unknown as KTX2Loader);
