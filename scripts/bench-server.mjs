@@ -94,7 +94,7 @@ function asking(url) {
   };
 }
 
-async function started(data) {
+export async function started(data) {
   const env = { ...process.env, FLEET_RAIL_PORT: '0', FLEET_RAIL_DATA: data };
   const child = spawn(process.execPath, ['packages/server/dist/main.js'], {
     env,

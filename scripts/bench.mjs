@@ -29,6 +29,7 @@ import { benchBuilt } from './bench-built.mjs';
 import { benchChecks } from './bench-checks.mjs';
 import { benchFiles } from './bench-files.mjs';
 import { benchAlone, benchLive } from './bench-live.mjs';
+import { benchPage } from './bench-page.mjs';
 import { benchServer } from './bench-server.mjs';
 
 const QUERIES = 200_000;
@@ -635,6 +636,7 @@ await benchBuilt({ line, quickest, hills: onField.ground });
 await benchFiles({ line });
 benchLive({ line, quickest, windingPath, convoy, onField, walkShot, stage, alone });
 await benchServer({ line });
+await benchPage({ line });
 console.log(
   `\n${held.yes} of ${held.yes + held.no.length} are held${held.no.length > 0 ? `; not: ${held.no.join('; ')}` : ''}.`,
 );

@@ -7,7 +7,7 @@ const RATES = [24, 60, 240];
 /** So many of a shot's numbers are as large as they may be. */
 const MOST = 3;
 
-/** What a document has not: its own list of frames would be as long. */
+/** Left as they are: a longer range has as many more frames to be played. */
 const LEFT_OUT: ReadonlySet<string> = new Set(['version', 'range']);
 
 /**

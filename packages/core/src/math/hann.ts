@@ -10,9 +10,12 @@ export function hannIntegral(x: number): number {
   return x + 0.5 + Math.sin(2 * Math.PI * x) / (2 * Math.PI);
 }
 
+/** How many neighbours to either side a Hann window reaches that is `width` neighbours wide. */
+export const hannReach = (width: number): number => Math.max(0, Math.ceil(width / 2 - 0.5));
+
 /** Weights of neighbours −reach … reach under a Hann window `width` neighbours wide, their sum 1. */
 export function hannWeights(width: number): Float64Array {
-  const reach = Math.max(0, Math.ceil(width / 2 - 0.5));
+  const reach = hannReach(width);
   const weights = new Float64Array(2 * reach + 1);
   for (let i = -reach; i <= reach; i++) {
     weights[i + reach] = hannIntegral((i + 0.5) / width) - hannIntegral((i - 0.5) / width);
@@ -30,8 +33,7 @@ export function hannWeights(width: number): Float64Array {
  * @param loop   whether the last is followed by the first; else both ends go on as they are
  */
 export function hannAverages(values: Float64Array, size: number, width: number, loop: boolean): Float64Array {
-  const weights = hannWeights(width);
-  const reach = (weights.length - 1) / 2;
+  const reach = hannReach(width);
   if (reach === 0) return values;
   const count = values.length / size;
   const padded = count + 2 * reach;
@@ -40,7 +42,11 @@ export function hannAverages(values: Float64Array, size: number, width: number, 
   const angle = (2 * Math.PI) / width;
   const cosines = Float64Array.from({ length: padded }, (_, j) => Math.cos(angle * j));
   const sines = Float64Array.from({ length: padded }, (_, j) => Math.sin(angle * j));
-  const [even, wave, edge] = [1 / width, Math.sin(Math.PI / width) / Math.PI, weights[0]];
+  const [even, wave, edge] = [
+    1 / width,
+    Math.sin(Math.PI / width) / Math.PI,
+    1 - hannIntegral((reach - 0.5) / width),
+  ];
   const [sums, byCosine, bySine] = [0, 1, 2].map(() => new Float64Array(padded + 1));
   const out = new Float64Array(values.length);
   for (let k = 0; k < size; k++) {

@@ -1,6 +1,6 @@
 import { modulo } from '../math/angle.js';
 import { vec3 } from 'gl-matrix';
-import { hannAverages } from '../math/hann.js';
+import { hannAverages, hannReach } from '../math/hann.js';
 import type { Vec3 } from '../math/vec.js';
 
 /** Writes the unit direction from a rider to what it aims at, at a frame; false where they are in one place. */
@@ -34,7 +34,7 @@ export function trackDirection(
   let built: Float64Array | null = null;
   const width = Math.max(1, 2 * damping * range.fps);
   // Outside of the range a ride is held or runs on: what is averaged at its ends is taken from there.
-  const margin = range.loop ? 0 : Math.ceil(width / 2 - 0.5) + 1;
+  const margin = range.loop ? 0 : hannReach(width) + 1;
   const start = range.first - margin;
   const count = range.last - range.first + 1 + 2 * margin;
   return (frame, out) => {
