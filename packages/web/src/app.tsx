@@ -3,6 +3,7 @@ import { lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { openAhead } from './api/opened-ahead';
 import { loadPanel, loadStage } from './desk/stations/panels';
+import { nextTask } from './evaluation/next-task';
 import { DayAndNight } from './theme/theme-provider';
 import { CrashGuard } from './ui/crash-guard';
 import { Notices } from './ui/notices';
@@ -13,17 +14,23 @@ const PoolPage = lazy(async () => ({ default: (await import('./pool/pool-page'))
 const DeskPage = lazy(async () => ({ default: (await loadDesk()).DeskPage }));
 const ShotsPage = lazy(async () => ({ default: (await loadShots()).ShotsPage }));
 
-/** What an address shows first is asked for at once, and not one after the other as each is drawn. */
-function loadAhead(address: string): void {
+/**
+ * What an address shows first is asked for at once, and not one after the other as each is drawn; each in a task of its own, for a browser takes
+ * its time over seventy files.
+ */
+async function loadAhead(address: string): Promise<void> {
   if (address.startsWith('/pool')) return;
   const [, shotId, station] = /^\/shots\/([^/]+)\/?([^/]*)/.exec(address) ?? [];
   if (shotId !== undefined) openAhead(shotId);
-  const loads = station === undefined ? [loadShots()] : [loadDesk(), loadStage(), loadPanel(station)];
-  // One that fails is asked for again where it is shown, and says so there.
-  for (const load of loads) load.catch(() => undefined);
+  const loads = station === undefined ? [loadShots] : [loadDesk, loadStage, () => loadPanel(station)];
+  for (const load of loads) {
+    await nextTask();
+    // One that fails is asked for again where it is shown, and says so there.
+    load().catch(() => undefined);
+  }
 }
 
-loadAhead(window.location.pathname);
+void loadAhead(window.location.pathname);
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
 

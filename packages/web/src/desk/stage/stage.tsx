@@ -9,6 +9,7 @@ import type { StationId } from '../stations/stations';
 import { observeSize } from '../use-size';
 import { HeatLegend } from './heat-legend';
 import { KeptViews } from './kept-views';
+import { makeContext } from './make-context';
 import { Picture } from './picture';
 import { newLabelPlaces, PlacedLabels, Tag } from './placed-labels';
 import { CamerasView } from './cameras-view';
@@ -120,8 +121,10 @@ export function Stage({ station }: { station: StationId }) {
         },
       });
     };
-    // In a task of its own: with all that came before it in one, a click would wait for both.
+    // In tasks of their own: with all that came before them in one, a click would wait for all of it.
     startGraphics()
+      .then(nextTask)
+      .then(() => (gone ? undefined : makeContext(element)))
       .then(nextTask)
       .then(() => gone || build())
       .catch(setFault);
