@@ -135,7 +135,7 @@ export class CompiledPath {
    */
   way(s: number, out: Float64Array, at: number): void {
     const place = this.wrap(s);
-    if (this.flat === null || !this.flat.writeWay(place, out, at)) this.placeOn(place, out, at);
+    if (this.flat === null || !this.flat.write(place, out, at)) this.placeOn(place, out, at);
   }
 
   /** The same on segments of any kind, which may halt. */

@@ -36,24 +36,6 @@ export class FlatFrames {
    * @returns false where the path halts or stands upright, so that its speed tells no level direction; nothing is written then
    */
   write(s: number, out: Float64Array, at: number): boolean {
-    if (!this.writeWay(s, out, at)) return false;
-    const x = out[at + 9];
-    const y = out[at + 10];
-    const z = out[at + 11];
-    const flat = 1 / Math.sqrt(x * x + z * z);
-    const leftX = z * flat;
-    const leftZ = -x * flat;
-    out[at + 3] = leftX;
-    out[at + 4] = 0;
-    out[at + 5] = leftZ;
-    out[at + 6] = y * leftZ;
-    out[at + 7] = z * leftX - x * leftZ;
-    out[at + 8] = -y * leftX;
-    return true;
-  }
-
-  /** Writes of the same position and forward alone. */
-  writeWay(s: number, out: Float64Array, at: number): boolean {
     const { start, quintic: q } = this;
     const last = this.cubic.length - 1;
     let k = this.piece;
@@ -90,12 +72,24 @@ export class FlatFrames {
     if (!(speed >= HALTED) || level === 0) return false;
 
     const part = 1 / speed;
+    const x = dx * part;
+    const y = dy * part;
+    const z = dz * part;
+    const flat = 1 / Math.sqrt(level);
+    const leftX = dz * flat;
+    const leftZ = -dx * flat;
     out[at] = c[b] + u * (x1 + u * (x2 + u * x3));
     out[at + 1] = c[b + 4] + u * (y1 + u * (y2 + u * y3));
     out[at + 2] = c[b + 8] + u * (z1 + u * (z2 + u * z3));
-    out[at + 9] = dx * part;
-    out[at + 10] = dy * part;
-    out[at + 11] = dz * part;
+    out[at + 3] = leftX;
+    out[at + 4] = 0;
+    out[at + 5] = leftZ;
+    out[at + 6] = y * leftZ;
+    out[at + 7] = z * leftX - x * leftZ;
+    out[at + 8] = -y * leftX;
+    out[at + 9] = x;
+    out[at + 10] = y;
+    out[at + 11] = z;
     return true;
   }
 }
