@@ -23,9 +23,14 @@ export function hannWeights(width: number): Float64Array {
   return weights;
 }
 
+/** What a neighbour weighs that lies in the window with all of it: even + wave · cos(angle · how far it is from the middle). */
+export function hannInside(width: number): { even: number; wave: number; angle: number } {
+  return { even: 1 / width, wave: Math.sin(Math.PI / width) / Math.PI, angle: (2 * Math.PI) / width };
+}
+
 /**
  * Values averaged with their neighbours by {@link hannWeights}, in a time that grows with their number and not with the window's width.
- * Inside of it the weights are a constant and a cosine: by its addition theorem three running sums, of the values by themselves and times
+ * By the addition theorem of the cosine in {@link hannInside} three running sums, of the values by themselves and times
  * cosine and sine of where they are, tell what is under any window.
  *
  * @param values `size` numbers each
@@ -39,14 +44,10 @@ export function hannAverages(values: Float64Array, size: number, width: number, 
   const padded = count + 2 * reach;
   const index = (j: number) =>
     loop ? modulo(j - reach, count) : Math.min(count - 1, Math.max(0, j - reach));
-  const angle = (2 * Math.PI) / width;
+  const { even, wave, angle } = hannInside(width);
+  const edge = 1 - hannIntegral((reach - 0.5) / width);
   const cosines = Float64Array.from({ length: padded }, (_, j) => Math.cos(angle * j));
   const sines = Float64Array.from({ length: padded }, (_, j) => Math.sin(angle * j));
-  const [even, wave, edge] = [
-    1 / width,
-    Math.sin(Math.PI / width) / Math.PI,
-    1 - hannIntegral((reach - 0.5) / width),
-  ];
   const [sums, byCosine, bySine] = [0, 1, 2].map(() => new Float64Array(padded + 1));
   const out = new Float64Array(values.length);
   for (let k = 0; k < size; k++) {

@@ -1,7 +1,7 @@
 import { vec3 } from 'gl-matrix';
 import type { GroundAround, GroundSurface } from '../contact/ground-surface.js';
 import type { Clearance } from '../document/shot-clearance.js';
-import { hannIntegral } from '../math/hann.js';
+import { hannInside, hannIntegral } from '../math/hann.js';
 import { KeptRanges } from '../math/kept-ranges.js';
 import type { Vec3 } from '../math/vec.js';
 
@@ -202,10 +202,8 @@ function eased(needed: (frame: number) => number, width: number): (frame: number
     needs.over(Math.floor(k - half), Math.ceil(k + half) + 1, (need) => (most = Math.max(most, need)));
     return most;
   };
-  // A whole frame inside of the window weighs a constant and a cosine of how far it is from the middle, of which by its addition theorem
-  // the sums for any middle are known.
-  const angle = (2 * Math.PI) / width;
-  const [even, wave] = [1 / width, Math.sin(Math.PI / width) / Math.PI];
+  // By the addition theorem of the cosine in what a whole frame weighs, sums that know of no middle tell what is under any window.
+  const { even, wave, angle } = hannInside(width);
   const sums = new KeptRanges(
     (k: number): WavedSum => {
       const most = widened(k);

@@ -36,6 +36,7 @@ import { HALF_TURN, freeEyeOf, lensOf } from './lens';
 import { lookedThrough } from './looked-through';
 import { boxAround } from './box-around';
 import { ClearanceCurtain } from './clearance-curtain';
+import { stageContext } from './make-context';
 import { Milestones } from './milestones';
 import type { RiderFigures } from './rider-figures';
 import { Outline } from './set/outline';
@@ -106,7 +107,7 @@ export class StageView {
     canvas: HTMLCanvasElement,
     private readonly onDrawn: (labels: readonly StageLabel[], cost: DrawingCost) => void,
   ) {
-    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: this.smooth, stencil: true });
+    this.renderer = new THREE.WebGLRenderer({ canvas, ...stageContext() });
     this.graphics = new GraphicsSide(this.renderer.getContext() as WebGL2RenderingContext);
     this.schedule = new DrawSchedule(
       {
