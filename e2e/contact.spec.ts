@@ -16,6 +16,7 @@ import {
   uploadModel,
 } from './support/desk.js';
 import { cartModel, wagonModel, type TestFile } from './support/files.js';
+import { stageBox } from './support/plan.js';
 import { expect, test } from './support/test.js';
 
 /** Uploads a model, and waits until it is a rider: what is clicked next is for that one. */
@@ -85,8 +86,7 @@ test('wheels with odd names are found, and after a lap each has turned by its ow
 
 /** Moves the pointer over the stage until it says what a drag would do there. */
 async function findOnStage(page: Page, text: RegExp): Promise<{ x: number; y: number; text: string }> {
-  const box = await page.locator('canvas').first().boundingBox();
-  if (box === null) throw new Error('The stage is not shown.');
+  const box = await stageBox(page);
   const readout = page.getByText(text);
   // Every fourth row first: what is sought is mostly larger than that.
   for (const first of [0, 2, 1, 3]) {

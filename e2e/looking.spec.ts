@@ -12,7 +12,7 @@ import {
   storedShot,
 } from './support/desk.js';
 import { cartModel } from './support/files.js';
-import { dragBy, measurePlan } from './support/plan.js';
+import { dragBy, measurePlan, stageBox } from './support/plan.js';
 import { expect, test } from './support/test.js';
 
 const GRAVITY = 9.80665;
@@ -162,8 +162,7 @@ test('a target is picked on the stage; keys blend the aim, the offset and the ri
   await expect(page.getByText(/Click what C1 Crane looks at/)).toBeHidden();
   await page.getByRole('radio', { name: 'Plan' }).click();
   await page.getByRole('button', { name: 'Pick on the stage' }).click();
-  const stage = await page.getByRole('group', { name: 'Stage' }).boundingBox();
-  if (stage === null) throw new Error('The stage is not shown.');
+  const stage = await stageBox(page);
   await page.mouse.click(stage.x + stage.width / 2 + 120, stage.y + stage.height / 2);
   await expect(page.getByText(/Click what C1 Crane looks at/)).toBeHidden();
   await settled(page);

@@ -14,6 +14,7 @@ import {
   uploadModel,
 } from './support/desk.js';
 import { cartModel, straightLane, wagonModel } from './support/files.js';
+import { stageBox } from './support/plan.js';
 import { expect, test } from './support/test.js';
 
 const land = (page: Page, path: string) =>
@@ -172,8 +173,7 @@ test('the start is clicked on the path; several land one behind another', async 
   await page.getByRole('radio', { name: 'Plan' }).click();
   await page.getByRole('button', { name: 'Click the start' }).click();
   await expect(page.getByText('Click the path where the ride starts.')).toBeVisible();
-  const stage = await page.getByRole('group', { name: 'Stage' }).boundingBox();
-  if (stage === null) throw new Error('The stage is not shown.');
+  const stage = await stageBox(page);
   // The lane runs down the middle of the plan.
   await page.mouse.click(stage.x + stage.width / 2, stage.y + stage.height / 2);
   await expect(page.getByText('Click the path where the ride starts.')).toBeHidden();

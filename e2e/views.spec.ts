@@ -1,5 +1,16 @@
 import type { Page } from '@playwright/test';
-import { fill, goToFrame, openShotOf, settled, storedShot } from './support/desk.js';
+import {
+  attachTo,
+  fill,
+  goToFrame,
+  importPaths,
+  openNewShot,
+  openShotOf,
+  settled,
+  storedShot,
+  uploadModel,
+} from './support/desk.js';
+import { cartModel, straightLane } from './support/files.js';
 import { expect, test } from './support/test.js';
 
 /** A box that goes 11 m along +X in 12 frames. */
@@ -74,6 +85,39 @@ test('views are kept by name with the shot, taken again as they were, and undone
   expect((await views()).map(({ name }) => name)).toEqual(['Close', 'Close again']);
   await page.getByRole('button', { name: /^Undo/ }).click();
   expect(await views()).toHaveLength(3);
+});
+
+test('a rider whose model is still on its way is come close to when it has come', async ({
+  page,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Not yet there');
+  await importPaths(page, straightLane);
+  let come = () => undefined as void;
+  const coming = new Promise<void>((resolve) => (come = resolve));
+  await page.route('**/api/models/*/file', async (route) => {
+    await coming;
+    await route.continue();
+  });
+  await uploadModel(page, await cartModel());
+  await attachTo(page, 'straight');
+  await settled(page);
+  await page.getByRole('button', { name: 'Come close to C1' }).click();
+  const looksAt = async (name: string) => {
+    await keepAs(page, name);
+    await settled(page);
+    const { document } = await storedShot(request, id);
+    return (document as unknown as { views: View[] }).views.find((view) => view.name === name)?.at ?? [];
+  };
+  // Until then the whole lane is looked at, 48 m from end to end.
+  expect((await looksAt('Before'))[2]).toBeCloseTo(24, 6);
+  come();
+  let looks = 0;
+  await expect(async () => {
+    // The middle of the cart, a metre high, at the lane's start.
+    const [x, y, z] = await looksAt(`Look ${++looks}`);
+    expect([x, y, z].map((value) => value.toFixed(3)).join(' ')).toBe('0.000 0.500 0.000');
+  }).toPass();
 });
 
 test('a view that follows a rider goes as far as it does, from behind, beside and above', async ({

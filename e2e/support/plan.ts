@@ -5,13 +5,20 @@ export interface PlanMap {
   at(x: number, z: number): { x: number; y: number };
 }
 
+/** Where the stage is on the page, as soon as it answers to the pointer: it is built after the desk around it is shown. */
+export async function stageBox(page: Page): Promise<{ x: number; y: number; width: number; height: number }> {
+  await expect(page.getByRole('button', { name: 'Show everything' })).toBeEnabled();
+  const box = await page.getByRole('group', { name: 'Stage' }).boundingBox();
+  if (box === null) throw new Error('The stage is not shown.');
+  return box;
+}
+
 /**
  * Measures the Plan view by the coordinates it shows under the pointer while a path is drawn. Draw mode
  * must be on.
  */
 export async function measurePlan(page: Page): Promise<PlanMap> {
-  const box = await page.getByRole('group', { name: 'Stage' }).boundingBox();
-  if (box === null) throw new Error('The stage is not shown.');
+  const box = await stageBox(page);
   let text = '';
   const readAt = async (x: number, y: number): Promise<[number, number]> => {
     await page.mouse.move(x, y);

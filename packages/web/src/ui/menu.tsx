@@ -21,4 +21,8 @@ export const MenuEntry = styled(MenuItem)`
   &[data-focused] {
     background: ${({ theme }) => theme.wash};
   }
+  &[data-disabled] {
+    opacity: 0.45;
+    cursor: default;
+  }
 `;

@@ -23,6 +23,8 @@ export function KeptViews() {
   const views = useDesk(({ shot }) => shot.views);
   const follow = useDesk((state) => state.follow);
   const rider = useSelectedRider();
+  // Until the stage is there nobody can say where the view stands.
+  const stands = useDesk((state) => state.stands);
   const [naming, setNaming] = useState(false);
   const act = (key: string) => {
     const { edit, set } = desk.getState();
@@ -49,7 +51,9 @@ export function KeptViews() {
                   {name}
                 </MenuEntry>
               ))}
-              <MenuEntry id="keep it">Keep this view…</MenuEntry>
+              <MenuEntry id="keep it" isDisabled={stands === null}>
+                Keep this view…
+              </MenuEntry>
               {views.map(({ id, name }) => (
                 <MenuEntry key={id} id={`drop ${id}`}>
                   Delete {name}

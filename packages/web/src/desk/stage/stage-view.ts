@@ -81,6 +81,8 @@ export class StageView {
   private shownPoints: readonly unknown[] = [];
   private hovered: string | null = null;
   private lookedAt: DeskState['lookAt'] = null;
+  /** Riders that are to be come close to when they stand there. */
+  private awaited: readonly string[] | null = null;
   private lookedFrom: DeskState['lookFrom'] = null;
   private readonly found = new FoundFrame();
   private readonly curtain = new ClearanceCurtain();
@@ -127,7 +129,11 @@ export class StageView {
       (problem) => notify('error', problem),
     );
     this.badges = new RiderBadges(() => this.redraw());
-    this.views = new Views(canvas, () => this.redraw());
+    this.views = new Views(
+      canvas,
+      () => this.redraw(),
+      () => (this.awaited = null),
+    );
     this.projection = new ScreenProjection(canvas, this.views);
     this.picks = new StagePicks(
       this.views,
@@ -187,7 +193,7 @@ export class StageView {
     const result = state.preview && 'preview' in state.preview ? state.preview.preview : null;
     this.bright.show(brightLines(state), theme.signal, state.operation ? result?.positions : undefined);
     this.fitUnseen();
-    if (state.lookAt !== this.lookedAt && state.evaluation !== null) {
+    if (state.lookAt !== this.lookedAt) {
       this.lookedAt = state.lookAt;
       if (state.lookAt) this.fitRiders(state.lookAt.riders);
     }
@@ -224,20 +230,28 @@ export class StageView {
 
   /** Brings everything into the present view. */
   fit(): void {
+    this.awaited = null;
     this.views.fit(this.contentBox());
     this.redraw();
   }
 
-  /** Brings riders close in the present view; a free one turns as little as it has to so that nothing stands before them. */
+  /** Brings riders close in the present view, as soon as they and their models are there. */
   fitRiders(ids: readonly string[]): void {
-    const box = ids.reduce(
-      (all, id) => all.union(this.figures.boxOf(id) ?? new THREE.Box3()),
-      new THREE.Box3(),
-    );
-    if (box.isEmpty()) return;
-    const except = new Set(ids);
-    this.views.comeClose(box.expandByScalar(0.3), (from, to) => this.figures.standsBetween(from, to, except));
+    this.awaited = ids;
+    this.comeCloseToAwaited();
     this.redraw();
+  }
+
+  /** A free view turns as little as it has to so that nothing stands before the riders. */
+  private comeCloseToAwaited(): void {
+    const { awaited, figures } = this;
+    if (awaited === null || !this.state?.evaluation) return;
+    const boxes = awaited.flatMap((id) => figures.boxOf(id) ?? []);
+    if (boxes.length === 0 || boxes.length < awaited.length) return;
+    this.awaited = null;
+    const box = boxes.reduce((all, one) => all.union(one)).expandByScalar(0.3);
+    const except = new Set(awaited);
+    this.views.comeClose(box, (from, to) => figures.standsBetween(from, to, except));
   }
 
   /** See {@link closeUps}. */
@@ -306,6 +320,7 @@ export class StageView {
   }
 
   private draw(first: boolean, rests: boolean): boolean {
+    this.comeCloseToAwaited();
     const { camera } = this.views;
     camera.updateMatrixWorld();
     const middle = this.contentBox().getCenter(new THREE.Vector3());

@@ -178,12 +178,13 @@ export function Stage({ station }: { station: StationId }) {
       <Bar>
         <ViewChoice />
         <KeptViews />
-        <IconButton label="Show everything" onPress={() => stage?.fit()}>
+        <IconButton label="Show everything" isDisabled={stage === null} onPress={() => stage?.fit()}>
           <Maximize aria-hidden />
         </IconButton>
         {selected && view !== 'through' && (
           <IconButton
             label={`Come close to ${selected.badge}`}
+            isDisabled={stage === null}
             onPress={() => stage?.fitRiders([selected.id])}
           >
             <ZoomIn aria-hidden />

@@ -41,7 +41,8 @@ export class Views {
   private width = 1;
   private height = 1;
 
-  constructor(canvas: HTMLElement, redraw: () => void) {
+  /** @param taken told when somebody takes the view by hand */
+  constructor(canvas: HTMLElement, redraw: () => void, taken: () => void) {
     const make = (name: OwnView): View => {
       const camera =
         name === 'free'
@@ -60,6 +61,7 @@ export class Views {
         controls.mouseButtons = { LEFT: THREE.MOUSE.PAN, MIDDLE: THREE.MOUSE.PAN, RIGHT: THREE.MOUSE.PAN };
         controls.touches = { ONE: THREE.TOUCH.PAN, TWO: THREE.TOUCH.DOLLY_PAN };
       }
+      controls.addEventListener('start', taken);
       controls.addEventListener('change', () => {
         // The pointer may ask where it is before the next picture is drawn.
         camera.updateMatrixWorld();
