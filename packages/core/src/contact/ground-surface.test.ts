@@ -1,10 +1,12 @@
+import fc from 'fast-check';
 import { GroundSurface } from './ground-surface.js';
 
 /** A slope y = x over 10 × 10 m, and a bridge deck at height 8 over its middle. */
-const { nearestHeight: height } = new GroundSurface({
+const surface = new GroundSurface({
   positions: new Float32Array([0, 0, 0, 10, 10, 0, 10, 10, 10, 0, 0, 10, 3, 8, 3, 7, 8, 3, 7, 8, 7, 3, 8, 7]),
   indices: new Uint32Array([0, 1, 2, 0, 2, 3, 4, 5, 6, 4, 6, 7]),
 });
+const { nearestHeight: height } = surface;
 
 it('is that of the triangle at the place, whichever way it faces', () => {
   expect(height(2, 9, 0)).toBeCloseTo(2, 4);
@@ -18,6 +20,43 @@ it('of several levels is the one nearest to the height asked for', () => {
 
 it('is null where there is none', () => {
   expect(height(-1, 5, 0)).toBeNull();
+});
+
+it('is too far off only where none is found anywhere within the reach', () => {
+  const place = fc.integer({ min: -30, max: 30 });
+  const part = fc.double({ min: -1, max: 1, noNaN: true });
+  const length = fc.integer({ min: 0, max: 8 });
+  let far = 0;
+  fc.assert(
+    fc.property(
+      fc.tuple(place, place, place),
+      length,
+      fc.tuple(length, length),
+      fc.array(fc.tuple(part, part, part), { minLength: 10, maxLength: 10 }),
+      ([x, y, z], reach, [up, down], parts) => {
+        if (!surface.isFarFrom([x, y, z], reach, up, down)) return;
+        far++;
+        for (const [a, b, c] of parts)
+          expect(surface.height(x + reach * a, z + reach * b, y + reach * c, up, down)).toBeNull();
+      },
+    ),
+    { numRuns: 400 },
+  );
+  expect(far).toBeGreaterThan(50);
+  // Beside it, above it and below it, and just not.
+  for (const [beside, above, isFar] of [
+    [2.1, 0, true],
+    [1.9, 0, false],
+    [0, 12.1, true],
+    [0, 11.9, false],
+    [0, -18.1, true],
+    [0, -17.9, false],
+  ] as const)
+    expect([beside, above, surface.isFarFrom([10 + beside, 10 + above, 5], 2, 6, 10)]).toEqual([
+      beside,
+      above,
+      isFar,
+    ]);
 });
 
 it('is none of no triangles', () => {

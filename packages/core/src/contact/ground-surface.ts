@@ -96,12 +96,22 @@ export class GroundSurface {
   /** The same, of all levels, for what lays a path on the ground or draws its profile. */
   readonly nearestHeight: GroundHeight = (x, z, near) => this.height(x, z, near);
 
+  /** Whether no height can be found by {@link height} at any place within a reach of one, metres. */
+  isFarFrom(place: ArrayLike<number>, reach: number, up: number, down: number): boolean {
+    const { lowest, highest } = (this.levels ??= levelsOf(this.mesh));
+    const y = place[1];
+    return !this.reaches(place[0], place[2], reach) || y - reach - down > highest || y + reach + up < lowest;
+  }
+
+  private levels: { readonly lowest: number; readonly highest: number } | null = null;
+
   /** Whether there are triangles about a place of the plan. */
-  private reaches(x: number, z: number): boolean {
+  private reaches(x: number, z: number, reach = 0): boolean {
     const { plan } = this;
+    const about = reach + SLACK;
     if (plan === null) return false;
     const { minX, maxX, minY, maxY } = plan;
-    return x >= minX - SLACK && x <= maxX + SLACK && z >= minY - SLACK && z <= maxY + SLACK;
+    return x >= minX - about && x <= maxX + about && z >= minY - about && z <= maxY + about;
   }
 
   /** The triangles that a column of the plan meets: where each corner's x is in the list of places. */
@@ -143,6 +153,16 @@ function planOf({ positions: p, indices }: GroundMesh): Flatbush | null {
   }
   plan.finish();
   return plan;
+}
+
+/** Between which heights all of it is, metres, with some slack. */
+function levelsOf({ positions }: GroundMesh): { lowest: number; highest: number } {
+  let [lowest, highest] = [Infinity, -Infinity];
+  for (let i = 1; i < positions.length; i += 3) {
+    lowest = Math.min(lowest, positions[i] - SLACK);
+    highest = Math.max(highest, positions[i] + SLACK);
+  }
+  return { lowest, highest };
 }
 
 /** About as wide as a triangle is, so that few are looked at and few columns are filled; metres. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { GroundSurface } from './ground-surface.js';
-import { trackByFrame } from './ground-track.js';
+import { trackByDistance, trackByFrame, trackNodes } from './ground-track.js';
 
 /** So far back a last good height is looked for, frames. */
 const BACK = 48;
@@ -21,6 +21,36 @@ function trackOn(height: (frame: number, across: number) => number | null) {
     1,
   );
 }
+
+describe('the ground along a path', () => {
+  it('is not looked for where it is known that there is none', () => {
+    // Ground for the first 10 m of 1,000; beyond 20 m it is known that there is none.
+    const surface = {
+      height: (x: number) => (x < 10 ? x / 4 : null),
+    } as Pick<GroundSurface, 'height'> as GroundSurface;
+    const trackOf = (isNowhere?: (at: number) => boolean) => {
+      const looks = { count: 0 };
+      const place = (at: number, out: Float64Array) => {
+        looks.count++;
+        out.set([at, OWN, 0]);
+      };
+      return {
+        looks,
+        track: trackByDistance(surface, BAND, place, trackNodes(0.25, 1_000), false, isNowhere),
+      };
+    };
+    const [told, untold] = [trackOf((at) => at > 20), trackOf()];
+    for (const at of [5, 950, 30, 12, 1_100, 240, 9.9, 400, -3]) {
+      expect(told.track.height(at)).toBe(untold.track.height(at));
+      expect(told.track.missing(at)).toBe(untold.track.missing(at));
+    }
+    // A thousand radii back the last ground is still taken, and none after that.
+    expect(told.track.height(240)).toBeLessThan(2.5);
+    expect(told.track.height(240)).toBeGreaterThan(2.4);
+    expect(told.track.height(400)).toBeCloseTo(OWN, 9);
+    expect(told.looks.count).toBeLessThan(untold.looks.count / 10);
+  });
+});
 
 describe('the ground under something that keeps to no line, frame by frame', () => {
   it('is where it was at the last whole frame that had ground, and its own height long after', () => {

@@ -14,6 +14,9 @@ export interface Band {
  */
 export type PlaceAt = (at: number, out: Float64Array) => void;
 
+/** Whether something that comes along there can have no ground under it, told without looking for its place. */
+export type IsNowhere = (at: number) => boolean;
+
 /** The height of the ground under something that comes along, smoothed over its own size. */
 export interface GroundTrack {
   height(at: number): number;
@@ -59,7 +62,8 @@ export function trackNodes(radius: number, length: number): TrackNodes {
  * comes by, and smoothed by a straight line fitted under a window as wide as the wheel: on any plane
  * the height is exact, and a step becomes a slope as long as the wheel.
  *
- * @param nodes shared by wheels of one size
+ * @param nodes     shared by wheels of one size
+ * @param isNowhere asked once there was no ground
  */
 export function trackByDistance(
   ground: GroundSurface,
@@ -67,6 +71,7 @@ export function trackByDistance(
   placeAt: PlaceAt,
   { count, step, back: farthest, window, looks }: TrackNodes,
   closed: boolean,
+  isNowhere: IsNowhere = () => false,
 ): GroundTrack {
   const heights = new Float64Array(count + 1).fill(NaN);
   /** Where there is no ground: what was looked at once is not looked at again. */
@@ -79,10 +84,16 @@ export function trackByDistance(
   const index = (k: number) => (closed ? modulo(k, count) : k);
   const isBeyond = (k: number) => k < 0 || k > count;
   const isKnown = (k: number) => (isBeyond(k) ? beyond.has(k) : holes[k] === 1 || heights[k] === heights[k]);
+  const heightUnder = (at: number): number | null => {
+    placeAt(at, place);
+    return ground.height(place[0], place[2], place[1], up, down);
+  };
+  /** Whether there was none when it was last looked for. */
+  let empty = false;
   looks.push((k) => {
     if (isKnown(k)) return;
-    placeAt(k * step, place);
-    const found = ground.height(place[0], place[2], place[1], up, down);
+    const found = empty && isNowhere(k * step) ? null : heightUnder(k * step);
+    empty = found === null;
     if (isBeyond(k)) beyond.set(k, found);
     else if (found === null) holes[k] = 1;
     else heights[k] = found;
@@ -147,6 +158,7 @@ export function trackByDistance(
  *
  * @param placeAt    where it is at a frame
  * @param directionAt writes which way it goes there, level, as x and z in `out[0]` and `out[2]`
+ * @param isNowhere   asked once there was no ground
  */
 export function trackByFrame(
   ground: GroundSurface,
@@ -154,6 +166,7 @@ export function trackByFrame(
   placeAt: PlaceAt,
   directionAt: PlaceAt,
   radius: number,
+  isNowhere: IsNowhere = () => false,
 ): GroundTrack {
   const step = radius / PER_RADIUS;
   const place = new Float64Array(3);
@@ -163,17 +176,22 @@ export function trackByFrame(
   const gaps = new Map<number, Uint8Array>();
   const window = new StraightWindow(radius, step);
   window.moveTo(0);
+  /** Whether there was none at all when it was last looked for. */
+  let empty = false;
   /** By node along its way what is under it at a frame, metres; NaN over a hole. */
   const profileAt = (frame: number): Float64Array => {
     const cached = profiles.get(frame);
     if (cached !== undefined) return cached;
-    placeAt(frame, place);
-    directionAt(frame, way);
-    const found = new Float64Array(2 * PER_RADIUS + 1);
-    for (let k = -PER_RADIUS; k <= PER_RADIUS; k++) {
-      const [x, z] = [place[0] + k * step * way[0], place[2] + k * step * way[2]];
-      found[k + PER_RADIUS] = ground.height(x, z, place[1], up, down) ?? NaN;
+    const found = new Float64Array(2 * PER_RADIUS + 1).fill(NaN);
+    if (!empty || !isNowhere(frame)) {
+      placeAt(frame, place);
+      directionAt(frame, way);
+      for (let k = -PER_RADIUS; k <= PER_RADIUS; k++) {
+        const [x, z] = [place[0] + k * step * way[0], place[2] + k * step * way[2]];
+        found[k + PER_RADIUS] = ground.height(x, z, place[1], up, down) ?? NaN;
+      }
     }
+    empty = found.every(Number.isNaN);
     if (profiles.size >= MOST_PROFILES) profiles.clear();
     profiles.set(frame, found);
     return found;

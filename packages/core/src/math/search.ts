@@ -23,6 +23,7 @@ export type ValueAndSlope = (x: number, out: [number, number]) => void;
  *
  * @param start     where to begin, between the bounds
  * @param tolerance how near to 0 the value has to come
+ * @param narrow    bounds no further apart end it as well: where a value has noise it may never come as near as that
  */
 export function guardedNewton(
   f: ValueAndSlope,
@@ -30,21 +31,23 @@ export function guardedNewton(
   high: number,
   start: number,
   tolerance: number,
-  steps = 60,
+  narrow = 0,
 ): number {
   let [a, b, x] = [low, high, start];
-  for (let step = 0; step < steps; step++) {
+  for (let step = 0; step < MOST_STEPS; step++) {
     f(x, found);
     const [value, slope] = found;
     if (Math.abs(value) <= tolerance) break;
     if (value > 0) b = x;
     else a = x;
+    if (b - a <= narrow) break;
     const next = x - value / slope;
     x = next > a && next < b ? next : (a + b) / 2;
   }
   return x;
 }
 
+const MOST_STEPS = 60;
 const found: [number, number] = [0, 0];
 
 /** The first index whose value is not below a number; the length where all are. Values rise. */

@@ -8,6 +8,7 @@ import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { Vec3 } from '../math/vec.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { POSE } from '../pose/pose.js';
+import { compileAxlePlacement } from './axle-placement.js';
 
 /** Axles 3 m apart, couplings a metre beyond them. */
 const chassis = { frontAxle: 1.5, rearAxle: -1.5, frontCoupling: 2.5, rearCoupling: -2.5 };
@@ -251,4 +252,55 @@ it('timing taken from another is that of its leader, later and faster', () => {
     expect(copy[POSE.distance]).toBeCloseTo(leader[POSE.distance] - 6, 9);
     expect(copy[POSE.speed]).toBeCloseTo(leader[POSE.speed] * 1.5, 9);
   }
+});
+
+it('the place it is told by is as far from its origin as said, whatever holds it', () => {
+  const points = [
+    [0, 0, 0],
+    [30, 4, 10],
+    [10, -3, 40],
+    [-20, 2, 10],
+  ].map((position) => ({ position: position as Vec3 }));
+  const path = evaluated({ basis: 'through', points }, []).paths.get('p') as CompiledPath;
+  const frame = new Float64Array(12);
+  const about: Vec3 = [0, 0, 0];
+  for (const anchor of ['origin', 'frontAxle', 'rearAxle', 'bothAxles'] as const)
+    for (const sense of [1, -1] as const)
+      for (const s of [-4, 0, 2, 31.7, path.length, path.length + 9]) {
+        const placement = compileAxlePlacement(path, 'world', anchor, chassis, sense);
+        placement.frame(s, frame);
+        placement.about(s, about);
+        expect(gap([frame[0], frame[1], frame[2]], about)).toBeCloseTo(placement.around, 9);
+      }
+});
+
+it('far along a path, where places have noise of their own, the second axle is found in a few looks', () => {
+  const points = [
+    [0, 0, 0],
+    [90_000, 8_000, 70_000],
+    [40_000, -9_000, 130_000],
+    [-60_000, 5_000, 20_000],
+    [-90_000, 0, -110_000],
+    [70_000, 9_000, -80_000],
+  ].map((position) => ({ position: position as Vec3 }));
+  const path = evaluated({ basis: 'through', points }, []).paths.get('p') as CompiledPath;
+  expect(path.length).toBeGreaterThan(5e5);
+  let looks = 0;
+  const way = path.way.bind(path);
+  path.way = (...given) => {
+    looks++;
+    way(...given);
+  };
+  const placement = compileAxlePlacement(path, 'world', 'bothAxles', chassis, 1);
+  const frame = new Float64Array(12);
+  const front: Vec3 = [0, 0, 0];
+  const places = 500;
+  for (let i = 1; i <= places; i++) {
+    const s = (path.length * (i - 0.5)) / places;
+    placement.frame(s, frame);
+    path.position(s, front);
+    const origin: Vec3 = [frame[0], frame[1], frame[2]];
+    expect(Math.abs(gap(origin, front) - chassis.frontAxle)).toBeLessThan(1e-9);
+  }
+  expect(looks / places).toBeLessThan(8);
 });

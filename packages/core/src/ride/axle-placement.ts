@@ -16,6 +16,9 @@ import { compileTrail, type Pin } from './trail.js';
 export interface AxlePlacement {
   /** Writes position, left, up and forward of the rider's origin where its anchor is at distance s. */
   frame(s: number, out: Float64Array): void;
+  /** Writes a place `around` metres from that origin, quicker to find than the frame. */
+  about(s: number, out: Vec3): void;
+  readonly around: number;
   /** From the anchor to the front coupling. */
   readonly reach: number;
   /** From the anchor to the rear coupling, where that is as far along the curve everywhere; null where it is not. */
@@ -59,6 +62,8 @@ export function compileAxlePlacement(
       frameAlong(path, s, reference, out);
       if (held !== 0) for (let k = 0; k < 3; k++) out[k] -= sense * held * out[9 + k];
     },
+    about: (s, out) => positionAlong(path, s, out),
+    around: Math.abs(held),
     reach: sense * ((chassis?.frontCoupling ?? 0) - held),
     rear,
     tail: (s) => ({ distance: s + rear, rate: 1 }),
@@ -109,6 +114,8 @@ function trailing(
       out[10] = sense * rise;
       out[11] = sense * ownZ;
     },
+    about: held,
+    around: Math.abs(front),
     reach: sense * (chassis.frontCoupling - front),
     rear,
     tail: (s) => ({ distance: s + rear, rate: 1 }),
@@ -157,6 +164,8 @@ function onBothAxles(
         out[9 + k] = along[k];
       }
     },
+    about: (s, out) => positionAlong(path, s, out),
+    around: Math.abs(chassis.frontAxle),
     reach: sense * (chassis.frontCoupling - chassis.frontAxle),
     rear: null,
     tail(s) {
@@ -212,7 +221,8 @@ function secondAxle(path: CompiledPath, s: number, chord: number, sense: 1 | -1)
     if (far > most) return s - sense * chord;
   }
   // Where the step from the last place that was too near leads, unless that is too far.
-  return s - sense * guardedNewton(excess, near, far, start > near && start < far ? start : far, exact);
+  const begin = start > near && start < far ? start : far;
+  return s - sense * guardedNewton(excess, near, far, begin, exact, exact);
 }
 
 const found: [number, number] = [0, 0];

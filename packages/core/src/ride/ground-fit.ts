@@ -3,6 +3,7 @@ import {
   trackByFrame,
   trackNodes,
   type GroundTrack,
+  type IsNowhere,
   type PlaceAt,
   type TrackNodes,
 } from '../contact/ground-track.js';
@@ -13,6 +14,7 @@ import type { Rider } from '../document/shot-rider.js';
 import { RADIANS } from '../math/angle.js';
 import type { Vec3 } from '../math/vec.js';
 import { contactPoints, type ContactPoint } from './contact-points.js';
+import { displaceFrame } from '../pose/displace.js';
 import type { PathMotion } from './path-motion.js';
 import { placeAlong } from './travel-place.js';
 
@@ -123,6 +125,7 @@ function groundTracks(
     raw(at, frame);
     level(frame, offset.at(at).yaw, own);
   };
+  const isNowhere = isFarFromGround(points, hitch, motion, ground);
   const nodes = new Map<number, TrackNodes>();
   const nodesOf = (radius: number): TrackNodes => {
     const shared = nodes.get(radius) ?? trackNodes(radius, path.length);
@@ -138,14 +141,40 @@ function groundTracks(
       out[1] = frame[1] + frame[10] * (ahead * own[2] - left * own[3]);
       out[2] = frame[2] + cos * (ahead * own[1] - left * own[0]);
     };
-    if (byDistance) return trackByDistance(ground, hitch.ground, place, nodesOf(radius), path.closed);
+    const { ground: band } = hitch;
+    if (byDistance) return trackByDistance(ground, band, place, nodesOf(radius), path.closed, isNowhere);
     const way: PlaceAt = (at, out) => {
       look(at);
       out[0] = own[0];
       out[2] = own[1];
     };
-    return trackByFrame(ground, hitch.ground, place, way, radius);
+    return trackByFrame(ground, band, place, way, radius, isNowhere);
   });
+}
+
+/** Whether the ground is too far from a rider's path at a distance or frame to be under any of its points. */
+function isFarFromGround(
+  points: readonly ContactPoint[],
+  { displaced, ground: { up, down } }: Hitch,
+  { byDistance, offset, pace, placement }: PathMotion,
+  ground: GroundSurface,
+): IsNowhere {
+  const size = displaced ? Math.abs(displaced.size) : 1;
+  const own = Math.max(...points.map(({ ahead, left, radius }) => Math.hypot(ahead, left) + radius));
+  const frame = new Float64Array(12);
+  const about: Vec3 = [0, 0, 0];
+  let asked = NaN;
+  let isFar = false;
+  return (at) => {
+    if (at === asked) return isFar;
+    asked = at;
+    placement.about(byDistance ? at : pace.distance(at), about);
+    frame.set(about);
+    if (displaced) displaceFrame(displaced, frame);
+    const reach = size * (placement.around + Math.abs(offset.at(at).side)) + own;
+    isFar = ground.isFarFrom(frame, reach, up, down);
+    return isFar;
+  };
 }
 
 /** Which points are those of the rearmost axle. */
