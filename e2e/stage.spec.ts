@@ -278,6 +278,56 @@ test('the stage draws when something changed, and only then', async ({ freshPage
   expect(await draws()).toBeGreaterThan(still);
 });
 
+test('without a graphics card a picture is put on the canvas when all of it is drawn', async ({
+  freshPage: page,
+  request,
+}) => {
+  await page.addInitScript(() => {
+    const counted = { draws: 0, done: 0, shown: [] as { draws: number; done: number }[] };
+    Object.assign(window, { counted });
+    const fences = new WeakMap<WebGLSync, number>();
+    const { prototype } = WebGL2RenderingContext;
+    const wrap = (name: string, after: (given: unknown[], answer: unknown) => void) => {
+      const original = Reflect.get(prototype, name) as (...given: unknown[]) => unknown;
+      Object.defineProperty(prototype, name, {
+        value(...given: unknown[]) {
+          const answer = original.apply(this, given);
+          after(given, answer);
+          return answer;
+        },
+      });
+    };
+    for (const name of [
+      'drawElements',
+      'drawArrays',
+      'drawElementsInstanced',
+      'drawArraysInstanced',
+      'clear',
+    ])
+      wrap(name, () => counted.draws++);
+    wrap('fenceSync', (_, fence) => fences.set(fence as WebGLSync, counted.draws));
+    wrap('clientWaitSync', ([fence], answer) => {
+      if (answer !== prototype.TIMEOUT_EXPIRED) counted.done = fences.get(fence as WebGLSync) ?? 0;
+    });
+    wrap('blitFramebuffer', () => counted.shown.push({ draws: counted.draws, done: counted.done }));
+  });
+  const riders = [{ id: 'r', name: 'Racer', badge: 'R1', hitch: { path: 'ring', pace: once } }];
+  await openShotOf(page, request, { name: 'Held', range, paths: [circle], riders }, 'Path');
+  const shown = () =>
+    page.evaluate(
+      () => (window as unknown as { counted: { shown: { draws: number; done: number }[] } }).counted.shown,
+    );
+  await expect.poll(async () => (await shown()).length).toBeGreaterThan(1);
+  const before = (await shown()).length;
+  for (const button of ['One frame on', 'One frame on', 'Show everything'])
+    await page.getByRole('button', { name: button }).click();
+  await expect.poll(async () => (await shown()).length).toBeGreaterThan(before);
+  for (const { draws, done } of await shown()) {
+    expect(draws).toBeGreaterThan(0);
+    expect(done).toBe(draws);
+  }
+});
+
 test('where nothing draws the stage says so, and paths are still made', async ({
   freshPage: page,
   request,

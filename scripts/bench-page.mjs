@@ -52,14 +52,12 @@ export async function benchPage({ line }) {
 async function visit(browser, context, address, file) {
   const page = await context.newPage();
   await page.addInitScript(() => {
-    // The first that is drawn on the stage; by then the page has drawn itself.
-    for (const name of ['drawElements', 'drawArrays']) {
-      const original = globalThis.WebGL2RenderingContext.prototype[name];
-      globalThis.WebGL2RenderingContext.prototype[name] = function draw(...given) {
-        globalThis.firstPicture ??= performance.now();
-        return original.apply(this, given);
-      };
-    }
+    // The first that is put on the stage; by then the page has drawn itself.
+    const original = globalThis.WebGL2RenderingContext.prototype.blitFramebuffer;
+    globalThis.WebGL2RenderingContext.prototype.blitFramebuffer = function show(...given) {
+      globalThis.firstPicture ??= performance.now();
+      return original.apply(this, given);
+    };
   });
   const traced = async (work) => {
     await browser.startTracing(page, { path: file, categories: ['toplevel'] });

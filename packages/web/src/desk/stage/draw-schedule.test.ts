@@ -3,7 +3,7 @@ import { jest } from '@jest/globals';
 import { DrawSchedule } from './draw-schedule';
 
 /** A schedule by the hand: frames of the page, the graphics side and time go on as the test says. */
-function byHand() {
+function byHand(held = false) {
   const log: string[] = [];
   const waiting: (() => void)[] = [];
   const given = { isNew: false, grows: false, otherAtRest: false };
@@ -15,9 +15,11 @@ function byHand() {
         log.push(first ? 'first' : rests ? 'at rest' : 'draw');
         return given.grows;
       },
+      show: () => void (held && log.push('show')),
       rest: () => given.otherAtRest,
     },
     (goOn) => waiting.push(goOn),
+    held,
   );
   return {
     schedule,
@@ -96,6 +98,46 @@ it('draws what takes longer when nothing has changed for a moment, once', () => 
   quiet(350);
   expect(done()).toEqual(['at rest']);
   expect(quiet(1000)).toEqual([]);
+});
+
+it('held pictures are shown when the graphics side is done, and the next is drawn a frame later', () => {
+  const { schedule, frame, done, waits } = byHand(true);
+  schedule.ask();
+  expect(frame()).toEqual(['first']);
+  expect(frame()).toEqual([]);
+  expect(done()).toEqual([]);
+  expect(frame()).toEqual(['show']);
+  expect(frame()).toEqual(['draw']);
+  // What changes meanwhile is in no picture yet: one more is drawn, however often it was asked for.
+  schedule.ask();
+  schedule.ask();
+  expect(frame()).toEqual([]);
+  expect(waits()).toBe(1);
+  done();
+  expect(frame()).toEqual(['show']);
+  expect(frame()).toEqual(['draw']);
+  done();
+  expect(frame()).toEqual(['show']);
+  expect(frame()).toEqual([]);
+});
+
+it('a held picture at rest is shown as well, once', () => {
+  const { schedule, given, frame, done, quiet, waits } = byHand(true);
+  given.otherAtRest = true;
+  schedule.ask();
+  for (const drawn of ['first', 'draw']) {
+    expect(frame()).toEqual([drawn]);
+    // However long it takes to draw, that is no rest.
+    expect(quiet(1000)).toEqual([]);
+    done();
+    expect(frame()).toEqual(['show']);
+  }
+  quiet(350);
+  expect(done()).toEqual(['at rest']);
+  done();
+  expect(frame()).toEqual(['show']);
+  expect(quiet(1000)).toEqual([]);
+  expect(waits()).toBe(0);
 });
 
 it('draws nothing more once it is over', () => {

@@ -14,6 +14,8 @@ export interface Scheduled {
    * @param rests whether nothing has changed for a moment: what takes longer is wanted too
    */
   draw(first: boolean, rests: boolean): boolean;
+  /** Puts before the eyes what was drawn. */
+  show(): void;
   /** Nothing has changed for a moment: answers whether that is drawn in another way. */
   rest(): boolean;
 }
@@ -23,10 +25,14 @@ export type WhenDone = (goOn: () => void) => void;
 
 /**
  * When pictures are drawn: at the page's next frame after a change; where the graphics side has to make something for one first, as
- * soon as it has, so that the page does not stand still meanwhile.
+ * soon as it has, so that the page does not stand still meanwhile. They are shown at once, or held until the graphics side is done.
  */
 export class DrawSchedule {
   private request = 0;
+  /** From when one is asked for until it is shown. */
+  private busy = false;
+  /** Whether something has changed since the last was drawn. */
+  private asked = false;
   private first = true;
   /** Whether the last picture was drawn by something new: most likely the next is as well. */
   private grew = false;
@@ -37,12 +43,16 @@ export class DrawSchedule {
   constructor(
     private readonly scheduled: Scheduled,
     private readonly whenDone: WhenDone,
+    private readonly held: boolean,
   ) {}
 
   /** Something has changed. */
   ask(): void {
     this.rests = false;
-    if (this.request === 0 && !this.over) this.request = requestAnimationFrame(() => this.drawWhenReady());
+    this.asked = true;
+    if (this.busy) return;
+    this.busy = true;
+    this.nextFrame(() => this.drawWhenReady());
   }
 
   /** Nothing is drawn any more, whatever still comes: a model may. */
@@ -50,6 +60,10 @@ export class DrawSchedule {
     this.over = true;
     cancelAnimationFrame(this.request);
     clearTimeout(this.resting);
+  }
+
+  private nextFrame(goOn: () => void): void {
+    if (!this.over) this.request = requestAnimationFrame(goOn);
   }
 
   private drawWhenReady(): void {
@@ -65,20 +79,30 @@ export class DrawSchedule {
   }
 
   private draw(): void {
-    this.request = 0;
+    if (this.over) return;
     clearTimeout(this.resting);
-    if (!this.rests) this.resting = setTimeout(() => this.rest(), REST);
     const { first } = this;
-    this.first = false;
+    this.first = this.asked = false;
     this.grew = this.scheduled.draw(first, this.rests);
     // All that the first left out.
-    if (first) this.ask();
+    this.asked ||= first;
+    if (this.held) this.whenDone(() => this.nextFrame(() => this.show()));
+    else this.show();
+  }
+
+  private show(): void {
+    this.scheduled.show();
+    this.busy = false;
+    if (!this.rests) this.resting = setTimeout(() => this.rest(), REST);
+    // With the next frame: this one is to find nothing more to do than to show it.
+    if (this.asked) this.ask();
   }
 
   private rest(): void {
-    if (this.request !== 0) return;
+    if (this.busy) return;
     this.rests = true;
     if (!this.scheduled.rest()) return;
-    this.request = requestAnimationFrame(() => this.whenDone(() => this.draw()));
+    this.busy = true;
+    this.nextFrame(() => this.whenDone(() => this.draw()));
   }
 }

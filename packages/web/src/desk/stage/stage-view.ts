@@ -31,6 +31,7 @@ import { FoundFrame } from './found-frame';
 import { ghostsOf, type Ghost } from './ghosts';
 import { heatShown } from './heat-shown';
 import { GraphicsSide } from './graphics-side';
+import { HeldPictures } from './held-pictures';
 import { closeUps, picturesThrough, type Glimpsed, type WantedPicture } from './glimpses';
 import { HALF_TURN, freeEyeOf, lensOf } from './lens';
 import { lookedThrough } from './looked-through';
@@ -104,21 +105,32 @@ export class StageView {
   private theme: Theme | null = null;
   /** Whether there is a graphics card to draw with. */
   private readonly smooth = smoothEdges();
+  /** Without one pictures are shown when they are done. */
+  private readonly held: HeldPictures | null;
+  private shown = false;
+  /** What is told of the picture that is shown next. */
+  private drawn: [labels: readonly StageLabel[], cost: DrawingCost] | null = null;
 
   constructor(
     canvas: HTMLCanvasElement,
     private readonly onDrawn: (labels: readonly StageLabel[], cost: DrawingCost) => void,
   ) {
     this.renderer = new THREE.WebGLRenderer({ canvas, ...stageContext() });
-    this.graphics = new GraphicsSide(this.renderer.getContext() as WebGL2RenderingContext);
+    // A canvas with a context and no picture is black.
+    canvas.style.opacity = '0';
+    const gl = this.renderer.getContext() as WebGL2RenderingContext;
+    this.graphics = new GraphicsSide(gl);
+    this.held = this.smooth ? null : new HeldPictures(gl);
     this.schedule = new DrawSchedule(
       {
         hasNew: () => this.set.hasNew(this.state?.ground ?? null),
         prepare: () => this.set.prepare(this.seenFrom(this.views.camera)),
         draw: (first, rests) => this.draw(first, rests),
+        show: () => this.show(),
         rest: () => this.rest(),
       },
       (goOn) => this.graphics.whenDone(goOn),
+      this.held !== null,
     );
     // One picture may take several passes.
     this.renderer.info.autoReset = false;
@@ -155,6 +167,8 @@ export class StageView {
     if (width < 2 || height < 2) return;
     this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
     this.renderer.setSize(width, height, false);
+    // A canvas of another size is empty until the next picture.
+    if (this.shown) this.held?.show();
     this.views.resize(width, height);
     this.views.preset(this.contentBox());
     this.fitUnseen();
@@ -274,14 +288,15 @@ export class StageView {
     const shown = hidden.map(({ visible }) => visible);
     for (const object of hidden) object.visible = false;
     figures.fadeBefore(views.camera.position, null);
-    const images = take({
+    const given: Glimpsed = {
       state,
       renderer,
       figures,
       camera: views.camera,
       pose: (there) => this.updateFigures(there),
       render: (camera) => this.render(camera),
-    });
+    };
+    const images = this.held ? this.held.directly(() => take(given)) : take(given);
     hidden.forEach((object, i) => (object.visible = shown[i]));
     this.updateFigures(state);
     this.redraw();
@@ -316,11 +331,13 @@ export class StageView {
     this.outline.dispose();
     this.set.dispose();
     this.views.dispose();
+    this.held?.dispose();
     this.renderer.dispose();
   }
 
   private draw(first: boolean, rests: boolean): boolean {
     this.comeCloseToAwaited();
+    this.held?.begin();
     const { camera } = this.views;
     camera.updateMatrixWorld();
     const middle = this.contentBox().getCenter(new THREE.Vector3());
@@ -355,11 +372,16 @@ export class StageView {
     const written = stepAside(placed);
     this.badges.draw(this.renderer, this.state.shot.riders, this.theme, written.filter(isBadge));
     const { calls, triangles } = info.render;
-    this.onDrawn(
-      written.filter((label) => !isBadge(label)),
-      { ms: performance.now() - begun, calls, triangles },
-    );
+    const cost = { ms: performance.now() - begun, calls, triangles };
+    this.drawn = [written.filter((label) => !isBadge(label)), cost];
     return grew();
+  }
+
+  private show(): void {
+    this.held?.show();
+    this.shown = true;
+    this.renderer.domElement.style.opacity = '';
+    if (this.drawn) this.onDrawn(...this.drawn);
   }
 
   /** When nothing has changed for a moment, what hides the chosen rider fades, and without a graphics card its outline is drawn. */

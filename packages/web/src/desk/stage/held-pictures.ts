@@ -1,0 +1,85 @@
+/**
+ * Pictures that are drawn beside the canvas, and put on it when they are done. Without a graphics card the page takes what is on
+ * a canvas with its next frame, and stands still until all that was asked of it is drawn: so it is to find no more to do than a copy.
+ *
+ * The context's own framebuffer stands for the one beside it meanwhile; whoever draws does not know.
+ */
+export class HeldPictures {
+  private readonly beside: WebGLFramebuffer;
+  private readonly color: WebGLRenderbuffer;
+  private readonly depth: WebGLRenderbuffer;
+  private readonly bind: (target: GLenum, buffer: WebGLFramebuffer | null) => void;
+  private width = 0;
+  private height = 0;
+  private direct = false;
+
+  constructor(private readonly gl: WebGL2RenderingContext) {
+    this.beside = gl.createFramebuffer();
+    this.color = gl.createRenderbuffer();
+    this.depth = gl.createRenderbuffer();
+    this.bind = gl.bindFramebuffer.bind(gl);
+    const drawBuffers = gl.drawBuffers.bind(gl);
+    gl.bindFramebuffer = (target, buffer) => this.bind(target, buffer ?? (this.direct ? null : this.beside));
+    gl.drawBuffers = (buffers) =>
+      drawBuffers([...buffers].map((one) => (one === gl.BACK && !this.direct ? gl.COLOR_ATTACHMENT0 : one)));
+    this.bind(gl.FRAMEBUFFER, this.beside);
+  }
+
+  /** Begins a picture, as large as the canvas is. */
+  begin(): void {
+    const { gl } = this;
+    const { drawingBufferWidth: width, drawingBufferHeight: height } = gl;
+    if (width === this.width && height === this.height) return;
+    [this.width, this.height] = [width, height];
+    this.bind(gl.FRAMEBUFFER, this.beside);
+    for (const [buffer, format, attachment] of [
+      [this.color, gl.RGBA8, gl.COLOR_ATTACHMENT0],
+      [this.depth, gl.DEPTH24_STENCIL8, gl.DEPTH_STENCIL_ATTACHMENT],
+    ] as const) {
+      gl.bindRenderbuffer(gl.RENDERBUFFER, buffer);
+      gl.renderbufferStorage(gl.RENDERBUFFER, format, width, height);
+      gl.framebufferRenderbuffer(gl.FRAMEBUFFER, attachment, gl.RENDERBUFFER, buffer);
+    }
+    gl.bindRenderbuffer(gl.RENDERBUFFER, null);
+  }
+
+  /** Puts on the canvas what was drawn; stretched, where that has another size by now. */
+  show(): void {
+    const { gl, width, height } = this;
+    if (width === 0) return;
+    const { drawingBufferWidth, drawingBufferHeight } = gl;
+    const scissored = gl.isEnabled(gl.SCISSOR_TEST);
+    gl.disable(gl.SCISSOR_TEST);
+    this.bind(gl.READ_FRAMEBUFFER, this.beside);
+    this.bind(gl.DRAW_FRAMEBUFFER, null);
+    const exact = width === drawingBufferWidth && height === drawingBufferHeight;
+    gl.blitFramebuffer(
+      ...([0, 0, width, height, 0, 0, drawingBufferWidth, drawingBufferHeight] as const),
+      gl.COLOR_BUFFER_BIT,
+      exact ? gl.NEAREST : gl.LINEAR,
+    );
+    this.bind(gl.FRAMEBUFFER, this.beside);
+    if (scissored) gl.enable(gl.SCISSOR_TEST);
+  }
+
+  /** Lets something be drawn on the canvas itself, to be read from there; what stood on it before stands there again. */
+  directly<T>(work: () => T): T {
+    const { gl } = this;
+    this.direct = true;
+    this.bind(gl.FRAMEBUFFER, null);
+    try {
+      return work();
+    } finally {
+      this.direct = false;
+      this.show();
+    }
+  }
+
+  dispose(): void {
+    const { gl } = this;
+    this.direct = true;
+    gl.deleteFramebuffer(this.beside);
+    gl.deleteRenderbuffer(this.color);
+    gl.deleteRenderbuffer(this.depth);
+  }
+}
