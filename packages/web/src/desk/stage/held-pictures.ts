@@ -52,6 +52,8 @@ export class HeldPictures {
     gl.disable(gl.SCISSOR_TEST);
     this.bind(gl.READ_FRAMEBUFFER, this.beside);
     this.bind(gl.DRAW_FRAMEBUFFER, null);
+    // Shown, a canvas is to be emptied before more is drawn on it; a copy alone is not taken for drawing, and would go with it.
+    gl.clear(gl.DEPTH_BUFFER_BIT);
     const exact = width === drawingBufferWidth && height === drawingBufferHeight;
     gl.blitFramebuffer(
       ...([0, 0, width, height, 0, 0, drawingBufferWidth, drawingBufferHeight] as const),

@@ -165,7 +165,9 @@ export class StageView {
 
   resize(width: number, height: number): void {
     if (width < 2 || height < 2) return;
-    this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
+    const ratio = Math.min(2, window.devicePixelRatio);
+    // Both give the canvas a size, and empty it.
+    if (ratio !== this.renderer.getPixelRatio()) this.renderer.setPixelRatio(ratio);
     this.renderer.setSize(width, height, false);
     // A canvas of another size is empty until the next picture.
     if (this.shown) this.held?.show();
