@@ -52,6 +52,16 @@ describe('the ground along a path', () => {
   });
 });
 
+it('beyond the ends of a path the ground is what it is there, however much was looked at before', () => {
+  const surface = { height: (x: number) => x / 4 } as Pick<GroundSurface, 'height'> as GroundSurface;
+  const place = (at: number, out: Float64Array) => void out.set([at, at / 4, 0]);
+  const track = trackByDistance(surface, BAND, place, trackNodes(0.25, 10), false);
+  const step = 10 / trackNodes(0.25, 10).count;
+  for (let k = 0; k < 50_000; k += 7) track.height(10 + k * step);
+  for (const at of [-3, 10.5, 11, 1_000, -3]) expect(track.height(at)).toBeCloseTo(at / 4, 9);
+  expect(track.missing(-3)).toBe(false);
+});
+
 describe('the ground under something that keeps to no line, frame by frame', () => {
   it('is where it was at the last whole frame that had ground, and its own height long after', () => {
     const track = trackOn((frame) => (frame <= 10 || (frame > 30 && frame <= 31) ? frame : null));

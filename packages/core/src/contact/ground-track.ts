@@ -1,4 +1,5 @@
 import { modulo } from '../math/angle.js';
+import { KeptNumbers } from '../math/kept-numbers.js';
 import type { GroundSurface } from './ground-surface.js';
 import { StraightWindow } from './straight-window.js';
 
@@ -78,12 +79,13 @@ export function trackByDistance(
   const holes = new Uint8Array(count + 1);
   /** By hole how many nodes back the last good one is, more than are looked at where there is none; 0 where that is not known. */
   const gaps = new Uint16Array(count + 1);
-  /** Of places beyond the ends of an open path, where there is no end to what may be asked; null over a hole. */
-  const beyond = new Map<number, number | null>();
+  /** Of places beyond the ends of an open path, where there is no end to what may be asked; NaN over a hole. */
+  const beyond = new KeptNumbers(1);
   const place = new Float64Array(3);
   const index = (k: number) => (closed ? modulo(k, count) : k);
   const isBeyond = (k: number) => k < 0 || k > count;
-  const isKnown = (k: number) => (isBeyond(k) ? beyond.has(k) : holes[k] === 1 || heights[k] === heights[k]);
+  const isKnown = (k: number) =>
+    isBeyond(k) ? beyond.find(k) >= 0 : holes[k] === 1 || heights[k] === heights[k];
   const heightUnder = (at: number): number | null => {
     placeAt(at, place);
     return ground.height(place[0], place[2], place[1], up, down);
@@ -94,8 +96,10 @@ export function trackByDistance(
     if (isKnown(k)) return;
     const found = empty && isNowhere(k * step) ? null : heightUnder(k * step);
     empty = found === null;
-    if (isBeyond(k)) beyond.set(k, found);
-    else if (found === null) holes[k] = 1;
+    if (isBeyond(k)) {
+      const at = beyond.put(k);
+      beyond.values[at] = found ?? NaN;
+    } else if (found === null) holes[k] = 1;
     else heights[k] = found;
   });
   const lookAt = (k: number) => {
@@ -103,7 +107,8 @@ export function trackByDistance(
   };
   const heightBeyond = (k: number): number | null => {
     lookAt(k);
-    return beyond.get(k) as number | null;
+    const found = beyond.values[beyond.find(k)];
+    return found === found ? found : null;
   };
   const node = (at: number): number => {
     const k = at >= 0 && at < count ? at : index(at);
