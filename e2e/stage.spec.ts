@@ -1,3 +1,4 @@
+import { PNG } from 'pngjs';
 import { circle, once, range } from './support/courses.js';
 import {
   boardNumber,
@@ -344,6 +345,44 @@ test('without a graphics card a picture is put on the canvas when all of it is d
     await expect.poll(async () => (await seen()).at(-1)?.width).toBe(width - narrower);
     expect((await seen()).at(-1)).toEqual({ width: width - narrower, opaque: true });
   }
+});
+
+test('a stage whose graphics were lost is drawn again when they are back', async ({
+  freshPage: page,
+  request,
+}) => {
+  const riders = [{ id: 'r', name: 'Racer', badge: 'R1', hitch: { path: 'ring', pace: once } }];
+  await openShotOf(page, request, { name: 'Lost', range, paths: [circle], riders }, 'Attach');
+  const picture = async () => PNG.sync.read(await page.locator('canvas').first().screenshot()).data;
+  let before = await picture();
+  /** What part of the picture is another one than it was. */
+  const changed = async () => {
+    const now = await picture();
+    let count = 0;
+    for (let i = 0; i < now.length; i += 4)
+      if ([0, 1, 2].some((k) => Math.abs(now[i + k] - before[i + k]) > 24)) count++;
+    return (4 * count) / now.length;
+  };
+  // Until all of it is drawn.
+  await expect(async () => {
+    before = await picture();
+    expect(new Set(before).size).toBeGreaterThan(100);
+    expect(await changed()).toBe(0);
+  }).toPass();
+  const lose = (back: boolean) =>
+    page.evaluate((isBack) => {
+      const canvas = document.querySelector('canvas') as HTMLCanvasElement & { loss?: WEBGL_lose_context };
+      const context = canvas.getContext('webgl2') as WebGL2RenderingContext;
+      canvas.loss ??= context.getExtension('WEBGL_lose_context') ?? undefined;
+      if (isBack) canvas.loss?.restoreContext();
+      else canvas.loss?.loseContext();
+      return context.isContextLost();
+    }, back);
+  expect(await lose(false)).toBe(true);
+  await expect.poll(changed).toBeGreaterThan(0.3);
+  await lose(true);
+  // What is drawn at rest may have come to it.
+  await expect.poll(changed).toBeLessThan(0.1);
 });
 
 test('where nothing draws the stage says so, and paths are still made', async ({

@@ -6,12 +6,13 @@ import { DrawSchedule } from './draw-schedule';
 function byHand(held = false) {
   const log: string[] = [];
   const waiting: (() => void)[] = [];
-  const given = { isNew: false, grows: false, otherAtRest: false };
+  const given = { isNew: false, grows: false, otherAtRest: false, fails: false };
   const schedule = new DrawSchedule(
     {
       hasNew: () => given.isNew,
       prepare: () => void log.push('prepare'),
       draw: (first, rests) => {
+        if (given.fails) throw new Error('No picture.');
         log.push(first ? 'first' : rests ? 'at rest' : 'draw');
         return given.grows;
       },
@@ -138,6 +139,16 @@ it('a held picture at rest is shown as well, once', () => {
   expect(frame()).toEqual(['show']);
   expect(quiet(1000)).toEqual([]);
   expect(waits()).toBe(0);
+});
+
+it.each([false, true])('a picture that fails stops none that is asked for after it (held: %s)', (held) => {
+  const { schedule, given, frame } = byHand(held);
+  given.fails = true;
+  schedule.ask();
+  expect(frame).toThrow('No picture.');
+  given.fails = false;
+  schedule.ask();
+  expect(frame()).toEqual(['draw']);
 });
 
 it('draws nothing more once it is over', () => {

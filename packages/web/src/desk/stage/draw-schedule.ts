@@ -73,7 +73,7 @@ export class DrawSchedule {
       return;
     }
     whenDone(() => {
-      scheduled.prepare();
+      this.attempt(() => scheduled.prepare());
       whenDone(() => this.draw());
     });
   }
@@ -83,7 +83,7 @@ export class DrawSchedule {
     clearTimeout(this.resting);
     const { first } = this;
     this.first = this.asked = false;
-    this.grew = this.scheduled.draw(first, this.rests);
+    this.attempt(() => (this.grew = this.scheduled.draw(first, this.rests)));
     // All that the first left out.
     this.asked ||= first;
     if (this.held) this.whenDone(() => this.nextFrame(() => this.show()));
@@ -91,11 +91,21 @@ export class DrawSchedule {
   }
 
   private show(): void {
-    this.scheduled.show();
     this.busy = false;
     if (!this.rests) this.resting = setTimeout(() => this.rest(), REST);
     // With the next frame: this one is to find nothing more to do than to show it.
     if (this.asked) this.ask();
+    this.scheduled.show();
+  }
+
+  /** What fails stops nothing that comes after it. */
+  private attempt(work: () => void): void {
+    try {
+      work();
+    } catch (error) {
+      this.busy = false;
+      throw error;
+    }
   }
 
   private rest(): void {

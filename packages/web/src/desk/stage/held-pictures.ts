@@ -1,3 +1,16 @@
+/** What a picture beside the canvas is drawn on. */
+interface Made {
+  readonly beside: WebGLFramebuffer;
+  readonly color: WebGLRenderbuffer;
+  readonly depth: WebGLRenderbuffer;
+}
+
+const make = (gl: WebGL2RenderingContext): Made => ({
+  beside: gl.createFramebuffer(),
+  color: gl.createRenderbuffer(),
+  depth: gl.createRenderbuffer(),
+});
+
 /**
  * Pictures that are drawn beside the canvas, and put on it when they are done. Without a graphics card the page takes what is on
  * a canvas with its next frame, and stands still until all that was asked of it is drawn: so it is to find no more to do than a copy.
@@ -5,24 +18,28 @@
  * The context's own framebuffer stands for the one beside it meanwhile; whoever draws does not know.
  */
 export class HeldPictures {
-  private readonly beside: WebGLFramebuffer;
-  private readonly color: WebGLRenderbuffer;
-  private readonly depth: WebGLRenderbuffer;
+  private made: Made;
   private readonly bind: (target: GLenum, buffer: WebGLFramebuffer | null) => void;
   private width = 0;
   private height = 0;
   private direct = false;
 
   constructor(private readonly gl: WebGL2RenderingContext) {
-    this.beside = gl.createFramebuffer();
-    this.color = gl.createRenderbuffer();
-    this.depth = gl.createRenderbuffer();
+    this.made = make(gl);
     this.bind = gl.bindFramebuffer.bind(gl);
     const drawBuffers = gl.drawBuffers.bind(gl);
-    gl.bindFramebuffer = (target, buffer) => this.bind(target, buffer ?? (this.direct ? null : this.beside));
+    gl.bindFramebuffer = (target, buffer) =>
+      this.bind(target, buffer ?? (this.direct ? null : this.made.beside));
     gl.drawBuffers = (buffers) =>
       drawBuffers([...buffers].map((one) => (one === gl.BACK && !this.direct ? gl.COLOR_ATTACHMENT0 : one)));
-    this.bind(gl.FRAMEBUFFER, this.beside);
+    this.bind(gl.FRAMEBUFFER, this.made.beside);
+  }
+
+  /** To be called when a lost context is back: all that was made in it is gone. */
+  makeAnew(): void {
+    this.made = make(this.gl);
+    this.width = this.height = 0;
+    this.bind(this.gl.FRAMEBUFFER, this.made.beside);
   }
 
   /** Begins a picture, as large as the canvas is. */
@@ -31,10 +48,10 @@ export class HeldPictures {
     const { drawingBufferWidth: width, drawingBufferHeight: height } = gl;
     if (width === this.width && height === this.height) return;
     [this.width, this.height] = [width, height];
-    this.bind(gl.FRAMEBUFFER, this.beside);
+    this.bind(gl.FRAMEBUFFER, this.made.beside);
     for (const [buffer, format, attachment] of [
-      [this.color, gl.RGBA8, gl.COLOR_ATTACHMENT0],
-      [this.depth, gl.DEPTH24_STENCIL8, gl.DEPTH_STENCIL_ATTACHMENT],
+      [this.made.color, gl.RGBA8, gl.COLOR_ATTACHMENT0],
+      [this.made.depth, gl.DEPTH24_STENCIL8, gl.DEPTH_STENCIL_ATTACHMENT],
     ] as const) {
       gl.bindRenderbuffer(gl.RENDERBUFFER, buffer);
       gl.renderbufferStorage(gl.RENDERBUFFER, format, width, height);
@@ -50,7 +67,7 @@ export class HeldPictures {
     const { drawingBufferWidth, drawingBufferHeight } = gl;
     const scissored = gl.isEnabled(gl.SCISSOR_TEST);
     gl.disable(gl.SCISSOR_TEST);
-    this.bind(gl.READ_FRAMEBUFFER, this.beside);
+    this.bind(gl.READ_FRAMEBUFFER, this.made.beside);
     this.bind(gl.DRAW_FRAMEBUFFER, null);
     // Shown, a canvas is to be emptied before more is drawn on it; a copy alone is not taken for drawing, and would go with it.
     gl.clear(gl.DEPTH_BUFFER_BIT);
@@ -60,7 +77,7 @@ export class HeldPictures {
       gl.COLOR_BUFFER_BIT,
       exact ? gl.NEAREST : gl.LINEAR,
     );
-    this.bind(gl.FRAMEBUFFER, this.beside);
+    this.bind(gl.FRAMEBUFFER, this.made.beside);
     if (scissored) gl.enable(gl.SCISSOR_TEST);
   }
 
@@ -80,8 +97,8 @@ export class HeldPictures {
   dispose(): void {
     const { gl } = this;
     this.direct = true;
-    gl.deleteFramebuffer(this.beside);
-    gl.deleteRenderbuffer(this.color);
-    gl.deleteRenderbuffer(this.depth);
+    gl.deleteFramebuffer(this.made.beside);
+    gl.deleteRenderbuffer(this.made.color);
+    gl.deleteRenderbuffer(this.made.depth);
   }
 }

@@ -121,6 +121,7 @@ export class StageView {
     const gl = this.renderer.getContext() as WebGL2RenderingContext;
     this.graphics = new GraphicsSide(gl);
     this.held = this.smooth ? null : new HeldPictures(gl);
+    canvas.addEventListener('webglcontextrestored', this.goOn);
     this.schedule = new DrawSchedule(
       {
         hasNew: () => this.set.hasNew(this.state?.ground ?? null),
@@ -162,6 +163,12 @@ export class StageView {
       ...this.overlays.map(({ object }) => object),
     );
   }
+
+  /** When a lost context is back. */
+  private readonly goOn = (): void => {
+    this.held?.makeAnew();
+    this.redraw();
+  };
 
   resize(width: number, height: number): void {
     if (width < 2 || height < 2) return;
@@ -334,6 +341,7 @@ export class StageView {
     this.set.dispose();
     this.views.dispose();
     this.held?.dispose();
+    this.renderer.domElement.removeEventListener('webglcontextrestored', this.goOn);
     this.renderer.dispose();
   }
 
