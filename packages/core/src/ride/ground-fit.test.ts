@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { GroundSurface, type GroundMesh } from '../contact/index.js';
 import { checkShot } from '../check/index.js';
 import { newShot, type Loose } from '../document/new-shot.js';
@@ -247,4 +248,99 @@ it('by the ground’s normal alone a rider keeps the height of its path', () => 
   // Two metres along the normal of a slope of one in two: up by 2 × 2/√5, aside by 2 × 1/√5.
   expect(pose[1]).toBeCloseTo(4 / Math.sqrt(5), 6);
   expect(pose[0]).toBeCloseTo(-2 / Math.sqrt(5), 6);
+});
+
+/** Ground that is looked for wherever one asks, however far off it is. */
+class SoughtEverywhere extends GroundSurface {
+  override isFarFrom(): boolean {
+    return false;
+  }
+}
+
+/** Ground that counts how often it was told to be too far off. */
+class Counted extends GroundSurface {
+  far = 0;
+
+  override isFarFrom(...asked: Parameters<GroundSurface['isFarFrom']>): boolean {
+    const isFar = super.isFarFrom(...asked);
+    this.far += Number(isFar);
+    return isFar;
+  }
+}
+
+it('that the ground is too far off changes no pose, whatever a rider does beside it, before it and beyond', () => {
+  const hill = terrain((x, z) => 0.1 * x + Math.sin(z), 6, 1);
+  const metres = (most: number) => fc.integer({ min: -most, max: most });
+  let far = 0;
+  fc.assert(
+    fc.property(
+      fc.constantFrom('origin', 'frontAxle', 'rearAxle', 'bothAxles'),
+      fc.record({ side: metres(9), yaw: fc.constantFrom(0, 30, 180), along: metres(12) }),
+      fc.option(
+        fc.record({
+          translation: fc.tuple(metres(9), metres(1), metres(9)),
+          turn: metres(180),
+          size: fc.constantFrom(0.25, 1, 3),
+        }),
+      ),
+      fc.boolean(),
+      metres(25),
+      metres(25),
+      (anchor, offset, displaced, keyed, from, to) => {
+        const offsetKeys = keyed ? [{ frame: 1 }, { frame: 21, side: -offset.side, yaw: 20 }] : [];
+        const shot = newShot({
+          name: 't',
+          range: { first: 1, last: 21 },
+          models: [{ id: 'm', name: 'M', source: { file: 'm.glb' } }],
+          ground: { model: 'm' },
+          paths: [
+            {
+              id: 'p',
+              name: 'P',
+              points: [
+                [-40, 3, -30],
+                [-3, 0, 2],
+                [4, 1, -4],
+                [50, -6, 20],
+              ].map((position) => ({ position: position as Vec3 })),
+            },
+          ],
+          riders: [
+            {
+              id: 'r',
+              name: 'R',
+              wheels,
+              chassis: { frontAxle: 2.4, rearAxle: 0 },
+              hitch: {
+                path: 'p',
+                anchor: anchor as 'origin',
+                offset,
+                offsetKeys,
+                displaced,
+                ground: { mode: 'stick', up: 3, down: 3 },
+                pace: {
+                  keys: [
+                    { frame: 1, value: 52 + from, ease: 'linear' },
+                    { frame: 21, value: 52 + to, ease: 'linear' },
+                  ],
+                },
+              },
+            },
+          ],
+        });
+        const counted = new Counted(hill);
+        const posesOn = (ground: GroundSurface) => {
+          const { poses } = evaluateShot(shot, { ground, hierarchies: new Map() });
+          const out = new Float64Array(20 * POSE.size);
+          // From behind and from before.
+          for (let i = 0; i < 20; i++) poses[0](i % 2 === 0 ? 1 + i : 21 - i, out, i * POSE.size);
+          return out;
+        };
+        expect(posesOn(counted)).toEqual(posesOn(new SoughtEverywhere(hill)));
+        far += counted.far;
+      },
+    ),
+    { numRuns: 100 },
+  );
+  expect(far).toBeGreaterThan(1_000);
 });

@@ -96,7 +96,9 @@ export class HeldPictures {
 
   dispose(): void {
     const { gl } = this;
-    this.direct = true;
+    // The context's own are underneath.
+    Reflect.deleteProperty(gl, 'bindFramebuffer');
+    Reflect.deleteProperty(gl, 'drawBuffers');
     gl.deleteFramebuffer(this.made.beside);
     gl.deleteRenderbuffer(this.made.color);
     gl.deleteRenderbuffer(this.made.depth);

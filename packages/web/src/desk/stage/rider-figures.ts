@@ -175,6 +175,11 @@ export class RiderFigures {
     return (inScene ? place : group.worldToLocal(place)).toArray();
   }
 
+  /** Whether a rider is there with its model, or what stands in for it. */
+  hasCome(id: string): boolean {
+    return (this.groupOf(id)?.children.length ?? 0) > 0;
+  }
+
   /** The box around a rider's figure as it stands; null where there is none. */
   boxOf(id: string): THREE.Box3 | null {
     const group = this.figures.get(id)?.group;

@@ -37,6 +37,7 @@ import { HALF_TURN, freeEyeOf, lensOf } from './lens';
 import { lookedThrough } from './looked-through';
 import { boxAround } from './box-around';
 import { ClearanceCurtain } from './clearance-curtain';
+import { ComingClose } from './coming-close';
 import { stageContext } from './make-context';
 import { Milestones } from './milestones';
 import type { RiderFigures } from './rider-figures';
@@ -82,8 +83,7 @@ export class StageView {
   private shownPoints: readonly unknown[] = [];
   private hovered: string | null = null;
   private lookedAt: DeskState['lookAt'] = null;
-  /** Riders that are to be come close to when they stand there. */
-  private awaited: readonly string[] | null = null;
+  private readonly close: ComingClose;
   private lookedFrom: DeskState['lookFrom'] = null;
   private readonly found = new FoundFrame();
   private readonly curtain = new ClearanceCurtain();
@@ -145,8 +145,9 @@ export class StageView {
     this.views = new Views(
       canvas,
       () => this.redraw(),
-      () => (this.awaited = null),
+      () => this.close.giveUp(),
     );
+    this.close = new ComingClose(this.views, this.figures, () => (this.state?.evaluation ?? null) !== null);
     this.projection = new ScreenProjection(canvas, this.views);
     this.picks = new StagePicks(
       this.views,
@@ -167,6 +168,7 @@ export class StageView {
   /** When a lost context is back. */
   private readonly goOn = (): void => {
     this.held?.makeAnew();
+    this.set.makeAnew();
     this.redraw();
   };
 
@@ -253,28 +255,15 @@ export class StageView {
 
   /** Brings everything into the present view. */
   fit(): void {
-    this.awaited = null;
+    this.close.giveUp();
     this.views.fit(this.contentBox());
     this.redraw();
   }
 
   /** Brings riders close in the present view, as soon as they and their models are there. */
   fitRiders(ids: readonly string[]): void {
-    this.awaited = ids;
-    this.comeCloseToAwaited();
+    this.close.wish(ids);
     this.redraw();
-  }
-
-  /** A free view turns as little as it has to so that nothing stands before the riders. */
-  private comeCloseToAwaited(): void {
-    const { awaited, figures } = this;
-    if (awaited === null || !this.state?.evaluation) return;
-    const boxes = awaited.flatMap((id) => figures.boxOf(id) ?? []);
-    if (boxes.length === 0 || boxes.length < awaited.length) return;
-    this.awaited = null;
-    const box = boxes.reduce((all, one) => all.union(one)).expandByScalar(0.3);
-    const except = new Set(awaited);
-    this.views.comeClose(box, (from, to) => figures.standsBetween(from, to, except));
   }
 
   /** See {@link closeUps}. */
@@ -346,7 +335,7 @@ export class StageView {
   }
 
   private draw(first: boolean, rests: boolean): boolean {
-    this.comeCloseToAwaited();
+    this.close.fulfil();
     this.held?.begin();
     const { camera } = this.views;
     camera.updateMatrixWorld();

@@ -165,6 +165,12 @@ export class StageSet {
     if (this.shot) this.laid.show(this.shot, ground);
   }
 
+  /** To be called when a lost context is back: what was painted in it is gone. */
+  makeAnew(): void {
+    this.surroundings.dispose();
+    this.lit = -1;
+  }
+
   /** Gives models that have come something to reflect. */
   private light(): void {
     if (this.lit === this.changes) return;

@@ -35,6 +35,7 @@ export class Surroundings {
 
   dispose(): void {
     this.texture?.dispose();
+    this.texture = null;
   }
 }
 
