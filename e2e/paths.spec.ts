@@ -368,6 +368,15 @@ test('ready shapes are live until they are right, and one undo', async ({ page, 
   await page.keyboard.press('Control+z');
   await settled(page);
   expect((await storedShot(request, id)).document.paths).toEqual([]);
+  // A single change has to leave it there as well.
+  await page.getByRole('button', { name: 'Ready shape', exact: true }).click();
+  await page.getByRole('button', { name: 'Line', exact: true }).click();
+  await page.getByLabel('Length', { exact: true }).fill('40');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expectLength(page, 40);
+  await settled(page);
+  expect((await storedShot(request, id)).document.paths).toHaveLength(1);
 });
 
 test('an edge of a model becomes a path, after it was shown', async ({ page, request }) => {

@@ -44,14 +44,17 @@ export function addPaths(shot: Shot, paths: readonly ShotPath[]): { shot: Shot; 
 }
 
 /**
- * Another shape of a path; what is at a distance along it stays at its place. Values of one drag are all carried over from where it
- * began, so that it comes back to where it was.
+ * Gives a path another shape and keeps what is at a distance along it in its place. All values of one gesture are carried over from
+ * the document in which it began, so that a drag back restores every distance. A path that the gesture itself added is not in that
+ * document and is reshaped where it is.
  */
 export const reshapePath =
   (id: string, change: (path: ShotPath) => ShotPath): Edit =>
   (shot, begun = shot) => {
     const path = shot.paths.find((other) => other.id === id);
-    return path ? reshapeRiddenPath(begun, change(path)) : shot;
+    if (path === undefined) return shot;
+    const hadPath = begun.paths.some((other) => other.id === id);
+    return reshapeRiddenPath(hadPath ? begun : shot, change(path));
   };
 
 /** A name no path has yet: "Path", "Path 2", … */
