@@ -1,3 +1,4 @@
+import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { request as http } from 'node:http';
 import type { APIRequestContext } from '@playwright/test';
 import { expect, test } from './support/test.js';
@@ -101,6 +102,57 @@ test('bad requests get a sentence and a fitting status', async ({ request }) => 
     expect([body.message].flat().join(' ')).toMatch(message);
   }
   expect(await (await request.get(`/api/shots/${id}`)).json()).toMatchObject({ revision: 1 });
+});
+
+test('bodies that are compressed, nested without end or full of keys are refused before they are parsed', async ({
+  request,
+}) => {
+  const post = (data: Buffer, headers = {}) =>
+    request.post('/api/shots', { headers: { 'content-type': 'application/json', ...headers }, data });
+  const flood = Buffer.from(`{${'"a":1,'.repeat(10_000)}"b":1}`);
+  const values = Buffer.from(`[${'1,'.repeat(4e6)}1]`);
+  const cases: [Promise<import('@playwright/test').APIResponse>, number, RegExp][] = [
+    [
+      post(brotliCompressSync(Buffer.from('{"name":"A"}')), { 'content-encoding': 'br' }),
+      415,
+      /Content-Encoding: found "br"/,
+    ],
+    [post(gzipSync(Buffer.from('{"name":"A"}')), { 'content-encoding': 'gzip' }), 415, /not compressed/],
+    [post(flood), 413, /an object with over 10000 keys/],
+    [post(values), 413, /over 4 million values/],
+    [post(Buffer.from('['.repeat(100))), 413, /nested over 64 deep/],
+  ];
+  for (const [waiting, status, message] of cases) {
+    const response = await waiting;
+    expect(response.status()).toBe(status);
+    expect(((await response.json()) as { message: string }).message).toMatch(message);
+  }
+});
+
+test('a document of megabytes is read in a thread and is the same as a small one', async ({ request }) => {
+  const points = Array.from({ length: 900 }, (_, i) => ({ position: [i / 7, 0, i / 3] }));
+  const paths = Array.from({ length: 12 }, (_, n) => ({ id: `p${n}`, name: `P ${n}`, points }));
+  const models = [{ id: 'm', name: 'No "such"', source: { file: 'no "such".glb' } }];
+  const large = { ...document, name: 'large', paths, models };
+  expect(JSON.stringify(large).length).toBeLessThan(2 ** 20);
+  const padded = Buffer.from(JSON.stringify({ document: large }) + ' '.repeat(2 ** 20));
+  const post = (data: Buffer) =>
+    request.post('/api/shots', { headers: { 'content-type': 'application/json' }, data });
+  const [small, big] = [await post(Buffer.from(JSON.stringify({ document: large }))), await post(padded)];
+  expect([small.status(), big.status()]).toEqual([201, 201]);
+  const [one, other] = [await small.json(), await big.json()] as { id: string; document: object }[];
+  expect(other.document).toEqual(one.document);
+  const wrong = {
+    ...large,
+    paths: [...paths, { ...paths[0], id: 'q', points: [{ position: [0, 'x', 0] }] }],
+  };
+  const refused = await request.put(`/api/shots/${other.id}`, {
+    headers: { 'content-type': 'application/json' },
+    data: Buffer.from(JSON.stringify({ revision: 1, document: wrong }) + ' '.repeat(2 ** 20)),
+  });
+  expect(refused.status()).toBe(422);
+  expect(await refused.json()).toMatchObject({ path: 'paths[12].points[0].position' });
+  expect(await (await request.get(`/api/shots/${other.id}`)).json()).toMatchObject({ revision: 1 });
 });
 
 test('a model over 64 MB is refused before it is read', async ({ request }) => {

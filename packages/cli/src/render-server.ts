@@ -85,13 +85,13 @@ export class RenderServer {
   /**
    * Waits until a job is done.
    *
-   * @throws UsageError with the reason where it is given up
+   * @throws UsageError with the reason where a part of it is paused
    */
   async done(job: string, told: (job: JobCard) => void): Promise<Uint8Array> {
     for (;;) {
       const card = await this.ask<JobCard>(`/api/pool/jobs/${job}`);
       told(card);
-      if (card.state === 'failed') throw new UsageError(card.problem ?? 'the pictures failed');
+      if (card.problem !== null) throw new UsageError(card.problem);
       if (card.state === 'done') break;
       await new Promise((resolve) => setTimeout(resolve, LOOK));
     }

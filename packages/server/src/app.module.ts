@@ -2,6 +2,7 @@ import { Module, type DynamicModule } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { BakesModule } from './bakes/bakes.module.js';
 import { databaseOptions } from './database/database-options.js';
+import { DocumentsModule } from './documents/documents.module.js';
 import { LibraryModule } from './library/library.module.js';
 import { ModelsModule } from './models/models.module.js';
 import { PoolModule } from './pool/pool.module.js';
@@ -20,6 +21,7 @@ export class AppModule {
       imports: [
         SettingsModule.of(settings),
         TypeOrmModule.forRoot({ ...databaseOptions(settings.dataFolder), retryAttempts: 0 }),
+        DocumentsModule,
         ModelsModule,
         ShotsModule,
         CheckpointsModule,

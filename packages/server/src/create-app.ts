@@ -5,7 +5,10 @@ import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import compression from 'compression';
 import helmet from 'helmet';
 import { AppModule } from './app.module.js';
+import { DocumentThreads } from './documents/document-threads.js';
 import { BodyPipe } from './http/body-pipe.js';
+import { readJsonBody, refuseCompressed } from './http/json-body.js';
+import { rememberRequest } from './http/last-resort.js';
 import { ownOriginOnly } from './http/own-origin.js';
 import { RefusalFilter } from './http/refusal-filter.js';
 import { UnexpectedFilter } from './http/unexpected-filter.js';
@@ -33,6 +36,7 @@ export async function createApp(settings: Settings): Promise<NestExpressApplicat
   });
   app.disable('x-powered-by');
   Object.assign(app.getHttpServer() as Server, PATIENCE);
+  app.use(rememberRequest);
   app.use(ownOriginOnly);
   app.use(
     helmet({
@@ -53,10 +57,11 @@ export async function createApp(settings: Settings): Promise<NestExpressApplicat
     }),
   );
   app.use(compression());
-  app.useBodyParser('json', { limit: '64mb' });
-  app.useBodyParser('raw', { type: 'image/png', limit: '256mb' });
+  app.use(refuseCompressed);
+  app.use(readJsonBody);
+  app.useBodyParser('raw', { type: 'image/png', limit: '256mb', inflate: false });
   if (settings.webFolder !== null) serveWebApp(app.getHttpAdapter().getInstance(), settings.webFolder);
-  app.useGlobalPipes(new BodyPipe());
+  app.useGlobalPipes(new BodyPipe(app.get(DocumentThreads)));
   app.useGlobalFilters(new UnexpectedFilter(), new RefusalFilter());
   app.enableShutdownHooks();
   const api = new DocumentBuilder().setTitle('Fleet Rail').setVersion('1').build();

@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import type { AddressInfo } from 'node:net';
 import { createApp } from './create-app.js';
+import { catchWhatNobodyDoes } from './http/last-resort.js';
 import { LISTEN_ADDRESS, readSettings } from './settings.js';
 
 /** Milliseconds in which open requests may end when the server is told to stop. */
@@ -13,6 +14,7 @@ async function start(): Promise<void> {
   // Whatever still runs then, it is over: what was acknowledged is in the database.
   for (const signal of ['SIGTERM', 'SIGINT'] as const)
     process.on(signal, () => setTimeout(() => process.exit(0), LAST_WORDS).unref());
+  catchWhatNobodyDoes();
   const { port } = server.address() as AddressInfo;
   console.log(`Fleet Rail is at http://${LISTEN_ADDRESS}:${port}/`);
 }

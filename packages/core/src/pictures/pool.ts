@@ -21,12 +21,14 @@ export interface RunCard {
   /** Index of its first picture, and how many there are. */
   readonly first: number;
   readonly count: number;
-  readonly state: 'waiting' | 'taken' | 'given';
+  readonly state: 'waiting' | 'taken' | 'given' | 'paused';
   readonly taker: string | null;
   /** So many of its pictures were given back, or put into the file. */
   readonly done: number;
   /** How often a taker of it was lost, or gave back what was no picture. */
   readonly lost: number;
+  /** Why it is paused; null where it is not. */
+  readonly problem: string | null;
 }
 
 /** Pictures that were wished for, and how far they are, as lists show it. */
@@ -41,8 +43,9 @@ export interface JobCard {
   readonly drawn: number;
   readonly width: number;
   readonly height: number;
-  readonly state: 'drawing' | 'done' | 'failed';
-  /** Why it was given up. */
+  /** `paused`: all that is left waits until somebody tries it again. */
+  readonly state: 'drawing' | 'paused' | 'done';
+  /** Why a run of it is paused. */
   readonly problem: string | null;
   /** Of the file, once it is whole. */
   readonly bytes: number | null;

@@ -13,6 +13,7 @@ import { Checkpoints1764200000000 } from './migrations/2-checkpoints.js';
 import { NamedSaves1764300000000 } from './migrations/3-named-saves.js';
 import { Pieces1764400000000 } from './migrations/4-pieces.js';
 import { PicturePool1764500000000 } from './migrations/5-picture-pool.js';
+import { PausedRuns1764600000000 } from './migrations/6-paused-runs.js';
 
 /** SQLite in the data folder, with a write-ahead log; its tables come from migrations alone. */
 export function databaseOptions(dataFolder: string): DataSourceOptions {
@@ -36,6 +37,7 @@ export function databaseOptions(dataFolder: string): DataSourceOptions {
       NamedSaves1764300000000,
       Pieces1764400000000,
       PicturePool1764500000000,
+      PausedRuns1764600000000,
     ],
     migrationsRun: true,
     synchronize: false,

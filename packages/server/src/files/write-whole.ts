@@ -8,7 +8,7 @@ export const PARTIAL = '.part';
 /**
  * Stores a file whole or not at all, in a folder that is made where it is missing.
  *
- * @param write writes it where it lies until it is whole
+ * @param write writes it where it lies until it is whole; where it throws, nothing is stored
  */
 export async function writeWhole(path: string, write: (partial: string) => Promise<void>): Promise<void> {
   await mkdir(dirname(path), { recursive: true });

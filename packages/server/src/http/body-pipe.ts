@@ -1,37 +1,35 @@
-import { ValidationPipe, applyDecorators, type ArgumentMetadata } from '@nestjs/common';
-import { IsObject } from 'class-validator';
-
-/** By class the properties that hold a document. */
-const documents = new Map<unknown, string[]>();
-
-/** A property that holds a shot document, handed on as it came: whoever reads it looks at all of it. */
-export const IsDocument = (): PropertyDecorator =>
-  applyDecorators(IsObject(), (target: object, property: string | symbol) => {
-    const { constructor } = target;
-    documents.set(constructor, [...(documents.get(constructor) ?? []), String(property)]);
-  });
+import { PayloadTooLargeException, ValidationPipe, type ArgumentMetadata } from '@nestjs/common';
+import type { DocumentThreads } from '../documents/document-threads.js';
+import { heldApart } from './held-apart.js';
+import { LargeBody } from './json-body.js';
 
 /**
- * Makes a body an instance of its class and refuses what does not fit it. Documents in it are left out of that, which would copy a
- * large one three times over for nothing.
+ * Makes a body an instance of its class and refuses what does not fit it. Documents and plans in it are checked by readers of their
+ * own, and a large body is read in a thread.
  */
 export class BodyPipe extends ValidationPipe {
-  constructor() {
+  /** @param threads null in such a thread */
+  constructor(private readonly threads: DocumentThreads | null) {
     super({ whitelist: true, forbidNonWhitelisted: true, transform: true });
   }
 
   override async transform(value: unknown, metadata: ArgumentMetadata): Promise<unknown> {
-    const held = documents.get(metadata.metatype);
-    if (held === undefined || !isObject(value)) return super.transform(value, metadata);
-    const whole = Object.fromEntries(
-      held.filter((key) => isObject(value[key])).map((key) => [key, value[key]]),
+    const { metatype } = metadata;
+    const apart = heldApart(metatype);
+    if (value instanceof LargeBody) {
+      if (apart === null || metatype === undefined || this.threads === null)
+        throw new PayloadTooLargeException('The body has over 1 MB; expected less here.');
+      return this.threads.readBody(value.bytes, metatype.name);
+    }
+    if (apart === null || typeof value !== 'object' || value === null)
+      return super.transform(value, metadata);
+    const given = value as Record<string, unknown>;
+    const held = [...apart].filter(([key, { fits }]) => fits(given[key]));
+    const empty = Object.fromEntries(held.map(([key]) => [key, Array.isArray(given[key]) ? [] : {}]));
+    const body = (await super.transform({ ...given, ...empty }, metadata)) as object;
+    return Object.assign(
+      body,
+      Object.fromEntries(held.map(([key, { read }]) => [key, read(given[key] as object)])),
     );
-    const empty = Object.fromEntries(Object.keys(whole).map((key) => [key, {}]));
-    const body = (await super.transform({ ...value, ...empty }, metadata)) as object;
-    return Object.assign(body, whole);
   }
-}
-
-function isObject(value: unknown): value is Record<string, unknown> {
-  return typeof value === 'object' && value !== null && !Array.isArray(value);
 }

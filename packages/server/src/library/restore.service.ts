@@ -9,7 +9,7 @@ import { CheckpointsService } from '../checkpoints/checkpoints.service.js';
 import { ModelEntity } from '../models/model.entity.js';
 import { ModelsService } from '../models/models.service.js';
 import { ShotEntity } from '../shots/shot.entity.js';
-import { columnsOf } from '../shots/shots.service.js';
+import { columnsOf } from '../documents/checked-shot.js';
 import { INDEX_FILE, readIndex, type LibraryIndex, type ShotEntry } from './library-index.js';
 import type { RestoredDto } from './library.dto.js';
 

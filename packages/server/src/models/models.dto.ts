@@ -1,4 +1,5 @@
 import { ApiProperty } from '@nestjs/swagger';
+import { IsUnitQuaternion } from '../http/is-unit-quaternion.js';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsNumber, Max, Min } from 'class-validator';
 
 const FINITE = { allowNaN: false, allowInfinity: false };
@@ -21,12 +22,7 @@ export class PlacingDto {
   translation!: [number, number, number];
 
   @ApiProperty({ type: [Number], description: 'A unit quaternion: x, y, z, w' })
-  @IsArray()
-  @ArrayMinSize(4)
-  @ArrayMaxSize(4)
-  @IsNumber(FINITE, { each: true })
-  @Min(-1, { each: true })
-  @Max(1, { each: true })
+  @IsUnitQuaternion()
   rotation!: [number, number, number, number];
 }
 

@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { ConflictException, Injectable, Logger, NotFoundException, type OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import type { Shot, ShotModel } from '@fleet-rail/core/shots';
 import { FACTS_VERSION } from '@fleet-rail/core/format-facts';
 import type { GivenFile, ModelPlacing } from '@fleet-rail/core/formats';
 import type { Repository } from 'typeorm';
@@ -10,6 +9,9 @@ import { ModelFiles } from './model-files.js';
 import type { ModelAnswer } from './model-job.js';
 import { ModelReader } from './model-reader.js';
 import type { ModelDto } from './models.dto.js';
+
+/** A model that is named by file; quotes within a text are escaped, so no text looks like this. */
+const SOURCE_FILE = /"source":\{"file":("(?:[^"\\]|\\.)*")\}/g;
 
 /** Keeps models: nothing is stored before it was read and checked. */
 @Injectable()
@@ -124,19 +126,18 @@ export class ModelsService implements OnModuleInit {
     return found.map(({ name }) => `"${name}"`);
   }
 
-  /** The shot with models that are named by file pointed at the newest model kept under that name. */
-  async findFiles(shot: Shot): Promise<Shot> {
-    const models = await Promise.all(
-      shot.models.map(async (model): Promise<ShotModel> => {
-        if (model.source.file === undefined) return model;
-        const found = await this.models.findOne({
-          where: { fileName: model.source.file },
-          order: { createdAt: 'DESC' },
-        });
-        return found === null ? model : { ...model, source: { asset: found.id } };
-      }),
-    );
-    return { ...shot, models };
+  /** A document, JSON as it is stored, with models that are named by file pointed at the newest model kept under that name. */
+  async findFiles(document: string): Promise<string> {
+    const assets = new Map<string, string>();
+    for (const [, quoted] of document.matchAll(SOURCE_FILE)) {
+      const fileName = JSON.parse(quoted) as string;
+      const found = await this.models.findOne({ where: { fileName }, order: { createdAt: 'DESC' } });
+      if (found !== null) assets.set(quoted, found.id);
+    }
+    return document.replaceAll(SOURCE_FILE, (source, quoted: string) => {
+      const asset = assets.get(quoted);
+      return asset === undefined ? source : `"source":${JSON.stringify({ asset })}`;
+    });
   }
 
   private async find(id: string): Promise<ModelEntity> {

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
+import { setImmediate } from 'node:timers/promises';
 import {
   GoneException,
   Inject,
@@ -9,18 +10,21 @@ import {
   type OnModuleInit,
 } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { runsOf, type JobCard, type TakenRun } from '@fleet-rail/core/shots';
-import { In, type Repository } from 'typeorm';
+import { runsOf, type JobCard, type PictureJob, type TakenRun } from '@fleet-rail/core/shots';
+import type { FindOptionsWhere, Repository } from 'typeorm';
 import { SETTINGS } from '../settings.token.js';
 import type { Settings } from '../settings.js';
-import { problemOfPng } from './check-png.js';
+import { JobRows, shownOf } from './job-rows.js';
+import { PictureChecker } from './picture-checker.js';
 import { PictureJobEntity } from './picture-job.entity.js';
 import { PictureQueue, type NewJob } from './picture-queue.js';
 import { PictureRunEntity } from './picture-run.entity.js';
 import { PoolFiles } from './pool-files.js';
 
-/** A run that was lost so often is not tried again: it may be what its takers die of. */
+/** A run that was lost so often is paused: it may be what its renderers die of. */
 const MOST_LOST = 5;
+/** Runs that are stored in one statement. */
+const SLICE = 250;
 
 /** The queue of one server: rows in its database, pictures beside it. Whatever kills the server, it goes on where it was. */
 @Injectable()
@@ -28,66 +32,49 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
   constructor(
     @InjectRepository(PictureJobEntity) private readonly jobs: Repository<PictureJobEntity>,
     @InjectRepository(PictureRunEntity) private readonly runs: Repository<PictureRunEntity>,
+    private readonly rows: JobRows,
     private readonly files: PoolFiles,
+    private readonly checker: PictureChecker,
     @Inject(SETTINGS) private readonly settings: Settings,
   ) {
     super();
   }
 
   async onModuleInit(): Promise<void> {
+    // A server that ended while it stored a job has answered nobody.
+    await this.jobs.delete({ state: 'adding' });
     const kept = await this.jobs.find({ select: { id: true } });
     await this.files.clean(new Set(kept.map(({ id }) => id)));
   }
 
-  async add({ shotId, fileName, work }: NewJob): Promise<JobCard> {
+  async add(job: NewJob): Promise<JobCard> {
     const id = randomUUID();
-    const { pictures, wish, shot } = work;
+    const { pictures } = job;
+    await this.jobs.insert({ ...job, id, state: 'adding', createdAt: new Date().toISOString() });
     const parts = [
-      ...runsOf(pictures.length).map((run) => ({ kind: 'draw' as const, ...run })),
-      { kind: 'join' as const, first: 0, count: pictures.length },
+      ...runsOf(pictures).map((run) => ({ kind: 'draw' as const, ...run })),
+      { kind: 'join' as const, first: 0, count: pictures },
     ];
-    await this.jobs.manager.transaction(async (manager) => {
-      await manager.insert(PictureJobEntity, {
-        id,
-        shotId,
-        name: shot.name,
-        work: JSON.stringify(work),
-        pictures: pictures.length,
-        width: wish.width,
-        height: wish.height,
-        state: 'drawing',
-        fileName,
-        createdAt: new Date().toISOString(),
-      });
-      for (const [place, part] of parts.entries())
-        await manager.insert(PictureRunEntity, {
-          id: randomUUID(),
-          jobId: id,
-          place,
-          ...part,
-          state: 'waiting',
-          done: 0,
-          lost: 0,
-        });
+    const rows = parts.map((part, place) => {
+      return { id: randomUUID(), jobId: id, place, ...part, state: 'waiting' as const, done: 0, lost: 0 };
     });
+    for (let from = 0; from < rows.length; from += SLICE) {
+      await this.runs.insert(rows.slice(from, from + SLICE));
+      // Others have their turn between two slices.
+      await setImmediate();
+    }
+    await this.jobs.update(id, { state: 'drawing' });
     return this.open(id);
   }
 
-  async list(): Promise<JobCard[]> {
-    const found = await this.jobs.find({ select: CARD, order: { createdAt: 'DESC' }, take: 200 });
-    const told = found.filter(({ state }, i) => state === 'drawing' || i < TOLD_WHOLE);
-    const runs = await this.runs.find({
-      where: { jobId: In(told.map(({ id }) => id)) },
-      order: { place: 'ASC' },
-    });
-    const byJob = new Map<string, PictureRunEntity[]>();
-    for (const run of runs) byJob.set(run.jobId, [...(byJob.get(run.jobId) ?? []), run]);
-    return found.map((job) => this.card(job, byJob.get(job.id) ?? []));
+  list(): Promise<JobCard[]> {
+    return this.rows.newest();
   }
 
   async open(id: string): Promise<JobCard> {
-    const job = await this.find(id);
-    return this.card(job, await this.runs.find({ where: { jobId: id }, order: { place: 'ASC' } }));
+    const card = await this.rows.one(id);
+    if (card === null) throw noJob(id);
+    return card;
   }
 
   async work(id: string): Promise<string> {
@@ -103,6 +90,12 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
     await this.files.drop(id);
   }
 
+  async tryAgain(id: string): Promise<JobCard> {
+    await this.find(id);
+    await this.runs.update({ jobId: id, state: 'paused' }, { state: 'waiting', lost: 0, problem: null });
+    return this.open(id);
+  }
+
   async claim(taker: string, only: { shot?: string; job?: string }): Promise<TakenRun | null> {
     const now = Date.now();
     await this.takeBackLost(now);
@@ -111,13 +104,15 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
       `UPDATE picture_run SET state = 'taken', taker = ?, until = ?, done = 0 WHERE id = (
          SELECT run.id FROM picture_run run JOIN picture_job job ON job.id = run.job_id
          WHERE job.state = 'drawing' AND run.state = 'waiting'
-           AND (? IS NULL OR job.shot_id = ?) AND (? IS NULL OR job.id = ?)
+           AND (? IS NULL OR job.id = ?)
+           AND (? IS NULL OR job.shot_id = ? OR NOT EXISTS (
+             SELECT 1 FROM picture_run other WHERE other.job_id = job.id AND other.state = 'taken'))
            AND (run.kind = 'draw' OR NOT EXISTS (
              SELECT 1 FROM picture_run other
              WHERE other.job_id = job.id AND other.kind = 'draw' AND other.state <> 'given'))
-         ORDER BY job.created_at, run.place LIMIT 1)
+         ORDER BY (? IS NOT NULL AND job.shot_id IS NOT ?), job.created_at, run.lost, run.place LIMIT 1)
        RETURNING id, job_id, kind, first, count`,
-      [taker, now + this.settings.lease, ...both(only.shot), ...both(only.job)],
+      [taker, now + this.settings.lease, ...both(only.job), ...both(only.shot), ...both(only.shot)],
     )) as { id: string; job_id: string; kind: 'draw' | 'join'; first: number; count: number }[];
     if (taken === undefined) return null;
     const { id, job_id: job, kind, first, count } = taken;
@@ -125,6 +120,11 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
   }
 
   async beat(id: string, taker: string, done: number): Promise<void> {
+    const { count } = await this.own(id, taker);
+    if (done > count)
+      throw new UnprocessableEntityException(
+        `done: found ${done}; expected at most ${count}, the run's pictures.`,
+      );
     const until = Date.now() + this.settings.lease;
     const { affected } = await this.runs.update({ id, taker, state: 'taken' }, { until, done });
     if (affected !== 1) throw lost();
@@ -134,7 +134,7 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
     const run = await this.own(id, taker);
     if (run.kind !== 'draw' || index < run.first || index >= run.first + run.count)
       throw new UnprocessableEntityException(`Picture ${index} is none of this run.`);
-    const problem = await problemOfPng(png, await this.find(run.jobId));
+    const problem = await this.checker.problemOfPicture(png, await this.find(run.jobId));
     if (problem !== null) {
       await this.waitAgain(run, problem);
       throw new UnprocessableEntityException(problem);
@@ -161,8 +161,16 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
     const run = await this.own(id, taker);
     if (run.kind !== 'join')
       throw new UnprocessableEntityException('This run is of pictures, not of a file.');
-    const bytes = await this.files.putFile(run.jobId, file);
-    if (bytes === 0) throw new UnprocessableEntityException('The file is empty.');
+    const { wish, pictures } = JSON.parse(await this.work(run.jobId)) as PictureJob;
+    const bytes = await this.files.putFile(run.jobId, file, async (path) => {
+      const problem = await this.checker.problemOfFile(path, { wish, pictures: pictures.length });
+      if (problem !== null) {
+        await this.waitAgain(run, problem);
+        throw new UnprocessableEntityException(problem);
+      }
+      // Another may have given the file while this one was on its way.
+      await this.own(id, taker);
+    });
     const { affected } = await this.runs.update(
       { id, taker, state: 'taken' },
       { state: 'given', until: null, done: run.count },
@@ -174,8 +182,9 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
 
   async fail(id: string, taker: string, problem: string, final: boolean): Promise<void> {
     const run = await this.own(id, taker);
-    if (final) await this.giveUp(run.jobId, problem);
-    else await this.waitAgain(run, problem);
+    if (!final) return this.waitAgain(run, problem);
+    await this.pause({ id: run.id, taker, state: 'taken' }, problem);
+    await this.pause({ jobId: run.jobId, state: 'waiting' }, problem);
   }
 
   async picture(job: string, index: number): Promise<string> {
@@ -195,27 +204,30 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
   private async takeBackLost(now: number): Promise<void> {
     const late = await this.runs.find({ where: { state: 'taken' } });
     for (const run of late)
-      if (run.until !== null && run.until < now) await this.waitAgain(run, 'its taker was lost');
+      if (run.until !== null && run.until < now)
+        await this.waitAgain(run, 'its renderer did not answer in time.');
   }
 
   private async waitAgain(run: PictureRunEntity, problem: string): Promise<void> {
-    const times = run.lost + 1;
-    await this.runs.update(
-      { id: run.id, taker: run.taker ?? undefined, state: 'taken' },
-      { state: 'waiting', taker: null, until: null, done: 0, lost: times },
-    );
-    if (times < MOST_LOST) return;
+    const lost = run.lost + 1;
+    const held = { id: run.id, taker: run.taker ?? undefined, state: 'taken' as const };
+    if (lost < MOST_LOST) {
+      await this.runs.update(held, { state: 'waiting', taker: null, until: null, done: 0, lost });
+      return;
+    }
     const what =
       run.kind === 'join' ? 'Joining them' : `Pictures ${run.first + 1} to ${run.first + run.count}`;
-    await this.giveUp(run.jobId, `${what} failed ${times} times, the last time since: ${problem}`);
+    await this.pause(held, `${what} failed ${lost} times. The last time ${problem}`, lost);
   }
 
-  private async giveUp(job: string, problem: string): Promise<void> {
-    await this.jobs.update(
-      { id: job, state: 'drawing' },
-      { state: 'failed', problem: problem.slice(0, 500) },
-    );
-    await this.files.drop(job);
+  /** Leaves runs alone until somebody tries them again; what is drawn stays. */
+  private async pause(
+    which: FindOptionsWhere<PictureRunEntity>,
+    problem: string,
+    lost?: number,
+  ): Promise<void> {
+    const change = { state: 'paused' as const, taker: null, until: null, done: 0 };
+    await this.runs.update(which, { ...change, problem: problem.slice(0, 500), ...(lost && { lost }) });
   }
 
   /** A run that is this taker's. */
@@ -226,44 +238,14 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
   }
 
   private async find(id: string): Promise<PictureJobEntity> {
-    const found = await this.jobs.findOne({ where: { id }, select: CARD });
+    const found = await this.jobs.findOne({ where: { id }, select: WITHOUT_WORK });
     if (found === null) throw noJob(id);
     return found;
   }
-
-  private card(job: PictureJobEntity, runs: readonly PictureRunEntity[]): JobCard {
-    const { id, shotId, name, fileName, pictures, width, height, state, problem, bytes, createdAt, doneAt } =
-      job;
-    const drawing = runs.filter(({ kind }) => kind === 'draw');
-    const begun = drawing.filter(({ done }) => done > 0).at(-1);
-    const last = begun ? begun.first + begun.done - 1 : null;
-    return {
-      id,
-      shotId,
-      name,
-      fileName,
-      pictures,
-      drawn: state === 'done' ? pictures : drawing.reduce((sum, { done }) => sum + done, 0),
-      width,
-      height,
-      state,
-      problem,
-      bytes,
-      createdAt,
-      doneAt,
-      shown: state === 'done' ? shownOf(pictures) : state === 'drawing' ? last : null,
-      runs: runs.map(({ id, kind, first, count, state, taker, done, lost }) => {
-        return { id, kind, first, count, state, taker, done, lost };
-      }),
-    };
-  }
 }
 
-/** Of so many of the newest jobs each run is told, and of those that are drawn. */
-const TOLD_WHOLE = 20;
-
 /** All but the work itself, which may be large. */
-const CARD = {
+const WITHOUT_WORK = {
   id: true,
   shotId: true,
   name: true,
@@ -272,14 +254,10 @@ const CARD = {
   width: true,
   height: true,
   state: true,
-  problem: true,
   bytes: true,
   createdAt: true,
   doneAt: true,
 } as const;
-
-/** The picture that stands for a job that is whole. */
-const shownOf = (pictures: number): number => Math.floor((pictures - 1) / 2);
 
 const both = (value: string | undefined): [string | null, string | null] => [value ?? null, value ?? null];
 

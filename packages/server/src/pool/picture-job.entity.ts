@@ -1,7 +1,7 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 
-/** Being drawn; whole; given up, and why; or taken back. */
-export type JobState = 'drawing' | 'done' | 'failed';
+/** Its runs are being stored; it is being drawn; it is whole. */
+export type JobState = 'adding' | 'drawing' | 'done';
 
 /** Pictures that are wished for, as a job for whoever takes it. */
 @Entity('picture_job')
@@ -17,8 +17,6 @@ export class PictureJobEntity {
   @Column('integer') width!: number;
   @Column('integer') height!: number;
   @Column('text') state!: JobState;
-  /** Why it was given up. */
-  @Column('text', { nullable: true }) problem!: string | null;
   @Column('text', { name: 'file_name' }) fileName!: string;
   /** Of the file, once it is whole. */
   @Column('integer', { nullable: true }) bytes!: number | null;

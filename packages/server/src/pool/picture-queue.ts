@@ -4,7 +4,13 @@ import type { JobCard, PictureJob, TakenRun } from '@fleet-rail/core/shots';
 export interface NewJob {
   readonly shotId: string | null;
   readonly fileName: string;
-  readonly work: PictureJob;
+  /** The shot's name. */
+  readonly name: string;
+  readonly pictures: number;
+  readonly width: number;
+  readonly height: number;
+  /** What is to be drawn, JSON of {@link PictureJob}. */
+  readonly work: string;
 }
 
 /**
@@ -20,17 +26,20 @@ export abstract class PictureQueue {
   abstract work(job: string): Promise<string>;
   /** Takes a job back, whatever has become of it. */
   abstract remove(job: string): Promise<void>;
+  /** Lets renderers have paused runs once more. */
+  abstract tryAgain(job: string): Promise<JobCard>;
   /**
-   * The next run that waits, of the oldest job; null where none does.
+   * Gives the next run that waits, of the oldest job, those that were lost last; null where none waits.
    *
-   * @param shot of this shot's jobs alone
-   * @param job  of this job alone
+   * @param only.shot the shot whose desk asks: its own jobs come first, and of other jobs those that nobody draws
+   * @param only.job  this job alone
    */
   abstract claim(taker: string, only: { shot?: string; job?: string }): Promise<TakenRun | null>;
   /**
-   * Tells that a taker is at it.
+   * Says that a renderer is at it.
    *
    * @throws GoneException where the run is not its own any more
+   * @throws UnprocessableEntityException where more is said to be done than the run has
    */
   abstract beat(run: string, taker: string, done: number): Promise<void>;
   /**
@@ -39,11 +48,15 @@ export abstract class PictureQueue {
    * @throws UnprocessableEntityException where it is none; the run then waits for another taker
    */
   abstract givePicture(run: string, taker: string, index: number, png: Buffer): Promise<void>;
-  /** Takes the joined file: the job is done. */
+  /**
+   * Takes the joined file: the job is done.
+   *
+   * @throws UnprocessableEntityException where it is not what the job asked for; the run then waits for another renderer
+   */
   abstract giveFile(run: string, taker: string, file: NodeJS.ReadableStream): Promise<void>;
   /** Ends a run: its pictures are given. */
   abstract give(run: string, taker: string): Promise<void>;
-  /** A taker cannot go on with a run: another may, unless the job itself is at fault. */
+  /** A renderer cannot go on with a run: another may, unless the job itself is at fault, whose runs are all paused then. */
   abstract fail(run: string, taker: string, problem: string, final: boolean): Promise<void>;
   /** Where a drawn picture lies. */
   abstract picture(job: string, index: number): Promise<string>;

@@ -1,6 +1,7 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 
-export type RunState = 'waiting' | 'taken' | 'given';
+/** Waits for a renderer; is with one; is given back; is left alone until somebody tries it again. */
+export type RunState = 'waiting' | 'taken' | 'given' | 'paused';
 
 /** A run of a job's pictures, or the joining of all of them into one file. */
 @Entity('picture_run')
@@ -22,4 +23,6 @@ export class PictureRunEntity {
   @Column('integer') done!: number;
   /** How often a taker of it was lost, or gave back what was no picture. */
   @Column('integer') lost!: number;
+  /** Why it is paused. */
+  @Column('text', { nullable: true }) problem!: string | null;
 }

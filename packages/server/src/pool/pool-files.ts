@@ -29,16 +29,28 @@ export class PoolFiles {
     await writeWhole(this.picture(job, index), (path) => writeFile(path, png));
   }
 
-  /** Stores the joined file whole or not at all, and gives its size. */
-  async putFile(job: string, content: NodeJS.ReadableStream): Promise<number> {
-    await writeWhole(this.file(job), (path) => pipeline(content, createWriteStream(path)));
+  /**
+   * Stores the joined file whole or not at all, and gives its size.
+   *
+   * @param check is given the file before it takes its place; where it throws, what was there stays
+   */
+  async putFile(
+    job: string,
+    content: NodeJS.ReadableStream,
+    check: (path: string) => Promise<void>,
+  ): Promise<number> {
+    await writeWhole(this.file(job), async (path) => {
+      await pipeline(content, createWriteStream(path));
+      await check(path);
+    });
     return (await stat(this.file(job))).size;
   }
 
-  /** Deletes the pictures of a job that is whole, but one to be shown. */
+  /** Deletes the pictures of a job that is whole, but one to be shown. A file that is still on its way ends by itself. */
   async dropPictures(job: string, kept: number): Promise<void> {
     for (const name of await readdir(join(this.folder, job)))
-      if (name !== 'file' && name !== `${kept}.png`) await rm(join(this.folder, job, name), { force: true });
+      if (name.endsWith('.png') && name !== `${kept}.png`)
+        await rm(join(this.folder, job, name), { force: true });
   }
 
   async drop(job: string): Promise<void> {

@@ -16,13 +16,7 @@ import {
   StreamableFile,
 } from '@nestjs/common';
 import { ApiGoneResponse, ApiTags, ApiUnprocessableEntityResponse } from '@nestjs/swagger';
-import {
-  parseShot,
-  type JobCard,
-  type PictureJob,
-  type TakenRun,
-  type TakerCard,
-} from '@fleet-rail/core/shots';
+import type { JobCard, TakenRun, TakerCard } from '@fleet-rail/core/shots';
 import type { Request, Response } from 'express';
 import { PictureQueue } from './picture-queue.js';
 import { BeatDto, ClaimDto, FailDto, NewJobDto, TakerDto } from './pool.dto.js';
@@ -44,9 +38,13 @@ export class PoolController {
 
   @Post('jobs')
   @ApiUnprocessableEntityResponse({ description: 'The shot is refused; the message says why' })
-  add(@Body() { shotId, fileName, shot, ...rest }: NewJobDto): Promise<JobCard> {
-    const work = { shot: parseShot(shot), ...rest } as unknown as PictureJob;
-    return this.queue.add({ shotId: shotId ?? null, fileName, work });
+  add(@Body() { shotId, fileName, shot, pictures, ...rest }: NewJobDto): Promise<JobCard> {
+    const { name, document } = shot.columns;
+    const { count, text } = pictures.plan;
+    const { width, height } = rest.wish;
+    // Put together as text: what was checked as text is not parsed once more.
+    const work = `{"shot":${document},"pictures":${text},${JSON.stringify(rest).slice(1)}`;
+    return this.queue.add({ shotId: shotId ?? null, fileName, name, pictures: count, width, height, work });
   }
 
   @Get('jobs/:job')
@@ -58,6 +56,12 @@ export class PoolController {
   @HttpCode(204)
   remove(@Param('job') job: string): Promise<void> {
     return this.queue.remove(job);
+  }
+
+  @Post('jobs/:job/again')
+  @HttpCode(200)
+  tryAgain(@Param('job') job: string): Promise<JobCard> {
+    return this.queue.tryAgain(job);
   }
 
   @Get('jobs/:job/work')

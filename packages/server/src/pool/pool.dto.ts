@@ -1,9 +1,6 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
 import { Type } from 'class-transformer';
 import {
-  ArrayMaxSize,
-  ArrayMinSize,
-  IsArray,
   IsBoolean,
   IsIn,
   IsInt,
@@ -16,42 +13,12 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import { MOST_EYES, PICTURE_FILES, type PictureFile } from '@fleet-rail/core/shots';
-import { IsDocument } from '../http/body-pipe.js';
+import { PICTURE_FILES, type PictureFile } from '@fleet-rail/core/shots';
+import type { CheckedShot } from '../documents/checked-shot.js';
+import { IsDocument } from '../documents/is-document.js';
 import { IsName } from '../http/is-name.js';
-
-const MOST_PICTURES = 100_000;
-
-class FreeEyeDto {
-  @IsArray() @ArrayMinSize(3) @ArrayMaxSize(3) @IsNumber({}, { each: true }) position!: [
-    number,
-    number,
-    number,
-  ];
-  @IsArray() @ArrayMinSize(4) @ArrayMaxSize(4) @IsNumber({}, { each: true }) rotation!: [
-    number,
-    number,
-    number,
-    number,
-  ];
-  @IsOptional() @IsNumber() @Min(1e-4) @Max(3.14) fieldOfView: number | null = null;
-  @IsOptional() @IsNumber() @Min(1e-6) height: number | null = null;
-}
-
-class EyeDto {
-  @IsOptional() @IsString() @Length(1, 200) rider?: string;
-  @IsOptional() @ValidateNested() @Type(() => FreeEyeDto) free?: FreeEyeDto;
-}
-
-class PlannedPictureDto {
-  @IsInt() frame!: number;
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(MOST_EYES)
-  @ValidateNested({ each: true })
-  @Type(() => EyeDto)
-  eyes!: EyeDto[];
-}
+import type { CheckedPlan } from './checked-plan.js';
+import { IsPlan } from './is-plan.js';
 
 class BurnInDto {
   @IsBoolean() frame = false;
@@ -88,17 +55,16 @@ export class NewJobDto {
 
   @ApiProperty({ type: 'object', additionalProperties: true, description: 'A shot document' })
   @IsDocument()
-  shot!: Record<string, unknown>;
+  shot!: CheckedShot;
 
   @ApiProperty({ type: WishDto }) @ValidateNested() @Type(() => WishDto) wish!: WishDto;
 
-  @ApiProperty({ type: [PlannedPictureDto] })
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(MOST_PICTURES)
-  @ValidateNested({ each: true })
-  @Type(() => PlannedPictureDto)
-  pictures!: PlannedPictureDto[];
+  @ApiProperty({
+    type: [Object],
+    description: 'A frame and the eyes that see it, each a rider or a free place with a unit quaternion',
+  })
+  @IsPlan()
+  pictures!: CheckedPlan;
 
   @ApiProperty({ enum: ['day', 'night'] }) @IsIn(['day', 'night']) theme: 'day' | 'night' = 'day';
   @ApiPropertyOptional({ nullable: true, type: String }) @IsOptional() @IsString() board: string | null =

@@ -2,6 +2,8 @@ import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { DatabaseQueue } from './database-queue.js';
 import { HeadlessTakers } from './headless-takers.js';
+import { JobRows } from './job-rows.js';
+import { PictureChecker } from './picture-checker.js';
 import { PictureJobEntity } from './picture-job.entity.js';
 import { PictureQueue } from './picture-queue.js';
 import { PictureRunEntity } from './picture-run.entity.js';
@@ -12,6 +14,13 @@ import { Takers } from './takers.js';
 @Module({
   imports: [TypeOrmModule.forFeature([PictureJobEntity, PictureRunEntity])],
   controllers: [PoolController],
-  providers: [{ provide: PictureQueue, useClass: DatabaseQueue }, PoolFiles, Takers, HeadlessTakers],
+  providers: [
+    { provide: PictureQueue, useClass: DatabaseQueue },
+    JobRows,
+    PictureChecker,
+    PoolFiles,
+    Takers,
+    HeadlessTakers,
+  ],
 })
 export class PoolModule {}

@@ -4,7 +4,9 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { deflateSync } from 'node:zlib';
 import type { INestApplication } from '@nestjs/common';
+import { zipSync } from 'fflate';
 import { newShot, type PictureJob, type TakenRun } from '@fleet-rail/core';
+import { DataSource } from 'typeorm';
 import { createApp } from '../create-app.js';
 import { PictureQueue } from './picture-queue.js';
 
@@ -63,7 +65,10 @@ const job = (pictures: number): PictureJob => ({
   board: null,
 });
 const add = (pictures = 10) =>
-  queue.add({ shotId: null, fileName: 'Far.zip', work: job(pictures) }).then(({ id }) => id);
+  queue.add({ shotId: null, fileName: 'Far.zip', ...stored(job(pictures)) }).then(({ id }) => id);
+const stored = (work: PictureJob) => {
+  return { name: 'Far', pictures: work.pictures.length, ...SIZE, work: JSON.stringify(work) };
+};
 
 /** A PNG written by hand: one grey for each index. */
 function png(index: number, { width, height } = SIZE): Buffer {
@@ -105,7 +110,7 @@ async function work(taker: string, run: TakenRun): Promise<void> {
     const pictures = await Promise.all(
       Array.from({ length: run.count }, async (_, i) => readFileSync(await queue.picture(run.job, i))),
     );
-    return queue.giveFile(run.run, taker, Readable.from([Buffer.concat(pictures)]));
+    return queue.giveFile(run.run, taker, Readable.from([zipOf(pictures)]));
   }
   for (let i = run.first; i < run.first + run.count; i++) await queue.givePicture(run.run, taker, i, png(i));
   return queue.give(run.run, taker);
@@ -118,7 +123,13 @@ async function workOn(taker: string): Promise<void> {
 
 const claim = (taker: string) => queue.claim(taker, {});
 const fileOf = async (id: string) => readFileSync((await queue.file(id)).path);
-const whole = (pictures: number) => Buffer.concat(Array.from({ length: pictures }, (_, i) => png(i)));
+const whole = (pictures: number) => zipOf(Array.from({ length: pictures }, (_, i) => png(i)));
+
+/** Pictures as the zip they are handed over in. */
+function zipOf(pictures: readonly Buffer[]): Buffer {
+  const entries = pictures.map((bytes, i) => [`frame-${i}.png`, bytes] as const);
+  return Buffer.from(zipSync(Object.fromEntries(entries), { level: 0, mtime: new Date(2000, 0, 1) }));
+}
 
 async function taken(taker: string): Promise<TakenRun> {
   const run = await claim(taker);
@@ -220,28 +231,157 @@ it('a server that is stopped and started again goes on where it was', async () =
   expect(await fileOf(id)).toEqual(whole(10));
 });
 
-it('what five takers in turn are lost over is given up, and says so', async () => {
-  const id = await add(4);
+it('a run that is lost five times is paused by itself: the others are drawn, and it can be tried again', async () => {
+  const id = await add(12);
   for (let i = 0; i < 5; i++) {
-    expect(await claim(`t${i}`)).not.toBeNull();
+    // Whoever takes the first run dies of it; all others are given.
+    for (let run = await claim(`t${i}`); run !== null && run.first > 0; run = await claim(`t${i}`))
+      await work(`t${i}`, run);
     now += LEASE + 1;
   }
-  expect(await claim('t5')).toBeNull();
-  expect(await queue.open(id)).toMatchObject({
-    state: 'failed',
-    problem: 'Pictures 1 to 4 failed 5 times, the last time since: its taker was lost',
-  });
+  expect(await claim('last')).toBeNull();
+  const problem = 'Pictures 1 to 4 failed 5 times. The last time its renderer did not answer in time.';
+  const card = await queue.open(id);
+  expect(card).toMatchObject({ state: 'paused', problem, drawn: 8 });
+  expect(card.runs.map(({ state }) => state)).toEqual(['paused', 'given', 'given', 'waiting']);
+  expect((await queue.list())[0]).toEqual(card);
+  expect(await queue.tryAgain(id)).toMatchObject({ state: 'drawing', problem: null, drawn: 8 });
+  await workOn('better');
+  expect(await fileOf(id)).toEqual(whole(12));
 });
 
-it('what is the job’s own fault ends it at once; its words are kept', async () => {
-  const id = await add(4);
+it('a run that was lost is handed out after those that were not', async () => {
+  await add(12);
+  const first = await taken('dies');
+  now += LEASE + 1;
+  const order = [];
+  for (let run = await claim('a'); run !== null; run = await claim('a')) order.push(run.first);
+  expect([first.first, order]).toEqual([0, [4, 8, 0]]);
+});
+
+it('the desk of another shot goes on with what nobody draws, after its own', async () => {
+  const [far, near] = ['6f1c1a7e-0000-4000-8000-000000000001', '6f1c1a7e-0000-4000-8000-000000000002'];
+  const left = await queue.add({ shotId: far, fileName: 'Far.zip', ...stored(job(8)) });
+  const own = await queue.add({ shotId: near, fileName: 'Near.zip', ...stored(job(4)) });
+  const claimed = async (taker: string) => (await queue.claim(taker, { shot: near }))?.job ?? null;
+  expect([await claimed('a'), await claimed('a'), await claimed('a')]).toEqual([own.id, left.id, null]);
+});
+
+it('a job that is at fault itself pauses at once in its own words, and keeps what is drawn', async () => {
+  const id = await add(8);
+  await work('a', await taken('a'));
   const run = await taken('a');
   await queue.fail(run.run, 'a', 'This browser encodes no MP4 of 16 × 16.', true);
   expect(await queue.open(id)).toMatchObject({
-    state: 'failed',
+    state: 'paused',
     problem: 'This browser encodes no MP4 of 16 × 16.',
+    drawn: 4,
   });
   expect(await claim('b')).toBeNull();
+  await queue.tryAgain(id);
+  await workOn('b');
+  expect(await fileOf(id)).toEqual(whole(8));
+});
+
+it('more done than a run has is refused, and the run stays with its renderer', async () => {
+  await add(4);
+  const run = await taken('a');
+  await expect(queue.beat(run.run, 'a', 5)).rejects.toMatchObject({ status: 422 });
+  await queue.beat(run.run, 'a', 4);
+});
+
+describe('a film', () => {
+  const joinOf = async (file: PictureJob['wish']['file'], pictures = 4) => {
+    const plan = job(pictures);
+    const { id } = await queue.add({
+      shotId: null,
+      fileName: 'Far',
+      ...stored({ ...plan, wish: { ...plan.wish, file } }),
+    });
+    for (;;) {
+      const run = await taken('a');
+      if (run.kind === 'join') return { id, run: run.run };
+      await work('a', run);
+    }
+  };
+  const give = (run: string, taker: string, bytes: Buffer) =>
+    queue.giveFile(run, taker, Readable.from([bytes]));
+
+  it.each(['webm', 'mp4', 'gif', 'pdf', 'sheet', 'png'] as const)(
+    'that is no %s is refused, and its run waits for another renderer',
+    async (file) => {
+      const { id, run } = await joinOf(file);
+      await expect(give(run, 'a', Buffer.from('<html></html>\n'))).rejects.toMatchObject({ status: 422 });
+      const card = await queue.open(id);
+      expect(card.state).toBe('drawing');
+      expect(card.runs.at(-1)).toMatchObject({ kind: 'join', state: 'waiting', lost: 1 });
+      await expect(queue.file(id)).rejects.toMatchObject({ status: 404 });
+    },
+  );
+
+  it('with too few pictures in its zip is refused', async () => {
+    const { run } = await joinOf('png');
+    await expect(give(run, 'a', whole(3))).rejects.toThrow('The zip holds 3 files; expected 4.');
+  });
+
+  it('that a renderer gives after another has given it is refused, and the given one stays', async () => {
+    const { id, run } = await joinOf('png');
+    now += LEASE + 1;
+    const again = await taken('b');
+    expect(again.run).toBe(run);
+    // The first one's upload began in time and ends after the other's.
+    let end = (): void => undefined;
+    const slow = Readable.from(
+      (async function* () {
+        await new Promise<void>((resolve) => (end = resolve));
+        yield zipOf([png(9), png(9), png(9), png(9)]);
+      })(),
+    );
+    await queue.giveFile(run, 'b', Readable.from([whole(4)]));
+    const late = queue.giveFile(run, 'a', slow);
+    await expect(late).rejects.toMatchObject({ status: 410 });
+    end();
+    expect(await fileOf(id)).toEqual(whole(4));
+  });
+
+  it('that is overtaken while it is on its way is refused, and the given one stays', async () => {
+    const { id, run } = await joinOf('png');
+    let end = (): void => undefined;
+    const gate = new Promise<void>((resolve) => (end = resolve));
+    const slow = Readable.from(
+      (async function* () {
+        await gate;
+        yield zipOf([png(9), png(9), png(9), png(9)]);
+      })(),
+    );
+    const late = queue.giveFile(run, 'a', slow);
+    now += LEASE + 1;
+    const again = await taken('b');
+    await queue.giveFile(again.run, 'b', Readable.from([whole(4)]));
+    end();
+    await expect(late).rejects.toMatchObject({ status: 410 });
+    expect(await fileOf(id)).toEqual(whole(4));
+  });
+});
+
+it('a job of thousands of pictures lets others have their turn while it is stored', async () => {
+  const turns: number[] = [];
+  const watch = setInterval(() => turns.push(performance.now()), 1);
+  const id = await add(60_000);
+  clearInterval(watch);
+  // 2,500 runs in slices: whoever waits has at least a turn a slice.
+  expect(turns.length).toBeGreaterThan(5);
+  expect((await queue.open(id)).runs).toHaveLength(2501);
+});
+
+it('a job that a server stored half when it ended is gone when it starts again', async () => {
+  const id = await add(4);
+  await app.get(DataSource).query("UPDATE picture_job SET state = 'adding'");
+  expect(await queue.list()).toEqual([]);
+  await app.close();
+  await start();
+  await expect(queue.open(id)).rejects.toMatchObject({ status: 404 });
+  expect(await app.get(DataSource).query('SELECT count(*) AS runs FROM picture_run')).toEqual([{ runs: 0 }]);
 });
 
 it('a job that is taken back leaves nothing, and its taker is told', async () => {

@@ -1,4 +1,4 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put } from '@nestjs/common';
+import { Body, Controller, Delete, Get, Header, HttpCode, Param, Patch, Post, Put } from '@nestjs/common';
 import { ApiConflictResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { CreateShotDto, RenameShotDto, SaveShotDto, SavedDto, ShotCardDto, ShotDto } from './shots.dto.js';
 import { ShotsService } from './shots.service.js';
@@ -26,8 +26,10 @@ export class ShotsController {
   }
 
   @Get(':id')
-  open(@Param('id') id: string): Promise<ShotDto> {
-    return this.shots.open(id);
+  @Header('Content-Type', 'application/json; charset=utf-8')
+  @ApiOkResponse({ type: ShotDto })
+  open(@Param('id') id: string): Promise<string> {
+    return this.shots.textOf(id);
   }
 
   /** What is asked every few seconds by whoever has the shot open: no document goes with it. */

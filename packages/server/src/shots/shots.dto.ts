@@ -1,6 +1,7 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
 import { IsInt, IsOptional, IsUUID, Min } from 'class-validator';
-import { IsDocument } from '../http/body-pipe.js';
+import type { CheckedShot } from '../documents/checked-shot.js';
+import { IsDocument } from '../documents/is-document.js';
 import { IsName } from '../http/is-name.js';
 
 const documentSchema = {
@@ -18,7 +19,7 @@ export class CreateShotDto {
   @ApiPropertyOptional(documentSchema)
   @IsOptional()
   @IsDocument()
-  document?: Record<string, unknown>;
+  document?: CheckedShot;
 }
 
 export class SaveShotDto {
@@ -31,7 +32,7 @@ export class SaveShotDto {
 
   @ApiProperty(documentSchema)
   @IsDocument()
-  document!: Record<string, unknown>;
+  document!: CheckedShot;
 
   @ApiPropertyOptional({
     description: 'A name for this save; sent again under it after an answer that was lost, it is known',

@@ -1,12 +1,16 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { ConflictException, Injectable, NotFoundException } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { newShot, parseShot, type Shot } from '@fleet-rail/core/shots';
+import { newShot, type Shot } from '@fleet-rail/core/shots';
 import { IsNull, Not, type FindManyOptions, type Repository } from 'typeorm';
+import { CheckedShot, columnsOf, type ShotColumns } from '../documents/checked-shot.js';
+import { DocumentThreads } from '../documents/document-threads.js';
 import { ModelsService } from '../models/models.service.js';
 import { ShotEntity } from './shot.entity.js';
-import { sketchShot } from './shot-sketch.js';
 import type { SavedDto, ShotCardDto, ShotDto } from './shots.dto.js';
+
+/** Stored documents of so many characters are checked in a thread. */
+const LARGE = 2 ** 20;
 
 /** Keeps shots. Every write is one statement, so nothing is ever stored half. */
 @Injectable()
@@ -17,6 +21,7 @@ export class ShotsService {
   constructor(
     @InjectRepository(ShotEntity) private readonly shots: Repository<ShotEntity>,
     private readonly models: ModelsService,
+    private readonly threads: DocumentThreads,
   ) {}
 
   /** Shots that are not deleted, newest change first. */
@@ -39,13 +44,22 @@ export class ShotsService {
 
   /** An empty shot under a name, or one from a document whose models are looked up by file name. */
   async create(name: string | undefined, raw: unknown): Promise<ShotDto> {
-    const shot = raw === undefined ? newShot({ name: name ?? 'Untitled shot' }) : parseShot(raw);
-    return this.insert(await this.models.findFiles(shot));
+    const shot =
+      raw === undefined ? CheckedShot.from(newShot({ name: name ?? 'Untitled shot' })) : CheckedShot.of(raw);
+    const document = await this.models.findFiles(shot.columns.document);
+    return this.insert({ ...shot.columns, document });
   }
 
   async open(id: string): Promise<ShotDto> {
+    return JSON.parse(await this.textOf(id)) as ShotDto;
+  }
+
+  /** The same as JSON: a document that needs no check is handed on as it is stored. */
+  async textOf(id: string): Promise<string> {
     const found = await this.find(id);
-    return toDto(found, this.shotOf(found));
+    const { name, revision, updatedAt, lastSave: save } = found;
+    const rest = JSON.stringify({ id, name, revision, updatedAt, save });
+    return `${rest.slice(0, -1)},"document":${await this.checkedText(found)}}`;
   }
 
   /** A shot without its document: how often it was saved, and when last. */
@@ -59,7 +73,7 @@ export class ShotsService {
   /** The document of a shot that exists, as it was last saved. */
   async documentOf(id: string): Promise<{ shot: Shot; revision: number }> {
     const found = await this.find(id);
-    return { shot: this.shotOf(found), revision: found.revision };
+    return { shot: JSON.parse(await this.checkedText(found)) as Shot, revision: found.revision };
   }
 
   /**
@@ -69,13 +83,13 @@ export class ShotsService {
    * @throws ConflictException where another save came between; ShotError where the document is refused
    */
   async save(id: string, revision: number, raw: unknown, saveId: string | null = null): Promise<SavedDto> {
-    const shot = parseShot(raw);
+    const { columns } = CheckedShot.of(raw);
     const updatedAt = new Date().toISOString();
-    const change = { ...columnsOf(shot), revision: revision + 1, updatedAt, lastSave: saveId };
+    const change = { ...columns, revision: revision + 1, updatedAt, lastSave: saveId };
     const { affected } = await this.shots.update({ id, revision, deletedAt: IsNull() }, change);
     if (affected === 1) {
       this.checked.set(id, digestOf(change.document));
-      return { id, name: shot.name, revision: revision + 1, updatedAt };
+      return { id, name: columns.name, revision: revision + 1, updatedAt };
     }
     const kept = await this.find(id);
     const isSame = saveId !== null && kept.lastSave === saveId && kept.revision === revision + 1;
@@ -85,12 +99,12 @@ export class ShotsService {
 
   async rename(id: string, name: string): Promise<SavedDto> {
     const { shot, revision } = await this.documentOf(id);
-    return this.save(id, revision, { ...shot, name });
+    return this.save(id, revision, CheckedShot.from({ ...shot, name }));
   }
 
   async duplicate(id: string): Promise<ShotDto> {
     const { shot } = await this.documentOf(id);
-    return this.insert({ ...shot, name: `${shot.name.slice(0, 190)} copy` });
+    return this.insert(columnsOf({ ...shot, name: `${shot.name.slice(0, 190)} copy` }));
   }
 
   /** Takes a shot off the list; {@link undelete} brings it back. */
@@ -106,11 +120,11 @@ export class ShotsService {
     return this.open(id);
   }
 
-  private async insert(shot: Shot): Promise<ShotDto> {
+  private async insert(columns: ShotColumns): Promise<ShotDto> {
     const now = new Date().toISOString();
     const entity = {
       id: randomUUID(),
-      ...columnsOf(shot),
+      ...columns,
       revision: 1,
       createdAt: now,
       updatedAt: now,
@@ -119,13 +133,17 @@ export class ShotsService {
     };
     await this.shots.insert(entity);
     this.checked.set(entity.id, digestOf(entity.document));
-    return toDto(entity, shot);
+    return this.open(entity.id);
   }
 
-  /** A stored document; what it was saved without by an earlier version has its defaults. */
-  private shotOf({ id, document }: ShotEntity): Shot {
-    const raw: unknown = JSON.parse(document);
-    return this.checked.get(id) === digestOf(document) ? (raw as Shot) : parseShot(raw);
+  /** A stored document as JSON; one that an earlier version saved is completed with defaults. */
+  private async checkedText({ id, document }: ShotEntity): Promise<string> {
+    const digest = digestOf(document);
+    if (this.checked.get(id) === digest) return document;
+    const isLarge = document.length >= LARGE;
+    const { columns } = isLarge ? await this.threads.check(document) : CheckedShot.of(JSON.parse(document));
+    if (columns.document === document) this.checked.set(id, digest);
+    return columns.document;
   }
 
   private async find(id: string): Promise<ShotEntity> {
@@ -135,19 +153,10 @@ export class ShotsService {
   }
 }
 
-/** What is stored of a document. */
-export function columnsOf(shot: Shot): { name: string; document: string; sketch: string } {
-  return { name: shot.name, document: JSON.stringify(shot), sketch: JSON.stringify(sketchShot(shot)) };
-}
-
 /** Another save came between: what is kept is newer than what a change was made from. */
 function saveConflict({ revision }: ShotEntity): ConflictException {
   const message = 'A newer version of this shot was saved in another window.';
   return new ConflictException({ statusCode: 409, message, revision });
-}
-
-function toDto({ id, name, revision, updatedAt, lastSave }: ShotEntity, document: Shot): ShotDto {
-  return { id, name, revision, updatedAt, document, save: lastSave };
 }
 
 const digestOf = (document: string): string => createHash('sha256').update(document).digest('base64');

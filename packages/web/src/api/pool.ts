@@ -16,20 +16,13 @@ const KEY = ['pool'];
 const BUSY = 700;
 const QUIET = 4_000;
 
-/**
- * All jobs and takers, looked at again and again.
- *
- * @param shot looked at while something of this shot is drawn, and else not; null for always, more often while anything is
- */
-export function usePool(shot: string | null) {
+/** All jobs and takers, looked at again and again, more often while anything is drawn. */
+export function usePool() {
   return useQuery({
     queryKey: KEY,
     queryFn: () => request<Pool>('GET', '/api/pool'),
     staleTime: 0,
-    refetchInterval: ({ state }) =>
-      state.data?.jobs.some((job) => job.state === 'drawing' && (shot === null || job.shotId === shot))
-        ? BUSY
-        : shot === null && QUIET,
+    refetchInterval: ({ state }) => (state.data?.jobs.some((job) => job.state === 'drawing') ? BUSY : QUIET),
   });
 }
 
@@ -51,6 +44,15 @@ export function useRemoveJob() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (id: string) => request<void>('DELETE', `/api/pool/jobs/${id}`),
+    onSettled: () => client.invalidateQueries({ queryKey: KEY }),
+  });
+}
+
+/** Lets renderers have the paused runs of a job once more. */
+export function useTryAgain() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (id: string) => request<JobCard>('POST', `/api/pool/jobs/${id}/again`),
     onSettled: () => client.invalidateQueries({ queryKey: KEY }),
   });
 }

@@ -7,7 +7,7 @@ import { evaluateJob, PainterLost, ShotPainter } from './shot-painter';
 
 /** Who draws, and for whom. */
 export interface TakerFor extends TakerSelf {
-  /** Takes jobs of this shot alone. */
+  /** The shot whose desk it is: its jobs come first. */
   readonly shot?: string;
 }
 
@@ -67,7 +67,8 @@ export class Taker {
       });
     }, run.lease / 3);
     const told = (doing: TakerState['doing']) => (now: number, of: number) => {
-      done = now;
+      // A film that goes round several times joins each of its pictures as often.
+      done = of > run.count ? Math.floor((now * run.count) / of) : now;
       this.tell({ doing, done: now, of });
     };
     try {

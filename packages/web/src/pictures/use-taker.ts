@@ -7,7 +7,7 @@ import type { TakerWorker } from './taker-worker';
 /**
  * Draws for the pool in a thread of this page, as long as it is wanted.
  *
- * @param shot draws for this shot alone; null for whatever waits
+ * @param shot draws for this shot first, and for others where nobody does; null for whatever waits
  * @returns what it does; null while it is not wanted
  */
 export function useTaker(

@@ -10,7 +10,7 @@ const Row = styled.ul`
   list-style: none;
 `;
 
-/** Dark, amber while drawn, lit when given back; vermilion at its rim once it was lost. */
+/** Dark, amber while drawn, lit when given back; vermilion at its rim once it was lost, and all of it while it is paused. */
 const Lamp = styled.li<{ $state: RunCard['state']; $lost: boolean; $wide: boolean }>`
   width: ${({ $wide }) => ($wide ? 26 : 14)}px;
   height: 14px;
@@ -18,7 +18,7 @@ const Lamp = styled.li<{ $state: RunCard['state']; $lost: boolean; $wide: boolea
     ${({ theme, $lost, $state }) => ($lost ? theme.signal : $state === 'waiting' ? theme.hairline : 'transparent')};
   border-radius: 7px;
   background: ${({ theme, $state }) =>
-    $state === 'given' ? theme.settled : $state === 'taken' ? '#E0A02E' : theme.wash};
+    ({ given: theme.settled, taken: '#E0A02E', paused: theme.signal, waiting: theme.wash })[$state]};
 `;
 
 /** A lamp for each run of a job, and a long one for its joining. */
@@ -45,8 +45,11 @@ export function Lamps({ job, takers }: { job: JobCard; takers: readonly TakerCar
 
 function sentence({ kind, first, count, state, lost, done }: RunCard, taker: string | null): string {
   const what = kind === 'join' ? 'Joining' : `Pictures ${first + 1} to ${first + count}`;
-  const how = { waiting: 'waits', taken: `${taker ?? 'somebody'} has ${done} of ${count}`, given: 'done' }[
-    state
-  ];
+  const how = {
+    waiting: 'waits',
+    taken: `${taker ?? 'somebody'} has ${done} of ${count}`,
+    given: 'done',
+    paused: 'paused',
+  }[state];
   return `${what}: ${how}${lost > 0 ? `; lost ${lost === 1 ? 'once' : `${lost} times`}` : ''}`;
 }

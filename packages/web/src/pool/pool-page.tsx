@@ -1,9 +1,9 @@
 import type { JobCard, TakerCard } from '@fleet-rail/core';
-import { ArrowLeft, Download, HandHelping, Trash2, X } from 'lucide-react';
+import { ArrowLeft, Download, HandHelping, RotateCw, Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import styled from 'styled-components';
-import { jobFileUrl, usePool, useRemoveJob, type Pool } from '../api/pool';
+import { jobFileUrl, usePool, useRemoveJob, useTryAgain, type Pool } from '../api/pool';
 import { sentenceOf } from '../api/request';
 import type { TakerState } from '../pictures/taker';
 import { useTaker } from '../pictures/use-taker';
@@ -86,7 +86,7 @@ export function PoolPage() {
   const [lent, setLent] = useState(asked !== null);
   const name = asked ?? 'This window';
   const doing = useTaker(lent, name, asked === null ? 'window' : 'server', null);
-  const { data, error } = usePool(null);
+  const { data, error } = usePool();
   useCloseWhenLost(asked !== null, doing);
   useEffect(() => {
     document.title = 'The pool – Fleet Rail';
@@ -149,6 +149,7 @@ function Panels({ pool: { jobs, takers } }: { pool: Pool }) {
 
 function Job({ job, takers }: { job: JobCard; takers: readonly TakerCard[] }) {
   const remove = useRemoveJob();
+  const again = useTryAgain();
   const take = () => remove.mutate(job.id, { onError: (error) => notify('error', sentenceOf(error)) });
   return (
     <JobRow aria-label={job.fileName}>
@@ -162,8 +163,17 @@ function Job({ job, takers }: { job: JobCard; takers: readonly TakerCard[] }) {
             <Download aria-hidden size={14} /> {((job.bytes ?? 0) / 1e6).toFixed(1)} MB
           </a>
         )}
-        <IconButton label={`${job.state === 'drawing' ? 'Cancel' : 'Delete'} ${job.fileName}`} onPress={take}>
-          {job.state === 'drawing' ? <X aria-hidden /> : <Trash2 aria-hidden />}
+        {job.problem && (
+          <Button
+            aria-label={`Try ${job.fileName} again`}
+            isPending={again.isPending}
+            onPress={() => again.mutate(job.id, { onError: (error) => notify('error', sentenceOf(error)) })}
+          >
+            <RotateCw aria-hidden /> Try again
+          </Button>
+        )}
+        <IconButton label={`${job.state === 'done' ? 'Delete' : 'Cancel'} ${job.fileName}`} onPress={take}>
+          {job.state === 'done' ? <Trash2 aria-hidden /> : <X aria-hidden />}
         </IconButton>
       </JobHead>
       <Lamps job={job} takers={takers} />

@@ -1,12 +1,42 @@
+import { useEffect, useRef } from 'react';
+import { useNavigate } from 'react-router';
 import { usePool } from '../../api/pool';
 import { useTaker } from '../../pictures/use-taker';
+import { notify } from '../../ui/notices';
 import { useDesk } from '../desk-store';
 
-/** Draws the pictures of this shot in a thread of the desk's own, at whatever station one is, unless that is left to others. */
+/**
+ * Draws pictures in a thread of the desk's own, at whatever step one is, unless that is left to others: those of its shot first,
+ * then those of other shots that nobody draws.
+ */
 export function DeskTaker({ shotId }: { shotId: string }) {
   const drawsHere = useDesk((state) => state.drawsHere);
-  const { data } = usePool(shotId);
-  const waits = data?.jobs.some((job) => job.shotId === shotId && job.state === 'drawing') ?? false;
-  useTaker(waits && drawsHere, 'This desk', 'desk', shotId);
+  const { data } = usePool();
+  const drawn = data?.jobs.filter(({ state }) => state === 'drawing') ?? [];
+  useTaker(drawn.length > 0 && drawsHere, 'This desk', 'desk', shotId);
+  const others = data?.takers.some(({ kind }) => kind !== 'desk') ?? false;
+  const own = drawn.find((job) => job.shotId === shotId);
+  useFarewell(drawsHere && !others ? (own?.fileName ?? null) : null);
   return null;
+}
+
+/** Says when the desk is left that it is the one that draws a file; the browser asks before the window is closed. */
+function useFarewell(fileName: string | null): void {
+  const navigate = useNavigate();
+  const unfinished = useRef(fileName);
+  useEffect(() => {
+    unfinished.current = fileName;
+    if (fileName === null) return;
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [fileName]);
+  useEffect(
+    () => () => {
+      if (unfinished.current === null) return;
+      const text = `“${unfinished.current}” is not finished. It goes on when you come back, or lend a window in the pool.`;
+      notify('done', text, { name: 'Open the pool', run: () => void navigate('/pool') });
+    },
+    [navigate],
+  );
 }

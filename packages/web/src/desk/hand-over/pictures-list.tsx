@@ -1,7 +1,7 @@
 import type { JobCard } from '@fleet-rail/core';
-import { Download, Trash2, X } from 'lucide-react';
+import { Download, RotateCw, Trash2, X } from 'lucide-react';
 import styled from 'styled-components';
-import { jobFileUrl, jobPictureUrl, useRemoveJob } from '../../api/pool';
+import { jobFileUrl, jobPictureUrl, useRemoveJob, useTryAgain } from '../../api/pool';
 import { sentenceOf } from '../../api/request';
 import { IconButton } from '../../ui/icon-button';
 import { notify } from '../../ui/notices';
@@ -54,10 +54,11 @@ const About = styled.div`
 /** The pictures of a shot that were made, or are being made, the newest first. */
 export function PicturesList({ jobs }: { jobs: readonly JobCard[] }) {
   const remove = useRemoveJob();
+  const again = useTryAgain();
   if (jobs.length === 0) return null;
   const take = (job: JobCard) =>
     remove.mutate(job.id, {
-      onSuccess: () => job.state === 'drawing' && notify('done', 'Cancelled; nothing was made.'),
+      onSuccess: () => job.state !== 'done' && notify('done', 'Cancelled; nothing was made.'),
       onError: (error) => notify('error', sentenceOf(error)),
     });
   return (
@@ -74,8 +75,9 @@ export function PicturesList({ jobs }: { jobs: readonly JobCard[] }) {
           </Thumb>
           <About>
             <b title={job.fileName}>{job.fileName}</b>
-            {job.state === 'drawing' && <Progress label="Pictures" part={partOf(job)} />}
+            {job.state !== 'done' && <Progress label="Pictures" part={partOf(job)} />}
             <Hint role={job.state === 'drawing' ? 'status' : undefined}>{sentence(job)}</Hint>
+            {job.problem && <Hint role="alert">{job.problem}</Hint>}
           </About>
           <div>
             {job.state === 'done' && (
@@ -83,11 +85,21 @@ export function PicturesList({ jobs }: { jobs: readonly JobCard[] }) {
                 <Download aria-hidden />
               </IconButton>
             )}
+            {job.problem && (
+              <IconButton
+                label={`Try ${job.fileName} again`}
+                onPress={() =>
+                  again.mutate(job.id, { onError: (error) => notify('error', sentenceOf(error)) })
+                }
+              >
+                <RotateCw aria-hidden />
+              </IconButton>
+            )}
             <IconButton
-              label={job.state === 'drawing' ? 'Cancel the pictures' : `Delete ${job.fileName}`}
+              label={job.state === 'done' ? `Delete ${job.fileName}` : 'Cancel the pictures'}
               onPress={() => take(job)}
             >
-              {job.state === 'drawing' ? <X aria-hidden /> : <Trash2 aria-hidden />}
+              {job.state === 'done' ? <Trash2 aria-hidden /> : <X aria-hidden />}
             </IconButton>
           </div>
         </Item>
@@ -114,8 +126,8 @@ export function partOf({ pictures, drawn, runs }: JobCard): number {
 }
 
 function sentence(job: JobCard): string {
-  const { state, problem, bytes, pictures, drawn, runs } = job;
-  if (state === 'failed') return problem ?? 'It failed.';
+  const { state, bytes, pictures, drawn, runs } = job;
+  if (state === 'paused') return `Paused with ${drawn} of ${pictures} pictures drawn.`;
   if (state === 'done') return `${job.width} × ${job.height}, ${((bytes ?? 0) / 1e6).toFixed(1)} MB`;
   if (drawn === pictures) return 'Joining the pictures.';
   const left = secondsLeft(job);

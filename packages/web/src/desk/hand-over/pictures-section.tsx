@@ -21,19 +21,16 @@ export function PicturesSection({ shotId }: { shotId: string }) {
   const ready = useDesk(({ seen, evaluation }) => seen !== null && evaluation?.now === null);
   const drawsHere = useDesk((state) => state.drawsHere);
   const [wish, setWish] = useState(PLAIN_WISH);
-  const { data } = usePool(null);
+  const { data } = usePool();
   const add = useAddJob();
   const awaited = useRef(new Set<string>());
   const jobs = data?.jobs.filter((job) => job.shotId === shotId) ?? [];
   // What was made from here is handed over when it is whole.
   useEffect(() => {
     for (const job of data?.jobs ?? []) {
-      if (job.state === 'drawing' || !awaited.current.delete(job.id)) continue;
-      if (job.state === 'failed') notify('error', job.problem ?? 'The pictures failed.');
-      else {
-        downloadJob(job);
-        notify('done', `${job.fileName}, ${((job.bytes ?? 0) / 1e6).toFixed(1)} MB.`);
-      }
+      if (job.state !== 'done' || !awaited.current.delete(job.id)) continue;
+      downloadJob(job);
+      notify('done', `${job.fileName}, ${((job.bytes ?? 0) / 1e6).toFixed(1)} MB.`);
     }
   }, [data]);
   const make = () => {

@@ -1,0 +1,71 @@
+import type { NextFunction, Request, Response } from 'express';
+import { JsonScan, type JsonLimits } from './json-scan.js';
+
+/** The largest document that a shot may hold is far below any of these. */
+const LIMITS: JsonLimits = { bytes: 64 * 2 ** 20, values: 4e6, depth: 64, keys: 10_000 };
+/** From this on a body is parsed in a thread: a megabyte takes the server some 50 ms. */
+const LARGE = 2 ** 20;
+
+/** A JSON body that was weighed and is not parsed yet. */
+export class LargeBody {
+  constructor(readonly bytes: Buffer) {}
+}
+
+/** Refuses compressed bodies: a hundred bytes can stand for a gigabyte. */
+export function refuseCompressed(request: Request, response: Response, next: NextFunction): void {
+  const encoding = request.headers['content-encoding'] ?? 'identity';
+  if (encoding === 'identity') return next();
+  refuse(
+    request,
+    response,
+    415,
+    `Content-Encoding: found "${encoding.slice(0, 40)}"; expected a body that is not compressed.`,
+  );
+}
+
+/** Reads JSON bodies: weighed as they come in, the small ones parsed, the large ones left to a thread as {@link LargeBody}. */
+export function readJsonBody(request: Request, response: Response, next: NextFunction): void {
+  if (!request.is('application/json')) return next();
+  const declared = Number(request.headers['content-length'] ?? 0);
+  if (declared > LIMITS.bytes) {
+    refuse(request, response, 413, `The JSON has over ${LIMITS.bytes / 2 ** 20} MB; expected at most that.`);
+    return;
+  }
+  const scan = new JsonScan(LIMITS);
+  const parts: Buffer[] = [];
+  let isOver = false;
+  request.on('data', (part: Buffer) => {
+    if (isOver) return;
+    const problem = scan.take(part);
+    if (problem === null) {
+      parts.push(part);
+      return;
+    }
+    isOver = true;
+    parts.length = 0;
+    refuse(request, response, 413, problem);
+  });
+  request.on('error', next);
+  request.on('end', () => {
+    if (isOver) return;
+    const bytes = Buffer.concat(parts);
+    if (bytes.length >= LARGE) {
+      request.body = new LargeBody(bytes);
+      return next();
+    }
+    try {
+      // An empty body is none, as for a change that needs no words.
+      if (bytes.length > 0) request.body = JSON.parse(bytes.toString('utf8')) as unknown;
+    } catch (error) {
+      refuse(request, response, 400, `The body is no JSON: ${(error as Error).message.slice(0, 200)}.`);
+      return;
+    }
+    next();
+  });
+}
+
+/** Answers at once and lets the rest of the body run off, so that whoever sends it gets to read the answer. */
+function refuse(request: Request, response: Response, statusCode: number, message: string): void {
+  request.resume();
+  response.status(statusCode).json({ statusCode, message });
+}

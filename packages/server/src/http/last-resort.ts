@@ -1,0 +1,29 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
+import { Logger } from '@nestjs/common';
+import type { NextFunction, Request, Response } from 'express';
+
+const answering = new AsyncLocalStorage<Response>();
+
+/** Remembers, for all that a request sets off, who waits for its answer. */
+export function rememberRequest(_: Request, response: Response, next: NextFunction): void {
+  answering.run(response, next);
+}
+
+/**
+ * Catches what nobody else does, such as an `error` event without a listener: it is logged, and the request that set it off is
+ * answered with 500. The process goes on, since the database is written in transactions and files are stored whole or not at all.
+ */
+export function catchWhatNobodyDoes(): void {
+  const log = new Logger('Server');
+  process.on('uncaughtException', (error: unknown, origin) => {
+    log.error(`${origin}: ${error instanceof Error ? error.stack : String(error)}`);
+    const response = answering.getStore();
+    if (response === undefined || response.writableEnded) return;
+    if (response.headersSent) {
+      response.destroy();
+      return;
+    }
+    const message = 'The server could not do this; its log has the details. Nothing was changed.';
+    response.status(500).json({ statusCode: 500, message });
+  });
+}
