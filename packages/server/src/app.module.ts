@@ -2,6 +2,7 @@ import { Module, type DynamicModule } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { BakesModule } from './bakes/bakes.module.js';
 import { databaseOptions } from './database/database-options.js';
+import { FolderLock } from './database/folder-lock.js';
 import { DocumentsModule } from './documents/documents.module.js';
 import { LibraryModule } from './library/library.module.js';
 import { ModelsModule } from './models/models.module.js';
@@ -15,9 +16,10 @@ import { CheckpointsModule } from './checkpoints/checkpoints.module.js';
 /** The whole server, for given settings. */
 @Module({})
 export class AppModule {
-  static of(settings: Settings): DynamicModule {
+  static of(settings: Settings, lock: FolderLock): DynamicModule {
     return {
       module: AppModule,
+      providers: [{ provide: FolderLock, useValue: lock }],
       imports: [
         SettingsModule.of(settings),
         TypeOrmModule.forRoot({ ...databaseOptions(settings.dataFolder), retryAttempts: 0 }),

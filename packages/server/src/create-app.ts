@@ -5,6 +5,7 @@ import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import compression from 'compression';
 import helmet from 'helmet';
 import { AppModule } from './app.module.js';
+import { FolderLock } from './database/folder-lock.js';
 import { DocumentThreads } from './documents/document-threads.js';
 import { BodyPipe } from './http/body-pipe.js';
 import { readJsonBody, refuseCompressed } from './http/json-body.js';
@@ -26,9 +27,15 @@ const PATIENCE = {
   keepAliveTimeout: 300_000,
 };
 
-/** The server, ready to listen. */
+/**
+ * The server, ready to listen.
+ *
+ * @throws FolderInUse where another server has its data folder
+ */
 export async function createApp(settings: Settings): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.of(settings), {
+  const lock = FolderLock.take(settings.dataFolder);
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.of(settings, lock), {
+    abortOnError: false,
     logger: ['error', 'warn'],
     bodyParser: false,
     // What ends the server ends its connections: a tab that is open keeps one alive.

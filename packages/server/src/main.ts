@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import type { AddressInfo } from 'node:net';
 import { createApp } from './create-app.js';
+import { FolderInUse, FolderLock } from './database/folder-lock.js';
 import { catchWhatNobodyDoes } from './http/last-resort.js';
 import { LISTEN_ADDRESS, readSettings } from './settings.js';
 
@@ -16,15 +17,19 @@ async function start(): Promise<void> {
     process.on(signal, () => setTimeout(() => process.exit(0), LAST_WORDS).unref());
   catchWhatNobodyDoes();
   const { port } = server.address() as AddressInfo;
-  console.log(`Fleet Rail is at http://${LISTEN_ADDRESS}:${port}/`);
+  const address = `http://${LISTEN_ADDRESS}:${port}/`;
+  app.get(FolderLock).note(address);
+  console.log(`Fleet Rail is at ${address}`);
 }
 
 start().catch((error: NodeJS.ErrnoException) => {
   const taken = error.code === 'EADDRINUSE';
   console.error(
-    taken
-      ? 'The port is taken by another program; set FLEET_RAIL_PORT to a free one.'
-      : `Fleet Rail could not start: ${error.message}`,
+    error instanceof FolderInUse
+      ? error.message
+      : taken
+        ? 'The port is taken by another program; set FLEET_RAIL_PORT to a free one.'
+        : `Fleet Rail could not start: ${error.message}`,
   );
   process.exit(1);
 });
