@@ -1,5 +1,6 @@
 import { Module, type DynamicModule } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import { BinModule } from './bin/bin.module.js';
 import { BakesModule } from './bakes/bakes.module.js';
 import { databaseOptions } from './database/database-options.js';
 import { FolderLock } from './database/folder-lock.js';
@@ -29,6 +30,7 @@ export class AppModule {
         CheckpointsModule,
         BakesModule,
         LibraryModule,
+        BinModule,
         PoolModule,
         SeedModule,
       ],

@@ -1,20 +1,15 @@
-import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Document, WebIO } from '@gltf-transform/core';
-import { unzipSync, zipSync } from 'fflate';
-import type { INestApplication } from '@nestjs/common';
 import { newShot, writeShotText } from '@fleet-rail/core';
 import { DataSource } from 'typeorm';
-import { createApp } from './create-app.js';
-import { BackupService } from './library/backup.service.js';
-import { RestoreService } from './library/restore.service.js';
 import { ModelsService } from './models/models.service.js';
 import { ShotsService } from './shots/shots.service.js';
+import { TestApp } from './testing/test-app.js';
 import { CheckpointsService } from './checkpoints/checkpoints.service.js';
 
+let app: TestApp;
 let folder: string;
-let app: INestApplication;
 let shots: ShotsService;
 let checkpoints: CheckpointsService;
 let models: ModelsService;
@@ -27,29 +22,21 @@ async function glb(name: string): Promise<Uint8Array> {
 }
 
 async function start(): Promise<void> {
-  const settings = {
-    dataFolder: join(folder, 'data'),
-    demoFolder: join(folder, 'demo'),
-    port: 0,
-    webFolder: null,
-    takers: 0,
-    browser: '',
-    lease: 20_000,
-  };
-  app = await createApp(settings);
-  await app.init();
+  await app.start();
+  serve();
+}
+
+function serve(): void {
   shots = app.get(ShotsService);
   checkpoints = app.get(CheckpointsService);
   models = app.get(ModelsService);
 }
 
 beforeEach(() => {
-  folder = mkdtempSync(join(tmpdir(), 'fleet-rail-server-'));
+  app = new TestApp();
+  folder = app.folder;
 });
-afterEach(async () => {
-  await app.close();
-  rmSync(folder, { recursive: true });
-});
+afterEach(() => app.end());
 
 describe('shots', () => {
   beforeEach(start);
@@ -262,8 +249,8 @@ describe('models', () => {
   it('what a crash left is cleaned away at the next start, and nothing else', async () => {
     const kept = await models.add([{ name: 'cart.glb', bytes: await glb('cart') }]);
     for (const name of ['a.part', 'f'.repeat(64)]) writeFileSync(join(folder, 'data/models', name), 'x');
-    await app.close();
-    await start();
+    await app.restart();
+    serve();
     expect(readdirSync(join(folder, 'data/models'))).toHaveLength(1);
     expect((await models.fileOf(kept.id)).fileName).toBe('cart.glb');
   });
@@ -302,8 +289,8 @@ describe('demo data', () => {
     expect(demo.name).toBe('Demo');
     expect(await models.open('cart')).toMatchObject({ shipped: true, fileName: 'cart.glb' });
     await shots.delete(demo.id);
-    await app.close();
-    await start();
+    await app.restart();
+    serve();
     expect(await shots.list()).toEqual([]);
   });
 });
@@ -319,72 +306,4 @@ it('the database has a write-ahead log and its tables from migrations alone', as
   expect(await database.query(tables)).toEqual([]);
   await database.runMigrations();
   expect(await database.query(tables)).toHaveLength(4);
-});
-
-describe('the library', () => {
-  beforeEach(start);
-  const whole = async () => {
-    const parts: Uint8Array[] = [];
-    for await (const part of app.get(BackupService).parts()) parts.push(part);
-    return Buffer.concat(parts);
-  };
-  /** Another machine: the same server on a folder with nothing in it. */
-  const onEmptyMachine = async () => {
-    await app.close();
-    rmSync(join(folder, 'data'), { recursive: true });
-    await start();
-  };
-
-  it('a backup taken in on an empty machine brings everything, and again brings nothing', async () => {
-    const model = await models.add([{ name: 'cart.glb', bytes: await glb('cart') }]);
-    const worn = { id: 'm', name: 'Cart', source: { asset: model.id } };
-    const { id } = await shots.create(undefined, newShot({ name: 'Lane', models: [worn] }));
-    await checkpoints.add(id, 'Start');
-    await shots.save(id, 1, newShot({ name: 'Lane, later', models: [worn] }));
-    const gone = await shots.create('Gone', undefined);
-    await shots.delete(gone.id);
-    const backup = await whole();
-
-    await onEmptyMachine();
-    const restore = (bytes: Uint8Array) => app.get(RestoreService).restore(bytes);
-    expect(await restore(backup)).toEqual({ shots: 2, checkpoints: 1, models: 1, there: 0, refused: [] });
-    expect(await shots.open(id)).toMatchObject({ name: 'Lane, later', revision: 2 });
-    expect((await shots.listDeleted()).map(({ name }) => name)).toEqual(['Gone']);
-    const [kept] = await checkpoints.list(id);
-    expect(await checkpoints.restore(id, kept.id, 2)).toMatchObject({ name: 'Lane' });
-    expect((await models.open(model.id)).fileName).toBe('cart.glb');
-
-    await onEmptyMachine();
-    await restore(backup);
-    expect(await restore(backup)).toEqual({ shots: 0, checkpoints: 0, models: 0, there: 4, refused: [] });
-  });
-
-  it('what was changed since stays, and the one of the backup comes beside it, once', async () => {
-    const { id } = await shots.create('Lane', undefined);
-    await checkpoints.add(id, 'Start');
-    const backup = await whole();
-    await shots.save(id, 1, newShot({ name: 'Lane, mine' }));
-    const restore = (bytes: Uint8Array) => app.get(RestoreService).restore(bytes);
-    expect(await restore(backup)).toMatchObject({ shots: 1, checkpoints: 1 });
-    expect((await shots.open(id)).name).toBe('Lane, mine');
-    expect((await shots.list()).map(({ name }) => name).sort()).toEqual(['Lane, mine', 'Lane, restored']);
-    expect(await restore(backup)).toMatchObject({ shots: 0, checkpoints: 0 });
-    expect(await shots.list()).toHaveLength(2);
-  });
-
-  it('what is no backup is refused, and of a spoilt one all is taken that can be read', async () => {
-    const restore = (bytes: Uint8Array) => app.get(RestoreService).restore(bytes);
-    await expect(restore(new Uint8Array(40))).rejects.toThrow(/no zip that can be read/);
-    await expect(restore(zipSync({ 'a.txt': new Uint8Array(3) }))).rejects.toThrow(
-      /expected a zip with library\.json/,
-    );
-    const { id } = await shots.create('Lane', undefined);
-    await shots.create('Brook', undefined);
-    const files = unzipSync(await whole());
-    files[`shots/${id}.json`] = new TextEncoder().encode('{"format":"other"}');
-    await onEmptyMachine();
-    const { shots: taken, refused } = await restore(zipSync(files));
-    expect(taken).toBe(1);
-    expect(refused).toEqual([expect.stringMatching(/^shot "Lane": /)]);
-  });
 });

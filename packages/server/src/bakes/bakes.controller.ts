@@ -3,6 +3,7 @@ import { Controller, Get, Param, ParseEnumPipe, Query, Res, StreamableFile } fro
 import { ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { PATH_KINDS, type PathKind } from '@fleet-rail/core/format-facts';
 import type { Response } from 'express';
+import { whenGone } from '../http/when-gone.js';
 import { GivenOutDto } from './bakes.dto.js';
 import { BakesService, type Download, type GivenFormat } from './bakes.service.js';
 
@@ -111,13 +112,6 @@ function typeOf(name: string): string {
     obj: 'model/obj',
   };
   return types[name.replace(/^.*\./, '')];
-}
-
-/** Aborted when the one who asked goes away before all is sent. */
-function whenGone(response: Response): AbortSignal {
-  const gone = new AbortController();
-  response.once('close', () => gone.abort());
-  return gone.signal;
 }
 
 function download({ name, parts }: Download, type: string): StreamableFile {

@@ -1,5 +1,6 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
+import type { Database } from 'better-sqlite3';
 import type { DataSourceOptions } from 'typeorm';
 import { ModelEntity } from '../models/model.entity.js';
 import { SeedEntity } from '../seed/seed.entity.js';
@@ -14,13 +15,26 @@ import { NamedSaves1764300000000 } from './migrations/3-named-saves.js';
 import { Pieces1764400000000 } from './migrations/4-pieces.js';
 import { PicturePool1764500000000 } from './migrations/5-picture-pool.js';
 import { PausedRuns1764600000000 } from './migrations/6-paused-runs.js';
+import { Bin1764700000000 } from './migrations/7-bin.js';
+
+export const databaseFile = (dataFolder: string): string => join(dataFolder, 'fleet-rail.sqlite');
+
+/** Lets the file of a database become smaller when rows are deleted; one that was made without that is rewritten once. */
+function letShrink(database: Database): void {
+  if (database.pragma('auto_vacuum', { simple: true }) === INCREMENTAL) return;
+  database.pragma(`auto_vacuum = ${INCREMENTAL}`);
+  database.exec('VACUUM');
+}
+
+const INCREMENTAL = 2;
 
 /** SQLite in the data folder, with a write-ahead log; its tables come from migrations alone. */
 export function databaseOptions(dataFolder: string): DataSourceOptions {
   mkdirSync(dataFolder, { recursive: true });
   return {
     type: 'better-sqlite3',
-    database: join(dataFolder, 'fleet-rail.sqlite'),
+    database: databaseFile(dataFolder),
+    prepareDatabase: letShrink,
     enableWAL: true,
     entities: [
       ShotEntity,
@@ -38,6 +52,7 @@ export function databaseOptions(dataFolder: string): DataSourceOptions {
       Pieces1764400000000,
       PicturePool1764500000000,
       PausedRuns1764600000000,
+      Bin1764700000000,
     ],
     migrationsRun: true,
     synchronize: false,

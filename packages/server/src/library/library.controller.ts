@@ -1,4 +1,4 @@
-import { readFile, rm } from 'node:fs/promises';
+import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { Readable } from 'node:stream';
 import {
@@ -6,19 +6,24 @@ import {
   Controller,
   Get,
   HttpCode,
+  Param,
   Post,
+  Query,
+  Res,
   StreamableFile,
   UploadedFile,
   UseInterceptors,
 } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import type { Response } from 'express';
+import { whenGone } from '../http/when-gone.js';
 import { BackupService } from './backup.service.js';
-import { RestoredDto } from './library.dto.js';
+import { MissingModelDto, RestoredDto, RestoreNameDto, RestoreProgressDto } from './library.dto.js';
 import { RestoreService } from './restore.service.js';
 
-/** The largest backup that is taken in: all of it is unpacked at once. */
-const LARGEST = 1024 * 1024 * 1024;
+/** The largest backup that is taken in, bytes. */
+const LARGEST = 8 * 2 ** 30;
 
 @ApiTags('library')
 @Controller('api/library')
@@ -30,12 +35,22 @@ export class LibraryController {
 
   @Get('backup')
   @ApiOkResponse({ description: 'All shots, checkpoints and models', content: { 'application/zip': {} } })
-  give(): StreamableFile {
+  give(@Res({ passthrough: true }) response: Response): StreamableFile {
     const day = new Date().toISOString().slice(0, 10);
-    return new StreamableFile(Readable.from(this.backup.parts(), { objectMode: false }), {
+    const parts = this.backup.parts(whenGone(response));
+    const file = new StreamableFile(Readable.from(parts, { objectMode: false }), {
       type: 'application/zip',
       disposition: `attachment; filename*=UTF-8''fleet-rail-${day}.zip`,
     });
+    // A backup that breaks off must not look like a whole one: its connection breaks off too.
+    return file.setErrorHandler((_, raw) => (raw as unknown as Response).destroy());
+  }
+
+  /** Models whose files are gone from the data folder. */
+  @Get('missing')
+  @ApiOkResponse({ type: [MissingModelDto] })
+  missing(): Promise<MissingModelDto[]> {
+    return this.backup.missing();
   }
 
   @Post('restore')
@@ -43,12 +58,23 @@ export class LibraryController {
   @ApiOkResponse({ type: RestoredDto })
   @ApiConsumes('multipart/form-data')
   @UseInterceptors(FileInterceptor('file', { dest: tmpdir(), limits: { fileSize: LARGEST, files: 1 } }))
-  async take(@UploadedFile() file: Express.Multer.File | undefined): Promise<RestoredDto> {
+  async take(
+    @UploadedFile() file: Express.Multer.File | undefined,
+    @Query() { name }: RestoreNameDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<RestoredDto> {
     if (file === undefined) throw new BadRequestException('Expected a backup in the field "file".');
     try {
-      return await this.restore.restore(await readFile(file.path));
+      return await this.restore.restore(file.path, name ?? file.filename, whenGone(response));
     } finally {
       await rm(file.path, { force: true });
     }
+  }
+
+  /** How far a restore is; 0 of 0 before it has begun and after it has ended. */
+  @Get('restores/:name')
+  @ApiOkResponse({ type: RestoreProgressDto })
+  progress(@Param('name') name: string): RestoreProgressDto {
+    return this.restore.progressOf(name) ?? { done: 0, of: 0 };
   }
 }

@@ -1,4 +1,5 @@
-import { ApiProperty } from '@nestjs/swagger';
+import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
+import { IsOptional, IsUUID } from 'class-validator';
 
 /** What a backup brought. */
 export class RestoredDto {
@@ -8,4 +9,23 @@ export class RestoredDto {
   @ApiProperty({ description: 'How much of it was there already' }) there!: number;
   @ApiProperty({ type: [String], description: 'What could not be taken, each with the reason' })
   refused!: string[];
+}
+
+/** What the progress of a restore is asked for by. */
+export class RestoreNameDto {
+  @ApiPropertyOptional() @IsOptional() @IsUUID() name?: string;
+}
+
+/** How far a restore is. */
+export class RestoreProgressDto {
+  @ApiProperty() done!: number;
+  @ApiProperty() of!: number;
+}
+
+/** A model whose file is gone from the data folder. */
+export class MissingModelDto {
+  @ApiProperty() id!: string;
+  @ApiProperty() fileName!: string;
+  @ApiProperty({ type: [String], description: 'Names of shots that use it, the first few' })
+  usedBy!: string[];
 }

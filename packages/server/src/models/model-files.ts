@@ -7,13 +7,18 @@ import { writeWhole } from '../files/write-whole.js';
 import { SETTINGS } from '../settings.token.js';
 import type { Settings } from '../settings.js';
 
+const folderIn = (dataFolder: string): string => join(dataFolder, 'models');
+
+/** Where the bytes of a model lie. */
+export const modelPath = (dataFolder: string, sha256: string): string => join(folderIn(dataFolder), sha256);
+
 /** The bytes of models, in files named by their SHA-256, so that equal models are kept once. */
 @Injectable()
 export class ModelFiles {
   private readonly folder: string;
 
   constructor(@Inject(SETTINGS) settings: Settings) {
-    this.folder = join(settings.dataFolder, 'models');
+    this.folder = folderIn(settings.dataFolder);
   }
 
   /** Stores bytes whole or not at all, and gives their digest. */

@@ -8,6 +8,7 @@ import { ModelEntity } from './model.entity.js';
 import { ModelFiles } from './model-files.js';
 import type { ModelAnswer } from './model-job.js';
 import { ModelReader } from './model-reader.js';
+import { nameOf } from './model-name.js';
 import type { ModelDto } from './models.dto.js';
 
 /** A model that is named by file; quotes within a text are escaped, so no text looks like this. */
@@ -65,11 +66,6 @@ export class ModelsService implements OnModuleInit {
     return this.keep(await this.reader.read(given), given[0].bytes, own);
   }
 
-  /** The same, under an id of its own. */
-  async addAs(given: readonly GivenFile[], id: string): Promise<ModelDto> {
-    return this.keep(await this.reader.read(given), given[0].bytes, { id, shipped: false });
-  }
-
   /** A model that is there already, placed otherwise: another one, so that who wears it as it was still does. */
   async place(id: string, placing: ModelPlacing): Promise<ModelDto> {
     const model = await this.find(id);
@@ -118,7 +114,7 @@ export class ModelsService implements OnModuleInit {
   }
 
   /** Names of shots and checkpoints that have a model, deleted shots too; the first few. */
-  private async usersOf(id: string): Promise<string[]> {
+  async usersOf(id: string): Promise<string[]> {
     const query = `SELECT name FROM shot WHERE instr(document, ?) > 0
       UNION ALL SELECT name FROM checkpoint WHERE instr(document, ?) > 0 LIMIT 3`;
     const named = JSON.stringify({ asset: id });
@@ -153,13 +149,3 @@ function toDto({ id, name, fileName, bytes, shipped, facts }: ModelEntity): Mode
 
 /** Whether all that is asked of a model today was read from it. */
 const isWhole = (facts: { version?: number }): boolean => facts.version === FACTS_VERSION;
-
-/** "field_hauler.glb" → "Field hauler" */
-function nameOf(fileName: string): string {
-  const words =
-    fileName
-      .replace(/\.(glb|gltf)$/i, '')
-      .replace(/[_-]+/g, ' ')
-      .trim() || 'Model';
-  return words[0].toUpperCase() + words.slice(1);
-}

@@ -1,49 +1,39 @@
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { deflateSync } from 'node:zlib';
-import type { INestApplication } from '@nestjs/common';
 import { zipSync } from 'fflate';
 import { newShot, type PictureJob, type TakenRun } from '@fleet-rail/core';
 import { DataSource } from 'typeorm';
-import { createApp } from '../create-app.js';
+import { TestApp } from '../testing/test-app.js';
 import { PictureQueue } from './picture-queue.js';
 
 const LEASE = 5_000;
 const SIZE = { width: 16, height: 16 };
 
+let app: TestApp;
 let folder: string;
-let app: INestApplication;
 let queue: PictureQueue;
 let now: number;
 const clock = Date.now;
 
-async function start(): Promise<void> {
-  app = await createApp({
-    dataFolder: join(folder, 'data'),
-    demoFolder: join(folder, 'demo'),
-    port: 0,
-    webFolder: null,
-    takers: 0,
-    browser: '',
-    lease: LEASE,
-  });
-  await app.init();
-  queue = app.get(PictureQueue);
-}
-
 beforeEach(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'fleet-rail-pool-'));
   now = Date.now();
   Date.now = () => now;
-  await start();
+  app = new TestApp(LEASE);
+  folder = app.folder;
+  await app.start();
+  queue = app.get(PictureQueue);
 });
 afterEach(async () => {
   Date.now = clock;
-  await app.close();
-  rmSync(folder, { recursive: true });
+  await app.end();
 });
+
+async function restart(): Promise<void> {
+  await app.restart();
+  queue = app.get(PictureQueue);
+}
 
 const job = (pictures: number): PictureJob => ({
   shot: newShot({ name: 'Far' }),
@@ -222,8 +212,7 @@ it('a server that is stopped and started again goes on where it was', async () =
   await work('a', await taken('a'));
   const half = await taken('a');
   await queue.givePicture(half.run, 'a', 4, png(4));
-  await app.close();
-  await start();
+  await restart();
   // The taker lives on and finds its run still its own.
   for (let i = 5; i < 8; i++) await queue.givePicture(half.run, 'a', i, png(i));
   await queue.give(half.run, 'a');
@@ -378,8 +367,7 @@ it('a job that a server stored half when it ended is gone when it starts again',
   const id = await add(4);
   await app.get(DataSource).query("UPDATE picture_job SET state = 'adding'");
   expect(await queue.list()).toEqual([]);
-  await app.close();
-  await start();
+  await restart();
   await expect(queue.open(id)).rejects.toMatchObject({ status: 404 });
   expect(await app.get(DataSource).query('SELECT count(*) AS runs FROM picture_run')).toEqual([{ runs: 0 }]);
 });

@@ -17,4 +17,6 @@ export class ShotEntity {
   @Column('text', { name: 'last_save', nullable: true }) lastSave!: string | null;
   /** Set while the shot is deleted but can be brought back. */
   @Column('text', { name: 'deleted_at', nullable: true }) deletedAt!: string | null;
+  /** When it goes for good, set while it is deleted. */
+  @Column('text', { name: 'delete_after', nullable: true }) deleteAfter!: string | null;
 }

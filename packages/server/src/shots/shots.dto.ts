@@ -62,6 +62,8 @@ export class ShotCardDto {
   @ApiProperty() name!: string;
   @ApiProperty() revision!: number;
   @ApiProperty() updatedAt!: string;
+  @ApiProperty({ nullable: true, type: String, description: 'When a deleted shot goes for good' })
+  deleteAfter!: string | null;
   @ApiProperty({ type: 'object', additionalProperties: true }) sketch!: object;
 }
 

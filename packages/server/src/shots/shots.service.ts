@@ -2,7 +2,8 @@ import { createHash, randomUUID } from 'node:crypto';
 import { ConflictException, Injectable, NotFoundException } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { newShot, type Shot } from '@fleet-rail/core/shots';
-import { IsNull, Not, type FindManyOptions, type Repository } from 'typeorm';
+import { IsNull, MoreThan, Not, type FindManyOptions, type Repository } from 'typeorm';
+import { binUntil } from '../bin/bin-until.js';
 import { CheckedShot, columnsOf, type ShotColumns } from '../documents/checked-shot.js';
 import { DocumentThreads } from '../documents/document-threads.js';
 import { ModelsService } from '../models/models.service.js';
@@ -35,10 +36,10 @@ export class ShotsService {
   }
 
   private async cards(which: FindManyOptions<ShotEntity>): Promise<ShotCardDto[]> {
-    const select = { id: true, name: true, revision: true, updatedAt: true, sketch: true };
+    const select = { id: true, name: true, revision: true, updatedAt: true, deleteAfter: true, sketch: true };
     const found = await this.shots.find({ select, ...which });
-    return found.map(({ id, name, revision, updatedAt, sketch }) => {
-      return { id, name, revision, updatedAt, sketch: JSON.parse(sketch) as object };
+    return found.map(({ sketch, ...rest }) => {
+      return { ...rest, sketch: JSON.parse(sketch) as object };
     });
   }
 
@@ -109,13 +110,16 @@ export class ShotsService {
 
   /** Takes a shot off the list; {@link undelete} brings it back. */
   async delete(id: string): Promise<void> {
-    const deletedAt = new Date().toISOString();
-    const { affected } = await this.shots.update({ id, deletedAt: IsNull() }, { deletedAt });
+    const now = new Date();
+    const change = { deletedAt: now.toISOString(), deleteAfter: binUntil(now) };
+    const { affected } = await this.shots.update({ id, deletedAt: IsNull() }, change);
     if (affected !== 1) throw noShot(id);
   }
 
   async undelete(id: string): Promise<ShotDto> {
-    const { affected } = await this.shots.update({ id, deletedAt: Not(IsNull()) }, { deletedAt: null });
+    // One that is going for good at this moment does not come back in parts.
+    const inBin = { id, deletedAt: Not(IsNull()), deleteAfter: MoreThan(new Date().toISOString()) };
+    const { affected } = await this.shots.update(inBin, { deletedAt: null, deleteAfter: null });
     if (affected !== 1) throw noShot(id);
     return this.open(id);
   }
@@ -130,6 +134,7 @@ export class ShotsService {
       updatedAt: now,
       lastSave: null,
       deletedAt: null,
+      deleteAfter: null,
     };
     await this.shots.insert(entity);
     this.checked.set(entity.id, digestOf(entity.document));

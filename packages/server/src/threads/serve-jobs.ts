@@ -1,7 +1,7 @@
 import { parentPort, type TransferListItem } from 'node:worker_threads';
 import { PathError, ShotError } from '@fleet-rail/core/shots';
 import { FormatError } from '@fleet-rail/core/format-facts';
-import type { FromThread, ToThread } from './thread-job.js';
+import { JobRefusal, type FromThread, type ToThread } from './thread-job.js';
 
 /**
  * Does one job after another in this thread. Each answers in parts, and the next part is only made when it is asked for, so that
@@ -25,7 +25,7 @@ export function serveJobs<Job, Part>(work: (job: Job) => AsyncIterable<Part>): v
 }
 
 function isRefusal(error: unknown): error is Error {
-  return error instanceof FormatError || error instanceof ShotError || error instanceof PathError;
+  return [FormatError, ShotError, PathError, JobRefusal].some((kind) => error instanceof kind);
 }
 
 /** Bytes are handed over and not copied. */

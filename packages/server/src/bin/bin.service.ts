@@ -1,0 +1,72 @@
+import {
+  Inject,
+  Injectable,
+  Logger,
+  NotFoundException,
+  type OnApplicationBootstrap,
+  type OnModuleDestroy,
+} from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import { IsNull, LessThanOrEqual, Not, type Repository } from 'typeorm';
+import { LibraryThreads } from '../library/library-threads.js';
+import type { BinChoice } from '../library/library-job.js';
+import { SETTINGS } from '../settings.token.js';
+import type { Settings } from '../settings.js';
+import { ThreadRefusal } from '../threads/work-threads.js';
+import { ShotEntity } from '../shots/shot.entity.js';
+import type { EmptiedDto } from './bin.dto.js';
+
+const DAY = 86_400_000;
+
+/** Frees what was deleted: when somebody says so, and by itself when the days are over in which it can be brought back. */
+@Injectable()
+export class BinService implements OnApplicationBootstrap, OnModuleDestroy {
+  private readonly log = new Logger('Bin');
+  private timer: NodeJS.Timeout | null = null;
+
+  constructor(
+    @Inject(SETTINGS) private readonly settings: Settings,
+    @InjectRepository(ShotEntity) private readonly shots: Repository<ShotEntity>,
+    private readonly threads: LibraryThreads,
+  ) {}
+
+  async onApplicationBootstrap(): Promise<void> {
+    this.timer = setInterval(() => void this.sweep(), DAY).unref();
+    // What an emptying left that was ended in the middle, too.
+    if (await this.shots.existsBy({ deleteAfter: LessThanOrEqual(new Date().toISOString()) }))
+      void this.sweep();
+  }
+
+  onModuleDestroy(): void {
+    if (this.timer !== null) clearInterval(this.timer);
+  }
+
+  /** @throws NotFoundException where the bin has no such shot */
+  async emptyOne(id: string): Promise<EmptiedDto> {
+    if (!(await this.shots.existsBy({ id, deletedAt: Not(IsNull()) })))
+      throw new NotFoundException(`The bin has no shot "${id}".`);
+    return this.empty({ id });
+  }
+
+  emptyAll(): Promise<EmptiedDto> {
+    return this.empty('all');
+  }
+
+  private async empty(which: BinChoice): Promise<EmptiedDto> {
+    const { dataFolder } = this.settings;
+    const answer = await this.threads.changing.answer({ kind: 'empty', dataFolder, which });
+    if (!('emptied' in answer)) throw new Error('The bin was to be emptied.');
+    return answer.emptied;
+  }
+
+  private async sweep(): Promise<void> {
+    try {
+      const { shots } = await this.empty('expired');
+      if (shots > 0) this.log.log(`${shots} shots that were deleted long ago are gone for good.`);
+    } catch (error) {
+      // It goes on at the next start.
+      if (error instanceof ThreadRefusal && error.reason === 'stopped') return;
+      this.log.warn(`The bin could not be emptied: ${(error as Error).message}`);
+    }
+  }
+}
