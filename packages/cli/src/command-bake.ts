@@ -18,12 +18,13 @@ import {
   writeUsd,
 } from '@fleet-rail/core/formats';
 import { counted } from './counted.js';
-import { makeFolder, readModels, readShot, writeWhole, type ModelDocument } from './files.js';
+import { readModels, readShot, type ModelDocument } from './files.js';
 import { UsageError, type Arguments } from './options.js';
+import { FORCE, Outputs, outputFolder } from './outputs.js';
 
 export const BAKE_OPTIONS = ['out', 'within', 'turns', 'riders', 'from', 'to', 'clips'];
-/** Those after the first are of a CSV alone. */
-export const BAKE_FLAGS = ['closing-key', 'facts', 'tables'];
+/** The last two are of a CSV alone. */
+export const BAKE_FLAGS = [FORCE, 'closing-key', 'facts', 'tables'];
 
 /** `ride bake`: the motion of a shot as CSV, GLB or USD. */
 export async function commandBake(args: Arguments): Promise<string> {
@@ -41,7 +42,7 @@ export async function commandBake(args: Arguments): Promise<string> {
   if (!(within >= 0)) throw new UsageError(`--within: found ${within}; expected metres, 0 or more`);
   const turns = args.number('turns', (within * 180) / Math.PI);
   if (!(turns >= 0)) throw new UsageError(`--turns: found ${turns}; expected degrees, 0 or more`);
-  const [, ...ofCsv] = BAKE_FLAGS;
+  const ofCsv = BAKE_FLAGS.slice(-2);
   const strange = kind === 'csv' ? undefined : ofCsv.find((flag) => args.flag(flag));
   if (strange !== undefined)
     throw new UsageError(`--${strange}: found a .${kind} to write; expected a .csv, which alone has it`);
@@ -49,28 +50,32 @@ export async function commandBake(args: Arguments): Promise<string> {
   if (clips !== 'keep' && clips !== 'drop')
     throw new UsageError(`--clips: found "${clips}"; expected keep or drop`);
   const shot = await readShot(file);
+  const outputs = await Outputs.ofShot(args, shot, file);
+  await outputs.check(out);
   const choice = choiceOf(args, shot);
   // A CSV of riders alone needs no model beside it.
   const models = kind !== 'csv' || needsAssets(shot) ? await readModels(shot, file) : new Map();
   const evaluated = evaluateShot(shot, await assetsOf(shot, models));
   const told = { within, turns: (turns * Math.PI) / 180 };
   if (kind === 'csv') {
-    await writeWhole(out, textBlocks(csvParts(evaluated, { ...choice, facts: args.flag('facts') })));
-    if (args.flag('tables'))
-      for (const { name, text } of csvTables(evaluated, choice))
-        await writeWhole(out.replace(/\.csv$/i, `-${name}`), text);
+    const tables = args.flag('tables') ? csvTables(evaluated, choice) : [];
+    const placeOf = (name: string) => out.replace(/\.csv$/i, `-${name}`);
+    await outputs.check(...tables.map(({ name }) => placeOf(name)));
+    await outputs.write(out, textBlocks(csvParts(evaluated, { ...choice, facts: args.flag('facts') })));
+    for (const { name, text } of tables) await outputs.write(placeOf(name), text);
   } else if (kind === 'glb')
-    await writeWhole(
+    await outputs.write(
       out,
       await writeGlb(sampleShot(evaluated, { ...choice, between: true }), models, { ...told, clips }),
     );
-  else await writeUsdFiles(out, kind, evaluated, models, choice, told);
+  else await writeUsdFiles(outputs, out, kind, evaluated, models, choice, told);
   const { riders, frames } = sizeOf(evaluated, choice);
   return `${out}: ${counted(riders, 'rider')}, ${counted(frames, 'frame')}${sprayed(evaluated, choice)}`;
 }
 
 /** The layer, and its pictures in a folder beside it or all in one package. */
 async function writeUsdFiles(
+  outputs: Outputs,
   out: string,
   kind: string,
   evaluated: EvaluatedShot,
@@ -81,10 +86,11 @@ async function writeUsdFiles(
   const base = basename(out).replace(/\.\w+$/, '');
   const folder = `${base}-pictures`;
   const files = writeUsd(sampleShot(evaluated, { ...choice, between: true }), models, { ...told, folder });
-  if (kind === 'usdz') return writeWhole(out, packUsdz(files, `${base}.usda`));
-  if (files.pictures.length > 0) await makeFolder(join(dirname(out), folder));
-  for (const { name, bytes } of files.pictures) await writeWhole(join(dirname(out), name), bytes);
-  await writeWhole(out, files.layer);
+  if (kind === 'usdz') return outputs.write(out, packUsdz(files, `${base}.usda`));
+  if (files.pictures.length > 0) await outputFolder(join(dirname(out), folder));
+  await outputs.check(...files.pictures.map(({ name }) => join(dirname(out), name)));
+  for (const { name, bytes } of files.pictures) await outputs.write(join(dirname(out), name), bytes);
+  await outputs.write(out, files.layer);
 }
 
 /** Which riders and frames are given out. */

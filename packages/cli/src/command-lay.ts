@@ -1,10 +1,12 @@
 import { evaluateShot } from '@fleet-rail/core';
 import { assetsOf, writeLaidGlb } from '@fleet-rail/core/formats';
 import { counted } from './counted.js';
-import { readModels, readShot, writeWhole } from './files.js';
+import { readModels, readShot } from './files.js';
 import { UsageError, type Arguments } from './options.js';
+import { FORCE, Outputs } from './outputs.js';
 
 export const LAY_OPTIONS = ['out', 'only'];
+export const LAY_FLAGS = [FORCE];
 
 /** `ride lay`: what is laid along a shot's paths, alone, as GLB. */
 export async function commandLay(args: Arguments): Promise<string> {
@@ -17,6 +19,8 @@ export async function commandLay(args: Arguments): Promise<string> {
   const out = args.required('out');
   if (!/\.glb$/i.test(out)) throw new UsageError(`--out: found "${out}"; expected a name ending in .glb`);
   const shot = await readShot(file);
+  const outputs = await Outputs.ofShot(args, shot, file);
+  await outputs.check(out);
   const only = args.option('only');
   const models = await readModels(shot, file);
   const all = evaluateShot(shot, await assetsOf(shot, models)).laid();
@@ -28,7 +32,7 @@ export async function commandLay(args: Arguments): Promise<string> {
       `${found}; expected ${known ? `one of: ${known}` : 'something that is laid along a path'}`,
     );
   }
-  await writeWhole(out, await writeLaidGlb(shot.name, things, models));
+  await outputs.write(out, await writeLaidGlb(shot.name, things, models));
   const pieces = things.reduce((sum, thing) => sum + (thing.pieces?.count ?? 0), 0);
   const profiles = things.filter(({ swept }) => swept !== null).length;
   return `${out}: ${counted(pieces, 'piece')}, ${counted(profiles, 'profile')}`;

@@ -17,6 +17,7 @@ import { readPaths, takeModelWithFacts, type ModelFacts } from '@fleet-rail/core
 import { counted } from './counted.js';
 import { readBytes, readModelFiles, writeWhole } from './files.js';
 import { UsageError, type Arguments } from './options.js';
+import { FORCE, Outputs, modelInputs } from './outputs.js';
 
 export const NEW_OPTIONS = [
   'path',
@@ -30,7 +31,7 @@ export const NEW_OPTIONS = [
   'out',
   'name',
 ];
-export const NEW_FLAGS = ['rig'];
+export const NEW_FLAGS = [FORCE, 'rig'];
 
 /** How near points are fitted where a file has more than a path can hold, metres. */
 const FIT = 0.01;
@@ -46,6 +47,12 @@ export async function commandNew(args: Arguments): Promise<string> {
   }
   const kind = kindOf(args.option('kind'));
   const fps = args.number('fps', 24);
+  const outputs = await Outputs.of(
+    args,
+    out,
+    new Map([[args.required('path'), 'the file of the path'], ...(await modelInputs(modelFile))]),
+  );
+  await outputs.check(out);
   const { path, paths, keys } = await pathsOf(args, fps);
   const taken = await takeModelWithFacts(await readModelFiles(modelFile));
   const { facts } = taken;
@@ -79,7 +86,7 @@ export async function commandNew(args: Arguments): Promise<string> {
   const beside = join(dirname(out), kept);
   if (taken.glb !== null) await putBeside(taken.glb, beside);
   else if (resolve(beside) !== resolve(modelFile)) await putBeside(await readBytes(modelFile), beside);
-  await writeWhole(out, writeShotText(rigged));
+  await outputs.write(out, writeShotText(rigged));
   return `${out}: ${counted(paths.length, 'path')}, 1 rider on "${path.name}", ${counted(frames, 'frame')} at ${shot.fps} fps`;
 }
 

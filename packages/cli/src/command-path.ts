@@ -1,10 +1,17 @@
 import { PathError, compiledPathOf } from '@fleet-rail/core';
 import { PATH_KINDS, writePath, type PathKind } from '@fleet-rail/core/formats';
-import { counted } from './counted.js';
-import { readShot, writeWhole } from './files.js';
+import { counted, sizeInWords } from './counted.js';
+import { readShot } from './files.js';
 import { UsageError, type Arguments } from './options.js';
+import { FORCE, Outputs } from './outputs.js';
 
 export const PATH_OPTIONS = ['path', 'out', 'within'];
+export const PATH_FLAGS = [FORCE];
+
+/** The smallest tolerance, metres: points grow with its inverse root, and files are written to a nanometre. */
+const FINEST = 1e-6;
+/** Bytes from which on a file is only written when that is said. */
+const LARGE = 20e6;
 
 /** `ride path`: a path of a shot as SVG, OBJ lines, CSV or glTF lines. */
 export async function commandPath(args: Arguments): Promise<string> {
@@ -20,7 +27,7 @@ export async function commandPath(args: Arguments): Promise<string> {
   if (kind === undefined)
     throw new UsageError(`--out: found "${out}"; expected a name ending in .${PATH_KINDS.join(', .')}`);
   const within = args.number('within', 0.001);
-  if (!(within > 0)) throw new UsageError(`--within: found ${within}; expected metres, above 0`);
+  if (!(within >= FINEST)) throw new UsageError(`--within: found ${within}; expected metres from ${FINEST}`);
   const path = shot.paths.find(({ id, name }) => id === wanted || name === wanted);
   if (path === undefined) {
     const known = shot.paths.map(({ id }) => id).join(', ') || 'none, there is no path';
@@ -28,7 +35,14 @@ export async function commandPath(args: Arguments): Promise<string> {
   }
   const curve = compiledPathOf(path);
   if (curve instanceof PathError) throw new UsageError(`${path.id}: ${curve.message}`);
-  const written = await writePath(path, kind satisfies PathKind, within);
-  await writeWhole(out, written.bytes);
-  return `${out}: ${path.name}, ${curve.length.toFixed(3)} m, ${counted(written.points, 'point')}`;
+  const outputs = await Outputs.ofShot(args, shot, args.files[0]);
+  await outputs.check(out);
+  const { points, bytes } = await writePath(path, kind satisfies PathKind, within);
+  const size = `${counted(points, 'point')}, ${sizeInWords(bytes.length)}`;
+  if (bytes.length > LARGE && !args.flag(FORCE))
+    throw new UsageError(
+      `--within: ${within} m would make ${size}; expected at most ${sizeInWords(LARGE)}, or --${FORCE} to write it`,
+    );
+  await outputs.write(out, bytes);
+  return `${out}: ${path.name}, ${curve.length.toFixed(3)} m, ${size}`;
 }

@@ -1,10 +1,10 @@
-import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import {
   PLAIN_WISH,
   evaluateShot,
   fileNameOf,
   firstEye,
+  fourDigits,
   modelsInPlay,
   plannedPictures,
   type PictureFile,
@@ -14,8 +14,9 @@ import {
 import { assetsOf } from '@fleet-rail/core/formats';
 import { unzipSync } from 'fflate';
 import { counted } from './counted.js';
-import { modelFiles, readModelFiles, readModels, readShot, writeWhole } from './files.js';
+import { modelFiles, readModelFiles, readModels, readShot } from './files.js';
 import { UsageError, type Arguments } from './options.js';
+import { FORCE, Outputs, outputFolder } from './outputs.js';
 import { RenderServer } from './render-server.js';
 
 export const RENDER_OPTIONS = [
@@ -30,7 +31,7 @@ export const RENDER_OPTIONS = [
   'workers',
   'browser',
 ];
-export const RENDER_FLAGS = ['cuts', 'helpers', 'night'];
+export const RENDER_FLAGS = [FORCE, 'cuts', 'helpers', 'night'];
 
 const MOST_WORKERS = 16;
 
@@ -45,6 +46,7 @@ export async function commandRender(args: Arguments): Promise<string> {
   const out = args.required('out');
   const kind = kindOf(out);
   const shot = await readShot(file);
+  const outputs = await Outputs.ofShot(args, shot, file);
   const wish = wishOf(args, kind, shot);
   const range = rangeOf(args, shot);
   const workers = whole(args, 'workers', 1, 1, MOST_WORKERS);
@@ -57,6 +59,9 @@ export async function commandRender(args: Arguments): Promise<string> {
     cameras: shot.riders.filter(({ camera }) => camera !== null).map(({ id }) => id),
     view: () => all,
   });
+  if (kind === 'png') await outputFolder(out);
+  const places = kind === 'png' ? pictures.map(({ frame }) => join(out, pictureName(frame))) : [out];
+  await outputs.check(...places);
   const server = await RenderServer.start(workers, args.option('browser') ?? null);
   const interrupt = () => void server.stop().finally(() => process.exit(1));
   process.once('SIGINT', interrupt);
@@ -67,7 +72,7 @@ export async function commandRender(args: Arguments): Promise<string> {
     const id = await server.addJob({ ...job, fileName: fileNameOf(job) });
     const content = await server.done(id, ({ drawn, pictures: of }) => tell(`picture ${drawn} of ${of}`));
     tell('');
-    await write(out, kind, content, pictures[0].frame);
+    await write(outputs, out, kind, content, pictures[0].frame);
   } finally {
     process.off('SIGINT', interrupt);
     await server.stop();
@@ -157,12 +162,18 @@ async function withModels(shot: Shot, file: string, server: RenderServer): Promi
   return { ...shot, models };
 }
 
-async function write(out: string, kind: PictureFile, content: Uint8Array, frame: number): Promise<void> {
-  if (kind !== 'png') return writeWhole(out, content);
-  await mkdir(out, { recursive: true });
+async function write(
+  outputs: Outputs,
+  out: string,
+  kind: PictureFile,
+  content: Uint8Array,
+  frame: number,
+): Promise<void> {
+  if (kind !== 'png') return outputs.write(out, content);
   // One picture is no zip.
   const isPng = content[0] === 0x89;
-  const name = `frame-${String(frame).padStart(4, '0')}.png`;
-  const pictures = isPng ? { [name]: content } : unzipSync(content);
-  for (const [picture, bytes] of Object.entries(pictures)) await writeWhole(join(out, picture), bytes);
+  const pictures = isPng ? { [pictureName(frame)]: content } : unzipSync(content);
+  for (const [picture, bytes] of Object.entries(pictures)) await outputs.write(join(out, picture), bytes);
 }
+
+const pictureName = (frame: number): string => `frame-${fourDigits(frame)}.png`;

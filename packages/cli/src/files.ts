@@ -1,7 +1,8 @@
-import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { modelsInPlay, parseShotText, type Shot } from '@fleet-rail/core';
 import { FormatError, neededBy, takeModel, type GivenFile, type TakenModel } from '@fleet-rail/core/formats';
+import { reasonOf } from './file-errors.js';
 import { UsageError } from './options.js';
 
 /** The bytes of a file, or a {@link UsageError} that names it. */
@@ -9,7 +10,7 @@ export async function readBytes(path: string): Promise<Uint8Array> {
   try {
     return await readFile(path);
   } catch (error) {
-    throw new UsageError(`${path}: cannot be read (${(error as NodeJS.ErrnoException).code})`);
+    throw new UsageError(`${path}: cannot be read: ${reasonOf(error)}`);
   }
 }
 
@@ -33,8 +34,10 @@ export async function writeWhole(
     await writeFile(partial, content);
     await rename(partial, path);
   } catch (error) {
-    await rm(partial, { force: true });
-    throw new UsageError(`${path}: cannot be written (${(error as NodeJS.ErrnoException).code})`);
+    await rm(partial, { force: true }).catch(() => undefined);
+    throw (error as NodeJS.ErrnoException).code !== undefined
+      ? new UsageError(`${path}: cannot be written: ${reasonOf(error)}`)
+      : error;
   }
 }
 
@@ -43,7 +46,7 @@ export async function makeFolder(path: string): Promise<void> {
   try {
     await mkdir(path, { recursive: true });
   } catch (error) {
-    throw new UsageError(`${path}: cannot be made (${(error as NodeJS.ErrnoException).code})`);
+    throw new UsageError(`${path}: cannot be made: ${reasonOf(error)}`);
   }
 }
 
@@ -57,12 +60,31 @@ export async function readModelFiles(path: string): Promise<GivenFile[]> {
   // Those that a file names may name others.
   for (const file of files)
     for (const named of await neededBy(file)) {
-      const name = decodeURIComponent(named);
+      const name = plainUri(named);
       if (files.some((other) => other.name === name)) continue;
       const bytes = await readFile(join(dirname(path), name)).catch(() => null);
       if (bytes) files.push({ name, bytes });
     }
   return files;
+}
+
+/** The files beside a model that it names, and that those name; none where it cannot be read. */
+export async function namedFiles(path: string): Promise<string[]> {
+  if (!(await stat(path).catch(() => null))?.isFile()) return [];
+  try {
+    return (await readModelFiles(path)).slice(1).map(({ name }) => name);
+  } catch {
+    return [];
+  }
+}
+
+/** A name in a URI; one that is written wrongly stands for itself, and is missed when it is read. */
+function plainUri(uri: string): string {
+  try {
+    return decodeURIComponent(uri);
+  } catch {
+    return uri;
+  }
 }
 
 /** The glTF documents of the models that riders wear and stand on, found beside the shot file. */

@@ -17,6 +17,7 @@ const path = (name: string) => join(folder, name);
 
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'ride-'));
+  process.env.XDG_STATE_HOME = join(folder, 'state');
   writeFileSync(
     path('lane.svg'),
     '<svg xmlns="http://www.w3.org/2000/svg"><path id="lane" d="M0 0 H30 V40"/></svg>',
@@ -104,7 +105,11 @@ it.each<[string, (...names: string[]) => string[], RegExp]>([
   ['an unknown command', () => ['fly'], /found "fly"; expected one of/],
   ['a missing option', () => ['new', '--path', path('lane.svg')], /--model: found nothing; expected a value/],
   ['an unknown option', () => ['info', '--loud'], /Unknown option '--loud'; options here: none/],
-  ['a missing file', () => ['info', path('no.shot.json')], /no\.shot\.json: cannot be read \(ENOENT\)/],
+  [
+    'a missing file',
+    () => ['info', path('no.shot.json')],
+    /no\.shot\.json: cannot be read: there is no such file or folder/,
+  ],
   [
     'a file that is no shot',
     () => ['info', path('lane.svg')],

@@ -3,9 +3,9 @@ import { FormatError } from '@fleet-rail/core/formats';
 import { BAKE_FLAGS, BAKE_OPTIONS, commandBake } from './command-bake.js';
 import { CHECK_FLAGS, commandCheck } from './command-check.js';
 import { commandInfo } from './command-info.js';
-import { LAY_OPTIONS, commandLay } from './command-lay.js';
+import { LAY_FLAGS, LAY_OPTIONS, commandLay } from './command-lay.js';
 import { NEW_FLAGS, NEW_OPTIONS, commandNew } from './command-new.js';
-import { PATH_OPTIONS, commandPath } from './command-path.js';
+import { PATH_FLAGS, PATH_OPTIONS, commandPath } from './command-path.js';
 import { RENDER_FLAGS, RENDER_OPTIONS, commandRender } from './command-render.js';
 import { UsageError, readArguments, type Arguments } from './options.js';
 
@@ -24,8 +24,8 @@ const COMMANDS: Record<string, Command> = {
   info: { options: [], run: commandInfo },
   check: { options: [], flags: CHECK_FLAGS, run: commandCheck },
   render: { options: RENDER_OPTIONS, flags: RENDER_FLAGS, run: commandRender },
-  path: { options: PATH_OPTIONS, run: commandPath },
-  lay: { options: LAY_OPTIONS, run: commandLay },
+  path: { options: PATH_OPTIONS, flags: PATH_FLAGS, run: commandPath },
+  lay: { options: LAY_OPTIONS, flags: LAY_FLAGS, run: commandLay },
 };
 
 /**

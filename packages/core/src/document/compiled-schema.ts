@@ -1,4 +1,5 @@
 import { getMetadataStorage } from 'class-validator';
+import { plainName } from './plain-name.js';
 import { plainLeaf, plainRead } from './plain-value.js';
 
 type Class = new () => object;
@@ -15,6 +16,7 @@ interface Field {
   /** Whether null is taken without a look at the rules. */
   readonly orNull: boolean;
   readonly part: { readonly schema: Schema; readonly each: boolean } | null;
+  readonly isName: boolean;
   /** As plain data; undefined where the field has to be given. */
   readonly byDefault: unknown;
 }
@@ -30,6 +32,13 @@ const parts = new Map<object, Map<string, NestedPart>>();
 export function notePart(prototype: object, key: string, of: () => Class, each: boolean): void {
   const known = parts.get(prototype) ?? new Map<string, NestedPart>();
   parts.set(prototype, known.set(key, { of, each }));
+}
+
+const names = new Map<object, Set<string>>();
+
+/** Notes that a field is a name for people to read. */
+export function noteName(prototype: object, key: string): void {
+  names.set(prototype, (names.get(prototype) ?? new Set()).add(key));
 }
 
 const schemas = new Map<Class, Schema>();
@@ -83,11 +92,11 @@ function read(schema: Schema, raw: unknown): object | null {
 
 const INVALID = Symbol('invalid');
 
-function readField({ rules, orNull, part }: Field, given: unknown): unknown {
+function readField({ rules, orNull, part, isName }: Field, given: unknown): unknown {
   if (orNull && given === null) return null;
   const value = part === null ? plainLeaf(given) : given;
   for (const holds of rules) if (!holds(value)) return INVALID;
-  if (part === null) return value;
+  if (part === null) return isName ? plainName(value as string) : value;
   if (!part.each) return read(part.schema, value) ?? INVALID;
   const list: object[] = [];
   for (const entry of value as unknown[]) {
@@ -125,6 +134,7 @@ function schemaOf(of: Class): Schema {
       rules,
       orNull: own.some(({ type }) => type === 'conditionalValidation'),
       part: part ? { schema: schemaOf(part.of()), each: part.each } : null,
+      isName: names.get(of.prototype as object)?.has(key) ?? false,
       byDefault: plainRead(defaults[key]),
     });
   }

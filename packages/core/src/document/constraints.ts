@@ -1,5 +1,6 @@
 import { ValidateBy, ValidateIf, ValidateNested } from 'class-validator';
-import { notePart } from './compiled-schema.js';
+import { noteName, notePart } from './compiled-schema.js';
+import { plainName } from './plain-name.js';
 import { LIMITS } from './limits.js';
 
 // The document's own vocabulary of decorators. Each message is the "expected" half of a refusal,
@@ -21,6 +22,14 @@ const isText = (v: unknown, max: number): v is string =>
 /** Text of 1 to `max` characters. */
 export const Text = (max: number = LIMITS.textLength): PropertyRule =>
   rule(`text of 1 to ${max} characters`, (v) => isText(v, max));
+
+/** A name for people to read, plain when it is read: see {@link plainName}. */
+export const Name =
+  (max: number = LIMITS.textLength): PropertyRule =>
+  (target, key) => {
+    rule(`text of 1 to ${max} characters`, (v) => isText(v, max) && plainName(v) !== '')(target, key);
+    noteName(target, key);
+  };
 
 /** Text that may be left out as null. */
 export const TextOrNull = (): PropertyRule =>

@@ -3,6 +3,7 @@ export { LIMITS } from './limits.js';
 export { parseShot, parseShotText, writeShotText } from './parse-shot.js';
 export { defaultsOf } from './defaults.js';
 export { newShot } from './new-shot.js';
+export { plainName } from './plain-name.js';
 export { freeId, freeName, numberedName } from './free-name.js';
 export { Shot, ShotModel, FrameRange, SHOT_FORMAT, SHOT_VERSION } from './shot.js';
 export { ShotPath, PathPoint, Mark, BASES, HANDLES, type Basis, type Handles } from './shot-path.js';

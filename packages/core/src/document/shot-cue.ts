@@ -6,7 +6,7 @@ import {
   OneOf,
   Part,
   Parts,
-  Text,
+  Name,
   TextOrNull,
   Whole,
   rule,
@@ -86,7 +86,7 @@ export class CueKey {
 /** When one thing reaches a place, another acts. */
 export class Cue {
   @Id() id!: string;
-  @Text(80) name!: string;
+  @Name(80) name!: string;
   @Part(() => CueSource) on: CueSource = new CueSource();
   @Part(() => CueAction) does!: CueAction;
   /** What it does beside that, at the same time. */

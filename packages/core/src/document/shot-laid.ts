@@ -1,4 +1,4 @@
-import { Amount, Color, Flag, Id, IdOrNull, OneOf, Part, Parts, Text, Whole, rule } from './constraints.js';
+import { Amount, Color, Flag, Id, IdOrNull, OneOf, Part, Parts, Name, Whole, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
 
 /** Beside the path, and above it. */
@@ -27,7 +27,7 @@ const isProfile = (v: unknown): boolean =>
 /** Something that is built along a path: ties, posts, a rail, a road. */
 export class Laid {
   @Id() id!: string;
-  @Text() name!: string;
+  @Name() name!: string;
   @Id() path!: string;
   /** A model again and again, or a cross-section that is swept along. */
   @OneOf('pieces', 'profile') kind: 'pieces' | 'profile' = 'pieces';

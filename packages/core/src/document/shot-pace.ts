@@ -1,4 +1,4 @@
-import { Amount, OneOf, Pair, Part, PartOrNull, Parts, Text, Whole, rule } from './constraints.js';
+import { Amount, OneOf, Pair, Part, PartOrNull, Parts, Name, Whole, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
 
 export const EASES = ['linear', 'hold', 'smooth', 'handles'] as const;
@@ -109,6 +109,6 @@ export class Pace {
 
 /** A timing that was kept beside the one that plays, to compare with. */
 export class Take {
-  @Text(80) name!: string;
+  @Name(80) name!: string;
   @Part(() => Pace) pace!: Pace;
 }

@@ -1,5 +1,5 @@
 import type { Vec3 } from '../math/vec.js';
-import { Amount, Flag, Id, KnotsOrNull, OneOf, Part, Parts, Point, Text, Whole } from './constraints.js';
+import { Amount, Flag, Id, KnotsOrNull, OneOf, Part, Parts, Point, Name, Whole } from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Transform } from './transform.js';
 
@@ -26,14 +26,14 @@ export class PathPoint {
 /** A named place along a path. */
 export class Mark {
   @Id() id!: string;
-  @Text() name!: string;
+  @Name() name!: string;
   @Amount('metres along the path') distance!: number;
 }
 
 /** A curve in space that things travel along. */
 export class ShotPath {
   @Id() id!: string;
-  @Text() name!: string;
+  @Name() name!: string;
   @OneOf(...BASES) basis: Basis = 'bezier';
   @Flag() closed = false;
   @Whole(1, 5) degree = 3;

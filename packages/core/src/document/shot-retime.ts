@@ -1,4 +1,4 @@
-import { Amount, Flag, Parts, Text, Texts } from './constraints.js';
+import { Amount, Flag, Parts, Name, Texts } from './constraints.js';
 import { Key } from './shot-keys.js';
 import { LIMITS } from './limits.js';
 
@@ -12,7 +12,7 @@ export class RetimeKey extends Key {
  * freeze, a ramp. Before its first key and after its last time runs on at its own rate.
  */
 export class Retime {
-  @Text(80) name = 'Retime';
+  @Name(80) name = 'Retime';
   /** Empty for everything. */
   @Texts(LIMITS.riders) riders: string[] = [];
   @Parts(() => RetimeKey, LIMITS.keysPerPace) keys: RetimeKey[] = [];

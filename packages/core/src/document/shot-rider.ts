@@ -9,6 +9,7 @@ import {
   PartOrNull,
   Parts,
   Point,
+  Name,
   Text,
   TextOrNull,
   Whole,
@@ -160,11 +161,11 @@ export class Ball {
 /** A thing that can travel: what it looks like, where it rests, and the path it is hitched to. */
 export class Rider {
   @Id() id!: string;
-  @Text() name!: string;
+  @Name() name!: string;
   @OneOf(...KINDS) kind: Kind = 'prop';
   @IdOrNull('model')
   model: string | null = null;
-  @Text(8) badge = 'R1';
+  @Name(8) badge = 'R1';
   /** Which of the eight line colours. */
   @Whole(0, 7) color = 0;
   @IdOrNull('rider')

@@ -1,4 +1,4 @@
-import { Amount, Flag, Id, OneOf, Part, Parts, Text, TextOrNull, Texts, Whole, rule } from './constraints.js';
+import { Amount, Flag, Id, OneOf, Part, Parts, Name, TextOrNull, Texts, Whole, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Cut } from './shot-camera.js';
 import { Checks } from './shot-checks.js';
@@ -36,7 +36,7 @@ export class ModelSource {
 /** A model that riders can wear. */
 export class ShotModel {
   @Id() id!: string;
-  @Text() name!: string;
+  @Name() name!: string;
   @Part(() => ModelSource) source!: ModelSource;
 }
 
@@ -55,7 +55,7 @@ export class GroundChoice {
 export class Shot {
   @OneOf(SHOT_FORMAT) format!: typeof SHOT_FORMAT;
   @rule('1', (v) => v === SHOT_VERSION) version!: typeof SHOT_VERSION;
-  @Text() name!: string;
+  @Name() name!: string;
   @Amount('frames per second', 0.01, 1_000) fps = 24;
   @Part(() => FrameRange) range: FrameRange = new FrameRange();
   @Flag() loop = false;

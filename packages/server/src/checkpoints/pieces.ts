@@ -36,20 +36,21 @@ export function digestsOf(outline: string): string[] {
 }
 
 /**
- * A document put together again, as JSON.
+ * Puts a document together again, as JSON. Pieces are texts already, so nothing but the outline is parsed.
  *
  * @throws Error where a piece is missing: a database that was tampered with
  */
 export function wholeOf(outline: string, pieces: ReadonlyMap<string, Uint8Array>): string {
   const shot = JSON.parse(outline) as Record<string, unknown>;
-  for (const list of LISTS) {
-    const digests = shot[list];
-    if (!Array.isArray(digests)) continue;
-    shot[list] = (digests as string[]).map((digest): unknown => {
-      const bytes = pieces.get(digest);
-      if (bytes === undefined) throw new Error(`A part of this checkpoint is missing (${digest}).`);
-      return JSON.parse(inflateRawSync(bytes).toString('utf8'));
-    });
-  }
-  return JSON.stringify(shot);
+  const textOf = (digest: string): string => {
+    const bytes = pieces.get(digest);
+    if (bytes === undefined) throw new Error(`A part of this checkpoint is missing (${digest}).`);
+    return inflateRawSync(bytes).toString('utf8');
+  };
+  const entries = Object.entries(shot).map(([key, value]) => {
+    const isList = Array.isArray(value) && LISTS.some((list) => list === key);
+    const text = isList ? `[${(value as string[]).map(textOf).join(',')}]` : JSON.stringify(value);
+    return `${JSON.stringify(key)}:${text}`;
+  });
+  return `{${entries.join(',')}}`;
 }

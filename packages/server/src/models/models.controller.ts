@@ -21,6 +21,7 @@ import {
   ApiTags,
   ApiUnprocessableEntityResponse,
 } from '@nestjs/swagger';
+import { plainName } from '@fleet-rail/core/shots';
 import { createReadStream } from 'node:fs';
 import { MODEL_LIMIT } from '../settings.js';
 import { ModelDto, PlacingDto } from './models.dto.js';
@@ -68,7 +69,7 @@ export class ModelsController {
       );
     // Multer reads names as Latin-1; browsers send UTF-8.
     const nameOf = ({ originalname }: Express.Multer.File) =>
-      Buffer.from(originalname, 'latin1').toString('utf8').slice(-200) || 'model.glb';
+      plainName(Buffer.from(originalname, 'latin1').toString('utf8')).slice(-200) || 'model.glb';
     return this.models.add(files.map((file) => ({ name: nameOf(file), bytes: file.buffer })));
   }
 

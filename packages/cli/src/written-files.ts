@@ -1,0 +1,51 @@
+import { createHash } from 'node:crypto';
+import { mkdir, readFile, realpath, stat, writeFile } from 'node:fs/promises';
+import { homedir } from 'node:os';
+import { basename, dirname, join } from 'node:path';
+
+/** What is noted of a file that was written: for which shot, and how it was then. */
+interface Written {
+  readonly shot: string;
+  readonly bytes: number;
+  readonly changed: number;
+}
+
+/** Notes are kept beside this user's other state, and not among the files that are handed over. */
+const folder = (): string =>
+  join(process.env.XDG_STATE_HOME || join(homedir(), '.local', 'state'), 'fleet-rail', 'written');
+
+/** Notes that a file was written for a shot. Where that cannot be noted, replacing the file wants to be said. */
+export async function noteWritten(path: string, shotFile: string): Promise<void> {
+  try {
+    const { size: bytes, mtimeMs: changed } = await stat(path);
+    const note: Written = { shot: await placeOf(shotFile), bytes, changed };
+    const at = await noteOf(path);
+    await mkdir(dirname(at), { recursive: true });
+    await writeFile(at, JSON.stringify(note));
+  } catch {
+    return;
+  }
+}
+
+/** Whether a file is as this program wrote it for the same shot. */
+export async function wasWrittenFor(path: string, shotFile: string): Promise<boolean> {
+  try {
+    const { shot, bytes, changed } = JSON.parse(await readFile(await noteOf(path), 'utf8')) as Written;
+    const now = await stat(path);
+    return shot === (await placeOf(shotFile)) && bytes === now.size && changed === now.mtimeMs;
+  } catch {
+    return false;
+  }
+}
+
+async function noteOf(path: string): Promise<string> {
+  const digest = createHash('sha256')
+    .update(await placeOf(path))
+    .digest('hex');
+  return join(folder(), `${digest}.json`);
+}
+
+/** A file's place without links in its folders; it need not be there. */
+async function placeOf(path: string): Promise<string> {
+  return join(await realpath(dirname(path)), basename(path));
+}
