@@ -1,4 +1,4 @@
-import { Refusal } from './request';
+import { Cancelled, Refusal } from './request';
 
 /**
  * Fetches a file and hands it to the browser to keep, so that a refusal can be told instead of saved.
@@ -36,10 +36,9 @@ async function whole<T>(read: () => Promise<T>, signal: AbortSignal | undefined)
   try {
     return await read();
   } catch {
+    if (signal?.aborted) throw new Cancelled('Cancelled; nothing was made.', 0);
     throw new Refusal(
-      signal?.aborted
-        ? 'Cancelled; nothing was made.'
-        : 'The server stopped before this file was whole; nothing of the shot was lost. Download it again once the server is back.',
+      'The server stopped before this file was whole; nothing of the shot was lost. Download it again once the server is back.',
       0,
     );
   }

@@ -1,4 +1,5 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useRef } from 'react';
 import { request } from './request';
 
 /** Where everything that is kept is downloaded from, as one zip. */
@@ -13,17 +14,70 @@ export interface Restored {
   readonly refused: readonly string[];
 }
 
-/** Takes a backup in again, beside what is there. */
+/** How far a restore is, in entries of the backup. */
+interface RestoreProgress {
+  readonly done: number;
+  readonly of: number;
+}
+
+/** Milliseconds between two looks at how far a restore is. */
+const LOOK = 400;
+
+/** Takes a backup in again, beside what is there: how far it is, 0 to 1 or null while it is uploaded, and how to cancel it. */
 export function useRestore() {
   const client = useQueryClient();
-  return useMutation({
+  const running = useRef<{ name: string; control: AbortController } | null>(null);
+  const mutation = useMutation({
     mutationFn: (file: File) => {
       const form = new FormData();
       form.append('file', file);
-      return request<Restored>('POST', '/api/library/restore', form);
+      const { name, control } = { name: crypto.randomUUID(), control: new AbortController() };
+      running.current = { name, control };
+      return request<Restored>('POST', `/api/library/restore?name=${name}`, form, control.signal);
     },
-    onSuccess: () => client.invalidateQueries(),
+    onSettled: () => client.invalidateQueries(),
   });
+  const { data } = useQuery({
+    queryKey: ['restoring', mutation.submittedAt],
+    queryFn: () => request<RestoreProgress>('GET', `/api/library/restores/${running.current?.name}`),
+    enabled: mutation.isPending,
+    refetchInterval: LOOK,
+    staleTime: 0,
+  });
+  return {
+    ...mutation,
+    part: data && data.of > 0 ? data.done / data.of : null,
+    cancel: () => running.current?.control.abort(),
+  };
+}
+
+/** A model whose file is gone from the data folder. */
+export interface MissingModel {
+  readonly id: string;
+  readonly fileName: string;
+  /** Quoted names of shots that use it, the first few. */
+  readonly usedBy: readonly string[];
+}
+
+/** Models whose files are gone. */
+export function useMissingModels() {
+  return useQuery({
+    queryKey: ['library', 'missing'],
+    queryFn: () => request<MissingModel[]>('GET', '/api/library/missing'),
+  });
+}
+
+/** Says which model files are gone; null where none is. */
+export function missingInWords(missing: readonly MissingModel[]): string | null {
+  if (missing.length === 0) return null;
+  const names = missing
+    .slice(0, 3)
+    .map(
+      ({ fileName, usedBy }) => `${fileName}${usedBy.length > 0 ? ` (used by ${usedBy.join(', ')})` : ''}`,
+    );
+  const more = missing.length > names.length ? ` and ${missing.length - names.length} more` : '';
+  const [files, them] = missing.length === 1 ? ['model file is', 'it'] : ['model files are', 'them'];
+  return `${missing.length} ${files} missing: ${names.join(', ')}${more}. Backups leave ${them} out. Upload ${them} again under Attach.`;
 }
 
 /** What was restored, for a person; what was not is listed after it. */
@@ -33,6 +87,6 @@ export function restoredInWords({ shots, checkpoints, models, there, refused }: 
     ', ',
   );
   const left = there > 0 ? ` ${there} more were here already.` : '';
-  const bad = refused.length > 0 ? ' Not taken:' : '';
+  const bad = refused.length > 0 ? ' Skipped:' : '';
   return `Restored ${brought}.${left}${bad}`;
 }

@@ -11,6 +11,9 @@ export class Refusal extends Error {
   }
 }
 
+/** Ended by the one who asked. */
+export class Cancelled extends Refusal {}
+
 /**
  * One request to the server.
  *
@@ -32,6 +35,8 @@ export async function request<T>(
       headers: body === undefined || isForm ? undefined : { 'Content-Type': 'application/json' },
     });
   } catch {
+    if (signal?.aborted && (signal.reason as DOMException).name === 'AbortError')
+      throw new Cancelled('Cancelled. Nothing was changed.', 0);
     throw new Refusal('The server does not answer. Is it still running?', 0);
   }
   if (!response.ok) throw new Refusal(await sentence(response), response.status);

@@ -7,6 +7,8 @@ export interface ShotCard {
   readonly name: string;
   readonly revision: number;
   readonly updatedAt: string;
+  /** When a deleted shot goes for good; null while it is not deleted. */
+  readonly deleteAfter: string | null;
   readonly sketch: {
     readonly frames: number;
     readonly fps: number;
@@ -78,6 +80,19 @@ export const useDuplicateShot = () =>
 export const useDeleteShot = () => useListChange((id: string) => request<void>('DELETE', `/api/shots/${id}`));
 export const useUndeleteShot = () =>
   useListChange((id: string) => request<KeptShot>('POST', `/api/shots/${id}/undelete`));
+
+/** What went for good. */
+export interface Emptied {
+  readonly shots: number;
+  readonly checkpoints: number;
+  readonly models: number;
+  /** By so much the data folder became smaller. */
+  readonly bytes: number;
+}
+
+/** Deletes one shot of the bin for good, or all where none is named. */
+export const useEmptyBin = () =>
+  useListChange((id: string | null) => request<Emptied>('DELETE', `/api/bin${id === null ? '' : `/${id}`}`));
 
 export function useCheckpoints(shotId: string) {
   return useQuery({

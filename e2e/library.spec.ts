@@ -1,0 +1,232 @@
+import { mkdtempSync, readFileSync, readdirSync, rmSync, statSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { APIRequestContext, Page } from '@playwright/test';
+import { strToU8, unzipSync, zipSync } from 'fflate';
+import { startServer, type OwnServer } from './support/own-server.js';
+import { expect, test } from './support/test.js';
+
+// Each has a library of its own: these change what every other test would see.
+
+let data: string;
+let server: OwnServer;
+
+test.beforeEach(async () => {
+  data = mkdtempSync(join(tmpdir(), 'fleet-rail-library-'));
+  server = await startServer(data);
+});
+test.afterEach(async () => {
+  await server.kill();
+  rmSync(data, { recursive: true });
+});
+
+const OWN = { 'X-Fleet-Rail': 'test' };
+
+async function cards(request: APIRequestContext, which = ''): Promise<{ id: string; name: string }[]> {
+  return (await (await request.get(`${server.url}/api/shots${which}`)).json()) as {
+    id: string;
+    name: string;
+  }[];
+}
+
+async function deleteShot(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: `More for ${name}` }).click();
+  await page.getByRole('menuitem', { name: 'Delete' }).click();
+  await expect(page.getByRole('status').filter({ hasText: `Deleted "${name}".` })).toBeVisible();
+}
+
+test('a deleted shot is deleted for good, alone or with all others, and its room is free', async ({
+  freshPage: page,
+  request,
+}) => {
+  const [first] = await cards(request);
+  for (let n = 0; n < 40; n++)
+    await request.post(`${server.url}/api/shots/${first.id}/checkpoints`, {
+      data: { name: `${n}` },
+      headers: OWN,
+    });
+  await page.goto(server.url);
+  const names = (await cards(request)).map(({ name }) => name);
+  for (const name of names.slice(0, 3)) await deleteShot(page, name);
+  await page.getByRole('button', { name: 'Deleted (3)' }).click();
+  const list = page.getByRole('list', { name: 'Deleted shots' });
+  await expect(list.getByText('30 days left')).toHaveCount(3);
+  await list.getByRole('button', { name: `Delete ${names[1]} for good` }).click();
+  const dialog = page.getByRole('dialog', { name: `Delete "${names[1]}" for good?` });
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
+  expect(await cards(request, '/deleted')).toHaveLength(3);
+  await list.getByRole('button', { name: `Delete ${names[1]} for good` }).click();
+  await dialog.getByRole('button', { name: 'Delete for good' }).click();
+  await expect(page.getByText(/^Deleted for good: 1 shot, 0 checkpoints/)).toBeVisible();
+  await expect(list.getByRole('listitem')).toHaveCount(2);
+  await page.getByRole('button', { name: 'Empty the bin' }).click();
+  await page.getByRole('button', { name: 'Delete for good' }).click();
+  await expect(page.getByText(/^Deleted for good: 2 shots, 40 checkpoints/)).toBeVisible();
+  await expect(list).toBeHidden();
+  expect(await cards(request, '/deleted')).toEqual([]);
+  expect((await cards(request)).map(({ name }) => name)).toEqual(names.slice(3));
+  // Models that came with the application stay, whoever used them.
+  const models = (await (await request.get(`${server.url}/api/models`)).json()) as unknown[];
+  expect(models).toHaveLength(readdirSync(join(data, 'models')).length);
+});
+
+test('a backup comes without a model file that is lost, and the page says which', async ({
+  freshPage: page,
+  request,
+}) => {
+  const whole = await (await request.get(`${server.url}/api/library/backup`)).body();
+  const models = (await (await request.get(`${server.url}/api/models`)).json()) as {
+    fileName: string;
+  }[];
+  const sizes = readdirSync(join(data, 'models')).map((name) => ({
+    name,
+    size: statSync(join(data, 'models', name)).size,
+  }));
+  const lamp = unzipSync(whole);
+  const index = JSON.parse(Buffer.from(lamp['library.json']).toString()) as {
+    models: { fileName: string; sha256: string }[];
+  };
+  const lost = index.models.find(({ fileName }) => fileName === 'lamp.glb')?.sha256 ?? '';
+  expect(sizes.map(({ name }) => name)).toContain(lost);
+  rmSync(join(data, 'models', lost));
+  await page.goto(server.url);
+  await expect(page.getByRole('alert')).toContainText('1 model file is missing: lamp.glb');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Back up everything' }).click();
+  const files = unzipSync(readFileSync(await (await download).path()));
+  await expect(page.getByText(/^Backed up\. 1 model file is missing: lamp\.glb/)).toBeVisible();
+  const packed = Object.keys(files).filter((name) => name.startsWith('models/'));
+  expect(packed).toHaveLength(models.length - 1);
+  expect(Buffer.from(files['library.json']).toString()).toContain('The model file lamp.glb is missing.');
+});
+
+test('a backup is restored with its progress, and a broken one changes nothing', async ({
+  freshPage: page,
+  request,
+}) => {
+  const whole = await (await request.get(`${server.url}/api/library/backup`)).body();
+  const before = await cards(request);
+  await page.goto(server.url);
+  const restore = async (name: string, buffer: Buffer) => {
+    const chooser = page.waitForEvent('filechooser');
+    await page.getByRole('button', { name: 'Restore a backup' }).click();
+    await (await chooser).setFiles({ name, mimeType: 'application/zip', buffer });
+  };
+  const files = unzipSync(whole);
+  const index = JSON.parse(Buffer.from(files['library.json']).toString()) as {
+    shots: { revision: number }[];
+  };
+  index.shots[1].revision = -5;
+  await restore(
+    'broken.zip',
+    Buffer.from(zipSync({ ...files, 'library.json': strToU8(JSON.stringify(index)) })),
+  );
+  await expect(page.getByRole('alert').filter({ hasText: 'shots[1].revision: found -5' })).toContainText(
+    'Nothing was changed.',
+  );
+  expect(await cards(request)).toEqual(before);
+  await page.getByRole('button', { name: 'Close message' }).click();
+  await request.delete(`${server.url}/api/shots/${before[0].id}`, { headers: OWN });
+  await request.delete(`${server.url}/api/bin`, { headers: OWN });
+  await restore('whole.zip', Buffer.from(whole));
+  await expect(page.getByRole('progressbar', { name: 'Restoring' })).toBeVisible();
+  await expect(page.getByText(/^Restored 1 shot, 0 checkpoints, 0 models\./)).toBeVisible();
+  expect((await cards(request)).map(({ name }) => name).sort()).toEqual(
+    before.map(({ name }) => name).sort(),
+  );
+  // Long enough to be cancelled: documents that compress to next to nothing are refused, so these differ.
+  const many = Array.from({ length: 3000 }, (_, i) => `m${i}`);
+  const dated = { revision: 1, createdAt: '2026-01-01T00:00:00.000Z', updatedAt: '2026-01-01T00:00:00.000Z' };
+  const document = { format: 'fleet-rail-shot', version: 1 };
+  const large = zipSync({
+    'library.json': strToU8(
+      JSON.stringify({
+        format: 'fleet-rail-library',
+        version: 1,
+        shots: many.map((id) => ({ ...dated, id, name: id, deletedAt: null })),
+        checkpoints: [],
+        models: [],
+      }),
+    ),
+    ...Object.fromEntries(
+      many.map((id) => [`shots/${id}.json`, strToU8(JSON.stringify({ ...document, name: id }))]),
+    ),
+  });
+  await restore('large.zip', Buffer.from(large));
+  await page.getByRole('button', { name: 'Cancel restore' }).click();
+  await expect(page.getByText('Cancelled. Nothing was changed.')).toBeVisible();
+  expect(await cards(request)).toHaveLength(before.length);
+});
+
+test('a desk that is left in the middle of a film says so, and the desk of another shot goes on with it', async ({
+  freshPage: page,
+  request,
+}) => {
+  const all = await cards(request);
+  const barrels = all.find(({ name }) => name === 'Barrels for ever');
+  const lift = all.find(({ name }) => name === 'Orchard, a lift');
+  await page.goto(`${server.url}/shots/${barrels?.id}/hand-over`);
+  const section = page.getByRole('region', { name: 'Pictures and video' });
+  await section.getByRole('button', { name: /^As/ }).click();
+  await page.getByRole('option', { name: 'WebM film' }).click();
+  await section.getByRole('button', { name: 'Make the film', exact: true }).click();
+  await expect(section.getByText(/^Picture \d+ of 24/)).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('link', { name: 'All shots' }).click();
+  const farewell = page.getByRole('status').filter({ hasText: 'is not finished' });
+  await expect(farewell).toContainText(
+    '“Barrels for ever.webm” is not finished. It goes on when you come back, or lend a window in the pool.',
+  );
+  await expect(farewell.getByRole('button', { name: 'Open the pool' })).toBeVisible();
+  await page.goto(`${server.url}/shots/${lift?.id}/path`);
+  await expect(page.getByRole('heading', { name: 'Orchard, a lift', level: 1 })).toBeVisible();
+  await expect(async () => {
+    const { jobs } = (await (await request.get(`${server.url}/api/pool`)).json()) as {
+      jobs: { state: string }[];
+    };
+    expect(jobs.map(({ state }) => state)).toEqual(['done']);
+  }).toPass({ timeout: 60_000 });
+});
+
+test('a run that fails again and again is paused with its reason, and tried again from the pool', async ({
+  freshPage: page,
+  request,
+}) => {
+  const api = `${server.url}/api/pool`;
+  const burnIn = { frame: false, timecode: false, name: false, board: false, safe: false };
+  const wish = {
+    frames: 'range',
+    every: 1,
+    width: 16,
+    height: 16,
+    times: 1,
+    file: 'png',
+    quality: 0.5,
+    rounds: 1,
+  };
+  const added = await request.post(`${api}/jobs`, {
+    data: {
+      fileName: 'Far.zip',
+      shot: { format: 'fleet-rail-shot', version: 1, name: 'Far' },
+      wish: { ...wish, burnIn, helpers: false, clear: false },
+      pictures: Array.from({ length: 8 }, (_, i) => ({ frame: i + 1, eyes: [{ rider: 'c' }] })),
+      theme: 'day',
+    },
+  });
+  expect(added.status()).toBe(201);
+  const self = { id: '6f1c1a7e-0000-4000-8000-000000000001', name: 'Window', kind: 'window' };
+  for (let lost = 0; lost < 10; lost++) {
+    const claimed = await request.post(`${api}/claim`, { data: self });
+    const { run } = (await claimed.json()) as { run: string };
+    const problem = { taker: self.id, problem: 'the graphics were lost.', final: false };
+    await request.post(`${api}/runs/${run}/failed`, { data: problem });
+  }
+  await page.goto(`${server.url}/pool`);
+  const job = page.getByRole('listitem', { name: 'Far.zip' });
+  await expect(job.getByRole('alert')).toHaveText(
+    'Pictures 1 to 4 failed 5 times. The last time the graphics were lost.',
+  );
+  await expect(job.getByLabel('Pictures 5 to 8: paused; lost 5 times')).toBeVisible();
+  await job.getByRole('button', { name: 'Try Far.zip again' }).click();
+  await expect(job.getByRole('alert')).toBeHidden();
+  await expect(job.getByLabel('Pictures 1 to 4: waits')).toBeVisible();
+});
