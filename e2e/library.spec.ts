@@ -167,7 +167,7 @@ test('a desk that is left in the middle of a film says so, and the desk of anoth
   const lift = all.find(({ name }) => name === 'Orchard, a lift');
   await page.goto(`${server.url}/shots/${barrels?.id}/hand-over`);
   const section = page.getByRole('region', { name: 'Pictures and video' });
-  await section.getByRole('button', { name: /^As/ }).click();
+  await section.getByRole('button', { name: /As$/ }).click();
   await page.getByRole('option', { name: 'WebM film' }).click();
   await section.getByRole('button', { name: 'Make the film', exact: true }).click();
   await expect(section.getByText(/^Picture \d+ of 24/)).toBeVisible({ timeout: 30_000 });
