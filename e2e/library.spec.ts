@@ -168,7 +168,7 @@ test('a desk that is left in the middle of a film says so, and the desk of anoth
   await page.goto(`${server.url}/shots/${barrels?.id}/hand-over`);
   const section = page.getByRole('region', { name: 'Pictures and video' });
   await section.getByRole('button', { name: /As$/ }).click();
-  await page.getByRole('option', { name: 'WebM film' }).click();
+  await page.getByRole('option', { name: 'WebM film', exact: true }).click();
   await section.getByRole('button', { name: 'Make the film', exact: true }).click();
   await expect(section.getByText(/^Picture \d+ of 24/)).toBeVisible({ timeout: 30_000 });
   await page.getByRole('link', { name: 'All shots' }).click();

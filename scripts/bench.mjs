@@ -31,6 +31,7 @@ import { benchFiles } from './bench-files.mjs';
 import { benchAlone, benchLive } from './bench-live.mjs';
 import { benchPage } from './bench-page.mjs';
 import { benchServer } from './bench-server.mjs';
+import { benchWaits } from './bench-waits.mjs';
 
 const QUERIES = 200_000;
 const ROUNDS = 7;
@@ -617,6 +618,7 @@ await benchBuilt({ line, quickest, hills: onField.ground });
 await benchFiles({ line });
 benchLive({ line, quickest, windingPath, convoy, onField, walkShot, stage, alone });
 await benchServer({ line });
+await benchWaits({ line });
 await benchPage({ line });
 console.log(
   `\n${held.yes} of ${held.yes + held.no.length} are held${held.no.length > 0 ? `; not: ${held.no.join('; ')}` : ''}.`,
