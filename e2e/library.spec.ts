@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { APIRequestContext, Page } from '@playwright/test';
 import { strToU8, unzipSync, zipSync } from 'fflate';
+import { goTo } from './support/desk.js';
 import { startServer, type OwnServer } from './support/own-server.js';
 import { expect, test } from './support/test.js';
 
@@ -171,8 +172,10 @@ test('a desk that is left in the middle of a film says so, and the desk of anoth
   await page.getByRole('option', { name: 'WebM film', exact: true }).click();
   await section.getByRole('button', { name: 'Make the film', exact: true }).click();
   await expect(section.getByText(/^Picture \d+ of 24/)).toBeVisible({ timeout: 30_000 });
-  await page.getByRole('link', { name: 'All shots' }).click();
   const farewell = page.getByRole('status').filter({ hasText: 'is not finished' });
+  await goTo(page, 'Path');
+  await expect(farewell).toBeHidden();
+  await page.getByRole('link', { name: 'All shots' }).click();
   await expect(farewell).toContainText(
     '“Barrels for ever.webm” is not finished. It goes on when you come back, or lend a window in the pool.',
   );
@@ -223,7 +226,7 @@ test('a run that fails again and again is paused with its reason, and tried agai
   await page.goto(`${server.url}/pool`);
   const job = page.getByRole('listitem', { name: 'Far.zip' });
   await expect(job.getByRole('alert')).toHaveText(
-    'Pictures 1 to 4 failed 5 times. The last time the graphics were lost.',
+    'Pictures 1 to 4 failed 5 times. Last reason: the graphics were lost.',
   );
   await expect(job.getByLabel('Pictures 5 to 8: paused; lost 5 times')).toBeVisible();
   await job.getByRole('button', { name: 'Try Far.zip again' }).click();

@@ -123,7 +123,7 @@ export class BakesService implements OnModuleDestroy {
     const models = await Promise.all(
       shot.models.map(async (model) => {
         if (model.source.asset === undefined) return model;
-        const { fileName } = await this.models.fileOf(model.source.asset);
+        const { fileName } = await this.models.open(model.source.asset);
         return { ...model, source: { file: fileName } };
       }),
     );

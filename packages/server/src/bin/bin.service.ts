@@ -17,12 +17,14 @@ import { ShotEntity } from '../shots/shot.entity.js';
 import type { EmptiedDto } from './bin.dto.js';
 
 const DAY = 86_400_000;
+/** Milliseconds after the start when what belongs to nothing is looked for: then nobody opens a shot any more. */
+const SETTLED = 60_000;
 
 /** Frees what was deleted: when somebody says so, and by itself when the days are over in which it can be brought back. */
 @Injectable()
 export class BinService implements OnApplicationBootstrap, OnModuleDestroy {
   private readonly log = new Logger('Bin');
-  private timer: NodeJS.Timeout | null = null;
+  private readonly timers: NodeJS.Timeout[] = [];
 
   constructor(
     @Inject(SETTINGS) private readonly settings: Settings,
@@ -31,14 +33,17 @@ export class BinService implements OnApplicationBootstrap, OnModuleDestroy {
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
-    this.timer = setInterval(() => void this.sweep(), DAY).unref();
+    this.timers.push(
+      setTimeout(() => void this.sweep(), SETTLED).unref(),
+      setInterval(() => void this.sweep(), DAY).unref(),
+    );
     // What an emptying left that was ended in the middle, too.
     if (await this.shots.existsBy({ deleteAfter: LessThanOrEqual(new Date().toISOString()) }))
       void this.sweep();
   }
 
   onModuleDestroy(): void {
-    if (this.timer !== null) clearInterval(this.timer);
+    for (const timer of this.timers) clearTimeout(timer);
   }
 
   /** @throws NotFoundException where the bin has no such shot */

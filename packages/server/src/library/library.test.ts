@@ -124,7 +124,8 @@ describe('a backup', () => {
     expect(Object.keys(files).filter((name) => name.startsWith('models/'))).toEqual([]);
     const index = JSON.parse(Buffer.from(files['library.json']).toString()) as { missing: string[] };
     expect(index.missing).toEqual(['The model file cart.glb is missing.']);
-    // Brought again it is back where it was.
+    await expect(models.fileOf(model.id)).rejects.toThrow('cart.glb is missing from the data folder');
+    // Uploaded again it is back where it was.
     await models.add([{ name: 'cart.glb', bytes: await glb('cart') }]);
     expect(await app.get(BackupService).missing()).toEqual([]);
   });

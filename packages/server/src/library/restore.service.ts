@@ -58,7 +58,8 @@ export class RestoreService implements OnModuleInit {
       throw error;
     } finally {
       this.running.delete(name);
-      await rm(staging, { recursive: true, force: true });
+      // A thread that was ended may write a moment longer.
+      await rm(staging, { recursive: true, force: true, maxRetries: 5 });
     }
   }
 }

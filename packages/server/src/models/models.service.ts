@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
 import { ConflictException, Injectable, Logger, NotFoundException, type OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { FACTS_VERSION } from '@fleet-rail/core/format-facts';
@@ -50,10 +52,19 @@ export class ModelsService implements OnModuleInit {
     return toDto(await this.find(id));
   }
 
-  /** Where a model's bytes lie, and under which name they came. */
+  /**
+   * Where a model's bytes lie, and under which name they came.
+   *
+   * @throws NotFoundException where the file is gone from the data folder
+   */
   async fileOf(id: string): Promise<{ path: string; fileName: string }> {
     const { sha256, fileName } = await this.find(id);
-    return { path: this.files.pathOf(sha256), fileName };
+    const path = this.files.pathOf(sha256);
+    if (!existsSync(path))
+      throw new NotFoundException(
+        `The model file ${fileName} is missing from the data folder. Upload it again under Attach.`,
+      );
+    return { path, fileName };
   }
 
   /**
@@ -69,7 +80,7 @@ export class ModelsService implements OnModuleInit {
   /** A model that is there already, placed otherwise: another one, so that who wears it as it was still does. */
   async place(id: string, placing: ModelPlacing): Promise<ModelDto> {
     const model = await this.find(id);
-    const bytes = await this.files.read(model.sha256);
+    const bytes = await readFile((await this.fileOf(id)).path);
     const answer = await this.reader.read([{ name: model.fileName, bytes }], placing);
     return this.keep(answer, bytes, undefined, model.name);
   }

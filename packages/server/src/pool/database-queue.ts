@@ -161,9 +161,9 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
     const run = await this.own(id, taker);
     if (run.kind !== 'join')
       throw new UnprocessableEntityException('This run is of pictures, not of a file.');
-    const { wish, pictures } = JSON.parse(await this.work(run.jobId)) as PictureJob;
+    const wish = await this.wishOf(run.jobId);
     const bytes = await this.files.putFile(run.jobId, file, async (path) => {
-      const problem = await this.checker.problemOfFile(path, { wish, pictures: pictures.length });
+      const problem = await this.checker.problemOfFile(path, { wish, pictures: run.count });
       if (problem !== null) {
         await this.waitAgain(run, problem);
         throw new UnprocessableEntityException(problem);
@@ -217,7 +217,7 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
     }
     const what =
       run.kind === 'join' ? 'Joining them' : `Pictures ${run.first + 1} to ${run.first + run.count}`;
-    await this.pause(held, `${what} failed ${lost} times. The last time ${problem}`, lost);
+    await this.pause(held, `${what} failed ${lost} times. Last reason: ${problem}`, lost);
   }
 
   /** Leaves runs alone until somebody tries them again; what is drawn stays. */
@@ -228,6 +228,13 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
   ): Promise<void> {
     const change = { state: 'paused' as const, taker: null, until: null, done: 0 };
     await this.runs.update(which, { ...change, problem: problem.slice(0, 500), ...(lost && { lost }) });
+  }
+
+  private async wishOf(id: string): Promise<PictureJob['wish']> {
+    const query = "SELECT json_extract(work, '$.wish') AS wish FROM picture_job WHERE id = ?";
+    const [row] = (await this.jobs.query(query, [id])) as { wish: string }[];
+    if (row === undefined) throw noJob(id);
+    return JSON.parse(row.wish) as PictureJob['wish'];
   }
 
   /** A run that is this taker's. */

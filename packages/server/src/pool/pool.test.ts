@@ -229,7 +229,7 @@ it('a run that is lost five times is paused by itself: the others are drawn, and
     now += LEASE + 1;
   }
   expect(await claim('last')).toBeNull();
-  const problem = 'Pictures 1 to 4 failed 5 times. The last time its renderer did not answer in time.';
+  const problem = 'Pictures 1 to 4 failed 5 times. Last reason: its renderer did not answer in time.';
   const card = await queue.open(id);
   expect(card).toMatchObject({ state: 'paused', problem, drawn: 8 });
   expect(card.runs.map(({ state }) => state)).toEqual(['paused', 'given', 'given', 'waiting']);

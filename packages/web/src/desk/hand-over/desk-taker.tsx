@@ -23,20 +23,24 @@ export function DeskTaker({ shotId }: { shotId: string }) {
 /** Says when the desk is left that it is the one that draws a file; the browser asks before the window is closed. */
 function useFarewell(fileName: string | null): void {
   const navigate = useNavigate();
-  const unfinished = useRef(fileName);
+  const latest = useRef({ fileName, navigate });
   useEffect(() => {
-    unfinished.current = fileName;
+    latest.current = { fileName, navigate };
+  });
+  useEffect(() => {
     if (fileName === null) return;
     const ask = (event: BeforeUnloadEvent) => event.preventDefault();
     window.addEventListener('beforeunload', ask);
     return () => window.removeEventListener('beforeunload', ask);
   }, [fileName]);
+  // Only when the desk goes: the router's own function is another at each step.
   useEffect(
     () => () => {
-      if (unfinished.current === null) return;
-      const text = `“${unfinished.current}” is not finished. It goes on when you come back, or lend a window in the pool.`;
-      notify('done', text, { name: 'Open the pool', run: () => void navigate('/pool') });
+      const { fileName: unfinished, navigate: go } = latest.current;
+      if (unfinished === null) return;
+      const text = `“${unfinished}” is not finished. It goes on when you come back, or lend a window in the pool.`;
+      notify('done', text, { name: 'Open the pool', run: () => void go('/pool') });
     },
-    [navigate],
+    [],
   );
 }
