@@ -94,6 +94,14 @@ test('bad requests get a sentence and a fitting status', async ({ request }) => 
       400,
       /JSON/,
     ],
+    ...['null', '[]', '7'].map((text): [Promise<import('@playwright/test').APIResponse>, number, RegExp] => [
+      request.post('/api/shots', {
+        headers: { 'content-type': 'application/json' },
+        data: Buffer.from(text),
+      }),
+      400,
+      /no object; expected one/,
+    ]),
   ];
   for (const [waiting, status, message] of cases) {
     const response = await waiting;

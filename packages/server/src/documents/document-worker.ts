@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import { HttpException } from '@nestjs/common';
 import { ShotError } from '@fleet-rail/core/shots';
 import { BodyPipe } from '../http/body-pipe.js';
+import { parseBody } from '../http/json-body.js';
 import { CheckedPlan } from '../pool/checked-plan.js';
 import { NewJobDto } from '../pool/pool.dto.js';
 import { CreateShotDto, SaveShotDto } from '../shots/shots.dto.js';
@@ -36,12 +37,11 @@ async function readBody(text: string, as: string): Promise<DocumentAnswer> {
   return { body: JSON.parse(JSON.stringify(rest)) as Record<string, unknown>, checked };
 }
 
-function parsed(text: string): unknown {
+function parsed(text: string): object {
   try {
-    return JSON.parse(text);
+    return parseBody(text);
   } catch (error) {
-    const message = `The body is no JSON: ${(error as Error).message.slice(0, 200)}.`;
-    throw new HttpException({ statusCode: 400, message }, 400);
+    throw new HttpException({ statusCode: 400, message: (error as Error).message }, 400);
   }
 }
 

@@ -45,7 +45,8 @@ export function readJsonBody(request: Request, response: Response, next: NextFun
     parts.length = 0;
     refuse(request, response, 413, problem);
   });
-  request.on('error', next);
+  // Whoever broke off waits for no answer.
+  request.on('error', () => undefined);
   request.on('end', () => {
     if (isOver) return;
     const bytes = Buffer.concat(parts);
@@ -53,15 +54,32 @@ export function readJsonBody(request: Request, response: Response, next: NextFun
       request.body = new LargeBody(bytes);
       return next();
     }
+    // An empty body is none, as for a change that needs no words.
+    if (bytes.length === 0) return next();
     try {
-      // An empty body is none, as for a change that needs no words.
-      if (bytes.length > 0) request.body = JSON.parse(bytes.toString('utf8')) as unknown;
+      request.body = parseBody(bytes.toString('utf8'));
     } catch (error) {
-      refuse(request, response, 400, `The body is no JSON: ${(error as Error).message.slice(0, 200)}.`);
+      refuse(request, response, 400, (error as Error).message);
       return;
     }
     next();
   });
+}
+
+/**
+ * Parses a body.
+ *
+ * @throws Error in words for what is no JSON object
+ */
+export function parseBody(text: string): object {
+  let body: unknown;
+  try {
+    body = JSON.parse(text);
+  } catch (error) {
+    throw new Error(`The body is no JSON: ${(error as Error).message.slice(0, 200)}.`);
+  }
+  if (typeof body === 'object' && body !== null && !Array.isArray(body)) return body;
+  throw new Error('The body is JSON, but no object; expected one.');
 }
 
 /** Answers at once and lets the rest of the body run off, so that whoever sends it gets to read the answer. */
