@@ -3,4 +3,9 @@ import { installPackages, run } from './install.mjs';
 
 installPackages();
 await import('./build.mjs');
-run(process.execPath, ['packages/server/dist/main.js']);
+try {
+  run(process.execPath, ['packages/server/dist/main.js']);
+} catch (error) {
+  // The server has said why.
+  process.exit(error.status ?? 1);
+}

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { mkdir, readFile, realpath, stat, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, readdir, realpath, rm, stat, writeFile } from 'node:fs/promises';
 import { homedir } from 'node:os';
 import { basename, dirname, join } from 'node:path';
 
@@ -9,6 +9,9 @@ interface Written {
   readonly bytes: number;
   readonly changed: number;
 }
+
+const MANY = 500;
+const KEPT_DAYS = 90;
 
 /** Notes are kept beside this user's other state, and not among the files that are handed over. */
 const folder = (): string =>
@@ -22,9 +25,19 @@ export async function noteWritten(path: string, shotFile: string): Promise<void>
     const at = await noteOf(path);
     await mkdir(dirname(at), { recursive: true });
     await writeFile(at, JSON.stringify(note));
+    await forgetOld(dirname(at));
   } catch {
     return;
   }
+}
+
+/** Notes do not gather for ever: a file that was not written again for so long wants to be named. */
+async function forgetOld(notes: string): Promise<void> {
+  const names = await readdir(notes);
+  if (names.length < MANY) return;
+  const since = Date.now() - KEPT_DAYS * 86_400_000;
+  for (const name of names)
+    if ((await stat(join(notes, name))).mtimeMs < since) await rm(join(notes, name), { force: true });
 }
 
 /** Whether a file is as this program wrote it for the same shot. */

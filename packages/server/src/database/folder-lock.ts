@@ -21,8 +21,7 @@ export class FolderLock implements OnApplicationShutdown {
 
   /** @throws FolderInUse where another server has the folder */
   static take(folder: string): FolderLock {
-    mkdirSync(folder, { recursive: true });
-    const database = new Database(join(folder, 'server.lock'), { timeout: 0 });
+    const database = openLock(folder);
     try {
       database.exec('BEGIN EXCLUSIVE');
     } catch (error) {
@@ -43,6 +42,16 @@ export class FolderLock implements OnApplicationShutdown {
   onApplicationShutdown(): void {
     rmSync(addressFile(this.folder), { force: true });
     this.database.close();
+  }
+}
+
+function openLock(folder: string): Database.Database {
+  try {
+    mkdirSync(folder, { recursive: true });
+    return new Database(join(folder, 'server.lock'), { timeout: 0 });
+  } catch (error) {
+    const { message } = error as Error;
+    throw new Error(`the data folder ${folder} cannot be used: ${message}`, { cause: error });
   }
 }
 

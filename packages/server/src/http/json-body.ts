@@ -76,7 +76,7 @@ export function parseBody(text: string): object {
   try {
     body = JSON.parse(text);
   } catch (error) {
-    throw new Error(`The body is no JSON: ${(error as Error).message.slice(0, 200)}.`);
+    throw new Error(`The body is no JSON: ${(error as Error).message.slice(0, 200)}.`, { cause: error });
   }
   if (typeof body === 'object' && body !== null && !Array.isArray(body)) return body;
   throw new Error('The body is JSON, but no object; expected one.');
