@@ -426,12 +426,11 @@ test('on the command line the same pictures are drawn', async ({ page, request }
     await (await shotFile).saveAs(join(folder, 'a.shot.json'));
     const args = ['--out', join(folder, 'out/'), '--size', '320x180', '--camera', 'C2', '--every', '6'];
     const program = fileURLToPath(new URL('../packages/cli/dist/main.js', import.meta.url));
-    const { stdout } = await execute(process.execPath, [
-      program,
-      'render',
-      join(folder, 'a.shot.json'),
-      ...args,
-    ]);
+    const { stdout } = await execute(
+      process.execPath,
+      [program, 'render', join(folder, 'a.shot.json'), ...args],
+      { env: { ...process.env, XDG_STATE_HOME: join(folder, 'state') } },
+    );
     expect(stdout).toContain('2 pictures, 320x180');
     expect(readdirSync(join(folder, 'out')).sort()).toEqual(Object.keys(desks));
     for (const [name, bytes] of Object.entries(desks))

@@ -1,6 +1,7 @@
-import { readdirSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Document, WebIO } from '@gltf-transform/core';
+import Database from 'better-sqlite3';
 import { newShot, writeShotText } from '@fleet-rail/core';
 import { DataSource } from 'typeorm';
 import { ModelsService } from './models/models.service.js';
@@ -276,7 +277,6 @@ describe('models', () => {
 
 describe('demo data', () => {
   beforeEach(async () => {
-    const { mkdirSync } = await import('node:fs');
     mkdirSync(join(folder, 'demo'));
     writeFileSync(join(folder, 'demo/cart.glb'), await glb('cart'));
     const shot = newShot({ name: 'Demo', models: [{ id: 'c', name: 'Cart', source: { file: 'cart.glb' } }] });
@@ -306,4 +306,15 @@ it('the database has a write-ahead log and its tables from migrations alone', as
   expect(await database.query(tables)).toEqual([]);
   await database.runMigrations();
   expect(await database.query(tables)).toHaveLength(4);
+});
+
+it('a database from before, which could not shrink, is rewritten once so that it can', async () => {
+  mkdirSync(app.data, { recursive: true });
+  const before = new Database(join(app.data, 'fleet-rail.sqlite'));
+  before.exec('CREATE TABLE other (x)');
+  expect(before.pragma('auto_vacuum', { simple: true })).toBe(0);
+  before.close();
+  await start();
+  expect(await app.get(DataSource).query('PRAGMA auto_vacuum')).toEqual([{ auto_vacuum: 2 }]);
+  expect(await app.get(DataSource).query('SELECT count(*) AS rows FROM other')).toEqual([{ rows: 0 }]);
 });

@@ -372,6 +372,27 @@ it('a job that a server stored half when it ended is gone when it starts again',
   expect(await app.get(DataSource).query('SELECT count(*) AS runs FROM picture_run')).toEqual([{ runs: 0 }]);
 });
 
+it('a job that an earlier version gave up is paused with its reason, and can be tried again', async () => {
+  const id = await add(8);
+  const database = app.get(DataSource);
+  const columns = async () =>
+    ((await database.query("SELECT name FROM pragma_table_info('picture_job')")) as { name: string }[]).map(
+      ({ name }) => name,
+    );
+  while (!(await columns()).includes('problem')) await database.undoLastMigration();
+  await database.query("UPDATE picture_job SET state = 'failed', problem = 'Pictures 1 to 4 failed.'");
+  await database.query("UPDATE picture_run SET state = 'given' WHERE place = 1");
+  await database.runMigrations();
+  expect(await queue.open(id)).toMatchObject({
+    state: 'paused',
+    problem: 'Pictures 1 to 4 failed.',
+    drawn: 0,
+  });
+  await queue.tryAgain(id);
+  await workOn('a');
+  expect(await fileOf(id)).toEqual(whole(8));
+});
+
 it('a job that is taken back leaves nothing, and its taker is told', async () => {
   const id = await add(4);
   const run = await taken('a');
