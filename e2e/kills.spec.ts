@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { smallJob } from '@fleet-rail/fuzz/small-job';
 import { zipSync } from 'fflate';
 import { PNG } from 'pngjs';
 import { startServer } from './support/own-server.js';
@@ -108,25 +109,7 @@ test('a server that is killed again and again while pictures are given makes the
     return put();
   };
   try {
-    const pictures = Array.from({ length: count }, (_, i) => ({ frame: i + 1, eyes: [{ rider: 'c' }] }));
-    const burnIn = { frame: false, timecode: false, name: false, board: false, safe: false };
-    const wish = {
-      frames: 'range',
-      every: 1,
-      width: 16,
-      height: 16,
-      times: 1,
-      file: 'png',
-      quality: 0.5,
-      rounds: 1,
-    };
-    const made = await ask('jobs', {
-      fileName: 'Far.zip',
-      shot: { format: 'fleet-rail-shot', version: 1, name: 'Far' },
-      wish: { ...wish, burnIn, helpers: false, clear: false },
-      pictures,
-      theme: 'day',
-    });
+    const made = await ask('jobs', smallJob(count));
     expect(made.status).toBe(201);
     const { id } = (await made.json()) as { id: string };
     for (;;) {

@@ -2,6 +2,7 @@ import { mkdtempSync, readFileSync, readdirSync, rmSync, statSync } from 'node:f
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { APIRequestContext, Page } from '@playwright/test';
+import { smallJob } from '@fleet-rail/fuzz/small-job';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { goTo } from './support/desk.js';
 import { startServer, type OwnServer } from './support/own-server.js';
@@ -195,26 +196,7 @@ test('a run that fails again and again is paused with its reason, and tried agai
   request,
 }) => {
   const api = `${server.url}/api/pool`;
-  const burnIn = { frame: false, timecode: false, name: false, board: false, safe: false };
-  const wish = {
-    frames: 'range',
-    every: 1,
-    width: 16,
-    height: 16,
-    times: 1,
-    file: 'png',
-    quality: 0.5,
-    rounds: 1,
-  };
-  const added = await request.post(`${api}/jobs`, {
-    data: {
-      fileName: 'Far.zip',
-      shot: { format: 'fleet-rail-shot', version: 1, name: 'Far' },
-      wish: { ...wish, burnIn, helpers: false, clear: false },
-      pictures: Array.from({ length: 8 }, (_, i) => ({ frame: i + 1, eyes: [{ rider: 'c' }] })),
-      theme: 'day',
-    },
-  });
+  const added = await request.post(`${api}/jobs`, { data: smallJob(8) });
   expect(added.status()).toBe(201);
   const self = { id: '6f1c1a7e-0000-4000-8000-000000000001', name: 'Window', kind: 'window' };
   for (let lost = 0; lost < 10; lost++) {

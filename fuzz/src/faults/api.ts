@@ -1,3 +1,5 @@
+import { smallJob } from './small-job.js';
+
 /** Changes are taken from who is no page of another site. */
 const OWN = { 'X-Fleet-Rail': 'faults' };
 
@@ -27,25 +29,8 @@ export class Api {
 
   /** Adds pictures of 16 × 16 to be drawn, and takes their first run. */
   async takenRun(pictures: number): Promise<{ job: string; run: string; renderer: string }> {
-    const burnIn = { frame: false, timecode: false, name: false, board: false, safe: false };
-    const wish = {
-      frames: 'range',
-      every: 1,
-      width: 16,
-      height: 16,
-      times: 1,
-      file: 'png',
-      quality: 0.5,
-      rounds: 1,
-    };
     const renderer = crypto.randomUUID();
-    const added = await this.send('POST', '/api/pool/jobs', {
-      fileName: 'Far.zip',
-      shot: { format: 'fleet-rail-shot', version: 1, name: 'Far' },
-      wish: { ...wish, burnIn, helpers: false, clear: false },
-      pictures: Array.from({ length: pictures }, (_, i) => ({ frame: i + 1, eyes: [{ rider: 'c' }] })),
-      theme: 'day',
-    });
+    const added = await this.send('POST', '/api/pool/jobs', smallJob(pictures));
     const { id: job } = (await added.json()) as { id: string };
     const claimed = await this.send('POST', '/api/pool/claim', {
       id: renderer,

@@ -7,7 +7,7 @@ import type { Random } from '../random.js';
 import type { FaultStage } from './fault-stage.js';
 import { wholePicture } from './forged-pictures.js';
 
-/** What is under way when the server is killed; each says afterwards what is wrong, or null. */
+/** Work that a kill interrupts; its check says afterwards what is wrong, or null. */
 type Interrupted = (
   stage: FaultStage,
   random: Random,

@@ -3,47 +3,24 @@ import {
   existsSync,
   linkSync,
   mkdirSync,
-  mkdtempSync,
   readFileSync,
-  rmSync,
   symlinkSync,
   utimesSync,
   writeFileSync,
 } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { Document, WebIO } from '@gltf-transform/core';
 import { run } from './run.js';
+import { RideFolder } from './testing/ride-folder.js';
 
-let folder: string;
-const path = (name: string) => join(folder, name);
+let folder: RideFolder;
+const path = (name: string) => folder.path(name);
 
 beforeEach(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'ride-outputs-'));
-  process.env.XDG_STATE_HOME = path('state');
-  writeFileSync(
-    path('lane.svg'),
-    '<svg xmlns="http://www.w3.org/2000/svg"><path id="lane" d="M0 0 H30 A20 20 0 0 1 50 20 V40"/></svg>',
-  );
-  const document = new Document();
-  document.createScene().addChild(document.createNode('cart'));
-  document.createBuffer();
-  writeFileSync(path('cart.glb'), await new WebIO().writeBinary(document));
+  folder = await RideFolder.of('M0 0 H30 A20 20 0 0 1 50 20 V40');
   expect(await make('a')).toMatchObject({ code: 0 });
 });
-afterEach(() => rmSync(folder, { recursive: true }));
+afterEach(() => folder.end());
 
-const make = (name: string, ...more: string[]) =>
-  run([
-    'new',
-    '--path',
-    path('lane.svg'),
-    '--model',
-    path('cart.glb'),
-    '--out',
-    path(`${name}.shot.json`),
-    ...more,
-  ]);
+const make = (name: string, ...more: string[]) => run(folder.newShot(`${name}.shot.json`, ...more));
 const bake = (out: string, ...more: string[]) =>
   run(['bake', path('a.shot.json'), '--out', path(out), ...more]);
 
@@ -157,7 +134,7 @@ it('errors of the file system are sentences', async () => {
       ['bake', path('cart.glb/a.shot.json'), '--out', path('a.csv')],
       'cannot be read: a part of its path is no folder',
     ],
-    [['bake', folder, '--out', path('a.csv')], 'cannot be read: it is a folder'],
+    [['bake', folder.folder, '--out', path('a.csv')], 'cannot be read: it is a folder'],
     [
       ['bake', path('a.shot.json'), '--out', path('cart.glb/a.csv')],
       'cannot be written: a part of its path is no folder',

@@ -11,35 +11,17 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Document, WebIO } from '@gltf-transform/core';
 import { run } from './run.js';
+import { RideFolder } from './testing/ride-folder.js';
 
-let folder: string;
-const path = (name: string) => join(folder, name);
+let folder: RideFolder;
+const path = (name: string) => folder.path(name);
 
 beforeEach(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'ride-'));
-  process.env.XDG_STATE_HOME = join(folder, 'state');
-  writeFileSync(
-    path('lane.svg'),
-    '<svg xmlns="http://www.w3.org/2000/svg"><path id="lane" d="M0 0 H30 V40"/></svg>',
-  );
-  const document = new Document();
-  document.createScene().addChild(document.createNode('cart'));
-  document.createBuffer();
-  writeFileSync(path('cart.glb'), await new WebIO().writeBinary(document));
+  folder = await RideFolder.of('M0 0 H30 V40');
 });
-afterEach(() => rmSync(folder, { recursive: true }));
+afterEach(() => folder.end());
 
-const make = (...more: string[]) =>
-  run([
-    'new',
-    '--path',
-    path('lane.svg'),
-    '--model',
-    path('cart.glb'),
-    '--out',
-    path('a.shot.json'),
-    ...more,
-  ]);
+const make = (...more: string[]) => run(folder.newShot('a.shot.json', ...more));
 
 it('new makes a shot that goes steadily, once along the path', async () => {
   const { code, text } = await make('--fps', '25', '--frames', '101');
@@ -156,12 +138,12 @@ it.each<[string, (...names: string[]) => string[], RegExp]>([
     /--out: found "a\.mov"; expected a name ending in/,
   ],
 ])('says what is wrong with %s in one line and writes nothing', async (_, args, message) => {
-  const before = readdirSync(folder);
+  const before = readdirSync(folder.folder);
   const { code, text } = await run(args());
   expect(code).toBe(1);
   expect(text).toMatch(message);
   expect(text).not.toContain('\n');
-  expect(readdirSync(folder)).toEqual(before);
+  expect(readdirSync(folder.folder)).toEqual(before);
 });
 
 it('a bake whose model is gone names the file, and leaves no half file', async () => {

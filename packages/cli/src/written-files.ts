@@ -3,7 +3,7 @@ import { mkdir, readFile, readdir, realpath, rm, stat, writeFile } from 'node:fs
 import { homedir } from 'node:os';
 import { basename, dirname, join } from 'node:path';
 
-/** What is noted of a file that was written: for which shot, and how it was then. */
+/** A note about a file that was written: for which shot, and how it was then. */
 interface Written {
   readonly shot: string;
   readonly bytes: number;

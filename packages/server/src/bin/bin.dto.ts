@@ -1,6 +1,6 @@
 import { ApiProperty } from '@nestjs/swagger';
 
-/** What went for good. */
+/** Counts of everything that was deleted for good. */
 export class EmptiedDto {
   @ApiProperty() shots!: number;
   @ApiProperty() checkpoints!: number;

@@ -37,7 +37,7 @@ export class BinService implements OnApplicationBootstrap, OnModuleDestroy {
       setTimeout(() => void this.sweep(), SETTLED).unref(),
       setInterval(() => void this.sweep(), DAY).unref(),
     );
-    // What an emptying left that was ended in the middle, too.
+    // This also finishes an emptying that was ended in the middle.
     if (await this.shots.existsBy({ deleteAfter: LessThanOrEqual(new Date().toISOString()) }))
       void this.sweep();
   }

@@ -1,12 +1,12 @@
 import { parseShot, type Shot } from '@fleet-rail/core/shots';
 import { sketchShot } from '../shots/shot-sketch.js';
 
-/** What is stored of a document. */
+/** The columns of a stored document. */
 export interface ShotColumns {
   readonly name: string;
   /** The document with all defaults, JSON. */
   readonly document: string;
-  /** What the shot's card draws, JSON. */
+  /** The drawing on the shot's card, JSON. */
   readonly sketch: string;
 }
 

@@ -1,13 +1,13 @@
 import type { ShotColumns } from './checked-shot.js';
 import type { PlanText } from '../pool/checked-plan.js';
 
-/** What a document thread is asked: to read a body as a class of request, or to check a stored document. */
+/** A document thread reads a body as a class of request, or checks a stored document. */
 export type DocumentJob = { readonly body: Uint8Array; readonly as: string } | { readonly document: string };
 
 /** A property that was checked and travels as the text it is stored as. */
 export type CheckedText = { readonly shot: ShotColumns } | { readonly plan: PlanText };
 
-/** What comes of it; a refusal has the status and the body of its answer. */
+/** Its answer; a refusal has a status and a body of its own. */
 export type DocumentAnswer =
   | {
       readonly body: Readonly<Record<string, unknown>>;

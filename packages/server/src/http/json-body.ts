@@ -45,7 +45,7 @@ export function readJsonBody(request: Request, response: Response, next: NextFun
     parts.length = 0;
     refuse(request, response, 413, problem);
   });
-  // Whoever broke off waits for no answer.
+  // A client that broke off waits for no answer.
   request.on('error', () => undefined);
   request.on('end', () => {
     if (isOver) return;

@@ -2,7 +2,7 @@ import type { Entry, ZipFile } from 'yauzl';
 import { JobRefusal } from '../threads/thread-job.js';
 import { openZip } from '../files/open-zip.js';
 
-/** What a backup may unpack to, looked at before anything of it is unpacked. */
+/** Limits of a backup, checked before anything of it is unpacked. */
 const MOST_ENTRIES = 500_000;
 const MOST_BYTES = 16 * 2 ** 30;
 /** No document or model is larger. */

@@ -56,7 +56,7 @@ export class ModelEntry {
   @IsBoolean() readonly shipped!: boolean;
 }
 
-/** What a backup holds, in `library.json` at its top; documents and models are files beside it. */
+/** The contents of a backup, in `library.json` at its top; documents and models are files beside it. */
 export class LibraryIndex {
   @Equals('fleet-rail-library') readonly format!: 'fleet-rail-library';
   @Equals(1) readonly version!: 1;
@@ -79,7 +79,7 @@ export class LibraryIndex {
   @Type(() => ModelEntry)
   readonly models!: readonly ModelEntry[];
 
-  /** What could not be put into the backup, in words. */
+  /** Sentences about everything that could not be put into the backup. */
   @IsOptional() @IsArray() @IsString({ each: true }) readonly missing?: readonly string[];
 }
 

@@ -11,7 +11,7 @@ export type LibraryJob = { readonly dataFolder: string } & (
 /** Which shots of the bin go for good: one, all, or those whose time is over. */
 export type BinChoice = { readonly id: string } | 'all' | 'expired';
 
-/** What such work answers with: bytes of a file, how far it is, or what came of it. */
+/** Parts of its answer: bytes of a file, progress, or the result. */
 export type LibraryPart =
   | Uint8Array
   | { readonly done: number; readonly of: number }

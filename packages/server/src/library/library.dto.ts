@@ -11,7 +11,7 @@ export class RestoredDto {
   refused!: string[];
 }
 
-/** What the progress of a restore is asked for by. */
+/** The name under which clients ask for the progress of a restore. */
 export class RestoreNameDto {
   @ApiPropertyOptional() @IsOptional() @IsUUID() name?: string;
 }

@@ -9,7 +9,7 @@ import type { Settings } from '../settings.js';
 
 const folderIn = (dataFolder: string): string => join(dataFolder, 'models');
 
-/** Where the bytes of a model lie. */
+/** The path of a model's bytes. */
 export const modelPath = (dataFolder: string, sha256: string): string => join(folderIn(dataFolder), sha256);
 
 /** The bytes of models, in files named by their SHA-256, so that equal models are kept once. */

@@ -53,7 +53,7 @@ export class ModelsService implements OnModuleInit {
   }
 
   /**
-   * Where a model's bytes lie, and under which name they came.
+   * The path of a model's bytes, and the name under which they came.
    *
    * @throws NotFoundException where the file is gone from the data folder
    */

@@ -7,7 +7,7 @@ import { WorkThreads, threadScript } from '../threads/work-threads.js';
 import type { PictureSize } from './check-png.js';
 import type { PictureCheck } from './picture-worker.js';
 
-/** What a joined file is asked to be. */
+/** The file that a job asks for. */
 export interface FileWish {
   readonly wish: Pick<PictureWish, 'file' | 'width' | 'height' | 'rounds'>;
   readonly pictures: number;

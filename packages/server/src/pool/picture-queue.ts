@@ -9,7 +9,7 @@ export interface NewJob {
   readonly pictures: number;
   readonly width: number;
   readonly height: number;
-  /** What is to be drawn, JSON of a `PictureJob`. */
+  /** The pictures to draw, JSON of a `PictureJob`. */
   readonly work: string;
 }
 
@@ -22,7 +22,7 @@ export abstract class PictureQueue {
   /** The newest first. */
   abstract list(): Promise<JobCard[]>;
   abstract open(job: string): Promise<JobCard>;
-  /** What is to be drawn, JSON of a `PictureJob`. */
+  /** The pictures to draw, JSON of a `PictureJob`. */
   abstract work(job: string): Promise<string>;
   /** Takes a job back, whatever has become of it. */
   abstract remove(job: string): Promise<void>;

@@ -1,15 +1,13 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
-import { deflateSync } from 'node:zlib';
-import { zipSync } from 'fflate';
-import { newShot, type PictureJob, type TakenRun } from '@fleet-rail/core';
+import type { TakenRun } from '@fleet-rail/core';
 import { DataSource } from 'typeorm';
+import { job, png, stored, whole, zipOf } from '../testing/pictures.js';
 import { TestApp } from '../testing/test-app.js';
 import { PictureQueue } from './picture-queue.js';
 
 const LEASE = 5_000;
-const SIZE = { width: 16, height: 16 };
 
 let app: TestApp;
 let folder: string;
@@ -35,64 +33,8 @@ async function restart(): Promise<void> {
   queue = app.get(PictureQueue);
 }
 
-const job = (pictures: number): PictureJob => ({
-  shot: newShot({ name: 'Far' }),
-  wish: {
-    frames: 'range',
-    every: 1,
-    eye: 'view',
-    ...SIZE,
-    times: 1,
-    file: 'png',
-    quality: 0.5,
-    rounds: 1,
-    burnIn: { frame: false, timecode: false, name: false, board: false, safe: false },
-    helpers: false,
-    clear: false,
-  },
-  pictures: Array.from({ length: pictures }, (_, i) => ({ frame: i + 1, eyes: [{ rider: 'c' }] })),
-  theme: 'day',
-  board: null,
-});
 const add = (pictures = 10) =>
   queue.add({ shotId: null, fileName: 'Far.zip', ...stored(job(pictures)) }).then(({ id }) => id);
-const stored = (work: PictureJob) => {
-  return { name: 'Far', pictures: work.pictures.length, ...SIZE, work: JSON.stringify(work) };
-};
-
-/** A PNG written by hand: one grey for each index. */
-function png(index: number, { width, height } = SIZE): Buffer {
-  const chunk = (type: string, data: Buffer) => {
-    const body = Buffer.concat([Buffer.from(type, 'latin1'), data]);
-    const sized = Buffer.alloc(4);
-    sized.writeUInt32BE(data.length);
-    const sum = Buffer.alloc(4);
-    sum.writeUInt32BE(crc(body));
-    return Buffer.concat([sized, body, sum]);
-  };
-  const head = Buffer.alloc(13);
-  head.writeUInt32BE(width, 0);
-  head.writeUInt32BE(height, 4);
-  head.set([8, 0, 0, 0, 0], 8);
-  const rows = Buffer.alloc((width + 1) * height, index % 256);
-  for (let row = 0; row < height; row++) rows[row * (width + 1)] = 0;
-  return Buffer.concat([
-    Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
-    chunk('IHDR', head),
-    chunk('IDAT', deflateSync(rows)),
-    chunk('IEND', Buffer.alloc(0)),
-  ]);
-}
-
-/** CRC-32 as PNG has it, bit by bit. */
-function crc(bytes: Buffer): number {
-  let sum = 0xffffffff;
-  for (const byte of bytes) {
-    sum ^= byte;
-    for (let bit = 0; bit < 8; bit++) sum = (sum >>> 1) ^ (sum & 1 ? 0xedb88320 : 0);
-  }
-  return (sum ^ 0xffffffff) >>> 0;
-}
 
 /** Draws a whole run, or joins all pictures one after the other. */
 async function work(taker: string, run: TakenRun): Promise<void> {
@@ -113,14 +55,6 @@ async function workOn(taker: string): Promise<void> {
 
 const claim = (taker: string) => queue.claim(taker, {});
 const fileOf = async (id: string) => readFileSync((await queue.file(id)).path);
-const whole = (pictures: number) => zipOf(Array.from({ length: pictures }, (_, i) => png(i)));
-
-/** Pictures as the zip they are handed over in. */
-function zipOf(pictures: readonly Buffer[]): Buffer {
-  const entries = pictures.map((bytes, i) => [`frame-${i}.png`, bytes] as const);
-  return Buffer.from(zipSync(Object.fromEntries(entries), { level: 0, mtime: new Date(2000, 0, 1) }));
-}
-
 async function taken(taker: string): Promise<TakenRun> {
   const run = await claim(taker);
   if (run === null) throw new Error('Nothing waits.');
@@ -223,7 +157,7 @@ it('a server that is stopped and started again goes on where it was', async () =
 it('a run that is lost five times is paused by itself: the others are drawn, and it can be tried again', async () => {
   const id = await add(12);
   for (let i = 0; i < 5; i++) {
-    // Whoever takes the first run dies of it; all others are given.
+    // Every renderer that takes the first run dies of it; all others are given.
     for (let run = await claim(`t${i}`); run !== null && run.first > 0; run = await claim(`t${i}`))
       await work(`t${i}`, run);
     now += LEASE + 1;
@@ -277,80 +211,6 @@ it('more done than a run has is refused, and the run stays with its renderer', a
   const run = await taken('a');
   await expect(queue.beat(run.run, 'a', 5)).rejects.toMatchObject({ status: 422 });
   await queue.beat(run.run, 'a', 4);
-});
-
-describe('a film', () => {
-  const joinOf = async (file: PictureJob['wish']['file'], pictures = 4) => {
-    const plan = job(pictures);
-    const { id } = await queue.add({
-      shotId: null,
-      fileName: 'Far',
-      ...stored({ ...plan, wish: { ...plan.wish, file } }),
-    });
-    for (;;) {
-      const run = await taken('a');
-      if (run.kind === 'join') return { id, run: run.run };
-      await work('a', run);
-    }
-  };
-  const give = (run: string, taker: string, bytes: Buffer) =>
-    queue.giveFile(run, taker, Readable.from([bytes]));
-
-  it.each(['webm', 'mp4', 'gif', 'pdf', 'sheet', 'png'] as const)(
-    'that is no %s is refused, and its run waits for another renderer',
-    async (file) => {
-      const { id, run } = await joinOf(file);
-      await expect(give(run, 'a', Buffer.from('<html></html>\n'))).rejects.toMatchObject({ status: 422 });
-      const card = await queue.open(id);
-      expect(card.state).toBe('drawing');
-      expect(card.runs.at(-1)).toMatchObject({ kind: 'join', state: 'waiting', lost: 1 });
-      await expect(queue.file(id)).rejects.toMatchObject({ status: 404 });
-    },
-  );
-
-  it('with too few pictures in its zip is refused', async () => {
-    const { run } = await joinOf('png');
-    await expect(give(run, 'a', whole(3))).rejects.toThrow('The zip holds 3 files; expected 4.');
-  });
-
-  it('that a renderer gives after another has given it is refused, and the given one stays', async () => {
-    const { id, run } = await joinOf('png');
-    now += LEASE + 1;
-    const again = await taken('b');
-    expect(again.run).toBe(run);
-    // The first one's upload began in time and ends after the other's.
-    let end = (): void => undefined;
-    const slow = Readable.from(
-      (async function* () {
-        await new Promise<void>((resolve) => (end = resolve));
-        yield zipOf([png(9), png(9), png(9), png(9)]);
-      })(),
-    );
-    await queue.giveFile(run, 'b', Readable.from([whole(4)]));
-    const late = queue.giveFile(run, 'a', slow);
-    await expect(late).rejects.toMatchObject({ status: 410 });
-    end();
-    expect(await fileOf(id)).toEqual(whole(4));
-  });
-
-  it('that is overtaken while it is on its way is refused, and the given one stays', async () => {
-    const { id, run } = await joinOf('png');
-    let end = (): void => undefined;
-    const gate = new Promise<void>((resolve) => (end = resolve));
-    const slow = Readable.from(
-      (async function* () {
-        await gate;
-        yield zipOf([png(9), png(9), png(9), png(9)]);
-      })(),
-    );
-    const late = queue.giveFile(run, 'a', slow);
-    now += LEASE + 1;
-    const again = await taken('b');
-    await queue.giveFile(again.run, 'b', Readable.from([whole(4)]));
-    end();
-    await expect(late).rejects.toMatchObject({ status: 410 });
-    expect(await fileOf(id)).toEqual(whole(4));
-  });
 });
 
 it('a job of thousands of pictures lets others have their turn while it is stored', async () => {

@@ -81,7 +81,7 @@ export const useDeleteShot = () => useListChange((id: string) => request<void>('
 export const useUndeleteShot = () =>
   useListChange((id: string) => request<KeptShot>('POST', `/api/shots/${id}/undelete`));
 
-/** What went for good. */
+/** Counts of everything that was deleted for good. */
 export interface Emptied {
   readonly shots: number;
   readonly checkpoints: number;
