@@ -171,6 +171,12 @@ test('a model over 64 MB is refused before it is read', async ({ request }) => {
   };
   const response = await request.post('/api/models', { multipart: { file }, headers: OWN });
   expect(response.status()).toBe(413);
+  // Many that are small enough each are refused by their size together.
+  const many = new FormData();
+  for (let n = 0; n < 5; n++) many.append('file', new Blob([Buffer.alloc(20 * 1024 * 1024)]), `part${n}.bin`);
+  const together = await request.post('/api/models', { multipart: many, headers: OWN });
+  expect(together.status()).toBe(413);
+  expect(await together.json()).toMatchObject({ message: 'The body has 101 MB; expected at most 64 MB.' });
 });
 
 test('a bake of too much is refused with the figures', async ({ request }) => {

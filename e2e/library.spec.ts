@@ -4,20 +4,24 @@ import { join } from 'node:path';
 import type { APIRequestContext, Page } from '@playwright/test';
 import { smallJob } from '@fleet-rail/fuzz/small-job';
 import { strToU8, unzipSync, zipSync } from 'fflate';
-import { goTo } from './support/desk.js';
+import { fill, goTo } from './support/desk.js';
 import { startServer, type OwnServer } from './support/own-server.js';
 import { expect, test } from './support/test.js';
 
-// Each has a library of its own: these change what every other test would see.
+// A library of their own, which they change one after the other: every other test would see it.
+test.describe.configure({ mode: 'serial' });
 
 let data: string;
 let server: OwnServer;
+let page: Page;
 
-test.beforeEach(async () => {
+test.beforeAll(async ({ browser }) => {
   data = mkdtempSync(join(tmpdir(), 'fleet-rail-library-'));
   server = await startServer(data);
+  page = await (await browser.newContext()).newPage();
 });
-test.afterEach(async () => {
+test.afterAll(async () => {
+  await page.context().close();
   await server.kill();
   rmSync(data, { recursive: true });
 });
@@ -31,81 +35,13 @@ async function cards(request: APIRequestContext, which = ''): Promise<{ id: stri
   }[];
 }
 
-async function deleteShot(page: Page, name: string): Promise<void> {
+async function deleteShot(name: string): Promise<void> {
   await page.getByRole('button', { name: `More for ${name}` }).click();
   await page.getByRole('menuitem', { name: 'Delete' }).click();
   await expect(page.getByRole('status').filter({ hasText: `Deleted "${name}".` })).toBeVisible();
 }
 
-test('a deleted shot is deleted for good, alone or with all others, and its room is free', async ({
-  freshPage: page,
-  request,
-}) => {
-  const [first] = await cards(request);
-  for (let n = 0; n < 40; n++)
-    await request.post(`${server.url}/api/shots/${first.id}/checkpoints`, {
-      data: { name: `${n}` },
-      headers: OWN,
-    });
-  await page.goto(server.url);
-  const names = (await cards(request)).map(({ name }) => name);
-  for (const name of names.slice(0, 3)) await deleteShot(page, name);
-  await page.getByRole('button', { name: 'Deleted (3)' }).click();
-  const list = page.getByRole('list', { name: 'Deleted shots' });
-  await expect(list.getByText('30 days left')).toHaveCount(3);
-  await list.getByRole('button', { name: `Delete ${names[1]} for good` }).click();
-  const dialog = page.getByRole('dialog', { name: `Delete "${names[1]}" for good?` });
-  await dialog.getByRole('button', { name: 'Cancel' }).click();
-  expect(await cards(request, '/deleted')).toHaveLength(3);
-  await list.getByRole('button', { name: `Delete ${names[1]} for good` }).click();
-  await dialog.getByRole('button', { name: 'Delete for good' }).click();
-  await expect(page.getByText(/^Deleted for good: 1 shot, 0 checkpoints/)).toBeVisible();
-  await expect(list.getByRole('listitem')).toHaveCount(2);
-  await page.getByRole('button', { name: 'Empty the bin' }).click();
-  await page.getByRole('button', { name: 'Delete for good' }).click();
-  await expect(page.getByText(/^Deleted for good: 2 shots, 40 checkpoints/)).toBeVisible();
-  await expect(list).toBeHidden();
-  expect(await cards(request, '/deleted')).toEqual([]);
-  expect((await cards(request)).map(({ name }) => name)).toEqual(names.slice(3));
-  // Models that came with the application stay, whoever used them.
-  const models = (await (await request.get(`${server.url}/api/models`)).json()) as unknown[];
-  expect(models).toHaveLength(readdirSync(join(data, 'models')).length);
-});
-
-test('a backup comes without a model file that is lost, and the page says which', async ({
-  freshPage: page,
-  request,
-}) => {
-  const whole = await (await request.get(`${server.url}/api/library/backup`)).body();
-  const models = (await (await request.get(`${server.url}/api/models`)).json()) as {
-    fileName: string;
-  }[];
-  const sizes = readdirSync(join(data, 'models')).map((name) => ({
-    name,
-    size: statSync(join(data, 'models', name)).size,
-  }));
-  const lamp = unzipSync(whole);
-  const index = JSON.parse(Buffer.from(lamp['library.json']).toString()) as {
-    models: { fileName: string; sha256: string }[];
-  };
-  const lost = index.models.find(({ fileName }) => fileName === 'lamp.glb')?.sha256 ?? '';
-  expect(sizes.map(({ name }) => name)).toContain(lost);
-  rmSync(join(data, 'models', lost));
-  await page.goto(server.url);
-  await expect(page.getByRole('alert')).toContainText('1 model file is missing: lamp.glb');
-  const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Back up everything' }).click();
-  const files = unzipSync(readFileSync(await (await download).path()));
-  await expect(page.getByText(/^Backed up\. 1 model file is missing: lamp\.glb/)).toBeVisible();
-  const packed = Object.keys(files).filter((name) => name.startsWith('models/'));
-  expect(packed).toHaveLength(models.length - 1);
-  expect(Buffer.from(files['library.json']).toString()).toContain('The model file lamp.glb is missing.');
-});
-
-test('a backup is restored with its progress, and a broken one changes nothing', async ({
-  freshPage: page,
-  request,
-}) => {
+test('a backup is restored with its progress, and a broken one changes nothing', async ({ request }) => {
   const whole = await (await request.get(`${server.url}/api/library/backup`)).body();
   const before = await cards(request);
   await page.goto(server.url);
@@ -160,39 +96,113 @@ test('a backup is restored with its progress, and a broken one changes nothing',
   expect(await cards(request)).toHaveLength(before.length);
 });
 
-test('a desk that is left in the middle of a film says so, and the desk of another shot goes on with it', async ({
-  freshPage: page,
+test('a deleted shot is deleted for good, alone or with all others, and its room is free', async ({
   request,
 }) => {
-  const all = await cards(request);
-  const barrels = all.find(({ name }) => name === 'Barrels for ever');
-  const lift = all.find(({ name }) => name === 'Orchard, a lift');
-  await page.goto(`${server.url}/shots/${barrels?.id}/hand-over`);
+  const [first] = await cards(request);
+  for (let n = 0; n < 40; n++)
+    await request.post(`${server.url}/api/shots/${first.id}/checkpoints`, {
+      data: { name: `${n}` },
+      headers: OWN,
+    });
+  await page.goto(server.url);
+  const names = (await cards(request)).map(({ name }) => name);
+  for (const name of names.slice(0, 3)) await deleteShot(name);
+  await page.getByRole('button', { name: 'Deleted (3)' }).click();
+  const list = page.getByRole('list', { name: 'Deleted shots' });
+  await expect(list.getByText('30 days left')).toHaveCount(3);
+  await list.getByRole('button', { name: `Delete ${names[1]} for good` }).click();
+  const dialog = page.getByRole('dialog', { name: `Delete "${names[1]}" for good?` });
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
+  expect(await cards(request, '/deleted')).toHaveLength(3);
+  await list.getByRole('button', { name: `Delete ${names[1]} for good` }).click();
+  await dialog.getByRole('button', { name: 'Delete for good' }).click();
+  await expect(page.getByText(/^Deleted for good: 1 shot, 0 checkpoints/)).toBeVisible();
+  await expect(list.getByRole('listitem')).toHaveCount(2);
+  await page.getByRole('button', { name: 'Empty the bin' }).click();
+  await page.getByRole('button', { name: 'Delete for good' }).click();
+  await expect(page.getByText(/^Deleted for good: 2 shots, 40 checkpoints/)).toBeVisible();
+  await expect(list).toBeHidden();
+  expect(await cards(request, '/deleted')).toEqual([]);
+  expect((await cards(request)).map(({ name }) => name)).toEqual(names.slice(3));
+  // Models that came with the application stay, whoever used them.
+  const models = (await (await request.get(`${server.url}/api/models`)).json()) as unknown[];
+  expect(models).toHaveLength(readdirSync(join(data, 'models')).length);
+});
+
+test('a backup comes without a model file that is lost, and the page says which', async ({ request }) => {
+  const whole = await (await request.get(`${server.url}/api/library/backup`)).body();
+  const models = (await (await request.get(`${server.url}/api/models`)).json()) as {
+    fileName: string;
+  }[];
+  const sizes = readdirSync(join(data, 'models')).map((name) => ({
+    name,
+    size: statSync(join(data, 'models', name)).size,
+  }));
+  const lamp = unzipSync(whole);
+  const index = JSON.parse(Buffer.from(lamp['library.json']).toString()) as {
+    models: { fileName: string; sha256: string }[];
+  };
+  const lost = index.models.find(({ fileName }) => fileName === 'lamp.glb')?.sha256 ?? '';
+  expect(sizes.map(({ name }) => name)).toContain(lost);
+  rmSync(join(data, 'models', lost));
+  await page.goto(server.url);
+  await expect(page.getByRole('alert')).toContainText('1 model file is missing: lamp.glb');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Back up everything' }).click();
+  const files = unzipSync(readFileSync(await (await download).path()));
+  await expect(page.getByText(/^Backed up\. 1 model file is missing: lamp\.glb/)).toBeVisible();
+  const packed = Object.keys(files).filter((name) => name.startsWith('models/'));
+  expect(packed).toHaveLength(models.length - 1);
+  expect(Buffer.from(files['library.json']).toString()).toContain('The model file lamp.glb is missing.');
+});
+
+test('a desk that is left in the middle of a film says so, and the desk of another shot goes on with it', async ({
+  request,
+}) => {
+  test.setTimeout(120_000);
+  const riders = [{ id: 'r', name: 'Box', badge: 'B1', hitch: { path: 'p' } }];
+  const points = [{ position: [-6, 0, 0] }, { position: [6, 0, 0] }];
+  const paths = [{ id: 'p', name: 'P', basis: 'polyline', points }];
+  const format = { format: 'fleet-rail-shot', version: 1 };
+  const document = { ...format, name: 'Passing', range: { first: 1, last: 1200 }, paths, riders };
+  const idOf = async (data: object) =>
+    ((await (await request.post(`${server.url}/api/shots`, { data })).json()) as { id: string }).id;
+  const [passing, other] = [await idOf({ document }), await idOf({ name: 'Other' })];
+  await page.goto(`${server.url}/shots/${passing}/hand-over`);
   const section = page.getByRole('region', { name: 'Pictures and video' });
   await section.getByRole('button', { name: /As$/ }).click();
   await page.getByRole('option', { name: 'WebM film', exact: true }).click();
+  await section.getByRole('button', { name: /Size$/ }).click();
+  await page.getByRole('option', { name: 'Another size' }).click();
+  await fill(page, 'Width', '320');
+  await fill(page, 'Height', '180');
   await section.getByRole('button', { name: 'Make the film', exact: true }).click();
-  await expect(section.getByText(/^Picture \d+ of 24/)).toBeVisible({ timeout: 30_000 });
+  await expect(section.getByText(/^Picture \d+ of 1200/)).toBeVisible({ timeout: 30_000 });
   const farewell = page.getByRole('status').filter({ hasText: 'is not finished' });
   await goTo(page, 'Path');
   await expect(farewell).toBeHidden();
   await page.getByRole('link', { name: 'All shots' }).click();
   await expect(farewell).toContainText(
-    '“Barrels for ever.webm” is not finished. It goes on when you come back, or lend a window in the pool.',
+    '“Passing.webm” is not finished. It goes on when you come back, or lend a window in the pool.',
   );
   await expect(farewell.getByRole('button', { name: 'Open the pool' })).toBeVisible();
-  await page.goto(`${server.url}/shots/${lift?.id}/path`);
-  await expect(page.getByRole('heading', { name: 'Orchard, a lift', level: 1 })).toBeVisible();
-  await expect(async () => {
+  await page.goto(`${server.url}/shots/${other}/path`);
+  await expect(page.getByRole('heading', { name: 'Other', level: 1 })).toBeVisible();
+  const film = async () => {
     const { jobs } = (await (await request.get(`${server.url}/api/pool`)).json()) as {
-      jobs: { state: string }[];
+      jobs: { id: string; drawn: number }[];
     };
-    expect(jobs.map(({ state }) => state)).toEqual(['done']);
-  }).toPass({ timeout: 60_000 });
+    return jobs[0];
+  };
+  const { id, drawn } = await film();
+  await expect(async () => expect((await film()).drawn).toBeGreaterThan(drawn + 24)).toPass({
+    timeout: 60_000,
+  });
+  await request.delete(`${server.url}/api/pool/jobs/${id}`, { headers: OWN });
 });
 
 test('a run that fails again and again is paused with its reason, and tried again from the pool', async ({
-  freshPage: page,
   request,
 }) => {
   const api = `${server.url}/api/pool`;

@@ -8,13 +8,13 @@ import { AppModule } from './app.module.js';
 import { FolderLock } from './database/folder-lock.js';
 import { DocumentThreads } from './documents/document-threads.js';
 import { BodyPipe } from './http/body-pipe.js';
-import { readJsonBody, refuseCompressed } from './http/json-body.js';
+import { readJsonBody, refuseCompressed, refuseLargerThan } from './http/json-body.js';
 import { rememberRequest } from './http/last-resort.js';
 import { ownOriginOnly } from './http/own-origin.js';
 import { RefusalFilter } from './http/refusal-filter.js';
 import { UnexpectedFilter } from './http/unexpected-filter.js';
 import { serveWebApp } from './http/web-app.js';
-import type { Settings } from './settings.js';
+import { MODEL_LIMIT, type Settings } from './settings.js';
 
 /**
  * Milliseconds in which a request has to come, its headers and all of it: what trickles in for ever is cut off. A connection that
@@ -26,6 +26,9 @@ const PATIENCE = {
   connectionsCheckingInterval: 5_000,
   keepAliveTimeout: 300_000,
 };
+
+/** Bytes of a form beside its files: names and borders of 300 of them. */
+const FORM_WORDS = 2 ** 18;
 
 /**
  * The server, ready to listen.
@@ -65,6 +68,7 @@ export async function createApp(settings: Settings): Promise<NestExpressApplicat
   );
   app.use(compression());
   app.use(refuseCompressed);
+  app.use('/api/models', refuseLargerThan(MODEL_LIMIT + FORM_WORDS));
   app.use(readJsonBody);
   app.useBodyParser('raw', { type: 'image/png', limit: '256mb', inflate: false });
   if (settings.webFolder !== null) serveWebApp(app.getHttpAdapter().getInstance(), settings.webFolder);

@@ -23,6 +23,21 @@ export function refuseCompressed(request: Request, response: Response, next: Nex
   );
 }
 
+/** Refuses bodies that declare more bytes than are taken, before any of it is read into memory. */
+export const refuseLargerThan =
+  (bytes: number) =>
+  (request: Request, response: Response, next: NextFunction): void => {
+    const declared = Number(request.headers['content-length'] ?? 0);
+    if (declared <= bytes) return next();
+    const found = `${Math.ceil(declared / 2 ** 20)} MB`;
+    refuse(
+      request,
+      response,
+      413,
+      `The body has ${found}; expected at most ${Math.floor(bytes / 2 ** 20)} MB.`,
+    );
+  };
+
 /** Reads JSON bodies: weighed as they come in, the small ones parsed, the large ones left to a thread as {@link LargeBody}. */
 export function readJsonBody(request: Request, response: Response, next: NextFunction): void {
   if (!request.is('application/json')) return next();
