@@ -89,14 +89,14 @@ describe('a backup that is not one', () => {
   });
 
   it('with a file that unpacks to more than any document is refused before it is unpacked', async () => {
-    const bomb = zipped({ shots: [shot] }, { 'shots/a.json': [new Uint8Array(65 * 2 ** 20), { level: 9 }] });
-    expect(bomb.length).toBeLessThan(1e5);
+    const bomb = zipped({ shots: [shot] }, { 'shots/a.json': [new Uint8Array(65 * 2 ** 20), { level: 1 }] });
+    expect(bomb.length).toBeLessThan(2 ** 20);
     expect(await refused(bomb)).toContain('has a file "shots/a.json" of 65 MB, over 64 MB');
   });
 
   it('that unpacks to over a hundred times its size is refused before it is unpacked', async () => {
     const files = Object.fromEntries(
-      ['b', 'c'].map((id) => [`shots/${id}.json`, [new Uint8Array(40 * 2 ** 20), { level: 9 }] as const]),
+      ['b', 'c'].map((id) => [`shots/${id}.json`, [new Uint8Array(40 * 2 ** 20), { level: 1 }] as const]),
     );
     expect(await refused(zipped({ shots: [shot] }, files as unknown as Zippable))).toContain(
       'unpacks to over 100 times its size',
