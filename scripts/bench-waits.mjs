@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
+import { smallJob } from '../fuzz/dist/faults/small-job.js';
 import { started } from './bench-server.mjs';
 
 const WANTED = '(wanted: 200 ms or less)';
@@ -36,7 +37,9 @@ export async function benchWaits({ line }) {
     await measured(`${CHECKPOINTS} checkpoints are backed up`, () => send('/api/library/backup', 'GET'));
     await send(`/api/shots/${id}`, 'DELETE');
     await measured(`${CHECKPOINTS} checkpoints are deleted for good`, () => send('/api/bin', 'DELETE'));
-    await measured(`a job of ${PICTURES} pictures is stored`, () => send('/api/pool/jobs', 'POST', job()));
+    await measured(`a job of ${PICTURES} pictures is stored`, () =>
+      send('/api/pool/jobs', 'POST', smallJob(PICTURES)),
+    );
     const flood = Array.from({ length: KEYS / 1000 }, (_, n) => keys(1000 * n, 1000)).join(',');
     await measured('a document of 1.5 million keys is refused', () =>
       send('/api/shots', 'POST', `{"document":{"a":[${flood}]}}`),
@@ -49,29 +52,6 @@ export async function benchWaits({ line }) {
 
 const keys = (first, count) =>
   `{${Array.from({ length: count }, (_, i) => `"${(first + i).toString(36)}":1`).join(',')}}`;
-
-function job() {
-  const burnIn = { frame: false, timecode: false, name: false, board: false, safe: false };
-  const size = { width: 64, height: 64, times: 1 };
-  const free = { position: [0.123456, 1.5, 2.5], rotation: [0, 0, 0, 1], fieldOfView: 1, height: null };
-  return {
-    fileName: 'Many.zip',
-    shot: { format: 'fleet-rail-shot', version: 1, name: 'Many' },
-    wish: {
-      frames: 'range',
-      every: 1,
-      ...size,
-      file: 'png',
-      quality: 0.5,
-      rounds: 1,
-      burnIn,
-      helpers: false,
-      clear: false,
-    },
-    pictures: Array.from({ length: PICTURES }, (_, i) => ({ frame: i + 1, eyes: [{ free }] })),
-    theme: 'day',
-  };
-}
 
 /** Asks for something small again and again until the worst wait is asked for. */
 async function watching(url) {

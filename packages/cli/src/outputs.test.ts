@@ -73,12 +73,12 @@ describe('what is read is not written over, not even when it is said', () => {
   });
 });
 
-it('what is no plain file is not written to', async () => {
+it('anything but a regular file is not written to', async () => {
   symlinkSync(path('cart.glb'), path('link.glb'));
   await refused(
     'cart.glb',
     bake('link.glb', '--force'),
-    'link.glb: found a link; expected a free name or a plain file',
+    'link.glb: found a link; expected a new name or a regular file',
   );
   symlinkSync(path('nowhere'), path('loose.csv'));
   expect(await bake('loose.csv')).toMatchObject({ code: 1, text: expect.stringContaining('found a link') });
@@ -90,7 +90,7 @@ it('what is no plain file is not written to', async () => {
   execFileSync('mkfifo', [path('pipe.csv')]);
   expect(await bake('pipe.csv', '--force')).toMatchObject({
     code: 1,
-    text: expect.stringContaining('found no plain file'),
+    text: expect.stringContaining('found a device or a pipe'),
   });
 });
 
@@ -99,45 +99,41 @@ it('a file that is there is replaced when it is said, or where it was written fo
   await refused(
     'mine.csv',
     bake('mine.csv'),
-    'mine.csv: is there already; expected a free name, or --force to replace it',
+    'mine.csv: already exists; expected a new name, or --force to replace it',
   );
   expect(await bake('mine.csv', '--force')).toMatchObject({ code: 0 });
   expect(await bake('mine.csv')).toMatchObject({ code: 0 });
   // Changed by somebody since.
   writeFileSync(path('mine.csv'), `${readFileSync(path('mine.csv'), 'utf8')}more`);
-  await refused('mine.csv', bake('mine.csv'), 'is there already');
+  await refused('mine.csv', bake('mine.csv'), 'already exists');
   // Of another shot.
   expect(await bake('mine.csv', '--force')).toMatchObject({ code: 0 });
   expect(await make('b')).toMatchObject({ code: 0 });
-  await refused(
-    'mine.csv',
-    run(['bake', path('b.shot.json'), '--out', path('mine.csv')]),
-    'is there already',
-  );
+  await refused('mine.csv', run(['bake', path('b.shot.json'), '--out', path('mine.csv')]), 'already exists');
   expect(await make('a')).toMatchObject({ code: 0 });
   utimesSync(path('a.shot.json'), new Date(), new Date(2000, 0, 1));
-  await refused('a.shot.json', make('a'), 'a.shot.json: is there already');
+  await refused('a.shot.json', make('a'), 'a.shot.json: already exists');
 });
 
 it('files beside an output are looked at before any of them is written', async () => {
   writeFileSync(path('a-riders.csv'), 'by hand');
   const { code, text } = await bake('a.csv', '--tables');
-  expect([code, text]).toEqual([1, expect.stringMatching(/a-\w+\.csv: is there already/)]);
+  expect([code, text]).toEqual([1, expect.stringMatching(/a-\w+\.csv: already exists/)]);
   expect(existsSync(path('a.csv'))).toBe(false);
 });
 
 it('errors of the file system are sentences', async () => {
   symlinkSync(path('circle'), path('circle'));
   const cases: [string[], string][] = [
-    [['bake', path('circle'), '--out', path('a.csv')], 'circle: cannot be read: its links lead in a circle'],
+    [['bake', path('circle'), '--out', path('a.csv')], 'circle: cannot be read: its links form a loop'],
     [
       ['bake', path('cart.glb/a.shot.json'), '--out', path('a.csv')],
-      'cannot be read: a part of its path is no folder',
+      'cannot be read: part of its path is not a folder',
     ],
     [['bake', folder.folder, '--out', path('a.csv')], 'cannot be read: it is a folder'],
     [
       ['bake', path('a.shot.json'), '--out', path('cart.glb/a.csv')],
-      'cannot be written: a part of its path is no folder',
+      'cannot be written: part of its path is not a folder',
     ],
     [
       ['bake', path('a.shot.json'), '--out', path('no/such/a.csv')],
@@ -149,11 +145,11 @@ it('errors of the file system are sentences', async () => {
     ],
     [
       ['bake', path('a.shot.json'), '--out', path('circle/a.csv')],
-      'cannot be written: its links lead in a circle',
+      'cannot be written: its links form a loop',
     ],
     [
       ['render', path('a.shot.json'), '--out', `${path('cart.glb')}/`],
-      'cannot be made: a part of its path is no folder',
+      'cannot be made: part of its path is not a folder',
     ],
     [
       ['bake', path('a.shot.json'), '--out', '/proc/a.csv'],

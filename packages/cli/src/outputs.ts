@@ -12,8 +12,8 @@ export const FORCE = 'force';
 type Content = string | Uint8Array | Iterable<string | Uint8Array>;
 
 /**
- * The files that a command writes. Nothing is written over that the command reads or the shot uses, nor over what is no plain file;
- * a file that is there already is replaced with `--force`, or where this program wrote it for the same shot and nobody changed it.
+ * The files that a command writes. Nothing is written over that the command reads or the shot uses, nor over anything but a regular file;
+ * an existing file is replaced with `--force`, or where this program wrote it for the same shot and nobody changed it.
  */
 export class Outputs {
   private constructor(
@@ -63,13 +63,17 @@ export class Outputs {
     });
     if (found === null) return;
     if (!found.isFile()) {
-      const kind = found.isSymbolicLink() ? 'a link' : found.isDirectory() ? 'a folder' : 'no plain file';
-      throw new UsageError(`${path}: found ${kind}; expected a free name or a plain file`);
+      const kind = found.isSymbolicLink()
+        ? 'a link'
+        : found.isDirectory()
+          ? 'a folder'
+          : 'a device or a pipe';
+      throw new UsageError(`${path}: found ${kind}; expected a new name or a regular file`);
     }
     const used = this.inputs.get((await identityOf(path)) ?? '');
     if (used !== undefined) throw new UsageError(`${path}: is ${used}; expected another name`);
     if (this.force || (await wasWrittenFor(path, this.shotFile))) return;
-    throw new UsageError(`${path}: is there already; expected a free name, or --${FORCE} to replace it`);
+    throw new UsageError(`${path}: already exists; expected a new name, or --${FORCE} to replace it`);
   }
 }
 
@@ -77,7 +81,7 @@ export class Outputs {
 export async function outputFolder(path: string): Promise<void> {
   const found = await stat(path).catch(() => null);
   if (found !== null && !found.isDirectory())
-    throw new UsageError(`${path}: found a file; expected a folder, or a free name`);
+    throw new UsageError(`${path}: found a file; expected a folder, or a new name`);
   if (found === null) await makeFolder(path);
 }
 

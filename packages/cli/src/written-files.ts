@@ -10,6 +10,7 @@ interface Written {
   readonly changed: number;
 }
 
+/** Notes from which on old ones are deleted. */
 const MANY = 500;
 const KEPT_DAYS = 90;
 
@@ -17,7 +18,7 @@ const KEPT_DAYS = 90;
 const folder = (): string =>
   join(process.env.XDG_STATE_HOME || join(homedir(), '.local', 'state'), 'fleet-rail', 'written');
 
-/** Notes that a file was written for a shot. Where that cannot be noted, replacing the file wants to be said. */
+/** Notes that a file was written for a shot. Where that fails, replacing the file needs --force. */
 export async function noteWritten(path: string, shotFile: string): Promise<void> {
   try {
     const { size: bytes, mtimeMs: changed } = await stat(path);
@@ -31,7 +32,7 @@ export async function noteWritten(path: string, shotFile: string): Promise<void>
   }
 }
 
-/** Notes do not gather for ever: a file that was not written again for so long wants to be named. */
+/** Deletes old notes; replacing a file that lost its note needs --force. */
 async function forgetOld(notes: string): Promise<void> {
   const names = await readdir(notes);
   if (names.length < MANY) return;

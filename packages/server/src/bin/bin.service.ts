@@ -17,7 +17,7 @@ import { ShotEntity } from '../shots/shot.entity.js';
 import type { EmptiedDto } from './bin.dto.js';
 
 const DAY = 86_400_000;
-/** Milliseconds after the start when what belongs to nothing is looked for: then nobody opens a shot any more. */
+/** Milliseconds after the start at which orphans are collected, so that it does not slow the first shots down. */
 const SETTLED = 60_000;
 
 /** Frees what was deleted: when somebody says so, and by itself when the days are over in which it can be brought back. */

@@ -6,6 +6,7 @@ import { databaseFile } from '../database/database-options.js';
 import type { BinChoice } from '../library/library-job.js';
 import type { LibraryDatabase } from '../library/library-database.js';
 import { modelPath } from '../models/model-files.js';
+import { MODEL_USERS, mentionsOf } from '../models/model-users.js';
 import type { EmptiedDto } from './bin.dto.js';
 
 /** Rows that one write deletes: it keeps other writes waiting for some milliseconds. */
@@ -136,12 +137,9 @@ async function deleteUnusedModel(
   dataFolder: string,
   id: string,
 ): Promise<number | null> {
-  const named = JSON.stringify({ asset: id });
   const [gone] = await database.all<{ sha256: string }>(
-    `DELETE FROM model WHERE id = ? AND shipped = 0
-       AND NOT EXISTS (SELECT 1 FROM shot WHERE instr(document, ?) > 0)
-       AND NOT EXISTS (SELECT 1 FROM checkpoint WHERE instr(document, ?) > 0) RETURNING sha256`,
-    [id, named, named],
+    `DELETE FROM model WHERE id = ? AND shipped = 0 AND NOT EXISTS (${MODEL_USERS}) RETURNING sha256`,
+    [id, ...mentionsOf(id)],
   );
   await setTimeout(PAUSE);
   if (gone === undefined) return null;

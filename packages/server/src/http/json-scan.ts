@@ -5,20 +5,24 @@ export interface JsonLimits {
   readonly values: number;
   /** Objects and lists in each other. */
   readonly depth: number;
-  /** Of one object: an object with millions of keys takes a parser a hundred times as long as a list. */
+  /** Different keys: millions of them take a parser a hundred times as long as one key a million times. */
   readonly keys: number;
 }
 
 const [QUOTE, BACKSLASH, COMMA, COLON] = [...'"\\,:'].map((character) => character.charCodeAt(0));
 const [OPEN_OBJECT, OPEN_LIST, CLOSE_OBJECT, CLOSE_LIST] = [...'{[}]'].map((one) => one.charCodeAt(0));
 
+const FNV_START = 0x811c9dc5;
+const FNV_PRIME = 0x01000193;
+
 /** Weighs a JSON text as it comes in, part by part, without parsing it. */
 export class JsonScan {
   private bytes = 0;
   private values = 0;
   private depth = 0;
-  /** Keys so far of each object that is open, by depth. */
-  private readonly keys: number[] = [];
+  /** Hashes (FNV-1a, Fowler, Noll and Vo) of the keys so far, and of the string that was read last. */
+  private readonly keys = new Set<number>();
+  private hash = 0;
   private inString = false;
   private escaped = false;
 
@@ -36,17 +40,20 @@ export class JsonScan {
         if (this.escaped) this.escaped = false;
         else if (byte === BACKSLASH) this.escaped = true;
         else if (byte === QUOTE) this.inString = false;
-      } else if (byte === QUOTE) this.inString = true;
-      else if (byte === COMMA) this.values++;
+        this.hash = Math.imul(this.hash ^ byte, FNV_PRIME);
+      } else if (byte === QUOTE) {
+        this.inString = true;
+        this.hash = FNV_START;
+      } else if (byte === COMMA) this.values++;
       else if (byte === COLON) {
         this.values++;
-        if (++this.keys[this.depth] > limits.keys)
-          return `The JSON has an object with over ${limits.keys} keys; expected at most that.`;
+        this.keys.add(this.hash);
+        if (this.keys.size > limits.keys)
+          return `The JSON has over ${limits.keys} different keys; expected at most that.`;
       } else if (byte === OPEN_OBJECT || byte === OPEN_LIST) {
         this.values++;
         if (++this.depth > limits.depth)
           return `The JSON is nested over ${limits.depth} deep; expected at most that.`;
-        this.keys[this.depth] = 0;
       } else if (byte === CLOSE_OBJECT || byte === CLOSE_LIST) this.depth--;
     }
     if (this.values > limits.values)

@@ -1,6 +1,7 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import { Logger } from '@nestjs/common';
 import type { NextFunction, Request, Response } from 'express';
+import { UNEXPECTED } from './unexpected-filter.js';
 
 const answering = new AsyncLocalStorage<Response>();
 
@@ -23,7 +24,6 @@ export function catchWhatNobodyDoes(): void {
       response.destroy();
       return;
     }
-    const message = 'The server could not do this; its log has the details. Nothing was changed.';
-    response.status(500).json({ statusCode: 500, message });
+    response.status(500).json({ statusCode: 500, message: UNEXPECTED });
   });
 }

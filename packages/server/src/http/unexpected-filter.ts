@@ -1,6 +1,9 @@
 import { Catch, HttpException, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
 import type { Response } from 'express';
 
+/** The answer to a failure that nobody foresaw. */
+export const UNEXPECTED = 'The server could not do this; its log has the details. Nothing was changed.';
+
 /** The last resort: no stack trace leaves the server, but every one is logged. */
 @Catch()
 export class UnexpectedFilter implements ExceptionFilter {
@@ -43,9 +46,6 @@ function bodyOf(error: unknown, statusCode: number): object {
     const body = error.getResponse();
     return typeof body === 'string' ? { statusCode, message: body } : body;
   }
-  const message =
-    statusCode === 500
-      ? 'The server could not do this; its log has the details. Nothing was changed.'
-      : (error as Error).message;
+  const message = statusCode === 500 ? UNEXPECTED : (error as Error).message;
   return { statusCode, message };
 }

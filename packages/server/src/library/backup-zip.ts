@@ -5,11 +5,11 @@ import { openZip } from '../files/open-zip.js';
 /** Limits of a backup, checked before anything of it is unpacked. */
 const MOST_ENTRIES = 500_000;
 const MOST_BYTES = 16 * 2 ** 30;
-/** No document or model is larger. */
-const MOST_OF_ENTRY = 64 * 2 ** 20;
+/** A model of 64 MB that was unpacked as it was taken in may be several times as large. */
+const MOST_OF_ENTRY = 2 ** 30;
 /** Documents become a tenth to a fiftieth; what is packed further has nothing in it. */
 const MOST_RATIO = 100;
-/** A small backup of equal documents may well be packed further than that. */
+/** A small document, or a small backup of equal ones, may well be packed further than that. */
 const RATIO_FROM = 64 * 2 ** 20;
 
 /** Why a file is no backup that is taken. */
@@ -27,7 +27,7 @@ export class BackupZip {
   /** @throws BackupRefused for what is no zip, or would unpack to more than a backup has */
   static async open(path: string): Promise<BackupZip> {
     const zip = await openZip(path).catch(() => {
-      throw new BackupRefused('This is no zip that can be read; expected a backup.');
+      throw new BackupRefused('This zip cannot be read; expected a backup.');
     });
     try {
       return new BackupZip(zip, await entriesOf(zip));
@@ -87,7 +87,7 @@ function entriesOf(zip: ZipFile): Promise<Map<string, Entry>> {
           ),
         );
       if (unpacked > MOST_BYTES) return reject(most(`unpacks to over ${megabytes(MOST_BYTES)}`));
-      if (unpacked > RATIO_FROM && unpacked > MOST_RATIO * packed)
+      if (isBomb(entry.compressedSize, entry.uncompressedSize) || isBomb(packed, unpacked))
         return reject(most(`unpacks to over ${MOST_RATIO} times its size`));
       if (entries.has(entry.fileName))
         return reject(
@@ -99,5 +99,8 @@ function entriesOf(zip: ZipFile): Promise<Map<string, Entry>> {
     zip.readEntry();
   });
 }
+
+const isBomb = (packed: number, unpacked: number): boolean =>
+  unpacked > RATIO_FROM && unpacked > MOST_RATIO * packed;
 
 const megabytes = (bytes: number): string => `${Math.ceil(bytes / 2 ** 20)} MB`;

@@ -54,7 +54,7 @@ export class Restore {
     const zip = await BackupZip.open(path);
     if (!zip.has(INDEX_FILE)) {
       zip.close();
-      throw new BackupRefused(`This is no backup: expected a zip with ${INDEX_FILE} in it.`);
+      throw new BackupRefused(`This is not a backup: expected a zip with ${INDEX_FILE} in it.`);
     }
     try {
       const index = readIndex((await zip.read(INDEX_FILE)).toString('utf8'));

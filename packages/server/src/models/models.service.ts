@@ -11,6 +11,7 @@ import { ModelFiles } from './model-files.js';
 import type { ModelAnswer } from './model-job.js';
 import { ModelReader } from './model-reader.js';
 import { nameOf } from './model-name.js';
+import { MODEL_USERS, mentionsOf } from './model-users.js';
 import type { ModelDto } from './models.dto.js';
 
 /** A model that is named by file; quotes within a text are escaped, so no text looks like this. */
@@ -124,12 +125,9 @@ export class ModelsService implements OnModuleInit {
     if (!(await this.models.existsBy({ sha256: model.sha256 }))) await this.files.delete(model.sha256);
   }
 
-  /** Names of shots and checkpoints that have a model, deleted shots too; the first few. */
+  /** Names of everything that has a model, the first few. */
   async usersOf(id: string): Promise<string[]> {
-    const query = `SELECT name FROM shot WHERE instr(document, ?) > 0
-      UNION ALL SELECT name FROM checkpoint WHERE instr(document, ?) > 0 LIMIT 3`;
-    const named = JSON.stringify({ asset: id });
-    const found = (await this.models.query(query, [named, named])) as { name: string }[];
+    const found = (await this.models.query(`${MODEL_USERS} LIMIT 3`, mentionsOf(id))) as { name: string }[];
     return found.map(({ name }) => `"${name}"`);
   }
 

@@ -54,7 +54,7 @@ interface Header extends PictureSize {
 
 function readHeader(bytes: Buffer): Header | string {
   if (bytes.length < HEADER_END || !bytes.subarray(0, 8).equals(SIGNATURE))
-    return 'This is no PNG picture; expected one that begins with the PNG signature.';
+    return 'This is not a PNG picture: it does not begin with the PNG signature.';
   if (bytes.toString('latin1', 12, 16) !== 'IHDR') return 'The picture does not begin with its header.';
   const channels = CHANNELS[bytes[25]];
   if (channels === undefined)

@@ -53,7 +53,7 @@ async function problemOfFilm(path: string, { width, height }: PictureSize, frame
     const { packetCount } = await track.computePacketStats();
     return packetCount === frames ? null : `The film has ${packetCount} pictures; expected ${frames}.`;
   } catch {
-    return 'This is no film that can be read; expected a whole WebM or MP4.';
+    return 'This film cannot be read; expected a complete WebM or MP4.';
   } finally {
     input.dispose();
   }
@@ -62,7 +62,7 @@ async function problemOfFilm(path: string, { width, height }: PictureSize, frame
 async function problemOfGif(path: string, { width, height }: PictureSize) {
   const { head, tail } = await endsOf(path);
   const isWhole = /^GIF8[79]a/.test(head.toString('latin1')) && head.length >= 10 && tail.at(-1) === 0x3b;
-  if (!isWhole) return 'This is no GIF, or it is cut off; expected a whole one.';
+  if (!isWhole) return 'This is not a complete GIF.';
   const found = { width: head.readUInt16LE(6), height: head.readUInt16LE(8) };
   return found.width === width && found.height === height
     ? null
@@ -72,7 +72,7 @@ async function problemOfGif(path: string, { width, height }: PictureSize) {
 async function problemOfPdf(path: string) {
   const { head, tail } = await endsOf(path);
   const isWhole = head.toString('latin1').startsWith('%PDF-') && /%%EOF\s*$/.test(tail.toString('latin1'));
-  return isWhole ? null : 'This is no PDF, or it is cut off; expected a whole one.';
+  return isWhole ? null : 'This is not a complete PDF.';
 }
 
 async function problemOfZip(path: string, pictures: number) {
@@ -83,7 +83,7 @@ async function problemOfZip(path: string, pictures: number) {
       ? null
       : `The zip holds ${zip.entryCount} files; expected ${pictures}.`;
   } catch {
-    return 'This is no zip that can be read; expected one with a picture a frame.';
+    return 'This zip cannot be read; expected one with a picture for each frame.';
   }
 }
 
