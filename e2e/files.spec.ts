@@ -4,6 +4,7 @@ import { Document, WebIO } from '@gltf-transform/core';
 import type { Page } from '@playwright/test';
 import { strFromU8, unzipSync, zipSync } from 'fflate';
 import {
+  THREAD,
   attachTo,
   chooseFile,
   fill,
@@ -321,10 +322,10 @@ test('everything is backed up as one file, and taken in beside what is there', a
   await chooseFile(page, 'Restore a backup', zip);
   await expect(
     page.getByText(/Restored 0 shots, 0 checkpoints, 0 models\. \d+ more were here already\./),
-  ).toBeVisible();
+  ).toBeVisible(THREAD);
   expect(((await (await request.get('/api/shots')).json()) as unknown[]).length).toBe(before);
   await chooseFile(page, 'Restore a backup', { ...zip, buffer: Buffer.from('nothing') });
-  await expect(page.getByText('This is no zip that can be read; expected a backup.')).toBeVisible();
+  await expect(page.getByText('This is no zip that can be read; expected a backup.')).toBeVisible(THREAD);
 });
 
 test('a nose that is put right takes the steering with it', async ({ page, request }) => {

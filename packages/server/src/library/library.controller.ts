@@ -4,6 +4,7 @@ import { Readable } from 'node:stream';
 import {
   BadRequestException,
   Controller,
+  Delete,
   Get,
   HttpCode,
   Param,
@@ -19,7 +20,7 @@ import { ApiConsumes, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { whenGone } from '../http/when-gone.js';
 import { BackupService } from './backup.service.js';
-import { MissingModelDto, RestoredDto, RestoreNameDto, RestoreProgressDto } from './library.dto.js';
+import { CancelledDto, MissingModelDto, RestoredDto, RestoreNameDto, RestoreProgressDto } from './library.dto.js';
 import { RestoreService } from './restore.service.js';
 
 /** The largest backup that is taken in, bytes. */
@@ -76,5 +77,13 @@ export class LibraryController {
   @ApiOkResponse({ type: RestoreProgressDto })
   progress(@Param('name') name: string): RestoreProgressDto {
     return this.restore.progressOf(name) ?? { done: 0, of: 0 };
+  }
+
+  /** Cancels a restore, also before its backup has come whole. */
+  @Delete('restores/:name')
+  @ApiOkResponse({ type: CancelledDto })
+  cancel(@Param() { name }: RestoreNameDto): CancelledDto {
+    if (name === undefined) throw new BadRequestException('Expected the name of a restore.');
+    return { cancelled: this.restore.cancel(name) };
   }
 }

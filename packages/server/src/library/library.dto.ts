@@ -22,6 +22,11 @@ export class RestoreProgressDto {
   @ApiProperty() of!: number;
 }
 
+/** Whether a restore was cancelled in time. */
+export class CancelledDto {
+  @ApiProperty({ description: 'False where it is written already' }) cancelled!: boolean;
+}
+
 /** A model whose file is gone from the data folder. */
 export class MissingModelDto {
   @ApiProperty() id!: string;

@@ -2,10 +2,12 @@ import { readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Document, WebIO } from '@gltf-transform/core';
 import { newShot } from '@fleet-rail/core';
+import type { Response } from 'express';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { DataSource } from 'typeorm';
 import { BinService } from '../bin/bin.service.js';
 import { CheckpointsService } from '../checkpoints/checkpoints.service.js';
+import { whenGone } from '../http/when-gone.js';
 import { ModelsService } from '../models/models.service.js';
 import { ShotsService } from '../shots/shots.service.js';
 import { TestApp } from '../testing/test-app.js';
@@ -45,10 +47,10 @@ async function backUp(): Promise<Uint8Array> {
   return Buffer.concat(parts);
 }
 
-async function restore(bytes: Uint8Array, signal?: AbortSignal) {
+async function restore(bytes: Uint8Array) {
   const path = join(app.folder, 'backup.zip');
   writeFileSync(path, bytes);
-  return app.get(RestoreService).restore(path, 'test', signal);
+  return app.get(RestoreService).restore(path, 'test');
 }
 
 async function onEmptyMachine(): Promise<void> {
@@ -147,8 +149,8 @@ describe('a backup', () => {
     });
   });
 
-  it('that is cancelled changes nothing', async () => {
-    const cancelled = new AbortController();
+  /** A backup of many small shots. */
+  const manyShots = () => {
     const ids = Array.from({ length: 500 }, (_, i) => `s${i}`);
     const document = strToU8(JSON.stringify(newShot({ name: 'A' })));
     const dated = { name: 'A', revision: 1, createdAt: DATE, updatedAt: DATE, deletedAt: null };
@@ -160,14 +162,33 @@ describe('a backup', () => {
       models: [],
     };
     const files = Object.fromEntries(ids.map((id) => [`shots/${id}.json`, document]));
-    const bytes = zipSync({ 'library.json': strToU8(JSON.stringify(index)), ...files });
-    const waiting = restore(bytes, cancelled.signal);
+    return zipSync({ 'library.json': strToU8(JSON.stringify(index)), ...files });
+  };
+
+  it('that is cancelled changes nothing', async () => {
+    const waiting = restore(manyShots());
     const watch = setInterval(() => {
-      if ((app.get(RestoreService).progressOf('test')?.done ?? 0) > 0) cancelled.abort();
+      if ((app.get(RestoreService).progressOf('test')?.done ?? 0) > 0)
+        expect(app.get(RestoreService).cancel('test')).toBe(true);
     }, 1);
-    await expect(waiting).rejects.toThrow('cancelled');
+    await expect(waiting).rejects.toThrow('The restore was cancelled. Nothing was changed.');
     clearInterval(watch);
     expect([await rows('shot'), readdirSync(join(app.data, 'staging'))]).toEqual([0, []]);
+  });
+
+  it('that is cancelled before its file has come, or by who has gone since, changes nothing', async () => {
+    expect(app.get(RestoreService).cancel('test')).toBe(true);
+    await expect(restore(manyShots())).rejects.toThrow('cancelled');
+    const gone = whenGone({ destroyed: true } as Response);
+    const path = join(app.folder, 'backup.zip');
+    await expect(app.get(RestoreService).restore(path, 'other', gone)).rejects.toThrow('cancelled');
+    expect(await rows('shot')).toBe(0);
+  });
+
+  it('that is written is not called cancelled', async () => {
+    await restore(manyShots());
+    expect(app.get(RestoreService).cancel('test')).toBe(false);
+    expect(await rows('shot')).toBe(500);
   });
 });
 

@@ -65,7 +65,7 @@ export class Restore {
     }
   }
 
-  /** Does all of it; gives how far it is, then what came of it. */
+  /** Does all of it; gives how far it is, then that all is read and is written now, then what came of it. */
   async *run(): AsyncGenerator<Progress | { restored: RestoredDto }> {
     const { models, shots, checkpoints } = this.index;
     const of = models.length + shots.length + checkpoints.length;
@@ -86,6 +86,8 @@ export class Restore {
         await this.takeCheckpoint(checkpoint);
       }
       await this.database.run('COMMIT');
+      // Whoever asked hears of it before anything is written, and cancels no more.
+      yield { done: of, of };
       await this.write();
       yield { restored: this.result };
     } finally {

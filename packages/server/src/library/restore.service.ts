@@ -1,18 +1,28 @@
 import { randomUUID } from 'node:crypto';
 import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { BadRequestException, Inject, Injectable, type OnModuleInit } from '@nestjs/common';
+import { BadRequestException, ConflictException, Inject, Injectable, type OnModuleInit } from '@nestjs/common';
 import { SETTINGS } from '../settings.token.js';
 import type { Settings } from '../settings.js';
 import { ThreadRefusal } from '../threads/work-threads.js';
 import { LibraryThreads } from './library-threads.js';
 import type { RestoredDto, RestoreProgressDto } from './library.dto.js';
 
+/** A restore under its name: it can be cancelled until all of it is read, and from then on it is written. */
+interface Running {
+  readonly control: AbortController;
+  progress: RestoreProgressDto | null;
+  isWritten: boolean;
+}
+
+/** Names that are remembered after their restore has ended, so that nobody is told one was cancelled that was written. */
+const REMEMBERED = 1000;
+
 /** Takes backups in again, beside what is there: nothing that is kept is changed. */
 @Injectable()
 export class RestoreService implements OnModuleInit {
   private readonly folder: string;
-  private readonly running = new Map<string, RestoreProgressDto>();
+  private readonly restores = new Map<string, Running>();
 
   constructor(
     @Inject(SETTINGS) private readonly settings: Settings,
@@ -28,7 +38,18 @@ export class RestoreService implements OnModuleInit {
 
   /** How far the restore of a name is; null before it has begun and after it has ended. */
   progressOf(name: string): RestoreProgressDto | null {
-    return this.running.get(name) ?? null;
+    return this.restores.get(name)?.progress ?? null;
+  }
+
+  /**
+   * Cancels a restore, also one whose backup is still on its way: nothing of it is written then.
+   *
+   * @returns false where it is too late: all of it is read and is being written, or it is written
+   */
+  cancel(name: string): boolean {
+    const running = this.known(name);
+    if (!running.isWritten) running.control.abort();
+    return !running.isWritten;
   }
 
   /**
@@ -39,27 +60,44 @@ export class RestoreService implements OnModuleInit {
    * @param name   what its progress is asked for by
    * @param signal cancels it; nothing of it is written then
    * @throws BadRequestException for what is no backup
+   * @throws ConflictException   where it was cancelled
    */
   async restore(zip: string, name: string, signal?: AbortSignal): Promise<RestoredDto> {
     const { dataFolder } = this.settings;
     const staging = join(this.folder, randomUUID());
+    const running = this.known(name);
+    const signals = [running.control.signal, ...(signal ? [signal] : [])];
     try {
       for await (const part of this.threads.changing.run(
         { kind: 'restore', dataFolder, zip, staging },
-        signal,
+        AbortSignal.any(signals),
       )) {
         if ('restored' in part) return part.restored;
-        if ('done' in part) this.running.set(name, part);
+        if (!('done' in part)) continue;
+        running.progress = part;
+        running.isWritten = part.done === part.of;
       }
       throw new Error('The restore ended without an answer.');
     } catch (error) {
       if (error instanceof ThreadRefusal && error.reason === 'refused')
         throw new BadRequestException(`${error.message} Nothing was changed.`);
+      if (error instanceof ThreadRefusal && error.reason === 'cancelled')
+        throw new ConflictException('The restore was cancelled. Nothing was changed.');
       throw error;
     } finally {
-      this.running.delete(name);
+      running.progress = null;
       // A thread that was ended may write a moment longer.
       await rm(staging, { recursive: true, force: true, maxRetries: 5 });
     }
+  }
+
+  private known(name: string): Running {
+    const known = this.restores.get(name);
+    if (known) return known;
+    const running = { control: new AbortController(), progress: null, isWritten: false };
+    this.restores.set(name, running);
+    const [oldest] = this.restores.keys();
+    if (this.restores.size > REMEMBERED) this.restores.delete(oldest);
+    return running;
   }
 }

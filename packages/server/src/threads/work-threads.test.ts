@@ -2,7 +2,7 @@ import { pathToFileURL } from 'node:url';
 import { join } from 'node:path';
 import { WorkThreads } from './work-threads.js';
 
-type Job = number | 'hang' | 'hoard' | 'throw' | 'refuse';
+type Job = number | 'hang' | 'hoard' | 'throw' | 'refuse' | 'die idle';
 
 const script = pathToFileURL(join(process.cwd(), 'packages/server/test/odd-jobs.mjs'));
 let threads: WorkThreads<Job, number>;
@@ -42,6 +42,13 @@ it('a refusal is told, and keeps its thread; what breaks is no refusal', async (
   await expect(all('refuse')).rejects.toMatchObject({ reason: 'refused', message: 'odd.glb: is no model.' });
   await expect(all('throw')).rejects.toThrow('It is broken.');
   expect(await all(1)).toEqual([1]);
+});
+
+it('a thread that ends while it waits is not given the next job', async () => {
+  make({ threads: 1 });
+  expect(await all('die idle')).toEqual([]);
+  await new Promise((resolve) => setTimeout(resolve, 300));
+  expect(await all(2)).toEqual([2, 1]);
 });
 
 it('a job that is no longer wanted ends at once, while it runs and while it waits', async () => {

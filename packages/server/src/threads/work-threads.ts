@@ -155,6 +155,12 @@ export class WorkThreads<Job, Part> {
     const thread = new Thread(this.script, this.limits.megabytes);
     // What waits for work keeps no process alive.
     thread.worker.unref();
+    // One that ends while it waits must not be given the next job.
+    const leave = () => {
+      const at = this.idle.indexOf(thread);
+      if (at >= 0) this.idle.splice(at, 1);
+    };
+    thread.worker.once('error', leave).once('exit', leave);
     return thread;
   }
 

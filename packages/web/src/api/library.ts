@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
-import { request } from './request';
+import { Cancelled, Refusal, request } from './request';
 
 /** Where everything that is kept is downloaded from, as one zip. */
 export const BACKUP_URL = '/api/library/backup';
@@ -33,7 +33,12 @@ export function useRestore() {
       form.append('file', file);
       const { name, control } = { name: crypto.randomUUID(), control: new AbortController() };
       running.current = { name, control };
-      return request<Restored>('POST', `/api/library/restore?name=${name}`, form, control.signal);
+      return request<Restored>('POST', `/api/library/restore?name=${name}`, form, control.signal).catch(
+        (error: unknown) => {
+          // The server may say that it was cancelled before its upload is broken off here.
+          throw error instanceof Refusal && error.status === 409 ? new Cancelled(error.message, 409) : error;
+        },
+      );
     },
     onSettled: () => client.invalidateQueries(),
   });
@@ -47,7 +52,16 @@ export function useRestore() {
   return {
     ...mutation,
     part: data && data.of > 0 ? data.done / data.of : null,
-    cancel: () => running.current?.control.abort(),
+    /** Too late where all of it is read and is being written: then it ends as if nobody had asked. */
+    cancel: async () => {
+      const asked = running.current;
+      if (asked === null) return;
+      const { cancelled } = await request<{ cancelled: boolean }>(
+        'DELETE',
+        `/api/library/restores/${asked.name}`,
+      );
+      if (cancelled) asked.control.abort();
+    },
   };
 }
 

@@ -74,7 +74,7 @@ export function LibraryButtons() {
           </Button>
         </FileTrigger>
         {restore.isPending && (
-          <Button onPress={restore.cancel}>
+          <Button onPress={() => void restore.cancel().catch(failed)}>
             <X aria-hidden /> Cancel restore
           </Button>
         )}
