@@ -117,8 +117,8 @@ function leanOf(rider: Rider, motion: PathMotion, range: Range): BodyLean {
   const push = pushOver(
     motion,
     compilePush(
+      motion,
       (s) => bend.at(s),
-      motion.offset,
       size,
       range.fps,
       () => KEYED * range.fps,
@@ -162,7 +162,7 @@ export function sidewaysOf(
   const felt = (s: number) => feltCurvature(motion.path, s);
   return pushOver(
     motion,
-    compilePush(felt, motion.offset, size, fps, () => KEYED * fps),
+    compilePush(motion, felt, size, fps, () => KEYED * fps),
   );
 }
 

@@ -189,3 +189,148 @@ it('roll of the points is added to the bank', () => {
   expect(lean(rolled, 'amount')).toBeCloseTo(lean(path, 'amount') + 25 * radians, 6);
   expect(lean(rolled, 'none')).toBeCloseTo(25 * radians, 6);
 });
+
+describe('keyed aside while it brakes', () => {
+  const straight: Loose<ShotPath> = {
+    id: 'p',
+    name: 'P',
+    basis: 'polyline',
+    points: [{ position: [0, 0, 0] }, { position: [0, 0, 200] }],
+  };
+  const key = (frame: number, side: number) => ({
+    frame,
+    side,
+    along: 0,
+    rise: 0,
+    yaw: 0,
+    pitch: 0,
+    roll: 0,
+  });
+  const shotOf = (path: Loose<ShotPath>, along: 'path' | 'travel', keys: number[][], sides: number[][]) =>
+    newShot({
+      name: 't',
+      range: { first: 1, last: 120 },
+      paths: [path],
+      riders: [
+        {
+          id: 'r',
+          name: 'R',
+          hitch: {
+            path: 'p',
+            facing: { along },
+            bank: { mode: 'physical', limit: 89, window: 0 },
+            pace: { keys: keys.map(([frame, value]) => ({ frame, value, ease: 'smooth' as const })) },
+            offsetKeys: sides.map(([frame, side]) => key(frame, side)),
+          },
+        },
+      ],
+    });
+  /** The bend of its own track seen from above, times its speed squared: by differences of where it is, in its fourth order. */
+  const pressed = (at: (frame: number, out: Float64Array, to: number) => void, frame: number) => {
+    const h = 0.1;
+    const pose = new Float64Array(POSE.size);
+    const [a, b, c, d, e] = [-2, -1, 0, 1, 2].map((i) => {
+      at(frame + i * h, pose, 0);
+      return [pose[0], pose[2]];
+    });
+    const rate = [0, 1].map((k) => ((a[k] - 8 * b[k] + 8 * d[k] - e[k]) / (12 * h)) * 24);
+    const rise = [0, 1].map(
+      (k) => ((-a[k] + 16 * b[k] - 30 * c[k] + 16 * d[k] - e[k]) / (12 * h * h)) * 24 * 24,
+    );
+    const speed = Math.hypot(...rate);
+    // Positive to the left of the way it goes: left of +Z is +X.
+    return speed < 1e-6 ? 0 : (rise[0] * rate[1] - rise[1] * rate[0]) / speed;
+  };
+  it.each([
+    [
+      'a stop',
+      straight,
+      [
+        [1, 0],
+        [25, 20],
+        [85, 45],
+      ],
+      [
+        [25, 0],
+        [73, 3.5],
+      ],
+    ],
+    [
+      'to and fro',
+      straight,
+      [
+        [1, 0],
+        [50, 6],
+        [115, 90],
+      ],
+      [
+        [10, 0],
+        [40, 3],
+        [70, -2],
+        [100, 1],
+      ],
+    ],
+    [
+      'backward',
+      straight,
+      [
+        [1, 100],
+        [60, 60],
+        [115, 20],
+      ],
+      [
+        [20, 0],
+        [60, 2],
+        [100, 0],
+      ],
+    ],
+    [
+      'in a bend',
+      circle(30, 1),
+      [
+        [1, 0],
+        [60, 50],
+        [110, 70],
+      ],
+      [
+        [20, 0],
+        [60, 4],
+        [100, -4],
+      ],
+    ],
+    [
+      'in a bend, backward',
+      circle(30, -1),
+      [
+        [1, 150],
+        [60, 90],
+        [110, 70],
+      ],
+      [
+        [20, 0],
+        [60, 4],
+        [100, -4],
+      ],
+    ],
+  ] as const)('%s: it leans by the bend of its own track, whatever it faces', (_, path, keys, sides) => {
+    for (const along of ['path', 'travel'] as const) {
+      const evaluated = evaluateShot(shotOf(path, along, keys as never, sides as never), NO_ASSETS);
+      const [at] = evaluated.poses;
+      const pose = new Float64Array(POSE.size);
+      let looked = 0;
+      for (let frame = 2; frame < 120; frame++) {
+        // Bends of tracks jump at keys.
+        if ([...keys, ...sides].some(([key]) => Math.abs(key - frame) < 1)) continue;
+        at(frame, pose, 0);
+        const [x, y, z, w] = pose.subarray(3, 7);
+        const lean = Math.asin(-2 * (x * y + z * w)) / radians;
+        // Backward its nose still goes ahead along its path, or it has turned round: its own left is then the other.
+        const back = along === 'path' && pose[POSE.speed] < 0 ? -1 : 1;
+        const expected = (Math.atan(pressed(at, frame) / GRAVITY) / radians) * back;
+        expect(Math.abs(lean - expected)).toBeLessThan(0.1);
+        if (Math.abs(expected) > 1) looked++;
+      }
+      expect(looked).toBeGreaterThan(20);
+    }
+  });
+});

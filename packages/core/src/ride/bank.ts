@@ -33,13 +33,13 @@ export function compileBank(
   fps: number,
 ): BankAt | null {
   if (bank.mode === 'none' || bank.amount === 0) return null;
-  const { path, offset } = motion;
+  const { path } = motion;
   const limit = bank.limit * RADIANS;
   const smoothed = bank.window > 0 ? lateralCurvatureOf(path, reference, bank.window) : null;
   const curvatureAt = (s: number) => (smoothed ? smoothed.at(s) : lateralCurvatureAt(path, reference, s));
   if (bank.mode === 'physical') {
     const frames = (speed: number) => fps * Math.min(LONGEST, bank.window / Math.abs(speed) || 0);
-    const push = compilePush(curvatureAt, offset, size, fps, frames);
+    const push = compilePush(motion, curvatureAt, size, fps, frames);
     return (frame, distance, speed, side) =>
       softLimit(-Math.atan(push(frame, distance, speed, side) / GRAVITY) * bank.amount, limit);
   }

@@ -75,6 +75,8 @@ export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
   const influence = aims ? cued.facing : null;
   const aiming = compileAiming(rider, facing, travel.place, { target, range, sense, influence });
   const turnOfTravel = compileTravelTurn(facing, travel, range);
+  // What presses a rider is square to its own track; an amount goes by its path.
+  const banksByNose = turnOfTravel !== null && hitch.bank.mode === 'physical';
   const fixed = hitch.offsetKeys.length === 0 ? ownTurn(hitch.offset, axes) : null;
   const holds = cued.hitch ?? compileInfluence(hitch.influence);
   const faces =
@@ -92,14 +94,18 @@ export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
     travel.velocity(frame, velocity);
     const speed = signedSpeed(velocity);
     frameRotation(way, wayTurn);
-    const bank = bankAt === null ? 0 : bankAt(frame, distance, pace.speed(frame), offset.at(frame).side);
-    if (bank === 0) quat.copy(turn, wayTurn);
-    else quat.rotateZ(turn, wayTurn, bank);
+    let bank = bankAt === null ? 0 : bankAt(frame, distance, pace.speed(frame), offset.at(frame).side);
+    quat.copy(turn, wayTurn);
+    if (bank !== 0 && !banksByNose) quat.rotateZ(turn, turn, bank);
     if (turnOfTravel !== null) {
       turnOfTravel(frame, going);
       quat.rotateY(turn, turn, going.yaw);
       // Turning about left takes the nose down.
       quat.rotateX(turn, turn, -going.pitch);
+      if (bank !== 0 && banksByNose) {
+        bank *= leftOfNose(velocity, going.yaw);
+        quat.rotateZ(turn, turn, bank);
+      }
     }
     let aimed = aiming?.influence(frame) ?? 0;
     if (aiming !== null && aimed > 0) {
@@ -127,6 +133,11 @@ export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
     out[at + POSE.speed] = speed;
     out[at + POSE.bank] = bank * faced * (1 - aimed) * DEGREES;
   };
+}
+
+/** How much of what presses to the left of its path presses to the left of a nose; −1 where that goes the other way. */
+function leftOfNose([left, , ahead]: Vec3, yaw: number): number {
+  return (ahead < 0 ? -1 : 1) * Math.cos(yaw - Math.atan2(left, ahead));
 }
 
 function ownTurn(offset: Pick<Offset, 'yaw' | 'pitch' | 'roll'>, axes: Quat): Quat {
