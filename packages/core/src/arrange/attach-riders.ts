@@ -4,6 +4,7 @@ import { Hitch } from '../document/shot-hitch.js';
 import { PaceKey, type Pace } from '../document/shot-pace.js';
 import type { Facing } from '../document/shot-facing.js';
 import type { Shot } from '../document/shot.js';
+import { metresPerValue } from '../pace/change-unit.js';
 import { compiledPathOf } from '../path/compiled-path-of.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import type { CompiledPath } from '../path/compiled-path.js';
@@ -128,7 +129,7 @@ function startingPace(shot: Shot, plan: AttachPlan, curve: CompiledPath, base: P
   const key = { ...defaultsOf(PaceKey), ease: 'linear' as const };
   // In laps "once along" stays so however the path is edited; a speed is one in metres.
   const unit = timing.kind === 'speed' ? 'metres' : 'laps';
-  const value = (metres: number) => (unit === 'laps' ? metres / length : metres);
+  const value = (metres: number) => metres / metresPerValue({ unit }, { length });
   const keys = [{ ...key, frame: startFrame, value: value(start) }];
   if (frame > startFrame) keys.push({ ...key, frame, value: value(end) });
   return {

@@ -3,6 +3,7 @@ import type { Facing } from '../document/shot-facing.js';
 import type { Hitch, Offset } from '../document/shot-hitch.js';
 import type { Pace, SpeedKey } from '../document/shot-pace.js';
 import type { Quat, Vec3 } from '../math/vec.js';
+import { metresPerValue } from '../pace/change-unit.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { anglesOf, offsetRotation } from '../pose/offset-rotation.js';
 
@@ -68,9 +69,9 @@ function turnBetween({ from, to, sign, shift }: PathChange, s: number): number {
 }
 
 function carryPace(pace: Pace, { from, to, sign, shift }: PathChange): Pace {
-  const laps = pace.unit === 'laps';
-  const scale = laps ? (sign * from.length) / to.length : sign;
-  const moved = laps ? shift / to.length : shift;
+  const worth = metresPerValue(pace, to);
+  const scale = (sign * metresPerValue(pace, from)) / worth;
+  const moved = shift / worth;
   const value = (old: number) => scale * old + moved || 0;
   const slope = ([frames, rise]: [number, number]): [number, number] => [frames, scale * rise || 0];
   const distance = (old: number) => sign * old + shift || 0;

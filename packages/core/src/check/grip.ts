@@ -1,5 +1,6 @@
 import { found, type RawFinding } from './finding.js';
-import { GRAVITY } from './jolt.js';
+import { GRAVITY } from '../math/gravity.js';
+import { gripOf } from '../pace/grip-of.js';
 import type { RiderLook } from './rider-look.js';
 import { aboutStretch } from './about-stretch.js';
 import { framesOf, stretchesOver } from './stretches.js';
@@ -14,8 +15,8 @@ export function findGrip(look: RiderLook): RawFinding[] {
   if (rider.kind !== 'vehicle' || look.curve === null || rider.hitch === null || rider.hitch.follows)
     return [];
   const { pace } = rider.hitch;
-  const own = pace.mode === 'drive' && !rider.hitch.pacedBy ? pace.drive.sideways : Infinity;
-  const limit = Math.min(limits.grip, (own * SLACK) / GRAVITY);
+  const own = pace.mode === 'drive' && !rider.hitch.pacedBy ? gripOf(pace.drive) : Infinity;
+  const limit = Math.min(limits.grip, own * SLACK);
   const push = evaluated.sideways(rider);
   const press = (i: number) => Math.abs(push(first + i)) / GRAVITY;
   return stretchesOver(look, count, limit, press).map(({ worst, frame, ...frames }) =>

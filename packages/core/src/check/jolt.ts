@@ -1,10 +1,8 @@
+import { GRAVITY } from '../math/gravity.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { aboutStretch } from './about-stretch.js';
 import { framesOf, stretchesOver } from './stretches.js';
-
-/** Of the earth, m/s². */
-export const GRAVITY = 9.81;
 
 /** Speed that changes by more than anything could, from one frame to the next. */
 export function findJolts(look: RiderLook): RawFinding[] {

@@ -1,6 +1,6 @@
 import RAPIER from '@dimforge/rapier3d-deterministic-compat';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { GRAVITY } from '../ride/lateral.js';
+import { GRAVITY } from '../math/gravity.js';
 import { STATE, type BodySpec, type Physics, type PhysicsWorld, type WorldSpec } from './physics.js';
 
 const xyz = ([x, y, z]: Vec3) => ({ x, y, z });

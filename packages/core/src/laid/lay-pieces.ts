@@ -1,10 +1,11 @@
-import { quat } from 'gl-matrix';
+import { quat, vec3 } from 'gl-matrix';
 import type { GroundSurface } from '../contact/index.js';
 import type { Laid } from '../document/shot-laid.js';
 import { RADIANS } from '../math/angle.js';
 import { seededNumbers } from '../math/seeded.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import type { CompiledPath } from '../path/index.js';
+import { moveBeside } from '../pose/beside.js';
 import { frameRotation } from '../pose/frame-rotation.js';
 import { frameAlong } from '../ride/beyond-ends.js';
 import { MOST_PIECES, laidSpots } from './laid-spots.js';
@@ -126,7 +127,8 @@ export function bendAlong(
     laidFrame(path, distance + size * places[i + 2], laid.stand !== 'path', frame);
     const aside = side + size * places[i];
     const above = laid.offset.rise + size * places[i + 1];
-    for (let k = 0; k < 3; k++) middle[k] = frame[k] + aside * frame[3 + k] + above * frame[6 + k];
+    vec3.set(middle, frame[0], frame[1], frame[2]);
+    moveBeside(frame, aside, above, middle);
     for (let k = 0; k < 3; k++) places[i + k] = middle[k];
     if (ways === null) continue;
     const [x, y, z] = [ways[i], ways[i + 1], ways[i + 2]];

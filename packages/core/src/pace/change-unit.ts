@@ -13,7 +13,7 @@ export function metresPerValue({ unit }: Pick<Pace, 'unit'>, { length }: Pick<Tr
  */
 export function changeUnit(pace: Pace, unit: Pace['unit'], length: number): Pace {
   if (unit === pace.unit) return pace;
-  const factor = unit === 'laps' ? 1 / length : length;
+  const factor = metresPerValue(pace, { length }) / metresPerValue({ unit }, { length });
   const scaled = (key: PaceKey): PaceKey => ({
     ...key,
     value: key.value * factor,

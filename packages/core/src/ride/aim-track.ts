@@ -21,16 +21,16 @@ export interface TrackRange {
  * lag; it is run forward and backward in time and the two are averaged, which lags neither way. Damping
  * averages under an even window, as long before as after. In a loop both run round and meet at the seam.
  *
- * @param deadZone radians
+ * @param deadZone radians at a frame; null for none
  * @param damping  seconds before and after that are averaged
  */
 export function trackDirection(
   directionAt: DirectionAt,
   range: TrackRange,
-  deadZone: number,
+  deadZone: ((frame: number) => number) | null,
   damping: number,
 ): DirectionAt {
-  if (deadZone <= 0 && damping <= 0) return directionAt;
+  if (deadZone === null && damping <= 0) return directionAt;
   let built: Float64Array | null = null;
   const width = Math.max(1, 2 * damping * range.fps);
   // Outside of the range a ride is held or runs on: what is averaged at its ends is taken from there.
@@ -39,7 +39,7 @@ export function trackDirection(
   const count = range.last - range.first + 1 + 2 * margin;
   return (frame, out) => {
     built ??= hannAverages(
-      zoned(sampled(directionAt, start, count), deadZone, range.loop),
+      zoned(sampled(directionAt, start, count), deadZone && ((i) => deadZone(start + i)), range.loop),
       3,
       width,
       range.loop,
@@ -66,15 +66,20 @@ function sampled(directionAt: DirectionAt, start: number, count: number): Float6
   return out;
 }
 
-function zoned(targets: Float64Array, zone: number, loop: boolean): Float64Array {
-  if (zone <= 0) return targets;
+function zoned(targets: Float64Array, zone: ((i: number) => number) | null, loop: boolean): Float64Array {
+  if (zone === null) return targets;
   const there = dragged(targets, zone, loop, 1);
   const back = dragged(targets, zone, loop, -1);
   return there.map((value, i) => value + back[i]);
 }
 
 /** A direction dragged along by a cone about it that the target cannot leave. */
-function dragged(targets: Float64Array, zone: number, loop: boolean, step: 1 | -1): Float64Array {
+function dragged(
+  targets: Float64Array,
+  zone: (i: number) => number,
+  loop: boolean,
+  step: 1 | -1,
+): Float64Array {
   const count = targets.length / 3;
   const out = new Float64Array(targets.length);
   const first = step > 0 ? 0 : count - 1;
@@ -84,7 +89,8 @@ function dragged(targets: Float64Array, zone: number, loop: boolean, step: 1 | -
     const i = modulo(first + step * n, count);
     const target = at(targets, i);
     const angle = vec3.angle(now, target);
-    if (angle > zone) turnTowards(now, target, angle, angle - zone);
+    const free = zone(i);
+    if (angle > free) turnTowards(now, target, angle, angle - free);
     out.set(now, 3 * i);
   }
   return out;

@@ -135,6 +135,55 @@ it('keeps its target at a place in the picture', () => {
   }
 });
 
+it('keeps its target there while it is rolled by its offset, also by keys', () => {
+  const framing: [number, number] = [0.4, -0.3];
+  const key = { along: 0, side: 0, rise: 2, yaw: 0, pitch: 0 };
+  const offsetKeys = [
+    { ...key, frame: 1, roll: 15 },
+    { ...key, frame: 97, roll: -70 },
+  ];
+  for (const hitch of [{ offset: { roll: 15 } }, { offset: { roll: -40, yaw: 180 } }, { offsetKeys }]) {
+    const shot = pursuit(
+      { ...aimed(), ...hitch },
+      { camera: { focal: 24, sensor: 36, aspect: 1.5, framing } },
+    );
+    for (const frame of [1, 30, 50, 97]) {
+      const camera = pose(shot, 0, frame);
+      const towards = direction(camera.place, pose(shot, 1, frame).place);
+      const depth = vec3.dot(towards, camera.nose);
+      expect(-vec3.dot(towards, camera.left) / depth).toBeCloseTo((framing[0] * 18) / 24, 9);
+      expect(vec3.dot(towards, camera.up) / depth).toBeCloseTo((framing[1] * 12) / 24, 9);
+    }
+  }
+});
+
+it.each([
+  [0, 0],
+  [0.5, -0.4],
+  [-0.8, 0.7],
+] as const)('with a dead zone its target strays from its place (%d, %d) by no more', (x, y) => {
+  const camera = { focal: 24, sensor: 36, aspect: 1.5, framing: [x, y] as [number, number] };
+  const shot = pursuit(aimed({ aim: { deadZone: 6 } }), { camera });
+  let most = 0;
+  for (let frame = 1; frame <= 97; frame += 0.25) {
+    const { place, left, up, nose } = pose(shot, 0, frame);
+    const towards = direction(place, pose(shot, 1, frame).place);
+    const framed: Vec3 = [0, 1, 2].map(
+      (k) => nose[k] - ((x * 18) / 24) * left[k] + ((y * 12) / 24) * up[k],
+    ) as Vec3;
+    most = Math.max(most, angleDeg(towards, framed));
+    // As one measures in the picture itself, in degrees of its middle.
+    const depth = vec3.dot(towards, nose);
+    const away = Math.hypot(
+      -vec3.dot(towards, left) / depth - (x * 18) / 24,
+      vec3.dot(towards, up) / depth - (y * 12) / 24,
+    );
+    expect(Math.atan(away) * degrees).toBeLessThanOrEqual(6.01);
+  }
+  expect(most).toBeLessThanOrEqual(6 + 1e-6);
+  expect(most).toBeGreaterThan(1.5);
+});
+
 it('an influence turns it from looking ahead to looking at the target, the shorter way', () => {
   const keys = [
     { frame: 20, value: 0, ease: 'linear' as const },
@@ -185,7 +234,7 @@ describe('a dead zone and damping', () => {
       vec3.normalize(out, [Math.sin(frame / 9), 0.3 * Math.sin(frame / 4), 2]);
       return true;
     };
-    const track = trackDirection(sway, range, 5 / degrees, 0);
+    const track = trackDirection(sway, range, () => 5 / degrees, 0);
     const [target, look]: [Vec3, Vec3] = [
       [0, 0, 1],
       [0, 0, 1],
@@ -201,7 +250,7 @@ describe('a dead zone and damping', () => {
   });
 
   it('damping turns before as much as after, and lags neither way', () => {
-    const track = trackDirection(step, range, 0, 0.5);
+    const track = trackDirection(step, range, null, 0.5);
     for (const d of [1, 4, 9]) {
       // Frame 50 is the first after the jump: 49.5 is the middle.
       expect(yaw(track, 49 - d) + yaw(track, 50 + d)).toBeCloseTo(40, 6);
@@ -216,7 +265,7 @@ describe('a dead zone and damping', () => {
       vec3.normalize(out, [Math.sin(a), 0, 1.4 + Math.cos(a)]);
       return true;
     };
-    const track = trackDirection(round, { ...range, loop: true }, 4 / degrees, 0.4);
+    const track = trackDirection(round, { ...range, loop: true }, () => 4 / degrees, 0.4);
     expect(yaw(track, 101)).toBeCloseTo(yaw(track, 1), 9);
     const seam = yaw(track, 101) - yaw(track, 100);
     expect(Math.abs(seam - (yaw(track, 2) - yaw(track, 1)))).toBeLessThan(1);

@@ -74,23 +74,25 @@ function within(angle: number, limit: number, widest: number): number {
 }
 
 /**
- * Which way a level camera has to look for a target in a direction to be at a place in its picture.
+ * Which way a level camera has to look for a target in a direction to be at a place in its picture, once it is rolled.
  *
  * With the camera's own direction to that place (left, up, forward) = (l, u, f), pitch and then yaw follow
  * in closed form: only pitch changes how high the direction points.
  *
  * @param direction unit, to the target
  * @param focal     millimetres
+ * @param roll      of the camera about where it looks, radians, right side down
  */
-export function frameTarget(direction: Vec3, camera: Camera, focal: number, out: Vec3): void {
+export function frameTarget(direction: Vec3, camera: Camera, focal: number, roll: number, out: Vec3): void {
   const [x, y] = camera.framing;
   if (x === 0 && y === 0) {
     vec3.copy(out, direction);
     return;
   }
   const { across, upward } = pictureHalves(camera, focal);
-  const l = -x * across;
-  const u = y * upward;
+  // Where that place is while the camera is still level.
+  const l = -x * across * Math.cos(roll) - y * upward * Math.sin(roll);
+  const u = y * upward * Math.cos(roll) - x * across * Math.sin(roll);
   const size = Math.hypot(l, u, 1);
   const height = Math.min(1, Math.max(-1, (direction[1] * size) / Math.hypot(u, 1)));
   const pitch = Math.asin(height) - Math.atan2(u, 1);

@@ -1,10 +1,11 @@
 import { quat, vec3 } from 'gl-matrix';
+import type { Camera } from '../document/shot-camera.js';
 import type { Facing } from '../document/shot-facing.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { frameTarget, limitDirection, lookAlong } from './aim.js';
 import { trackDirection, type TrackRange } from './aim-track.js';
-import { compileFocal } from '../pose/camera.js';
+import { compileFocal, pictureHalves } from '../pose/camera.js';
 import { compileInfluence } from '../pose/influence.js';
 import type { Travel } from './travel.js';
 import { RADIANS } from '../math/angle.js';
@@ -21,6 +22,8 @@ export interface AimParts {
   readonly sense: 1 | -1;
   /** How much it aims, where that is not as keyed. */
   readonly influence?: ((frame: number) => number) | null;
+  /** How far it is rolled beside, degrees: what it frames stays where it is in the picture. */
+  readonly roll: (frame: number) => number;
 }
 
 /** A rider that turns to something. */
@@ -41,9 +44,10 @@ export function compileAiming(
   { camera }: Rider,
   { aim, ahead, mode }: Pick<Facing, 'aim' | 'ahead' | 'mode'>,
   travel: Travel['place'],
-  { target, range, sense, influence: cued }: AimParts,
+  { target, range, sense, influence: cued, roll }: AimParts,
 ): Aiming | null {
   if (mode !== 'aim' || (target === null && ahead === 0)) return null;
+  const focal = camera && compileFocal(camera);
   const influence = cued ?? compileInfluence(aim.influence) ?? (() => 1);
   const here = new Float64Array(12);
   const further = new Float64Array(12);
@@ -68,16 +72,15 @@ export function compileAiming(
       return true;
     },
     range,
-    aim.deadZone * RADIANS,
+    aim.deadZone > 0 ? (frame) => zoneInPicture(aim.deadZone * RADIANS, camera, focal, frame) : null,
     aim.damping,
   );
-  const focal = camera && compileFocal(camera);
   const limited = aim.yawLimit < 180 || aim.pitchLimit < 90;
   return {
     influence,
     turn(frame, way, wayTurn, out) {
       if (!tracked(frame, direction)) return false;
-      if (camera && focal) frameTarget(direction, camera, focal(frame), direction);
+      if (camera && focal) frameTarget(direction, camera, focal(frame), roll(frame) * RADIANS, direction);
       if (limited) {
         quat.copy(noseTurn, wayTurn);
         if (sense < 0) quat.rotateY(noseTurn, noseTurn, Math.PI);
@@ -90,4 +93,18 @@ export function compileAiming(
       return true;
     },
   };
+}
+
+/** A dead zone about the place in the picture that its target is kept at: no wider there than it is in the picture's middle. */
+function zoneInPicture(
+  zone: number,
+  camera: Camera | null,
+  focal: ((frame: number) => number) | null,
+  frame: number,
+): number {
+  if (camera === null || focal === null || zone >= Math.PI / 4) return zone;
+  const { across, upward } = pictureHalves(camera, focal(frame));
+  const [x, y] = camera.framing;
+  const aside = Math.hypot(x * across, y * upward);
+  return aside === 0 ? zone : Math.atan(aside + Math.tan(zone)) - Math.atan(aside);
 }

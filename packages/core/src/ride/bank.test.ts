@@ -6,7 +6,7 @@ import type { ShotPath } from '../document/shot-path.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import { softLimit } from '../math/soft-limit.js';
 import type { Vec3 } from '../math/vec.js';
-import { GRAVITY } from './lateral.js';
+import { GRAVITY } from '../math/gravity.js';
 import { POSE } from '../pose/pose.js';
 
 const radians = Math.PI / 180;

@@ -3,7 +3,7 @@ import { RADIANS } from '../math/angle.js';
 import { softLimit } from '../math/soft-limit.js';
 import type { FrameReference } from '../path/compiled-path.js';
 import { lateralCurvatureAt, lateralCurvatureOf } from '../path/lateral-curvature.js';
-import { GRAVITY, compilePush, type PushAt } from './lateral.js';
+import { balanceAngle, compilePush, type PushAt } from './lateral.js';
 import type { PathMotion } from './path-motion.js';
 
 /** The curvature at which `amount` is the bank, 1/m: a bend of 10 m radius. */
@@ -41,7 +41,7 @@ export function compileBank(
     const frames = (speed: number) => fps * Math.min(LONGEST, bank.window / Math.abs(speed) || 0);
     const push = compilePush(motion, curvatureAt, size, fps, frames);
     return (frame, distance, speed, side) =>
-      softLimit(-Math.atan(push(frame, distance, speed, side) / GRAVITY) * bank.amount, limit);
+      softLimit(-balanceAngle(push(frame, distance, speed, side)) * bank.amount, limit);
   }
   const perCurvature = (bank.amount * RADIANS) / AMOUNT_CURVATURE;
   return (_, distance) => softLimit(-curvatureAt(distance) * perCurvature, limit);

@@ -3,7 +3,7 @@ import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import { POSE } from '../pose/pose.js';
 import { circle, even, line, placeOf, poseAt, runs, shotOf } from '../../test/shots.js';
-import { GRAVITY } from './lateral.js';
+import { GRAVITY } from '../math/gravity.js';
 
 const RADIUS = 20;
 const distance = (a: readonly number[], b: readonly number[]) =>

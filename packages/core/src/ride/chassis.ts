@@ -1,5 +1,6 @@
 import type { Chassis, Rider } from '../document/shot-rider.js';
 import { ownAxes, ownPosition } from './contact-points.js';
+import { scaledChassis } from './scaled-chassis.js';
 
 /** How far a model reaches along each of its own axes, metres before its rider's scale. */
 export interface ModelBox {
@@ -18,14 +19,7 @@ export function chassisOf(rider: Rider, box: ModelBox | null): Chassis | null {
   const { chassis, wheels } = rider;
   const axes = ownAxes(rider);
   const [scale] = axes.scale;
-  if (chassis !== null) {
-    return {
-      frontAxle: chassis.frontAxle * scale,
-      rearAxle: chassis.rearAxle * scale,
-      frontCoupling: chassis.frontCoupling * scale,
-      rearCoupling: chassis.rearCoupling * scale,
-    };
-  }
+  if (chassis !== null) return scaledChassis(chassis, scale);
   if (wheels.length === 0) return null;
   const places = wheels.map(({ centre, radius }) => ({
     at: ownPosition(axes, centre)[0],

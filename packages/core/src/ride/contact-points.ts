@@ -2,6 +2,7 @@ import type { Axis } from '../document/shot-facing.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Vec3 } from '../math/vec.js';
 import { axisVector } from '../pose/axes.js';
+import { scaledChassis } from './scaled-chassis.js';
 
 /** Where something of a rider stands on the ground: metres ahead of its origin and to its left, in the world's scale. */
 export interface ContactPoint {
@@ -72,10 +73,10 @@ export function contactPoints(rider: Rider, towed = false): ContactPoint[] {
       );
     });
   }
-  const { chassis } = rider;
+  const chassis = rider.chassis && scaledChassis(rider.chassis, axes.scale[0]);
   const ends =
     chassis && chassis.frontAxle > chassis.rearAxle
-      ? [chassis.frontAxle * axes.scale[0], chassis.rearAxle * axes.scale[0]]
+      ? [chassis.frontAxle, chassis.rearAxle]
       : [FOOTING, -FOOTING];
   return ends.flatMap((ahead) => [FOOTING, -FOOTING].map((left) => ({ ahead, left, radius: FOOTING })));
 }

@@ -1,7 +1,8 @@
+import { GRAVITY } from '../math/gravity.js';
 import type { PathMotion } from './path-motion.js';
 
-/** Standard gravity, m/s². */
-export const GRAVITY = 9.80665;
+/** How far one has to lean, radians, so that gravity and a sideways acceleration (m/s²) together press straight down on the seat. */
+export const balanceAngle = (push: number): number => Math.atan(push / GRAVITY);
 
 /** Places of a window at which speeds are looked at. */
 const SAMPLES = 24;

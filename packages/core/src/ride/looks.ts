@@ -31,7 +31,7 @@ export function withLooks(
     for (let k = 0; k < 3; k++) out[3 + k] = left[k];
     return 0;
   };
-  const parts = { target, range, sense: 1, influence } as const;
+  const parts = { target, range, sense: 1, influence, roll: () => 0 } as const;
   const aiming = compileAiming(rider, { aim, ahead: 0, mode: 'aim' }, travel, parts);
   const looking: Quat = [0, 0, 0, 1];
   const own: Quat = [0, 0, 0, 1];

@@ -73,7 +73,13 @@ export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
   const sense = senseOf(hitch.offset);
   const aims = facing.mode === 'aim';
   const influence = aims ? cued.facing : null;
-  const aiming = compileAiming(rider, facing, travel.place, { target, range, sense, influence });
+  const aiming = compileAiming(rider, facing, travel.place, {
+    target,
+    range,
+    sense,
+    influence,
+    roll: (frame) => offset.at(frame).roll,
+  });
   const turnOfTravel = compileTravelTurn(facing, travel, range);
   // What presses a rider is square to its own track; an amount goes by its path.
   const banksByNose = turnOfTravel !== null && hitch.bank.mode === 'physical';

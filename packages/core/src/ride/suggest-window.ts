@@ -1,7 +1,7 @@
 import { DEGREES } from '../math/angle.js';
 import type { CompiledPath, FrameReference } from '../path/compiled-path.js';
 import { LateralCurvature } from '../path/lateral-curvature.js';
-import { GRAVITY } from './lateral.js';
+import { balanceAngle } from './lateral.js';
 
 /** A bank is rough where it swings there and back by more than this, degrees, within so many seconds. */
 const SWING = 2;
@@ -35,7 +35,7 @@ function isRough(path: CompiledPath, reference: FrameReference, speed: number, w
   const turns: number[] = [];
   let [extreme, at, way] = [NaN, 0, 0];
   for (let s = 0; s <= path.length; s += step) {
-    const bank = Math.atan((speed * speed * curvature.at(s)) / GRAVITY) * DEGREES;
+    const bank = balanceAngle(speed * speed * curvature.at(s)) * DEGREES;
     if (Number.isNaN(extreme)) extreme = bank;
     const swung = bank - extreme;
     if (way !== 0 && swung * way > 0) [extreme, at] = [bank, s];

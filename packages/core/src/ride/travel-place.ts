@@ -1,6 +1,7 @@
 import type { Hitch } from '../document/shot-hitch.js';
 
 import type { CompiledPath } from '../path/compiled-path.js';
+import { moveBeside } from '../pose/beside.js';
 import { displaceFrame } from '../pose/displace.js';
 import type { AxlePlacement } from './axle-placement.js';
 import { pastEnd } from './beyond-ends.js';
@@ -17,7 +18,7 @@ export function placeAlong(
 ): PlaceAlong {
   return (distance, side, rise, out) => {
     placement.frame(distance, out);
-    for (let k = 0; k < 3; k++) out[k] += side * out[3 + k] + rise * out[6 + k];
+    moveBeside(out, side, rise, out);
     if (displaced) displaceFrame(displaced, out);
   };
 }

@@ -1,5 +1,6 @@
 import type { Hitch } from '../document/shot-hitch.js';
 import type { Vec3 } from '../math/vec.js';
+import { moveBeside } from '../pose/beside.js';
 import { displaceFrame } from '../pose/displace.js';
 import type { PlaceAt } from './clearance.js';
 import type { GroundFit } from './ground-fit.js';
@@ -60,7 +61,7 @@ export function compileTravel(
       asked = frame;
       factor = besideFactor(path, distance, side, rise, out);
     }
-    for (let k = 0; k < 3; k++) out[k] += side * out[3 + k] + rise * out[6 + k];
+    moveBeside(out, side, rise, out);
     if (displaced) displaceFrame(displaced, out);
     ground?.settle(ground.byDistance ? distance : frame, out, rise);
     if (clear !== null) {

@@ -1,7 +1,7 @@
 import type { Emitter } from '../document/shot-emitter.js';
 import { modulo } from '../math/angle.js';
 import { lastAtMost, lowerBound } from '../math/search.js';
-import { GRAVITY } from '../ride/lateral.js';
+import { GRAVITY } from '../math/gravity.js';
 
 /** How a birth stands in an array: when, seconds from the first frame of the work; where, how fast and how turned, in the world. */
 export const BIRTH = { time: 0, position: 1, velocity: 4, rotation: 7, numbers: 11 } as const;

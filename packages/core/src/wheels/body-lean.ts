@@ -1,6 +1,6 @@
 import { modulo, RADIANS } from '../math/angle.js';
 import type { Body } from '../document/shot-rider.js';
-import { GRAVITY } from '../ride/lateral.js';
+import { GRAVITY } from '../math/gravity.js';
 
 /** How a body leans and dips, radians: roll positive to the right, pitch positive nose up. */
 export interface BodyLean {

@@ -2,12 +2,13 @@ import { withHitch } from '../../arrange/change-rider.js';
 import { defaultsOf } from '../../document/defaults.js';
 import { PaceKey, type Pace } from '../../document/shot-pace.js';
 import type { Shot } from '../../document/shot.js';
+import { gripOf } from '../../pace/grip-of.js';
 import { metresPerValue } from '../../pace/change-unit.js';
 import { fitPace } from '../../pace/fit-pace.js';
 import { timesAsFast, withFrames } from '../../pace/in-time.js';
 import { curveRidden } from '../../path/compiled-path-of.js';
 import { headOf } from '../../timing/leader.js';
-import { GRAVITY } from '../jolt.js';
+import { GRAVITY } from '../../math/gravity.js';
 import { metres, type Patient, type Remedy, type Ways } from './remedy.js';
 
 const withPace = (shot: Shot, id: string, change: (pace: Pace) => Pace): Shot =>
@@ -42,7 +43,7 @@ export const driven: Ways = ({ shot, rider, finding }) => {
       const sideways = drives ? Math.min(drive.sideways, part * hold) : part * hold;
       return {
         label: finding.kind === 'grip' ? 'Slow into the bend' : 'Drive it',
-        detail: `it is driven at up to ${drive.top.toFixed(1)} m/s, and takes bends at ${(sideways / GRAVITY).toFixed(2)} g at most; it arrives at another time`,
+        detail: `it is driven at up to ${drive.top.toFixed(1)} m/s, and takes bends at ${gripOf({ sideways }).toFixed(2)} g at most; it arrives at another time`,
         shot: withPace(shot, rider.id, (before) => ({
           ...before,
           mode: 'drive',

@@ -1,4 +1,4 @@
-import { GRAVITY, POSE, type Drive } from '@fleet-rail/core';
+import { GRAVITY, gripOf, POSE, type Drive } from '@fleet-rail/core';
 import type { EvaluatedRider, Evaluation } from '../../evaluation/evaluation';
 import type { DiagramShown } from '../desk-store';
 
@@ -60,5 +60,5 @@ export const STRIP_UNITS: Readonly<Record<DiagramShown['strip'], string>> = {
 export function stripLimits(what: DiagramShown['strip'], drive: Drive): number[] {
   if (what === 'speed') return [drive.top];
   if (what === 'acceleration') return [drive.accelerate, -drive.brake];
-  return [drive.sideways / GRAVITY, -drive.sideways / GRAVITY];
+  return [gripOf(drive), -gripOf(drive)];
 }

@@ -9,6 +9,7 @@ import {
   type Mark,
   type Pace,
   type Rider,
+  metresPerValue,
 } from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -74,7 +75,7 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const [refusal, setRefusal] = useState<string | null>(null);
   const path = shot.paths.find(({ id }) => id === rider.hitch?.path);
   const track = curveRidden(shot, rider);
-  const metres = pace.unit === 'laps' && track ? track.length : 1;
+  const metres = track ? metresPerValue(pace, track) : 1;
   const seconds = useMemo(() => (track ? driveSeconds(pace, track, metres) : null), [pace, track, metres]);
   const change = (part: Partial<Drive>, gesture?: string) =>
     edit(

@@ -1,0 +1,2 @@
+/** Standard gravity, m/s². */
+export const GRAVITY = 9.80665;
