@@ -18,6 +18,7 @@ import type { Cut } from '../document/shot-camera.js';
 import { cuedClips, cuedParts, cuedShow, cueValue } from './cue-values.js';
 import { cutsWithCues } from './cued-cuts.js';
 import { NO_PARTS, type MovedParts } from '../hierarchy/node-driver.js';
+import { compileAxleDistances, type AxleDistances } from '../ride/axle-distances.js';
 import type { TargetAt } from '../ride/aiming.js';
 import { groundItself, groundWithLaid, laidThings, type LaidThing } from '../laid/index.js';
 import { frozenParts } from './frozen.js';
@@ -50,6 +51,11 @@ export interface EvaluatedShot {
   timing(rider: Rider): RiderTiming | null;
   /** A rider's axles and couplings, metres of the world. */
   axles(rider: Rider): Chassis | null;
+  /**
+   * Writes where along its path a rider's origin and axles are at a frame of the shot; null for one that stands on the curve with its
+   * origin, or has no axles.
+   */
+  axleDistances(rider: Rider): ((frame: number, out: AxleDistances) => void) | null;
   /** The sideways acceleration of a rider's own track, m/s², positive to the left, at a frame of the shot. */
   sideways(rider: Rider): (frame: number) => number;
   /** What moves of a rider's model by itself. */
@@ -190,6 +196,13 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
     motion: (rider) => rides.motion(rider)?.pace ?? null,
     timing,
     axles: (rider) => rides.axles(rider),
+    axleDistances: (rider) => {
+      const [motion, chassis] = [rides.motion(rider), rides.axles(rider)];
+      if (motion === null || chassis === null || rider.frozen !== null) return null;
+      if (rider.hitch === null || rider.hitch.anchor === 'origin') return null;
+      const places = compileAxleDistances(motion, chassis);
+      return (frame, out) => places(source(frame), out);
+    },
     sideways: (rider) => {
       const push = sidewaysOf(rider, rides.motion(rider), shot.fps);
       const rate = (frame: number) => retiming?.rate(frame) ?? 1;

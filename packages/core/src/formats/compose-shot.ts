@@ -129,7 +129,7 @@ function addCamera(
     .createNode(`${name} camera`)
     .setRotation(toNose as Quat)
     .setCamera(lens)
-    .setExtras({ sensorMillimetres: camera.sensor });
+    .setExtras({ sensorMillimetres: camera.sensor, focalMillimetres: camera.focal });
   rider.addChild(node);
   if (camera.keys.length === 0) return;
   const focal = compileFocal(camera);

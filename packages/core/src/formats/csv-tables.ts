@@ -1,6 +1,5 @@
 import type { SampleChoice } from '../bake/index.js';
 import { sampleShot } from '../bake/index.js';
-import { frameTime } from '../document/frames.js';
 import type { EvaluatedShot } from '../evaluate/index.js';
 import { LOCAL } from '../hierarchy/index.js';
 import { DEGREES } from '../math/angle.js';
@@ -44,7 +43,7 @@ export function csvTables(evaluated: EvaluatedShot, choice: SampleChoice = {}): 
   const focals = shot.riders.map(({ camera }) => camera && compileFocal(camera));
   for (let i = 0; i < frames; i++) {
     const frame = first + i;
-    const lead = [frame, frameTime(shot, frame)];
+    const lead = [frame, (frame - first) / shot.fps];
     shot.riders.forEach((rider, r) => {
       const { nodes, size, values } = parts[r];
       for (const { name, at, weights } of nodes) {
@@ -76,7 +75,11 @@ export function csvTables(evaluated: EvaluatedShot, choice: SampleChoice = {}): 
       }
     });
   }
-  for (const { frame, camera } of cuts)
-    put('cuts', 'frame,time,rider', frame, frameTime(shot, frame), camera);
+  cuts.forEach(({ frame, camera }, i) => {
+    // What is looked through at the first frame that is given is cut to there.
+    const from = Math.max(first, frame);
+    if (from > first + frames - 1 || (cuts[i + 1]?.frame ?? Infinity) <= first) return;
+    put('cuts', 'frame,time,rider', from, (from - first) / shot.fps, camera);
+  });
   return [...rows].map(([name, lines]) => ({ name: `${name}.csv`, text: `${lines.join('\n')}\n` }));
 }

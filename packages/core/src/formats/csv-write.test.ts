@@ -89,3 +89,53 @@ it('is the same in blocks of frames as whole, turns by the shorter way from one 
   // It turns right round more than once, so that the sign has to be kept across blocks.
   expect(whole.riders[1].filter((_, i) => i % 10 === 6).some((w) => w < 0)).toBe(true);
 });
+
+it('counts time from the first frame that is given, which stands beside it', () => {
+  const part = writeCsv(evaluateShot(shot, NO_ASSETS), { first: 12, last: 13 }).split('\n');
+  expect(part.slice(1, -1).map((line) => line.split(',').slice(0, 3).join())).toEqual([
+    '12,0,first',
+    '12,0,second',
+    `13,${1 / 3},first`,
+    `13,${1 / 3},second`,
+  ]);
+});
+
+it('tells where the origin of a wagon is, whatever holds it on its path, and where its axles are', () => {
+  const chassis = { frontAxle: 1, rearAxle: -0.6, frontCoupling: 1.9, rearCoupling: -1.3 };
+  const wagons = newShot({
+    name: 't',
+    fps: 10,
+    range: { first: 1, last: 21 },
+    paths: [
+      { id: 'p', name: 'P', basis: 'polyline', points: [{ position: [0, 0, 0] }, { position: [0, 0, 80] }] },
+    ],
+    riders: (['rearAxle', 'frontAxle', 'bothAxles', 'frontAxle'] as const).map((anchor, i) => ({
+      id: `w${i}`,
+      name: 'W',
+      chassis,
+      hitch: {
+        path: 'p',
+        anchor,
+        follows: i === 0 ? null : { rider: `w${i - 1}`, gap: 0 },
+        pace: {
+          keys: [
+            { frame: 1, value: 40 },
+            { frame: 21, value: 60 },
+          ],
+        },
+      },
+    })),
+  });
+  const [head, ...rows] = writeCsv(evaluateShot(wagons, NO_ASSETS)).trim().split('\n');
+  expect(head).toBe(`${CSV_HEADER},frontAxle,rearAxle`);
+  expect(rows).toHaveLength(4 * 21);
+  for (const [i, row] of rows.entries()) {
+    const cells = row.split(',');
+    // Straight along Z: where it is is how far it is along. 3.2 m from coupling to coupling.
+    const first = 40.6 + Math.floor(i / 4);
+    expect(Number(cells[6])).toBeCloseTo(first - (i % 4) * 3.2, 9);
+    expect(Number(cells[11])).toBeCloseTo(Number(cells[6]), 9);
+    expect(Number(cells[14])).toBeCloseTo(Number(cells[6]) + 1, 9);
+    expect(Number(cells[15])).toBeCloseTo(Number(cells[6]) - 0.6, 9);
+  }
+});

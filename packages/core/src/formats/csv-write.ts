@@ -1,11 +1,12 @@
 import { framesOf, sampleBlocks, type SampleChoice, type SampledBlock } from '../bake/index.js';
-import { frameTime } from '../document/frames.js';
 import type { EvaluatedShot } from '../evaluate/index.js';
 import { LOCAL } from '../hierarchy/index.js';
 import { POSE } from '../pose/index.js';
 import { PARTICLE, aliveAt, particleAt } from '../spray/index.js';
 
 export const CSV_HEADER = 'frame,time,rider,part,tx,ty,tz,qx,qy,qz,qw,distance,speed,bank';
+/** Columns more, where a rider stands on its path with its axles: where along it they are. */
+export const AXLE_COLUMNS = ',frontAxle,rearAxle';
 
 /** Numbers of all riders and parts that are held at a time. */
 const BLOCK = 200_000;
@@ -21,8 +22,13 @@ export function* csvParts(
   choice: SampleChoice & CsvChoice = {},
 ): Generator<string, void, undefined> {
   if (choice.facts) yield factLines(evaluated, choice);
-  yield `${CSV_HEADER}\n`;
-  for (const block of sampleBlocks(evaluated, BLOCK, choice)) yield* rowsOf(block);
+  const { first } = framesOf(evaluated.shot, choice);
+  const chosen = evaluated.shot.riders.filter(({ id }) => choice.riders?.has(id) ?? true);
+  const axles = chosen.map((rider) => evaluated.axleDistances(rider));
+  const columns = axles.some((at) => at !== null);
+  yield `${CSV_HEADER}${columns ? AXLE_COLUMNS : ''}\n`;
+  for (const block of sampleBlocks(evaluated, BLOCK, choice))
+    yield* rowsOf(block, first, columns ? axles : null);
 }
 
 /** How a CSV is written. */
@@ -46,33 +52,66 @@ export function writeCsv(evaluated: EvaluatedShot, choice: SampleChoice & CsvCho
   return [...csvParts(evaluated, choice)].join('');
 }
 
-/** The rows of a block, each with its line break; a rider's and those of its parts come at once. */
-function* rowsOf(block: SampledBlock): Generator<string, void, undefined> {
+/**
+ * The rows of a block, each with its line break; a rider's and those of its parts come at once.
+ *
+ * @param start the first frame that is written: time is counted from it
+ * @param axles by rider where its axles are along its path; null where there are no columns for that
+ */
+function* rowsOf(
+  block: SampledBlock,
+  start: number,
+  axles: readonly AxlesAt[] | null,
+): Generator<string, void, undefined> {
   const { shot, first, frames, riders, shown, sprays, seconds } = block;
+  const more = axles ? ',,' : '';
   const names = shot.riders.map((rider) => quoted(rider.id));
   for (let i = 0; i < frames; i++) {
     const frame = first + i;
-    const lead = `${frame},${frameTime(shot, frame)},`;
+    const lead = `${frame},${(frame - start) / shot.fps},`;
     for (let r = 0; r < riders.length; r++) {
-      if (shown[r]?.[i] !== false) yield riderRows(block, `${lead}${names[r]},`, r, i);
+      if (shown[r]?.[i] !== false)
+        yield riderRows(block, `${lead}${names[r]},`, r, i, axles && { frame, at: axles[r] });
       // What was sprayed flies on, whether its rider is seen or not.
       const spray = sprays[r];
       for (const { n, age } of spray ? aliveAt(spray, seconds[i]) : []) {
         if (spray) particleAt(spray, n, age, particle);
-        yield `${lead}${names[r]},particle ${n + 1},${numbers(particle, 0, PARTICLE.size)},,,\n`;
+        yield `${lead}${names[r]},particle ${n + 1},${numbers(particle, 0, PARTICLE.size)},,,${more}\n`;
       }
     }
   }
 }
 
-/** A rider's row, and those of its parts. */
-function riderRows({ riders, parts }: SampledBlock, lead: string, r: number, i: number): string {
+type AxlesAt = ReturnType<EvaluatedShot['axleDistances']>;
+
+/**
+ * A rider's row, and those of its parts.
+ *
+ * @param axles null where there are no columns for axles
+ */
+function riderRows(
+  { riders, parts }: SampledBlock,
+  lead: string,
+  r: number,
+  i: number,
+  axles: { readonly frame: number; readonly at: AxlesAt } | null,
+): string {
   const { nodes, size, values } = parts[r];
-  let rows = `${lead},${numbers(riders[r], i * POSE.size, POSE.size)}\n`;
+  const more = axles ? ',,' : '';
+  const pose = i * POSE.size;
+  let rows: string;
+  if (axles?.at) {
+    axles.at(axles.frame, along);
+    const own = riders[r].slice(pose, pose + POSE.size);
+    own[POSE.distance] = along.origin;
+    rows = `${lead},${numbers(own, 0, POSE.size)},${along.frontAxle},${along.rearAxle}\n`;
+  } else rows = `${lead},${numbers(riders[r], pose, POSE.size)}${more}\n`;
   for (const { name, at } of nodes)
-    rows += `${lead}${quoted(name)},${numbers(values, i * size + at, LOCAL.scale)},,,\n`;
+    rows += `${lead}${quoted(name)},${numbers(values, i * size + at, LOCAL.scale)},,,${more}\n`;
   return rows;
 }
+
+const along = { origin: 0, frontAxle: 0, rearAxle: 0 };
 
 const particle = new Float64Array(PARTICLE.numbers);
 

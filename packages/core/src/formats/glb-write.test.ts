@@ -326,7 +326,18 @@ it('a zoom is beside the camera, by frame', async () => {
   const aspect = zoomed.riders[0].camera?.aspect ?? 0;
   expect(fovs[48]).toBeCloseTo(2 * Math.atan(36 / aspect / 2 / 44), 6);
   // Frame 49 of 24 a second from frame 1 on.
-  expect(root.getDefaultScene()?.getExtras()).toEqual({ cuts: [{ seconds: 2, camera: 'Ahead' }] });
+  expect(root.getDefaultScene()?.getExtras()).toEqual({ cuts: [{ seconds: 2, camera: 'Ahead', id: 'a' }] });
+});
+
+it('a camera tells its focal length where it has no keys as well', async () => {
+  const shot = sampleShotDocument();
+  const steady = newShot({
+    ...shot,
+    riders: [{ ...shot.riders[0], camera: { focal: 28, sensor: 24 } }],
+  } as unknown as Shot);
+  const root = (await new WebIO().readBinary(await baked(steady))).getRoot();
+  const node = root.listNodes().find((other) => other.getCamera() !== null);
+  expect(node?.getExtras()).toEqual({ sensorMillimetres: 24, focalMillimetres: 28 });
 });
 
 it('parts that cues move are in the ride, at whole frames as in the CSV, from how they stand', async () => {

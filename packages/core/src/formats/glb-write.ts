@@ -134,13 +134,14 @@ async function tidied(target: Document, wardrobe: Wardrobe): Promise<void> {
       .forEach((empty) => empty.dispose());
 }
 
-/** From which second on which camera is looked through: the name of its rider's node. */
-function cutsByTime({ shot, first, cuts }: SampledShot): { seconds: number; camera: string }[] {
+/** From which second on which camera is looked through: the name of its rider's node, and the rider's id. */
+function cutsByTime({ shot, first, cuts }: SampledShot): { seconds: number; camera: string; id: string }[] {
   const names = riderNames(shot.riders);
   const nameOf = (id: string) => names[shot.riders.findIndex((rider) => rider.id === id)] ?? id;
   return cuts.map(({ frame, camera }) => ({
     seconds: Math.max(0, (frame - first) / shot.fps),
     camera: nameOf(camera),
+    id: camera,
   }));
 }
 
