@@ -143,6 +143,14 @@ it('whatever cycles and variations say, the place stays within what it was given
       }
       // The keyed cycle is as it was keyed.
       expect(held.distance(25)).toBeCloseTo(30, 9);
+      // And it turns round in between, rather than stand at an end.
+      for (let frame = -300; frame <= 600; frame += 0.5)
+        expect(Math.abs(held.speed(frame)) + Math.abs(held.speed(frame + 1))).toBeGreaterThan(0);
+      for (let frame = -300; frame <= 600; frame += 0.25) {
+        const push = ((held.speed(frame + 0.25) - held.speed(frame)) / 0.25) * 24;
+        // The keyed cycle's own is 6 · 20 m / 2² s² = 30; the shortest is 0.7 of its time, and goes by half as much further.
+        expect(Math.abs(push)).toBeLessThan((30 * 1.5) / 0.7 ** 2 + 60);
+      }
     }),
     { numRuns: 60 },
   );

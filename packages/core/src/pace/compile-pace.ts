@@ -18,7 +18,11 @@ import { speedCurve } from './speed-curve.js';
 export function compilePace(pace: Pace, fps: number, track: BentTrack): CompiledPace {
   const metres = metresPerValue(pace, track);
   const curve = curveOf(pace, fps, track, metres);
-  return paceOf({ ...curve, jet: withOutside(curve, pace) }, fps);
+  const [low, high] = track.closed ? [-Infinity, Infinity] : [0, track.length];
+  const held = pace.within
+    ? ([Math.max(low, pace.within[0]), Math.min(high, pace.within[1])] as const)
+    : null;
+  return paceOf({ ...curve, jet: withOutside(curve, pace, held ?? [low, high]) }, fps);
 }
 
 function curveOf(pace: Pace, fps: number, track: BentTrack, metres: number): PaceCurve {

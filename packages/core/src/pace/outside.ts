@@ -6,21 +6,29 @@ import type { PaceCurve } from './compiled-pace.js';
 /**
  * A curve that goes on before its first and after its last frame: held, run on at its speed, or cycle after
  * cycle: over again, over again from where it was, or to and fro; each cycle, where that is asked for, a
- * little different.
+ * little different. Within a part of a path it does not go on from where it was, but to and fro; and a cycle that differs turns round
+ * before an end that it would pass.
+ *
+ * @param held between which distances the rider is held, metres
  */
-export function withOutside(curve: PaceCurve, { before, after, variation }: Pace): JetAt {
+export function withOutside(
+  curve: PaceCurve,
+  { before, after, variation, within }: Pace,
+  held: readonly [number, number],
+): JetAt {
   const { from, to, jet } = curve;
   const span = to - from;
   const plain = variation === null || (variation.time === 0 && variation.amount === 0);
   const ends = { first: newJet(), last: newJet() };
   if (Number.isFinite(from)) jet(from, ends.first);
   if (Number.isFinite(to)) jet(to, ends.last);
-  const cycles = span > 0 && Number.isFinite(span) ? cyclesOf(curve, ends, plain ? null : variation) : null;
+  const cycles =
+    span > 0 && Number.isFinite(span) ? cyclesOf(curve, ends, plain ? null : variation, held) : null;
   const beyond = (way: Outside, end: Jet, off: number, frame: number, out: Jet) => {
     if (way === 'hold' || way === 'run' || cycles === null) {
       const rate = way === 'run' ? end[1] : 0;
       cubicJet(end[0], rate, 0, 0, off, out);
-    } else cycles(way, frame, out);
+    } else cycles(way === 'accumulate' && within !== null ? 'mirror' : way, frame, out);
   };
   return (frame, out) => {
     if (frame < from) beyond(before, ends.first, frame - from, frame, out);
@@ -35,6 +43,7 @@ function cyclesOf(
   { from, to, jet }: PaceCurve,
   { first, last }: { first: Jet; last: Jet },
   variation: Variation | null,
+  held: readonly [number, number],
 ): Cycles {
   const span = to - from;
   const gain = last[0] - first[0];
@@ -52,7 +61,14 @@ function cyclesOf(
     composeJets(inner, phase, phase);
     jet(Math.min(to, Math.max(from, inner[0])), inner);
     composeJets(inner, phase, out);
-    if (variation !== null && gain !== 0) varyAmount(out, cycle, variation, first[0], gain, backward);
+    if (variation !== null && gain !== 0) {
+      const ends = backward ? [last[0], first[0]] : [first[0], last[0]];
+      const [here, next] = ends.map((end, i) => {
+        const stray = strayOf(variation, cycle + i, 1);
+        return way === 'accumulate' ? stray : inside(end, variation.amount * gain, stray, held);
+      });
+      varyAmount(out, [here, next], variation, first[0], gain, backward);
+    }
     if (way === 'accumulate') out[0] += cycle * gain;
   };
 }
@@ -83,7 +99,7 @@ function cycleAt(time: number, variation: Variation | null, phase: Jet): number 
 /** Between which two strays a cycle passes over, by how far it has come: what stands still goes on standing. */
 function varyAmount(
   out: Jet,
-  cycle: number,
+  [here, next]: readonly number[],
   variation: Variation,
   start: number,
   gain: number,
@@ -91,7 +107,6 @@ function varyAmount(
 ): void {
   const way = (out[0] - start) / gain;
   const progress = Math.min(1, Math.max(0, backward ? 1 - way : way));
-  const [here, next] = [strayOf(variation, cycle, 1), strayOf(variation, cycle + 1, 1)];
   const scale = (backward ? -1 : 1) / gain;
   const much = variation.amount * gain;
   const change = much * (next - here);
@@ -101,6 +116,12 @@ function varyAmount(
   strays[3] *= scale * scale * scale;
   composeJets(strays, out, strays);
   for (let k = 0; k < 4; k++) out[k] += strays[k];
+}
+
+/** A stray from an end of a cycle that leaves it between two places: the other way where it would not. */
+function inside(end: number, much: number, stray: number, [low, high]: readonly [number, number]): number {
+  const isIn = (one: number) => end + much * one >= low && end + much * one <= high;
+  return isIn(stray) || !isIn(0) ? stray : isIn(-stray) ? -stray : 0;
 }
 
 const strays = newJet();

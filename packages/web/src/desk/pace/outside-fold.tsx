@@ -1,5 +1,15 @@
-import { OUTSIDES, Variation, defaultsOf, type Outside, type Pace, type Rider } from '@fleet-rail/core';
+import {
+  OUTSIDES,
+  Variation,
+  defaultsOf,
+  fitKeys,
+  keyedStretch,
+  type Outside,
+  type Pace,
+  type Rider,
+} from '@fleet-rail/core';
 import { changePace } from '../../edits/rider-edits';
+import { Button } from '../../ui/button';
 import { Fold } from '../../ui/fold';
 import { FieldGrid, FieldPair, Hint } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
@@ -17,6 +27,9 @@ const NAMES: Readonly<Record<Outside, string>> = {
 const WAYS = OUTSIDES.map((id) => ({ id, name: NAMES[id] }));
 const CYCLES: readonly Outside[] = ['repeat', 'accumulate', 'mirror'];
 
+/** Metres that nobody sees. */
+const SAME = 1e-4;
+
 /** What a ride does before it begins and after it ends, and how its cycles differ. */
 export function OutsideFold({ rider, pace }: { rider: Rider; pace: Pace }) {
   const edit = useDesk((state) => state.edit);
@@ -31,12 +44,21 @@ export function OutsideFold({ rider, pace }: { rider: Rider; pace: Pace }) {
     change({ variation: { ...(variation ?? defaultsOf(Variation)), ...part } }, gesture);
   const length = useDesk((state) => state.evaluation?.paths.get(rider.hitch?.path ?? '')?.length ?? 0);
   const { within } = pace;
+  const reaches = within && keyedStretch(pace, { length });
   const cycles = CYCLES.includes(pace.before) || CYCLES.includes(pace.after);
   return (
     <Fold title="Before and after">
       <FieldPair>
-        <Select label="Before" options={WAYS} value={pace.before} onChange={(before) => change({ before })} />
-        <Select label="After" options={WAYS} value={pace.after} onChange={(after) => change({ after })} />
+        {(['before', 'after'] as const).map((end) => (
+          <Select
+            key={end}
+            label={end === 'before' ? 'Before' : 'After'}
+            // On a part of its path nothing can carry on: it goes back and forth there.
+            options={within ? WAYS.filter(({ id }) => id !== 'accumulate') : WAYS}
+            value={within && pace[end] === 'accumulate' ? 'mirror' : pace[end]}
+            onChange={(way) => change({ [end]: way })}
+          />
+        ))}
       </FieldPair>
       {cycles && (
         <Tick
@@ -105,6 +127,15 @@ export function OutsideFold({ rider, pace }: { rider: Rider; pace: Pace }) {
             onChange={(to, gesture) => change({ within: [within[0], to] }, gesture)}
           />
         </FieldPair>
+      )}
+      {within && reaches && (reaches[0] < within[0] - SAME || reaches[1] > within[1] + SAME) && (
+        <>
+          <Hint>
+            The keys go from {reaches[0].toFixed(2)} to {reaches[1].toFixed(2)} m: beyond this part it waits
+            at its ends.
+          </Hint>
+          <Button onPress={() => change(fitKeys(pace, { length }, within))}>Fit the keys to this part</Button>
+        </>
       )}
     </Fold>
   );
