@@ -92,4 +92,5 @@ const hierarchies = new Map([
 export const stage = (withGround: boolean): SceneAssets => ({
   ground: withGround ? ground : null,
   hierarchies,
+  physics: null,
 });

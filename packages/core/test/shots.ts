@@ -82,7 +82,11 @@ export function waves(height: (x: number, z: number) => number, reach = 60, cell
   });
 }
 
-export const onGround = (ground: GroundSurface): SceneAssets => ({ ground, hierarchies: new Map() });
+export const onGround = (ground: GroundSurface): SceneAssets => ({
+  ground,
+  hierarchies: new Map(),
+  physics: null,
+});
 
 /** A rider's pose at a frame, by id. */
 export function poseAt({ shot, poses }: EvaluatedShot, id: string, frame: number): Float64Array {

@@ -10,11 +10,11 @@ import type { NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 export interface SceneAssets {
   readonly ground: GroundSurface | null;
   readonly hierarchies: ReadonlyMap<string, NodeHierarchy>;
-  /** Rigid bodies, where they are loaded: without them forces move nothing, and riders are where they would be without. */
-  readonly physics?: Physics | null;
+  /** Rigid bodies, null where none are needed, or they are not loaded yet: without them forces move nothing, and riders are where they would be without. */
+  readonly physics: Physics | null;
 }
 
-export const NO_ASSETS: SceneAssets = { ground: null, hierarchies: new Map() };
+export const NO_ASSETS: SceneAssets = { ground: null, hierarchies: new Map(), physics: null };
 
 /** What can move of a rider's model, with the clips it borrows from another; null where that is not known. */
 export function hierarchyOfRider(

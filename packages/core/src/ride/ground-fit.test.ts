@@ -242,7 +242,11 @@ it('by the ground’s normal alone a rider keeps the height of its path', () => 
       },
     })),
   });
-  const evaluated = evaluateShot(leaning, { ground: new GroundSurface(mesh), hierarchies: new Map() });
+  const evaluated = evaluateShot(leaning, {
+    ground: new GroundSurface(mesh),
+    hierarchies: new Map(),
+    physics: null,
+  });
   const pose = new Float64Array(POSE.size);
   evaluated.poses[0](50, pose, 0);
   // Two metres along the normal of a slope of one in two: up by 2 × 2/√5, aside by 2 × 1/√5.
@@ -330,7 +334,7 @@ it('that the ground is too far off changes no pose, whatever a rider does beside
         });
         const counted = new Counted(hill);
         const posesOn = (ground: GroundSurface) => {
-          const { poses } = evaluateShot(shot, { ground, hierarchies: new Map() });
+          const { poses } = evaluateShot(shot, { ground, hierarchies: new Map(), physics: null });
           const out = new Float64Array(20 * POSE.size);
           // From behind and from before.
           for (let i = 0; i < 20; i++) poses[0](i % 2 === 0 ? 1 + i : 21 - i, out, i * POSE.size);

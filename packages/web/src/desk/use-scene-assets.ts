@@ -3,6 +3,7 @@ import {
   modelsLaid,
   movesByItself,
   needsPhysics,
+  physicsFor,
   type NodeHierarchy,
   type Shot,
 } from '@fleet-rail/core';
@@ -10,7 +11,6 @@ import { useEffect, useRef } from 'react';
 import { sentenceOf } from '../api/request';
 import { modelFileUrl } from '../api/models';
 import { openAssetsReader } from '../scene-assets/assets-client';
-import { loadPagePhysics } from '../scene-assets/page-physics';
 import { notify } from '../ui/notices';
 import type { DeskStore } from './desk-store';
 
@@ -29,6 +29,14 @@ export function useSceneAssets(desk: DeskStore): void {
       const text = `${what} could not be read: ${sentenceOf(error)}`;
       if (!reported.has(text)) notify('error', text);
       reported.add(text);
+    };
+    const readPhysics = async (shot: Shot) => {
+      if (desk.getState().physics !== null || !needsPhysics(shot)) return;
+      try {
+        desk.getState().set({ physics: await physicsFor(shot) });
+      } catch (error) {
+        tell('What forces take', error);
+      }
     };
     const readGround = async (shot: Shot) => {
       const { model: id, nodes } = shot.ground;
@@ -134,7 +142,7 @@ export function useSceneAssets(desk: DeskStore): void {
       });
     };
     const read = (shot: Shot) => {
-      loadPagePhysics(shot).catch((error: unknown) => tell('What forces take', error));
+      void readPhysics(shot);
       void readGround(shot);
       void readHierarchies(shot);
       void readChecked(shot);

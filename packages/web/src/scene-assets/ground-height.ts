@@ -3,9 +3,9 @@ import {
   type GroundHeight,
   type GroundMesh,
   type NodeHierarchy,
+  type Physics,
   type SceneAssets,
 } from '@fleet-rail/core';
-import { pagePhysics } from './page-physics';
 
 const cached = new WeakMap<GroundMesh, GroundSurface>();
 
@@ -25,16 +25,12 @@ export function groundHeightOf(mesh: GroundMesh | null): GroundHeight {
 export interface LoadedAssets {
   readonly ground: GroundMesh | null;
   readonly hierarchies: ReadonlyMap<string, NodeHierarchy>;
+  readonly physics: Physics | null;
 }
 
 /** What a shot is played with, for edits that ask where something is. */
-export function sceneAssets({ ground, hierarchies }: LoadedAssets): SceneAssets {
-  return { ground: ground && groundOf(ground), hierarchies };
-}
-
-/** The same with forces, which take their time: for what is baked here. */
-export function bakingAssets(assets: LoadedAssets): SceneAssets {
-  return { ...sceneAssets(assets), physics: pagePhysics() };
+export function sceneAssets({ ground, hierarchies, physics }: LoadedAssets): SceneAssets {
+  return { ground: ground && groundOf(ground), hierarchies, physics };
 }
 
 const levelGround: GroundHeight = () => 0;

@@ -26,7 +26,9 @@ export function StringCard({ leader }: { leader: Rider }) {
   const riders = useDesk((state) => state.shot.riders);
   const models = useDesk((state) => state.models);
   const others = riders.filter(({ id }) => id !== leader.id);
-  const assets = sceneAssets(useDesk(useShallow(({ ground, hierarchies }) => ({ ground, hierarchies }))));
+  const assets = sceneAssets(
+    useDesk(useShallow(({ ground, hierarchies, physics }) => ({ ground, hierarchies, physics }))),
+  );
   const [unit, setUnit] = useState<string | null>(null);
   const [count, setCount] = useState(1);
   const [gap, setGap] = useState(0.1);

@@ -11,6 +11,7 @@ import {
 } from '@fleet-rail/core';
 import { MousePointerClick } from 'lucide-react';
 import { useMemo } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { sceneAssets } from '../../scene-assets/ground-height';
 import { Button } from '../../ui/button';
 import { Buttons, FieldGrid, Hint } from '../../ui/panel';
@@ -37,9 +38,14 @@ export function PlaceFields({ rider }: { rider: Rider }) {
   const frame = useDesk((state) => (rider.keyed === null ? 0 : state.frame));
   const tool = useDesk((state) => state.tool);
   const carrier = shot.riders.find(({ id }) => id === rider.parent);
+  // What it stands on comes after the shot: where it is then is told anew.
+  const assets = useDesk(
+    useShallow(({ ground, hierarchies, physics }) => ({ ground, hierarchies, physics })),
+  );
+  const evaluated = useMemo(() => evaluateShot(shot, sceneAssets(assets)), [shot, assets]);
   const { translation, rotation } = useMemo(
-    () => placementAt(evaluateShot(shot, sceneAssets(desk.getState())), rider, frame),
-    [shot, rider, frame, desk],
+    () => placementAt(evaluated, rider, frame),
+    [evaluated, rider, frame],
   );
   const angles = anglesOf(rotation);
   const { scale } = rider.rest;

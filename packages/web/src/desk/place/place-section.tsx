@@ -1,7 +1,7 @@
 import { freeze, keyHere, keysOfRide, thaw, withOwnPath, type Rider, type Shot } from '@fleet-rail/core';
 import { Milestone, Route } from 'lucide-react';
 import { useState } from 'react';
-import { bakingAssets } from '../../scene-assets/ground-height';
+import { sceneAssets } from '../../scene-assets/ground-height';
 import { Button } from '../../ui/button';
 import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
@@ -28,8 +28,8 @@ export function PlaceSection({ rider, chosen }: { rider: Rider; chosen: readonly
   const live = all.filter((one) => one.frozen === null);
   const still = rider.hitch === null && rider.frozen === null;
   const free = still && rider.echo === null;
-  const edit = (label: string, change: (shot: Shot, assets: ReturnType<typeof bakingAssets>) => Shot) =>
-    attempt(desk, label, (now) => change(now, bakingAssets(desk.getState())));
+  const edit = (label: string, change: (shot: Shot, assets: ReturnType<typeof sceneAssets>) => Shot) =>
+    attempt(desk, label, (now) => change(now, sceneAssets(desk.getState())));
   const names = (list: readonly Rider[]) => list.map(({ badge }) => badge).join(', ');
   const ids = (list: readonly Rider[]) => list.map(({ id }) => id);
   const onOwnPath = () => {

@@ -1,4 +1,12 @@
-import type { FreeEye, GroundMesh, KeptView, NodeHierarchy, Placement, Vec3 } from '@fleet-rail/core';
+import type {
+  FreeEye,
+  GroundMesh,
+  KeptView,
+  NodeHierarchy,
+  Physics,
+  Placement,
+  Vec3,
+} from '@fleet-rail/core';
 import type { CheckAssets } from '../../checks/check-api';
 import type { Checked } from '../../checks/check-client';
 import type { KeptModel } from '../../api/models';
@@ -14,6 +22,8 @@ export interface Loaded {
   /** The triangles of the shot's ground, and what can move of models, by the document's ids; as far as they are read. */
   readonly ground: GroundMesh | null;
   readonly hierarchies: ReadonlyMap<string, NodeHierarchy>;
+  /** Rigid bodies; null until a shot needs them. */
+  readonly physics: Physics | null;
   /** What shots are held against beside the ground; null until it was read for the first time. */
   readonly checkModels: Pick<CheckAssets, 'hierarchies' | 'scene'> | null;
   /** Where the stage’s free view stands; null while there is no stage. */
@@ -36,6 +46,7 @@ export const newLoaded = (): Loaded => ({
   models: [],
   ground: null,
   hierarchies: new Map(),
+  physics: null,
   checkModels: null,
   eye: null,
   seen: null,

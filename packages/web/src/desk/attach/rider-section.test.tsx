@@ -1,0 +1,43 @@
+/** @jest-environment jsdom */
+import { TextDecoder, TextEncoder } from 'node:util';
+import { newShot, physicsFor } from '@fleet-rail/core';
+import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { ThemeProvider } from 'styled-components';
+import { DAY } from '../../theme/theme';
+import { createDesk, DeskContext } from '../desk-store';
+import { RideSection } from './rider-section';
+
+// What the page has and this window lacks.
+Object.assign(globalThis, { TextDecoder, TextEncoder });
+afterEach(cleanup);
+
+it('a rider that forces move is detached where it is', async () => {
+  const shot = newShot({
+    name: 't',
+    fps: 24,
+    range: { first: 1, last: 97 },
+    paths: [
+      {
+        id: 'p',
+        name: 'P',
+        basis: 'polyline',
+        points: [{ position: [0, 60, 0] }, { position: [0, 60, 40] }],
+      },
+    ],
+    riders: [{ id: 'b', name: 'Ball', badge: 'B1', hitch: { path: 'p' }, forces: { pull: 0, size: 0.5 } }],
+  });
+  const desk = createDesk(shot);
+  desk.getState().set({ physics: await physicsFor(shot), frame: 49 });
+  render(
+    <ThemeProvider theme={DAY}>
+      <DeskContext value={desk}>
+        <RideSection rider={shot.riders[0]} chosen={['b']} />
+      </DeskContext>
+    </ThemeProvider>,
+  );
+  fireEvent.click(screen.getByRole('button', { name: 'Detach, stay here' }));
+  const [ball] = desk.getState().shot.riders;
+  expect(ball.hitch).toBeNull();
+  // Two seconds of falling: ½ g t².
+  expect(60 - ball.rest.translation[1]).toBeCloseTo((9.80665 * 4) / 2, 1);
+});
