@@ -409,5 +409,9 @@ export function plantedScene({ paths, riders, rest, ground, scenery }: Planted):
     ...rest,
   });
   const hierarchies = new Map([...HIERARCHIES, ['walker', testWalker()] as const]);
-  return { shot, assets: { ground: ground === undefined ? FLAT : ground, hierarchies }, set: scene(scenery) };
+  return {
+    shot,
+    assets: { ground: ground === undefined ? FLAT : ground, hierarchies, physics: null },
+    set: scene(scenery),
+  };
 }

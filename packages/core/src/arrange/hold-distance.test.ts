@@ -2,11 +2,12 @@ import { camera, rider } from '../../test/riders.js';
 import { circle, even, line, shotOf } from '../../test/shots.js';
 import { newShot } from '../document/new-shot.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import { POSE } from '../pose/pose.js';
 import { withRider, poseOfRider } from './change-rider.js';
 import { holdDistance } from './hold-distance.js';
 
-const NOTHING = { ground: null, hierarchies: new Map() };
+const NOTHING = NO_ASSETS;
 const beside = { ...line(60), id: 'q', name: 'Q', transform: { translation: [6, 0, 0] as const } };
 
 function gaps(shot: ReturnType<typeof shotOf>) {

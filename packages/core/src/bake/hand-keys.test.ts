@@ -162,7 +162,7 @@ describe('what is moved by hand', () => {
 });
 
 describe('what is frozen', () => {
-  const assets = { ground: slope(0.1, 0.05), hierarchies: HIERARCHIES };
+  const assets = { ground: slope(0.1, 0.05), hierarchies: HIERARCHIES, physics: null };
   const wheeled = (): Shot =>
     shotOf(
       [circle(20, true)],

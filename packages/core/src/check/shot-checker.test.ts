@@ -10,7 +10,7 @@ import { finished } from '../math/finished.js';
 import { reportCsv, reportText, summaryOf } from './report.js';
 import { ShotChecker } from './shot-checker.js';
 
-const assets: SceneAssets = { ground: slope(0, 0), hierarchies: HIERARCHIES };
+const assets: SceneAssets = { ground: slope(0, 0), hierarchies: HIERARCHIES, physics: null };
 const set = scene(boxMesh([6, 1, 30], [2, 2, 0.2]));
 const rider = (id: string, x: number) => ({
   id,

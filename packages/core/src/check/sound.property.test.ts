@@ -18,6 +18,7 @@ const bird = oneBox([0, 0, 0], [0.8, 0.3, 1]);
 const assets: SceneAssets = {
   ground,
   hierarchies: new Map([...HIERARCHIES, ['bird', bird.hierarchy]]),
+  physics: null,
 };
 const plain = scene();
 const set = {

@@ -60,6 +60,28 @@ it('without a pull it falls as it would: ½ g t²', () => {
   expect(Math.abs(poseOf(shot, 49)[POSE.speed])).toBeCloseTo(2 * G, 1);
 });
 
+it('is thrown at the speed its ride sets off with, where its keys begin at the first frame', () => {
+  for (const [ease, speed] of [
+    ['linear', 4],
+    // 8 m in two seconds by a cubic that sets off at 1.5 times its mean.
+    ['handles', 6],
+  ] as const) {
+    const pace = {
+      keys: [
+        { frame: 1, value: 0, ease, out: [16, 4] },
+        { frame: 49, value: 8, in: [-16, 0] },
+      ],
+    };
+    const shot = shotOf({
+      hitch: { path: 'lane', pace, offset: { rise: 50 } },
+      forces: { pull: 0, size: 0.5 },
+    });
+    // Two seconds of flight.
+    expect(poseOf(shot, 49)[2]).toBeCloseTo(2 * speed, 2);
+    expect(poseOf(shot, 1)[POSE.speed]).toBeCloseTo(speed, 2);
+  }
+});
+
 it('a stiff pull holds its place in the plan; turning is left to the ground, on which it rolls without slipping', () => {
   const shot = shotOf({ hitch: rolls, forces: { pull: 1, size: 0.5 } });
   const steps = Array.from({ length: 97 }, (_, i) => poseOf(shot, 1 + i));

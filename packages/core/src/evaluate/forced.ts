@@ -19,7 +19,7 @@ import type { NodeHierarchy } from '../hierarchy/index.js';
 import { modulo } from '../math/angle.js';
 import { finished } from '../math/finished.js';
 import { keptFor } from '../math/kept-for.js';
-import { velocityAt } from '../math/velocity.js';
+import { velocityAt, velocityFrom } from '../math/velocity.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { axisVector } from '../pose/axes.js';
 import { pointOn } from '../pose/point-on.js';
@@ -111,7 +111,7 @@ export class ForcedRiders {
     const width = this.bodies.length * WANTED.numbers;
     const inputs = (i: number, out: Float64Array, at: number) => {
       const frame = this.wrapped(this.begin + i);
-      this.bodies.forEach((body, k) => this.wanted(body, frame, out, at + k * WANTED.numbers));
+      this.bodies.forEach((body, k) => this.wanted(body, frame, out, at + k * WANTED.numbers, i === 0));
       this.led.forEach(({ rider, middle }, k) => {
         this.by.unforced(rider)(frame, pose, 0);
         const to = at + width + k * LED.numbers;
@@ -189,13 +189,20 @@ export class ForcedRiders {
     return range.first + modulo(frame - range.first, range.last - range.first + 1);
   }
 
-  private wanted({ rider, middle }: Body, frame: number, out: Float64Array, at: number): void {
+  /** @param begins whether it sets off there */
+  private wanted(
+    { rider, middle }: Body,
+    frame: number,
+    out: Float64Array,
+    at: number,
+    begins: boolean,
+  ): void {
     const unforced = this.by.unforced(rider);
     const middleAt = (at: number, to: Vec3) => {
       unforced(at, pose, 0);
       pointOn(pose, middle, to);
     };
-    velocityAt(middleAt, frame, this.by.shot.fps, place);
+    (begins ? velocityFrom : velocityAt)(middleAt, frame, this.by.shot.fps, place);
     for (let k = 0; k < 3; k++) out[at + WANTED.velocity + k] = place[k];
     middleAt(frame, place);
     for (let k = 0; k < 3; k++) out[at + k] = place[k];
@@ -209,7 +216,7 @@ export class ForcedRiders {
     const floor =
       assets.ground === null &&
       this.bodies.every((body) => {
-        this.wanted(body, this.wrapped(this.begin), spare, 0);
+        this.wanted(body, this.wrapped(this.begin), spare, 0, true);
         return spare[1] > 0;
       });
     return {
@@ -230,7 +237,7 @@ export class ForcedRiders {
     const ids = new Set(forced.map(({ id }) => id));
     const spare = new Float64Array(WANTED.numbers);
     const starts = this.bodies.map((body) => {
-      this.wanted(body, this.wrapped(this.begin), spare, 0);
+      this.wanted(body, this.wrapped(this.begin), spare, 0, true);
       return { at: [spare[0], spare[1], spare[2]] as Vec3, reach: body.forces.size };
     });
     return shot.riders.flatMap((rider) => {

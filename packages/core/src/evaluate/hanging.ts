@@ -16,7 +16,7 @@ import type { NodeDriver } from '../hierarchy/node-driver.js';
 import { modulo } from '../math/angle.js';
 import { finished } from '../math/finished.js';
 import type { Quat, Vec3 } from '../math/vec.js';
-import { velocityAt } from '../math/velocity.js';
+import { velocityAt, velocityFrom } from '../math/velocity.js';
 import { axisVector } from '../pose/axes.js';
 import { POSE, type PoseAt } from '../pose/pose.js';
 import { keptSteps } from './kept-steps.js';
@@ -101,7 +101,7 @@ export class Hanging {
         loop && frame < range.first
           ? range.first + modulo(frame - range.first, range.last - range.first + 1)
           : frame;
-      velocityAt(placeAt, wrapped, this.shot.fps, velocity);
+      (i === 0 ? velocityFrom : velocityAt)(placeAt, wrapped, this.shot.fps, velocity);
       for (let k = 0; k < 3; k++) out[at + CARRIER.velocity + k] = velocity[k];
       this.pose(wrapped, carrier, 0);
       for (let k = 0; k < 7; k++) out[at + k] = carrier[k];

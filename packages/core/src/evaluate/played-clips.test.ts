@@ -39,7 +39,7 @@ const model: NodeHierarchy = {
   clips: [lift('up', 1, 0, 1), lift('high', 1, 5, 5), lift('slow', 1, 0, 1, 4)],
   box: null,
 };
-const assets = { ground: null, hierarchies: new Map([['m', model]]) };
+const assets = { ground: null, hierarchies: new Map([['m', model]]), physics: null };
 const mast: Loose<Rider> = { id: 'm', name: 'Mast', badge: 'M1', model: 'm' };
 const models = [{ id: 'm', name: 'Mast', source: { file: 'm.glb' } }];
 const shot = (rider: Loose<Rider>, more: object = {}, others: Loose<Rider>[] = []): Shot =>

@@ -21,7 +21,7 @@ const ridge = new GroundSurface({
   positions: Float64Array.from([-90, 0, -90, -90, 0, 90, 0, 6, -90, 0, 6, 90, 90, 0, -90, 90, 0, 90]),
   indices: Uint32Array.from([0, 1, 2, 2, 1, 3, 2, 3, 4, 4, 3, 5]),
 });
-const level = { ground: ridge, hierarchies: NO_ASSETS.hierarchies };
+const level = { ground: ridge, hierarchies: NO_ASSETS.hierarchies, physics: null };
 
 const car = (id: string, part: Loose<Rider['hitch']> = {}, rest: Loose<Rider> = {}): Loose<Rider> => ({
   id,

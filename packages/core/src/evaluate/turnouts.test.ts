@@ -143,7 +143,11 @@ describe('a rider turns out to another path', () => {
       [{ ...wagon, model: 'm', wheels: [{ node: 'wheel', centre: [0, 0.5, 0], radius: 0.5 }] }],
       { cues: [go(20)], models: [{ id: 'm', name: 'M', source: { file: 'm.glb' } }] } as never,
     );
-    const evaluated = evaluateShot(rolling, { ground: null, hierarchies: new Map([['m', model]]) });
+    const evaluated = evaluateShot(rolling, {
+      ground: null,
+      hierarchies: new Map([['m', model]]),
+      physics: null,
+    });
     const [turns] = evaluated.gauges(rolling.riders[0]);
     expect(turns.kind).toBe('turns');
     expect(turns.value(81)).toBeCloseTo(40 / Math.PI, 6);

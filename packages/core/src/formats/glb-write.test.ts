@@ -361,7 +361,7 @@ it('parts that cues move are in the ride, at whole frames as in the CSV, from ho
   });
   const models = new Map([['m', model.document]]);
   const hierarchies = new Map([['m', hierarchyOf(model.document)]]);
-  const evaluated = evaluateShot(shot, { ground: null, hierarchies });
+  const evaluated = evaluateShot(shot, { ground: null, hierarchies, physics: null });
   const bytes = await writeGlb(sampleShot(evaluated), models);
   expect((await validateBytes(bytes)).issues.numErrors).toBe(0);
   const { scene, animations } = await load(bytes);

@@ -96,7 +96,11 @@ function walk(
       },
     ],
   });
-  const evaluated = evaluateShot(shot, { ground: ground ?? null, hierarchies: new Map([['m', walker]]) });
+  const evaluated = evaluateShot(shot, {
+    ground: ground ?? null,
+    hierarchies: new Map([['m', walker]]),
+    physics: null,
+  });
   const [rider] = shot.riders;
   const parts = evaluated.parts(rider);
   /** A node's place in the world, from what is handed over: the rider's pose and its parts. */
@@ -219,7 +223,11 @@ describe('clips of coming to a stand and of setting off', () => {
   const shownAt = (frame: number, clips: typeof walker.clips, own: Loose<Gait>) => {
     const hierarchy = { ...walker, clips };
     const { evaluated } = walk(own);
-    const again = evaluateShot(evaluated.shot, { ground: null, hierarchies: new Map([['m', hierarchy]]) });
+    const again = evaluateShot(evaluated.shot, {
+      ground: null,
+      hierarchies: new Map([['m', hierarchy]]),
+      physics: null,
+    });
     const pose = initialPose(hierarchy);
     again.contact(again.shot.riders[0]).gait?.posed?.posesOf(null).standing(frame, pose);
     return [...pose.locals];
@@ -318,7 +326,8 @@ it('a stop is made to last as long as its act, with the model’s own clip of co
     [settles, 0.5],
   ] as const) {
     const { shot } = walk({ acts: [act] }).evaluated;
-    const assets = { ground: null, hierarchies: new Map([[shot.riders[0].model ?? '', model]]) };
+    const hierarchies = new Map([[shot.riders[0].model ?? '', model]]);
+    const assets = { ground: null, hierarchies, physics: null };
     const fitted = stopAsLongAs(shot, assets, 'r', act);
     const [before, after] = [shot, fitted].map(
       (one) => evaluateShot(one, assets).timing(one.riders[0])?.stops[0],

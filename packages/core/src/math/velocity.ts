@@ -29,6 +29,20 @@ export function velocityAt(
   for (let k = 0; k < 3; k++) out[k] = ((to[k] - from[k]) * fps) / (steps * HALF_STEP);
 }
 
+/** How fast a place sets off from a frame, whatever it did before: where its keys begin there, it comes from nowhere. */
+export function velocityFrom(
+  place: (frame: number, out: Vec3) => void,
+  frame: number,
+  fps: number,
+  out: Vec3,
+): void {
+  place(frame, before);
+  place(frame + HALF_STEP, here);
+  place(frame + 2 * HALF_STEP, after);
+  for (let k = 0; k < 3; k++)
+    out[k] = ((4 * here[k] - 3 * before[k] - after[k]) * fps) / (2 * HALF_STEP) || 0;
+}
+
 const before: Vec3 = [0, 0, 0];
 const here: Vec3 = [0, 0, 0];
 const after: Vec3 = [0, 0, 0];

@@ -115,6 +115,7 @@ function ride(
   const evaluated = evaluateShot(shot, {
     ground: new GroundSurface(mesh),
     hierarchies: new Map([['m', hierarchy]]),
+    physics: null,
   });
   const pose = (frame: number) => {
     const out = new Float64Array(POSE.size);
