@@ -8,11 +8,13 @@ const CHANNELS: Readonly<Record<SeamGap['channel'], string>> = {
   place: 'place',
   heading: 'heading',
   bank: 'bank',
+  roll: 'roll',
   speed: 'speed',
   wheel: 'wheel',
   gait: 'step',
   cycle: 'cycle',
   part: 'part',
+  swing: 'swing',
   focal: 'focal length',
 };
 

@@ -71,6 +71,8 @@ export interface EvaluatedShot {
   settle(): Generator<number, void, undefined>;
   /** What can be read off a rider beside its pose. */
   gauges(rider: Rider): readonly Gauge[];
+  /** In a loop, by how much each part that swings is turned otherwise after the last frame than at the first, radians. */
+  swingGaps(rider: Rider): readonly { readonly node: string; readonly gap: number }[];
   /** How a rider meets the ground, in the time of the work. */
   contact(rider: Rider): RiderContact;
   /** Writes how far a rider is led away from what it keeps clear of, metres, at a frame of the shot; null where of nothing. */
@@ -191,6 +193,8 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
     workSeconds: (frame) => (source(frame) - shot.range.first) / shot.fps,
     gauges,
     retiming,
+    swingGaps: (rider) =>
+      rides.hanging(rider)?.gaps(source(shot.range.last + 1), source(shot.range.first)) ?? [],
     contact,
     ridden: (rider) => rides.ridden(rider),
     motion: (rider) => rides.motion(rider)?.pace ?? null,

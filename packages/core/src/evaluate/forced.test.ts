@@ -1,10 +1,13 @@
 import { newShot } from '../document/new-shot.js';
 import { parseShot } from '../document/parse-shot.js';
 import type { Shot } from '../document/shot.js';
+import { quat } from 'gl-matrix';
 import { loadPhysics } from '../forces/rapier-physics.js';
 import type { Physics } from '../forces/index.js';
 import type { NodeHierarchy } from '../hierarchy/index.js';
 import { relay } from '../loop/relay.js';
+import { isOpen, seamReport } from '../loop/index.js';
+import type { Quat } from '../math/vec.js';
 import { POSE } from '../pose/pose.js';
 import { keysOfRide } from '../bake/hand-keys.js';
 import { withOwnPath } from '../bake/own-path.js';
@@ -294,6 +297,90 @@ describe('a part that hangs', () => {
     const stiff = swinging(ahead(2), { damping: 3, joint: 'hinge', axis: '+x', mass: 5, stiffness: 5 * G });
     // m a L against m g L + k: half of it, as angles are small.
     expect(stiff(97)).toBeCloseTo((Math.atan2(2, 2 * G) * 180) / Math.PI, 0);
+  });
+});
+
+describe('a part that hangs, in a loop', () => {
+  const hierarchy: NodeHierarchy = {
+    nodes: [
+      {
+        name: 'lamp',
+        parent: -1,
+        translation: [0.3, 1, 0],
+        rotation: [0, 0, 0, 1],
+        scale: [1, 1, 1],
+        weights: [],
+      },
+    ],
+    clips: [],
+    box: null,
+  };
+  const ring = path(
+    'ring',
+    [
+      [4, 8, 0],
+      [0, 8, 3],
+      [-4, 8, 0],
+      [0, 8, -3],
+    ],
+    true,
+  );
+  const round = (hanging: object) => {
+    const pace = {
+      unit: 'laps',
+      after: 'accumulate',
+      before: 'accumulate',
+      keys: [
+        { frame: 1, value: 0, ease: 'smooth' },
+        { frame: 140, value: 0.6, ease: 'smooth' },
+        { frame: 241, value: 1 },
+      ],
+    };
+    const shot = shotOf(
+      {
+        model: 'lamp',
+        hitch: { path: 'ring', pace },
+        hanging: [{ node: 'lamp', middle: [0, -0.8, 0.1], ...hanging }],
+      },
+      {
+        loop: true,
+        range: { first: 1, last: 240 },
+        paths: [ring],
+        models: [{ id: 'lamp', name: 'Lamp', source: { file: 'lamp.glb' } }],
+      },
+    );
+    const evaluated = evaluateShot(shot, { ...NO_ASSETS, hierarchies: new Map([['lamp', hierarchy]]) });
+    const parts = evaluated.parts(shot.riders[0]);
+    const turnAt = (frame: number): Quat => {
+      const values = new Float64Array(parts.size);
+      parts.pose(frame, values, 0);
+      const { at } = parts.nodes[0];
+      return [values[at + 3], values[at + 4], values[at + 5], values[at + 6]];
+    };
+    return { evaluated, turnAt };
+  };
+  const apart = (a: Quat, b: Quat) => (2 * Math.acos(Math.min(1, Math.abs(quat.dot(a, b)))) * 180) / Math.PI;
+
+  it.each(['ball', 'hinge'])('on a %s closes, its twist as well', (joint) => {
+    for (const damping of [0.2, 1, 30]) {
+      const { turnAt, evaluated } = round({ joint, damping });
+      expect(apart(turnAt(241), turnAt(1))).toBeLessThan(0.1);
+      let most = 0;
+      for (let frame = 1; frame <= 241; frame++) most = Math.max(most, apart(turnAt(frame), turnAt(1)));
+      expect(most).toBeGreaterThan(damping > 10 ? 0.5 : 5);
+      expect(
+        seamReport(evaluated)
+          .filter(isOpen)
+          .map(({ channel }) => channel),
+      ).not.toContain('swing');
+    }
+  });
+
+  it('that nothing damps is told by how much it misses', () => {
+    const { turnAt, evaluated } = round({ damping: 0 });
+    const told = seamReport(evaluated).find(({ channel }) => channel === 'swing');
+    expect(told).toMatchObject({ part: 'lamp', gap: expect.closeTo(apart(turnAt(241), turnAt(1)), 3) });
+    expect(told && isOpen(told)).toBe(true);
   });
 });
 

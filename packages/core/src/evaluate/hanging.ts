@@ -5,25 +5,31 @@ import {
   CARRIER,
   HangingParts,
   KeptSteps,
-  STATE,
-  stateBetween,
+  SWING,
+  swingBetween,
+  turnBetween,
   type HangingSpec,
-  type Physics,
 } from '../forces/index.js';
 import { LOCAL, nodeNamed, restSpace, type NodeHierarchy } from '../hierarchy/index.js';
 import { matrixOf, originOf, rotationOf } from '../hierarchy/model-space.js';
 import type { NodeDriver } from '../hierarchy/node-driver.js';
+import { GRAVITY } from '../math/gravity.js';
 import { modulo } from '../math/angle.js';
 import { finished } from '../math/finished.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { velocityAt, velocityFrom } from '../math/velocity.js';
 import { axisVector } from '../pose/axes.js';
-import { POSE, type PoseAt } from '../pose/pose.js';
+import { POSE, rotationIn, type PoseAt } from '../pose/pose.js';
 import { keptSteps } from './kept-steps.js';
 import type { Swinging } from './moved-parts.js';
 
-/** Cycles that go before a loop, so that what swings has come to swing as the loop makes it. */
-const RUN_IN = 2;
+/** In a loop what swings has swung before it, until what it began with is this part of what it was; */
+const LEFT = 5e-4;
+/** for two cycles at least, and for so many frames at most. */
+const LEAST_CYCLES = 2;
+const MOST_FRAMES = 20_000;
+/** Half the step over which turning is measured, frames. */
+const HALF_STEP = 0.05;
 
 /** The parts of a rider's model that swing on it; null where none of them is in the model. */
 export class Hanging {
@@ -40,29 +46,21 @@ export class Hanging {
       readonly spec: HangingSpec;
       readonly parent: Quat;
     }[],
-    physics: Physics,
     last: number,
   ) {
     const { first, last: end } = shot.range;
     const cycle = end - first + 1;
-    this.begin = shot.loop ? first - RUN_IN * cycle : first;
-    this.frames = Math.ceil(Math.max(last, end) + 1 - this.begin) + 1;
     const specs = parts.map(({ spec }) => spec);
+    this.begin = shot.loop ? first - cyclesBefore(specs, cycle, shot.fps) * cycle : first;
+    this.frames = Math.ceil(Math.max(last, end) + 1 - this.begin) + 1;
     this.steps = keptSteps(JSON.stringify([specs, shot.fps, this.begin]), null, () => {
-      const stepped = new HangingParts(physics, specs, shot.fps);
+      const stepped = new HangingParts(specs, shot.fps);
       return new KeptSteps(stepped, stepped.width);
     });
   }
 
   /** @param last the last frame of the work that is shown */
-  static of(
-    shot: Shot,
-    rider: Rider,
-    hierarchy: NodeHierarchy,
-    pose: PoseAt,
-    physics: Physics,
-    last: number,
-  ): Hanging | null {
+  static of(shot: Shot, rider: Rider, hierarchy: NodeHierarchy, pose: PoseAt, last: number): Hanging | null {
     const space = restSpace(hierarchy);
     const { scale } = rider.rest;
     const parts = rider.hanging.flatMap((part) => {
@@ -84,52 +82,101 @@ export class Hanging {
       };
       return [{ node: part.node, spec, parent }];
     });
-    return parts.length === 0 ? null : new Hanging(shot, pose, parts, physics, last);
+    return parts.length === 0 ? null : new Hanging(shot, pose, parts, last);
   }
 
   *settle(): Generator<number, void, undefined> {
     if (this.settled === this.steps.changes) return;
     const { loop, range } = this.shot;
     let done = 0;
-    const placeAt = (at: number, to: Vec3) => {
-      this.pose(at, carrier, 0);
-      for (let k = 0; k < 3; k++) to[k] = carrier[k];
-    };
+    const cycle = range.last - range.first + 1;
+    // What goes before a loop is its cycle over and over: looked at once.
+    const known = new Map<number, Float64Array>();
     const inputs = (i: number, out: Float64Array, at: number) => {
       const frame = this.begin + i;
-      const wrapped =
-        loop && frame < range.first
-          ? range.first + modulo(frame - range.first, range.last - range.first + 1)
-          : frame;
-      (i === 0 ? velocityFrom : velocityAt)(placeAt, wrapped, this.shot.fps, velocity);
-      for (let k = 0; k < 3; k++) out[at + CARRIER.velocity + k] = velocity[k];
-      this.pose(wrapped, carrier, 0);
-      for (let k = 0; k < 7; k++) out[at + k] = carrier[k];
+      const early = loop && frame < range.first && i > 0;
+      const wrapped = early ? range.first + modulo(frame - range.first, cycle) : frame;
+      const numbers = (early ? known.get(wrapped) : undefined) ?? this.carrier(wrapped, i === 0);
+      if (early) known.set(wrapped, numbers);
+      out.set(numbers, at);
     };
     for (const steps = this.steps.advance(this.frames, inputs); !steps.next().done;)
       yield ++done / this.frames;
     this.settled = this.steps.changes;
   }
 
+  /** @param begins whether it sets off there */
+  private carrier(frame: number, begins: boolean): Float64Array {
+    const { fps } = this.shot;
+    const out = new Float64Array(CARRIER.numbers);
+    const placeAt = (at: number, to: Vec3) => {
+      this.pose(at, carrier, 0);
+      for (let k = 0; k < 3; k++) to[k] = carrier[k];
+    };
+    (begins ? velocityFrom : velocityAt)(placeAt, frame, fps, velocity);
+    const [from, to] = [begins ? frame : frame - HALF_STEP, frame + HALF_STEP].map((at) => {
+      this.pose(at, carrier, 0);
+      return rotationIn(carrier);
+    });
+    const spin = turnBetween(from, to);
+    this.pose(frame, carrier, 0);
+    for (let k = 0; k < 7; k++) out[k] = carrier[k];
+    out.set(velocity, CARRIER.velocity);
+    for (let k = 0; k < 3; k++) out[CARRIER.spin + k] = (spin[k] * fps) / ((begins ? 1 : 2) * HALF_STEP);
+    return out;
+  }
+
+  /** How a part is turned against how it stands, as its rider has it: a bar on a ball joint turns the shortest way, so it has no twist. */
+  private turn(i: number, frame: number, out: Quat): void {
+    const { states, size } = this.settledStates();
+    const { spec } = this.parts[i];
+    swingBetween(states, size, i, frame - this.begin, this.frames, this.shot.fps, now);
+    if (spec.joint.kind === 'hinge') {
+      quat.setAxisAngle(out, spec.joint.axis, now[SWING.value]);
+      return;
+    }
+    const { middle } = spec;
+    const length = vec3.length(middle);
+    if (length === 0) return void quat.identity(out);
+    this.pose(frame, own, 0);
+    const hangs = vec3.transformQuat(
+      [0, 0, 0],
+      [now[0], now[1], now[2]],
+      quat.conjugate(back, rotationIn(own)),
+    );
+    quat.rotationTo(out, vec3.scale([0, 0, 0], middle, 1 / length), hangs);
+  }
+
+  private settledStates() {
+    finished(this.settle());
+    return { states: this.steps.read(), size: this.parts.length * SWING.numbers };
+  }
+
+  /** By how much each part is turned otherwise at one frame than at another, radians; by the name of its node. */
+  gaps(from: number, to: number): { readonly node: string; readonly gap: number }[] {
+    return this.parts.map(({ node }, i) => {
+      const [a, b]: Quat[] = [
+        [0, 0, 0, 1],
+        [0, 0, 0, 1],
+      ];
+      this.turn(i, from, a);
+      this.turn(i, to, b);
+      return { node, gap: Math.hypot(...turnBetween(a, b)) };
+    });
+  }
+
   /** Turns the parts as they swing. */
   drivers(): Swinging[] {
-    const size = this.parts.length * STATE.numbers;
-    const now = new Float64Array(STATE.numbers);
-    const own = new Float64Array(POSE.size);
     return this.parts.map(({ node: name, parent }, i): Swinging => {
-      const back = quat.conjugate([0, 0, 0, 1], parent) as Quat;
+      const toParent = quat.conjugate([0, 0, 0, 1], parent) as Quat;
       const turn: Quat = [0, 0, 0, 1];
       const local: Quat = [0, 0, 0, 1];
       const driver = (node: number): NodeDriver => ({
         nodes: [node],
         apply: (frame, { locals }) => {
-          finished(this.settle());
-          stateBetween(this.steps.read(), size, i, frame - this.begin, this.frames, this.shot.fps, now);
-          this.pose(frame, own, 0);
           // How it hangs as seen from its rider, then as seen from what it hangs on.
-          quat.conjugate(turn, [own[3], own[4], own[5], own[6]]);
-          quat.multiply(turn, turn, [now[3], now[4], now[5], now[6]]);
-          quat.multiply(turn, back, quat.multiply(turn, turn, parent));
+          this.turn(i, frame, turn);
+          quat.multiply(turn, toParent, quat.multiply(turn, turn, parent));
           const at = node * LOCAL.size + LOCAL.rotation;
           for (let k = 0; k < 4; k++) local[k] = locals[at + k];
           quat.normalize(turn, quat.multiply(turn, turn, local));
@@ -141,5 +188,22 @@ export class Hanging {
   }
 }
 
+/** How many cycles go before a loop, by how slowly what swings slowest forgets what it began with. */
+function cyclesBefore(specs: readonly HangingSpec[], cycle: number, fps: number): number {
+  const slowest = Math.min(
+    ...specs.map(({ middle, mass, stiffness, damping }) => {
+      const length = Math.max(1e-6, vec3.length(middle));
+      const stiff = GRAVITY / length + stiffness / (mass * length * length);
+      const half = damping / 2;
+      return half * half < stiff ? half : half - Math.sqrt(half * half - stiff);
+    }),
+  );
+  const wanted = slowest > 0 ? Math.ceil((-Math.log(LEFT) * fps) / (slowest * cycle)) : Infinity;
+  return Math.max(LEAST_CYCLES, Math.min(wanted, Math.floor(MOST_FRAMES / cycle)));
+}
+
 const carrier = new Float64Array(POSE.size);
+const own = new Float64Array(POSE.size);
+const now = new Float64Array(SWING.numbers);
 const velocity: Vec3 = [0, 0, 0];
+const back: Quat = [0, 0, 0, 1];

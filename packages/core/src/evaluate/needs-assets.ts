@@ -8,6 +8,12 @@ export function needsAssets({ riders, cues }: Pick<Shot, 'riders' | 'cues'>): bo
   return (
     eachAction(cues).some(({ does }) => does.node !== null) ||
     needsPhysics({ riders }) ||
-    riders.some((rider) => movesByItself(rider) || goesByGround(rider) || rider.emitter?.from === 'part')
+    riders.some(
+      (rider) =>
+        rider.hanging.length > 0 ||
+        movesByItself(rider) ||
+        goesByGround(rider) ||
+        rider.emitter?.from === 'part',
+    )
   );
 }

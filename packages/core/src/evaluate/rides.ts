@@ -50,7 +50,7 @@ import { sharedWay, wayKey, type RiddenWay } from './ridden-way.js';
 import { riderTiming, shownStops, type RiderTiming } from './rider-timing.js';
 import { ForcedRiders, ridersForced } from './forced.js';
 import { Hanging } from './hanging.js';
-import { hierarchyOfRider, needsPhysics, type SceneAssets } from './scene-assets.js';
+import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
 import { frozenPose } from './frozen.js';
 import { ENDLESS, turnedOut, turnoutsOf } from './turnouts.js';
 import { towedJoints, towingCoupling, towingPin, type Tower } from './towing.js';
@@ -97,16 +97,13 @@ export class Rides {
 
   /** What of a rider's model hangs and swings; null where nothing does. */
   readonly hanging = keptFor((rider: Rider): Hanging | null => {
-    const { physics } = this.assets;
-    const hierarchy = hierarchyOfRider(this.assets, rider);
-    if (!physics || rider.hanging.length === 0 || hierarchy === null) return null;
-    return Hanging.of(this.shot, rider, hierarchy, this.pose(rider), physics, lastSource(this.shot));
+    const hierarchy = rider.hanging.length === 0 ? null : hierarchyOfRider(this.assets, rider);
+    if (hierarchy === null || rider.frozen !== null) return null;
+    return Hanging.of(this.shot, rider, hierarchy, this.pose(rider), lastSource(this.shot));
   });
 
   /** Steps forward all that forces move; tells which part of it is done. */
   *settle(): Generator<number, void, undefined> {
-    const { physics } = this.assets;
-    if (!physics || !needsPhysics(this.shot)) return;
     const forced = this.shot.riders.map((rider) => this.forced(rider)).find((one) => one !== null);
     const swinging = this.shot.riders.flatMap((rider) => this.hanging(rider) ?? []);
     const runs = [...(forced ? [forced] : []), ...swinging];

@@ -52,7 +52,5 @@ export function modelsInPlay({
 
 /** Whether a shot needs rigid bodies to be played. */
 export function needsPhysics({ riders }: Pick<Shot, 'riders'>): boolean {
-  return riders.some(
-    ({ forces, hanging, frozen }) => frozen === null && (forces !== null || hanging.length > 0),
-  );
+  return riders.some(({ forces, frozen }) => frozen === null && forces !== null);
 }

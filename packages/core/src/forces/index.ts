@@ -1,7 +1,6 @@
 export {
   STATE,
   type BodySpec,
-  type HungSpec,
   type LedSpec,
   type Physics,
   type PhysicsWorld,
@@ -9,4 +8,5 @@ export {
 } from './physics.js';
 export { KeptSteps, stateBetween, type Stepped } from './simulation.js';
 export { LED, PulledBodies, WANTED, type PulledSpec, type PulledWorld } from './pulled-bodies.js';
-export { CARRIER, HangingParts, type HangingSpec } from './hanging-parts.js';
+export { CARRIER, HangingParts, SWING, swingBetween, type HangingSpec } from './hanging-parts.js';
+export { turnBetween } from './turn-between.js';

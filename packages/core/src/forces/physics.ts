@@ -24,14 +24,6 @@ export interface LedSpec {
   readonly half: Vec3;
 }
 
-/** A mass that hangs on something that is led. */
-export interface HungSpec {
-  readonly joint: { readonly kind: 'ball' } | { readonly kind: 'hinge'; readonly axis: Vec3 };
-  readonly mass: number;
-  /** From where it hangs to its middle of mass, in the space of what it hangs on. */
-  readonly middle: Vec3;
-}
-
 /** All that is in a world; where and how fast everything is at first. */
 export interface WorldSpec {
   readonly ground: TriangleMesh | null;
@@ -39,28 +31,19 @@ export interface WorldSpec {
   readonly floor: boolean;
   readonly bodies: readonly (BodySpec & { readonly state: Float64Array })[];
   readonly led: readonly (LedSpec & { readonly position: Vec3; readonly rotation: Quat })[];
-  readonly hung: readonly (HungSpec & {
-    readonly position: Vec3;
-    readonly rotation: Quat;
-    readonly velocity: Vec3;
-  })[];
   /** Seconds. */
   readonly step: number;
 }
 
 /**
- * A world that goes forward step by step, each the same wherever it is made. Bodies, what is led and what hangs are told by their
- * number in the {@link WorldSpec}.
+ * A world that goes forward step by step, each the same wherever it is made. Bodies and what is led are told by their number in the
+ * {@link WorldSpec}.
  */
 export interface PhysicsWorld {
   /** Pushes a body through its middle over the next step, newtons; and turns it, newton metres. */
   push(body: number, force: Vec3, torque: Vec3): void;
-  /** Pushes what hangs through its middle of mass over the next step, newtons. */
-  shove(hung: number, force: Vec3): void;
   /** Leads a box there by the next step. */
   lead(led: number, position: Vec3, rotation: Quat): void;
-  /** The same of what something hangs on. */
-  carry(hung: number, position: Vec3, rotation: Quat): void;
   /** Sets a body somewhere else, at once. */
   set(body: number, state: Float64Array): void;
   step(): void;
@@ -68,8 +51,6 @@ export interface PhysicsWorld {
   body(body: number, out: Float64Array, at: number): void;
   /** The same of where it is and how fast it goes alone, for what asks often. */
   way(body: number, out: Float64Array): void;
-  /** The same of what hangs: where it hangs, and how it is turned. */
-  hung(hung: number, out: Float64Array, at: number): void;
   /** All of it, to be gone back to. */
   save(): Uint8Array;
   load(saved: Uint8Array): void;

@@ -11,8 +11,12 @@ export const WANTED = { position: 0, rotation: 3, velocity: 7, numbers: 10 } as 
 /** Where a box is led. */
 export const LED = { position: 0, rotation: 3, numbers: 7 } as const;
 
-/** Steps a second, at least. */
+/** Steps a second, at least; and so many times as many where few bodies are moved, which bounce and swing the truer for it. */
 const RATE = 120;
+const FINER = [
+  { bodies: 8, times: 8 },
+  { bodies: 24, times: 2 },
+] as const;
 /** A place is held by a pull of 1 as by a spring that swings so fast were it not damped, rad/s; by less with the square of it. */
 const STIFF = 30;
 /** How much of the damping that lets nothing swing is there at a pull of next to nothing. */
@@ -52,7 +56,8 @@ export class PulledBodies extends SteppedWorld {
     super(physics);
     this.size = setup.bodies.length * STATE.numbers;
     this.width = setup.bodies.length * WANTED.numbers + setup.led.length * LED.numbers;
-    this.steps = Math.max(1, Math.ceil(RATE / setup.fps));
+    const finer = FINER.find(({ bodies }) => setup.bodies.length <= bodies)?.times ?? 1;
+    this.steps = Math.max(1, Math.ceil((RATE * finer) / setup.fps));
   }
 
   begin(inputs: Float64Array, out: Float64Array, at: number): void {
@@ -62,7 +67,6 @@ export class PulledBodies extends SteppedWorld {
       floor,
       bodies: bodies.map(({ body }, i) => ({ ...body, state: asWanted(inputs, i * WANTED.numbers) })),
       led: led.map((one, i) => ({ ...one, ...this.ledAt(inputs, i) })),
-      hung: [],
       step: 1 / (fps * this.steps),
     });
     this.write(out, at);

@@ -6,16 +6,12 @@ import { STATE, type BodySpec, type Physics, type PhysicsWorld, type WorldSpec }
 const xyz = ([x, y, z]: Vec3) => ({ x, y, z });
 const xyzw = ([x, y, z, w]: Quat) => ({ x, y, z, w });
 const vec = (values: Float64Array, at: number) => ({ x: values[at], y: values[at + 1], z: values[at + 2] });
-const NOTHING = { x: 0, y: 0, z: 0 };
-const STRAIGHT = { x: 0, y: 0, z: 0, w: 1 };
 /** Half the depth of level ground, and half its width. */
 const [DEEP, WIDE] = [50, 20_000];
 /** A body's own friction counts, so that of the ground is 1; of two bodies' their product. */
 const { Multiply, Max } = RAPIER.CoefficientCombineRule;
 /** Steps are taken in so many inner ones. */
 const INNER = 4;
-/** A part of a hanging mass's moment about where it hangs, so that it can be turned about itself at all. */
-const OWN_INERTIA = 1e-4;
 
 let loaded: Promise<Physics> | null = null;
 
@@ -33,8 +29,6 @@ class RapierWorld implements PhysicsWorld {
   private readonly found = new Map<number, RAPIER.RigidBody>();
   /** Whom something pushes or turns over the next step. */
   private readonly pushed = new Set<RAPIER.RigidBody>();
-  /** What hangs, and what it hangs on. */
-  private readonly hanging: { readonly mass: number; readonly carrier: number }[];
 
   constructor(spec: WorldSpec) {
     this.world = new RAPIER.World({ x: 0, y: -GRAVITY, z: 0 });
@@ -47,7 +41,6 @@ class RapierWorld implements PhysicsWorld {
       this.world.createCollider(RAPIER.ColliderDesc.cuboid(...half).setFrictionCombineRule(Multiply), body);
       return body.handle;
     });
-    this.hanging = spec.hung.map((one) => this.addHung(one));
   }
 
   private addGround({ ground, floor }: WorldSpec): void {
@@ -90,27 +83,6 @@ class RapierWorld implements PhysicsWorld {
     );
   }
 
-  private addHung({ joint, mass, middle, position, rotation, velocity }: WorldSpec['hung'][number]) {
-    const carrier = this.addCarrier(position, rotation);
-    const inertia = OWN_INERTIA * mass * Math.max(1e-6, middle[0] ** 2 + middle[1] ** 2 + middle[2] ** 2);
-    const body = this.world.createRigidBody(
-      RAPIER.RigidBodyDesc.dynamic()
-        .setTranslation(...position)
-        .setRotation(xyzw(rotation))
-        .setAdditionalMassProperties(mass, xyz(middle), { x: inertia, y: inertia, z: inertia }, STRAIGHT)
-        .setLinvel(...velocity)
-        // About itself it has next to no moment: what turns it there is friction in the joint, and soon over.
-        .setAngularDamping(1)
-        .setCanSleep(false),
-    );
-    const data =
-      joint.kind === 'ball'
-        ? RAPIER.JointData.spherical(NOTHING, NOTHING)
-        : RAPIER.JointData.revolute(NOTHING, NOTHING, xyz(joint.axis));
-    this.world.createImpulseJoint(data, carrier, body, true);
-    return { mass: body.handle, carrier: carrier.handle };
-  }
-
   push(body: number, force: Vec3, torque: Vec3): void {
     const one = this.find(this.bodies[body]);
     one.addForce(xyz(force), true);
@@ -124,18 +96,8 @@ class RapierWorld implements PhysicsWorld {
     return known;
   }
 
-  shove(hung: number, force: Vec3): void {
-    const one = this.find(this.hanging[hung].mass);
-    one.addForce(xyz(force), true);
-    this.pushed.add(one);
-  }
-
   lead(led: number, position: Vec3, rotation: Quat): void {
     this.leadBody(this.led[led], position, rotation);
-  }
-
-  carry(hung: number, position: Vec3, rotation: Quat): void {
-    this.leadBody(this.hanging[hung].carrier, position, rotation);
   }
 
   private leadBody(handle: number, position: Vec3, rotation: Quat): void {
@@ -181,10 +143,6 @@ class RapierWorld implements PhysicsWorld {
     out[STATE.velocity] = velocity.x;
     out[STATE.velocity + 1] = velocity.y;
     out[STATE.velocity + 2] = velocity.z;
-  }
-
-  hung(hung: number, out: Float64Array, at: number): void {
-    this.read(this.hanging[hung].mass, out, at);
   }
 
   private read(handle: number, out: Float64Array, at: number): void {

@@ -16,6 +16,9 @@ class Sum implements Stepped {
     this.value = this.value * 1.000001 + before[0] + 2 * after[0];
     out[at] = this.value;
   }
+  rounded(value: number): number {
+    return value;
+  }
   save(): Uint8Array {
     return new Uint8Array(Float64Array.of(this.value).buffer);
   }

@@ -11,6 +11,8 @@ export interface Stepped {
   step(before: Float64Array, after: Float64Array, out: Float64Array, at: number): void;
   /** Begins anew by the inputs of the first frame, and writes its state. */
   begin(inputs: Float64Array, out: Float64Array, at: number): void;
+  /** An input as it is taken: what differs by a rounding is the same. */
+  rounded(value: number): number;
   save(): Uint8Array;
   load(saved: Uint8Array): void;
   close(): void;
@@ -63,8 +65,7 @@ export class KeptSteps {
     const fresh = new Float64Array(width);
     for (let frame = 0; frame < frames; frame++) {
       inputs(frame, fresh, 0);
-      // As bodies take them: what differs by a rounding is the same to them.
-      for (let k = 0; k < width; k++) fresh[k] = Math.fround(fresh[k]) + 0;
+      for (let k = 0; k < width; k++) fresh[k] = stepped.rounded(fresh[k]) + 0;
       const kept = this.inputs.subarray(frame * width, (frame + 1) * width);
       if (frame < this.known && same(kept, fresh)) continue;
       if (frame < this.known) this.goBack(frame);

@@ -22,6 +22,11 @@ export abstract class SteppedWorld implements Stepped {
     return this.opened;
   }
 
+  /** Bodies are moved in single precision. */
+  rounded(value: number): number {
+    return Math.fround(value);
+  }
+
   save(): Uint8Array {
     return this.world.save();
   }

@@ -26,7 +26,7 @@ const CLOSING_TOLERANCE = 0.05;
 /** Whether there may be a way to close a gap: what goes by another's timing closes with that. */
 export function canClose({ riders }: Shot, { rider: id, channel }: SeamGap): boolean {
   const hitch = riders.find((rider) => rider.id === id)?.hitch;
-  if (channel === 'focal' || channel === 'part') return false;
+  if (channel === 'focal' || channel === 'part' || channel === 'swing' || channel === 'roll') return false;
   if (channel === 'wheel' || channel === 'gait' || channel === 'cycle') return true;
   return hitch !== null && hitch !== undefined && !hitch.follows && !hitch.pacedBy;
 }

@@ -1,5 +1,5 @@
 import { axesOf } from '../document/rider-axes.js';
-import { vec3 } from 'gl-matrix';
+import { quat, vec3 } from 'gl-matrix';
 import type { Rider } from '../document/shot-rider.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { isMoving } from '../evaluate/evaluate-shot.js';
@@ -11,10 +11,11 @@ import { focalAt } from '../pose/camera.js';
 import { pointOn } from '../pose/point-on.js';
 import { sourceFrame } from '../timing/index.js';
 import { POSE, type PoseAt } from '../pose/index.js';
+import { rotationIn } from '../pose/pose.js';
 import { seamPartner } from './partners.js';
 
 export type SeamChannel =
-  'place' | 'heading' | 'bank' | 'speed' | 'wheel' | 'gait' | 'cycle' | 'part' | 'focal';
+  'place' | 'heading' | 'bank' | 'roll' | 'speed' | 'wheel' | 'gait' | 'cycle' | 'part' | 'swing' | 'focal';
 
 /** How far a channel of a rider is at the frame after the last from where it begins again. */
 export interface SeamGap {
@@ -36,11 +37,13 @@ export const SEAM_UNITS: Readonly<Record<SeamChannel, string>> = {
   place: 'm',
   heading: '°',
   bank: '°',
+  roll: '°',
   speed: 'm/s',
   wheel: '°',
   gait: '%',
   cycle: '%',
   part: '',
+  swing: '°',
   focal: 'mm',
 };
 
@@ -49,11 +52,13 @@ const SEAM_TOLERANCE: Readonly<Record<SeamChannel, { readonly gap: number; reado
   place: { gap: 1e-3, rate: 0.05 },
   heading: { gap: 0.1, rate: 2 },
   bank: { gap: 0.1, rate: 2 },
+  roll: { gap: 0.1, rate: 2 },
   speed: { gap: 0.02, rate: 0.5 },
   wheel: { gap: 1, rate: 30 },
   gait: { gap: 0.5, rate: 5 },
   cycle: { gap: 0.5, rate: 5 },
   part: { gap: 1e-2, rate: 1 },
+  swing: { gap: 0.1, rate: Infinity },
   focal: { gap: 0.01, rate: 1 },
 };
 
@@ -97,6 +102,9 @@ export function seamOf(evaluated: EvaluatedShot, rider: Rider): SeamGap[] {
   gaps.push(
     ...turningGaps(evaluated, rider, partner.rider).map(([channel, part, gap]) => entry(channel, gap, part)),
   );
+  gaps.push(
+    ...evaluated.swingGaps(rider).map(({ node, gap }) => entry('swing', [gap * DEGREES, null], node)),
+  );
   const { camera: lens } = rider;
   if (lens) {
     const focal = (frame: number) => focalAt(lens, sourceFrame(evaluated.shot, frame));
@@ -124,7 +132,9 @@ function poseGaps(
   begins: PoseAt,
 ): [SeamChannel, Gap][] {
   const { fps, range } = evaluated.shot;
-  const nose = axisVector(axesOf(rider).forward);
+  const { forward, up } = axesOf(rider);
+  const nose = axisVector(forward);
+  const side = axisVector(up);
   const sampleAt = (pose: PoseAt, frame: number): PoseSample => {
     const now = new Float64Array(POSE.size);
     pose(frame, now, 0);
@@ -132,7 +142,8 @@ function poseGaps(
     const tip: Vec3 = [0, 0, 0];
     pointOn(now, nose, tip);
     vec3.subtract(tip, tip, position);
-    return { position, nose: tip, bank: now[POSE.bank], speed: now[POSE.speed] };
+    const beside = vec3.transformQuat([0, 0, 0], side, rotationIn(now)) as Vec3;
+    return { position, nose: tip, side: beside, bank: now[POSE.bank], speed: now[POSE.speed] };
   };
   const last = range.last + 1;
   const [e0, e1] = [sampleAt(ends, last - STEP), sampleAt(ends, last)];
@@ -159,13 +170,25 @@ function poseGaps(
       [turn(e1.nose, b0.nose), distance3(change(e0.nose, e1.nose), change(b0.nose, b1.nose)) * DEGREES],
     ],
     ['bank', scalar(({ bank }) => bank)],
+    ['roll', [Math.abs(rolled(e1, b0)), Math.abs(rolled(b0, b1) - rolled(e0, e1)) * perSecond]],
     ['speed', scalar(({ speed }) => speed)],
   ];
+}
+
+/** How far something is turned about its nose from one to another, degrees, beside what its nose turns. */
+function rolled(from: PoseSample, to: PoseSample): number {
+  const noses = [from.nose, to.nose].map((nose) => vec3.normalize([0, 0, 0], nose));
+  const along = quat.rotationTo([0, 0, 0, 1], noses[0], noses[1]);
+  const was = vec3.transformQuat([0, 0, 0], from.side, along);
+  const across = vec3.cross([0, 0, 0], was, to.side);
+  return Math.atan2(vec3.dot(across, noses[1]), vec3.dot(was, to.side)) * DEGREES;
 }
 
 interface PoseSample {
   readonly position: Vec3;
   readonly nose: Vec3;
+  /** Square to the nose. */
+  readonly side: Vec3;
   readonly bank: number;
   readonly speed: number;
 }

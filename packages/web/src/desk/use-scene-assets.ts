@@ -65,7 +65,12 @@ export function useSceneAssets(desk: DeskStore): void {
       const worn = new Set(
         riders
           .filter(
-            (rider) => forced || movesByItself(rider) || cued.has(rider.id) || rider.emitter?.from === 'part',
+            (rider) =>
+              forced ||
+              rider.hanging.length > 0 ||
+              movesByItself(rider) ||
+              cued.has(rider.id) ||
+              rider.emitter?.from === 'part',
           )
           .flatMap(({ model, gait }) => [model, gait?.source ?? null]),
       );

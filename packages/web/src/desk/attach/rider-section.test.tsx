@@ -1,5 +1,4 @@
 /** @jest-environment jsdom */
-import { TextDecoder, TextEncoder } from 'node:util';
 import { newShot, physicsFor } from '@fleet-rail/core';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { ThemeProvider } from 'styled-components';
@@ -8,6 +7,7 @@ import { createDesk, DeskContext } from '../desk-store';
 import { RideSection } from './rider-section';
 
 // What the page has and this window lacks.
+const { TextDecoder, TextEncoder } = jest.requireActual<typeof globalThis>('util');
 Object.assign(globalThis, { TextDecoder, TextEncoder });
 afterEach(cleanup);
 

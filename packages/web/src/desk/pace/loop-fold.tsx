@@ -30,6 +30,8 @@ const NAMES: Readonly<Record<SeamGap['channel'], string>> = {
   gait: 'Step',
   cycle: 'Cycle',
   part: 'Part',
+  roll: 'Roll',
+  swing: 'Swing',
   focal: 'Focal length',
 };
 
