@@ -4,8 +4,10 @@ import { AXES, type Axis } from './shot-facing.js';
 
 /** A rider that is pulled along its path and else left to gravity, ground and whatever it meets. */
 export class Forces {
-  @OneOf('ball', 'box', 'hull') shape: 'ball' | 'box' | 'hull' = 'ball';
-  /** From its middle to its surface: a ball's radius, else half of its height. */
+  @OneOf('ball', 'box', 'hull', 'cylinder') shape: 'ball' | 'box' | 'hull' | 'cylinder' = 'ball';
+  /** Of a cylinder, in the model; it is as long as the model is along it. */
+  @OneOf(...AXES) axis: Axis = '+x';
+  /** From its middle to its surface: the radius of a ball or a cylinder, else half of its height. */
   @Amount('metres', 1e-3, 1e4) size = 0.5;
   @Amount('kilograms', 1e-3, 1e7) mass = 20;
   @Amount('', 0, 10) friction = 0.9;

@@ -331,8 +331,9 @@ function halvesOf({ rest }: Rider, { shape, size }: Forces, hierarchy: NodeHiera
   const box = hierarchy?.box;
   if (!box || shape === 'ball') return [size, size, size];
   const half = box.high.map((value, k) => Math.abs(((value - box.low[k]) / 2) * rest.scale[k]));
-  // So thin that it would be nothing, it is something.
-  return half.map((value) => Math.max(1e-3, (value * size) / (half[1] || 1))) as Vec3;
+  // A cylinder's size is its radius alone, so it is as long as its model; what is so thin that it would be nothing is something.
+  const scale = shape === 'cylinder' ? 1 : size / (half[1] || 1);
+  return half.map((value) => Math.max(1e-3, value * scale)) as Vec3;
 }
 
 function bodyOf(rider: Rider, forces: Forces, hierarchy: NodeHierarchy | null): Body {
@@ -349,13 +350,16 @@ function bodyOf(rider: Rider, forces: Forces, hierarchy: NodeHierarchy | null): 
 
 function specOf(rider: Rider, forces: Forces, hierarchy: NodeHierarchy | null): BodySpec {
   const half = halvesOf(rider, forces, hierarchy);
+  const axis = axisVector(forces.axis);
   const points = hierarchy?.outermost;
   const shape: BodySpec['shape'] =
     forces.shape === 'ball'
       ? { kind: 'ball', radius: forces.size }
-      : forces.shape === 'hull' && points && hierarchy.box
-        ? { kind: 'hull', points: hullOf(points, hierarchy.box, half) }
-        : { kind: 'box', half };
+      : forces.shape === 'cylinder'
+        ? { kind: 'cylinder', radius: forces.size, half: Math.abs(vec3.dot(axis, half)), axis }
+        : forces.shape === 'hull' && points && hierarchy.box
+          ? { kind: 'hull', points: hullOf(points, hierarchy.box, half) }
+          : { kind: 'box', half };
   const { mass, friction, bounce, damping, spinDamping } = forces;
   return { shape, mass, friction, bounce, damping, spinDamping };
 }

@@ -9,6 +9,8 @@ export interface BodySpec {
   readonly shape:
     | { readonly kind: 'ball'; readonly radius: number }
     | { readonly kind: 'box'; readonly half: Vec3 }
+    /** About a unit axis of its own, from its middle as far to either end. */
+    | { readonly kind: 'cylinder'; readonly radius: number; readonly half: number; readonly axis: Vec3 }
     /** x, y, z of each corner in turn, from its middle. */
     | { readonly kind: 'hull'; readonly points: readonly number[] };
   readonly mass: number;

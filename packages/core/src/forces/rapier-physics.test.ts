@@ -83,6 +83,22 @@ it('a ball rolls down a slope without slipping at 5/7 g sin α', () => {
   expect(end[STATE.spin] / (speed / 0.5)).toBeCloseTo(1, 2);
 });
 
+it.each([
+  [0.4, 0.5, 12],
+  [1, 0.3, 8],
+  [0.1, 1, 20],
+])('a cylinder of %f m by %f m rolls down a slope of %d° at 2/3 g sin α', (radius, half, degrees) => {
+  const angle = (degrees * Math.PI) / 180;
+  const start: Vec3 = [0, radius * Math.cos(angle), radius * Math.sin(angle)];
+  const spec: BodySpec = { ...ball, shape: { kind: 'cylinder', radius, half, axis: [1, 0, 0] } };
+  const end = after(open({ ground: slope(angle), bodies: [{ ...spec, state: state(start) }] }), 3);
+  const way = Math.hypot(end[1] - start[1], end[2] - start[2]);
+  expect(Math.abs(way / ((1 / 3) * G * Math.sin(angle) * 9) - 1)).toBeLessThan(0.02);
+  expect(Math.abs(end[0])).toBeLessThan(0.02 * way);
+  const speed = Math.hypot(end[STATE.velocity + 1], end[STATE.velocity + 2]);
+  expect(Math.abs(end[STATE.spin] / (speed / radius) - 1)).toBeLessThan(0.02);
+});
+
 it('energy never grows: balls that bounce about on each other and on a slope', () => {
   const bodies = Array.from({ length: 12 }, (_, i) => ({
     ...ball,

@@ -1,4 +1,5 @@
 import RAPIER from '@dimforge/rapier3d-deterministic-compat';
+import { quat } from 'gl-matrix';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { GRAVITY } from '../math/gravity.js';
 import { STATE, type BodySpec, type Physics, type PhysicsWorld, type WorldSpec } from './physics.js';
@@ -185,6 +186,10 @@ class RapierWorld implements PhysicsWorld {
 function shapeOf({ shape }: BodySpec): RAPIER.ColliderDesc {
   if (shape.kind === 'ball') return RAPIER.ColliderDesc.ball(shape.radius);
   if (shape.kind === 'box') return RAPIER.ColliderDesc.cuboid(...shape.half);
+  if (shape.kind === 'cylinder') {
+    const turn = quat.rotationTo([0, 0, 0, 1], [0, 1, 0], shape.axis) as Quat;
+    return RAPIER.ColliderDesc.cylinder(shape.half, shape.radius).setRotation(xyzw(turn));
+  }
   const hull = RAPIER.ColliderDesc.convexHull(Float32Array.from(shape.points));
   // Places that all lie in one plane have no hull.
   if (hull) return hull;

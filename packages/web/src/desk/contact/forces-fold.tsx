@@ -1,4 +1,4 @@
-import { Forces, defaultsOf, frameCount, type Rider, type SeamGap } from '@fleet-rail/core';
+import { AXES, Forces, defaultsOf, frameCount, type Rider, type SeamGap } from '@fleet-rail/core';
 import { useEffect, useMemo, useState } from 'react';
 import type { KeptModel } from '../../api/models';
 import { changeRider } from '../../edits/rider-edits';
@@ -18,6 +18,7 @@ import { shapeFound } from './shape-found';
 const SHAPES: readonly { id: Forces['shape']; name: string }[] = [
   { id: 'ball', name: 'Ball' },
   { id: 'box', name: 'Box' },
+  { id: 'cylinder', name: 'Cylinder' },
   { id: 'hull', name: 'Its own hull' },
 ];
 
@@ -107,7 +108,7 @@ export function ForcesFold({ rider, model }: { rider: Rider; model: KeptModel | 
               onChange={(shape) => change({ shape })}
             />
             <QuantityField
-              label={forces.shape === 'ball' ? 'Radius' : 'Half its height'}
+              label={forces.shape === 'ball' || forces.shape === 'cylinder' ? 'Radius' : 'Half its height'}
               kind="length"
               min={0.001}
               max={1e4}
@@ -117,6 +118,14 @@ export function ForcesFold({ rider, model }: { rider: Rider; model: KeptModel | 
               onChange={(size, gesture) => change({ size }, gesture)}
             />
           </FieldPair>
+          {forces.shape === 'cylinder' && (
+            <Select
+              label="Axis"
+              options={AXES.map((id) => ({ id, name: id }))}
+              value={forces.axis}
+              onChange={(axis) => change({ axis })}
+            />
+          )}
           {model && (
             <Buttons>
               <Button onPress={() => change(shapeFound(model, rider))}>
