@@ -17,6 +17,8 @@ const FINER = [
   { bodies: 8, times: 8 },
   { bodies: 24, times: 2 },
 ] as const;
+/** But for that no more than so many steps a frame are taken: slow rates have long frames. */
+const MOST = 80;
 /** A place is held by a pull of 1 as by a spring that swings so fast were it not damped, rad/s; by less with the square of it. */
 const STIFF = 30;
 /** How much of the damping that lets nothing swing is there at a pull of next to nothing. */
@@ -56,8 +58,9 @@ export class PulledBodies extends SteppedWorld {
     super(physics);
     this.size = setup.bodies.length * STATE.numbers;
     this.width = setup.bodies.length * WANTED.numbers + setup.led.length * LED.numbers;
+    const least = Math.max(1, Math.ceil(RATE / setup.fps));
     const finer = FINER.find(({ bodies }) => setup.bodies.length <= bodies)?.times ?? 1;
-    this.steps = Math.max(1, Math.ceil((RATE * finer) / setup.fps));
+    this.steps = Math.max(least, Math.min(MOST, Math.ceil((RATE * finer) / setup.fps)));
   }
 
   begin(inputs: Float64Array, out: Float64Array, at: number): void {
