@@ -52,7 +52,7 @@ export function findGait(look: RiderLook): RawFinding[] {
       'mm',
       plants ? null : 'plant-feet',
       (badge, part, { worst, frame, ...frames }) =>
-        `${badge}: "${part}" is ${worst.toFixed(0)} mm lower than its clips have it at frame ${frame}; ${framesOf(frames)}.`,
+        `${badge}: "${part}" is ${worst.toFixed(0)} mm under ${rider.hitch?.ground.mode === 'stick' && look.evaluated.assets.ground ? 'the ground' : 'where its clips have it'} at frame ${frame}; ${framesOf(frames)}.`,
     ),
   );
   return findings;

@@ -19,7 +19,7 @@ export type GaugeKind =
   /** Cycles of the walk since the start of its path, and steps a second. */
   | 'phase'
   | 'cadence'
-  /** Of a foot that is on the ground, and how far it is under where its clips have it; millimetres. */
+  /** Of a foot that is on the ground; and how far its lowest place is under that, or without any under where its clips have it: millimetres. */
   | 'slide'
   | 'under'
   /** Cycles gone through since the first frame. */

@@ -25,11 +25,21 @@ export class FootShape {
    * @param turn  a turn of the whole foot about its origin, from how it is there; null for none
    */
   lowest(space: ModelSpace, up: Vec3, turn: Quat | null): number {
-    const { foot, nodes, offset } = this;
-    if (nodes.length === 0) return 0;
+    if (this.nodes.length === 0) return 0;
     if (turn === null) return this.lowestUnturned(space, up);
+    return this.least(space, turn, (offset) => vec3.dot(offset, up));
+  }
+
+  /**
+   * The lowest of what is measured at its places, each told by where it is about the foot's own origin, in the model's space. Without
+   * any places it is asked for the origin.
+   *
+   * @param turn of the whole foot about its origin, from how it is there; null for none
+   */
+  least(space: ModelSpace, turn: Quat | null, measure: (offset: Vec3) => number): number {
+    const { foot, nodes, offset } = this;
     const at = 16 * foot + 12;
-    let low = Infinity;
+    let low = nodes.length === 0 ? measure(vec3.zero(offset) as Vec3) : Infinity;
     for (const { node, hull } of nodes) {
       const m = 16 * node;
       for (let i = 0; i < hull.length; i += 3) {
@@ -40,11 +50,19 @@ export class FootShape {
             space[m + 8 + k] * hull[i + 2] +
             space[m + 12 + k] -
             space[at + k];
-        vec3.transformQuat(offset, offset, turn);
-        low = Math.min(low, vec3.dot(offset, up));
+        if (turn !== null) vec3.transformQuat(offset, offset, turn);
+        low = Math.min(low, measure(offset));
       }
     }
     return low;
+  }
+
+  /** How far it reaches around its origin along the ground, metres of the model. */
+  reach(space: ModelSpace, up: Vec3): number {
+    return -this.least(space, null, (offset) => {
+      const along = vec3.dot(offset, up);
+      return -Math.sqrt(Math.max(0, vec3.squaredLength(offset) - along * along));
+    });
   }
 
   /** The same for no turn: of each place only how high it is. */

@@ -22,6 +22,7 @@ import {
   type Lock,
   type Shift,
 } from './foot-lock.js';
+import { FootGround } from './foot-ground.js';
 import { FootShape, turnBetween } from './foot-shape.js';
 import type { FreeWalk, PosedWalk } from './free-walk.js';
 import { idleSpanAt } from './idle-spans.js';
@@ -29,6 +30,7 @@ import type { Leg } from './leg.js';
 import { LegBender, turnAboutUp, type AimedLeg } from './leg-bender.js';
 import type { FootDown } from './step-plan.js';
 import type { WalkPoses } from './walk-poses.js';
+import { SoleOnGround } from './sole-on-ground.js';
 import { WalkerPlace } from './walker-place.js';
 
 /** What feet are brought to the ground in. */
@@ -54,6 +56,9 @@ interface FootOfLeg extends AimedLeg {
   readonly chain: readonly number[];
   readonly alone: WalkPoses;
   turn: number;
+  readonly lean: Quat;
+  /** How far its foot reaches around its own origin along the ground, metres of the world; NaN until that is asked for. */
+  reach: number;
   /** The step of its own that it is on; null for none. */
   glide: FootPosition | null;
   /** How low its walk ever has its sole; and how low that may come. Metres of the world. */
@@ -61,8 +66,12 @@ interface FootOfLeg extends AimedLeg {
   floor: number;
 }
 
-/** Numbers of what is seen of a foot: its place in the world, how high its lowest place is over the level it walks on, and how low that may come; metres. */
+/** What is seen of a foot, metres: its place in the world, how high its lowest place is over the ground (without any, over the level it walks on), and how low that may come. */
 export const SEEN = 5;
+/** A foot is looked under at least so far around, metres. */
+const LEAST_REACH = 0.01;
+/** What a walk has of its soles under its own floor is lifted out of it from here on, metres. */
+const SUNK = 1e-3;
 
 /** Brings feet to places of the world. */
 export class FootSolver {
@@ -76,6 +85,7 @@ export class FootSolver {
   /** The nodes of all legs, those first that others hang on. */
   private readonly placed: readonly number[];
   private readonly bender: LegBender;
+  private readonly sole: SoleOnGround | null;
   private floorsAt = NaN;
 
   constructor(
@@ -94,6 +104,8 @@ export class FootSolver {
         alone: scene.posed.posesOf(new Set(chain)),
         target: [0, 0, 0],
         turn: 0,
+        lean: [0, 0, 0, 1],
+        reach: NaN,
         glide: null,
         walks: NaN,
         floor: 0,
@@ -108,6 +120,8 @@ export class FootSolver {
     this.clips = initialPose(hierarchy);
     this.rest = initialPose(hierarchy);
     this.place = new WalkerPlace(scene.pose, axes.ahead, scene.scale);
+    const heightAt = (x: number, z: number) => this.groundAt(x, z);
+    this.sole = scene.ground && new SoleOnGround(new FootGround(heightAt), this.place, this.space, axes);
     const known = legs.filter((leg) => leg !== null);
     this.bender = new LegBender(hierarchy, axes, known, this.placed, this.space);
   }
@@ -150,8 +164,8 @@ export class FootSolver {
       place.toWorld(world);
       const at = SEEN * i;
       for (let k = 0; k < 3; k++) out[at + k] = world[k];
-      out[at + 3] = this.soleOf(foot);
-      out[at + 4] = foot.floor;
+      out[at + 3] = this.sole?.clearance(foot, world) ?? this.soleOf(foot);
+      out[at + 4] = foot.floor - this.sunk(foot);
     }
   }
 
@@ -204,7 +218,8 @@ export class FootSolver {
       foot.glide = tracks && glideAt(tracks[i], frame);
       glides ||= foot.glide !== null;
     }
-    if (blends || glides) this.findFloors(frame);
+    // Before the figure is placed: looking for them places it otherwise.
+    if (blends || glides || this.sole !== null) this.findFloors(frame);
     placeNodes(scene.hierarchy, placed, pose.locals, space);
     place.goTo(frame);
     bender.takeTurns(pose.locals);
@@ -213,8 +228,9 @@ export class FootSolver {
       if (foot === null) continue;
       if (foot.glide) this.aimOnGlide(foot, foot.glide);
       else this.aim(foot, frame, tracks?.[i] ?? null);
+      if (this.sole) this.setDown(foot, this.sole);
       // Told only where clips are blended, or no clip has the step: elsewhere a clip's own sole is as low as it comes.
-      if (blends || foot.glide) this.raise(foot);
+      else if (blends || foot.glide) this.raise(foot);
     }
     if (bender.lowerHips(pose, feet)) placeNodes(scene.hierarchy, placed, pose.locals, space);
     for (const foot of feet) if (foot !== null) bender.bendLeg(foot, pose.locals);
@@ -311,6 +327,24 @@ export class FootSolver {
     foot.turn = turn;
   }
 
+  /** Brings a foot's sole as high over the ground beneath it as its clips have it over their floor. */
+  private setDown(foot: FootOfLeg, sole: SoleOnGround): void {
+    const { space, bender } = this;
+    const { up, scale } = this.scene.axes;
+    if (Number.isNaN(foot.reach)) foot.reach = Math.max(LEAST_REACH, foot.shape.reach(space, up) * scale[2]);
+    const high = foot.glide ? foot.glide.height : this.heightOf(foot);
+    sole.settle(foot, bender.turns[foot.foot], {
+      own: high + foot.shape.lowest(space, up, null) * scale[2],
+      floor: foot.floor,
+      sunk: this.sunk(foot),
+    });
+  }
+
+  /** How far a walk has the sole of a foot under its own floor, metres below 0. */
+  private sunk(foot: FootOfLeg): number {
+    return this.sole && foot.walks < -SUNK ? foot.walks : 0;
+  }
+
   /** Lifts a target by as much as its sole would come lower than it may. */
   private raise(foot: FootOfLeg): void {
     const { space, place } = this;
@@ -347,10 +381,14 @@ export class FootSolver {
   }
 
   private groundUnder(place: Vec3): number | null {
+    return this.scene.ground && this.groundAt(place[0], place[2]);
+  }
+
+  private groundAt(x: number, z: number): number | null {
     const { ground } = this.scene;
     if (ground === null) return null;
     const { up, down, rise } = ground.contact;
-    const found = ground.heights.height(place[0], place[2], this.place.height - rise, up, down);
+    const found = ground.heights.height(x, z, this.place.height - rise, up, down);
     return found === null ? null : found + rise;
   }
 }

@@ -14,6 +14,8 @@ const STRETCH = 0.9995;
 export interface AimedLeg extends Leg {
   readonly target: Vec3;
   readonly turn: number;
+  /** How its foot leans with the ground, after that; in the model's space. */
+  readonly lean: Quat;
 }
 
 /** Bends the legs of a posed figure. */
@@ -82,6 +84,7 @@ export class LegBender {
     this.setTurn(locals, foot.top, bent.whole);
     // The foot is turned as it was, and not with what it hangs on, which has turned with the leg.
     turnAboutUp(axes.up, foot.turn, turns[foot.foot], wanted);
+    quat.multiply(wanted, foot.lean, wanted);
     quat.multiply(above, bent.lower, turns[hierarchy.nodes[foot.foot].parent]);
     quat.multiply(above, bent.whole, above);
     this.writeTurn(locals, foot.foot);

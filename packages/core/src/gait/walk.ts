@@ -36,7 +36,7 @@ export interface Walk {
    * without having been set down, how far it is dragged a frame. 0 in the air.
    */
   slide(foot: number, frame: number): number;
-  /** How far the sole of a foot is seen lower than its clips have it, metres. */
+  /** How far the lowest place of a foot is seen under the ground, metres; without any, under where its clips have it. */
   under(foot: number, frame: number): number;
 }
 
@@ -55,8 +55,9 @@ const TOUCHES = 0.003;
 /**
  * Feet that stay where they are set down. Each is locked where the clip has it in the middle of its stance (and turned as it is
  * there); in between, it is led from one lock to the next. Where the walker comes to stand, turns on the spot and sets off, it takes steps
- * of its own. Two-bone inverse kinematics bends the legs, and the hips come down where a leg would not reach. On the ground, a foot stands
- * as high over it as the clip has it over its own floor; where clips are blended its sole comes no lower than theirs.
+ * of its own. Two-bone inverse kinematics bends the legs, and the hips come down where a leg would not reach. On the ground, the lowest place
+ * of a foot is as high over what is beneath it as the clip has it over its own floor, and a foot that is down leans with the ground; where
+ * clips are blended its sole comes no lower than theirs.
  */
 export function compileWalk(scene: WalkScene): Walk {
   const { gait, hierarchy, walk, range } = scene;
@@ -147,7 +148,11 @@ export function compileWalk(scene: WalkScene): Walk {
       if (walksOn || over(foot, frame) > TOUCHES || over(foot, frame - 1) > TOUCHES) return 0;
       return level(shownPlace(foot, frame), shownPlace(foot, frame - 1));
     },
-    under: (foot, frame) => (legs[foot] === null || carried(frame) > 0 ? 0 : Math.max(0, -over(foot, frame))),
+    under(foot, frame) {
+      if (legs[foot] === null || carried(frame) > 0) return 0;
+      const at = seenAt(frame) + SEEN * foot;
+      return Math.max(0, (scene.ground ? 0 : seen.values[at + 4]) - seen.values[at + 3]);
+    },
   };
 }
 

@@ -27,6 +27,17 @@ export class WalkerPlace {
     return this.now[1];
   }
 
+  /** From the world into the model, sizes left out. */
+  get toModelTurn(): Quat {
+    return this.back;
+  }
+
+  /** Brings a difference of two places of the model into the world. */
+  offsetToWorld(offset: Vec3, out: Vec3): void {
+    vec3.multiply(out, offset, this.scale);
+    vec3.transformQuat(out, out, this.rotation);
+  }
+
   goTo(frame: number): void {
     if (frame === this.frame) return;
     this.frame = frame;
