@@ -200,7 +200,7 @@ export function findNear(camera: RiderLook, other: RiderLook): RawFinding[] {
         remedy: rider.hitch === null ? null : 'keep-away',
       },
       ({ rider: badge }) =>
-        `${badge(rider.id)} comes within ${(limit - worst).toFixed(2)} m of ${badge(other.rider.id)} at frame ${frame}, nearer than ${limit} m ${framesOf(frames)}.`,
+        `${badge(rider.id)} comes within ${(limit - worst).toFixed(2)} m of the surface of ${badge(other.rider.id)} at frame ${frame}, nearer than ${limit} m ${framesOf(frames)}.`,
     ),
   );
 }

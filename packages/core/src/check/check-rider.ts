@@ -50,7 +50,7 @@ const OF_RIDES: ReadonlySet<(look: RiderLook) => RawFinding[]> = new Set([
 
 /** What one matter brings about at the same time: it is not said again. */
 const ECHOES: Partial<Record<FindingKind, readonly FindingKind[]>> = {
-  'level-jump': ['under-ground', 'off-ground', 'flip', 'rough'],
+  'level-jump': ['under-ground', 'off-ground', 'flip', 'rough', 'jolt'],
   'past-end': ['jolt'],
   kink: ['grip'],
   flip: ['rough'],

@@ -107,8 +107,13 @@ export function namesOf({ riders, paths, models }: Pick<Shot, 'riders' | 'paths'
     const all = new Map(list.map((one) => [one.id, name(one as never)]));
     return (id: string) => all.get(id) ?? id;
   };
+  const worn = new Map<string, number>();
+  for (const { badge } of riders) worn.set(badge, (worn.get(badge) ?? 0) + 1);
   return {
-    rider: by(riders, ({ badge }: { badge: string }) => badge),
+    // Riders that were never given badges of their own have the same: what tells them apart then is their name.
+    rider: by(riders, ({ badge, name }: { badge: string; name: string }) =>
+      (worn.get(badge) ?? 0) > 1 ? `${badge} ${name}` : badge,
+    ),
     path: by(paths, ({ name }: { name: string }) => name),
     model: by(models, ({ name }: { name: string }) => name),
   };

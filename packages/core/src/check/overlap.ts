@@ -12,7 +12,7 @@ import { looksBetween } from './sweep.js';
 export function findOverlap(a: RiderLook, b: RiderLook): RawFinding[] {
   if (!a.moves && !b.moves) return [];
   const [bodyA, bodyB] = [a.body, b.body];
-  if (bodyA === null || bodyB === null || belongTogether(a, b)) return [];
+  if (bodyA === null || bodyB === null || belongTogether(a, b) || isGroundOf(a, b)) return [];
   const reach = bodyA.reach + bodyB.reach;
   const { count, first } = a;
   const limit = a.limits.overlap;
@@ -54,6 +54,15 @@ export function findOverlap(a: RiderLook, b: RiderLook): RawFinding[] {
         `${badge(a.rider.id)} and ${badge(b.rider.id)} are in each other, ${worst.toFixed(2)} m deep at frame ${frame}; ${framesOf(frames)}.`,
     );
   });
+}
+
+/** Whether one of two is what the shot stands on: what drives on it is on it, and is told how deep it is under it elsewhere. */
+function isGroundOf(a: RiderLook, b: RiderLook): boolean {
+  const { model } = a.evaluated.shot.ground;
+  // It lies where its model has it, as the ground does.
+  const lies = ({ rider: { rest, model: worn }, moves }: RiderLook) =>
+    worn === model && !moves && rest.translation.every((value) => value === 0) && rest.rotation[3] === 1;
+  return model !== null && (lies(a) || lies(b));
 }
 
 /** Units of one string, and what is carried, or handed over, with what carries it. */

@@ -1,3 +1,6 @@
+/** A part of a figure that is rounding. */
+const ALIKE = 1e-9;
+
 /** Frames at which something is over its limit, without a long gap between them. */
 export interface Stretch {
   readonly from: number;
@@ -28,7 +31,8 @@ export function stretchesOver(
     const last = found[found.length - 1];
     if (last && frame - last.to - 1 < bridged) {
       last.to = frame;
-      if (figure > last.worst) [last.worst, last.frame] = [figure, frame];
+      // Of those that are alike the first is told, whatever they are rounded to.
+      if (figure > last.worst * (1 + ALIKE)) [last.worst, last.frame] = [figure, frame];
     } else found.push({ from: frame, to: frame, worst: figure, frame });
   }
   return found;

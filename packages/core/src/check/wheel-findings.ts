@@ -28,7 +28,7 @@ function still(look: RiderLook): RawFinding[] {
 }
 
 function radiusOff(look: RiderLook): RawFinding[] {
-  const { rider, limits } = look;
+  const { rider, limits, evaluated, first, count } = look;
   const own = new Map(rigOf(look)?.wheels.map((wheel) => [wheel.node, wheel]));
   let [most, node, is, was] = [limits.radius, '', 0, 0];
   for (const wheel of rider.wheels) {
@@ -38,13 +38,17 @@ function radiusOff(look: RiderLook): RawFinding[] {
     if (off > most) [most, node, is, was] = [off, wheel.node, wheel.radius, real];
   }
   if (node === '') return [];
+  // What it turns too much or too little comes to so much of its way over the ground.
+  const turns = evaluated.gauges(rider).find(({ kind, part }) => kind === 'turns' && part === node);
+  const turned = turns ? Math.abs(turns.value(first + count - 1) - turns.value(first)) : 0;
+  const slip = 2 * Math.PI * turned * Math.abs(is - was) * Math.max(...rider.rest.scale.map(Math.abs));
   return [
     found(
       'radius-off',
       'note',
       { rider: rider.id, part: node, figure: most, unit: 'of the radius', remedy: 'take-radius' },
       ({ rider: badge }) =>
-        `${badge(rider.id)}: "${node}" rolls with a radius of ${is.toFixed(3)} m, but the model’s is ${was.toFixed(3)} m.`,
+        `${badge(rider.id)}: "${node}" rolls with a radius of ${is.toFixed(3)} m, but the model’s is ${was.toFixed(3)} m: it slips by ${slip.toFixed(2)} m over the shot.`,
     ),
   ];
 }
@@ -95,12 +99,15 @@ function fast(look: RiderLook): RawFinding[] {
   const { rider, evaluated, limits, first, count } = look;
   const turns = evaluated.gauges(rider).filter(({ kind }) => kind === 'turns');
   let [most, part, when] = [limits.wheelTurns, '', 0];
+  let [from, to] = [Infinity, -Infinity];
   for (const gauge of turns) {
     let before = gauge.value(first);
     for (let i = 1; i < count; i++) {
       const now = gauge.value(first + i);
       const turned = Math.abs(now - before);
-      if (turned > most) [most, part, when] = [turned, gauge.part, first + i];
+      if (turned > limits.wheelTurns) [from, to] = [Math.min(from, first + i), Math.max(to, first + i)];
+      // The first of frames that are alike.
+      if (turned > most * (1 + 1e-9)) [most, part, when] = [turned, gauge.part, first + i];
       before = now;
     }
   }
@@ -113,14 +120,14 @@ function fast(look: RiderLook): RawFinding[] {
         rider: rider.id,
         part,
         frame: when,
-        from: when,
-        to: when,
+        from,
+        to,
         distance: look.distanceAt(when),
         figure: most,
         unit: 'turns a frame',
       },
       ({ rider: badge }) =>
-        `${badge(rider.id)}: "${part}" turns ${most.toFixed(2)} times a frame at frame ${when}; to the eye it goes backward or stands.`,
+        `${badge(rider.id)}: "${part}" turns ${most.toFixed(2)} times a frame at frame ${when}, and too fast ${framesOf({ from, to })}; to the eye it goes backward or stands.`,
     ),
   ];
 }
