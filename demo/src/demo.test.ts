@@ -236,7 +236,10 @@ describe('the shot', () => {
         }
       }
       expect([...crossed].sort()).toEqual(['over', 'under']);
-      expect(checkShot(evaluated, scene)).toEqual([]);
+      const found = checkShot(evaluated, scene);
+      expect(found.filter(({ waived }) => waived === null)).toEqual([]);
+      // Under the bridge it is hidden, as it is meant to be.
+      expect(found.map(({ kind, rider }) => [kind, rider])).toEqual([['hidden', 'drone']]);
     });
 
     it('walks the picker without sliding, and rests it on both feet where it picks', () => {

@@ -47,8 +47,8 @@ export const CART: NodeHierarchy = {
   box: { low: [-0.8, 0, -0.5], high: [0.8, 1.4, 2.5] },
 };
 const CART_MESH: PartMesh[] = [
-  { node: 0, ...boxMesh([0, 0, 0], [1.6, 1, 3]) },
-  ...WHEELS.map((_, i) => ({ node: i + 1, ...boxMesh([0, 0, 0], [0.1, 2 * RADIUS, 2 * RADIUS]) })),
+  { node: 0, isPictured: false, ...boxMesh([0, 0, 0], [1.6, 1, 3]) },
+  ...WHEELS.map((_, i) => ({ isPictured: false, node: i + 1, ...boxMesh([0, 0, 0], [0.1, 2 * RADIUS, 2 * RADIUS]) })),
 ];
 const CART_WHEELS = WHEELS.map(([name, x, z]) => ({
   node: name,
@@ -81,7 +81,7 @@ export const oneBox = (middle: Vec3, size: Vec3): { hierarchy: NodeHierarchy; me
       high: middle.map((value, k) => value + size[k] / 2) as Vec3,
     },
   },
-  mesh: [{ node: 0, ...boxMesh(middle, size) }],
+  mesh: [{ node: 0, isPictured: false, ...boxMesh(middle, size) }],
 });
 
 const CRATE = oneBox([0, 0.5, 0], [1, 1, 1]);

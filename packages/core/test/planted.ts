@@ -1,7 +1,7 @@
 // One planted fault of each kind, on its own; not part of what core gives.
 import { MODELS, CART_AXLES, HIERARCHIES, boxMesh, cart, scene } from './carts.js';
 import { BROKEN_BRIDGE, S_BEND, camera, crate, high, rider, standing, vehicle, walker } from './riders.js';
-import { circle, even, line, runs, shotOf, slope } from './shots.js';
+import { circle, even, line, runs, shotOf, slope, waves } from './shots.js';
 import { testWalker } from './walker.js';
 import type { GroundSurface } from '../src/contact/index.js';
 import type { FindingKind } from '../src/document/index.js';
@@ -15,6 +15,8 @@ import type { Vec3 } from '../src/math/vec.js';
 import type { TriangleMesh } from '../src/solid/index.js';
 
 const FLAT = slope(0, 0);
+/** Level, but for a ridge along Z. */
+const RIDGE = waves((x) => Math.max(0, 10 - Math.abs(x - 30)), 100, 2.5);
 const GROUND = { model: 'crate' };
 
 /** A fault that is planted, where it has to be found, and what cures it. */
@@ -140,6 +142,69 @@ export const PLANTED: readonly Planted[] = [
     // From 4 to 8 m/s within a twenty-fourth of a second.
     said: { figure: about((4 * 24) / 9.81, 0.1), from: 49, to: 49 },
     cures: ['Ease the keys', 'Drive it'],
+  },
+  {
+    kind: 'jolt',
+    paths: [line(40)],
+    // Half a metre aside for a single frame.
+    riders: [
+      crate({
+        pace: even(0, 40),
+        offsetKeys: [
+          { frame: 1, ease: 'hold' },
+          { frame: 49, side: 0.5, ease: 'hold' },
+          { frame: 50, ease: 'hold' },
+        ],
+      }),
+    ],
+    said: { figure: about(0.5, 1e-6), unit: 'm', from: 49, to: 50 },
+    cures: [],
+  },
+  {
+    kind: 'jolt',
+    paths: [line(40)],
+    // 8 cm up from one frame to the next.
+    riders: [
+      crate({
+        pace: even(0, 40),
+        offsetKeys: [
+          { frame: 60, ease: 'hold' },
+          { frame: 61, rise: 0.08, ease: 'hold' },
+        ],
+      }),
+    ],
+    ground: null,
+    said: { figure: about(0.08, 1e-6), unit: 'm', frame: 61 },
+    cures: [],
+  },
+  {
+    kind: 'fast-cycle',
+    paths: [line(40)],
+    riders: [
+      rider(
+        { pace: even(0, 40) },
+        { model: 'cart', kind: 'prop', cycles: [{ node: 'body', rate: 12, amplitude: 20 }] },
+      ),
+    ],
+    said: { severity: 'warning', part: 'body', figure: about(0.5, 1e-9) },
+    cures: [],
+  },
+  {
+    kind: 'tail-first',
+    paths: [line(40)],
+    // Slower than what backs, but it never does anything else.
+    riders: [vehicle({ pace: even(8, 0) })],
+    said: { severity: 'note', figure: about(2, 1e-6) },
+    cures: ['Turn it round', 'Face where it goes'],
+  },
+  {
+    kind: 'hidden',
+    paths: [high(2, 2)],
+    riders: [camera({ facing: { mode: 'aim', target: { point: [60, 2, 20] } } })],
+    // A ridge of 10 m between them.
+    ground: RIDGE,
+    said: { other: null, figure: about(97 / 24, 0.06), unit: 's' },
+    cures: [],
   },
   {
     kind: 'grip',

@@ -27,7 +27,7 @@ const hierarchy: NodeHierarchy = {
 const rig: FoundRig = { wheels: [], steering: { node: null, axis: '+z' }, body: null, ball: null };
 const scene: CheckScene = {
   ...NO_SCENE,
-  models: new Map([['box', { mesh: [{ node: 0, ...boxMesh(box.low, box.high) }], rig }]]),
+  models: new Map([['box', { mesh: [{ node: 0, isPictured: false, ...boxMesh(box.low, box.high) }], rig }]]),
 };
 const assets = { ...NO_ASSETS, hierarchies: new Map([['box', hierarchy]]) };
 

@@ -1,12 +1,13 @@
 import { aimedAt, axesOf } from '../document/index.js';
 import { mat4, vec3 } from 'gl-matrix';
 import type { Vec3 } from '../math/vec.js';
+import type { GroundSurface } from '../contact/index.js';
 import { axisVector } from '../pose/axes.js';
 import { compileFocal, pictureHalves } from '../pose/camera.js';
 import { POSE, pointOn } from '../pose/index.js';
 import { sourceFrame } from '../timing/index.js';
 import { boxMeetsStretch, distanceToBox } from '../solid/index.js';
-import type { Solid } from './solid.js';
+import { Solid } from './solid.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { staysApart } from './rider-look.js';
@@ -25,12 +26,15 @@ export function findUnseen(camera: RiderLook, others: readonly RiderLook[], set:
     return { eye: [camera.poses[from], camera.poses[from + 1], camera.poses[from + 2]], place };
   };
   const before = blockers(camera, others, aimed);
-  const hides = new Map<number, string | null>();
+  /** By frame who stands before its target; null for the set, and the ground apart. */
+  const hides = new Map<number, { readonly by: string | null; readonly isGround: boolean }>();
+  const ground = groundSolid(evaluated.assets.ground);
   const hidden = (i: number): number => {
     const { eye, place } = at(i);
     const by = blockerOf(eye, place, first + i, before, set);
-    if (by === undefined) return 0;
-    hides.set(first + i, by);
+    const isGround = by === undefined && isBehind(ground, eye, place);
+    if (by === undefined && !isGround) return 0;
+    hides.set(first + i, { by: by ?? null, isGround });
     return 1;
   };
   const outside = pictureEdge(camera);
@@ -56,7 +60,8 @@ export function findUnseen(camera: RiderLook, others: readonly RiderLook[], set:
     ...stretchesOver(camera, count, 0, hidden)
       .filter(({ from, to }) => (to - from + 1) / fps > limits.hidden)
       .map(({ frame, from, to }) => {
-        const by = hides.get(frame) ?? null;
+        const { by, isGround } = hides.get(frame) ?? { by: null, isGround: false };
+        const name = isGround ? 'the ground' : 'the set';
         return found(
           'hidden',
           'warning',
@@ -72,7 +77,7 @@ export function findUnseen(camera: RiderLook, others: readonly RiderLook[], set:
             remedy: null,
           },
           ({ rider: badge }) =>
-            `${badge(rider.id)} does not see ${aimed === null ? 'its target' : badge(aimed)}: ${by === null ? 'the set' : badge(by)} is before it for ${((to - from + 1) / fps).toFixed(1)} s, ${framesOf({ from, to })}.`,
+            `${badge(rider.id)} does not see ${aimed === null ? 'its target' : badge(aimed)}: ${by === null ? name : badge(by)} is before it for ${((to - from + 1) / fps).toFixed(1)} s, ${framesOf({ from, to })}.`,
         );
       }),
   ];
@@ -89,6 +94,28 @@ function blockers({ rider }: RiderLook, others: readonly RiderLook[], aimed: str
       other.parent !== rider.id &&
       (aimed === null || other.parent !== aimed),
   );
+}
+
+/** What stands on the ground sinks into it by so much at the most: it is seen if what is so far above it is, metres. */
+const ABOVE = 0.3;
+const grounds = new WeakMap<GroundSurface, Solid>();
+
+function groundSolid(ground: GroundSurface | null): Solid | null {
+  if (ground === null) return null;
+  const solid = grounds.get(ground) ?? new Solid(ground.mesh);
+  grounds.set(ground, solid);
+  return solid;
+}
+
+/** Whether the ground rises between an eye and a place. */
+function isBehind(ground: Solid | null, eye: Vec3, place: Vec3): boolean {
+  if (ground === null) return false;
+  return [0, ABOVE].every((above) => {
+    const way = vec3.subtract([0, 0, 0], [place[0], place[1] + above, place[2]], eye);
+    const far = vec3.length(way) - SKIN;
+    if (far <= 0) return false;
+    return ground.along(eye, vec3.normalize(way, way) as Vec3, far) < Infinity;
+  });
 }
 
 /** So near to the target what is met is the target’s own, metres. */

@@ -1,5 +1,6 @@
 import type { FindingKind } from '../document/index.js';
 import type { RawFinding } from './finding.js';
+import { findFastCycles } from './fast-cycle.js';
 import { findFlips } from './flip.js';
 import { findGait } from './gait-findings.js';
 import { findGrip } from './grip.js';
@@ -34,7 +35,8 @@ const CHECKS: readonly ((look: RiderLook) => RawFinding[])[] = [
   findTailFirst,
   findWheels,
   findGait,
-  (look) => findSeam(look.evaluated, look.rider, look.index),
+  findFastCycles,
+  findSeam,
 ];
 
 /** What is told of how a ride goes: what forces move rolls, tumbles, runs into things and goes round corners, as it is meant to. */

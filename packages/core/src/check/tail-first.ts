@@ -22,30 +22,37 @@ export function findTailFirst(look: RiderLook): RawFinding[] {
   const nose = axisVector(hitch.facing.forward);
   const tip: Vec3 = [0, 0, 0];
   /** The speed at which it goes tail first over the frame that begins here; 0 where it does not. */
-  const backward = (i: number): number => {
+  const stepAt = (i: number) => [0, 1, 2].map((k) => poses[look.at(i + 1) + k] - poses[look.at(i) + k]);
+  const moves = (i: number) => Math.hypot(...stepAt(i)) * fps >= MOVING;
+  const backward = (i: number, slowest: number): number => {
     if (i + 1 >= count) return 0;
-    const [now, next] = [look.at(i), look.at(i + 1)];
-    const step = [0, 1, 2].map((k) => poses[next + k] - poses[now + k]);
+    const now = look.at(i);
+    const step = stepAt(i);
     const far = Math.hypot(...step);
-    if (far * fps < least || far === 0) return 0;
+    if (far * fps < slowest || far === 0) return 0;
     pointOn(poses.subarray(now, now + POSE.size), nose, tip);
     const along = [0, 1, 2].reduce((sum, k) => sum + (tip[k] - poses[now + k]) * step[k], 0) / far;
     return along < AWAY ? far * fps : 0;
   };
-  return stretchesOver(look, count, 0, backward)
-    .filter(({ from, to }) => (to - from + 1) / fps > limits.tailFirst)
-    .map(({ worst, frame, ...frames }) =>
-      found(
-        'tail-first',
-        'warning',
-        aboutStretch(
-          look,
-          { ...frames, frame, worst },
-          'm/s',
-          frames.to - frames.from + 2 >= count ? 'turn-round' : 'face-travel',
-        ),
-        ({ rider: badge }) =>
-          `${badge(rider.id)} moves tail first, at up to ${worst.toFixed(1)} m/s, ${framesOf(frames)}.`,
+  const isLong = ({ from, to }: { from: number; to: number }) => (to - from + 1) / fps > limits.tailFirst;
+  const fast = stretchesOver(look, count, 0, (i) => backward(i, least)).filter(isLong);
+  // A vehicle may back slowly; one that never does anything else was turned round, as where the ends of its ride were swapped.
+  const slow =
+    fast.length > 0 ? [] : stretchesOver(look, count, 0, (i) => backward(i, MOVING)).filter(isLong);
+  const ahead = (i: number) => i + 1 < count && moves(i) && backward(i, MOVING) === 0;
+  const always = slow.length > 0 && !Array.from({ length: count }, (_, i) => i).some(ahead);
+  return [...fast, ...(always ? slow : [])].map(({ worst, frame, ...frames }) =>
+    found(
+      'tail-first',
+      always ? 'note' : 'warning',
+      aboutStretch(
+        look,
+        { ...frames, frame, worst },
+        'm/s',
+        frames.to - frames.from + 2 >= count ? 'turn-round' : 'face-travel',
       ),
-    );
+      ({ rider: badge }) =>
+        `${badge(rider.id)} moves tail first, at up to ${worst.toFixed(1)} m/s, ${framesOf(frames)}.`,
+    ),
+  );
 }

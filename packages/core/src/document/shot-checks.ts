@@ -27,6 +27,7 @@ export const FINDING_KINDS = [
   'wheels-still',
   'wheel-slide',
   'fast-wheel',
+  'fast-cycle',
   'radius-off',
   'seam',
   'doubled-frame',

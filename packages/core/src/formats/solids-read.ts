@@ -1,4 +1,4 @@
-import type { Document } from '@gltf-transform/core';
+import type { Document, Node } from '@gltf-transform/core';
 import { boxOf, type Box } from '../facing/round-part.js';
 import { boxMesh, type ModelMesh, type PartMesh, type TriangleMesh } from '../solid/index.js';
 import { standingNodes, standingPositions } from './gltf-scene.js';
@@ -17,7 +17,7 @@ export function modelMeshOf(model: Document): ModelMesh {
   return standing.flatMap(({ node }, i): PartMesh[] => {
     const parts: PartMesh[] = [];
     const hull = skins.get(i);
-    if (hull) parts.push({ node: i, ...boxMeshAround(hull) });
+    if (hull) parts.push({ node: i, isPictured: true, ...boxMeshAround(hull) });
     if (node.getSkin() || verticesOf(node) === 0) return parts;
     const positions = Float32Array.from(standingPositions({ node, parent: -1, matrix: IDENTITY }));
     const indices: number[] = [];
@@ -25,8 +25,16 @@ export function modelMeshOf(model: Document): ModelMesh {
     if (indices.length === 0) return parts;
     const mesh =
       all > MOST_VERTICES ? boxMeshAround(positions) : { positions, indices: Uint32Array.from(indices) };
-    return [...parts, { node: i, ...mesh }];
+    return [...parts, { node: i, isPictured: isPictured(node), ...mesh }];
   });
+}
+
+function isPictured(node: Node): boolean {
+  const primitives = node.getMesh()?.listPrimitives() ?? [];
+  return primitives.some(
+    (one) =>
+      one.getAttribute('COLOR_0') !== null || (one.getMaterial()?.getBaseColorTexture() ?? null) !== null,
+  );
 }
 
 const IDENTITY = Float64Array.from([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]);

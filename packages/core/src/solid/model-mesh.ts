@@ -4,6 +4,8 @@ import type { TriangleMesh } from './triangle-mesh.js';
 export interface PartMesh extends TriangleMesh {
   /** Which node of the model’s hierarchy. */
   readonly node: number;
+  /** Whether it has a picture or colours of its corners on it, so that it may look otherwise than its shape. */
+  readonly isPictured: boolean;
 }
 
 /** What a model is made of, part by part; plain data, so that it goes from thread to thread. */

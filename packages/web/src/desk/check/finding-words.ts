@@ -26,6 +26,7 @@ export const KIND_NAMES: Readonly<Record<FindingKind, string>> = {
   'out-of-reach': 'Out of reach',
   'wheels-still': 'Wheels stand still',
   'wheel-slide': 'Wheel slides',
+  'fast-cycle': 'Cycle too quick for the frame rate',
   'fast-wheel': 'Wheel too fast to see',
   'radius-off': 'Wheel radius',
   seam: 'Open loop',
