@@ -120,10 +120,11 @@ test('a landing starts part-way, against the path, at a speed; or keeps the plac
   const first = (await storedShot(request, id)).document.riders[0].hitch;
   // 45 m at 10 m/s from frame 25 on: 108 frames later it is at the start.
   expect(first?.pace).toMatchObject({
-    unit: 'metres',
-    keys: [
-      { frame: 25, value: 45 },
-      { frame: 133, value: 0 },
+    mode: 'speed',
+    start: { frame: 25, value: 45 },
+    speeds: [
+      { frame: 1, speed: 0 },
+      { frame: 25, speed: -10 },
     ],
   });
   await goToFrame(page, 37);

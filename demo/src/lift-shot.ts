@@ -159,7 +159,13 @@ export async function liftShot(orchard: Shot): Promise<Shot> {
     rider: 'tripod',
     reason: 'Seen at the rows alone',
   };
-  return { ...frozen, checks: { ...frozen.checks, waived: [...frozen.checks.waived, waived] } };
+  const goesOn = {
+    ...defaultsOf(Waiver),
+    kind: 'not-over' as const,
+    rider: 'picker',
+    reason: 'It walks on when the shot is over',
+  };
+  return { ...frozen, checks: { ...frozen.checks, waived: [...frozen.checks.waived, waived, goesOn] } };
 }
 
 /** The picker on its own way, that stops at the lane. */

@@ -48,7 +48,11 @@ export const CART: NodeHierarchy = {
 };
 const CART_MESH: PartMesh[] = [
   { node: 0, isPictured: false, ...boxMesh([0, 0, 0], [1.6, 1, 3]) },
-  ...WHEELS.map((_, i) => ({ isPictured: false, node: i + 1, ...boxMesh([0, 0, 0], [0.1, 2 * RADIUS, 2 * RADIUS]) })),
+  ...WHEELS.map((_, i) => ({
+    isPictured: false,
+    node: i + 1,
+    ...boxMesh([0, 0, 0], [0.1, 2 * RADIUS, 2 * RADIUS]),
+  })),
 ];
 const CART_WHEELS = WHEELS.map(([name, x, z]) => ({
   node: name,

@@ -90,6 +90,33 @@ export const PLANTED: readonly Planted[] = [
     cures: ['Reach the end'],
   },
   {
+    kind: 'not-over',
+    paths: [line(40)],
+    // At 6 m/s the 40 m take 160 frames of 24 a second.
+    riders: [crate({ pace: { mode: 'speed', speeds: [{ frame: 1, speed: 6 }] } })],
+    said: { severity: 'note', figure: about(16, 1e-6), unit: 'm', from: 97, to: about(161, 1) },
+    cures: ['Make the range 161 frames'],
+  },
+  {
+    kind: 'not-over',
+    paths: [line(40)],
+    riders: [crate({ pace: even(0, 40) })],
+    // Three quarters as fast, by the last frame it is as far as it was to be at 73; after that time runs as ever, 24 frames more.
+    rest: {
+      retimes: [
+        {
+          riders: ['r'],
+          keys: [
+            { frame: 1, source: 1 },
+            { frame: 97, source: 73 },
+          ],
+        },
+      ],
+    },
+    said: { severity: 'note', figure: about(10, 0.1), unit: 'm', to: about(121, 1) },
+    cures: ['Make the range 121 frames'],
+  },
+  {
     kind: 'never-moves',
     paths: [line(40)],
     riders: [crate({ pace: { start: { value: 7 } } })],

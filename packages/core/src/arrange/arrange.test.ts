@@ -12,6 +12,7 @@ import { formUp, type Formation } from './formation.js';
 import { attachRiders, type AttachPlan } from './attach-riders.js';
 import { detachBack, detachHere, removeRider } from './remove-riders.js';
 import { putBack, sitOn } from './sit-on.js';
+import { reshapeRiddenPath } from './keep-places.js';
 import { hangString } from './string.js';
 
 const corner: Vec3[] = [
@@ -93,6 +94,16 @@ describe('attaching', () => {
     expect([6, 81, 95].map((frame) => distance(after, 'a', frame))).toEqual(
       [10, 70, 70].map((v) => expect.closeTo(v, 9)),
     );
+    // Half as long again, it goes as fast as before, and is there later.
+    const [path] = after.paths;
+    const moved = path.points.map((point, i) =>
+      i === path.points.length - 1
+        ? { ...point, position: point.position.map((value) => value * 1.5) as Vec3 }
+        : point,
+    );
+    const longer = reshapeRiddenPath(after, { ...path, points: moved });
+    expect(poseOfRider(evaluateShot(longer, NO_ASSETS), 'a', 60)[POSE.speed]).toBeCloseTo(20, 9);
+    expect(poseOfRider(evaluateShot(longer, NO_ASSETS), 'a', 95)[POSE.speed]).toBeCloseTo(20, 9);
     const round = attachRiders(shotOf([{ id: 'a', name: 'A' }], true), NO_ASSETS, ['a'], {
       ...plan,
       timing: { kind: 'speed', speed: 40 },

@@ -111,7 +111,7 @@ function withString(shot: Shot, id: string, path: string): Shot {
   return [...behind].reduce((before, unit) => withHitch(before, unit, (hitch) => ({ ...hitch, path })), shot);
 }
 
-/** Keys that run from the start on, at even speed. */
+/** A pace from the start on: by keys at even speed, or by one speed. */
 function startingPace(shot: Shot, plan: AttachPlan, curve: CompiledPath, base: Pace): Pace {
   const { start, startFrame, timing } = plan;
   const { length, closed } = curve;
@@ -119,19 +119,26 @@ function startingPace(shot: Shot, plan: AttachPlan, curve: CompiledPath, base: P
   // In a loop round a closed path the frame after the last is the first again.
   const last = Math.max(shot.range.last + (shot.loop && closed ? 1 : 0), startFrame + 1);
   const left = closed ? length : sign > 0 ? length - start : start;
-  let [end, frame] = [start + sign * left, last];
   if (timing.kind === 'speed') {
-    // Round a closed path it goes on until the last frame; an open one is run to its end, whenever that is.
-    const reach = (timing.speed * (last - startFrame)) / shot.fps;
-    end = start + sign * (closed ? reach : left);
-    frame = startFrame + (Math.abs(end - start) / timing.speed) * shot.fps;
+    // A speed stays one however the path is edited; before it sets off it waits.
+    const goes = { frame: startFrame, speed: sign * timing.speed, ease: 'linear' as const };
+    const waits = { frame: shot.range.first, speed: 0, ease: 'hold' as const };
+    return {
+      ...base,
+      mode: 'speed',
+      unit: 'metres',
+      speeds: startFrame > shot.range.first ? [waits, goes] : [goes],
+      start: { frame: startFrame, value: start },
+      before: 'hold',
+      after: 'hold',
+    };
   }
   const key = { ...defaultsOf(PaceKey), ease: 'linear' as const };
-  // In laps "once along" stays so however the path is edited; a speed is one in metres.
-  const unit = timing.kind === 'speed' ? 'metres' : 'laps';
+  // In laps "once along" stays so however the path is edited.
+  const unit = 'laps';
   const value = (metres: number) => metres / metresPerValue({ unit }, { length });
   const keys = [{ ...key, frame: startFrame, value: value(start) }];
-  if (frame > startFrame) keys.push({ ...key, frame, value: value(end) });
+  if (last > startFrame) keys.push({ ...key, frame: last, value: value(start + sign * left) });
   return {
     ...base,
     mode: 'keys',

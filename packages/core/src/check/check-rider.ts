@@ -16,6 +16,7 @@ import type { RiderLook } from './rider-look.js';
 import { findRough } from './rough.js';
 import { findSeam } from './seam-findings.js';
 import { findTailFirst } from './tail-first.js';
+import { findNotOver } from './not-over.js';
 import { findOffGround } from './under-ground.js';
 import { findWheels } from './wheel-findings.js';
 
@@ -23,6 +24,7 @@ const CHECKS: readonly ((look: RiderLook) => RawFinding[])[] = [
   findMissing,
   findLooseEnds,
   findPastTheEnd,
+  findNotOver,
   findNeverMoves,
   findNoGround,
   findOffGround,

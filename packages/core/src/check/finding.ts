@@ -55,6 +55,7 @@ export const REMEDY_KINDS = [
   'close-loop',
   'past-doubled',
   'reach-end',
+  'make-range',
   'start-along',
   'ride-lower',
   'switch-off',

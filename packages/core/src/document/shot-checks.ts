@@ -8,6 +8,7 @@ export const FINDING_KINDS = [
   'loose-end',
   'cue-never',
   'past-end',
+  'not-over',
   'never-moves',
   'kink',
   'rough',

@@ -2,6 +2,7 @@ import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { FieldBox, FieldInput, FieldLabel, FieldMessage } from './fields';
 import { SHOWN_UNIT, readQuantity, showNumber, type QuantityKind } from './quantity';
+import { dragEnd } from './drag-end';
 
 export interface QuantityFieldProps {
   label: string;
@@ -110,7 +111,7 @@ export function QuantityField(props: QuantityFieldProps) {
     start.moved = true;
     onChange(fit(start.from + steps * step), start.gesture);
   };
-  const onPointerUp = () => {
+  const endDrag = () => {
     drag.current = null;
   };
   return (
@@ -121,7 +122,7 @@ export function QuantityField(props: QuantityFieldProps) {
       isInvalid={problem !== null}
       isDisabled={props.isDisabled}
     >
-      <DragLabel onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerUp}>
+      <DragLabel onPointerDown={onPointerDown} onPointerMove={onPointerMove} {...dragEnd(endDrag)}>
         {label}
       </DragLabel>
       <FieldInput onKeyDown={onKeyDown} inputMode="decimal" />

@@ -212,3 +212,18 @@ export const slowSteps: Ways = ({ shot, rider, finding }) => {
     }),
   ];
 };
+
+/** As many frames as its ride takes. */
+export const makeRange: Ways = ({ shot, finding }) => {
+  const { first, last } = shot.range;
+  const to = finding.to ?? last;
+  return [
+    [
+      {
+        label: `Make the range ${to - first + 1} frames`,
+        detail: `frames ${first} to ${to} in place of ${first} to ${last}`,
+        shot: { ...shot, range: { first, last: to } },
+      },
+    ],
+  ];
+};

@@ -18,6 +18,7 @@ import { keepAway, lift, narrowBand, rideLower, stick } from './ground-ways.js';
 import {
   driven,
   pastDoubled,
+  makeRange,
   reachEnd,
   setOff,
   shiftStart,
@@ -70,6 +71,7 @@ const WAYS: Readonly<Record<RemedyKind, Ways>> = {
   'close-loop': closeLoop,
   'past-doubled': pastDoubled,
   'reach-end': reachEnd,
+  'make-range': makeRange,
   'start-along': startAlong,
   'switch-off': switchOff,
   'set-off': setOff,

@@ -7,6 +7,7 @@ export const KIND_NAMES: Readonly<Record<FindingKind, string>> = {
   'no-curve': 'No curve',
   'loose-end': 'Loose end',
   'cue-never': 'Idle cue',
+  'not-over': 'Ride not over with the range',
   'past-end': 'Past the end',
   'never-moves': 'Never moves',
   kink: 'Corner',

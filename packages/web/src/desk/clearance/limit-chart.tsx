@@ -3,6 +3,7 @@ import styled from 'styled-components';
 import { LABEL_FONT } from '../../theme/fonts';
 import { showNumber } from '../../ui/quantity';
 import { useDesk, useDeskStore } from '../desk-store';
+import { dragEnd } from '../../ui/drag-end';
 
 const [WIDTH, HEIGHT, LEFT, FOOT] = [268, 92, 34, 6] as const;
 
@@ -59,7 +60,7 @@ export function LimitChart(props: {
     const by = { ArrowUp: 0.1, ArrowDown: -0.1, PageUp: 1, PageDown: -1 }[event.key];
     if (by === undefined || limit === null) return;
     event.preventDefault();
-    onLimit(Math.max(0, Math.round((limit + by) * 100) / 100));
+    onLimit(Math.max(0, Math.round((limit + by * (event.shiftKey ? 10 : 1)) * 100) / 100));
   };
   const now = (frame - first) / step;
   return (
@@ -100,7 +101,9 @@ export function LimitChart(props: {
             held.current = `limit ${event.timeStamp}`;
           }}
           onPointerMove={(event) => held.current !== null && onLimit(valueAt(event), held.current)}
-          onPointerUp={() => (held.current = null)}
+          {...dragEnd(() => {
+            held.current = null;
+          })}
         >
           <rect x={LEFT} y={y(limit) - 6} width={WIDTH - LEFT - 4} height={12} fill="transparent" />
           <line

@@ -11,6 +11,7 @@ import { useDesk, useDeskStore } from '../desk-store';
 import { AxisText } from './diagram-text';
 import { MARGIN, type DiagramScales } from './diagram-scales';
 import { svgPlace } from './svg-place';
+import { dragEnd } from '../../ui/drag-end';
 
 /** How high the row of clips is, pixels. */
 export const CLIP_ROW = 22;
@@ -83,9 +84,9 @@ export function ClipRow({ scales, top, rider }: { scales: DiagramScales; top: nu
       const frames = x.invert(svgPlace(event).px) - x.invert(px);
       put(LABELS[grip], moved(before, i, grip, frames), gesture);
     },
-    onPointerUp() {
+    ...dragEnd(() => {
       held.current = null;
-    },
+    }),
     onKeyDown(event: KeyboardEvent) {
       const way = { ArrowLeft: -1, ArrowRight: 1 }[event.key] ?? 0;
       const gone = event.key === 'Delete' || event.key === 'Backspace';

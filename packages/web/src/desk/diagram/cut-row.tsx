@@ -9,6 +9,7 @@ import { useDesk } from '../desk-store';
 import { shownCuts } from '../stage/looked-through';
 import { MARGIN } from './diagram-scales';
 import { svgPlace } from './svg-place';
+import { dragEnd } from '../../ui/drag-end';
 
 const HEIGHT = 16;
 
@@ -83,9 +84,9 @@ export function CutRow({ x, width }: { x: ScaleLinear<number, number>; width: nu
             aria-valuetext={`from frame ${showNumber(frame, 2)}`}
             onPointerDown={(event) => down(event, index)}
             onPointerMove={moved}
-            onPointerUp={() => {
+            {...dragEnd(() => {
               drag.current = null;
-            }}
+            })}
             onKeyDown={(event) => key(event, frame)}
           >
             <rect

@@ -11,6 +11,7 @@ import { AxisText } from './diagram-text';
 import { MARGIN, type DiagramScales } from './diagram-scales';
 import { svgPlace } from './svg-place';
 import { useShownFrames } from './use-shown-frames';
+import { dragEnd } from '../../ui/drag-end';
 
 /** How high a foot's row is, pixels. */
 export const FOOT_ROW = 13;
@@ -142,9 +143,9 @@ function StopFrames({ scales, top, rider }: { scales: DiagramScales; top: number
           if (end === 'begins') take('Move stop', held.stops.placed(held.stop, frames), held.gesture);
           else take('Lengthen stop', held.stops.lengthened(held.stop, Math.round(frames)), held.gesture);
         }}
-        onPointerUp={() => {
+        {...dragEnd(() => {
           drag.current = null;
-        }}
+        })}
         onKeyDown={(event: KeyboardEvent) => {
           const way = { ArrowLeft: -1, ArrowRight: 1 }[event.key] ?? 0;
           if (way === 0) return;

@@ -5,6 +5,7 @@ import { lineColor } from '../../theme/theme';
 import { useDesk, useDeskStore } from '../desk-store';
 import { Knob } from './knob';
 import { useShownFrames } from './use-shown-frames';
+import { dragEnd } from '../../ui/drag-end';
 
 /** The keys of what is moved by hand, on its line of metres travelled: dragged sideways they come sooner or later. */
 export function HandGrips(props: {
@@ -70,7 +71,9 @@ export function HandGrips(props: {
         onKeyDown={(event) => onKeyDown(event, i)}
         onPointerDown={(event) => onPointerDown(event, i)}
         onPointerMove={onPointerMove}
-        onPointerUp={() => (held.current = null)}
+        {...dragEnd(() => {
+          held.current = null;
+        })}
       />
     );
   });

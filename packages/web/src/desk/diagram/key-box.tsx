@@ -5,6 +5,7 @@ import { useDesk } from '../desk-store';
 import type { KeyedLine } from './keyed-line';
 import type { PaceGeometry } from './pace-geometry';
 import { svgPlace } from './svg-place';
+import { dragEnd } from '../../ui/drag-end';
 
 const Outline = styled.rect`
   fill: none;
@@ -65,7 +66,7 @@ export function KeyBox({ line }: { line: KeyedLine }) {
   const end = () => {
     drag.current = null;
   };
-  const events = { onPointerMove: move, onPointerUp: end };
+  const events = { onPointerMove: move, ...dragEnd(end) };
   return (
     <g aria-hidden>
       <Outline x={x0 - PAD} y={y0 - PAD} width={x1 - x0 + 2 * PAD} height={y1 - y0 + 2 * PAD} />

@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import type { KeyedLine } from './keyed-line';
 import type { PaceGeometry } from './pace-geometry';
 import { svgPlace } from './svg-place';
+import { dragEnd } from '../../ui/drag-end';
 
 const Arm = styled.line`
   stroke: ${({ theme }) => theme.quiet};
@@ -92,9 +93,9 @@ export function KeyHandles({ line }: { line: KeyedLine }) {
                 drag.current = { i, side, gesture: `handle ${event.timeStamp}`, geometry };
               }}
               onPointerMove={move}
-              onPointerUp={() => {
+              {...dragEnd(() => {
                 drag.current = null;
-              }}
+              })}
               onKeyDown={(event) => nudge(event, i, side)}
             />
           </g>

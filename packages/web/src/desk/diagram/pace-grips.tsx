@@ -11,6 +11,7 @@ import { Knob } from './knob';
 import { KeyHandles } from './key-handles';
 import type { KeyedLine } from './keyed-line';
 import { svgPlace } from './svg-place';
+import { dragEnd } from '../../ui/drag-end';
 
 const Stretch = styled.path`
   fill: none;
@@ -123,7 +124,7 @@ export function KeyGrips({ line }: { line: KeyedLine }) {
           data-stretch={i}
           onPointerDown={(event) => begin(event, { kind: 'stretch', i })}
           onPointerMove={move}
-          onPointerUp={end}
+          {...dragEnd(end)}
           onDoubleClick={add}
         />
       ))}
@@ -146,7 +147,7 @@ export function KeyGrips({ line }: { line: KeyedLine }) {
             aria-label={`Key at frame ${showNumber(key.frame, 2)}: ${showNumber(key.value, 3)} ${line.unit}`.trim()}
             onPointerDown={(event) => begin(event, { kind: 'key', i })}
             onPointerMove={move}
-            onPointerUp={end}
+            {...dragEnd(end)}
             onDoubleClick={(event) => event.stopPropagation()}
             onKeyDown={(event) => nudge(event, i)}
             onFocus={() => desk.getState().set({ riderId: rider.id })}

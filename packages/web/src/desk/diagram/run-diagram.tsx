@@ -29,6 +29,7 @@ import { KeyGrips } from './pace-grips';
 import { SpeedStrip } from './speed-strip';
 import { svgPlace } from './svg-place';
 import { useDiagramZoom } from './use-diagram-zoom';
+import { dragEnd } from '../../ui/drag-end';
 
 /** A strip is a fifth to a quarter of the diagram. */
 const STRIP = { least: 40, most: 90, part: 0.24 };
@@ -225,10 +226,10 @@ function usePress({ x }: DiagramScales, line: KeyedLine | null) {
       setBox(next);
       desk.getState().set({ keys: boxed(next) });
     },
-    onPointerUp() {
+    ...dragEnd(() => {
       held.current = null;
       setBox(null);
-    },
+    }),
     onDoubleClick(event: MouseEvent<SVGSVGElement>) {
       line?.add(Math.round(line.geometry.frameAt(svgPlace(event).px)));
     },

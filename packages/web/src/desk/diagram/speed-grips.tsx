@@ -12,6 +12,7 @@ import { Knob } from './knob';
 import { speedText } from './pace-geometry';
 import { svgPlace } from './svg-place';
 import { useShownFrames } from './use-shown-frames';
+import { dragEnd } from '../../ui/drag-end';
 
 const Reach = styled.rect`
   fill: transparent;
@@ -57,10 +58,10 @@ function useSpeedDrag(
       change(next(start.pace, start.i, speed, start.x.invert(px)), start.gesture);
       setTold({ x: px, y: py, text: speedText(speed) });
     },
-    onPointerUp() {
+    ...dragEnd(() => {
       drag.current = null;
       setTold(null);
-    },
+    }),
   });
   return { events, change, telling: reported && <Telling {...reported} /> };
 }

@@ -1,5 +1,6 @@
 import { useRef, type PointerEvent } from 'react';
 import styled from 'styled-components';
+import { dragEnd } from '../../ui/drag-end';
 
 const WIDTH = 168;
 const TALLEST = 120;
@@ -49,9 +50,9 @@ export function FramingPicture(props: {
         put(event);
       }}
       onPointerMove={put}
-      onPointerUp={() => {
+      {...dragEnd(() => {
         gesture.current = null;
-      }}
+      })}
     >
       <path
         d={`M${width / 2},0V${height}M0,${height / 2}H${width}`}

@@ -49,6 +49,7 @@ export class TurntableView {
     this.side.visible = false;
     canvas.addEventListener('pointerdown', this.down);
     canvas.addEventListener('pointerup', this.up);
+    canvas.addEventListener('pointercancel', this.cancel);
     canvas.addEventListener('pointermove', this.move);
     canvas.addEventListener('pointerleave', this.leave);
   }
@@ -98,6 +99,7 @@ export class TurntableView {
     cancelAnimationFrame(this.request);
     this.canvas.removeEventListener('pointerdown', this.down);
     this.canvas.removeEventListener('pointerup', this.up);
+    this.canvas.removeEventListener('pointercancel', this.cancel);
     this.canvas.removeEventListener('pointermove', this.move);
     this.canvas.removeEventListener('pointerleave', this.leave);
     this.controls.dispose();
@@ -162,6 +164,10 @@ export class TurntableView {
     if (pressed === null || Math.hypot(x - pressed.x, y - pressed.y) >= CLICK_PIXELS) return;
     const axis = this.axisAt(x, y);
     if (axis !== null) this.onPick(axis);
+  };
+
+  private readonly cancel = () => {
+    this.pressed = null;
   };
 
   private readonly move = ({ offsetX: x, offsetY: y, buttons }: PointerEvent) => {

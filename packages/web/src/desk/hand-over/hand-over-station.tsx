@@ -6,6 +6,7 @@ import { Button } from '../../ui/button';
 import { notify } from '../../ui/notices';
 import { Buttons, Hint, PanelTitle, Section, SectionTitle } from '../../ui/panel';
 import { useDesk } from '../desk-store';
+import { RangeNotes } from '../range-notes';
 import { DiagramSection } from './diagram-section';
 import { FilesSections } from './files-sections';
 import { PicturesSection } from './pictures-section';
@@ -26,6 +27,7 @@ export function HandOverStation({ shotId }: { shotId: string }) {
           {moving} {moving === 1 ? 'rider' : 'riders'} on paths, frames {range.first} to {range.last}.
         </Hint>
       </Section>
+      <RangeNotes riderId={null} />
       <FilesSections shotId={shotId} />
       <PicturesSection shotId={shotId} />
       <DiagramSection />

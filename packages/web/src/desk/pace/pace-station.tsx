@@ -2,6 +2,7 @@ import { PanelTitle, Section, SectionTitle } from '../../ui/panel';
 import { useDesk, useSelectedRider } from '../desk-store';
 import { NotRiding } from '../not-riding';
 import { HandKeysList } from '../place/hand-keys-list';
+import { RangeNotes } from '../range-notes';
 import { CuesFold } from './cues-fold';
 import { DriveSection } from './drive-section';
 import { KeysSection } from './keys-section';
@@ -27,6 +28,7 @@ export function PaceStation() {
         ownTiming ? (
           <>
             <TimingSection rider={rider} pace={hitch.pace} />
+            <RangeNotes riderId={rider.id} />
             {hitch.pace.mode === 'keys' && <KeysSection rider={rider} pace={hitch.pace} />}
             {hitch.pace.mode === 'speed' && <SpeedsSection rider={rider} pace={hitch.pace} />}
             {hitch.pace.mode === 'drive' && <DriveSection rider={rider} pace={hitch.pace} />}

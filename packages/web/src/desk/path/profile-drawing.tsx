@@ -11,6 +11,7 @@ import { Buttons, Hint } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';
 import { Tick } from '../../ui/tick';
 import { readProfile } from './read-profile';
+import { dragEnd } from '../../ui/drag-end';
 
 const [WIDTH, HEIGHT] = [268, 150] as const;
 
@@ -115,8 +116,9 @@ export function ProfileDrawing(props: {
           const { current } = held;
           if (current) put(current.index, place(event, current), current.gesture);
         }}
-        onPointerUp={() => (held.current = null)}
-        onPointerCancel={() => (held.current = null)}
+        {...dragEnd(() => {
+          held.current = null;
+        })}
       >
         <line className="axis" x1={0} x2={WIDTH} y1={at([0, 0])[1]} y2={at([0, 0])[1]} />
         <line className="axis" x1={at([0, 0])[0]} x2={at([0, 0])[0]} y1={0} y2={HEIGHT} />

@@ -4,6 +4,7 @@ import { LABEL_FONT } from '../../theme/fonts';
 import { showNumber } from '../../ui/quantity';
 import { useDesk, useDeskStore } from '../desk-store';
 import { draggedTo, farCorner } from '../importing';
+import { dragEnd } from '../../ui/drag-end';
 
 const Grip = styled.span`
   position: absolute;
@@ -36,7 +37,9 @@ export function ImportCorner({ x, y }: { x: number; y: number }) {
     if (by === undefined) return;
     event.preventDefault();
     event.stopPropagation();
-    desk.getState().set({ importing: { ...importing, times: importing.times * by } });
+    desk
+      .getState()
+      .set({ importing: { ...importing, times: importing.times * by ** (event.shiftKey ? 10 : 1) } });
   };
   return (
     <Grip
@@ -56,8 +59,9 @@ export function ImportCorner({ x, y }: { x: number; y: number }) {
         const place = held.current ? onLevel?.(event.clientX, event.clientY) : null;
         if (place && now) set({ importing: draggedTo(now, place) });
       }}
-      onPointerUp={() => (held.current = false)}
-      onPointerCancel={() => (held.current = false)}
+      {...dragEnd(() => {
+        held.current = false;
+      })}
     >
       {corner.map((value) => showNumber(Math.abs(value), 1)).join(' × ')} m
     </Grip>

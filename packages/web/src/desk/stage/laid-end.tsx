@@ -6,6 +6,7 @@ import { LABEL_FONT } from '../../theme/fonts';
 import { useDesk, useDeskStore } from '../desk-store';
 import { chosenLaid } from '../state/selection';
 import { laidEnds } from './stage-labels';
+import { dragEnd } from '../../ui/drag-end';
 
 const Grip = styled.span`
   position: absolute;
@@ -58,7 +59,7 @@ export function LaidEnd({ end, x, y }: { end: 'from' | 'to'; x: number; y: numbe
     if (by === undefined) return;
     event.preventDefault();
     event.stopPropagation();
-    put(now + by, `laid ${name} ${end}`);
+    put(now + by * (event.shiftKey ? 10 : 1), `laid ${name} ${end}`);
   };
   return (
     <Grip
@@ -79,8 +80,9 @@ export function LaidEnd({ end, x, y }: { end: 'from' | 'to'; x: number; y: numbe
         const s = alongPath?.(pathId, event.clientX, event.clientY - 18) ?? null;
         if (s !== null) put(s, gesture.current);
       }}
-      onPointerUp={() => (gesture.current = null)}
-      onPointerCancel={() => (gesture.current = null)}
+      {...dragEnd(() => {
+        gesture.current = null;
+      })}
     >
       {showNumber(now, 1)} m
     </Grip>

@@ -1,0 +1,35 @@
+import { Clock } from 'lucide-react';
+import { Button } from '../ui/button';
+import { Buttons, Hint, Section } from '../ui/panel';
+import { useDesk } from './desk-store';
+
+/** Rides that are not over when the range is, each with the range it needs. */
+export function RangeNotes({ riderId }: { riderId: string | null }) {
+  const checked = useDesk((state) => state.checked);
+  const range = useDesk(({ shot }) => shot.range);
+  const edit = useDesk((state) => state.edit);
+  const notes = (checked?.findings ?? []).filter(
+    ({ kind, rider, waived }) =>
+      kind === 'not-over' && waived === null && (riderId === null || rider === riderId),
+  );
+  if (notes.length === 0) return null;
+  const to = Math.max(...notes.map((note) => note.to ?? range.last));
+  return (
+    <Section aria-label="Range">
+      {notes.slice(0, 3).map(({ rider, message }) => (
+        <Hint key={rider}>{message}</Hint>
+      ))}
+      {to > range.last && (
+        <Buttons>
+          <Button
+            onPress={() =>
+              edit('Range', (shot) => ({ ...shot, range: { first: shot.range.first, last: to } }))
+            }
+          >
+            <Clock aria-hidden /> Make the range {to - range.first + 1} frames
+          </Button>
+        </Buttons>
+      )}
+    </Section>
+  );
+}
