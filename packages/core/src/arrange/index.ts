@@ -37,3 +37,4 @@ export { withoutTurnouts } from './without-turnouts.js';
 export { withoutLaidOn } from './keep-laid.js';
 export { withoutLooseBursts } from './loose-bursts.js';
 export { withFacing } from './face-anew.js';
+export { keysToEnd } from './keys-to-end.js';

@@ -8,7 +8,15 @@ import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import { POSE } from '../pose/pose.js';
 import { suggestBankWindow } from '../ride/suggest-window.js';
 import { poseAt, shotOf } from '../../test/shots.js';
-import { bridgeRadius, gentlestBridge, joinPaths, nearestEnds, TENSIONS } from './join-paths.js';
+import {
+  bridgeRadius,
+  closeWithBridge,
+  gentlestBridge,
+  joinPaths,
+  nearestEnds,
+  proposedBridge,
+  TENSIONS,
+} from './join-paths.js';
 
 const pathOf = (...places: Vec3[]): ShotPath =>
   newShot({
@@ -62,6 +70,47 @@ function circleThrough(curve: ReturnType<typeof compilePath>, s: number, h: numb
   const area = Math.sqrt(Math.max(0, half * (half - a) * (half - b) * (half - c)));
   return area > 1e-12 ? (a * b * c) / (4 * area) : Infinity;
 }
+
+it('the bridge that is proposed is short, and no tighter than the path itself', () => {
+  // Three sides of a rounded field, whose corners have 6 m of radius.
+  const corner = (x: number, z: number, from: number): Vec3[] =>
+    Array.from({ length: 9 }, (_, i) => {
+      const a = ((from + (90 * i) / 8) * Math.PI) / 180;
+      return [x - 6 * Math.cos(a), 0, z + 6 * Math.sin(a)];
+    });
+  const places: Vec3[] = [
+    [0, 0, 0],
+    [0, 0, 10],
+    ...corner(6, 14, 0),
+    ...corner(18, 14, 90),
+    [24, 0, 10],
+    [24, 0, 0],
+  ];
+  const [path] = newShot({
+    name: 't',
+    paths: [{ id: 'p', name: 'P', basis: 'through', points: places.map((position) => ({ position })) }],
+  }).paths;
+  const own = compilePath(path);
+  let tightest = Infinity;
+  for (let s = 0.05; s < own.length - 0.05; s += 0.02)
+    tightest = Math.min(tightest, circleThrough(own, s, 0.02));
+  const { tension, radius } = proposedBridge(path, path);
+  expect(radius!).toBeGreaterThan(0.98 * tightest);
+  const closed = compilePath(closeWithBridge(path, tension!));
+  // Half a circle over the 24 m would be 37.7 m.
+  expect(closed.length - own.length).toBeLessThan(1.6 * 37.7);
+  const gentle = compilePath(closeWithBridge(path, gentlestBridge(path, path).tension!));
+  expect(closed.length).toBeLessThan(gentle.length);
+});
+
+it('over straight ends it is about half a circle', () => {
+  const a = pathOf([0, 0, 0], [0, 0, 20]);
+  const b = pathOf([6, 0, 20], [6, 0, 0]);
+  const { tension, radius } = proposedBridge(a, b);
+  expect(radius!).toBeGreaterThan(1.99);
+  const { secondStart } = joinPaths(a, b, tension!);
+  expect(secondStart - 20).toBeLessThan(1.5 * 3 * Math.PI);
+});
 
 it('ends in one place want no bridge', () => {
   expect(gentlestBridge(pathOf([0, 0, 0], [0, 0, 5]), pathOf([0, 0, 5], [5, 0, 5]))).toEqual({

@@ -7,7 +7,7 @@ export {
   TENSIONS,
   bridgeRadius,
   closeWithBridge,
-  gentlestBridge,
+  proposedBridge,
   nearestEnds,
   type JoinEnds,
   type ProposedBridge,

@@ -92,6 +92,56 @@ export function gentlestBridge(first: ShotPath, second: ShotPath): ProposedBridg
   return { tension, radius: radiusOf(tightness(tension)) };
 }
 
+/** Over straight ends a bridge may bend with a radius of a third of its gap: half a circle has half of it, and begins at once. */
+const TURN = 3;
+/** Places of a path at which its own bends are looked at. */
+const LOOKS = 2000;
+
+/**
+ * The shortest bridge that bends no tighter than the paths themselves (over straight ends: a third of the gap as radius); where
+ * there is none, the gentlest.
+ *
+ * @throws PathError where one has no curve
+ */
+export function proposedBridge(first: ShotPath, second: ShotPath): ProposedBridge {
+  const a = compilePath(first);
+  const b = first === second ? a : compilePath(second);
+  const gentle = gentlestBridge(first, second);
+  if (gentle.tension === null) return gentle;
+  const ends: Vec3[] = [
+    [0, 0, 0],
+    [0, 0, 0],
+  ];
+  a.position(a.length, ends[0]);
+  b.position(0, ends[1]);
+  const allowed = Math.max(ownBend(a), ownBend(b), TURN / vec3.distance(ends[0], ends[1]));
+  const fits = (tension: number) => {
+    const bridge = bridgeBetween(a, b, tension);
+    return bridge !== null && sharpest(bridge) <= allowed;
+  };
+  const { least } = TENSIONS;
+  const most = gentle.tension;
+  const at = (i: number) => least * (most / least) ** (i / TRIALS);
+  let i = 0;
+  while (i <= TRIALS && !fits(at(i))) i++;
+  if (i > TRIALS) return gentle;
+  let [short, fitting] = [at(Math.max(0, i - 1)), at(i)];
+  for (let step = 0; step < 30 && i > 0; step++) {
+    const middle = (short + fitting) / 2;
+    if (fits(middle)) fitting = middle;
+    else short = middle;
+  }
+  const tension = Math.ceil(fitting * 1e3) / 1e3;
+  return { tension, radius: bridgeRadius(first, second, tension) };
+}
+
+/** The tightest bend of a path away from its corners, 1/m. */
+function ownBend(curve: CompiledPath): number {
+  let most = 0;
+  for (let i = 0; i < LOOKS; i++) most = Math.max(most, curve.bend(((i + 0.5) * curve.length) / LOOKS));
+  return most;
+}
+
 /** The radius of the tightest bend of the bridge that a tension makes, metres; null where it is straight, or there is none. */
 export function bridgeRadius(first: ShotPath, second: ShotPath, tension: number): number | null {
   const a = compilePath(first);

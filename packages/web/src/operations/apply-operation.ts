@@ -2,6 +2,7 @@ import {
   applyTransform,
   arcCorners,
   changeBasis,
+  compiledPathOf,
   beginRiddenPathAt,
   closePath,
   closeWithBridge,
@@ -9,6 +10,7 @@ import {
   freeId,
   freeName,
   joinRiddenPaths,
+  keysToEnd,
   levelPath,
   liftPath,
   middleOf,
@@ -18,6 +20,7 @@ import {
   offsetSideways,
   openRiddenPath,
   openPath,
+  PathError,
   mirroredPosition,
   movedPosition,
   resamplePath,
@@ -59,7 +62,11 @@ export function applyOperation(shot: Shot, operation: Operation, ground: GroundH
       const built = reshaped(path, operation, ground);
       const copies = 'copy' in operation && operation.copy;
       if (copies) return withCopy(shot, path, built, operation.kind);
-      return reshapeRiddenPath(shot, built, correspondence(path, operation));
+      const after = reshapeRiddenPath(shot, built, correspondence(path, operation));
+      if (operation.kind !== 'close') return after;
+      const [from, to] = [path, built].map(compiledPathOf);
+      if (from instanceof PathError || to instanceof PathError) return after;
+      return keysToEnd(after, path.id, from, to);
     }
   }
 }

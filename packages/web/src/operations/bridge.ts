@@ -2,8 +2,8 @@ import {
   PathError,
   bridgeRadius,
   compiledPathOf,
-  gentlestBridge,
   nearestEnds,
+  proposedBridge,
   reversePath,
   type JoinEnds,
   type ShotPath,
@@ -33,9 +33,9 @@ export function endsThatMeet(first: ShotPath, second: ShotPath): JoinEnds {
   return unlessBroken(() => nearestEnds(first, second)) ?? { first: 'end', second: 'start' };
 }
 
-/** The tension of the gentlest bridge between two paths; 1 where there is none, or one has no curve. */
+/** The tension of the bridge that is proposed between two paths; 1 where there is none, or one has no curve. */
 export function proposedTension({ first, second }: BridgedPaths): number {
-  return unlessBroken(() => gentlestBridge(first, second).tension) ?? 1;
+  return unlessBroken(() => proposedBridge(first, second).tension) ?? 1;
 }
 
 /** The radius of the tightest bend of a bridge, metres; null where it is straight, or there is none. */

@@ -77,6 +77,7 @@ export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         : { frame: range.first, speed: Number(speed.toFixed(3)), ease: 'smooth' },
     ]);
   };
+  const isOne = speeds.filter(({ speed }) => speed !== 0).length === 1;
   return (
     <Section aria-label="Speeds">
       <SectionTitle>Speeds</SectionTitle>
@@ -86,6 +87,7 @@ export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
           ? 'The speed at these distances along the path, in every lap. '
           : 'The speed at these frames; a negative speed drives backward. '}
         Drag them in the strip, or type here.
+        {isOne && ' It keeps this speed however its path changes.'}
       </Hint>
       {speeds.map((key, i) => (
         <KeyLine key={i} role="group" aria-label={`Speed ${i + 1}`}>

@@ -66,7 +66,7 @@ export function freshOperation(
   }
 }
 
-/** How two open paths are joined unless one says otherwise: by the ends that are nearest, over the gentlest bridge. */
+/** How two open paths are joined unless one says otherwise: by the ends that are nearest, over the shortest bridge that bends no tighter than they do. */
 export function proposedJoin(path: ShotPath, other: ShotPath) {
   const ends = endsThatMeet(path, other);
   return { other: other.id, ends, tension: proposedTension(bridgedPaths(path, other, ends)) };

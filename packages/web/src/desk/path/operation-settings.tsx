@@ -341,7 +341,7 @@ function Length(props: {
 function Tension({ value, onChange }: { value: number; onChange: (value: number) => void }) {
   return (
     <QuantityField
-      label="Bridge tension"
+      label="Bridge swing"
       kind="count"
       value={value}
       min={0.1}
