@@ -232,7 +232,7 @@ test('a mesh among the paths offers to be a model, and files are dropped anywher
     buffer: Buffer.from(text),
   });
   await page.getByRole('button', { name: 'Add it as a model' }).click();
-  await expect(page.getByText('Plate is added: click where it stands.')).toBeVisible();
+  await expect(page.getByText('Plate is added.')).toBeVisible();
   const drop = async (...files: readonly (readonly [name: string, bytes: Uint8Array])[]) => {
     const transfer = await page.evaluateHandle(
       (list) => {
@@ -248,7 +248,7 @@ test('a mesh among the paths offers to be a model, and files are dropped anywher
   await expect(page.getByText('straight.svg: 1 path added.')).toBeVisible();
   const glb = await new WebIO().writeBinary(cart());
   await drop(['wain.zip', zipSync({ 'wain/wain.glb': glb })]);
-  await expect(page.getByText('Wain is added: click where it stands.')).toBeVisible();
+  await expect(page.getByText('Wain is added.')).toBeVisible();
   await drop(['notes.txt', new Uint8Array([65])]);
   await expect(page.getByText(/notes\.txt: found nothing to take in; expected a model/)).toBeVisible();
   await page.getByRole('button', { name: 'Close message' }).last().click();

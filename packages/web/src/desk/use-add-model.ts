@@ -5,7 +5,7 @@ import { notify } from '../ui/notices';
 import { useDeskStore } from './desk-store';
 
 /**
- * Takes in a model from its files and adds it as a rider; where it stands is clicked next, unless others follow.
+ * Takes in a model from its files and adds it as a rider; it is offered to click where it stands, unless others follow.
  *
  * @throws Refusal in what comes back, with a sentence to show
  */
@@ -17,8 +17,13 @@ export function useAddModel(): (files: readonly File[], others?: boolean) => Pro
       const model = await mutateAsync(files);
       const { id } = addRider(desk.getState().shot, model);
       desk.getState().edit(`Add ${model.name}`, (shot) => addRider(shot, model).shot);
-      desk.getState().set({ riderId: id, ...(!others && { tool: { kind: 'putRider', riderId: id } }) });
-      notify('done', `${model.name} is added${others ? '.' : ': click where it stands.'}`);
+      desk.getState().set({ riderId: id });
+      const put = () => desk.getState().set({ riderId: id, tool: { kind: 'putRider', riderId: id } });
+      notify(
+        'done',
+        `${model.name} is added.`,
+        others ? undefined : { name: 'Put it where I click', run: put },
+      );
     },
     [desk, mutateAsync],
   );

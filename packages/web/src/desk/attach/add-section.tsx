@@ -26,11 +26,11 @@ export function AddSection() {
   useEffect(() => {
     if (asked) title.current?.scrollIntoView({ block: 'start' });
   }, [asked]);
-  const add = (name: string, make: (shot: Shot) => { shot: Shot; id: string }, isPut = false) => {
+  const add = (name: string, make: (shot: Shot) => { shot: Shot; id: string }) => {
     try {
       const { id } = make(desk.getState().shot);
       desk.getState().edit(`Add ${name}`, (shot) => make(shot).shot);
-      desk.getState().set({ riderId: id, ...(isPut && { tool: { kind: 'putRider', riderId: id } }) });
+      desk.getState().set({ riderId: id });
     } catch (error) {
       notify('error', sentenceOf(error));
     }
@@ -40,7 +40,7 @@ export function AddSection() {
       () => notify('done', `Deleted the model ${model.name}.`),
       (error: unknown) => notify('error', sentenceOf(error)),
     );
-  const addModel = (model: KeptModel) => add(model.name, (shot) => addRider(shot, model), true);
+  const addModel = (model: KeptModel) => add(model.name, (shot) => addRider(shot, model));
   return (
     <Section>
       <SectionTitle ref={title}>Add a rider</SectionTitle>

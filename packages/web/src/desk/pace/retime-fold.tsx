@@ -37,8 +37,15 @@ export function RetimeFold() {
   const riders = useDesk(({ shot }) => shot.riders);
   const edit = useDesk((state) => state.edit);
   const frame = useDesk((state) => state.frame);
+  const { fps, range } = useDesk((state) => state.shot);
   const change = (label: string, next: (list: Shot['retimes']) => Shot['retimes'], gesture?: string) =>
     edit(label, (shot) => ({ ...shot, retimes: next(shot.retimes) }), gesture);
+  /** A second at half its speed, about a frame. */
+  const halfSpeedAround = (middle: number) => {
+    const span = Math.max(1, Math.min(Math.round(fps), range.last - range.first));
+    const from = Math.max(range.first, Math.min(range.last - span, Math.round(middle - span / 2)));
+    return stretchRetime([], from, span, 2 * span);
+  };
   const put = (i: number, part: Partial<Retime>, gesture?: string) =>
     change('Retime', (list) => list.map((one, k) => (k === i ? { ...one, ...part } : one)), gesture);
   return (
@@ -66,7 +73,7 @@ export function RetimeFold() {
           onPress={() =>
             change('Add a retime', (list) => [
               ...list,
-              { ...defaultsOf(Retime), name: `Retime ${list.length + 1}` },
+              { ...defaultsOf(Retime), name: `Retime ${list.length + 1}`, keys: halfSpeedAround(frame) },
             ])
           }
         >
