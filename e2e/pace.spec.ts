@@ -186,7 +186,7 @@ test('driven with a stop at a mark: it takes as long as the sums say and stands 
   const { mode, drive } = await paceOf(request, id);
   expect(mode).toBe('drive');
   expect(drive).toMatchObject({ top: 10, jerk: null, stops: [{ distance: 30, seconds: 1.5 }] });
-  await page.getByRole('button', { name: 'Fit the range by its top speed' }).click();
+  await page.getByRole('button', { name: 'Fit its top speed to the range' }).click();
   await expect(page.getByText(/^It takes 16\.6[0-9] s, 399 frames/)).toBeVisible();
   await page.getByRole('radio', { name: 'By keys' }).click();
   await expect(page.getByText(/The same motion by \d+ keys/)).toBeVisible();

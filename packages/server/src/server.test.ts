@@ -201,8 +201,14 @@ describe('checkpoints', () => {
   it('going back on a stale revision changes nothing', async () => {
     const { id } = await shots.create('One', undefined);
     const kept = await checkpoints.add(id, 'Start');
-    await shots.save(id, 1, newShot({ name: 'Two' }));
+    const paths = [
+      { id: 'p', name: 'P', points: Array.from({ length: 200 }, (_, i) => ({ position: [i, 0, 0] })) },
+    ];
+    await shots.save(id, 1, newShot({ name: 'Two', paths } as Parameters<typeof newShot>[0]));
+    const pieces = () => app.get(DataSource).query('SELECT digest FROM piece') as Promise<unknown>;
+    const before = await pieces();
     await expect(checkpoints.restore(id, kept.id, 1)).rejects.toMatchObject({ status: 409 });
+    expect(await pieces()).toEqual(before);
     expect((await shots.open(id)).name).toBe('Two');
     expect((await checkpoints.list(id)).map(({ name }) => name)).toEqual(['Start']);
   });

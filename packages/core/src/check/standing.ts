@@ -33,7 +33,11 @@ export function standingOf({ rider, body }: Pick<RiderLook, 'rider' | 'body'>): 
       evens: Math.min(...rider.wheels.map(({ radius }) => radius * Math.abs(scale[1]))),
     };
   if (rider.ball !== null)
-    return { on: 'ball', places: [under(rider.ball.centre, rider.ball.radius)], evens: rider.ball.radius };
+    return {
+      on: 'ball',
+      places: [under(rider.ball.centre, rider.ball.radius)],
+      evens: rider.ball.radius * Math.abs(scale[1]),
+    };
   if (rider.kind === 'character' || rider.gait !== null)
     return { on: 'feet', places: [[0, 0, 0]], evens: 0.25 };
   return underside(body, scaled);

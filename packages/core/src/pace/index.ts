@@ -1,5 +1,6 @@
 export { compilePace } from './compile-pace.js';
 export { moveKey } from './move-key.js';
+export { addStop } from './add-stop.js';
 export { fitKeys, keyedStretch } from './fit-keys.js';
 export { gripOf } from './grip-of.js';
 export { changeUnit, metresPerValue } from './change-unit.js';

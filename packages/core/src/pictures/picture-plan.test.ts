@@ -56,6 +56,14 @@ it('up to four cameras are seen side by side', () => {
 
 it('a sheet has a picture where it begins and at each cut', () => {
   expect(plan({ file: 'sheet', frames: 'cuts' }).map(({ frame }) => frame)).toEqual([1, 3, 7]);
+  // Without cuts at even steps.
+  const uncut = (last: number) =>
+    plannedPictures(
+      { ...wish, file: 'sheet', frames: 'cuts' },
+      { ...ground, range: { first: 1, last }, cuts: [] },
+    ).map(({ frame }) => frame);
+  expect(uncut(81)).toEqual([1, 11, 21, 31, 41, 51, 61, 71, 81]);
+  expect([uncut(3), uncut(1)]).toEqual([[1, 2, 3], [1]]);
   expect(plan({ file: 'pdf', frames: 'range', every: 5 }).map(({ frame }) => frame)).toEqual([1, 6]);
 });
 

@@ -114,7 +114,9 @@ export function plannedPictures(
     frames === 'one' && file === 'png'
       ? [Math.round(shown)]
       : frames === 'cuts' && sheet
-        ? [...new Set([first, ...starts])].sort((a, b) => a - b)
+        ? cuts.length > 0
+          ? [...new Set([first, ...starts])].sort((a, b) => a - b)
+          : spread(first, last)
         : even;
   const eyes = (frame: number): PictureEye[] => {
     if (eye === 'view') return [{ free: view(frame) }];
@@ -123,6 +125,17 @@ export function plannedPictures(
     return rider === undefined ? [{ free: view(frame) }] : [{ rider }];
   };
   return at.map((frame): PlannedPicture => ({ frame, eyes: eyes(frame) }));
+}
+
+/** Pictures of a sheet of a shot without cuts. */
+const UNCUT = 9;
+
+/** Whole frames at even steps from the first to the last. */
+function spread(first: number, last: number): number[] {
+  const steps = Math.min(UNCUT, last - first + 1) - 1;
+  return Array.from({ length: steps + 1 }, (_, i) =>
+    steps === 0 ? first : Math.round(first + (i * (last - first)) / steps),
+  );
 }
 
 /** Whether a file is a page to look at and no film. */

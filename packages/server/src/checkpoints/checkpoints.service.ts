@@ -38,6 +38,9 @@ export class CheckpointsService {
     const checkpoint = await this.checkpoints.findOneBy({ id: checkpointId, shotId });
     if (checkpoint === null) throw new NotFoundException(`This shot has no checkpoint "${checkpointId}".`);
     const until = await this.shots.documentOf(shotId);
+    // Refused before anything is kept: pieces that nobody has would be left.
+    if (until.revision !== revision)
+      await this.shots.save(shotId, revision, JSON.parse(await this.whole(checkpoint)));
     const kept = await this.keep(shotId, `Before going back to "${checkpoint.name.slice(0, 150)}"`, until);
     try {
       await this.shots.save(shotId, revision, JSON.parse(await this.whole(checkpoint)));

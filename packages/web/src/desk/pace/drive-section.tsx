@@ -1,8 +1,10 @@
 import {
+  addStop,
   curveRidden,
   DRIVE_PRESETS,
   driveCell,
   driveSeconds,
+  frameCount,
   isCoarseDrive,
   topSpeedFor,
   type Drive,
@@ -77,6 +79,10 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const track = curveRidden(shot, rider);
   const metres = track ? metresPerValue(pace, track) : 1;
   const seconds = useMemo(() => (track ? driveSeconds(pace, track, metres) : null), [pace, track, metres]);
+  const begins = Math.max(range.first, pace.start.frame);
+  // The frame after the last is the first again in a loop; else it is there at the last.
+  const needed =
+    seconds === null ? null : Math.ceil(begins - range.first + seconds * fps - 1e-6) + (shot.loop ? 0 : 1);
   const change = (part: Partial<Drive>, gesture?: string) =>
     edit(
       'Drive',
@@ -88,7 +94,7 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   );
   const fit = () => {
     if (track === null) return;
-    const left = range.last + (shot.loop ? 1 : 0) - Math.max(range.first, pace.start.frame);
+    const left = range.last + (shot.loop ? 1 : 0) - begins;
     const top = topSpeedFor(pace, track, metres, left / fps);
     setRefusal(
       top === null
@@ -161,7 +167,19 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         Goes <Choice label="Goes" options={WAYS} value={drive.way} onChange={(way) => change({ way })} />
       </Labelled>
       <Buttons>
-        <Button onPress={fit}>Fit the range by its top speed</Button>
+        <Button onPress={fit}>Fit its top speed to the range</Button>
+        {needed !== null && needed !== frameCount(shot) && needed <= LIMITS.frames && (
+          <Button
+            onPress={() =>
+              edit('Range', (now) => ({
+                ...now,
+                range: { first: now.range.first, last: now.range.first + needed - 1 },
+              }))
+            }
+          >
+            Make the range {needed} frames
+          </Button>
+        )}
       </Buttons>
       {refusal && <Hint role="alert">{refusal}</Hint>}
       <StopsFold
@@ -192,8 +210,9 @@ function StopsFold(props: {
   onPick: () => void;
 }) {
   const { drive, marks, fps, change, onPick } = props;
-  const stopHere = (distance: number) =>
-    change({ stops: [...drive.stops, { distance: Number(distance.toFixed(3)), seconds: 2 }] });
+  const [typed, setTyped] = useState({ distance: 0, seconds: 2 });
+  const stopHere = (distance: number, seconds = 2) =>
+    change({ stops: addStop(drive, { distance: Number(distance.toFixed(3)), seconds }) });
   return (
     <Fold title={`Stops (${drive.stops.length})`} isOpen={drive.stops.length > 0}>
       {drive.stops.map((stop, i) => (
@@ -227,7 +246,29 @@ function StopsFold(props: {
           </IconButton>
         </Line>
       ))}
+      <FieldGrid>
+        <QuantityField
+          label="Stop at"
+          kind="length"
+          value={typed.distance}
+          step={0.5}
+          onChange={(distance) => setTyped({ ...typed, distance })}
+        />
+        <QuantityField
+          label="for"
+          kind="time"
+          fps={fps}
+          value={typed.seconds}
+          step={0.5}
+          min={0}
+          max={1e6}
+          onChange={(seconds) => setTyped({ ...typed, seconds })}
+        />
+      </FieldGrid>
       <Buttons>
+        <Button onPress={() => stopHere(typed.distance, typed.seconds)}>
+          <Plus aria-hidden /> Add this stop
+        </Button>
         <Button onPress={onPick}>
           <Plus aria-hidden /> Stop: click the path
         </Button>

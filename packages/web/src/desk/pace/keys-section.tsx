@@ -154,6 +154,12 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
           Swap ends
         </Button>
         <Button onPress={() => change('To whole frames', quantiseKeys)}>To whole frames</Button>
+        <Button
+          isDisabled={pace.keys.every(({ ease }) => ease === 'smooth')}
+          onPress={() => change('Ease', (before) => easeKeys(before, new Set(before.keys.keys()), 'smooth'))}
+        >
+          Set all to smooth
+        </Button>
       </Buttons>
       <FieldPair>
         <QuantityField

@@ -1,4 +1,4 @@
-import type { Drive, ShotPath } from '@fleet-rail/core';
+import { addStop, type Drive, type ShotPath } from '@fleet-rail/core';
 import { changePace } from '../../../edits/rider-edits';
 import { showNumber } from '../../../ui/quantity';
 import type { DeskStore } from '../../desk-store';
@@ -20,7 +20,7 @@ export function stopAt(desk: DeskStore, _: ShotPath, s: number): void {
   const distance = Number(s.toFixed(3));
   changeDrive(desk, 'Add a stop', (drive) => ({
     ...drive,
-    stops: [...drive.stops, { distance, seconds: 2 }],
+    stops: addStop(drive, { distance, seconds: 2 }),
   }));
 }
 
