@@ -6,6 +6,8 @@ import type { RiderLook } from './rider-look.js';
 /** What is missing of a way that nobody sees: metres, and a part of the path. */
 const NEAR = 0.01;
 const PART = 1e-4;
+/** It is there when it is as near as this, metres. */
+const THERE = 1e-5;
 /** A ride that takes longer than so many frames is not looked for the end of. */
 const MOST_FRAMES = 100_000;
 
@@ -22,7 +24,7 @@ export function findNotOver(look: RiderLook): RawFinding[] {
   const tolerance = NEAR + PART * curve.length;
   const missing = Math.abs(goal - look.distance(count - 1) + offsetAt(rider.hitch, last).along);
   if (missing <= tolerance) return [];
-  const over = overAt(look, goal, tolerance);
+  const over = overAt(look, goal);
   return [
     found(
       'not-over',
@@ -67,12 +69,12 @@ function goalOf({ rider, evaluated, curve }: RiderLook, length: number): number 
 }
 
 /** The frame at which a ride is over; null where that is not told, or too late. */
-function overAt({ rider, evaluated }: RiderLook, goal: number, tolerance: number): number | null {
+function overAt({ rider, evaluated }: RiderLook, goal: number): number | null {
   const motion = evaluated.motion(rider);
   if (motion === null || rider.hitch === null || evaluated.retiming !== null) return null;
   const { along } = rider.hitch.offset;
   const { last } = evaluated.shot.range;
-  const isThere = (frame: number) => Math.abs(motion.distance(frame) - along - goal) <= tolerance;
+  const isThere = (frame: number) => Math.abs(motion.distance(frame) - along - goal) <= THERE;
   let step = 1;
   while (!isThere(last + step)) {
     step *= 2;

@@ -168,7 +168,7 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
       </Labelled>
       <Buttons>
         <Button onPress={fit}>Fit its top speed to the range</Button>
-        {needed !== null && needed !== frameCount(shot) && needed <= LIMITS.frames && (
+        {needed !== null && needed < frameCount(shot) && (
           <Button
             onPress={() =>
               edit('Range', (now) => ({

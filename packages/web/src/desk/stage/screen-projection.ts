@@ -47,8 +47,8 @@ export class ScreenProjection {
   toScreen(place: Vec3): ScreenPlace | null {
     const { clientWidth, clientHeight } = this.canvas;
     const p = new THREE.Vector3(...place).project(this.views.camera);
-    // Nor is there a place before the view knows what it is of.
-    if (!(p.z <= 1)) return null;
+    // Nor is there a place before the view knows what it is of, and how wide it is.
+    if (!(p.z <= 1) || Number.isNaN(p.x + p.y)) return null;
     return { x: ((p.x + 1) / 2) * clientWidth, y: ((1 - p.y) / 2) * clientHeight };
   }
 
