@@ -1,7 +1,7 @@
 // One planted fault of each kind, on its own; not part of what core gives.
 import { MODELS, CART_AXLES, HIERARCHIES, boxMesh, cart, scene } from './carts.js';
 import { BROKEN_BRIDGE, S_BEND, camera, crate, high, rider, standing, vehicle, walker } from './riders.js';
-import { circle, even, line, runs, shotOf, slope, waves } from './shots.js';
+import { circle, even, line, runs, shotOf, slope } from './shots.js';
 import { testWalker } from './walker.js';
 import type { GroundSurface } from '../src/contact/index.js';
 import type { FindingKind } from '../src/document/index.js';
@@ -13,10 +13,10 @@ import type { CheckScene } from '../src/check/check-scene.js';
 import type { SceneAssets } from '../src/evaluate/scene-assets.js';
 import type { Vec3 } from '../src/math/vec.js';
 import type { TriangleMesh } from '../src/solid/index.js';
+import { about } from './about.js';
+import { PLANTED_LATER } from './planted-later.js';
 
 const FLAT = slope(0, 0);
-/** Level, but for a ridge along Z. */
-const RIDGE = waves((x) => Math.max(0, 10 - Math.abs(x - 30)), 100, 2.5);
 const GROUND = { model: 'crate' };
 
 /** A fault that is planted, where it has to be found, and what cures it. */
@@ -33,9 +33,6 @@ export interface Planted {
   readonly cures: readonly string[];
 }
 
-const about = (value: number, within = 0.02) => ({
-  asymmetricMatch: (other: unknown) => typeof other === 'number' && Math.abs(other - value) <= within,
-});
 export const PLANTED: readonly Planted[] = [
   {
     kind: 'no-curve',
@@ -90,33 +87,6 @@ export const PLANTED: readonly Planted[] = [
     cures: ['Reach the end'],
   },
   {
-    kind: 'not-over',
-    paths: [line(40)],
-    // At 6 m/s the 40 m take 160 frames of 24 a second.
-    riders: [crate({ pace: { mode: 'speed', speeds: [{ frame: 1, speed: 6 }] } })],
-    said: { severity: 'note', figure: about(16, 1e-6), unit: 'm', from: 97, to: about(161, 1) },
-    cures: ['Make the range 161 frames'],
-  },
-  {
-    kind: 'not-over',
-    paths: [line(40)],
-    riders: [crate({ pace: even(0, 40) })],
-    // Three quarters as fast, by the last frame it is as far as it was to be at 73; after that time runs as ever, 24 frames more.
-    rest: {
-      retimes: [
-        {
-          riders: ['r'],
-          keys: [
-            { frame: 1, source: 1 },
-            { frame: 97, source: 73 },
-          ],
-        },
-      ],
-    },
-    said: { severity: 'note', figure: about(10, 0.1), unit: 'm', to: about(121, 1) },
-    cures: ['Make the range 121 frames'],
-  },
-  {
     kind: 'never-moves',
     paths: [line(40)],
     riders: [crate({ pace: { start: { value: 7 } } })],
@@ -169,69 +139,6 @@ export const PLANTED: readonly Planted[] = [
     // From 4 to 8 m/s within a twenty-fourth of a second.
     said: { figure: about((4 * 24) / 9.81, 0.1), from: 49, to: 49 },
     cures: ['Ease the keys', 'Drive it'],
-  },
-  {
-    kind: 'jolt',
-    paths: [line(40)],
-    // Half a metre aside for a single frame.
-    riders: [
-      crate({
-        pace: even(0, 40),
-        offsetKeys: [
-          { frame: 1, ease: 'hold' },
-          { frame: 49, side: 0.5, ease: 'hold' },
-          { frame: 50, ease: 'hold' },
-        ],
-      }),
-    ],
-    said: { figure: about(0.5, 1e-6), unit: 'm', from: 49, to: 50 },
-    cures: [],
-  },
-  {
-    kind: 'jolt',
-    paths: [line(40)],
-    // 8 cm up from one frame to the next.
-    riders: [
-      crate({
-        pace: even(0, 40),
-        offsetKeys: [
-          { frame: 60, ease: 'hold' },
-          { frame: 61, rise: 0.08, ease: 'hold' },
-        ],
-      }),
-    ],
-    ground: null,
-    said: { figure: about(0.08, 1e-6), unit: 'm', frame: 61 },
-    cures: [],
-  },
-  {
-    kind: 'fast-cycle',
-    paths: [line(40)],
-    riders: [
-      rider(
-        { pace: even(0, 40) },
-        { model: 'cart', kind: 'prop', cycles: [{ node: 'body', rate: 12, amplitude: 20 }] },
-      ),
-    ],
-    said: { severity: 'warning', part: 'body', figure: about(0.5, 1e-9) },
-    cures: [],
-  },
-  {
-    kind: 'tail-first',
-    paths: [line(40)],
-    // Slower than what backs, but it never does anything else.
-    riders: [vehicle({ pace: even(8, 0) })],
-    said: { severity: 'note', figure: about(2, 1e-6) },
-    cures: ['Turn it round', 'Face where it goes'],
-  },
-  {
-    kind: 'hidden',
-    paths: [high(2, 2)],
-    riders: [camera({ facing: { mode: 'aim', target: { point: [60, 2, 20] } } })],
-    // A ridge of 10 m between them.
-    ground: RIDGE,
-    said: { other: null, figure: about(97 / 24, 0.06), unit: 's' },
-    cures: [],
   },
   {
     kind: 'grip',
@@ -487,6 +394,7 @@ export const PLANTED: readonly Planted[] = [
     said: { other: null, figure: about(49 / 24, 0.06), unit: 's' },
     cures: [],
   },
+  ...PLANTED_LATER,
 ];
 
 /** A planted fault as a shot with what it is played and looked over with. */

@@ -1,4 +1,5 @@
 // A thread that does what it is told, for better or worse.
+import { setTimeout } from 'node:timers';
 import { parentPort } from 'node:worker_threads';
 
 const hoard = [];
