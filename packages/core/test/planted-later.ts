@@ -1,6 +1,5 @@
 // More planted faults: leaps, quick cycles, rides that go on, what is behind a ridge.
-import { about } from './about.js';
-import type { Planted } from './planted.js';
+import { about, type Planted } from './planted-fault.js';
 import { camera, crate, high, rider, vehicle } from './riders.js';
 import { even, line, waves } from './shots.js';
 

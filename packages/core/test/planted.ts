@@ -3,35 +3,15 @@ import { MODELS, CART_AXLES, HIERARCHIES, boxMesh, cart, scene } from './carts.j
 import { BROKEN_BRIDGE, S_BEND, camera, crate, high, rider, standing, vehicle, walker } from './riders.js';
 import { circle, even, line, runs, shotOf, slope } from './shots.js';
 import { testWalker } from './walker.js';
-import type { GroundSurface } from '../src/contact/index.js';
-import type { FindingKind } from '../src/document/index.js';
-import type { Loose } from '../src/document/new-shot.js';
-import type { ShotPath } from '../src/document/shot-path.js';
-import type { Rider } from '../src/document/shot-rider.js';
 import type { Shot } from '../src/document/shot.js';
 import type { CheckScene } from '../src/check/check-scene.js';
 import type { SceneAssets } from '../src/evaluate/scene-assets.js';
 import type { Vec3 } from '../src/math/vec.js';
-import type { TriangleMesh } from '../src/solid/index.js';
-import { about } from './about.js';
+import { about, type Planted } from './planted-fault.js';
 import { PLANTED_LATER } from './planted-later.js';
 
 const FLAT = slope(0, 0);
 const GROUND = { model: 'crate' };
-
-/** A fault that is planted, where it has to be found, and what cures it. */
-export interface Planted {
-  readonly kind: FindingKind;
-  readonly paths: Loose<ShotPath>[];
-  readonly riders: Loose<Rider>[];
-  readonly rest?: Loose<Omit<Shot, 'format' | 'version' | 'name'>>;
-  readonly ground?: GroundSurface | null;
-  readonly scenery?: TriangleMesh;
-  /** What the finding has to say. */
-  readonly said: Record<string, unknown>;
-  /** Buttons that are offered; none where nothing cures it. */
-  readonly cures: readonly string[];
-}
 
 export const PLANTED: readonly Planted[] = [
   {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { PLANTED, plantedScene, type Planted } from '../../test/planted.js';
+import type { Planted } from '../../test/planted-fault.js';
+import { PLANTED, plantedScene } from '../../test/planted.js';
 import { circle, even } from '../../test/shots.js';
 import { newShot } from '../document/new-shot.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';

@@ -20,7 +20,13 @@ import { ApiConsumes, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { whenGone } from '../http/when-gone.js';
 import { BackupService } from './backup.service.js';
-import { CancelledDto, MissingModelDto, RestoredDto, RestoreNameDto, RestoreProgressDto } from './library.dto.js';
+import {
+  CancelledDto,
+  MissingModelDto,
+  RestoredDto,
+  RestoreNameDto,
+  RestoreProgressDto,
+} from './library.dto.js';
 import { RestoreService } from './restore.service.js';
 
 /** The largest backup that is taken in, bytes. */

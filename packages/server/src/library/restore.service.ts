@@ -1,7 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { BadRequestException, ConflictException, Inject, Injectable, type OnModuleInit } from '@nestjs/common';
+import {
+  BadRequestException,
+  ConflictException,
+  Inject,
+  Injectable,
+  type OnModuleInit,
+} from '@nestjs/common';
 import { SETTINGS } from '../settings.token.js';
 import type { Settings } from '../settings.js';
 import { ThreadRefusal } from '../threads/work-threads.js';
