@@ -6,6 +6,8 @@ import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { Quat, Vec3 } from '../math/vec.js';
+import type { CompiledPath } from '../path/compiled-path.js';
+import { nearestToPoint } from '../path/nearest.js';
 import {
   beginRiddenPathAt,
   joinRiddenPaths,
@@ -166,6 +168,19 @@ describe.each(['bezier', 'through', 'polyline', 'bspline'] as const)(
       expect(after.paths).toHaveLength(1);
       expect(after.riders.every((rider) => rider.hitch?.path === 'p')).toBe(true);
       expect(moved(shot, after)).toBeLessThan(2e-6);
+      // It goes the way the first one went.
+      const wayAt = (one: Shot, place: readonly number[]) => {
+        const curve = evaluateShot(one, NO_ASSETS).paths.get('p') as CompiledPath;
+        const { distance } = nearestToPoint(curve, place as Vec3);
+        const way: Vec3 = [0, 0, 0];
+        curve.tangent(distance, way);
+        return way;
+      };
+      const middle: Vec3 = [0, 0, 0];
+      const own = evaluateShot(shot, NO_ASSETS).paths.get('p') as CompiledPath;
+      own.position(own.length / 2, middle);
+      const [was, is] = [shot, after].map((one) => wayAt(one, middle));
+      expect(was[0] * is[0] + was[1] * is[1] + was[2] * is[2]).toBeGreaterThan(0.99);
     });
   },
 );

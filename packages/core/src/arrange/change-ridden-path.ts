@@ -106,8 +106,8 @@ export function splitRiddenPath(shot: Shot, id: string, s: number): { shot: Shot
 }
 
 /**
- * Two open paths as one under the first one's id, over a bridge where their ends stand apart. A path whose
- * other end is to meet is reversed for it.
+ * Two open paths as one under the first one's id, over a bridge where their ends stand apart. It goes the way the first one goes; the
+ * second is turned round where it would go against that.
  *
  * @param tension how far the bridge swings out, 1 for as far as the gap is wide
  * @throws PathError where one has no curve or is closed
@@ -145,7 +145,9 @@ export function joinRiddenPaths(
     from: curveOf(second),
     shift: secondStart,
   }));
-  return withoutTurnouts(onBoth, secondId);
+  const joined = withoutTurnouts(onBoth, secondId);
+  // It was turned round for its start to be met, and goes its own way again.
+  return ends.first === 'start' ? reverseRiddenPath(joined, firstId) : joined;
 }
 
 function pathOf(shot: Shot, id: string): ShotPath {

@@ -279,6 +279,12 @@ function JoinSettings({ operation, path, change }: SettingsProps<'join'>) {
         value={operation.ends.second}
         onChange={(second) => meet({ ...operation.ends, second })}
       />
+      {operation.ends.first === operation.ends.second && (
+        <Hint role="status">
+          {others.find(({ id }) => id === operation.other)?.name ?? 'The other path'} is turned round, so that
+          all of it goes the way {path.name} goes.
+        </Hint>
+      )}
       <Tension value={operation.tension} onChange={(tension) => change({ tension })} />
     </>
   );
