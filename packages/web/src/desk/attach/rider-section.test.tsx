@@ -1,4 +1,5 @@
 /** @jest-environment jsdom */
+import { jest } from '@jest/globals';
 import { newShot, physicsFor } from '@fleet-rail/core';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { ThemeProvider } from 'styled-components';
