@@ -325,7 +325,7 @@ test('everything is backed up as one file, and taken in beside what is there', a
   ).toBeVisible(THREAD);
   expect(((await (await request.get('/api/shots')).json()) as unknown[]).length).toBe(before);
   await chooseFile(page, 'Restore a backup', { ...zip, buffer: Buffer.from('nothing') });
-  await expect(page.getByText('This is no zip that can be read; expected a backup.')).toBeVisible(THREAD);
+  await expect(page.getByText('This zip cannot be read; expected a backup.')).toBeVisible(THREAD);
 });
 
 test('a nose that is put right takes the steering with it', async ({ page, request }) => {
