@@ -1,13 +1,13 @@
 import { aimedAt, axesOf } from '../document/index.js';
 import { mat4, vec3 } from 'gl-matrix';
 import type { Vec3 } from '../math/vec.js';
-import type { GroundSurface } from '../contact/index.js';
 import { axisVector } from '../pose/axes.js';
 import { compileFocal, pictureHalves } from '../pose/camera.js';
 import { POSE, pointOn } from '../pose/index.js';
 import { sourceFrame } from '../timing/index.js';
 import { boxMeetsStretch, distanceToBox } from '../solid/index.js';
-import { Solid } from './solid.js';
+import { solidOf } from './check-scene.js';
+import type { Solid } from './solid.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { staysApart } from './rider-look.js';
@@ -28,7 +28,7 @@ export function findUnseen(camera: RiderLook, others: readonly RiderLook[], set:
   const before = blockers(camera, others, aimed);
   /** By frame who stands before its target; null for the set, and the ground apart. */
   const hides = new Map<number, { readonly by: string | null; readonly isGround: boolean }>();
-  const ground = groundSolid(evaluated.assets.ground);
+  const ground = evaluated.assets.ground && solidOf(evaluated.assets.ground.mesh);
   const hidden = (i: number): number => {
     const { eye, place } = at(i);
     const by = blockerOf(eye, place, first + i, before, set);
@@ -96,16 +96,8 @@ function blockers({ rider }: RiderLook, others: readonly RiderLook[], aimed: str
   );
 }
 
-/** What stands on the ground sinks into it by so much at the most: it is seen if what is so far above it is, metres. */
+/** A target may sink this far into the ground it stands on: the ground hides it only where it hides a place this far above it too, metres. */
 const ABOVE = 0.3;
-const grounds = new WeakMap<GroundSurface, Solid>();
-
-function groundSolid(ground: GroundSurface | null): Solid | null {
-  if (ground === null) return null;
-  const solid = grounds.get(ground) ?? new Solid(ground.mesh);
-  grounds.set(ground, solid);
-  return solid;
-}
 
 /** Whether the ground rises between an eye and a place. */
 function isBehind(ground: Solid | null, eye: Vec3, place: Vec3): boolean {

@@ -22,10 +22,12 @@ export const NO_SCENE: CheckScene = { models: new Map(), missing: new Set(), sce
 
 const solids = new WeakMap<TriangleMesh, Solid>();
 
-/** What stands on the ground as a solid, made once. */
-export function sceneryOf({ scenery }: CheckScene): Solid | null {
-  if (scenery === null) return null;
-  const solid = solids.get(scenery) ?? new Solid(scenery);
-  solids.set(scenery, solid);
+/** Triangles as a solid, made once. */
+export function solidOf(mesh: TriangleMesh): Solid {
+  const solid = solids.get(mesh) ?? new Solid(mesh);
+  solids.set(mesh, solid);
   return solid;
 }
+
+/** The set that stands on the ground, as a solid. */
+export const sceneryOf = ({ scenery }: CheckScene): Solid | null => scenery && solidOf(scenery);

@@ -19,7 +19,7 @@ export function findJolts(look: RiderLook): RawFinding[] {
 
 function inSpeed(look: RiderLook, limit: number): RawFinding[] {
   const { rider, fps, count } = look;
-  // What hangs behind another or goes by its timing is jolted with it: that one is told of.
+  // A rider that follows another, or takes its timing, jolts with it: the finding is the leader's.
   if (look.curve === null || rider.hitch?.follows || rider.hitch?.pacedBy) return [];
   const change = (i: number) => (i === 0 ? 0 : (Math.abs(look.speed(i) - look.speed(i - 1)) * fps) / GRAVITY);
   return stretchesOver(look, count, limit, change).map(({ worst, frame, ...frames }) =>

@@ -1,15 +1,14 @@
+import { LIMITS } from '../document/limits.js';
 import { compiledPaceOf } from '../pace/compiled-pace-of.js';
 import { offsetAt } from '../pose/keyed-offset.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 
-/** What is missing of a way that nobody sees: metres, and a part of the path. */
+/** A ride that ends this near to its goal counts as there: metres, and a part of the path's length. */
 const NEAR = 0.01;
 const PART = 1e-4;
-/** It is there when it is as near as this, metres. */
+/** The frame that is proposed is the first at which the ride is this near to its goal, metres. */
 const THERE = 1e-5;
-/** A ride that takes longer than so many frames is not looked for the end of. */
-const MOST_FRAMES = 100_000;
 
 /** Rides that are not over when the range is: driven or at a speed along an open path, or slowed down by a retime. */
 export function findNotOver(look: RiderLook): RawFinding[] {
@@ -41,12 +40,12 @@ export function findNotOver(look: RiderLook): RawFinding[] {
         remedy: over === null ? null : 'make-range',
       },
       ({ rider: badge }) =>
-        `${badge(rider.id)} is ${missing.toFixed(2)} m from where its ride ends when the range is over${over === null ? '.' : `: it needs ${over - first + 1} frames, the range has ${count}.`}`,
+        `${badge(rider.id)} is still ${missing.toFixed(2)} m from its end at the last frame${over === null ? '.' : `: its ride takes ${over - first + 1} frames, the range has ${count}.`}`,
     ),
   ];
 }
 
-/** Where a ride is to come to, metres along its path; null where it comes to it, or to nowhere. */
+/** The distance along its path that a ride is to reach, metres; null for rides that need not reach one. */
 function goalOf({ rider, evaluated, curve }: RiderLook, length: number): number | null {
   const { hitch } = rider;
   if (hitch === null || curve === null) return null;
@@ -72,13 +71,14 @@ function goalOf({ rider, evaluated, curve }: RiderLook, length: number): number 
 function overAt({ rider, evaluated }: RiderLook, goal: number): number | null {
   const motion = evaluated.motion(rider);
   if (motion === null || rider.hitch === null || evaluated.retiming !== null) return null;
-  const { along } = rider.hitch.offset;
-  const { last } = evaluated.shot.range;
-  const isThere = (frame: number) => Math.abs(motion.distance(frame) - along - goal) <= THERE;
+  const { hitch } = rider;
+  const { first, last } = evaluated.shot.range;
+  const isThere = (frame: number) =>
+    Math.abs(motion.distance(frame) - offsetAt(hitch, frame).along - goal) <= THERE;
   let step = 1;
   while (!isThere(last + step)) {
     step *= 2;
-    if (step > MOST_FRAMES) return null;
+    if (step > 2 * LIMITS.frames) return null;
   }
   let [before, there] = [last + Math.floor(step / 2), last + step];
   while (there - before > 1) {
@@ -86,5 +86,5 @@ function overAt({ rider, evaluated }: RiderLook, goal: number): number | null {
     if (isThere(middle)) there = middle;
     else before = middle;
   }
-  return there;
+  return there - first < LIMITS.frames ? there : null;
 }

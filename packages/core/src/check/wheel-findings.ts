@@ -38,7 +38,7 @@ function radiusOff(look: RiderLook): RawFinding[] {
     if (off > most) [most, node, is, was] = [off, wheel.node, wheel.radius, real];
   }
   if (node === '') return [];
-  // What it turns too much or too little comes to so much of its way over the ground.
+  // A wrong radius makes the wheel turn too much or too little: over the shot that adds up to this much slip.
   const turns = evaluated.gauges(rider).find(({ kind, part }) => kind === 'turns' && part === node);
   const turned = turns ? Math.abs(turns.value(first + count - 1) - turns.value(first)) : 0;
   const slip = 2 * Math.PI * turned * Math.abs(is - was) * Math.max(...rider.rest.scale.map(Math.abs));

@@ -23,9 +23,9 @@ import { POSE, rotationIn, type PoseAt } from '../pose/pose.js';
 import { keptSteps } from './kept-steps.js';
 import type { Swinging } from './moved-parts.js';
 
-/** In a loop what swings has swung before it, until what it began with is this part of what it was; */
+/** A loop has a run-up that lasts until only this part of the swing it began with is left; */
 const LEFT = 5e-4;
-/** for two cycles at least, and for so many frames at most. */
+/** it lasts at least two cycles, and at most so many frames. */
 const LEAST_CYCLES = 2;
 const MOST_FRAMES = 20_000;
 /** Half the step over which turning is measured, frames. */
@@ -90,7 +90,7 @@ export class Hanging {
     const { loop, range } = this.shot;
     let done = 0;
     const cycle = range.last - range.first + 1;
-    // What goes before a loop is its cycle over and over: looked at once.
+    // The run-up repeats the cycle, so each of its frames is looked at once.
     const known = new Map<number, Float64Array>();
     const inputs = (i: number, out: Float64Array, at: number) => {
       const frame = this.begin + i;
@@ -188,7 +188,7 @@ export class Hanging {
   }
 }
 
-/** How many cycles go before a loop, by how slowly what swings slowest forgets what it began with. */
+/** How many cycles the run-up of a loop has, by the part whose swing dies away most slowly. */
 function cyclesBefore(specs: readonly HangingSpec[], cycle: number, fps: number): number {
   const slowest = Math.min(
     ...specs.map(({ middle, mass, stiffness, damping }) => {

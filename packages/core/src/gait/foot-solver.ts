@@ -2,12 +2,7 @@ import { vec3 } from 'gl-matrix';
 import type { GroundSurface } from '../contact/ground-surface.js';
 import type { GroundContact } from '../document/shot-hitch.js';
 import { placeNodes, readOrigin, withAllAbove } from '../hierarchy/model-space.js';
-import {
-  initialPose,
-  type Clip,
-  type HierarchyPose,
-  type NodeHierarchy,
-} from '../hierarchy/node-hierarchy.js';
+import { initialPose, type HierarchyPose, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 import { wrapAngle } from '../math/angle.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import type { PoseAt } from '../pose/pose.js';
@@ -31,6 +26,7 @@ import { LegBender, turnAboutUp, type AimedLeg } from './leg-bender.js';
 import type { FootDown } from './step-plan.js';
 import type { WalkPoses } from './walk-poses.js';
 import { SoleOnGround } from './sole-on-ground.js';
+import { floorsOf } from './walk-floors.js';
 import { WalkerPlace } from './walker-place.js';
 
 /** What feet are brought to the ground in. */
@@ -391,15 +387,6 @@ export class FootSolver {
     const found = ground.heights.height(x, z, this.place.height - rise, up, down);
     return found === null ? null : found + rise;
   }
-}
-
-/** By walk clip how low it ever has the soles of its feet, metres of the model: all who walk by it have the same. */
-const walkFloors = new WeakMap<Clip, Map<string, number>>();
-
-function floorsOf(clip: Clip): Map<string, number> {
-  const known = walkFloors.get(clip) ?? new Map<string, number>();
-  walkFloors.set(clip, known);
-  return known;
 }
 
 const shift: Shift = { x: 0, z: 0, turn: 0 };

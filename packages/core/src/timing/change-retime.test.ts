@@ -1,5 +1,5 @@
 import type { RetimeKey } from '../document/shot-retime.js';
-import { addRetimeKey, stretchRetime } from './change-retime.js';
+import { addRetimeKey, stretchRetime, halfSpeedAround } from './change-retime.js';
 import { retimingOf } from './retiming.js';
 
 const shownAt = (keys: readonly RetimeKey[], frame: number) =>
@@ -40,4 +40,26 @@ it('a key put in shows what was shown', () => {
   expect(more).toHaveLength(3);
   for (const frame of [30, 49, 60, 90]) expect(shownAt(more, frame)).toBeCloseTo(shownAt(half, frame), 9);
   expect(addRetimeKey(more, 49)).toEqual(more);
+});
+
+const around = (first: number, last: number, frame: number) =>
+  halfSpeedAround({ first, last }, 24, frame).map((key) => [key.frame, key.source]);
+
+it('a second about a frame takes two, within the range', () => {
+  expect(around(1, 240, 100)).toEqual([
+    [88, 88],
+    [136, 112],
+  ]);
+  expect(around(1, 240, 1)).toEqual([
+    [1, 1],
+    [49, 25],
+  ]);
+  expect(around(1, 240, 240)).toEqual([
+    [216, 216],
+    [264, 240],
+  ]);
+  expect(around(1, 11, 5)).toEqual([
+    [1, 1],
+    [21, 11],
+  ]);
 });

@@ -33,3 +33,14 @@ export function stretchRetime(keys: Keys, frame: number, span: number, frames: n
   const freeze: RetimeKey = { ...begins, ease: 'linear' };
   return [...stretched, freeze].sort((a, b) => a.frame - b.frame);
 }
+
+/** Keys that play a second about a frame at half speed; a shorter range is slowed whole. */
+export function halfSpeedAround(
+  { first, last }: { readonly first: number; readonly last: number },
+  fps: number,
+  frame: number,
+): RetimeKey[] {
+  const span = Math.max(1, Math.min(Math.round(fps), last - first));
+  const from = Math.max(first, Math.min(last - span, Math.round(frame - span / 2)));
+  return stretchRetime([], from, span, 2 * span);
+}

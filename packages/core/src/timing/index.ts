@@ -1,4 +1,4 @@
-export { addRetimeKey, stretchRetime } from './change-retime.js';
+export { addRetimeKey, halfSpeedAround, stretchRetime } from './change-retime.js';
 export { hasOwnPace, headOf, leaderIdOf, leadingOf } from './leader.js';
 export type { FrameMapping, FrameStep } from './frame-step.js';
 export { UNCHANGED_FRAMES, mapFrames } from './map-frames.js';

@@ -1,4 +1,5 @@
 import { Clock } from 'lucide-react';
+import { withFrames } from '../edits/range-edits';
 import { Button } from '../ui/button';
 import { Buttons, Hint, Section } from '../ui/panel';
 import { useDesk } from './desk-store';
@@ -14,6 +15,7 @@ export function RangeNotes({ riderId }: { riderId: string | null }) {
   );
   if (notes.length === 0) return null;
   const to = Math.max(...notes.map((note) => note.to ?? range.last));
+  const frames = to - range.first + 1;
   return (
     <Section aria-label="Range">
       {notes.slice(0, 3).map(({ rider, message }) => (
@@ -21,12 +23,8 @@ export function RangeNotes({ riderId }: { riderId: string | null }) {
       ))}
       {to > range.last && (
         <Buttons>
-          <Button
-            onPress={() =>
-              edit('Range', (shot) => ({ ...shot, range: { first: shot.range.first, last: to } }))
-            }
-          >
-            <Clock aria-hidden /> Make the range {to - range.first + 1} frames
+          <Button onPress={() => edit('Range', withFrames(frames))}>
+            <Clock aria-hidden /> Make the range {frames} frames
           </Button>
         </Buttons>
       )}

@@ -16,6 +16,7 @@ import {
 import { Plus, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
+import { withFrames } from '../../edits/range-edits';
 import { changePace } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -169,16 +170,7 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
       <Buttons>
         <Button onPress={fit}>Fit its top speed to the range</Button>
         {needed !== null && needed < frameCount(shot) && (
-          <Button
-            onPress={() =>
-              edit('Range', (now) => ({
-                ...now,
-                range: { first: now.range.first, last: now.range.first + needed - 1 },
-              }))
-            }
-          >
-            Make the range {needed} frames
-          </Button>
+          <Button onPress={() => edit('Range', withFrames(needed))}>Make the range {needed} frames</Button>
         )}
       </Buttons>
       {refusal && <Hint role="alert">{refusal}</Hint>}
@@ -255,7 +247,7 @@ function StopsFold(props: {
           onChange={(distance) => setTyped({ ...typed, distance })}
         />
         <QuantityField
-          label="for"
+          label="For"
           kind="time"
           fps={fps}
           value={typed.seconds}

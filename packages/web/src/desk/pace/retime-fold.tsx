@@ -2,6 +2,7 @@ import {
   Retime,
   addRetimeKey,
   defaultsOf,
+  halfSpeedAround,
   stretchRetime,
   type Rider,
   type RetimeKey,
@@ -40,12 +41,6 @@ export function RetimeFold() {
   const { fps, range } = useDesk((state) => state.shot);
   const change = (label: string, next: (list: Shot['retimes']) => Shot['retimes'], gesture?: string) =>
     edit(label, (shot) => ({ ...shot, retimes: next(shot.retimes) }), gesture);
-  /** A second at half its speed, about a frame. */
-  const halfSpeedAround = (middle: number) => {
-    const span = Math.max(1, Math.min(Math.round(fps), range.last - range.first));
-    const from = Math.max(range.first, Math.min(range.last - span, Math.round(middle - span / 2)));
-    return stretchRetime([], from, span, 2 * span);
-  };
   const put = (i: number, part: Partial<Retime>, gesture?: string) =>
     change('Retime', (list) => list.map((one, k) => (k === i ? { ...one, ...part } : one)), gesture);
   return (
@@ -73,7 +68,11 @@ export function RetimeFold() {
           onPress={() =>
             change('Add a retime', (list) => [
               ...list,
-              { ...defaultsOf(Retime), name: `Retime ${list.length + 1}`, keys: halfSpeedAround(frame) },
+              {
+                ...defaultsOf(Retime),
+                name: `Retime ${list.length + 1}`,
+                keys: halfSpeedAround(range, fps, frame),
+              },
             ])
           }
         >

@@ -1,0 +1,9 @@
+import type { Shot } from '@fleet-rail/core';
+
+/** A shot with a range of so many frames, from the same first one on. */
+export const withFrames =
+  (frames: number) =>
+  (shot: Shot): Shot => ({
+    ...shot,
+    range: { first: shot.range.first, last: shot.range.first + frames - 1 },
+  });
