@@ -35,7 +35,7 @@ import { useComeBack } from './saving/use-come-back';
 import { FORMER_STATIONS, STATIONS, type StationId } from './stations/stations';
 import { TopBar } from './top-bar';
 import { Transport } from './transport/transport';
-import { InTurn, Turns } from './turns';
+import { DESK_ORDER, InTurn, PANEL_ORDER, Turns } from './turns';
 import { useDeskKeys } from './use-desk-keys';
 import { CheckContext, useChecks } from './use-checks';
 import { EvaluationContext, useEvaluation } from './use-evaluation';
@@ -238,7 +238,7 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   return (
     <EvaluationContext.Provider value={evaluation}>
       <CheckContext.Provider value={checks}>
-        <Turns>
+        <Turns order={DESK_ORDER}>
           <Whole>
             <TopBar shotId={shotId} />
             <ConflictBanner shotId={shotId} />
@@ -315,7 +315,9 @@ const StationPanel = memo(function StationPanel(props: { station: StationId; sho
   const Panel = PANELS[props.station];
   return (
     <Suspense>
-      <Panel shotId={props.shotId} />
+      <Turns order={PANEL_ORDER}>
+        <Panel shotId={props.shotId} />
+      </Turns>
     </Suspense>
   );
 });

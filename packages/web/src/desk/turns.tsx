@@ -1,28 +1,34 @@
-import { createContext, useContext, useEffect, useState, type ReactNode } from 'react';
+import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { flushSync } from 'react-dom';
 import { nextTask } from '../evaluation/next-task';
 
-/** In what order a desk is drawn as it opens; what has no turn is there at once. */
-const ORDER = ['panel', 'diagram', 'stage', 'points', 'heights'] as const;
+/** In what order a desk is drawn as it opens. */
+export const DESK_ORDER = ['panel', 'diagram', 'stage'] as const;
 
-type TurnName = (typeof ORDER)[number];
+/** In what order the panel of a step is drawn when its code has come, be that before the rest of the desk or after it. */
+export const PANEL_ORDER = ['points', 'heights'] as const;
 
-const Drawn = createContext<number>(ORDER.length);
+type TurnName = (typeof DESK_ORDER | typeof PANEL_ORDER)[number];
+
+const Waiting = createContext<readonly TurnName[]>([]);
 
 /** Draws what is {@link InTurn} in it one after the other, each in a task of its own: a click waits for one of them, and not for all. */
-export function Turns({ children }: { children: ReactNode }) {
+export function Turns({ order, children }: { order: readonly TurnName[]; children: ReactNode }) {
   const [drawn, setDrawn] = useState(0);
   useEffect(() => {
-    if (drawn === ORDER.length) return;
+    if (drawn === order.length) return;
     let gone = false;
-    void nextTask().then(() => gone || setDrawn(drawn + 1));
+    // Drawn before the task ends: two turns of a desk and its panel would else be drawn together.
+    void nextTask().then(() => gone || flushSync(() => setDrawn(drawn + 1)));
     return () => {
       gone = true;
     };
-  }, [drawn]);
-  return <Drawn.Provider value={drawn}>{children}</Drawn.Provider>;
+  }, [drawn, order]);
+  const waiting = useMemo(() => order.slice(drawn), [order, drawn]);
+  return <Waiting.Provider value={waiting}>{children}</Waiting.Provider>;
 }
 
-/** What is drawn when its turn has come, and from then on. */
+/** What is drawn when its turn has come, and from then on; at once where nothing around it waits for turns. */
 export function InTurn({ of, children }: { of: TurnName; children: ReactNode }) {
-  return useContext(Drawn) > ORDER.indexOf(of) ? children : null;
+  return useContext(Waiting).includes(of) ? null : children;
 }
