@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { openAhead } from './api/opened-ahead';
-import { loadPanel, loadStage } from './desk/stations/panels';
+import { panelOf, Stage } from './desk/stations/panels';
 import { nextTask } from './evaluation/next-task';
 import { DayAndNight } from './theme/theme-provider';
 import { CrashGuard } from './ui/crash-guard';
@@ -22,7 +22,7 @@ async function loadAhead(address: string): Promise<void> {
   if (address.startsWith('/pool')) return;
   const [, shotId, station] = /^\/shots\/([^/]+)\/?([^/]*)/.exec(address) ?? [];
   if (shotId !== undefined) openAhead(shotId);
-  const loads = station === undefined ? [loadShots] : [loadDesk, loadStage, () => loadPanel(station)];
+  const loads = station === undefined ? [loadShots] : [loadDesk, Stage.load, panelOf(station).load];
   for (const load of loads) {
     await nextTask();
     // One that fails is asked for again where it is shown, and says so there.

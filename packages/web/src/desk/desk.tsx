@@ -1,4 +1,4 @@
-import { lazy, memo, Suspense, useEffect, useRef, useState, type RefObject } from 'react';
+import { memo, Suspense, useEffect, useRef, useState, type RefObject } from 'react';
 import { Panel, PanelGroup, PanelResizeHandle, type ImperativePanelHandle } from 'react-resizable-panels';
 import { Navigate, useParams } from 'react-router';
 import styled from 'styled-components';
@@ -23,7 +23,7 @@ import { RunDiagram } from './diagram/run-diagram';
 import { BankChart } from './facing/bank-chart';
 import { DropPlace } from './drop/drop-place';
 import { DeskTaker } from './hand-over/desk-taker';
-import { loadPanels, loadStage, PANELS } from './stations/panels';
+import { loadPanels, panelOf, Stage } from './stations/panels';
 import { StationLine } from './stations/station-line';
 import { finishDrawing } from './path/drawing';
 import { Autosave } from './saving/autosave';
@@ -35,7 +35,7 @@ import { useComeBack } from './saving/use-come-back';
 import { FORMER_STATIONS, STATIONS, type StationId } from './stations/stations';
 import { TopBar } from './top-bar';
 import { Transport } from './transport/transport';
-import { DESK_ORDER, InTurn, PANEL_ORDER, Turns } from './turns';
+import { InTurn, Turns } from './turns';
 import { useDeskKeys } from './use-desk-keys';
 import { CheckContext, useChecks } from './use-checks';
 import { EvaluationContext, useEvaluation } from './use-evaluation';
@@ -43,9 +43,6 @@ import { useSceneAssets } from './use-scene-assets';
 import { useModelFacts } from './use-model-facts';
 import { useOperationPreview } from './use-operation-preview';
 import { usePlayback } from './use-playback';
-
-/** Not waited for: panels and diagram are there before what draws the scene has come. */
-const Stage = lazy(async () => ({ default: (await loadStage()).Stage }));
 
 const Whole = styled.div`
   display: flex;
@@ -238,7 +235,7 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   return (
     <EvaluationContext.Provider value={evaluation}>
       <CheckContext.Provider value={checks}>
-        <Turns order={DESK_ORDER}>
+        <Turns needs={{ panel: panelOf(station).load, stage: Stage.load }}>
           <Whole>
             <TopBar shotId={shotId} />
             <ConflictBanner shotId={shotId} />
@@ -312,12 +309,10 @@ function useRoomForTiming(panel: RefObject<ImperativePanelHandle | null>, timing
 
 /** Drawn anew by what it shows itself, not with the desk. */
 const StationPanel = memo(function StationPanel(props: { station: StationId; shotId: string }) {
-  const Panel = PANELS[props.station];
+  const Panel = panelOf(props.station);
   return (
     <Suspense>
-      <Turns order={PANEL_ORDER}>
-        <Panel shotId={props.shotId} />
-      </Turns>
+      <Panel shotId={props.shotId} />
     </Suspense>
   );
 });

@@ -1,34 +1,45 @@
-import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
-import { flushSync } from 'react-dom';
+import { createContext, useContext, useEffect, useState, type ReactNode } from 'react';
 import { nextTask } from '../evaluation/next-task';
 
-/** In what order a desk is drawn as it opens. */
-export const DESK_ORDER = ['panel', 'diagram', 'stage'] as const;
+/** What a desk is drawn in as it opens, each sequence in its order. */
+const SEQUENCES = [['panel', 'points', 'heights'], ['diagram'], ['stage']] as const;
 
-/** In what order the panel of a step is drawn when its code has come, be that before the rest of the desk or after it. */
-export const PANEL_ORDER = ['points', 'heights'] as const;
+const ALL = SEQUENCES.flat();
 
-type TurnName = (typeof DESK_ORDER | typeof PANEL_ORDER)[number];
+type TurnName = (typeof ALL)[number];
 
+/** What is still to be drawn; nothing where no turns are taken. */
 const Waiting = createContext<readonly TurnName[]>([]);
 
-/** Draws what is {@link InTurn} in it one after the other, each in a task of its own: a click waits for one of them, and not for all. */
-export function Turns({ order, children }: { order: readonly TurnName[]; children: ReactNode }) {
-  const [drawn, setDrawn] = useState(0);
+type Needs = Partial<Record<TurnName, () => Promise<unknown>>>;
+
+/**
+ * Draws what is {@link InTurn} in it one after the other, each in a task of its own: a click waits for one of them, and not for all.
+ * @param needs what a turn waits for, such as its code; others come first meanwhile. One that fails is drawn as well, and says why.
+ */
+export function Turns({ needs, children }: { needs: Needs; children: ReactNode }) {
+  const [waiting, setWaiting] = useState<readonly TurnName[]>(ALL);
+  const [ready] = useState(() => {
+    const settled = (name: TurnName) => Promise.allSettled([needs[name]?.()]).then(() => name);
+    return new Map(ALL.map((name) => [name, settled(name)]));
+  });
   useEffect(() => {
-    if (drawn === order.length) return;
+    if (waiting.length === 0) return;
     let gone = false;
-    // Drawn before the task ends: two turns of a desk and its panel would else be drawn together.
-    void nextTask().then(() => gone || flushSync(() => setDrawn(drawn + 1)));
+    const firsts = SEQUENCES.flatMap((sequence) => sequence.find((name) => waiting.includes(name)) ?? []);
+    const next = Promise.race(firsts.map((name) => ready.get(name)!));
+    void next.then(async (name) => {
+      await nextTask();
+      if (!gone) setWaiting(waiting.filter((other) => other !== name));
+    });
     return () => {
       gone = true;
     };
-  }, [drawn, order]);
-  const waiting = useMemo(() => order.slice(drawn), [order, drawn]);
+  }, [waiting, ready]);
   return <Waiting.Provider value={waiting}>{children}</Waiting.Provider>;
 }
 
-/** What is drawn when its turn has come, and from then on; at once where nothing around it waits for turns. */
+/** What is drawn when its turn has come, and from then on. */
 export function InTurn({ of, children }: { of: TurnName; children: ReactNode }) {
   return useContext(Waiting).includes(of) ? null : children;
 }

@@ -1,0 +1,17 @@
+import { createElement, lazy, useState, type ComponentType } from 'react';
+
+/**
+ * A component whose code comes later, and the request for that code.
+ * Shown after its code has come it is drawn at once, with what is around it; shown before, it suspends.
+ */
+export function onceLoaded<P extends object>(request: () => Promise<ComponentType<P>>) {
+  let loaded: ComponentType<P> | undefined;
+  const load = async () => (loaded = await request());
+  const Awaited = lazy(async () => ({ default: await load() }));
+  function OnceLoaded(props: P) {
+    // What it began as it stays: another component in its place would begin from nothing.
+    const [shown] = useState<ComponentType<P>>(() => loaded ?? Awaited);
+    return createElement(shown, props);
+  }
+  return Object.assign(OnceLoaded, { load });
+}
