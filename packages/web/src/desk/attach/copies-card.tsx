@@ -1,7 +1,8 @@
-import { useEffect, useMemo, useRef, type ReactNode } from 'react';
+import { useEffect, useMemo, type ReactNode } from 'react';
 import type { Shot } from '@fleet-rail/core';
 import { sentenceOf } from '../../api/request';
-import { Button, PrimaryButton } from '../../ui/button';
+import { PrimaryButton } from '../../ui/button';
+import { CancelButton } from '../../ui/cancel-button';
 import { Buttons, Hint } from '../../ui/panel';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
@@ -35,17 +36,6 @@ export function CopiesCard(props: {
     set({ shownBefore: shown && { shot: shown.shot, riders: shown.ids } });
     return () => set({ shownBefore: null });
   }, [shown, set]);
-  const done = useRef(onDone);
-  useEffect(() => {
-    done.current = onDone;
-  });
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === 'Escape' && !event.defaultPrevented) done.current();
-    };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
-  }, []);
   return (
     <>
       {children}
@@ -60,7 +50,7 @@ export function CopiesCard(props: {
         >
           {action}
         </PrimaryButton>
-        <Button onPress={onDone}>Cancel</Button>
+        <CancelButton onCancel={onDone} />
       </Buttons>
     </>
   );

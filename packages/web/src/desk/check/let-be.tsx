@@ -1,7 +1,8 @@
 import type { Finding } from '@fleet-rail/core';
 import { useState, type FormEvent } from 'react';
 import { tellAgain, waive } from '../../edits/check-edits';
-import { Button, PrimaryButton } from '../../ui/button';
+import { PrimaryButton } from '../../ui/button';
+import { CancelButton } from '../../ui/cancel-button';
 import { TextField } from '../../ui/fields';
 import { Buttons, Hint } from '../../ui/panel';
 import { attempt } from '../attempt';
@@ -21,7 +22,7 @@ export function LetBe({ finding, onDone }: { finding: Finding; onDone: () => voi
         >
           Tell me again
         </PrimaryButton>
-        <Button onPress={onDone}>Cancel</Button>
+        <CancelButton onCancel={onDone} />
       </Buttons>
     );
   const submit = (event: FormEvent) => {
@@ -37,7 +38,7 @@ export function LetBe({ finding, onDone }: { finding: Finding; onDone: () => voi
         <PrimaryButton type="submit" isDisabled={reason.trim() === ''}>
           Let be
         </PrimaryButton>
-        <Button onPress={onDone}>Cancel</Button>
+        <CancelButton onCancel={onDone} />
       </Buttons>
     </form>
   );

@@ -4,7 +4,8 @@ import styled from 'styled-components';
 import { sentenceOf } from '../../api/request';
 import type { OfferedRemedy } from '../../checks/check-client';
 import { notify } from '../../ui/notices';
-import { Button, PrimaryButton } from '../../ui/button';
+import { PrimaryButton } from '../../ui/button';
+import { CancelButton } from '../../ui/cancel-button';
 import { Choice } from '../../ui/choice';
 import { Buttons, Hint } from '../../ui/panel';
 import { attempt } from '../attempt';
@@ -81,7 +82,7 @@ export function WaysOut(props: { finding: Finding; onDone: () => void; onCancel:
         >
           {way.label}
         </PrimaryButton>
-        <Button onPress={onCancel}>Cancel</Button>
+        <CancelButton onCancel={onCancel} />
       </Buttons>
     </Way>
   );

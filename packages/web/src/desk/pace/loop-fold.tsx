@@ -14,6 +14,7 @@ import type { SentClosing } from '../../evaluation/evaluation';
 import { notify } from '../../ui/notices';
 import { Badge } from '../../ui/badge';
 import { Button, PrimaryButton } from '../../ui/button';
+import { CancelButton } from '../../ui/cancel-button';
 import { Fold } from '../../ui/fold';
 import { Buttons, Hint } from '../../ui/panel';
 import { Tick } from '../../ui/tick';
@@ -184,6 +185,7 @@ function Seam() {
         </Offer>
       ))}
       <Buttons>
+        {gap && <CancelButton onCancel={() => setOffered(null)} />}
         <Button onPress={() => set({ seam: !seam })}>
           {seam ? 'Back to the stage' : 'Look at the seam'}
         </Button>

@@ -1,6 +1,7 @@
 import { PathError, relay, type Relay, type Rider } from '@fleet-rail/core';
 import { useMemo, useState } from 'react';
 import { Button, PrimaryButton } from '../../ui/button';
+import { CancelButton } from '../../ui/cancel-button';
 import { Buttons, FieldGrid, Hint } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { useDesk } from '../desk-store';
@@ -69,7 +70,7 @@ export function RelayCard({ rider }: { rider: Rider | null }) {
         >
           Make the relay
         </PrimaryButton>
-        <Button onPress={() => setCount(null)}>Cancel</Button>
+        <CancelButton onCancel={() => setCount(null)} />
       </Buttons>
     </div>
   );

@@ -1,6 +1,7 @@
 import { changeRate, scaleToFit } from '@fleet-rail/core';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
+import { CancelButton } from '../../ui/cancel-button';
 import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { useDesk } from '../desk-store';
@@ -57,7 +58,7 @@ export function ShotSection() {
           <Buttons>
             <Button onPress={() => take('seconds')}>Keep the seconds</Button>
             <Button onPress={() => take('frames')}>Keep the frames</Button>
-            <Button onPress={() => setRate(null)}>Cancel</Button>
+            <CancelButton onCancel={() => setRate(null)} />
           </Buttons>
         </div>
       )}
@@ -90,7 +91,7 @@ export function ShotSection() {
             >
               Scale to {last - range.first + 1} frames
             </Button>
-            <Button onPress={() => setLast(null)}>Cancel</Button>
+            <CancelButton onCancel={() => setLast(null)} />
           </Buttons>
         </div>
       )}

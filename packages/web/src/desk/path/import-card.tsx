@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { sentenceOf } from '../../api/request';
 import { Button, PrimaryButton } from '../../ui/button';
+import { CancelButton } from '../../ui/cancel-button';
 import { notify } from '../../ui/notices';
 import { Buttons, FieldPair, Hint, Section, SectionTitle } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';
@@ -143,7 +144,7 @@ export function ImportCard({ importing }: { importing: Importing }) {
           >
             Add {chosen.size} {chosen.size === 1 ? 'path' : 'paths'}
           </PrimaryButton>
-          <Button onPress={end}>Cancel</Button>
+          <CancelButton onCancel={end} />
         </Buttons>
       </Section>
     </>

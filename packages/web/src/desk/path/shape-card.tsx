@@ -2,6 +2,7 @@ import { freeId, shapePath, type Shape, type Vec3 } from '@fleet-rail/core';
 import { useId, useState } from 'react';
 import { reshapePath, freePathName } from '../../edits/path-edits';
 import { Button, PrimaryButton } from '../../ui/button';
+import { useEscape } from '../../ui/use-escape';
 import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
@@ -39,6 +40,7 @@ const LABELS: Record<string, string> = {
 /** A ready shape, put into the shot at once and changed by its measures until it is right. */
 export function ShapeCard({ onDone }: { onDone: () => void }) {
   const desk = useDeskStore();
+  useEscape(onDone);
   const edit = useDesk((state) => state.edit);
   const [shape, setShape] = useState<Shape | null>(null);
   const [middle, setMiddle] = useState<Vec3>([0, 0, 0]);
