@@ -79,5 +79,5 @@ export function barrelsShot(): Shot {
     ],
     ground: { model: 'orchard' },
   });
-  return relay(relay(shot, 'barrel', BARRELS).shot, 'loose', BARRELS).shot;
+  return relay(relay(shot, 'barrel', BARRELS, null).shot, 'loose', BARRELS, null).shot;
 }

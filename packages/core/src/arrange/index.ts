@@ -5,6 +5,7 @@ export { withFoundGait, withFoundRig } from './take-rig.js';
 export { withOwnPace } from './own-pace.js';
 export { detachBack, detachHere, removeRider } from './remove-riders.js';
 export { formUp, type Formation } from './formation.js';
+export { evenSpacing } from './even-spacing.js';
 export { reform } from './reform.js';
 export { seamRateOf, type SeamRate } from './seam-rates.js';
 export { hangString, isRoadVehicle, type StringOf } from './string.js';

@@ -162,7 +162,7 @@ it('a relay closes exactly: each is where the next one was', () => {
     { hitch: { path: 'lane', pace: keys([1, 0], [97, 12]) }, forces: { pull: 0.4, size: 0.4 } },
     { paths: [slope], loop: true },
   );
-  const { shot } = relay(ridden, 'b', 4);
+  const { shot } = relay(ridden, 'b', 4, null);
   const { last } = shot.range;
   expect(last).toBe(24);
   for (let i = 0; i < 3; i++)

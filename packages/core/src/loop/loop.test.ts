@@ -167,9 +167,11 @@ it('in a relay each is at the frame after the last exactly where the next one wa
         { mode: 'drive', start: { frame: 1 }, drive: { stops: [{ distance: 20, seconds: 1 }] } },
       ),
       fc.boolean(),
-      (count, pace, round) => {
-        const { shot, ids, frames } = relay(shotWith(pace, {}, round), 'r', count);
+      fc.option(fc.integer({ min: 5, max: 90 })),
+      (count, pace, round, loopFrames) => {
+        const { shot, ids, frames } = relay(shotWith(pace, {}, round), 'r', count, loopFrames);
         expect(ids).toHaveLength(count);
+        if (loopFrames !== null) expect(shot.range.last).toBe(loopFrames);
         expect(frames).toBe(count * shot.range.last);
         const { poses } = evaluateShot(shot, NO_ASSETS);
         const [end, start] = [new Float64Array(POSE.size), new Float64Array(POSE.size)];

@@ -25,9 +25,10 @@ export interface Relay {
  * The ride of one as a loop of `count` riders, each an equal part of it ahead of the next: at the frame after the
  * last each is where the next one was at the first. The shot's range becomes one part.
  *
+ * @param loopFrames how many frames the loop takes, the ride made faster or slower for it; null for the number at which its speed changes least
  * @throws PathError where the rider rides no curve, hangs behind another, or its ride has no length of its own
  */
-export function relay(shot: Shot, id: string, count: number): Relay {
+export function relay(shot: Shot, id: string, count: number, loopFrames: number | null): Relay {
   const rider = shot.riders.find((other) => other.id === id);
   const curve = curveRidden(shot, rider);
   if (!rider?.hitch || curve === null) {
@@ -50,7 +51,7 @@ export function relay(shot: Shot, id: string, count: number): Relay {
     );
   }
   const { first } = shot.range;
-  const part = Math.max(1, Math.round(long / count));
+  const part = loopFrames ?? Math.max(1, Math.round(long / count));
   const frames = part * count;
   const begins = Number.isFinite(compiled.from) ? compiled.from : pace.start.frame;
   const rate = long / frames;

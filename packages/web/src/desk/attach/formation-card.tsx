@@ -1,4 +1,5 @@
 import {
+  evenSpacing,
   formUp,
   isMoving,
   reform,
@@ -15,6 +16,7 @@ import { Button } from '../../ui/button';
 import { Buttons, FieldGrid, Hint } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
+import { Tick } from '../../ui/tick';
 import { useDesk, useDeskStore } from '../desk-store';
 import { roomFor } from '../attach-previews';
 import { CopiesCard } from './copies-card';
@@ -125,6 +127,10 @@ export function FormationCard({ leader }: { leader: Rider }) {
   const moved = (k: number, value: number) =>
     change({ step: formation.step.map((before, i) => (i === k ? value : before)) as Vec3 });
   const { arrangement } = formation;
+  const evenly = arrangement === 'file' ? evenSpacing(shot, leader, formation.count) : null;
+  const isEven = evenly !== null && Math.abs(formation.spacing - evenly) < 1e-9 * evenly;
+  const spacedFor = (count: number) =>
+    isEven ? (evenSpacing(shot, leader, count) ?? formation.spacing) : formation.spacing;
   return (
     <CopiesCard
       label={id === null ? `Form up ${leader.badge}` : `Change the formation of ${leader.badge}`}
@@ -150,7 +156,7 @@ export function FormationCard({ leader }: { leader: Rider }) {
           min={1}
           max={500}
           whole
-          onChange={(count) => change({ count })}
+          onChange={(count) => change({ count, spacing: spacedFor(count) })}
         />
         {arrangement === 'later' && (
           <QuantityField
@@ -179,6 +185,16 @@ export function FormationCard({ leader }: { leader: Rider }) {
           onChange={(seed) => change({ seed })}
         />
       </FieldGrid>
+      {evenly !== null && (
+        <Tick
+          isSelected={isEven}
+          onChange={(even) =>
+            change({ spacing: even ? evenly : roomFor(sceneAssets(desk.getState()), [leader]) })
+          }
+        >
+          Evenly round the path
+        </Tick>
+      )}
       {arrangement === 'moved' && (
         <FieldGrid>
           {(['X', 'Y', 'Z'] as const).map((axis, k) => (

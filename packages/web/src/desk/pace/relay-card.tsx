@@ -4,17 +4,27 @@ import { Button, PrimaryButton } from '../../ui/button';
 import { CancelButton } from '../../ui/cancel-button';
 import { Buttons, FieldGrid, Hint } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
+import { Tick } from '../../ui/tick';
 import { useDesk } from '../desk-store';
+
+/** The longest loop, frames. */
+const MOST = 100_000;
 
 /** A long ride as a short loop of several: how many, what it gives, and the button for it. */
 export function RelayCard({ rider }: { rider: Rider | null }) {
   const shot = useDesk((state) => state.shot);
   const edit = useDesk((state) => state.edit);
   const [count, setCount] = useState<number | null>(null);
+  // Null while the loop takes what the ride takes at about the speed it has.
+  const [loopFrames, setLoopFrames] = useState<number | null>(null);
+  const close = () => {
+    setCount(null);
+    setLoopFrames(null);
+  };
   const id = rider?.id ?? null;
   const built = useMemo(
-    () => (id !== null && count !== null ? tried(() => relay(shot, id, count)) : null),
-    [shot, id, count],
+    () => (id !== null && count !== null ? tried(() => relay(shot, id, count, loopFrames)) : null),
+    [shot, id, count, loopFrames],
   );
   if (rider === null || rider.hitch === null) return null;
   if (count === null || built === null) {
@@ -44,12 +54,22 @@ export function RelayCard({ rider }: { rider: Rider | null }) {
           value={frames / shot.fps}
           min={1 / shot.fps}
           step={0.5}
+          max={MOST / shot.fps}
           onChange={(seconds) => {
             if (typeof built === 'string') return;
-            setCount(Math.min(200, Math.max(2, Math.round(built.frames / (seconds * shot.fps)))));
+            const wanted = Math.max(1, Math.round(seconds * shot.fps));
+            if (loopFrames !== null) setLoopFrames(wanted);
+            else setCount(Math.min(200, Math.max(2, Math.round((built.frames * built.rate) / wanted))));
           }}
         />
       </FieldGrid>
+      <Tick
+        isSelected={loopFrames === null}
+        isDisabled={typeof built === 'string'}
+        onChange={(keeps) => setLoopFrames(keeps ? null : frames)}
+      >
+        Keep the speed: the number of riders and the loop’s length go together
+      </Tick>
       {typeof built === 'string' ? (
         <Hint role="alert">{built}</Hint>
       ) : (
@@ -65,12 +85,12 @@ export function RelayCard({ rider }: { rider: Rider | null }) {
           isDisabled={typeof built === 'string'}
           onPress={() => {
             if (typeof built !== 'string') edit(`Relay of ${rider.badge}`, () => built.shot);
-            setCount(null);
+            close();
           }}
         >
           Make the relay
         </PrimaryButton>
-        <CancelButton onCancel={() => setCount(null)} />
+        <CancelButton onCancel={close} />
       </Buttons>
     </div>
   );
