@@ -364,6 +364,16 @@ test('slow motion over a stretch leaves the keys alone; the rate is changed as a
   // A second on, at half of 12 m/s.
   await board(page, 'Distance', 6);
   await board(page, 'Speed', 6);
+  // What is shown from 121 on is the work’s frame 97: a second of it takes four.
+  await page.getByRole('button', { name: 'Speed from frame to frame…' }).click();
+  const span = page.getByRole('group', { name: 'Speed from frame to frame' });
+  await fill(span, 'To frame', '145');
+  await fill(span, 'From frame', '121');
+  await fill(span, 'Speed', '25');
+  await expect(span.getByRole('status')).toHaveText(
+    'What is shown in frames 121 to 145 then takes until frame 217.',
+  );
+  await span.getByRole('button', { name: 'Set the speed' }).click();
   await fill(page, 'Frame rate', '48');
   await page.getByRole('button', { name: 'Keep the seconds' }).click();
   await settled(page);
@@ -373,5 +383,7 @@ test('slow motion over a stretch leaves the keys alone; the rate is changed as a
   expect(document.retimes[0].keys).toMatchObject([
     { frame: 1, source: 1 },
     { frame: 97, source: 49 },
+    { frame: 241, source: 193 },
+    { frame: 433, source: 241 },
   ]);
 });

@@ -110,6 +110,11 @@ test('a landing starts part-way, against the path, at a speed; or keeps the plac
   await land(page, 'Lane');
   await expect(page.getByText(/show where A1 lands on Lane, midway, and the end/)).toBeVisible();
   await expect(page.getByText('Lands here')).toBeVisible();
+  await expect(page.getByText('That is 12 m/s (43 km/h).')).toBeVisible();
+  await fill(page, 'From frame', '109');
+  await expect(
+    page.getByText('That is 120 m/s (432 km/h): set a speed, or make the range longer.'),
+  ).toBeVisible();
   await fill(page, 'of the path', '75');
   await page.getByRole('radio', { name: 'Against' }).click();
   await page.getByRole('radio', { name: 'At a speed' }).click();

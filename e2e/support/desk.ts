@@ -87,7 +87,7 @@ export async function accept(page: Page): Promise<void> {
 }
 
 /** Types into a field and takes the number up. */
-export async function fill(page: Page, label: string, text: string): Promise<void> {
+export async function fill(page: Pick<Page, 'getByRole'>, label: string, text: string): Promise<void> {
   const field = page.getByRole('textbox', { name: label, exact: true });
   await field.fill(text);
   await field.press('Enter');

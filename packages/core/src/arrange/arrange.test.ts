@@ -9,7 +9,7 @@ import type { Quat, Vec3 } from '../math/vec.js';
 import { POSE } from '../pose/pose.js';
 import { poseOfRider, withHitch } from './change-rider.js';
 import { formUp, type Formation } from './formation.js';
-import { attachRiders, type AttachPlan } from './attach-riders.js';
+import { attachRiders, speedOnce, type AttachPlan } from './attach-riders.js';
 import { detachBack, detachHere, removeRider } from './remove-riders.js';
 import { putBack, sitOn } from './sit-on.js';
 import { reshapeRiddenPath } from './keep-places.js';
@@ -73,6 +73,16 @@ describe('attaching', () => {
       [10, 40, 70].map((v) => expect.closeTo(v, 9)),
     );
     accepted(after);
+  });
+
+  it('tells how fast once over is', () => {
+    const speed = (startFrame: number, way: 'along' | 'against', parts = { length: 70, closed: false }) =>
+      speedOnce(base, { start: 10, startFrame, way }, parts);
+    // 60 m in 4 s, 60 m in 2 s, back 10 m in 4 s; all of a round in 4 s, and in a loop its 101st frame too.
+    expect([speed(1, 'along'), speed(51, 'along'), speed(1, 'against')]).toEqual([15, 30, 2.5]);
+    const round = { length: 101, closed: true };
+    expect(speed(1, 'against', round)).toBe(25.25);
+    expect(speedOnce({ ...base, loop: true }, { start: 10, startFrame: 1, way: 'along' }, round)).toBe(25);
   });
 
   it('against the path it goes back to the start, nose first', () => {

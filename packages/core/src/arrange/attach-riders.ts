@@ -111,14 +111,35 @@ function withString(shot: Shot, id: string, path: string): Shot {
   return [...behind].reduce((before, unit) => withHitch(before, unit, (hitch) => ({ ...hitch, path })), shot);
 }
 
+/** What of its path a ride goes over once, metres, and the frame at which it has. */
+function onceOver(
+  shot: Pick<Shot, 'range' | 'loop'>,
+  { start, startFrame, way }: Pick<AttachPlan, 'start' | 'startFrame' | 'way'>,
+  { length, closed }: Pick<CompiledPath, 'length' | 'closed'>,
+): { left: number; last: number } {
+  return {
+    left: closed ? length : way === 'along' ? length - start : start,
+    // In a loop round a closed path the frame after the last is the first again.
+    last: Math.max(shot.range.last + (shot.loop && closed ? 1 : 0), startFrame + 1),
+  };
+}
+
+/** How fast a ride goes, in m/s, that goes once over what is left of its path by the end of the range. */
+export function speedOnce(
+  shot: Pick<Shot, 'range' | 'loop' | 'fps'>,
+  plan: Pick<AttachPlan, 'start' | 'startFrame' | 'way'>,
+  curve: Pick<CompiledPath, 'length' | 'closed'>,
+): number {
+  const { left, last } = onceOver(shot, plan, curve);
+  return (left * shot.fps) / (last - plan.startFrame);
+}
+
 /** A pace from the start on: by keys at even speed, or by one speed. */
 function startingPace(shot: Shot, plan: AttachPlan, curve: CompiledPath, base: Pace): Pace {
   const { start, startFrame, timing } = plan;
-  const { length, closed } = curve;
+  const { length } = curve;
   const sign = plan.way === 'along' ? 1 : -1;
-  // In a loop round a closed path the frame after the last is the first again.
-  const last = Math.max(shot.range.last + (shot.loop && closed ? 1 : 0), startFrame + 1);
-  const left = closed ? length : sign > 0 ? length - start : start;
+  const { left, last } = onceOver(shot, plan, curve);
   if (timing.kind === 'speed') {
     // A speed stays one however the path is edited; before it sets off it waits.
     const goes = { frame: startFrame, speed: sign * timing.speed, ease: 'linear' as const };

@@ -1,8 +1,9 @@
-import { compiledPathOf, PathError } from '@fleet-rail/core';
+import { compiledPathOf, PathError, speedOnce, type Rider } from '@fleet-rail/core';
 import { Crosshair } from 'lucide-react';
 import { Button, PrimaryButton } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Buttons, FieldGrid, Hint } from '../../ui/panel';
+import { showNumber } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Tick } from '../../ui/tick';
 import { useDesk, useDeskStore, type Attaching } from '../desk-store';
@@ -25,7 +26,7 @@ const TIMINGS = [
 export function AttachCard({ attaching }: { attaching: Attaching }) {
   const desk = useDeskStore();
   const set = useDesk((state) => state.set);
-  const fps = useDesk((state) => state.shot.fps);
+  const { fps, range, loop } = useDesk((state) => state.shot);
   const riders = useDesk((state) => state.shot.riders).filter(({ id }) => attaching.riders.includes(id));
   const path = useDesk(({ shot }) => shot.paths.find(({ id }) => id === attaching.plan.path));
   const { plan } = attaching;
@@ -33,6 +34,7 @@ export function AttachCard({ attaching }: { attaching: Attaching }) {
   if (!path || !curve || curve instanceof PathError) return null;
   const { length, closed } = curve;
   const change = (part: Partial<typeof plan>) => changeAttachPlan(desk, part);
+  const once = speedOnce({ fps, range, loop }, plan, curve);
   const kept = plan.timing.kind === 'kept';
   const badges = riders.map(({ badge }) => badge).join(', ');
   const rides = riders.some(({ hitch }) => hitch !== null);
@@ -71,7 +73,7 @@ export function AttachCard({ attaching }: { attaching: Attaching }) {
             onChange={(kind) =>
               change({
                 timing:
-                  kind === 'speed' ? { kind, speed: speedOnce(length, desk.getState().shot) } : { kind },
+                  kind === 'speed' ? { kind, speed: Math.max(0.1, Math.round(10 * once) / 10) } : { kind },
               })
             }
           />
@@ -125,6 +127,7 @@ export function AttachCard({ attaching }: { attaching: Attaching }) {
               />
             )}
           </FieldGrid>
+          {plan.timing.kind === 'once' && <SpeedHint riders={riders} speed={once} />}
           <Buttons>
             <Button
               isDisabled={plan.keepsPlace}
@@ -151,11 +154,25 @@ export function AttachCard({ attaching }: { attaching: Attaching }) {
   );
 }
 
-/** The speed that runs a length once over the range, to a tenth. */
-function speedOnce(
-  length: number,
-  { range, fps }: { range: { first: number; last: number }; fps: number },
-): number {
-  const seconds = Math.max(1, range.last - range.first) / fps;
-  return Math.max(0.1, Math.round((10 * length) / seconds) / 10);
+/** Metres a second that hardly any of a kind goes. */
+const FASTEST: Readonly<Record<Rider['kind'], number>> = {
+  vehicle: 90,
+  camera: 90,
+  character: 12,
+  creature: 35,
+  prop: 90,
+  carrier: 90,
+  light: Infinity,
+  emitter: Infinity,
+};
+
+/** How fast a ride goes that is once over by the end of the range; said aloud where that is hardly meant. */
+function SpeedHint({ riders, speed }: { riders: readonly Rider[]; speed: number }) {
+  const fast = riders.some(({ kind }) => speed > FASTEST[kind]);
+  const much = `${showNumber(speed, 1)} m/s (${showNumber(speed * 3.6, 0)} km/h)`;
+  return fast ? (
+    <Hint role="alert">That is {much}: set a speed, or make the range longer.</Hint>
+  ) : (
+    <Hint>That is {much}.</Hint>
+  );
 }

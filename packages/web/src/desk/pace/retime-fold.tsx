@@ -9,12 +9,14 @@ import {
   type Shot,
 } from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import styled from 'styled-components';
-import { Button } from '../../ui/button';
+import { Button, PrimaryButton } from '../../ui/button';
+import { CancelButton } from '../../ui/cancel-button';
 import { Choice } from '../../ui/choice';
 import { Fold } from '../../ui/fold';
 import { IconButton } from '../../ui/icon-button';
-import { Buttons, Hint } from '../../ui/panel';
+import { Buttons, FieldGrid, Hint } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
@@ -173,6 +175,73 @@ function RetimeKeys(props: {
         </Button>
         <Button onPress={() => put(stretchRetime(keys, frame, 0, second))}>Freeze here</Button>
       </Buttons>
+      <SpanSpeed keys={keys} frame={frame} put={put} />
     </>
   );
 }
+
+/** Plays what is shown between two frames at another speed; what follows comes later, or sooner. */
+function SpanSpeed(props: { keys: readonly RetimeKey[]; frame: number; put: (keys: RetimeKey[]) => void }) {
+  const { keys, frame, put } = props;
+  const fps = useDesk((state) => state.shot.fps);
+  const [span, setSpan] = useState<{ from: number; to: number; percent: number } | null>(null);
+  if (span === null) {
+    const begin = () => setSpan({ from: frame, to: frame + Math.round(fps), percent: 50 });
+    return (
+      <Buttons>
+        <Button onPress={begin}>Speed from frame to frame…</Button>
+      </Buttons>
+    );
+  }
+  const { from, to, percent } = span;
+  const change = (part: Partial<typeof span>) => setSpan({ ...span, ...part });
+  const takes = ((to - from) * 100) / percent;
+  return (
+    <div role="group" aria-label="Speed from frame to frame">
+      <FieldGrid>
+        <QuantityField
+          label="From frame"
+          kind="frame"
+          fps={fps}
+          value={from}
+          max={to - 1}
+          onChange={(value) => change({ from: value })}
+        />
+        <QuantityField
+          label="To frame"
+          kind="frame"
+          fps={fps}
+          value={to}
+          min={from + 1}
+          onChange={(value) => change({ to: value })}
+        />
+        <QuantityField
+          label="Speed"
+          kind="count"
+          unit="%"
+          value={percent}
+          min={1}
+          max={1000}
+          step={5}
+          onChange={(value) => change({ percent: value })}
+        />
+      </FieldGrid>
+      <Hint role="status">
+        What is shown in frames {round2(from)} to {round2(to)} then takes until frame {round2(from + takes)}.
+      </Hint>
+      <Buttons>
+        <PrimaryButton
+          onPress={() => {
+            put(stretchRetime(keys, from, to - from, takes));
+            setSpan(null);
+          }}
+        >
+          Set the speed
+        </PrimaryButton>
+        <CancelButton onCancel={() => setSpan(null)} />
+      </Buttons>
+    </div>
+  );
+}
+
+const round2 = (frame: number): number => Math.round(frame * 100) / 100;
