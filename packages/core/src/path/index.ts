@@ -4,6 +4,7 @@ export { PathError } from './path-error.js';
 export { pathOutline } from './outline.js';
 export { toWorld, toLocal } from './placement.js';
 export { pathFacts, type PathFacts } from './path-facts.js';
+export { roughnessOf, type Roughness } from './roughness.js';
 export { nearestToRay, type NearestPoint } from './nearest.js';
 export { deviation } from './deviation.js';
 export { controlPolygon, type ControlPolygon } from './control-polygon.js';

@@ -2,6 +2,7 @@ import { vec3 } from 'gl-matrix';
 import { DEGREES } from '../math/angle.js';
 import type { Vec3 } from '../math/vec.js';
 import type { CompiledPath } from './compiled-path.js';
+import { roughnessOf, type Roughness } from './roughness.js';
 import { unitTangent } from './tangent.js';
 
 /** A place where the path changes direction at once. */
@@ -18,6 +19,8 @@ export interface PathFacts {
   readonly kinks: readonly Kink[];
   /** The tightest bend away from kinks; null on a path that is straight. */
   readonly tightest: { readonly distance: number; readonly radius: number } | null;
+  /** How it turns to and fro in short bends; null where it does not. */
+  readonly roughness: Roughness | null;
   /** The longest stretch between neighbouring points over the shortest: 1 is even. */
   readonly unevenness: number;
   /** Metres of height gained and lost along the path. */
@@ -37,6 +40,7 @@ export function pathFacts(path: CompiledPath): PathFacts {
     length: path.length,
     kinks: findKinks(path),
     tightest: tightestBend(path),
+    roughness: roughnessOf(path),
     unevenness: unevenness(path),
     ...heights(path),
   };

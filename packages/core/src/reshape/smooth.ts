@@ -49,6 +49,12 @@ export function smoothPath(path: ShotPath, strength: number): ShotPath {
   };
 }
 
+/**
+ * The shortest a chord counts for, in mean ones: two points that errors have brought close together would else stand as one stiff
+ * stick, which no smoothing turns.
+ */
+const SHORTEST = 0.5;
+
 /** The second divided difference at a point: which points, and their weights. */
 interface BendRow {
   readonly index: readonly [number, number, number];
@@ -63,8 +69,8 @@ function bendRows(places: readonly Vec3[], closed: boolean): BendRow[] {
   const mean = chords.slice(0, count).reduce((sum, chord) => sum + chord, 0) / count || 1;
   for (let i = closed ? 0 : 1; i < (closed ? n : n - 1); i++) {
     // Measured in mean chords, so that the strength means the same on a toy and on a motorway.
-    const before = Math.max(1e-3, chords[(i + n - 1) % n] / mean);
-    const after = Math.max(1e-3, chords[i] / mean);
+    const before = Math.max(SHORTEST, chords[(i + n - 1) % n] / mean);
+    const after = Math.max(SHORTEST, chords[i] / mean);
     const a = 2 / (before * (before + after));
     const c = 2 / (after * (before + after));
     rows.push({ index: [(i + n - 1) % n, i, (i + 1) % n], weight: [a, -a - c, c] });

@@ -3,6 +3,7 @@ import {
   compiledPathOf,
   deviation,
   ribbonFrames,
+  roughnessOf,
   LIMITS,
   toWorld,
   type GroundHeight,
@@ -29,6 +30,8 @@ export interface Preview {
   readonly length: number;
   /** The farthest the path and its result are apart, metres; null where that is not the question. */
   readonly deviation: number | null;
+  /** How rough the path is and its result would be, degrees that the worst short bend turns; null where it is not rough to begin with. */
+  readonly roughness: readonly [number, number] | null;
   /** The radius of the tightest bend of a bridge it makes, metres; null where it makes none, or one that is straight. */
   readonly bridge: number | null;
   /** Centre lines of the resulting paths, x, y, z a place. */
@@ -64,6 +67,7 @@ export function previewOperation(shot: Shot, operation: Operation, ground: Groun
   });
   const original = shot.paths.find((path) => path.id === operation.path);
   const from = original && compiledPathOf(original);
+  const rough = from && !(from instanceof PathError) ? roughnessOf(from) : null;
   const near = NEAR.has(operation.kind) && curves.length === 1 && from && !(from instanceof PathError);
   return {
     paths: after.paths,
@@ -72,6 +76,7 @@ export function previewOperation(shot: Shot, operation: Operation, ground: Groun
     pointsAfter: changed.reduce((sum, path) => sum + path.points.length, 0),
     length: curves.reduce((sum, curve) => sum + curve.length, 0),
     deviation: near ? deviation(from, curves[0]) : null,
+    roughness: near && rough ? [rough.angleDeg, roughnessOf(curves[0])?.angleDeg ?? 0] : null,
     bridge: bridgeOf(shot, operation),
     lines: curves.map((curve) => centreLine(ribbonFrames(curve))),
     positions: changed.flatMap((path) => path.points.map((point) => toWorld(path.transform, point.position))),

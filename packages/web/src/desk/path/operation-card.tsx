@@ -54,7 +54,7 @@ function PreviewFigures() {
   const preview = useDesk((state) => state.preview);
   if (preview === null) return <Hint role="status">Working it out…</Hint>;
   if ('problem' in preview) return <Hint role="alert">{preview.problem}</Hint>;
-  const { pointsBefore, pointsAfter, length, deviation, bridge } = preview.preview;
+  const { pointsBefore, pointsAfter, length, deviation, bridge, roughness } = preview.preview;
   return (
     <Figures aria-label="Result">
       <dt>Points</dt>
@@ -63,6 +63,14 @@ function PreviewFigures() {
       </dd>
       <dt>Length</dt>
       <dd>{showNumber(length, 3)} m</dd>
+      {roughness !== null && (
+        <>
+          <dt>Roughest bend turns</dt>
+          <dd>
+            {showNumber(roughness[0], 1)}° → {showNumber(roughness[1], 1)}°
+          </dd>
+        </>
+      )}
       {bridge !== null && (
         <>
           <dt>Tightest bend of the bridge</dt>

@@ -3,17 +3,19 @@ import { useParams } from 'react-router';
 import styled from 'styled-components';
 import { renamePath, reshapePath } from '../../edits/path-edits';
 import { LABEL_FONT } from '../../theme/fonts';
+import { Button } from '../../ui/button';
 import { TextField } from '../../ui/fields';
-import { Hint, Section } from '../../ui/panel';
+import { Buttons, Hint, Section } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Tick } from '../../ui/tick';
-import { useDesk } from '../desk-store';
+import { useDesk, useDeskStore } from '../desk-store';
 import { InTurn } from '../turns';
 import { BASIS_NAMES } from './basis-names';
 import { GiveOutSection } from './give-out-section';
 import { LaidSection } from './laid-section';
 import { MarksSection } from './marks-section';
+import { startOperation } from './operate';
 import { OperationMenu } from './operation-menu';
 import { PointsSection } from './points-section';
 import { ProfileSection } from './profile-section';
@@ -118,6 +120,7 @@ function BasisSettings({ path }: { path: ShotPath }) {
 }
 
 function PathFactsList({ path }: { path: ShotPath }) {
+  const desk = useDeskStore();
   const evaluated = useDesk((state) => state.evaluation?.paths.get(path.id));
   const kind = `${BASIS_NAMES[path.basis]}, ${path.closed ? 'closed' : 'open'}, ${path.points.length} points`;
   if (evaluated?.problem) {
@@ -148,6 +151,18 @@ function PathFactsList({ path }: { path: ShotPath }) {
               ? 'none'
               : `${facts.kinks.length}, first at ${showNumber(facts.kinks[0].distance, 1)} m`}
           </dd>
+          <dt>Roughness</dt>
+          <dd>
+            {facts.roughness
+              ? `${showNumber(facts.roughness.angleDeg, 1)}° at ${showNumber(facts.roughness.distance, 1)} m`
+              : 'none'}
+          </dd>
+          {facts.roughness && (
+            <>
+              <dt>Short bends to and fro</dt>
+              <dd>{facts.roughness.bends}</dd>
+            </>
+          )}
           <dt>Spacing, longest : shortest</dt>
           <dd>{showNumber(facts.unevenness, 1)} : 1</dd>
           <dt>Climbs, falls</dt>
@@ -155,6 +170,11 @@ function PathFactsList({ path }: { path: ShotPath }) {
             {showNumber(facts.climb, 2)}, {showNumber(facts.fall, 2)} m
           </dd>
         </Facts>
+      )}
+      {facts?.roughness && (
+        <Buttons>
+          <Button onPress={() => startOperation(desk, 'smooth')}>Smooth it…</Button>
+        </Buttons>
       )}
     </>
   );
