@@ -75,6 +75,26 @@ describe('attaching', () => {
     accepted(after);
   });
 
+  it('a vehicle that steers follows with its rear axle, whose middle stays on the path in a bend', () => {
+    const wheel = { node: 'w', steers: true };
+    const car = { id: 'a', name: 'A', rest, chassis, wheels: [wheel] };
+    const after = attachRiders(shotOf([car]), NO_ASSETS, ['a'], plan);
+    expect(after.riders[0].hitch?.anchor).toBe('rearAxle');
+    // Its rear axle is at 10 m of 30 m along +Z at the first frame; its origin 1 m ahead.
+    expect(place(after, 'a', 1)).toEqual(near([0, 0, 11]));
+    // What cannot steer, and what keeps its place, stands by its origin.
+    const still = attachRiders(shotOf([car]), NO_ASSETS, ['a'], { ...plan, keepsPlace: true });
+    expect(still.riders[0].hitch?.anchor).toBe('origin');
+    expect(place(still, 'a', plan.startFrame)).toEqual(near(rest.translation));
+    const sledge = attachRiders(
+      shotOf([{ ...car, wheels: [{ ...wheel, steers: false }] }]),
+      NO_ASSETS,
+      ['a'],
+      plan,
+    );
+    expect(sledge.riders[0].hitch?.anchor).toBe('origin');
+  });
+
   it('tells how fast once over is', () => {
     const speed = (startFrame: number, way: 'along' | 'against', parts = { length: 70, closed: false }) =>
       speedOnce(base, { start: 10, startFrame, way }, parts);

@@ -3,6 +3,7 @@ import { defaultsOf } from '../document/defaults.js';
 import { Hitch } from '../document/shot-hitch.js';
 import { PaceKey, type Pace } from '../document/shot-pace.js';
 import type { Facing } from '../document/shot-facing.js';
+import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { metresPerValue } from '../pace/change-unit.js';
 import { compiledPathOf } from '../path/compiled-path-of.js';
@@ -15,6 +16,7 @@ import { anglesOf } from '../pose/offset-rotation.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
 import { POSE, positionIn, rotationIn } from '../pose/pose.js';
+import { hasWheelbase } from '../ride/chassis.js';
 import { poseOfRider, withHitch, withRider } from './change-rider.js';
 import { withOwnPace } from './own-pace.js';
 
@@ -83,6 +85,8 @@ function attachOne(
     const base: Hitch = rider.hitch ?? {
       ...plain,
       path: plan.path,
+      // What steers by its front wheels follows with its rear ones; kept in its place it stands by its origin.
+      anchor: isSteered(rider) && was === null ? 'rearAxle' : plain.anchor,
       facing: { ...plain.facing, ...axes },
     };
     const placed = { along: was ? 0 : along, yaw: plan.way === 'against' ? 180 : 0 };
@@ -100,6 +104,10 @@ function attachOne(
   const together = withString(attached, id, plan.path);
   return was ? keptInPlace(together, assets, id, plan.startFrame, was, begun.start) : together;
 }
+
+/** Whether a rider has a wheelbase and wheels that steer. */
+const isSteered = ({ chassis, wheels }: Rider): boolean =>
+  chassis !== null && hasWheelbase(chassis) && wheels.some(({ steers }) => steers);
 
 /** The string behind a rider, on the rider's path. */
 function withString(shot: Shot, id: string, path: string): Shot {

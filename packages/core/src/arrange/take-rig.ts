@@ -1,7 +1,8 @@
 import { defaultsOf } from '../document/defaults.js';
 import { Gait } from '../document/shot-rider.js';
-import type { Rider } from '../document/shot-rider.js';
+import type { Chassis, Rider } from '../document/shot-rider.js';
 import type { FoundGait } from '../gait/index.js';
+import type { Shot } from '../document/shot.js';
 import type { FoundRig } from '../wheels/index.js';
 
 /** A rider with the wheels, steering wheel, body or ball that were found in its model; wheels are kept as they steer and drive. */
@@ -32,4 +33,44 @@ export function withFoundGait(rider: Rider, clip: string, gaits: readonly FoundG
       feet: found ? found.feet.map((foot) => ({ ...foot })) : [],
     },
   };
+}
+
+/**
+ * The riders that go as one does, itself among them: its copies in a formation or relay, or the one it is a copy of with all of that
+ * one's; those of its model that are set up as it is.
+ *
+ * @param parts what has to be the same, as it is kept
+ */
+function alike(shot: Shot, id: string, parts: (rider: Rider) => unknown): ReadonlySet<string> {
+  const rider = shot.riders.find((one) => one.id === id);
+  if (!rider) return new Set();
+  const led = ({ hitch, echo }: Rider) => hitch?.pacedBy?.rider ?? echo?.rider;
+  const head = led(rider) ?? id;
+  const own = JSON.stringify(parts(rider));
+  return new Set(
+    shot.riders
+      .filter((one) => one.id === id || one.id === head || led(one) === head)
+      .filter((one) => one.model === rider.model && JSON.stringify(parts(one)) === own)
+      .map((one) => one.id),
+  );
+}
+
+const changed = (shot: Shot, ids: ReadonlySet<string>, change: (rider: Rider) => Rider): Shot => ({
+  ...shot,
+  riders: shot.riders.map((rider) => (ids.has(rider.id) ? change(rider) : rider)),
+});
+
+/** The shot in which a rider has what was found in its model to roll, steer and lean, and axles where it had none; so have its copies that were set up as it was. */
+export function takeFoundRig(shot: Shot, id: string, rig: FoundRig, chassis: Chassis | null): Shot {
+  const ids = alike(shot, id, ({ wheels, ball, body, steering }) => [wheels, ball, body.node, steering.node]);
+  return changed(shot, ids, (rider) => ({
+    ...withFoundRig(rider, rig),
+    chassis: rider.chassis ?? chassis,
+  }));
+}
+
+/** The shot in which a rider walks by a clip, and so do its copies that walked as it did: see {@link withFoundGait}. */
+export function takeFoundGait(shot: Shot, id: string, clip: string, gaits: readonly FoundGait[]): Shot {
+  const ids = alike(shot, id, ({ gait }) => gait);
+  return changed(shot, ids, (rider) => withFoundGait(rider, clip, gaits));
 }

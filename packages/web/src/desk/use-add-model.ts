@@ -1,7 +1,7 @@
 import { useCallback } from 'react';
 import { useUploadModel } from '../api/models';
-import { addRider } from '../edits/rider-edits';
 import { notify } from '../ui/notices';
+import { addModel } from './add-model';
 import { useDeskStore } from './desk-store';
 
 /**
@@ -15,9 +15,7 @@ export function useAddModel(): (files: readonly File[], others?: boolean) => Pro
   return useCallback(
     async (files, others = false) => {
       const model = await mutateAsync(files);
-      const { id } = addRider(desk.getState().shot, model);
-      desk.getState().edit(`Add ${model.name}`, (shot) => addRider(shot, model).shot);
-      desk.getState().set({ riderId: id });
+      const id = addModel(desk, model);
       const put = () => desk.getState().set({ riderId: id, tool: { kind: 'putRider', riderId: id } });
       notify(
         'done',

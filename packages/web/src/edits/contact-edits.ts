@@ -2,8 +2,8 @@ import {
   Gait,
   Wheel,
   defaultsOf,
-  withFoundGait,
-  withFoundRig,
+  takeFoundGait,
+  takeFoundRig,
   withRider,
   type Ball,
   type FoundGait,
@@ -23,9 +23,11 @@ export const chooseGround =
     return { ...dressed, ground: { model: modelId, nodes: [] } };
   };
 
-/** Gives a rider what was found in its model to roll, steer and lean; axles where it has none yet. */
-export const takeRig = (id: string, { rig, facing }: Facts): Edit =>
-  changeRider(id, (rider) => ({ ...withFoundRig(rider, rig), chassis: rider.chassis ?? facing.chassis }));
+/** Gives a rider what was found in its model: see {@link takeFoundRig}. */
+export const takeRig =
+  (id: string, { rig, facing }: Facts): Edit =>
+  (shot) =>
+    takeFoundRig(shot, id, rig, facing.chassis);
 
 /** Measures one wheel from the model anew. */
 export const measureWheel = (id: string, node: string, { rig }: Facts): Edit => {
@@ -55,9 +57,11 @@ export const addWheel = (id: string, node: string, { nodes, places }: Facts): Ed
 export const removeWheel = (id: string, node: string): Edit =>
   changeRider(id, (rider) => ({ ...rider, wheels: rider.wheels.filter((wheel) => wheel.node !== node) }));
 
-/** Sets a rider walking by a clip: see {@link withFoundGait}. */
-export const takeGait = (id: string, clip: string, gaits: readonly FoundGait[]): Edit =>
-  changeRider(id, (rider) => withFoundGait(rider, clip, gaits));
+/** Sets a rider walking by a clip: see {@link takeFoundGait}. */
+export const takeGait =
+  (id: string, clip: string, gaits: readonly FoundGait[]): Edit =>
+  (shot) =>
+    takeFoundGait(shot, id, clip, gaits);
 
 /** Lets a rider play another model's clips, beside its own; null leaves it those alone. */
 export const borrowClips =

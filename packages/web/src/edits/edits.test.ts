@@ -3,7 +3,17 @@ import { newHitch, newShot, parseShot, withRider, type Axis, type Shot, type Vec
 import type { KeptModel } from '../api/models';
 import { drawnPath } from './drawn-path';
 import { addMark, addPaths, deletePath, deletePathPoints, freePathName, movePathPoints } from './path-edits';
-import { addRider, aimAt, cutTo, foundAxes, moveCut, placeKey, removeCut, replaceModel } from './rider-edits';
+import {
+  addRider,
+  aimAt,
+  cutTo,
+  foundAxes,
+  moveCut,
+  placeKey,
+  removeCut,
+  replaceModel,
+  withoutRig,
+} from './rider-edits';
 
 const model = (name: string, nodes: string[] = [], forward: Axis = '+z'): KeptModel => ({
   id: `asset-${name}`,
@@ -49,6 +59,34 @@ function ridingShot(): { shot: Shot; id: string } {
   const hitch = newHitch('lane', added.shot.range);
   return { shot: withRider(added.shot, added.id, (rider) => ({ ...rider, hitch })), id: added.id };
 }
+
+it('a vehicle has the wheels of its model, which can be left out; what only has a round part does not', () => {
+  const wheels = ['a', 'b', 'c', 'd'].map((node) => ({
+    node,
+    centre: [0, 0.4, 0] as Vec3,
+    radius: 0.4,
+    axle: '+x' as const,
+    steers: node < 'c',
+    drives: node > 'b',
+  }));
+  const rolling = (name: string, nodes: string[], count: number) => {
+    const plain = model(name, nodes);
+    const rig = { ...plain.facts.rig, wheels: wheels.slice(0, count), body: 'b' };
+    return { ...plain, facts: { ...plain.facts, rig } } as typeof plain;
+  };
+  const named = addRider(base, rolling('Bike', ['wheel_1'], 2));
+  const odd = addRider(base, rolling('Wagon', ['n1'], 4));
+  const barrel = addRider(base, rolling('Barrel', ['n1'], 1));
+  expect(
+    [named, odd, barrel].map(({ shot: { riders } }) => [riders[0].kind, riders[0].wheels.length]),
+  ).toEqual([
+    ['vehicle', 2],
+    ['vehicle', 4],
+    ['prop', 0],
+  ]);
+  const [bare] = withoutRig(odd.id)(odd.shot).riders;
+  expect([bare.wheels, bare.body.node]).toEqual([[], null]);
+});
 
 describe('edits give documents that the server accepts', () => {
   const { shot, id } = ridingShot();

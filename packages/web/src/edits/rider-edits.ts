@@ -12,6 +12,7 @@ import {
   leastUsedColor,
   moveKey,
   refuseCircles,
+  withFoundRig,
   withHitch,
   withKey,
   withOwnPace,
@@ -49,20 +50,32 @@ export const changePace = (id: string, change: (pace: Pace) => Pace): Edit =>
   changeHitch(id, (hitch) => ({ ...hitch, pace: change(hitch.pace) }));
 
 /**
- * A rider that wears a model of the server's, at rest at the origin.
+ * A rider that wears a model of the server's, at rest at the origin. A vehicle has the wheels that were found in it.
  *
  * @throws ShotError where the shot holds all the riders it can
  */
 export function addRider(shot: Shot, model: KeptModel): { shot: Shot; id: string } {
   const { shot: dressed, modelId } = withModel(shot, model);
   const kind = kindOf(model);
-  return addPlainRider(dressed, model.name, {
+  const { shot: added, id } = addPlainRider(dressed, model.name, {
     kind,
     model: modelId,
     chassis: model.facts.facing?.chassis ?? null,
     camera: kind === 'camera' ? defaultsOf(Camera) : null,
   });
+  const { rig } = model.facts;
+  const rolls = kind === 'vehicle' && rig.wheels.length > 0;
+  return { shot: rolls ? withRider(added, id, (rider) => withFoundRig(rider, rig)) : added, id };
 }
+
+/** Takes from a rider what was found in its model to roll, steer and lean. */
+export const withoutRig = (id: string): Edit =>
+  changeRider(id, (rider) => ({
+    ...rider,
+    wheels: [],
+    steering: { ...rider.steering, node: null },
+    body: { ...rider.body, node: null },
+  }));
 
 /**
  * A rider without a model: a camera to look through, or a carrier for others.
@@ -120,7 +133,7 @@ export function withModel(
 /** What a model most likely is: something with wheels drives, something with a lens films, something with a skin walks. */
 function kindOf({ facts }: KeptModel): Kind {
   const has = (name: RegExp) => facts.nodes.some((node) => name.test(node));
-  if (has(/wheel/i)) return 'vehicle';
+  if (has(/wheel/i) || facts.rig.wheels.length > 2) return 'vehicle';
   if (has(/wing/i)) return 'creature';
   if (has(/camera|gimbal|lens/i)) return 'camera';
   return facts.skinned ? 'character' : 'prop';

@@ -1,5 +1,5 @@
 import { withRider } from '../../arrange/change-rider.js';
-import { withFoundRig } from '../../arrange/take-rig.js';
+import { takeFoundRig } from '../../arrange/take-rig.js';
 import { hierarchyOfRider } from '../../evaluate/scene-assets.js';
 import { findGait } from '../../gait/find-gait.js';
 import type { Ways } from './remedy.js';
@@ -14,7 +14,7 @@ export const takeRig: Ways = ({ shot, rider, scene }) => {
       {
         label: 'Take the wheels that were found',
         detail: `${rig.wheels.length}: ${nodes}`,
-        shot: withRider(shot, rider.id, (before) => withFoundRig(before, rig)),
+        shot: takeFoundRig(shot, rider.id, rig, rider.chassis),
       },
     ],
   ];

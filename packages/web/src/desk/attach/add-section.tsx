@@ -4,12 +4,13 @@ import { useEffect, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import { useDeleteModel, useModels, type KeptModel } from '../../api/models';
 import { sentenceOf } from '../../api/request';
-import { addPlainRider, addRider } from '../../edits/rider-edits';
+import { addPlainRider } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { IconButton } from '../../ui/icon-button';
 import { notify } from '../../ui/notices';
 import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
 import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
+import { addModel } from '../add-model';
 import { useDesk, useDeskStore } from '../desk-store';
 import { UploadButton } from './upload-button';
 
@@ -40,13 +41,19 @@ export function AddSection() {
       () => notify('done', `Deleted the model ${model.name}.`),
       (error: unknown) => notify('error', sentenceOf(error)),
     );
-  const addModel = (model: KeptModel) => add(model.name, (shot) => addRider(shot, model));
+  const addOne = (model: KeptModel) => {
+    try {
+      addModel(desk, model);
+    } catch (error) {
+      notify('error', sentenceOf(error));
+    }
+  };
   return (
     <Section>
       <SectionTitle ref={title}>Add a rider</SectionTitle>
       <Hint>Choose what it looks like, or upload a model of your own.</Hint>
       <Buttons>
-        <UploadButton name="Upload a model" onModel={addModel} />
+        <UploadButton name="Upload a model" onModel={addOne} />
         <Button
           onPress={() =>
             add('camera', (shot) =>
@@ -70,7 +77,7 @@ export function AddSection() {
         aria-label="Models"
         onAction={(key) => {
           const model = models.data?.find((other) => other.id === key);
-          if (model) addModel(model);
+          if (model) addOne(model);
         }}
       >
         {(models.data ?? []).map((model) => (

@@ -33,7 +33,7 @@ export function RigSection({ rider, model }: { rider: Rider; model: KeptModel | 
   if (!rigged && (rider.gait !== null || !may)) return null;
   return (
     <Section aria-label="Wheels">
-      <SectionTitle>{ball ? 'Ball' : 'Wheels'}</SectionTitle>
+      <SectionTitle>{ball ? 'Ball' : wheels.length === 1 ? 'Rolling part' : 'Wheels'}</SectionTitle>
       {!rigged && (
         <Hint>
           {model === null
@@ -109,9 +109,11 @@ function WheelRow({ rider, wheel, model }: { rider: Rider; wheel: Wheel; model: 
         >
           <Ruler aria-hidden />
         </IconButton>
-        <Tick isSelected={wheel.steers} onChange={(steers) => change({ steers })}>
-          Steers
-        </Tick>
+        {(rider.wheels.length > 1 || wheel.steers) && (
+          <Tick isSelected={wheel.steers} onChange={(steers) => change({ steers })}>
+            Steers
+          </Tick>
+        )}
       </WheelLine>
     </WheelCard>
   );

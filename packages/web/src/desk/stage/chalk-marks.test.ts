@@ -69,5 +69,5 @@ it('wheels are told by where they are', () => {
     ...rider,
     wheels: [{ ...rider.wheels[0], centre: [0, 0, 0] as [number, number, number] }],
   };
-  expect(wheelPlace(barrel, barrel.wheels[0])).toBe('Axle');
+  expect(wheelPlace(barrel, barrel.wheels[0])).toBe('Rolling part');
 });
