@@ -1,5 +1,4 @@
 import { WebIO, type Root } from '@gltf-transform/core';
-import { Document } from '@gltf-transform/core';
 import type { APIRequestContext, Page } from '@playwright/test';
 import { validateBytes } from 'gltf-validator';
 import { circle, range, straight } from './support/courses.js';
@@ -17,6 +16,7 @@ import {
 } from './support/desk.js';
 import { cartModel, wagonModel, type TestFile } from './support/files.js';
 import { stageBox } from './support/plan.js';
+import { holedGround } from './support/ground-models.js';
 import { expect, test } from './support/test.js';
 
 /** Uploads a model, and waits until it is a rider: what is clicked next is for that one. */
@@ -336,30 +336,6 @@ test('the demo drives over the bridge and under it, beats its wings, and comes o
   expect((await validateBytes(thin)).issues.numErrors).toBe(0);
   expect((await request.get(`/api/shots/${id}/files/glb?within=often`)).status()).toBe(400);
 });
-
-/** Ground of 60 × 60 m with a gap of 8 m across it. */
-async function holedGround(): Promise<TestFile> {
-  const document = new Document();
-  const buffer = document.createBuffer();
-  const corners = [-30, 20, 28, 90].flatMap((z) => [-30, 30].flatMap((x) => [x, 0, z]));
-  const primitive = document
-    .createPrimitive()
-    .setAttribute(
-      'POSITION',
-      document.createAccessor().setType('VEC3').setArray(new Float32Array(corners)).setBuffer(buffer),
-    )
-    .setIndices(
-      document
-        .createAccessor()
-        .setType('SCALAR')
-        .setArray(new Uint16Array([0, 2, 1, 1, 2, 3, 4, 6, 5, 5, 6, 7]))
-        .setBuffer(buffer),
-    );
-  const field = document.createNode('field').setMesh(document.createMesh('field').addPrimitive(primitive));
-  document.createScene('scene').addChild(field);
-  const bytes = await new WebIO().writeBinary(document);
-  return { name: 'holed.glb', mimeType: 'model/gltf-binary', buffer: Buffer.from(bytes) };
-}
 
 /** A lamp that nods in its only clip. */
 async function noddingModel(): Promise<TestFile> {

@@ -68,6 +68,7 @@ export async function commandNew(args: Arguments): Promise<string> {
     fps,
     range,
     paths,
+    ground: { level: 0 },
     models: [{ id: 'model', name: modelName, source: { file: kept } }],
     riders: [
       {

@@ -3,21 +3,21 @@ import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { framesOf, stretchesOver } from './stretches.js';
 
-/** A rider that goes by the ground where there is none: no ground was chosen, or none is in its band. */
+/** A rider that goes by the ground where there is none: none was chosen or laid, or none is in its band. */
 export function findNoGround(look: RiderLook): RawFinding[] {
   const { rider, evaluated, first, count } = look;
   const { shot, assets } = evaluated;
   const { hitch } = rider;
   if (hitch === null) return [];
   if (hitch.ground.mode !== 'stick' && hitch.facing.reference !== 'ground') return [];
-  if (shot.ground.model === null)
+  if (assets.ground === null && shot.ground.model === null)
     return [
       found(
         'loose-end',
         'warning',
         { rider: rider.id },
         ({ rider: badge }) =>
-          `${badge(rider.id)} goes by the ground, but the shot has none; choose a ground model.`,
+          `${badge(rider.id)} goes by the ground, but the shot has none; choose a floor or a model under Contact.`,
       ),
     ];
   if (assets.ground === null) return [];

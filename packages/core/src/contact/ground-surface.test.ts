@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { GroundSurface } from './ground-surface.js';
+import { GroundSurface, floorAt } from './ground-surface.js';
 
 /** A slope y = x over 10 × 10 m, and a bridge deck at height 8 over its middle. */
 const surface = new GroundSurface({
@@ -57,6 +57,38 @@ it('is too far off only where none is found anywhere within the reach', () => {
       above,
       isFar,
     ]);
+});
+
+describe('a level floor', () => {
+  const floor = new GroundSurface(floorAt(-2));
+  const around = { above: 0, aboveFacesUp: false, floor: 0 };
+
+  it('is at its height everywhere, within the band that is asked for', () => {
+    expect([height, floor.nearestHeight].map((of) => of(-1e6, 3e5, 7))).toEqual([null, -2]);
+    expect([floor.height(0, 0, 1, 0, 2.9), floor.height(0, 0, 1, 0, 3)]).toEqual([null, -2]);
+    expect([floor.height(0, 0, -5, 2.9, 0), floor.height(0, 0, -5, 3, 0)]).toEqual([null, -2]);
+    expect([floor.isFarFrom([0, 1, 0], 1, 0, 1), floor.isFarFrom([0, 1, 0], 1, 0, 2)]).toEqual([true, false]);
+  });
+
+  it('is under what is over it, and over what is under it, with its upper side up', () => {
+    floor.around(5, -1, 5, around);
+    expect(around).toEqual({ above: NaN, aboveFacesUp: false, floor: -2 });
+    floor.around(5, -3, 5, around);
+    expect(around).toEqual({ above: -2, aboveFacesUp: true, floor: NaN });
+  });
+
+  it('lies beside triangles: the nearer of both counts', () => {
+    const both = new GroundSurface({ ...surface.mesh, level: 4 });
+    expect(both.height(2, 9, 0)).toBeCloseTo(2, 4);
+    expect(both.height(2, 9, 3.5)).toBe(4);
+    expect(both.height(-50, 5, 0)).toBe(4);
+    // Between the slope at 5 m and the deck at 8 m the next level down is the slope, at 2 m of it the floor above.
+    both.around(5, 6, 5.5, around);
+    expect(around.floor).toBeCloseTo(5, 4);
+    expect(around.above).toBeCloseTo(8, 4);
+    both.around(2, 3, 9, around);
+    expect([around.above, around.aboveFacesUp]).toEqual([4, true]);
+  });
 });
 
 it('is none of no triangles', () => {

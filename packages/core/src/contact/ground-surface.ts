@@ -3,7 +3,17 @@ import type { GroundHeight } from '../path/height-profile.js';
 import type { TriangleMesh } from '../solid/triangle-mesh.js';
 
 /** Triangles of the ground in the world: whatever scale its nodes have is in the places already. */
-export type GroundMesh = TriangleMesh;
+export interface GroundMesh extends TriangleMesh {
+  /** How high the floor is that lies level, without end, beside them; none where it is left out. */
+  readonly level?: number;
+}
+
+/** A level floor, and nothing else. */
+export const floorAt = (level: number): GroundMesh => ({
+  positions: new Float64Array(0),
+  indices: new Uint32Array(0),
+  level,
+});
 
 /** What of the ground is over and under a place, metres. */
 export interface GroundAround {
@@ -34,11 +44,15 @@ export class GroundSurface {
    * to that height counts. Metres; null where there is none.
    */
   height(x: number, z: number, near: number, up = Infinity, down = Infinity): number | null {
-    if (!this.reaches(x, z)) return null;
-    const { positions } = this.mesh;
-    const corners = this.cornersOver(Math.floor(x / this.column), Math.floor(z / this.column));
+    const { positions, level } = this.mesh;
     let best: number | null = null;
     let nearest = Infinity;
+    if (level !== undefined && level <= near + up && level >= near - down) {
+      best = level;
+      nearest = Math.abs(level - near);
+    }
+    if (!this.reaches(x, z)) return best;
+    const corners = this.cornersOver(Math.floor(x / this.column), Math.floor(z / this.column));
     for (let t = 0; t < corners.length; t += 3) {
       const y = heightOver(positions, corners[t], corners[t + 1], corners[t + 2], x, z);
       const far = Math.abs(y - near);
@@ -58,8 +72,12 @@ export class GroundSurface {
     out.above = NaN;
     out.aboveFacesUp = false;
     out.floor = NaN;
+    const { positions: p, level: base } = this.mesh;
+    if (base !== undefined && base > y) {
+      out.above = base;
+      out.aboveFacesUp = true;
+    } else if (base !== undefined) out.floor = base;
     if (!this.reaches(x, z)) return;
-    const { positions: p } = this.mesh;
     const turned = this.turned();
     const corners = this.cornersOver(Math.floor(x / this.column), Math.floor(z / this.column));
     for (let t = 0; t < corners.length; t += 3) {
@@ -100,6 +118,8 @@ export class GroundSurface {
   isFarFrom(place: ArrayLike<number>, reach: number, up: number, down: number): boolean {
     const { lowest, highest } = (this.levels ??= levelsOf(this.mesh));
     const y = place[1];
+    const { level } = this.mesh;
+    if (level !== undefined && y - reach - down <= level && y + reach + up >= level) return false;
     return !this.reaches(place[0], place[2], reach) || y - reach - down > highest || y + reach + up < lowest;
   }
 

@@ -40,9 +40,15 @@ export class ShotModel {
   @Part(() => ModelSource) source!: ModelSource;
 }
 
-/** What counts as ground: a model, or some of its nodes. */
+/** What counts as ground: a model, or some of its nodes; without a model a level floor. */
 export class GroundChoice {
   @TextOrNull() model: string | null = null;
+  /** How high the floor is while there is no model; null for none. */
+  @rule(
+    'a height in metres from -1000000 to 1000000, or null',
+    (v) => v === null || (typeof v === 'number' && Math.abs(v) <= 1e6),
+  )
+  level: number | null = null;
   @Texts(1_000) nodes: string[] = [];
 }
 

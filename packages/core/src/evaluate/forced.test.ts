@@ -1,3 +1,4 @@
+import { GroundSurface, floorAt } from '../contact/index.js';
 import { newShot } from '../document/new-shot.js';
 import { parseShot } from '../document/parse-shot.js';
 import type { Shot } from '../document/shot.js';
@@ -61,6 +62,15 @@ it('without a pull it falls as it would: ½ g t²', () => {
   // Two seconds.
   expect(60 - y).toBeCloseTo((G * 4) / 2, 2);
   expect(Math.abs(poseOf(shot, 49)[POSE.speed])).toBeCloseTo(2 * G, 1);
+});
+
+it('comes to rest on the floor of the shot, wherever that is, also where it begins beneath the grid', () => {
+  const shot = shotOf({ rest: { translation: [3, -6, -2] }, forces: { pull: 0, size: 0.5, bounce: 0 } });
+  const ground = new GroundSurface(floorAt(-8));
+  // Its middle is as far above its origin as it is large.
+  expect(poseOf(shot, 90, 0, { ...assets, ground })[1]).toBeCloseTo(-8, 2);
+  // Without any it falls on.
+  expect(poseOf(shot, 90)[1]).toBeLessThan(-50);
 });
 
 it('is thrown at the speed its ride sets off with, where its keys begin at the first frame', () => {

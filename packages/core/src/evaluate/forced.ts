@@ -212,16 +212,16 @@ export class ForcedRiders {
   private world(): PulledWorld {
     const { shot, assets } = this.by;
     const spare = new Float64Array(WANTED.numbers);
-    // Where no model is the ground, it is level at height 0, as it is drawn; but for what begins beneath it.
-    const floor =
-      assets.ground === null &&
+    // Where a shot has no ground, it is level at height 0, as it is drawn; but for what begins beneath it.
+    const isOverNought = () =>
       this.bodies.every((body) => {
         this.wanted(body, this.wrapped(this.begin), spare, 0, true);
         return spare[1] > 0;
       });
+    const { ground } = assets;
     return {
-      ground: assets.ground?.mesh ?? null,
-      floor,
+      ground: ground?.mesh ?? null,
+      floor: ground ? (ground.mesh.level ?? null) : isOverNought() ? 0 : null,
       fps: shot.fps,
       bodies: this.bodies.map(({ rider, forces }) => ({
         forces,

@@ -29,8 +29,8 @@ export interface LedSpec {
 /** All that is in a world; where and how fast everything is at first. */
 export interface WorldSpec {
   readonly ground: TriangleMesh | null;
-  /** Whether there is level ground at height 0. */
-  readonly floor: boolean;
+  /** How high the level ground is, metres; null where there is none. */
+  readonly floor: number | null;
   readonly bodies: readonly (BodySpec & { readonly state: Float64Array })[];
   readonly led: readonly (LedSpec & { readonly position: Vec3; readonly rotation: Quat })[];
   /** Seconds. */

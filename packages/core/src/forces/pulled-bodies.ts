@@ -35,7 +35,7 @@ export interface PulledSpec {
 /** What is in a world of pulled bodies, but for where it is. */
 export interface PulledWorld {
   readonly ground: TriangleMesh | null;
-  readonly floor: boolean;
+  readonly floor: number | null;
   readonly bodies: readonly PulledSpec[];
   readonly led: readonly LedSpec[];
   readonly fps: number;

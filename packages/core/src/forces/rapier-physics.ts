@@ -49,9 +49,10 @@ class RapierWorld implements PhysicsWorld {
       this.world.createCollider(shape.setFriction(1).setFrictionCombineRule(Multiply).setRestitution(0));
     // Inner edges of a ground of triangles would else be felt as bumps.
     const smooth = RAPIER.TriMeshFlags.FIX_INTERNAL_EDGES;
-    if (ground)
+    if (ground && ground.indices.length > 0)
       solid(RAPIER.ColliderDesc.trimesh(Float32Array.from(ground.positions), ground.indices, smooth));
-    if (floor) solid(RAPIER.ColliderDesc.cuboid(WIDE, DEEP, WIDE).setTranslation(0, -DEEP, 0));
+    if (floor !== null)
+      solid(RAPIER.ColliderDesc.cuboid(WIDE, DEEP, WIDE).setTranslation(0, floor - DEEP, 0));
   }
 
   private addBody(spec: BodySpec & { readonly state: Float64Array }): number {

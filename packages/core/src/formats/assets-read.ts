@@ -2,7 +2,7 @@ import type { Document } from '@gltf-transform/core';
 import { GroundSurface } from '../contact/index.js';
 import type { Shot } from '../document/shot.js';
 import { physicsFor, type SceneAssets } from '../evaluate/index.js';
-import { groundMeshOf } from './ground-read.js';
+import { groundOfShot } from './ground-read.js';
 import { hierarchyOf } from './hierarchy-read.js';
 
 /**
@@ -12,7 +12,6 @@ import { hierarchyOf } from './hierarchy-read.js';
  */
 export async function assetsOf(shot: Shot, models: ReadonlyMap<string, Document>): Promise<SceneAssets> {
   const hierarchies = new Map([...models].map(([id, model]) => [id, hierarchyOf(model)] as const));
-  const floor = models.get(shot.ground.model ?? '');
-  const mesh = floor ? groundMeshOf(floor, shot.ground.nodes) : null;
+  const mesh = groundOfShot(shot, models.get(shot.ground.model ?? ''));
   return { ground: mesh && new GroundSurface(mesh), hierarchies, physics: await physicsFor(shot) };
 }

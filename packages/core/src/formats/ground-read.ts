@@ -1,4 +1,6 @@
 import type { Document, Node } from '@gltf-transform/core';
+import { floorAt, type GroundMesh } from '../contact/index.js';
+import type { Shot } from '../document/shot.js';
 import { standingNodes, standingPositions, type StandingNode } from './gltf-scene.js';
 import type { TriangleMesh } from '../solid/index.js';
 
@@ -10,6 +12,19 @@ import type { TriangleMesh } from '../solid/index.js';
  */
 export function groundMeshOf(model: Document, names: readonly string[]): TriangleMesh | null {
   return meshOfAll(splitAtGround(model, names).ground);
+}
+
+/**
+ * The ground of a shot: of its model, or its floor where it has no model; null where there is none.
+ *
+ * @param model the ground's, where it has been read
+ */
+export function groundOfShot(
+  { ground }: Pick<Shot, 'ground'>,
+  model: Document | undefined,
+): GroundMesh | null {
+  if (ground.model === null) return ground.level === null ? null : floorAt(ground.level);
+  return model ? groundMeshOf(model, ground.nodes) : null;
 }
 
 /** The triangles of all else that stands in a model of which some nodes are the ground; null where there are none. */

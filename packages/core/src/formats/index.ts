@@ -26,7 +26,7 @@ export {
 } from './intake/take-model.js';
 export { MODEL_ENDINGS, type GivenFile } from './intake/given-files.js';
 export { hierarchyOf } from './hierarchy-read.js';
-export { groundMeshOf, sceneryMeshOf } from './ground-read.js';
+export { groundMeshOf, groundOfShot, sceneryMeshOf } from './ground-read.js';
 export { modelMeshOf } from './solids-read.js';
 export { checkSceneOf } from './check-scene-read.js';
 export { assetsOf } from './assets-read.js';

@@ -73,7 +73,8 @@ export function groundWithLaid(
     meshes.every((mesh, i) => last?.meshes[i] === mesh);
   if (last && same) return last.made;
   const tops = meshes.map(upperSide);
-  const made = new GroundSurface(joined(base ? [base.mesh, ...tops] : tops));
+  const all = joined(base ? [base.mesh, ...tops] : tops);
+  const made = new GroundSurface(base ? { ...all, level: base.mesh.level } : all);
   bases.set(made, { base });
   last = { base, meshes, made };
   return made;

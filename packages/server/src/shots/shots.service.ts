@@ -46,7 +46,9 @@ export class ShotsService {
   /** An empty shot under a name, or one from a document whose models are looked up by file name. */
   async create(name: string | undefined, raw: unknown): Promise<ShotDto> {
     const shot =
-      raw === undefined ? CheckedShot.from(newShot({ name: name ?? 'Untitled shot' })) : CheckedShot.of(raw);
+      raw === undefined
+        ? CheckedShot.from(newShot({ name: name ?? 'Untitled shot', ground: { level: 0 } }))
+        : CheckedShot.of(raw);
     const document = await this.models.findFiles(shot.columns.document);
     return this.insert({ ...shot.columns, document });
   }

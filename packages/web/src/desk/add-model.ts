@@ -1,10 +1,14 @@
 import type { KeptModel } from '../api/models';
+import { removeRider } from '@fleet-rail/core';
+import { chooseGround } from '../edits/contact-edits';
 import { addRider, withoutRig } from '../edits/rider-edits';
+import { sceneAssets } from '../scene-assets/ground-height';
 import { notify } from '../ui/notices';
 import type { DeskStore } from './desk-store';
 
 /**
- * Adds a rider with a model, chosen as the rider that is worked on; tells what was found to roll in it, with the way to leave that out.
+ * Adds a rider with a model, chosen as the rider that is worked on; tells what was found to roll in it, with the way to leave that out,
+ * or offers to make the ground of what may be one.
  *
  * @returns the id of the rider
  * @throws ShotError where the shot holds all the riders it can
@@ -13,7 +17,7 @@ export function addModel(desk: DeskStore, model: KeptModel): string {
   const { shot, id } = addRider(desk.getState().shot, model);
   desk.getState().edit(`Add ${model.name}`, (before) => addRider(before, model).shot);
   desk.getState().set({ riderId: id });
-  const { badge, wheels, chassis } = shot.riders.find((rider) => rider.id === id)!;
+  const { badge, kind, wheels, chassis } = shot.riders.find((rider) => rider.id === id)!;
   if (wheels.length > 0)
     notify(
       'done',
@@ -25,5 +29,20 @@ export function addModel(desk: DeskStore, model: KeptModel): string {
         run: () => desk.getState().edit(`Leave the wheels of ${badge} out`, withoutRig(id)),
       },
     );
+  // What neither rolls, walks nor films may have been meant to be ridden on.
+  else if (kind === 'prop')
+    notify('done', `${badge} stands where its model has it.`, {
+      name: 'Make it the ground',
+      run: () =>
+        desk
+          .getState()
+          .edit(`Ground ${model.name}`, (now) =>
+            chooseGround(model)(
+              now.riders.some((rider) => rider.id === id)
+                ? removeRider(now, sceneAssets(desk.getState()), id, now.range.first)
+                : now,
+            ),
+          ),
+    });
   return id;
 }

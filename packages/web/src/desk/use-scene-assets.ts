@@ -1,5 +1,6 @@
 import {
   eachAction,
+  floorAt,
   modelsLaid,
   movesByItself,
   needsPhysics,
@@ -39,14 +40,15 @@ export function useSceneAssets(desk: DeskStore): void {
       }
     };
     const readGround = async (shot: Shot) => {
-      const { model: id, nodes } = shot.ground;
+      const { model: id, nodes, level } = shot.ground;
       const model = shot.models.find((other) => other.id === id);
       const asset = model?.source.asset;
-      const key = JSON.stringify([asset, nodes]);
+      const key = JSON.stringify([id, asset, nodes, level]);
       if (key === wantedGround) return;
       wantedGround = key;
       try {
-        const ground = model && asset ? await reader.ground(modelFileUrl(asset), model.name, nodes) : null;
+        const floor = id === null && level !== null ? floorAt(level) : null;
+        const ground = model && asset ? await reader.ground(modelFileUrl(asset), model.name, nodes) : floor;
         if (wantedGround !== key) return;
         desk.getState().set({ ground });
         if (model && asset && ground === null)

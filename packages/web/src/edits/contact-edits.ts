@@ -14,14 +14,18 @@ import type { Edit } from './edit';
 
 type Facts = KeptModel['facts'];
 
-/** Makes a model of the server's the ground: all of it, as it stands; null makes nothing the ground. */
+/** Makes a model of the server's the ground: all of it, as it stands. */
 export const chooseGround =
-  (model: Pick<KeptModel, 'id' | 'name'> | null): Edit =>
+  (model: Pick<KeptModel, 'id' | 'name'>): Edit =>
   (shot) => {
-    if (model === null) return { ...shot, ground: { model: null, nodes: [] } };
     const { shot: dressed, modelId } = withModel(shot, model);
-    return { ...dressed, ground: { model: modelId, nodes: [] } };
+    return { ...dressed, ground: { ...shot.ground, model: modelId, nodes: [] } };
   };
+
+/** Makes a level floor the ground, metres high; null leaves the shot without ground. */
+export const layFloor =
+  (level: number | null): Edit =>
+  (shot) => ({ ...shot, ground: { model: null, nodes: [], level } });
 
 /** Gives a rider what was found in its model: see {@link takeFoundRig}. */
 export const takeRig =

@@ -5,7 +5,7 @@ import {
   type PictureJob,
   type PlannedPicture,
 } from '@fleet-rail/core';
-import { groundMeshOf, hierarchyOf } from '@fleet-rail/core/models';
+import { groundOfShot, hierarchyOf } from '@fleet-rail/core/models';
 import * as THREE from 'three';
 import { modelFileUrl } from '../api/models';
 import { ChalkMarks } from '../desk/stage/chalk-marks';
@@ -61,8 +61,7 @@ export async function evaluateJob(
   const read = new Map(
     await Promise.all(models.map(async ({ id, name, url }) => [id, await files.at(url, name)] as const)),
   );
-  const floor = read.get(shot.ground.model ?? '');
-  const ground = floor ? groundMeshOf(floor, shot.ground.nodes) : null;
+  const ground = groundOfShot(shot, read.get(shot.ground.model ?? ''));
   const evaluator = new Evaluator();
   evaluator.setAssets(ground, new Map([...read].map(([id, model]) => [id, hierarchyOf(model)] as const)));
   evaluator.setPhysics(await physicsFor(shot));

@@ -55,7 +55,7 @@ export function ClearanceSection({ rider }: { rider: Rider }) {
       >
         Keep above the ground
       </Tick>
-      {!hasGround && <Hint>The shot has no ground yet; choose one under Contact.</Hint>}
+      {!hasGround && <Hint>The shot has no ground: choose one under Contact › Ground.</Hint>}
       {floor !== null && (
         <FieldPair>
           <QuantityField

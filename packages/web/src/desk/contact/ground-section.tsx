@@ -1,16 +1,17 @@
-import type { GroundContact, Rider } from '@fleet-rail/core';
-import { chooseGround } from '../../edits/contact-edits';
+import { isLaidGround, type GroundContact, type Rider } from '@fleet-rail/core';
+import { chooseGround, layFloor } from '../../edits/contact-edits';
 import { changeHitch } from '../../edits/rider-edits';
 import { Choice } from '../../ui/choice';
 import { Fold } from '../../ui/fold';
-import { FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
+import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { Row, RowList, RowName } from '../../ui/row-list';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
+import { UploadButton } from '../attach/upload-button';
 import { useDesk } from '../desk-store';
 
-const NONE = ' none';
+const [NONE, FLOOR] = [' none', ' floor'];
 
 const MODES = [
   { id: 'none', name: 'Keep its path’s height' },
@@ -24,6 +25,8 @@ export function GroundSection({ rider }: { rider: Rider | null }) {
   const kept = useDesk((state) => state.models);
   const model = shot.models.find(({ id }) => id === shot.ground.model);
   const asset = model?.source.asset;
+  const { level } = shot.ground;
+  const laid = shot.laid.filter(isLaidGround);
   // A ground whose file is not here is still named.
   const own = model && asset === undefined ? [{ id: model.id, name: model.name }] : [];
   return (
@@ -31,13 +34,42 @@ export function GroundSection({ rider }: { rider: Rider | null }) {
       <SectionTitle>Ground</SectionTitle>
       <Select
         label="Ground"
-        options={[{ id: NONE, name: 'None' }, ...own, ...kept.map(({ id, name }) => ({ id, name }))]}
-        value={asset ?? model?.id ?? NONE}
+        options={[
+          { id: FLOOR, name: 'Level floor' },
+          { id: NONE, name: 'None' },
+          ...own,
+          ...kept.map(({ id, name }) => ({ id, name })),
+        ]}
+        value={asset ?? model?.id ?? (level === null ? NONE : FLOOR)}
         onChange={(id) => {
           const found = kept.find((one) => one.id === id);
-          if (id === NONE || found) edit('Ground', chooseGround(found ?? null));
+          if (found) edit('Ground', chooseGround(found));
+          else if (id === NONE || id === FLOOR) edit('Ground', layFloor(id === NONE ? null : (level ?? 0)));
         }}
       />
+      {model === undefined && level !== null && (
+        <QuantityField
+          label="Height of the floor"
+          kind="length"
+          step={0.1}
+          min={-1e6}
+          max={1e6}
+          value={level}
+          onChange={(height, gesture) => edit('Floor', layFloor(height), gesture)}
+        />
+      )}
+      {laid.length > 0 && (
+        <Hint>
+          {laid.map(({ name }) => name).join(', ')} {laid.length === 1 ? 'is' : 'are'} ground as well, laid
+          along {laid.length === 1 ? 'a path' : 'paths'}.
+        </Hint>
+      )}
+      <Buttons>
+        <UploadButton
+          name="Upload a ground"
+          onModel={(one) => edit(`Ground ${one.name}`, chooseGround(one))}
+        />
+      </Buttons>
       {asset !== undefined && <GroundNodes asset={asset} />}
       {rider?.hitch && <Contact rider={rider} ground={rider.hitch.ground} />}
     </Section>
@@ -79,7 +111,9 @@ function GroundNodes({ asset }: { asset: string }) {
 
 function Contact({ rider, ground }: { rider: Rider; ground: GroundContact }) {
   const edit = useDesk((state) => state.edit);
-  const has = useDesk(({ shot }) => shot.ground.model !== null);
+  const has = useDesk(
+    ({ shot }) => shot.ground.model !== null || shot.ground.level !== null || shot.laid.some(isLaidGround),
+  );
   const change = (part: Partial<GroundContact>, gesture?: string) =>
     edit(
       'Ground contact',

@@ -62,8 +62,9 @@ export class Daylight {
    * To be called before a picture is drawn: the shadows are drawn for what is in view, as finely as that allows.
    *
    * @param content the box around what casts and takes shadows
+   * @param level how high the pale ground lies, metres
    */
-  update(camera: THREE.Camera, content: THREE.Box3): void {
+  update(camera: THREE.Camera, content: THREE.Box3, level: number): void {
     this.sun.position.copy(TO_SUN);
     this.sun.target.position.set(0, 0, 0);
     if (!this.sun.castShadow) return;
@@ -93,7 +94,7 @@ export class Daylight {
     eye.updateProjectionMatrix();
     this.sun.shadow.normalBias = 1.5 * texel;
     this.sun.shadow.bias = -texel / depth;
-    this.ground.position.set(centre.x, 0, centre.z);
+    this.ground.position.set(centre.x, level, centre.z);
   }
 
   dispose(): void {

@@ -188,9 +188,11 @@ export class StageSet {
     const built = figures.groundBox();
     this.grid.leaveOut(built);
     const around = content.getBoundingSphere(new THREE.Sphere());
-    this.grid.update(camera, about, height, this.sky.update(scene, camera, around, this.shadows === 'cast'));
+    const level = ground?.level ?? 0;
+    const haze = this.sky.update(scene, camera, around, this.shadows === 'cast');
+    this.grid.update(camera, about, height, haze, level);
     this.daylight.cast(this.shadows === 'cast' && !content.isEmpty(), built);
-    this.daylight.update(camera, content);
+    this.daylight.update(camera, content, level);
     if (this.shadows === 'patches') this.patches.update(figures.standing(), groundHeightOf(ground));
   }
 

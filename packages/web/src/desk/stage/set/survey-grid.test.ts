@@ -42,7 +42,7 @@ it.each([
 ] as const)('what is seen of its lines %s is drawn, and little else', (_, camera, from, to) => {
   camera.position.fromArray(from);
   camera.lookAt(new THREE.Vector3().fromArray(to));
-  grid.update(camera, new THREE.Vector3(), 800, null);
+  grid.update(camera, new THREE.Vector3(), 800, null, 0);
   nets.forEach((net, i) => {
     if (!net.visible) return;
     const drawn = drawnBy(net);
@@ -58,7 +58,7 @@ it.each([
 it('leaves out what lies under a model of the ground', () => {
   const built = new THREE.Box3(new THREE.Vector3(-4.5, 0, -4.5), new THREE.Vector3(4.5, 1, 4.5));
   const look = () => {
-    grid.update(plan, new THREE.Vector3(), 800, null);
+    grid.update(plan, new THREE.Vector3(), 800, null, 0);
     return drawnBy(nets[0]);
   };
   plan.position.set(0, 100, 0);

@@ -108,8 +108,9 @@ export class SurveyGrid {
    * @param about  what is looked at: the lines lie around it
    * @param height of the picture, pixels
    * @param haze   in which the ground fades; null for none
+   * @param level  how high the grid lies, metres
    */
-  update(camera: THREE.Camera, about: THREE.Vector3, height: number, haze: Haze | null): void {
+  update(camera: THREE.Camera, about: THREE.Vector3, height: number, haze: Haze | null, level: number): void {
     const flat = camera instanceof THREE.OrthographicCamera;
     // What is seen is picked before the renderer would do so.
     camera.updateMatrixWorld();
@@ -118,7 +119,8 @@ export class SurveyGrid {
     this.ground.visible = !flat || down > 0.01;
     this.ground.position.set(camera.position.x, 0, camera.position.z);
     this.ground.material.uniforms.haze.value.set(haze?.near ?? 1e9, haze?.far ?? 2e9);
-    for (const net of this.nets) net.update(camera, about, height);
+    this.object.position.y = level;
+    for (const net of this.nets) net.update(camera, about, height, level);
   }
 
   dispose(): void {
@@ -140,11 +142,11 @@ function paintShown(color: THREE.Color, style: string): void {
 }
 
 /** From how far lines can still be told apart; at any distance, or at none, where all are seen from as far. */
-function reachOf(camera: THREE.Camera, spacing: number, height: number): number {
+function reachOf(camera: THREE.Camera, spacing: number, height: number, level: number): number {
   if (camera instanceof THREE.PerspectiveCamera) {
     const pixels = (spacing * height) / (2 * Math.tan((camera.fov * Math.PI) / 360));
     // Those across lie the nearer together the lower the eye is.
-    const low = Math.sqrt((pixels * Math.abs(camera.position.y)) / LEAST_ACROSS);
+    const low = Math.sqrt((pixels * Math.abs(camera.position.y - level)) / LEAST_ACROSS);
     return Math.min(pixels / LEAST_PIXELS, low);
   }
   const { top, bottom, zoom } = camera as THREE.OrthographicCamera;
@@ -161,6 +163,7 @@ class Net {
   private readonly laidAt = new THREE.Vector2(NaN, NaN);
   /** From where it was last seen; drawn again from there, it is the same pieces. */
   private readonly seenBy = new THREE.Matrix4();
+  private level = 0;
 
   constructor(private readonly spacing: number) {
     const material = new THREE.ShaderMaterial({
@@ -187,14 +190,16 @@ class Net {
     this.laidAt.set(NaN, NaN);
   }
 
-  update(camera: THREE.Camera, about: THREE.Vector3, height: number): void {
+  update(camera: THREE.Camera, about: THREE.Vector3, height: number, level: number): void {
     const { object, spacing } = this;
-    const reach = reachOf(camera, spacing, height);
+    if (level !== this.level) this.laidAt.set(NaN, NaN);
+    this.level = level;
+    const reach = reachOf(camera, spacing, height, level);
     const known = object.material.uniforms.reach;
     const reaches = known.value === reach;
     known.value = reach;
     const flat = camera instanceof THREE.OrthographicCamera;
-    object.visible = flat ? reach > 1 : reach > Math.abs(camera.position.y);
+    object.visible = flat ? reach > 1 : reach > Math.abs(camera.position.y - level);
     if (!object.visible) return;
     const step = 10 * spacing;
     const at = new THREE.Vector2(about.x, about.z).divideScalar(step).round().multiplyScalar(step);
@@ -241,7 +246,7 @@ class Net {
     const planes = [
       ...new THREE.Frustum().setFromProjectionMatrix(view).planes,
       new THREE.Plane(forward.clone().negate(), forward.dot(camera.position) + reach),
-    ];
+    ].map((plane) => plane.translate(new THREE.Vector3(0, -this.level, 0)));
     const room = this.object.geometry.getAttribute('position') as THREE.BufferAttribute;
     const places = room.array;
     let count = 0;
