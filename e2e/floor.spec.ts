@@ -60,7 +60,7 @@ test('a new shot has a floor, which is moved, left out, and gives way to a model
   await chooseGround(page, 'Level floor');
   await uploadModel(page, await holedGround());
   await expect(page.getByText('H2 stands where its model has it.')).toBeVisible();
-  await page.getByRole('button', { name: 'Make it the ground' }).click();
+  await page.getByRole('button', { name: 'Make H2 the ground' }).click();
   await settled(page);
   const after = await stored();
   expect(after.riders.map(({ badge }) => badge)).toEqual(['C1']);

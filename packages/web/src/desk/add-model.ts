@@ -6,6 +6,12 @@ import { sceneAssets } from '../scene-assets/ground-height';
 import { notify } from '../ui/notices';
 import type { DeskStore } from './desk-store';
 
+/** Metres each way from which on a model may be the ground. */
+const WIDE = 8;
+
+const isWide = ({ facts: { low, high } }: KeptModel): boolean =>
+  [0, 2].every((k) => high[k] - low[k] >= WIDE);
+
 /**
  * Adds a rider with a model, chosen as the rider that is worked on; tells what was found to roll in it, with the way to leave that out,
  * or offers to make the ground of what may be one.
@@ -25,14 +31,14 @@ export function addModel(desk: DeskStore, model: KeptModel): string {
         chassis === null ? '' : ', and rides with its rear axle on the path'
       }.`,
       {
-        name: 'Leave them out',
+        name: `Leave the wheels of ${badge} out`,
         run: () => desk.getState().edit(`Leave the wheels of ${badge} out`, withoutRig(id)),
       },
     );
   // What neither rolls, walks nor films may have been meant to be ridden on.
-  else if (kind === 'prop')
+  else if (kind === 'prop' && isWide(model))
     notify('done', `${badge} stands where its model has it.`, {
-      name: 'Make it the ground',
+      name: `Make ${badge} the ground`,
       run: () =>
         desk
           .getState()
