@@ -9,6 +9,7 @@ import {
   type DiagramScales,
 } from '../desk/diagram/diagram-scales';
 import { linePath } from '../desk/diagram/line-path';
+import { passedMarks } from '../desk/diagram/passed-marks';
 import { stripLine } from '../desk/diagram/strip-channel';
 import type { DiagramShown } from '../desk/state/shown';
 import type { Evaluation } from '../evaluation/evaluation';
@@ -54,12 +55,6 @@ function bandGround({ shot, evaluation, width, theme }: DrawnDiagram, band: Diag
   const ticks = Math.max(1, Math.min(5, Math.floor((foot - top) / 34)));
   const right = width - MARGIN.right;
   const [low, high] = y.domain();
-  const ridden = evaluation.paths.get(pathId);
-  const length = ridden?.closed ? ridden.length : 0;
-  const laps = length > 0 ? Math.min(40, Math.ceil(high / length)) : 1;
-  const marks = Array.from({ length: laps }, (_, lap) => lap * length).flatMap((from) =>
-    (path?.marks ?? []).map(({ name, distance }) => ({ name, at: from + distance })),
-  );
   return [
     ...y.ticks(ticks).flatMap((tick): Shape[] => [
       lineShape([MARGIN.left, y(tick), right, y(tick)], theme.hairline),
@@ -68,12 +63,10 @@ function bandGround({ shot, evaluation, width, theme }: DrawnDiagram, band: Diag
         anchor: 'end',
       },
     ]),
-    ...marks
-      .filter(({ at }) => at >= low && at <= high)
-      .flatMap(({ name, at }): Shape[] => [
-        lineShape([MARGIN.left, y(at), right, y(at)], theme.quiet),
-        text(MARGIN.left + 4, y(at) - 4, name, theme.ink),
-      ]),
+    ...passedMarks(path, evaluation.paths.get(pathId), [low, high]).flatMap(({ mark, at }): Shape[] => [
+      lineShape([MARGIN.left, y(at), right, y(at)], theme.quiet),
+      text(MARGIN.left + 4, y(at) - 4, mark.name, theme.ink),
+    ]),
     {
       ...text(right - 4, foot - 6, path?.name ?? `${riders[0].badge} by hand`, theme.ink),
       anchor: 'end',

@@ -18,6 +18,7 @@ import {
   type DiagramBand,
   type DiagramScales,
 } from './diagram-scales';
+import { passedMarks } from './passed-marks';
 import { AxisText, LevelLine, MarkText } from './diagram-text';
 import { FindingTicks } from './finding-ticks';
 import { FOOT_ROW, GaitStrip } from './gait-strip';
@@ -246,15 +247,6 @@ function BandGround({ band, width, named }: { band: DiagramBand; width: number; 
   const right = width - MARGIN.right;
   const ticks = Math.max(1, Math.min(5, Math.floor((foot - top) / 34)));
   const [low, high] = y.domain();
-  // Round a closed path a mark is passed in every lap.
-  const length = evaluated?.closed ? evaluated.length : 0;
-  const laps =
-    length > 0
-      ? Array.from(
-          { length: Math.min(40, Math.ceil(high / length) - Math.floor(low / length)) },
-          (_, n) => Math.floor(low / length) + n,
-        )
-      : [0];
   return (
     <g>
       {y.ticks(ticks).map((tick) => (
@@ -265,20 +257,14 @@ function BandGround({ band, width, named }: { band: DiagramBand; width: number; 
           </AxisText>
         </g>
       ))}
-      {laps.flatMap((lap) =>
-        (path?.marks ?? []).map((mark) => {
-          const at = mark.distance + lap * length;
-          if (at < low || at > high) return null;
-          return (
-            <g key={`${mark.id} ${lap}`}>
-              <LevelLine y={y(at)} width={width} stroke={theme.quiet} />
-              <MarkText x={MARGIN.left + 4} y={y(at) - 4}>
-                {mark.name}
-              </MarkText>
-            </g>
-          );
-        }),
-      )}
+      {passedMarks(path, evaluated, [low, high]).map(({ mark, lap, at }) => (
+        <g key={`${mark.id} ${lap}`}>
+          <LevelLine y={y(at)} width={width} stroke={theme.quiet} />
+          <MarkText x={MARGIN.left + 4} y={y(at) - 4}>
+            {mark.name}
+          </MarkText>
+        </g>
+      ))}
       {(named || !path) && (
         <MarkText x={right - 4} y={foot - 6} textAnchor="end">
           {path?.name ?? `${band.riders[0].badge} by hand`}
