@@ -1,8 +1,11 @@
+import type {
+  Cycle} from '@fleet-rail/core';
 import {
   AXES,
   CYCLE_SHAPES,
-  Cycle,
-  defaultsOf,
+  cycleBy,
+  pairedName,
+  proposeCycle,
   type Axis,
   type CycleShape,
   type Rider,
@@ -19,7 +22,9 @@ import { QuantityField } from '../../ui/quantity-field';
 import { QuantityFields, type NumberOf } from '../../ui/quantity-fields';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
-import { useDesk } from '../desk-store';
+import { useDesk, useDeskStore } from '../desk-store';
+import { QuickHint } from './quick-hint';
+import { speedNow } from './ride-speeds';
 import { WheelCard, WheelHead } from './wheel-rows';
 
 const KINDS: readonly { id: Cycle['kind']; name: string }[] = [
@@ -53,6 +58,7 @@ const ALL_CYCLES: readonly NumberOf<Cycle>[] = [
 
 /** Motions that repeat by themselves: wing beats, rotors, swaying, changes of shape. */
 export function CyclesFold({ rider, model }: { rider: Rider; model: KeptModel | null }) {
+  const desk = useDeskStore();
   const edit = useDesk((state) => state.edit);
   const { cycles } = rider;
   const nodes = [...new Set(model?.facts.nodes ?? [])].filter((name) => name !== '');
@@ -68,6 +74,7 @@ export function CyclesFold({ rider, model }: { rider: Rider; model: KeptModel | 
       {cycles.map((cycle, i) => (
         <CycleCard
           key={i}
+          rider={rider}
           cycle={cycle}
           nodes={nodes}
           morphs={model?.facts.morphs ?? []}
@@ -84,8 +91,10 @@ export function CyclesFold({ rider, model }: { rider: Rider; model: KeptModel | 
         <Button
           isDisabled={nodes.length === 0}
           onPress={() => {
-            const moved = nodes.find((name) => /wing|rotor|propell|tail|blade/i.test(name)) ?? nodes[0];
-            change([...cycles, { ...defaultsOf(Cycle), node: moved, amplitude: 30, rate: 1, whole: true }]);
+            const { checkModels } = desk.getState();
+            const hierarchy = checkModels?.hierarchies.get(rider.model ?? '') ?? null;
+            const axes = rider.hitch?.facing ?? model?.facts.facing ?? { forward: '+z', up: '+y' };
+            change([...cycles, proposeCycle(nodes, hierarchy, axes)]);
           }}
         >
           <Plus aria-hidden /> Add a cycle
@@ -97,30 +106,20 @@ export function CyclesFold({ rider, model }: { rider: Rider; model: KeptModel | 
 
 const NOBODY = ' none';
 
-/** The other one of a pair that is told by its names; null where there is none. */
-function pairOf(node: string, others: readonly string[]): string | null {
-  const swapped = node
-    .replace(/left|right/i, (side) => (/left/i.test(side) ? 'right' : 'left'))
-    .replace(
-      /([._-])([lr])$/i,
-      (_, dot: string, side: string) => dot + (side.toLowerCase() === 'l' ? 'r' : 'l'),
-    );
-  if (swapped === node) return null;
-  return others.find((name) => name.toLowerCase() === swapped.toLowerCase()) ?? null;
-}
-
 function CycleCard(props: {
+  rider: Rider;
   cycle: Cycle;
   nodes: readonly string[];
   morphs: KeptModel['facts']['morphs'];
   onChange: (part: Partial<Cycle>, gesture?: string) => void;
   onDelete: () => void;
 }) {
-  const { cycle, nodes, morphs, onChange } = props;
+  const { rider, cycle, nodes, morphs, onChange } = props;
+  const desk = useDeskStore();
   const loop = useDesk(({ shot }) => shot.loop);
   const names = cycle.kind === 'morph' ? morphs.map(({ node }) => node) : nodes;
   const others = nodes.filter((name) => name !== cycle.node);
-  const pair = cycle.mirror === null ? pairOf(cycle.node, others) : null;
+  const pair = cycle.mirror === null ? pairedName(cycle.node, others) : null;
   const cached = names.includes(cycle.node) ? names : [cycle.node, ...names];
   const { shapes = 1, names: called = [] } = morphs.find(({ node }) => node === cycle.node) ?? {};
   const measure = MEASURES[cycle.kind];
@@ -194,7 +193,12 @@ function CycleCard(props: {
           value={cycle}
           onChange={onChange}
         />
-        <Select label="By" options={BY} value={cycle.by} onChange={(by) => onChange({ by })} />
+        <Select
+          label="By"
+          options={BY}
+          value={cycle.by}
+          onChange={(by) => onChange(cycleBy(cycle, by, speedNow(desk, rider.id)))}
+        />
         <QuantityFields
           fields={[{ of: 'rest', label: 'Rest', ...measure }, ...ALL_CYCLES]}
           value={cycle}
@@ -212,6 +216,7 @@ function CycleCard(props: {
           <Button onPress={() => onChange({ mirror: pair })}>{pair} does the same, mirrored</Button>
         </Buttons>
       )}
+      <QuickHint rider={rider} rate={cycle.rate} by={cycle.by} />
       {loop && (
         <Tick isSelected={cycle.whole} onChange={(whole) => onChange({ whole })}>
           Whole cycles in the loop

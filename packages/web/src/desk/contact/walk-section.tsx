@@ -16,6 +16,7 @@ import { ActsFold } from './acts-fold';
 import type { ChangeGait } from './change-gait';
 import { ClipsFrom } from './clips-from';
 import { FeetFold } from './feet-fold';
+import { QuickHint } from './quick-hint';
 import { useGaits } from './use-gaits';
 import { WheelLine } from './wheel-rows';
 
@@ -141,6 +142,7 @@ function GaitSettings(props: {
         </IconButton>
         {fields({ of: 'phase', label: 'Begins at', kind: 'count', step: 0.05 })}
       </WheelLine>
+      <QuickHint rider={rider} rate={1 / gait.stride} by="distance" />
       <Tick isSelected={gait.plant} isDisabled={feetless} onChange={(plant) => change({ plant })}>
         Lock feet to the ground
       </Tick>

@@ -1,0 +1,24 @@
+import { POSE } from '@fleet-rail/core';
+import type { Evaluation } from '../../evaluation/evaluation';
+import { poseAt } from '../../evaluation/pose-at';
+import type { DeskStore } from '../desk-store';
+
+/** How fast a rider goes at the frame that is shown, m/s; where it stands there, on average over the shot. */
+export function speedNow(desk: DeskStore, id: string): number {
+  const { evaluation, frame } = desk.getState();
+  const ridden = evaluation?.riders.get(id);
+  if (!evaluation || !ridden) return 0;
+  const pose = new Float64Array(POSE.size);
+  poseAt(evaluation, ridden, frame, pose);
+  const now = Math.abs(pose[POSE.speed]);
+  if (now >= 0.01) return now;
+  const speeds = speedsOf(ridden.poses);
+  return speeds.reduce((sum, speed) => sum + speed, 0) / Math.max(1, speeds.length);
+}
+
+/** The fastest that a rider goes in a shot, m/s. */
+export const topSpeed = (evaluation: Evaluation | null, id: string): number =>
+  speedsOf(evaluation?.riders.get(id)?.poses ?? new Float64Array(0)).reduce((a, b) => Math.max(a, b), 0);
+
+const speedsOf = (poses: Float64Array): number[] =>
+  Array.from({ length: poses.length / POSE.size }, (_, i) => Math.abs(poses[i * POSE.size + POSE.speed]));
