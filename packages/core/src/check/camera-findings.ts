@@ -1,5 +1,6 @@
 import { aimedAt, axesOf } from '../document/index.js';
 import { mat4, vec3 } from 'gl-matrix';
+import type { GroundMesh } from '../contact/index.js';
 import type { Vec3 } from '../math/vec.js';
 import { axisVector } from '../pose/axes.js';
 import { compileFocal, pictureHalves } from '../pose/camera.js';
@@ -28,7 +29,7 @@ export function findUnseen(camera: RiderLook, others: readonly RiderLook[], set:
   const before = blockers(camera, others, aimed);
   /** By frame who stands before its target; null for the set, and the ground apart. */
   const hides = new Map<number, { readonly by: string | null; readonly isGround: boolean }>();
-  const ground = evaluated.assets.ground && solidOf(evaluated.assets.ground.mesh);
+  const ground = evaluated.assets.ground?.mesh ?? null;
   const hidden = (i: number): number => {
     const { eye, place } = at(i);
     const by = blockerOf(eye, place, first + i, before, set);
@@ -99,14 +100,17 @@ function blockers({ rider }: RiderLook, others: readonly RiderLook[], aimed: str
 /** A target may sink this far into the ground it stands on: the ground hides it only where it hides a place this far above it too, metres. */
 const ABOVE = 0.3;
 
-/** Whether the ground rises between an eye and a place. */
-function isBehind(ground: Solid | null, eye: Vec3, place: Vec3): boolean {
+/** Whether the ground rises, or a floor lies, between an eye and a place. */
+function isBehind(ground: GroundMesh | null, eye: Vec3, place: Vec3): boolean {
   if (ground === null) return false;
+  const { level } = ground;
   return [0, ABOVE].every((above) => {
-    const way = vec3.subtract([0, 0, 0], [place[0], place[1] + above, place[2]], eye);
+    const seen: Vec3 = [place[0], place[1] + above, place[2]];
+    if (level !== undefined && eye[1] > level !== seen[1] > level) return true;
+    const way = vec3.subtract([0, 0, 0], seen, eye);
     const far = vec3.length(way) - SKIN;
     if (far <= 0) return false;
-    return ground.along(eye, vec3.normalize(way, way) as Vec3, far) < Infinity;
+    return solidOf(ground).along(eye, vec3.normalize(way, way) as Vec3, far) < Infinity;
   });
 }
 
