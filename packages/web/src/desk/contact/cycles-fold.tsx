@@ -1,5 +1,4 @@
-import type {
-  Cycle} from '@fleet-rail/core';
+import type { Cycle } from '@fleet-rail/core';
 import {
   AXES,
   CYCLE_SHAPES,
