@@ -20,7 +20,8 @@ export type Correspondence = 'nearest' | 'plan' | 'same' | ((place: Vec3) => Vec
 
 /**
  * The shot with a path of another shape in the place of the one with its id. What is at a distance along it stays at its place: keys,
- * starts, stops, zones, limits, marks, and cues that listen to a distance, in whatever unit they are.
+ * starts, stops, zones, limits, marks, and cues that listen to a distance, in whatever unit they are; but for the pace of a rider that
+ * stretches with its path.
  *
  * A path without a curve before or after is changed alone.
  */
@@ -78,7 +79,8 @@ function keptHitch(hitch: Hitch, from: CompiledPath, to: CompiledPath, map: Dist
 }
 
 /** A rider is where its key and its offset along the path say together: that place is what stays. */
-function keptPace(pace: Pace, hitch: Hitch, from: CompiledPath, to: CompiledPath, map: DistanceMap): Pace {
+function keptPace(pace: Pace, hitch: Hitch, from: CompiledPath, to: CompiledPath, places: DistanceMap): Pace {
+  const map: DistanceMap = pace.stretches ? (s) => (s * to.length) / from.length : places;
   const [metres, becomes] = [from, to].map((path) => metresPerValue(pace, path));
   const alongAt = (frame: number) => offsetAt(hitch, frame).along;
   const still = alongAt(pace.start.frame);

@@ -12,6 +12,7 @@ import { rideFromMotion } from '../reshape/ride-from-motion.js';
 import { newHitch } from '../ride/new-hitch.js';
 import { keyedWayOf, pathThrough } from '../ride/keyed-way.js';
 import { mapFrames, risingFrames } from '../timing/index.js';
+import { withTurnOf } from './keep-turn.js';
 import { sampleRider } from './sample-shot.js';
 import { isForced, withoutForces } from './without-forces.js';
 import { frameOfSample, workTime } from './work-samples.js';
@@ -24,7 +25,7 @@ export interface OwnPath {
 
 /**
  * A rider on a path of its own along which it does what it did before: one of a flight, one that is carried, one that is moved by
- * hand. Keys by hand give the very curve that they made; any other motion is kept within a tolerance.
+ * hand. Keys by hand give the very curve that they made; any other motion is kept within a tolerance, turned as it was.
  *
  * @param within metres, above 0
  * @throws PathError where it never moves
@@ -41,6 +42,8 @@ export function withOwnPath(shot: Shot, assets: SceneAssets, id: string, within:
   const pace: Hitch['pace'] = {
     ...newHitch(pathId, shot.range).pace,
     unit: 'metres',
+    // Nothing else is along a path of its own: a bend that is made in it is ridden at about the speed there was.
+    stretches: true,
     keys: [...own.keys],
   };
   const hitch: Hitch = {
@@ -70,7 +73,7 @@ export function withOwnPath(shot: Shot, assets: SceneAssets, id: string, within:
     ...(exact === null ? { unrest: null, carriers: [] } : {}),
     hitch,
   }));
-  return { shot: changed, pathId };
+  return { shot: withTurnOf(changed, shot, assets, id), pathId };
 }
 
 interface Way {
@@ -110,5 +113,5 @@ function sampledWay(shot: Shot, assets: SceneAssets, rider: Rider, within: numbe
   const kept = risingFrames(samples, own);
   const frames = kept.map((i) => own(samples[i]));
   const places = kept.flatMap((i) => positionIn(poses, i * POSE.size));
-  return rideFromMotion(rider.name, frames, Float64Array.from(places), within);
+  return rideFromMotion(rider.name, frames, Float64Array.from(places), within, 'curved');
 }

@@ -1,4 +1,4 @@
-import { Amount, OneOf, Pair, Part, PartOrNull, Parts, Name, Whole, rule } from './constraints.js';
+import { Amount, Flag, OneOf, Pair, Part, PartOrNull, Parts, Name, Whole, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
 
 export const EASES = ['linear', 'hold', 'smooth', 'handles'] as const;
@@ -105,6 +105,8 @@ export class Pace {
   /** Whatever keys, cycles and variations say, the rider stays between these two distances, metres. */
   @rule('two numbers [from, to] in metres, the second not below the first, or null', isStretchOrNull)
   within: [number, number] | null = null;
+  /** Where its path is reshaped, keys and stops keep their share of its length; else they stay at their positions. */
+  @Flag() stretches = false;
 }
 
 /** A timing that was kept beside the one that plays, to compare with. */

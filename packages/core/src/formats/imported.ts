@@ -152,7 +152,13 @@ export function addMotion(
     into.notes.push(`"${name.slice(0, 60)}" stands still and was left out.`);
     return;
   }
-  const { path, keys } = rideFromMotion(name, frames, Float64Array.from(places.flat()), options.tolerance);
+  const { path, keys } = rideFromMotion(
+    name,
+    frames,
+    Float64Array.from(places.flat()),
+    options.tolerance,
+    'straight',
+  );
   if (path.points.length > LIMITS.pointsPerPath || keys.length > LIMITS.keysPerPace)
     throw new FormatError(
       file,

@@ -9,9 +9,10 @@ import { rideFromMotion } from './ride-from-motion.js';
 function farthest(
   places: readonly Vec3[],
   tolerance: number,
+  keyed: 'straight' | 'curved' = 'straight',
 ): { most: number; keys: number; points: number } {
   const frames = places.map((_, i) => 10 + i);
-  const { path, keys } = rideFromMotion('m', frames, Float64Array.from(places.flat()), tolerance);
+  const { path, keys } = rideFromMotion('m', frames, Float64Array.from(places.flat()), tolerance, keyed);
   const curve = compilePath(path);
   const { pace } = newHitch('m', { first: 1, last: 2 });
   const run = compilePace({ ...pace, unit: 'metres', keys }, 24, curve);
@@ -53,5 +54,5 @@ it('a motion that speeds up, halts and goes on is there on time', () => {
 
 it('what stands still has no path, and says so', () => {
   const still = Float64Array.from([1, 1, 1, 1, 1, 1]);
-  expect(() => rideFromMotion('Post', [1, 2], still, 0.01)).toThrow('"Post" stands still');
+  expect(() => rideFromMotion('Post', [1, 2], still, 0.01, 'straight')).toThrow('"Post" stands still');
 });

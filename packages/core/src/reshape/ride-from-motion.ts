@@ -1,11 +1,12 @@
 import { defaultsOf } from '../document/defaults.js';
-import { PaceKey } from '../document/shot-pace.js';
+import type { PaceKey } from '../document/shot-pace.js';
 import { ShotPath } from '../document/shot-path.js';
 import { distance3, type Vec3 } from '../math/vec.js';
-import { simplifyGraph } from '../math/simplify-graph.js';
+import { keyedCurve } from '../math/keyed-curve.js';
 import { compilePath } from '../path/compile-path.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import { fitPositions } from './fit-positions.js';
+import { curvedKeys, straightKeys } from './keys-of-distances.js';
 import { PathError } from '../path/path-error.js';
 
 /** A motion as a path and when to be where on it. */
@@ -17,15 +18,15 @@ export interface RideOfMotion {
 
 /** Steps shorter than this are standing still, metres. */
 const STILL = 1e-5;
-const plainKey = defaultsOf(PaceKey);
 
 /**
- * A path along the places of a motion, and linear keys that are where the motion was, when it was, both
- * within a tolerance. Standing still becomes level keys.
+ * A path along the places of a motion, and keys that are where the motion was, when it was, both within a tolerance. Standing still
+ * becomes level keys.
  *
  * @param frames    rising frames, one a place
  * @param positions x, y, z of each place in turn
  * @param tolerance metres, above 0
+ * @param keyed     straight runs from key to key, or as few keys as curves allow
  * @throws PathError where nothing moves
  */
 export function rideFromMotion(
@@ -33,6 +34,7 @@ export function rideFromMotion(
   frames: readonly number[],
   positions: Float64Array,
   tolerance: number,
+  keyed: 'straight' | 'curved',
 ): RideOfMotion {
   const places: Vec3[] = [];
   const placeAtFrame = frames.map((_, i) => {
@@ -50,8 +52,7 @@ export function rideFromMotion(
     const curve = compilePath(path);
     const distances = distancesOf(places, curve, own);
     const values = placeAtFrame.map((i) => distances[i]);
-    const kept = simplifyGraph(frames, values, own);
-    const ride = { path, keys: kept.map((i) => ({ ...plainKey, frame: frames[i], value: values[i] })) };
+    const ride = { path, keys: (keyed === 'straight' ? straightKeys : curvedKeys)(frames, values, own) };
     if (tries >= MOST_TRIES || furthestOff(frames, positions, curve, ride.keys) <= tolerance) return ride;
   }
 }
@@ -67,12 +68,10 @@ function furthestOff(
   keys: readonly PaceKey[],
 ): number {
   const here: Vec3 = [0, 0, 0];
-  let [most, next] = [0, 0];
+  const ridden = keyedCurve(keys);
+  let most = 0;
   frames.forEach((frame, i) => {
-    while (next < keys.length - 1 && keys[next].frame < frame) next++;
-    const [a, b] = [keys[Math.max(0, next - 1)], keys[next]];
-    const t = b.frame > a.frame ? (frame - a.frame) / (b.frame - a.frame) : 1;
-    curve.position(a.value + t * (b.value - a.value), here);
+    curve.position(ridden.value(frame), here);
     most = Math.max(most, distance3(here, [positions[3 * i], positions[3 * i + 1], positions[3 * i + 2]]));
   });
   return most;

@@ -102,6 +102,12 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         {inLaps ? 'One lap is the whole path. ' : 'Metres from the path’s first point. '}
         Drag keys and stretches in the diagram, or type here.
       </Hint>
+      <Tick
+        isSelected={pace.stretches}
+        onChange={(stretches) => change('Stretch with the path', (before) => ({ ...before, stretches }))}
+      >
+        Keys stretch with the path when it is reshaped
+      </Tick>
       {pace.keys.map((key, i) => (
         <KeyRow
           key={i}
