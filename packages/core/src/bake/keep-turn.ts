@@ -1,7 +1,7 @@
 import { quat } from 'gl-matrix';
 import { withHitch } from '../arrange/change-rider.js';
 import { defaultsOf } from '../document/defaults.js';
-import { Bank, Offset, type OffsetKey } from '../document/shot-hitch.js';
+import { Bank, type Offset, type OffsetKey } from '../document/shot-hitch.js';
 import type { Shot } from '../document/shot.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
 import { DEGREES } from '../math/angle.js';
