@@ -1,3 +1,4 @@
+export { softWeights } from './soft-weights.js';
 export { setHandle, setHandlesKind } from './handles.js';
 export { insertPoint } from './insert-point.js';
 export { deletePoints } from './delete-points.js';
@@ -15,6 +16,7 @@ export {
 export {
   applyTransform,
   middleOf,
+  mapPoints,
   moveSomePoints,
   moveWholePath,
   movedPosition,

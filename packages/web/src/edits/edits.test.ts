@@ -206,8 +206,22 @@ it('a key stops one frame short of its neighbour', () => {
   expect(after.riders[0].hitch?.pace.keys.map((key) => key.frame)).toEqual([239, 240]);
 });
 
+it('softly moved, points within the radius are taken along, handles as they were', () => {
+  const path = { ...base.paths[0], basis: 'bezier' as const };
+  const shot = { ...base, paths: [path] };
+  // 10 m apart: of a radius of 20 m half of the move.
+  const [soft] = movePathPoints('lane', new Set([1]), [4, 0, 0], 20)(shot).paths;
+  expect(soft.points.map(({ position }) => position)).toEqual([
+    [2, 0, 0],
+    [4, 0, 10],
+  ]);
+  expect(soft.points.map(({ in: before, out }) => [before, out])).toEqual(
+    path.points.map(({ in: before, out }) => [before, out]),
+  );
+});
+
 it('only the chosen points move, and the path before is left as it was', () => {
-  const moved = movePathPoints('lane', new Set([1]), [1, 2, 3])(base).paths[0];
+  const moved = movePathPoints('lane', new Set([1]), [1, 2, 3], 0)(base).paths[0];
   expect(moved.points.map(({ position }) => position)).toEqual([
     [0, 0, 0],
     [1, 2, 13],

@@ -8,11 +8,11 @@ import {
   withoutTurnouts,
   freeId,
   freeName,
-  moveSomePoints,
+  mapPoints,
   type Mark,
   type PathPoint,
-  type Quat,
   reshapeRiddenPath,
+  softWeights,
   type SceneAssets,
   type Shot,
   type ShotPath,
@@ -79,18 +79,27 @@ export const changePoints = (
     points: path.points.map((point, i) => (chosen.has(i) ? change(point) : point)),
   }));
 
-/** Moves some points of a path by a step in the world, their handles along. */
-export const movePathPoints = (id: string, chosen: ReadonlySet<number>, step: Vec3): Edit =>
-  reshapePath(id, (path) => movedPoints(path, chosen, step));
+/** Moves some points of a path by a step in the world, their handles along: see {@link movedPoints}. */
+export const movePathPoints = (id: string, chosen: ReadonlySet<number>, step: Vec3, radius: number): Edit =>
+  reshapePath(id, (path) => movedPoints(path, chosen, step, radius));
 
-/** A path with some points moved by a step in the world; their places are written to a nanometre. */
-export function movedPoints(path: ShotPath, chosen: ReadonlySet<number>, step: Vec3): ShotPath {
-  const move = { pivot: [0, 0, 0] as Vec3, translation: step, rotation: [0, 0, 0, 1] as Quat, scale: 1 };
-  const moved = moveSomePoints(path, chosen, move);
+/**
+ * A path with some points moved by a step in the world; their places are written to a nanometre.
+ *
+ * @param radius within which the points beside them are taken along, less the further they are: metres along the path, 0 for none
+ */
+export function movedPoints(
+  path: ShotPath,
+  chosen: ReadonlySet<number>,
+  step: Vec3,
+  radius: number,
+): ShotPath {
+  const weights = softWeights(path, chosen, radius);
+  const moved = mapPoints(path, (world, i) => world.map((value, k) => value + weights[i] * step[k]) as Vec3);
   return {
     ...moved,
     points: moved.points.map((point, i) => {
-      if (!chosen.has(i)) return path.points[i];
+      if (weights[i] === 0) return path.points[i];
       const position = point.position.map((value) => Number(value.toFixed(9))) as Vec3;
       return { ...path.points[i], position };
     }),

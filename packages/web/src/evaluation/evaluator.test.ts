@@ -45,7 +45,7 @@ it('gives every path and rider at first, and then only what an edit touches', ()
   expect(second.paths).toEqual([]);
   expect(second.riders.map(({ id }) => id)).toEqual(['rb']);
 
-  const moved = movePathPoints('a', new Set([1]), [0, 0, 6])(keyed);
+  const moved = movePathPoints('a', new Set([1]), [0, 0, 6], 0)(keyed);
   const third = evaluateToEnd(evaluator, sent(keyed, moved));
   expect(third.paths).toMatchObject([{ id: 'a', length: expect.closeTo(18, 9) }]);
   expect(third.riders.map(({ id }) => id)).toEqual(['ra', 'load']);
@@ -195,7 +195,7 @@ describe('in slices', () => {
   it('the pose at this frame stands for older samples until the new ones come', () => {
     const evaluator = new Evaluator();
     const before = withUpdate(null, evaluateToEnd(evaluator, sent(null, shot)), shot);
-    evaluator.begin(sent(shot, movePathPoints('b', new Set([1]), [0, 0, 12])(shot)), focus);
+    evaluator.begin(sent(shot, movePathPoints('b', new Set([1]), [0, 0, 12], 0)(shot)), focus);
     const all = slices(evaluator);
     const told = all.findIndex(({ now }) => now.poses.has('rb'));
     const out = new Float64Array(POSE.size);
@@ -217,7 +217,7 @@ describe('in slices', () => {
     const told: EvaluationUpdate[] = [];
     do told.push(evaluator.next(0));
     while (told[told.length - 1].riders.length === 0);
-    const moved = movePathPoints('a', new Set([1]), [0, 0, 6])(shot);
+    const moved = movePathPoints('a', new Set([1]), [0, 0, 6], 0)(shot);
     const rest = evaluateToEnd(evaluator, sent(shot, moved));
     expect(rest.riders.map(({ id }) => id)).toEqual(['ra', 'load']);
     const evaluation = withEnds(together([...told, rest]), [rest.end]);

@@ -58,6 +58,7 @@ export function PointsSection({ path }: { path: ShotPath }) {
   const desk = useDeskStore();
   const set = useDesk((state) => state.set);
   const points = useDesk((state) => state.points);
+  const drawing = useDesk((state) => state.drawing);
   const nudge = useNudgeKeys(desk, true);
   const { from, to, setFrom } = usePage(path.points.length, points);
   return (
@@ -69,6 +70,15 @@ export function PointsSection({ path }: { path: ShotPath }) {
           <GridChoice />
         </GridRow>
       </GridRow>
+      <QuantityField
+        label="Take neighbours along within"
+        kind="length"
+        min={0}
+        max={1e6}
+        step={0.5}
+        value={drawing.softRadius}
+        onChange={(softRadius) => set({ drawing: { ...drawing, softRadius } })}
+      />
       <Buttons>
         <Button onPress={() => set({ tool: { kind: 'insert' } })}>
           <CirclePlus aria-hidden /> Insert

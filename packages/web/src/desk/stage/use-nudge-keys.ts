@@ -31,7 +31,7 @@ const RIGHT_UP: Record<DeskState['view'], readonly [Vec3, Vec3]> = {
 export function useNudgeKeys(desk: DeskStore, needsAlt = false): (event: KeyboardEvent) => void {
   return useCallback(
     (event) => {
-      const { pathId, points, tool, operation, edit, set } = desk.getState();
+      const { pathId, points, tool, operation, drawing, edit, set } = desk.getState();
       if (pathId === null || points.size === 0 || tool.kind !== 'select' || operation !== null) return;
       if (event.key === 'Delete') {
         edit('Delete points', deletePathPoints(pathId, points));
@@ -40,7 +40,11 @@ export function useNudgeKeys(desk: DeskStore, needsAlt = false): (event: Keyboar
         if (event.altKey !== needsAlt || event.ctrlKey || event.metaKey) return;
         const step = stepOf(event.key, desk.getState(), event.shiftKey ? 10 : 1);
         if (step === null) return;
-        edit('Move points', movePathPoints(pathId, points, step), `nudge ${pathId} ${[...points].join(' ')}`);
+        edit(
+          'Move points',
+          movePathPoints(pathId, points, step, drawing.softRadius),
+          `nudge ${pathId} ${[...points].join(' ')}`,
+        );
       }
       event.preventDefault();
       event.stopPropagation();

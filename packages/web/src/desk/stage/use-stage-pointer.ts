@@ -107,6 +107,11 @@ export function useStagePointer(
       pressedAt = null;
       stage.views.setMovable(true);
     };
+    const turn = (event: WheelEvent) => {
+      if (!drag?.tool.wheel || event.deltaY === 0) return;
+      event.preventDefault();
+      drag.tool.wheel(event.deltaY < 0 ? 1 : -1);
+    };
     const cancel = (event: PointerEvent) => letGo(pointer(event));
     const twice = (event: MouseEvent) => held().doubleClick?.(pointer(event));
     const leave = () => Object.values(tools).forEach((tool) => tool.leave?.());
@@ -116,6 +121,7 @@ export function useStagePointer(
     element.addEventListener('pointercancel', cancel);
     element.addEventListener('pointerleave', leave);
     element.addEventListener('dblclick', twice);
+    element.addEventListener('wheel', turn, { passive: false });
     return () => {
       element.removeEventListener('pointerdown', down, { capture: true });
       element.removeEventListener('pointermove', move);
@@ -123,6 +129,7 @@ export function useStagePointer(
       element.removeEventListener('pointercancel', cancel);
       element.removeEventListener('pointerleave', leave);
       element.removeEventListener('dblclick', twice);
+      element.removeEventListener('wheel', turn);
     };
   }, [canvas, stage, desk, station, onHover, onBox]);
 }

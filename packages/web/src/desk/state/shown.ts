@@ -19,6 +19,8 @@ export interface DrawSettings {
   readonly toGround: boolean;
   /** How far above the ground it snaps to, metres. */
   readonly above: number;
+  /** Within which the points beside those that are moved are taken along, metres along the path; 0 for none. */
+  readonly softRadius: number;
   /** Seconds from one click to the next, of something that rides what is drawn; null for a path alone. */
   readonly seconds: number | null;
 }
@@ -96,7 +98,15 @@ export const newShown = (): Shown => ({
   diagram: { paths: 'own', frames: null, metres: null, axis: 'frames', strip: 'speed' },
   seam: false,
   beside: null,
-  drawing: { kind: 'bezier', grid: 0.1, toPoints: true, toGround: false, above: 0, seconds: null },
+  drawing: {
+    kind: 'bezier',
+    grid: 0.1,
+    toPoints: true,
+    toGround: false,
+    above: 0,
+    softRadius: 0,
+    seconds: null,
+  },
   shows: { comb: false, polygon: true, ghosts: 0, heat: 'none', sights: true },
   attaching: null,
   shownBefore: null,

@@ -23,11 +23,15 @@ type Held =
   | { readonly kind: 'mark'; readonly path: ShotPath; readonly mark: string }
   | { readonly kind: 'box'; readonly x: number; readonly y: number; readonly before: ReadonlySet<number> };
 
+/** A soft move begins with so many metres along the path, and grows by this at each step of the wheel. */
+const [LEAST_RADIUS, WHEEL_STEP] = [0.5, 1.25];
+
 /** Chooses, and moves what is chosen: points, handles, marks; with Shift, or as `boxing`, a box of points. */
 export function selectTool(context: ToolContext, boxing: boolean): StageTool {
   const { stage, desk, onBox } = context;
   let held: Held | null = null;
   let gesture = '';
+  let last: StagePointer | null = null;
   const edgeOn = () => stage.views.current === 'side' || stage.views.current === 'front';
   /** Where the pointer holds something: on its own level, or upright where seen from the side. */
   const grabbedAt = (x: number, y: number, through: Vec3, upright: boolean): Vec3 | null =>
@@ -69,7 +73,7 @@ export function selectTool(context: ToolContext, boxing: boolean): StageTool {
     const level: Vec3 = now.grip === 'foot' ? [now.from[0], 0, now.from[2]] : now.from;
     const place = grabbedAt(at.x, at.y, level, now.grip === 'head');
     if (place === null) return;
-    const { grid } = desk.getState().drawing;
+    const { grid, softRadius } = desk.getState().drawing;
     const target = now.from.map((value, k) => {
       const free = now.grip === 'head' ? k === 1 : edgeOn() && now.grip === 'point' ? true : k !== 1;
       return free ? snapTo(value + place[k] - now.grabbed[k], grid) : value;
@@ -78,7 +82,7 @@ export function selectTool(context: ToolContext, boxing: boolean): StageTool {
     const step = target.map((value, k) =>
       Math.abs(place[k] - now.grabbed[k]) < 1e-9 ? 0 : value - now.from[k],
     ) as Vec3;
-    edit('Move points', now.path, movedPoints(now.path, now.chosen, step));
+    edit('Move points', now.path, movedPoints(now.path, now.chosen, step, softRadius));
   };
 
   const dragHandle = ({ path, handle, grabbed }: Extract<Held, { kind: 'handle' }>, at: StagePointer) => {
@@ -102,11 +106,23 @@ export function selectTool(context: ToolContext, boxing: boolean): StageTool {
   return {
     press(at) {
       held = takeHold(at);
+      last = null;
       gesture = `drag ${at.time}`;
       return held !== null;
     },
+    wheel(steps) {
+      if (held?.kind !== 'points') return;
+      const { drawing, set } = desk.getState();
+      const least = Math.max(LEAST_RADIUS, drawing.softRadius);
+      // Turned back below the least it is off again.
+      const radius = drawing.softRadius === 0 && steps < 0 ? 0 : least * WHEEL_STEP ** steps;
+      const softRadius = radius < LEAST_RADIUS ? 0 : Number(radius.toPrecision(3));
+      set({ drawing: { ...drawing, softRadius } });
+      if (last) dragPoints(held, last);
+    },
     drag(at) {
       if (held === null) return;
+      last = at;
       if (held.kind === 'points') dragPoints(held, at);
       else if (held.kind === 'handle') dragHandle(held, at);
       else if (held.kind === 'mark') {

@@ -33,6 +33,8 @@ export interface StageTool {
   press?(at: StagePointer): boolean;
   /** The pointer moves with something held. */
   drag?(at: StagePointer): void;
+  /** The wheel is turned over something held: by so many steps away from the hand. */
+  wheel?(steps: number): void;
   /** What was held is let go; false where the press was a mere click. */
   drop?(at: StagePointer, dragged: boolean): void;
   /** The pointer moves with nothing held; answers whether a click would do something there. */
