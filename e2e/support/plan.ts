@@ -53,10 +53,12 @@ export async function dragBy(
   page: Page,
   from: { x: number; y: number },
   to: { x: number; y: number },
+  beforeDrop?: () => Promise<void>,
 ): Promise<void> {
   await page.mouse.move(from.x, from.y);
   await page.mouse.down();
   await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2);
   await page.mouse.move(to.x, to.y);
+  await beforeDrop?.();
   await page.mouse.up();
 }

@@ -24,7 +24,7 @@ type Held =
   | { readonly kind: 'box'; readonly x: number; readonly y: number; readonly before: ReadonlySet<number> };
 
 /** A soft move begins with so many metres along the path, and grows by this at each step of the wheel. */
-const [LEAST_RADIUS, WHEEL_STEP] = [0.5, 1.25];
+const [LEAST_RADIUS, WHEEL_STEP] = [0.5, 1.5];
 
 /** Chooses, and moves what is chosen: points, handles, marks; with Shift, or as `boxing`, a box of points. */
 export function selectTool(context: ToolContext, boxing: boolean): StageTool {
