@@ -106,7 +106,7 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         isSelected={pace.stretches}
         onChange={(stretches) => change('Stretch with the path', (before) => ({ ...before, stretches }))}
       >
-        Keys stretch with the path when it is reshaped
+        Stretch with the path as it is bent
       </Tick>
       {pace.keys.map((key, i) => (
         <KeyRow
