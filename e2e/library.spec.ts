@@ -205,6 +205,8 @@ test('a desk that is left in the middle of a film says so, and the desk of anoth
 test('a run that fails again and again is paused with its reason, and tried again from the pool', async ({
   request,
 }) => {
+  // A desk that is still open would take runs for itself.
+  await page.goto(`${server.url}/pool`);
   const api = `${server.url}/api/pool`;
   const added = await request.post(`${api}/jobs`, { data: smallJob(8) });
   expect(added.status()).toBe(201);
