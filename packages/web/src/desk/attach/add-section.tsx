@@ -12,7 +12,7 @@ import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
 import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
 import { addModel } from '../add-model';
 import { useDesk, useDeskStore } from '../desk-store';
-import { UploadButton } from './upload-button';
+import { UploadButton } from '../upload-button';
 
 /** New riders: with a model, a camera to look through, a carrier for others. */
 export function AddSection() {

@@ -31,7 +31,7 @@ import { StandCopiesCard } from './stand-copies-card';
 import { StringCard } from './string-card';
 import { UnrestFold } from '../unrest/unrest-fold';
 import { TiesSection } from './ties-section';
-import { UploadButton } from './upload-button';
+import { UploadButton } from '../upload-button';
 
 /** The path that riders ride, or are to ride, and their way onto it and off. */
 export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly string[] }) {

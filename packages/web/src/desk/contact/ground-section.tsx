@@ -8,7 +8,7 @@ import { QuantityField } from '../../ui/quantity-field';
 import { Row, RowList, RowName } from '../../ui/row-list';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
-import { UploadButton } from '../attach/upload-button';
+import { UploadButton } from '../upload-button';
 import { useDesk } from '../desk-store';
 
 const [NONE, FLOOR] = [' none', ' floor'];

@@ -10,7 +10,7 @@ import { IconButton } from '../../ui/icon-button';
 import { Hint, Section, SectionTitle } from '../../ui/panel';
 import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
 import { Select } from '../../ui/select';
-import { UploadButton } from '../attach/upload-button';
+import { UploadButton } from '../upload-button';
 import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
 import { chosenLaid } from '../state/selection';

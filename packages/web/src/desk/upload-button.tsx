@@ -1,10 +1,10 @@
 import { FileUp, FolderUp } from 'lucide-react';
 import { FileTrigger } from 'react-aria-components';
-import { useUploadModel, type KeptModel } from '../../api/models';
-import { sentenceOf } from '../../api/request';
-import { Button } from '../../ui/button';
-import { IconButton } from '../../ui/icon-button';
-import { notify } from '../../ui/notices';
+import { useUploadModel, type KeptModel } from '../api/models';
+import { sentenceOf } from '../api/request';
+import { Button } from '../ui/button';
+import { IconButton } from '../ui/icon-button';
+import { notify } from '../ui/notices';
 
 const MODEL_LIMIT = 64 * 1024 * 1024;
 /** Models, what they may need beside them, and all of it in one. */
