@@ -59,7 +59,7 @@ test('a new shot has a floor, which is moved, left out, and gives way to a model
   // A model that was added as a rider is made the ground instead, in one step.
   await chooseGround(page, 'Level floor');
   await uploadModel(page, await holedGround());
-  await expect(page.getByText('H2 stands where its model has it.')).toBeVisible();
+  await expect(page.getByText('H2 is added as a rider.')).toBeVisible();
   await page.getByRole('button', { name: 'Make H2 the ground' }).click();
   await settled(page);
   const after = await stored();

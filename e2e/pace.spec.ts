@@ -364,7 +364,7 @@ test('slow motion over a stretch leaves the keys alone; the rate is changed as a
   // A second on, at half of 12 m/s.
   await board(page, 'Distance', 6);
   await board(page, 'Speed', 6);
-  // What is shown from 121 on is the work’s frame 97: a second of it takes four.
+  // Frame 121 shows the work’s frame 97; a second from there on takes four.
   await page.getByRole('button', { name: 'Speed from frame to frame…' }).click();
   const span = page.getByRole('group', { name: 'Speed from frame to frame' });
   await fill(span, 'To frame', '145');

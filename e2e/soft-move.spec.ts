@@ -16,7 +16,7 @@ test('neighbours of a point that is dragged are taken along within a radius, set
     const [path] = (await storedShot(request, id)).document.paths;
     return path.points.map(({ position: [x, , z] }) => [x, z]);
   };
-  await fill(page, 'Take neighbours along within', '8');
+  await fill(page, 'Soft move radius', '8');
   await dragBy(page, map.at(0, 0), map.at(0, -4));
   await settled(page);
   // Half a cosine of 8 m: half of the move at 4 m, none at 8 m.
@@ -33,7 +33,7 @@ test('neighbours of a point that is dragged are taken along within a radius, set
 
   await dragBy(page, map.at(0, 0), map.at(0, -4), async () => page.mouse.wheel(0, 100));
   await settled(page);
-  await expect(page.getByRole('textbox', { name: 'Take neighbours along within' })).toHaveValue('5.33 m');
+  await expect(page.getByRole('textbox', { name: 'Soft move radius' })).toHaveValue('5.33 m');
   const part = (1 + Math.cos((Math.PI * 4) / 5.33)) / 2;
   expect((await depths()).map(([, z]) => z)).toEqual(
     [0, -4 * part, -4, -4 * part, 0].map((value) => expect.closeTo(value, 3)),

@@ -82,7 +82,7 @@ describe('attaching', () => {
     expect(after.riders[0].hitch?.anchor).toBe('rearAxle');
     // Its rear axle is at 10 m of 30 m along +Z at the first frame; its origin 1 m ahead.
     expect(place(after, 'a', 1)).toEqual(near([0, 0, 11]));
-    // What cannot steer, and what keeps its place, stands by its origin.
+    // A rider that cannot steer, or that keeps its place, is held by its origin.
     const still = attachRiders(shotOf([car]), NO_ASSETS, ['a'], { ...plan, keepsPlace: true });
     expect(still.riders[0].hitch?.anchor).toBe('origin');
     expect(place(still, 'a', plan.startFrame)).toEqual(near(rest.translation));

@@ -85,7 +85,7 @@ function attachOne(
     const base: Hitch = rider.hitch ?? {
       ...plain,
       path: plan.path,
-      // What steers by its front wheels follows with its rear ones; kept in its place it stands by its origin.
+      // A vehicle that steers is held by its rear axle; one that keeps its place, by its origin.
       anchor: isSteered(rider) && was === null ? 'rearAxle' : plain.anchor,
       facing: { ...plain.facing, ...axes },
     };
@@ -119,7 +119,7 @@ function withString(shot: Shot, id: string, path: string): Shot {
   return [...behind].reduce((before, unit) => withHitch(before, unit, (hitch) => ({ ...hitch, path })), shot);
 }
 
-/** What of its path a ride goes over once, metres, and the frame at which it has. */
+/** The metres of its path that a ride covers once, and the frame at which it is done. */
 function onceOver(
   shot: Pick<Shot, 'range' | 'loop'>,
   { start, startFrame, way }: Pick<AttachPlan, 'start' | 'startFrame' | 'way'>,

@@ -105,7 +105,7 @@ export class Pace {
   /** Whatever keys, cycles and variations say, the rider stays between these two distances, metres. */
   @rule('two numbers [from, to] in metres, the second not below the first, or null', isStretchOrNull)
   within: [number, number] | null = null;
-  /** Where its path is reshaped, keys and stops keep their share of its length; else they stay at their positions. */
+  /** Keys and stops keep their share of the path's length when the path is reshaped; otherwise they keep their positions. */
   @Flag() stretches = false;
 }
 

@@ -40,7 +40,7 @@ export class ShotModel {
   @Part(() => ModelSource) source!: ModelSource;
 }
 
-/** What counts as ground: a model, or some of its nodes; without a model a level floor. */
+/** The ground: a model, or some of its nodes; a level floor while there is no model. */
 export class GroundChoice {
   @TextOrNull() model: string | null = null;
   /** How high the floor is while there is no model; null for none. */

@@ -1,6 +1,7 @@
 import { defaultsOf } from '../document/defaults.js';
 import { PaceKey } from '../document/shot-pace.js';
 import { keepWithin } from '../math/keep-within.js';
+import { simplifyGraph } from '../math/simplify-graph.js';
 
 const plainKey = defaultsOf(PaceKey);
 /** Speeds before and after a frame that differ by no more than this part are one: the motion goes on without a jolt. */
@@ -12,11 +13,7 @@ export function straightKeys(
   distances: readonly number[],
   tolerance: number,
 ): PaceKey[] {
-  const off = (from: number, to: number, i: number) => {
-    const part = (frames[i] - frames[from]) / (frames[to] - frames[from]);
-    return Math.abs(distances[i] - distances[from] - part * (distances[to] - distances[from]));
-  };
-  return keepWithin(frames.length, off, tolerance).map((i) => ({
+  return simplifyGraph(frames, distances, tolerance).map((i) => ({
     ...plainKey,
     frame: frames[i],
     value: distances[i],

@@ -35,9 +35,9 @@ export function addModel(desk: DeskStore, model: KeptModel): string {
         run: () => desk.getState().edit(`Leave the wheels of ${badge} out`, withoutRig(id)),
       },
     );
-  // What neither rolls, walks nor films may have been meant to be ridden on.
+  // A wide prop may have been meant as the ground.
   else if (kind === 'prop' && isWide(model))
-    notify('done', `${badge} stands where its model has it.`, {
+    notify('done', `${badge} is added as a rider.`, {
       name: `Make ${badge} the ground`,
       run: () =>
         desk

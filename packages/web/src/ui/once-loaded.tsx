@@ -9,7 +9,7 @@ export function onceLoaded<P extends object>(request: () => Promise<ComponentTyp
   const load = async () => (loaded = await request());
   const Awaited = lazy(async () => ({ default: await load() }));
   function OnceLoaded(props: P) {
-    // What it began as it stays: another component in its place would begin from nothing.
+    // The choice holds while it is mounted: another component in its place would lose its state.
     const [shown] = useState<ComponentType<P>>(() => loaded ?? Awaited);
     return createElement(shown, props);
   }

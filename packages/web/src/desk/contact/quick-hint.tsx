@@ -1,4 +1,5 @@
 import type { Rider } from '@fleet-rail/core';
+import { useMemo } from 'react';
 import { Hint } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';
 import { useDesk } from '../desk-store';
@@ -8,8 +9,10 @@ import { topSpeed } from './ride-speeds';
 export function QuickHint(props: { rider: Rider; rate: number; by: 'time' | 'distance' }) {
   const { rider, rate, by } = props;
   const fps = useDesk(({ shot }) => shot.fps);
-  const top = useDesk(({ evaluation }) => (by === 'distance' ? topSpeed(evaluation, rider.id) : 1));
-  const often = Math.abs(rate) * top;
+  const poses = useDesk(({ evaluation }) => evaluation?.riders.get(rider.id)?.poses);
+  // Found when the ride changes, not with every frame that is played.
+  const top = useMemo(() => topSpeed(poses), [poses]);
+  const often = Math.abs(rate) * (by === 'distance' ? top : 1);
   // A rounding above half the frame rate is no more than that.
   if (often <= (fps / 2) * (1 + 1e-6)) return null;
   return (

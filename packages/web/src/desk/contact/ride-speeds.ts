@@ -1,5 +1,4 @@
 import { POSE } from '@fleet-rail/core';
-import type { Evaluation } from '../../evaluation/evaluation';
 import { poseAt } from '../../evaluation/pose-at';
 import type { DeskStore } from '../desk-store';
 
@@ -16,9 +15,9 @@ export function speedNow(desk: DeskStore, id: string): number {
   return speeds.reduce((sum, speed) => sum + speed, 0) / Math.max(1, speeds.length);
 }
 
-/** The fastest that a rider goes in a shot, m/s. */
-export const topSpeed = (evaluation: Evaluation | null, id: string): number =>
-  speedsOf(evaluation?.riders.get(id)?.poses ?? new Float64Array(0)).reduce((a, b) => Math.max(a, b), 0);
+/** The fastest that a rider goes in a shot, m/s; 0 where its poses are not known. */
+export const topSpeed = (poses: Float64Array | undefined): number =>
+  poses ? speedsOf(poses).reduce((a, b) => Math.max(a, b), 0) : 0;
 
 const speedsOf = (poses: Float64Array): number[] =>
   Array.from({ length: poses.length / POSE.size }, (_, i) => Math.abs(poses[i * POSE.size + POSE.speed]));

@@ -71,7 +71,7 @@ export function PointsSection({ path }: { path: ShotPath }) {
         </GridRow>
       </GridRow>
       <QuantityField
-        label="Take neighbours along within"
+        label="Soft move radius"
         kind="length"
         min={0}
         max={1e6}
