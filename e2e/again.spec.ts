@@ -44,9 +44,15 @@ test('a formation is opened again, with what was changed of one, and thinned; a 
           name: 'Kestrel',
           badge: 'K1',
           kind: 'creature',
-          hitch: { path: 'road', pace: even(48, 97) },
+          attachment: { path: 'road', pace: even(48, 97) },
         },
-        { id: 't', name: 'Truck', badge: 'T2', kind: 'vehicle', hitch: { path: 'road', pace: even(60, 97) } },
+        {
+          id: 't',
+          name: 'Truck',
+          badge: 'T2',
+          kind: 'vehicle',
+          attachment: { path: 'road', pace: even(60, 97) },
+        },
         { id: 'w', name: 'Wagon', badge: 'W3' },
       ],
     },
@@ -57,7 +63,7 @@ test('a formation is opened again, with what was changed of one, and thinned; a 
     return (await storedShot(request, id)).document;
   };
   const offset = async (name: string) =>
-    (await stored()).riders.find((rider) => rider.name === name)?.hitch?.offset;
+    (await stored()).riders.find((rider) => rider.name === name)?.attachment?.offset;
   await page.getByRole('button', { name: 'Formation', exact: true }).click();
   await page.getByRole('button', { name: 'Form up copies of K1' }).click();
   await choose(page, 'Arranged', 'One behind another');
@@ -107,7 +113,7 @@ test('a formation is opened again, with what was changed of one, and thinned; a 
   await page.getByRole('button', { name: 'Apply to the string' }).click();
   await settled(page);
   const at = await rowsOf(page, id);
-  const chain = (await stored()).riders.filter(({ hitch }) => hitch?.follows);
+  const chain = (await stored()).riders.filter(({ attachment }) => attachment?.coupledTo);
   expect(chain.map((rider) => at(97, rider.id)?.[2])).toEqual([56, 52, 48].map((z) => expect.closeTo(z, 9)));
 });
 
@@ -129,7 +135,7 @@ test('one line of a rider at a time is keyed, dragged and eased in the diagram, 
           badge: 'C1',
           kind: 'camera',
           camera: { focal: 35 },
-          hitch: { path: 'road', pace: even(48, 97), offset: { rise: 2 } },
+          attachment: { path: 'road', pace: even(48, 97), offset: { rise: 2 } },
         },
       ],
     },
@@ -146,14 +152,14 @@ test('one line of a rider at a time is keyed, dragged and eased in the diagram, 
   const put = async (part: number) => page.mouse.dblclick(box.x + 56 + (box.width - 70) * part, box.y + 40);
   await put(0.25);
   await put(0.75);
-  expect((await rider()).hitch?.offsetKeys.map(({ frame, rise }) => [frame, rise])).toEqual([
+  expect((await rider()).attachment?.offsetKeys.map(({ frame, rise }) => [frame, rise])).toEqual([
     [25, 2],
     [73, 2],
   ]);
   // By the keyboard it goes up by its own step, and later; all other values of the offset stay.
   await page.getByRole('button', { name: 'Key at frame 73: 2 m' }).press('Shift+ArrowUp');
   await page.getByRole('button', { name: 'Key at frame 73: 2.5 m' }).press('ArrowRight');
-  expect((await rider()).hitch?.offsetKeys[1]).toMatchObject({ frame: 74, rise: 2.5, side: 0, yaw: 0 });
+  expect((await rider()).attachment?.offsetKeys[1]).toMatchObject({ frame: 74, rise: 2.5, side: 0, yaw: 0 });
   const before = await rowsOf(page, id);
   expect(before(97, 'c')?.[1]).toBe(2.5);
   // Smooth from rest to rest; half-way it is half-way.
@@ -171,7 +177,7 @@ test('one line of a rider at a time is keyed, dragged and eased in the diagram, 
   const key = page.getByRole('group', { name: 'offset up, key 1' });
   await key.getByRole('button', { name: /Ease$/ }).click();
   await page.getByRole('option', { name: 'Hold' }).click();
-  expect((await rider()).hitch?.offsetKeys.map(({ ease }) => ease)).toEqual(['hold', 'hold']);
+  expect((await rider()).attachment?.offsetKeys.map(({ ease }) => ease)).toEqual(['hold', 'hold']);
   const held = await rowsOf(page, id);
   expect([held(73, 'c')?.[1], held(74, 'c')?.[1]]).toEqual([2, 2.5]);
 
@@ -216,7 +222,7 @@ test('clips are blocks that are moved, trimmed and blended; cues play one, hide 
           badge: 'H2',
           kind: 'vehicle',
           model: 'hauler',
-          hitch: { path: 'road', pace: even(48, 193) },
+          attachment: { path: 'road', pace: even(48, 193) },
         },
         {
           id: 'c',
@@ -286,7 +292,7 @@ test('clips are blocks that are moved, trimmed and blended; cues play one, hide 
   await page.keyboard.press('Enter');
   await expect(cuts).toContainText('Acts at frame 97');
   const { cues } = await stored();
-  expect(cues.map(({ does }) => [does.kind, does.rider])).toEqual([
+  expect(cues.map(({ action }) => [action.kind, action.rider])).toEqual([
     ['play', 'p'],
     ['show', 'p'],
     ['camera', 'c'],
@@ -316,8 +322,13 @@ test('a cue turns a train out to another path, and its wagon over the same place
       range: { first: 1, last: 97 },
       paths: [road, straight('siding', 'Siding', [0, 0, 24], [30, 0, 24])],
       riders: [
-        { id: 'l', name: 'Loco', badge: 'L1', hitch: { path: 'road', pace: even(48, 97) } },
-        { id: 'w', name: 'Wagon', badge: 'W2', hitch: { path: 'road', follows: { rider: 'l', gap: 6 } } },
+        { id: 'l', name: 'Loco', badge: 'L1', attachment: { path: 'road', pace: even(48, 97) } },
+        {
+          id: 'w',
+          name: 'Wagon',
+          badge: 'W2',
+          attachment: { path: 'road', coupledTo: { rider: 'l', gap: 6 } },
+        },
       ],
     },
     'Pace',
@@ -335,8 +346,8 @@ test('a cue turns a train out to another path, and its wagon over the same place
   await expect(cue).toContainText('Acts at frame 49');
   await settled(page);
   expect((await storedShot(request, id)).document.cues[0]).toMatchObject({
-    on: { kind: 'distance', rider: 'l' },
-    does: { kind: 'path', rider: 'l', path: 'siding' },
+    trigger: { kind: 'distance', rider: 'l' },
+    action: { kind: 'path', rider: 'l', path: 'siding' },
     off: false,
   });
   const at = await rowsOf(page, id);

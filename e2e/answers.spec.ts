@@ -39,7 +39,7 @@ test('a walker waits until the hauler has stopped, walks to it, rides along and 
           badge: 'H1',
           model: 'hauler',
           kind: 'vehicle',
-          hitch: { path: 'road', pace: keys([1, 0], [49, 12], [97, 12], [145, 24]) },
+          attachment: { path: 'road', pace: keys([1, 0], [49, 12], [97, 12], [145, 24]) },
         },
         {
           id: 'p',
@@ -47,7 +47,7 @@ test('a walker waits until the hauler has stopped, walks to it, rides along and 
           badge: 'P2',
           model: 'picker',
           kind: 'character',
-          hitch: { path: 'aside', pace: keys([1, 0], [37, 6]) },
+          attachment: { path: 'aside', pace: keys([1, 0], [37, 6]) },
         },
         { id: 'g', name: 'Gate', badge: 'G3', model: 'gate', rest: { translation: [0, 0, 30] } },
       ],
@@ -75,11 +75,11 @@ test('a walker waits until the hauler has stopped, walks to it, rides along and 
   await cue.getByRole('button', { name: 'Another part' }).click();
   const made = (await stored()).cues[1];
   expect(made).toMatchObject({
-    on: { kind: 'stop', rider: 'h', stop: 0, from: 'begin' },
-    does: { kind: 'turn', rider: 'g', times: 1 },
-    also: [{ kind: 'turn', rider: 'g', times: -1 }],
+    trigger: { kind: 'stop', rider: 'h', stop: 0, from: 'begin' },
+    action: { kind: 'turn', rider: 'g', times: 1 },
+    moreActions: [{ kind: 'turn', rider: 'g', times: -1 }],
   });
-  expect(made.also[0].node).not.toBe(made.does.node);
+  expect(made.moreActions[0].node).not.toBe(made.action.node);
 
   // A frame is typed into the clock; there it gets on, and off further on.
   const goToTyped = async (frame: string) => {
@@ -98,8 +98,8 @@ test('a walker waits until the hauler has stopped, walks to it, rides along and 
   await page.getByRole('button', { name: 'Let go at frame 136' }).click();
   await page.getByRole('button', { name: 'To the previous key' }).click();
   await expect(page.getByText('frame 96 / 145')).toBeVisible();
-  const { carriers } = (await stored()).riders[1];
-  expect(carriers).toMatchObject([
+  const { parentKeys } = (await stored()).riders[1];
+  expect(parentKeys).toMatchObject([
     { frame: 96, rider: 'h', blend: 0 },
     { frame: 136, rider: null, blend: 0.5 },
   ]);
@@ -115,7 +115,9 @@ test('a walker waits until the hauler has stopped, walks to it, rides along and 
   expect(at('p', 49).slice(0, 3)).toEqual([8, 0, 12]);
   expect(at('p', 90)[0]).toBeCloseTo(2, 6);
   for (const frame of [96, 110, 135]) expect(at('p', frame)[2] - at('h', frame)[2]).toBeCloseTo(0, 6);
-  const [left, right] = [made.does.node, made.also[0].node].map((node) => at('g', 97, node as string));
+  const [left, right] = [made.action.node, made.moreActions[0].node].map((node) =>
+    at('g', 97, node as string),
+  );
   // About its own upright axis each is turned as far as the other, the other way round.
   expect(left[4]).toBeCloseTo(-right[4], 6);
   expect(Math.abs(left[4])).toBeGreaterThan(0.1);

@@ -5,7 +5,7 @@ import { expect, test } from './support/test.js';
 
 /** What a page of another site cannot send. */
 const OWN = { 'X-Fleet-Rail': '1' };
-const document = { format: 'fleet-rail-shot', version: 1, name: 'Over the wire' };
+const document = { format: 'fleet-rail-shot', version: 2, name: 'Over the wire' };
 const make = async (request: APIRequestContext) =>
   (await (await request.post('/api/shots', { data: { document } })).json()) as {
     id: string;
@@ -183,7 +183,7 @@ test('a bake of too much is refused with the figures', async ({ request }) => {
   const riders = Array.from({ length: 200 }, (_, i) => ({
     id: `r${i}`,
     name: `R ${i}`,
-    hitch: { path: 'p' },
+    attachment: { path: 'p' },
   }));
   const points = [
     [0, 0, 0],

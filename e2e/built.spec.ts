@@ -52,7 +52,7 @@ test('posts are laid from the catalogue, their ends dragged along the path, and 
   });
   await page.mouse.up();
   await settled(page);
-  const [laid] = (await storedShot(request, id)).document.laid;
+  const [laid] = (await storedShot(request, id)).document.dressing;
   expect(laid).toMatchObject({ path: 'lane', kind: 'pieces', every: 7, fit: true, both: true, to: 58 });
   expect(laid.from).toBeGreaterThan(10);
   expect(laid.from).toBeLessThan(50);
@@ -71,14 +71,14 @@ test('posts are laid from the catalogue, their ends dragged along the path, and 
   // One drag is one step back.
   await page.getByRole('button', { name: /^Undo/ }).click();
   await settled(page);
-  expect((await storedShot(request, id)).document.laid[0].from).toBe(0);
+  expect((await storedShot(request, id)).document.dressing[0].from).toBe(0);
 });
 
 test('a road is laid over a valley, riders stand on it, and its profile comes from a drawing', async ({
   page,
   request,
 }) => {
-  const sticks = { ...riding(along), hitch: { path: 'lane', pace: along, ground: { mode: 'stick' } } };
+  const sticks = { ...riding(along), attachment: { path: 'lane', pace: along, ground: { mode: 'stick' } } };
   const id = await openShotOf(page, request, shot({ riders: [sticks] }), 'Path');
   await layAlong(page).getByRole('button', { name: 'Lay road' }).click();
   await fill(page, 'Up', '0.5 m');
@@ -100,7 +100,7 @@ test('a road is laid over a valley, riders stand on it, and its profile comes fr
   // As wide as the road was, 6.8 m, and a tenth of that high; it is stood on from above.
   await expect.poll(() => boardNumber(page, 'Height')).toBeCloseTo(0.5 + 0.68, 2);
   await settled(page);
-  const [road] = (await storedShot(request, id)).document.laid;
+  const [road] = (await storedShot(request, id)).document.dressing;
   expect(road).toMatchObject({ kind: 'profile', ground: true, ring: true });
   expect(road.profile).toHaveLength(4);
   await page.getByText('Riders stand on it').click();
@@ -109,7 +109,7 @@ test('a road is laid over a valley, riders stand on it, and its profile comes fr
   await page.getByRole('button', { name: 'Delete Lane' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Go back to where they were before' }).click();
   await settled(page);
-  expect((await storedShot(request, id)).document.laid).toEqual([]);
+  expect((await storedShot(request, id)).document.dressing).toEqual([]);
 });
 
 test('forces pull a ball along: it lags, the desk and two bakes agree to the last digit, and undo takes them away', async ({

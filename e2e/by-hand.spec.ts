@@ -77,7 +77,7 @@ test('a thing is put down by numbers and by the table under it, and by a click',
   await choose(page, 'At', 'B2 Other');
   await settled(page);
   const { document } = await storedShot(request, id);
-  expect(document.riders[2].looks).toMatchObject({ target: { rider: 'b' } });
+  expect(document.riders[2].restAim).toMatchObject({ target: { rider: 'b' } });
   const [camera, , target] = document.riders[2].rest.translation.map((value, k) => [5, 0, -3][k] - value);
   const heading = (Math.atan2(camera, target) * 180) / Math.PI;
   const board = await page.getByRole('region', { name: 'Board' }).getByLabel('Heading').textContent();
@@ -114,7 +114,7 @@ test('a thing is moved by hand: keys, stones on its trail, their frames in the d
   await page.getByRole('button', { name: 'To the first frame' }).click();
   await page.getByRole('grid', { name: 'Keys by hand' }).getByRole('row', { name: 'Frame 49' }).click();
   await expect(page.getByText('frame 49 / 97')).toBeVisible();
-  const keys = (await rider()).keyed?.keys ?? [];
+  const keys = (await rider()).transformKeys?.keys ?? [];
   expect(keys.map(({ frame, translation }) => [frame, translation])).toEqual([
     [1, [-6, 0, 0]],
     [49, [0, 0, -4]],
@@ -122,21 +122,21 @@ test('a thing is moved by hand: keys, stones on its trail, their frames in the d
   // A dot of the trail is taken hold of, and becomes a stone: halfway between two smooth keys, at frame 25.
   await page.getByRole('button', { name: 'To the first frame' }).click();
   await dragBy(page, map.at(-3, -2), map.at(-3, 1));
-  const bent = (await rider()).keyed?.keys ?? [];
+  const bent = (await rider()).transformKeys?.keys ?? [];
   expect(bent.map(({ frame }) => frame)).toEqual([1, 25, 49]);
   expect(bent[1].translation[2]).toBeCloseTo(1, 1);
   // In the run diagram it comes later.
   const knob = page.getByRole('slider', { name: 'Key 3 of A1' });
   await knob.focus();
   for (let n = 0; n < 12; n++) await page.keyboard.press('ArrowRight');
-  expect((await rider()).keyed?.keys.map(({ frame }) => frame)).toEqual([1, 25, 61]);
+  expect((await rider()).transformKeys?.keys.map(({ frame }) => frame)).toEqual([1, 25, 61]);
   const byHand = await track();
 
   await page.getByRole('button', { name: 'Give it a path of its own' }).click();
-  expect((await rider()).keyed).toBeNull();
+  expect((await rider()).transformKeys).toBeNull();
   expect(furthest(await track(), byHand)).toBeLessThan(1e-9);
   await page.getByRole('button', { name: 'Turn it into hand keys' }).click();
-  expect((await rider()).hitch).toBeNull();
+  expect((await rider()).attachment).toBeNull();
   expect(furthest(await track(), byHand)).toBeLessThan(0.005);
   await page.getByRole('button', { name: /^Undo/ }).click();
 

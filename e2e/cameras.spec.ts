@@ -24,8 +24,8 @@ test('places clicked at even times become a path, and a camera that comes to one
   await settled(page);
   const { document } = await storedShot(request, id);
   expect(document.paths).toMatchObject([{ basis: 'through', closed: false }]);
-  expect(document.riders).toMatchObject([{ kind: 'camera', hitch: { path: document.paths[0].id } }]);
-  const keys = document.riders[0].hitch?.pace.keys ?? [];
+  expect(document.riders).toMatchObject([{ kind: 'camera', attachment: { path: document.paths[0].id } }]);
+  const keys = document.riders[0].attachment?.pace.keys ?? [];
   expect(keys.map(({ frame }) => frame)).toEqual([1, 37, 73, 109]);
   // Each is at its click: the first two are √52 m apart in a straight line, and no less along the curve.
   expect(keys[0].value).toBe(0);
@@ -73,7 +73,7 @@ test('cameras are seen side by side and cut by cut; one is held by hand, and hol
   await page.getByRole('button', { name: 'Hold the size by the lens' }).click();
   await settled(page);
   const drone = (await storedShot(request, id)).document.riders.find((rider) => rider.id === 'drone');
-  expect(drone?.unrest).toEqual({ place: 0.05, turn: 0.5, rate: 1, seed: 1 });
+  expect(drone?.shake).toEqual({ place: 0.05, turn: 0.5, rate: 1, seed: 1 });
   expect(drone?.camera?.keys.length).toBeGreaterThan(2);
   const track = async (which = 'drone') =>
     (await (await request.get(`/api/shots/${id}/files/csv`)).text())

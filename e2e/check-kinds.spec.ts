@@ -26,11 +26,11 @@ function testCard({ models, riders }: Shot): object {
       ],
     },
   });
-  const rider = (id: string, path: string | null, hitch: object, more = {}) => ({
+  const rider = (id: string, path: string | null, attachment: object, more = {}) => ({
     id,
     name: id,
     badge: id.toUpperCase(),
-    ...(path === null ? {} : { hitch: { path, ...keys(40), ...hitch } }),
+    ...(path === null ? {} : { attachment: { path, ...keys(40), ...attachment } }),
     ...more,
   });
   const far = (n: number): [number, number, number][] => [
@@ -240,7 +240,7 @@ test('a loop that does not close, and one whose last frame is its first again, a
     name: id,
     badge: id.toUpperCase(),
     model: 'barrel',
-    hitch: { path, pace },
+    attachment: { path, pace },
   });
   const id = await openShotOf(
     page,
@@ -261,7 +261,7 @@ test('a loop that does not close, and one whose last frame is its first again, a
   await expect(page.getByRole('status').filter({ hasText: 'Nothing found in 2 riders' })).toBeVisible();
   await settled(page);
   const { riders } = (await storedShot(request, id)).document;
-  expect(riders[1].hitch?.pace.keys.map(({ frame, value }) => [frame, value])).toEqual([
+  expect(riders[1].attachment?.pace.keys.map(({ frame, value }) => [frame, value])).toEqual([
     [1, 0],
     [98, 1],
   ]);

@@ -43,9 +43,9 @@ test('a first try is looked over: filtered, shown, cured matter by matter, and k
   ).toHaveCount(1);
 
   await cure(page, /Camera under the ground C5/, 'Ride higher');
-  expect((await rider('drone'))?.hitch?.offset.rise).toBeGreaterThan(0);
+  expect((await rider('drone'))?.attachment?.offset.rise).toBeGreaterThan(0);
   await cure(page, /Tail first K4/, 'Turn it round');
-  expect((await rider('kestrel'))?.hitch?.offset.yaw).toBe(0);
+  expect((await rider('kestrel'))?.attachment?.offset.yaw).toBe(0);
   await cure(page, /Wheels stand still T3/, 'Take the wheels that were found');
   expect((await rider('trailer-2'))?.wheels).toHaveLength(4);
   await cure(page, /Wheel radius T2/, 'Measure the wheels');
@@ -59,7 +59,7 @@ test('a first try is looked over: filtered, shown, cured matter by matter, and k
   await cure(page, /Corner B12/, 'Round the corners');
   expect((await stored()).paths.find((path) => path.id === 'chute')?.basis).toBe('bezier');
   await cure(page, /Too fast for the bend H1/, 'Slow into the bend');
-  expect((await rider('hauler'))?.hitch?.pace.mode).toBe('drive');
+  expect((await rider('hauler'))?.attachment?.pace.mode).toBe('drive');
   await expect(tags(page, /Jolt H1/)).toHaveCount(0);
   await cure(page, /Under the ground K6/, 'Ride higher');
   await expect(page.getByRole('list', { name: 'Cured' })).toContainText('K6 is under the ground');
@@ -75,7 +75,7 @@ test('what is let be says why, is not counted, and comes back when it gets worse
 }) => {
   const shot = await demoShot(request, 'Orchard, first try');
   const barrel = shot.riders.find(({ id }) => id === 'barrel-13');
-  const checks = { ...shot.checks, waived: [] };
+  const checks = { ...shot.checks, dismissed: [] };
   const alone = { ...shot, riders: [barrel], cues: [], cuts: [], formations: [], checks };
   const id = await openShotOf(page, request, alone, 'Check');
   await lookedOver(page);
@@ -90,7 +90,7 @@ test('what is let be says why, is not counted, and comes back when it gets worse
   await expect(count).toContainText('1');
   await settled(page);
   const { document } = await storedShot(request, id);
-  expect(document.checks.waived).toMatchObject([
+  expect(document.checks.dismissed).toMatchObject([
     {
       kind: 'past-end',
       rider: 'barrel-13',
@@ -113,17 +113,17 @@ test('what is let be says why, is not counted, and comes back when it gets worse
 
   // Sent further still it is worse than what was let be.
   const further = (await storedShot(request, id)).document;
-  const hitch = further.riders[0].hitch;
+  const attachment = further.riders[0].attachment;
   const worse = {
     ...further,
     riders: [
       {
         ...further.riders[0],
-        hitch: hitch && {
-          ...hitch,
+        attachment: attachment && {
+          ...attachment,
           pace: {
-            ...hitch.pace,
-            keys: hitch.pace.keys.map((key, i) => (i === 1 ? { ...key, value: 30 } : key)),
+            ...attachment.pace,
+            keys: attachment.pace.keys.map((key, i) => (i === 1 ? { ...key, value: 30 } : key)),
           },
         },
       },

@@ -3,6 +3,7 @@ import type { APIRequestContext, Page } from '@playwright/test';
 import { validateBytes } from 'gltf-validator';
 import { circle, range, straight } from './support/courses.js';
 import {
+  THREAD,
   attachTo,
   boardNumber,
   choose,
@@ -167,7 +168,7 @@ async function pickerShot(page: Page, request: APIRequestContext): Promise<strin
         kind: 'character',
         model: 'picker',
         badge: 'P1',
-        hitch: { path: 'row', pace: { keys } },
+        attachment: { path: 'row', pace: { keys } },
       },
     ],
   };
@@ -209,7 +210,7 @@ test('the picker walks, stops, acts and walks on without sliding', async ({ page
   const begins = page.getByRole('slider', { name: 'Stop 1 begins' });
   await begins.press('ArrowRight');
   await settled(page);
-  const stopKeys = async () => (await storedShot(request, id)).document.riders[0].hitch?.pace.keys ?? [];
+  const stopKeys = async () => (await storedShot(request, id)).document.riders[0].attachment?.pace.keys ?? [];
   const [, first, second] = await stopKeys();
   expect(first.value).toBeGreaterThan(5.2);
   expect(first.value).toBe(second.value);
@@ -287,7 +288,7 @@ test('the demo drives over the bridge and under it, beats its wings, and comes o
   await page.getByRole('link', { name: 'Open Orchard loop' }).click();
   await expect(page.getByRole('region', { name: 'Board' })).toBeVisible();
   const id = /\/shots\/([^/]+)/.exec(page.url())?.[1] ?? '';
-  const csv = await (await request.get(`/api/shots/${id}/files/csv`)).text();
+  const csv = await (await request.get(`/api/shots/${id}/files/csv`, THREAD)).text();
   const hauler = rowsOf(csv, 'hauler');
   expect(hauler).toHaveLength(1080);
   const crossings = hauler.flatMap(([x, y, z], i) => (Math.hypot(x, z) < 0.4 ? [{ frame: i + 1, y }] : []));
@@ -394,7 +395,7 @@ test('over ground with a hole a rider keeps its last height, and is told of', as
   await settled(page);
   const { document } = await storedShot(request, id);
   expect(document.models.find((model) => model.id === document.ground.model)?.name).toBe('Holed');
-  expect(document.riders[2].hitch?.ground.mode).toBe('stick');
+  expect(document.riders[2].attachment?.ground.mode).toBe('stick');
   await goTo(page, 'Check');
   // 0.5 m a frame: it is over the gap from 20 to 28 m between frames 41 and 57, its feet a little before and after.
   await expect(

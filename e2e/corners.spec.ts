@@ -26,7 +26,7 @@ test('corners of straight runs become arcs of a radius, shown first; what sits o
           id: 'c',
           name: 'Cart',
           badge: 'C1',
-          hitch: {
+          attachment: {
             path: 'p',
             pace: {
               keys: [

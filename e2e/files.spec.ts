@@ -146,7 +146,7 @@ test('a timed table says what it becomes before it does', async ({ page, request
   await page.getByRole('button', { name: 'Add 1 path' }).click();
   await settled(page);
   const [rider] = (await storedShot(request, id)).document.riders;
-  expect(rider.hitch?.pace.keys.map(({ frame, value }) => [frame, value])).toEqual([
+  expect(rider.attachment?.pace.keys.map(({ frame, value }) => [frame, value])).toEqual([
     [1, 0],
     [61, expect.closeTo(10.5, 9)],
   ]);
@@ -342,7 +342,7 @@ test('a nose that is put right takes the steering with it', async ({ page, reque
   await settled(page);
   const { document } = await storedShot(request, id);
   const [rider] = document.riders;
-  expect(rider.hitch?.facing.forward).toBe('-z');
+  expect(rider.attachment?.facing.forward).toBe('-z');
   for (const { centre, steers } of rider.wheels) expect(steers).toBe(centre[2] < 1);
   expect(rider.chassis).toMatchObject({ frontAxle: expect.closeTo(0, 3), rearAxle: expect.closeTo(-2, 3) });
 });

@@ -38,11 +38,11 @@ test('a path file and a model go in, the ride plays, and an animated GLB comes o
   await expect.poll(() => boardNumber(page, 'Heading')).toBe(0);
 
   const { document } = await storedShot(request, id);
-  expect(document.riders[0].hitch).toMatchObject({
+  expect(document.riders[0].attachment).toMatchObject({
     path: 'straight',
     facing: { mode: 'path', forward: '+z' },
   });
-  expect(document.riders[0].hitch?.pace.keys.map(({ frame, value }) => [frame, value])).toEqual([
+  expect(document.riders[0].attachment?.pace.keys.map(({ frame, value }) => [frame, value])).toEqual([
     [1, 0],
     [240, 1],
   ]);

@@ -12,6 +12,7 @@ import {
 } from './support/desk.js';
 import { cartModel, straightLane } from './support/files.js';
 import { holedGround } from './support/ground-models.js';
+import { stageBox } from './support/plan.js';
 import { expect, test } from './support/test.js';
 
 async function chooseGround(page: Page, name: string): Promise<void> {
@@ -65,4 +66,23 @@ test('a new shot has a floor, which is moved, left out, and gives way to a model
   const after = await stored();
   expect(after.riders.map(({ badge }) => badge)).toEqual(['C1']);
   expect(after.models.find((model) => model.id === after.ground.model)?.name).toBe('Holed');
+});
+
+test('a path that is drawn in plan begins on the floor, and goes on at the height it began', async ({
+  page,
+  request,
+}) => {
+  const id = await openNewShot(page, 'On the floor');
+  await goTo(page, 'Contact');
+  await fill(page, 'Height of the floor', '1.2');
+  await goTo(page, 'Path');
+  await page.getByRole('radio', { name: 'Plan' }).click();
+  await page.getByRole('button', { name: 'Draw a path' }).click();
+  const { x, y } = await stageBox(page);
+  await page.mouse.click(x + 300, y + 200);
+  await page.mouse.click(x + 500, y + 300);
+  await page.keyboard.press('Enter');
+  await settled(page);
+  const [path] = (await storedShot(request, id)).document.paths;
+  expect(path.points.map(({ position }) => position[1])).toEqual([1.2, 1.2]);
 });

@@ -76,7 +76,7 @@ test('a backup is restored with its progress, and a broken one changes nothing',
   // Long enough to be cancelled: documents that compress to next to nothing are refused, so these differ.
   const many = Array.from({ length: 3000 }, (_, i) => `m${i}`);
   const dated = { revision: 1, createdAt: '2026-01-01T00:00:00.000Z', updatedAt: '2026-01-01T00:00:00.000Z' };
-  const document = { format: 'fleet-rail-shot', version: 1 };
+  const document = { format: 'fleet-rail-shot', version: 2 };
   const large = zipSync({
     'library.json': strToU8(
       JSON.stringify({
@@ -161,10 +161,10 @@ test('a backup comes without a model file that is lost, and the page says which'
 test('a desk that is left in the middle of a film says so, and the desk of another shot goes on with it', async ({
   request,
 }) => {
-  const riders = [{ id: 'r', name: 'Box', badge: 'B1', hitch: { path: 'p' } }];
+  const riders = [{ id: 'r', name: 'Box', badge: 'B1', attachment: { path: 'p' } }];
   const points = [{ position: [-6, 0, 0] }, { position: [6, 0, 0] }];
   const paths = [{ id: 'p', name: 'P', basis: 'polyline', points }];
-  const format = { format: 'fleet-rail-shot', version: 1 };
+  const format = { format: 'fleet-rail-shot', version: 2 };
   const document = { ...format, name: 'Passing', range: { first: 1, last: 1200 }, paths, riders };
   const idOf = async (data: object) =>
     ((await (await request.post(`${server.url}/api/shots`, { data })).json()) as { id: string }).id;

@@ -26,7 +26,7 @@ test('bank by physics is the angle of balance; dragging the rider changes it', a
       range,
       paths: [circle],
       models: [{ id: 'm', name: 'Orchard barrel', source: { file: 'hauler.glb' } }],
-      riders: [{ id: 'r', name: 'Racer', badge: 'R1', model: 'm', hitch: { path: 'ring', pace: once } }],
+      riders: [{ id: 'r', name: 'Racer', badge: 'R1', model: 'm', attachment: { path: 'ring', pace: once } }],
     },
     'Facing',
   );
@@ -67,7 +67,7 @@ test('bank by physics is the angle of balance; dragging the rider changes it', a
   await dragBy(page, at, { x: at.x + 60, y: at.y });
   await settled(page);
   // A tenth of a degree a pixel.
-  const amount = (await storedShot(request, id)).document.riders[0].hitch?.bank.amount ?? NaN;
+  const amount = (await storedShot(request, id)).document.riders[0].attachment?.bank.amount ?? NaN;
   expect(amount).toBeCloseTo(12 + 6, 6);
   await expect.poll(() => boardNumber(page, 'Bank')).toBeCloseTo(-amount / 2, 1);
 });
@@ -90,7 +90,7 @@ test('a camera aims at a rider, is looked through, cut to, and is a camera in th
           kind: 'camera',
           badge: 'C1',
           camera: {},
-          hitch: { path: 'lane', pace: once },
+          attachment: { path: 'lane', pace: once },
         },
         { id: 'p', name: 'Post', badge: 'P2', rest: { translation: [30, 0, 30] } },
         { id: 'd', name: 'Drone', kind: 'camera', badge: 'D3', camera: {} },
@@ -124,7 +124,7 @@ test('a camera aims at a rider, is looked through, cut to, and is a camera in th
     { frame: 1, camera: 'd' },
     { frame: 71, camera: 'c' },
   ]);
-  expect(document.riders[0].hitch?.facing).toMatchObject({ mode: 'aim', target: { rider: 'p' } });
+  expect(document.riders[0].attachment?.facing).toMatchObject({ mode: 'aim', target: { rider: 'p' } });
 
   const glb = await (await request.get(`/api/shots/${id}/files/glb`)).body();
   const root = (await new WebIO().readBinary(new Uint8Array(glb))).getRoot();
@@ -149,7 +149,7 @@ test('a target is picked on the stage; keys blend the aim, the offset and the ri
           name: 'Crane',
           badge: 'C1',
           rest: { translation: [0, 9, 0] },
-          hitch: { path: 'lane', pace: once },
+          attachment: { path: 'lane', pace: once },
         },
       ],
     },
@@ -166,7 +166,7 @@ test('a target is picked on the stage; keys blend the aim, the offset and the ri
   await page.mouse.click(stage.x + stage.width / 2 + 120, stage.y + stage.height / 2);
   await expect(page.getByText(/Click what C1 Crane looks at/)).toBeHidden();
   await settled(page);
-  const point = (await storedShot(request, id)).document.riders[0].hitch?.facing.target?.point;
+  const point = (await storedShot(request, id)).document.riders[0].attachment?.facing.target?.point;
   // The plan has X to the right; the ground is level.
   expect(point?.[0]).toBeGreaterThan(2);
   expect(point?.[1]).toBe(0);
@@ -196,13 +196,13 @@ test('a target is picked on the stage; keys blend the aim, the offset and the ri
   // Half-way between 2 m up on its path and 9 m up where it rests.
   await expect.poll(() => boardNumber(page, 'Height')).toBeCloseTo(5.5, 2);
   await settled(page);
-  const { hitch } = (await storedShot(request, id)).document.riders[0];
-  expect(hitch?.offsetKeys.map(({ frame, rise }) => [frame, rise])).toEqual([
+  const { attachment } = (await storedShot(request, id)).document.riders[0];
+  expect(attachment?.offsetKeys.map(({ frame, rise }) => [frame, rise])).toEqual([
     [1, 0],
     [61, 4],
   ]);
-  expect(hitch?.influence).toMatchObject([{ frame: 31, value: 0.5 }]);
-  expect(hitch?.facing.aim.influence).toMatchObject([{ frame: 1, value: 0 }]);
+  expect(attachment?.influence).toMatchObject([{ frame: 31, value: 0.5 }]);
+  expect(attachment?.facing.aim.influence).toMatchObject([{ frame: 1, value: 0 }]);
 });
 
 test('what looks at each other in a circle is refused with the names, and nothing changes', async ({
@@ -217,12 +217,12 @@ test('what looks at each other in a circle is refused with the names, and nothin
       range,
       paths: [straight],
       riders: [
-        { id: 'a', name: 'Anna', badge: 'A1', hitch: { path: 'lane' } },
+        { id: 'a', name: 'Anna', badge: 'A1', attachment: { path: 'lane' } },
         {
           id: 'b',
           name: 'Bert',
           badge: 'B2',
-          hitch: { path: 'lane', facing: { mode: 'aim', target: { rider: 'a' } } },
+          attachment: { path: 'lane', facing: { mode: 'aim', target: { rider: 'a' } } },
         },
       ],
     },
@@ -232,7 +232,7 @@ test('what looks at each other in a circle is refused with the names, and nothin
   await choose(page, 'At', 'B2 Bert');
   await expect(page.getByRole('alert').filter({ hasText: 'Anna → Bert → Anna' })).toBeVisible();
   await settled(page);
-  expect((await storedShot(request, id)).document.riders[0].hitch?.facing.target).toBeNull();
+  expect((await storedShot(request, id)).document.riders[0].attachment?.facing.target).toBeNull();
   // A model that is none says why, and the desk stays usable.
   await goTo(page, 'Attach');
   const broken = { ...(await cartModel('broken.glb')), buffer: Buffer.from('not a model at all, but words') };
@@ -253,7 +253,7 @@ test('the heights of a path are drawn when one comes to them, and show where its
       name: 'Heights',
       range,
       paths: [circle],
-      riders: [{ id: 'r', name: 'Racer', badge: 'R1', hitch: { path: 'ring', pace: once } }],
+      riders: [{ id: 'r', name: 'Racer', badge: 'R1', attachment: { path: 'ring', pace: once } }],
     },
     'Path',
   );

@@ -232,7 +232,7 @@ test('a loop with a doubled frame is closed by the least change, and its file ha
   await expect(page.getByText(/The loop closes: all/)).toBeVisible();
   await settled(page);
   const { document } = await storedShot(request, id);
-  expect(document.riders[0].hitch?.pace.keys.map(({ frame }) => frame)).toEqual([1, 122]);
+  expect(document.riders[0].attachment?.pace.keys.map(({ frame }) => frame)).toEqual([1, 122]);
 
   const places = await bakedPlaces(request, id, 'Runner');
   expect(places).toHaveLength(121);
@@ -255,7 +255,9 @@ test('a long ride becomes a short loop by relay', async ({ page, request }) => {
   await settled(page);
   const { document } = await storedShot(request, id);
   expect(document.range).toEqual({ first: 1, last: 24 });
-  expect(document.riders.map(({ hitch }) => hitch?.pacedBy?.delay ?? 0)).toEqual([0, -24, -48, -72]);
+  expect(document.riders.map(({ attachment }) => attachment?.pacedBy?.delay ?? 0)).toEqual([
+    0, -24, -48, -72,
+  ]);
   await board(page, 'Distance', 0);
   await page.getByRole('radio', { name: /Runner 3/ }).click();
   await board(page, 'Distance', 30);
@@ -306,8 +308,8 @@ test('a cue opens the barn gate as the truck comes near, on the stage’s number
   const { document } = await storedShot(request, id);
   expect(document.cues).toMatchObject([
     {
-      on: { kind: 'gap', rider: 'r', other: 'gate' },
-      does: { kind: 'turn', rider: 'gate', node: 'gate_left', axis: '+y' },
+      trigger: { kind: 'gap', rider: 'r', other: 'gate' },
+      action: { kind: 'turn', rider: 'gate', node: 'gate_left', axis: '+y' },
       keys: [
         { at: 10, value: 90 },
         { at: 30, value: 0 },
@@ -343,8 +345,8 @@ test('two takes are seen together, swapped, and either kept', async ({ page, req
   await expect(key(page, 121)).toBeVisible();
   await settled(page);
   const { document } = await storedShot(request, id);
-  expect(document.riders[0].hitch?.pace.keys[1].frame).toBe(121);
-  expect(document.riders[0].hitch?.takes).toMatchObject([
+  expect(document.riders[0].attachment?.pace.keys[1].frame).toBe(121);
+  expect(document.riders[0].attachment?.takes).toMatchObject([
     { name: 'Take 1', pace: { keys: [{}, { frame: 151 }] } },
   ]);
   await page.getByRole('button', { name: 'Delete Take 1' }).click();
@@ -379,7 +381,7 @@ test('slow motion over a stretch leaves the keys alone; the rate is changed as a
   await settled(page);
   const { document } = await storedShot(request, id);
   expect([document.fps, document.range.last]).toEqual([48, 800]);
-  expect(document.riders[0].hitch?.pace.keys.map(({ frame }) => frame)).toEqual([1, 241]);
+  expect(document.riders[0].attachment?.pace.keys.map(({ frame }) => frame)).toEqual([1, 241]);
   expect(document.retimes[0].keys).toMatchObject([
     { frame: 1, source: 1 },
     { frame: 97, source: 49 },

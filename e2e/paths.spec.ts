@@ -110,8 +110,8 @@ test('what rides a reversed path stays where it is; closing makes a round of it'
   await settled(page);
   let { document } = await storedShot(request, id);
   expect(document.paths[0].points[0].position).toEqual([10, 0, 0]);
-  expect(document.riders[0].hitch?.pace.keys.map((key) => key.value)).toEqual([1, 0]);
-  expect(document.riders[0].hitch?.offset).toMatchObject({ yaw: 180 });
+  expect(document.riders[0].attachment?.pace.keys.map((key) => key.value)).toEqual([1, 0]);
+  expect(document.riders[0].attachment?.offset).toMatchObject({ yaw: 180 });
 
   await operate(page, 'Close');
   await page.getByRole('radio', { name: 'In its own basis' }).click();
@@ -293,7 +293,7 @@ test('waypoints with times bring a path, and a carrier that is there on time', a
   await settled(page);
   const { riders } = (await storedShot(request, id)).document;
   expect(riders).toMatchObject([{ kind: 'carrier', name: 'round' }]);
-  expect(riders[0].hitch?.pace.keys.map((key) => key.frame)).toEqual([1, 49, 121]);
+  expect(riders[0].attachment?.pace.keys.map((key) => key.frame)).toEqual([1, 49, 121]);
 });
 
 test('a table of 100,000 points is read beside the page, with a bar, and can be cancelled', async ({

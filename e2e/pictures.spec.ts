@@ -38,7 +38,7 @@ async function passing(
           id: 'r',
           name: 'Box',
           badge: 'B1',
-          hitch: {
+          attachment: {
             path: 'p',
             pace: {
               keys: [

@@ -35,7 +35,7 @@ test('a model with wheels of odd names faces the right way at once; attach and f
   await page.keyboard.press('Enter');
   await settled(page);
   const { riders } = (await storedShot(request, id)).document;
-  expect(riders[0].hitch?.facing).toMatchObject({ forward: '+x', up: '+y' });
+  expect(riders[0].attachment?.facing).toMatchObject({ forward: '+x', up: '+y' });
   expect(riders[0].chassis).toEqual({
     frontAxle: 1.2,
     rearAxle: -1.2,
@@ -62,8 +62,8 @@ test('a model with wheels of odd names faces the right way at once; attach and f
   await page.getByRole('radio', { name: 'By amount' }).focus();
   await page.keyboard.press('Space');
   await settled(page);
-  const { hitch } = (await storedShot(request, id)).document.riders[0];
-  expect(hitch).toMatchObject({
+  const { attachment } = (await storedShot(request, id)).document.riders[0];
+  expect(attachment).toMatchObject({
     facing: { forward: '+x' },
     offset: { yaw: 90 },
     bank: { mode: 'amount', amount: 12 },
@@ -78,7 +78,7 @@ test('a side clicked on the turntable is the nose', async ({ page, request }) =>
       name: 'Turntable',
       paths: [straight],
       models: [{ id: 'm', name: 'Hauler', source: { file: 'hauler.glb' } }],
-      riders: [{ id: 'r', name: 'Hauler', model: 'm', hitch: { path: 'lane' } }],
+      riders: [{ id: 'r', name: 'Hauler', model: 'm', attachment: { path: 'lane' } }],
     },
     'Facing',
   );
@@ -89,7 +89,7 @@ test('a side clicked on the turntable is the nose', async ({ page, request }) =>
     await expect(page.getByRole('img', { name: /nose of Hauler is \+X/ })).toBeVisible({ timeout: 1_000 });
   }).toPass();
   await settled(page);
-  expect((await storedShot(request, id)).document.riders[0].hitch?.facing).toMatchObject({
+  expect((await storedShot(request, id)).document.riders[0].attachment?.facing).toMatchObject({
     forward: '+x',
     up: '+y',
   });
@@ -122,7 +122,7 @@ test('a landing starts part-way, against the path, at a speed; or keeps the plac
   await fill(page, 'From frame', '25');
   await accept(page);
   await settled(page);
-  const first = (await storedShot(request, id)).document.riders[0].hitch;
+  const first = (await storedShot(request, id)).document.riders[0].attachment;
   // 45 m at 10 m/s from frame 25 on: 108 frames later it is at the start.
   expect(first?.pace).toMatchObject({
     mode: 'speed',
@@ -142,7 +142,7 @@ test('a landing starts part-way, against the path, at a speed; or keeps the plac
   await page.getByText('Keep its place').click();
   await accept(page);
   await settled(page);
-  const kept = (await storedShot(request, id)).document.riders[0].hitch;
+  const kept = (await storedShot(request, id)).document.riders[0].attachment;
   expect(kept?.offset).toMatchObject({ side: expect.closeTo(7, 6), rise: expect.closeTo(1, 6) });
   await expect.poll(() => boardNumber(page, 'Distance')).toBeCloseTo(20, 2);
   await expect.poll(() => boardNumber(page, 'Height')).toBeCloseTo(1, 2);
@@ -153,7 +153,7 @@ test('a landing starts part-way, against the path, at a speed; or keeps the plac
   await page.getByRole('button', { name: 'Detach, stay here' }).click();
   await settled(page);
   const stays = (await storedShot(request, id)).document.riders[0];
-  expect(stays.hitch).toBeNull();
+  expect(stays.attachment).toBeNull();
   expect(stays.rest.translation).toEqual([7, 1, 40].map((v) => expect.closeTo(v, 6)));
 });
 
@@ -186,7 +186,7 @@ test('the start is clicked on the path; several land one behind another', async 
   await fill(page, 'Apart', '4');
   await accept(page);
   await settled(page);
-  const [a, b] = (await storedShot(request, id)).document.riders.map(({ hitch }) => hitch);
+  const [a, b] = (await storedShot(request, id)).document.riders.map(({ attachment }) => attachment);
   const start = 60 * (a?.pace.keys[0].value ?? NaN);
   expect(Math.abs(start - 30)).toBeLessThan(3);
   expect(b?.pace.keys).toEqual(a?.pace.keys);
@@ -206,7 +206,7 @@ test('a rider sits on a carrier and keeps its place, or takes the carrier’s; a
       paths: [straight],
       riders: [
         { id: 'load', name: 'Load', badge: 'L1', rest: { translation: [2, 3, 10] } },
-        { id: 'c', name: 'Carrier', kind: 'carrier', badge: 'C2', hitch: { path: 'lane', pace: once } },
+        { id: 'c', name: 'Carrier', kind: 'carrier', badge: 'C2', attachment: { path: 'lane', pace: once } },
       ],
     },
     'Attach',
@@ -243,7 +243,7 @@ test('a rider sits on a carrier and keeps its place, or takes the carrier’s; a
   await settled(page);
   const { models, riders } = (await storedShot(request, id)).document;
   expect(models).toMatchObject([{ name: 'Barrel', source: { asset: 'barrel' } }]);
-  expect(riders[1]).toMatchObject({ model: models[0].id, parent: null, hitch: { path: 'lane' } });
+  expect(riders[1]).toMatchObject({ model: models[0].id, parent: null, attachment: { path: 'lane' } });
 });
 
 test('a string hangs coupling to coupling, and is drawn along', async ({ page, request }) => {
@@ -262,7 +262,7 @@ test('a string hangs coupling to coupling, and is drawn along', async ({ page, r
       range,
       paths: [circle],
       riders: [
-        rider('e', 'Engine', 'E1', { hitch: { path: 'ring', anchor: 'bothAxles', pace: once } }),
+        rider('e', 'Engine', 'E1', { attachment: { path: 'ring', anchor: 'bothAxles', pace: once } }),
         rider('w', 'Wagon', 'W2'),
       ],
     },
@@ -276,7 +276,7 @@ test('a string hangs coupling to coupling, and is drawn along', async ({ page, r
   await page.getByRole('button', { name: 'Hang it' }).click();
   await settled(page);
   const { riders } = (await storedShot(request, id)).document;
-  expect(riders.map(({ hitch }) => hitch?.follows)).toEqual([
+  expect(riders.map(({ attachment }) => attachment?.coupledTo)).toEqual([
     null,
     { rider: 'e', gap: 0.5 },
     { rider: 'w', gap: 0.5 },
@@ -306,7 +306,7 @@ test('a formation is previewed, varies by its seed, follows its leader, and is o
       range,
       paths: [straight],
       riders: [
-        { id: 'k', name: 'Kestrel', kind: 'creature', badge: 'K1', hitch: { path: 'lane', pace: once } },
+        { id: 'k', name: 'Kestrel', kind: 'creature', badge: 'K1', attachment: { path: 'lane', pace: once } },
       ],
     },
     'Attach',
@@ -319,7 +319,9 @@ test('a formation is previewed, varies by its seed, follows its leader, and is o
   await page.getByRole('button', { name: 'Add 2 copies' }).click();
   await settled(page);
   const even = (await storedShot(request, id)).document.riders;
-  expect(even.map(({ badge, hitch }) => [badge, hitch?.offset.side, hitch?.pacedBy?.rider ?? null])).toEqual([
+  expect(
+    even.map(({ badge, attachment }) => [badge, attachment?.offset.side, attachment?.pacedBy?.rider ?? null]),
+  ).toEqual([
     ['K1', 0, null],
     ['K2', 3, 'k'],
     ['K3', -3, 'k'],
@@ -337,8 +339,8 @@ test('a formation is previewed, varies by its seed, follows its leader, and is o
   await page.getByRole('button', { name: 'Add 3 copies' }).click();
   await settled(page);
   const varied = (await storedShot(request, id)).document.riders.slice(1);
-  expect(varied.map(({ hitch }) => hitch?.pacedBy?.delay)).toEqual([12, 24, 36]);
-  const sides = varied.map(({ hitch }) => hitch?.offset.side ?? NaN);
+  expect(varied.map(({ attachment }) => attachment?.pacedBy?.delay)).toEqual([12, 24, 36]);
+  const sides = varied.map(({ attachment }) => attachment?.offset.side ?? NaN);
   expect(new Set(sides).size).toBe(3);
   expect(Math.max(...sides.map(Math.abs))).toBeLessThanOrEqual(1);
   // The last is 36 frames behind at half a metre a frame, and as much as it was varied along.
@@ -346,7 +348,7 @@ test('a formation is previewed, varies by its seed, follows its leader, and is o
   await page.getByRole('radio', { name: /Kestrel 4/ }).click();
   await expect
     .poll(() => boardNumber(page, 'Distance'))
-    .toBeCloseTo(12 + (varied[2].hitch?.offset.along ?? NaN), 1);
+    .toBeCloseTo(12 + (varied[2].attachment?.offset.along ?? NaN), 1);
 });
 
 test('a model that is still on its way when another step is gone to becomes a rider all the same', async ({
@@ -367,4 +369,29 @@ test('a model that is still on its way when another step is gone to becomes a ri
   await expect(page.getByRole('radio', { name: 'C1 Cart' })).toBeVisible();
   await settled(page);
   expect((await storedShot(request, id)).document.riders.map(({ badge }) => badge)).toEqual(['C1']);
+});
+
+test('presses of no length on rows of models add a rider each, also while those before are still being worked in', async ({
+  page,
+  request,
+}) => {
+  const id = await openNewShot(page, 'Pressed');
+  await goTo(page, 'Attach');
+  const rows = page.getByRole('grid', { name: 'Models' }).getByRole('row');
+  const mouse = await page.context().newCDPSession(page);
+  // The button is down and up with nothing between.
+  const press = async (name: string) => {
+    const row = rows.filter({ hasText: name });
+    await row.scrollIntoViewIfNeeded();
+    const box = await row.boundingBox();
+    if (box === null) throw new Error(`${name} is not shown.`);
+    const at = { x: box.x + 40, y: box.y + box.height / 2, button: 'left' as const, clickCount: 1 };
+    await mouse.send('Input.dispatchMouseEvent', { type: 'mousePressed', ...at });
+    await mouse.send('Input.dispatchMouseEvent', { type: 'mouseReleased', ...at });
+  };
+  const names = ['Barrel', 'Hauler', 'Kestrel', 'Cone', 'Drone', 'Post'];
+  for (const name of names) await press(name);
+  await expect(page.getByRole('radiogroup', { name: 'Riders' }).getByRole('radio')).toHaveCount(names.length);
+  await settled(page);
+  expect((await storedShot(request, id)).document.riders.map(({ name }) => name)).toEqual(names);
 });

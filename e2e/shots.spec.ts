@@ -86,7 +86,7 @@ test('a shot whose model is not here says so, and takes the file when it is brou
 }) => {
   const document = {
     format: 'fleet-rail-shot',
-    version: 1,
+    version: 2,
     name: 'Model to come',
     models: [{ id: 'm', name: 'Wagon', source: { file: 'wagon.glb' } }],
     riders: [{ id: 'r', name: 'Wagon', badge: 'W1', model: 'm' }],
@@ -116,9 +116,9 @@ test('a file that is no shot is refused with the place and what was expected', a
   const before = await count();
   const bad = {
     format: 'fleet-rail-shot',
-    version: 1,
+    version: 2,
     name: 'Bad',
-    riders: [{ id: 'r', name: 'R', hitch: { path: 'lanne' } }],
+    riders: [{ id: 'r', name: 'R', attachment: { path: 'lanne' } }],
   };
   const buffer = Buffer.from(JSON.stringify(bad));
   await chooseFile(page, 'Import a shot file', {
@@ -127,7 +127,7 @@ test('a file that is no shot is refused with the place and what was expected', a
     buffer,
   });
   await expect(page.getByRole('alert')).toContainText(
-    'bad.shot.json was not imported. riders[0].hitch.path: found no path "lanne"; expected a path that exists; there are none',
+    'bad.shot.json was not imported. riders[0].attachment.path: found no path "lanne"; expected a path that exists; there are none',
   );
   expect(await count()).toBe(before);
 });

@@ -126,10 +126,10 @@ test('a path is picked on the stage, the landing is shown first, and Esc lets go
   await expect(page.getByText(/The pale figures show where C1 lands on straight/)).toBeVisible();
   await expect(page.getByText('Click a path for C1 Cart to ride.')).toBeHidden();
   await settled(page);
-  expect((await storedShot(request, id)).document.riders[0].hitch).toBeNull();
+  expect((await storedShot(request, id)).document.riders[0].attachment).toBeNull();
   await page.getByRole('button', { name: 'Attach here' }).click();
   await settled(page);
-  expect((await storedShot(request, id)).document.riders[0].hitch?.path).toBe('straight');
+  expect((await storedShot(request, id)).document.riders[0].attachment?.path).toBe('straight');
   await expect(page.getByRole('region', { name: 'Board' })).toContainText('straight');
 });
 
@@ -151,7 +151,7 @@ test('a key dragged in the run diagram changes place and speed, and is one undo'
   const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
   await dragBy(page, middle, { x: middle.x - 200, y: middle.y + 30 });
   await settled(page);
-  const dragged = (await storedShot(request, id)).document.riders[0].hitch?.pace.keys[1];
+  const dragged = (await storedShot(request, id)).document.riders[0].attachment?.pace.keys[1];
   expect(dragged?.frame).toBeLessThan(220);
   expect(dragged?.value).toBeLessThan(0.9);
   const { frame, value } = dragged as { frame: number; value: number };
@@ -160,7 +160,7 @@ test('a key dragged in the run diagram changes place and speed, and is one undo'
 
   await page.keyboard.press('Control+z');
   await settled(page);
-  expect((await storedShot(request, id)).document.riders[0].hitch?.pace.keys[1]).toMatchObject({
+  expect((await storedShot(request, id)).document.riders[0].attachment?.pace.keys[1]).toMatchObject({
     frame: 240,
     value: 1,
   });
@@ -169,7 +169,7 @@ test('a key dragged in the run diagram changes place and speed, and is one undo'
   await page.keyboard.press('ArrowLeft');
   await page.keyboard.press('ArrowDown');
   await settled(page);
-  expect((await storedShot(request, id)).document.riders[0].hitch?.pace.keys[1]).toMatchObject({
+  expect((await storedShot(request, id)).document.riders[0].attachment?.pace.keys[1]).toMatchObject({
     frame: 239,
     value: 0.99,
   });
@@ -192,7 +192,7 @@ test('a whole ride is made by keyboard alone', async ({ page, request }) => {
   await page.getByRole('textbox', { name: 'Frame', exact: true }).nth(1).focus();
   await page.keyboard.press('Shift+ArrowDown');
   await settled(page);
-  expect((await storedShot(request, id)).document.riders[0].hitch?.pace.keys[1].frame).toBe(230);
+  expect((await storedShot(request, id)).document.riders[0].attachment?.pace.keys[1].frame).toBe(230);
 });
 
 for (const late of [false, true])
@@ -223,7 +223,7 @@ for (const late of [false, true])
             seen.drawnIn[name] = seen.task;
       }).observe(document, { childList: true, subtree: true });
     });
-    const riders = [{ id: 'r', name: 'Racer', badge: 'R1', hitch: { path: 'ring', pace: once } }];
+    const riders = [{ id: 'r', name: 'Racer', badge: 'R1', attachment: { path: 'ring', pace: once } }];
     if (late)
       await page.route(/path-station-.*\.js$/, async (route) => {
         await page.getByLabel('Stage', { exact: true }).waitFor();
@@ -244,7 +244,7 @@ test('a shot is asked for once, before the code that shows it has come', async (
 }) => {
   const asked: string[] = [];
   page.on('request', (sent) => asked.push(`${sent.method()} ${new URL(sent.url()).pathname}`));
-  const riders = [{ id: 'r', name: 'Racer', badge: 'R1', hitch: { path: 'ring', pace: once } }];
+  const riders = [{ id: 'r', name: 'Racer', badge: 'R1', attachment: { path: 'ring', pace: once } }];
   const id = await openShotOf(page, request, { name: 'Ahead', range, paths: [circle], riders }, 'Path');
   const document = `GET /api/shots/${id}`;
   expect(asked.filter((one) => one === document)).toHaveLength(1);
@@ -324,7 +324,7 @@ test('without a graphics card a picture is put on the canvas when all of it is d
       if (width === wide && height === high) counted.shown.push({ draws: counted.draws, done: counted.done });
     });
   });
-  const riders = [{ id: 'r', name: 'Racer', badge: 'R1', hitch: { path: 'ring', pace: once } }];
+  const riders = [{ id: 'r', name: 'Racer', badge: 'R1', attachment: { path: 'ring', pace: once } }];
   await openShotOf(page, request, { name: 'Held', range, paths: [circle], riders }, 'Path');
   const shown = () =>
     page.evaluate(
@@ -366,7 +366,7 @@ test('a stage whose graphics were lost is drawn again when they are back', async
   freshPage: page,
   request,
 }) => {
-  const riders = [{ id: 'r', name: 'Racer', badge: 'R1', hitch: { path: 'ring', pace: once } }];
+  const riders = [{ id: 'r', name: 'Racer', badge: 'R1', attachment: { path: 'ring', pace: once } }];
   await openShotOf(page, request, { name: 'Lost', range, paths: [circle], riders }, 'Attach');
   const picture = async () => PNG.sync.read(await page.locator('canvas').first().screenshot()).data;
   let before = await picture();

@@ -42,7 +42,7 @@ test('pace: a key is added where the rider is, eased, and read on the board', as
   await goToFrame(page, 25);
   await page.getByRole('button', { name: 'Key at frame 25' }).click();
   await settled(page);
-  const keys = (await storedShot(request, id)).document.riders[0].hitch?.pace.keys ?? [];
+  const keys = (await storedShot(request, id)).document.riders[0].attachment?.pace.keys ?? [];
   expect(keys.map(({ frame }) => frame)).toEqual([1, 25, 240]);
   expect(keys[1].value).toBeCloseTo((48 * 24) / 239, 9);
   expect(keys[2].value).toBeCloseTo(48, 9);
@@ -83,7 +83,7 @@ test('facing: nose, roof and place beside the path are in what is delivered', as
   }
   await settled(page);
   const { document } = await storedShot(request, id);
-  expect(document.riders[0].hitch?.facing).toMatchObject({ forward: '-x', up: '+y' });
+  expect(document.riders[0].attachment?.facing).toMatchObject({ forward: '-x', up: '+y' });
   const [first] = await csvRows(request, id);
   expect([first.tx, first.ty, first.tz]).toEqual([2.5, 0.5, 3].map((value) => expect.closeTo(value, 12)));
   // −X is brought to +Z by a quarter turn to the left about Y.
@@ -102,10 +102,10 @@ test('a number is dragged sideways by its label, as one step to undo', async ({ 
   await dragBy(page, from, { x: from.x + 80, y: from.y });
   await settled(page);
   // 80 pixels are 20 steps of 5 cm.
-  expect((await storedShot(request, id)).document.riders[0].hitch?.offset.side).toBe(1);
+  expect((await storedShot(request, id)).document.riders[0].attachment?.offset.side).toBe(1);
   await page.getByRole('button', { name: 'Undo: Offset' }).click();
   await settled(page);
-  expect((await storedShot(request, id)).document.riders[0].hitch?.offset.side).toBe(0);
+  expect((await storedShot(request, id)).document.riders[0].attachment?.offset.side).toBe(0);
 });
 
 test('detaching leaves the rider where it stands, or takes it back to where it rested', async ({
@@ -117,13 +117,13 @@ test('detaching leaves the rider where it stands, or takes it back to where it r
   await page.getByRole('button', { name: 'Detach, stay here' }).click();
   await settled(page);
   const stayed = (await storedShot(request, id)).document.riders[0];
-  expect(stayed.hitch).toBeNull();
+  expect(stayed.attachment).toBeNull();
   expect(stayed.rest.translation[2]).toBeCloseTo((48 * 24) / 239, 9);
   await page.getByRole('button', { name: 'Undo: Detach C1' }).click();
   await page.getByRole('button', { name: 'Detach, go back' }).click();
   await settled(page);
   const back = (await storedShot(request, id)).document.riders[0];
-  expect([back.hitch, back.rest.translation]).toEqual([null, [0, 0, 0]]);
+  expect([back.attachment, back.rest.translation]).toEqual([null, [0, 0, 0]]);
 });
 
 test('deleting a ridden path asks what becomes of its riders, and is one undo', async ({ page, request }) => {
@@ -145,7 +145,7 @@ test('deleting a ridden path asks what becomes of its riders, and is one undo', 
   await settled(page);
   const stayed = (await storedShot(request, id)).document;
   expect(stayed.paths).toEqual([]);
-  expect(stayed.riders[0].hitch).toBeNull();
+  expect(stayed.riders[0].attachment).toBeNull();
   expect(stayed.riders[0].rest.translation[2]).toBeCloseTo((48 * 24) / 239, 9);
   await page.getByRole('button', { name: 'Undo: Delete path' }).click();
   await settled(page);
@@ -155,16 +155,16 @@ test('deleting a ridden path asks what becomes of its riders, and is one undo', 
   await question.getByRole('button', { name: 'Go back to where they were before' }).click();
   await settled(page);
   const back = (await storedShot(request, id)).document.riders[0];
-  expect([back.hitch, back.rest.translation]).toEqual([null, [0, 0, 0]]);
+  expect([back.attachment, back.rest.translation]).toEqual([null, [0, 0, 0]]);
 });
 
 test('check speaks up where a ridden path has no curve', async ({ page, request }) => {
   const document = {
     format: 'fleet-rail-shot',
-    version: 1,
+    version: 2,
     name: 'Curveless',
     paths: [{ id: 'p', name: 'Stub', points: [{ position: [0, 0, 0] }] }],
-    riders: [{ id: 'r', name: 'Cart', badge: 'C1', hitch: { path: 'p', ground: { mode: 'stick' } } }],
+    riders: [{ id: 'r', name: 'Cart', badge: 'C1', attachment: { path: 'p', ground: { mode: 'stick' } } }],
   };
   const built = (await (await request.post('/api/shots', { data: { document } })).json()) as { id: string };
   await page.goto(`/shots/${built.id}/check`);

@@ -30,7 +30,7 @@ const shot = {
       id: 'r',
       name: 'Box',
       badge: 'B1',
-      hitch: {
+      attachment: {
         path: 'p',
         pace: {
           keys: [

@@ -18,9 +18,9 @@ test('with its ends swapped a rider is offered to face where it goes, and then d
   await page.getByText('Turn R1 to face where it goes').click();
   await heading(page).toBe(180);
   await settled(page);
-  const { hitch } = (await storedShot(request, id)).document.riders[0];
-  expect(hitch?.facing.along).toBe('travel');
-  expect(hitch?.pace.keys.map(({ value }) => value)).toEqual([60, 0]);
+  const { attachment } = (await storedShot(request, id)).document.riders[0];
+  expect(attachment?.facing.along).toBe('travel');
+  expect(attachment?.pace.keys.map(({ value }) => value)).toEqual([60, 0]);
 });
 
 test('driven against the path after a ride back; by keys again it has the keys it had', async ({
@@ -50,7 +50,7 @@ test('a cue is on when it is added, and tells what it waits for and when that co
   page,
   request,
 }) => {
-  const second = { id: 's', name: 'Second', badge: 'S2', hitch: { path: 'lane', pace: along } };
+  const second = { id: 's', name: 'Second', badge: 'S2', attachment: { path: 'lane', pace: along } };
   const id = await openLane(page, request, along, { riders: [riding(along), second] });
   await page.getByRole('button', { name: 'Cues' }).click();
   await page.getByRole('button', { name: 'Add a cue' }).click();

@@ -4,7 +4,7 @@ import { NO_ASSETS, evaluateShot, newShot, sampleRider } from '@fleet-rail/core'
 const FPS = 240;
 
 function twoThatMeet(rider) {
-  const hitch = (from, to) => ({
+  const attachment = (from, to) => ({
     path: 'p',
     pace: {
       keys: [
@@ -30,8 +30,8 @@ function twoThatMeet(rider) {
       },
     ],
     riders: [
-      { id: 'r', name: 'R', ...rider, hitch: { ...hitch(0, 50), ...rider.hitch } },
-      { id: 's', name: 'S', hitch: hitch(50, 0) },
+      { id: 'r', name: 'R', ...rider, attachment: { ...attachment(0, 50), ...rider.attachment } },
+      { id: 's', name: 'S', attachment: attachment(50, 0) },
     ],
   });
 }
@@ -47,7 +47,7 @@ export function benchBounds({ line }) {
   const aim = { mode: 'aim', target: { point: [10, 2, 30] }, aim: { damping: 60 } };
   line(
     `Aimed over 60 s at ${FPS} frames a second (wanted: 2,000 ms or less)`,
-    firstTime({ hitch: { facing: aim } }),
+    firstTime({ attachment: { facing: aim } }),
   );
   line(
     `Kept clear over 60 s at ${FPS} frames a second (wanted: 2,000 ms or less)`,

@@ -31,7 +31,7 @@ export async function benchBuilt({ line, quickest, hills }) {
     riders: Array.from({ length: BALLS }, (_, i) => ({
       id: `b${i}`,
       name: `Ball ${i}`,
-      hitch: {
+      attachment: {
         path: `p${i % 5}`,
         pace: {
           keys: [
@@ -40,7 +40,7 @@ export async function benchBuilt({ line, quickest, hills }) {
           ],
         },
       },
-      forces: { size: 0.4, pull: 0.5, bounce: 0.3 },
+      rigidBody: { size: 0.4, pull: 0.5, bounce: 0.3 },
     })),
   });
   const assets = { ground: hills, hierarchies: new Map(), physics: await physicsFor(shot) };
@@ -68,14 +68,14 @@ export async function benchBuilt({ line, quickest, hills }) {
   const laid = parseShot({
     ...newShot({ name: 'laid' }),
     paths: [ring('p', 50)],
-    laid: [
+    dressing: [
       { id: 'l', name: 'Ties', path: 'p', every: (2 * Math.PI * 50) / PIECES, fit: true, stand: 'ground' },
     ],
   });
   // A path that is dragged is compiled as well.
   const drag = quickest(() => {
     const path = { ...laid.paths[0], points: laid.paths[0].points.map((point) => ({ ...point })) };
-    layPieces(laid.laid[0], compiledPathOf(path), hills);
+    layPieces(laid.dressing[0], compiledPathOf(path), hills);
   });
   line(`${PIECES} pieces laid along a path that is dragged (wanted: 16 ms or less)`, `${drag.toFixed(1)} ms`);
 }
@@ -85,10 +85,10 @@ const finished = (steps) => {
 };
 
 function withLateKey(rider) {
-  const { hitch } = rider;
-  const [first, last] = hitch.pace.keys;
+  const { attachment } = rider;
+  const [first, last] = attachment.pace.keys;
   const frame = FRAMES - 24;
   const value = first.value + ((last.value - first.value) * (frame - 1)) / (FRAMES - 1);
   const keys = [first, { ...first, frame, value }, { ...last, value: last.value + 0.05 }];
-  return { ...rider, hitch: { ...hitch, pace: { ...hitch.pace, keys } } };
+  return { ...rider, attachment: { ...attachment, pace: { ...attachment.pace, keys } } };
 }

@@ -56,7 +56,7 @@ export function benchChecks({ line, ground, car, carWheels, hills }) {
       kind: 'vehicle',
       model: 'm',
       wheels: carWheels,
-      hitch: {
+      attachment: {
         path: `p${i % 20}`,
         anchor: 'origin',
         ground: { mode: 'stick', up: 3, down: 3 },
@@ -97,7 +97,10 @@ export function benchChecks({ line, ground, car, carWheels, hills }) {
         i === 77
           ? {
               ...rider,
-              hitch: { ...rider.hitch, offset: { ...rider.hitch.offset, side: 0.01 * (round + 1) } },
+              attachment: {
+                ...rider.attachment,
+                offset: { ...rider.attachment.offset, side: 0.01 * (round + 1) },
+              },
             }
           : rider,
       ),

@@ -8,7 +8,7 @@ import {
   compilePath,
   compiledPathOf,
   evaluateShot,
-  newHitch,
+  newAttachment,
   newShot,
   parseShot,
   pathFacts,
@@ -33,7 +33,7 @@ function thousand(windingPath) {
     riders: Array.from({ length: 1000 }, (_, n) => ({
       id: `r${n}`,
       name: `R${n}`,
-      hitch: { ...newHitch(`p${n % 20}`, range), offset: { along: n / 50 } },
+      attachment: { ...newAttachment(`p${n % 20}`, range), offset: { along: n / 50 } },
     })),
   });
 }
@@ -135,8 +135,8 @@ export function benchLive({ line, quickest, windingPath, convoy, onField, walkSh
     range: { first: 1, last: 1000 },
     riders: Array.from({ length: 100 }, (_, n) => {
       const [walker] = walkShot.riders;
-      const offset = { ...walker.hitch.offset, along: 0.3 * n };
-      return { ...walker, id: `w${n}`, hitch: { ...walker.hitch, offset } };
+      const offset = { ...walker.attachment.offset, along: 0.3 * n };
+      return { ...walker, id: `w${n}`, attachment: { ...walker.attachment, offset } };
     }),
   };
   const checkMs = quickest(() => checkShot(evaluateShot(walkers, stage)), 3);

@@ -67,7 +67,7 @@ async function streamed({ line, ask, server, demo }) {
     formations: [],
     cuts: [],
     cues: [],
-    laid: [],
+    dressing: [],
   };
   const { id } = await ask('', 'POST', { document });
   const { body } = await fetch(`${server.url}/api/shots/${id}/files/csv`);

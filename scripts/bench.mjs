@@ -15,7 +15,7 @@ import {
   detachHere,
   evaluateShot,
   joinRiddenPaths,
-  newHitch,
+  newAttachment,
   newShot,
   parseShot,
   pathFacts,
@@ -154,7 +154,7 @@ const dragged = newShot({
   name: 'drag',
   range,
   paths: [windingPath(500, 'bezier')],
-  riders: [1, 2, 3].map((n) => ({ id: `r${n}`, name: 'R', hitch: newHitch('p', range) })),
+  riders: [1, 2, 3].map((n) => ({ id: `r${n}`, name: 'R', attachment: newAttachment('p', range) })),
 });
 let nudge = 0;
 const poses = new Float64Array(240 * POSE.size);
@@ -180,8 +180,8 @@ const crowd = newShot({
   riders: Array.from({ length: 200 }, (_, n) => ({
     id: `r${n}`,
     name: `R${n}`,
-    hitch: {
-      ...newHitch(`p${n % 20}`, crowdRange),
+    attachment: {
+      ...newAttachment(`p${n % 20}`, crowdRange),
       offset: { along: -n, side: n % 3 },
       bank: { mode: 'physical' },
       // Every tenth aims at its neighbour, with a dead zone and damping.
@@ -203,7 +203,9 @@ let side = 0;
 const oneOfCrowdMs = quickest(() => {
   side += 0.1;
   const riders = crowd.riders.map((rider, n) =>
-    n === 7 ? { ...rider, hitch: { ...rider.hitch, offset: { ...rider.hitch.offset, side } } } : rider,
+    n === 7
+      ? { ...rider, attachment: { ...rider.attachment, offset: { ...rider.attachment.offset, side } } }
+      : rider,
   );
   const evaluated = evaluateShot({ ...crowd, riders }, NO_ASSETS);
   sampleRider(evaluated.poses[7], 1, 600, 1);
@@ -218,10 +220,10 @@ const train = newShot({
     id: `r${n}`,
     name: `R${n}`,
     chassis: { frontAxle: 1, rearAxle: -1, frontCoupling: 1.4, rearCoupling: -1.4 },
-    hitch: {
-      ...newHitch('p', crowdRange),
+    attachment: {
+      ...newAttachment('p', crowdRange),
       anchor: 'bothAxles',
-      follows: n > 0 ? { rider: `r${n - 1}` } : null,
+      coupledTo: n > 0 ? { rider: `r${n - 1}` } : null,
     },
   })),
 });
@@ -237,8 +239,8 @@ const diagram = newShot({
   riders: Array.from({ length: 50 }, (_, n) => ({
     id: `r${n}`,
     name: `R${n}`,
-    hitch: {
-      ...newHitch('p', diagramRange),
+    attachment: {
+      ...newAttachment('p', diagramRange),
       pace: {
         keys: Array.from({ length: 6 }, (_, k) => ({ frame: 1 + 48 * k, value: 40 * k + n, ease: 'smooth' })),
       },
@@ -254,11 +256,11 @@ let pulled = 0;
 const pullKey = () => {
   pulled += 0.01;
   const [rider, ...others] = diagram.riders;
-  const { pace } = rider.hitch;
+  const { pace } = rider.attachment;
   const keys = pace.keys.map((key, k) => (k === 3 ? { ...key, value: key.value + pulled } : key));
   const shot = {
     ...diagram,
-    riders: [{ ...rider, hitch: { ...rider.hitch, pace: { ...pace, keys } } }, ...others],
+    riders: [{ ...rider, attachment: { ...rider.attachment, pace: { ...pace, keys } } }, ...others],
   };
   const evaluated = evaluateShot(shot, NO_ASSETS);
   const own = sampleRider(evaluated.poses[0], 1, 240, 1);
@@ -286,10 +288,10 @@ const road = newShot({
       }),
     },
   ],
-  riders: [{ id: 'r', name: 'R', hitch: { path: 'p', pace: { mode: 'drive' } } }],
+  riders: [{ id: 'r', name: 'R', attachment: { path: 'p', pace: { mode: 'drive' } } }],
 });
 const roadCurve = compilePath(road.paths[0]);
-const { pace: driving } = road.riders[0].hitch;
+const { pace: driving } = road.riders[0].attachment;
 let top = 8;
 const drive = (curve) => {
   top += 0.01;
@@ -353,7 +355,7 @@ const convoy = newShot({
     model: 'm',
     wheels: carWheels,
     body: { node: 'body' },
-    hitch: {
+    attachment: {
       path: 'p',
       ground: { mode: 'stick', up: 3, down: 3 },
       offset: { side: ((i % 5) - 2) * 1.5 },
@@ -404,7 +406,7 @@ const walkShot = newShot({
       name: 'Picker',
       model: 'm',
       gait: { clip: 'walk', idle: 'idle', stride: walking.stride, feet: [...walking.feet] },
-      hitch: {
+      attachment: {
         path: 'p',
         pace: {
           keys: [
@@ -470,8 +472,8 @@ const manyKeys = Array.from({ length: 10_000 }, (_, i) => ({
 const keysPace = newShot({
   name: 'keys',
   paths: road.paths,
-  riders: [{ id: 'r', name: 'R', hitch: { path: 'p', pace: { keys: manyKeys } } }],
-}).riders[0].hitch.pace;
+  riders: [{ id: 'r', name: 'R', attachment: { path: 'p', pace: { keys: manyKeys } } }],
+}).riders[0].attachment.pace;
 const keysMs = quickest(() => compilePace(keysPace, 24, roadCurve).distance(5_000));
 const driven = newShot({
   name: 'driven',
@@ -479,7 +481,7 @@ const driven = newShot({
   riders: Array.from({ length: 1_000 }, (_, n) => ({
     id: `r${n}`,
     name: 'R',
-    hitch: { path: 'p', pace: { mode: 'drive' } },
+    attachment: { path: 'p', pace: { mode: 'drive' } },
   })),
 });
 const drivenStart = performance.now();
@@ -495,7 +497,7 @@ const far = newShot({
       points: [0, 1, 2, 3].map((i) => ({ position: [3e5 * i, 0, 2e5 * (i % 2)] })),
     },
   ],
-  riders: [{ id: 'r', name: 'R', hitch: { path: 'p', pace: { mode: 'drive' } } }],
+  riders: [{ id: 'r', name: 'R', attachment: { path: 'p', pace: { mode: 'drive' } } }],
 });
 const farStart = performance.now();
 for (const pose of evaluateShot(far, NO_ASSETS).poses) sampleRider(pose, 1, 100, 1);
@@ -528,16 +530,16 @@ function surgeryShot(kind) {
   const closed = kind === 'begin';
   const paths = [ring('p', 400, closed, 0), ring('q', 400, false, 900)];
   const range = { first: 1, last: 601 };
-  const hitch = newHitch('p', range);
-  const lead = kind === 'begin' ? { ...hitch, pace: { ...hitch.pace, mode: 'drive' } } : hitch;
+  const attachment = newAttachment('p', range);
+  const lead = kind === 'begin' ? { ...attachment, pace: { ...attachment.pace, mode: 'drive' } } : attachment;
   const riders = Array.from({ length: 200 }, (_, i) => ({
     id: `r${i}`,
     name: `R${i}`,
-    hitch:
+    attachment:
       i === 0
         ? lead
         : kind === 'string'
-          ? { ...hitch, follows: { rider: `r${i - 1}`, gap: 1 } }
+          ? { ...attachment, coupledTo: { rider: `r${i - 1}`, gap: 1 } }
           : { ...lead, pacedBy: { rider: 'r0', delay: i, rate: 1 } },
   }));
   return newShot({ name: 's', range, paths, riders });

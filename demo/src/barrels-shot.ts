@@ -1,5 +1,5 @@
 import {
-  Forces,
+  RigidBody,
   compiledPathOf,
   defaultsOf,
   newShot,
@@ -43,7 +43,7 @@ export function barrelsShot(): Shot {
     color: 5,
     // Its hoops are a little wider than its staves: it rolls on those.
     wheels: [{ node: 'barrel', radius: 0.353, axle: '+x' as const }],
-    hitch: {
+    attachment: {
       path,
       // The path lies over the boards nearly as high as a barrel's middle does.
       offset: { rise: 0.027 },
@@ -74,7 +74,7 @@ export function barrelsShot(): Shot {
         badge: 'L5',
         color: 1,
         wheels: [],
-        forces: { ...defaultsOf(Forces), shape: 'hull', size: 0.353, mass: 30, pull: 0.7, bounce: 0.1 },
+        rigidBody: { ...defaultsOf(RigidBody), shape: 'hull', size: 0.353, mass: 30, pull: 0.7, bounce: 0.1 },
       },
     ],
     ground: { model: 'orchard' },

@@ -1,4 +1,4 @@
-import { NO_ASSETS } from '@fleet-rail/core';
+import { NO_ASSETS, NO_SHAPES } from '@fleet-rail/core';
 import { WebIO, type Node } from '@gltf-transform/core';
 import {
   POSE,
@@ -199,7 +199,7 @@ describe('the shot', () => {
       expect.closeTo(106, 6),
       expect.closeTo(2, 6),
     ]);
-    expect(seamReport(evaluated).filter(isOpen)).toEqual([]);
+    expect(seamReport(evaluated, NO_SHAPES).filter(isOpen)).toEqual([]);
   });
 
   describe('with its ground and models', () => {
@@ -267,7 +267,7 @@ describe('the shot', () => {
       const lifts = Array.from({ length: 24 }, (_, i) => lift(1 + i, 'wing_left'));
       expect(Math.max(...lifts) - Math.min(...lifts)).toBeGreaterThan(0.4);
       for (const frame of [3, 8]) expect(lift(frame, 'wing_right')).toBeCloseTo(-lift(frame, 'wing_left'), 9);
-      expect(seamReport(evaluated).filter(isOpen)).toEqual([]);
+      expect(seamReport(evaluated, NO_SHAPES).filter(isOpen)).toEqual([]);
     });
   });
 
@@ -287,12 +287,12 @@ describe('the shot', () => {
     expect(parseShot(JSON.parse(JSON.stringify(barrels)))).toEqual(barrels);
     expect([barrels.riders.length, barrels.range.last]).toEqual([8, 24]);
     const evaluated = evaluateShot(barrels, await assetsOf(barrels, await documentsOf(barrels.models)));
-    const gaps = seamReport(evaluated);
+    const gaps = seamReport(evaluated, NO_SHAPES);
     expect(gaps.filter(({ handsOver }) => !handsOver).every(({ gap }) => gap < 1e-9)).toBe(true);
     // What rolls loose stays within its chute, half of which is 0.8 m, and on its boards until their end.
     const pose = new Float64Array(POSE.size);
     barrels.riders.forEach((rider, i) => {
-      if (rider.forces === null) return;
+      if (rider.rigidBody === null) return;
       for (let frame = 1; frame <= 24; frame++) {
         evaluated.poses[i](frame, pose, 0);
         expect(Math.abs(pose[0] - 42.9)).toBeLessThan(0.4);

@@ -28,7 +28,7 @@ const model = { id: 'm', name: 'Picker', source: { file: 'picker.glb' } };
 const range = { first: 1, last: 300 };
 type Key = { frame: number; value: number };
 
-function walking(keys: Key[], gait: object = {}, hitch: object = {}): EvaluatedShot {
+function walking(keys: Key[], gait: object = {}, attachment: object = {}): EvaluatedShot {
   const walk = facts.gaits.find(({ clip }) => clip === 'walk');
   const shot = newShot({
     name: 't',
@@ -55,7 +55,7 @@ function walking(keys: Key[], gait: object = {}, hitch: object = {}): EvaluatedS
           feet: walk?.feet.map(({ node, stances }) => ({ node, stances: [...stances] })),
           ...gait,
         },
-        hitch: { path: 'p', pace: { keys }, ...hitch },
+        attachment: { path: 'p', pace: { keys }, ...attachment },
       },
     ],
   });

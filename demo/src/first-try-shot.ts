@@ -2,9 +2,9 @@ import {
   PathError,
   compiledPathOf,
   defaultsOf,
-  newHitch,
+  newAttachment,
   newShot,
-  withHitch,
+  withAttachment,
   withRider,
   Camera,
   Rider,
@@ -19,12 +19,12 @@ function rushed(shot: Shot): Shot {
   const curve = compiledPathOf(lane);
   if (curve instanceof PathError) throw curve;
   const begin = curve.length / 4;
-  return withHitch(shot, 'hauler', (hitch) => ({
-    ...newHitch('lane', RANGE),
-    ground: hitch.ground,
-    anchor: hitch.anchor,
+  return withAttachment(shot, 'hauler', (attachment) => ({
+    ...newAttachment('lane', RANGE),
+    ground: attachment.ground,
+    anchor: attachment.anchor,
     pace: {
-      ...newHitch('lane', RANGE).pace,
+      ...newAttachment('lane', RANGE).pace,
       unit: 'metres',
       keys: [
         { frame: 1, value: begin },
@@ -48,7 +48,7 @@ const barrel = (number: number, frame: number, to: number) => ({
   model: 'barrel',
   badge: `B${number}`,
   color: 5,
-  hitch: {
+  attachment: {
     path: 'chute',
     offset: { rise: 0.36 },
     pace: {
@@ -85,21 +85,24 @@ export function firstTryShot(orchard: Shot): Shot {
   });
   shot = spoiled(shot, 'trailer-2', { wheels: [] });
   // The camera was set low, and lower than the ground it comes over.
-  shot = withHitch(shot, 'drone', (hitch) => ({
-    ...hitch,
-    offset: { ...hitch.offset, along: -16, rise: -0.8 },
+  shot = withAttachment(shot, 'drone', (attachment) => ({
+    ...attachment,
+    offset: { ...attachment.offset, along: -16, rise: -0.8 },
   }));
   // The kestrel flies backward, and one of its flight through the meadow.
-  shot = withHitch(shot, 'kestrel', (hitch) => ({ ...hitch, offset: { ...hitch.offset, yaw: 180 } }));
-  shot = withHitch(shot, 'kestrel-2', (hitch) => ({
-    ...hitch,
-    offset: { ...hitch.offset, rise: hitch.offset.rise - 12 },
+  shot = withAttachment(shot, 'kestrel', (attachment) => ({
+    ...attachment,
+    offset: { ...attachment.offset, yaw: 180 },
+  }));
+  shot = withAttachment(shot, 'kestrel-2', (attachment) => ({
+    ...attachment,
+    offset: { ...attachment.offset, rise: attachment.offset.rise - 12 },
   }));
   // The picker hurries, its feet on nothing.
-  shot = withHitch(shot, 'picker', (hitch) => ({
-    ...hitch,
+  shot = withAttachment(shot, 'picker', (attachment) => ({
+    ...attachment,
     pace: {
-      ...newHitch('row', RANGE).pace,
+      ...newAttachment('row', RANGE).pace,
       unit: 'metres',
       keys: [
         { frame: 1, value: 4, ease: 'smooth', in: [0, 0], out: [0, 0] },
@@ -125,7 +128,7 @@ export function firstTryShot(orchard: Shot): Shot {
         badge: 'C14',
         color: 7,
         camera: defaultsOf(Camera),
-        hitch: {
+        attachment: {
           path: 'survey',
           pace: {
             keys: [

@@ -39,7 +39,7 @@ describe('a lift', () => {
   it('has the picker wait for the hauler to stop, ride on its load, and get off where it got on, without a jump', () => {
     const [hauler] = shot.riders;
     const [rows, again] = evaluated.timing(hauler)?.stops ?? [];
-    const [on, off] = shot.riders.find(({ id }) => id === 'picker')!.carriers.map(({ frame }) => frame);
+    const [on, off] = shot.riders.find(({ id }) => id === 'picker')!.parentKeys.map(({ frame }) => frame);
     expect([on > rows.from, on < rows.to, off > again.from, off < again.to]).toEqual([
       true,
       true,
@@ -62,7 +62,7 @@ describe('a lift', () => {
   });
 
   it('moves the kestrel by hand, three after it; freezes the drone; cuts to the tripod', () => {
-    const goesAfter = shot.riders.filter(({ echo }) => echo?.rider === 'kestrel');
+    const goesAfter = shot.riders.filter(({ follow }) => follow?.rider === 'kestrel');
     expect(goesAfter.length).toBe(3);
     for (const { id } of goesAfter) expect(apart(at(id, 600), at('kestrel', 600))).toBeLessThan(9);
     expect(shot.riders.flatMap(({ id, frozen }) => (frozen ? [id] : []))).toEqual(['drone']);

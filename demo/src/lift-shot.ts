@@ -6,23 +6,23 @@ import {
   formUp,
   freeze,
   handTo,
-  newHitch,
+  newAttachment,
   newShot,
   standCopies,
-  withHitch,
+  withAttachment,
   withRider,
   Camera,
   Cue,
   CueAction,
-  CueSource,
-  Looks,
-  type Hitch,
+  CueTrigger,
+  RestAim,
+  type Attachment,
   Rider,
   ClipBlock,
   type CueKey,
   type SceneAssets,
   type Shot,
-  Waiver,
+  Dismissal,
   Wheel,
   type Vec3,
 } from '@fleet-rail/core';
@@ -46,15 +46,15 @@ const go = (at: number): CueKey[] => [
 
 const cue = (
   name: string,
-  on: Partial<CueSource>,
+  on: Partial<CueTrigger>,
   does: Partial<CueAction> & { rider: string },
   keys: CueKey[],
 ): Cue => ({
   ...defaultsOf(Cue),
   id: name.toLowerCase().replaceAll(' ', '-'),
   name,
-  on: { ...defaultsOf(CueSource), ...on },
-  does: { ...defaultsOf(CueAction), ...does },
+  trigger: { ...defaultsOf(CueTrigger), ...on },
+  action: { ...defaultsOf(CueAction), ...does },
   keys,
 });
 
@@ -102,15 +102,17 @@ export async function liftShot(orchard: Shot): Promise<Shot> {
     cues: [],
     riders: orchard.riders
       .filter(({ id }) => kept.includes(id))
-      .map((rider) => (rider.id === 'kestrel' || rider.id === 'picker' ? { ...rider, hitch: null } : rider)),
+      .map((rider) =>
+        rider.id === 'kestrel' || rider.id === 'picker' ? { ...rider, attachment: null } : rider,
+      ),
   });
-  shot = withHitch(shot, 'hauler', (hitch) => ({
-    ...hitch,
+  shot = withAttachment(shot, 'hauler', (attachment) => ({
+    ...attachment,
     pace: {
-      ...hitch.pace,
+      ...attachment.pace,
       after: 'accumulate',
       drive: {
-        ...hitch.pace.drive,
+        ...attachment.pace.drive,
         top: 7.5,
         arrives: 'rolling',
         stops: [{ distance: ROWS, seconds: WAITS }],
@@ -118,8 +120,9 @@ export async function liftShot(orchard: Shot): Promise<Shot> {
       start: { frame: RANGE.first, value: ROWS - 44 },
     },
   }));
-  const onFoot = orchard.riders.find(({ id }) => id === 'picker')?.hitch ?? newHitch('aside', RANGE);
-  shot = withRider(shot, 'picker', (rider) => ({ ...rider, hitch: walkAside(onFoot, gets) }));
+  const onFoot =
+    orchard.riders.find(({ id }) => id === 'picker')?.attachment ?? newAttachment('aside', RANGE);
+  shot = withRider(shot, 'picker', (rider) => ({ ...rider, attachment: walkAside(onFoot, gets) }));
   shot = withRider(shot, 'picker', (rider) => ({
     ...rider,
     gait: rider.gait && { ...rider.gait, acts: [] },
@@ -154,31 +157,31 @@ export async function liftShot(orchard: Shot): Promise<Shot> {
   const frozen = freeze(flight, assets, ['drone'], 0.01);
   // The tripod is looked through at the rows alone, and the hauler goes under the bridge.
   const waived = {
-    ...defaultsOf(Waiver),
+    ...defaultsOf(Dismissal),
     kind: 'hidden' as const,
     rider: 'tripod',
     reason: 'Seen at the rows alone',
   };
   const goesOn = {
-    ...defaultsOf(Waiver),
+    ...defaultsOf(Dismissal),
     kind: 'not-over' as const,
     rider: 'picker',
     reason: 'It walks on when the shot is over',
   };
-  return { ...frozen, checks: { ...frozen.checks, waived: [...frozen.checks.waived, waived, goesOn] } };
+  return { ...frozen, checks: { ...frozen.checks, dismissed: [...frozen.checks.dismissed, waived, goesOn] } };
 }
 
 /** The picker on its own way, that stops at the lane. */
-function walkAside(hitch: Hitch, stop: number): Hitch {
+function walkAside(attachment: Attachment, stop: number): Attachment {
   return {
-    ...hitch,
+    ...attachment,
     path: 'aside',
     pace: {
-      ...newHitch('aside', RANGE).pace,
+      ...newAttachment('aside', RANGE).pace,
       mode: 'drive',
       unit: 'metres',
       keys: [],
-      drive: { ...hitch.pace.drive, top: 1.4, departs: 'rest', stops: [{ distance: stop, seconds: 1 }] },
+      drive: { ...attachment.pace.drive, top: 1.4, departs: 'rest', stops: [{ distance: stop, seconds: 1 }] },
       start: { frame: RANGE.first, value: 0 },
     },
   };
@@ -197,7 +200,7 @@ function handed(shot: Shot, assets: SceneAssets, on: number, off: number): Shot 
   const sat = handTo(shot, assets, 'picker', 'hauler', on);
   return withRider(sat, 'picker', (rider) => ({
     ...rider,
-    carriers: [
+    parentKeys: [
       { frame: on, rider: 'hauler', translation: SEAT, rotation: [0, 0, 0, 1], blend: STEP },
       { frame: off, rider: null, translation: [0, 0, 0], rotation: [0, 0, 0, 1], blend: STEP },
     ],
@@ -219,8 +222,8 @@ function withKestrel(shot: Shot): Shot {
   ];
   return withRider(shot, 'kestrel', (rider) => ({
     ...rider,
-    hitch: null,
-    keyed: {
+    attachment: null,
+    transformKeys: {
       keys: places.map(([frame, translation, yaw]) => {
         const half = (yaw * Math.PI) / 360;
         return {
@@ -255,7 +258,7 @@ function withTripod(shot: Shot): Shot {
         { frame: 330, value: 45, ease: 'smooth' },
       ],
     },
-    looks: { ...defaultsOf(Looks), target: { rider: 'hauler' } },
+    restAim: { ...defaultsOf(RestAim), target: { rider: 'hauler' } },
   };
   return {
     ...shot,
@@ -308,7 +311,7 @@ function chutes(): Shot['paths'] {
 
 /** A barrel that is sent along and turns out. */
 function withRoller(shot: Shot): Shot {
-  const hitch = newHitch('roll', RANGE);
+  const attachment = newAttachment('roll', RANGE);
   const roller: Rider = {
     ...defaultsOf(Rider),
     id: 'roller',
@@ -318,10 +321,10 @@ function withRoller(shot: Shot): Shot {
     badge: 'B14',
     color: 2,
     wheels: [{ ...defaultsOf(Wheel), node: 'barrel', radius: 0.353 }],
-    hitch: {
-      ...hitch,
+    attachment: {
+      ...attachment,
       pace: {
-        ...hitch.pace,
+        ...attachment.pace,
         unit: 'metres',
         keys: [
           { frame: 1, value: 0, ease: 'smooth', in: [0, 0], out: [0, 0] },
@@ -358,7 +361,7 @@ function answers(lap: number): Cue[] {
         { at: 14, value: 95, ease: 'smooth' },
         { at: 24, value: 0, ease: 'smooth' },
       ]),
-      also: [leaf('right', -1)],
+      moreActions: [leaf('right', -1)],
     },
     cue('Cut to the tripod', { kind: 'stop', rider: 'hauler' }, { kind: 'camera', rider: 'tripod' }, go(-1)),
     cue('Turns to it', { kind: 'speed', rider: 'hauler' }, { kind: 'facing', rider: 'tripod' }, [

@@ -1,4 +1,5 @@
 import {
+  NO_SHAPES,
   PathError,
   beginAt,
   closingsOf,
@@ -8,7 +9,7 @@ import {
   formUp,
   hangString,
   isOpen,
-  newHitch,
+  newAttachment,
   newShot,
   topSpeedFor,
   naturalStops,
@@ -17,8 +18,8 @@ import {
   Cycle,
   Emitter,
   Gait,
-  Hitch,
-  Laid,
+  Attachment,
+  Dressing,
   READY_PROFILES,
   READY_SPRAYS,
   Rider,
@@ -52,38 +53,38 @@ function rigged({ facing, rig }: ModelFacts): Pick<Rider, 'chassis' | 'wheels' |
 }
 
 /** On the ground, which is looked for near the path: over the bridge and under it alike. */
-const ON_GROUND: GroundContact = { ...defaultsOf(Hitch).ground, mode: 'stick', up: 0.8, down: 0.8 };
+const ON_GROUND: GroundContact = { ...defaultsOf(Attachment).ground, mode: 'stick', up: 0.8, down: 0.8 };
 
 /** A camera 7 m above the lane and 13 m behind whom it looks at, which it keeps a little below the middle. */
-function overLane(): Hitch {
-  const hitch = newHitch('lane', RANGE);
+function overLane(): Attachment {
+  const attachment = newAttachment('lane', RANGE);
   return {
-    ...hitch,
+    ...attachment,
     pacedBy: { rider: 'hauler', delay: 0, rate: 1 },
-    offset: { ...hitch.offset, along: -13, rise: 7 },
+    offset: { ...attachment.offset, along: -13, rise: 7 },
     facing: {
-      ...hitch.facing,
+      ...attachment.facing,
       mode: 'aim',
       target: { rider: 'hauler', node: 'body', at: [0, 1.2, 1] },
-      aim: { ...hitch.facing.aim, deadZone: 1.5, damping: 0.6 },
+      aim: { ...attachment.facing.aim, deadZone: 1.5, damping: 0.6 },
     },
   };
 }
 
 /** The hauler driven once round the lane in the shot's time: it halts at the rows to load and at the barn to unload. */
-function drivenRound(paths: Shot['paths']): Hitch {
+function drivenRound(paths: Shot['paths']): Attachment {
   const lane = paths.find(({ id }) => id === 'lane') as Shot['paths'][number];
   const curve = compiledPathOf(lane);
   if (curve instanceof PathError) throw curve;
-  const hitch = newHitch('lane', RANGE);
+  const attachment = newAttachment('lane', RANGE);
   const seconds = { rows: 2, barn: 3 } as Readonly<Record<string, number>>;
   const pace: Pace = {
-    ...hitch.pace,
+    ...attachment.pace,
     mode: 'drive',
     unit: 'metres',
     keys: [],
     drive: {
-      ...hitch.pace.drive,
+      ...attachment.pace.drive,
       accelerate: 2.5,
       brake: 3,
       sideways: 6,
@@ -95,23 +96,23 @@ function drivenRound(paths: Shot['paths']): Hitch {
   };
   const top = topSpeedFor(pace, curve, 1, (RANGE.last - RANGE.first + 1) / 24);
   if (top === null) throw new Error('The hauler cannot get round the lane in the time of the shot.');
-  return { ...hitch, ground: ON_GROUND, pace: { ...pace, drive: { ...pace.drive, top } } };
+  return { ...attachment, ground: ON_GROUND, pace: { ...pace, drive: { ...pace.drive, top } } };
 }
 
 /** The picker once round the row in the shot's time; it stops to fill a basket. Its stride is the nearest that is whole in the loop. */
-function pickingRound(paths: Shot['paths'], { gaits }: ModelFacts): Pick<Rider, 'gait' | 'hitch'> {
+function pickingRound(paths: Shot['paths'], { gaits }: ModelFacts): Pick<Rider, 'gait' | 'attachment'> {
   const row = paths.find(({ id }) => id === 'row') as Shot['paths'][number];
   const curve = compiledPathOf(row);
   const walk = gaits.find(({ clip }) => clip === 'walk');
   if (curve instanceof PathError || !walk) throw curve;
-  const hitch = newHitch('row', RANGE);
+  const attachment = newAttachment('row', RANGE);
   const pace: Pace = {
-    ...hitch.pace,
+    ...attachment.pace,
     mode: 'drive',
     unit: 'metres',
     keys: [],
     drive: {
-      ...hitch.pace.drive,
+      ...attachment.pace.drive,
       accelerate: 0.9,
       brake: 0.9,
       sideways: 1.5,
@@ -134,8 +135,8 @@ function pickingRound(paths: Shot['paths'], { gaits }: ModelFacts): Pick<Rider, 
       blend: 0.5,
       acts: [{ stop: 0, clip: 'pick', from: 0, to: null, fit: 'stretch' }],
     },
-    hitch: {
-      ...hitch,
+    attachment: {
+      ...attachment,
       ground: { ...ON_GROUND, tilt: false },
       pace: { ...pace, drive: { ...pace.drive, top } },
     },
@@ -190,17 +191,17 @@ const DUST: Emitter = {
 };
 
 /** A fence of posts and two rails on the outer side of the lane's western bend, and lamps along it. */
-function alongLane(paths: Shot['paths']): Laid[] {
+function alongLane(paths: Shot['paths']): Dressing[] {
   const lane = compiledPathOf(paths.find(({ id }) => id === 'lane') as Shot['paths'][number]);
   if (lane instanceof PathError) throw lane;
   const fence = {
-    ...defaultsOf(Laid),
+    ...defaultsOf(Dressing),
     path: 'lane',
     from: Math.round(0.32 * lane.length),
     to: Math.round(0.55 * lane.length),
   };
   const plank = READY_PROFILES.find(({ name }) => name === 'Plank fence');
-  const rail = (id: string, name: string, rise: number): Laid => ({
+  const rail = (id: string, name: string, rise: number): Dressing => ({
     ...fence,
     id,
     name,
@@ -240,7 +241,7 @@ function alongLane(paths: Shot['paths']): Laid[] {
 function wholeTurns(shot: Shot, assets: SceneAssets): Shot {
   for (let round = 0; round < 40; round++) {
     const evaluated = evaluateShot(shot, assets);
-    const gap = seamReport(evaluated).find((one) => one.channel === 'wheel' && isOpen(one));
+    const gap = seamReport(evaluated, NO_SHAPES).find((one) => one.channel === 'wheel' && isOpen(one));
     const [closing] = gap ? closingsOf(evaluated, gap) : [];
     if (!closing) return shot;
     shot = closing.shot;
@@ -271,8 +272,8 @@ export async function orchardShot(): Promise<Shot> {
   const trailer = rigged(await factsOf(makeTrailer(), 'trailer.glb'));
   const picker = await factsOf(makePicker(), 'picker.glb');
   // A lap ends on the frame after the last, which is the first again.
-  const once = newHitch('sky', { first: RANGE.first, last: RANGE.last + 1 });
-  const sky: Hitch = {
+  const once = newAttachment('sky', { first: RANGE.first, last: RANGE.last + 1 });
+  const sky: Attachment = {
     ...once,
     // Between two points of the loop: at one, a curve through points bends otherwise all at once.
     pace: { ...beginAt(once.pace, RANGE.first, 0.05), before: 'accumulate', after: 'accumulate' },
@@ -294,7 +295,7 @@ export async function orchardShot(): Promise<Shot> {
         badge: 'H1',
         color: 0,
         ...rigged(await factsOf(makeHauler(), 'hauler.glb')),
-        hitch: drivenRound(paths),
+        attachment: drivenRound(paths),
         emitter: DUST,
       },
       {
@@ -323,7 +324,7 @@ export async function orchardShot(): Promise<Shot> {
         badge: 'K4',
         color: 3,
         cycles: wingBeats(),
-        hitch: { ...sky, bank: { ...sky.bank, mode: 'physical', amount: 2, limit: 70, window: 8 } },
+        attachment: { ...sky, bank: { ...sky.bank, mode: 'physical', amount: 2, limit: 70, window: 8 } },
       },
       {
         id: 'drone',
@@ -334,7 +335,7 @@ export async function orchardShot(): Promise<Shot> {
         color: 4,
         camera: { ...defaultsOf(Camera), framing: [0, -0.2] },
         cycles: rotorSpin(),
-        hitch: overLane(),
+        attachment: overLane(),
       },
       {
         id: 'gate',
@@ -358,24 +359,26 @@ export async function orchardShot(): Promise<Shot> {
     cues: (['left', 'right'] as const).map((side) => ({
       id: `gate-${side}`,
       name: `Gate, ${side} leaf`,
-      on: { kind: 'gap', rider: 'hauler', other: 'gate' },
-      does: { kind: 'turn', rider: 'gate', node: `gate_${side}`, axis: side === 'left' ? '+y' : '-y' },
+      trigger: { kind: 'gap', rider: 'hauler', other: 'gate' },
+      action: { kind: 'turn', rider: 'gate', node: `gate_${side}`, axis: side === 'left' ? '+y' : '-y' },
       // Wide open while the hauler is at the barn, 13 m from the gate's middle.
       keys: [
         { at: 14, value: 95, ease: 'smooth' },
         { at: 24, value: 0 },
       ],
     })),
-    laid: alongLane(paths),
+    dressing: alongLane(paths),
     ground: { model: 'orchard', nodes: ['grass', 'lane', 'ramp', 'footbridge'] },
     cuts: [{ frame: 1, camera: 'drone' }],
     checks: {
-      waived: [{ kind: 'hidden', rider: 'drone', reason: 'The hauler goes under the bridge there' }],
+      dismissed: [{ kind: 'hidden', rider: 'drone', reason: 'The hauler goes under the bridge there' }],
     },
   });
   const onGround = (riders: Shot['riders']): Shot['riders'] =>
     riders.map((rider) =>
-      rider.hitch?.follows ? { ...rider, hitch: { ...rider.hitch, ground: ON_GROUND } } : rider,
+      rider.attachment?.coupledTo
+        ? { ...rider, attachment: { ...rider.attachment, ground: ON_GROUND } }
+        : rider,
     );
   const first = hangString(shot, 'hauler', { unit: 'trailer-1', count: 1, gap: 0.05 }).shot;
   const both = hangString(first, 'hauler', { unit: 'trailer-2', count: 1, gap: 0.05 }).shot;

@@ -125,7 +125,7 @@ export async function openShotOf(
   parts: object,
   station: string,
 ): Promise<string> {
-  const document = { format: 'fleet-rail-shot', version: 1, ...parts };
+  const document = { format: 'fleet-rail-shot', version: 2, ...parts };
   const response = await request.post('/api/shots', { data: { document } });
   expect(response.status()).toBe(201);
   const { id } = (await response.json()) as { id: string };

@@ -16,7 +16,7 @@ export const riding = (pace: object, path = 'lane') => ({
   id: 'r',
   name: 'Runner',
   badge: 'R1',
-  hitch: { path, pace },
+  attachment: { path, pace },
 });
 /** A shot of a rider on the lane, open at Pace. */
 export const openLane = (page: Page, request: APIRequestContext, pace: object = along, shot: object = {}) =>
@@ -28,7 +28,7 @@ export const openLane = (page: Page, request: APIRequestContext, pace: object = 
   );
 
 export const paceOf = async (request: APIRequestContext, id: string) => {
-  const pace = (await storedShot(request, id)).document.riders[0].hitch?.pace;
+  const pace = (await storedShot(request, id)).document.riders[0].attachment?.pace;
   if (pace === undefined) throw new Error('The rider rides nothing.');
   return pace;
 };

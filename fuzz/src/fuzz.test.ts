@@ -3,7 +3,7 @@ import { tryShot } from './try-shot.js';
 
 // A small part of what `npm run fuzz` tries, always the same.
 
-const SHOTS = ['shots', 'built', 'extremes'] as const;
+const SHOTS = ['shots', 'built', 'extremes', 'earlier'] as const;
 const FILES = (Object.keys(KINDS) as (keyof typeof KINDS)[]).filter((kind) =>
   SHOTS.every((other) => other !== kind),
 );

@@ -1,4 +1,5 @@
 import { tryBvh, tryCsv, tryDocument, tryGlb, tryGlbPaths, tryObj, trySvg } from './try-file.js';
+import { tryEarlier } from './earlier-shots.js';
 import { tryShot } from './try-shot.js';
 
 /** By kind what tries one input, made from a seed; it gives what is wrong, or null. */
@@ -7,6 +8,7 @@ export const KINDS = {
   // What is stepped forward takes its time; sizes here are of any order.
   built: (seed) => tryShot(seed, { most: 20, built: true }),
   extremes: (seed) => tryShot(seed, { most: 5, extreme: true }),
+  earlier: tryEarlier,
   documents: tryDocument,
   svg: trySvg,
   obj: tryObj,

@@ -35,12 +35,12 @@ export function withAnswers(shot: Part, random: Random): Part {
       ...rider,
       cycles,
       clips: random.chance(0.3) ? clips : [],
-      ...(after ? { hitch: null, keyed: null, echo } : {}),
+      ...(after ? { attachment: null, transformKeys: null, follow: echo } : {}),
     };
   });
   const cues = (shot.cues as Part[]).map((cue): Part => {
     if (!random.chance(0.4)) return cue;
-    const kind = random.of(['play', 'show', 'facing', 'hitch', 'camera', 'path']);
+    const kind = random.of(['play', 'show', 'facing', 'attachment', 'camera', 'path']);
     const seen = riders.filter(({ camera }) => camera !== null && camera !== undefined);
     if (kind === 'camera' && seen.length === 0) return cue;
     const does = {
@@ -52,7 +52,7 @@ export function withAnswers(shot: Part, random: Random): Part {
       blend: random.of([0, 0.25, 4]),
     };
     const keys = (cue.keys as Part[]).map((key) => ({ ...key, value: random.between(-0.5, 1.5) }));
-    return { ...cue, does, also: [], keys };
+    return { ...cue, action: does, moreActions: [], keys };
   });
   return { ...shot, riders, cues };
 }

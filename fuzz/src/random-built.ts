@@ -10,10 +10,10 @@ export function withBuilt(shot: Part, random: Random): Part {
   const riders = (shot.riders as Part[]).map((rider): Part => ({
     ...rider,
     emitter: random.chance(0.2) ? emitter(models, random) : null,
-    forces: random.chance(0.15) ? forces(random) : null,
-    hanging: random.chance(0.1) ? [hanging(random)] : [],
+    rigidBody: random.chance(0.15) ? forces(random) : null,
+    hangingParts: random.chance(0.1) ? [hanging(random)] : [],
   }));
-  return { ...shot, laid, riders };
+  return { ...shot, dressing: laid, riders };
 }
 
 function oneLaid(i: number, paths: unknown[], models: unknown[], random: Random): Part {

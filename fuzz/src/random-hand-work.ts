@@ -40,13 +40,13 @@ export function withHandWork(shot: Part, random: Random): Part {
     }));
     return {
       ...rider,
-      ...(byHand ? { hitch: null, keyed } : {}),
-      looks: random.chance(0.2) ? looks : null,
-      carriers: random.chance(0.15) ? carriers : [],
+      ...(byHand ? { attachment: null, transformKeys: keyed } : {}),
+      restAim: random.chance(0.2) ? looks : null,
+      parentKeys: random.chance(0.15) ? carriers : [],
     };
   });
   const cues = (shot.cues as Part[]).map((cue, i): Part => {
-    const does = cue.does as Part;
+    const does = cue.action as Part;
     // What starts or ends a stop by another's time may close a circle: parts never do.
     if (!random.chance(0.5) || (does.kind !== 'turn' && does.kind !== 'move')) return cue;
     const kind = random.of(i > 0 ? ['stop', 'speed', 'cue'] : ['stop', 'speed']);
@@ -57,7 +57,11 @@ export function withHandWork(shot: Part, random: Random): Part {
       from: random.of(['begin', 'end']),
       cue: kind === 'cue' ? `c${i - 1}` : null,
     };
-    return { ...cue, on, also: random.chance(0.5) ? [{ ...does, times: random.of([-1, 2]) }] : [] };
+    return {
+      ...cue,
+      trigger: on,
+      moreActions: random.chance(0.5) ? [{ ...does, times: random.of([-1, 2]) }] : [],
+    };
   });
   return { ...shot, riders: changed, cues };
 }

@@ -25,7 +25,7 @@ export function randomShot(random: Random): Part {
   const riders = Array.from({ length: count }, (_, i) => randomRider(random, i, paths, world));
   return {
     format: 'fleet-rail-shot',
-    version: 1,
+    version: 2,
     name: 'Random',
     fps: random.of([24, 25, 29.97, 60, 0.5]),
     range: RANGE,
@@ -113,7 +113,7 @@ function randomRider(random: Random, i: number, paths: readonly Part[], world: n
     kind: random.of(['vehicle', 'camera', 'character', 'prop']),
     parent: !ridden && others.length > 0 && random.chance(0.5) ? random.of(others) : null,
     rest: random.chance(0.3) ? randomTransform(random, Math.min(world, 1_000)) : {},
-    hitch: ridden ? randomHitch(random, paths, others, world) : null,
+    attachment: ridden ? randomAttachment(random, paths, others, world) : null,
     chassis: random.chance(0.4)
       ? { frontAxle: 1.2, rearAxle: random.of([-1.2, 0, 1.2]), frontCoupling: 1.8, rearCoupling: -1.8 }
       : null,
@@ -163,7 +163,12 @@ function randomRider(random: Random, i: number, paths: readonly Part[], world: n
   };
 }
 
-function randomHitch(random: Random, paths: readonly Part[], others: readonly string[], world: number): Part {
+function randomAttachment(
+  random: Random,
+  paths: readonly Part[],
+  others: readonly string[],
+  world: number,
+): Part {
   const path = random.of(paths);
   const led = others.length > 0 && random.chance(0.3);
   const follows = led && random.chance(0.5);
@@ -225,12 +230,12 @@ function randomHitch(random: Random, paths: readonly Part[], others: readonly st
     pace: randomPace(random, world),
     ground: { mode: random.of(['none', 'stick']), up: random.size(0.1, 100), down: random.size(0.1, 100) },
     influence: keys(1),
-    follows: follows ? { rider: random.of(others), gap: random.of([0, 1, 5]) } : null,
+    coupledTo: follows ? { rider: random.of(others), gap: random.of([0, 1, 5]) } : null,
     pacedBy:
       led && !follows
         ? { rider: random.of(others), delay: random.between(-100, 100), rate: random.size(0.1, 10) }
         : null,
-    displaced: random.chance(0.1)
+    rideTransform: random.chance(0.1)
       ? {
           translation: [random.between(-far, far), 0, 3],
           turn: random.between(-180, 180),
@@ -313,12 +318,12 @@ function randomCue(random: Random, i: number, riders: readonly Part[], world: nu
   return {
     id: `c${i}`,
     name: `Cue ${i}`,
-    on: {
+    trigger: {
       kind,
       rider: kind === 'frame' ? null : first.id,
       other: kind === 'gap' ? second.id : null,
     },
-    does: { kind: acts, rider: random.of(riders).id, node: 'body', axis: random.of(AXES), stop: 0 },
+    action: { kind: acts, rider: random.of(riders).id, node: 'body', axis: random.of(AXES), stop: 0 },
     keys: random
       .rising(kind === 'frame' ? -5 : -world, random.whole(1, 4), 0.1, kind === 'frame' ? 60 : world + 1)
       .map((at) => ({ at, value: random.between(-1, 2), ease: random.of(EASES) })),

@@ -22,9 +22,9 @@ import { Random } from './random.js';
 import { stage } from './stage.js';
 
 /** What is done by hand, and what answers, are drawn by numbers of their own. */
-const BY_HAND = 0x5bd1e995;
-const ANSWERS = 0x27d4eb2f;
-const BUILT = 0x165667b1;
+export const BY_HAND = 0x5bd1e995;
+export const ANSWERS = 0x27d4eb2f;
+export const BUILT = 0x165667b1;
 const EXTREME = 0x9e3779b1;
 
 /** A hundred frames of any shot are there in so many seconds. */

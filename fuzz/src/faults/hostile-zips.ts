@@ -3,7 +3,7 @@ import type { Random } from '../random.js';
 
 const DATE = '2026-01-01T00:00:00.000Z';
 const SHOT = { id: 'a', name: 'A', revision: 1, createdAt: DATE, updatedAt: DATE, deletedAt: null };
-const DOCUMENT = { format: 'fleet-rail-shot', version: 1, name: 'A' };
+const DOCUMENT = { format: 'fleet-rail-shot', version: 2, name: 'A' };
 const packed = (bytes: Uint8Array): [Uint8Array, { level: 1 }] => [bytes, { level: 1 }];
 
 /** A backup that is whole but for what is said. */

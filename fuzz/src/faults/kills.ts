@@ -23,7 +23,7 @@ const INTERRUPTED: Readonly<Record<string, Interrupted>> = {
     const work = async () => {
       for (let revision = 1; revision < 200; revision++) {
         const paths = [{ id: 'p', name: 'P', points }];
-        const document = { format: 'fleet-rail-shot', version: 1, name: `Save ${revision + 1}`, paths };
+        const document = { format: 'fleet-rail-shot', version: 2, name: `Save ${revision + 1}`, paths };
         const answer = await stage.api.send('PUT', `/api/shots/${id}`, { revision, document });
         if (!answer.ok) return;
         acknowledged = revision + 1;

@@ -4,7 +4,7 @@ export function smallJob(pictures: number): object {
   const size = { width: 16, height: 16, times: 1 };
   return {
     fileName: 'Far.zip',
-    shot: { format: 'fleet-rail-shot', version: 1, name: 'Far' },
+    shot: { format: 'fleet-rail-shot', version: 2, name: 'Far' },
     wish: {
       frames: 'range',
       every: 1,

@@ -22,7 +22,7 @@ export async function commandInfo(args: Arguments): Promise<string> {
   }
   for (const rider of shot.riders) {
     lines.push(
-      `rider ${rider.id}: ${rider.badge} ${rider.name}, ${rider.hitch ? `follows ${rider.hitch.path}` : 'at rest'}`,
+      `rider ${rider.id}: ${rider.badge} ${rider.name}, ${rider.attachment ? `follows ${rider.attachment.path}` : 'at rest'}`,
     );
   }
   return lines.join('\n');

@@ -3,7 +3,8 @@ import {
   KINDS,
   PathError,
   compiledPathOf,
-  newHitch,
+  firstAnchor,
+  newAttachment,
   newShot,
   withFoundGait,
   withFoundRig,
@@ -58,7 +59,7 @@ export async function commandNew(args: Arguments): Promise<string> {
   const { facts } = taken;
   const name = args.option('name') ?? basename(out).replace(/(\.shot)?\.json$/i, '');
   const range = { first: 1, last: frames };
-  const plain = newHitch(path.id, range);
+  const plain = newAttachment(path.id, range);
   const { forward, up, chassis } = facts.facing;
   const steady = { ...plain, facing: { ...plain.facing, forward, up } };
   const kept = taken.glb === null ? basename(modelFile) : taken.fileName;
@@ -78,7 +79,7 @@ export async function commandNew(args: Arguments): Promise<string> {
         model: 'model',
         badge: 'R1',
         chassis,
-        hitch: keys ? { ...steady, pace: { ...steady.pace, unit: 'metres', keys } } : steady,
+        attachment: keys ? { ...steady, pace: { ...steady.pace, unit: 'metres', keys } } : steady,
       },
     ],
   });
@@ -142,7 +143,9 @@ function withRig(shot: Shot, { rig, gaits }: ModelFacts, kind: Rider['kind'] | n
     null,
   );
   return withRider(shot, 'r1', (rider) => {
-    const rolling = withFoundRig(rider, rig);
+    const rigged = withFoundRig(rider, rig);
+    const { attachment } = rigged;
+    const rolling = { ...rigged, attachment: attachment && { ...attachment, anchor: firstAnchor(rigged) } };
     const walks = walk !== null && rig.wheels.length === 0;
     return walks ? withFoundGait({ ...rolling, kind: kind ?? 'character' }, walk.clip, gaits) : rolling;
   });

@@ -21,6 +21,7 @@ beforeEach(async () => {
 });
 afterEach(() => folder.end());
 
+const shotOf = () => JSON.parse(readFileSync(path('a.shot.json'), 'utf8'));
 const make = (...more: string[]) => run(folder.newShot('a.shot.json', ...more));
 
 it('new makes a shot that goes steadily, once along the path', async () => {
@@ -53,6 +54,39 @@ it('new on waypoints with times is there on time', async () => {
   expect(z(1)).toBeCloseTo(0, 9);
   expect(z(49)).toBeCloseTo(10, 9);
   expect(z(97)).toBeCloseTo(10, 9);
+});
+
+it('new holds a car whose wheels were found by its rear axle', async () => {
+  await folder.putCar();
+  expect(await make('--rig')).toMatchObject({ code: 0 });
+  const [car] = shotOf().riders;
+  expect([car.wheels.length, car.attachment?.anchor]).toEqual([4, 'rearAxle']);
+  expect(await run(['bake', path('a.shot.json'), '--out', path('a.csv')])).toMatchObject({ code: 0 });
+  const [, first] = readFileSync(path('a.csv'), 'utf8').split('\n');
+  // The rear axle is where the path begins, and the path goes along X: its middle is 1.2 m further.
+  expect(Number(first.split(',')[4])).toBeCloseTo(1.2, 6);
+});
+
+it('upgrade writes a file of version 1 in version 2, over itself or beside it, and leaves one of version 2', async () => {
+  await make();
+  const latest = readFileSync(path('a.shot.json'), 'utf8');
+  const old = latest.replace('"version": 2', '"version": 1').replace('"attachment": {', '"hitch": {');
+  writeFileSync(
+    path('a.shot.json'),
+    ['coupledTo:follows', 'rideTransform:displaced', 'restBeforeParent:stood', 'shake:unrest']
+      .concat(['transformKeys:keyed', 'restAim:looks', 'follow:echo', 'parentKeys:carriers'])
+      .concat(['rigidBody:forces', 'hangingParts:hanging', 'dressing:laid', 'dismissed:waived'])
+      .map((pair) => pair.split(':'))
+      .reduce((text, [now, then]) => text.replaceAll(`"${now}":`, `"${then}":`), old),
+  );
+  expect(await run(['upgrade', path('a.shot.json'), '--out', path('b.shot.json')])).toEqual({
+    code: 0,
+    text: `${path('b.shot.json')}: version 1 → 2`,
+  });
+  expect(readFileSync(path('b.shot.json'), 'utf8')).toBe(latest);
+  expect(await run(['upgrade', path('a.shot.json')])).toMatchObject({ code: 0 });
+  expect(readFileSync(path('a.shot.json'), 'utf8')).toBe(latest);
+  expect((await run(['upgrade', path('a.shot.json')])).text).toMatch(/is version 2 already$/);
 });
 
 it('bake writes a GLB with the model in it', async () => {
@@ -158,7 +192,7 @@ it('a bake whose model is gone names the file, and leaves no half file', async (
 describe('check', () => {
   const check = (...more: string[]) => run(['check', path('a.shot.json'), ...more]);
   const change = (
-    edit: (shot: { riders: Record<string, never>[]; checks: { waived: object[] } }) => void,
+    edit: (shot: { riders: Record<string, never>[]; checks: { dismissed: object[] } }) => void,
   ) => {
     const shot = JSON.parse(readFileSync(path('a.shot.json'), 'utf8'));
     edit(shot);
@@ -202,7 +236,7 @@ describe('check', () => {
     const missing = await check('--json');
     expect(missing.code).toBe(2);
     expect(JSON.parse(missing.text)[0]).toMatchObject({ kind: 'missing-model', severity: 'fault' });
-    change(({ checks }) => checks.waived.push({ kind: 'missing-model', reason: 'It comes on Monday.' }));
+    change(({ checks }) => checks.dismissed.push({ kind: 'missing-model', reason: 'It comes on Monday.' }));
     const known = await check();
     expect(known.code).toBe(0);
     expect(known.text).toMatch(/let be: missing-model: .*\(It comes on Monday\.\)/);
@@ -242,7 +276,7 @@ describe('what is built, sprayed and moved by forces', () => {
       model: 'model',
       every,
     });
-    await shotWith({ laid: [laid('ties', 'Ties', 10), laid('posts', 'Posts', 35)] });
+    await shotWith({ dressing: [laid('ties', 'Ties', 10), laid('posts', 'Posts', 35)] });
     const out = ['--out', path('ties.glb')];
     await expect(run(['lay', path('a.shot.json'), ...out, '--only', 'Ties'])).resolves.toEqual({
       code: 0,
@@ -276,7 +310,7 @@ describe('what is built, sprayed and moved by forces', () => {
   });
 
   it('bake lets forces move what they move: it falls', async () => {
-    await shotWith({}, { hitch: null, rest: { translation: [0, 20, 0] }, forces: { pull: 0 } });
+    await shotWith({}, { attachment: null, rest: { translation: [0, 20, 0] }, rigidBody: { pull: 0 } });
     await expect(run(['bake', path('a.shot.json'), '--out', path('a.csv')])).resolves.toMatchObject({
       code: 0,
     });
@@ -287,8 +321,6 @@ describe('what is built, sprayed and moved by forces', () => {
 });
 
 describe('files as they come, and as others need them', () => {
-  const shotOf = () => JSON.parse(readFileSync(path('a.shot.json'), 'utf8'));
-
   it('new takes the path that is picked, as long as is asked, as the kind that is meant', async () => {
     writeFileSync(
       path('lane.svg'),

@@ -7,6 +7,7 @@ import { LAY_FLAGS, LAY_OPTIONS, commandLay } from './command-lay.js';
 import { NEW_FLAGS, NEW_OPTIONS, commandNew } from './command-new.js';
 import { PATH_FLAGS, PATH_OPTIONS, commandPath } from './command-path.js';
 import { RENDER_FLAGS, RENDER_OPTIONS, commandRender } from './command-render.js';
+import { UPGRADE_FLAGS, UPGRADE_OPTIONS, commandUpgrade } from './command-upgrade.js';
 import { UsageError, readArguments, type Arguments } from './options.js';
 
 /** What a command came to: a text, or with it the exit code where that is not 0. */
@@ -25,6 +26,7 @@ const COMMANDS: Record<string, Command> = {
   check: { options: [], flags: CHECK_FLAGS, run: commandCheck },
   render: { options: RENDER_OPTIONS, flags: RENDER_FLAGS, run: commandRender },
   path: { options: PATH_OPTIONS, flags: PATH_FLAGS, run: commandPath },
+  upgrade: { options: UPGRADE_OPTIONS, flags: UPGRADE_FLAGS, run: commandUpgrade },
   lay: { options: LAY_OPTIONS, flags: LAY_FLAGS, run: commandLay },
 };
 

@@ -54,6 +54,23 @@ export const PLANTED_LATER: readonly Planted[] = [
     cures: [],
   },
   {
+    kind: 'fast-cycle',
+    paths: [line(40)],
+    // The clip of a second runs 15 times a second: 0.625 times a frame.
+    riders: [
+      rider(
+        { pace: even(0, 40) },
+        {
+          model: 'walker',
+          kind: 'prop',
+          clips: [{ clip: 'walk', frame: 20, until: 60, rate: 15 }],
+        },
+      ),
+    ],
+    said: { severity: 'warning', part: 'walk', figure: about(0.625, 1e-9) },
+    cures: [],
+  },
+  {
     kind: 'tail-first',
     paths: [line(40)],
     // Slower than what backs, but it never does anything else.

@@ -40,15 +40,15 @@ export const PLANTED: readonly Planted[] = [
     paths: [line(40)],
     riders: [
       crate(),
-      { ...crate(), id: 'q', badge: 'Q2', hitch: { path: 'p', offset: { side: 3 }, pace: even(0, 40) } },
+      { ...crate(), id: 'q', badge: 'Q2', attachment: { path: 'p', offset: { side: 3 }, pace: even(0, 40) } },
     ],
     rest: {
       cues: [
         {
           id: 'c',
           name: 'Go',
-          on: { kind: 'distance', rider: 'r' },
-          does: { kind: 'start', rider: 'q' },
+          trigger: { kind: 'distance', rider: 'r' },
+          action: { kind: 'start', rider: 'q' },
           keys: [
             { at: -1e6, value: 0, ease: 'hold' },
             { at: 500, value: 1 },

@@ -8,19 +8,22 @@ import { CART_AXLES, cart } from './carts.js';
 import { even, runs } from './shots.js';
 import { STANCE, STRIDE } from './walker.js';
 
-export const rider = (hitch: Loose<NonNullable<Rider['hitch']>>, more: Loose<Rider> = {}): Loose<Rider> => ({
+export const rider = (
+  attachment: Loose<NonNullable<Rider['attachment']>>,
+  more: Loose<Rider> = {},
+): Loose<Rider> => ({
   id: 'r',
   name: 'R',
   badge: 'R1',
-  hitch: { path: 'p', pace: even(0, 40), ...hitch },
+  attachment: { path: 'p', pace: even(0, 40), ...attachment },
   ...more,
 });
-export const vehicle = (hitch: Loose<NonNullable<Rider['hitch']>> = {}, more: Loose<Rider> = {}) =>
-  rider(hitch, { ...cart, chassis: CART_AXLES, ...more });
-export const crate = (hitch: Loose<NonNullable<Rider['hitch']>> = {}, more: Loose<Rider> = {}) =>
-  rider(hitch, { model: 'crate', ...more });
-export const camera = (hitch: Loose<NonNullable<Rider['hitch']>> = {}, more: Loose<Rider> = {}) =>
-  rider(hitch, { kind: 'camera', camera: {}, ...more });
+export const vehicle = (attachment: Loose<NonNullable<Rider['attachment']>> = {}, more: Loose<Rider> = {}) =>
+  rider(attachment, { ...cart, chassis: CART_AXLES, ...more });
+export const crate = (attachment: Loose<NonNullable<Rider['attachment']>> = {}, more: Loose<Rider> = {}) =>
+  rider(attachment, { model: 'crate', ...more });
+export const camera = (attachment: Loose<NonNullable<Rider['attachment']>> = {}, more: Loose<Rider> = {}) =>
+  rider(attachment, { kind: 'camera', camera: {}, ...more });
 export const standing = (position: Vec3, more: Loose<Rider> = {}): Loose<Rider> => ({
   id: 's',
   name: 'S',
@@ -34,10 +37,10 @@ export const high = (...heights: number[]) =>
   runs(...heights.map((y, i): Vec3 => [0, y, (40 * i) / (heights.length - 1)]));
 export const walker = (
   more: Loose<NonNullable<Rider['gait']>>,
-  hitch: Loose<NonNullable<Rider['hitch']>> = {},
+  attachment: Loose<NonNullable<Rider['attachment']>> = {},
 ) =>
   rider(
-    { pace: even(0, 4.8), ...hitch },
+    { pace: even(0, 4.8), ...attachment },
     {
       kind: 'character',
       model: 'walker',

@@ -20,7 +20,7 @@ export function paceOf(pace: Loose<Pace>): Pace {
   const shot = newShot({
     name: 't',
     paths: [{ id: 'p', name: 'P' }],
-    riders: [{ id: 'r', name: 'R', hitch: { path: 'p', pace } }],
+    riders: [{ id: 'r', name: 'R', attachment: { path: 'p', pace } }],
   });
-  return shot.riders[0].hitch?.pace as Pace;
+  return shot.riders[0].attachment?.pace as Pace;
 }

@@ -2,7 +2,7 @@ import { mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Document, WebIO } from '@gltf-transform/core';
 import Database from 'better-sqlite3';
-import { newShot, writeShotText } from '@fleet-rail/core';
+import { newShot, writeShotText, type Shot } from '@fleet-rail/core';
 import { DataSource } from 'typeorm';
 import { ModelsService } from './models/models.service.js';
 import { ShotsService } from './shots/shots.service.js';
@@ -66,16 +66,42 @@ describe('shots', () => {
     const full = newShot({
       name: 'Old',
       paths: [path],
-      riders: [{ id: 'r', name: 'R', hitch: { path: 'p' } }],
+      riders: [{ id: 'r', name: 'R', attachment: { path: 'p' } }],
     });
     const { id } = await shots.create(undefined, full);
     await app.get(DataSource).query(
       `UPDATE shot SET document = json_remove(document, '$.cuts', '$.riders[0].chassis',
-        '$.riders[0].hitch.influence', '$.riders[0].hitch.facing.aim') WHERE id = ?`,
+        '$.riders[0].attachment.influence', '$.riders[0].attachment.facing.aim') WHERE id = ?`,
       [id],
     );
     expect((await shots.open(id)).document).toEqual(full);
     expect((await shots.duplicate(id)).document).toMatchObject({ cuts: [], riders: full.riders });
+  });
+
+  it('rows of version 1 are opened, duplicated and brought back in the latest version', async () => {
+    const head = { name: 'Old', paths: [{ id: 'p', name: 'P', points: [] }] };
+    const full = newShot({
+      ...head,
+      riders: [
+        { id: 'r', name: 'R', attachment: { path: 'p' } },
+        { id: 's', name: 'S', attachment: { path: 'p', coupledTo: { rider: 'r', gap: 2 } } },
+      ],
+    });
+    const old = {
+      format: full.format,
+      version: 1,
+      ...head,
+      riders: [
+        { id: 'r', name: 'R', hitch: { path: 'p' } },
+        { id: 's', name: 'S', hitch: { path: 'p', follows: { rider: 'r', gap: 2 } } },
+      ],
+    };
+    const { id } = await shots.create('New', undefined);
+    const kept = await checkpoints.keep(id, 'Before', { shot: old as unknown as Shot, revision: 1 });
+    expect((await checkpoints.restore(id, kept.id, 1)).document).toEqual(full);
+    await app.get(DataSource).query('UPDATE shot SET document = ? WHERE id = ?', [JSON.stringify(old), id]);
+    expect((await shots.open(id)).document).toEqual(full);
+    expect((await shots.duplicate(id)).document).toMatchObject({ version: 2, riders: full.riders });
   });
 
   it('of many saves at once on one revision exactly one is taken', async () => {
@@ -131,7 +157,7 @@ describe('shots', () => {
         { id: 'p', name: 'P', basis: 'polyline', points },
         { id: 'q', name: 'Q', points: [] },
       ],
-      riders: [{ id: 'r', name: 'R', badge: 'R7', color: 5, hitch: { path: 'p' } }],
+      riders: [{ id: 'r', name: 'R', badge: 'R7', color: 5, attachment: { path: 'p' } }],
     });
     await shots.create(undefined, document);
     await shots.create('Newer', undefined);

@@ -7,7 +7,7 @@ import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { POSE } from '../pose/pose.js';
-import { poseOfRider, withHitch } from './change-rider.js';
+import { poseOfRider, withAttachment } from './change-rider.js';
 import { formUp, type Formation } from './formation.js';
 import { attachRiders, speedOnce, type AttachPlan } from './attach-riders.js';
 import { detachBack, detachHere, removeRider } from './remove-riders.js';
@@ -79,12 +79,12 @@ describe('attaching', () => {
     const wheel = { node: 'w', steers: true };
     const car = { id: 'a', name: 'A', rest, chassis, wheels: [wheel] };
     const after = attachRiders(shotOf([car]), NO_ASSETS, ['a'], plan);
-    expect(after.riders[0].hitch?.anchor).toBe('rearAxle');
+    expect(after.riders[0].attachment?.anchor).toBe('rearAxle');
     // Its rear axle is at 10 m of 30 m along +Z at the first frame; its origin 1 m ahead.
     expect(place(after, 'a', 1)).toEqual(near([0, 0, 11]));
     // A rider that cannot steer, or that keeps its place, is held by its origin.
     const still = attachRiders(shotOf([car]), NO_ASSETS, ['a'], { ...plan, keepsPlace: true });
-    expect(still.riders[0].hitch?.anchor).toBe('origin');
+    expect(still.riders[0].attachment?.anchor).toBe('origin');
     expect(place(still, 'a', plan.startFrame)).toEqual(near(rest.translation));
     const sledge = attachRiders(
       shotOf([{ ...car, wheels: [{ ...wheel, steers: false }] }]),
@@ -92,7 +92,7 @@ describe('attaching', () => {
       ['a'],
       plan,
     );
-    expect(sledge.riders[0].hitch?.anchor).toBe('origin');
+    expect(sledge.riders[0].attachment?.anchor).toBe('origin');
   });
 
   it('tells how fast once over is', () => {
@@ -144,11 +144,11 @@ describe('attaching', () => {
   it('once over the range, round a closed path in a loop, no frame is doubled: the frame after the last is the first', () => {
     const round = { ...shotOf([{ id: 'a', name: 'A' }], true), loop: true };
     const after = attachRiders(round, NO_ASSETS, ['a'], plan);
-    const keys = after.riders[0].hitch?.pace.keys ?? [];
+    const keys = after.riders[0].attachment?.pace.keys ?? [];
     expect(keys.map(({ frame }) => frame)).toEqual([1, 102]);
     // Without a loop the last frame is where it ends, as ever.
     const once = attachRiders({ ...round, loop: false }, NO_ASSETS, ['a'], plan);
-    expect(once.riders[0].hitch?.pace.keys.map(({ frame }) => frame)).toEqual([1, 101]);
+    expect(once.riders[0].attachment?.pace.keys.map(({ frame }) => frame)).toEqual([1, 101]);
   });
 
   it('several start one behind the other', () => {
@@ -174,10 +174,10 @@ describe('attaching', () => {
       gap: 1,
     }).shot;
     const moved = attachRiders(hung, NO_ASSETS, ['e'], { ...plan, path: 'q', start: 50 });
-    expect(moved.riders.map(({ hitch }) => hitch?.path)).toEqual(['q', 'q']);
+    expect(moved.riders.map(({ attachment }) => attachment?.path)).toEqual(['q', 'q']);
     expect(distance(moved, 'w', 1)).toBeCloseTo(50 - 1.5 - 1 - 0.5, 9);
     const alone = attachRiders(hung, NO_ASSETS, ['w'], { ...plan, path: 'q', timing: { kind: 'kept' } });
-    expect(alone.riders[1].hitch).toMatchObject({ path: 'q', follows: null });
+    expect(alone.riders[1].attachment).toMatchObject({ path: 'q', coupledTo: null });
     expect(distance(alone, 'w', 60)).toBeCloseTo(distance(hung, 'w', 60), 6);
   });
 
@@ -200,9 +200,9 @@ describe('attaching', () => {
         expect(place(attached, 'a', 20)).toEqual(near(translation));
         expect(Math.abs(quat.dot(turn(attached, 'a', 20), rest.rotation))).toBeCloseTo(1, 9);
         accepted(attached);
-        const banked = withHitch(attached, 'a', (hitch) => ({
-          ...hitch,
-          bank: { ...hitch.bank, mode: 'amount', amount: 30, window: 8 },
+        const banked = withAttachment(attached, 'a', (attachment) => ({
+          ...attachment,
+          bank: { ...attachment.bank, mode: 'amount', amount: 30, window: 8 },
         }));
         const again = attachRiders(banked, NO_ASSETS, ['a'], {
           ...plan,
@@ -224,7 +224,7 @@ describe('coming off again', () => {
     const here = detachHere(attached, NO_ASSETS, ['a'], 70);
     expect(place(here, 'a', 1)).toEqual(near(place(attached, 'a', 70)));
     expect(place(detachBack(attached, NO_ASSETS, ['a']), 'a', 1)).toEqual(near(rest.translation));
-    expect(here.riders[0].hitch).toBeNull();
+    expect(here.riders[0].attachment).toBeNull();
   });
 
   it('what took its time from it, or hung behind it, goes on as before', () => {
@@ -263,7 +263,7 @@ describe('coming off again', () => {
       expect(place(off, id, 1)).toEqual(near(place(formed.shot, id, 64)));
     // Without the middle one the last hangs as far behind the first as it did.
     const shorter = removeRider(formed.shot, NO_ASSETS, 'b', 1);
-    expect(shorter.riders.find(({ id }) => id === 'c')?.hitch?.follows?.rider).toBe('a');
+    expect(shorter.riders.find(({ id }) => id === 'c')?.attachment?.coupledTo?.rider).toBe('a');
     expect(distance(shorter, 'c', 90)).toBeCloseTo(distance(formed.shot, 'c', 90), 6);
   });
 
@@ -273,13 +273,17 @@ describe('coming off again', () => {
       riders: [
         { ...attached.riders[0], camera: {} },
         { id: 'load', name: 'Load', parent: 'a', rest: { translation: [0, 2, 0] } },
-        { id: 'eye', name: 'Eye', hitch: { path: 'p', facing: { mode: 'aim', target: { rider: 'a' } } } },
+        {
+          id: 'eye',
+          name: 'Eye',
+          attachment: { path: 'p', facing: { mode: 'aim', target: { rider: 'a' } } },
+        },
       ],
       cuts: [{ frame: 1, camera: 'a' }],
     } as Loose<Shot> & { name: string });
     const after = removeRider(shot, NO_ASSETS, 'a', 40);
     expect(place(after, 'load', 1)).toEqual(near(place(shot, 'load', 40)));
-    expect(after.riders[1].hitch?.facing.target).toBeNull();
+    expect(after.riders[1].attachment?.facing.target).toBeNull();
     expect(after.cuts).toEqual([]);
     accepted(after);
   });
@@ -323,9 +327,12 @@ describe('a formation', () => {
 
   it('follows what its leader is given later', () => {
     const { shot, ids } = formUp(led, NO_ASSETS, 'k', { ...formation, arrangement: 'file', count: 1 });
-    const slowed = withHitch(shot, 'k', (hitch) => ({
-      ...hitch,
-      pace: { ...hitch.pace, keys: hitch.pace.keys.map((key) => ({ ...key, value: key.value / 2 })) },
+    const slowed = withAttachment(shot, 'k', (attachment) => ({
+      ...attachment,
+      pace: {
+        ...attachment.pace,
+        keys: attachment.pace.keys.map((key) => ({ ...key, value: key.value / 2 })),
+      },
     }));
     expect(distance(slowed, ids[0], 80)).toBeCloseTo(distance(slowed, 'k', 80) - 2, 9);
   });
@@ -335,21 +342,21 @@ describe('a formation', () => {
     const hitches = (seed: number, count: number) =>
       formUp(led, NO_ASSETS, 'k', { ...formation, seed, count, vary })
         .shot.riders.slice(1)
-        .map(({ hitch }) => hitch);
+        .map(({ attachment }) => attachment);
     expect(hitches(3, 4)).toEqual(hitches(3, 4));
     expect(hitches(3, 9).slice(0, 4)).toEqual(hitches(3, 4));
     expect(hitches(4, 4)).not.toEqual(hitches(3, 4));
-    for (const hitch of hitches(3, 60)) {
-      expect(Math.abs(hitch?.pacedBy?.delay ?? NaN)).toBeLessThanOrEqual(6);
-      expect(Math.abs((hitch?.pacedBy?.rate ?? NaN) - 1)).toBeLessThanOrEqual(0.1);
-      expect(Math.abs(hitch?.offset.rise ?? NaN)).toBeLessThanOrEqual(1);
+    for (const attachment of hitches(3, 60)) {
+      expect(Math.abs(attachment?.pacedBy?.delay ?? NaN)).toBeLessThanOrEqual(6);
+      expect(Math.abs((attachment?.pacedBy?.rate ?? NaN) - 1)).toBeLessThanOrEqual(0.1);
+      expect(Math.abs(attachment?.offset.rise ?? NaN)).toBeLessThanOrEqual(1);
     }
   });
 
   it('what drives is not lifted off the ground', () => {
     const truck = { ...led, riders: led.riders.map((rider) => ({ ...rider, kind: 'vehicle' as const })) };
     const { shot } = formUp(truck, NO_ASSETS, 'k', { ...formation, vary: { ...formation.vary, place: 1 } });
-    expect(shot.riders.every(({ hitch }) => hitch?.offset.rise === 0)).toBe(true);
+    expect(shot.riders.every(({ attachment }) => attachment?.offset.rise === 0)).toBe(true);
   });
 
   it('the whole ride is moved and turned about where its leader starts', () => {
@@ -392,7 +399,7 @@ it('a string takes copies of its unit, with both axles on the path', () => {
   expect(places).toEqual(
     [20 - 1.5 - 0.4 - 0.5, 20 - 2.4 - 3.4, 20 - 2.4 - 6.8].map((v) => expect.closeTo(v, 9)),
   );
-  expect(hung.riders.slice(1).every(({ hitch }) => hitch?.anchor === 'bothAxles')).toBe(true);
+  expect(hung.riders.slice(1).every(({ attachment }) => attachment?.anchor === 'bothAxles')).toBe(true);
   expect(() => hangString(hung, 't', { unit: 'e', count: 1, gap: 0 })).toThrow('Engine');
   accepted(hung);
 });

@@ -1,6 +1,6 @@
 import { quat, vec3 } from 'gl-matrix';
 import { defaultsOf } from '../document/defaults.js';
-import { Hitch } from '../document/shot-hitch.js';
+import { Attachment } from '../document/shot-attachment.js';
 import { PaceKey, type Pace } from '../document/shot-pace.js';
 import type { Facing } from '../document/shot-facing.js';
 import type { Rider } from '../document/shot-rider.js';
@@ -17,7 +17,7 @@ import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
 import { POSE, positionIn, rotationIn } from '../pose/pose.js';
 import { hasWheelbase } from '../ride/chassis.js';
-import { poseOfRider, withHitch, withRider } from './change-rider.js';
+import { poseOfRider, withAttachment, withRider } from './change-rider.js';
 import { withOwnPace } from './own-pace.js';
 
 /** How riders are to be attached to a path. */
@@ -74,49 +74,52 @@ function attachOne(
   const evaluated = evaluateShot(shot, assets);
   const was = plan.keepsPlace ? poseOfRider(evaluated, id, plan.startFrame) : null;
   const begun = was ? { ...plan, start: nearestToPoint(curve, positionIn(was)).distance } : plan;
-  const plain = defaultsOf(Hitch);
+  const plain = defaultsOf(Attachment);
   const attached = withRider(shot, id, (rider) => {
-    if (plan.timing.kind === 'kept' && rider.hitch !== null) {
-      const leader = shot.riders.find((other) => other.id === rider.hitch?.follows?.rider);
+    if (plan.timing.kind === 'kept' && rider.attachment !== null) {
+      const leader = shot.riders.find((other) => other.id === rider.attachment?.coupledTo?.rider);
       // What hung behind a rider of another path goes on by itself.
-      const own = leader && leader.hitch?.path !== plan.path ? withOwnPace(evaluated, rider) : rider;
-      return { ...own, hitch: own.hitch && { ...own.hitch, path: plan.path } };
+      const own = leader && leader.attachment?.path !== plan.path ? withOwnPace(evaluated, rider) : rider;
+      return { ...own, attachment: own.attachment && { ...own.attachment, path: plan.path } };
     }
-    const base: Hitch = rider.hitch ?? {
+    const base: Attachment = rider.attachment ?? {
       ...plain,
       path: plan.path,
-      // A vehicle that steers is held by its rear axle; one that keeps its place, by its origin.
-      anchor: isSteered(rider) && was === null ? 'rearAxle' : plain.anchor,
+      // One that keeps its place is held by its origin.
+      anchor: was === null ? firstAnchor(rider) : 'origin',
       facing: { ...plain.facing, ...axes },
     };
     const placed = { along: was ? 0 : along, yaw: plan.way === 'against' ? 180 : 0 };
-    const hitch: Hitch = {
+    const attachment: Attachment = {
       ...base,
       path: plan.path,
-      follows: null,
+      coupledTo: null,
       pacedBy: null,
       offset: { ...base.offset, ...placed },
       offsetKeys: base.offsetKeys.map((key) => ({ ...key, ...placed })),
       pace: startingPace(shot, begun, curve, base.pace),
     };
-    return { ...rider, hitch };
+    return { ...rider, attachment };
   });
   const together = withString(attached, id, plan.path);
   return was ? keptInPlace(together, assets, id, plan.startFrame, was, begun.start) : together;
 }
 
-/** Whether a rider has a wheelbase and wheels that steer. */
-const isSteered = ({ chassis, wheels }: Rider): boolean =>
-  chassis !== null && hasWheelbase(chassis) && wheels.some(({ steers }) => steers);
+/** The anchor of a newly attached rider: its rear axle where it has a wheelbase and wheels that steer, else its origin. */
+export const firstAnchor = ({ chassis, wheels }: Rider): Attachment['anchor'] =>
+  chassis !== null && hasWheelbase(chassis) && wheels.some(({ steers }) => steers) ? 'rearAxle' : 'origin';
 
 /** The string behind a rider, on the rider's path. */
 function withString(shot: Shot, id: string, path: string): Shot {
   const behind = new Set([id]);
   for (const leader of behind) {
-    for (const rider of shot.riders) if (rider.hitch?.follows?.rider === leader) behind.add(rider.id);
+    for (const rider of shot.riders) if (rider.attachment?.coupledTo?.rider === leader) behind.add(rider.id);
   }
   behind.delete(id);
-  return [...behind].reduce((before, unit) => withHitch(before, unit, (hitch) => ({ ...hitch, path })), shot);
+  return [...behind].reduce(
+    (before, unit) => withAttachment(before, unit, (attachment) => ({ ...attachment, path })),
+    shot,
+  );
 }
 
 /** The metres of its path that a ride covers once, and the frame at which it is done. */
@@ -194,16 +197,16 @@ function keptInPlace(
 ): Shot {
   const poseIn = (one: Shot) => poseOfRider(evaluateShot(one, assets), id, frame);
   const ahead = nearest - poseIn(shot)[POSE.distance];
-  const plain = defaultsOf(Hitch);
-  const upright = withHitch(shot, id, (hitch) => ({
-    ...hitch,
-    offset: { ...plain.offset, along: hitch.offset.along + ahead },
+  const plain = defaultsOf(Attachment);
+  const upright = withAttachment(shot, id, (attachment) => ({
+    ...attachment,
+    offset: { ...plain.offset, along: attachment.offset.along + ahead },
     offsetKeys: [],
-    displaced: null,
+    rideTransform: null,
     influence: [],
-    facing: { ...hitch.facing, mode: 'path', influence: [] },
+    facing: { ...attachment.facing, mode: 'path', influence: [] },
   }));
-  const { forward, up } = (upright.riders.find((rider) => rider.id === id)?.hitch ?? plain).facing;
+  const { forward, up } = (upright.riders.find((rider) => rider.id === id)?.attachment ?? plain).facing;
   const toModel = quat.conjugate([0, 0, 0, 1], axesToTravel(forward, up)) as Quat;
   /** The frame of travel as a rotation that takes the world into it. */
   const intoTravel = (pose: Float64Array): Quat => {
@@ -211,7 +214,7 @@ function keptInPlace(
     return quat.conjugate([0, 0, 0, 1], travel) as Quat;
   };
   const banked = poseIn(upright);
-  const level = poseIn(withHitch(upright, id, (hitch) => ({ ...hitch, bank: plain.bank })));
+  const level = poseIn(withAttachment(upright, id, (attachment) => ({ ...attachment, bank: plain.bank })));
   const turn = quat.multiply([0, 0, 0, 1], intoTravel(banked), rotationIn(was));
   quat.multiply(turn, turn, toModel);
   const gap = vec3.subtract([0, 0, 0], positionIn(was), positionIn(level));
@@ -222,10 +225,10 @@ function keptInPlace(
     [0, 0, left],
     quat.invert([0, 0, 0, 1], intoTravel(level)),
   ) as Vec3;
-  return withHitch(shot, id, (hitch) => ({
-    ...hitch,
-    offset: { along: hitch.offset.along + ahead, side, rise, ...anglesOf(turn as Quat) },
+  return withAttachment(shot, id, (attachment) => ({
+    ...attachment,
+    offset: { along: attachment.offset.along + ahead, side, rise, ...anglesOf(turn as Quat) },
     offsetKeys: [],
-    displaced: Math.abs(left) > 1e-6 ? { translation: past, turn: 0, size: 1 } : null,
+    rideTransform: Math.abs(left) > 1e-6 ? { translation: past, turn: 0, size: 1 } : null,
   }));
 }

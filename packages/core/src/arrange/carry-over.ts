@@ -1,6 +1,6 @@
 import { quat, vec3 } from 'gl-matrix';
 import type { Facing } from '../document/shot-facing.js';
-import type { Hitch, Offset } from '../document/shot-hitch.js';
+import type { Attachment, Offset } from '../document/shot-attachment.js';
 import type { Pace, SpeedKey } from '../document/shot-pace.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { metresPerValue } from '../pace/change-unit.js';
@@ -21,21 +21,24 @@ export interface PathChange {
 }
 
 /**
- * A hitch such that its rider is where it was at every frame, and turned as it was, after its path was
+ * An attachment such that its rider is where it was at every frame, and turned as it was, after its path was
  * reversed, begun elsewhere, cut or joined. On a reversed path it travels backward, so it is yawed by half a
  * turn: its nose points where it did.
  *
  * @param s a distance along the old path at which both paths can be compared, metres
  */
-export function carryOver(hitch: Hitch, change: PathChange, s: number): Hitch {
-  const { facing } = hitch;
+export function carryOver(attachment: Attachment, change: PathChange, s: number): Attachment {
+  const { facing } = attachment;
   return {
-    ...hitch,
+    ...attachment,
     path: change.path,
     facing: { ...facing, ahead: change.sign * facing.ahead || 0 },
-    offset: carryOffset(hitch.offset, hitch.facing, change, s),
-    offsetKeys: hitch.offsetKeys.map((key) => ({ ...key, ...carryOffset(key, hitch.facing, change, s) })),
-    pace: carryPace(hitch.pace, change),
+    offset: carryOffset(attachment.offset, attachment.facing, change, s),
+    offsetKeys: attachment.offsetKeys.map((key) => ({
+      ...key,
+      ...carryOffset(key, attachment.facing, change, s),
+    })),
+    pace: carryPace(attachment.pace, change),
   };
 }
 

@@ -33,28 +33,28 @@ const keys = [
   { frame: 81, value: 0.45 },
 ];
 const riders: Loose<Rider>[] = [
-  { id: 'laps', name: 'Laps', hitch: { path: 'p', offset, pace: { unit: 'laps', keys } } },
+  { id: 'laps', name: 'Laps', attachment: { path: 'p', offset, pace: { unit: 'laps', keys } } },
   {
     id: 'metres',
     name: 'Metres',
-    hitch: { path: 'p', offset, pace: { keys: keys.map((key) => ({ ...key, value: 20 * key.value })) } },
+    attachment: { path: 'p', offset, pace: { keys: keys.map((key) => ({ ...key, value: 20 * key.value })) } },
   },
   {
     id: 'own',
     name: 'Own frame',
-    hitch: { path: 'p', offset, facing: { reference: 'path' }, pace: { unit: 'laps', keys } },
+    attachment: { path: 'p', offset, facing: { reference: 'path' }, pace: { unit: 'laps', keys } },
   },
   {
     id: 'side',
     name: 'Sideways',
-    hitch: { path: 'p', facing: { forward: '-x', up: '+z' }, pace: { unit: 'laps', keys } },
+    attachment: { path: 'p', facing: { forward: '-x', up: '+z' }, pace: { unit: 'laps', keys } },
   },
   {
     id: 'kept',
     name: 'Kept',
-    hitch: { path: 'p', offset, facing: { mode: 'keep' }, pace: { unit: 'laps', keys } },
+    attachment: { path: 'p', offset, facing: { mode: 'keep' }, pace: { unit: 'laps', keys } },
   },
-  { id: 'still', name: 'Still', hitch: { path: 'p', pace: { unit: 'laps', start: { value: 0.3 } } } },
+  { id: 'still', name: 'Still', attachment: { path: 'p', pace: { unit: 'laps', start: { value: 0.3 } } } },
 ];
 
 function shotOf(basis: 'bezier' | 'through' | 'polyline' | 'bspline', closed: boolean): Shot {
@@ -80,7 +80,7 @@ function shotOf(basis: 'bezier' | 'through' | 'polyline' | 'bspline', closed: bo
     ],
     riders: [
       ...riders,
-      { id: 'other', name: 'Other', hitch: { path: 'q', offset, pace: { unit: 'laps', keys } } },
+      { id: 'other', name: 'Other', attachment: { path: 'q', offset, pace: { unit: 'laps', keys } } },
     ],
   });
 }
@@ -115,7 +115,7 @@ describe.each(['bezier', 'through', 'polyline', 'bspline'] as const)(
       const shot = shotOf(basis, closed);
       const after = reverseRiddenPath(shot, 'p');
       expect(moved(shot, after)).toBeLessThan(2e-6);
-      expect(after.riders[0].hitch?.offset.yaw).toBe(-160);
+      expect(after.riders[0].attachment?.offset.yaw).toBe(-160);
       expect(moved(shot, reverseRiddenPath(after, 'p'))).toBeLessThan(2e-6);
     });
 
@@ -124,13 +124,13 @@ describe.each(['bezier', 'through', 'polyline', 'bspline'] as const)(
       const after = beginRiddenPathAt(shot, 'p', 2);
       expect(moved(shot, after)).toBeLessThan(2e-6);
       // Within the first lap, so that nothing counts from below nought.
-      expect(after.riders[0].hitch?.pace.keys[0].value).toBeGreaterThanOrEqual(0);
+      expect(after.riders[0].attachment?.pace.keys[0].value).toBeGreaterThanOrEqual(0);
     });
 
     it('but for where they start, when they are to start there too', () => {
       const shot = shotOf(basis, true);
       const after = beginRiddenPathAt(shot, 'p', 2, true);
-      const [before, begun] = [shot, after].map(({ riders }) => riders[0].hitch!.pace.keys);
+      const [before, begun] = [shot, after].map(({ riders }) => riders[0].attachment!.pace.keys);
       expect(begun[0].value).toBe(0);
       begun.forEach((key, i) => {
         expect(key.frame).toBe(before[i].frame);
@@ -151,10 +151,10 @@ describe.each(['bezier', 'through', 'polyline', 'bspline'] as const)(
       const { length } = evaluateShot(shot, NO_ASSETS).paths.get('p') as { length: number };
       const before = splitRiddenPath(shot, 'p', length * 0.75);
       expect(moved(shot, before.shot)).toBeLessThan(2e-6);
-      expect(before.shot.riders[0].hitch?.path).toBe('p');
+      expect(before.shot.riders[0].attachment?.path).toBe('p');
       const behind = splitRiddenPath(shot, 'p', length * 0.03);
       expect(moved(shot, behind.shot)).toBeLessThan(2e-6);
-      expect(behind.shot.riders[0].hitch?.path).toBe(behind.secondId);
+      expect(behind.shot.riders[0].attachment?.path).toBe(behind.secondId);
     });
 
     it.each([
@@ -166,7 +166,7 @@ describe.each(['bezier', 'through', 'polyline', 'bspline'] as const)(
       const shot = shotOf(basis, false);
       const after = joinRiddenPaths(shot, 'p', 'q', { first, second });
       expect(after.paths).toHaveLength(1);
-      expect(after.riders.every((rider) => rider.hitch?.path === 'p')).toBe(true);
+      expect(after.riders.every((rider) => rider.attachment?.path === 'p')).toBe(true);
       expect(moved(shot, after)).toBeLessThan(2e-6);
       // It goes the way the first one went.
       const wayAt = (one: Shot, place: readonly number[]) => {
@@ -194,7 +194,7 @@ it('on a reversed path riders that are turned with it run it from the other end,
       {
         id: 'r',
         name: 'R',
-        hitch: {
+        attachment: {
           path: 'p',
           pace: {
             unit: 'laps',
@@ -228,7 +228,7 @@ it('stops, zones and speeds of a pace go with the path', () => {
       {
         id: 'r',
         name: 'R',
-        hitch: {
+        attachment: {
           path: 'p',
           pace: {
             speeds: [
@@ -241,7 +241,7 @@ it('stops, zones and speeds of a pace go with the path', () => {
       },
     ],
   });
-  const pace = reverseRiddenPath(shot, 'p').riders[0].hitch?.pace;
+  const pace = reverseRiddenPath(shot, 'p').riders[0].attachment?.pace;
   expect(pace?.speeds).toMatchObject([
     { distance: 2, speed: -5 },
     { distance: 8, speed: -3 },

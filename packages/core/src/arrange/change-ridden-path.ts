@@ -1,5 +1,5 @@
 import { freeId, freeName } from '../document/free-name.js';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { ShotPath } from '../document/shot-path.js';
 import type { Shot } from '../document/shot.js';
@@ -45,11 +45,11 @@ export function beginRiddenPathAt(shot: Shot, id: string, index: number, startRi
   const moved = movedStart(shot, path, begun, start);
   if (!startRiders) return moved;
   const riders = moved.riders.map((rider): Rider => {
-    const { hitch } = rider;
-    if (hitch?.path !== id || !hasOwnPace(hitch)) return rider;
-    const { pace } = hitch;
+    const { attachment } = rider;
+    if (attachment?.path !== id || !hasOwnPace(attachment)) return rider;
+    const { pace } = attachment;
     const first = (pace.mode === 'keys' ? pace.keys[0] : undefined) ?? pace.start;
-    return { ...rider, hitch: { ...hitch, pace: beginPaceAt(pace, first.frame, 0) } };
+    return { ...rider, attachment: { ...attachment, pace: beginPaceAt(pace, first.frame, 0) } };
   });
   return { ...moved, riders };
 }
@@ -69,8 +69,8 @@ function movedStart(shot: Shot, path: ShotPath, begun: ShotPath, start: number):
   const from = curveOf(path);
   const to = curveOf(begun);
   const laid = laidBegunAt(withPath(shot, path.id, begun), path.id, start, from.length);
-  return carryRiders(laid, path.id, (hitch) => {
-    const at = distanceAtStart(shot, hitch, from) - start;
+  return carryRiders(laid, path.id, (attachment) => {
+    const at = distanceAtStart(shot, attachment, from) - start;
     // Whole laps more or less are the same places: the rider begins within the first.
     const laps = Math.floor(at / from.length + 1e-12);
     return { from, to, path: path.id, sign: 1, shift: -start - laps * from.length };
@@ -96,8 +96,8 @@ export function splitRiddenPath(shot: Shot, id: string, s: number): { shot: Shot
   const from = curveOf(path);
   const parts = [curveOf(first), curveOf(second)];
   const laid = laidSplit({ ...shot, paths }, id, secondId, s);
-  const after = carryRiders(laid, id, (hitch): PathChange => {
-    const onSecond = distanceAtStart(shot, hitch, from) + hitch.offset.along >= s;
+  const after = carryRiders(laid, id, (attachment): PathChange => {
+    const onSecond = distanceAtStart(shot, attachment, from) + attachment.offset.along >= s;
     return onSecond
       ? { from, to: parts[1], path: secondId, sign: 1, shift: -s }
       : { from, to: parts[0], path: id, sign: 1, shift: 0 };
@@ -160,19 +160,19 @@ function withPath(shot: Shot, id: string, path: ShotPath): Shot {
   return { ...shot, paths: shot.paths.map((other) => (other.id === id ? path : other)) };
 }
 
-function carryRiders(shot: Shot, id: string, change: (leader: Hitch) => PathChange): Shot {
+function carryRiders(shot: Shot, id: string, change: (leader: Attachment) => PathChange): Shot {
   const onPath = new Map(
-    shot.riders.filter(({ hitch }) => hitch?.path === id).map((rider) => [rider.id, rider]),
+    shot.riders.filter(({ attachment }) => attachment?.path === id).map((rider) => [rider.id, rider]),
   );
   const find = (other: string) => onPath.get(other);
   return {
     ...shot,
     riders: shot.riders.map((rider) => {
-      if (rider.hitch?.path !== id) return rider;
-      const leader = headOf(rider, find).hitch ?? rider.hitch;
+      if (rider.attachment?.path !== id) return rider;
+      const leader = headOf(rider, find).attachment ?? rider.attachment;
       const motion = change(leader);
       const s = distanceAtStart(shot, leader, motion.from);
-      return { ...rider, hitch: carryOver(rider.hitch, motion, s) };
+      return { ...rider, attachment: carryOver(rider.attachment, motion, s) };
     }),
   };
 }
@@ -184,6 +184,6 @@ function curveOf(path: ShotPath): CompiledPath {
   return curve;
 }
 
-function distanceAtStart(shot: Shot, hitch: Hitch, path: CompiledPath): number {
-  return compiledPaceOf(hitch.pace, shot.fps, path).distance(shot.range.first);
+function distanceAtStart(shot: Shot, attachment: Attachment, path: CompiledPath): number {
+  return compiledPaceOf(attachment.pace, shot.fps, path).distance(shot.range.first);
 }

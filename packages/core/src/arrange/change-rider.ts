@@ -1,4 +1,4 @@
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
@@ -9,9 +9,11 @@ export function withRider(shot: Shot, id: string, change: (rider: Rider) => Ride
   return { ...shot, riders: shot.riders.map((rider) => (rider.id === id ? change(rider) : rider)) };
 }
 
-/** The shot with a rider's hitch changed, where it has one. */
-export function withHitch(shot: Shot, id: string, change: (hitch: Hitch) => Hitch): Shot {
-  return withRider(shot, id, (rider) => (rider.hitch ? { ...rider, hitch: change(rider.hitch) } : rider));
+/** The shot with a rider's attachment changed, where it has one. */
+export function withAttachment(shot: Shot, id: string, change: (attachment: Attachment) => Attachment): Shot {
+  return withRider(shot, id, (rider) =>
+    rider.attachment ? { ...rider, attachment: change(rider.attachment) } : rider,
+  );
 }
 
 /**

@@ -4,7 +4,7 @@ import { ShotError } from '../document/shot-error.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
-import { withHitch } from './change-rider.js';
+import { withAttachment } from './change-rider.js';
 import { freeBadge } from './new-rider.js';
 import { removeRider } from './remove-riders.js';
 
@@ -12,7 +12,7 @@ import { removeRider } from './remove-riders.js';
 export function unitsBehind(riders: readonly Rider[], leader: Rider): Rider[] {
   const units: Rider[] = [];
   for (let end = leader; units.length <= riders.length; end = units[units.length - 1]) {
-    const next = riders.find(({ hitch }) => hitch?.follows?.rider === end.id);
+    const next = riders.find(({ attachment }) => attachment?.coupledTo?.rider === end.id);
     if (next === undefined || units.includes(next)) break;
     units.push(next);
   }
@@ -42,8 +42,10 @@ export function changeString(
   const common = commonGap(units);
   let changed = units.reduce<Shot>(
     (before, { id }) =>
-      withHitch(before, id, (hitch) =>
-        hitch.follows?.gap === common ? { ...hitch, follows: { ...hitch.follows, gap } } : hitch,
+      withAttachment(before, id, (attachment) =>
+        attachment.coupledTo?.gap === common
+          ? { ...attachment, coupledTo: { ...attachment.coupledTo, gap } }
+          : attachment,
       ),
     shot,
   );
@@ -56,7 +58,7 @@ export function changeString(
       id,
       name: freeName(units[0].name, riders),
       badge: freeBadge(units[0].name, { riders }),
-      hitch: last.hitch && { ...last.hitch, follows: { rider: ids[ids.length - 1], gap } },
+      attachment: last.attachment && { ...last.attachment, coupledTo: { rider: ids[ids.length - 1], gap } },
     };
     changed = { ...changed, riders: [...riders, copy] };
     ids.push(id);
@@ -69,7 +71,7 @@ export function changeString(
 
 /** The gap that most units have. */
 export function commonGap(units: readonly Rider[]): number {
-  const gaps = units.map(({ hitch }) => hitch?.follows?.gap ?? 0);
+  const gaps = units.map(({ attachment }) => attachment?.coupledTo?.gap ?? 0);
   const times = (gap: number) => gaps.filter((other) => other === gap).length;
   return gaps.reduce((best, gap) => (times(gap) > times(best) ? gap : best), gaps[0] ?? 0);
 }

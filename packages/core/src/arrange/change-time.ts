@@ -1,5 +1,5 @@
 import type { Frozen, FrozenTrack } from '../document/shot-frozen.js';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { FrameRange, Shot } from '../document/shot.js';
 import { mapFrame, timesAsFast, withFrames, type FrameMap } from '../pace/in-time.js';
@@ -31,10 +31,10 @@ export function scaleToFit(shot: Shot, range: FrameRange): Shot {
 }
 
 function withSpeeds(shot: Shot, rate: number): Shot {
-  return withHitches(shot, (hitch) => ({
-    ...hitch,
-    pace: timesAsFast(hitch.pace, rate),
-    takes: hitch.takes.map((take) => ({ ...take, pace: timesAsFast(take.pace, rate) })),
+  return withAttachments(shot, (attachment) => ({
+    ...attachment,
+    pace: timesAsFast(attachment.pace, rate),
+    takes: attachment.takes.map((take) => ({ ...take, pace: timesAsFast(take.pace, rate) })),
   }));
 }
 
@@ -47,7 +47,7 @@ function withKeyFrames(shot: Shot, map: FrameMap): Shot {
   const drawn = <T extends { frame: number; in?: [number, number]; out?: [number, number] }>(
     keys: readonly T[],
   ): T[] => at(keys).map((key) => withHandles(key, pair(key.in), pair(key.out)));
-  const offsets = (keys: Hitch['offsetKeys']): Hitch['offsetKeys'] =>
+  const offsets = (keys: Attachment['offsetKeys']): Attachment['offsetKeys'] =>
     at(keys).map((key) =>
       key.handles === undefined
         ? key
@@ -61,33 +61,33 @@ function withKeyFrames(shot: Shot, map: FrameMap): Shot {
             ),
           },
     );
-  const moved = withHitches(shot, (hitch) => ({
-    ...hitch,
-    pace: withFrames(hitch.pace, map),
-    takes: hitch.takes.map((take) => ({ ...take, pace: withFrames(take.pace, map) })),
-    offsetKeys: offsets(hitch.offsetKeys),
-    influence: drawn(hitch.influence),
+  const moved = withAttachments(shot, (attachment) => ({
+    ...attachment,
+    pace: withFrames(attachment.pace, map),
+    takes: attachment.takes.map((take) => ({ ...take, pace: withFrames(take.pace, map) })),
+    offsetKeys: offsets(attachment.offsetKeys),
+    influence: drawn(attachment.influence),
     facing: {
-      ...hitch.facing,
-      influence: drawn(hitch.facing.influence),
-      aim: { ...hitch.facing.aim, influence: drawn(hitch.facing.aim.influence) },
+      ...attachment.facing,
+      influence: drawn(attachment.facing.influence),
+      aim: { ...attachment.facing.aim, influence: drawn(attachment.facing.aim.influence) },
     },
-    pacedBy: hitch.pacedBy && { ...hitch.pacedBy, delay: hitch.pacedBy.delay * map.scale },
+    pacedBy: attachment.pacedBy && { ...attachment.pacedBy, delay: attachment.pacedBy.delay * map.scale },
   }));
   return {
     ...moved,
     riders: moved.riders.map((rider): Rider => {
-      const { camera, keyed, looks, carriers, clips, frozen, emitter, forces } = rider;
+      const { camera, transformKeys, restAim, parentKeys, clips, frozen, emitter, rigidBody } = rider;
       return {
         ...rider,
         camera: camera && { ...camera, keys: drawn(camera.keys) },
-        keyed: keyed && { keys: at(keyed.keys) },
-        looks: looks && { ...looks, aim: { ...looks.aim, influence: drawn(looks.aim.influence) } },
-        carriers: at(carriers),
+        transformKeys: transformKeys && { keys: at(transformKeys.keys) },
+        restAim: restAim && { ...restAim, aim: { ...restAim.aim, influence: drawn(restAim.aim.influence) } },
+        parentKeys: at(parentKeys),
         clips: at(clips).map((block) => ({ ...block, until: mapFrame(map, block.until) })),
         frozen: frozen && frozenIn(frozen, map),
         emitter: emitter && { ...emitter, bursts: at(emitter.bursts) },
-        forces: forces && { ...forces, blend: Math.round(forces.blend * map.scale) },
+        rigidBody: rigidBody && { ...rigidBody, blend: Math.round(rigidBody.blend * map.scale) },
       };
     }),
     cuts: at(shot.cuts),
@@ -96,7 +96,7 @@ function withKeyFrames(shot: Shot, map: FrameMap): Shot {
       keys: at(retime.keys).map((key) => ({ ...key, source: mapFrame(map, key.source) })),
     })),
     cues: shot.cues.map((cue) =>
-      cue.on.kind === 'frame'
+      cue.trigger.kind === 'frame'
         ? { ...cue, keys: cue.keys.map((key) => ({ ...key, at: mapFrame(map, key.at) })) }
         : cue,
     ),
@@ -130,9 +130,11 @@ function frozenIn(frozen: Frozen, map: FrameMap): Frozen {
   };
 }
 
-function withHitches(shot: Shot, change: (hitch: Hitch) => Hitch): Shot {
+function withAttachments(shot: Shot, change: (attachment: Attachment) => Attachment): Shot {
   return {
     ...shot,
-    riders: shot.riders.map((rider) => (rider.hitch ? { ...rider, hitch: change(rider.hitch) } : rider)),
+    riders: shot.riders.map((rider) =>
+      rider.attachment ? { ...rider, attachment: change(rider.attachment) } : rider,
+    ),
   };
 }

@@ -22,7 +22,7 @@ const rider = shotOf(
       name: 'Rider',
       badge: 'R1',
       camera: { focal: 35 },
-      hitch: {
+      attachment: {
         path: 'p',
         pace: even(0, 24),
         facing: { mode: 'aim', target: { point: [0, 0, 9] } },
@@ -36,7 +36,8 @@ const rider = shotOf(
     },
   ],
 ).riders[0];
-const offsets = ({ hitch }: Rider) => hitch!.offsetKeys.map(({ frame, side, rise }) => [frame, side, rise]);
+const offsets = ({ attachment }: Rider) =>
+  attachment!.offsetKeys.map(({ frame, side, rise }) => [frame, side, rise]);
 
 it('a camera on a path that aims has all channels, a thing at rest none', () => {
   expect(channelsOf(rider)).toEqual([
@@ -47,11 +48,11 @@ it('a camera on a path that aims has all channels, a thing at rest none', () => 
     'pitch',
     'roll',
     'focal',
-    'hitch',
+    'attachment',
     'facing',
     'aim',
   ]);
-  expect(channelsOf({ ...rider, hitch: null, camera: null })).toEqual([]);
+  expect(channelsOf({ ...rider, attachment: null, camera: null })).toEqual([]);
 });
 
 it('one value of an offset is changed; the others come along when its key is moved, and stay as they are', () => {
@@ -81,7 +82,7 @@ it('a key more has the value there is, of all the others too', () => {
 });
 
 it('without its keys an offset is what it was at the first of them', () => {
-  expect(withChannelKeys(rider, 'rise', []).hitch).toMatchObject({
+  expect(withChannelKeys(rider, 'rise', []).attachment).toMatchObject({
     offsetKeys: [],
     offset: { side: 1, rise: 4 },
   });
@@ -90,9 +91,9 @@ it('without its keys an offset is what it was at the first of them', () => {
 it('what has limits is held within them', () => {
   const two = keyChannel(keyChannel(rider, 'aim', 1), 'aim', 11);
   const up = moveKeys(channelPace(two, 'aim'), new Set([1]), 0, 3);
-  expect(withChannelKeys(two, 'aim', up.keys).hitch?.facing.aim.influence.map(({ value }) => value)).toEqual([
-    1, 1,
-  ]);
+  expect(
+    withChannelKeys(two, 'aim', up.keys).attachment?.facing.aim.influence.map(({ value }) => value),
+  ).toEqual([1, 1]);
   expect(channelLimits('focal')).toEqual([1, 10_000]);
 });
 
@@ -123,9 +124,12 @@ it('one value of an offset is drawn by handles, the others go on by their ease, 
   );
   const shot = parseShot(JSON.parse(JSON.stringify(shotOf([line(60)], [bent as never]))));
   const [kept] = shot.riders;
-  expect(kept.hitch?.offsetKeys[0]).toMatchObject({ ease: 'linear', handles: { side: { out: [10, 0] } } });
+  expect(kept.attachment?.offsetKeys[0]).toMatchObject({
+    ease: 'linear',
+    handles: { side: { out: [10, 0] } },
+  });
   // x(t) by handles of 10 and of a third of the straight from the other end, told apart from the code by its own Bézier.
-  const into = kept.hitch!.offsetKeys[1].handles!.side!.in!;
+  const into = kept.attachment!.offsetKeys[1].handles!.side!.in!;
   const bezier = (t: number, a: number, b: number, c: number, d: number) =>
     a * (1 - t) ** 3 + 3 * b * t * (1 - t) ** 2 + 3 * c * t * t * (1 - t) + d * t ** 3;
   for (const t of [0.2, 0.5, 0.9]) {
@@ -141,12 +145,15 @@ it('one value of an offset is drawn by handles, the others go on by their ease, 
     'side',
     easeKeys(channelPace(kept, 'side'), new Set([0]), 'linear').keys,
   );
-  expect(straight.hitch?.offsetKeys[0].handles).toBeUndefined();
+  expect(straight.attachment?.offsetKeys[0].handles).toBeUndefined();
   expect(() =>
     parseShot({
       ...shot,
       riders: [
-        { ...kept, hitch: { ...kept.hitch, offsetKeys: [{ frame: 1, handles: { side: { out: [1] } } }] } },
+        {
+          ...kept,
+          attachment: { ...kept.attachment, offsetKeys: [{ frame: 1, handles: { side: { out: [1] } } }] },
+        },
       ],
     }),
   ).toThrow('handles');

@@ -1,5 +1,5 @@
 import { defaultsOf } from '../document/defaults.js';
-import type { OffsetKey } from '../document/shot-hitch.js';
+import type { OffsetKey } from '../document/shot-attachment.js';
 import type { FocalKey, InfluenceKey, KeyEase } from '../document/shot-keys.js';
 import { Pace, type PaceKey } from '../document/shot-pace.js';
 import type { Rider } from '../document/shot-rider.js';
@@ -16,18 +16,18 @@ const OFFSETS = ['along', 'side', 'rise', 'yaw', 'pitch', 'roll'] as const;
 type OffsetPart = (typeof OFFSETS)[number];
 
 /** A value of a rider that can be keyed by itself, beside its pace. */
-export type ChannelId = OffsetPart | 'focal' | 'hitch' | 'facing' | 'aim';
+export type ChannelId = OffsetPart | 'focal' | 'attachment' | 'facing' | 'aim';
 
 const isOffset = (id: ChannelId): id is OffsetPart => OFFSETS.includes(id as OffsetPart);
 
 /** The channels a rider has, whether keyed or not. */
-export function channelsOf({ hitch, camera, looks }: Rider): ChannelId[] {
+export function channelsOf({ attachment, camera, restAim }: Rider): ChannelId[] {
   return [
-    ...(hitch ? OFFSETS : []),
+    ...(attachment ? OFFSETS : []),
     ...(camera ? (['focal'] as const) : []),
-    ...(hitch ? (['hitch'] as const) : []),
-    ...(hitch && hitch.facing.mode !== 'keep' ? (['facing'] as const) : []),
-    ...((hitch ? hitch.facing.mode === 'aim' : looks !== null) ? (['aim'] as const) : []),
+    ...(attachment ? (['attachment'] as const) : []),
+    ...(attachment && attachment.facing.mode !== 'keep' ? (['facing'] as const) : []),
+    ...((attachment ? attachment.facing.mode === 'aim' : restAim !== null) ? (['aim'] as const) : []),
   ];
 }
 
@@ -46,24 +46,24 @@ export function channelPace(rider: Rider, id: ChannelId): Pace {
 }
 
 function keysOf(rider: Rider, id: ChannelId): readonly (Partial<PaceKey> & Omit<PaceKey, 'in' | 'out'>)[] {
-  const { hitch, camera, looks } = rider;
+  const { attachment, camera, restAim } = rider;
   if (isOffset(id))
-    return (hitch?.offsetKeys ?? []).map((key) => {
+    return (attachment?.offsetKeys ?? []).map((key) => {
       const { ease, value, in: into = [0, 0], out = [0, 0] } = offsetCurveKey(key, id);
       return { ...key, plain: key.ease, ease, value, in: [...into], out: [...out] };
     });
   if (id === 'focal') return camera?.keys ?? [];
-  if (id === 'hitch') return hitch?.influence ?? [];
-  if (id === 'facing') return hitch?.facing.influence ?? [];
-  return (hitch ? hitch.facing : looks)?.aim.influence ?? [];
+  if (id === 'attachment') return attachment?.influence ?? [];
+  if (id === 'facing') return attachment?.facing.influence ?? [];
+  return (attachment ? attachment.facing : restAim)?.aim.influence ?? [];
 }
 
 /** A channel's value over its own frames. */
 export function channelValue(rider: Rider, id: ChannelId): (frame: number) => number {
-  const { hitch, camera } = rider;
+  const { attachment, camera } = rider;
   if (isOffset(id)) {
-    const keys = hitch?.offsetKeys ?? [];
-    if (keys.length === 0) return () => hitch?.offset[id] ?? 0;
+    const keys = attachment?.offsetKeys ?? [];
+    if (keys.length === 0) return () => attachment?.offset[id] ?? 0;
     const curve = keyedCurve(keys.map((key) => offsetCurveKey(key, id)));
     return (frame) => curve.value(frame);
   }
@@ -73,24 +73,25 @@ export function channelValue(rider: Rider, id: ChannelId): (frame: number) => nu
 
 /** The rider with other keys for a channel; values are held between their limits. */
 export function withChannelKeys(rider: Rider, id: ChannelId, keys: readonly PaceKey[]): Rider {
-  const { hitch, camera, looks } = rider;
+  const { attachment, camera, restAim } = rider;
   const [low, high] = channelLimits(id);
   const held = (value: number) => Math.min(high, Math.max(low, value));
   if (isOffset(id)) {
-    if (hitch === null) return rider;
+    if (attachment === null) return rider;
     const offsetKeys = keys.map((key: PaceKey & Carried): OffsetKey => {
       const { frame, value, ease } = key;
       const drawn = ease === 'handles';
       const handles = { ...key.handles, [id]: { in: key.in, ...(drawn && { out: key.out }) } };
       if (!drawn && !key.in.some(Boolean)) delete handles[id];
-      const all = { ...offsetAt(hitch, frame), ...pick(key), [id]: value };
+      const all = { ...offsetAt(attachment, frame), ...pick(key), [id]: value };
       // How the others run on is one for all that have no handles.
       const plain = { ...all, frame, ease: drawn ? (key.plain ?? 'smooth') : ease };
       return Object.keys(handles).length === 0 ? plain : { ...plain, handles };
     });
     // The last key's value stays when it goes.
-    const offset = keys.length === 0 ? offsetAt(hitch, hitch.offsetKeys[0]?.frame ?? 0) : hitch.offset;
-    return { ...rider, hitch: { ...hitch, offset, offsetKeys } };
+    const offset =
+      keys.length === 0 ? offsetAt(attachment, attachment.offsetKeys[0]?.frame ?? 0) : attachment.offset;
+    return { ...rider, attachment: { ...attachment, offset, offsetKeys } };
   }
   const plain = keys.map(({ frame, value, ease, in: into, out }): InfluenceKey & FocalKey => ({
     frame,
@@ -100,15 +101,15 @@ export function withChannelKeys(rider: Rider, id: ChannelId, keys: readonly Pace
     ...(out.some(Boolean) && { out }),
   }));
   if (id === 'focal') return camera ? { ...rider, camera: { ...camera, keys: plain } } : rider;
-  if (hitch === null)
-    return looks ? { ...rider, looks: { ...looks, aim: { ...looks.aim, influence: plain } } } : rider;
-  if (id === 'hitch') return { ...rider, hitch: { ...hitch, influence: plain } };
-  const { facing } = hitch;
+  if (attachment === null)
+    return restAim ? { ...rider, restAim: { ...restAim, aim: { ...restAim.aim, influence: plain } } } : rider;
+  if (id === 'attachment') return { ...rider, attachment: { ...attachment, influence: plain } };
+  const { facing } = attachment;
   const turned =
     id === 'facing'
       ? { ...facing, influence: plain }
       : { ...facing, aim: { ...facing.aim, influence: plain } };
-  return { ...rider, hitch: { ...hitch, facing: turned } };
+  return { ...rider, attachment: { ...attachment, facing: turned } };
 }
 
 /** What a key of an offset carries through what is done with it as a key of a pace. */

@@ -61,12 +61,12 @@ it('lie over a disc by a seed, the same for the same seed, on the ground under e
 
 it('what is moved by hand moves so from its own place; what rides is copied by a formation', () => {
   const keyed = { keys: [1, 25].map((frame) => ({ frame, translation: [1, 0, frame] as Vec3 })) };
-  const moving = shotOf([line(30)], [{ ...post, keyed }]);
+  const moving = shotOf([line(30)], [{ ...post, transformKeys: keyed }]);
   const [, copy] = standCopies(moving, null, 'post', { ...plan, count: 1 }).shot.riders;
-  expect(copy.keyed?.keys.map(({ translation }) => translation)).toEqual([
+  expect(copy.transformKeys?.keys.map(({ translation }) => translation)).toEqual([
     [3, 0, 1],
     [3, 0, 25],
   ]);
-  const riding = shotOf([line(30)], [{ ...post, hitch: { path: 'p' } }]);
+  const riding = shotOf([line(30)], [{ ...post, attachment: { path: 'p' } }]);
   expect(() => standCopies(riding, null, 'post', plan)).toThrow('rides no path');
 });

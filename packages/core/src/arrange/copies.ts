@@ -50,7 +50,7 @@ export function standCopies(
   copies: Copies,
 ): { shot: Shot; ids: string[] } {
   const rider = shot.riders.find((one) => one.id === id);
-  if (!rider || rider.hitch !== null)
+  if (!rider || rider.attachment !== null)
     throw new ShotError('riders', `"${id}" on a path`, 'a rider that rides no path, to copy');
   if (shot.riders.length + copies.count > LIMITS.riders)
     throw new ShotError(
@@ -58,8 +58,8 @@ export function standCopies(
       `${shot.riders.length} and ${copies.count} more`,
       `at most ${LIMITS.riders}`,
     );
-  const from = rider.keyed?.keys[0]?.translation ?? rider.rest.translation;
-  const facing = rider.keyed?.keys[0]?.rotation ?? rider.rest.rotation;
+  const from = rider.transformKeys?.keys[0]?.translation ?? rider.rest.translation;
+  const facing = rider.transformKeys?.keys[0]?.rotation ?? rider.rest.rotation;
   const riders = [...shot.riders];
   const ids = spotsOf(shot, from, facing, copies).map(({ place, turn }) => {
     const height =
@@ -130,14 +130,14 @@ function movedTo(rider: Rider, from: Vec3, to: Vec3, turn: number, whole: boolea
     vec3.transformQuat(off, off, yaw);
     return (vec3.add([0, 0, 0], off, to) as Vec3).map(withoutDust) as Vec3;
   };
-  const { rest, keyed } = rider;
+  const { rest, transformKeys } = rider;
   return {
     ...rider,
     frozen: null,
-    carriers: [],
+    parentKeys: [],
     rest: { ...rest, translation: placed(rest.translation), rotation: whole ? yaw : turned(rest.rotation) },
-    keyed: keyed && {
-      keys: keyed.keys.map((key) => ({
+    transformKeys: transformKeys && {
+      keys: transformKeys.keys.map((key) => ({
         ...key,
         translation: placed(key.translation),
         rotation: turned(key.rotation),

@@ -26,7 +26,7 @@ const square = {
   closed: true,
   points: places.map((position) => ({ position })),
 };
-const car = { id: 'c', name: 'Car', hitch: { path: 'p', pace: even(0, 100) } };
+const car = { id: 'c', name: 'Car', attachment: { path: 'p', pace: even(0, 100) } };
 
 /** How far round the square a place on it is, metres from its first corner. */
 function roundAt([x, , z]: Vec3): number {

@@ -7,7 +7,7 @@ const riderOf = (fields: object): Rider =>
   newShot({
     name: 'F',
     paths: [{ id: 'p', name: 'P', points: [{ position: [0, 0, 0] }, { position: [0, 0, 9] }] }],
-    riders: [{ id: 'r', name: 'R', hitch: { path: 'p' }, ...fields }],
+    riders: [{ id: 'r', name: 'R', attachment: { path: 'p' }, ...fields }],
   } as unknown as Parameters<typeof newShot>[0]).riders[0];
 
 const wheel = (node: string, x: number, z: number, steers: boolean) => ({
@@ -30,7 +30,7 @@ it('a flipped nose takes axles and steering with it, and flipped again all is as
     ],
   });
   const flipped = withFacing(rider, '-z', '+y', null);
-  expect(flipped.hitch?.facing).toMatchObject({ forward: '-z', up: '+y' });
+  expect(flipped.attachment?.facing).toMatchObject({ forward: '-z', up: '+y' });
   expect(flipped.chassis).toEqual({ frontAxle: 0, rearAxle: -2, frontCoupling: 0.7, rearCoupling: -2.5 });
   expect(flipped.wheels.map(({ steers, drives, axle }) => [steers, drives, axle])).toEqual([
     [false, true, '-x'],
@@ -45,7 +45,7 @@ it('a figure whose nose is put right has its stride and its feet', () => {
   const walker = testWalker();
   const rider = riderOf({
     kind: 'character',
-    hitch: { path: 'p', facing: { forward: '-z' } },
+    attachment: { path: 'p', facing: { forward: '-z' } },
     gait: { clip: 'walk', stride: 0.5, feet: [] },
   });
   const { gait } = withFacing(rider, '+z', '+y', walker);

@@ -15,11 +15,14 @@ import { axesOf } from '../document/rider-axes.js';
  * @param hierarchy of its model; null where that is not there, and steps stay as they are
  */
 export function withFacing(rider: Rider, forward: Axis, up: Axis, hierarchy: NodeHierarchy | null): Rider {
-  if (rider.hitch === null) return rider;
+  if (rider.attachment === null) return rider;
   const before = axesOf(rider);
   if (before.forward === forward && before.up === up) return rider;
   const [was, ahead] = [axisVector(before.forward), axisVector(forward)];
-  const faced = { ...rider, hitch: { ...rider.hitch, facing: { ...rider.hitch.facing, forward, up } } };
+  const faced = {
+    ...rider,
+    attachment: { ...rider.attachment, facing: { ...rider.attachment.facing, forward, up } },
+  };
   return {
     ...faced,
     chassis: chassisAnew(rider.chassis, vec3.dot(was, ahead)),

@@ -1,6 +1,6 @@
 import { freeId, freeName } from '../document/free-name.js';
-import type { Echo } from '../document/shot-echo.js';
-import type { Displaced, Hitch, Offset } from '../document/shot-hitch.js';
+import type { Follow } from '../document/shot-follow.js';
+import type { RideTransform, Attachment, Offset } from '../document/shot-attachment.js';
 import type { ShotFormation } from '../document/shot-formation.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
@@ -37,7 +37,7 @@ export function formUp(
   const leader = shot.riders.find((rider) => rider.id === leaderId);
   if (leader === undefined || !isMoving(shot, leader))
     throw new ShotError('riders', `"${leaderId}" at rest`, 'a rider on a path, or moved by hand, to copy');
-  if (leader.hitch === null && wanted.arrangement === 'moved')
+  if (leader.attachment === null && wanted.arrangement === 'moved')
     throw new ShotError(
       'riders',
       `"${leaderId}" on no path`,
@@ -83,7 +83,7 @@ export function withCopies(
     const id = freeId(leader.name, riders);
     ids.push(id);
     riders.push({
-      ...(leader.hitch ? copyOf(leader, leader.hitch, formation, i) : echoOf(leader, formation, i)),
+      ...(leader.attachment ? copyOf(leader, leader.attachment, formation, i) : echoOf(leader, formation, i)),
       id,
       name: freeName(leader.name, riders),
       badge: freeBadge(leader.name, { riders }),
@@ -123,7 +123,7 @@ export function shareOf(leader: Pick<Rider, 'kind'>, formation: Placed, i: numbe
   };
 }
 
-function copyOf(leader: Rider, hitch: Hitch, formation: Placed, i: number): Rider {
+function copyOf(leader: Rider, attachment: Attachment, formation: Placed, i: number): Rider {
   const { along, side, rise, delay, rate, amount } = shareOf(leader, formation, i);
   const moved = (offset: Offset): Offset => ({
     ...offset,
@@ -139,14 +139,14 @@ function copyOf(leader: Rider, hitch: Hitch, formation: Placed, i: number): Ride
       amplitude: cycle.amplitude * amount,
       seed: cycle.seed + i,
     })),
-    hitch: {
-      ...hitch,
-      offset: moved(hitch.offset),
-      offsetKeys: hitch.offsetKeys.map((key) => ({ ...key, ...moved(key) })),
-      bank: { ...hitch.bank, amount: hitch.bank.amount * amount },
-      follows: null,
+    attachment: {
+      ...attachment,
+      offset: moved(attachment.offset),
+      offsetKeys: attachment.offsetKeys.map((key) => ({ ...key, ...moved(key) })),
+      bank: { ...attachment.bank, amount: attachment.bank.amount * amount },
+      coupledTo: null,
       pacedBy: { rider: leader.id, delay, rate },
-      displaced: displacementOf(hitch, formation, i, amount),
+      rideTransform: displacementOf(attachment, formation, i, amount),
     },
   };
 }
@@ -162,16 +162,16 @@ function echoOf(leader: Rider, formation: Placed, i: number): Rider {
       seed: cycle.seed + i,
     })),
     parent: null,
-    keyed: null,
-    looks: null,
+    transformKeys: null,
+    restAim: null,
     frozen: null,
-    carriers: [],
-    echo: echoBy(leader.id, share),
+    parentKeys: [],
+    follow: echoBy(leader.id, share),
   };
 }
 
 /** What a share of a formation is to one that goes where its leader went. */
-export const echoBy = (leader: string, { along, side, rise, delay }: Share): Echo => ({
+export const echoBy = (leader: string, { along, side, rise, delay }: Share): Follow => ({
   rider: leader,
   behind: -along || 0,
   side,
@@ -181,12 +181,12 @@ export const echoBy = (leader: string, { along, side, rise, delay }: Share): Ech
 
 /** How the whole ride of a member is moved. */
 export function displacementOf(
-  { displaced }: Pick<Hitch, 'displaced'>,
+  { rideTransform }: Pick<Attachment, 'rideTransform'>,
   formation: Placed,
   i: number,
   amount: number,
-): Displaced | null {
-  return formation.arrangement === 'moved' ? displacedBy(displaced, formation, i, amount) : displaced;
+): RideTransform | null {
+  return formation.arrangement === 'moved' ? displacedBy(rideTransform, formation, i, amount) : rideTransform;
 }
 
 /** Along and to the left of the leader, metres. */
@@ -201,16 +201,16 @@ function placeIn({ arrangement, spacing }: Placed, i: number): [number, number] 
 
 /** The ride turned and scaled about where the leader starts, and moved, i times over. */
 function displacedBy(
-  before: Displaced | null,
+  before: RideTransform | null,
   { step, turn, about: pivot }: Placed,
   i: number,
   size: number,
-): Displaced {
-  const about: Displaced = { translation: [0, 0, 0], turn: i * turn, size };
+): RideTransform {
+  const about: RideTransform = { translation: [0, 0, 0], turn: i * turn, size };
   const frame = new Float64Array(12);
   frame.set(pivot);
   displaceFrame(about, frame);
   const shift = pivot.map((value, k) => value - frame[k] + i * step[k]) as Vec3;
-  const whole: Displaced = { ...about, translation: shift };
+  const whole: RideTransform = { ...about, translation: shift };
   return before ? displacedTwice(before, whole) : whole;
 }

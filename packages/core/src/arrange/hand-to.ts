@@ -1,6 +1,6 @@
 import { withKey } from '../document/with-key.js';
 import { refuseCircles } from '../document/rider-graph.js';
-import type { CarrierKey } from '../document/shot-carrier.js';
+import type { ParentKey } from '../document/shot-parent-key.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
@@ -34,10 +34,10 @@ export function handTo(
     carrier === null
       ? { translation: [0, 0, 0], rotation: [0, 0, 0, 1] }
       : { translation: place, rotation: turn };
-  const key = { frame: at, rider: carrier, blend, ...seat } as CarrierKey;
+  const key = { frame: at, rider: carrier, blend, ...seat } as ParentKey;
   const handed = withRider(shot, id, (rider) => ({
     ...rider,
-    carriers: withKey(rider.carriers, key),
+    parentKeys: withKey(rider.parentKeys, key),
   }));
   refuseCircles(handed);
   return handed;

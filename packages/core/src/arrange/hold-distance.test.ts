@@ -30,7 +30,7 @@ it('a camera beside what it films keeps level with it, as far off as it was', ()
   // 8 m on and 6 m aside: 10 m, and the same at every frame of a steady ride.
   expect(held?.distance).toBeCloseTo(10, 12);
   expect(held?.missed).toBeLessThan(1e-9);
-  expect(held?.rider.hitch?.pace.keys.length).toBeLessThan(4);
+  expect(held?.rider.attachment?.pace.keys.length).toBeLessThan(4);
   const now = withRider(shot, 'c', (before) => held?.rider ?? before);
   expect(newShot({ ...now })).toEqual(now);
   for (const gap of gaps(now)) expect(Math.abs(gap - 10)).toBeLessThan(0.011);
@@ -49,7 +49,7 @@ it('on a ring of its own, in laps and beside its path, and from the middle of th
   const now = withRider(shot, 'c', (before) => held?.rider ?? before);
   for (const gap of gaps(now)) expect(Math.abs(gap - was)).toBeLessThan(0.02 + (held?.missed ?? 0));
   expect(held?.missed).toBeLessThan(1e-6);
-  expect(now.riders[1].hitch?.pace.unit).toBe('laps');
+  expect(now.riders[1].attachment?.pace.unit).toBe('laps');
 });
 
 it('where its path ends it waits, and says by how much it misses', () => {
@@ -64,12 +64,15 @@ it('where its path ends it waits, and says by how much it misses', () => {
 });
 
 it('one that took its time from what it films has its own from then on', () => {
-  const echo = { ...filming(even(8, 10)), hitch: { path: 'q', pacedBy: { rider: 'r', delay: 24, rate: 1 } } };
+  const echo = {
+    ...filming(even(8, 10)),
+    attachment: { path: 'q', pacedBy: { rider: 'r', delay: 24, rate: 1 } },
+  };
   const shot = shotOf([line(60), beside as never], [rider({ pace: even(0, 40) }), echo]);
   const held = holdDistance(evaluateShot(shot, NOTHING), 'c', 'r', 49);
   // It comes a second after: 10 m behind and 6 m aside.
   expect(held?.distance).toBeCloseTo(Math.hypot(10, 6), 9);
-  expect(held?.rider.hitch?.pacedBy).toBeNull();
+  expect(held?.rider.attachment?.pacedBy).toBeNull();
   const now = withRider(shot, 'c', (before) => held?.rider ?? before);
   gaps(now).forEach((gap, i) =>
     // For the first second it would have to be before the start of its path.

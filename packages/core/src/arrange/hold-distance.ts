@@ -1,4 +1,4 @@
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import { frameCount } from '../document/frames.js';
 import type { Rider } from '../document/shot-rider.js';
 import { evaluateShot, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
@@ -12,7 +12,7 @@ import { POSE } from '../pose/pose.js';
 import { placeAlong } from '../ride/travel-place.js';
 import { mapFrames } from '../timing/map-frames.js';
 import { risingFrames } from '../timing/rising-frames.js';
-import { poseOfRider, withHitch } from './change-rider.js';
+import { poseOfRider, withAttachment } from './change-rider.js';
 
 /** A rider that moves along its path so that it stays as far from another as it is at a frame. */
 export interface HeldDistance {
@@ -41,15 +41,15 @@ export function holdDistance(
   other: string,
   frame: number,
 ): HeldDistance | null {
-  const shot = withHitch(evaluated.shot, id, (hitch) => ({ ...hitch, follows: null, pacedBy: null }));
+  const shot = withAttachment(evaluated.shot, id, (was) => ({ ...was, coupledTo: null, pacedBy: null }));
   const rider = shot.riders.find((one) => one.id === id);
   const curve = curveRidden(shot, rider);
   // When it goes by its own time, and by no other's.
   const timing = rider && evaluateShot(shot, evaluated.assets).timing(rider);
-  if (frameCount(shot) < 2 || !rider?.hitch || !curve || !timing) return null;
-  const { hitch } = rider;
+  if (frameCount(shot) < 2 || !rider?.attachment || !curve || !timing) return null;
+  const { attachment } = rider;
   const { own } = mapFrames(timing.steps, shot.range);
-  const placeAt = alongItsPath(hitch, curve);
+  const placeAt = alongItsPath(attachment, curve);
   const its = shot.riders.findIndex((one) => one.id === other);
   const target = new Float64Array(POSE.size);
   const here: Vec3 = [0, 0, 0];
@@ -58,7 +58,7 @@ export function holdDistance(
     placeAt(own(at), s, here);
     return Math.hypot(here[0] - target[0], here[1] - target[1], here[2] - target[2]);
   };
-  const along = compileOffset(hitch);
+  const along = compileOffset(attachment);
   const now = Math.min(shot.range.last, Math.max(shot.range.first, Math.round(frame)));
   const begins = poseOfRider(evaluated, id, now)[POSE.distance];
   const distance = farFrom(now, begins);
@@ -83,18 +83,21 @@ export function holdDistance(
     curve,
     WITHIN,
   );
-  const inMetres = { ...changeUnit(hitch.pace, 'metres', curve.length), mode: 'keys' as const, keys };
+  const inMetres = { ...changeUnit(attachment.pace, 'metres', curve.length), mode: 'keys' as const, keys };
   return {
-    rider: { ...rider, hitch: { ...hitch, pace: changeUnit(inMetres, hitch.pace.unit, curve.length) } },
+    rider: {
+      ...rider,
+      attachment: { ...attachment, pace: changeUnit(inMetres, attachment.pace.unit, curve.length) },
+    },
     distance,
     missed,
   };
 }
 
 /** Where a rider is at an own frame and a distance along its path, before any ground or clearance. */
-function alongItsPath(hitch: Hitch, curve: CompiledPath) {
-  const offset = compileOffset(hitch);
-  const write = placeAlong(hitch, { placement: { frame: (s, out) => curve.frame(s, out, 0) } });
+function alongItsPath(attachment: Attachment, curve: CompiledPath) {
+  const offset = compileOffset(attachment);
+  const write = placeAlong(attachment, { placement: { frame: (s, out) => curve.frame(s, out, 0) } });
   const way = new Float64Array(12);
   return (frame: number, s: number, out: Vec3): void => {
     const { side, rise } = offset.at(frame);

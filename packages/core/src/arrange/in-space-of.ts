@@ -14,6 +14,10 @@ export function inSpaceOf(rider: Rider, from: Float64Array | null, to: Float64Ar
     if (to !== null) intoCarrier(to, translation, rotation);
     return { ...placed, translation, rotation };
   };
-  const { rest, keyed } = rider;
-  return { ...rider, rest: brought(rest), keyed: keyed && { keys: keyed.keys.map(brought) } };
+  const { rest, transformKeys } = rider;
+  return {
+    ...rider,
+    rest: brought(rest),
+    transformKeys: transformKeys && { keys: transformKeys.keys.map(brought) },
+  };
 }

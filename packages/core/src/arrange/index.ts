@@ -1,6 +1,6 @@
 export { freeBadge, leastUsedColor } from './new-rider.js';
-export { poseOfRider, withHitch, withRider } from './change-rider.js';
-export { attachRiders, speedOnce, type Axes, type AttachPlan } from './attach-riders.js';
+export { poseOfRider, withAttachment, withRider } from './change-rider.js';
+export { attachRiders, firstAnchor, speedOnce, type Axes, type AttachPlan } from './attach-riders.js';
 export { takeFoundGait, takeFoundRig, withFoundGait, withFoundRig } from './take-rig.js';
 export { withOwnPace } from './own-pace.js';
 export { detachBack, detachHere, removeRider } from './remove-riders.js';

@@ -1,6 +1,6 @@
 import { newShot } from '../document/new-shot.js';
 import { parseShot } from '../document/parse-shot.js';
-import type { Laid } from '../document/shot-laid.js';
+import type { Dressing } from '../document/shot-dressing.js';
 import type { Shot } from '../document/shot.js';
 import { PIECE, laidThings } from '../laid/index.js';
 import { reshapeRiddenPath } from './keep-places.js';
@@ -29,11 +29,11 @@ const ring = {
     [0, 0, 10],
   ].map((position) => ({ position })),
 };
-const shotOf = (paths: object[], ...laid: Partial<Laid>[]): Shot =>
+const shotOf = (paths: object[], ...laid: Partial<Dressing>[]): Shot =>
   parseShot({
     ...newShot({ name: 't' }),
     paths,
-    laid: laid.map((one, i) => ({ id: `l${i}`, name: `Posts ${i}`, path: 'a', every: 2, ...one })),
+    dressing: laid.map((one, i) => ({ id: `l${i}`, name: `Posts ${i}`, path: 'a', every: 2, ...one })),
   });
 
 /** Where all pieces of a shot stand, in no order. */
@@ -51,20 +51,20 @@ it('a path that is reversed keeps its posts where they are, on the same side', (
   expect(places(shot).size).toBe(5);
   expect(places(reverseRiddenPath(shot, 'a'))).toEqual(places(shot));
   const whole = shotOf([line('a', 0)], {});
-  expect(reverseRiddenPath(whole, 'a').laid[0]).toMatchObject({ from: 0, to: null });
+  expect(reverseRiddenPath(whole, 'a').dressing[0]).toMatchObject({ from: 0, to: null });
 });
 
 it('a closed path that begins elsewhere keeps them too', () => {
   const shot = shotOf([ring], { path: 'ring', from: 25, to: 35 });
   const begun = beginRiddenPathAt(shot, 'ring', 2);
-  expect(begun.laid[0]).toMatchObject({ from: 5, to: 15 });
+  expect(begun.dressing[0]).toMatchObject({ from: 5, to: 15 });
   expect(places(begun)).toEqual(places(shot));
 });
 
 it('cut in two, what lay over the cut lies on both parts', () => {
   const shot = shotOf([line('a', 0)], {}, { from: 0, to: 6 }, { from: 16, to: null });
   const { shot: after, secondId } = splitRiddenPath(shot, 'a', 10);
-  expect(after.laid.map(({ path, from, to }) => [path, from, to])).toEqual([
+  expect(after.dressing.map(({ path, from, to }) => [path, from, to])).toEqual([
     ['a', 0, null],
     [secondId, 0, null],
     ['a', 0, 6],
@@ -81,7 +81,7 @@ it('joined, what lay on the second lies on beyond the first', () => {
     { path: 'b' },
   );
   const after = joinRiddenPaths(shot, 'a', 'b', { first: 'end', second: 'start' });
-  expect(after.laid.map(({ path }) => path)).toEqual(['a', 'a']);
+  expect(after.dressing.map(({ path }) => path)).toEqual(['a', 'a']);
   expect(places(after)).toEqual(places(shot));
 });
 
@@ -91,5 +91,5 @@ it('a point that is moved takes the ends along to the nearest places', () => {
     i === 0 ? { ...point, position: [-5, 0, 0] as [number, number, number] } : point,
   );
   const after = reshapeRiddenPath(shot, { ...shot.paths[0], points });
-  expect(after.laid[0].from).toBeCloseTo(15, 6);
+  expect(after.dressing[0].from).toBeCloseTo(15, 6);
 });

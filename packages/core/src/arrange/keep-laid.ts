@@ -1,16 +1,20 @@
 import { freeId, freeName } from '../document/free-name.js';
-import type { Laid } from '../document/shot-laid.js';
+import type { Dressing } from '../document/shot-dressing.js';
 import type { Shot } from '../document/shot.js';
 
 // What is laid along a path lies where it lay, whatever becomes of the path's distances.
 
-function changeLaid<T extends Pick<Shot, 'laid'>>(shot: T, path: string, change: (laid: Laid) => Laid[]): T {
-  if (shot.laid.every((laid) => laid.path !== path)) return shot;
-  return { ...shot, laid: shot.laid.flatMap((laid) => (laid.path === path ? change(laid) : [laid])) };
+function changeLaid<T extends Pick<Shot, 'dressing'>>(
+  shot: T,
+  path: string,
+  change: (laid: Dressing) => Dressing[],
+): T {
+  if (shot.dressing.every((laid) => laid.path !== path)) return shot;
+  return { ...shot, dressing: shot.dressing.flatMap((laid) => (laid.path === path ? change(laid) : [laid])) };
 }
 
 /** A path of so many metres is run the other way. */
-export const laidReversed = <T extends Pick<Shot, 'laid'>>(shot: T, path: string, length: number): T =>
+export const laidReversed = <T extends Pick<Shot, 'dressing'>>(shot: T, path: string, length: number): T =>
   changeLaid(shot, path, (laid) => [
     {
       ...laid,
@@ -23,7 +27,7 @@ export const laidReversed = <T extends Pick<Shot, 'laid'>>(shot: T, path: string
   ]);
 
 /** A closed path begins at another distance. */
-export const laidBegunAt = <T extends Pick<Shot, 'laid'>>(
+export const laidBegunAt = <T extends Pick<Shot, 'dressing'>>(
   shot: T,
   path: string,
   start: number,
@@ -37,18 +41,18 @@ export const laidBegunAt = <T extends Pick<Shot, 'laid'>>(
 
 /** A path of so many metres is cut in two; what lay over the cut lies on both parts. */
 export function laidSplit(shot: Shot, path: string, second: string, s: number): Shot {
-  const taken: Laid[] = [...shot.laid];
+  const taken: Dressing[] = [...shot.dressing];
   return changeLaid(shot, path, (laid) => {
     const onFirst = laid.from < s;
     const onSecond = laid.to === null || laid.to > s;
-    const rest: Laid = {
+    const rest: Dressing = {
       ...laid,
       path: second,
       from: Math.max(0, laid.from - s),
       to: laid.to === null ? null : laid.to - s,
     };
     if (!onFirst) return [rest];
-    const begun: Laid = { ...laid, to: onSecond ? null : laid.to };
+    const begun: Dressing = { ...laid, to: onSecond ? null : laid.to };
     if (!onSecond) return [begun];
     const copy = { ...rest, id: freeId(laid.id, taken), name: freeName(laid.name, taken) };
     taken.push(copy);
@@ -74,7 +78,7 @@ export function laidJoined(
 }
 
 /** A path has another shape, on which distances are others. */
-export const laidReshaped = <T extends Pick<Shot, 'laid'>>(
+export const laidReshaped = <T extends Pick<Shot, 'dressing'>>(
   shot: T,
   path: string,
   map: (s: number) => number,
@@ -88,5 +92,5 @@ export const laidReshaped = <T extends Pick<Shot, 'laid'>>(
   ]);
 
 /** The shot without what lies along a path that goes. */
-export const withoutLaidOn = <T extends Pick<Shot, 'laid'>>(shot: T, path: string): T =>
+export const withoutLaidOn = <T extends Pick<Shot, 'dressing'>>(shot: T, path: string): T =>
   changeLaid(shot, path, () => []);

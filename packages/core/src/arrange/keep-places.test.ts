@@ -45,12 +45,12 @@ const riding = (path: Loose<ShotPath>): Shot => {
       {
         id: 'metres',
         name: 'A',
-        hitch: { path: 'p', pace: { keys: [key(1, 0), key(30, 21), key(60, 55.5), key(97, length)] } },
+        attachment: { path: 'p', pace: { keys: [key(1, 0), key(30, 21), key(60, 55.5), key(97, length)] } },
       },
       {
         id: 'laps',
         name: 'B',
-        hitch: {
+        attachment: {
           path: 'p',
           offset: { along: -3 },
           pace: { unit: 'laps', keys: [key(1, 0.1), key(30, 0.3), key(60, 0.55), key(97, 0.9)] },
@@ -59,7 +59,7 @@ const riding = (path: Loose<ShotPath>): Shot => {
       {
         id: 'driven',
         name: 'C',
-        hitch: {
+        attachment: {
           path: 'p',
           pace: {
             mode: 'drive',
@@ -75,8 +75,8 @@ const riding = (path: Loose<ShotPath>): Shot => {
         {
           id: 'c',
           name: 'C',
-          on: { kind: 'distance', rider: 'metres' },
-          does: { kind: 'start', rider: 'laps' },
+          trigger: { kind: 'distance', rider: 'metres' },
+          action: { kind: 'start', rider: 'laps' },
           keys: [
             { at: 25, value: 0 },
             { at: 44, value: 1 },
@@ -96,7 +96,7 @@ function placesOf(shot: Shot): [string, Vec3][] {
     return place;
   };
   const uncued = evaluateShot({ ...shot, cues: [] }, NO_ASSETS);
-  const { drive, start, within } = shot.riders[2].hitch!.pace;
+  const { drive, start, within } = shot.riders[2].attachment!.pace;
   return [
     ...['metres', 'laps'].flatMap((id) =>
       [1, 30, 60, 97].map((frame): [string, Vec3] => [`${id} ${frame}`, placeOf(poseAt(uncued, id, frame))]),
@@ -152,7 +152,7 @@ describe.each(['bezier', 'through', 'polyline'] as const)('what rides a %s path'
         expect(moved).toBeLessThan(leastDistance(after.paths[0], place) + 2e-3);
       }
       const { length } = compilePath(after.paths[0]);
-      const keys = after.riders[0].hitch!.pace.keys;
+      const keys = after.riders[0].attachment!.pace.keys;
       expect([keys[0].value, keys[3].value]).toEqual([0, expect.closeTo(length, 9)]);
     }
   });
@@ -232,7 +232,7 @@ it('comes back to where it was when a drag does, and keeps its order throughout'
             }),
           );
         for (const [x, z] of steps) {
-          const { keys } = drag(x, z).riders[0].hitch!.pace;
+          const { keys } = drag(x, z).riders[0].attachment!.pace;
           keys.forEach((key, i) => i > 0 && expect(key.value).toBeGreaterThanOrEqual(keys[i - 1].value));
         }
         const back = drag(0, 0);

@@ -1,6 +1,6 @@
 import { laidReshaped } from './keep-laid.js';
 import type { Cue } from '../document/shot-cue.js';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { Pace, PaceKey } from '../document/shot-pace.js';
 import type { ShotPath } from '../document/shot-path.js';
 import type { Shot } from '../document/shot.js';
@@ -40,13 +40,15 @@ export function reshapeRiddenPath(
   const to = compiledPathOf(after);
   if (to instanceof PathError) return changed;
   const map = mapBetween(from, to, correspondence);
-  const riding = new Set(shot.riders.filter(({ hitch }) => hitch?.path === after.id).map(({ id }) => id));
+  const riding = new Set(
+    shot.riders.filter(({ attachment }) => attachment?.path === after.id).map(({ id }) => id),
+  );
   return {
     ...laidReshaped(changed, after.id, map),
     paths: paths.map((path) => (path === after ? withMarks(before, after, map) : path)),
     riders: shot.riders.map((rider) =>
-      rider.hitch && riding.has(rider.id)
-        ? { ...rider, hitch: keptHitch(rider.hitch, from, to, map) }
+      rider.attachment && riding.has(rider.id)
+        ? { ...rider, attachment: keptAttachment(rider.attachment, from, to, map) }
         : rider,
     ),
     cues: shot.cues.map((cue) => keptCue(cue, riding, map)),
@@ -54,9 +56,9 @@ export function reshapeRiddenPath(
 }
 
 /** Whether anything is at a distance along a path. */
-function isInUse({ riders, laid }: Shot, { id, marks }: ShotPath): boolean {
-  const ends = laid.some(({ path, from, to }) => path === id && (from !== 0 || to !== null));
-  return ends || marks.length > 0 || riders.some(({ hitch }) => hitch?.path === id);
+function isInUse({ riders, dressing }: Shot, { id, marks }: ShotPath): boolean {
+  const ends = dressing.some(({ path, from, to }) => path === id && (from !== 0 || to !== null));
+  return ends || marks.length > 0 || riders.some(({ attachment }) => attachment?.path === id);
 }
 
 function mapBetween(from: CompiledPath, to: CompiledPath, how: Correspondence): DistanceMap {
@@ -70,19 +72,33 @@ function withMarks(before: ShotPath, after: ShotPath, map: DistanceMap): ShotPat
   return { ...after, marks: before.marks.map((mark) => ({ ...mark, distance: map(mark.distance) })) };
 }
 
-function keptHitch(hitch: Hitch, from: CompiledPath, to: CompiledPath, map: DistanceMap): Hitch {
+function keptAttachment(
+  attachment: Attachment,
+  from: CompiledPath,
+  to: CompiledPath,
+  map: DistanceMap,
+): Attachment {
   return {
-    ...hitch,
-    pace: keptPace(hitch.pace, hitch, from, to, map),
-    takes: hitch.takes.map((take) => ({ ...take, pace: keptPace(take.pace, hitch, from, to, map) })),
+    ...attachment,
+    pace: keptPace(attachment.pace, attachment, from, to, map),
+    takes: attachment.takes.map((take) => ({
+      ...take,
+      pace: keptPace(take.pace, attachment, from, to, map),
+    })),
   };
 }
 
 /** A rider is where its key and its offset along the path say together: that place is what stays. */
-function keptPace(pace: Pace, hitch: Hitch, from: CompiledPath, to: CompiledPath, places: DistanceMap): Pace {
+function keptPace(
+  pace: Pace,
+  attachment: Attachment,
+  from: CompiledPath,
+  to: CompiledPath,
+  places: DistanceMap,
+): Pace {
   const map: DistanceMap = pace.stretches ? (s) => (s * to.length) / from.length : places;
   const [metres, becomes] = [from, to].map((path) => metresPerValue(pace, path));
-  const alongAt = (frame: number) => offsetAt(hitch, frame).along;
+  const alongAt = (frame: number) => offsetAt(attachment, frame).along;
   const still = alongAt(pace.start.frame);
   const distance = (distance: number, along = still) => map(distance + along) - along;
   const value = (old: number, along: number) => distance(old * metres, along) / becomes;
@@ -123,8 +139,8 @@ function rising(speeds: Pace['speeds']): Pace['speeds'] {
 }
 
 function keptCue(cue: Cue, riding: ReadonlySet<string>, map: DistanceMap): Cue {
-  const { on, keys } = cue;
-  if (on.kind !== 'distance' || !riding.has(on.rider ?? '')) return cue;
+  const { trigger, keys } = cue;
+  if (trigger.kind !== 'distance' || !riding.has(trigger.rider ?? '')) return cue;
   const moved = keys.map((key) => ({ ...key, at: map(key.at) }));
   return { ...cue, keys: moved.filter(({ at }, i) => i === 0 || at > moved[i - 1].at) };
 }

@@ -24,8 +24,8 @@ export function keysToEnd(shot: Shot, path: string, from: CompiledPath, to: Comp
   return {
     ...shot,
     riders: shot.riders.map((rider) =>
-      rider.hitch?.path === path
-        ? { ...rider, hitch: { ...rider.hitch, pace: run(rider.hitch.pace) } }
+      rider.attachment?.path === path
+        ? { ...rider, attachment: { ...rider.attachment, pace: run(rider.attachment.pace) } }
         : rider,
     ),
   };

@@ -21,7 +21,7 @@ describe('a rider on a slope', () => {
       {
         id: 'cart',
         name: 'Cart',
-        hitch: { path: 'p', pace: even(2, 14), ground: { mode: 'stick', up: 8, down: 8 } },
+        attachment: { path: 'p', pace: even(2, 14), ground: { mode: 'stick', up: 8, down: 8 } },
       },
       { id: 'load', name: 'Load', parent: 'cart', rest: { translation: [0, 1, -0.5] } },
     ],
@@ -57,7 +57,7 @@ describe('a string', () => {
   const hung = (units: ReturnType<typeof unit>[]): Shot =>
     units.reduce<Shot>(
       (shot, { id }) => hangString(shot, 'e', { unit: id, count: 1, gap: 0.5 }).shot,
-      shotOf([line(200)], [{ ...unit('e'), hitch: { path: 'p', pace: even(60, 100) } }, ...units]),
+      shotOf([line(200)], [{ ...unit('e'), attachment: { path: 'p', pace: even(60, 100) } }, ...units]),
     );
 
   it('closes up as far back as before when a unit in it is deleted, however large that was', () => {
@@ -75,7 +75,11 @@ describe('a string', () => {
     const before = evaluateShot(shot, NO_ASSETS);
     const after = evaluateShot(detachBack(shot, NO_ASSETS, ['e']), NO_ASSETS);
     // The unit that hung at the engine goes by itself; what hangs behind it hangs there still.
-    expect(after.shot.riders.map(({ hitch }) => hitch?.follows?.rider)).toEqual([undefined, undefined, 'a']);
+    expect(after.shot.riders.map(({ attachment }) => attachment?.coupledTo?.rider)).toEqual([
+      undefined,
+      undefined,
+      'a',
+    ]);
     for (const id of ['a', 'b'])
       for (const frame of [1, 50, 97])
         expect(apart(poseAt(after, id, frame), poseAt(before, id, frame))).toBeLessThan(1e-9);
@@ -86,13 +90,13 @@ it('a copy with a timing of its own goes as it did, later and slower than its le
   const shot = shotOf(
     [line(100)],
     [
-      { id: 'a', name: 'A', hitch: { path: 'p', pace: even(0, 40) } },
-      { id: 'b', name: 'B', hitch: { path: 'p', pacedBy: { rider: 'a', delay: 12, rate: 0.5 } } },
+      { id: 'a', name: 'A', attachment: { path: 'p', pace: even(0, 40) } },
+      { id: 'b', name: 'B', attachment: { path: 'p', pacedBy: { rider: 'a', delay: 12, rate: 0.5 } } },
     ],
   );
   const before = evaluateShot(shot, NO_ASSETS);
   const alone = withRider(shot, 'b', (rider) => withOwnPace(before, rider));
-  expect(alone.riders[1].hitch?.pacedBy).toBeNull();
+  expect(alone.riders[1].attachment?.pacedBy).toBeNull();
   const after = evaluateShot(alone, NO_ASSETS);
   for (const frame of [1, 13, 60, 97]) {
     expect(poseAt(after, 'b', frame)[POSE.distance]).toBeCloseTo(

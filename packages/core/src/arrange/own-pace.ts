@@ -1,4 +1,4 @@
-import type { PacedBy } from '../document/shot-hitch.js';
+import type { PacedBy } from '../document/shot-attachment.js';
 import type { Pace } from '../document/shot-pace.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
@@ -18,19 +18,19 @@ import { poseOfRider } from './change-rider.js';
  * @param evaluated the shot as it is played while the other still leads
  */
 export function withOwnPace(evaluated: EvaluatedShot, rider: Rider): Rider {
-  const { hitch } = rider;
-  if (hitch === null || hasOwnPace(hitch)) return rider;
+  const { attachment } = rider;
+  if (attachment === null || hasOwnPace(attachment)) return rider;
   const { shot } = evaluated;
-  const free = { ...hitch, follows: null, pacedBy: null };
+  const free = { ...attachment, coupledTo: null, pacedBy: null };
   const curve = curveRidden(shot, rider);
-  if (curve === null || leadingOf(rider, riding(evaluated)) === null) return { ...rider, hitch: free };
+  if (curve === null || leadingOf(rider, riding(evaluated)) === null) return { ...rider, attachment: free };
   const own = paceInMetres(evaluated, rider);
-  const pace = changeUnit(own, hitch.pace.unit, curve.length);
-  if (hitch.follows === null) return { ...rider, hitch: { ...free, pace } };
+  const pace = changeUnit(own, attachment.pace.unit, curve.length);
+  if (attachment.coupledTo === null) return { ...rider, attachment: { ...free, pace } };
   const { first } = shot.range;
   const starts = heldPace(compiledPaceOf(own, shot.fps, curve), own, curve).distance(first);
   const along = poseOfRider(evaluated, rider.id, first)[POSE.distance] - starts;
-  return { ...rider, hitch: { ...free, pace, offset: { ...hitch.offset, along } } };
+  return { ...rider, attachment: { ...free, pace, offset: { ...attachment.offset, along } } };
 }
 
 /** Finds riders that ride a curve. */
@@ -47,12 +47,12 @@ function paceInMetres(evaluated: EvaluatedShot, rider: Rider): Pace {
   const delays: PacedBy[] = [];
   let head = rider;
   for (let leading = leadingOf(head, find); leading; leading = leadingOf(head, find)) {
-    if (leading.by === 'pacedBy' && leading.hitch.pacedBy) delays.unshift(leading.hitch.pacedBy);
+    if (leading.by === 'pacedBy' && leading.attachment.pacedBy) delays.unshift(leading.attachment.pacedBy);
     head = leading.leader;
   }
   const { shot } = evaluated;
   const length = curveRidden(shot, head)?.length ?? 1;
-  const pace = changeUnit((head.hitch as NonNullable<Rider['hitch']>).pace, 'metres', length);
+  const pace = changeUnit((head.attachment as NonNullable<Rider['attachment']>).pace, 'metres', length);
   return delays.reduce((before, delay) => laterPace(before, delay, shot.range.first), pace);
 }
 

@@ -7,7 +7,7 @@ import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { POSE } from '../pose/pose.js';
 import { changeString, unitsBehind } from './change-string.js';
-import { withHitch, withRider } from './change-rider.js';
+import { withAttachment, withRider } from './change-rider.js';
 import { formUp, type Formation } from './formation.js';
 import { reform } from './reform.js';
 import { removeRider } from './remove-riders.js';
@@ -28,14 +28,14 @@ const kestrel: Loose<Rider> = {
   name: 'Kestrel',
   kind: 'creature',
   badge: 'K1',
-  hitch: { path: 'p', pace: even(0, 48, 1, 97) },
+  attachment: { path: 'p', pace: even(0, 48, 1, 97) },
 };
 const flight = (more: object = {}, rider = kestrel): Shot =>
   shotOf([line(100)], [rider], { range: { first: 1, last: 97 }, ...more } as never);
 const placeOf = (shot: Parameters<typeof poseAt>[0], id: string, frame: number) =>
   place(poseAt(shot, id, frame));
 const stored = (shot: Shot): Shot => parseShot(JSON.parse(JSON.stringify(shot)));
-const offsets = ({ riders }: Shot) => riders.slice(1).map(({ hitch }) => hitch?.offset);
+const offsets = ({ riders }: Shot) => riders.slice(1).map(({ attachment }) => attachment?.offset);
 
 describe('a formation that is opened again', () => {
   const formed = stored(formUp(flight(), NO_ASSETS, 'k', wedge).shot);
@@ -53,11 +53,11 @@ describe('a formation that is opened again', () => {
         formUp(flight(), NO_ASSETS, 'k', next).shot,
       ];
       expect(again.riders.length).toBe(fresh.riders.length);
-      again.riders.slice(1).forEach(({ hitch }, i) => {
-        const wanted = fresh.riders[i + 1].hitch!;
+      again.riders.slice(1).forEach(({ attachment }, i) => {
+        const wanted = fresh.riders[i + 1].attachment!;
         for (const part of ['along', 'side', 'rise'] as const)
-          expect(hitch?.offset[part]).toBeCloseTo(wanted.offset[part], 12);
-        expect(hitch?.pacedBy?.delay).toBeCloseTo(wanted.pacedBy!.delay, 12);
+          expect(attachment?.offset[part]).toBeCloseTo(wanted.offset[part], 12);
+        expect(attachment?.pacedBy?.delay).toBeCloseTo(wanted.pacedBy!.delay, 12);
       });
       expect(stored(again).formations[0].members.length).toBe(next.count);
     }
@@ -71,21 +71,21 @@ describe('a formation that is opened again', () => {
 
   it('what was changed of a member stays; one that has left is let be, and one that is gone stays gone', () => {
     const [first, second, third] = members as string[];
-    let own = withHitch(formed, first, (hitch) => ({
-      ...hitch,
-      offset: { ...hitch.offset, rise: hitch.offset.rise + 4 },
-      bank: { ...hitch.bank, mode: 'physical' },
+    let own = withAttachment(formed, first, (attachment) => ({
+      ...attachment,
+      offset: { ...attachment.offset, rise: attachment.offset.rise + 4 },
+      bank: { ...attachment.bank, mode: 'physical' },
     }));
-    own = withHitch(own, second, (hitch) => ({ ...hitch, pacedBy: null }));
+    own = withAttachment(own, second, (attachment) => ({ ...attachment, pacedBy: null }));
     own = stored(removeRider(own, NO_ASSETS, third, 1));
     expect(own.formations[0].members).toEqual([first, second, null, members[3]]);
     const { shot } = reform(own, NO_ASSETS, id, { ...wedge, spacing: 5 });
     const fresh = formUp(flight(), NO_ASSETS, 'k', { ...wedge, spacing: 5 }).shot;
-    const at = (who: string) => shot.riders.find((rider) => rider.id === who)?.hitch;
-    expect(at(first)?.offset.rise).toBeCloseTo(fresh.riders[1].hitch!.offset.rise + 4, 12);
-    expect(at(first)?.offset.along).toBeCloseTo(fresh.riders[1].hitch!.offset.along, 12);
+    const at = (who: string) => shot.riders.find((rider) => rider.id === who)?.attachment;
+    expect(at(first)?.offset.rise).toBeCloseTo(fresh.riders[1].attachment!.offset.rise + 4, 12);
+    expect(at(first)?.offset.along).toBeCloseTo(fresh.riders[1].attachment!.offset.along, 12);
     expect(at(first)?.bank.mode).toBe('physical');
-    expect(at(second)).toBe(own.riders.find((rider) => rider.id === second)?.hitch);
+    expect(at(second)).toBe(own.riders.find((rider) => rider.id === second)?.attachment);
     expect(at(third)).toBeUndefined();
     // Thinned to one, what left it is not deleted.
     const thin = reform(own, NO_ASSETS, id, { ...wedge, count: 1 }).shot;
@@ -109,7 +109,7 @@ describe('speeds by a seed in a loop', () => {
       [
         {
           ...kestrel,
-          hitch: {
+          attachment: {
             path: 'p',
             pace: {
               unit: 'laps',
@@ -128,7 +128,7 @@ describe('speeds by a seed in a loop', () => {
 
   it('make whole laps, the nearest to what the seed says', () => {
     const { shot } = formUp(looped(8), NO_ASSETS, 'k', { ...wedge, count: 30, vary });
-    const rates = shot.riders.slice(1).map(({ hitch }) => hitch!.pacedBy!.rate * 8);
+    const rates = shot.riders.slice(1).map(({ attachment }) => attachment!.pacedBy!.rate * 8);
     expect(rates.every((laps) => Math.abs(laps - Math.round(laps)) < 1e-9)).toBe(true);
     expect(new Set(rates.map((laps) => Math.round(laps))).size).toBeGreaterThan(2);
     const evaluated = evaluateShot(shot, NO_ASSETS);
@@ -150,7 +150,7 @@ describe('speeds by a seed in a loop', () => {
     ],
   ])('are the leader’s with %s', (_, shot) => {
     const formed = formUp(shot, NO_ASSETS, 'k', { ...wedge, vary }).shot;
-    expect(formed.riders.slice(1).map(({ hitch }) => hitch?.pacedBy?.rate)).toEqual([1, 1, 1, 1]);
+    expect(formed.riders.slice(1).map(({ attachment }) => attachment?.pacedBy?.rate)).toEqual([1, 1, 1, 1]);
   });
 });
 
@@ -165,8 +165,10 @@ describe('a flight behind a leader that rides no path', () => {
   const quarter: [number, number, number, number] = [0, Math.SQRT1_2, 0, Math.SQRT1_2];
   const led = flight({}, {
     ...kestrel,
-    hitch: null,
-    keyed: { keys: [key(1, 0, 0, [0, 0, 0, 1]), key(49, 0, 24, [0, 0, 0, 1]), key(97, 24, 24, quarter)] },
+    attachment: null,
+    transformKeys: {
+      keys: [key(1, 0, 0, [0, 0, 0, 1]), key(49, 0, 24, [0, 0, 0, 1]), key(97, 24, 24, quarter)],
+    },
   } as never);
   const leaderWay = evaluateShot(led, NO_ASSETS);
 
@@ -213,8 +215,8 @@ describe('a flight behind a leader that rides no path', () => {
     ].map(([frame, x, z]) => ({ ...key(frame, x, z, [0, 0, 0, 1]) }));
     const round = flight({ range: { first: 1, last: 96 }, loop: true }, {
       ...kestrel,
-      hitch: null,
-      keyed: { keys: square },
+      attachment: null,
+      transformKeys: { keys: square },
     } as never);
     const none = { place: 0, time: 0, speed: 0, amplitude: 0 };
     const { shot, ids } = formUp(round, NO_ASSETS, 'k', {
@@ -240,7 +242,7 @@ describe('a flight behind a leader that rides no path', () => {
   it('stands where it was when its leader is deleted; a frozen leader is followed as one that rides', () => {
     const { shot, ids } = formUp(led, NO_ASSETS, 'k', { ...wedge, count: 1 });
     const after = removeRider(shot, NO_ASSETS, 'k', 40);
-    expect(after.riders[0].echo).toBeNull();
+    expect(after.riders[0].follow).toBeNull();
     placeOf(evaluateShot(after, NO_ASSETS), ids[0], 5).forEach((value, k) =>
       expect(value).toBeCloseTo(placeOf(evaluateShot(shot, NO_ASSETS), ids[0], 40)[k], 9),
     );
@@ -256,10 +258,13 @@ it('a string that is opened again is spaced anew, grows and shrinks at its end; 
   const bare = shotOf([line(100)], [truck, wagon], { range: { first: 1, last: 97 } } as never);
   const strung = hangString(bare, 'a', { unit: 'b', count: 3, gap: 1 }).shot;
   const chain = (shot: Shot) =>
-    unitsBehind(shot.riders, shot.riders[0]).map(({ name, hitch }) => [name, hitch?.follows?.gap]);
-  const own = withHitch(strung, strung.riders[2].id, (hitch) => ({
-    ...hitch,
-    follows: { ...hitch.follows!, gap: 4 },
+    unitsBehind(shot.riders, shot.riders[0]).map(({ name, attachment }) => [
+      name,
+      attachment?.coupledTo?.gap,
+    ]);
+  const own = withAttachment(strung, strung.riders[2].id, (attachment) => ({
+    ...attachment,
+    coupledTo: { ...attachment.coupledTo!, gap: 4 },
   }));
   const longer = stored(changeString(own, NO_ASSETS, 'a', { count: 4, gap: 2 }).shot);
   expect(chain(longer)).toEqual([

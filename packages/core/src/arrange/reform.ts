@@ -1,5 +1,5 @@
 import { ShotError } from '../document/shot-error.js';
-import type { Hitch, Offset } from '../document/shot-hitch.js';
+import type { Attachment, Offset } from '../document/shot-attachment.js';
 import type { ShotFormation } from '../document/shot-formation.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
@@ -33,7 +33,7 @@ export function reform(
   const before = shot.formations.find((one) => one.id === id);
   const leader = shot.riders.find((rider) => rider.id === before?.leader);
   if (!before || !leader) throw new ShotError('formations', `no "${id}"`, 'a formation of a rider');
-  if (leader.hitch === null && wanted.arrangement === 'moved')
+  if (leader.attachment === null && wanted.arrangement === 'moved')
     throw new ShotError(
       'riders',
       `"${leader.id}" on no path`,
@@ -68,8 +68,8 @@ export function reform(
 }
 
 /** Whether a rider still goes by its leader's time. */
-const isLed = ({ hitch, echo }: Rider, leader: Rider): boolean =>
-  hitch ? hitch.pacedBy?.rider === leader.id : echo?.rider === leader.id;
+const isLed = ({ attachment, follow }: Rider, leader: Rider): boolean =>
+  attachment ? attachment.pacedBy?.rider === leader.id : follow?.rider === leader.id;
 
 function replaced(rider: Rider, leader: Rider, was: Placed, now: Placed, i: number): Rider {
   const [old, next] = [shareOf(leader, was, i), shareOf(leader, now, i)];
@@ -81,30 +81,30 @@ function replaced(rider: Rider, leader: Rider, was: Placed, now: Placed, i: numb
   });
   const amount = next.amount / old.amount;
   const cycles = rider.cycles.map((cycle) => ({ ...cycle, amplitude: cycle.amplitude * amount }));
-  const { hitch, echo } = rider;
-  if (hitch === null) {
-    if (echo === null) return rider;
-    const place = moved({ ...NO_TURN, along: -echo.behind, side: echo.side, rise: echo.rise });
-    const delay = echo.delay + next.delay - old.delay;
-    return { ...rider, cycles, echo: echoBy(leader.id, { ...next, ...place, delay }) };
+  const { attachment, follow } = rider;
+  if (attachment === null) {
+    if (follow === null) return rider;
+    const place = moved({ ...NO_TURN, along: -follow.behind, side: follow.side, rise: follow.rise });
+    const delay = follow.delay + next.delay - old.delay;
+    return { ...rider, cycles, follow: echoBy(leader.id, { ...next, ...place, delay }) };
   }
-  const paced = hitch.pacedBy as NonNullable<Hitch['pacedBy']>;
+  const paced = attachment.pacedBy as NonNullable<Attachment['pacedBy']>;
   return {
     ...rider,
     cycles,
-    hitch: {
-      ...hitch,
-      offset: moved(hitch.offset),
-      offsetKeys: hitch.offsetKeys.map(moved),
-      bank: { ...hitch.bank, amount: hitch.bank.amount * amount },
+    attachment: {
+      ...attachment,
+      offset: moved(attachment.offset),
+      offsetKeys: attachment.offsetKeys.map(moved),
+      bank: { ...attachment.bank, amount: attachment.bank.amount * amount },
       pacedBy: {
         ...paced,
         delay: paced.delay + next.delay - old.delay,
         rate: rateOf(paced.rate, was, now, old, next),
       },
-      displaced: leader.hitch
-        ? displacedAnew(hitch, leader.hitch, was, now, i, [old, next])
-        : hitch.displaced,
+      rideTransform: leader.attachment
+        ? displacedAnew(attachment, leader.attachment, was, now, i, [old, next])
+        : attachment.rideTransform,
     },
   };
 }
@@ -119,14 +119,14 @@ function rateOf(rate: number, was: Placed, now: Placed, old: Share, next: Share)
 
 /** A whole ride that was moved by hand stays where it is; else it goes where the formation now has it. */
 function displacedAnew(
-  { displaced }: Hitch,
-  led: Hitch,
+  { rideTransform }: Attachment,
+  led: Attachment,
   was: Placed,
   now: Placed,
   i: number,
   [old, next]: readonly [Share, Share],
-): Hitch['displaced'] {
+): Attachment['rideTransform'] {
   const before = displacementOf(led, was, i, old.amount);
-  const same = JSON.stringify(before) === JSON.stringify(displaced);
-  return same ? displacementOf(led, now, i, next.amount) : displaced;
+  const same = JSON.stringify(before) === JSON.stringify(rideTransform);
+  return same ? displacementOf(led, now, i, next.amount) : rideTransform;
 }

@@ -19,7 +19,7 @@ export function seamRateOf(shot: Shot, assets: SceneAssets, leader: Rider): Seam
   if (!shot.loop) return null;
   const evaluated = evaluateShot(shot, assets);
   const motion = evaluated.motion(leader);
-  const path = evaluated.paths.get(leader.hitch?.path ?? '');
+  const path = evaluated.paths.get(leader.attachment?.path ?? '');
   if (motion === null || path === undefined || path instanceof PathError) return { why: 'it rides no path' };
   if (!path.closed) return { why: 'its path is open' };
   const { first, last } = shot.range;

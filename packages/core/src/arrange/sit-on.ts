@@ -22,7 +22,8 @@ export function sitOn(
   const free = withRider(shot, id, (rider) => ({
     ...rider,
     parent: carrier,
-    stood: carrier === null ? null : (rider.stood ?? (rider.parent === null ? rider.rest : null)),
+    restBeforeParent:
+      carrier === null ? null : (rider.restBeforeParent ?? (rider.parent === null ? rider.rest : null)),
   }));
   refuseCircles(free);
   if (!keepsPlace && carrier !== null) {
@@ -42,8 +43,13 @@ export function sitOn(
 /** A rider off its carrier, back where it rested before it was put there; as it is, where that is not known. */
 export function putBack(shot: Shot, id: string): Shot {
   return withRider(shot, id, (rider) =>
-    rider.stood === null
+    rider.restBeforeParent === null
       ? rider
-      : { ...rider, parent: null, stood: null, rest: { ...rider.stood, scale: rider.rest.scale } },
+      : {
+          ...rider,
+          parent: null,
+          restBeforeParent: null,
+          rest: { ...rider.restBeforeParent, scale: rider.rest.scale },
+        },
   );
 }

@@ -6,14 +6,14 @@ import type { Chassis, Rider, Wheel } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { chassisOf, hasWheelbase } from '../ride/chassis.js';
 import { ownAxes, ownPosition } from '../ride/contact-points.js';
-import { newHitch } from '../ride/new-hitch.js';
+import { newAttachment } from '../ride/new-attachment.js';
 import type { Axes } from './attach-riders.js';
 import { unitsBehind } from './change-string.js';
 import { freeBadge } from './new-rider.js';
 
 /** Whether a rider goes as vehicles on roads do: it steers, or one of its axles follows the other. */
-export function isRoadVehicle({ wheels, hitch }: Rider): boolean {
-  const anchor = hitch?.anchor ?? 'origin';
+export function isRoadVehicle({ wheels, attachment }: Rider): boolean {
+  const anchor = attachment?.anchor ?? 'origin';
   return anchor !== 'bothAxles' && (wheels.some(({ steers }) => steers) || anchor !== 'origin');
 }
 
@@ -50,7 +50,7 @@ export function hangString(
 ): { shot: Shot; ids: string[] } {
   const leader = shot.riders.find(({ id }) => id === leaderId);
   const unit = shot.riders.find(({ id }) => id === unitId);
-  if (!leader?.hitch || !unit) {
+  if (!leader?.attachment || !unit) {
     throw new ShotError('riders', `"${leaderId}" at rest`, 'a rider on a path to hang something behind');
   }
   if (shot.riders.length + count - 1 > LIMITS.riders) {
@@ -60,22 +60,22 @@ export function hangString(
   const end = unitsBehind(others, leader).at(-1) ?? leader;
   const road = isRoadVehicle(leader);
   const hung = (rider: Rider, behind: string): Rider => {
-    const plain = newHitch(leader.hitch?.path ?? '', shot.range);
-    const before = rider.hitch ?? { ...plain, facing: { ...plain.facing, ...axes } };
+    const plain = newAttachment(leader.attachment?.path ?? '', shot.range);
+    const before = rider.attachment ?? { ...plain, facing: { ...plain.facing, ...axes } };
     const chassis = chassisOf(rider, null);
     const onRails = chassis !== null && hasWheelbase(chassis) ? 'bothAxles' : before.anchor;
     const towed = road && chassis !== null && chassis.frontCoupling > chassis.rearAxle;
     return {
       ...rider,
       wheels: towed && chassis ? withTurntable(rider, chassis) : rider.wheels,
-      hitch: {
+      attachment: {
         ...before,
-        path: leader.hitch?.path ?? before.path,
+        path: leader.attachment?.path ?? before.path,
         anchor: towed ? 'frontAxle' : onRails,
         offset: { ...before.offset, along: 0 },
         offsetKeys: [],
         pacedBy: null,
-        follows: { rider: behind, gap },
+        coupledTo: { rider: behind, gap },
       },
     };
   };

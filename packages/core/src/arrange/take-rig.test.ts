@@ -11,7 +11,7 @@ const ball: Loose<Rider> = {
   id: 'b',
   name: 'Ball',
   model: 'm',
-  hitch: { path: 'p', pace: even(0, 40) },
+  attachment: { path: 'p', pace: even(0, 40) },
 };
 const other = { ...ball, id: 'o', name: 'Other' };
 const shot = shotOf([line(40)], [ball, other], {

@@ -44,7 +44,7 @@ export function withFoundGait(rider: Rider, clip: string, gaits: readonly FoundG
 function alike(shot: Shot, id: string, parts: (rider: Rider) => unknown): ReadonlySet<string> {
   const rider = shot.riders.find((one) => one.id === id);
   if (!rider) return new Set();
-  const led = ({ hitch, echo }: Rider) => hitch?.pacedBy?.rider ?? echo?.rider;
+  const led = ({ attachment, follow }: Rider) => attachment?.pacedBy?.rider ?? follow?.rider;
   const head = led(rider) ?? id;
   const own = JSON.stringify(parts(rider));
   return new Set(

@@ -12,7 +12,7 @@ import { lengthenStop, moveStop } from '../pace/move-stop.js';
 import { curveRidden } from '../path/compiled-path-of.js';
 import { ownAxes } from '../ride/contact-points.js';
 import { hasOwnPace } from '../timing/leader.js';
-import { withHitch } from './change-rider.js';
+import { withAttachment } from './change-rider.js';
 
 /** The stops of a walker's own timing, and what can be done with them; null is answered where that changes nothing. */
 export interface WalkersStops {
@@ -37,11 +37,11 @@ const STEPS = 12;
  * is when asked for: a drag goes on from there.
  */
 export function walkersStops(shot: Shot, assets: SceneAssets, rider: Rider): WalkersStops | null {
-  const { gait, hitch } = rider;
+  const { gait, attachment } = rider;
   const path = curveRidden(shot, rider);
-  if (gait === null || hitch === null || path === null || !hasOwnPace(hitch)) return null;
+  if (gait === null || attachment === null || path === null || !hasOwnPace(attachment)) return null;
   const { fps } = shot;
-  const { pace } = hitch;
+  const { pace } = attachment;
   const run = compiledPaceOf(pace, fps, path);
   const stride = gait.stride * ownAxes(rider).scale[0];
   const phases = restingPhases(gait);
@@ -51,7 +51,7 @@ export function walkersStops(shot: Shot, assets: SceneAssets, rider: Rider): Wal
     let by = metres;
     let moved = moveStop(pace, stop, by, path);
     for (let step = 0; moved && phases.length > 0 && step < STEPS; step++) {
-      const played = evaluateShot(withHitch(shot, rider.id, withPace(moved)), assets);
+      const played = evaluateShot(withAttachment(shot, rider.id, withPace(moved)), assets);
       const off = naturalStep(phaseAtStop(played, rider.id, index), phases);
       if (Math.abs(off) < EXACT) break;
       by += off * stride;
@@ -90,10 +90,10 @@ export function stopAsLongAs(shot: Shot, assets: SceneAssets, riderId: string, a
     );
   const frames = actSeconds(rider.gait, hierarchy, act) * shot.fps - (stop.to - stop.from);
   const pace = stops.lengthened(stop, frames);
-  return pace ? withHitch(shot, riderId, withPace(pace)) : shot;
+  return pace ? withAttachment(shot, riderId, withPace(pace)) : shot;
 }
 
-const withPace = (pace: Pace) => (hitch: NonNullable<Rider['hitch']>) => ({ ...hitch, pace });
+const withPace = (pace: Pace) => (attachment: NonNullable<Rider['attachment']>) => ({ ...attachment, pace });
 
 /** The phase of a walk, in cycles, at one of its stops. */
 function phaseAtStop(evaluated: EvaluatedShot, id: string, index: number): number {
@@ -121,13 +121,13 @@ export function naturalStops(shot: Shot, assets: SceneAssets, riderId: string): 
     );
   if (restingPhases(shot.riders[i].gait ?? { feet: [] }).length === 0)
     throw new ShotError(`${at}.gait.feet`, 'no feet', 'feet with stances, to stand on');
-  if (first.list.length === 0) throw new ShotError(`${at}.hitch.pace`, 'no stop', 'a stop to move');
+  if (first.list.length === 0) throw new ShotError(`${at}.attachment.pace`, 'no stop', 'a stop to move');
   let after = shot;
   // One after the other: where a stop lies, those after it begin elsewhere in their cycle.
   for (let k = 0; k < first.list.length; k++) {
     const stops = walkersStops(after, assets, after.riders[i]);
     const pace = stops && stops.list[k] ? stops.placed(stops.list[k], 0) : null;
-    if (pace) after = withHitch(after, riderId, withPace(pace));
+    if (pace) after = withAttachment(after, riderId, withPace(pace));
   }
   return after;
 }

@@ -16,7 +16,7 @@ import { sampleShot } from './sample-shot.js';
 
 const key = (frame: number, translation: Vec3, more = {}) => ({ frame, translation, ...more });
 const byHand = (keys: object[], more: Loose<Rider> = {}) =>
-  ({ id: 'k', name: 'K', badge: 'K1', keyed: { keys }, ...more }) as Loose<Rider>;
+  ({ id: 'k', name: 'K', badge: 'K1', transformKeys: { keys }, ...more }) as Loose<Rider>;
 const turned = (degrees: number) => {
   const half = (degrees * Math.PI) / 360;
   return [0, Math.sin(half), 0, Math.cos(half)];
@@ -73,7 +73,7 @@ describe('what is moved by hand', () => {
   });
 
   it('is carried, and takes part in bent time and cues', () => {
-    const carrier = { id: 'c', name: 'C', badge: 'C2', hitch: { path: 'p', pace: even(0, 96) } };
+    const carrier = { id: 'c', name: 'C', badge: 'C2', attachment: { path: 'p', pace: even(0, 96) } };
     const keys = [key(1, [1, 0, 0], { ease: 'linear' }), key(97, [1, 9.6, 0])];
     const shot = shotOf([line(96)], [carrier, byHand(keys, { parent: 'c' })]);
     const pose = posesOf(shot, 'k')[48];
@@ -81,8 +81,8 @@ describe('what is moved by hand', () => {
     const waits = {
       id: 'w',
       name: 'Wait',
-      on: { kind: 'distance', rider: 'c' },
-      does: { kind: 'start', rider: 'k' },
+      trigger: { kind: 'distance', rider: 'c' },
+      action: { kind: 'start', rider: 'k' },
       keys: [
         { at: 0, value: 0, ease: 'hold' },
         { at: 48, value: 1 },
@@ -96,13 +96,13 @@ describe('what is moved by hand', () => {
   it('is keyed where it stands, put elsewhere by a key, and at rest for good without', () => {
     const still = shotOf([], [{ id: 'k', name: 'K', badge: 'K1', rest: { translation: [3, 0, 1] } }]);
     const once = keyHere(still, NO_ASSETS, 'k', 10);
-    expect(once.riders[0].keyed?.keys).toEqual([
+    expect(once.riders[0].transformKeys?.keys).toEqual([
       { frame: 10, ease: 'smooth', translation: [3, 0, 1], rotation: [0, 0, 0, 1] },
     ]);
     const moved = putRider(once, NO_ASSETS, 'k', 34, { translation: [3, 0, 9], rotation: [0, 0, 0, 1] });
     expect(placementAt(evaluateShot(moved, NO_ASSETS), moved.riders[0], 22).translation[2]).toBeCloseTo(5, 9);
     const put = putRider(still, NO_ASSETS, 'k', 34, { translation: [7, 0, 7], rotation: [0, 0, 0, 1] });
-    expect([put.riders[0].rest.translation, put.riders[0].keyed]).toEqual([[7, 0, 7], null]);
+    expect([put.riders[0].rest.translation, put.riders[0].transformKeys]).toEqual([[7, 0, 7], null]);
     expect(parseShot(JSON.parse(JSON.stringify(moved)))).toEqual(moved);
   });
 
@@ -115,7 +115,7 @@ describe('what is moved by hand', () => {
     ];
     const shot = shotOf([], [byHand(keys)]);
     const { shot: onPath, pathId } = withOwnPath(shot, NO_ASSETS, 'k', 0.01);
-    expect(onPath.riders[0]).toMatchObject({ keyed: null, hitch: { path: pathId } });
+    expect(onPath.riders[0]).toMatchObject({ transformKeys: null, attachment: { path: pathId } });
     expect(furthest(posesOf(onPath, 'k', 0.5), posesOf(shot, 'k', 0.5))).toBeLessThan(1e-9);
     const ride = shotOf(
       [circle(20, true)],
@@ -124,13 +124,13 @@ describe('what is moved by hand', () => {
           id: 'k',
           name: 'K',
           badge: 'K1',
-          hitch: { path: 'p', bank: { mode: 'physical' }, pace: even(0, 100) },
+          attachment: { path: 'p', bank: { mode: 'physical' }, pace: even(0, 100) },
         },
       ],
     );
     const hand = keysOfRide(ride, NO_ASSETS, 'k', 0.01);
-    expect(hand.riders[0].hitch).toBeNull();
-    expect(hand.riders[0].keyed?.keys.length).toBeLessThan(60);
+    expect(hand.riders[0].attachment).toBeNull();
+    expect(hand.riders[0].transformKeys?.keys.length).toBeLessThan(60);
     const [was, is] = [posesOf(ride, 'k'), posesOf(hand, 'k')];
     expect(furthest(was, is)).toBeLessThan(0.01);
     was.forEach((pose, i) => {
@@ -140,20 +140,20 @@ describe('what is moved by hand', () => {
   });
 
   it('one of a flight gets a path of its own in the very place it has', () => {
-    const lead = { id: 'l', name: 'L', badge: 'L1', hitch: { path: 'p', pace: even(0, 100) } };
+    const lead = { id: 'l', name: 'L', badge: 'L1', attachment: { path: 'p', pace: even(0, 100) } };
     const wing = {
       id: 'k',
       name: 'K',
       badge: 'K1',
-      hitch: {
+      attachment: {
         path: 'p',
         pacedBy: { rider: 'l', delay: 12, rate: 1 },
-        displaced: { translation: [3, 2, 1], turn: 20, size: 1.2 },
+        rideTransform: { translation: [3, 2, 1], turn: 20, size: 1.2 },
       },
     };
     const shot = shotOf([circle(20, true)], [lead, wing as Loose<Rider>]);
     const { shot: freed, pathId } = withOwnPath(shot, NO_ASSETS, 'k', 0.001);
-    expect(freed.riders[1].hitch).toMatchObject({ path: pathId, pacedBy: null, displaced: null });
+    expect(freed.riders[1].attachment).toMatchObject({ path: pathId, pacedBy: null, rideTransform: null });
     expect(furthest(posesOf(freed, 'k'), posesOf(shot, 'k'))).toBeLessThan(0.002);
     expect(() => withOwnPath(shotOf([], [byHand([key(1, [0, 0, 0])])]), NO_ASSETS, 'k', 0.01)).toThrow(
       'stands still',
@@ -173,7 +173,7 @@ describe('what is frozen', () => {
           badge: 'R1',
           ...cart,
           chassis: CART_AXLES,
-          hitch: {
+          attachment: {
             path: 'p',
             anchor: 'rearAxle',
             ground: { mode: 'stick', up: 9, down: 9 },
@@ -231,7 +231,7 @@ describe('what is frozen', () => {
 });
 
 it('what stands turns to what passes, and keeps its place', () => {
-  const walker = { id: 'r', name: 'R', badge: 'R1', hitch: { path: 'p', pace: even(0, 40) } };
+  const walker = { id: 'r', name: 'R', badge: 'R1', attachment: { path: 'p', pace: even(0, 40) } };
   const tripod = {
     id: 't',
     name: 'T',
@@ -239,7 +239,7 @@ it('what stands turns to what passes, and keeps its place', () => {
     kind: 'camera' as const,
     camera: {},
     rest: { translation: [12, 1.5, 20] as Vec3 },
-    looks: { target: { rider: 'r' } },
+    restAim: { target: { rider: 'r' } },
   };
   const shot = shotOf([line(40)], [walker, tripod]);
   const evaluated = evaluateShot(shot, NO_ASSETS);

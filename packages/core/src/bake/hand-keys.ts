@@ -1,7 +1,7 @@
 import { quat } from 'gl-matrix';
 import { withRider } from '../arrange/change-rider.js';
 import { withKey } from '../document/with-key.js';
-import type { Keyed, PlaceKey } from '../document/shot-keyed.js';
+import type { TransformKeys, PlaceKey } from '../document/shot-transform-keys.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
@@ -30,10 +30,10 @@ export function ownFrameOf({ shot, timing }: EvaluatedShot, rider: Rider, frame:
 
 /** Where a rider that rides no path is put, by its rest or its keys, at a frame of the shot: in the world, or on what carries it. */
 export function placementAt(evaluated: EvaluatedShot, rider: Rider, frame: number): Placement {
-  const { keyed, rest } = rider;
-  if (keyed === null || keyed.keys.length === 0)
+  const { transformKeys, rest } = rider;
+  if (transformKeys === null || transformKeys.keys.length === 0)
     return { translation: rest.translation, rotation: rest.rotation };
-  const way = keyedWayOf(keyed, evaluated.shot.fps);
+  const way = keyedWayOf(transformKeys, evaluated.shot.fps);
   const own = ownFrameOf(evaluated, rider, frame);
   const translation: Vec3 = [0, 0, 0];
   const rotation: Quat = [0, 0, 0, 1];
@@ -53,12 +53,12 @@ export function riderPut(
   frame: number,
   { translation, rotation }: Placement,
 ): Rider {
-  const { keyed, rest } = rider;
-  if (keyed === null) return { ...rider, rest: { ...rest, translation, rotation } };
+  const { transformKeys, rest } = rider;
+  if (transformKeys === null) return { ...rider, rest: { ...rest, translation, rotation } };
   const own = ownFrameOf(evaluated, rider, frame);
-  const before = keyed.keys.find((key) => key.frame === own);
+  const before = transformKeys.keys.find((key) => key.frame === own);
   const key: PlaceKey = { frame: own, ease: before?.ease ?? 'smooth', translation, rotation };
-  return { ...rider, keyed: { keys: withKey(keyed.keys, key) } };
+  return { ...rider, transformKeys: { keys: withKey(transformKeys.keys, key) } };
 }
 
 /** The shot with a rider put somewhere. */
@@ -79,7 +79,7 @@ export function keyHere(shot: Shot, assets: SceneAssets, id: string, frame: numb
   const rider = shot.riders.find((one) => one.id === id);
   if (rider === undefined) return shot;
   const placement = placementAt(evaluated, rider, frame);
-  const begun = withRider(shot, id, (one) => ({ ...one, keyed: one.keyed ?? { keys: [] } }));
+  const begun = withRider(shot, id, (one) => ({ ...one, transformKeys: one.transformKeys ?? { keys: [] } }));
   return putRider(begun, assets, id, frame, placement);
 }
 
@@ -105,15 +105,15 @@ export function keysOfRide(shot: Shot, assets: SceneAssets, id: string, within: 
   return withRider(shot, id, (rider) => ({
     ...rider,
     parent: null,
-    hitch: null,
+    attachment: null,
     frozen: null,
     // What turned, carried and swayed it is in the keys.
-    looks: null,
-    carriers: [],
-    echo: null,
-    unrest: null,
+    restAim: null,
+    parentKeys: [],
+    follow: null,
+    shake: null,
     ...withoutForces(rider, assets),
-    keyed: { keys: fewKeys(all, shot.fps, within) },
+    transformKeys: { keys: fewKeys(all, shot.fps, within) },
   }));
 }
 
@@ -148,7 +148,7 @@ function worstMissed(
   fps: number,
   within: number,
 ): number[] {
-  const way = keyedWayOf({ keys } satisfies Keyed, fps);
+  const way = keyedWayOf({ keys } satisfies TransformKeys, fps);
   const place: Vec3 = [0, 0, 0];
   const turn: Quat = [0, 0, 0, 1];
   const missed: number[] = [];

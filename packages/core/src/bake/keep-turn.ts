@@ -1,7 +1,7 @@
 import { quat } from 'gl-matrix';
-import { withHitch } from '../arrange/change-rider.js';
+import { withAttachment } from '../arrange/change-rider.js';
 import { defaultsOf } from '../document/defaults.js';
-import { Bank, type Offset, type OffsetKey } from '../document/shot-hitch.js';
+import { Bank, type Offset, type OffsetKey } from '../document/shot-attachment.js';
 import type { Shot } from '../document/shot.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
 import { DEGREES } from '../math/angle.js';
@@ -29,12 +29,12 @@ type Angles = Pick<Offset, 'yaw' | 'pitch' | 'roll'>;
 export function withTurnOf(shot: Shot, other: Shot, assets: SceneAssets, id: string): Shot {
   const [wanted, now] = [other, shot].map((one) => rotationsOf(one, assets, id).rotations);
   if (now.every((rotation, i) => degreesBetween(rotation, wanted[i]) <= NEAR_DEG)) return shot;
-  const plain = withHitch(shot, id, (hitch) => ({
-    ...hitch,
-    bank: { ...hitch.bank, mode: defaultsOf(Bank).mode },
-    offset: { ...hitch.offset, yaw: 0, pitch: 0, roll: 0 },
+  const plain = withAttachment(shot, id, (attachment) => ({
+    ...attachment,
+    bank: { ...attachment.bank, mode: defaultsOf(Bank).mode },
+    offset: { ...attachment.offset, yaw: 0, pitch: 0, roll: 0 },
   }));
-  const { facing, offset } = plain.riders.find((rider) => rider.id === id)!.hitch!;
+  const { facing, offset } = plain.riders.find((rider) => rider.id === id)!.attachment!;
   const toModel = quat.conjugate([0, 0, 0, 1], axesToTravel(facing.forward, facing.up)) as Quat;
   const { rotations, frames, kept } = rotationsOf(plain, assets, id);
   const turns = kept.map((i): Quat => {
@@ -44,7 +44,10 @@ export function withTurnOf(shot: Shot, other: Shot, assets: SceneAssets, id: str
   });
   const angles = unwound(turns.map((turn) => cleaned(anglesOf(turn))));
   if (turns.every((turn) => degreesBetween(turn, turns[0]) <= NEAR_DEG))
-    return withHitch(plain, id, (hitch) => ({ ...hitch, offset: { ...offset, ...angles[0] } }));
+    return withAttachment(plain, id, (attachment) => ({
+      ...attachment,
+      offset: { ...offset, ...angles[0] },
+    }));
   const off = (from: number, to: number, i: number): number => {
     const part = (frames[i] - frames[from]) / (frames[to] - frames[from]);
     const between = (of: keyof Angles) => angles[from][of] + part * (angles[to][of] - angles[from][of]);
@@ -59,7 +62,11 @@ export function withTurnOf(shot: Shot, other: Shot, assets: SceneAssets, id: str
     frame: frames[i],
     ease: 'linear',
   }));
-  return withHitch(plain, id, (hitch) => ({ ...hitch, offset: { ...offset, ...angles[0] }, offsetKeys }));
+  return withAttachment(plain, id, (attachment) => ({
+    ...attachment,
+    offset: { ...offset, ...angles[0] },
+    offsetKeys,
+  }));
 }
 
 /** How a rider is turned at every sample; which samples its keys can stand at, and at what frames of its own time. */

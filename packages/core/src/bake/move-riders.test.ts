@@ -10,7 +10,7 @@ import { NO_MOVE, moveRiders } from './move-riders.js';
 import { withOwnPath } from './own-path.js';
 
 const near = (place: readonly number[], digits = 9) => place.map((value) => expect.closeTo(value, digits));
-const cart: Loose<Rider> = { id: 'c', name: 'C', badge: 'C1', hitch: { path: 'p', pace: even(0, 48) } };
+const cart: Loose<Rider> = { id: 'c', name: 'C', badge: 'C1', attachment: { path: 'p', pace: even(0, 48) } };
 const box = (id: string, more: Loose<Rider> = {}): Loose<Rider> => ({
   id,
   name: id,
@@ -48,8 +48,8 @@ it('what looks, sways or is carried is moved by no more than it is dragged by', 
       cart,
       box('t', {
         rest: { translation: [9, 1, 20] },
-        looks: { target: { rider: 'c' } },
-        unrest: { place: 0.5, turn: 20 },
+        restAim: { target: { rider: 'c' } },
+        shake: { place: 0.5, turn: 20 },
       }),
       box('s', { parent: 'c', rest: { translation: [0, 2, 0] } }),
     ],
@@ -61,7 +61,7 @@ it('what looks, sways or is carried is moved by no more than it is dragged by', 
 
 it('keys by hand come along when their rider is put on a carrier, or its carrier is deleted', () => {
   const keys = [1, 49, 97].map((frame) => ({ frame, translation: [frame / 10, 0, 3] as Vec3 }));
-  const free = shotOf([line(60)], [cart, box('k', { keyed: { keys } })]);
+  const free = shotOf([line(60)], [cart, box('k', { transformKeys: { keys } })]);
   const at = (shot: typeof free, frame: number) => placeOf(poseAt(evaluateShot(shot, NO_ASSETS), 'k', frame));
   const seated = sitOn(free, NO_ASSETS, 'k', 'c', 33, true);
   expect(at(seated, 33)).toEqual(near(at(free, 33)));
@@ -72,17 +72,17 @@ it('what waited for its cue, was handed over and swayed is all in the keys, or t
   const cue = {
     id: 'go',
     name: 'Go',
-    on: { kind: 'distance' as const, rider: 'c' },
-    does: { kind: 'start' as const, rider: 'w' },
+    trigger: { kind: 'distance' as const, rider: 'c' },
+    action: { kind: 'start' as const, rider: 'w' },
     keys: [
       { at: 11.99, value: 0, ease: 'hold' as const },
       { at: 12, value: 1, ease: 'hold' as const },
     ],
   };
   const walker = box('w', {
-    hitch: { path: 'p', offset: { side: 4 }, pace: even(0, 20) },
-    unrest: { place: 0.1, turn: 1 },
-    carriers: [{ frame: 80, rider: 'c', translation: [1, 0, 0], blend: 0.5 }],
+    attachment: { path: 'p', offset: { side: 4 }, pace: even(0, 20) },
+    shake: { place: 0.1, turn: 1 },
+    parentKeys: [{ frame: 80, rider: 'c', translation: [1, 0, 0], blend: 0.5 }],
   });
   const shot = shotOf([line(60)], [cart, walker], { cues: [cue] });
   const track = (of: typeof shot) => {

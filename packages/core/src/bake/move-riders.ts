@@ -38,7 +38,9 @@ export function moveRiders(
   const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
   const free = ids.flatMap((id) => {
     const rider = byId.get(id);
-    return rider?.hitch === null && rider.echo === null && !isCarriedByOneOf(rider, ids, byId) ? [rider] : [];
+    return rider?.attachment === null && rider.follow === null && !isCarriedByOneOf(rider, ids, byId)
+      ? [rider]
+      : [];
   });
   if (free.length === 0) return shot;
   const about = placementInWorld(evaluated, free[0], frame).translation;

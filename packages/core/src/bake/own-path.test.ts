@@ -36,17 +36,17 @@ const smooth = {
     { frame: 97, value: 60 },
   ],
 };
-const lead = (parts: Loose<Rider['hitch']> = {}): Loose<Rider> => ({
+const lead = (parts: Loose<Rider['attachment']> = {}): Loose<Rider> => ({
   id: 'l',
   name: 'L',
   badge: 'L1',
-  hitch: { path: 'p', pace: smooth, ...parts } as never,
+  attachment: { path: 'p', pace: smooth, ...parts } as never,
 });
 const follower: Loose<Rider> = {
   id: 'k',
   name: 'K',
   badge: 'K1',
-  echo: { rider: 'l', behind: 3, side: 1, rise: 0.5, delay: 0 },
+  follow: { rider: 'l', behind: 3, side: 1, rise: 0.5, delay: 0 },
 };
 
 /** How far a rider is from where it was, metres, and turned from how it was, degrees, at the worst frame. */
@@ -67,7 +67,7 @@ function apart(before: Shot, after: Shot, id: string): { metres: number; degrees
 /** One that follows along a curve whose bends change evenly. */
 const gentle = shotOf(
   [{ ...wave, basis: 'bspline' }],
-  [lead(), { ...follower, echo: { ...follower.echo, side: 0 } } as Loose<Rider>],
+  [lead(), { ...follower, follow: { ...follower.follow, side: 0 } } as Loose<Rider>],
 );
 
 describe('a path of its own', () => {
@@ -84,7 +84,7 @@ describe('a path of its own', () => {
             id: 'k',
             name: 'K',
             badge: 'K1',
-            hitch: {
+            attachment: {
               path: 'p',
               pacedBy: { rider: 'l', delay: 6, rate: 1 },
               bank: { mode: 'physical' },
@@ -104,7 +104,7 @@ describe('a path of its own', () => {
             id: 'k',
             name: 'K',
             badge: 'K1',
-            keyed: {
+            transformKeys: {
               keys: [
                 { frame: 1, translation: [0, 0, 0], rotation: [0, 0, 0, 1] },
                 { frame: 50, translation: [5, 1, 12], rotation: [0, 0.6, 0, 0.8] },
@@ -131,10 +131,10 @@ describe('a path of its own', () => {
 
   it('of a gentle ride takes few points and keys', () => {
     const { shot: own, pathId } = withOwnPath(gentle, NO_ASSETS, 'k', 0.005);
-    const hitch = own.riders[1].hitch!;
+    const attachment = own.riders[1].attachment!;
     expect(own.paths.find(({ id }) => id === pathId)!.points.length).toBeLessThan(15);
-    expect(hitch.pace.keys.length).toBeLessThan(15);
-    expect(hitch.offsetKeys.length).toBeLessThan(15);
+    expect(attachment.pace.keys.length).toBeLessThan(15);
+    expect(attachment.offsetKeys.length).toBeLessThan(15);
   });
 
   it('goes without jolts: its speed is the one it had', () => {

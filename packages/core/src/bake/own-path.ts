@@ -3,13 +3,13 @@ import { defaultsOf } from '../document/defaults.js';
 import { freeId, freeName } from '../document/free-name.js';
 import { PaceKey } from '../document/shot-pace.js';
 import { ShotPath } from '../document/shot-path.js';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
 import { positionIn, POSE } from '../pose/pose.js';
 import { rideFromMotion } from '../reshape/ride-from-motion.js';
-import { newHitch } from '../ride/new-hitch.js';
+import { newAttachment } from '../ride/new-attachment.js';
 import { keyedWayOf, pathThrough } from '../ride/keyed-way.js';
 import { mapFrames, risingFrames } from '../timing/index.js';
 import { withTurnOf } from './keep-turn.js';
@@ -38,15 +38,15 @@ export function withOwnPath(shot: Shot, assets: SceneAssets, id: string, within:
   const exact = isForced(rider, assets) ? null : exactWay(shot, rider);
   const own = exact ?? sampledWay(shot, assets, rider, within);
   const path = { ...own.path, id: pathId, name };
-  const before = rider.hitch ?? newHitch(pathId, shot.range);
-  const pace: Hitch['pace'] = {
-    ...newHitch(pathId, shot.range).pace,
+  const before = rider.attachment ?? newAttachment(pathId, shot.range);
+  const pace: Attachment['pace'] = {
+    ...newAttachment(pathId, shot.range).pace,
     unit: 'metres',
     // Nothing else is along a path of its own: a bend that is made in it is ridden at about the speed there was.
     stretches: true,
     keys: [...own.keys],
   };
-  const hitch: Hitch = {
+  const attachment: Attachment = {
     ...before,
     path: pathId,
     // Whatever set it beside its old path, or behind another, is in the new one.
@@ -54,24 +54,24 @@ export function withOwnPath(shot: Shot, assets: SceneAssets, id: string, within:
     offset: { ...before.offset, along: 0, side: 0, rise: 0 },
     offsetKeys: [],
     influence: [],
-    follows: null,
+    coupledTo: null,
     pacedBy: null,
-    displaced: null,
+    rideTransform: null,
     takes: [],
     pace,
   };
   const changed = withRider({ ...shot, paths: [...shot.paths, path] }, id, (one) => ({
     ...one,
     parent: null,
-    keyed: null,
-    looks: null,
-    echo: null,
+    transformKeys: null,
+    restAim: null,
+    follow: null,
     frozen: null,
     clearance: null,
     ...withoutForces(one, assets),
     // What swayed and carried it while it was looked at is in its path.
-    ...(exact === null ? { unrest: null, carriers: [] } : {}),
-    hitch,
+    ...(exact === null ? { shake: null, parentKeys: [] } : {}),
+    attachment,
   }));
   return { shot: withTurnOf(changed, shot, assets, id), pathId };
 }
@@ -82,19 +82,25 @@ interface Way {
 }
 
 /** The very curve that keys by hand make in the world; null for any other motion. */
-function exactWay(shot: Shot, { keyed, parent, hitch, frozen }: Rider): Way | null {
-  if (hitch !== null || frozen !== null || parent !== null || keyed === null || keyed.keys.length < 2)
+function exactWay(shot: Shot, { transformKeys, parent, attachment, frozen }: Rider): Way | null {
+  if (
+    attachment !== null ||
+    frozen !== null ||
+    parent !== null ||
+    transformKeys === null ||
+    transformKeys.keys.length < 2
+  )
     return null;
-  const { curve } = keyedWayOf(keyed, shot.fps);
+  const { curve } = keyedWayOf(transformKeys, shot.fps);
   if (curve === null) return null;
   return {
     path: {
       ...defaultsOf(ShotPath),
       id: 'own',
       name: 'own',
-      ...pathThrough(keyed.keys.map((key) => key.translation)),
+      ...pathThrough(transformKeys.keys.map((key) => key.translation)),
     },
-    keys: keyed.keys.map(({ frame, ease }, i) => ({
+    keys: transformKeys.keys.map(({ frame, ease }, i) => ({
       ...defaultsOf(PaceKey),
       frame,
       ease,

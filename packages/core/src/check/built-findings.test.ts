@@ -43,8 +43,8 @@ const shotOf = (laid: object[], rider: object = {}) =>
     ...newShot({ name: 't', range: { first: 1, last: 97 } }),
     paths: [path('way', [0, 0, 0], [0, 0, 20]), path('across', [-10, 0, 10], [10, 0, 10])],
     models: [{ id: 'box', name: 'Box', source: { file: 'box.glb' } }],
-    riders: [{ id: 'r', name: 'R', model: 'box', hitch: { path: 'way', pace: along }, ...rider }],
-    laid,
+    riders: [{ id: 'r', name: 'R', model: 'box', attachment: { path: 'way', pace: along }, ...rider }],
+    dressing: laid,
   });
 const kinds = (shot: ReturnType<typeof shotOf>, by = scene) =>
   checkShot(evaluateShot(shot, assets), by).map(({ kind }) => kind);
@@ -93,7 +93,7 @@ it('a road that is laid is ground to be under, and no wall', () => {
 it('models and parts that are not there are told of, of what is laid, hangs or sprays as of wheels', () => {
   const missing = { ...scene, missing: new Set(['box']), models: new Map() };
   expect(kinds(shotOf([posts], { model: null }), missing)).toEqual(['missing-model']);
-  const hanging = { hanging: [{ node: 'lamp' }], emitter: { from: 'part', node: 'pipe' } };
+  const hanging = { hangingParts: [{ node: 'lamp' }], emitter: { from: 'part', node: 'pipe' } };
   const told = checkShot(evaluateShot(shotOf([], hanging), assets), scene);
   expect(told.map(({ kind, part }) => [kind, part]).sort()).toEqual([
     ['missing-model', 'lamp'],

@@ -220,7 +220,7 @@ export function findNear(camera: RiderLook, other: RiderLook): RawFinding[] {
         distance: camera.distanceAt(frame),
         figure: worst,
         unit: 'm too near',
-        remedy: rider.hitch === null ? null : 'keep-away',
+        remedy: rider.attachment === null ? null : 'keep-away',
       },
       ({ rider: badge }) =>
         `${badge(rider.id)} comes within ${(limit - worst).toFixed(2)} m of the surface of ${badge(other.rider.id)} at frame ${frame}, nearer than ${limit} m ${framesOf(frames)}.`,

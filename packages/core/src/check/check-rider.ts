@@ -64,7 +64,7 @@ const ECHOES: Partial<Record<FindingKind, readonly FindingKind[]>> = {
 export function* checkRider(look: RiderLook): Generator<void, RawFinding[], undefined> {
   const all: RawFinding[] = [];
   for (const check of CHECKS) {
-    if (look.rider.forces === null || !OF_RIDES.has(check)) all.push(...check(look));
+    if (look.rider.rigidBody === null || !OF_RIDES.has(check)) all.push(...check(look));
     yield;
   }
   const about = look.fps / 2;

@@ -1,7 +1,7 @@
 import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import { newShot, type Loose } from '../document/new-shot.js';
 import { parseShot } from '../document/parse-shot.js';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { Vec3 } from '../math/vec.js';
@@ -11,11 +11,11 @@ const line = [
   [0, 0, 0],
   [0, 0, 10],
 ].map((position) => ({ position: position as Vec3 }));
-const shotWith = (hitch: Loose<Hitch>, parts: Loose<Shot> = {}) =>
+const shotWith = (attachment: Loose<Attachment>, parts: Loose<Shot> = {}) =>
   newShot({
     name: 't',
     paths: [{ id: 'p', name: 'Lane', basis: 'polyline', points: line }],
-    riders: [{ id: 'r', name: 'R', badge: 'R1', hitch: { path: 'p', ...hitch } }],
+    riders: [{ id: 'r', name: 'R', badge: 'R1', attachment: { path: 'p', ...attachment } }],
     ...parts,
   });
 const findings = (shot: Shot) => checkShot(evaluateShot(shot, NO_ASSETS));
@@ -67,8 +67,8 @@ it('cues that wait for ever or act on nothing are pointed out', () => {
   const cue = (id: string, does: object, at: number) => ({
     id,
     name: id,
-    on: { kind: 'distance', rider: 'r' },
-    does: { rider: 's', ...does },
+    trigger: { kind: 'distance', rider: 'r' },
+    action: { rider: 's', ...does },
     keys: [{ at, value: 1 }],
   });
   const shot = shotWith({});
@@ -94,14 +94,14 @@ it('a rider that is to stand on the ground says that there is none', () => {
   });
 });
 
-it.each<[string, Loose<Hitch>, RegExp]>([
+it.each<[string, Loose<Attachment>, RegExp]>([
   ['target', { facing: { mode: 'aim' } }, /R1 aims at nothing/],
   ['axles', { anchor: 'bothAxles' }, /R1 .* no wheelbase/],
-  ['follows', { follows: { rider: 'q' } }, /R1 follows Q2, which is not on its path/],
+  ['follows', { coupledTo: { rider: 'q' } }, /R1 follows Q2, which is not on its path/],
   ['pacedBy', { pacedBy: { rider: 'q' } }, /Q2, which rides nothing/],
-])('what waits for something it needs is said: %s', (part, hitch, message) => {
+])('what waits for something it needs is said: %s', (part, attachment, message) => {
   const riders = [
-    { id: 'r', name: 'R', badge: 'R1', hitch: { path: 'p', ...hitch } },
+    { id: 'r', name: 'R', badge: 'R1', attachment: { path: 'p', ...attachment } },
     { id: 'q', name: 'Q', badge: 'Q2' },
   ];
   const [finding, ...rest] = findings(shotWith({}, { riders })).filter(({ kind }) => kind !== 'never-moves');
@@ -111,8 +111,8 @@ it.each<[string, Loose<Hitch>, RegExp]>([
 
 it('a string that hangs before the start of its path is pointed out', () => {
   const string = (value: number) => [
-    { id: 'e', name: 'E', badge: 'E1', hitch: { path: 'p', pace: { start: { value } } } },
-    { id: 'w', name: 'W', badge: 'W2', hitch: { path: 'p', follows: { rider: 'e', gap: 3 } } },
+    { id: 'e', name: 'E', badge: 'E1', attachment: { path: 'p', pace: { start: { value } } } },
+    { id: 'w', name: 'W', badge: 'W2', attachment: { path: 'p', coupledTo: { rider: 'e', gap: 3 } } },
   ];
   const late = (value: number) =>
     findings(shotWith({}, { riders: string(value) })).filter(({ kind }) => kind !== 'never-moves');

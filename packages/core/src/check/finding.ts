@@ -1,4 +1,4 @@
-import type { FindingKind, Waiver } from '../document/index.js';
+import type { FindingKind, Dismissal } from '../document/index.js';
 import type { Shot } from '../document/shot.js';
 
 /** How bad it is: wrong for any eye, likely wrong, or worth knowing. */
@@ -135,7 +135,7 @@ const AS_BAD = 0.05;
 
 /** Whether a waiver is of a finding, however bad that is. */
 export function isWaiverOf(
-  waiver: Waiver,
+  waiver: Dismissal,
   { kind, rider, other, part }: Pick<Finding, 'kind' | 'rider' | 'other' | 'part'>,
 ): boolean {
   return (
@@ -150,7 +150,7 @@ function waivedBecause(finding: Omit<RawFinding, 'say'>, { checks }: Shot): stri
   const { figure } = finding;
   const asBad = (then: number | null) =>
     then === null || figure === null || figure <= then + AS_BAD * Math.abs(then);
-  const waiver = checks.waived.find((one) => isWaiverOf(one, finding) && asBad(one.figure));
+  const waiver = checks.dismissed.find((one) => isWaiverOf(one, finding) && asBad(one.figure));
   return waiver?.reason ?? null;
 }
 

@@ -21,7 +21,7 @@ export function findFlips(look: RiderLook): RawFinding[] {
     const path = curve === null ? 0 : pathTurn(curve, look.distance(i - 1), look.distance(i));
     return angle - path > limits.flip ? angle : 0;
   };
-  const banks = rider.hitch !== null && rider.hitch.bank.mode !== 'none';
+  const banks = rider.attachment !== null && rider.attachment.bank.mode !== 'none';
   return stretchesOver(look, count, limits.flip, turned).map(({ worst, frame, ...frames }) => {
     const i = frame - look.first;
     const leans = Math.abs(poses[look.at(i) + POSE.bank] - poses[look.at(i - 1) + POSE.bank]);
@@ -33,7 +33,7 @@ export function findFlips(look: RiderLook): RawFinding[] {
         look,
         { ...frames, frame, worst },
         '°',
-        byBank ? 'widen-bank' : rider.hitch === null ? null : 'up-by-path',
+        byBank ? 'widen-bank' : rider.attachment === null ? null : 'up-by-path',
       ),
       ({ rider: badge }) =>
         byBank

@@ -8,7 +8,7 @@ import { framesOf, stretchesOver, type Stretch } from './stretches.js';
 export function findGait(look: RiderLook): RawFinding[] {
   const { rider, limits } = look;
   const { gait } = rider;
-  if (gait === null || rider.hitch === null) return [];
+  if (gait === null || rider.attachment === null) return [];
   const findings: RawFinding[] = [];
   if (gait.feet.length === 0)
     findings.push(
@@ -52,7 +52,7 @@ export function findGait(look: RiderLook): RawFinding[] {
       'mm',
       plants ? null : 'plant-feet',
       (badge, part, { worst, frame, ...frames }) =>
-        `${badge}: "${part}" is ${worst.toFixed(0)} mm under ${rider.hitch?.ground.mode === 'stick' && look.evaluated.assets.ground ? 'the ground' : 'where its clips have it'} at frame ${frame}; ${framesOf(frames)}.`,
+        `${badge}: "${part}" is ${worst.toFixed(0)} mm under ${rider.attachment?.ground.mode === 'stick' && look.evaluated.assets.ground ? 'the ground' : 'where its clips have it'} at frame ${frame}; ${framesOf(frames)}.`,
     ),
   );
   return findings;

@@ -12,10 +12,15 @@ const SLACK = 1.02;
 export function findGrip(look: RiderLook): RawFinding[] {
   const { rider, limits, evaluated, first, count } = look;
   // What hangs behind another takes its bends as that does.
-  if (rider.kind !== 'vehicle' || look.curve === null || rider.hitch === null || rider.hitch.follows)
+  if (
+    rider.kind !== 'vehicle' ||
+    look.curve === null ||
+    rider.attachment === null ||
+    rider.attachment.coupledTo
+  )
     return [];
-  const { pace } = rider.hitch;
-  const own = pace.mode === 'drive' && !rider.hitch.pacedBy ? gripOf(pace.drive) : Infinity;
+  const { pace } = rider.attachment;
+  const own = pace.mode === 'drive' && !rider.attachment.pacedBy ? gripOf(pace.drive) : Infinity;
   const limit = Math.min(limits.grip, own * SLACK);
   const push = evaluated.sideways(rider);
   const press = (i: number) => Math.abs(push(first + i)) / GRAVITY;
@@ -23,7 +28,7 @@ export function findGrip(look: RiderLook): RawFinding[] {
     found(
       'grip',
       'warning',
-      aboutStretch(look, { ...frames, frame, worst }, 'g', rider.hitch?.pacedBy ? null : 'drive'),
+      aboutStretch(look, { ...frames, frame, worst }, 'g', rider.attachment?.pacedBy ? null : 'drive'),
       ({ rider: badge }) =>
         `${badge(rider.id)} takes the bend at ${Math.abs(look.speed(frame - first)).toFixed(1)} m/s: ${worst.toFixed(2)} g sideways at frame ${frame}, where ${limit.toFixed(2)} g hold; ${framesOf(frames)}.`,
     ),

@@ -12,7 +12,7 @@ export function findIdleCues(evaluated: EvaluatedShot): RawFinding[] {
     // One that never comes is one matter, however much it would do.
     if (idle === null || (idle.waits && waiting.has(cue.id))) return [];
     if (idle.waits) waiting.add(cue.id);
-    const { rider } = cue.does;
+    const { rider } = cue.action;
     return [
       found(
         'cue-never',
@@ -31,36 +31,38 @@ interface Idle {
 }
 
 function idleness(evaluated: EvaluatedShot, cue: Cue): Idle | null {
-  const { does, keys, name } = cue;
-  const rider = evaluated.shot.riders.find(({ id }) => id === does.rider);
+  const { action, keys, name } = cue;
+  const rider = evaluated.shot.riders.find(({ id }) => id === action.rider);
   const idle = (say: (badge: string) => string, waits = false): Idle => ({
     waits,
-    say: (names) => say(names.rider(does.rider)),
+    say: (names) => say(names.rider(action.rider)),
   });
   if (keys.length === 0) return idle(() => `The cue "${name}" has no keys, so it does nothing.`);
-  if (does.kind === 'turn' || does.kind === 'move')
+  if (action.kind === 'turn' || action.kind === 'move')
     return rider && staysPut(evaluated, cue)
       ? idle(
           (badge) =>
-            `The cue "${name}" never acts on "${does.node}" of ${badge}: its value stays the same over the whole shot.`,
+            `The cue "${name}" never acts on "${action.node}" of ${badge}: its value stays the same over the whole shot.`,
         )
       : null;
-  if (!TIMES.has(does.kind)) return valueIdles(evaluated, cue) ? idle((badge) => sayIdle(cue, badge)) : null;
-  if (!rider?.hitch && rider?.keyed && does.kind === 'start')
+  if (!TIMES.has(action.kind))
+    return valueIdles(evaluated, cue) ? idle((badge) => sayIdle(cue, badge)) : null;
+  if (!rider?.attachment && rider?.transformKeys && action.kind === 'start')
     return evaluated.moment(cue) !== null
       ? null
       : idle((badge) => `The cue "${name}" never comes, and ${badge} waits for ever.`, true);
-  if (!rider?.hitch) return idle((badge) => `The cue "${name}" waits to move ${badge}, which rides no path.`);
-  if (!hasOwnPace(rider.hitch))
+  if (!rider?.attachment)
+    return idle((badge) => `The cue "${name}" waits to move ${badge}, which rides no path.`);
+  if (!hasOwnPace(rider.attachment))
     return idle(
       (badge) =>
         `The cue "${name}" does nothing to ${badge}, which goes by another rider's timing; cue that one.`,
     );
   const stops = evaluated.timing(rider)?.ownStops.length ?? 0;
-  if (does.kind === 'stopEnd' && stops <= does.stop)
+  if (action.kind === 'stopEnd' && stops <= action.stop)
     return idle(
       (badge) =>
-        `The cue "${name}" ends stop ${does.stop + 1} of ${badge}, which makes ${stops === 0 ? 'none' : stops}.`,
+        `The cue "${name}" ends stop ${action.stop + 1} of ${badge}, which makes ${stops === 0 ? 'none' : stops}.`,
     );
   if (evaluated.moment(cue) !== null) return null;
   return idle(
@@ -74,9 +76,13 @@ const TIMES: ReadonlySet<string> = new Set<CueAction['kind']>(['start', 'stopEnd
 
 /** Whether what a cue plays, shows, blends or cuts to never comes. */
 function valueIdles(evaluated: EvaluatedShot, cue: Cue): boolean {
-  const { does, keys } = cue;
+  const { action, keys } = cue;
   const { first, last } = evaluated.shot.range;
-  if (does.kind === 'camera' || does.kind === 'path' || (does.kind === 'play' && does.plays === 'once')) {
+  if (
+    action.kind === 'camera' ||
+    action.kind === 'path' ||
+    (action.kind === 'play' && action.plays === 'once')
+  ) {
     const moment = evaluated.moment(cue);
     return moment === null || moment > last;
   }
@@ -87,22 +93,23 @@ function valueIdles(evaluated: EvaluatedShot, cue: Cue): boolean {
   return true;
 }
 
-function sayIdle({ name, does }: Cue, badge: string): string {
-  if (does.kind === 'camera')
+function sayIdle({ name, action }: Cue, badge: string): string {
+  if (action.kind === 'camera')
     return `The cue "${name}" never cuts to ${badge}: its moment does not come in the shot.`;
-  if (does.kind === 'path')
+  if (action.kind === 'path')
     return `The cue "${name}" never switches ${badge} to its other path: its moment does not come in the shot.`;
-  if (does.kind === 'play') return `The cue "${name}" never plays "${does.clip}" of ${badge} in the shot.`;
+  if (action.kind === 'play')
+    return `The cue "${name}" never plays "${action.clip}" of ${badge} in the shot.`;
   return `The cue "${name}" changes nothing of ${badge}: its value stays the same over the whole shot.`;
 }
 
 /** Whether what a cue does to a part is the same at every frame, though its keys differ. */
-function staysPut(evaluated: EvaluatedShot, { does, keys }: Cue): boolean {
+function staysPut(evaluated: EvaluatedShot, { action, keys }: Cue): boolean {
   if (keys.every(({ value }) => value === keys[0].value)) return false;
   const { shot } = evaluated;
-  const rider = shot.riders.find(({ id }) => id === does.rider);
+  const rider = shot.riders.find(({ id }) => id === action.rider);
   const gauges = rider ? evaluated.gauges(rider) : [];
-  const gauge = gauges.find(({ kind, part }) => kind === 'cue' && part === does.node);
+  const gauge = gauges.find(({ kind, part }) => kind === 'cue' && part === action.node);
   if (gauge === undefined) return false;
   const { first, last } = shot.range;
   const begin = gauge.value(first);

@@ -20,7 +20,7 @@ export function findJolts(look: RiderLook): RawFinding[] {
 function inSpeed(look: RiderLook, limit: number): RawFinding[] {
   const { rider, fps, count } = look;
   // A rider that follows another, or takes its timing, jolts with it: the finding is the leader's.
-  if (look.curve === null || rider.hitch?.follows || rider.hitch?.pacedBy) return [];
+  if (look.curve === null || rider.attachment?.coupledTo || rider.attachment?.pacedBy) return [];
   const change = (i: number) => (i === 0 ? 0 : (Math.abs(look.speed(i) - look.speed(i - 1)) * fps) / GRAVITY);
   return stretchesOver(look, count, limit, change).map(({ worst, frame, ...frames }) =>
     found(
@@ -30,7 +30,7 @@ function inSpeed(look: RiderLook, limit: number): RawFinding[] {
         look,
         { ...frames, frame, worst },
         'g',
-        rider.hitch?.pace.mode === 'keys' ? 'smooth-keys' : 'drive',
+        rider.attachment?.pace.mode === 'keys' ? 'smooth-keys' : 'drive',
       ),
       ({ rider: badge }) => {
         const [before, after] = [look.speed(frame - look.first - 1), look.speed(frame - look.first)];
@@ -46,10 +46,10 @@ function inSpeed(look: RiderLook, limit: number): RawFinding[] {
  */
 function leaps(look: RiderLook, limit: number): RawFinding[] {
   const { rider, fps, count, poses } = look;
-  const { hitch, unrest } = rider;
-  if (!look.moves || unrest !== null || hitch?.follows || hitch?.pacedBy) return [];
+  const { attachment, shake } = rider;
+  if (!look.moves || shake !== null || attachment?.coupledTo || attachment?.pacedBy) return [];
   // A ride that begins again is there again at once.
-  if (hitch?.pace.before === 'repeat' || hitch?.pace.after === 'repeat') return [];
+  if (attachment?.pace.before === 'repeat' || attachment?.pace.after === 'repeat') return [];
   const push = (i: number): Vec3 => {
     const [a, b, c] = [look.at(i - 1), look.at(i), look.at(i + 1)];
     return [0, 1, 2].map((k) => poses[a + k] - 2 * poses[b + k] + poses[c + k]) as Vec3;

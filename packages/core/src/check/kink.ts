@@ -8,7 +8,7 @@ const MOVING = 0.1;
 /** Corners of its path that a rider passes while it moves. One that hangs behind another passes where that one did. */
 export function findCorners(look: RiderLook): RawFinding[] {
   const { curve, rider, limits, first, count } = look;
-  if (curve === null || rider.hitch === null || rider.hitch.follows) return [];
+  if (curve === null || rider.attachment === null || rider.attachment.coupledTo) return [];
   const kinks = findKinks(curve).filter(({ angleDeg }) => angleDeg > limits.corner);
   if (kinks.length === 0) return [];
   const passed: { kink: Kink; frame: number; speed: number }[] = [];
@@ -31,7 +31,7 @@ export function findCorners(look: RiderLook): RawFinding[] {
       'warning',
       {
         rider: rider.id,
-        path: rider.hitch.path,
+        path: rider.attachment.path,
         from: worst.frame,
         to: worst.frame,
         frame: worst.frame,
@@ -41,7 +41,7 @@ export function findCorners(look: RiderLook): RawFinding[] {
         remedy: 'round-corner',
       },
       ({ rider: badge, path }) =>
-        `${badge(rider.id)} turns ${angleDeg.toFixed(0)}° at once at ${distance.toFixed(2)} m of ${path(rider.hitch?.path ?? '')}, at ${worst.speed.toFixed(1)} m/s (frame ${worst.frame})${
+        `${badge(rider.id)} turns ${angleDeg.toFixed(0)}° at once at ${distance.toFixed(2)} m of ${path(rider.attachment?.path ?? '')}, at ${worst.speed.toFixed(1)} m/s (frame ${worst.frame})${
           passed.length > 1 ? `, and at ${passed.length - 1} more corners` : ''
         }.`,
     ),

@@ -12,7 +12,8 @@ const STEEPEST = 1;
 /** What stands on the ground and is on another level of it within a frame. */
 export function findLevelJumps(look: RiderLook): RawFinding[] {
   const { rider, curve, evaluated, first, count, poses } = look;
-  if (curve === null || rider.hitch?.ground.mode !== 'stick' || evaluated.assets.ground === null) return [];
+  if (curve === null || rider.attachment?.ground.mode !== 'stick' || evaluated.assets.ground === null)
+    return [];
   const { scale } = ownAxes(rider);
   const limit =
     rider.wheels.length > 0 ? Math.min(...rider.wheels.map(({ radius }) => radius * scale[2])) : STEP;

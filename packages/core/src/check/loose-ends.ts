@@ -1,4 +1,4 @@
-import type { Anchor, Hitch } from '../document/shot-hitch.js';
+import type { Anchor, Attachment } from '../document/shot-attachment.js';
 import type { Chassis } from '../document/shot-rider.js';
 import { hasWheelbase } from '../ride/index.js';
 import { found, type Names, type RawFinding, type RemedyKind } from './finding.js';
@@ -6,16 +6,16 @@ import type { RiderLook } from './rider-look.js';
 
 /** Settings that wait for something they need: what is aimed at, axles, a leader on the same path. */
 export function findLooseEnds(look: RiderLook): RawFinding[] {
-  const { hitch } = look.rider;
-  if (hitch === null) return [];
-  const ends = looseEndsOf(look, hitch);
-  return hitch.follows && ends.length === 0 ? beforeStart(look, hitch.follows.rider) : ends;
+  const { attachment } = look.rider;
+  if (attachment === null) return [];
+  const ends = looseEndsOf(look, attachment);
+  return attachment.coupledTo && ends.length === 0 ? beforeStart(look, attachment.coupledTo.rider) : ends;
 }
 
-function looseEndsOf({ evaluated, rider }: RiderLook, hitch: Hitch): RawFinding[] {
+function looseEndsOf({ evaluated, rider }: RiderLook, attachment: Attachment): RawFinding[] {
   const { shot, axles } = evaluated;
   const findings: RawFinding[] = [];
-  const { facing, follows, pacedBy, anchor } = hitch;
+  const { facing, coupledTo, pacedBy, anchor } = attachment;
   const loose = (
     part: string,
     say: (badge: string, names: Names) => string,
@@ -28,19 +28,22 @@ function looseEndsOf({ evaluated, rider }: RiderLook, hitch: Hitch): RawFinding[
     );
   if (facing.mode === 'aim' && facing.target === null && facing.ahead === 0)
     loose('target', (badge) => `${badge} aims at nothing; it faces its path until a target is picked.`);
-  if (anchor !== 'origin' && !(anchor === 'frontAxle' && follows) && !canStand(axles(rider), anchor))
+  if (anchor !== 'origin' && !(anchor === 'frontAxle' && coupledTo) && !canStand(axles(rider), anchor))
     loose(
       'axles',
       (badge) => `${badge} is set on its axles, but it has no wheelbase; its origin is on the path.`,
       'take-rig',
     );
-  if (follows && shot.riders.find((other) => other.id === follows.rider)?.hitch?.path !== hitch.path)
+  if (
+    coupledTo &&
+    shot.riders.find((other) => other.id === coupledTo.rider)?.attachment?.path !== attachment.path
+  )
     loose(
       'follows',
       (badge, names) =>
-        `${badge} follows ${names.rider(follows.rider)}, which is not on its path; it goes by its own pace.`,
+        `${badge} follows ${names.rider(coupledTo.rider)}, which is not on its path; it goes by its own pace.`,
     );
-  if (pacedBy && !shot.riders.find((other) => other.id === pacedBy.rider)?.hitch)
+  if (pacedBy && !shot.riders.find((other) => other.id === pacedBy.rider)?.attachment)
     loose(
       'pacedBy',
       (badge, names) =>
@@ -66,7 +69,7 @@ function beforeStart(look: RiderLook, leader: string): RawFinding[] {
       {
         rider: rider.id,
         other: leader,
-        path: rider.hitch?.path ?? null,
+        path: rider.attachment?.path ?? null,
         from: first,
         frame: first,
         distance: -missing,

@@ -22,8 +22,8 @@ export function findMissingGround({ ground }: Shot, { missing }: CheckScene): Ra
 }
 
 /** Models of what is laid that cannot be read. */
-export function findMissingLaid({ laid }: Shot, { missing }: CheckScene): RawFinding[] {
-  return laid.flatMap(({ name, path, ...one }) =>
+export function findMissingLaid({ dressing }: Shot, { missing }: CheckScene): RawFinding[] {
+  return dressing.flatMap(({ name, path, ...one }) =>
     modelsLaid(one)
       .filter((model) => model !== null && missing.has(model))
       .map((model) =>
@@ -79,10 +79,10 @@ export function findMissing(look: RiderLook): RawFinding[] {
   rider.wheels.forEach((wheel) => node(wheel.node));
   rider.cycles.forEach((cycle) => [cycle.node, cycle.mirror].forEach(node));
   rider.clips.forEach((block) => clip(block.clip));
-  eachAction(evaluated.shot.cues).forEach(({ does, off }) => {
-    if (!off && does.kind === 'play' && does.rider === rider.id) clip(does.clip);
+  eachAction(evaluated.shot.cues).forEach(({ action, off }) => {
+    if (!off && action.kind === 'play' && action.rider === rider.id) clip(action.clip);
   });
-  rider.hanging.forEach((part) => node(part.node));
+  rider.hangingParts.forEach((part) => node(part.node));
   if (rider.emitter?.from === 'part' && nodeNamed(hierarchy, rider.emitter.node) < 0)
     missing('part', rider.emitter.node ?? '', 'it sprays from its origin');
   node(rider.steering.node);

@@ -6,21 +6,21 @@ import type { RiderLook } from './rider-look.js';
 /** A rider on a path that stays where it is over the whole range. */
 export function findNeverMoves(look: RiderLook): RawFinding[] {
   const { rider, count, curve, evaluated } = look;
-  if (curve === null || rider.hitch === null || count < 2) return [];
+  if (curve === null || rider.attachment === null || count < 2) return [];
   // One that waits for its cue is told of with that.
   const waits = eachAction(evaluated.shot.cues).some(
-    ({ off, does }) => !off && does.kind === 'start' && does.rider === rider.id,
+    ({ off, action }) => !off && action.kind === 'start' && action.rider === rider.id,
   );
-  if (waits || leaderIdOf(rider.hitch) !== null) return [];
+  if (waits || leaderIdOf(rider.attachment) !== null) return [];
   const begin = look.distance(0);
   for (let i = 1; i < count; i++) if (Math.abs(look.distance(i) - begin) > 1e-6) return [];
   return [
     found(
       'never-moves',
       'note',
-      { rider: rider.id, path: rider.hitch.path, distance: begin, remedy: 'set-off' },
+      { rider: rider.id, path: rider.attachment.path, distance: begin, remedy: 'set-off' },
       ({ rider: badge, path }) =>
-        `${badge(rider.id)} rides ${path(rider.hitch?.path ?? '')}, but stays at ${begin.toFixed(2)} m; key its distance, or let it stand without a path.`,
+        `${badge(rider.id)} rides ${path(rider.attachment?.path ?? '')}, but stays at ${begin.toFixed(2)} m; key its distance, or let it stand without a path.`,
     ),
   ];
 }

@@ -7,7 +7,7 @@ export function findNoCurve({ shot, paths }: EvaluatedShot): RawFinding[] {
   return shot.paths.flatMap((path): RawFinding[] => {
     const curve = paths.get(path.id);
     if (!(curve instanceof PathError)) return [];
-    const waiting = shot.riders.filter((rider) => rider.hitch?.path === path.id);
+    const waiting = shot.riders.filter((rider) => rider.attachment?.path === path.id);
     return [
       found('no-curve', waiting.length > 0 ? 'fault' : 'note', { path: path.id }, ({ rider: badge }) =>
         waiting.length > 0

@@ -7,9 +7,9 @@ import { framesOf, stretchesOver } from './stretches.js';
 export function findNoGround(look: RiderLook): RawFinding[] {
   const { rider, evaluated, first, count } = look;
   const { shot, assets } = evaluated;
-  const { hitch } = rider;
-  if (hitch === null) return [];
-  if (hitch.ground.mode !== 'stick' && hitch.facing.reference !== 'ground') return [];
+  const { attachment } = rider;
+  if (attachment === null) return [];
+  if (attachment.ground.mode !== 'stick' && attachment.facing.reference !== 'ground') return [];
   if (assets.ground === null && shot.ground.model === null)
     return [
       found(
@@ -24,7 +24,7 @@ export function findNoGround(look: RiderLook): RawFinding[] {
   const { groundFit, progress } = evaluated.contact(rider);
   if (groundFit === null) return [];
   const missing = (i: number) => (groundFit.missing(progress(sourceFrame(shot, first + i))) ? 1 : 0);
-  const { up, down } = hitch.ground;
+  const { up, down } = attachment.ground;
   return stretchesOver(look, count, 0, missing).map(({ frame, from, to }) =>
     found(
       'off-ground',

@@ -14,14 +14,14 @@ const THERE = 1e-5;
 export function findNotOver(look: RiderLook): RawFinding[] {
   const { rider, curve, evaluated, count, first } = look;
   const { shot } = evaluated;
-  if (rider.hitch === null || curve === null || curve.closed || shot.loop) return [];
-  const { pace, follows, pacedBy } = rider.hitch;
-  if (follows || pacedBy || pace.within !== null) return [];
+  if (rider.attachment === null || curve === null || curve.closed || shot.loop) return [];
+  const { pace, coupledTo, pacedBy } = rider.attachment;
+  if (coupledTo || pacedBy || pace.within !== null) return [];
   const goal = goalOf(look, curve.length);
   if (goal === null) return [];
   const last = shot.range.last;
   const tolerance = NEAR + PART * curve.length;
-  const missing = Math.abs(goal - look.distance(count - 1) + offsetAt(rider.hitch, last).along);
+  const missing = Math.abs(goal - look.distance(count - 1) + offsetAt(rider.attachment, last).along);
   if (missing <= tolerance) return [];
   const over = overAt(look, goal);
   return [
@@ -30,7 +30,7 @@ export function findNotOver(look: RiderLook): RawFinding[] {
       'note',
       {
         rider: rider.id,
-        path: rider.hitch.path,
+        path: rider.attachment.path,
         from: last,
         to: over ?? last,
         frame: last,
@@ -47,9 +47,9 @@ export function findNotOver(look: RiderLook): RawFinding[] {
 
 /** The distance along its path that a ride is to reach, metres; null for rides that need not reach one. */
 function goalOf({ rider, evaluated, curve }: RiderLook, length: number): number | null {
-  const { hitch } = rider;
-  if (hitch === null || curve === null) return null;
-  const { pace } = hitch;
+  const { attachment } = rider;
+  if (attachment === null || curve === null) return null;
+  const { pace } = attachment;
   if (pace.mode === 'drive') return pace.drive.way === 'along' ? length : 0;
   if (pace.mode === 'speed') {
     const speed = pace.speeds.at(-1)?.speed ?? 0;
@@ -70,11 +70,11 @@ function goalOf({ rider, evaluated, curve }: RiderLook, length: number): number 
 /** The frame at which a ride is over; null where that is not told, or too late. */
 function overAt({ rider, evaluated }: RiderLook, goal: number): number | null {
   const motion = evaluated.motion(rider);
-  if (motion === null || rider.hitch === null || evaluated.retiming !== null) return null;
-  const { hitch } = rider;
+  if (motion === null || rider.attachment === null || evaluated.retiming !== null) return null;
+  const { attachment } = rider;
   const { first, last } = evaluated.shot.range;
   const isThere = (frame: number) =>
-    Math.abs(motion.distance(frame) - offsetAt(hitch, frame).along - goal) <= THERE;
+    Math.abs(motion.distance(frame) - offsetAt(attachment, frame).along - goal) <= THERE;
   let step = 1;
   while (!isThere(last + step)) {
     step *= 2;

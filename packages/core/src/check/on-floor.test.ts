@@ -17,14 +17,14 @@ const car = (rise: number): Loose<Rider> => ({
   name: 'Car',
   kind: 'vehicle',
   wheels: [wheel],
-  hitch: { path: 'p', offset: { rise }, pace: even(0, 60) },
+  attachment: { path: 'p', offset: { rise }, pace: even(0, 60) },
 });
 const camera = (height: number, target: number): Loose<Rider> => ({
   id: `camera${height}`,
   name: 'Camera',
   kind: 'camera',
   camera: {},
-  hitch: {
+  attachment: {
     path: 'p',
     offset: { rise: height },
     facing: { mode: 'aim', target: { point: [0, target, 90] } },

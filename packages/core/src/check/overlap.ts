@@ -36,7 +36,9 @@ export function findOverlap(a: RiderLook, b: RiderLook): RawFinding[] {
   }
   if (!any) return [];
   return stretchesOver(a, count, limit, (i) => depths[i]).map(({ worst, frame, ...frames }) => {
-    const shifted = [a, b].find(({ rider }) => rider.hitch && !rider.hitch.follows && !rider.hitch.pacedBy);
+    const shifted = [a, b].find(
+      ({ rider }) => rider.attachment && !rider.attachment.coupledTo && !rider.attachment.pacedBy,
+    );
     return found(
       'overlap',
       'warning',
@@ -72,7 +74,7 @@ function belongTogether(a: RiderLook, b: RiderLook): boolean {
   const carriers = ({ rider }: RiderLook): Set<Rider> => {
     const all = new Set<Rider>([rider]);
     for (const one of all) {
-      for (const id of [one.parent, ...one.carriers.map((key) => key.rider)]) {
+      for (const id of [one.parent, ...one.parentKeys.map((key) => key.rider)]) {
         const carrier = id === null ? undefined : find(id);
         if (carrier) all.add(carrier);
       }
@@ -82,7 +84,7 @@ function belongTogether(a: RiderLook, b: RiderLook): boolean {
   const [overA, overB] = [carriers(a), carriers(b)];
   if ([...overA].some((one) => overB.has(one))) return true;
   const isUnit = ({ rider }: RiderLook) =>
-    rider.hitch?.follows !== null && rider.hitch?.follows !== undefined;
+    rider.attachment?.coupledTo !== null && rider.attachment?.coupledTo !== undefined;
   return (isUnit(a) || isUnit(b)) && headOf(a.rider, find) === headOf(b.rider, find);
 }
 

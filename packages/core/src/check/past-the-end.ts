@@ -1,4 +1,4 @@
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import { metresPerValue } from '../pace/change-unit.js';
 import { compiledPaceOf } from '../pace/compiled-pace-of.js';
 import type { CompiledPath } from '../path/compiled-path.js';
@@ -9,12 +9,13 @@ import type { RiderLook } from './rider-look.js';
 /** Keys or speeds that ask for a place an open path does not have: the rider waits at its end. */
 export function findPastTheEnd(look: RiderLook): RawFinding[] {
   const { rider, curve } = look;
-  const { hitch } = rider;
-  if (hitch === null || curve === null || curve.closed || hitch.follows || hitch.pacedBy) return [];
-  const { keys, unit, mode } = hitch.pace;
-  if (mode === 'speed') return runsOut(look, hitch, curve);
+  const { attachment } = rider;
+  if (attachment === null || curve === null || curve.closed || attachment.coupledTo || attachment.pacedBy)
+    return [];
+  const { keys, unit, mode } = attachment.pace;
+  if (mode === 'speed') return runsOut(look, attachment, curve);
   if (mode !== 'keys') return [];
-  const most = curve.length / metresPerValue(hitch.pace, curve);
+  const most = curve.length / metresPerValue(attachment.pace, curve);
   const slack = most * 1e-9;
   const beyond = (value: number) => Math.max(-value, value - most);
   const worst = keys.reduce(
@@ -32,12 +33,12 @@ export function findPastTheEnd(look: RiderLook): RawFinding[] {
       'warning',
       {
         rider: rider.id,
-        path: hitch.path,
+        path: attachment.path,
         from: waits.length > 0 ? look.first + waits[0] : null,
         to: waits.length > 0 ? look.first + waits[waits.length - 1] : null,
         frame: Math.round(worst.frame),
         distance: end,
-        figure: beyond(worst.value) * metresPerValue(hitch.pace, curve),
+        figure: beyond(worst.value) * metresPerValue(attachment.pace, curve),
         unit: 'm',
         remedy: 'reach-end',
       },
@@ -48,7 +49,7 @@ export function findPastTheEnd(look: RiderLook): RawFinding[] {
 }
 
 /** Speeds that lead past an end, where the rider waits and does not run on. */
-function runsOut(look: RiderLook, { pace, path: id }: Hitch, path: CompiledPath): RawFinding[] {
+function runsOut(look: RiderLook, { pace, path: id }: Attachment, path: CompiledPath): RawFinding[] {
   const { rider, evaluated } = look;
   const { shot, timing } = evaluated;
   const { length } = path;

@@ -44,16 +44,16 @@ function elsewhere(planted: Planted, at: Place): ReturnType<typeof plantedScene>
     ...shot,
     paths: shot.paths.map((path) => ({ ...path, transform: { ...path.transform, ...transform } })),
     riders: shot.riders.map((rider) => {
-      const { hitch } = rider;
+      const { attachment } = rider;
       const rest = {
         ...rider.rest,
         translation: moved(at, rider.rest.translation),
         rotation: transform.rotation,
       };
-      const target = hitch?.facing.target;
-      if (!hitch || !target?.point) return { ...rider, rest };
-      const facing = { ...hitch.facing, target: { ...target, point: moved(at, target.point) } };
-      return { ...rider, rest, hitch: { ...hitch, facing } };
+      const target = attachment?.facing.target;
+      if (!attachment || !target?.point) return { ...rider, rest };
+      const facing = { ...attachment.facing, target: { ...target, point: moved(at, target.point) } };
+      return { ...rider, rest, attachment: { ...attachment, facing } };
     }),
   };
   const ring = {
@@ -67,7 +67,7 @@ function elsewhere(planted: Planted, at: Place): ReturnType<typeof plantedScene>
     id: 'sound',
     name: 'Sound',
     badge: 'Z9',
-    hitch: { path: 'sound', pace: { ...laps, ...even(0, 1, 1, 98) } },
+    attachment: { path: 'sound', pace: { ...laps, ...even(0, 1, 1, 98) } },
   };
   const whole = newShot({ ...all, paths: [...all.paths, ring], riders: [...all.riders, sound] });
   const { ground, scenery } = planted;

@@ -151,7 +151,7 @@ export class RiderBody {
 
 function isCued({ evaluated, rider: { id } }: Embodied): boolean {
   return eachAction(evaluated.shot.cues).some(
-    ({ off, does }) => !off && does.rider === id && does.node !== null,
+    ({ off, action }) => !off && action.rider === id && action.node !== null,
   );
 }
 
@@ -160,8 +160,8 @@ function slides({ evaluated, rider }: Embodied): number {
   const cycles = rider.cycles.map(({ kind, amplitude, rest }) =>
     kind === 'slide' ? Math.abs(amplitude) + Math.abs(rest) : 0,
   );
-  const cues = eachAction(evaluated.shot.cues).map(({ does, keys }) =>
-    does.kind === 'move' && does.rider === rider.id
+  const cues = eachAction(evaluated.shot.cues).map(({ action, keys }) =>
+    action.kind === 'move' && action.rider === rider.id
       ? Math.max(0, ...keys.map(({ value }) => Math.abs(value)))
       : 0,
   );

@@ -10,7 +10,7 @@ import { framesOf } from './stretches.js';
 /** Bank or heading that swings to and fro faster than anything steers. */
 export function findRough(look: RiderLook): RawFinding[] {
   // What is held by hand is meant to sway.
-  if (!look.moves || look.rider.hitch === null || look.rider.unrest !== null) return [];
+  if (!look.moves || look.rider.attachment === null || look.rider.shake !== null) return [];
   const { count, poses } = look;
   const bank = Float64Array.from({ length: count }, (_, i) => poses[look.at(i) + POSE.bank]);
   return [...swings(look, bank, 'bank'), ...swings(look, headings(look), 'heading')];

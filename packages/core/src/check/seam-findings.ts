@@ -1,11 +1,7 @@
 import { SEAM_UNITS, canClose, isOpen, seamOf, type SeamGap } from '../loop/index.js';
 import { POSE, type PoseAt } from '../pose/index.js';
-import { hierarchyOfRider } from '../evaluate/scene-assets.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
-import type { Rider } from '../document/shot-rider.js';
-import type { CheckScene } from './check-scene.js';
 import type { RiderLook } from './rider-look.js';
-import { wheelFolds } from './wheel-symmetry.js';
 import { found, type RawFinding } from './finding.js';
 
 const CHANNELS: Readonly<Record<SeamGap['channel'], string>> = {
@@ -29,9 +25,7 @@ const SAME = 1e-5;
 export function findSeam({ evaluated, rider, index, scene }: RiderLook): RawFinding[] {
   const { shot } = evaluated;
   if (!shot.loop) return [];
-  const gaps = seamOf(evaluated, rider)
-    .map((gap) => asSeen(gap, rider, evaluated, scene))
-    .filter(isOpen);
+  const gaps = seamOf(evaluated, rider, scene.models).filter(isOpen);
   if (gaps.length === 0) return [];
   if (isDoubled(evaluated, evaluated.poses[index])) return [doubled(evaluated, rider.id)];
   // The first channel is the cause of those after it.
@@ -57,17 +51,6 @@ export function findSeam({ evaluated, rider, index, scene }: RiderLook): RawFind
         }by ${figure(gap)}${gaps.length > 1 ? `, and ${gaps.length - 1} more with it` : ''}.`,
     ),
   ];
-}
-
-/** A wheel's gap as it is seen: one that looks the same after a part of a turn may miss whole parts. */
-function asSeen(gap: SeamGap, rider: Rider, { assets }: EvaluatedShot, scene: CheckScene): SeamGap {
-  const wheel = gap.channel === 'wheel' && rider.wheels.find(({ node }) => node === gap.part);
-  const mesh = scene.models.get(rider.model ?? '')?.mesh;
-  const hierarchy = hierarchyOfRider(assets, rider);
-  if (!wheel || !mesh || !hierarchy) return gap;
-  const folds = wheelFolds(mesh, hierarchy, wheel);
-  const part = 360 / folds;
-  return { ...gap, gap: part === 0 ? 0 : Math.abs(gap.gap - part * Math.round(gap.gap / part)) };
 }
 
 const figure = ({ gap, rate, channel }: SeamGap) =>

@@ -1,6 +1,6 @@
 import { CART_AXLES, HIERARCHIES, MODELS, boxMesh, cart, scene } from '../../test/carts.js';
 import { even, line, runs, shotOf, slope } from '../../test/shots.js';
-import { withHitch, withRider } from '../arrange/index.js';
+import { withAttachment, withRider } from '../arrange/index.js';
 import { parseShot } from '../document/parse-shot.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
@@ -18,7 +18,7 @@ const rider = (id: string, x: number) => ({
   badge: id.toUpperCase(),
   ...cart,
   chassis: CART_AXLES,
-  hitch: { path: 'p', offset: { side: x }, pace: even(2, 38) },
+  attachment: { path: 'p', offset: { side: x }, pace: even(2, 38) },
 });
 const shot = shotOf(
   [line(40), { ...runs([-20, 0, 20], [20, 0, 20]), id: 'q', name: 'Crossing' }],
@@ -31,7 +31,7 @@ const shot = shotOf(
       badge: 'C3',
       kind: 'camera',
       camera: {},
-      hitch: {
+      attachment: {
         path: 'q',
         offset: { rise: 3 },
         facing: { mode: 'aim', target: { rider: 'a' } },
@@ -44,9 +44,12 @@ const shot = shotOf(
 
 /** Where the first rider is sent to. */
 const keyed = (before: Shot, value: number): Shot =>
-  withHitch(before, 'a', (hitch) => ({
-    ...hitch,
-    pace: { ...hitch.pace, keys: hitch.pace.keys.map((key, i) => (i === 1 ? { ...key, value } : key)) },
+  withAttachment(before, 'a', (attachment) => ({
+    ...attachment,
+    pace: {
+      ...attachment.pace,
+      keys: attachment.pace.keys.map((key, i) => (i === 1 ? { ...key, value } : key)),
+    },
   }));
 
 /** Edits one after the other, each of another sort. */
@@ -54,7 +57,11 @@ const EDITS: readonly [string, (shot: Shot) => Shot][] = [
   ['a key past the end', (before) => keyed(before, 60)],
   [
     'beside the other',
-    (before) => withHitch(before, 'b', (hitch) => ({ ...hitch, offset: { ...hitch.offset, side: 1 } })),
+    (before) =>
+      withAttachment(before, 'b', (attachment) => ({
+        ...attachment,
+        offset: { ...attachment.offset, side: 1 },
+      })),
   ],
   ['another badge', (before) => withRider(before, 'a', (one) => ({ ...one, badge: 'Z9' }))],
   [
@@ -106,9 +113,9 @@ it('a look that is given up leaves nothing wrong behind, wherever it was', () =>
   const [, [, beside], [, renamed]] = EDITS;
   // In the way of the first, which is changed with the second: held against it the first may be when the second is not yet through.
   const before = withCrate('w', { translation: [0, 0, 20] });
-  const first = withHitch(beside(before), 'a', (hitch) => ({
-    ...hitch,
-    offset: { ...hitch.offset, rise: 0.01 },
+  const first = withAttachment(beside(before), 'a', (attachment) => ({
+    ...attachment,
+    offset: { ...attachment.offset, rise: 0.01 },
   }));
   const next = renamed(first);
   const whole = checkShot(evaluateShot(next, assets), set);
@@ -144,7 +151,9 @@ it('what is let be says why, does not count, and is told of again when it gets w
     ...keyed(shot, value),
     checks: {
       ...shot.checks,
-      waived: [{ kind: 'past-end', rider: 'a', other: null, part: null, reason: 'It waits there.', figure }],
+      dismissed: [
+        { kind: 'past-end', rider: 'a', other: null, part: null, reason: 'It waits there.', figure },
+      ],
     },
   });
   const found = (one: Shot) =>

@@ -59,7 +59,10 @@ export class ShotChecker {
       const partner = shot.loop ? seamPartner(shot, rider).rider : rider;
       const model = scene.models.get(rider.model ?? '');
       const missing = scene.missing.has(rider.model ?? '');
-      return { ...own, parts: [...own.parts, model, missing, set, partner === rider ? null : partner.hitch] };
+      return {
+        ...own,
+        parts: [...own.parts, model, missing, set, partner === rider ? null : partner.attachment],
+      };
     };
     const looks: RiderLook[] = [];
     const changed = new Set<string>();

@@ -3,7 +3,7 @@ import { CART_AXLES, HIERARCHIES, MODELS, cart, oneBox, scene } from '../../test
 import { shotOf, waves } from '../../test/shots.js';
 import type { Loose } from '../document/new-shot.js';
 import type { Rider } from '../document/shot-rider.js';
-import { withHitch, withRider } from '../arrange/index.js';
+import { withAttachment, withRider } from '../arrange/index.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
@@ -70,7 +70,7 @@ function sound(list: readonly Ring[]): Shot {
     name: `R${i}`,
     badge: `R${i}`,
     ...(kind === 'cart' ? { ...cart, chassis: CART_AXLES } : { kind: 'creature' as const, model: 'bird' }),
-    hitch: {
+    attachment: {
       path: `p${i}`,
       anchor: kind === 'cart' ? 'rearAxle' : 'origin',
       ground: kind === 'cart' ? { mode: 'stick', up: 2, down: 2 } : {},
@@ -105,16 +105,20 @@ const SPOILS: readonly [string, (shot: Shot, id: string) => Shot, (kind: Ring['k
   [
     'sunk',
     (shot, id) =>
-      withHitch(shot, id, (hitch) => ({
-        ...hitch,
-        ground: { ...hitch.ground, rise: -0.5 },
-        offset: { ...hitch.offset, rise: hitch.ground.mode === 'stick' ? 0 : -8 },
+      withAttachment(shot, id, (attachment) => ({
+        ...attachment,
+        ground: { ...attachment.ground, rise: -0.5 },
+        offset: { ...attachment.offset, rise: attachment.ground.mode === 'stick' ? 0 : -8 },
       })),
     () => 'under-ground',
   ],
   [
     'turned round',
-    (shot, id) => withHitch(shot, id, (hitch) => ({ ...hitch, offset: { ...hitch.offset, yaw: 180 } })),
+    (shot, id) =>
+      withAttachment(shot, id, (attachment) => ({
+        ...attachment,
+        offset: { ...attachment.offset, yaw: 180 },
+      })),
     (kind) => (kind === 'bird' ? 'tail-first' : null),
   ],
   [
@@ -125,14 +129,14 @@ const SPOILS: readonly [string, (shot: Shot, id: string) => Shot, (kind: Ring['k
   [
     'stopped dead',
     (shot, id) =>
-      withHitch(shot, id, (hitch) => ({
-        ...hitch,
+      withAttachment(shot, id, (attachment) => ({
+        ...attachment,
         pace: {
-          ...hitch.pace,
+          ...attachment.pace,
           keys: [
-            hitch.pace.keys[0],
-            { ...hitch.pace.keys[1], frame: 49 },
-            { ...hitch.pace.keys[1], frame: 60 },
+            attachment.pace.keys[0],
+            { ...attachment.pace.keys[1], frame: 49 },
+            { ...attachment.pace.keys[1], frame: 60 },
           ],
         },
       })),

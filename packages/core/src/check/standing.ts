@@ -25,7 +25,7 @@ export function standingOf({ rider, body }: Pick<RiderLook, 'rider' | 'body'>): 
   const { up } = ownAxes(rider);
   const under = (centre: Vec3, radius: number): Vec3 =>
     scaled([0, 1, 2].map((k) => centre[k] - up[k] * radius));
-  if (rider.forces !== null) return underside(body, scaled);
+  if (rider.rigidBody !== null) return underside(body, scaled);
   if (rider.wheels.length > 0)
     return {
       on: 'wheels',

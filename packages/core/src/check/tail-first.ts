@@ -15,11 +15,12 @@ const FACING_ITS_WAY = new Set(['creature', 'character', 'vehicle']);
 /** What faces its way and moves tail first. */
 export function findTailFirst(look: RiderLook): RawFinding[] {
   const { rider, limits, fps, count, poses } = look;
-  const { hitch, kind } = rider;
-  if (!FACING_ITS_WAY.has(kind) || look.curve === null || hitch === null) return [];
-  if (hitch.facing.mode !== 'path' || hitch.facing.influence.length > 0 || hitch.follows) return [];
+  const { attachment, kind } = rider;
+  if (!FACING_ITS_WAY.has(kind) || look.curve === null || attachment === null) return [];
+  if (attachment.facing.mode !== 'path' || attachment.facing.influence.length > 0 || attachment.coupledTo)
+    return [];
   const least = kind === 'vehicle' ? limits.backing : MOVING;
-  const nose = axisVector(hitch.facing.forward);
+  const nose = axisVector(attachment.facing.forward);
   const tip: Vec3 = [0, 0, 0];
   /** The speed at which it goes tail first over the frame that begins here; 0 where it does not. */
   const stepAt = (i: number) => [0, 1, 2].map((k) => poses[look.at(i + 1) + k] - poses[look.at(i) + k]);

@@ -37,7 +37,7 @@ function heightsOver(look: RiderLook, ground: GroundSurface, { places, on }: Sta
   const depth = new Float64Array(count);
   const rise = new Float64Array(count).fill(NaN);
   const place: Vec3 = [0, 0, 0];
-  const carried = carriedPart(look.rider.carriers, look.fps);
+  const carried = carriedPart(look.rider.parentKeys, look.fps);
   const tall = on === 'feet' ? FIGURE : Math.max(1, ...places.map((one) => Math.hypot(...one)));
   for (let i = 0; i < count; i++) {
     if (carried !== null && carried(sourceFrame(look.evaluated.shot, look.first + i)) > 0) continue;
@@ -70,8 +70,8 @@ function depthIn({ above, aboveFacesUp, floor }: GroundAround, y: number, tall: 
 
 function under(look: RiderLook, { on, evens }: Standing, { depth }: Heights): RawFinding[] {
   const { rider, limits } = look;
-  const { hitch } = rider;
-  const sticks = hitch?.ground.mode === 'stick';
+  const { attachment } = rider;
+  const sticks = attachment?.ground.mode === 'stick';
   const limit = sticks ? Math.max(limits.under, EVENED * evens) : limits.under;
   return stretchesOver(look, look.count, limit, (i) => depth[i]).map(({ worst, frame, ...frames }) =>
     found(
@@ -81,7 +81,7 @@ function under(look: RiderLook, { on, evens }: Standing, { depth }: Heights): Ra
         look,
         { ...frames, frame, worst },
         'm',
-        hitch === null ? null : on === 'underside' || sticks ? 'lift' : 'stick',
+        attachment === null ? null : on === 'underside' || sticks ? 'lift' : 'stick',
       ),
       ({ rider: badge }) =>
         `${badge(rider.id)} is under the ground: ${WHAT[on]} ${worst.toFixed(2)} m deep at frame ${frame}; ${framesOf(frames)}.`,
@@ -98,9 +98,9 @@ const WHAT: Readonly<Record<Standing['on'], string>> = {
 
 function over(look: RiderLook, { on, evens }: Standing, { rise }: Heights): RawFinding[] {
   const { rider, limits } = look;
-  const { hitch, kind } = rider;
-  if ((kind !== 'vehicle' && kind !== 'character') || hitch === null) return [];
-  const sticks = hitch.ground.mode === 'stick';
+  const { attachment, kind } = rider;
+  if ((kind !== 'vehicle' && kind !== 'character') || attachment === null) return [];
+  const sticks = attachment.ground.mode === 'stick';
   const near = (i: number) => (rise[i] <= NEAR ? rise[i] : NaN);
   const limit = sticks ? Math.max(limits.over, EVENED * evens) : limits.over;
   return stretchesOver(look, look.count, limit, near).map(({ worst, frame, ...frames }) =>
@@ -126,7 +126,7 @@ function cameraUnder(look: RiderLook, ground: GroundSurface): RawFinding[] {
     found(
       'camera-under-ground',
       'warning',
-      aboutStretch(look, { ...frames, frame, worst }, 'm', rider.hitch === null ? null : 'lift'),
+      aboutStretch(look, { ...frames, frame, worst }, 'm', rider.attachment === null ? null : 'lift'),
       ({ rider: badge }) =>
         `${badge(rider.id)} looks from ${worst.toFixed(2)} m below the ground at frame ${frame}; ${framesOf(frames)}.`,
     ),

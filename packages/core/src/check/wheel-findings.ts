@@ -4,7 +4,7 @@ import { framesOf, stretchesOver } from './stretches.js';
 
 /** Wheels that stand still, slide, blur, or are of another size than the model’s. */
 export function findWheels(look: RiderLook): RawFinding[] {
-  if (look.rider.hitch === null || look.curve === null) return [];
+  if (look.rider.attachment === null || look.curve === null) return [];
   return [...still(look), ...radiusOff(look), ...slides(look), ...fast(look)];
 }
 

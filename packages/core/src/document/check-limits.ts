@@ -14,10 +14,10 @@ export function checkLimits(raw: Record<string, unknown>): void {
   limit(raw.cues, 'cues', LIMITS.cues);
   limit(raw.formations, 'formations', LIMITS.riders);
   limit(raw.views, 'views', LIMITS.views);
-  limit(raw.laid, 'laid', LIMITS.laid);
-  each(raw.laid, (laid, i) => {
-    limit(laid.profile, `laid[${i}].profile`, LIMITS.profilePoints);
-    limit(laid.others, `laid[${i}].others`, LIMITS.otherPieces);
+  limit(raw.dressing, 'dressing', LIMITS.laid);
+  each(raw.dressing, (laid, i) => {
+    limit(laid.profile, `dressing[${i}].profile`, LIMITS.profilePoints);
+    limit(laid.others, `dressing[${i}].others`, LIMITS.otherPieces);
   });
   each(raw.retimes, (retime, i) => limit(retime.keys, `retimes[${i}].keys`, LIMITS.keysPerPace));
   each(raw.cues, (cue, i) => limit(cue.keys, `cues[${i}].keys`, LIMITS.keysPerPace));
@@ -31,19 +31,25 @@ export function checkLimits(raw: Record<string, unknown>): void {
     limit(gait.feet, `riders[${i}].gait.feet`, LIMITS.partsPerRider);
     limit(gait.acts, `riders[${i}].gait.acts`, LIMITS.partsPerRider);
     limit(rider.cycles, `riders[${i}].cycles`, LIMITS.partsPerRider);
-    limit(rider.hanging, `riders[${i}].hanging`, LIMITS.partsPerRider);
+    limit(rider.hangingParts, `riders[${i}].hangingParts`, LIMITS.partsPerRider);
     limit(inside(rider, 'emitter').bursts, `riders[${i}].emitter.bursts`, LIMITS.bursts);
     limit(rider.clips, `riders[${i}].clips`, LIMITS.partsPerRider);
-    const hitch = inside(rider, 'hitch');
-    const facing = inside(hitch, 'facing');
+    const attachment = inside(rider, 'attachment');
+    const facing = inside(attachment, 'facing');
     limit(inside(rider, 'camera').keys, `riders[${i}].camera.keys`, LIMITS.keysPerPace);
-    limit(hitch.influence, `riders[${i}].hitch.influence`, LIMITS.keysPerPace);
-    limit(hitch.offsetKeys, `riders[${i}].hitch.offsetKeys`, LIMITS.keysPerPace);
-    limit(facing.influence, `riders[${i}].hitch.facing.influence`, LIMITS.keysPerPace);
-    limit(inside(facing, 'aim').influence, `riders[${i}].hitch.facing.aim.influence`, LIMITS.keysPerPace);
-    limitPace(inside(hitch, 'pace'), `riders[${i}].hitch.pace`);
-    limit(hitch.takes, `riders[${i}].hitch.takes`, LIMITS.takesPerRider);
-    each(hitch.takes, (take, k) => limitPace(inside(take, 'pace'), `riders[${i}].hitch.takes[${k}].pace`));
+    limit(attachment.influence, `riders[${i}].attachment.influence`, LIMITS.keysPerPace);
+    limit(attachment.offsetKeys, `riders[${i}].attachment.offsetKeys`, LIMITS.keysPerPace);
+    limit(facing.influence, `riders[${i}].attachment.facing.influence`, LIMITS.keysPerPace);
+    limit(
+      inside(facing, 'aim').influence,
+      `riders[${i}].attachment.facing.aim.influence`,
+      LIMITS.keysPerPace,
+    );
+    limitPace(inside(attachment, 'pace'), `riders[${i}].attachment.pace`);
+    limit(attachment.takes, `riders[${i}].attachment.takes`, LIMITS.takesPerRider);
+    each(attachment.takes, (take, k) =>
+      limitPace(inside(take, 'pace'), `riders[${i}].attachment.takes[${k}].pace`),
+    );
   });
 }
 

@@ -5,9 +5,9 @@ import { ShotError, inWords } from './shot-error.js';
 import type { Cue } from './shot-cue.js';
 import type { AimTarget, Facing } from './shot-facing.js';
 import type { Emitter } from './shot-emitter.js';
-import type { Laid } from './shot-laid.js';
+import type { Dressing } from './shot-dressing.js';
 import type { Frozen, FrozenTrack } from './shot-frozen.js';
-import type { Hitch } from './shot-hitch.js';
+import type { Attachment } from './shot-attachment.js';
 import type { Key } from './shot-keys.js';
 import type { Pace } from './shot-pace.js';
 import type { ShotPath } from './shot-path.js';
@@ -44,8 +44,8 @@ export function checkReferences(shot: Shot): void {
   unique(shot.cues, 'cues');
   unique(shot.formations, 'formations');
   unique(shot.views, 'views');
-  unique(shot.laid, 'laid');
-  shot.laid.forEach((laid, i) => checkLaid(shot, laid, `laid[${i}]`));
+  unique(shot.dressing, 'dressing');
+  shot.dressing.forEach((laid, i) => checkLaid(shot, laid, `dressing[${i}]`));
   shot.formations.forEach(({ leader, members }, i) => {
     refuseUnknown(`formations[${i}].leader`, leader, 'rider', shot.riders);
     members.forEach((id, k) => {
@@ -58,7 +58,7 @@ export function checkReferences(shot: Shot): void {
   checkCuts(shot);
 }
 
-function checkLaid(shot: Shot, laid: Laid, at: string): void {
+function checkLaid(shot: Shot, laid: Dressing, at: string): void {
   refuseUnknown(`${at}.path`, laid.path, 'path', shot.paths);
   if (laid.model !== null) refuseUnknown(`${at}.model`, laid.model, 'model', shot.models);
   laid.others.forEach(({ model }, i) =>
@@ -98,18 +98,18 @@ function checkRider(shot: Shot, rider: Rider, at: string): void {
   rider.clearance?.from.forEach((one, i) =>
     refuseUnknown(`${at}.clearance.from[${i}].rider`, one.rider, 'rider', shot.riders),
   );
-  if (rider.hitch !== null) checkHitch(shot, rider.hitch, `${at}.hitch`);
-  if (rider.keyed !== null) risingKeys(rider.keyed.keys, `${at}.keyed.keys`);
-  if (rider.looks !== null) {
-    checkAxes(rider.looks, `${at}.looks`);
-    checkTarget(shot, rider.looks.target, `${at}.looks.target`);
-    risingKeys(rider.looks.aim.influence, `${at}.looks.aim.influence`);
+  if (rider.attachment !== null) checkAttachment(shot, rider.attachment, `${at}.attachment`);
+  if (rider.transformKeys !== null) risingKeys(rider.transformKeys.keys, `${at}.transformKeys.keys`);
+  if (rider.restAim !== null) {
+    checkAxes(rider.restAim, `${at}.restAim`);
+    checkTarget(shot, rider.restAim.target, `${at}.restAim.target`);
+    risingKeys(rider.restAim.aim.influence, `${at}.restAim.aim.influence`);
   }
-  if (rider.echo) refuseUnknown(`${at}.echo.rider`, rider.echo.rider, 'rider', shot.riders);
-  rider.carriers.forEach((key, i) => {
-    if (key.rider !== null) refuseUnknown(`${at}.carriers[${i}].rider`, key.rider, 'rider', shot.riders);
+  if (rider.follow) refuseUnknown(`${at}.follow.rider`, rider.follow.rider, 'rider', shot.riders);
+  rider.parentKeys.forEach((key, i) => {
+    if (key.rider !== null) refuseUnknown(`${at}.parentKeys[${i}].rider`, key.rider, 'rider', shot.riders);
   });
-  risingKeys(rider.carriers, `${at}.carriers`);
+  risingKeys(rider.parentKeys, `${at}.parentKeys`);
   if (rider.emitter !== null) checkEmitter(shot, rider.emitter, `${at}.emitter`);
   if (rider.frozen !== null) checkFrozen(rider.frozen, `${at}.frozen`);
   if (rider.gait?.source != null) refuseUnknown(`${at}.gait.source`, rider.gait.source, 'model', shot.models);
@@ -160,18 +160,23 @@ function checkCuts({ cuts, riders }: Shot): void {
   });
 }
 
-function checkCue({ riders, cues, paths }: Shot, { on, does, also, keys }: Cue, at: string): void {
+function checkCue(
+  { riders, cues, paths }: Shot,
+  { trigger, action, moreActions, keys }: Cue,
+  at: string,
+): void {
   const source = (field: 'rider' | 'other' | 'cue') => {
-    const id = on[field];
+    const id = trigger[field];
     const noun = field === 'cue' ? 'cue' : 'rider';
-    if (id === null) throw new ShotError(`${at}.on.${field}`, 'null', `the id of a ${noun}, for ${on.kind}`);
-    refuseUnknown(`${at}.on.${field}`, id, noun, noun === 'cue' ? cues : riders);
+    if (id === null)
+      throw new ShotError(`${at}.trigger.${field}`, 'null', `the id of a ${noun}, for ${trigger.kind}`);
+    refuseUnknown(`${at}.trigger.${field}`, id, noun, noun === 'cue' ? cues : riders);
   };
-  if (on.kind === 'cue') source('cue');
-  else if (on.kind !== 'frame') source('rider');
-  if (on.kind === 'gap') source('other');
-  [does, ...also].forEach((action, i) => {
-    const of = i === 0 ? `${at}.does` : `${at}.also[${i - 1}]`;
+  if (trigger.kind === 'cue') source('cue');
+  else if (trigger.kind !== 'frame') source('rider');
+  if (trigger.kind === 'gap') source('other');
+  [action, ...moreActions].forEach((action, i) => {
+    const of = i === 0 ? `${at}.action` : `${at}.moreActions[${i - 1}]`;
     refuseUnknown(`${of}.rider`, action.rider, 'rider', riders);
     if ((action.kind === 'turn' || action.kind === 'move') && action.node === null) {
       throw new ShotError(`${of}.node`, 'null', `the name of a part, to ${action.kind}`);
@@ -197,12 +202,12 @@ function checkCue({ riders, cues, paths }: Shot, { on, does, also, keys }: Cue, 
 
 function refuseCueCircles({ cues }: Shot): void {
   cues.forEach((cue, i) => {
-    if (cue.on.kind !== 'cue') return;
+    if (cue.trigger.kind !== 'cue') return;
     const behind = cuesBehind(cue, cues);
     const last = behind[behind.length - 1];
-    if (last.on.kind !== 'cue') return;
+    if (last.trigger.kind !== 'cue') return;
     throw new ShotError(
-      `cues[${i}].on.cue`,
+      `cues[${i}].trigger.cue`,
       [...behind, cue].map(({ name }) => name).join(' → '),
       'cues that listen to each other in no circle',
     );
@@ -216,21 +221,23 @@ function risingKeys(keys: readonly Pick<Key, 'frame'>[], at: string): void {
   );
 }
 
-function checkHitch(shot: Shot, hitch: Hitch, at: string): void {
-  refuseUnknown(`${at}.path`, hitch.path, 'path', shot.paths);
-  checkAxes(hitch.facing, `${at}.facing`);
-  checkTarget(shot, hitch.facing.target, `${at}.facing.target`);
-  risingKeys(hitch.influence, `${at}.influence`);
-  risingKeys(hitch.facing.influence, `${at}.facing.influence`);
-  risingKeys(hitch.facing.aim.influence, `${at}.facing.aim.influence`);
-  risingKeys(hitch.offsetKeys, `${at}.offsetKeys`);
-  if (hitch.follows) refuseUnknown(`${at}.follows.rider`, hitch.follows.rider, 'rider', shot.riders);
-  if (hitch.pacedBy) refuseUnknown(`${at}.pacedBy.rider`, hitch.pacedBy.rider, 'rider', shot.riders);
-  if (hitch.follows && hitch.pacedBy) {
+function checkAttachment(shot: Shot, attachment: Attachment, at: string): void {
+  refuseUnknown(`${at}.path`, attachment.path, 'path', shot.paths);
+  checkAxes(attachment.facing, `${at}.facing`);
+  checkTarget(shot, attachment.facing.target, `${at}.facing.target`);
+  risingKeys(attachment.influence, `${at}.influence`);
+  risingKeys(attachment.facing.influence, `${at}.facing.influence`);
+  risingKeys(attachment.facing.aim.influence, `${at}.facing.aim.influence`);
+  risingKeys(attachment.offsetKeys, `${at}.offsetKeys`);
+  if (attachment.coupledTo)
+    refuseUnknown(`${at}.coupledTo.rider`, attachment.coupledTo.rider, 'rider', shot.riders);
+  if (attachment.pacedBy)
+    refuseUnknown(`${at}.pacedBy.rider`, attachment.pacedBy.rider, 'rider', shot.riders);
+  if (attachment.coupledTo && attachment.pacedBy) {
     throw new ShotError(`${at}.pacedBy`, 'a second leader', 'null beside follows: a rider has one timing');
   }
-  checkPace(hitch.pace, `${at}.pace`);
-  hitch.takes.forEach(({ pace }, i) => checkPace(pace, `${at}.takes[${i}].pace`));
+  checkPace(attachment.pace, `${at}.pace`);
+  attachment.takes.forEach(({ pace }, i) => checkPace(pace, `${at}.takes[${i}].pace`));
 }
 
 function checkAxes({ forward, up }: Pick<Facing, 'forward' | 'up'>, at: string): void {

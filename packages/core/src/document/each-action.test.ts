@@ -8,12 +8,12 @@ import type { Cue } from './shot-cue.js';
 const MANY = 500;
 
 /** Cues that each listen to the one before, all acting on one rider. */
-const chain = shotOf([line(60)], [{ id: 'r', name: 'Wagon', badge: 'W1', hitch: { path: 'p' } }], {
+const chain = shotOf([line(60)], [{ id: 'r', name: 'Wagon', badge: 'W1', attachment: { path: 'p' } }], {
   cues: Array.from({ length: MANY }, (_, i) => ({
     id: `c${i}`,
     name: `Cue ${i}`,
-    on: i === 0 ? { kind: 'frame' as const } : { kind: 'cue' as const, cue: `c${i - 1}` },
-    does: { kind: 'facing' as const, rider: 'r' },
+    trigger: i === 0 ? { kind: 'frame' as const } : { kind: 'cue' as const, cue: `c${i - 1}` },
+    action: { kind: 'facing' as const, rider: 'r' },
     keys: [{ at: i === 0 ? 5 : 0.01, value: 1 }],
   })),
 });

@@ -4,12 +4,12 @@ const kept = new WeakMap<Cue, readonly Cue[]>();
 
 /** Cues that do one thing each: one that does several is told as so many. */
 export function eachAction(cues: readonly Cue[]): readonly Cue[] {
-  if (cues.every(({ also }) => also.length === 0)) return cues;
+  if (cues.every(({ moreActions }) => moreActions.length === 0)) return cues;
   return cues.flatMap((cue) => {
-    if (cue.also.length === 0) return [cue];
+    if (cue.moreActions.length === 0) return [cue];
     const known = kept.get(cue) ?? [
-      { ...cue, also: [] },
-      ...cue.also.map((does): Cue => ({ ...cue, does, also: [] })),
+      { ...cue, moreActions: [] },
+      ...cue.moreActions.map((does): Cue => ({ ...cue, action: does, moreActions: [] })),
     ];
     kept.set(cue, known);
     return known;
@@ -20,7 +20,7 @@ export function eachAction(cues: readonly Cue[]): readonly Cue[] {
 export function cuesBehind(cue: Cue, cues: readonly Cue[]): Cue[] {
   const all = new Set([cue]);
   for (const next of all) {
-    const other = next.on.kind === 'cue' ? namedIn(cues).get(next.on.cue ?? '') : undefined;
+    const other = next.trigger.kind === 'cue' ? namedIn(cues).get(next.trigger.cue ?? '') : undefined;
     if (other) all.add(other);
   }
   return [...all];

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { defaultsOf } from './defaults.js';
 import { freeId } from './free-name.js';
 import { newShot } from './new-shot.js';
-import { Hitch } from './shot-hitch.js';
+import { Attachment } from './shot-attachment.js';
 import { ShotPath } from './shot-path.js';
 
 it('a free id is like its name, unlike all taken ones, and one the document accepts', () => {
@@ -20,7 +20,7 @@ it('a free id is like its name, unlike all taken ones, and one the document acce
 });
 
 it('defaults are plain data, each call its own', () => {
-  const [one, two] = [defaultsOf(Hitch), defaultsOf(Hitch)];
+  const [one, two] = [defaultsOf(Attachment), defaultsOf(Attachment)];
   expect(one).toEqual(two);
   expect(one.offset).not.toBe(two.offset);
   expect(Object.getPrototypeOf(one.offset)).toBe(Object.prototype);

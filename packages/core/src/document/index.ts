@@ -24,7 +24,14 @@ export {
   type Stance,
   type Steering,
 } from './shot-rider.js';
-export { ANCHORS, Hitch, type Anchor, type Bank, type GroundContact, type Offset } from './shot-hitch.js';
+export {
+  ANCHORS,
+  Attachment,
+  type Anchor,
+  type Bank,
+  type GroundContact,
+  type Offset,
+} from './shot-attachment.js';
 export { AXES, type Aim, type AimTarget, type Axis, type Facing } from './shot-facing.js';
 export type { FocalKey, InfluenceKey, KeyEase } from './shot-keys.js';
 export { Camera, type Cut } from './shot-camera.js';
@@ -44,22 +51,22 @@ export {
 } from './shot-pace.js';
 export { Clearance, ClearOf } from './shot-clearance.js';
 export { KeptView } from './shot-view.js';
-export { CheckLimits, Checks, FINDING_KINDS, Waiver, type FindingKind } from './shot-checks.js';
-export { Unrest } from './shot-unrest.js';
+export { CheckLimits, Checks, FINDING_KINDS, Dismissal, type FindingKind } from './shot-checks.js';
+export { Shake } from './shot-shake.js';
 export { Retime, type RetimeKey } from './shot-retime.js';
-export { Cue, CueAction, CueSource, type CueKey } from './shot-cue.js';
+export { Cue, CueAction, CueTrigger, type CueKey } from './shot-cue.js';
 export { frameCount, frameTime } from './frames.js';
 export { aimedAt, axesOf } from './rider-axes.js';
 export { Transform } from './transform.js';
-export { Keyed, PlaceKey } from './shot-keyed.js';
-export { Looks } from './shot-looks.js';
+export { TransformKeys, PlaceKey } from './shot-transform-keys.js';
+export { RestAim } from './shot-rest-aim.js';
 export { Frozen, FrozenPart, FrozenTrack } from './shot-frozen.js';
-export { CarrierKey } from './shot-carrier.js';
+export { ParentKey } from './shot-parent-key.js';
 export { cuesBehind, eachAction } from './each-action.js';
 export { withKey } from './with-key.js';
 export { CLIP_STEPS, ClipBlock } from './shot-clip-block.js';
 export { ShotFormation } from './shot-formation.js';
-export { Echo } from './shot-echo.js';
-export { Laid, LaidOffset, OtherPiece } from './shot-laid.js';
+export { Follow } from './shot-follow.js';
+export { Dressing, LaidOffset, OtherPiece } from './shot-dressing.js';
 export { Burst, Emitter } from './shot-emitter.js';
-export { Forces, HangingPart } from './shot-forces.js';
+export { RigidBody, HangingPart } from './shot-rigid-body.js';

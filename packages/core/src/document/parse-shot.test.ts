@@ -3,7 +3,7 @@ import { newShot } from './new-shot.js';
 import { parseShot, parseShotText, writeShotText } from './parse-shot.js';
 import { ShotError } from './shot-error.js';
 
-const minimal = { format: 'fleet-rail-shot', version: 1, name: 'Minimal' };
+const minimal = { format: 'fleet-rail-shot', version: 2, name: 'Minimal' };
 
 /** Everything the format has, each field away from its default. */
 const whole = {
@@ -48,7 +48,7 @@ const whole = {
       color: 3,
       parent: 'r2',
       rest: { translation: [0, 1, 0], rotation: [0, 0, 0, 1], scale: [1, 1, 1] },
-      hitch: {
+      attachment: {
         path: 'lane',
         anchor: 'bothAxles',
         facing: {
@@ -101,7 +101,7 @@ const whole = {
         },
       ],
     },
-    { id: 'r2', name: 'Drone', kind: 'camera', model: null, badge: 'C2', hitch: null },
+    { id: 'r2', name: 'Drone', kind: 'camera', model: null, badge: 'C2', attachment: null },
   ],
   ground: { model: 'hauler', nodes: ['deck'] },
   retimes: [
@@ -119,8 +119,8 @@ const whole = {
     {
       id: 'gate',
       name: 'Gate',
-      on: { kind: 'gap', rider: 'r1', other: 'r2' },
-      does: { kind: 'move', rider: 'r2', node: 'leaf', axis: '-z', stop: 3 },
+      trigger: { kind: 'gap', rider: 'r1', other: 'r2' },
+      action: { kind: 'move', rider: 'r2', node: 'leaf', axis: '-z', stop: 3 },
       keys: [
         { at: 2, value: 1, ease: 'linear' },
         { at: 5, value: 0, ease: 'smooth' },
@@ -146,18 +146,18 @@ it('fills in what is left out', () => {
   const shot = parseShot({
     ...minimal,
     paths: [{ id: 'a', name: 'A', points: [{ position: [0, 0, 0] }] }],
-    riders: [{ id: 'r', name: 'R', hitch: { path: 'a', pace: { keys: [{ frame: 1, value: 0 }] } } }],
+    riders: [{ id: 'r', name: 'R', attachment: { path: 'a', pace: { keys: [{ frame: 1, value: 0 }] } } }],
   });
   expect(shot).toMatchObject({ fps: 24, range: { first: 1, last: 240 }, loop: false, models: [] });
   expect(shot.paths[0]).toMatchObject({ basis: 'bezier', closed: false, degree: 3, knots: null, alpha: 0.5 });
   expect(shot.paths[0].points[0]).toMatchObject({ in: [0, 0, 0], weight: 1, roll: 0, off: false });
-  expect(shot.riders[0].hitch?.facing).toMatchObject({
+  expect(shot.riders[0].attachment?.facing).toMatchObject({
     mode: 'path',
     forward: '+z',
     up: '+y',
     reference: 'world',
   });
-  expect(shot.riders[0].hitch?.pace.keys[0].ease).toBe('linear');
+  expect(shot.riders[0].attachment?.pace.keys[0].ease).toBe('linear');
 });
 
 it('keeps everything that is given, and comes back the same from a file', () => {
@@ -177,7 +177,7 @@ it.each([
   ['fps', NaN, 'fps', 'a number'],
   ['name', undefined, 'name', 'text of 1 to 200'],
   ['speed', 1, 'speed', 'one of: format'],
-  ['version', 2, 'version', '1'],
+  ['version', 3, 'version', '1 or 2'],
   ['format', 'other', 'format', 'fleet-rail-shot'],
   ['range.last', 4, 'range.last', '5 (first) or more'],
   ['range.last', 200_000, 'range', 'at most 100000'],
@@ -194,19 +194,24 @@ it.each([
   ['models.0.source', {}, 'models[0].source', 'exactly one of file, asset'],
   ['models.0.source', { file: '../a.glb' }, 'models[0].source.file', 'beside the shot file'],
   ['riders.0.model', 'tractor', 'riders[0].model', 'one of: hauler, drone'],
-  ['riders.0.hitch.path', 'lanne', 'riders[0].hitch.path', 'one of: lane'],
-  ['riders.0.hitch.facing.up', '+x', 'riders[0].hitch.facing.up', 'square to forward'],
+  ['riders.0.attachment.path', 'lanne', 'riders[0].attachment.path', 'one of: lane'],
+  ['riders.0.attachment.facing.up', '+x', 'riders[0].attachment.facing.up', 'square to forward'],
   [
-    'riders.0.hitch.facing.target',
+    'riders.0.attachment.facing.target',
     { rider: 'r2', point: [0, 0, 0] },
-    'riders[0].hitch.facing.target',
+    'riders[0].attachment.facing.target',
     'exactly one',
   ],
-  ['riders.0.hitch.pace.keys.1', { frame: 1, value: 3 }, 'riders[0].hitch.pace.keys[1].frame', 'more than 1'],
   [
-    'riders.0.hitch.pace.speeds.0.frame',
+    'riders.0.attachment.pace.keys.1',
+    { frame: 1, value: 3 },
+    'riders[0].attachment.pace.keys[1].frame',
+    'more than 1',
+  ],
+  [
+    'riders.0.attachment.pace.speeds.0.frame',
     3,
-    'riders[0].hitch.pace.speeds[0]',
+    'riders[0].attachment.pace.speeds[0]',
     'exactly one of frame, distance',
   ],
   ['riders.1.parent', 'r1', 'riders[0].parent', 'no circle'],
@@ -214,25 +219,35 @@ it.each([
   ['riders.0.gait.stride', 0, 'riders[0].gait.stride', 'a number'],
   ['ground.model', 'moon', 'ground.model', 'one of: hauler, drone'],
   ['ground', null, 'ground', 'an object'],
-  ['riders.0.hitch.pace.drive.jerk', 0, 'riders[0].hitch.pace.drive.jerk', 'or null'],
-  ['riders.0.hitch.pace.drive.departs', 'soon', 'riders[0].hitch.pace.drive.departs', 'one of rest, rolling'],
-  ['riders.0.hitch.pace.variation.time', 0.6, 'riders[0].hitch.pace.variation.time', '0 to 0.5'],
-  ['riders.0.hitch.pace.speeds.0.speed', 0, 'riders[0].hitch.pace.speeds[0].speed', 'above or below 0'],
-  ['riders.0.hitch.takes', [{ name: 'T' }], 'riders[0].hitch.takes[0].pace', 'an object'],
+  ['riders.0.attachment.pace.drive.jerk', 0, 'riders[0].attachment.pace.drive.jerk', 'or null'],
   [
-    'riders.0.hitch.takes',
+    'riders.0.attachment.pace.drive.departs',
+    'soon',
+    'riders[0].attachment.pace.drive.departs',
+    'one of rest, rolling',
+  ],
+  ['riders.0.attachment.pace.variation.time', 0.6, 'riders[0].attachment.pace.variation.time', '0 to 0.5'],
+  [
+    'riders.0.attachment.pace.speeds.0.speed',
+    0,
+    'riders[0].attachment.pace.speeds[0].speed',
+    'above or below 0',
+  ],
+  ['riders.0.attachment.takes', [{ name: 'T' }], 'riders[0].attachment.takes[0].pace', 'an object'],
+  [
+    'riders.0.attachment.takes',
     [{ name: 'T', pace: { speeds: [{ distance: 0, speed: 0 }] } }],
-    'riders[0].hitch.takes[0].pace.speeds[0].speed',
+    'riders[0].attachment.takes[0].pace.speeds[0].speed',
     'above or below 0',
   ],
   ['retimes.0.riders', ['r9'], 'retimes[0].riders[0]', 'one of: r1, r2'],
   ['retimes.0.keys.1.frame', 10, 'retimes[0].keys[1].frame', 'more than 10'],
   ['retimes.0.keys.1.ease', 'handles', 'retimes[0].keys[1].ease', 'linear, hold, smooth'],
-  ['cues.0.on.rider', null, 'cues[0].on.rider', 'the id of a rider, for gap'],
-  ['cues.0.on.other', 'r9', 'cues[0].on.other', 'one of: r1, r2'],
-  ['cues.0.does.rider', 'r9', 'cues[0].does.rider', 'one of: r1, r2'],
-  ['cues.0.does.node', null, 'cues[0].does.node', 'the name of a part, to move'],
-  ['cues.0.does.axis', 'up', 'cues[0].does.axis', '+x'],
+  ['cues.0.trigger.rider', null, 'cues[0].trigger.rider', 'the id of a rider, for gap'],
+  ['cues.0.trigger.other', 'r9', 'cues[0].trigger.other', 'one of: r1, r2'],
+  ['cues.0.action.rider', 'r9', 'cues[0].action.rider', 'one of: r1, r2'],
+  ['cues.0.action.node', null, 'cues[0].action.node', 'the name of a part, to move'],
+  ['cues.0.action.axis', 'up', 'cues[0].action.axis', '+x'],
   ['cues.0.keys.1.at', 2, 'cues[0].keys[1].at', 'more than 2'],
 ])('refuses %s = %j at %s', (where, value, path, expected) => {
   let refusal: ShotError | undefined;
@@ -256,7 +271,7 @@ it('refuses more than the limits, by a length alone', () => {
   expect(() => parseShot(changed('riders', many(1001)))).toThrow(/riders: found 1001/);
   expect(() => parseShot(changed('cues', many(501)))).toThrow(/cues: found 501/);
   expect(() => parseShot(changed('retimes', many(101)))).toThrow(/retimes: found 101/);
-  expect(() => parseShot(changed('riders.0.hitch.takes', many(21)))).toThrow(/takes: found 21/);
+  expect(() => parseShot(changed('riders.0.attachment.takes', many(21)))).toThrow(/takes: found 21/);
 });
 
 it.each(['', '{', '[]', 'null', '"shot"'])('refuses the text %j with a sentence', (text) => {
@@ -311,9 +326,9 @@ it('keys that would reach into prototypes are unknown keys', () => {
 });
 
 describe('documents that no program writes', () => {
-  const base = { format: 'fleet-rail-shot', version: 1, name: 'Odd' };
+  const base = { format: 'fleet-rail-shot', version: 2, name: 'Odd' };
   const nested = (depth: number, inner: unknown = 1): unknown =>
-    depth === 0 ? inner : { hitch: nested(depth - 1, inner) };
+    depth === 0 ? inner : { attachment: nested(depth - 1, inner) };
 
   it('are refused however deep they are nested', () => {
     let deep: unknown = 1;
@@ -327,10 +342,10 @@ describe('documents that no program writes', () => {
   it('numbers of less than a trillionth are zero when they are read', () => {
     const path = { id: 'p', name: 'P', points: [{ position: [1e-13, -1e-50, 1] }, { position: [0, 0, 2] }] };
     const drive = { stops: [{ distance: 1e-50, seconds: 1 }] };
-    const rider = { id: 'r', name: 'R', hitch: { path: 'p', pace: { mode: 'drive', drive } } };
+    const rider = { id: 'r', name: 'R', attachment: { path: 'p', pace: { mode: 'drive', drive } } };
     const shot = parseShot({ ...base, paths: [path], riders: [rider] });
     expect(shot.paths[0].points[0].position).toEqual([0, 0, 1]);
-    expect(shot.riders[0].hitch?.pace.drive.stops[0].distance).toBe(0);
+    expect(shot.riders[0].attachment?.pace.drive.stops[0].distance).toBe(0);
     expect(() =>
       parseShot({ ...base, riders: [{ id: 'r', name: 'R', rest: { scale: [1, 1e-20, 1] } }] }),
     ).toThrow('riders[0].rest.scale: found [1, 0, 1]; expected three numbers [x, y, z], none of them 0');

@@ -5,12 +5,14 @@ import { instanceBySchema, readBySchema } from './compiled-schema.js';
 import { plainRead } from './plain-value.js';
 import { ShotError, inWords } from './shot-error.js';
 import { Shot, SHOT_FORMAT, SHOT_VERSION } from './shot.js';
+import { inWordsOf1, upgrade1To2 } from './upgrade/1-to-2.js';
 
 /**
- * A shot from data of unknown origin: checked whole, defaults filled in, as plain data.
+ * Reads a shot from data of unknown origin, of this version or an earlier one: checked whole, defaults filled in, as plain data.
  *
  * @param raw what JSON.parse gave, or a value built by hand
- * @throws ShotError for the first fault: its path, what was found and what was expected
+ * @throws ShotError for the first fault: its path under the names of the version it was read from, what was found and what was
+ *   expected
  */
 export function parseShot(raw: unknown): Shot {
   if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) {
@@ -20,9 +22,23 @@ export function parseShot(raw: unknown): Shot {
   if (source.format !== SHOT_FORMAT) {
     throw new ShotError('format', inWords(source.format), `"${SHOT_FORMAT}"`);
   }
+  if (source.version === 1) return parseVersion1(source);
   if (source.version !== SHOT_VERSION) {
-    throw new ShotError('version', inWords(source.version), `${SHOT_VERSION}`);
+    throw new ShotError('version', inWords(source.version), `1 or ${SHOT_VERSION}`);
   }
+  return parseLatest(source);
+}
+
+function parseVersion1(source: Record<string, unknown>): Shot {
+  const upgraded = upgrade1To2(source);
+  try {
+    return parseLatest(upgraded);
+  } catch (error) {
+    throw error instanceof ShotError ? inWordsOf1(error) : error;
+  }
+}
+
+function parseLatest(source: Record<string, unknown>): Shot {
   checkLimits(source);
   const shot = (readBySchema(Shot, source) ?? readSlowly(source)) as Shot;
   checkReferences(shot);

@@ -8,27 +8,31 @@ import type { Shot } from './shot.js';
 /** The cues that act on a rider's timing. */
 export function timingCues(cues: readonly Cue[], id: string): Cue[] {
   return eachAction(cues).filter(
-    ({ does, off }) => !off && does.rider === id && (does.kind === 'start' || does.kind === 'stopEnd'),
+    ({ action, off }) =>
+      !off && action.rider === id && (action.kind === 'start' || action.kind === 'stopEnd'),
   );
 }
 
 /** The riders that a cue listens to, by itself or through other cues. */
 export function listenedTo(cue: Cue, cues: readonly Cue[]): string[] {
-  return cuesBehind(cue, cues).flatMap(({ on }) =>
-    on.kind === 'frame' || on.kind === 'cue' ? [] : [on.rider, on.other].filter((id) => id !== null),
+  return cuesBehind(cue, cues).flatMap(({ trigger }) =>
+    trigger.kind === 'frame' || trigger.kind === 'cue'
+      ? []
+      : [trigger.rider, trigger.other].filter((id) => id !== null),
   );
 }
 
 /** The cues that say how much a rider follows its path, or faces its way. */
 export function blendingCues(cues: readonly Cue[], id: string): Cue[] {
   return eachAction(cues).filter(
-    ({ does, off }) => !off && does.rider === id && (does.kind === 'facing' || does.kind === 'hitch'),
+    ({ action, off }) =>
+      !off && action.rider === id && (action.kind === 'facing' || action.kind === 'attachment'),
   );
 }
 
 /** The cues that turn a rider out to another path. */
 export function turnoutCues(cues: readonly Cue[], id: string): Cue[] {
-  return eachAction(cues).filter(({ does, off }) => !off && does.rider === id && does.kind === 'path');
+  return eachAction(cues).filter(({ action, off }) => !off && action.rider === id && action.kind === 'path');
 }
 
 /**
@@ -38,24 +42,24 @@ export function turnoutCues(cues: readonly Cue[], id: string): Cue[] {
 function blendedBy(cues: readonly Cue[], id: string): string[] {
   return [...blendingCues(cues, id), ...turnoutCues(cues, id)]
     .flatMap((cue) => cuesBehind(cue, cues))
-    .flatMap(({ on }) => {
-      const heard = on.kind === 'frame' || on.kind === 'cue' ? [] : [on.rider, on.other];
-      return heard.filter((one) => one !== null && (one !== id || on.kind === 'gap')) as string[];
+    .flatMap(({ trigger }) => {
+      const heard = trigger.kind === 'frame' || trigger.kind === 'cue' ? [] : [trigger.rider, trigger.other];
+      return heard.filter((one) => one !== null && (one !== id || trigger.kind === 'gap')) as string[];
     });
 }
 
 /** The riders that a rider's pose is computed from: what carries it, leads it, times it, cues it, is looked at or kept clear of. */
 export function ridersBehind(
-  { id: own, parent, hitch, clearance, looks, echo, frozen, carriers }: Rider,
+  { id: own, parent, attachment, clearance, restAim, follow, frozen, parentKeys }: Rider,
   cues: readonly Cue[],
 ): string[] {
   // What is frozen plays by itself.
   if (frozen !== null) return [];
-  const ids = [parent, hitch?.follows?.rider, hitch?.pacedBy?.rider];
-  if (hitch) for (const { rider } of clearance?.from ?? []) ids.push(rider);
-  ids.push(aimedAt({ hitch, looks })?.rider);
-  for (const { rider } of carriers) ids.push(rider);
-  if (hitch === null) ids.push(echo?.rider);
+  const ids = [parent, attachment?.coupledTo?.rider, attachment?.pacedBy?.rider];
+  if (attachment) for (const { rider } of clearance?.from ?? []) ids.push(rider);
+  ids.push(aimedAt({ attachment, restAim })?.rider);
+  for (const { rider } of parentKeys) ids.push(rider);
+  if (attachment === null) ids.push(follow?.rider);
   for (const cue of timingCues(cues, own)) ids.push(...listenedTo(cue, cues));
   ids.push(...blendedBy(cues, own));
   return ids.filter((id) => id !== null && id !== undefined);
@@ -65,7 +69,8 @@ export function ridersBehind(
 export function riderGroups(riders: readonly Rider[], cues: readonly Cue[]): Rider[][] {
   const byId = new Map(riders.map((rider) => [rider.id, rider]));
   const cuing = new Map<string, Cue[]>();
-  for (const cue of eachAction(cues)) cuing.set(cue.does.rider, [...(cuing.get(cue.does.rider) ?? []), cue]);
+  for (const cue of eachAction(cues))
+    cuing.set(cue.action.rider, [...(cuing.get(cue.action.rider) ?? []), cue]);
   const head = new Map(riders.map((rider) => [rider, rider]));
   const headOf = (rider: Rider): Rider => {
     let found = rider;
@@ -81,7 +86,7 @@ export function riderGroups(riders: readonly Rider[], cues: readonly Cue[]): Rid
     }
   }
   // What forces move is worked out together.
-  const forced = riders.filter((rider) => rider.forces !== null);
+  const forced = riders.filter((rider) => rider.rigidBody !== null);
   for (const rider of forced.slice(1)) head.set(headOf(rider), headOf(forced[0]));
   const groups = new Map<Rider, Rider[]>();
   for (const rider of riders) {
@@ -133,21 +138,21 @@ export function refuseCircles({ riders, cues }: Pick<Shot, 'riders' | 'cues'>): 
   const circle = riderCircle(riders, cues);
   if (circle === null) return;
   const [first, second] = circle;
-  const { parent, hitch } = first;
+  const { parent, attachment } = first;
   const cue = eachAction(cues).find(
-    (one) => one.does.rider === first.id && !one.off && listenedTo(one, cues).includes(second.id),
+    (one) => one.action.rider === first.id && !one.off && listenedTo(one, cues).includes(second.id),
   );
   const field =
     parent === second.id
       ? 'parent'
-      : hitch?.follows?.rider === second.id
-        ? 'hitch.follows.rider'
-        : hitch?.pacedBy?.rider === second.id
-          ? 'hitch.pacedBy.rider'
-          : 'hitch.facing.target.rider';
+      : attachment?.coupledTo?.rider === second.id
+        ? 'attachment.coupledTo.rider'
+        : attachment?.pacedBy?.rider === second.id
+          ? 'attachment.pacedBy.rider'
+          : 'attachment.facing.target.rider';
   throw new ShotError(
     cue
-      ? `cues[${cues.findIndex(({ id }) => id === cue.id)}].on`
+      ? `cues[${cues.findIndex(({ id }) => id === cue.id)}].trigger`
       : `riders[${riders.indexOf(first)}].${field}`,
     circle.map(({ name }) => name).join(' → '),
     'riders that carry, follow, time, cue, aim at and keep clear of each other in no circle',

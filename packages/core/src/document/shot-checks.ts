@@ -82,7 +82,7 @@ export class CheckLimits {
 }
 
 /** A finding that is known and let be, until it gets worse. */
-export class Waiver {
+export class Dismissal {
   @OneOf(...FINDING_KINDS) kind!: FindingKind;
   /** Whose; null for anyone’s. */
   @TextOrNull() rider: string | null = null;
@@ -98,5 +98,5 @@ export class Waiver {
 /** What the checks are told of a shot. */
 export class Checks {
   @Part(() => CheckLimits) limits: CheckLimits = new CheckLimits();
-  @Parts(() => Waiver, LIMITS.waivers) waived: Waiver[] = [];
+  @Parts(() => Dismissal, LIMITS.waivers) dismissed: Dismissal[] = [];
 }

@@ -18,7 +18,7 @@ import type { KeyEase } from './shot-keys.js';
 export const CUE_SOURCES = ['frame', 'distance', 'gap', 'stop', 'speed', 'cue'] as const;
 
 /** What a cue listens to. */
-export class CueSource {
+export class CueTrigger {
   /**
    * The shot's frame, how far a rider has come along its path, how far two riders are from each other, how fast one goes; or the
    * seconds since one of its stops began or ended, or since another cue came.
@@ -43,7 +43,7 @@ export const CUE_ACTIONS = [
   'play',
   'show',
   'facing',
-  'hitch',
+  'attachment',
   'path',
   'camera',
 ] as const;
@@ -87,10 +87,10 @@ export class CueKey {
 export class Cue {
   @Id() id!: string;
   @Name(80) name!: string;
-  @Part(() => CueSource) on: CueSource = new CueSource();
-  @Part(() => CueAction) does!: CueAction;
+  @Part(() => CueTrigger) trigger: CueTrigger = new CueTrigger();
+  @Part(() => CueAction) action!: CueAction;
   /** What it does beside that, at the same time. */
-  @Parts(() => CueAction, LIMITS.partsPerRider) also: CueAction[] = [];
+  @Parts(() => CueAction, LIMITS.partsPerRider) moreActions: CueAction[] = [];
   @Parts(() => CueKey, LIMITS.keysPerPace) keys: CueKey[] = [];
   /** Kept, but not played. */
   @Flag() off = false;

@@ -6,7 +6,7 @@ export class ShotError extends Error {
   override readonly name = 'ShotError';
 
   /**
-   * @param path     where, as in `riders[0].hitch.path`; empty for the document as a whole
+   * @param path     where, as in `riders[0].attachment.path`; empty for the document as a whole
    * @param found    what stood there, already in words
    * @param expected what would have been right, in words
    */

@@ -17,18 +17,18 @@ import {
 } from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Camera } from './shot-camera.js';
-import { CarrierKey } from './shot-carrier.js';
+import { ParentKey } from './shot-parent-key.js';
 import { Clearance } from './shot-clearance.js';
 import { ClipBlock } from './shot-clip-block.js';
 import { AXES, type Axis } from './shot-facing.js';
 import { Emitter } from './shot-emitter.js';
-import { Forces, HangingPart } from './shot-forces.js';
-import { Hitch } from './shot-hitch.js';
+import { RigidBody, HangingPart } from './shot-rigid-body.js';
+import { Attachment } from './shot-attachment.js';
 import { Frozen } from './shot-frozen.js';
-import { Echo } from './shot-echo.js';
-import { Keyed } from './shot-keyed.js';
-import { Looks } from './shot-looks.js';
-import { Unrest } from './shot-unrest.js';
+import { Follow } from './shot-follow.js';
+import { TransformKeys } from './shot-transform-keys.js';
+import { RestAim } from './shot-rest-aim.js';
+import { Shake } from './shot-shake.js';
 import { Transform } from './transform.js';
 
 export const KINDS = [
@@ -158,7 +158,7 @@ export class Ball {
   @Amount('metres', 1e-6, 1e6) radius!: number;
 }
 
-/** A thing that can travel: what it looks like, where it rests, and the path it is hitched to. */
+/** A thing that can travel: what it looks like, where it rests, and the path it is attached to. */
 export class Rider {
   @Id() id!: string;
   @Name() name!: string;
@@ -172,8 +172,8 @@ export class Rider {
   parent: string | null = null;
   @Part(() => Transform) rest: Transform = new Transform();
   /** Where it rested before it was put on what carries it. */
-  @PartOrNull(() => Transform) stood: Transform | null = null;
-  @PartOrNull(() => Hitch) hitch: Hitch | null = null;
+  @PartOrNull(() => Transform) restBeforeParent: Transform | null = null;
+  @PartOrNull(() => Attachment) attachment: Attachment | null = null;
   @PartOrNull(() => Chassis) chassis: Chassis | null = null;
   /** What it sees; only a rider that has one is a camera to look through. */
   @PartOrNull(() => Camera) camera: Camera | null = null;
@@ -188,19 +188,19 @@ export class Rider {
   /** What it keeps clear of while it rides a path. */
   @PartOrNull(() => Clearance) clearance: Clearance | null = null;
   /** How it sways where it is held by hand. */
-  @PartOrNull(() => Unrest) unrest: Unrest | null = null;
+  @PartOrNull(() => Shake) shake: Shake | null = null;
   /** Where it is over time, while it rides no path. */
-  @PartOrNull(() => Keyed) keyed: Keyed | null = null;
+  @PartOrNull(() => TransformKeys) transformKeys: TransformKeys | null = null;
   /** What it turns to, while it rides no path. */
-  @PartOrNull(() => Looks) looks: Looks | null = null;
+  @PartOrNull(() => RestAim) restAim: RestAim | null = null;
   /** Whom it goes after, while it rides no path itself. */
-  @PartOrNull(() => Echo) echo: Echo | null = null;
+  @PartOrNull(() => Follow) follow: Follow | null = null;
   /** Who carries it from which frame on, whatever it rides. */
-  @Parts(() => CarrierKey, LIMITS.keysPerPace) carriers: CarrierKey[] = [];
+  @Parts(() => ParentKey, LIMITS.keysPerPace) parentKeys: ParentKey[] = [];
   /** What moves it instead of its ride alone. */
-  @PartOrNull(() => Forces) forces: Forces | null = null;
+  @PartOrNull(() => RigidBody) rigidBody: RigidBody | null = null;
   /** Parts of its model that swing on it. */
-  @Parts(() => HangingPart, LIMITS.partsPerRider) hanging: HangingPart[] = [];
+  @Parts(() => HangingPart, LIMITS.partsPerRider) hangingParts: HangingPart[] = [];
   /** What it sprays. */
   @PartOrNull(() => Emitter) emitter: Emitter | null = null;
   /** What plays instead of all of that, until it is thawed. */

@@ -2,7 +2,7 @@ import { Amount, Flag, Id, OneOf, Part, Parts, Name, TextOrNull, Texts, Whole, r
 import { LIMITS } from './limits.js';
 import { Cut } from './shot-camera.js';
 import { Checks } from './shot-checks.js';
-import { Laid } from './shot-laid.js';
+import { Dressing } from './shot-dressing.js';
 import { KeptView } from './shot-view.js';
 import { ShotPath } from './shot-path.js';
 import { Cue } from './shot-cue.js';
@@ -11,7 +11,7 @@ import { Retime } from './shot-retime.js';
 import { Rider } from './shot-rider.js';
 
 export const SHOT_FORMAT = 'fleet-rail-shot';
-export const SHOT_VERSION = 1;
+export const SHOT_VERSION = 2;
 
 /** First and last frame, both played. */
 export class FrameRange {
@@ -55,12 +55,12 @@ export class GroundChoice {
 /**
  * The shot: everything an animator decides, and nothing that is computed from it.
  *
- * Plain immutable data, version 1 of the format. The classes give the types, the defaults and
+ * Plain immutable data, version 2 of the format. The classes give the types, the defaults and
  * the rules; {@link parseShot} is the only way in from outside.
  */
 export class Shot {
   @OneOf(SHOT_FORMAT) format!: typeof SHOT_FORMAT;
-  @rule('1', (v) => v === SHOT_VERSION) version!: typeof SHOT_VERSION;
+  @rule('2', (v) => v === SHOT_VERSION) version!: typeof SHOT_VERSION;
   @Name() name!: string;
   @Amount('frames per second', 0.01, 1_000) fps = 24;
   @Part(() => FrameRange) range: FrameRange = new FrameRange();
@@ -80,7 +80,7 @@ export class Shot {
   /** Views of the stage, kept by name. */
   @Parts(() => KeptView, LIMITS.views) views: KeptView[] = [];
   /** What is built along paths. */
-  @Parts(() => Laid, LIMITS.laid) laid: Laid[] = [];
+  @Parts(() => Dressing, LIMITS.laid) dressing: Dressing[] = [];
   /** What the checks let pass, and what of what they found is known. */
   @Part(() => Checks) checks: Checks = new Checks();
 }

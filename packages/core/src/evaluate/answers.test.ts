@@ -17,7 +17,7 @@ const cart: Loose<Rider> = {
   id: 'c',
   name: 'Cart',
   badge: 'C1',
-  hitch: {
+  attachment: {
     path: 'p',
     pace: {
       keys: [
@@ -33,14 +33,14 @@ const walker: Loose<Rider> = {
   id: 'w',
   name: 'Walker',
   badge: 'W2',
-  hitch: { path: 'q', pace: even(0, 2, 1, 25) },
+  attachment: { path: 'q', pace: even(0, 2, 1, 25) },
 };
 const paths = [line(60), { ...runs([3, 0, 12], [1, 0, 12]), id: 'q', name: 'Q' }];
 const go = (on: object, at: number) => ({
   id: 'go',
   name: 'Go',
-  on: on as never,
-  does: { kind: 'start' as const, rider: 'w' },
+  trigger: on as never,
+  action: { kind: 'start' as const, rider: 'w' },
   keys: [
     { at: at - 0.001, value: 0, ease: 'hold' as const },
     { at, value: 1, ease: 'hold' as const },
@@ -69,14 +69,14 @@ it('a cue listens to another, through as many as there are; in a circle it is re
     ...go({ kind: 'stop', rider: 'c' }, 0.25),
     id: 'a',
     name: 'A',
-    does: { kind: 'start', rider: 'x' },
+    action: { kind: 'start', rider: 'x' },
   };
-  const still = { id: 'x', name: 'X', badge: 'X3', hitch: { path: 'p', pace: even(0, 1) } };
+  const still = { id: 'x', name: 'X', badge: 'X3', attachment: { path: 'p', pace: even(0, 1) } };
   const second = go({ kind: 'cue', cue: 'a' }, 0.75);
   expect(begins(timed([first, second], [cart, walker, still as Loose<Rider>]))).toBeCloseTo(73.25, 0);
   const circle = [
-    { ...first, on: { kind: 'cue', cue: 'go' } },
-    { ...second, on: { kind: 'cue', cue: 'a' } },
+    { ...first, trigger: { kind: 'cue', cue: 'go' } },
+    { ...second, trigger: { kind: 'cue', cue: 'a' } },
   ];
   expect(() => timed(circle, [cart, walker, still as Loose<Rider>])).toThrow('A → Go → A');
   expect(() => timed([go({ kind: 'cue', cue: 'b' }, 0)])).toThrow('no cue "b"');
@@ -88,7 +88,7 @@ it('a cue listens to another, through as many as there are; in a circle it is re
 it('a stop that never is keeps waiting, and is told of once however much the cue would do', () => {
   const never = {
     ...go({ kind: 'stop', rider: 'c', stop: 3 }, 0),
-    also: [{ kind: 'start', rider: 'v' }],
+    moreActions: [{ kind: 'start', rider: 'v' }],
   };
   const second = { ...walker, id: 'v', name: 'V', badge: 'V4' };
   const shot = timed([never], [cart, walker, second]);
@@ -97,7 +97,7 @@ it('a stop that never is keeps waiting, and is told of once however much the cue
   expect(findings.filter(({ kind }) => kind === 'cue-never')).toHaveLength(1);
   // What a cue does to several is told apart when one of them goes.
   const one = removeRider(shot, NO_ASSETS, 'w', 1);
-  expect(one.cues).toMatchObject([{ does: { rider: 'v' }, also: [] }]);
+  expect(one.cues).toMatchObject([{ action: { rider: 'v' }, moreActions: [] }]);
 });
 
 it('it waits until the cart has stopped, walks to it, sits on it without a jump, and gets off', () => {
@@ -106,9 +106,9 @@ it('it waits until the cart has stopped, walks to it, sits on it without a jump,
     [
       {
         ...cart,
-        hitch: {
-          ...cart.hitch,
-          pace: { keys: [...(cart.hitch?.pace?.keys ?? []).slice(0, 3), { frame: 121, value: 30 }] },
+        attachment: {
+          ...cart.attachment,
+          pace: { keys: [...(cart.attachment?.pace?.keys ?? []).slice(0, 3), { frame: 121, value: 30 }] },
         },
       } as Loose<Rider>,
       walker,

@@ -27,22 +27,25 @@ export interface CueSources {
 }
 
 /** A cue's value over the frames of the work. */
-export function cueValue({ on, keys }: Cue, sources: CueSources): (frame: number) => number {
+export function cueValue({ trigger, keys }: Cue, sources: CueSources): (frame: number) => number {
   const curve = keyedCurve(keys.map(({ at, value, ease }) => ({ frame: at, value, ease })));
-  const [rider, other] = [sources.find(on.rider), sources.find(on.other)];
-  if (on.kind === 'frame') return (frame) => curve.value(frame);
-  if (on.kind === 'distance') {
+  const [rider, other] = [sources.find(trigger.rider), sources.find(trigger.other)];
+  if (trigger.kind === 'frame') return (frame) => curve.value(frame);
+  if (trigger.kind === 'distance') {
     const motion = rider && sources.motion(rider);
     return (frame) => curve.value(motion ? motion.pace.distance(frame) : 0);
   }
-  if (on.kind === 'speed') {
+  if (trigger.kind === 'speed') {
     const motion = rider && sources.motion(rider);
     return (frame) => curve.value(motion ? Math.abs(motion.pace.speed(frame)) : 0);
   }
-  if (on.kind === 'stop' || on.kind === 'cue') {
+  if (trigger.kind === 'stop' || trigger.kind === 'cue') {
     let since: number | null | undefined;
     return (frame) => {
-      since ??= on.kind === 'cue' ? sources.momentOf(on.cue ?? '') : (stopMoment(on, rider, sources) ?? null);
+      since ??=
+        trigger.kind === 'cue'
+          ? sources.momentOf(trigger.cue ?? '')
+          : (stopMoment(trigger, rider, sources) ?? null);
       // What never comes is for ever before its first key.
       return since === null ? keys[0].value : curve.value((frame - since) / sources.fps);
     };
@@ -56,7 +59,7 @@ export function cueValue({ on, keys }: Cue, sources: CueSources): (frame: number
 }
 
 function stopMoment(
-  { stop, from }: Cue['on'],
+  { stop, from }: Cue['trigger'],
   rider: Rider | undefined,
   sources: CueSources,
 ): number | undefined {
@@ -84,9 +87,9 @@ function actionsOn(
   sources: CueSources,
 ): { readonly does: CueAction; readonly value: (frame: number) => number }[] {
   return eachAction(cues).flatMap((cue) => {
-    const { does, off } = cue;
-    if (off || does.rider !== rider.id || cue.keys.length === 0 || !kinds.includes(does.kind)) return [];
-    return [{ does, value: cueValue(cue, sources) }];
+    const { action, off } = cue;
+    if (off || action.rider !== rider.id || cue.keys.length === 0 || !kinds.includes(action.kind)) return [];
+    return [{ does: action, value: cueValue(cue, sources) }];
   });
 }
 
@@ -116,7 +119,7 @@ export function cuedClips(
 export function cuedBlend(
   shot: Pick<Shot, 'cues'>,
   rider: Rider,
-  kind: 'hitch' | 'facing',
+  kind: 'attachment' | 'facing',
   sources: CueSources,
 ): ((frame: number) => number) | null {
   const value = actionsOn(shot, rider, [kind], sources).at(-1)?.value;

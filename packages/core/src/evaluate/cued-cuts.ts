@@ -13,12 +13,12 @@ export function cutsWithCues(
   shownAt: (cue: Cue) => number | null,
 ): readonly Cut[] {
   const cued = eachAction(cues).flatMap((cue): Cut[] => {
-    if (cue.off || cue.does.kind !== 'camera') return [];
+    if (cue.off || cue.action.kind !== 'camera') return [];
     const frame = shownAt(cue);
     // A picture is a whole frame: the first that is seen after it.
     return frame === null || frame > range.last
       ? []
-      : [{ frame: Math.ceil(frame - 1e-6), camera: cue.does.rider }];
+      : [{ frame: Math.ceil(frame - 1e-6), camera: cue.action.rider }];
   });
   if (cued.length === 0) return cuts;
   const byFrame = new Map([...cuts, ...cued].map((cut) => [cut.frame, cut]));

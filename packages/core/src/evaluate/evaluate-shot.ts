@@ -203,7 +203,7 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
     axleDistances: (rider) => {
       const [motion, chassis] = [rides.motion(rider), rides.axles(rider)];
       if (motion === null || chassis === null || rider.frozen !== null) return null;
-      if (rider.hitch === null || rider.hitch.anchor === 'origin') return null;
+      if (rider.attachment === null || rider.attachment.anchor === 'origin') return null;
       const places = compileAxleDistances(motion, chassis);
       return (frame, out) => places(source(frame), out);
     },
@@ -250,14 +250,17 @@ export function movesByItself({ wheels, body, steering, gait, cycles, clips, bal
 
 /** Whether a cue plays a clip of a rider's model. */
 function playsOnCue({ cues }: Pick<Shot, 'cues'>, rider: Rider): boolean {
-  return eachAction(cues).some(({ does, off }) => !off && does.kind === 'play' && does.rider === rider.id);
+  return eachAction(cues).some(
+    ({ action, off }) => !off && action.kind === 'play' && action.rider === rider.id,
+  );
 }
 
 /** Whether a rider's place can change over time: it rides, is held by hand, or what carries it does. */
 export function isMoving(shot: Shot, rider: Rider): boolean {
-  const { hitch, unrest, frozen, looks, keyed, echo, carriers, forces } = rider;
-  if (forces !== null || hitch !== null || unrest !== null || frozen !== null || echo !== null) return true;
-  if (looks !== null || carriers.length > 0 || (keyed?.keys.length ?? 0) > 1) return true;
+  const { attachment, shake, frozen, restAim, transformKeys, follow, parentKeys, rigidBody } = rider;
+  if (rigidBody !== null || attachment !== null || shake !== null || frozen !== null || follow !== null)
+    return true;
+  if (restAim !== null || parentKeys.length > 0 || (transformKeys?.keys.length ?? 0) > 1) return true;
   const parent = shot.riders.find((other) => other.id === rider.parent);
   return parent !== undefined && isMoving(shot, parent);
 }
@@ -272,7 +275,7 @@ export function withRidersBehind(
   for (const next of found) {
     // What moves a part of it is behind it as well, though not behind its pose.
     const cued = eachAction(cues)
-      .filter(({ does }) => does.rider === next.id)
+      .filter(({ action }) => action.rider === next.id)
       .flatMap((cue) => listenedTo(cue, cues));
     for (const id of [...ridersBehind(next, cues), ...cued]) {
       const other = byId.get(id);

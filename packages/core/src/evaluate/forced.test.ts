@@ -1,3 +1,4 @@
+import { NO_SHAPES } from '../solid/index.js';
 import { GroundSurface, floorAt } from '../contact/index.js';
 import { newShot } from '../document/new-shot.js';
 import { parseShot } from '../document/parse-shot.js';
@@ -55,7 +56,7 @@ const poseOf = (shot: Shot, frame: number, i = 0, by = assets) => {
 const rolls = { path: 'lane', pace: keys([1, 0], [97, 8]) };
 
 it('without a pull it falls as it would: ½ g t²', () => {
-  const shot = shotOf({ rest: { translation: [3, 60, -2] }, forces: { pull: 0, size: 0.5 } });
+  const shot = shotOf({ rest: { translation: [3, 60, -2] }, rigidBody: { pull: 0, size: 0.5 } });
   const [x, y, z] = poseOf(shot, 49);
   expect(x).toBeCloseTo(3, 4);
   expect(z).toBeCloseTo(-2, 4);
@@ -65,7 +66,7 @@ it('without a pull it falls as it would: ½ g t²', () => {
 });
 
 it('comes to rest on the floor of the shot, wherever that is, also where it begins beneath the grid', () => {
-  const shot = shotOf({ rest: { translation: [3, -6, -2] }, forces: { pull: 0, size: 0.5, bounce: 0 } });
+  const shot = shotOf({ rest: { translation: [3, -6, -2] }, rigidBody: { pull: 0, size: 0.5, bounce: 0 } });
   const ground = new GroundSurface(floorAt(-8));
   // Its middle is as far above its origin as it is large.
   expect(poseOf(shot, 90, 0, { ...assets, ground })[1]).toBeCloseTo(-8, 2);
@@ -86,8 +87,8 @@ it('is thrown at the speed its ride sets off with, where its keys begin at the f
       ],
     };
     const shot = shotOf({
-      hitch: { path: 'lane', pace, offset: { rise: 50 } },
-      forces: { pull: 0, size: 0.5 },
+      attachment: { path: 'lane', pace, offset: { rise: 50 } },
+      rigidBody: { pull: 0, size: 0.5 },
     });
     // Two seconds of flight.
     expect(poseOf(shot, 49)[2]).toBeCloseTo(2 * speed, 2);
@@ -96,7 +97,7 @@ it('is thrown at the speed its ride sets off with, where its keys begin at the f
 });
 
 it('a stiff pull holds its place in the plan; turning is left to the ground, on which it rolls without slipping', () => {
-  const shot = shotOf({ hitch: rolls, forces: { pull: 1, size: 0.5 } });
+  const shot = shotOf({ attachment: rolls, rigidBody: { pull: 1, size: 0.5 } });
   const steps = Array.from({ length: 97 }, (_, i) => poseOf(shot, 1 + i));
   for (const [i, pose] of steps.entries()) {
     // 2 m/s; its origin goes round its middle, half a metre up.
@@ -115,7 +116,7 @@ it('a stiff pull holds its place in the plan; turning is left to the ground, on 
 
 it('a weaker pull lags further behind', () => {
   const lag = (pull: number) => {
-    const evaluated = evaluateShot(shotOf({ hitch: rolls, forces: { pull, size: 0.5 } }), assets);
+    const evaluated = evaluateShot(shotOf({ attachment: rolls, rigidBody: { pull, size: 0.5 } }), assets);
     const gauge = evaluated.gauges(evaluated.shot.riders[0]).find(({ kind }) => kind === 'lag');
     return gauge?.value(97) ?? NaN;
   };
@@ -128,13 +129,13 @@ it('a weaker pull lags further behind', () => {
 it('any frame is the same whichever was asked for first, between frames too', () => {
   const shot = (size: number) =>
     shotOf(
-      { hitch: rolls, forces: { pull: 0.6, size } },
+      { attachment: rolls, rigidBody: { pull: 0.6, size } },
       {
         riders: [0, 1, 2].map((i) => ({
           id: `b${i}`,
           name: `Ball ${i}`,
           rest: { translation: [0, 2 + i, 5] },
-          forces: { pull: 0, size, bounce: 0.5 },
+          rigidBody: { pull: 0, size, bounce: 0.5 },
         })),
       },
     );
@@ -155,7 +156,10 @@ it('any frame is the same whichever was asked for first, between frames too', ()
 
 it('an edit of something later leaves all before it as it was, to the bit', () => {
   const at = (value: number) =>
-    shotOf({ hitch: { path: 'lane', pace: keys([1, 0], [61, 5], [97, value]) }, forces: { size: 0.3 } });
+    shotOf({
+      attachment: { path: 'lane', pace: keys([1, 0], [61, 5], [97, value]) },
+      rigidBody: { size: 0.3 },
+    });
   const before = [10, 40, 59].map((frame) => poseOf(at(8), frame));
   const late = poseOf(at(8), 90);
   expect([10, 40, 59].map((frame) => poseOf(at(20), frame))).toEqual(before);
@@ -169,7 +173,7 @@ it('a relay closes exactly: each is where the next one was', () => {
     [0, 0, 12],
   ]);
   const ridden = shotOf(
-    { hitch: { path: 'lane', pace: keys([1, 0], [97, 12]) }, forces: { pull: 0.4, size: 0.4 } },
+    { attachment: { path: 'lane', pace: keys([1, 0], [97, 12]) }, rigidBody: { pull: 0.4, size: 0.4 } },
     { paths: [slope], loop: true },
   );
   const { shot } = relay(ridden, 'b', 4, null);
@@ -193,7 +197,7 @@ it('a single one in a loop leaves a gap, and with a blend none', () => {
   const looped = (blend: number) =>
     shotOf(
       {
-        hitch: {
+        attachment: {
           path: 'lane',
           pace: {
             unit: 'laps',
@@ -204,7 +208,7 @@ it('a single one in a loop leaves a gap, and with a blend none', () => {
             after: 'run',
           },
         },
-        forces: { pull: 0.3, size: 0.3, blend },
+        rigidBody: { pull: 0.3, size: 0.3, blend },
       },
       { paths: [ring], loop: true },
     );
@@ -228,9 +232,9 @@ it('what is led by its ride pushes what is in its way', () => {
           id: 'b',
           name: 'Ball',
           rest: { translation: [0, 0, 5] },
-          forces: { pull: 0, size: 0.5, friction: 0.2 },
+          rigidBody: { pull: 0, size: 0.5, friction: 0.2 },
         },
-        { id: 'c', name: 'Cart', model: 'cart', hitch: rolls },
+        { id: 'c', name: 'Cart', model: 'cart', attachment: rolls },
       ],
     },
   );
@@ -240,7 +244,7 @@ it('what is led by its ride pushes what is in its way', () => {
 });
 
 it('without rigid bodies at hand it is where its ride has it', () => {
-  const shot = shotOf({ hitch: rolls, forces: { pull: 0.1 } });
+  const shot = shotOf({ attachment: rolls, rigidBody: { pull: 0.1 } });
   expect(poseOf(shot, 49, 0, NO_ASSETS).slice(0, 3)).toEqual([0, 0, expect.closeTo(4, 12)]);
 });
 
@@ -271,8 +275,8 @@ describe('a part that hangs', () => {
     const shot = shotOf(
       {
         model: 'lamp',
-        hitch: { path: 'lane', pace },
-        hanging: [{ node: 'lamp', middle: [0, -1, 0], ...hanging }],
+        attachment: { path: 'lane', pace },
+        hangingParts: [{ node: 'lamp', middle: [0, -1, 0], ...hanging }],
       },
       { models: [{ id: 'lamp', name: 'Lamp', source: { file: 'lamp.glb' } }] },
     );
@@ -349,8 +353,8 @@ describe('a part that hangs, in a loop', () => {
     const shot = shotOf(
       {
         model: 'lamp',
-        hitch: { path: 'ring', pace },
-        hanging: [{ node: 'lamp', middle: [0, -0.8, 0.1], ...hanging }],
+        attachment: { path: 'ring', pace },
+        hangingParts: [{ node: 'lamp', middle: [0, -0.8, 0.1], ...hanging }],
       },
       {
         loop: true,
@@ -379,7 +383,7 @@ describe('a part that hangs, in a loop', () => {
       for (let frame = 1; frame <= 241; frame++) most = Math.max(most, apart(turnAt(frame), turnAt(1)));
       expect(most).toBeGreaterThan(damping > 10 ? 0.5 : 5);
       expect(
-        seamReport(evaluated)
+        seamReport(evaluated, NO_SHAPES)
           .filter(isOpen)
           .map(({ channel }) => channel),
       ).not.toContain('swing');
@@ -388,19 +392,19 @@ describe('a part that hangs, in a loop', () => {
 
   it('that nothing damps is told by how much it misses', () => {
     const { turnAt, evaluated } = round({ damping: 0 });
-    const told = seamReport(evaluated).find(({ channel }) => channel === 'swing');
+    const told = seamReport(evaluated, NO_SHAPES).find(({ channel }) => channel === 'swing');
     expect(told).toMatchObject({ part: 'lamp', gap: expect.closeTo(apart(turnAt(241), turnAt(1)), 3) });
     expect(told && isOpen(told)).toBe(true);
   });
 });
 
 it('what forces did is in a path or keys made of it, and not done once more', () => {
-  const shot = shotOf({ hitch: rolls, forces: { pull: 0.4, size: 0.5 } });
+  const shot = shotOf({ attachment: rolls, rigidBody: { pull: 0.4, size: 0.5 } });
   const before = poseOf(shot, 90);
   const keyed = keysOfRide(shot, assets, 'b', 0.01);
-  expect(keyed.riders[0].forces).toBeNull();
+  expect(keyed.riders[0].rigidBody).toBeNull();
   const own = withOwnPath(shot, assets, 'b', 0.01).shot;
-  expect(own.riders[0].forces).toBeNull();
+  expect(own.riders[0].rigidBody).toBeNull();
   for (const after of [poseOf(keyed, 90), poseOf(own, 90)])
     expect(Math.hypot(...[0, 1, 2].map((k) => after[k] - before[k]))).toBeLessThan(0.02);
 });
@@ -409,19 +413,19 @@ it('a copy that is told something of its own, or waits otherwise than its leader
   const copy = (fields: object) => ({
     id: 'c',
     name: 'Copy',
-    hitch: { ...rolls, pacedBy: { rider: 'b', delay: -12, rate: 1 } },
-    forces: { pull: 0.3, size: 0.5 },
+    attachment: { ...rolls, pacedBy: { rider: 'b', delay: -12, rate: 1 } },
+    rigidBody: { pull: 0.3, size: 0.5 },
     ...fields,
   });
   const riders = (fields: object) => ({
-    riders: [{ id: 'b', name: 'Ball', hitch: rolls, forces: { pull: 0.3, size: 0.5 } }, copy(fields)],
+    riders: [{ id: 'b', name: 'Ball', attachment: rolls, rigidBody: { pull: 0.3, size: 0.5 } }, copy(fields)],
   });
   const shared = shotOf({}, riders({}));
   expect(poseOf(shared, 20, 1).slice(0, 7)).toEqual(poseOf(shared, 32, 0).slice(0, 7));
-  const other = shotOf({}, riders({ forces: { pull: 0.3, size: 0.4 } }));
+  const other = shotOf({}, riders({ rigidBody: { pull: 0.3, size: 0.4 } }));
   expect(poseOf(other, 20, 1).slice(0, 7)).not.toEqual(poseOf(other, 32, 0).slice(0, 7));
   // Its leader waits for a third that forces move, so it goes by its ride; the copy is worked out all the same.
-  const third = { id: 't', name: 'Third', rest: { translation: [30, 0, 0] }, forces: { pull: 0 } };
+  const third = { id: 't', name: 'Third', rest: { translation: [30, 0, 0] }, rigidBody: { pull: 0 } };
   const waits = shotOf({}, { riders: [third, { ...riders({}).riders[0], parent: 't' }, copy({})] });
   expect(poseOf(waits, 20, 2).every(Number.isFinite)).toBe(true);
 });

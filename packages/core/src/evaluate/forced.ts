@@ -1,7 +1,7 @@
 import { quat, vec3 } from 'gl-matrix';
 import { eachAction } from '../document/each-action.js';
 import { ridersBehind } from '../document/rider-graph.js';
-import type { Forces } from '../document/shot-forces.js';
+import type { RigidBody } from '../document/shot-rigid-body.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import {
@@ -48,7 +48,7 @@ export interface ForcedBy {
 /** A body, and the riders that are it. */
 interface Body {
   readonly rider: Rider;
-  readonly forces: Forces;
+  readonly forces: RigidBody;
   /** Its middle of mass in its rider's space, metres of the world. */
   readonly middle: Vec3;
 }
@@ -79,7 +79,7 @@ export class ForcedRiders {
     for (const rider of riders) {
       if (leaderShifted(rider, riders, shot)) continue;
       alone.set(rider.id, bodies.length);
-      bodies.push(bodyOf(rider, rider.forces as Forces, hierarchyOfRider(assets, rider)));
+      bodies.push(bodyOf(rider, rider.rigidBody as RigidBody, hierarchyOfRider(assets, rider)));
     }
     for (const rider of riders) {
       let [head, shift] = [rider, 0];
@@ -268,7 +268,7 @@ const turned = new Float64Array(POSE.size);
 
 /** The riders that forces move: those whose place without them waits for no other such. */
 export function ridersForced(shot: Shot): Rider[] {
-  const wished = shot.riders.filter(({ forces, frozen }) => forces !== null && frozen === null);
+  const wished = shot.riders.filter(({ rigidBody, frozen }) => rigidBody !== null && frozen === null);
   const ids = new Set(wished.map(({ id }) => id));
   const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
   return wished.filter(
@@ -287,7 +287,7 @@ function waitsForOne(
   for (const next of found) {
     for (const id of ridersBehind(next, cues)) {
       // Another's pace is none of its place.
-      if (id === next.hitch?.pacedBy?.rider) continue;
+      if (id === next.attachment?.pacedBy?.rider) continue;
       if (some.has(id)) return true;
       const other = byId.get(id);
       if (other) found.add(other);
@@ -305,12 +305,12 @@ function leaderShifted(
   riders: readonly Rider[],
   { cues, retimes, range }: Shot,
 ): { leader: Rider; shift: number } | null {
-  const paced = rider.hitch?.pacedBy;
+  const paced = rider.attachment?.pacedBy;
   const leader = paced?.rate === 1 ? riders.find(({ id }) => id === paced.rider) : undefined;
-  if (!paced || !leader?.hitch) return null;
+  if (!paced || !leader?.attachment) return null;
   if (Math.abs(paced.delay) > MOST_CYCLES * (range.last - range.first + 1)) return null;
   const told = [
-    ...eachAction(cues).map(({ does }) => does.rider),
+    ...eachAction(cues).map(({ action }) => action.rider),
     ...retimes.flatMap(({ riders: bent }) => bent),
   ];
   if (told.includes(rider.id) || told.includes(leader.id)) return null;
@@ -318,16 +318,26 @@ function leaderShifted(
 }
 
 /** All of a rider that says where it is but for when, as text. */
-function movedBy({ hitch, forces, model, rest, parent, ball, clearance, unrest, carriers }: Rider): string {
-  const way = hitch && { ...hitch, pace: null, pacedBy: null, takes: null };
-  return JSON.stringify([way, forces, model, rest, parent, ball, clearance, unrest, carriers]);
+function movedBy({
+  attachment,
+  rigidBody,
+  model,
+  rest,
+  parent,
+  ball,
+  clearance,
+  shake,
+  parentKeys,
+}: Rider): string {
+  const way = attachment && { ...attachment, pace: null, pacedBy: null, takes: null };
+  return JSON.stringify([way, rigidBody, model, rest, parent, ball, clearance, shake, parentKeys]);
 }
 
 /** Over how many frames a loop's end is led into its beginning: no more than there are. */
-const blendOf = ({ blend }: Forces, { range }: Shot) => Math.min(blend, range.last - range.first + 1);
+const blendOf = ({ blend }: RigidBody, { range }: Shot) => Math.min(blend, range.last - range.first + 1);
 
 /** How large a body is, from its model's box. */
-function halvesOf({ rest }: Rider, { shape, size }: Forces, hierarchy: NodeHierarchy | null): Vec3 {
+function halvesOf({ rest }: Rider, { shape, size }: RigidBody, hierarchy: NodeHierarchy | null): Vec3 {
   const box = hierarchy?.box;
   if (!box || shape === 'ball') return [size, size, size];
   const half = box.high.map((value, k) => Math.abs(((value - box.low[k]) / 2) * rest.scale[k]));
@@ -336,7 +346,7 @@ function halvesOf({ rest }: Rider, { shape, size }: Forces, hierarchy: NodeHiera
   return half.map((value) => Math.max(1e-3, value * scale)) as Vec3;
 }
 
-function bodyOf(rider: Rider, forces: Forces, hierarchy: NodeHierarchy | null): Body {
+function bodyOf(rider: Rider, forces: RigidBody, hierarchy: NodeHierarchy | null): Body {
   const { scale } = rider.rest;
   const box = hierarchy?.box;
   const middle: Vec3 = rider.ball
@@ -348,7 +358,7 @@ function bodyOf(rider: Rider, forces: Forces, hierarchy: NodeHierarchy | null): 
   return { rider, forces, middle: scaled };
 }
 
-function specOf(rider: Rider, forces: Forces, hierarchy: NodeHierarchy | null): BodySpec {
+function specOf(rider: Rider, forces: RigidBody, hierarchy: NodeHierarchy | null): BodySpec {
   const half = halvesOf(rider, forces, hierarchy);
   const axis = axisVector(forces.axis);
   const points = hierarchy?.outermost;

@@ -63,7 +63,7 @@ export class Hanging {
   static of(shot: Shot, rider: Rider, hierarchy: NodeHierarchy, pose: PoseAt, last: number): Hanging | null {
     const space = restSpace(hierarchy);
     const { scale } = rider.rest;
-    const parts = rider.hanging.flatMap((part) => {
+    const parts = rider.hangingParts.flatMap((part) => {
       const node = nodeNamed(hierarchy, part.node);
       if (node < 0) return [];
       const own = matrixOf(space, node);

@@ -23,11 +23,11 @@ const shotWith = (parts: Loose<Omit<Shot, 'format' | 'version'>>): Shot =>
       { id: 'p', name: 'P', basis: 'polyline', points: [{ position: [0, 0, 0] }, { position: [0, 0, 100] }] },
     ],
     riders: [
-      { id: 'a', name: 'Ann', hitch: { path: 'p', pace: { keys } } },
+      { id: 'a', name: 'Ann', attachment: { path: 'p', pace: { keys } } },
       {
         id: 'b',
         name: 'Ben',
-        hitch: {
+        attachment: {
           path: 'p',
           offset: { side: 3 },
           pace: {
@@ -98,8 +98,8 @@ describe('cues', () => {
         {
           id: 'go',
           name: 'Go',
-          on: { kind: 'distance', rider: 'a' },
-          does: { kind: 'start', rider: 'b' },
+          trigger: { kind: 'distance', rider: 'a' },
+          action: { kind: 'start', rider: 'b' },
           keys: [
             { at: 0, value: 0, ease: 'hold' },
             { at: 12, value: 1 },
@@ -120,8 +120,8 @@ describe('cues', () => {
           {
             id: 'on',
             name: 'On',
-            on: { kind: 'frame' },
-            does: { kind: 'stopEnd', rider: 'a', stop: 0 },
+            trigger: { kind: 'frame' },
+            action: { kind: 'stopEnd', rider: 'a', stop: 0 },
             keys: [
               { at: frame - 1, value: 0, ease: 'hold' },
               { at: frame, value: 1 },
@@ -143,8 +143,8 @@ describe('cues', () => {
     const wait = {
       id: 'on',
       name: 'On',
-      on: { kind: 'frame' as const },
-      does: { kind: 'stopEnd' as const, rider: 'a', stop: 0 },
+      trigger: { kind: 'frame' as const },
+      action: { kind: 'stopEnd' as const, rider: 'a', stop: 0 },
       keys: [
         { at: 96, value: 0, ease: 'hold' as const },
         { at: 97, value: 1 },
@@ -153,7 +153,7 @@ describe('cues', () => {
     const slow = [1, 241].map((frame) => ({ frame, source: (frame + 1) / 2, ease: 'linear' as const }));
     const shots = [
       shotWith({ cues: [wait] }),
-      shotWith({ cues: [{ ...wait, does: { kind: 'start', rider: 'a' } }] }),
+      shotWith({ cues: [{ ...wait, action: { kind: 'start', rider: 'a' } }] }),
       shotWith({ cues: [wait], retimes: [{ keys: slow }] }),
     ];
     const shown = shots.map((shot) => {
@@ -185,8 +185,8 @@ describe('cues', () => {
         {
           id: 'gate',
           name: 'Gate',
-          on: { kind: 'gap', rider: 'a', other: 'b' },
-          does: { kind: 'turn', rider: 'b', node: 'leaf', axis: '+y' },
+          trigger: { kind: 'gap', rider: 'a', other: 'b' },
+          action: { kind: 'turn', rider: 'b', node: 'leaf', axis: '+y' },
           keys: [
             { at: 3, value: 0, ease: 'linear' },
             { at: 13, value: 90 },
@@ -205,12 +205,12 @@ describe('cues', () => {
     const start = (id: string, rider: string, on: string) => ({
       id,
       name: id,
-      on: { kind: 'distance' as const, rider: on },
-      does: { kind: 'start' as const, rider },
+      trigger: { kind: 'distance' as const, rider: on },
+      action: { kind: 'start' as const, rider },
       keys: [{ at: 5, value: 1 }],
     });
     expect(() => shotWith({ cues: [start('one', 'b', 'a'), start('two', 'a', 'b')] })).toThrow(
-      /cues\[\d\]\.on.*(Ann → Ben → Ann|Ben → Ann → Ben)/s,
+      /cues\[\d\]\.trigger.*(Ann → Ben → Ann|Ben → Ann → Ben)/s,
     );
   });
 });
@@ -220,7 +220,7 @@ describe('the shot’s time', () => {
   const shot = shotWith({});
   const driven = { ...shot, riders: shot.riders.map((rider) => rider) };
   driven.riders[1] = shotWith({
-    riders: [shot.riders[0], { id: 'b', name: 'Ben', hitch: { path: 'p', pace: drive } }],
+    riders: [shot.riders[0], { id: 'b', name: 'Ben', attachment: { path: 'p', pace: drive } }],
   }).riders[1];
 
   it('another rate keeps the seconds, or the frames', () => {

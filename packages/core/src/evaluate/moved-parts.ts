@@ -33,7 +33,7 @@ const jointName = ({ node, steers }: Wheel): string => `${node} ${steers ? 'stee
  */
 export function jointedPuppet(hierarchy: NodeHierarchy, rider: Rider) {
   const body = nodeNamed(hierarchy, rider.body.node);
-  const sticks = rider.hitch?.ground.mode === 'stick';
+  const sticks = rider.attachment?.ground.mode === 'stick';
   const wishes = rider.wheels.flatMap((wheel): WishedJoint[] => {
     const takes = nodeNamed(hierarchy, wheel.node);
     if (takes < 0) return [];

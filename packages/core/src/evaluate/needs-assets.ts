@@ -6,11 +6,11 @@ import { goesByGround, needsPhysics } from './scene-assets.js';
 /** Whether a shot needs its models' files to be played, and not only to be seen. */
 export function needsAssets({ riders, cues }: Pick<Shot, 'riders' | 'cues'>): boolean {
   return (
-    eachAction(cues).some(({ does }) => does.node !== null) ||
+    eachAction(cues).some(({ action }) => action.node !== null) ||
     needsPhysics({ riders }) ||
     riders.some(
       (rider) =>
-        rider.hanging.length > 0 ||
+        rider.hangingParts.length > 0 ||
         movesByItself(rider) ||
         goesByGround(rider) ||
         rider.emitter?.from === 'part',

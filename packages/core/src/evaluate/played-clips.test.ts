@@ -83,7 +83,7 @@ describe('a block plays a clip', () => {
     const riding = (keys: object[]) =>
       shot({
         clips: [block('up', 13, 97, { by: 'distance', rate: 0.1 })],
-        hitch: { path: 'p', pace: { keys: keys as never } },
+        attachment: { path: 'p', pace: { keys: keys as never } },
       });
     // A clip that carries its part away is taken back evenly, so it is what repeats in place: nothing.
     const there = riding([
@@ -135,12 +135,12 @@ describe('a block plays a clip', () => {
   it('stays at its seconds when the rate changes, with all that is moved by hand', () => {
     const before = shot({
       clips: [block('up', 25, 73)],
-      keyed: { keys: [{ frame: 49, translation: [1, 2, 3] }] },
-      carriers: [{ frame: 25, rider: null }],
+      transformKeys: { keys: [{ frame: 49, translation: [1, 2, 3] }] },
+      parentKeys: [{ frame: 25, rider: null }],
     });
     const after = changeRate(before, 48, 'seconds').riders[0];
     expect([after.clips[0].frame, after.clips[0].until]).toEqual([49, 145]);
-    expect([after.keyed?.keys[0].frame, after.carriers[0].frame]).toEqual([97, 49]);
+    expect([after.transformKeys?.keys[0].frame, after.parentKeys[0].frame]).toEqual([97, 49]);
   });
 
   it('what a model does not have is told of, and what cannot be is refused', () => {
@@ -195,7 +195,7 @@ describe('a cue', () => {
     shot(
       rider,
       {
-        cues: [{ id: 'c', name: 'Cue', on: { kind: 'frame' }, does: { rider: 'm', ...does }, keys }],
+        cues: [{ id: 'c', name: 'Cue', trigger: { kind: 'frame' }, action: { rider: 'm', ...does }, keys }],
         ...more,
       },
       others,
@@ -227,18 +227,18 @@ describe('a cue', () => {
       { at: 20, value: 1, ease: 'linear' },
     ];
     const rider: Loose<Rider> = {
-      hitch: { path: 'p', pace: even(0, 96, 1, 97) },
+      attachment: { path: 'p', pace: even(0, 96, 1, 97) },
       rest: { translation: [0, 8, 0] },
     };
     const boards = shot(rider, {
-      cues: [{ id: 'c', name: 'C', on, does: { kind: 'hitch', rider: 'm' }, keys }],
+      cues: [{ id: 'c', name: 'C', trigger: on, action: { kind: 'attachment', rider: 'm' }, keys }],
     });
     const heights = [5, 12.5, 15, 20].map((s) => poseAt(evaluateShot(boards, assets), 'm', s + 1)[1]);
     expect(heights).toEqual([8, 6, 4, 0].map((v) => expect.closeTo(v, 9)));
     // By its distance from another it would have to be somewhere before it is: there it waits for itself.
     const circle = {
       ...boards,
-      cues: [{ ...boards.cues[0], on: { ...boards.cues[0].on, kind: 'gap', other: 'm' } }],
+      cues: [{ ...boards.cues[0], trigger: { ...boards.cues[0].trigger, kind: 'gap', other: 'm' } }],
     };
     expect(() => parseShot(JSON.parse(JSON.stringify(circle)))).toThrow('no circle');
   });
@@ -249,7 +249,7 @@ describe('a cue', () => {
       name: 'Eye',
       badge: 'E2',
       camera: {},
-      looks: { target: { point: [50, 0, 0] } },
+      restAim: { target: { point: [50, 0, 0] } },
     };
     const turned = cued({ kind: 'facing', rider: 'e' }, step(25), {}, {}, [eye]);
     const yaw = (frame: number) => {
@@ -277,7 +277,7 @@ describe('a cue', () => {
         .map(({ frame }) => frame),
     ).toEqual([26, 40]);
     expect(() =>
-      parseShot({ ...cut, cues: [{ ...cut.cues[0], does: { kind: 'camera', rider: 'm' } }] }),
+      parseShot({ ...cut, cues: [{ ...cut.cues[0], action: { kind: 'camera', rider: 'm' } }] }),
     ).toThrow('a rider with a camera');
   });
 

@@ -23,13 +23,13 @@ const ridge = new GroundSurface({
 });
 const level = { ground: ridge, hierarchies: NO_ASSETS.hierarchies, physics: null };
 
-const car = (id: string, part: Loose<Rider['hitch']> = {}, rest: Loose<Rider> = {}): Loose<Rider> => ({
+const car = (id: string, part: Loose<Rider['attachment']> = {}, rest: Loose<Rider> = {}): Loose<Rider> => ({
   id,
   name: id,
   wheels,
   chassis: { frontAxle: 2.4, rearAxle: 0, frontCoupling: 3, rearCoupling: -1 },
   ...rest,
-  hitch: {
+  attachment: {
     path: 'p',
     ground: { mode: 'stick', up: 20, down: 20 },
     pace: {
@@ -75,11 +75,11 @@ it('riders of one kind stand on one way, and an edit of a pace leaves it', () =>
     ...shot,
     riders: shot.riders.map((rider) => ({
       ...rider,
-      hitch: rider.hitch && {
-        ...rider.hitch,
+      attachment: rider.attachment && {
+        ...rider.attachment,
         pace: {
-          ...rider.hitch.pace,
-          keys: rider.hitch.pace.keys.map((key) => ({ ...key, value: 2 * key.value })),
+          ...rider.attachment.pace,
+          keys: rider.attachment.pace.keys.map((key) => ({ ...key, value: 2 * key.value })),
         },
       },
     })),
@@ -113,7 +113,7 @@ it('what is shared is what is made for a rider alone, whatever was evaluated bef
             anchor: towed && i > 0 ? 'frontAxle' : anchor,
             offset: { side, yaw },
             ground: { mode: 'stick', up, down: 20 },
-            follows: towed && i > 0 ? { rider: `r${i - 1}`, gap: 0.5 } : null,
+            coupledTo: towed && i > 0 ? { rider: `r${i - 1}`, gap: 0.5 } : null,
           },
           { rest: { scale: [scale, scale, scale] } },
         ),

@@ -1,5 +1,5 @@
 import type { GroundSurface } from '../contact/ground-surface.js';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { Chassis, Rider } from '../document/shot-rider.js';
 import type { CompiledPath } from '../path/compiled-path.js';
 import type { ChassisWay } from '../ride/chassis-motion.js';
@@ -32,7 +32,7 @@ const MOST_WAYS = 64;
  */
 export function wayKey(
   { chassis, wheels, rest }: Rider,
-  { anchor, displaced, facing, ground, offset }: Hitch,
+  { anchor, rideTransform, facing, ground, offset }: Attachment,
   axles: Chassis | null,
   sense: 1 | -1,
   tower: { readonly way: RiddenWay; readonly gap: number } | null,
@@ -41,7 +41,7 @@ export function wayKey(
   const standing = wheels.map(({ centre, radius }) => [centre, radius]);
   return JSON.stringify([
     anchor,
-    displaced,
+    rideTransform,
     [forward, up, reference],
     ground,
     { ...offset, along: 0 },

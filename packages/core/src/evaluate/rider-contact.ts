@@ -8,7 +8,7 @@ import {
   playBlocks,
   type CycleMotion,
   type FreeWalk,
-  type PlayedClip,
+  type PlayedBlock,
   type Walk,
 } from '../gait/index.js';
 import { feltCurvature } from '../path/corners.js';
@@ -44,7 +44,7 @@ export interface RiderContact {
   /** Null where its model is not known, or lacks the clip. */
   readonly walk: Walk | null;
   /** Clips that are played over the gait, in the order of the document's blocks, by the nodes of a hierarchy. */
-  blocksIn(hierarchy: NodeHierarchy): readonly PlayedClip[];
+  blocksIn(hierarchy: NodeHierarchy): readonly PlayedBlock[];
   /** In the order of the document's cycles. */
   readonly cycles: readonly CycleMotion[];
   /** Progress at a frame, for {@link GroundFit}. */
@@ -112,7 +112,7 @@ const BEND = 1;
 const KEYED = 0.1;
 
 function leanOf(rider: Rider, motion: PathMotion, range: Range): BodyLean {
-  const size = rider.hitch?.displaced?.size ?? 1;
+  const size = rider.attachment?.rideTransform?.size ?? 1;
   const bend = lateralCurvatureOf(motion.path, 'world', BEND);
   const push = pushOver(
     motion,
@@ -141,9 +141,9 @@ function pushOver({ pace, offset }: PathMotion, push: PushAt): (frame: number) =
 }
 
 /** How fast a rider goes along its own track beside its path, m/s. */
-function ownSpeed({ hitch }: Rider, motion: PathMotion, fps: number): (frame: number) => number {
-  if (hitch === null) return () => 0;
-  const travel = compileTravel(hitch, motion, null, fps);
+function ownSpeed({ attachment }: Rider, motion: PathMotion, fps: number): (frame: number) => number {
+  if (attachment === null) return () => 0;
+  const travel = compileTravel(attachment, motion, null, fps);
   const velocity: Vec3 = [0, 0, 0];
   return (frame) => {
     travel.velocity(frame, velocity);
@@ -153,12 +153,12 @@ function ownSpeed({ hitch }: Rider, motion: PathMotion, fps: number): (frame: nu
 
 /** What presses a rider sideways, m/s² to its path's left, by its own track; corners count as a drive counts them. */
 export function sidewaysOf(
-  { hitch }: Rider,
+  { attachment }: Rider,
   motion: PathMotion | null,
   fps: number,
 ): (frame: number) => number {
   if (motion === null) return () => 0;
-  const size = hitch?.displaced?.size ?? 1;
+  const size = attachment?.rideTransform?.size ?? 1;
   const felt = (s: number) => feltCurvature(motion.path, s);
   return pushOver(
     motion,
@@ -177,8 +177,8 @@ function walkOf(
   { shot, groundFit, own, hierarchy, assets }: ContactParts,
   chassis: ChassisMotion,
 ): [FreeWalk | null, Walk | null] {
-  const { gait, hitch, rest } = rider;
-  if (gait === null || hitch === null) return [null, null];
+  const { gait, attachment, rest } = rider;
+  if (gait === null || attachment === null) return [null, null];
   const axes = ownAxes(rider);
   const range = { ...shot.range, fps: shot.fps };
   const track = wheelTravel(chassis.way, [0, 0, 0], false);
@@ -191,12 +191,12 @@ function walkOf(
   const { posed } = free;
   if (hierarchy === null || posed === null) return [free, null];
   const ground =
-    groundFit && hitch.ground.mode === 'stick' && assets.ground
-      ? { heights: assets.ground, contact: hitch.ground }
+    groundFit && attachment.ground.mode === 'stick' && assets.ground
+      ? { heights: assets.ground, contact: attachment.ground }
       : null;
   const scale = [...rest.scale] as Vec3;
   // Its feet stand where it walks; on what carries it they go by the clips.
-  const carried = carriedPart(rider.carriers, shot.fps);
+  const carried = carriedPart(rider.parentKeys, shot.fps);
   const scene = { gait, hierarchy, walk: free, posed, pose: own, carried, axes, scale, range, ground };
   return [free, compileWalk(scene)];
 }

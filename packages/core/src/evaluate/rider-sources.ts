@@ -28,16 +28,16 @@ export function riderSources(
   const ids = new Set<string>();
   const own = withRidersBehind(byId, cues, rider);
   // What forces move is pushed by all the others.
-  const forced = own.some(({ forces }) => forces !== null);
+  const forced = own.some(({ rigidBody }) => rigidBody !== null);
   const all = forced ? [...byId.values()].flatMap((other) => withRidersBehind(byId, cues, other)) : own;
-  if (forced || own.some(({ hanging }) => hanging.length > 0)) parts.push(assets.physics ?? null);
+  if (forced || own.some(({ hangingParts }) => hangingParts.length > 0)) parts.push(assets.physics ?? null);
   for (const behind of new Set(all)) {
     ids.add(behind.id);
-    const curve = behind.hitch ? curves.get(behind.hitch.path) : undefined;
+    const curve = behind.attachment ? curves.get(behind.attachment.path) : undefined;
     parts.push(...shapeOf(behind), curve);
   }
   const withAllBehind = (some: readonly Cue[]) => new Set(some.flatMap((cue) => cuesBehind(cue, cues)));
-  const acting = withAllBehind(eachAction(cues).filter(({ does }) => ids.has(does.rider)));
+  const acting = withAllBehind(eachAction(cues).filter(({ action }) => ids.has(action.rider)));
   const bursting = withAllBehind(
     cues.filter(({ id }) => rider.emitter?.bursts.some(({ cue }) => cue === id)),
   );
@@ -46,8 +46,8 @@ export function riderSources(
     .filter((retime) => retime.riders.length === 0 || retime.riders.some((id) => ids.has(id)))
     .map((retime) => ({ ...retime, name: '' }));
   const hierarchy = hierarchyOfRider(assets, rider);
-  for (const { does, also } of acting)
-    for (const { path } of [does, ...also]) if (path !== null) parts.push(curves.get(path));
+  for (const { action, moreActions } of acting)
+    for (const { path } of [action, ...moreActions]) if (path !== null) parts.push(curves.get(path));
   if (hierarchy) parts.push(hierarchy);
   if (forced) parts.push(assets.hierarchies);
   if (assets.ground) parts.push(assets.ground);

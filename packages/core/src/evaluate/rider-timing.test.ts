@@ -13,15 +13,15 @@ type Cues = Loose<Shot>['cues'];
 const start = (go: number) => ({
   id: 'go',
   name: 'Go',
-  on: { kind: 'frame' as const },
-  does: { kind: 'start' as const, rider: 'r' },
+  trigger: { kind: 'frame' as const },
+  action: { kind: 'start' as const, rider: 'r' },
   keys: [{ at: go, value: 1, ease: 'hold' as const }],
 });
 const goOn = (stop: number, at: number) => ({
   id: `stop-${stop}`,
   name: 'Go on',
-  on: { kind: 'frame' as const },
-  does: { kind: 'stopEnd' as const, rider: 'r', stop },
+  trigger: { kind: 'frame' as const },
+  action: { kind: 'stopEnd' as const, rider: 'r', stop },
   keys: [
     { at: at - 1, value: 0, ease: 'hold' as const },
     { at, value: 1, ease: 'hold' as const },
@@ -35,7 +35,7 @@ const late = (go: number) => ({
 
 const timed = (pace: Loose<Pace>, cues: Cues, retimes: Loose<Shot>['retimes'] = []) =>
   evaluateShot(
-    shotOf([line(1000)], [{ id: 'r', name: 'R', hitch: { path: 'p', pace } }], {
+    shotOf([line(1000)], [{ id: 'r', name: 'R', attachment: { path: 'p', pace } }], {
       range: { first: 1, last: 300 },
       cues,
       retimes,

@@ -3,7 +3,7 @@ import { axesOf } from '../document/rider-axes.js';
 import { blendingCues, timingCues, turnoutCues } from '../document/rider-graph.js';
 import type { Cue } from '../document/shot-cue.js';
 import type { AimTarget } from '../document/shot-facing.js';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { Chassis, Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import type { Vec3 } from '../math/vec.js';
@@ -75,8 +75,8 @@ export class Rides {
 
   /** How much cues let a rider follow its path and face its way. */
   private readonly blends = keptFor((rider: Rider): RideBlends => {
-    const of = (kind: 'hitch' | 'facing') => cuedBlend(this.shot, rider, kind, this.sources);
-    return { hitch: of('hitch'), facing: of('facing') };
+    const of = (kind: 'attachment' | 'facing') => cuedBlend(this.shot, rider, kind, this.sources);
+    return { attachment: of('attachment'), facing: of('facing') };
   });
 
   /** The frame at which a cue's value first comes to 1; null where it never does. */
@@ -88,7 +88,7 @@ export class Rides {
   /** What moves a rider by forces; null where nothing does. */
   forced(rider: Rider): ForcedRiders | null {
     const { shot, assets } = this;
-    if (rider.forces === null || !assets.physics) return null;
+    if (rider.rigidBody === null || !assets.physics) return null;
     const riders = (this.movedByForces ??= ridersForced(shot));
     if (!riders.includes(rider)) return null;
     const by = { shot, assets, last: lastSource(shot), unforced: (of: Rider) => this.unforced(of) };
@@ -97,7 +97,7 @@ export class Rides {
 
   /** What of a rider's model hangs and swings; null where nothing does. */
   readonly hanging = keptFor((rider: Rider): Hanging | null => {
-    const hierarchy = rider.hanging.length === 0 ? null : hierarchyOfRider(this.assets, rider);
+    const hierarchy = rider.hangingParts.length === 0 ? null : hierarchyOfRider(this.assets, rider);
     if (hierarchy === null || rider.frozen !== null) return null;
     return Hanging.of(this.shot, rider, hierarchy, this.pose(rider), lastSource(this.shot));
   });
@@ -120,24 +120,24 @@ export class Rides {
     const { fps, loop, range } = this.shot;
     if (rider.frozen !== null) return frozenPose(rider.frozen);
     const seated = this.handed(rider, this.own(rider));
-    return rider.unrest === null ? seated : withUnrest(seated, rider.unrest, { ...range, fps, loop });
+    return rider.shake === null ? seated : withUnrest(seated, rider.shake, { ...range, fps, loop });
   });
 
   /** The same by what it does by itself, whoever it is handed to. */
   readonly own = keptFor((rider: Rider): PoseAt => {
-    const { hitch } = rider;
+    const { attachment } = rider;
     const parent = this.find(rider.parent);
     const { fps, loop, range } = this.shot;
     const rest = compileRestPose(rider.rest, parent ? this.pose(parent) : null);
     const motion = this.motion(rider);
-    if (hitch === null || motion === null) {
+    if (attachment === null || motion === null) {
       const placed = this.echoing(rider) ?? this.byHand(rider) ?? rest;
       return this.looking(rider, placed);
     }
-    return ridePath(rider, hitch, {
+    return ridePath(rider, attachment, {
       motion,
       rest,
-      target: hitch.facing.mode === 'aim' ? this.target(hitch.facing.target) : null,
+      target: attachment.facing.mode === 'aim' ? this.target(attachment.facing.target) : null,
       range: { ...range, loop, fps },
       ground: this.groundFit(rider),
       clear: this.away(rider),
@@ -146,31 +146,31 @@ export class Rides {
   });
 
   /** A pose as it is handed from carrier to carrier. */
-  private handed({ carriers }: Rider, own: PoseAt): PoseAt {
-    if (carriers.length === 0) return own;
-    const poses = carriers.map(({ rider: id }) => {
+  private handed({ parentKeys }: Rider, own: PoseAt): PoseAt {
+    if (parentKeys.length === 0) return own;
+    const poses = parentKeys.map(({ rider: id }) => {
       const carrier = this.find(id);
       return carrier ? this.pose(carrier) : null;
     });
-    return withCarriers(own, carriers, poses, this.shot.fps);
+    return withCarriers(own, parentKeys, poses, this.shot.fps);
   }
 
   /** Where a rider is that goes after another; null where it does not. */
-  private echoing({ echo, hitch }: Rider): PoseAt | null {
-    const leader = echo && hitch === null ? this.find(echo.rider) : undefined;
-    if (!echo || !leader) return null;
+  private echoing({ follow, attachment }: Rider): PoseAt | null {
+    const leader = follow && attachment === null ? this.find(follow.rider) : undefined;
+    if (!follow || !leader) return null;
     const { fps, loop, range } = this.shot;
-    return compileEcho(echo, this.pose(leader), axesOf(leader), { ...range, loop, fps });
+    return compileEcho(follow, this.pose(leader), axesOf(leader), { ...range, loop, fps });
   }
 
   /** Where a rider is that is moved by hand; null where it is not. */
   private byHand(rider: Rider): PoseAt | null {
-    const { keyed, hitch } = rider;
-    if (keyed === null || keyed.keys.length === 0 || hitch !== null) return null;
+    const { transformKeys, attachment } = rider;
+    if (transformKeys === null || transformKeys.keys.length === 0 || attachment !== null) return null;
     const parent = this.find(rider.parent);
     const { own, rate } = mapFrames(this.timing(rider)?.steps ?? [], this.shot.range);
     return compileKeyedPose(
-      keyedWayOf(keyed, this.shot.fps),
+      keyedWayOf(transformKeys, this.shot.fps),
       { own, rate },
       parent ? this.pose(parent) : null,
     );
@@ -178,24 +178,24 @@ export class Rides {
 
   /** A pose turned to what its rider looks at. */
   private looking(rider: Rider, pose: PoseAt): PoseAt {
-    const { looks } = rider;
-    const target = looks && this.target(looks.target);
-    if (looks === null || target === null) return pose;
+    const { restAim } = rider;
+    const target = restAim && this.target(restAim.target);
+    if (restAim === null || target === null) return pose;
     const { fps, loop, range } = this.shot;
-    return withLooks(pose, rider, looks, target, { ...range, loop, fps }, this.blends(rider).facing);
+    return withLooks(pose, rider, restAim, target, { ...range, loop, fps }, this.blends(rider).facing);
   }
 
   /** How far a rider is led away from what it keeps clear of; null where it keeps clear of nothing. */
   readonly away = keptFor((rider: Rider): PlaceAt | null => {
-    const { clearance, hitch } = rider;
+    const { clearance, attachment } = rider;
     const motion = this.motion(rider);
-    if (clearance === null || hitch === null || motion === null) return null;
+    if (clearance === null || attachment === null || motion === null) return null;
     const { fps, loop, range } = this.shot;
     const others = clearance.from.flatMap(({ rider: id, distance }) => {
       const other = this.find(id);
       return other === undefined || id === rider.id ? [] : [{ pose: this.pose(other), distance }];
     });
-    return keptClear(clearance, compileTravel(hitch, motion, this.groundFit(rider), fps), {
+    return keptClear(clearance, compileTravel(attachment, motion, this.groundFit(rider), fps), {
       ground: this.assets.ground,
       others,
       range: { ...range, fps, loop },
@@ -204,28 +204,30 @@ export class Rides {
 
   /** Where a rider is along its path over time; null where it rides none. */
   readonly motion = keptFor((rider: Rider): PathMotion | null => {
-    const { hitch } = rider;
+    const { attachment } = rider;
     const path = this.ridden(rider);
-    if (hitch === null || path === null) return null;
+    if (attachment === null || path === null) return null;
     const leading = this.leading(rider);
     const tower = this.tower(rider);
-    const sense = this.sense(rider, hitch);
-    const joints = tower ? [...path.joints, ...towedJoints(tower, hitch.follows?.gap ?? 0)] : path.joints;
+    const sense = this.sense(rider, attachment);
+    const joints = tower
+      ? [...path.joints, ...towedJoints(tower, attachment.coupledTo?.gap ?? 0)]
+      : path.joints;
     const placement = compileAxlePlacement(
       path,
-      referenceOf(hitch.facing),
-      hitch.anchor,
+      referenceOf(attachment.facing),
+      attachment.anchor,
       this.axles(rider),
       sense,
-      tower && towingPin(tower, hitch.follows?.gap ?? 0),
+      tower && towingPin(tower, attachment.coupledTo?.gap ?? 0),
       joints,
     );
     const bent = mapFrames(ownRetimeStep(this.shot, rider.id), this.shot.range);
     const timing = leading
       ? inShownFrames(this.ledTiming(leading, placement), bent)
-      : this.ownTiming(rider, hitch, path);
-    const offset = compileOffset(hitch);
-    const { before, after } = hitch.pace;
+      : this.ownTiming(rider, attachment, path);
+    const offset = compileOffset(attachment);
+    const { before, after } = attachment.pace;
     return compilePathMotion(
       {
         path,
@@ -235,9 +237,9 @@ export class Rides {
         offset: offsetInShownFrames(offset, bent),
         keepsOn:
           path.closed ||
-          (!leading && offset.fixed && hitch.offset.along === 0 && before !== 'run' && after !== 'run'),
+          (!leading && offset.fixed && attachment.offset.along === 0 && before !== 'run' && after !== 'run'),
         byDistance:
-          ridesByDistance(hitch) &&
+          ridesByDistance(attachment) &&
           blendingCues(this.shot.cues, rider.id).length === 0 &&
           rider.clearance === null &&
           (tower?.motion.byDistance ?? true),
@@ -251,15 +253,15 @@ export class Rides {
   readonly timing = keptFor((rider: Rider): RiderTiming | null => {
     const pace = this.ownPace(rider);
     if (pace === null) return null;
-    const begins = Number.isFinite(pace.from) ? pace.from : (rider.hitch?.pace.start.frame ?? 0);
+    const begins = Number.isFinite(pace.from) ? pace.from : (rider.attachment?.pace.start.frame ?? 0);
     const { range } = this.shot;
     const steps: FrameStep[] = [];
     // Only a timing of its own waits for cues.
     for (const cue of this.leading(rider) ? [] : timingCues(this.shot.cues, rider.id)) {
       const moment = this.moment(cue);
-      if (cue.does.kind === 'start') steps.push({ kind: 'start', begins, go: moment });
+      if (cue.action.kind === 'start') steps.push({ kind: 'start', begins, go: moment });
       else {
-        const stop = shownStops(pace.stops, mapFrames(steps, range))[cue.does.stop];
+        const stop = shownStops(pace.stops, mapFrames(steps, range))[cue.action.stop];
         if (stop) steps.push({ kind: 'stopEnd', from: stop.from, to: stop.to, end: moment });
       }
     }
@@ -275,48 +277,48 @@ export class Rides {
 
   /** How a rider's chassis moves; null where it rides none. */
   readonly chassis = keptFor((rider: Rider): ChassisMotion | null => {
-    const { hitch } = rider;
+    const { attachment } = rider;
     const motion = this.motion(rider);
-    if (hitch === null || motion === null) return null;
-    return onChassisWay(this.chassisWay(rider, hitch, motion), motion, this.shot.fps);
+    if (attachment === null || motion === null) return null;
+    return onChassisWay(this.chassisWay(rider, attachment, motion), motion, this.shot.fps);
   });
 
-  private chassisWay(rider: Rider, hitch: Hitch, motion: PathMotion): ChassisWay {
+  private chassisWay(rider: Rider, attachment: Attachment, motion: PathMotion): ChassisWay {
     const range = { ...this.shot.range, fps: this.shot.fps };
     const shared = this.sharedWay(rider);
     if (shared) return shared.chassis;
     return motion.byDistance
-      ? chassisWayByDistance(hitch, motion, this.groundFit(rider), range)
+      ? chassisWayByDistance(attachment, motion, this.groundFit(rider), range)
       : chassisWayByFrames(rider, this.pose(rider), range);
   }
 
   /** The way of a rider that others of its kind go as well; null where it depends on when it is where. */
   private readonly sharedWay = keptFor((rider: Rider): RiddenWay | null => {
-    const { hitch } = rider;
+    const { attachment } = rider;
     const motion = this.motion(rider);
-    if (!hitch || !motion?.byDistance || !(motion.path.closed || motion.keepsOn)) return null;
+    if (!attachment || !motion?.byDistance || !(motion.path.closed || motion.keepsOn)) return null;
     const tower = this.tower(rider);
     const towing = tower && this.sharedWay(tower.rider);
     if (tower && !towing) return null;
-    const behind = towing && { way: towing, gap: hitch.follows?.gap ?? 0 };
-    const key = wayKey(rider, hitch, this.axles(rider), motion.sense, behind);
+    const behind = towing && { way: towing, gap: attachment.coupledTo?.gap ?? 0 };
+    const key = wayKey(rider, attachment, this.axles(rider), motion.sense, behind);
     return sharedWay(motion.path, this.assets.ground, key, () => {
       const groundFit = this.ownGroundFit(rider);
       const range = { ...this.shot.range, fps: this.shot.fps };
-      return { groundFit, chassis: chassisWayByDistance(hitch, motion, groundFit, range) };
+      return { groundFit, chassis: chassisWayByDistance(attachment, motion, groundFit, range) };
     });
   });
 
   private ownGroundFit(rider: Rider): GroundFit | null {
-    const { hitch } = rider;
+    const { attachment } = rider;
     const motion = this.motion(rider);
     const { ground } = this.assets;
-    const sticks = hitch?.ground.mode === 'stick';
-    const tilts = hitch?.facing.reference === 'ground' && hitch.facing.mode !== 'keep';
-    if (!hitch || !motion || !ground || !(sticks || tilts)) return null;
+    const sticks = attachment?.ground.mode === 'stick';
+    const tilts = attachment?.facing.reference === 'ground' && attachment.facing.mode !== 'keep';
+    if (!attachment || !motion || !ground || !(sticks || tilts)) return null;
     return compileGroundFit(
       rider,
-      hitch,
+      attachment,
       motion,
       ground,
       sticks,
@@ -331,25 +333,30 @@ export class Rides {
 
   /** A rider's own pace; null where it neither rides a curve nor is moved by hand. */
   private ownPace(rider: Rider): CompiledPace | null {
-    const { hitch, keyed } = rider;
-    if (hitch === null && keyed && keyed.keys.length > 0) return keyedWayOf(keyed, this.shot.fps).pace;
-    const path = this.curveOf(rider.hitch);
-    return rider.hitch && path && compiledPaceOf(rider.hitch.pace, this.shot.fps, path);
+    const { attachment, transformKeys } = rider;
+    if (attachment === null && transformKeys && transformKeys.keys.length > 0)
+      return keyedWayOf(transformKeys, this.shot.fps).pace;
+    const path = this.curveOf(rider.attachment);
+    return rider.attachment && path && compiledPaceOf(rider.attachment.pace, this.shot.fps, path);
   }
 
   /** A rider's own pace as it is travelled, at the frames at which cues and its own retime show it. */
-  private ownTiming(rider: Rider, hitch: Hitch, path: CompiledPath, within: Track = path): Motion {
-    const own = this.curveOf(hitch) ?? path;
-    const held = heldPace(compiledPaceOf(hitch.pace, this.shot.fps, own), hitch.pace, within);
+  private ownTiming(rider: Rider, attachment: Attachment, path: CompiledPath, within: Track = path): Motion {
+    const own = this.curveOf(attachment) ?? path;
+    const held = heldPace(compiledPaceOf(attachment.pace, this.shot.fps, own), attachment.pace, within);
     const steps = this.timing(rider)?.steps ?? [];
     return steps.length === 0 ? held : inShownFrames(held, mapFrames(steps, this.shot.range));
   }
 
-  private ledTiming({ by, leader, hitch }: Leading, placement: AxlePlacement): Motion {
+  private ledTiming({ by, leader, attachment }: Leading, placement: AxlePlacement): Motion {
     const motion = this.motion(leader) as PathMotion;
-    return by === 'follows' && hitch.follows
-      ? stringPace(hitch.follows, motion, placement)
-      : echoPace(hitch.pacedBy as NonNullable<Hitch['pacedBy']>, motion.timing, this.shot.range.first);
+    return by === 'follows' && attachment.coupledTo
+      ? stringPace(attachment.coupledTo, motion, placement)
+      : echoPace(
+          attachment.pacedBy as NonNullable<Attachment['pacedBy']>,
+          motion.timing,
+          this.shot.range.first,
+        );
   }
 
   private leading(rider: Rider): Leading | null {
@@ -360,23 +367,24 @@ export class Rides {
    * −1 where a rider goes tail first: turned round by its offset, or, where its nose goes where it travels, because most of its way
    * goes back.
    */
-  private sense(rider: Rider, hitch: Hitch): 1 | -1 {
-    const own = senseOf(hitch.offset);
-    if (hitch.facing.along === 'path') return own;
+  private sense(rider: Rider, attachment: Attachment): 1 | -1 {
+    const own = senseOf(attachment.offset);
+    if (attachment.facing.along === 'path') return own;
     const head = headOf(rider, (id) => this.riding(id));
-    const path = this.curveOf(head.hitch);
-    if (head.hitch === null || path === null) return own;
-    const timing = this.ownTiming(head, head.hitch, path);
+    const path = this.curveOf(head.attachment);
+    if (head.attachment === null || path === null) return own;
+    const timing = this.ownTiming(head, head.attachment, path);
     const { first, last } = this.shot.range;
     return timing.distance(last) < timing.distance(first) - 1e-9 ? (-own as 1 | -1) : own;
   }
 
   /** What tows a rider that trails behind another on the same path; null where nothing does. */
   private tower(rider: Rider): Tower | null {
-    const { hitch } = rider;
-    if (hitch?.anchor !== 'frontAxle' || hitch.follows === null || this.axles(rider) === null) return null;
-    const leader = this.riding(hitch.follows.rider);
-    if (leader?.hitch?.path !== hitch.path) return null;
+    const { attachment } = rider;
+    if (attachment?.anchor !== 'frontAxle' || attachment.coupledTo === null || this.axles(rider) === null)
+      return null;
+    const leader = this.riding(attachment.coupledTo.rider);
+    if (leader?.attachment?.path !== attachment.path) return null;
     const motion = this.motion(leader);
     const coupled = this.axles(leader);
     return motion && coupled && { rider: leader, motion, chassis: coupled };
@@ -386,10 +394,11 @@ export class Rides {
   private coupling(rider: Rider, motion: PathMotion): Coupling | null {
     const tower = this.tower(rider);
     const axles = this.axles(rider);
-    if (!tower || !axles || rider.hitch?.displaced || tower.rider.hitch?.displaced) return null;
+    if (!tower || !axles || rider.attachment?.rideTransform || tower.rider.attachment?.rideTransform)
+      return null;
     const leads = this.chassis(tower.rider);
     if (leads === null) return null;
-    return towingCoupling(tower, leads, rider.hitch?.follows?.gap ?? 0, motion, axles.frontCoupling);
+    return towingCoupling(tower, leads, rider.attachment?.coupledTo?.gap ?? 0, motion, axles.frontCoupling);
   }
 
   /** What is aimed at; null where there is nothing. */
@@ -413,27 +422,27 @@ export class Rides {
 
   /** The curve that a rider rides: its path, or that and those it turns out to; null where it rides none. */
   readonly ridden = keptFor((rider: Rider): CompiledPath | null => {
-    const { hitch } = rider;
-    const own = this.curveOf(hitch);
-    if (hitch === null || own === null) return null;
+    const { attachment } = rider;
+    const own = this.curveOf(attachment);
+    if (attachment === null || own === null) return null;
     const leading = this.leading(rider);
     // A string goes where its head goes.
     if (leading) return leading.by === 'follows' ? this.ridden(leading.leader) : own;
     const cues = turnoutCues(this.shot.cues, rider.id);
     if (cues.length === 0) return own;
     // By its own way alone, for what turns it out is not to follow from where that takes it; nor are the cues that bring that about.
-    const timing = this.ownTiming(rider, hitch, own);
+    const timing = this.ownTiming(rider, attachment, own);
     const moment = keptFor((cue: Cue): number | null => cueMoment(cue, this.shot.range, sources));
     const sources = this.sourcesBy(
       (other) => (other === rider ? { pace: timing } : this.motion(other)),
       moment,
     );
     const turnouts = turnoutsOf(cues, this.paths, moment);
-    return turnedOut(own, this.ownTiming(rider, hitch, own, ENDLESS), turnouts, this.shot.range);
+    return turnedOut(own, this.ownTiming(rider, attachment, own, ENDLESS), turnouts, this.shot.range);
   });
 
-  private curveOf(hitch: Hitch | null): CompiledPath | null {
-    const path = hitch && this.paths.get(hitch.path);
+  private curveOf(attachment: Attachment | null): CompiledPath | null {
+    const path = attachment && this.paths.get(attachment.path);
     return path && !(path instanceof PathError) ? path : null;
   }
 
@@ -459,6 +468,6 @@ export class Rides {
   /** A rider that rides a curve. */
   private riding(id: string): Rider | undefined {
     const rider = this.find(id);
-    return rider && this.curveOf(rider.hitch) ? rider : undefined;
+    return rider && this.curveOf(rider.attachment) ? rider : undefined;
   }
 }

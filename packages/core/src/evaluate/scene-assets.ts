@@ -27,30 +27,30 @@ export function hierarchyOfRider(
 }
 
 /** Whether a rider goes by the ground: set on it, turned to it, or kept above it. */
-export function goesByGround({ hitch, clearance, forces }: Rider): boolean {
-  if (forces !== null) return true;
-  if (hitch === null) return false;
+export function goesByGround({ attachment, clearance, rigidBody }: Rider): boolean {
+  if (rigidBody !== null) return true;
+  if (attachment === null) return false;
   const above = clearance !== null && clearance.floor !== null;
-  return hitch.ground.mode === 'stick' || hitch.facing.reference === 'ground' || above;
+  return attachment.ground.mode === 'stick' || attachment.facing.reference === 'ground' || above;
 }
 
 /** The ids of the models whose files a shot is played with: those that are worn, laid, sprayed, stood on, and lend their clips. */
 export function modelsInPlay({
   riders,
   ground,
-  laid,
-}: Pick<Shot, 'riders' | 'ground' | 'laid'>): Set<string> {
+  dressing,
+}: Pick<Shot, 'riders' | 'ground' | 'dressing'>): Set<string> {
   const ids = riders.flatMap(({ model, gait, emitter }) => [
     model,
     gait?.source ?? null,
     emitter?.model ?? null,
   ]);
-  const stands = riders.some(goesByGround) || laid.some(({ stand }) => stand === 'ground');
+  const stands = riders.some(goesByGround) || dressing.some(({ stand }) => stand === 'ground');
   const floor = stands ? ground.model : null;
-  return new Set([...ids, ...laid.flatMap(modelsLaid), floor].filter((id) => id !== null));
+  return new Set([...ids, ...dressing.flatMap(modelsLaid), floor].filter((id) => id !== null));
 }
 
 /** Whether a shot needs rigid bodies to be played. */
 export function needsPhysics({ riders }: Pick<Shot, 'riders'>): boolean {
-  return riders.some(({ forces, frozen }) => frozen === null && forces !== null);
+  return riders.some(({ rigidBody, frozen }) => frozen === null && rigidBody !== null);
 }

@@ -22,8 +22,8 @@ const siding = { ...runs([30, 0, 20], [0, 0, 20]), id: 'q', name: 'Siding' };
 const go = (at: number, path = 'q', on: object = { kind: 'distance', rider: 'r' }) => ({
   id: `to-${path}-${at}`,
   name: `To ${path}`,
-  on,
-  does: { kind: 'path', rider: 'r', path },
+  trigger: on,
+  action: { kind: 'path', rider: 'r', path },
   keys: [
     { at: at - 1e-3, value: 0, ease: 'hold' },
     { at, value: 1, ease: 'hold' },
@@ -33,7 +33,7 @@ const wagon: Loose<Rider> = {
   id: 'r',
   name: 'Wagon',
   badge: 'W1',
-  hitch: { path: 'p', pace: even(0, 48, 1, 97) },
+  attachment: { path: 'p', pace: even(0, 48, 1, 97) },
 };
 const shot = (cues: object[], riders: Loose<Rider>[] = [wagon], paths: object[] = [main, siding]): Shot =>
   shotOf(paths as never, riders, { cues: cues as never });
@@ -73,7 +73,7 @@ describe('a rider turns out to another path', () => {
       ...go(comes, 'q', on),
       id: 'signal',
       name: 'Signal',
-      does: { kind: 'facing', rider: 'r' },
+      action: { kind: 'facing', rider: 'r' },
     };
     const after = on.kind === 'speed' ? 40 / 24 : 0.5;
     const answer = {
@@ -99,7 +99,7 @@ describe('a rider turns out to another path', () => {
     // A straight that meets the ring at its first point, in its own direction.
     const at = (s: number) => first.map((value, k) => value + s * tangent[k]) as [number, number, number];
     const tangential = { ...runs(at(-20), at(40)), id: 'p' };
-    const long = { ...wagon, hitch: { path: 'p', pace: even(0, 200, 1, 97) } };
+    const long = { ...wagon, attachment: { path: 'p', pace: even(0, 200, 1, 97) } };
     const turned = shot([go(20)], [long], [tangential, ring]);
     const wanted: [number, number, number] = [0, 0, 0];
     for (const frame of [30, 60, 97]) {
@@ -112,8 +112,13 @@ describe('a rider turns out to another path', () => {
     const string = shot(
       [go(20)],
       [
-        { ...wagon, hitch: { path: 'p', pace: even(10, 48, 1, 97) } },
-        { id: 's', name: 'Second', badge: 'S2', hitch: { path: 'p', follows: { rider: 'r', gap: 5 } } },
+        { ...wagon, attachment: { path: 'p', pace: even(10, 48, 1, 97) } },
+        {
+          id: 's',
+          name: 'Second',
+          badge: 'S2',
+          attachment: { path: 'p', coupledTo: { rider: 'r', gap: 5 } },
+        },
       ],
     );
     // The leader is 8 m up the siding; the second, 5 m behind it, is 3 m up it as well.
@@ -159,12 +164,12 @@ describe('a rider turns out to another path', () => {
       id: 'o',
       name: 'Other',
       badge: 'O2',
-      hitch: { path: 'p', pacedBy: { rider: 'r' } },
+      attachment: { path: 'p', pacedBy: { rider: 'r' } },
     };
     const circle = shot([], [wagon, other]);
     const cues = [go(5, 'q', { kind: 'distance', rider: 'o' })];
     expect(() => parseShot({ ...circle, cues })).toThrow('no circle');
-    expect(() => parseShot({ ...circle, cues: [go(5, 'x')] })).toThrow('cues[0].does.path');
+    expect(() => parseShot({ ...circle, cues: [go(5, 'x')] })).toThrow('cues[0].action.path');
     expect(withoutTurnouts(shot([go(20)]), 'q').cues).toEqual([]);
     const late = checkShot(evaluateShot(shot([go(500)]), NO_ASSETS));
     expect(late.map(({ kind, message }) => [kind, message])).toEqual([

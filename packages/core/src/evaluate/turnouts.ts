@@ -27,7 +27,7 @@ export function turnoutsOf(
   moment: (cue: Cue) => number | null,
 ): Turnout[] {
   return cues.flatMap((cue): Turnout[] => {
-    const to = paths.get(cue.does.path ?? '');
+    const to = paths.get(cue.action.path ?? '');
     const frame = moment(cue);
     return to === undefined || to instanceof PathError || frame === null ? [] : [{ frame, to }];
   });

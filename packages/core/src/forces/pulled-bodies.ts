@@ -1,5 +1,5 @@
 import { quat } from 'gl-matrix';
-import type { Forces } from '../document/shot-forces.js';
+import type { RigidBody } from '../document/shot-rigid-body.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import type { TriangleMesh } from '../solid/index.js';
 import { STATE, type BodySpec, type LedSpec, type Physics, type PhysicsWorld } from './physics.js';
@@ -29,7 +29,7 @@ const JUMP = 1;
 /** A body that is pulled along. */
 export interface PulledSpec {
   readonly body: BodySpec;
-  readonly forces: Forces;
+  readonly forces: RigidBody;
 }
 
 /** What is in a world of pulled bodies, but for where it is. */

@@ -2,7 +2,7 @@ import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import { sampleBlocks, sampleShot } from '../bake/index.js';
 import { newShot } from '../document/new-shot.js';
 import { evaluateShot } from '../evaluate/index.js';
-import { newHitch } from '../ride/new-hitch.js';
+import { newAttachment } from '../ride/new-attachment.js';
 import { CSV_HEADER, writeCsv } from './csv-write.js';
 
 const range = { first: 10, last: 13 };
@@ -14,7 +14,7 @@ const shot = newShot({
     { id: 'p', name: 'P', basis: 'polyline', points: [{ position: [0, 0, 0] }, { position: [0, 0, 0.3] }] },
   ],
   riders: [
-    { id: 'first', name: 'A', hitch: newHitch('p', range) },
+    { id: 'first', name: 'A', attachment: newAttachment('p', range) },
     { id: 'second', name: 'B' },
   ],
 });
@@ -65,7 +65,7 @@ it('is the same in blocks of frames as whole, turns by the shorter way from one 
     riders: [1, 2].map((n) => ({
       id: `r${n}`,
       name: 'R',
-      hitch: {
+      attachment: {
         path: 'p',
         pace: {
           keys: [
@@ -113,10 +113,10 @@ it('tells where the origin of a wagon is, whatever holds it on its path, and whe
       id: `w${i}`,
       name: 'W',
       chassis,
-      hitch: {
+      attachment: {
         path: 'p',
         anchor,
-        follows: i === 0 ? null : { rider: `w${i - 1}`, gap: 0 },
+        coupledTo: i === 0 ? null : { rider: `w${i - 1}`, gap: 0 },
         pace: {
           keys: [
             { frame: 1, value: 40 },

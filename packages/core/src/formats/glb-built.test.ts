@@ -76,7 +76,7 @@ const named = (document: Document, name: string): Node => {
 
 it('pieces are a node each with a mesh they share; a profile is one mesh', async () => {
   const shot = shotWith({
-    laid: [
+    dressing: [
       { id: 'ties', name: 'Ties', path: 'p', model: 'bar', every: 1, fit: true },
       {
         id: 'road',
@@ -111,7 +111,7 @@ it('pieces are a node each with a mesh they share; a profile is one mesh', async
 
 it('bent pieces follow the curve, and what is laid can be given out alone', async () => {
   const shot = shotWith({
-    laid: [
+    dressing: [
       {
         id: 'rail',
         name: 'Rail',

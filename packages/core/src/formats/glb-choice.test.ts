@@ -75,7 +75,7 @@ function shotOf(fields: Partial<Loose<Shot>> = {}, frames = 24): Shot {
     radius: RADIUS,
     centre: [i % 2 === 0 ? 0.6 : -0.6, RADIUS, i < 2 ? 1 : -1],
   }));
-  const rider = { model: 'm', hitch: { path: 'p', pace }, wheels };
+  const rider = { model: 'm', attachment: { path: 'p', pace }, wheels };
   return newShot({
     name: 'Round',
     loop: true,

@@ -1,5 +1,5 @@
 import type { Document, Mesh, Node, Scene } from '@gltf-transform/core';
-import type { Laid } from '../document/shot-laid.js';
+import type { Dressing } from '../document/shot-dressing.js';
 import {
   PIECE,
   bendAlong,
@@ -29,7 +29,7 @@ export function addLaid(
   }
 }
 
-function sweptMesh(target: Document, { name, color, ring }: Laid, swept: SweptMesh): Mesh {
+function sweptMesh(target: Document, { name, color, ring }: Dressing, swept: SweptMesh): Mesh {
   const { positions, normals, uvs, indices } = swept;
   const buffer = target.getRoot().listBuffers()[0];
   const accessor = (kind: 'VEC2' | 'VEC3' | 'SCALAR', values: Float32Array | Uint32Array) =>
@@ -76,7 +76,7 @@ function addPieces(
 /** Replaces the meshes under a piece by what they are once they follow the curve. */
 function bendNode(
   target: Document,
-  laid: Laid,
+  laid: Dressing,
   path: LaidThing['path'],
   bent: Parameters<typeof bendAlong>[2],
   piece: Node,

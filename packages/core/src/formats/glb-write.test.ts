@@ -9,7 +9,7 @@ import { newShot } from '../document/new-shot.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot } from '../evaluate/index.js';
 import type { Vec3 } from '../math/vec.js';
-import { newHitch } from '../ride/new-hitch.js';
+import { newAttachment } from '../ride/new-attachment.js';
 import { writeCsv } from './csv-write.js';
 import { writeGlb } from './glb-write.js';
 import { hierarchyOf } from './hierarchy-read.js';
@@ -67,7 +67,7 @@ function sampleShotDocument(): Shot {
     [-40, 1, 8],
     [-12, 9, -30],
   ];
-  const hitch = newHitch('loop', range);
+  const attachment = newAttachment('loop', range);
   const rider = { kind: 'vehicle' as const, model: 'figure' };
   return newShot({
     name: 'Two figures',
@@ -88,16 +88,16 @@ function sampleShotDocument(): Shot {
         id: 'a',
         name: 'Ahead',
         ...rider,
-        hitch: { ...hitch, offset: { ...hitch.offset, rise: 0.5, yaw: 20 } },
+        attachment: { ...attachment, offset: { ...attachment.offset, rise: 0.5, yaw: 20 } },
       },
       {
         id: 'b',
         name: 'Behind',
         ...rider,
-        hitch: {
-          ...hitch,
-          facing: { ...hitch.facing, forward: '-x' },
-          offset: { ...hitch.offset, along: -6 },
+        attachment: {
+          ...attachment,
+          facing: { ...attachment.facing, forward: '-x' },
+          offset: { ...attachment.offset, along: -6 },
         },
       },
       { id: 'c', name: 'Onlooker', ...rider, rest: { translation: [1, 2, 3], scale: [2, 2, 2] } },
@@ -345,8 +345,8 @@ it('parts that cues move are in the ride, at whole frames as in the CSV, from ho
   const cue = (kind: 'turn' | 'move', axis: '+x' | '+z', value: number) => ({
     id: kind,
     name: kind,
-    on: { kind: 'frame' as const },
-    does: { kind, rider: 'x', node: 'knee', axis },
+    trigger: { kind: 'frame' as const },
+    action: { kind, rider: 'x', node: 'knee', axis },
     keys: [
       { at: 1, value: 0, ease: 'linear' as const },
       { at: 25, value },

@@ -64,7 +64,7 @@ async function baked(rider: Loose<Rider>, within = 0) {
       { id: 'p', name: 'P', basis: 'polyline', points: [{ position: [0, 0, 0] }, { position: [0, 0, 20] }] },
     ],
     models: [{ id: 'm', name: 'M', source: { file: 'm.glb' } }],
-    riders: [{ id: 'r', name: 'Cart', model: 'm', ...rider, hitch: { path: 'p', pace: { keys } } }],
+    riders: [{ id: 'r', name: 'Cart', model: 'm', ...rider, attachment: { path: 'p', pace: { keys } } }],
   });
   const models = new Map([['m', oddCart()]]);
   const evaluated = evaluateShot(shot, await assetsOf(shot, models));

@@ -6,7 +6,7 @@ import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import { distance3, type Vec3 } from '../math/vec.js';
 import { compilePace } from '../pace/compile-pace.js';
 import { compilePath } from '../path/compile-path.js';
-import { newHitch } from '../ride/new-hitch.js';
+import { newAttachment } from '../ride/new-attachment.js';
 import { writeCsv } from './csv-write.js';
 import type { Imported, ImportedRide } from './imported.js';
 import { readPaths } from './paths-read.js';
@@ -20,8 +20,8 @@ function placeAt(imported: Imported, ride: ImportedRide, frame: number): Vec3 {
   const path = imported.paths.find(({ id }) => id === ride.pathId);
   if (!path) throw new Error('the ride has no path');
   const curve = compilePath(path);
-  const hitch = newHitch(path.id, { first: 1, last: 2 });
-  const pace = compilePace({ ...hitch.pace, unit: 'metres', keys: ride.keys }, 24, curve);
+  const attachment = newAttachment(path.id, { first: 1, last: 2 });
+  const pace = compilePace({ ...attachment.pace, unit: 'metres', keys: ride.keys }, 24, curve);
   const out: Vec3 = [0, 0, 0];
   curve.position(pace.distance(frame), out);
   return out;
@@ -155,7 +155,7 @@ describe('CSV', () => {
         {
           id: 'r',
           name: 'R',
-          hitch: {
+          attachment: {
             path: 'p',
             pace: {
               unit: 'laps',

@@ -31,6 +31,13 @@ export interface PlayedClip {
   pose(frame: number, pose: HierarchyPose): void;
 }
 
+/** A block of the document as it is played. */
+export interface PlayedBlock extends PlayedClip {
+  readonly repeats: boolean;
+  /** How often it has run through what is played of its clip, since its first frame; negative where it goes back. */
+  runs(frame: number): number;
+}
+
 /**
  * How much of a block is shown at a frame, 0 to 1: it comes over the time in which the block before it still lasts, else over its own
  * `blend`, and goes over that where no block follows on it.
@@ -57,11 +64,11 @@ export function playBlocks(
   blocks: readonly ClipBlock[],
   hierarchy: NodeHierarchy,
   ride: BlockRide,
-): PlayedClip[] {
+): PlayedBlock[] {
   const { first, last, fps, loop } = ride;
   const round = last - first + 1;
   const shifts = loop ? [0, round, -round] : [0];
-  return blocks.flatMap((block, i): PlayedClip[] => {
+  return blocks.flatMap((block, i): PlayedBlock[] => {
     const clip = clipNamed(hierarchy, block.clip);
     if (clip === null) return [];
     const { from, length } = partOfClip(block, clip);
@@ -80,6 +87,8 @@ export function playBlocks(
     return [
       {
         clip,
+        repeats: block.end === 'repeat',
+        runs: (frame) => gone(frame) / length,
         weight: (frame) => blockWeight(blocks, i, fps, inRound(frame)),
         pose(frame, pose) {
           const by = gone(frame);

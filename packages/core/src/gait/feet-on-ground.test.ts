@@ -1,7 +1,7 @@
 import { mat4, vec3 } from 'gl-matrix';
 import { GroundSurface } from '../contact/index.js';
 import { newShot, type Loose } from '../document/new-shot.js';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { Vec3 } from '../math/vec.js';
 import { POSE } from '../pose/pose.js';
@@ -74,7 +74,7 @@ const winding: Vec3[] = [
 /** By frame and foot how high its lowest place is over the ground, by the figure's own joints; and what the board says. */
 function walked(
   { surface, height }: ReturnType<typeof slope>,
-  hitch: Loose<Hitch>,
+  attachment: Loose<Attachment>,
   points = straight,
   scale = 1,
 ) {
@@ -97,11 +97,11 @@ function walked(
           stride: STRIDE,
           feet: FEET.map((node, i) => ({ node, stances: stances(i / 2) })),
         },
-        hitch: {
+        attachment: {
           path: 'p',
           pace: pace(8),
           ground: { mode: 'stick', up: 20, down: 20, tilt: false },
-          ...hitch,
+          ...attachment,
         },
       },
     ],
@@ -180,8 +180,8 @@ describe.each(GROUNDS)('on %s', (name, make) => {
   const place = make();
   it.each(WALKS.filter(([how]) => !(name.startsWith('stairs') && how.startsWith('leaning'))))(
     'feet stand on it and do not swing through it: %s',
-    (__, hitch, points, scale) => {
-      const looks = walked(place, hitch, [...points], scale);
+    (__, attachment, points, scale) => {
+      const looks = walked(place, attachment, [...points], scale);
       expect(looks.filter(({ down }) => down).length).toBeGreaterThan(150);
       for (const { frame, clear, down, board } of looks) {
         expect({ frame, ok: clear >= (down ? -1 : -0.01), clear }).toMatchObject({ ok: true });

@@ -1,6 +1,6 @@
 import { vec3 } from 'gl-matrix';
 import type { GroundSurface } from '../contact/ground-surface.js';
-import type { GroundContact } from '../document/shot-hitch.js';
+import type { GroundContact } from '../document/shot-attachment.js';
 import { placeNodes, readOrigin, withAllAbove } from '../hierarchy/model-space.js';
 import { initialPose, type HierarchyPose, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 import { wrapAngle } from '../math/angle.js';

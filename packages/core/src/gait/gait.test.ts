@@ -5,7 +5,7 @@ import { GroundSurface } from '../contact/index.js';
 import { newShot, type Loose } from '../document/new-shot.js';
 import { defaultsOf } from '../document/defaults.js';
 import { Cycle, type Gait } from '../document/shot-rider.js';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import { evaluateShot, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import type { Vec3 } from '../math/vec.js';
 import { originOf, toModelSpace } from '../hierarchy/model-space.js';
@@ -73,7 +73,7 @@ const stops = [
 
 function walk(
   own: Loose<Gait> = {},
-  hitch: Loose<Hitch> = {},
+  attachment: Loose<Attachment> = {},
   points = bend(4),
   scale = 1,
   ground?: GroundSurface,
@@ -92,7 +92,7 @@ function walk(
         kind: 'character',
         rest: { scale: [scale, scale, scale] },
         gait: { ...gait, ...own },
-        hitch: { path: 'p', pace: { keys: stops }, ...hitch },
+        attachment: { path: 'p', pace: { keys: stops }, ...attachment },
       },
     ],
   });
@@ -288,7 +288,7 @@ it('stops come to rest where both feet are down, each by the least', () => {
   expect(restingPhases(shot.riders[0].gait ?? { feet: [] })).toEqual(
     [0.05, 0.55].map((phase) => expect.closeTo(phase, 2)),
   );
-  const { gauge } = walk({}, { pace: naturalStops(shot, NO_ASSETS, 'r').riders[0].hitch?.pace });
+  const { gauge } = walk({}, { pace: naturalStops(shot, NO_ASSETS, 'r').riders[0].attachment?.pace });
   // 6 m are 5 cycles; the nearest rest is a twentieth of a cycle on.
   expect(gauge('phase')(120)).toBeCloseTo(5.05, 2);
   expect(() =>
@@ -310,8 +310,8 @@ it('stops come to rest there beside the path, and under keyed offsets, too', () 
   ];
   for (const beside of offsets) {
     const { shot } = walk({}, beside).evaluated;
-    const { hitch } = naturalStops(shot, NO_ASSETS, 'r').riders[0];
-    const phase = walk({}, { ...beside, pace: hitch?.pace }).gauge('phase')(120);
+    const { attachment } = naturalStops(shot, NO_ASSETS, 'r').riders[0];
+    const phase = walk({}, { ...beside, pace: attachment?.pace }).gauge('phase')(120);
     const off = Math.min(...[0.05, 0.55, 1.05].map((rest) => Math.abs(phase - Math.floor(phase) - rest)));
     expect(off).toBeLessThan(0.01);
   }

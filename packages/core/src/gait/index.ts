@@ -5,5 +5,5 @@ export { pairedName, proposeCycle } from './propose-cycle.js';
 export { cycleBy } from './cycle-by.js';
 export { compileCycle, type CycleMotion } from './cycle-value.js';
 export type { IdleSpan } from './idle-spans.js';
-export { clipDriver, playBlocks, type PlayedClip } from './clip-blocks.js';
+export { clipDriver, playBlocks, type PlayedBlock, type PlayedClip } from './clip-blocks.js';
 export { addBlock, beginBlock, endBlock, moveBlock } from './change-blocks.js';

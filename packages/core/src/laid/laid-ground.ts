@@ -1,5 +1,5 @@
 import { GroundSurface } from '../contact/index.js';
-import type { Laid } from '../document/shot-laid.js';
+import type { Dressing } from '../document/shot-dressing.js';
 import type { Shot } from '../document/shot.js';
 import { PathError, compiledPathOf, type CompiledPath } from '../path/index.js';
 import type { TriangleMesh } from '../solid/index.js';
@@ -14,7 +14,7 @@ interface Swept {
 const swept = new WeakMap<CompiledPath, Map<string, Swept>>();
 
 /** What is swept along a path for one thing that is laid, made once for as long as nothing of it changes. */
-export function sweptOf(laid: Laid, path: CompiledPath): SweptMesh | null {
+export function sweptOf(laid: Dressing, path: CompiledPath): SweptMesh | null {
   // What it is called and looks like sweeps nothing.
   const key = JSON.stringify({ ...laid, name: '', color: '', ground: false });
   const known = swept.get(path) ?? new Map<string, Swept>();
@@ -29,7 +29,7 @@ export function sweptOf(laid: Laid, path: CompiledPath): SweptMesh | null {
 /** The curve that something is laid along; null where there is none. */
 export function laidCurve(
   { paths }: Pick<Shot, 'paths'>,
-  { path: id }: Pick<Laid, 'path'>,
+  { path: id }: Pick<Dressing, 'path'>,
 ): CompiledPath | null {
   const path = paths.find((one) => one.id === id);
   const curve = path && compiledPathOf(path);
@@ -37,7 +37,7 @@ export function laidCurve(
 }
 
 /** What of the things laid riders stand on: whether a thing's profile was laid as ground. */
-export function isLaidGround({ kind, ground }: Laid): boolean {
+export function isLaidGround({ kind, ground }: Dressing): boolean {
   return kind === 'profile' && ground;
 }
 
@@ -58,10 +58,10 @@ export function groundItself(ground: GroundSurface | null): GroundSurface | null
 
 /** The ground with what is laid on it to be stood on; what was joined last is kept. */
 export function groundWithLaid(
-  shot: Pick<Shot, 'paths' | 'laid'>,
+  shot: Pick<Shot, 'paths' | 'dressing'>,
   base: GroundSurface | null,
 ): GroundSurface | null {
-  const meshes = shot.laid.filter(isLaidGround).flatMap((laid) => {
+  const meshes = shot.dressing.filter(isLaidGround).flatMap((laid) => {
     const curve = laidCurve(shot, laid);
     const mesh = curve && sweptOf(laid, curve);
     return mesh ? [mesh] : [];

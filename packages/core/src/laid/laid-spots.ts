@@ -1,4 +1,4 @@
-import type { Laid } from '../document/shot-laid.js';
+import type { Dressing } from '../document/shot-dressing.js';
 import type { CompiledPath } from '../path/index.js';
 
 /** More pieces of one thing are not laid: the steps that would make more are left out at its end. */
@@ -15,7 +15,7 @@ export interface LaidStretch {
 }
 
 /** Which stretch of a path is laid along; on an open one no more than there is of it. */
-export function laidStretch({ from, to }: Pick<Laid, 'from' | 'to'>, path: CompiledPath): LaidStretch {
+export function laidStretch({ from, to }: Pick<Dressing, 'from' | 'to'>, path: CompiledPath): LaidStretch {
   const { length, closed } = path;
   if (!closed) {
     const held = (s: number) => Math.min(length, Math.max(0, s));
@@ -35,7 +35,7 @@ export function laidStretch({ from, to }: Pick<Laid, 'from' | 'to'>, path: Compi
  *
  * @returns metres, and the step as it came out
  */
-export function laidSpots(laid: Pick<Laid, 'from' | 'to' | 'every' | 'fit'>, path: CompiledPath) {
+export function laidSpots(laid: Pick<Dressing, 'from' | 'to' | 'every' | 'fit'>, path: CompiledPath) {
   const { from, to, round } = laidStretch(laid, path);
   const way = to - from;
   const steps = laid.fit

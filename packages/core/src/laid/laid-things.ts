@@ -1,5 +1,5 @@
 import type { GroundSurface } from '../contact/index.js';
-import type { Laid } from '../document/shot-laid.js';
+import type { Dressing } from '../document/shot-dressing.js';
 import type { Shot } from '../document/shot.js';
 import type { CompiledPath } from '../path/index.js';
 import { laidCurve, sweptOf } from './laid-ground.js';
@@ -8,7 +8,7 @@ import type { SweptMesh } from './sweep-profile.js';
 
 /** One thing as it is laid: its pieces, or what was swept. */
 export interface LaidThing {
-  readonly laid: Laid;
+  readonly laid: Dressing;
   readonly path: CompiledPath;
   readonly pieces: LaidPieces | null;
   readonly swept: SweptMesh | null;
@@ -19,8 +19,11 @@ export interface LaidThing {
  *
  * @param ground what pieces stand on; what is laid itself is none to them
  */
-export function laidThings(shot: Pick<Shot, 'paths' | 'laid'>, ground: GroundSurface | null): LaidThing[] {
-  return shot.laid.flatMap((laid): LaidThing[] => {
+export function laidThings(
+  shot: Pick<Shot, 'paths' | 'dressing'>,
+  ground: GroundSurface | null,
+): LaidThing[] {
+  return shot.dressing.flatMap((laid): LaidThing[] => {
     const path = laidCurve(shot, laid);
     if (path === null) return [];
     return laid.kind === 'pieces'
@@ -30,6 +33,6 @@ export function laidThings(shot: Pick<Shot, 'paths' | 'laid'>, ground: GroundSur
 }
 
 /** The models that pieces wear, the first being most of theirs. */
-export function modelsLaid({ model, others }: Pick<Laid, 'model' | 'others'>): (string | null)[] {
+export function modelsLaid({ model, others }: Pick<Dressing, 'model' | 'others'>): (string | null)[] {
   return [model, ...others.map((other) => other.model)];
 }

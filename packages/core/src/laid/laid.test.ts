@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { newShot } from '../document/new-shot.js';
-import type { Laid } from '../document/shot-laid.js';
+import type { Dressing } from '../document/shot-dressing.js';
 import { parseShot } from '../document/parse-shot.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot, NO_ASSETS } from '../evaluate/index.js';
@@ -10,7 +10,7 @@ import { PIECE } from './lay-pieces.js';
 import { laidThings } from './laid-things.js';
 import { profileOfPath } from './profile-of-path.js';
 
-type Fields = Partial<Omit<Laid, 'offset'>> & { offset?: Partial<Laid['offset']> };
+type Fields = Partial<Omit<Dressing, 'offset'>> & { offset?: Partial<Dressing['offset']> };
 
 /** Quarter circles as cubics leave the circle by less than 0.03 %. */
 const KAPPA = 0.5522847498;
@@ -42,7 +42,7 @@ function shotWith(path: object, laid: Fields): Shot {
     ...newShot({ name: 't' }),
     paths: [path],
     models,
-    laid: [{ id: 'l', name: 'L', path: 'p', model: 'tie', ...laid }],
+    dressing: [{ id: 'l', name: 'L', path: 'p', model: 'tie', ...laid }],
   });
 }
 const thing = (path: object, laid: Fields, ground: GroundSurface | null = null) =>
@@ -239,7 +239,7 @@ describe('a profile', () => {
     const rider = {
       id: 'r',
       name: 'R',
-      hitch: {
+      attachment: {
         path: 'p',
         pace: { unit: 'metres', keys: [{ frame: 1, value: 2 }] },
         ground: { mode: 'stick' },
@@ -251,7 +251,7 @@ describe('a profile', () => {
       return pose[1];
     };
     expect(heightIn({ ...shot, riders: [rider] })).toBeCloseTo(4.3, 9);
-    expect(heightIn({ ...shot, laid: [], riders: [rider] })).toBeCloseTo(4, 9);
+    expect(heightIn({ ...shot, dressing: [], riders: [rider] })).toBeCloseTo(4, 9);
   });
 
   it('of a slab that is ground its upper side is stood on, however near the lower one is', () => {
@@ -266,7 +266,7 @@ describe('a profile', () => {
       ],
     });
     const pace = { unit: 'metres', keys: [{ frame: 1, value: 5 }] };
-    const rider = { id: 'r', name: 'R', hitch: { path: 'p', pace, ground: { mode: 'stick' } } };
+    const rider = { id: 'r', name: 'R', attachment: { path: 'p', pace, ground: { mode: 'stick' } } };
     const pose = new Float64Array(POSE.size);
     evaluateShot(parseShot({ ...shot, riders: [rider] }), NO_ASSETS).poses[0](1, pose, 0);
     expect(pose[1]).toBeCloseTo(0.7, 9);
@@ -274,7 +274,7 @@ describe('a profile', () => {
 
   it('refuses one of a single point', () => {
     expect(() => shotWith(ten, { kind: 'profile', profile: [[0, 0]] })).toThrow(
-      /laid\[0\]\.profile.*1 points.*two at least/,
+      /dressing\[0\]\.profile.*1 points.*two at least/,
     );
   });
 });

@@ -1,6 +1,6 @@
 import { quat, vec3 } from 'gl-matrix';
 import type { GroundSurface } from '../contact/index.js';
-import type { Laid } from '../document/shot-laid.js';
+import type { Dressing } from '../document/shot-dressing.js';
 import { RADIANS } from '../math/angle.js';
 import { seededNumbers } from '../math/seeded.js';
 import type { Quat, Vec3 } from '../math/vec.js';
@@ -33,7 +33,7 @@ export interface LaidPieces {
  *
  * @param ground what those stand on that stand on the ground; where there is none they keep the path's height
  */
-export function layPieces(laid: Laid, path: CompiledPath, ground: GroundSurface | null): LaidPieces {
+export function layPieces(laid: Dressing, path: CompiledPath, ground: GroundSurface | null): LaidPieces {
   const { spots, step, wanted } = laidSpots(laid, path);
   const sides = laid.both ? [laid.offset.side, -laid.offset.side] : [laid.offset.side];
   const each = Math.min(spots.length, Math.floor(MOST_PIECES / sides.length));
@@ -58,7 +58,7 @@ export function layPieces(laid: Laid, path: CompiledPath, ground: GroundSurface 
 }
 
 /** Which model a piece wears: of those that take every so-many-th, counted from the first, the last. */
-function modelOf({ others }: Laid, n: number): number {
+function modelOf({ others }: Dressing, n: number): number {
   for (let k = others.length - 1; k >= 0; k--) if (n % others[k].every === 0) return k + 1;
   return 0;
 }
@@ -67,7 +67,7 @@ const frame = new Float64Array(12);
 const turn: Quat = [0, 0, 0, 1];
 
 function placePiece(
-  { stand, offset }: Laid,
+  { stand, offset }: Dressing,
   path: CompiledPath,
   ground: GroundSurface | null,
   s: number,
@@ -117,7 +117,7 @@ const middle: Vec3 = [0, 0, 0];
  * @param ways     directions in the same order, turned likewise; null where there are none
  */
 export function bendAlong(
-  laid: Pick<Laid, 'stand' | 'offset'>,
+  laid: Pick<Dressing, 'stand' | 'offset'>,
   path: CompiledPath,
   { distance, side, size }: { readonly distance: number; readonly side: number; readonly size: number },
   places: { [index: number]: number; readonly length: number },

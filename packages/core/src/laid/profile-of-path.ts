@@ -1,4 +1,4 @@
-import type { Laid } from '../document/shot-laid.js';
+import type { Dressing } from '../document/shot-dressing.js';
 import type { ShotPath } from '../document/shot-path.js';
 import { PathError, compilePath } from '../path/index.js';
 
@@ -12,7 +12,7 @@ const MOST_CORNERS = 160;
  * @param width how wide it becomes, metres; as high as that makes it
  * @throws PathError where the path has no curve, or no width
  */
-export function profileOfPath(path: ShotPath, width: number): Pick<Laid, 'profile' | 'ring'> {
+export function profileOfPath(path: ShotPath, width: number): Pick<Dressing, 'profile' | 'ring'> {
   const curve = compilePath(path);
   const place: [number, number, number] = [0, 0, 0];
   const distances = new Set<number>();

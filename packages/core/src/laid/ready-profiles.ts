@@ -1,7 +1,9 @@
-import type { Laid } from '../document/shot-laid.js';
+import type { Dressing } from '../document/shot-dressing.js';
 
 /** A profile to begin with, and how it is mostly laid. */
-export interface ReadyProfile extends Partial<Pick<Laid, 'ring' | 'both' | 'offset' | 'ground' | 'color'>> {
+export interface ReadyProfile extends Partial<
+  Pick<Dressing, 'ring' | 'both' | 'offset' | 'ground' | 'color'>
+> {
   readonly name: string;
   readonly profile: readonly (readonly [number, number])[];
 }

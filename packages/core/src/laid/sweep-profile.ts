@@ -1,4 +1,4 @@
-import type { Laid } from '../document/shot-laid.js';
+import type { Dressing } from '../document/shot-dressing.js';
 import { RADIANS } from '../math/angle.js';
 import type { CompiledPath } from '../path/index.js';
 import { triangulate, type TriangleMesh } from '../solid/index.js';
@@ -36,7 +36,7 @@ interface Rib {
  *
  * @returns null where the stretch or the profile has no length
  */
-export function sweepProfile(laid: Laid, path: CompiledPath): SweptMesh | null {
+export function sweepProfile(laid: Dressing, path: CompiledPath): SweptMesh | null {
   const sides = laid.both ? [1, -1] : [1];
   const sections = sectionsOf(laid, path);
   if (sections.length < 2) return null;
@@ -96,7 +96,7 @@ export function sweepProfile(laid: Laid, path: CompiledPath): SweptMesh | null {
 }
 
 /** The profile beside its path; a ring goes round to the left, a line so that it looks up more than down. */
-function outlineOf({ profile, ring, offset }: Laid, side: number): [number, number][] {
+function outlineOf({ profile, ring, offset }: Dressing, side: number): [number, number][] {
   const points = profile.map(([x, y]): [number, number] => [side * (x + offset.side), y + offset.rise]);
   const turn = ring
     ? points.reduce((sum, [x, y], i) => {
@@ -152,7 +152,7 @@ function stripsOf(points: readonly (readonly [number, number])[], ring: boolean)
 }
 
 /** The distances of sections: where the curve bends they lie closer, so that it is followed within {@link SAG}. */
-function sectionsOf(laid: Laid, path: CompiledPath): number[] {
+function sectionsOf(laid: Dressing, path: CompiledPath): number[] {
   const { from, to } = laidStretch(laid, path);
   const reach =
     Math.max(...laid.profile.map(([x, y]) => Math.hypot(x, y))) +

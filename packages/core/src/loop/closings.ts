@@ -1,7 +1,7 @@
 import type { Pace } from '../document/shot-pace.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
-import { withHitch, withRider } from '../arrange/change-rider.js';
+import { withAttachment, withRider } from '../arrange/change-rider.js';
 import { curveRidden } from '../path/compiled-path-of.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { matchedEnds, thereAndBack, wholeLaps, type CycleFrames } from './close-pace.js';
@@ -25,10 +25,10 @@ const CLOSING_TOLERANCE = 0.05;
 
 /** Whether there may be a way to close a gap: what goes by another's timing closes with that. */
 export function canClose({ riders }: Shot, { rider: id, channel }: SeamGap): boolean {
-  const hitch = riders.find((rider) => rider.id === id)?.hitch;
+  const attachment = riders.find((rider) => rider.id === id)?.attachment;
   if (channel === 'focal' || channel === 'part' || channel === 'swing' || channel === 'roll') return false;
   if (channel === 'wheel' || channel === 'gait' || channel === 'cycle') return true;
-  return hitch !== null && hitch !== undefined && !hitch.follows && !hitch.pacedBy;
+  return attachment !== null && attachment !== undefined && !attachment.coupledTo && !attachment.pacedBy;
 }
 
 /** The ways to close a gap, the least change first. */
@@ -46,14 +46,14 @@ export function closingsOf(evaluated: EvaluatedShot, gap: SeamGap, tolerance = C
 }
 
 function pacing({ shot }: EvaluatedShot, rider: Rider): Closing[] {
-  const { hitch } = rider;
+  const { attachment } = rider;
   const path = curveRidden(shot, rider);
-  if (!hitch || path === null) return [];
+  if (!attachment || path === null) return [];
   const { fps, range } = shot;
   const cycle: CycleFrames = { first: range.first, frames: cycleFrames(shot), fps };
-  const { pace } = hitch;
+  const { pace } = attachment;
   const taken = (next: Pace): Shot => ({
-    ...withHitch(shot, rider.id, (before) => ({ ...before, pace: next })),
+    ...withAttachment(shot, rider.id, (before) => ({ ...before, pace: next })),
     loop: true,
   });
   const closings: Closing[] = [];
@@ -110,7 +110,8 @@ function rolling(evaluated: EvaluatedShot, rider: Rider, gap: SeamGap, tolerance
     : Math.abs(inCycle(evaluated, rider, gap.meets).moved);
   const round = gap.channel === 'wheel' && wheel ? 2 * Math.PI * wheel.radius : rider.gait?.stride;
   if (round === undefined || moved < 1e-9) return [];
-  const turns = Math.max(1, Math.round(moved / round));
+  // A spoked wheel may end on any of its spokes.
+  const turns = Math.max(1, Math.round((moved / round) * gap.folds)) / gap.folds;
   const factor = moved / turns / round;
   if (Math.abs(factor - 1) > tolerance) return [];
   const { gait } = rider;
@@ -128,12 +129,19 @@ function rolling(evaluated: EvaluatedShot, rider: Rider, gap: SeamGap, tolerance
   return [
     {
       label: gap.channel === 'wheel' ? 'Change the radius' : 'Change the stride',
-      detail: `${what.toFixed(4)} m → ${(what * factor).toFixed(4)} m, ${turns} whole ${gap.channel === 'wheel' ? 'turns' : 'strides'}`,
+      detail: `${what.toFixed(4)} m → ${(what * factor).toFixed(4)} m, ${inTurns(turns, gap)}`,
       change: Math.abs(factor - 1),
       shot: after,
     },
   ];
 }
+
+const inTurns = (turns: number, { channel, folds }: SeamGap): string =>
+  channel !== 'wheel'
+    ? `${turns} whole strides`
+    : folds === 1
+      ? `${turns} whole turns`
+      : `${Math.round(turns * folds)} × 1/${folds} turn`;
 
 /** By how much a wheel turns in a cycle, radians. */
 function rolledInCycle({ shot, gauges }: EvaluatedShot, rider: Rider, wheel: string): number {

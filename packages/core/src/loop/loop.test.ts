@@ -1,3 +1,5 @@
+import type { NodeHierarchy } from '../hierarchy/index.js';
+import { NO_SHAPES, type ModelShapes } from '../solid/index.js';
 import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import fc from 'fast-check';
 import { newShot, type Loose } from '../document/new-shot.js';
@@ -5,6 +7,7 @@ import type { Pace } from '../document/shot-pace.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import { compilePath } from '../path/compile-path.js';
 import { POSE } from '../pose/pose.js';
 import { closingsOf } from './closings.js';
 import { relay } from './relay.js';
@@ -29,16 +32,19 @@ function shotWith(pace: Loose<Pace>, parts: Loose<Rider> = {}, closed = true): S
     paths: [
       { id: 'p', name: 'P', basis: 'through', closed, points: places.map((position) => ({ position })) },
     ],
-    riders: [{ id: 'r', name: 'Runner', ...parts, hitch: { path: 'p', bank: { mode: 'physical' }, pace } }],
+    models: [{ id: 'm', name: 'M', source: { asset: 'm' } }],
+    riders: [
+      { id: 'r', name: 'Runner', ...parts, attachment: { path: 'p', bank: { mode: 'physical' }, pace } },
+    ],
   });
 }
 const keys = (last: number, value: number) => [
   { frame: 1, value: 0 },
   { frame: last, value },
 ];
-const open = (shot: Shot) => seamReport(evaluateShot(shot, NO_ASSETS)).filter(isOpen);
+const open = (shot: Shot) => seamReport(evaluateShot(shot, NO_ASSETS), NO_SHAPES).filter(isOpen);
 const gapOf = (shot: Shot, channel: string) =>
-  seamReport(evaluateShot(shot, NO_ASSETS)).find((gap) => gap.channel === channel) as {
+  seamReport(evaluateShot(shot, NO_ASSETS), NO_SHAPES).find((gap) => gap.channel === channel) as {
     gap: number;
     rate: number;
   };
@@ -59,7 +65,7 @@ it('a lap that ends on the last frame itself shows its doubled frame, and closes
   const { shot: after, detail } = closed(shot);
   expect(open(after)).toEqual([]);
   expect(detail).toContain('1 lap');
-  expect(after.riders[0].hitch?.pace.keys.map(({ frame }) => frame)).toEqual([1, 97]);
+  expect(after.riders[0].attachment?.pace.keys.map(({ frame }) => frame)).toEqual([1, 97]);
 });
 
 it.each([
@@ -126,11 +132,11 @@ it('wheels, strides and cycles close by the least change of radius, stride or ra
   );
   // 62.8 m round wheels of 2.51 m: 25.0 turns but for what the splines are off; strides 44.9; 2.1 × 4 s = 8.4 beats.
   expect(gapOf(shot, 'cycle').gap).toBeCloseTo(40, 6);
-  const gaps = seamReport(evaluateShot(shot, NO_ASSETS)).filter(({ channel }) =>
+  const gaps = seamReport(evaluateShot(shot, NO_ASSETS), NO_SHAPES).filter(({ channel }) =>
     ['wheel', 'gait', 'cycle'].includes(channel),
   );
   const after = gaps.reduce((before, gap) => closingsOf(evaluateShot(before, NO_ASSETS), gap)[0].shot, shot);
-  expect(seamReport(evaluateShot(after, NO_ASSETS)).every(({ gap }) => gap < 1e-6)).toBe(true);
+  expect(seamReport(evaluateShot(after, NO_ASSETS), NO_SHAPES).every(({ gap }) => gap < 1e-6)).toBe(true);
   expect(after.riders[0].cycles[0].rate).toBeCloseTo(2, 9);
   expect(after.riders[0].wheels[0].radius).toBe(after.riders[0].wheels[1].radius);
 });
@@ -181,7 +187,7 @@ it('in a relay each is at the frame after the last exactly where the next one wa
           for (let k = 0; k < POSE.size; k++) expect(Math.abs(end[k] - start[k])).toBeLessThan(1e-9);
         }
         expect(
-          seamReport(evaluateShot(shot, NO_ASSETS))
+          seamReport(evaluateShot(shot, NO_ASSETS), NO_SHAPES)
             .filter(({ handsOver }) => !handsOver)
             .every(({ gap }) => gap < 1e-9),
         ).toBe(true);
@@ -189,4 +195,67 @@ it('in a relay each is at the frame after the last exactly where the next one wa
     ),
     { numRuns: 30 },
   );
+});
+
+describe('a wheel that looks the same after a part of a turn', () => {
+  const hierarchy: NodeHierarchy = {
+    nodes: [
+      {
+        name: 'wheel',
+        parent: -1,
+        translation: [0, 0, 0],
+        rotation: [0, 0, 0, 1],
+        scale: [1, 1, 1],
+        weights: [],
+      },
+    ],
+    clips: [],
+    box: null,
+  };
+  /** A wheel about X that has so many spokes, or sides. */
+  const spoked = (spokes: number): ModelShapes => {
+    const positions = Array.from({ length: spokes }, (_, i) => (2 * Math.PI * i) / spokes).flatMap(
+      (angle) => [0.1, 0.41 * Math.cos(angle), 0.41 * Math.sin(angle)],
+    );
+    const part = {
+      node: 0,
+      positions: Float64Array.from(positions),
+      indices: Uint32Array.from([0, 1, 2]),
+      isPictured: false,
+    };
+    return new Map([['m', { mesh: [part] }]]);
+  };
+  const shot = shotWith(
+    { unit: 'laps', keys: keys(97, 1), after: 'accumulate', before: 'accumulate' },
+    {
+      model: 'm',
+      wheels: [{ node: 'wheel', centre: [0, 0, 0], radius: 0.41, axle: '+x', steers: false, drives: true }],
+    },
+  );
+  // Round a circle of 10 m a wheel of 0.41 m turns 24.39 times: 140° beyond whole turns, 4° before two spokes of five.
+  const beyond = 360 * (compilePath(shot.paths[0]).length / (2 * Math.PI * 0.41) - 24);
+  const missed = (shapes: ModelShapes) =>
+    seamReport(evaluateShot(shot, { ...NO_ASSETS, hierarchies: new Map([['m', hierarchy]]) }), shapes).find(
+      ({ channel }) => channel === 'wheel',
+    )?.gap;
+
+  it('misses whole turns where its shape is not known', () => {
+    expect(missed(NO_SHAPES)).toBeCloseTo(beyond, 6);
+  });
+
+  it('misses the nearest of its spokes, or nothing where it is round and plain', () => {
+    expect(missed(spoked(5))).toBeCloseTo(144 - beyond, 6);
+    expect(missed(spoked(24))).toBe(0);
+  });
+
+  it('is closed by the least change of its radius that brings it to a spoke', () => {
+    const assets = { ...NO_ASSETS, hierarchies: new Map([['m', hierarchy]]) };
+    const evaluated = evaluateShot(shot, assets);
+    const gap = seamReport(evaluated, spoked(5)).find(({ channel }) => channel === 'wheel');
+    const [closing] = gap ? closingsOf(evaluated, gap) : [];
+    // 122 fifths of a turn.
+    const radius = (compilePath(shot.paths[0]).length * 5) / 122 / (2 * Math.PI);
+    expect(closing.shot.riders[0].wheels[0].radius).toBeCloseTo(radius, 6);
+    expect(closing.detail).toMatch(/122 × 1\/5 turn$/);
+  });
 });

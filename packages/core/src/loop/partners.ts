@@ -18,13 +18,13 @@ export interface Partner {
  * that is a cycle ahead of it.
  */
 export function seamPartner(shot: Shot, rider: Rider): Partner {
-  const leader = rider.hitch?.pacedBy?.rider ?? rider.id;
-  const family = shot.riders.filter(({ id, hitch }) => {
-    const timed = hitch?.pacedBy;
-    const sameWay = hitch?.path === rider.hitch?.path;
+  const leader = rider.attachment?.pacedBy?.rider ?? rider.id;
+  const family = shot.riders.filter(({ id, attachment }) => {
+    const timed = attachment?.pacedBy;
+    const sameWay = attachment?.path === rider.attachment?.path;
     return sameWay && (id === leader || (timed?.rider === leader && timed.rate === 1));
   });
-  const delayOf = ({ hitch }: Rider) => hitch?.pacedBy?.delay ?? 0;
+  const delayOf = ({ attachment }: Rider) => attachment?.pacedBy?.delay ?? 0;
   const frames = cycleFrames(shot);
   const near = (delay: number) => family.find((other) => Math.abs(delayOf(other) - delay) < 1e-6);
   const next = near(delayOf(rider) - frames);

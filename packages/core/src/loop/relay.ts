@@ -31,13 +31,13 @@ export interface Relay {
 export function relay(shot: Shot, id: string, count: number, loopFrames: number | null): Relay {
   const rider = shot.riders.find((other) => other.id === id);
   const curve = curveRidden(shot, rider);
-  if (!rider?.hitch || curve === null) {
+  if (!rider?.attachment || curve === null) {
     throw new PathError('A relay runs along a path: attach the rider first.');
   }
-  if (!hasOwnPace(rider.hitch)) {
+  if (!hasOwnPace(rider.attachment)) {
     throw new PathError(`${rider.badge} takes its time from another rider; make the relay of that one.`);
   }
-  const { pace } = rider.hitch;
+  const { pace } = rider.attachment;
   const compiled = compilePace(pace, shot.fps, curve);
   const lap = () => driveSeconds(pace, curve, metresPerValue(pace, curve)) * shot.fps;
   const long = Number.isFinite(compiled.to - compiled.from)
@@ -58,7 +58,7 @@ export function relay(shot: Shot, id: string, count: number, loopFrames: number 
   const timed = timesAsFast(withFrames(pace, { from: begins, to: first, scale: 1 / rate }), rate);
   const leader: Rider = {
     ...rider,
-    hitch: { ...rider.hitch, pace: { ...timed, before: 'repeat', after: 'repeat' } },
+    attachment: { ...rider.attachment, pace: { ...timed, before: 'repeat', after: 'repeat' } },
   };
   let riders = shot.riders.map((other) => (other === rider ? leader : other));
   const ids = [id];
@@ -71,8 +71,8 @@ export function relay(shot: Shot, id: string, count: number, loopFrames: number 
         id: copy,
         name: freeName(rider.name, riders),
         badge: freeBadge(rider.name, { riders }),
-        hitch: leader.hitch && {
-          ...leader.hitch,
+        attachment: leader.attachment && {
+          ...leader.attachment,
           takes: [],
           pacedBy: { rider: id, delay: -j * part, rate: 1 },
         },

@@ -3,6 +3,7 @@ import { quat, vec3 } from 'gl-matrix';
 import type { Rider } from '../document/shot-rider.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { isMoving } from '../evaluate/evaluate-shot.js';
+import { hierarchyOfRider } from '../evaluate/scene-assets.js';
 import type { GaugeKind } from '../evaluate/gauges.js';
 import { DEGREES } from '../math/angle.js';
 import { distance3, type Vec3 } from '../math/vec.js';
@@ -11,6 +12,8 @@ import { focalAt } from '../pose/camera.js';
 import { pointOn } from '../pose/point-on.js';
 import { sourceFrame } from '../timing/index.js';
 import { POSE, type PoseAt } from '../pose/index.js';
+import type { ModelShapes } from '../solid/index.js';
+import { wheelFolds } from '../wheels/index.js';
 import { rotationIn } from '../pose/pose.js';
 import { seamPartner } from './partners.js';
 
@@ -27,6 +30,8 @@ export interface SeamGap {
   readonly gap: number;
   /** The gap of its rate, the same per second; null where it has none of its own. */
   readonly rate: number | null;
+  /** How many times the part looks the same in one turn, see {@link wheelFolds}; 1 for all but wheels. */
+  readonly folds: number;
   /** The rider it has to meet: itself, or the next of a relay. */
   readonly meets: string;
   /** The last of a relay leaves here and the first enters there: no gap to close. */
@@ -74,33 +79,38 @@ const STEP = 1e-3;
 /**
  * Every channel of every rider that moves, at the frame after the last against the first: the value, and what it
  * changes by on either side.
+ *
+ * @param shapes meshes by model, by which a spoked wheel may end on any of its spokes; a wheel without one must end on a whole turn
  */
-export function seamReport(evaluated: EvaluatedShot): SeamGap[] {
-  return evaluated.shot.riders.flatMap((rider) => seamOf(evaluated, rider));
+export function seamReport(evaluated: EvaluatedShot, shapes: ModelShapes): SeamGap[] {
+  return evaluated.shot.riders.flatMap((rider) => seamOf(evaluated, rider, shapes));
 }
 
 /** The same of one rider. */
-export function seamOf(evaluated: EvaluatedShot, rider: Rider): SeamGap[] {
+export function seamOf(evaluated: EvaluatedShot, rider: Rider, shapes: ModelShapes): SeamGap[] {
   const { shot, poses } = evaluated;
   const camera = rider.camera !== null && rider.camera.keys.length > 0;
   if (!isMoving(shot, rider) && evaluated.gauges(rider).length === 0 && !camera) return [];
   const partner = seamPartner(shot, rider);
-  const entry = (channel: SeamChannel, [gap, rate]: Gap, part: string | null = null): SeamGap => ({
+  const entry = (channel: SeamChannel, [gap, rate]: Gap, part: string | null = null, folds = 1): SeamGap => ({
     rider: rider.id,
     channel,
     part,
     gap,
     rate,
+    folds,
     meets: partner.rider.id,
     handsOver: partner.handsOver,
   });
   const indexOf = ({ id }: Rider) => shot.riders.findIndex((other) => other.id === id);
   const gaps = poseGaps(evaluated, rider, poses[indexOf(rider)], poses[indexOf(partner.rider)]).map(
     // What forces move may change its speed at once, there as anywhere: it is told by its speed, not by what that changes by.
-    ([channel, [gap, rate]]) => entry(channel, [gap, rider.forces === null ? rate : null]),
+    ([channel, [gap, rate]]) => entry(channel, [gap, rider.rigidBody === null ? rate : null]),
   );
   gaps.push(
-    ...turningGaps(evaluated, rider, partner.rider).map(([channel, part, gap]) => entry(channel, gap, part)),
+    ...turningGaps(evaluated, rider, partner.rider, shapes).map(([channel, part, folds, gap]) =>
+      entry(channel, gap, part, folds),
+    ),
   );
   gaps.push(
     ...evaluated.swingGaps(rider).map(({ node, gap }) => entry('swing', [gap * DEGREES, null], node)),
@@ -202,14 +212,33 @@ const GAUGES: Partial<Record<GaugeKind, { channel: SeamChannel; cyclic: boolean;
 };
 
 /** What turns with the distance travelled, or by itself: how much of a turn is missing or too much. */
-function turningGaps(evaluated: EvaluatedShot, rider: Rider, partner: Rider): [SeamChannel, string, Gap][] {
+function turningGaps(
+  evaluated: EvaluatedShot,
+  rider: Rider,
+  partner: Rider,
+  shapes: ModelShapes,
+): [SeamChannel, string, number, Gap][] {
   const others = evaluated.gauges(partner);
-  return evaluated.gauges(rider).flatMap((gauge, i): [SeamChannel, string, Gap][] => {
+  return evaluated.gauges(rider).flatMap((gauge, i): [SeamChannel, string, number, Gap][] => {
     const as = GAUGES[gauge.kind];
     if (as === undefined) return [];
     const other = others[i]?.kind === gauge.kind ? others[i] : gauge;
     const [gap, rate] = scalarGap(evaluated, gauge.value, other.value);
-    const missing = as.cyclic ? Math.abs(gap - Math.round(gap)) : gap;
-    return [[as.channel, gauge.part, [missing * as.unit, (rate ?? 0) * as.unit]]];
+    const folds = as.channel === 'wheel' ? foldsOfWheel(evaluated, rider, gauge.part, shapes) : 1;
+    // Nobody can see a plain round wheel turn.
+    if (folds === Infinity) return [[as.channel, gauge.part, 1, [0, 0]]];
+    const missing = as.cyclic ? beyondWhole(gap, 1 / folds) : gap;
+    return [[as.channel, gauge.part, folds, [missing * as.unit, (rate ?? 0) * as.unit]]];
   });
+}
+
+/** How far a turn is from the nearest number of whole parts of this size. */
+const beyondWhole = (turn: number, part: number): number => Math.abs(turn - part * Math.round(turn / part));
+
+/** How often a wheel looks the same in a turn, see {@link wheelFolds}. */
+function foldsOfWheel({ assets }: EvaluatedShot, rider: Rider, node: string, shapes: ModelShapes): number {
+  const wheel = rider.wheels.find((one) => one.node === node);
+  const shape = shapes.get(rider.model ?? '');
+  const hierarchy = hierarchyOfRider(assets, rider);
+  return wheel && shape && hierarchy ? wheelFolds(shape.mesh, hierarchy, wheel) : 1;
 }

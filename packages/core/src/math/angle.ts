@@ -2,10 +2,11 @@
 export const DEGREES = 180 / Math.PI;
 export const RADIANS = Math.PI / 180;
 
-/** A value brought into 0 … size, cycle after cycle. */
+/** A value brought into 0 … size, cycle after cycle; never size itself, which rounding would make of one a trace below 0. */
 export function modulo(value: number, size: number): number {
   const rest = value % size;
-  return rest < 0 ? rest + size : rest;
+  const raised = rest < 0 ? rest + size : rest;
+  return raised === size ? 0 : raised;
 }
 
 /** The same angle from −π to π, radians. */

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { modulo } from './angle.js';
 import { gaussLegendreRule } from './gauss-legendre.js';
 import { monotoneTangents } from './monotone-tangents.js';
 
@@ -38,4 +39,18 @@ it('a cubic with monotone tangents never leaves the span of its two ends', () =>
 
 it('points on a line keep its slope', () => {
   expect(monotoneTangents([0, 1, 4], [2, 5, 14], 3, 3)).toEqual([3, 3, 3]);
+});
+
+it('a value a trace below 0 is brought to the beginning, not to the end that belongs to the next cycle', () => {
+  expect([modulo(-1e-17, 31), modulo(-1, 31), modulo(31, 31), modulo(40, 31)]).toEqual([0, 30, 0, 9]);
+  fc.assert(
+    fc.property(
+      fc.double({ min: -1e6, max: 1e6, noNaN: true }),
+      fc.double({ min: 1e-3, max: 1e4, noNaN: true }),
+      (value, size) => {
+        const inside = modulo(value, size);
+        expect(inside >= 0 && inside < size).toBe(true);
+      },
+    ),
+  );
 });

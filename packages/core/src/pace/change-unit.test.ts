@@ -1,10 +1,10 @@
-import { newHitch } from '../ride/new-hitch.js';
+import { newAttachment } from '../ride/new-attachment.js';
 import { changeUnit } from './change-unit.js';
 import { compilePace } from './compile-pace.js';
 import { straight } from '../../test/tracks.js';
 
 const LENGTH = 48;
-const { pace: plain } = newHitch('p', { first: 1, last: 241 });
+const { pace: plain } = newAttachment('p', { first: 1, last: 241 });
 const pace = {
   ...plain,
   start: { frame: 1, value: 0.25 },

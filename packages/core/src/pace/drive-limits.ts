@@ -105,7 +105,9 @@ function bendGrid(track: BentTrack): BendGrid {
   const inside = edges.filter((s) => s > 0 && s < length);
   const borders = rising([0, ...track.joints, ...inside, length]);
   const places: number[] = [0];
-  const bends: number[] = [bendAt(track, 0)];
+  // A curve that halts at a joint has no bend right there.
+  const bendAfter = (s: number) => bendAt(track, s) || bendAt(track, s + hair);
+  const bends: number[] = [bendAfter(0)];
   /** Puts a place after the last one, and between the two what the bends there ask for. */
   const put = (to: number, bend: number, depth: number) => {
     const [from, before] = [places[places.length - 1], bends[bends.length - 1]];
@@ -129,7 +131,7 @@ function bendGrid(track: BentTrack): BendGrid {
       const place = k === cells ? to : from + ((to - from) * k) / cells;
       // A joint is seen from the side it ends here; what follows begins with its own.
       put(place, bendAt(track, k === cells ? to - hair : place), 0);
-      if (k === cells) bends[bends.length - 1] = Math.max(bends[bends.length - 1], bendAt(track, to));
+      if (k === cells) bends[bends.length - 1] = Math.max(bends[bends.length - 1], bendAfter(to));
     }
   }
   const grid = { places: Float64Array.from(places), bends: Float64Array.from(bends) };

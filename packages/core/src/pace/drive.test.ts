@@ -61,6 +61,17 @@ it('round a circle it goes as fast as its grip lets it', () => {
   for (let frame = 0; frame < 500; frame += 11) expect(run.speed(frame)).toBeCloseTo(6, 2);
 });
 
+/**
+ * The place itself, or the nearest that is a billionth of the length from any joint. Where a handle has no length the
+ * curvature has no bound right at its joint, and nearer than that what is found of it is rounding.
+ */
+function besideJoints({ joints, length, closed }: BentTrack, s: number): number {
+  const hair = length * 1e-9;
+  const on = closed ? s - Math.floor(s / length) * length : s;
+  const joint = joints.find((at) => Math.abs(on - at) < hair);
+  return joint === undefined ? s : joint === 0 ? hair : joint - hair;
+}
+
 /** The highest share of each limit that a run takes up, looked at four times a frame. */
 function shares(track: BentTrack, pace: Pace, frames: number) {
   const run = compilePace(pace, FPS, track);
@@ -74,7 +85,7 @@ function shares(track: BentTrack, pace: Pace, frames: number) {
     raise('accelerate', a / accelerate);
     raise('brake', -a / brake);
     // What turns within a radius of 5 cm is a point in the curve: it is passed at a crawl.
-    const bend = Math.min(20, Math.abs(track.curvature(s)));
+    const bend = Math.min(20, Math.abs(track.curvature(besideJoints(track, s))));
     raise('sideways', (v * v * bend) / sideways);
     if (jerk !== null) raise('jerk', Math.abs(run.jerk(frame)) / jerk);
     for (const { from, to, speed } of zones) if (s >= from && s <= to) raise('zone', v / speed);

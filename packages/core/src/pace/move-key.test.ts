@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { newShot } from '../document/new-shot.js';
 import type { Pace } from '../document/shot-pace.js';
-import { newHitch } from '../ride/new-hitch.js';
+import { newAttachment } from '../ride/new-attachment.js';
 import { moveKey } from './move-key.js';
 
 const pace: Pace = {
-  ...newHitch('p', { first: 1, last: 100 }).pace,
+  ...newAttachment('p', { first: 1, last: 100 }).pace,
   keys: [1, 40, 100].map((frame) => ({ frame, value: frame / 100, ease: 'linear', in: [0, 0], out: [0, 0] })),
 };
 
@@ -26,20 +26,20 @@ it('keys stay in order and apart, wherever one is dragged', () => {
   );
 });
 
-it('a new hitch is a valid one, also for a shot of a single frame', () => {
+it('a new attachment is a valid one, also for a shot of a single frame', () => {
   for (const range of [
     { first: 1, last: 240 },
     { first: 7, last: 7 },
   ]) {
-    const hitch = newHitch('p', range);
+    const attachment = newAttachment('p', range);
     const shot = newShot({
       name: 't',
       range,
       paths: [{ id: 'p', name: 'P' }],
-      riders: [{ id: 'r', name: 'R', hitch }],
+      riders: [{ id: 'r', name: 'R', attachment }],
     });
-    expect(shot.riders[0].hitch).toEqual(hitch);
-    expect(hitch.pace.keys[0]).toMatchObject({ frame: range.first, value: 0 });
-    expect(hitch.pace.keys[1].value).toBe(1);
+    expect(shot.riders[0].attachment).toEqual(attachment);
+    expect(attachment.pace.keys[0]).toMatchObject({ frame: range.first, value: 0 });
+    expect(attachment.pace.keys[1].value).toBe(1);
   }
 });

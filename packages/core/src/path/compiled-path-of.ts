@@ -34,12 +34,12 @@ export function compiledPathOf(path: ShotPath): CompiledPath | PathError {
   }
 }
 
-/** The curve of the path that a rider is hitched to; null where it has none. */
+/** The curve of the path that a rider is attached to; null where it has none. */
 export function curveRidden(
   { paths }: Pick<Shot, 'paths'>,
   rider: Rider | null | undefined,
 ): CompiledPath | null {
-  const path = paths.find(({ id }) => id === rider?.hitch?.path);
+  const path = paths.find(({ id }) => id === rider?.attachment?.path);
   const curve = path && compiledPathOf(path);
   return curve && !(curve instanceof PathError) ? curve : null;
 }

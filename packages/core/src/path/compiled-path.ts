@@ -1,5 +1,5 @@
 import { vec3 } from 'gl-matrix';
-import { DEGREES } from '../math/angle.js';
+import { DEGREES, modulo } from '../math/angle.js';
 import type { Vec3, Vec3Like } from '../math/vec.js';
 import { buildArcTable, distanceAt, parameterAt, type ArcTable } from './arc-table.js';
 import type { Curve } from './curve.js';
@@ -90,9 +90,7 @@ export class CompiledPath {
   wrap(s: number): number {
     const { length } = this;
     if (s >= 0 && s < length) return s;
-    if (!this.closed) return s < 0 ? 0 : length;
-    const rest = s % length;
-    return rest < 0 ? rest + length : rest;
+    return this.closed ? modulo(s, length) : s < 0 ? 0 : length;
   }
 
   /** The path parameter at a distance: the segment, and how far along it (0 to 1), as one sum. */

@@ -1,5 +1,5 @@
 import { quat, vec3 } from 'gl-matrix';
-import type { CarrierKey } from '../document/shot-carrier.js';
+import type { ParentKey } from '../document/shot-parent-key.js';
 import { lastAtMost } from '../math/search.js';
 import type { Quat } from '../math/vec.js';
 import { POSE, positionIn, rotationIn, type PoseAt } from './pose.js';
@@ -15,7 +15,7 @@ import { compileRestPose } from './rest-pose.js';
  */
 export function withCarriers(
   own: PoseAt,
-  keys: readonly CarrierKey[],
+  keys: readonly ParentKey[],
   carriers: readonly (PoseAt | null)[],
   fps: number,
 ): PoseAt {
@@ -54,7 +54,7 @@ export function withCarriers(
 }
 
 /** How much of a rider is carried at a frame, 0 to 1; null for one that is never handed over. */
-export function carriedPart(keys: readonly CarrierKey[], fps: number): ((frame: number) => number) | null {
+export function carriedPart(keys: readonly ParentKey[], fps: number): ((frame: number) => number) | null {
   if (keys.length === 0) return null;
   const frames = keys.map(({ frame }) => frame);
   return (frame) => {

@@ -1,10 +1,10 @@
-import type { Displaced } from '../document/shot-hitch.js';
+import type { RideTransform } from '../document/shot-attachment.js';
 
 /**
  * Moves a frame of travel (position, left, up, forward) with a whole ride: scaled and turned to the left about
  * the world's origin, then moved. Allocates nothing.
  */
-export function displaceFrame({ translation, turn, size }: Displaced, frame: Float64Array): void {
+export function displaceFrame({ translation, turn, size }: RideTransform, frame: Float64Array): void {
   const angle = (turn * Math.PI) / 180;
   const cos = Math.cos(angle);
   const sin = Math.sin(angle);
@@ -20,7 +20,7 @@ export function displaceFrame({ translation, turn, size }: Displaced, frame: Flo
 }
 
 /** Two displacements as one, the first done first. */
-export function displacedTwice(first: Displaced, second: Displaced): Displaced {
+export function displacedTwice(first: RideTransform, second: RideTransform): RideTransform {
   const frame = new Float64Array(12);
   frame.set(first.translation);
   displaceFrame(second, frame);

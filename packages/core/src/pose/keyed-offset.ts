@@ -1,4 +1,4 @@
-import type { Hitch, Offset, OffsetKey } from '../document/shot-hitch.js';
+import type { Attachment, Offset, OffsetKey } from '../document/shot-attachment.js';
 import { keyedCurve, type CurveKey, type KeyedCurve } from '../math/keyed-curve.js';
 import type { FrameMapping } from '../timing/frame-step.js';
 
@@ -13,14 +13,14 @@ export interface OffsetAt {
   rate(part: 'along' | 'side' | 'rise', frame: number): number;
 }
 
-/** The offset of a hitch at one frame. */
-export function offsetAt(hitch: Pick<Hitch, 'offset' | 'offsetKeys'>, frame: number): Offset {
-  const { along, side, rise, yaw, pitch, roll } = compileOffset(hitch).at(frame);
+/** The offset of an attachment at one frame. */
+export function offsetAt(attachment: Pick<Attachment, 'offset' | 'offsetKeys'>, frame: number): Offset {
+  const { along, side, rise, yaw, pitch, roll } = compileOffset(attachment).at(frame);
   return { along, side, rise, yaw, pitch, roll };
 }
 
-/** The offset of a hitch over time: that of its keys, where it has any. */
-export function compileOffset({ offset, offsetKeys }: Pick<Hitch, 'offset' | 'offsetKeys'>): OffsetAt {
+/** The offset of an attachment over time: that of its keys, where it has any. */
+export function compileOffset({ offset, offsetKeys }: Pick<Attachment, 'offset' | 'offsetKeys'>): OffsetAt {
   if (offsetKeys.length === 0) return { fixed: true, at: () => offset, rate: () => 0 };
   const curves = Object.fromEntries(
     PARTS.map((part) => [part, keyedCurve(offsetKeys.map((key) => offsetCurveKey(key, part)))]),

@@ -1,5 +1,5 @@
 import { mat3, quat } from 'gl-matrix';
-import type { Offset } from '../document/shot-hitch.js';
+import type { Offset } from '../document/shot-attachment.js';
 import type { Quat } from '../math/vec.js';
 import { DEGREES, RADIANS } from '../math/angle.js';
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { quat } from 'gl-matrix';
-import type { Unrest } from '../document/index.js';
+import type { Shake } from '../document/index.js';
 import { POSE, type PoseAt } from './pose.js';
 import { withUnrest } from './unrest.js';
 
@@ -9,7 +9,7 @@ const still: PoseAt = (_, out, at) => {
   out[at + 6] = 1;
 };
 const range = { first: 1, last: 240, fps: 24, loop: false };
-const poseOf = (unrest: Unrest, frame: number, loop = false) => {
+const poseOf = (unrest: Shake, frame: number, loop = false) => {
   const out = new Float64Array(POSE.size);
   withUnrest(still, unrest, { ...range, loop })(frame, out, 0);
   return out;

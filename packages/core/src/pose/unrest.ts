@@ -1,5 +1,5 @@
 import { quat, vec3 } from 'gl-matrix';
-import type { Unrest } from '../document/shot-unrest.js';
+import type { Shake } from '../document/shot-shake.js';
 import { RADIANS } from '../math/angle.js';
 import { seededNumbers } from '../math/seeded.js';
 import type { Quat, Vec3 } from '../math/vec.js';
@@ -23,7 +23,7 @@ interface Wave {
  */
 export function withUnrest(
   pose: PoseAt,
-  { place, turn, rate, seed }: Unrest,
+  { place, turn, rate, seed }: Shake,
   {
     first,
     last,

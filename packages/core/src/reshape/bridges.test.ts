@@ -148,7 +148,7 @@ describe('the smoothing that is offered for a bank', () => {
           {
             id: 'r',
             name: 'R',
-            hitch: {
+            attachment: {
               path: 'p',
               bank: { mode: 'physical', limit: 60, window },
               pace: {

@@ -2,7 +2,7 @@ import type { Vec3 } from '../math/vec.js';
 import { distance3 } from '../math/vec.js';
 import { compilePace } from '../pace/compile-pace.js';
 import { compilePath } from '../path/compile-path.js';
-import { newHitch } from '../ride/new-hitch.js';
+import { newAttachment } from '../ride/new-attachment.js';
 import { rideFromMotion } from './ride-from-motion.js';
 
 /** The farthest the ride is from the motion at any of its frames. */
@@ -14,7 +14,7 @@ function farthest(
   const frames = places.map((_, i) => 10 + i);
   const { path, keys } = rideFromMotion('m', frames, Float64Array.from(places.flat()), tolerance, keyed);
   const curve = compilePath(path);
-  const { pace } = newHitch('m', { first: 1, last: 2 });
+  const { pace } = newAttachment('m', { first: 1, last: 2 });
   const run = compilePace({ ...pace, unit: 'metres', keys }, 24, curve);
   const here: Vec3 = [0, 0, 0];
   let most = 0;

@@ -2,7 +2,7 @@ import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import fc from 'fast-check';
 import { quat, vec3 } from 'gl-matrix';
 import { newShot, type Loose } from '../document/new-shot.js';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
@@ -18,7 +18,7 @@ const line = (id: string, from: Vec3, to: Vec3) => ({
   basis: 'polyline' as const,
   points: [{ position: from }, { position: to }],
 });
-const once: Loose<Hitch['pace']> = {
+const once: Loose<Attachment['pace']> = {
   unit: 'laps',
   keys: [
     { frame: 1, value: 0 },
@@ -27,7 +27,7 @@ const once: Loose<Hitch['pace']> = {
 };
 
 /** A camera along X at a height, and a hauler that runs below and beside it. */
-function pursuit(hitch: Loose<Hitch>, camera: Loose<Rider> = {}, parts: Loose<Shot> = {}) {
+function pursuit(attachment: Loose<Attachment>, camera: Loose<Rider> = {}, parts: Loose<Shot> = {}) {
   return evaluateShot(
     newShot({
       name: 't',
@@ -39,17 +39,17 @@ function pursuit(hitch: Loose<Hitch>, camera: Loose<Rider> = {}, parts: Loose<Sh
           name: 'Camera',
           kind: 'camera',
           camera: {},
-          hitch: { path: 'high', pace: once, ...hitch },
+          attachment: { path: 'high', pace: once, ...attachment },
           ...camera,
         },
-        { id: 'h', name: 'Hauler', hitch: { path: 'low', pace: once } },
+        { id: 'h', name: 'Hauler', attachment: { path: 'low', pace: once } },
       ],
       ...parts,
     }),
     NO_ASSETS,
   );
 }
-const aimed = (more: Loose<Hitch['facing']> = {}): Loose<Hitch> => ({
+const aimed = (more: Loose<Attachment['facing']> = {}): Loose<Attachment> => ({
   facing: { mode: 'aim', target: { rider: 'h' }, ...more },
 });
 
@@ -142,9 +142,9 @@ it('keeps its target there while it is rolled by its offset, also by keys', () =
     { ...key, frame: 1, roll: 15 },
     { ...key, frame: 97, roll: -70 },
   ];
-  for (const hitch of [{ offset: { roll: 15 } }, { offset: { roll: -40, yaw: 180 } }, { offsetKeys }]) {
+  for (const attachment of [{ offset: { roll: 15 } }, { offset: { roll: -40, yaw: 180 } }, { offsetKeys }]) {
     const shot = pursuit(
-      { ...aimed(), ...hitch },
+      { ...aimed(), ...attachment },
       { camera: { focal: 24, sensor: 36, aspect: 1.5, framing } },
     );
     for (const frame of [1, 30, 50, 97]) {
@@ -200,7 +200,7 @@ it('an influence turns it from looking ahead to looking at the target, the short
   expect(quat.getAngle(pose(ahead, 0, 40).turn, pose(blended, 0, 40).turn)).toBeCloseTo(whole / 2, 6);
 });
 
-it('the influence of the hitch takes a rider off its path and to its rest', () => {
+it('the influence of the attachment takes a rider off its path and to its rest', () => {
   const keys = [
     { frame: 10, value: 1, ease: 'linear' as const },
     { frame: 30, value: 0 },
@@ -309,13 +309,17 @@ it('over the top of its target the picture turns, but does not jump', () => {
 
 it('a circle of riders that wait for each other is refused with their names', () => {
   const riders = (third: Loose<Rider>): Loose<Rider>[] => [
-    { id: 'a', name: 'Anna', hitch: { path: 'high', facing: { mode: 'aim', target: { rider: 'b' } } } },
+    { id: 'a', name: 'Anna', attachment: { path: 'high', facing: { mode: 'aim', target: { rider: 'b' } } } },
     { id: 'b', name: 'Bert', parent: 'c' },
     { id: 'c', name: 'Cleo', ...third },
   ];
   const shot = (third: Loose<Rider>) => () =>
     newShot({ name: 't', paths: [line('high', [0, 0, 0], [1, 0, 0])], riders: riders(third) });
-  expect(shot({ hitch: { path: 'high', follows: { rider: 'a' } } })).toThrow('Anna → Bert → Cleo → Anna');
-  expect(shot({ hitch: { path: 'high', pacedBy: { rider: 'a' } } })).toThrow('Anna → Bert → Cleo → Anna');
+  expect(shot({ attachment: { path: 'high', coupledTo: { rider: 'a' } } })).toThrow(
+    'Anna → Bert → Cleo → Anna',
+  );
+  expect(shot({ attachment: { path: 'high', pacedBy: { rider: 'a' } } })).toThrow(
+    'Anna → Bert → Cleo → Anna',
+  );
   expect(shot({})).not.toThrow();
 });

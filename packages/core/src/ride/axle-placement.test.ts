@@ -1,7 +1,7 @@
 import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import fc from 'fast-check';
 import { newShot, type Loose } from '../document/new-shot.js';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { ShotPath } from '../document/shot-path.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
@@ -25,14 +25,14 @@ function evaluated(path: Loose<ShotPath>, riders: Loose<Rider>[]) {
     NO_ASSETS,
   );
 }
-const unit = (id: string, hitch: Loose<Hitch> = {}): Loose<Rider> => ({
+const unit = (id: string, attachment: Loose<Attachment> = {}): Loose<Rider> => ({
   id,
   name: id,
   chassis,
-  hitch: { path: 'p', anchor: 'bothAxles', ...hitch },
+  attachment: { path: 'p', anchor: 'bothAxles', ...attachment },
 });
 /** Once over the path in a hundred frames. */
-const over: Loose<Hitch> = {
+const over: Loose<Attachment> = {
   pace: {
     unit: 'laps',
     keys: [
@@ -168,8 +168,8 @@ describe('a string', () => {
   };
   const string: Loose<Rider>[] = [
     unit('engine', over),
-    unit('first', { follows: { rider: 'engine', gap: 0.5 } }),
-    unit('second', { follows: { rider: 'first', gap: 0.5 } }),
+    unit('first', { coupledTo: { rider: 'engine', gap: 0.5 } }),
+    unit('second', { coupledTo: { rider: 'first', gap: 0.5 } }),
   ];
 
   it('hangs coupling to coupling: on a straight each is a length and a gap behind', () => {
@@ -218,7 +218,10 @@ describe('a string', () => {
   });
 
   it('turned round, it is drawn the other way: what follows is on the far side', () => {
-    const turned = string.map((rider) => ({ ...rider, hitch: { ...rider.hitch, offset: { yaw: 180 } } }));
+    const turned = string.map((rider) => ({
+      ...rider,
+      attachment: { ...rider.attachment, offset: { yaw: 180 } },
+    }));
     const shot = evaluated(straight, turned);
     const [a, b] = [0, 1].map((i) => poseOf(shot, i, 50)[2]);
     expect(b - a).toBeCloseTo(5.5, 9);
@@ -239,11 +242,11 @@ it('timing taken from another is that of its leader, later and faster', () => {
     { frame: 90, value: 90 },
   ];
   const shot = evaluated(path, [
-    { id: 'a', name: 'A', hitch: { path: 'p', offset: { along: 4 }, pace: { keys } } },
+    { id: 'a', name: 'A', attachment: { path: 'p', offset: { along: 4 }, pace: { keys } } },
     {
       id: 'b',
       name: 'B',
-      hitch: { path: 'p', offset: { along: -2 }, pacedBy: { rider: 'a', delay: 12, rate: 1.5 } },
+      attachment: { path: 'p', offset: { along: -2 }, pacedBy: { rider: 'a', delay: 12, rate: 1.5 } },
     },
   ]);
   for (const frame of [20, 37.5, 60]) {

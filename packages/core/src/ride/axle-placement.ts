@@ -1,5 +1,5 @@
 import { vec3 } from 'gl-matrix';
-import type { Anchor, Offset } from '../document/shot-hitch.js';
+import type { Anchor, Offset } from '../document/shot-attachment.js';
 import type { Chassis } from '../document/shot-rider.js';
 import type { Vec3 } from '../math/vec.js';
 import type { CompiledPath, FrameReference } from '../path/compiled-path.js';

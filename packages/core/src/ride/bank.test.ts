@@ -1,7 +1,7 @@
 import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import fc from 'fast-check';
 import { newShot, type Loose } from '../document/new-shot.js';
-import type { Bank } from '../document/shot-hitch.js';
+import type { Bank } from '../document/shot-attachment.js';
 import type { ShotPath } from '../document/shot-path.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import { softLimit } from '../math/soft-limit.js';
@@ -58,7 +58,7 @@ function bankOn(path: Loose<ShotPath>, bank: Loose<Bank>, speed: number) {
       {
         id: 'r',
         name: 'R',
-        hitch: {
+        attachment: {
           path: 'p',
           bank,
           pace: {
@@ -176,7 +176,7 @@ it('roll of the points is added to the bank', () => {
         {
           id: 'r',
           name: 'R',
-          hitch: { path: 'p', bank: { mode, amount: 10 }, pace: { start: { value: 30 } } },
+          attachment: { path: 'p', bank: { mode, amount: 10 }, pace: { start: { value: 30 } } },
         },
       ],
     });
@@ -215,7 +215,7 @@ describe('keyed aside while it brakes', () => {
         {
           id: 'r',
           name: 'R',
-          hitch: {
+          attachment: {
             path: 'p',
             facing: { along },
             bank: { mode: 'physical', limit: 89, window: 0 },

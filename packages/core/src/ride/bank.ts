@@ -1,4 +1,4 @@
-import type { Bank } from '../document/shot-hitch.js';
+import type { Bank } from '../document/shot-attachment.js';
 import { RADIANS } from '../math/angle.js';
 import { softLimit } from '../math/soft-limit.js';
 import type { FrameReference } from '../path/compiled-path.js';

@@ -20,7 +20,7 @@ describe('beside a circle', () => {
             id: 'r',
             name: 'R',
             body: { node: 'body', rollPerG: 4, settle: 0 },
-            hitch: {
+            attachment: {
               path: 'p',
               pace: even(40, 72),
               offset: { side, rise },
@@ -79,7 +79,7 @@ describe('an offset that is keyed', () => {
         {
           id: 'r',
           name: 'R',
-          hitch: {
+          attachment: {
             path: 'p',
             pace: even(0, 16),
             offsetKeys: [
@@ -109,7 +109,7 @@ describe('an offset that is keyed', () => {
           {
             id: 'r',
             name: 'R',
-            hitch: {
+            attachment: {
               path: 'p',
               pace: even(0, 40),
               offsetKeys: [
@@ -140,7 +140,7 @@ it('a corner presses sideways as a drive counts it: its turn made evenly over a 
       {
         id: 'r',
         name: 'R',
-        hitch: {
+        attachment: {
           path: 'p',
           pace: { mode: 'drive', drive: { top: 8, sideways: 4, jerk: null, departs: 'rolling' } },
         },

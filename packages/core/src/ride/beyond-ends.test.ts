@@ -14,9 +14,9 @@ describe('beyond the ends of an open path', () => {
       shotOf(
         [bent],
         [
-          { id: 'behind', name: 'B', hitch: { path: 'p', pace: even(0, 4), offset: { along: -6 } } },
-          { id: 'ahead', name: 'A', hitch: { path: 'p', pace: even(18, 20), offset: { along: 3 } } },
-          { id: 'keyed', name: 'K', hitch: { path: 'p', pace: even(-8, 30) } },
+          { id: 'behind', name: 'B', attachment: { path: 'p', pace: even(0, 4), offset: { along: -6 } } },
+          { id: 'ahead', name: 'A', attachment: { path: 'p', pace: even(18, 20), offset: { along: 3 } } },
+          { id: 'keyed', name: 'K', attachment: { path: 'p', pace: even(-8, 30) } },
         ],
       ),
       NO_ASSETS,
@@ -36,7 +36,7 @@ describe('beyond the ends of an open path', () => {
     const leader = {
       id: 'l',
       name: 'L',
-      hitch: {
+      attachment: {
         path: 'p',
         pace: {
           keys: [
@@ -73,7 +73,7 @@ describe('beyond the ends of an open path', () => {
     const shot = shotOf(
       [bent],
       [
-        { id: 'e', name: 'E', chassis, hitch: { path: 'p', pace: even(0, 8) } },
+        { id: 'e', name: 'E', chassis, attachment: { path: 'p', pace: even(0, 8) } },
         { id: 'w', name: 'W', chassis },
       ],
     );
@@ -100,7 +100,7 @@ describe('beyond the ends of an open path', () => {
             { node: 'c', centre: [0.6, 0.3, -1], radius: 0.3 },
             { node: 'd', centre: [-0.6, 0.3, -1], radius: 0.3 },
           ],
-          hitch: {
+          attachment: {
             path: 'p',
             pace: { ...even(0, 10, 1, 25), after: 'run' },
             ground: { mode: 'stick', up: 20, down: 20 },
@@ -122,7 +122,7 @@ describe('beyond the ends of an open path', () => {
   it('goes on from where it was held, not from where its keys would have it', () => {
     const shot = shotOf(
       [line(10)],
-      [{ id: 'r', name: 'R', hitch: { path: 'p', pace: { ...even(0, 14, 1, 25), after: 'run' } } }],
+      [{ id: 'r', name: 'R', attachment: { path: 'p', pace: { ...even(0, 14, 1, 25), after: 'run' } } }],
     );
     const evaluated = evaluateShot(shot, NO_ASSETS);
     expect(poseAt(evaluated, 'r', 25)[POSE.distance]).toBe(10);
@@ -143,7 +143,7 @@ it('where a document says no axles, those of its wheels are stood on', () => {
       evaluateShot(
         shotOf(
           [runs([0, 0, 0], [0, 0, 10], [10, 0, 20], [20, 0, 20])],
-          [{ id: 'r', name: 'R', wheels, ...more, hitch: { path: 'p', anchor, pace: even(3, 25) } }],
+          [{ id: 'r', name: 'R', wheels, ...more, attachment: { path: 'p', anchor, pace: even(3, 25) } }],
         ),
         NO_ASSETS,
       );

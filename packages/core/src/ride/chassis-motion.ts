@@ -1,5 +1,5 @@
 import { vec3 } from 'gl-matrix';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Vec3 } from '../math/vec.js';
 import { ownAxes } from './contact-points.js';
@@ -45,13 +45,13 @@ interface FrameRange {
 
 /** The way of a chassis whose place follows from its distance along the path. */
 export function chassisWayByDistance(
-  hitch: Hitch,
+  attachment: Attachment,
   motion: PathMotion,
   ground: GroundFit | null,
   range: FrameRange,
 ): ChassisWay {
-  const place = placeAlong(hitch, motion);
-  const { side, rise, yaw } = hitch.offset;
+  const place = placeAlong(attachment, motion);
+  const { side, rise, yaw } = attachment.offset;
   const cos = Math.cos((yaw * Math.PI) / 180);
   const sin = Math.sin((yaw * Math.PI) / 180);
   return {

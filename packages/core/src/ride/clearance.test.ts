@@ -16,7 +16,10 @@ const flown = (clearance: Loose<Clearance> | null, ground: GroundSurface, others
   evaluateShot(
     shotOf(
       [runs([0, 2, 0], [0, 2, 80]), { ...runs([-40, 2, 40], [40, 2, 40]), id: 'q', name: 'Q' }],
-      [{ id: 'r', name: 'R', badge: 'R1', hitch: { path: 'p', pace: even(0, 80) }, clearance }, ...others],
+      [
+        { id: 'r', name: 'R', badge: 'R1', attachment: { path: 'p', pace: even(0, 80) }, clearance },
+        ...others,
+      ],
       { models: [{ id: 'g', name: 'g', source: { file: 'g.glb' } }], ground: { model: 'g' } },
     ),
     onGround(ground),
@@ -85,7 +88,7 @@ it('two that cross keep their distance at every frame and between', () => {
           id: 's',
           name: 'S',
           badge: 'S2',
-          hitch: { path: 'q', pace: even(4 + shift, 76 + shift) },
+          attachment: { path: 'q', pace: even(4 + shift, 76 + shift) },
         };
         const evaluated = flown({ from: [{ rider: 's', distance }], ease }, slope(0, 0), [other]);
         for (let frame = 1; frame <= 97; frame += 0.5) {
@@ -108,7 +111,7 @@ it('in a loop it meets itself at the seam, wherever that lies in an encounter', 
       position: [radius * Math.cos((i * Math.PI) / 6), 2, radius * Math.sin((i * Math.PI) / 6)] as Vec3,
     })),
   });
-  const laps = (path: string, start: number, rate: number): Loose<Rider['hitch']> => ({
+  const laps = (path: string, start: number, rate: number): Loose<Rider['attachment']> => ({
     path,
     pace: {
       unit: 'laps',
@@ -125,10 +128,10 @@ it('in a loop it meets itself at the seam, wherever that lies in an encounter', 
           {
             id: 'r',
             name: 'R',
-            hitch: laps('a', 0.02, rate),
+            attachment: laps('a', 0.02, rate),
             clearance: { from: [{ rider: 's', distance: 4 }] },
           },
-          { id: 's', name: 'S', hitch: laps('b', start, 1) },
+          { id: 's', name: 'S', attachment: laps('b', start, 1) },
         ],
         { loop: true },
       );
@@ -147,7 +150,7 @@ it('one that keeps clear of what waits for it is refused', () => {
         id: 's',
         name: 'S',
         badge: 'S2',
-        hitch: { path: 'q', facing: { mode: 'aim', target: { rider: 'r' } } },
+        attachment: { path: 'q', facing: { mode: 'aim', target: { rider: 'r' } } },
       },
     ]);
   expect(round).toThrow(/R → S → R.*keep clear of each other/);
@@ -164,7 +167,7 @@ it('what is gone is kept clear of no more', () => {
 it('keeps the lane where it is asked for nothing', () => {
   const shot = shotOf(
     [line(40)],
-    [{ id: 'r', name: 'R', hitch: { path: 'p', pace: even(0, 40) }, clearance: {} }],
+    [{ id: 'r', name: 'R', attachment: { path: 'p', pace: even(0, 40) }, clearance: {} }],
   );
   expect(placeOf(poseAt(evaluateShot(shot, onGround(slope(0, 0))), 'r', 49))).toEqual([0, 0, 20]);
 });

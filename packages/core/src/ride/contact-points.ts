@@ -22,9 +22,9 @@ export interface OwnAxes {
 }
 
 /** The ways of a rider's model, by how it faces. */
-export function ownAxes({ hitch, rest }: Pick<Rider, 'hitch' | 'rest'>): OwnAxes {
-  const forward: Axis = hitch?.facing.forward ?? '+z';
-  const upward: Axis = hitch?.facing.up ?? '+y';
+export function ownAxes({ attachment, rest }: Pick<Rider, 'attachment' | 'rest'>): OwnAxes {
+  const forward: Axis = attachment?.facing.forward ?? '+z';
+  const upward: Axis = attachment?.facing.up ?? '+y';
   const [ahead, up] = [axisVector(forward), axisVector(upward)];
   const left: Vec3 = [
     up[1] * ahead[2] - up[2] * ahead[1],

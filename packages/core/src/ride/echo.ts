@@ -1,6 +1,6 @@
 import { vec3 } from 'gl-matrix';
 import type { Axis } from '../document/shot-facing.js';
-import type { Echo } from '../document/shot-echo.js';
+import type { Follow } from '../document/shot-follow.js';
 import { modulo } from '../math/angle.js';
 import { lastAtMost } from '../math/search.js';
 import type { Quat, Vec3 } from '../math/vec.js';
@@ -20,7 +20,7 @@ const MOST_LOOKS = 40_000;
  * @param axes the leader's nose and roof, by which to the left and up are told
  */
 export function compileEcho(
-  { behind, side, rise, delay }: Echo,
+  { behind, side, rise, delay }: Follow,
   leader: PoseAt,
   axes: { readonly forward: Axis; readonly up: Axis },
   { first, last, loop }: TrackRange,

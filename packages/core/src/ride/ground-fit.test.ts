@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { GroundSurface, type GroundMesh } from '../contact/index.js';
 import { checkShot } from '../check/index.js';
 import { newShot, type Loose } from '../document/new-shot.js';
-import type { GroundContact } from '../document/shot-hitch.js';
+import type { GroundContact } from '../document/shot-attachment.js';
 import type { Rider } from '../document/shot-rider.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { Vec3 } from '../math/vec.js';
@@ -85,7 +85,7 @@ function ride(
         model: 'm',
         wheels,
         ...rider,
-        hitch: {
+        attachment: {
           path: 'p',
           ground: { mode: 'stick', ...ground },
           pace: {
@@ -235,11 +235,11 @@ it('by the ground’s normal alone a rider keeps the height of its path', () => 
     ...shot,
     riders: shot.riders.map((rider) => ({
       ...rider,
-      hitch: rider.hitch && {
-        ...rider.hitch,
-        ground: { ...rider.hitch.ground, mode: 'none' as const },
-        facing: { ...rider.hitch.facing, reference: 'ground' as const },
-        offset: { ...rider.hitch.offset, rise: 2 },
+      attachment: rider.attachment && {
+        ...rider.attachment,
+        ground: { ...rider.attachment.ground, mode: 'none' as const },
+        facing: { ...rider.attachment.facing, reference: 'ground' as const },
+        offset: { ...rider.attachment.offset, rise: 2 },
       },
     })),
   });
@@ -316,12 +316,12 @@ it('that the ground is too far off changes no pose, whatever a rider does beside
               name: 'R',
               wheels,
               chassis: { frontAxle: 2.4, rearAxle: 0 },
-              hitch: {
+              attachment: {
                 path: 'p',
                 anchor: anchor as 'origin',
                 offset,
                 offsetKeys,
-                displaced,
+                rideTransform: displaced,
                 ground: { mode: 'stick', up: 3, down: 3 },
                 pace: {
                   keys: [

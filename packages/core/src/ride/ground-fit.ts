@@ -9,7 +9,7 @@ import {
 } from '../contact/ground-track.js';
 import type { GroundSurface } from '../contact/ground-surface.js';
 import { planeThrough, planeThroughPoint, type Plane } from '../contact/plane.js';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { Rider } from '../document/shot-rider.js';
 import { RADIANS } from '../math/angle.js';
 import type { Vec3 } from '../math/vec.js';
@@ -48,19 +48,19 @@ const STEEP = 0.995;
  */
 export function compileGroundFit(
   rider: Rider,
-  hitch: Hitch,
+  attachment: Attachment,
   motion: PathMotion,
   ground: GroundSurface,
   whole: boolean,
   coupling: Coupling | null,
 ): GroundFit {
   const points = contactPoints(rider, coupling !== null);
-  const tracks = groundTracks(points, hitch, motion, ground);
+  const tracks = groundTracks(points, attachment, motion, ground);
   const standing = coupling ? rearmost(points) : points.map((_, i) => i);
   const fit = new PlaneFit(points, tracks, standing, coupling);
-  const raw = rawTravel(hitch, motion);
+  const raw = rawTravel(attachment, motion);
   const frame = new Float64Array(12);
-  const { tilt: tilts, rise: above } = hitch.ground;
+  const { tilt: tilts, rise: above } = attachment.ground;
   return {
     byDistance: motion.byDistance,
     points,
@@ -100,8 +100,8 @@ const ownAhead = (frame: Float64Array, k: number, cosine: number, sine: number) 
   cosine * frame[9 + k] + sine * frame[3 + k];
 
 /** Writes the frame of travel at a distance or frame, before it is set on any ground. */
-function rawTravel(hitch: Hitch, motion: PathMotion): (at: number, out: Float64Array) => void {
-  const place = placeAlong(hitch, motion);
+function rawTravel(attachment: Attachment, motion: PathMotion): (at: number, out: Float64Array) => void {
+  const place = placeAlong(attachment, motion);
   const { byDistance, offset, pace } = motion;
   return (at, out) => place(byDistance ? at : pace.distance(at), offset.at(at).side, 0, out);
 }
@@ -109,12 +109,12 @@ function rawTravel(hitch: Hitch, motion: PathMotion): (at: number, out: Float64A
 /** The heights of the ground under a rider's points. */
 function groundTracks(
   points: readonly ContactPoint[],
-  hitch: Hitch,
+  attachment: Attachment,
   motion: PathMotion,
   ground: GroundSurface,
 ): GroundTrack[] {
   const { byDistance, offset, path } = motion;
-  const raw = rawTravel(hitch, motion);
+  const raw = rawTravel(attachment, motion);
   const frame = new Float64Array(12);
   const own = new Float64Array(4);
   let asked = NaN;
@@ -125,7 +125,7 @@ function groundTracks(
     raw(at, frame);
     level(frame, offset.at(at).yaw, own);
   };
-  const isNowhere = isFarFromGround(points, hitch, motion, ground);
+  const isNowhere = isFarFromGround(points, attachment, motion, ground);
   const nodes = new Map<number, TrackNodes>();
   const nodesOf = (radius: number): TrackNodes => {
     const shared = nodes.get(radius) ?? trackNodes(radius, path.length);
@@ -141,7 +141,7 @@ function groundTracks(
       out[1] = frame[1] + frame[10] * (ahead * own[2] - left * own[3]);
       out[2] = frame[2] + cos * (ahead * own[1] - left * own[0]);
     };
-    const { ground: band } = hitch;
+    const { ground: band } = attachment;
     if (byDistance) return trackByDistance(ground, band, place, nodesOf(radius), path.closed, isNowhere);
     const way: PlaceAt = (at, out) => {
       look(at);
@@ -155,11 +155,11 @@ function groundTracks(
 /** Whether the ground is too far from a rider's path at a distance or frame to be under any of its points. */
 function isFarFromGround(
   points: readonly ContactPoint[],
-  { displaced, ground: { up, down } }: Hitch,
+  { rideTransform, ground: { up, down } }: Attachment,
   { byDistance, offset, pace, placement }: PathMotion,
   ground: GroundSurface,
 ): IsNowhere {
-  const size = displaced ? Math.abs(displaced.size) : 1;
+  const size = rideTransform ? Math.abs(rideTransform.size) : 1;
   const own = Math.max(...points.map(({ ahead, left, radius }) => Math.hypot(ahead, left) + radius));
   const frame = new Float64Array(12);
   const about: Vec3 = [0, 0, 0];
@@ -170,7 +170,7 @@ function isFarFromGround(
     asked = at;
     placement.about(byDistance ? at : pace.distance(at), about);
     frame.set(about);
-    if (displaced) displaceFrame(displaced, frame);
+    if (rideTransform) displaceFrame(rideTransform, frame);
     const reach = size * (placement.around + Math.abs(offset.at(at).side)) + own;
     isFar = ground.isFarFrom(frame, reach, up, down);
     return isFar;

@@ -1,4 +1,4 @@
-export { newHitch } from './new-hitch.js';
+export { newAttachment } from './new-attachment.js';
 export { chassisOf, couplingLength, hasWheelbase, riderLength, type ModelBox } from './chassis.js';
 export { suggestBankWindow } from './suggest-window.js';
 export { GRAVITY } from '../math/gravity.js';

@@ -1,6 +1,6 @@
 import { quat } from 'gl-matrix';
 import { defaultsOf } from '../document/defaults.js';
-import type { Keyed } from '../document/shot-keyed.js';
+import type { TransformKeys } from '../document/shot-transform-keys.js';
 import { Pace, PaceKey } from '../document/shot-pace.js';
 import { PathPoint, ShotPath } from '../document/shot-path.js';
 import { keyedCurve } from '../math/keyed-curve.js';
@@ -24,7 +24,7 @@ export interface KeyedWay {
   rotation(frame: number, out: Quat): void;
 }
 
-const kept = new WeakMap<Keyed, { readonly fps: number; readonly way: KeyedWay }>();
+const kept = new WeakMap<TransformKeys, { readonly fps: number; readonly way: KeyedWay }>();
 
 /**
  * Places are run through on one smooth curve (Catmull-Rom, centripetal) and its length is keyed like a pace, so that it neither swings
@@ -32,7 +32,7 @@ const kept = new WeakMap<Keyed, { readonly fps: number; readonly way: KeyedWay }
  *
  * @param keyed with one key at least
  */
-export function keyedWayOf(keyed: Keyed, fps: number): KeyedWay {
+export function keyedWayOf(keyed: TransformKeys, fps: number): KeyedWay {
   const cached = kept.get(keyed);
   if (cached?.fps === fps) return cached.way;
   const way = compileKeyed(keyed, fps);
@@ -52,7 +52,7 @@ export function pathThrough(
   };
 }
 
-function compileKeyed({ keys }: Keyed, fps: number): KeyedWay {
+function compileKeyed({ keys }: TransformKeys, fps: number): KeyedWay {
   const curve = curveOf(keys.map(({ translation }) => translation));
   const paceKeys = keys.map(({ frame, ease }, i) => ({
     ...defaultsOf(PaceKey),

@@ -1,5 +1,5 @@
 import { quat, vec3 } from 'gl-matrix';
-import type { Looks } from '../document/shot-looks.js';
+import type { RestAim } from '../document/shot-rest-aim.js';
 import type { Rider } from '../document/shot-rider.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { axesToTravel } from '../pose/axes.js';
@@ -11,7 +11,7 @@ import { compileAiming, type TargetAt } from './aiming.js';
 export function withLooks(
   pose: PoseAt,
   rider: Rider,
-  { forward, up, aim }: Looks,
+  { forward, up, aim }: RestAim,
   target: TargetAt,
   range: TrackRange,
   influence: ((frame: number) => number) | null = null,

@@ -1,4 +1,4 @@
-import type { Follows, PacedBy } from '../document/shot-hitch.js';
+import type { CoupledTo, PacedBy } from '../document/shot-attachment.js';
 import { KeptNumbers } from '../math/kept-numbers.js';
 import { bothOf, type Motion } from '../pace/compiled-pace.js';
 import type { CompiledPath } from '../path/compiled-path.js';
@@ -86,7 +86,7 @@ function tailOf(pace: Motion, { rear, tail }: AxlePlacement): Motion {
  *
  * @param own how the rider itself stands on the path
  */
-export function stringPace({ gap }: Follows, leader: PathMotion, own: AxlePlacement): Motion {
+export function stringPace({ gap }: CoupledTo, leader: PathMotion, own: AxlePlacement): Motion {
   const behind = leader.sense * gap + own.reach;
   return {
     distance: (frame) => leader.tail.distance(frame) - behind,

@@ -1,4 +1,4 @@
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { Quat } from '../math/vec.js';
 import { frameRotation } from '../pose/frame-rotation.js';
 import { bothOf } from '../pace/compiled-pace.js';
@@ -6,12 +6,12 @@ import { POSE, type PoseAt } from '../pose/pose.js';
 import type { PathMotion } from './path-motion.js';
 
 /** Whether a rider is where its path is and turned as it goes there, at all frames: nothing else moves or turns it. */
-export function isPlain({ bank, displaced, facing, influence, offset, offsetKeys }: Hitch): boolean {
+export function isPlain({ bank, rideTransform, facing, influence, offset, offsetKeys }: Attachment): boolean {
   return (
     offsetKeys.length === 0 &&
     offset.side === 0 &&
     offset.rise === 0 &&
-    displaced === null &&
+    rideTransform === null &&
     influence.length === 0 &&
     bank.mode === 'none' &&
     facing.mode === 'path' &&

@@ -2,7 +2,7 @@ import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import { quat, vec3 } from 'gl-matrix';
 import { newShot, type Loose } from '../document/new-shot.js';
 import { AXES } from '../document/shot-facing.js';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { Rider } from '../document/shot-rider.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { Quat, Vec3 } from '../math/vec.js';
@@ -38,11 +38,15 @@ const ring = Array.from({ length: 8 }, (_, i) => {
   };
 });
 
-function posed(hitch: Loose<Omit<Hitch, 'path'>>, frame: number, rider: Loose<Rider> = {}): Float64Array {
+function posed(
+  attachment: Loose<Omit<Attachment, 'path'>>,
+  frame: number,
+  rider: Loose<Rider> = {},
+): Float64Array {
   const shot = newShot({
     name: 't',
     paths: [{ id: 'ring', name: 'Ring', closed: true, points: ring }],
-    riders: [{ id: 'r', name: 'R', hitch: { path: 'ring', ...hitch }, ...rider }],
+    riders: [{ id: 'r', name: 'R', attachment: { path: 'ring', ...attachment }, ...rider }],
   });
   const out = new Float64Array(POSE.size);
   evaluateShot(shot, NO_ASSETS).poses[0](frame, out, 0);
@@ -87,7 +91,8 @@ it('an offset along the path goes where the leader went', () => {
 
 it('yaw turns left, pitch lifts the nose, roll lowers the right side', () => {
   const start = { pace: { start: { frame: 1, value: 0 } } };
-  const nose = (offset: Loose<Hitch['offset']>) => turned(turn(posed({ ...start, offset }, 1)), [0, 0, 1]);
+  const nose = (offset: Loose<Attachment['offset']>) =>
+    turned(turn(posed({ ...start, offset }, 1)), [0, 0, 1]);
   expect(nose({ yaw: 30 })[0]).toBeCloseTo(0.5, 9);
   expect(nose({ pitch: 30 })[1]).toBeCloseTo(0.5, 9);
   const right = turned(turn(posed({ ...start, offset: { roll: 30 } }, 1)), [-1, 0, 0]);
@@ -111,7 +116,7 @@ it('past the end of an open path a rider waits there at no speed', () => {
       {
         id: 'r',
         name: 'R',
-        hitch: {
+        attachment: {
           path: 'p',
           pace: {
             keys: [
@@ -133,7 +138,7 @@ it('a rider at rest on a carrier goes along with it', () => {
     name: 't',
     paths: [{ id: 'ring', name: 'Ring', closed: true, points: ring }],
     riders: [
-      { id: 'c', name: 'Carrier', kind: 'carrier', hitch: { path: 'ring', ...lap } },
+      { id: 'c', name: 'Carrier', kind: 'carrier', attachment: { path: 'ring', ...lap } },
       { id: 'r', name: 'Load', parent: 'c', rest: { translation: [0, 2, -1] } },
     ],
   });

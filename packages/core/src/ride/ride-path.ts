@@ -1,6 +1,6 @@
 import { quat } from 'gl-matrix';
 import type { Facing } from '../document/shot-facing.js';
-import type { Hitch, Offset } from '../document/shot-hitch.js';
+import type { Attachment, Offset } from '../document/shot-attachment.js';
 import type { Rider } from '../document/shot-rider.js';
 import { DEGREES } from '../math/angle.js';
 import type { Quat, Vec3 } from '../math/vec.js';
@@ -39,7 +39,7 @@ export interface RideParts {
 
 /** Values that hold instead of keyed influences; null for those that do not. */
 export interface RideBlends {
-  readonly hitch: ((frame: number) => number) | null;
+  readonly attachment: ((frame: number) => number) | null;
   /** Of what aims, how much it does; else how much it turns as it goes. */
   readonly facing: ((frame: number) => number) | null;
 }
@@ -57,20 +57,20 @@ export function referenceOf({ reference }: Facing): FrameReference {
  * the side and up are taken in the frame of travel before it banks. What is blended is blended by the shorter
  * way round (spherical interpolation of quaternions, Shoemake 1985).
  */
-export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
-  const { facing } = hitch;
+export function ridePath(rider: Rider, attachment: Attachment, parts: RideParts): PoseAt {
+  const { facing } = attachment;
   const { motion, rest, target, range } = parts;
   const { offset, pace } = motion;
   const axes = axesToTravel(facing.forward, facing.up);
   const clear = parts.clear ?? null;
-  const cued = parts.cued ?? { hitch: null, facing: null };
-  const free = cued.hitch === null && cued.facing === null;
-  if (parts.ground === null && clear === null && free && isPlain(hitch))
-    return plainRide(motion, ownTurn(hitch.offset, axes));
-  const travel = compileTravel(hitch, motion, parts.ground, range.fps, clear);
-  const size = hitch.displaced?.size ?? 1;
-  const bankAt = compileBank(hitch.bank, motion, referenceOf(facing), size, range.fps);
-  const sense = senseOf(hitch.offset);
+  const cued = parts.cued ?? { attachment: null, facing: null };
+  const free = cued.attachment === null && cued.facing === null;
+  if (parts.ground === null && clear === null && free && isPlain(attachment))
+    return plainRide(motion, ownTurn(attachment.offset, axes));
+  const travel = compileTravel(attachment, motion, parts.ground, range.fps, clear);
+  const size = attachment.rideTransform?.size ?? 1;
+  const bankAt = compileBank(attachment.bank, motion, referenceOf(facing), size, range.fps);
+  const sense = senseOf(attachment.offset);
   const aims = facing.mode === 'aim';
   const influence = aims ? cued.facing : null;
   const aiming = compileAiming(rider, facing, travel.place, {
@@ -82,9 +82,9 @@ export function ridePath(rider: Rider, hitch: Hitch, parts: RideParts): PoseAt {
   });
   const turnOfTravel = compileTravelTurn(facing, travel, range);
   // What presses a rider is square to its own track; an amount goes by its path.
-  const banksByNose = turnOfTravel !== null && hitch.bank.mode === 'physical';
-  const fixed = hitch.offsetKeys.length === 0 ? ownTurn(hitch.offset, axes) : null;
-  const holds = cued.hitch ?? compileInfluence(hitch.influence);
+  const banksByNose = turnOfTravel !== null && attachment.bank.mode === 'physical';
+  const fixed = attachment.offsetKeys.length === 0 ? ownTurn(attachment.offset, axes) : null;
+  const holds = cued.attachment ?? compileInfluence(attachment.influence);
   const faces =
     (aims ? null : cued.facing) ?? (facing.mode === 'keep' ? () => 0 : compileInfluence(facing.influence));
   const way = new Float64Array(12);

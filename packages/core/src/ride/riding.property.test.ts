@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { vec3 } from 'gl-matrix';
 import { sampleShot } from '../bake/sample-shot.js';
 import { newShot, type Loose } from '../document/new-shot.js';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import type { Quat, Vec3 } from '../math/vec.js';
 import { PathError } from '../path/path-error.js';
@@ -33,7 +33,7 @@ const places = fc
       ),
   );
 
-const hitch = fc.record({
+const attachment = fc.record({
   facing: fc.oneof(
     fc.record({
       reference: fc.constantFrom('world' as const, 'path' as const),
@@ -74,7 +74,7 @@ it('poses are numbers, rotations are unit and keep their sign, on any path and b
       places,
       fc.boolean(),
       fc.constantFrom('through', 'bspline', 'polyline'),
-      hitch,
+      attachment,
       fc.boolean(),
       (points, closed, basis, how, loop) => {
         const shot = newShot({
@@ -96,8 +96,8 @@ it('poses are numbers, rotations are unit and keep their sign, on any path and b
               name: 'R',
               chassis: { frontAxle: 1, rearAxle: -1 },
               camera: {},
-              hitch: {
-                ...(how as unknown as Loose<Hitch>),
+              attachment: {
+                ...(how as unknown as Loose<Attachment>),
                 path: 'p',
                 pace: {
                   unit: 'laps',

@@ -54,7 +54,7 @@ const strung = () => {
   const shot = shotOf(
     [lane],
     [
-      { ...truck, hitch: { path: 'p', anchor: 'rearAxle', pace: even(12, 55), ground } },
+      { ...truck, attachment: { path: 'p', anchor: 'rearAxle', pace: even(12, 55), ground } },
       { id: 'one', ...twoAxled },
       { id: 'two', ...oneAxled },
     ],
@@ -63,7 +63,10 @@ const strung = () => {
   const both = hangString(first, 'truck', { unit: 'two', count: 1, gap: 0 }).shot;
   return {
     ...both,
-    riders: both.riders.map((rider) => ({ ...rider, hitch: rider.hitch && { ...rider.hitch, ground } })),
+    riders: both.riders.map((rider) => ({
+      ...rider,
+      attachment: rider.attachment && { ...rider.attachment, ground },
+    })),
   };
 };
 
@@ -75,19 +78,19 @@ function ahead(pose: Float64Array, metres: number): Vec3 {
 
 it('a trailer behind a road vehicle is towed by its coupling, and its front axle turns with the drawbar', () => {
   const { riders } = strung();
-  expect(riders.map(({ hitch }) => hitch?.anchor)).toEqual(['rearAxle', 'frontAxle', 'frontAxle']);
+  expect(riders.map(({ attachment }) => attachment?.anchor)).toEqual(['rearAxle', 'frontAxle', 'frontAxle']);
   expect(riders[1].wheels.map(({ steers }) => steers)).toEqual([true, true, false, false]);
   // On rails it is not: there both axles are on the path.
   const rails = shotOf(
     [lane],
     [
-      { ...truck, wheels: [], hitch: { path: 'p', anchor: 'bothAxles', pace: even(12, 55) } },
+      { ...truck, wheels: [], attachment: { path: 'p', anchor: 'bothAxles', pace: even(12, 55) } },
       { id: 'one', ...twoAxled },
     ],
   );
-  expect(hangString(rails, 'truck', { unit: 'one', count: 1, gap: 0 }).shot.riders[1].hitch?.anchor).toBe(
-    'bothAxles',
-  );
+  expect(
+    hangString(rails, 'truck', { unit: 'one', count: 1, gap: 0 }).shot.riders[1].attachment?.anchor,
+  ).toBe('bothAxles');
 });
 
 it('on uneven ground couplings stay together, up and down as well', () => {
@@ -107,8 +110,8 @@ it('nothing of a string that is towed slides; one on two axles is told to be', (
     ...shot,
     riders: shot.riders.map((rider) => ({
       ...rider,
-      hitch: rider.hitch && {
-        ...rider.hitch,
+      attachment: rider.attachment && {
+        ...rider.attachment,
         ground: { ...ground, mode: 'none' as const },
       },
     })),
@@ -123,7 +126,7 @@ it('nothing of a string that is towed slides; one on two axles is told to be', (
         ? {
             ...rider,
             wheels: rider.wheels.map((one) => ({ ...one, steers: false })),
-            hitch: rider.hitch && { ...rider.hitch, anchor: 'bothAxles' as const },
+            attachment: rider.attachment && { ...rider.attachment, anchor: 'bothAxles' as const },
           }
         : rider,
     ),

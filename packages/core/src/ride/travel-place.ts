@@ -1,4 +1,4 @@
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 
 import type { CompiledPath } from '../path/compiled-path.js';
 import { moveBeside } from '../pose/beside.js';
@@ -13,13 +13,13 @@ export type PlaceAlong = (distance: number, side: number, rise: number, out: Flo
 
 /** Where a rider is by its distance along the path, before it is set on any ground. */
 export function placeAlong(
-  { displaced }: Hitch,
+  { rideTransform }: Attachment,
   { placement }: { readonly placement: Pick<AxlePlacement, 'frame'> },
 ): PlaceAlong {
   return (distance, side, rise, out) => {
     placement.frame(distance, out);
     moveBeside(out, side, rise, out);
-    if (displaced) displaceFrame(displaced, out);
+    if (rideTransform) displaceFrame(rideTransform, out);
   };
 }
 
@@ -43,8 +43,8 @@ export function besideFactor(
   return 1 - path.curvatureTowards(distance, x, y, z);
 }
 
-/** Whether a hitch says a rider's place and heading by its distance alone, whenever it is there. */
-export function ridesByDistance({ offsetKeys, influence, facing }: Hitch): boolean {
+/** Whether an attachment says a rider's place and heading by its distance alone, whenever it is there. */
+export function ridesByDistance({ offsetKeys, influence, facing }: Attachment): boolean {
   return (
     offsetKeys.length === 0 &&
     influence.length === 0 &&

@@ -2,14 +2,20 @@ import { swapEnds } from '../pace/change-keys.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
 import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import type { Loose } from '../document/new-shot.js';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import { circle, even, line, noseOf, placeOf, poseAt, shotOf } from '../../test/shots.js';
 
-const travelling = (hitch: Loose<Hitch>, path = line(100)) =>
+const travelling = (attachment: Loose<Attachment>, path = line(100)) =>
   evaluateShot(
     shotOf(
       [path],
-      [{ id: 'r', name: 'R', hitch: { path: 'p', ...hitch, facing: { along: 'travel', ...hitch.facing } } }],
+      [
+        {
+          id: 'r',
+          name: 'R',
+          attachment: { path: 'p', ...attachment, facing: { along: 'travel', ...attachment.facing } },
+        },
+      ],
     ),
     NO_ASSETS,
   );
@@ -30,7 +36,7 @@ it('with its ends swapped it goes nose first, and along its path as it always di
   for (const path of [line(100), circle(20)]) {
     const along = travelling({ pace }, path);
     const plain = travelling({ pace, facing: { along: 'path' } }, path);
-    const back = travelling({ pace: swapEnds(along.shot.riders[0].hitch!.pace) }, path);
+    const back = travelling({ pace: swapEnds(along.shot.riders[0].attachment!.pace) }, path);
     for (const frame of [5, 30, 80]) {
       near(noseOf(poseAt(along, 'r', frame)), noseOf(poseAt(plain, 'r', frame)));
       near(noseOf(poseAt(back, 'r', frame)), wayAt(back, frame));

@@ -1,4 +1,4 @@
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { Vec3 } from '../math/vec.js';
 import { moveBeside } from '../pose/beside.js';
 import { displaceFrame } from '../pose/displace.js';
@@ -29,15 +29,15 @@ export interface Travel {
  * @param clear how far it is led away from what it keeps clear of
  */
 export function compileTravel(
-  hitch: Hitch,
+  attachment: Attachment,
   motion: PathMotion,
   ground: GroundFit | null,
   fps: number,
   clear: PlaceAt | null = null,
 ): Travel {
   const { path, pace, offset, placement } = motion;
-  const { displaced } = hitch;
-  const size = displaced?.size ?? 1;
+  const { rideTransform } = attachment;
+  const size = rideTransform?.size ?? 1;
   const own = new Float64Array(12);
   const away: Vec3 = [0, 0, 0];
   /** The frame of which the factor is known, and what it is. */
@@ -62,7 +62,7 @@ export function compileTravel(
       factor = besideFactor(path, distance, side, rise, out);
     }
     moveBeside(out, side, rise, out);
-    if (displaced) displaceFrame(displaced, out);
+    if (rideTransform) displaceFrame(rideTransform, out);
     ground?.settle(ground.byDistance ? distance : frame, out, rise);
     if (clear !== null) {
       clear(frame, away);

@@ -10,3 +10,8 @@ export interface PartMesh extends TriangleMesh {
 
 /** What a model is made of, part by part; plain data, so that it goes from thread to thread. */
 export type ModelMesh = readonly PartMesh[];
+
+/** Meshes of a shot’s models by their ids in the document, as far as they are read. */
+export type ModelShapes = ReadonlyMap<string, { readonly mesh: ModelMesh }>;
+
+export const NO_SHAPES: ModelShapes = new Map();

@@ -20,7 +20,7 @@ function evaluated(emitter: Partial<Emitter>, shot: object = {}, rider: object =
         {
           id: 'r',
           name: 'R',
-          hitch: {
+          attachment: {
             path: 'p',
             pace: {
               unit: 'metres',
@@ -77,7 +77,7 @@ it('flies as thrown: speed upward, gravity and what it takes along', () => {
 });
 
 it('drag stops it after speed / drag metres, and lets it fall no faster than g / drag', () => {
-  const still = { hitch: null };
+  const still = { attachment: null };
   const up = sprayOf({ drag: 2, life: 40 }, {}, still);
   expect(placeOf(up, 0, 40)[1]).toBeCloseTo(3 / 2, 9);
   const falling = sprayOf({ drag: 2, life: 40, speed: 0, gravity: 1 }, {}, still);
@@ -90,7 +90,7 @@ it('drag stops it after speed / drag metres, and lets it fall no faster than g /
 });
 
 it('stays in its cone, and fills it evenly', () => {
-  const spray = sprayOf({ spread: 30, rate: 1000, speed: 1 }, {}, { hitch: null });
+  const spray = sprayOf({ spread: 30, rate: 1000, speed: 1 }, {}, { attachment: null });
   let within = 0;
   for (let n = 0; n < spray.count; n++) {
     const [x, y, z] = placeOf(spray, n, 1);
@@ -111,14 +111,14 @@ it('by distance, one each 1 / rate metres whatever the pace', () => {
       { frame: 41, value: 8 },
     ],
   };
-  const spray = sprayOf({ by: 'distance', rate: 4 }, {}, { hitch: { path: 'p', pace } });
+  const spray = sprayOf({ by: 'distance', rate: 4 }, {}, { attachment: { path: 'p', pace } });
   expect(spray.count).toBe(32);
   for (let n = 0; n < 32; n++) expect(placeOf(spray, n, 0)[2]).toBeCloseTo(n / 4, 2);
 });
 
 it('only while it moves: none of a rider that stands', () => {
   const stands = {
-    hitch: {
+    attachment: {
       path: 'p',
       pace: {
         unit: 'metres',
@@ -138,7 +138,7 @@ it('only while it moves: none of a rider that stands', () => {
 
 it('sprays from the wheels in turn, where they touch', () => {
   const wheel = (x: number) => ({ node: `w${x}`, centre: [x, 0.4, 0], radius: 0.4 });
-  const spray = sprayOf({ from: 'wheels' }, {}, { hitch: null, wheels: [wheel(1), wheel(-1)] });
+  const spray = sprayOf({ from: 'wheels' }, {}, { attachment: null, wheels: [wheel(1), wheel(-1)] });
   expect([0, 1, 2].map((n) => placeOf(spray, n, 0))).toEqual([
     [1, 0, 0],
     [-1, 0, 0],
@@ -150,8 +150,8 @@ it('bursts at a frame and when a cue acts', () => {
   const cue = {
     id: 'c',
     name: 'C',
-    on: { kind: 'distance', rider: 'r' },
-    does: { kind: 'facing', rider: 'r' },
+    trigger: { kind: 'distance', rider: 'r' },
+    action: { kind: 'facing', rider: 'r' },
     keys: [
       { at: 3.9, value: 0 },
       { at: 4, value: 1 },
@@ -178,8 +178,8 @@ it('one that is hidden sprays nothing; what it sprayed flies on', () => {
   const hides = {
     id: 'c',
     name: 'C',
-    on: { kind: 'frame' },
-    does: { kind: 'show', rider: 'r' },
+    trigger: { kind: 'frame' },
+    action: { kind: 'show', rider: 'r' },
     keys: [
       { at: 1, value: 1, ease: 'hold' },
       { at: 21, value: 0 },

@@ -1,19 +1,19 @@
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { Rider } from '../document/shot-rider.js';
 
 /** The rider whose timing another goes by, and how: hung behind it, or so much later. */
 export type Leading =
-  | { readonly by: 'follows'; readonly leader: Rider; readonly hitch: Hitch }
-  | { readonly by: 'pacedBy'; readonly leader: Rider; readonly hitch: Hitch };
+  | { readonly by: 'follows'; readonly leader: Rider; readonly attachment: Attachment }
+  | { readonly by: 'pacedBy'; readonly leader: Rider; readonly attachment: Attachment };
 
-/** The id of the rider a hitch names for its timing; null where it has a pace of its own. */
-export function leaderIdOf({ follows, pacedBy }: Pick<Hitch, 'follows' | 'pacedBy'>): string | null {
-  return (follows ?? pacedBy)?.rider ?? null;
+/** The id of the rider an attachment names for its timing; null where it has a pace of its own. */
+export function leaderIdOf({ coupledTo, pacedBy }: Pick<Attachment, 'coupledTo' | 'pacedBy'>): string | null {
+  return (coupledTo ?? pacedBy)?.rider ?? null;
 }
 
-/** Whether a hitch says itself when to be where: it names nobody for its timing. */
-export function hasOwnPace(hitch: Pick<Hitch, 'follows' | 'pacedBy'>): boolean {
-  return leaderIdOf(hitch) === null;
+/** Whether an attachment says itself when to be where: it names nobody for its timing. */
+export function hasOwnPace(attachment: Pick<Attachment, 'coupledTo' | 'pacedBy'>): boolean {
+  return leaderIdOf(attachment) === null;
 }
 
 /**
@@ -23,13 +23,14 @@ export function hasOwnPace(hitch: Pick<Hitch, 'follows' | 'pacedBy'>): boolean {
  * @param find gives a rider by id
  * @returns null for one that goes by its own pace
  */
-export function leadingOf({ hitch }: Rider, find: (id: string) => Rider | undefined): Leading | null {
-  if (hitch === null) return null;
-  const { follows, pacedBy } = hitch;
-  const ahead = follows && find(follows.rider);
-  if (ahead?.hitch && ahead.hitch.path === hitch.path) return { by: 'follows', leader: ahead, hitch };
+export function leadingOf({ attachment }: Rider, find: (id: string) => Rider | undefined): Leading | null {
+  if (attachment === null) return null;
+  const { coupledTo, pacedBy } = attachment;
+  const ahead = coupledTo && find(coupledTo.rider);
+  if (ahead?.attachment && ahead.attachment.path === attachment.path)
+    return { by: 'follows', leader: ahead, attachment };
   const clock = pacedBy && find(pacedBy.rider);
-  return clock?.hitch ? { by: 'pacedBy', leader: clock, hitch } : null;
+  return clock?.attachment ? { by: 'pacedBy', leader: clock, attachment } : null;
 }
 
 /** The rider at the head of those that go by one another's timing: the rider itself, where it goes by its own. */

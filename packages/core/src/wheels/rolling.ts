@@ -39,7 +39,7 @@ export function compileWheels(rider: Rider, chassis: ChassisMotion): RollingWhee
 }
 
 /** 1 where a positive turn about a wheel's axle rolls it ahead, −1 where it rolls it back. */
-export function axleSense(rider: Pick<Rider, 'hitch' | 'rest'>, { axle }: Pick<Wheel, 'axle'>): 1 | -1 {
+export function axleSense(rider: Pick<Rider, 'attachment' | 'rest'>, { axle }: Pick<Wheel, 'axle'>): 1 | -1 {
   const { left } = ownAxes(rider);
   const way = axisVector(axle);
   return left[0] * way[0] + left[1] * way[1] + left[2] * way[2] < 0 ? -1 : 1;

@@ -2,7 +2,7 @@ import { NO_ASSETS } from '../evaluate/scene-assets.js';
 import fc from 'fast-check';
 import { quat, vec3 } from 'gl-matrix';
 import { newShot, type Loose } from '../document/new-shot.js';
-import type { Hitch } from '../document/shot-hitch.js';
+import type { Attachment } from '../document/shot-attachment.js';
 import type { ShotPath } from '../document/shot-path.js';
 import type { Rider } from '../document/shot-rider.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
@@ -52,7 +52,7 @@ const wheels = [
 ];
 const chassis = { frontAxle: 2.5, rearAxle: 0, frontCoupling: 3.2, rearCoupling: -1 };
 
-function drive(path: Loose<ShotPath>, hitch: Loose<Hitch> = {}, rider: Loose<Rider> = {}) {
+function drive(path: Loose<ShotPath>, attachment: Loose<Attachment> = {}, rider: Loose<Rider> = {}) {
   const shot = newShot({
     name: 't',
     fps: 24,
@@ -65,7 +65,7 @@ function drive(path: Loose<ShotPath>, hitch: Loose<Hitch> = {}, rider: Loose<Rid
         wheels,
         chassis,
         ...rider,
-        hitch: {
+        attachment: {
           path: 'p',
           pace: {
             unit: 'laps',
@@ -74,7 +74,7 @@ function drive(path: Loose<ShotPath>, hitch: Loose<Hitch> = {}, rider: Loose<Rid
               { frame: 100, value: 1 },
             ],
           },
-          ...hitch,
+          ...attachment,
         },
       },
     ],
@@ -113,14 +113,14 @@ describe('on a circle', () => {
     }
   });
 
-  it.each<[Loose<Hitch>, number]>([
+  it.each<[Loose<Attachment>, number]>([
     [{}, radius],
     [{ anchor: 'rearAxle' }, radius],
     // Its rear axle cuts the bend: with the front on the circle it runs on a smaller one.
     [{ anchor: 'frontAxle' }, Math.sqrt(radius ** 2 - 2.5 ** 2)],
-  ])('each front wheel steers by its own circle: %j', (hitch, rear) => {
-    const path = 'anchor' in hitch && hitch.anchor === 'frontAxle' ? round(radius) : circle(radius);
-    const { gauge } = drive(path, hitch);
+  ])('each front wheel steers by its own circle: %j', (attachment, rear) => {
+    const path = 'anchor' in attachment && attachment.anchor === 'frontAxle' ? round(radius) : circle(radius);
+    const { gauge } = drive(path, attachment);
     for (const y of [0.8, -0.8]) {
       const steer = gauge('steer', `${y > 0 ? 'left' : 'right'} 2.5`)(50);
       // A through-curve is a circle but for a few parts in ten thousand.
@@ -213,7 +213,7 @@ it('no wheel slides: its contact point stands still, on any path and at any spee
 /** Looks at every wheel along a way of such points: it rolls just as far as its contact point goes. */
 function rollsAsFar(
   points: readonly [x: number, z: number][],
-  anchor: Hitch['anchor'],
+  anchor: Attachment['anchor'],
   { from, to, step }: { from: number; to: number; step: number },
 ): { node: string; way: number }[] {
   const path: Loose<ShotPath> = {
@@ -309,7 +309,7 @@ describe('a trailer', () => {
           id: 'a',
           name: 'A',
           chassis,
-          hitch: {
+          attachment: {
             path: 'p',
             pace: {
               unit: 'laps',
@@ -325,7 +325,7 @@ describe('a trailer', () => {
           name: 'B',
           chassis: { frontAxle: 1, rearAxle: -1, frontCoupling: 2, rearCoupling: -2 },
           wheels: [wheel(0.7, -1)],
-          hitch: { path: 'p', anchor: 'frontAxle', follows: { rider: 'a', gap: 0 } },
+          attachment: { path: 'p', anchor: 'frontAxle', coupledTo: { rider: 'a', gap: 0 } },
         },
       ],
     });

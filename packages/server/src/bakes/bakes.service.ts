@@ -87,7 +87,7 @@ export class BakesService implements OnModuleDestroy {
   /** What is laid along a path, alone, as GLB. */
   async laid(shotId: string, laidId: string, signal: AbortSignal): Promise<Download> {
     const { shot } = await this.shots.documentOf(shotId);
-    const laid = shot.laid.find(({ id }) => id === laidId);
+    const laid = shot.dressing.find(({ id }) => id === laidId);
     if (laid === undefined) throw new NotFoundException(`Nothing that is laid has the id "${laidId}".`);
     const models = await this.modelFiles(shot);
     const choice = choiceOf(shot, new GivenOutDto());

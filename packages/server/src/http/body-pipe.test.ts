@@ -14,7 +14,7 @@ const refusal = async (metatype: new () => object, body: unknown) => {
 };
 
 it('hands a document on as it is stored, with defaults for what was left out', async () => {
-  const document = { format: 'fleet-rail-shot', version: 1, name: 'A' };
+  const document = { format: 'fleet-rail-shot', version: 2, name: 'A' };
   const body = (await read(SaveShotDto, { document, revision: 3 })) as SaveShotDto;
   expect(body).toBeInstanceOf(SaveShotDto);
   expect(body.revision).toBe(3);
@@ -23,7 +23,7 @@ it('hands a document on as it is stored, with defaults for what was left out', a
 });
 
 it('refuses a document with its place', async () => {
-  const fast = { format: 'fleet-rail-shot', version: 1, name: 'A', fps: 'fast' };
+  const fast = { format: 'fleet-rail-shot', version: 2, name: 'A', fps: 'fast' };
   await expect(read(SaveShotDto, { document: fast, revision: 1 })).rejects.toThrow('fps: found "fast"');
 });
 

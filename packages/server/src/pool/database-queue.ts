@@ -15,6 +15,7 @@ import type { FindOptionsWhere, Repository } from 'typeorm';
 import { SETTINGS } from '../settings.token.js';
 import type { Settings } from '../settings.js';
 import { JobRows, shownOf } from './job-rows.js';
+import { latestWork } from './latest-work.js';
 import { PictureChecker } from './picture-checker.js';
 import { PictureJobEntity } from './picture-job.entity.js';
 import { PictureQueue, type NewJob } from './picture-queue.js';
@@ -80,7 +81,7 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
   async work(id: string): Promise<string> {
     const found = await this.jobs.findOne({ where: { id }, select: { id: true, work: true } });
     if (found === null) throw noJob(id);
-    return found.work;
+    return latestWork(found.work);
   }
 
   async remove(id: string): Promise<void> {

@@ -20,7 +20,7 @@ export function sketchShot(shot: Shot): ShotSketch {
     for (let i = 0; i < POINTS; i++) {
       points.push(Math.round(outline[3 * i] * 100) / 100, Math.round(outline[3 * i + 2] * 100) / 100);
     }
-    const rider = shot.riders.find((other) => other.hitch?.path === path.id);
+    const rider = shot.riders.find((other) => other.attachment?.path === path.id);
     return [{ points, color: rider?.color ?? null }];
   });
   return {

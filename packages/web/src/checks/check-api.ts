@@ -3,15 +3,19 @@ import {
   NO_ASSETS,
   NO_SCENE,
   ShotChecker,
+  closingsOf,
   evaluateShot,
   physicsFor,
   remediesOf,
+  seamReport,
   type CheckScene,
+  type Closing,
   type Finding,
   type GroundMesh,
   type NodeHierarchy,
   type Remedy,
   type SceneAssets,
+  type SeamGap,
   type Shot,
 } from '@fleet-rail/core';
 import { nextTask } from '../evaluation/next-task';
@@ -35,12 +39,25 @@ export interface SentRemedy extends Omit<Remedy, 'shot'> {
   readonly delta: ShotDelta;
 }
 
+/** A way to close a gap of the seam, as it is sent to the page. */
+export interface SentClosing extends Omit<Closing, 'shot'> {
+  readonly delta: ShotDelta;
+}
+
 const checker = new ShotChecker();
 let shot: Shot | null = null;
 let assets: SceneAssets = NO_ASSETS;
 let scene: CheckScene = NO_SCENE;
 let mesh: GroundMesh | null = null;
 let asked = 0;
+
+/** Takes a changed shot up, and rigid bodies once a shot needs them. */
+async function take(delta: ShotDelta): Promise<Shot> {
+  const taken = (shot = decodeDelta(shot, delta));
+  const physics = await physicsFor(taken);
+  if (physics !== null && physics !== assets.physics) assets = { ...assets, physics };
+  return taken;
+}
 
 /** What a worker does that looks shots over. */
 export const checkApi = {
@@ -55,10 +72,8 @@ export const checkApi = {
   /** Looks a changed shot over, what is chosen first, until a newer one comes. */
   async check(delta: ShotDelta, first: string | null): Promise<Looked> {
     const mine = ++asked;
-    const taken = (shot = decodeDelta(shot, delta));
-    const physics = await physicsFor(taken);
+    const taken = await take(delta);
     if (mine !== asked) return null;
-    if (physics) assets = { ...assets, physics };
     const steps = checker.check(taken, assets, scene, first);
     const begun = performance.now();
     for (let until = begun + SLICE; ;) {
@@ -69,6 +84,22 @@ export const checkApi = {
       if (mine !== asked) return null;
       until = performance.now() + SLICE;
     }
+  },
+
+  /** How a changed shot meets itself at its seam. */
+  async seam(delta: ShotDelta): Promise<SeamGap[]> {
+    const taken = await take(delta);
+    return seamReport(evaluateShot(taken, assets), scene.models);
+  },
+
+  /** The ways to close a gap of the seam of the shot that was sent last. */
+  closings(gap: SeamGap): SentClosing[] {
+    const now = shot;
+    if (now === null) return [];
+    return closingsOf(evaluateShot(now, assets), gap).map(({ shot: closed, ...closing }) => ({
+      ...closing,
+      delta: encodeDelta(now, closed),
+    }));
   },
 
   /** The ways out of what was found in the shot that was sent last. */

@@ -1,6 +1,6 @@
-import type { Finding, Shot } from '@fleet-rail/core';
+import type { Closing, Finding, SeamGap, Shot } from '@fleet-rail/core';
 import { wrap, type Remote } from 'comlink';
-import { decodeDelta, encodeDelta } from '../evaluation/shot-delta';
+import { decodeDelta, encodeDelta, type ShotDelta } from '../evaluation/shot-delta';
 import type { EvaluationWorker } from '../evaluation/worker';
 import type { CheckAssets } from './check-api';
 
@@ -40,16 +40,22 @@ export class CheckClient {
 
   /** @param first the rider that is looked at first */
   check(shot: Shot, first: string | null): void {
-    const delta = encodeDelta(this.sent, shot);
-    this.sent = shot;
-    this.remote.check(delta, first).then(
+    this.send(shot, (delta) => this.remote.check(delta, first)).then(
       (looked) => looked && this.onChecked({ shot, ...looked }),
-      (error: unknown) => {
-        // The worker may not have taken the shot up: the next one is sent whole.
-        this.sent = null;
-        this.onFailure(error);
-      },
+      this.onFailure,
     );
+  }
+
+  /** How a shot meets itself at its seam. */
+  seam(shot: Shot): Promise<SeamGap[]> {
+    return this.send(shot, (delta) => this.remote.seam(delta));
+  }
+
+  /** The ways to close a gap, as {@link remedies}. */
+  async closings(gap: SeamGap, shot: Shot): Promise<Closing[]> {
+    if (this.sent !== shot) return [];
+    const found = await this.remote.closings(gap);
+    return found.map(({ delta, ...closing }) => ({ ...closing, shot: decodeDelta(shot, delta) }));
   }
 
   /** The ways out of what was found in the shot that was sent last; none where that is not the one it was found in. */
@@ -57,6 +63,18 @@ export class CheckClient {
     if (this.sent !== shot) return [];
     const found = await this.remote.remedies(finding);
     return found.map(({ label, detail, delta }) => ({ label, detail, shot: decodeDelta(shot, delta) }));
+  }
+
+  private async send<T>(shot: Shot, ask: (delta: ShotDelta) => Promise<T>): Promise<T> {
+    const delta = encodeDelta(this.sent, shot);
+    this.sent = shot;
+    try {
+      return await ask(delta);
+    } catch (error) {
+      // The worker may not have taken the shot up: the next one is sent whole.
+      this.sent = null;
+      throw error;
+    }
   }
 
   close(): void {

@@ -1,10 +1,8 @@
 import type { KeptModel } from '../api/models';
-import { removeRider } from '@fleet-rail/core';
-import { chooseGround } from '../edits/contact-edits';
 import { addRider, withoutRig } from '../edits/rider-edits';
-import { sceneAssets } from '../scene-assets/ground-height';
 import { notify } from '../ui/notices';
 import type { DeskStore } from './desk-store';
+import { attemptAsked } from './attempt';
 
 /** Metres each way from which on a model may be the ground. */
 const WIDE = 8;
@@ -39,16 +37,7 @@ export function addModel(desk: DeskStore, model: KeptModel): string {
   else if (kind === 'prop' && isWide(model))
     notify('done', `${badge} is added as a rider.`, {
       name: `Make ${badge} the ground`,
-      run: () =>
-        desk
-          .getState()
-          .edit(`Ground ${model.name}`, (now) =>
-            chooseGround(model)(
-              now.riders.some((rider) => rider.id === id)
-                ? removeRider(now, sceneAssets(desk.getState()), id, now.range.first)
-                : now,
-            ),
-          ),
+      run: () => void attemptAsked(desk, `Ground ${model.name}`, 'makeGround', id, model),
     });
   return id;
 }

@@ -1,4 +1,4 @@
-import { withHitch, type Rider, type Shot } from '@fleet-rail/core';
+import { withAttachment, type Rider, type Shot } from '@fleet-rail/core';
 import { attachedShot } from './attach-previews';
 import type { DeskState } from './desk-store';
 
@@ -40,9 +40,12 @@ function shotOfTake({
   take,
 }: Pick<DeskState, 'shot' | 'riderId' | 'take'>): WantedAside | null {
   const rider = shot.riders.find(({ id }) => id === riderId);
-  const kept = take === null ? undefined : rider?.hitch?.takes[take];
+  const kept = take === null ? undefined : rider?.attachment?.takes[take];
   if (!rider || !kept) return null;
-  return { shot: withHitch(shot, rider.id, (hitch) => ({ ...hitch, pace: kept.pace })), riders: [rider.id] };
+  return {
+    shot: withAttachment(shot, rider.id, (attachment) => ({ ...attachment, pace: kept.pace })),
+    riders: [rider.id],
+  };
 }
 
 /** The selected rider as another take has it. */
@@ -64,7 +67,7 @@ export function comparedTake({
   aside,
 }: Pick<DeskState, 'shot' | 'riderId' | 'take' | 'aside'>): ComparedTake | null {
   const rider = shot.riders.find(({ id }) => id === riderId);
-  const kept = take === null ? undefined : rider?.hitch?.takes[take];
+  const kept = take === null ? undefined : rider?.attachment?.takes[take];
   const poses = rider && aside?.poses.get(rider.id);
   if (!rider || !kept || !aside || !poses) return null;
   return { rider, name: kept.name, first: aside.first, step: aside.step, poses };

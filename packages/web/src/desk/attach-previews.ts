@@ -25,7 +25,7 @@ export function beginAttaching(desk: DeskStore, riders: readonly string[], pathI
     notify('error', curve.message);
     return;
   }
-  const rides = riders.some((id) => shot.riders.find((rider) => rider.id === id)?.hitch);
+  const rides = riders.some((id) => shot.riders.find((rider) => rider.id === id)?.attachment);
   const plan: AttachPlan = {
     path: pathId,
     start: 0,

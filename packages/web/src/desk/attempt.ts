@@ -1,5 +1,6 @@
 import { ShotError } from '@fleet-rail/core';
 import { sentenceOf } from '../api/request';
+import type { Answered, AskedEdit, AskedWith } from '../evaluation/asked-edits';
 import type { Edit } from '../edits/edit';
 import { notify } from '../ui/notices';
 import type { DeskStore } from './desk-store';
@@ -19,5 +20,31 @@ export function attempt(desk: DeskStore, label: string, edit: Edit, gesture?: st
   } catch (error) {
     notify('error', refusalOf(desk, error));
     return false;
+  }
+}
+
+/**
+ * Runs an edit in the worker. If the shot changes meanwhile, the edit runs again on the changed shot, so nothing is overwritten.
+ *
+ * @returns the result; null if the edit was refused: nothing has changed then, and a notice says why
+ */
+export async function attemptAsked<Name extends AskedEdit>(
+  desk: DeskStore,
+  label: string,
+  name: Name,
+  ...rest: AskedWith<Name>
+): Promise<Answered<Name> | null> {
+  try {
+    for (;;) {
+      const { shot, editAsker } = desk.getState();
+      if (editAsker === null) return null;
+      const answer = await editAsker.edited(shot, name, ...rest);
+      if (desk.getState().shot !== shot) continue;
+      desk.getState().edit(label, () => answer.shot);
+      return answer;
+    }
+  } catch (error) {
+    notify('error', refusalOf(desk, error));
+    return null;
   }
 }

@@ -63,7 +63,7 @@ it('chosen keys are those of the line that is shown: another line has none chose
   const rides = newShot({
     name: 'lines',
     paths: shot.paths,
-    riders: [{ id: 'r', name: 'R', hitch: { path: 'a', pace: { keys: [{ frame: 1, value: 0 }] } } }],
+    riders: [{ id: 'r', name: 'R', attachment: { path: 'a', pace: { keys: [{ frame: 1, value: 0 }] } } }],
   });
   const desk = createDesk(rides);
   desk.getState().set({ keys: new Set([0]) });

@@ -38,7 +38,7 @@ import { Transport } from './transport/transport';
 import { InTurn, Turns } from './turns';
 import { useDeskKeys } from './use-desk-keys';
 import { CheckContext, useChecks } from './use-checks';
-import { EvaluationContext, useEvaluation } from './use-evaluation';
+import { useEvaluation } from './use-evaluation';
 import { useSceneAssets } from './use-scene-assets';
 import { useModelFacts } from './use-model-facts';
 import { useOperationPreview } from './use-operation-preview';
@@ -196,7 +196,7 @@ function offerDraft(shotId: string, draft: Draft): void {
 
 function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   const { station } = useParams();
-  const evaluation = useEvaluation(desk);
+  useEvaluation(desk);
   const checks = useChecks(desk);
   useSceneAssets(desk);
   useModelFacts();
@@ -212,8 +212,8 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   useRoomForTiming(lower, station === 'pace');
   const name = useDesk((state) => state.shot.name);
   const banks = useDesk(({ shot, riderId }) => {
-    const hitch = shot.riders.find(({ id }) => id === riderId)?.hitch;
-    return hitch !== null && hitch !== undefined && hitch.bank.mode !== 'none';
+    const attachment = shot.riders.find(({ id }) => id === riderId)?.attachment;
+    return attachment !== null && attachment !== undefined && attachment.bank.mode !== 'none';
   });
   /** A channel's line has the room of the bank's chart. */
   const plain = useShownChannel() === null;
@@ -233,57 +233,55 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   if (!STATIONS.some(({ id }) => id === station))
     return <Navigate to={`/shots/${shotId}/${FORMER_STATIONS[station ?? ''] ?? 'path'}`} replace />;
   return (
-    <EvaluationContext.Provider value={evaluation}>
-      <CheckContext.Provider value={checks}>
-        <Turns needs={{ panel: panelOf(station).load, stage: Stage.load }}>
-          <Whole>
-            <TopBar shotId={shotId} />
-            <ConflictBanner shotId={shotId} />
-            <DeskTaker shotId={shotId} />
-            <DropPlace />
-            <Below>
-              <StationLine shotId={shotId} />
-              <DeskContext.Provider value={calm}>
-                <StepPanel aria-label="Step">
-                  <InTurn of="panel">
-                    <StationPanel station={station as StationId} shotId={shotId} />
-                  </InTurn>
-                </StepPanel>
-              </DeskContext.Provider>
-              <Work ref={work}>
-                <RiderChips shotId={shotId} />
-                <PanelGroup direction="vertical" autoSaveId="fleet-rail.desk">
-                  <Panel defaultSize={66} minSize={25}>
-                    <CrashGuard what="The stage">
-                      <Suspense>
-                        <InTurn of="stage">
-                          <Stage station={station as StationId} />
-                        </InTurn>
-                      </Suspense>
-                    </CrashGuard>
-                  </Panel>
-                  <Sash />
-                  <Panel defaultSize={34} minSize={18} ref={lower}>
-                    <Column>
-                      <InTurn of="diagram">
-                        {station === 'pace' && <DiagramBar />}
-                        {station === 'facing' && <LineBar />}
-                        <RunDiagram
-                          hasStrip={station !== 'facing' || !banks || !plain}
-                          hasFeet={station === 'contact' || station === 'pace'}
-                        />
-                        {station === 'facing' && plain && <BankChart />}
-                        <Transport />
+    <CheckContext.Provider value={checks}>
+      <Turns needs={{ panel: panelOf(station).load, stage: Stage.load }}>
+        <Whole>
+          <TopBar shotId={shotId} />
+          <ConflictBanner shotId={shotId} />
+          <DeskTaker shotId={shotId} />
+          <DropPlace />
+          <Below>
+            <StationLine shotId={shotId} />
+            <DeskContext.Provider value={calm}>
+              <StepPanel aria-label="Step">
+                <InTurn of="panel">
+                  <StationPanel station={station as StationId} shotId={shotId} />
+                </InTurn>
+              </StepPanel>
+            </DeskContext.Provider>
+            <Work ref={work}>
+              <RiderChips shotId={shotId} />
+              <PanelGroup direction="vertical" autoSaveId="fleet-rail.desk">
+                <Panel defaultSize={66} minSize={25}>
+                  <CrashGuard what="The stage">
+                    <Suspense>
+                      <InTurn of="stage">
+                        <Stage station={station as StationId} />
                       </InTurn>
-                    </Column>
-                  </Panel>
-                </PanelGroup>
-              </Work>
-            </Below>
-          </Whole>
-        </Turns>
-      </CheckContext.Provider>
-    </EvaluationContext.Provider>
+                    </Suspense>
+                  </CrashGuard>
+                </Panel>
+                <Sash />
+                <Panel defaultSize={34} minSize={18} ref={lower}>
+                  <Column>
+                    <InTurn of="diagram">
+                      {station === 'pace' && <DiagramBar />}
+                      {station === 'facing' && <LineBar />}
+                      <RunDiagram
+                        hasStrip={station !== 'facing' || !banks || !plain}
+                        hasFeet={station === 'contact' || station === 'pace'}
+                      />
+                      {station === 'facing' && plain && <BankChart />}
+                      <Transport />
+                    </InTurn>
+                  </Column>
+                </Panel>
+              </PanelGroup>
+            </Work>
+          </Below>
+        </Whole>
+      </Turns>
+    </CheckContext.Provider>
   );
 }
 

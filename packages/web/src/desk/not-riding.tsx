@@ -26,7 +26,7 @@ function seatOf({ rest: { translation, rotation } }: Rider): string {
 export function NotRiding({ rider }: { rider: Rider | null }) {
   const riders = useDesk(({ shot }) => shot.riders);
   const carrier = riders.find(({ id }) => id === rider?.parent);
-  const leader = riders.find(({ id }) => id === rider?.echo?.rider);
+  const leader = riders.find(({ id }) => id === rider?.follow?.rider);
   return (
     <Section>
       <Hint>

@@ -5,10 +5,13 @@ import type { Rider } from '@fleet-rail/core';
  *
  * @param path the name of the path it rides
  */
-export function ridesWhat({ frozen, hitch, echo, keyed, parent }: Rider, path: string | undefined): string {
+export function ridesWhat(
+  { frozen, attachment, follow, transformKeys, parent }: Rider,
+  path: string | undefined,
+): string {
   if (frozen !== null) return 'frozen';
-  if (hitch !== null && path !== undefined) return path;
-  if (echo !== null) return 'after another';
-  if (keyed !== null) return 'by hand';
+  if (attachment !== null && path !== undefined) return path;
+  if (follow !== null) return 'after another';
+  if (transformKeys !== null) return 'by hand';
   return parent === null ? 'at rest' : 'carried';
 }

@@ -1,22 +1,16 @@
-import { createContext, useContext, useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import { sentenceOf } from '../api/request';
 import { EvaluationClient } from '../evaluation/evaluation-client';
 import { notify } from '../ui/notices';
 import { wantedAside, type WantedAside } from './aside';
 import type { DeskStore } from './desk-store';
 
-/** Whom the desk's parts ask about the shot as it is played. */
-export const EvaluationContext = createContext<EvaluationClient | null>(null);
-
-export const useEvaluationClient = () => useContext(EvaluationContext);
-
-/** Keeps the desk's evaluation up with its document, and with what is shown beside it. */
-export function useEvaluation(desk: DeskStore): EvaluationClient | null {
-  const [opened, setOpened] = useState<EvaluationClient | null>(null);
+/** Keeps the desk's evaluation up with its document, and with what is shown beside it; works its edits out. */
+export function useEvaluation(desk: DeskStore): void {
   useEffect(() => {
     const fail = (error: unknown) => notify('error', `The shot could not be evaluated: ${sentenceOf(error)}`);
     const client = new EvaluationClient((evaluation) => desk.getState().set({ evaluation }), fail);
-    setOpened(client);
+    desk.getState().set({ editAsker: client });
     const focus = () => {
       const { frame, riderId } = desk.getState();
       return { frame, rider: riderId };
@@ -46,8 +40,7 @@ export function useEvaluation(desk: DeskStore): EvaluationClient | null {
     return () => {
       stop();
       client.close();
-      setOpened(null);
+      desk.getState().set({ editAsker: null });
     };
   }, [desk]);
-  return opened;
 }

@@ -63,13 +63,13 @@ export function useSceneAssets(desk: DeskStore): void {
     const readHierarchies = async ({ models, riders, cues }: Shot) => {
       // What forces move runs into all others.
       const forced = needsPhysics({ riders });
-      const cued = new Set(eachAction(cues).map(({ does }) => does.rider));
+      const cued = new Set(eachAction(cues).map(({ action }) => action.rider));
       const worn = new Set(
         riders
           .filter(
             (rider) =>
               forced ||
-              rider.hanging.length > 0 ||
+              rider.hangingParts.length > 0 ||
               movesByItself(rider) ||
               cued.has(rider.id) ||
               rider.emitter?.from === 'part',
@@ -102,14 +102,14 @@ export function useSceneAssets(desk: DeskStore): void {
         ),
       });
     };
-    const readChecked = async ({ models, riders, ground, laid }: Shot) => {
+    const readChecked = async ({ models, riders, ground, dressing }: Shot) => {
       const worn = new Set([
         ...riders.flatMap(({ model, gait, emitter }) => [
           model,
           gait?.source ?? null,
           emitter?.model ?? null,
         ]),
-        ...laid.flatMap(modelsLaid),
+        ...dressing.flatMap(modelsLaid),
       ]);
       const assets = models.flatMap(({ id, name, source }) =>
         worn.has(id) && source.asset !== undefined ? [{ id, name, asset: source.asset }] : [],

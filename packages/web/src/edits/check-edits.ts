@@ -13,8 +13,8 @@ export const waive =
     const { kind, rider, other, part, figure } = finding;
     return withChecks(shot, (checks) => ({
       ...checks,
-      waived: [
-        ...checks.waived.filter((one) => !isWaiverOf(one, finding)),
+      dismissed: [
+        ...checks.dismissed.filter((one) => !isWaiverOf(one, finding)),
         { kind, rider, other, part, reason, figure },
       ],
     }));
@@ -26,7 +26,7 @@ export const tellAgain =
   (shot) =>
     withChecks(shot, (checks) => ({
       ...checks,
-      waived: checks.waived.filter((one) => !isWaiverOf(one, finding)),
+      dismissed: checks.dismissed.filter((one) => !isWaiverOf(one, finding)),
     }));
 
 export const changeLimit =

@@ -1,5 +1,13 @@
 import { NO_ASSETS, withKey } from '@fleet-rail/core';
-import { newHitch, newShot, parseShot, withRider, type Axis, type Shot, type Vec3 } from '@fleet-rail/core';
+import {
+  newAttachment,
+  newShot,
+  parseShot,
+  withRider,
+  type Axis,
+  type Shot,
+  type Vec3,
+} from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
 import { drawnPath } from './drawn-path';
 import { addMark, addPaths, deletePath, deletePathPoints, freePathName, movePathPoints } from './path-edits';
@@ -56,8 +64,8 @@ const base = newShot({
 
 function ridingShot(): { shot: Shot; id: string } {
   const added = addRider(base, model('Hauler', ['wheel_1']));
-  const hitch = newHitch('lane', added.shot.range);
-  return { shot: withRider(added.shot, added.id, (rider) => ({ ...rider, hitch })), id: added.id };
+  const attachment = newAttachment('lane', added.shot.range);
+  return { shot: withRider(added.shot, added.id, (rider) => ({ ...rider, attachment })), id: added.id };
 }
 
 it('a vehicle has the wheels of its model, which can be left out; what only has a round part does not', () => {
@@ -95,8 +103,8 @@ describe('edits give documents that the server accepts', () => {
     ['attach', shot],
     ['add a camera', addRider(base, model('Drone', ['lens'])).shot],
     ['aim', aimAt(id, { point: [1, 2, 3] })(shot)],
-    ['delete path', deletePath('lane', 'back', 1, NO_ASSETS)(shot)],
-    ['delete path, riders stay', deletePath('lane', 'stay', 120, NO_ASSETS)(shot)],
+    ['delete path', deletePath(shot, NO_ASSETS, 'lane', 'back', 1)],
+    ['delete path, riders stay', deletePath(shot, NO_ASSETS, 'lane', 'stay', 120)],
     ['delete points', deletePathPoints('lane', new Set([0]))(shot)],
     ['add mark', addMark('lane', 3)(shot)],
     ['place key', placeKey(id, 0, 500, 0.2)(shot)],
@@ -129,30 +137,37 @@ it('a model is listed once however many riders wear it, and each rider has its o
 
 it('deleting a path never strands what rode it', () => {
   const { shot } = ridingShot();
-  const after = deletePath('lane', 'back', 1, NO_ASSETS)(shot);
-  expect(after.riders[0].hitch).toBeNull();
+  const after = deletePath(shot, NO_ASSETS, 'lane', 'back', 1);
+  expect(after.riders[0].attachment).toBeNull();
   expect(after.riders[0].rest).toEqual(shot.riders[0].rest);
 });
 
 it('another model brings its own axes where those of the old one were taken, and leaves all else', () => {
   const [cart, van] = [model('Cart', [], '+x'), model('Van', [], '-z')];
   const { shot, id } = addRider(base, cart);
-  const hitch = newHitch('lane', shot.range);
+  const attachment = newAttachment('lane', shot.range);
   const axes = foundAxes(shot, [cart]).get(id);
   expect(axes).toEqual({ forward: '+x', up: '+y' });
   const ridden = withRider(shot, id, (rider) => ({
     ...rider,
-    hitch: { ...hitch, facing: { ...hitch.facing, ...axes }, offset: { ...hitch.offset, rise: 2 } },
+    attachment: {
+      ...attachment,
+      facing: { ...attachment.facing, ...axes },
+      offset: { ...attachment.offset, rise: 2 },
+    },
   }));
   const replaced = replaceModel(id, van, cart)(ridden);
-  expect(replaced.riders[0].hitch).toMatchObject({ facing: { forward: '-z' }, offset: { rise: 2 } });
+  expect(replaced.riders[0].attachment).toMatchObject({ facing: { forward: '-z' }, offset: { rise: 2 } });
   expect(replaced.models.map(({ name }) => name)).toEqual(['Cart', 'Van']);
   // Axes that were set by hand stay.
   const byHand = withRider(ridden, id, (rider) => ({
     ...rider,
-    hitch: rider.hitch && { ...rider.hitch, facing: { ...rider.hitch.facing, forward: '+z' as const } },
+    attachment: rider.attachment && {
+      ...rider.attachment,
+      facing: { ...rider.attachment.facing, forward: '+z' as const },
+    },
   }));
-  expect(replaceModel(id, van, cart)(byHand).riders[0].hitch?.facing.forward).toBe('+z');
+  expect(replaceModel(id, van, cart)(byHand).riders[0].attachment?.facing.forward).toBe('+z');
 });
 
 it('an aim that would go round in a circle is refused with the names', () => {
@@ -160,7 +175,7 @@ it('an aim that would go round in a circle is refused with the names', () => {
   const other = addRider(shot, model('Drone', ['lens']));
   const onLane = withRider(other.shot, other.id, (rider) => ({
     ...rider,
-    hitch: newHitch('lane', shot.range),
+    attachment: newAttachment('lane', shot.range),
   }));
   const once = aimAt(other.id, { rider: id })(onLane);
   expect(() => aimAt(id, { rider: other.id })(once)).toThrow('Hauler → Drone → Hauler');
@@ -183,8 +198,8 @@ it('cuts stand in order of frame, one a frame', () => {
 
 it('riders of a deleted path stay where they were at the frame, when that is asked', () => {
   const { shot } = ridingShot();
-  const after = deletePath('lane', 'stay', 120.5, NO_ASSETS)(shot);
-  expect(after.riders[0].hitch).toBeNull();
+  const after = deletePath(shot, NO_ASSETS, 'lane', 'stay', 120.5);
+  expect(after.riders[0].attachment).toBeNull();
   // Halfway through frames 1 to 240 of a ten metre lane.
   expect(after.riders[0].rest.translation[2]).toBeCloseTo(5, 9);
 });
@@ -203,7 +218,7 @@ it('a straight run between bends is straight, and the bends leave in line with i
 it('a key stops one frame short of its neighbour', () => {
   const { shot, id } = ridingShot();
   const after = placeKey(id, 0, 500, 0.25)(shot);
-  expect(after.riders[0].hitch?.pace.keys.map((key) => key.frame)).toEqual([239, 240]);
+  expect(after.riders[0].attachment?.pace.keys.map((key) => key.frame)).toEqual([239, 240]);
 });
 
 it('softly moved, points within the radius are taken along, handles as they were', () => {

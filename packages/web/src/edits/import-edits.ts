@@ -7,7 +7,7 @@ import {
   freeBadge,
   freeId,
   leastUsedColor,
-  newHitch,
+  newAttachment,
   type Shot,
   type ShotPath,
   type Vec3,
@@ -62,7 +62,7 @@ export function withImported(shot: Shot, { paths, rides }: Imported): { shot: Sh
 }
 
 function withCarrier(shot: Shot, { name, keys, lens }: ImportedRide, path: string): Shot {
-  const hitch = newHitch(path, shot.range);
+  const attachment = newAttachment(path, shot.range);
   const rider: Rider = {
     ...defaultsOf(Rider),
     id: freeId(name, shot.riders),
@@ -71,7 +71,7 @@ function withCarrier(shot: Shot, { name, keys, lens }: ImportedRide, path: strin
     camera: lens && { ...defaultsOf(Camera), ...lens },
     badge: freeBadge(name, shot),
     color: leastUsedColor(shot),
-    hitch: { ...hitch, pace: { ...hitch.pace, unit: 'metres', keys } },
+    attachment: { ...attachment, pace: { ...attachment.pace, unit: 'metres', keys } },
   };
   return { ...shot, riders: [...shot.riders, rider] };
 }

@@ -1,4 +1,4 @@
-import { LIMITS, Laid, ShotError, defaultsOf, freeId, freeName, type Shot } from '@fleet-rail/core';
+import { LIMITS, Dressing, ShotError, defaultsOf, freeId, freeName, type Shot } from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
 import type { Edit } from './edit';
 import { withModel } from './rider-edits';
@@ -13,22 +13,22 @@ export function layAlong(
   shot: Shot,
   path: string,
   name: string,
-  parts: Partial<Laid>,
+  parts: Partial<Dressing>,
   model: KeptModel | null = null,
 ): { shot: Shot; id: string } {
-  if (shot.laid.length >= LIMITS.laid)
-    throw new ShotError('laid', `${shot.laid.length} already`, `at most ${LIMITS.laid}`);
+  if (shot.dressing.length >= LIMITS.laid)
+    throw new ShotError('dressing', `${shot.dressing.length} already`, `at most ${LIMITS.laid}`);
   const dressed = model === null ? { shot, modelId: null } : withModel(shot, model);
-  const free = freeName(name, shot.laid);
-  const id = freeId(free, shot.laid);
-  const laid: Laid = { ...defaultsOf(Laid), ...parts, id, name: free, path, model: dressed.modelId };
-  return { shot: { ...dressed.shot, laid: [...shot.laid, laid] }, id };
+  const free = freeName(name, shot.dressing);
+  const id = freeId(free, shot.dressing);
+  const laid: Dressing = { ...defaultsOf(Dressing), ...parts, id, name: free, path, model: dressed.modelId };
+  return { shot: { ...dressed.shot, dressing: [...shot.dressing, laid] }, id };
 }
 
 export const changeLaid =
-  (id: string, change: (laid: Laid) => Laid): Edit =>
-  (shot) => ({ ...shot, laid: shot.laid.map((laid) => (laid.id === id ? change(laid) : laid)) });
+  (id: string, change: (laid: Dressing) => Dressing): Edit =>
+  (shot) => ({ ...shot, dressing: shot.dressing.map((laid) => (laid.id === id ? change(laid) : laid)) });
 
 export const deleteLaid =
   (id: string): Edit =>
-  (shot) => ({ ...shot, laid: shot.laid.filter((laid) => laid.id !== id) });
+  (shot) => ({ ...shot, dressing: shot.dressing.filter((laid) => laid.id !== id) });

@@ -143,12 +143,15 @@ export const deleteMark = (id: string, markId: string): Edit =>
 export type RidersFate = 'back' | 'stay';
 
 /** Takes a path away; what rode it goes back to where it rested, or stays where it is at a frame. */
-export const deletePath =
-  (id: string, fate: RidersFate, frame: number, assets: SceneAssets): Edit =>
-  (shot) => {
-    const carried = shot.riders.flatMap((rider) => (rider.hitch?.path === id ? [rider.id] : []));
-    const free =
-      fate === 'stay' ? detachHere(shot, assets, carried, frame) : detachBack(shot, assets, carried);
-    const bare = withoutLaidOn(free, id);
-    return withoutTurnouts({ ...bare, paths: free.paths.filter((path) => path.id !== id) }, id);
-  };
+export function deletePath(
+  shot: Shot,
+  assets: SceneAssets,
+  id: string,
+  fate: RidersFate,
+  frame: number,
+): Shot {
+  const carried = shot.riders.flatMap((rider) => (rider.attachment?.path === id ? [rider.id] : []));
+  const free = fate === 'stay' ? detachHere(shot, assets, carried, frame) : detachBack(shot, assets, carried);
+  const bare = withoutLaidOn(free, id);
+  return withoutTurnouts({ ...bare, paths: free.paths.filter((path) => path.id !== id) }, id);
+}

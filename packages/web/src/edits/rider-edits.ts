@@ -1,11 +1,10 @@
 import {
   Camera,
   LIMITS,
-  Looks,
+  RestAim,
   Rider,
   ShotError,
   defaultsOf,
-  evaluateShot,
   freeBadge,
   freeId,
   freeName,
@@ -13,16 +12,14 @@ import {
   moveKey,
   refuseCircles,
   withFoundRig,
-  withHitch,
+  withAttachment,
   withKey,
-  withOwnPace,
   withRider,
   type AimTarget,
   type Axes,
-  type Hitch,
+  type Attachment,
   type Kind,
   type Pace,
-  type SceneAssets,
   type Shot,
 } from '@fleet-rail/core';
 import type { KeptModel } from '../api/models';
@@ -41,13 +38,13 @@ export const changeRider =
   (shot) =>
     withRider(shot, id, change);
 
-export const changeHitch =
-  (id: string, change: (hitch: Hitch) => Hitch): Edit =>
+export const changeAttachment =
+  (id: string, change: (attachment: Attachment) => Attachment): Edit =>
   (shot) =>
-    withHitch(shot, id, change);
+    withAttachment(shot, id, change);
 
 export const changePace = (id: string, change: (pace: Pace) => Pace): Edit =>
-  changeHitch(id, (hitch) => ({ ...hitch, pace: change(hitch.pace) }));
+  changeAttachment(id, (attachment) => ({ ...attachment, pace: change(attachment.pace) }));
 
 /**
  * A rider that wears a model of the server's, at rest at the origin. A vehicle has the wheels that were found in it.
@@ -104,16 +101,17 @@ export const replaceModel =
   (shot) => {
     const { shot: dressed, modelId } = withModel(shot, model);
     return withRider(dressed, id, (rider) => {
-      const { hitch } = rider;
+      const { attachment } = rider;
       const was = before?.facts.facing ?? { forward: '+z', up: '+y' };
       const found = model.facts.facing;
-      const takesAxes = hitch && found && hitch.facing.forward === was.forward && hitch.facing.up === was.up;
+      const takesAxes =
+        attachment && found && attachment.facing.forward === was.forward && attachment.facing.up === was.up;
       const axes = takesAxes ? { forward: found.forward, up: found.up } : {};
       return {
         ...rider,
         model: modelId,
         chassis: found?.chassis ?? rider.chassis,
-        hitch: hitch && { ...hitch, facing: { ...hitch.facing, ...axes } },
+        attachment: attachment && { ...attachment, facing: { ...attachment.facing, ...axes } },
       };
     });
   };
@@ -154,10 +152,13 @@ export function foundAxes(shot: Shot, models: readonly KeptModel[]): Map<string,
 export const aimAt = (id: string, target: AimTarget | null): Edit =>
   refusing((shot) =>
     withRider(shot, id, (rider) => {
-      const { hitch } = rider;
-      if (hitch === null)
-        return { ...rider, looks: target && { ...(rider.looks ?? defaultsOf(Looks)), target } };
-      return { ...rider, hitch: { ...hitch, facing: { ...hitch.facing, mode: 'aim', target, ahead: 0 } } };
+      const { attachment } = rider;
+      if (attachment === null)
+        return { ...rider, restAim: target && { ...(rider.restAim ?? defaultsOf(RestAim)), target } };
+      return {
+        ...rider,
+        attachment: { ...attachment, facing: { ...attachment.facing, mode: 'aim', target, ahead: 0 } },
+      };
     }),
   );
 
@@ -194,11 +195,3 @@ export function refusing(edit: Edit): Edit {
 
 export const placeKey = (id: string, key: number, frame: number, value: number): Edit =>
   changePace(id, (pace) => moveKey(pace, key, frame, value));
-
-/** A rider that went by another's timing with one of its own that does the same. */
-export const ownTiming =
-  (id: string, assets: SceneAssets): Edit =>
-  (shot) => {
-    const evaluated = evaluateShot(shot, assets);
-    return withRider(shot, id, (rider) => withOwnPace(evaluated, rider));
-  };

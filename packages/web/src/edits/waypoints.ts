@@ -2,7 +2,7 @@ import {
   Camera,
   PaceKey,
   defaultsOf,
-  newHitch,
+  newAttachment,
   withRider,
   type CompiledPath,
   type Shot,
@@ -12,7 +12,7 @@ import { addPlainRider } from './rider-edits';
 
 /** Who rides places that were clicked at even times: the chosen rider where it rides nothing yet; else a new camera. */
 export function waypointRider({ riders }: Pick<Shot, 'riders'>, chosen: string | null): string | null {
-  return riders.find(({ id, hitch }) => id === chosen && hitch === null)?.id ?? null;
+  return riders.find(({ id, attachment }) => id === chosen && attachment === null)?.id ?? null;
 }
 
 /**
@@ -27,7 +27,7 @@ export const rideWaypoints =
       id === null
         ? addPlainRider(shot, 'Camera', { kind: 'camera', camera: defaultsOf(Camera) })
         : { shot, id };
-    const hitch = newHitch(pathId, shot.range);
+    const attachment = newAttachment(pathId, shot.range);
     const places = [...curve.pointDistances, ...(closed ? [curve.length] : [])];
     const keys = places.map((value, i) => ({
       ...defaultsOf(PaceKey),
@@ -37,6 +37,6 @@ export const rideWaypoints =
     }));
     return withRider(made.shot, made.id, (rider) => ({
       ...rider,
-      hitch: { ...hitch, pace: { ...hitch.pace, unit: 'metres', keys } },
+      attachment: { ...attachment, pace: { ...attachment.pace, unit: 'metres', keys } },
     }));
   };

@@ -1,4 +1,4 @@
-import { frameCount, type GroundMesh, type NodeHierarchy, type SeamGap, type Shot } from '@fleet-rail/core';
+import { ShotError, frameCount, type GroundMesh, type NodeHierarchy, type Shot } from '@fleet-rail/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import {
   withEnds,
@@ -8,10 +8,10 @@ import {
   type EvaluationEnd,
   type EvaluationUpdate,
   type Focus,
-  type SentClosing,
 } from './evaluation';
 import { nextTask } from './next-task';
-import { encodeDelta } from './shot-delta';
+import type { Answered, AskedEdit, AskedWith, EditAsker } from './asked-edits';
+import { decodeDelta, encodeDelta } from './shot-delta';
 import { shares } from './shares';
 import type { EvaluationWorker } from './worker';
 
@@ -45,7 +45,7 @@ interface Run {
  * between two slices, so that a drag is always shown as it is and never as it was. Large shots are shared among several
  * workers by riders that do not wait for each other.
  */
-export class EvaluationClient {
+export class EvaluationClient implements EditAsker {
   private readonly lanes: Lane[] = [];
   private assets: [GroundMesh | null, ReadonlyMap<string, NodeHierarchy>] = [null, new Map()];
   private waiting: { readonly shot: Shot; readonly focus: Focus } | null = null;
@@ -86,13 +86,15 @@ export class EvaluationClient {
     return this.asked === shot ? { ...aside, shot } : null;
   }
 
-  /** How the shot that was evaluated last meets itself at its seam. */
-  seam(): Promise<SeamGap[]> {
-    return this.lane(0).remote.seam();
-  }
-
-  closings(gap: SeamGap): Promise<SentClosing[]> {
-    return this.lane(0).remote.closings(gap);
+  async edited<Name extends AskedEdit>(
+    shot: Shot,
+    name: Name,
+    ...rest: AskedWith<Name>
+  ): Promise<Answered<Name>> {
+    const { sent, remote } = this.lane(0);
+    const answer = await remote.edited(encodeDelta(sent, shot), name, rest);
+    if ('refused' in answer) throw new ShotError(...answer.refused);
+    return { ...answer.told, shot: decodeDelta(shot, answer.delta) } as Answered<Name>;
   }
 
   close(): void {

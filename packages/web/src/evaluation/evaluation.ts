@@ -1,14 +1,19 @@
 import type {
-  Closing,
   PathFacts,
   Plant,
-  Rider,
   RiderTiming,
   SampledGauge,
   SampledParts,
   Shot,
+  ShotError,
   Spray,
 } from '@fleet-rail/core';
+import type { ShotDelta } from './shot-delta';
+
+/** What an edit came to, as it is sent: a shot as it differs from the one that was asked for, or why it cannot be done. */
+export type SentAnswer =
+  | { readonly delta: ShotDelta; readonly told: object }
+  | { readonly refused: ConstructorParameters<typeof ShotError> };
 
 /** What the stage draws of one path. */
 export interface EvaluatedPath {
@@ -163,10 +168,4 @@ export interface AsideEvaluation {
   readonly step: number;
   /** By rider id POSE.size numbers a sample. */
   readonly poses: ReadonlyMap<string, Float64Array>;
-}
-
-/** A way to close a gap of the seam, as it is sent: the rider it changes, and whether the shot loops then. */
-export interface SentClosing extends Omit<Closing, 'shot'> {
-  readonly rider: Rider;
-  readonly loop: boolean;
 }

@@ -1,4 +1,4 @@
-import { POSE, newHitch, newShot, type Shot } from '@fleet-rail/core';
+import { POSE, newAttachment, newShot, type Shot } from '@fleet-rail/core';
 import { movePathPoints } from '../edits/path-edits';
 import { placeKey } from '../edits/rider-edits';
 import { withEnds, withUpdate, type Evaluation, type EvaluationUpdate } from './evaluation';
@@ -6,7 +6,7 @@ import { evaluateToEnd } from './evaluate-whole';
 import { shares } from './shares';
 import { Evaluator } from './evaluator';
 import { poseAt } from './pose-at';
-import { encodeDelta } from './shot-delta';
+import { decodeDelta, encodeDelta } from './shot-delta';
 
 const range = { first: 1, last: 49 };
 const lane = (id: string, x: number) => ({
@@ -23,8 +23,8 @@ const shot = newShot({
   range,
   paths: [lane('a', 0), lane('b', 5)],
   riders: [
-    { id: 'ra', name: 'A', hitch: newHitch('a', range) },
-    { id: 'rb', name: 'B', hitch: newHitch('b', range) },
+    { id: 'ra', name: 'A', attachment: newAttachment('a', range) },
+    { id: 'rb', name: 'B', attachment: newAttachment('b', range) },
     { id: 'load', name: 'Load', parent: 'ra' },
   ],
 });
@@ -121,8 +121,8 @@ it('parts that cues move are sampled with their rider, and follow what the cue l
       {
         id: 'lid',
         name: 'Lid',
-        on: { kind: 'distance', rider: 'ra' },
-        does: { kind: 'move', rider: 'load', node: 'lid', axis: '+y' },
+        trigger: { kind: 'distance', rider: 'ra' },
+        action: { kind: 'move', rider: 'load', node: 'lid', axis: '+y' },
         keys: [
           { at: 0, value: 0, ease: 'linear' },
           { at: 12, value: 0.6 },
@@ -239,5 +239,25 @@ describe('in slices', () => {
     const [whole] = [evaluateToEnd(new Evaluator(), sent(null, shot))];
     for (const { id, poses } of parts.flatMap(({ riders }) => riders))
       expect(poses).toEqual(whole.riders.find((rider) => rider.id === id)?.poses);
+  });
+});
+
+it('does an edit that asks where something is to a shot that was not evaluated, and tells why one cannot be done', () => {
+  const evaluator = new Evaluator();
+  evaluateToEnd(evaluator, sent(null, shot));
+  const moved = movePathPoints('a', new Set([0, 1]), [0, 3, 0], 0)(shot);
+  // Half-way along 12 m, and 3 m up.
+  const detached = structuredClone(evaluator.edited(moved, 'detachHere', [['ra'], 25]));
+  if (!('delta' in detached)) throw new Error('It was refused.');
+  const after = decodeDelta(moved, detached.delta);
+  expect(after.riders[0].attachment).toBeNull();
+  expect(after.riders[0].rest.translation).toEqual([0, 3, 6].map((value) => expect.closeTo(value, 9)));
+  // What was not touched is the very same on the page.
+  expect(after.riders[1]).toBe(moved.riders[1]);
+  const held = structuredClone(evaluator.edited(shot, 'holdDistance', ['ra', 'rb', 25]));
+  expect(held).toMatchObject({ told: { distance: expect.closeTo(5, 9) } });
+  const refused = structuredClone(evaluator.edited(shot, 'holdDistance', ['load', 'rb', 25]));
+  expect(refused).toEqual({
+    refused: ['riders[2].attachment', 'no path that could hold a distance', 'a rider on a path'],
   });
 });

@@ -3,7 +3,7 @@ import {
   GroundSurface,
   NO_ASSETS,
   POSE,
-  closingsOf,
+  ShotError,
   compiledPathOf,
   evaluateShot,
   frameCount,
@@ -15,7 +15,6 @@ import {
   sampleGauge,
   sampleParts,
   sampleRider,
-  seamReport,
   shownAt,
   withRidersBehind,
   type CompiledPath,
@@ -29,7 +28,6 @@ import {
   type RiderSources,
   type SceneAssets,
   type SampledGauge,
-  type SeamGap,
   type Shot,
   type Vec3,
 } from '@fleet-rail/core';
@@ -40,10 +38,11 @@ import type {
   EvaluationEnd,
   EvaluationUpdate,
   Focus,
-  SentClosing,
+  SentAnswer,
   Share,
 } from './evaluation';
-import { decodeDelta, type ShotDelta } from './shot-delta';
+import { doAskedEdit, type AskedEdit, type AskedWith } from './asked-edits';
+import { decodeDelta, encodeDelta, type ShotDelta } from './shot-delta';
 
 /** The most poses kept for the page; beyond it samples lie several frames apart. */
 const MOST_POSES = 2_000_000;
@@ -222,18 +221,16 @@ export class Evaluator {
     };
   }
 
-  /** How the shot that was evaluated last meets itself at its seam. */
-  seam(): SeamGap[] {
-    return this.shot ? seamReport(evaluateShot(this.shot, this.assets)) : [];
-  }
-
-  /** The ways to close a gap of its seam. */
-  closings(gap: SeamGap): SentClosing[] {
-    if (this.shot === null) return [];
-    return closingsOf(evaluateShot(this.shot, this.assets), gap).flatMap(({ shot, ...closing }) => {
-      const rider = shot.riders.find(({ id }) => id === gap.rider);
-      return rider ? [{ ...closing, rider, loop: shot.loop }] : [];
-    });
+  /** Does an edit to any shot. */
+  edited(shot: Shot, name: AskedEdit, rest: readonly unknown[]): SentAnswer {
+    try {
+      const { shot: after, ...told } = doAskedEdit(shot, this.assets, name, rest as AskedWith<AskedEdit>);
+      return { delta: encodeDelta(shot, after), told };
+    } catch (error) {
+      if (!(error instanceof ShotError)) throw error;
+      const { path, found, expected } = error;
+      return { refused: [path, found, expected] };
+    }
   }
 
   private drawPaths({ paths }: Shot): void {
@@ -356,7 +353,7 @@ function shownMoments({ shot, retiming, moment }: EvaluatedShot): Map<string, nu
   const { first, last } = shot.range;
   return new Map(
     shot.cues
-      .filter((cue) => !cue.off && [cue.does, ...cue.also].some(({ kind }) => WAITS.has(kind)))
+      .filter((cue) => !cue.off && [cue.action, ...cue.moreActions].some(({ kind }) => WAITS.has(kind)))
       .map((cue) => {
         const frame = moment(cue);
         const seen = frame === null || retiming === null ? frame : shownAt(retiming, frame, first, last + 1);

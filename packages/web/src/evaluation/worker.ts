@@ -1,10 +1,11 @@
-import { physicsFor, type GroundMesh, type NodeHierarchy, type SeamGap } from '@fleet-rail/core';
+import { physicsFor, type GroundMesh, type NodeHierarchy } from '@fleet-rail/core';
 import { expose, transfer } from 'comlink';
 import { checkApi } from '../checks/check-api';
 import type { EvaluationUpdate, Focus, Share } from './evaluation';
+import type { AskedEdit } from './asked-edits';
 import { Evaluator } from './evaluator';
 import { nextTask } from './next-task';
-import type { ShotDelta } from './shot-delta';
+import { decodeDelta, type ShotDelta } from './shot-delta';
 
 /** Milliseconds until what is looked at goes out, and between two looks at whether there is a newer shot. */
 const FIRST = 16;
@@ -75,8 +76,12 @@ const api = {
       [...aside.poses.values()].map((array) => array.buffer as ArrayBuffer),
     );
   },
-  seam: () => evaluator.seam(),
-  closings: (gap: SeamGap) => evaluator.closings(gap),
+  async edited(delta: ShotDelta, name: AskedEdit, rest: readonly unknown[]) {
+    // A newer shot may be taken while bodies are loaded.
+    const shot = decodeDelta(evaluator.taken, delta);
+    evaluator.setPhysics(await physicsFor(shot));
+    return evaluator.edited(shot, name, rest);
+  },
   // One file for both, so that a page that opens a desk loads it once; the worker that looks shots over is another one.
   ...checkApi,
 };

@@ -21,10 +21,10 @@ const closed = (keys: Partial<Pace['keys'][number]>[], unit: Pace['unit'], bridg
   const shot = newShot({
     name: 't',
     paths: [path],
-    riders: [{ id: 'r', name: 'R', hitch: { path: 'p', pace: { unit, keys: keys as Pace['keys'] } } }],
+    riders: [{ id: 'r', name: 'R', attachment: { path: 'p', pace: { unit, keys: keys as Pace['keys'] } } }],
   });
   const after = applyOperation(shot, { path: 'p', kind: 'close', bridge, tension: 1 }, () => 0);
-  const pace = after.riders[0].hitch?.pace as Pace;
+  const pace = after.riders[0].attachment?.pace as Pace;
   const lengths = [shot, after].map(({ paths }) => compilePath(paths[0]).length);
   return { values: pace.keys.map(({ value }) => value), lengths };
 };

@@ -1,4 +1,4 @@
-import { compilePath, newHitch, newShot, parseShot, type Shot, type Vec3 } from '@fleet-rail/core';
+import { compilePath, newAttachment, newShot, parseShot, type Shot, type Vec3 } from '@fleet-rail/core';
 import { groundHeightOf } from '../scene-assets/ground-height';
 import type { Operation } from './operation';
 import { previewOperation, scopeOf, withPreview } from './preview';
@@ -20,7 +20,7 @@ const shot = newShot({
       points: places([0, 0, 0], [9, 0, 0], [9, 0, 9]),
     },
   ],
-  riders: ['a', 'b', 'c'].map((id) => ({ id: `on-${id}`, name: id, hitch: newHitch(id, range) })),
+  riders: ['a', 'b', 'c'].map((id) => ({ id: `on-${id}`, name: id, attachment: newAttachment(id, range) })),
 });
 
 /** Through structured clones, as between page and worker. */
@@ -77,7 +77,7 @@ it('a join takes the riders of both paths along', () => {
     ends: { first: 'end', second: 'start' },
     tension: 1,
   });
-  expect(after.riders.map((rider) => rider.hitch?.path)).toEqual(['a', 'a', 'c']);
+  expect(after.riders.map((rider) => rider.attachment?.path)).toEqual(['a', 'a', 'c']);
 });
 
 it('tells points, length and how far a near result is from the path', () => {

@@ -106,7 +106,7 @@ export function scopeOf(shot: Shot, operation: Operation): Shot {
     ...shot,
     // The others are there by name only, so that what is made does not take a name that is taken.
     paths: shot.paths.map((path) => (ids.has(path.id) ? path : { ...path, points: [], marks: [] })),
-    riders: shot.riders.filter((rider) => rider.hitch !== null && ids.has(rider.hitch.path)),
+    riders: shot.riders.filter((rider) => rider.attachment !== null && ids.has(rider.attachment.path)),
   };
 }
 

@@ -21,6 +21,9 @@ export function groundHeightOf(mesh: GroundMesh | null): GroundHeight {
   return mesh === null ? levelGround : groundOf(mesh).nearestHeight;
 }
 
+/** How high the floor lies; 0 where there is none. */
+export const floorHeight = (mesh: GroundMesh | null): number => mesh?.level ?? 0;
+
 /** What the page has read of what a shot is played with. */
 export interface LoadedAssets {
   readonly ground: GroundMesh | null;

@@ -1,17 +1,20 @@
-import { withHitch } from '../../arrange/change-rider.js';
-import type { Anchor } from '../../document/shot-hitch.js';
+import { withAttachment } from '../../arrange/change-rider.js';
+import type { Anchor } from '../../document/shot-attachment.js';
 import { hasWheelbase } from '../../ride/index.js';
 import type { Remedy, Ways } from './remedy.js';
 
 /** Up by the path's own twist-free frame, which does not turn over where the path is steep; or by the world. */
 export const upByPath: Ways = ({ shot, rider }) => [
   (['path', 'world'] as const)
-    .filter((reference) => reference !== rider.hitch?.facing.reference)
+    .filter((reference) => reference !== rider.attachment?.facing.reference)
     .map((reference) => ({
       label: reference === 'path' ? 'Keep up by the path' : 'Keep up by the world',
       detail:
         reference === 'path' ? 'its up goes along with the path, without a twist' : 'its up is the world’s',
-      shot: withHitch(shot, rider.id, (hitch) => ({ ...hitch, facing: { ...hitch.facing, reference } })),
+      shot: withAttachment(shot, rider.id, (attachment) => ({
+        ...attachment,
+        facing: { ...attachment.facing, reference },
+      })),
     })),
 ];
 
@@ -23,10 +26,10 @@ export const turnRound: Ways = ({ shot, rider }) => {
       {
         label: 'Turn it round',
         detail: 'its nose goes ahead at every frame',
-        shot: withHitch(shot, rider.id, (hitch) => ({
-          ...hitch,
-          offset: { ...hitch.offset, yaw: turned(hitch.offset.yaw) },
-          offsetKeys: hitch.offsetKeys.map((key) => ({ ...key, yaw: turned(key.yaw) })),
+        shot: withAttachment(shot, rider.id, (attachment) => ({
+          ...attachment,
+          offset: { ...attachment.offset, yaw: turned(attachment.offset.yaw) },
+          offsetKeys: attachment.offsetKeys.map((key) => ({ ...key, yaw: turned(key.yaw) })),
         })),
       },
     ],
@@ -41,7 +44,10 @@ function faceTravelTries(shot: Parameters<Ways>[0]['shot'], id: string): Remedy[
     {
       label: 'Face where it goes',
       detail: 'it turns round where it goes back',
-      shot: withHitch(shot, id, (hitch) => ({ ...hitch, facing: { ...hitch.facing, along: 'travel' } })),
+      shot: withAttachment(shot, id, (attachment) => ({
+        ...attachment,
+        facing: { ...attachment.facing, along: 'travel' },
+      })),
     },
   ];
 }
@@ -56,16 +62,16 @@ const ANCHOR_NAMES: Readonly<Record<Anchor, string>> = {
 /** On the axle that does not slide. */
 export const otherAnchor: Ways = ({ shot, rider, evaluated }) => {
   const axles = evaluated.axles(rider);
-  if (rider.hitch === null || axles === null) return [];
+  if (rider.attachment === null || axles === null) return [];
   const may: Anchor[] = hasWheelbase(axles) ? ['rearAxle', 'frontAxle'] : ['rearAxle'];
-  const towed = rider.hitch.follows !== null;
+  const towed = rider.attachment.coupledTo !== null;
   return [
     (towed ? (['frontAxle'] as const) : may)
-      .filter((anchor) => anchor !== rider.hitch?.anchor)
+      .filter((anchor) => anchor !== rider.attachment?.anchor)
       .map((anchor) => ({
         label: towed ? 'Tow it by its coupling' : 'Ride on the other axle',
         detail: towed ? 'it hangs at its coupling, and its wheels follow' : ANCHOR_NAMES[anchor],
-        shot: withHitch(shot, rider.id, (hitch) => ({ ...hitch, anchor })),
+        shot: withAttachment(shot, rider.id, (attachment) => ({ ...attachment, anchor })),
       })),
   ];
 };
@@ -76,19 +82,19 @@ export const turnFreely: Ways = ({ shot, rider }) => [
     {
       label: 'Turn as far as it takes',
       detail: 'without limits to either side, nor up and down',
-      shot: withHitch(shot, rider.id, (hitch) => ({
-        ...hitch,
-        facing: { ...hitch.facing, aim: { ...hitch.facing.aim, yawLimit: 180, pitchLimit: 90 } },
+      shot: withAttachment(shot, rider.id, (attachment) => ({
+        ...attachment,
+        facing: { ...attachment.facing, aim: { ...attachment.facing.aim, yawLimit: 180, pitchLimit: 90 } },
       })),
     },
     {
       label: 'Turn as far as it takes',
       detail: 'without limits, lag or leeway',
-      shot: withHitch(shot, rider.id, (hitch) => ({
-        ...hitch,
+      shot: withAttachment(shot, rider.id, (attachment) => ({
+        ...attachment,
         facing: {
-          ...hitch.facing,
-          aim: { ...hitch.facing.aim, yawLimit: 180, pitchLimit: 90, damping: 0, deadZone: 0 },
+          ...attachment.facing,
+          aim: { ...attachment.facing.aim, yawLimit: 180, pitchLimit: 90, damping: 0, deadZone: 0 },
         },
       })),
     },

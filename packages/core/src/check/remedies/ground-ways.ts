@@ -1,4 +1,4 @@
-import { poseOfRider, withHitch, withRider } from '../../arrange/change-rider.js';
+import { poseOfRider, withAttachment, withRider } from '../../arrange/change-rider.js';
 import { defaultsOf } from '../../document/defaults.js';
 import { Clearance } from '../../document/shot-clearance.js';
 import type { Rider } from '../../document/shot-rider.js';
@@ -21,14 +21,14 @@ export const stick: Ways = ({ shot, rider, finding }) => {
     [2 * far, 8 * far].map((band) => ({
       label: 'Stick to the ground',
       detail: `it stands on the ground within ${metres(under ? band : Math.max(1.5, band / 2))} above its path`,
-      shot: withHitch(shot, rider.id, (hitch) => ({
-        ...hitch,
+      shot: withAttachment(shot, rider.id, (attachment) => ({
+        ...attachment,
         ground: {
-          ...hitch.ground,
+          ...attachment.ground,
           mode: 'stick',
           rise: 0,
-          up: Math.max(hitch.ground.up, under ? band : 0),
-          down: Math.max(hitch.ground.down, under ? 0 : band),
+          up: Math.max(attachment.ground.up, under ? band : 0),
+          down: Math.max(attachment.ground.down, under ? 0 : band),
         },
       })),
     })),
@@ -37,17 +37,17 @@ export const stick: Ways = ({ shot, rider, finding }) => {
 
 /** Up out of the ground: the whole path, or the rider alone over it. */
 export const lift: Ways = ({ shot, rider, finding }) => {
-  const { hitch } = rider;
-  if (hitch === null || finding.figure === null) return [];
+  const { attachment } = rider;
+  if (attachment === null || finding.figure === null) return [];
   const by = Math.ceil((finding.figure + (rider.camera ? CAMERA_HEIGHT : 0.01)) * 100) / 100;
   const steps = [by, 1.5 * by, 2 * by];
-  const path = shot.paths.find(({ id }) => id === hitch.path);
-  const alone = shot.riders.filter((other) => other.hitch?.path === hitch.path).length === 1;
-  const sticks = hitch.ground.mode === 'stick';
+  const path = shot.paths.find(({ id }) => id === attachment.path);
+  const alone = shot.riders.filter((other) => other.attachment?.path === attachment.path).length === 1;
+  const sticks = attachment.ground.mode === 'stick';
   const higher = steps.map((step) => ({
     label: 'Ride higher',
     detail: `${metres(step)} higher above its path, which stays`,
-    shot: withHitch(shot, rider.id, (own) =>
+    shot: withAttachment(shot, rider.id, (own) =>
       sticks
         ? { ...own, ground: { ...own.ground, rise: own.ground.rise + step } }
         : {
@@ -110,11 +110,11 @@ export const rideLower: Ways = ({ shot, rider }) => [
     {
       label: 'Down to the ground',
       detail: 'its rise above the ground becomes 0',
-      shot: withHitch(shot, rider.id, (hitch) => ({
-        ...hitch,
-        ground: { ...hitch.ground, rise: 0 },
-        offset: { ...hitch.offset, rise: 0 },
-        offsetKeys: hitch.offsetKeys.map((key) => ({ ...key, rise: 0 })),
+      shot: withAttachment(shot, rider.id, (attachment) => ({
+        ...attachment,
+        ground: { ...attachment.ground, rise: 0 },
+        offset: { ...attachment.offset, rise: 0 },
+        offsetKeys: attachment.offsetKeys.map((key) => ({ ...key, rise: 0 })),
       })),
     },
   ],
@@ -129,12 +129,12 @@ export const narrowBand: Ways = ({ shot, rider, finding }) => {
       return {
         label: 'Keep to its level',
         detail: `ground counts within ${metres(most)} of its path`,
-        shot: withHitch(shot, rider.id, (hitch) => ({
-          ...hitch,
+        shot: withAttachment(shot, rider.id, (attachment) => ({
+          ...attachment,
           ground: {
-            ...hitch.ground,
-            up: Math.min(hitch.ground.up, most),
-            down: Math.min(hitch.ground.down, most),
+            ...attachment.ground,
+            up: Math.min(attachment.ground.up, most),
+            down: Math.min(attachment.ground.down, most),
           },
         })),
       };

@@ -1,4 +1,4 @@
-import { withHitch } from '../../arrange/change-rider.js';
+import { withAttachment } from '../../arrange/change-rider.js';
 import { defaultsOf } from '../../document/defaults.js';
 import { PaceKey, type Pace } from '../../document/shot-pace.js';
 import type { Shot } from '../../document/shot.js';
@@ -12,7 +12,7 @@ import { GRAVITY } from '../../math/gravity.js';
 import { metres, type Patient, type Remedy, type Ways } from './remedy.js';
 
 const withPace = (shot: Shot, id: string, change: (pace: Pace) => Pace): Shot =>
-  withHitch(shot, id, (hitch) => ({ ...hitch, pace: change(hitch.pace) }));
+  withAttachment(shot, id, (attachment) => ({ ...attachment, pace: change(attachment.pace) }));
 
 /** Keys that ease into and out of each other. */
 export const smoothKeys: Ways = (patient) => {
@@ -30,10 +30,10 @@ export const smoothKeys: Ways = (patient) => {
 
 /** Driven within limits: it slows down into bends, and speeds up as fast as its engine may. */
 export const driven: Ways = ({ shot, rider, finding }) => {
-  const { hitch } = rider;
+  const { attachment } = rider;
   const curve = curveRidden(shot, rider);
-  if (hitch === null || curve === null) return [];
-  const { pace } = hitch;
+  if (attachment === null || curve === null) return [];
+  const { pace } = attachment;
   const drives = pace.mode === 'drive';
   const { drive } = drives ? pace : fitPace(pace, 'drive', shot.fps, curve, shot.range).pace;
   const hold = shot.checks.limits.grip * GRAVITY;
@@ -67,7 +67,7 @@ const MOST_ACCELERATION = 8;
 export const shiftStart: Ways = ({ shot, finding }) => {
   const own = [finding.rider, finding.other].flatMap((id) => {
     const rider = shot.riders.find((one) => one.id === id);
-    return rider?.hitch && !rider.hitch.follows && !rider.hitch.pacedBy ? [rider] : [];
+    return rider?.attachment && !rider.attachment.coupledTo && !rider.attachment.pacedBy ? [rider] : [];
   });
   // The one that comes second is the one that waits.
   return own.reverse().map((rider) => shifts(shot, rider.id, rider.badge));
@@ -92,9 +92,9 @@ function* shifts(shot: Shot, id: string, badge: string): Generator<Remedy, void,
 export const reachEnd: Ways = (patient) => {
   const { shot, rider } = patient;
   const curve = curveRidden(shot, rider);
-  if (rider.hitch === null || curve === null) return [];
-  const most = curve.length / metresPerValue(rider.hitch.pace, curve);
-  const { mode } = rider.hitch.pace;
+  if (rider.attachment === null || curve === null) return [];
+  const most = curve.length / metresPerValue(rider.attachment.pace, curve);
+  const { mode } = rider.attachment.pace;
   const kept: Remedy = {
     label: 'Reach the end',
     detail: `keys beyond the path are held within its ${metres(curve.length)}`,
@@ -113,7 +113,7 @@ export const reachEnd: Ways = (patient) => {
 
 /** So much slower that the end is reached with the last frame. */
 function* slower({ shot, rider, finding }: Patient, length: number): Generator<Remedy, void, undefined> {
-  const begin = rider.hitch?.pace.start.value ?? 0;
+  const begin = rider.attachment?.pace.start.value ?? 0;
   const by = (length - begin) / (length - begin + (finding.figure ?? 0));
   for (const rate of [by, 0.98 * by])
     yield {
@@ -130,12 +130,12 @@ function* slower({ shot, rider, finding }: Patient, length: number): Generator<R
 export const startAlong: Ways = ({ shot, rider, finding }) => {
   const head = headOf(rider, (id) => shot.riders.find((one) => one.id === id));
   const curve = curveRidden(shot, head);
-  if (head.hitch === null || curve === null || finding.figure === null) return [];
-  const by = Math.ceil(finding.figure * 100) / 100 / metresPerValue(head.hitch.pace, curve);
+  if (head.attachment === null || curve === null || finding.figure === null) return [];
+  const by = Math.ceil(finding.figure * 100) / 100 / metresPerValue(head.attachment.pace, curve);
   return [
     [by, 1.05 * by].map((more) => ({
       label: `Start ${head.badge} further along`,
-      detail: `by ${metres(more * metresPerValue(head.hitch?.pace ?? { unit: 'metres' }, curve))}, and all behind it`,
+      detail: `by ${metres(more * metresPerValue(head.attachment?.pace ?? { unit: 'metres' }, curve))}, and all behind it`,
       shot: withPace(shot, head.id, (pace) => ({
         ...pace,
         start: { ...pace.start, value: pace.start.value + more },
@@ -172,10 +172,10 @@ export const pastDoubled: Ways = ({ shot, rider }) => {
 /** From where it waits to the end of its path, or once round, over the range. */
 export const setOff: Ways = ({ shot, rider, finding }) => {
   const curve = curveRidden(shot, rider);
-  if (rider.hitch === null || curve === null) return [];
+  if (rider.attachment === null || curve === null) return [];
   const { first, last } = shot.range;
   const from = finding.distance ?? 0;
-  const worth = metresPerValue(rider.hitch.pace, curve);
+  const worth = metresPerValue(rider.attachment.pace, curve);
   const to = curve.closed ? from + curve.length : curve.length;
   const keyed = (frame: number, place: number) => ({ ...defaultsOf(PaceKey), frame, value: place / worth });
   // A loop comes round with the frame after its last.
@@ -194,7 +194,7 @@ export const setOff: Ways = ({ shot, rider, finding }) => {
 /** So much slower that it takes no more steps than it may; what it does in time takes longer. */
 export const slowSteps: Ways = ({ shot, rider, finding }) => {
   const most = rider.gait?.cadence ?? 0;
-  const pace = rider.hitch?.pace;
+  const pace = rider.attachment?.pace;
   if (!pace || finding.figure === null || !(most > 0)) return [];
   return [
     [1, 1.02, 1.1].map((more) => {

@@ -1,4 +1,4 @@
-import { withHitch } from '../../arrange/change-rider.js';
+import { withAttachment } from '../../arrange/change-rider.js';
 import { reshapeRiddenPath } from '../../arrange/keep-places.js';
 import type { ShotPath } from '../../document/shot-path.js';
 import type { Shot } from '../../document/shot.js';
@@ -9,7 +9,7 @@ import { metres, type Remedy, type Ways } from './remedy.js';
 
 /** Corners of the path are made round, as little of it as helps. */
 export const roundCorner: Ways = ({ shot, rider }) => {
-  const path = shot.paths.find(({ id }) => id === rider.hitch?.path);
+  const path = shot.paths.find(({ id }) => id === rider.attachment?.path);
   if (path === undefined) return [];
   const { corner } = shot.checks.limits;
   return [
@@ -23,7 +23,7 @@ export const roundCorner: Ways = ({ shot, rider }) => {
 
 /** The path is made smoother, as little as helps. */
 export const smoothTheWay: Ways = ({ shot, rider }) => {
-  const path = shot.paths.find(({ id }) => id === rider.hitch?.path);
+  const path = shot.paths.find(({ id }) => id === rider.attachment?.path);
   if (path === undefined) return [];
   return [
     [0.2, 0.4, 0.6, 0.8, 1].map((strength) => ({
@@ -36,7 +36,7 @@ export const smoothTheWay: Ways = ({ shot, rider }) => {
 
 /** The path is led round what it runs through, as little as helps, to one side or the other. */
 export const detour: Ways = ({ shot, rider, finding }) => {
-  const path = shot.paths.find(({ id }) => id === rider.hitch?.path);
+  const path = shot.paths.find(({ id }) => id === rider.attachment?.path);
   if (path === undefined || finding.distance === null) return [];
   return [detours(shot, path, finding.distance)];
 };
@@ -58,14 +58,17 @@ const ASIDE = [0.25, 0.5, 0.75, 1, 1.5, 2, 2.5, 3, 4, 5, 6, 8];
 
 /** The bank follows the bends over a longer stretch. */
 export const widenBank: Ways = ({ shot, rider }) => {
-  const before = rider.hitch?.bank.window ?? 0;
+  const before = rider.attachment?.bank.window ?? 0;
   return [
     [2, 4, 8, 16, 32].map((times) => {
       const window = Math.max(1, before) * times;
       return {
         label: 'Bank more calmly',
         detail: `bends are felt over ${metres(window)} instead of ${metres(before)}`,
-        shot: withHitch(shot, rider.id, (hitch) => ({ ...hitch, bank: { ...hitch.bank, window } })),
+        shot: withAttachment(shot, rider.id, (attachment) => ({
+          ...attachment,
+          bank: { ...attachment.bank, window },
+        })),
       };
     }),
   ];

@@ -30,8 +30,8 @@ import { detour, roundCorner, smoothTheWay, widenBank } from './path-ways.js';
 import type { Remedy, Ways } from './remedy.js';
 import { clipStride, plantFeet, takeRadius, takeRig } from './rig-ways.js';
 
-const closeLoop: Ways = ({ evaluated, rider }) => {
-  const gap = seamOf(evaluated, rider).find(isOpen);
+const closeLoop: Ways = ({ evaluated, rider, scene }) => {
+  const gap = seamOf(evaluated, rider, scene.models).find(isOpen);
   return gap ? closingsOf(evaluated, gap).map((closing) => [closing]) : [];
 };
 

@@ -63,8 +63,8 @@ export const plantFeet: Ways = ({ shot, rider }) => [
 export const clipStride: Ways = ({ evaluated, shot, rider }) => {
   const hierarchy = hierarchyOfRider(evaluated.assets, rider);
   const clip = hierarchy?.clips.find(({ name }) => name === rider.gait?.clip);
-  if (!hierarchy || !clip || !rider.hitch) return [];
-  const { forward, up } = rider.hitch.facing;
+  if (!hierarchy || !clip || !rider.attachment) return [];
+  const { forward, up } = rider.attachment.facing;
   const { stride } = findGait(hierarchy, clip, forward, up);
   if (!(stride > 0)) return [];
   return [

@@ -102,7 +102,7 @@ function signModel(): Document {
 it('time codes are frames, and riders stand where the CSV has them', async () => {
   const shot = shotOf({
     riders: [
-      { id: 'a', name: 'Cart', hitch: steady },
+      { id: 'a', name: 'Cart', attachment: steady },
       { id: 'b', name: 'Cart', rest: { translation: [1, 2, 3], scale: [2, 2, 2] } },
     ],
   });
@@ -146,7 +146,7 @@ it('time codes are frames, and riders stand where the CSV has them', async () =>
 it('meshes, surfaces and pictures: shared ones once, faces as triangles, pictures from their lower edge', async () => {
   const shot = shotOf({
     models: [{ id: 'm', name: 'M', source: { file: 'm.glb' } }],
-    riders: [{ id: 'a', name: 'Sign', model: 'm', hitch: steady }],
+    riders: [{ id: 'a', name: 'Sign', model: 'm', attachment: steady }],
   });
   const { files, prims } = await written(shot, new Map([['m', signModel()]]), { folder: 'looks' });
   const root = '/_4_Bu_er';
@@ -223,12 +223,12 @@ it('a skin follows its skeleton as another library moves that of the GLB', async
   ];
   const shot = shotOf({
     models: [{ id: 'm', name: 'M', source: { file: 'm.glb' } }],
-    riders: [{ id: 'a', name: 'Walker', model: 'm', hitch: steady, rest: { scale: [1.5, 1.5, 1.5] } }],
+    riders: [{ id: 'a', name: 'Walker', model: 'm', attachment: steady, rest: { scale: [1.5, 1.5, 1.5] } }],
     cues: ['hip', 'knee'].map((node) => ({
       id: node,
       name: node,
-      on: { kind: 'frame' },
-      does: { kind: 'turn', rider: 'a', node, axis: '+x' },
+      trigger: { kind: 'frame' },
+      action: { kind: 'turn', rider: 'a', node, axis: '+x' },
       keys: bends,
     })),
   });
@@ -322,8 +322,8 @@ it('cameras have their lens, what is sprayed is instanced, and what is hidden is
       {
         id: 'q',
         name: 'Q',
-        on: { kind: 'frame' },
-        does: { kind: 'show', rider: 's' },
+        trigger: { kind: 'frame' },
+        action: { kind: 'show', rider: 's' },
         keys: [
           { at: 101, value: 0 },
           { at: 113, value: 1 },

@@ -37,7 +37,7 @@ export function AttachCard({ attaching }: { attaching: Attaching }) {
   const once = speedOnce({ fps, range, loop }, plan, curve);
   const kept = plan.timing.kind === 'kept';
   const badges = riders.map(({ badge }) => badge).join(', ');
-  const rides = riders.some(({ hitch }) => hitch !== null);
+  const rides = riders.some(({ attachment }) => attachment !== null);
   const end = plan.start <= 1e-6 ? 'start' : plan.start >= length - 1e-6 ? 'end' : null;
   return (
     <>

@@ -15,7 +15,7 @@ export function AttachStation() {
   const chosen = rider === null ? new Set<string>() : several.has(rider.id) ? several : new Set([rider.id]);
   const choose = (next: ReadonlySet<string>) => {
     const [first] = rider && next.has(rider.id) ? [rider.id] : next;
-    const pathId = riders.find(({ id }) => id === first)?.hitch?.path;
+    const pathId = riders.find(({ id }) => id === first)?.attachment?.path;
     if (first !== undefined)
       set({ riderId: first, together: next, ...(pathId !== undefined && { pathId, points: new Set() }) });
   };

@@ -144,7 +144,7 @@ export function FormationCard({ leader }: { leader: Rider }) {
     >
       <Select
         label="Arranged"
-        options={ARRANGED.filter((one) => one.id !== 'moved' || leader.hitch !== null)}
+        options={ARRANGED.filter((one) => one.id !== 'moved' || leader.attachment !== null)}
         value={arrangement}
         onChange={(next) => change({ arrangement: next })}
       />
@@ -256,7 +256,7 @@ export function FormationCard({ leader }: { leader: Rider }) {
           onChange={(amplitude) => vary({ amplitude: amplitude / 100 })}
         />
       </FieldGrid>
-      {formation.vary.speed > 0 && leader.hitch && <SeamHint leader={leader} />}
+      {formation.vary.speed > 0 && leader.attachment && <SeamHint leader={leader} />}
     </CopiesCard>
   );
 }

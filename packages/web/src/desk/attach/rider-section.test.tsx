@@ -1,8 +1,9 @@
 /** @jest-environment jsdom */
 import { jest } from '@jest/globals';
-import { newShot, physicsFor } from '@fleet-rail/core';
-import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { NO_ASSETS, newShot, physicsFor } from '@fleet-rail/core';
+import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { ThemeProvider } from 'styled-components';
+import { doAskedEdit } from '../../evaluation/asked-edits';
 import { DAY } from '../../theme/theme';
 import { createDesk, DeskContext } from '../desk-store';
 import { RideSection } from './rider-section';
@@ -25,10 +26,16 @@ it('a rider that forces move is detached where it is', async () => {
         points: [{ position: [0, 60, 0] }, { position: [0, 60, 40] }],
       },
     ],
-    riders: [{ id: 'b', name: 'Ball', badge: 'B1', hitch: { path: 'p' }, forces: { pull: 0, size: 0.5 } }],
+    riders: [
+      { id: 'b', name: 'Ball', badge: 'B1', attachment: { path: 'p' }, rigidBody: { pull: 0, size: 0.5 } },
+    ],
   });
   const desk = createDesk(shot);
-  desk.getState().set({ physics: await physicsFor(shot), frame: 49 });
+  const assets = { ...NO_ASSETS, physics: await physicsFor(shot) };
+  desk.getState().set({
+    editAsker: { edited: async (now, name, ...rest) => doAskedEdit(now, assets, name, rest) },
+    frame: 49,
+  });
   render(
     <ThemeProvider theme={DAY}>
       <DeskContext value={desk}>
@@ -37,8 +44,8 @@ it('a rider that forces move is detached where it is', async () => {
     </ThemeProvider>,
   );
   fireEvent.click(screen.getByRole('button', { name: 'Detach, stay here' }));
+  await waitFor(() => expect(desk.getState().shot.riders[0].attachment).toBeNull());
   const [ball] = desk.getState().shot.riders;
-  expect(ball.hitch).toBeNull();
   // Two seconds of falling: ½ g t².
   expect(60 - ball.rest.translation[1]).toBeCloseTo((9.80665 * 4) / 2, 1);
 });

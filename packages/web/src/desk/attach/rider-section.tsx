@@ -1,16 +1,7 @@
-import {
-  detachBack,
-  detachHere,
-  leaderIdOf,
-  putBack,
-  removeRider,
-  sitOn,
-  type Rider,
-} from '@fleet-rail/core';
+import { leaderIdOf, putBack, type Rider } from '@fleet-rail/core';
 import { MousePointerClick, Trash2, Unlink } from 'lucide-react';
 import { useState } from 'react';
-import { changeRider, findModel, ownTiming, replaceModel } from '../../edits/rider-edits';
-import { sceneAssets } from '../../scene-assets/ground-height';
+import { changeRider, findModel, replaceModel } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { TextField } from '../../ui/fields';
 import { Fold } from '../../ui/fold';
@@ -20,7 +11,6 @@ import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
 import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
-import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
 import { beginAttaching } from '../attach-previews';
 import { CarrierKeys } from '../place/carrier-keys';
@@ -32,6 +22,7 @@ import { StringCard } from './string-card';
 import { UnrestFold } from '../unrest/unrest-fold';
 import { TiesSection } from './ties-section';
 import { UploadButton } from '../upload-button';
+import { attemptAsked } from '../attempt';
 
 /** The path that riders ride, or are to ride, and their way onto it and off. */
 export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly string[] }) {
@@ -39,21 +30,15 @@ export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly 
   const paths = useDesk((state) => state.shot.paths);
   const riders = useDesk((state) => state.shot.riders);
   const attaching = useDesk((state) => state.attaching);
-  const edit = useDesk((state) => state.edit);
   const set = useDesk((state) => state.set);
   const tool = useDesk((state) => state.tool);
-  const path = paths.find(({ id }) => id === rider.hitch?.path);
+  const path = paths.find(({ id }) => id === rider.attachment?.path);
   const ids = chosen.includes(rider.id) ? chosen : [rider.id];
   const badges = riders.filter(({ id }) => ids.includes(id)).map(({ badge }) => badge);
   const title = badges.length > 1 ? badges.join(', ') : `${rider.badge} ${rider.name}`;
   const lands = attaching !== null && attaching.riders.join() === ids.join() ? attaching : null;
-  const leader = riders.find(({ id }) => rider.hitch && id === leaderIdOf(rider.hitch));
-  const detach = (here: boolean) =>
-    edit(`Detach ${badges.join(', ')}`, (shot) =>
-      here
-        ? detachHere(shot, sceneAssets(desk.getState()), ids, desk.getState().frame)
-        : detachBack(shot, sceneAssets(desk.getState()), ids),
-    );
+  const leader = riders.find(({ id }) => rider.attachment && id === leaderIdOf(rider.attachment));
+  const label = `Detach ${badges.join(', ')}`;
   return (
     <Section>
       <SectionTitle>{title}</SectionTitle>
@@ -62,16 +47,18 @@ export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly 
           <Hint>
             Rides {path.name}
             {leader &&
-              (rider.hitch?.follows ? `, hung behind ${leader.badge}` : `, in time with ${leader.badge}`)}
+              (rider.attachment?.coupledTo
+                ? `, hung behind ${leader.badge}`
+                : `, in time with ${leader.badge}`)}
             .
           </Hint>
           <Buttons>
-            <Button onPress={() => detach(true)}>
+            <Button onPress={() => void attemptAsked(desk, label, 'detachHere', ids, desk.getState().frame)}>
               <Unlink aria-hidden /> Detach, stay here
             </Button>
-            <Button onPress={() => detach(false)}>Detach, go back</Button>
+            <Button onPress={() => void attemptAsked(desk, label, 'detachBack', ids)}>Detach, go back</Button>
             {leader && (
-              <Button onPress={() => edit('Own timing', ownTiming(rider.id, sceneAssets(desk.getState())))}>
+              <Button onPress={() => void attemptAsked(desk, 'Own timing', 'ownTiming', rider.id)}>
                 Give it its own timing
               </Button>
             )}
@@ -80,7 +67,7 @@ export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly 
       ) : (
         <Hint>{paths.length > 0 ? 'At rest. Choose a path.' : 'At rest. Add a path first, under Path.'}</Hint>
       )}
-      {rider.hitch && ids.length === 1 && <TiesSection rider={rider} hitch={rider.hitch} />}
+      {rider.attachment && ids.length === 1 && <TiesSection rider={rider} attachment={rider.attachment} />}
       {lands && <AttachCard attaching={lands} />}
       {paths.length > 0 && !lands && (
         <>
@@ -125,12 +112,18 @@ export function RiderSection({ rider }: { rider: Rider }) {
   const replace = (model: (typeof models)[number]) =>
     edit(`Replace the model of ${rider.badge}`, replaceModel(rider.id, model, worn));
   const sit = (carrier: string) =>
-    attempt(desk, carrier === '' ? 'Take off its carrier' : 'Put on a carrier', (shot) =>
-      sitOn(shot, sceneAssets(desk.getState()), rider.id, carrier || null, desk.getState().frame, keeps),
+    void attemptAsked(
+      desk,
+      carrier === '' ? 'Take off its carrier' : 'Put on a carrier',
+      'sitOn',
+      [rider.id],
+      carrier || null,
+      desk.getState().frame,
+      keeps,
     );
   return (
     <>
-      {rider.hitch === null && (
+      {rider.attachment === null && (
         <Fold title="Copies">
           <StandCopiesCard rider={rider} />
         </Fold>
@@ -142,8 +135,8 @@ export function RiderSection({ rider }: { rider: Rider }) {
         <FormationCard leader={rider} />
       </Fold>
       <Fold
-        title={rider.carriers.length > 0 ? `Handed over (${rider.carriers.length})` : 'Handed over'}
-        isOpen={rider.carriers.length > 0}
+        title={rider.parentKeys.length > 0 ? `Handed over (${rider.parentKeys.length})` : 'Handed over'}
+        isOpen={rider.parentKeys.length > 0}
       >
         <CarrierKeys rider={rider} />
       </Fold>
@@ -206,7 +199,7 @@ export function RiderSection({ rider }: { rider: Rider }) {
           value={rider.parent ?? ''}
           onChange={sit}
         />
-        {rider.stood !== null && (
+        {rider.restBeforeParent !== null && (
           <Buttons>
             <Button onPress={() => edit('Put back', (shot) => putBack(shot, rider.id))}>
               Put it back where it was
@@ -216,18 +209,17 @@ export function RiderSection({ rider }: { rider: Rider }) {
         <Tick isSelected={keeps} onChange={setKeeps}>
           It keeps its place when it is put on
         </Tick>
-        {rider.parent !== null && rider.hitch !== null && (
+        {rider.parent !== null && rider.attachment !== null && (
           <Hint>While it rides a path of its own it is not carried.</Hint>
         )}
         {rider.parent !== null && rider.camera === null && <UnrestFold rider={rider} />}
         <Buttons>
           <IconButton
             label={`Delete ${rider.badge} ${rider.name}`}
-            onPress={() => {
+            onPress={async () => {
               const { frame } = desk.getState();
-              edit(`Delete ${rider.badge}`, (shot) =>
-                removeRider(shot, sceneAssets(desk.getState()), rider.id, frame),
-              );
+              if (!(await attemptAsked(desk, `Delete ${rider.badge}`, 'removeRider', rider.id, frame)))
+                return;
               notify('done', `Deleted ${rider.badge} ${rider.name}.`, {
                 name: 'Undo',
                 run: () => desk.getState().undo(),

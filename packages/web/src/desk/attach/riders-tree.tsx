@@ -1,4 +1,4 @@
-import { sitOn, type Rider } from '@fleet-rail/core';
+import type { Rider } from '@fleet-rail/core';
 import { ChevronRight, GripVertical } from 'lucide-react';
 import {
   Button,
@@ -9,11 +9,10 @@ import {
   type DropItem,
 } from 'react-aria-components';
 import styled from 'styled-components';
-import { sceneAssets } from '../../scene-assets/ground-height';
 import { Badge } from '../../ui/badge';
-import { attempt } from '../attempt';
 import { ridesWhat } from '../rides-what';
 import { useDesk, useDeskStore } from '../desk-store';
+import { attemptAsked } from '../attempt';
 
 const List = styled(Tree)`
   display: flex;
@@ -109,10 +108,8 @@ export function RidersTree(props: {
     );
     const ids = texts.filter((id) => riders.some((rider) => rider.id === id));
     const { frame } = desk.getState();
-    const assets = sceneAssets(desk.getState());
-    attempt(desk, carrier === null ? 'Take off its carrier' : 'Put on a carrier', (shot) =>
-      ids.reduce((before, id) => sitOn(before, assets, id, carrier, frame, true), shot),
-    );
+    const label = carrier === null ? 'Take off its carrier' : 'Put on a carrier';
+    await attemptAsked(desk, label, 'sitOn', ids, carrier, frame, true);
   };
   const { dragAndDropHooks } = useDragAndDrop({
     getItems: (keys) => [...keys].map((key) => ({ 'text/plain': String(key) })),
@@ -138,7 +135,7 @@ export function RidersTree(props: {
               {rider.badge}
             </Badge>
             <b>{rider.name}</b>
-            <span>{ridesWhat(rider, paths.find(({ id }) => id === rider.hitch?.path)?.name)}</span>
+            <span>{ridesWhat(rider, paths.find(({ id }) => id === rider.attachment?.path)?.name)}</span>
           </Inside>
         )}
       </TreeItemContent>

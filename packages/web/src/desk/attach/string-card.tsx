@@ -35,7 +35,7 @@ export function StringCard({ leader }: { leader: Rider }) {
   const [setting, setSetting] = useState(false);
   const [changing, setChanging] = useState(false);
   const chosen =
-    others.find(({ id }) => id === unit) ?? others.find(({ hitch }) => hitch === null) ?? others[0];
+    others.find(({ id }) => id === unit) ?? others.find(({ attachment }) => attachment === null) ?? others[0];
   const unitId = chosen?.id ?? '';
   const make = useCallback(
     (shot: Parameters<typeof hangString>[0]) =>

@@ -1,33 +1,33 @@
-import type { Hitch, Rider, Vec3 } from '@fleet-rail/core';
-import { changeHitch } from '../../edits/rider-edits';
+import type { Attachment, Rider, Vec3 } from '@fleet-rail/core';
+import { changeAttachment } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { Buttons, FieldGrid, Hint } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { useDesk } from '../desk-store';
 
 /** How a rider keeps to its leader, and where its whole ride was moved: what a string or a formation gave it. */
-export function TiesSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
+export function TiesSection({ rider, attachment }: { rider: Rider; attachment: Attachment }) {
   const edit = useDesk((state) => state.edit);
-  const { follows, pacedBy, displaced } = hitch;
-  const change = (label: string, part: Partial<Hitch>, gesture?: string) =>
+  const { coupledTo, pacedBy, rideTransform } = attachment;
+  const change = (label: string, part: Partial<Attachment>, gesture?: string) =>
     edit(
       label,
-      changeHitch(rider.id, (before) => ({ ...before, ...part })),
+      changeAttachment(rider.id, (before) => ({ ...before, ...part })),
       gesture,
     );
-  if (!follows && !pacedBy && !displaced) return null;
+  if (!coupledTo && !pacedBy && !rideTransform) return null;
   return (
     <>
       <FieldGrid>
-        {follows && (
+        {coupledTo && (
           <QuantityField
             label="Gap ahead"
             kind="length"
-            value={follows.gap}
+            value={coupledTo.gap}
             min={0}
             max={1e6}
             step={0.05}
-            onChange={(gap, gesture) => change('Gap', { follows: { ...follows, gap } }, gesture)}
+            onChange={(gap, gesture) => change('Gap', { coupledTo: { ...coupledTo, gap } }, gesture)}
           />
         )}
         {pacedBy && (
@@ -50,7 +50,7 @@ export function TiesSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
           </>
         )}
       </FieldGrid>
-      {displaced && (
+      {rideTransform && (
         <>
           <Hint>Its whole ride is moved:</Hint>
           <FieldGrid>
@@ -59,37 +59,37 @@ export function TiesSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
                 key={axis}
                 label={`By ${axis}`}
                 kind="length"
-                value={displaced.translation[k]}
+                value={rideTransform.translation[k]}
                 step={0.1}
                 onChange={(value, gesture) => {
-                  const translation = [...displaced.translation] as Vec3;
+                  const translation = [...rideTransform.translation] as Vec3;
                   translation[k] = value;
-                  change('Move the ride', { displaced: { ...displaced, translation } }, gesture);
+                  change('Move the ride', { rideTransform: { ...rideTransform, translation } }, gesture);
                 }}
               />
             ))}
             <QuantityField
               label="Turned left"
               kind="angle"
-              value={displaced.turn}
+              value={rideTransform.turn}
               onChange={(turn, gesture) =>
-                change('Turn the ride', { displaced: { ...displaced, turn } }, gesture)
+                change('Turn the ride', { rideTransform: { ...rideTransform, turn } }, gesture)
               }
             />
             <QuantityField
               label="Scale"
               kind="count"
-              value={displaced.size}
+              value={rideTransform.size}
               min={1e-3}
               max={1e3}
               step={0.05}
               onChange={(size, gesture) =>
-                change('Size of the ride', { displaced: { ...displaced, size } }, gesture)
+                change('Size of the ride', { rideTransform: { ...rideTransform, size } }, gesture)
               }
             />
           </FieldGrid>
           <Buttons>
-            <Button onPress={() => change('Put the ride back', { displaced: null })}>
+            <Button onPress={() => change('Put the ride back', { rideTransform: null })}>
               Put the ride back on its path
             </Button>
           </Buttons>

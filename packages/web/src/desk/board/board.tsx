@@ -64,9 +64,9 @@ const Told = styled.span`
 export function Board() {
   const rider = useSelectedRider();
   const pose = useRiderPose(rider);
-  const path = useDesk(({ shot }) => shot.paths.find((other) => other.id === rider?.hitch?.path));
+  const path = useDesk(({ shot }) => shot.paths.find((other) => other.id === rider?.attachment?.path));
   const waits = useDesk(
-    ({ evaluation }) => (evaluation?.paths.get(rider?.hitch?.path ?? '')?.problem ?? null) !== null,
+    ({ evaluation }) => (evaluation?.paths.get(rider?.attachment?.path ?? '')?.problem ?? null) !== null,
   );
   const carried = useCarried(rider);
   const [{ corner, folded }, setPlace] = useBoardPlace();
@@ -140,7 +140,11 @@ function useCarried(rider: Rider | null): { distance: number; speed: number } | 
   const evaluation = useDesk((state) => state.evaluation);
   const frame = useDesk((state) => state.frame);
   const fps = useDesk(({ shot }) => shot.fps);
-  const sits = rider?.parent != null && rider.hitch === null && rider.keyed === null && rider.frozen === null;
+  const sits =
+    rider?.parent != null &&
+    rider.attachment === null &&
+    rider.transformKeys === null &&
+    rider.frozen === null;
   const poses = sits ? evaluation?.riders.get(rider.id)?.poses : undefined;
   const way = useMemo(
     () => (poses && evaluation ? carriedWay(poses, evaluation.step) : null),

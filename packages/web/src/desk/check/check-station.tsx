@@ -60,7 +60,7 @@ export function CheckStation() {
   const show = (finding: Finding) => {
     setChosen(keyOf(finding));
     const ids = [finding.rider, finding.other].flatMap((id) => (id !== null && byId.has(id) ? [id] : []));
-    const path = byId.get(ids[0])?.hitch?.path;
+    const path = byId.get(ids[0])?.attachment?.path;
     desk.getState().set({
       playing: false,
       view: 'free',

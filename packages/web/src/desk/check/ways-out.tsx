@@ -94,6 +94,6 @@ function changedRiders(before: Shot, after: Shot): string[] {
   const paths = new Set(before.paths);
   const moved = new Set(after.paths.filter((path) => !paths.has(path)).map(({ id }) => id));
   return after.riders
-    .filter((rider) => !riders.has(rider) || moved.has(rider.hitch?.path ?? ''))
+    .filter((rider) => !riders.has(rider) || moved.has(rider.attachment?.path ?? ''))
     .map(({ id }) => id);
 }

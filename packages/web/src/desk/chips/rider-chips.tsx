@@ -93,7 +93,7 @@ export function RiderChips({ shotId }: { shotId: string }) {
         selectedKeys={riderId === null ? [] : [riderId]}
         onSelectionChange={(keys) => {
           const id = [...keys][0] as string;
-          const pathId = riders.find((rider) => rider.id === id)?.hitch?.path;
+          const pathId = riders.find((rider) => rider.id === id)?.attachment?.path;
           set(pathId === undefined ? { riderId: id } : { riderId: id, pathId, points: new Set() });
         }}
       >

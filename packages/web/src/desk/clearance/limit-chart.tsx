@@ -70,7 +70,7 @@ export function LimitChart(props: {
         0 m
       </text>
       <text x={LEFT - 5} y={14} textAnchor="end">
-        {showNumber(most, 1)} m
+        {showNumber(most, most < 1 ? 2 : 1)} m
       </text>
       <path
         d={line}

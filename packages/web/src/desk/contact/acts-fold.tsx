@@ -1,4 +1,4 @@
-import { Act, defaultsOf, stopAsLongAs, type FoundGait, type Gait, type Rider } from '@fleet-rail/core';
+import { Act, defaultsOf, type FoundGait, type Gait, type Rider } from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { Button } from '../../ui/button';
 import { Fold } from '../../ui/fold';
@@ -7,11 +7,10 @@ import { Buttons, FieldGrid, FieldPair } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { QuantityFields } from '../../ui/quantity-fields';
 import { Select } from '../../ui/select';
-import { sceneAssets } from '../../scene-assets/ground-height';
-import { attempt } from '../attempt';
 import { useDeskStore } from '../desk-store';
 import type { ChangeGait } from './change-gait';
 import { WheelCard, WheelHead } from './wheel-rows';
+import { attemptAsked } from '../attempt';
 
 const FITS: readonly { id: Act['fit']; name: string }[] = [
   { id: 'stretch', name: 'The stop' },
@@ -91,11 +90,7 @@ export function ActsFold({
             </FieldGrid>
             <Buttons>
               <Button
-                onPress={() =>
-                  attempt(desk, 'Fit stop to its act', (shot) =>
-                    stopAsLongAs(shot, sceneAssets(desk.getState()), rider.id, act),
-                  )
-                }
+                onPress={() => void attemptAsked(desk, 'Fit stop to its act', 'stopAsLongAs', rider.id, act)}
               >
                 Make the stop as long
               </Button>

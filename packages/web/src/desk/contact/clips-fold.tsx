@@ -10,6 +10,7 @@ import { QuantityField } from '../../ui/quantity-field';
 import { QuantityFields } from '../../ui/quantity-fields';
 import { Select } from '../../ui/select';
 import { useDesk, useDeskStore } from '../desk-store';
+import { QuickHint } from './quick-hint';
 import { useGaits } from './use-gaits';
 import { WheelCard, WheelHead } from './wheel-rows';
 
@@ -117,6 +118,7 @@ export function ClipsFold({ rider, model }: { rider: Rider; model: KeptModel | n
                 onChange={(part, gesture) => put(i, part, gesture)}
               />
             </FieldGrid>
+            <QuickHint rider={rider} {...rateOf(block, end - block.from, rider.gait?.stride)} />
             <Select
               label="At its end"
               options={ENDS}
@@ -133,4 +135,10 @@ export function ClipsFold({ rider, model }: { rider: Rider; model: KeptModel | n
       </Buttons>
     </Fold>
   );
+}
+
+/** How often a clip runs, a second or a metre. */
+function rateOf({ by, rate }: ClipBlock, seconds: number, stride = Infinity) {
+  if (by === 'time') return { rate: rate / seconds, by };
+  return { rate: by === 'gait' ? rate / stride : rate, by: 'distance' as const };
 }

@@ -20,7 +20,7 @@ export function ContactStation() {
     <>
       <PanelTitle>Contact</PanelTitle>
       <GroundSection rider={rider} />
-      {rider?.hitch ? (
+      {rider?.attachment ? (
         <>
           <RigSection key={`rig ${rider.id}`} rider={rider} model={model} />
           <WalkSection key={`walk ${rider.id}`} rider={rider} model={model} />

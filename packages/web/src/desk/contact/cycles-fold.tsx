@@ -92,7 +92,7 @@ export function CyclesFold({ rider, model }: { rider: Rider; model: KeptModel | 
           onPress={() => {
             const { checkModels } = desk.getState();
             const hierarchy = checkModels?.hierarchies.get(rider.model ?? '') ?? null;
-            const axes = rider.hitch?.facing ?? model?.facts.facing ?? { forward: '+z', up: '+y' };
+            const axes = rider.attachment?.facing ?? model?.facts.facing ?? { forward: '+z', up: '+y' };
             change([...cycles, proposeCycle(nodes, hierarchy, axes)]);
           }}
         >

@@ -1,4 +1,4 @@
-import { AXES, Forces, defaultsOf, frameCount, type Rider, type SeamGap } from '@fleet-rail/core';
+import { AXES, RigidBody, defaultsOf, frameCount, type Rider, type SeamGap } from '@fleet-rail/core';
 import { useEffect, useMemo, useState } from 'react';
 import type { KeptModel } from '../../api/models';
 import { changeRider } from '../../edits/rider-edits';
@@ -12,10 +12,10 @@ import { QuantityFields, type NumberOf } from '../../ui/quantity-fields';
 import { Select } from '../../ui/select';
 import { LimitChart } from '../clearance/limit-chart';
 import { useDesk } from '../desk-store';
-import { useEvaluationClient } from '../use-evaluation';
+import { useCheckClient } from '../use-checks';
 import { shapeFound } from './shape-found';
 
-const SHAPES: readonly { id: Forces['shape']; name: string }[] = [
+const SHAPES: readonly { id: RigidBody['shape']; name: string }[] = [
   { id: 'ball', name: 'Ball' },
   { id: 'box', name: 'Box' },
   { id: 'cylinder', name: 'Cylinder' },
@@ -23,7 +23,7 @@ const SHAPES: readonly { id: Forces['shape']; name: string }[] = [
 ];
 
 /** What it is to look like; shape and size stay as they are. */
-const LOOKS: readonly { name: string; parts: Partial<Forces> }[] = [
+const LOOKS: readonly { name: string; parts: Partial<RigidBody> }[] = [
   {
     name: 'Rolls',
     parts: { pull: 0.6, turnPull: 0, friction: 0.9, bounce: 0.1, damping: 0, spinDamping: 0 },
@@ -42,12 +42,12 @@ const LOOKS: readonly { name: string; parts: Partial<Forces> }[] = [
   },
 ];
 
-const BODY: readonly NumberOf<Forces>[] = [
+const BODY: readonly NumberOf<RigidBody>[] = [
   { of: 'mass', label: 'Mass', kind: 'count', unit: 'kg', min: 0.001, max: 1e7, step: 1 },
   { of: 'friction', label: 'Friction', kind: 'count', min: 0, max: 10, step: 0.05 },
   { of: 'bounce', label: 'Bounce', kind: 'count', min: 0, max: 1, step: 0.05 },
 ];
-const PULLS: readonly NumberOf<Forces>[] = [
+const PULLS: readonly NumberOf<RigidBody>[] = [
   { of: 'pull', label: 'Pull', kind: 'count', min: 0, max: 1, step: 0.05 },
   { of: 'turnPull', label: 'Turn pull', kind: 'count', min: 0, max: 1, step: 0.05 },
   { of: 'drag', label: 'Drag', kind: 'count', unit: 'kg/m', min: 0, max: 1e4, step: 0.05 },
@@ -59,43 +59,43 @@ const PULLS: readonly NumberOf<Forces>[] = [
 export function ForcesFold({ rider, model }: { rider: Rider; model: KeptModel | null }) {
   const edit = useDesk((state) => state.edit);
   const loop = useDesk(({ shot }) => shot.loop);
-  const { forces } = rider;
-  const put = (label: string, next: Forces | null, gesture?: string) =>
+  const { rigidBody } = rider;
+  const put = (label: string, next: RigidBody | null, gesture?: string) =>
     edit(
       label,
-      changeRider(rider.id, (before) => ({ ...before, forces: next })),
+      changeRider(rider.id, (before) => ({ ...before, rigidBody: next })),
       gesture,
     );
-  const change = (part: Partial<Forces>, gesture?: string) =>
-    forces && put('Forces', { ...forces, ...part }, gesture);
+  const change = (part: Partial<RigidBody>, gesture?: string) =>
+    rigidBody && put('Forces', { ...rigidBody, ...part }, gesture);
   return (
-    <Fold title={forces ? 'Forces (on)' : 'Forces'} isOpen={forces !== null}>
+    <Fold title={rigidBody ? 'Forces (on)' : 'Forces'} isOpen={rigidBody !== null}>
       <Choice
         label="What moves it"
         options={[
           { id: 'ride', name: 'Its ride, exactly' },
           { id: 'forces', name: 'Forces' },
         ]}
-        value={forces ? 'forces' : 'ride'}
+        value={rigidBody ? 'forces' : 'ride'}
         onChange={(by) =>
           put(
             by === 'forces' ? 'Move it by forces' : 'Move it by its ride',
             by === 'forces'
-              ? { ...defaultsOf(Forces), ...shapeFound(model, rider), ...LOOKS[0].parts }
+              ? { ...defaultsOf(RigidBody), ...shapeFound(model, rider), ...LOOKS[0].parts }
               : null,
           )
         }
       />
       <Hint>
-        {forces
+        {rigidBody
           ? 'It is pulled to its place on the path; height, turning and what it runs into are left to gravity, ground and other riders. For what rolls loose, tumbles or lags.'
           : 'It is just where its path has it, and a ball or wheel on it rolls by the distance. For what has to hit its marks. Choose forces for what rolls loose, tumbles, lags or runs into others.'}
       </Hint>
-      {forces && (
+      {rigidBody && (
         <>
           <Buttons role="group" aria-label="Looks like">
             {LOOKS.map(({ name, parts }) => (
-              <Button key={name} onPress={() => put(name, { ...forces, ...parts })}>
+              <Button key={name} onPress={() => put(name, { ...rigidBody, ...parts })}>
                 {name}
               </Button>
             ))}
@@ -104,25 +104,27 @@ export function ForcesFold({ rider, model }: { rider: Rider; model: KeptModel | 
             <Select
               label="Collides as"
               options={SHAPES}
-              value={forces.shape}
+              value={rigidBody.shape}
               onChange={(shape) => change({ shape })}
             />
             <QuantityField
-              label={forces.shape === 'ball' || forces.shape === 'cylinder' ? 'Radius' : 'Half its height'}
+              label={
+                rigidBody.shape === 'ball' || rigidBody.shape === 'cylinder' ? 'Radius' : 'Half its height'
+              }
               kind="length"
               min={0.001}
               max={1e4}
               step={0.01}
               digits={3}
-              value={forces.size}
+              value={rigidBody.size}
               onChange={(size, gesture) => change({ size }, gesture)}
             />
           </FieldPair>
-          {forces.shape === 'cylinder' && (
+          {rigidBody.shape === 'cylinder' && (
             <Select
               label="Axis"
               options={AXES.map((id) => ({ id, name: id }))}
-              value={forces.axis}
+              value={rigidBody.axis}
               onChange={(axis) => change({ axis })}
             />
           )}
@@ -134,10 +136,12 @@ export function ForcesFold({ rider, model }: { rider: Rider; model: KeptModel | 
             </Buttons>
           )}
           <FieldGrid>
-            <QuantityFields fields={[...BODY, ...PULLS]} value={forces} onChange={change} />
+            <QuantityFields fields={[...BODY, ...PULLS]} value={rigidBody} onChange={change} />
           </FieldGrid>
           <Lag rider={rider} />
-          {loop && <Gap rider={rider} blend={forces.blend} onBlend={(blend, by) => change({ blend }, by)} />}
+          {loop && (
+            <Gap rider={rider} blend={rigidBody.blend} onBlend={(blend, by) => change({ blend }, by)} />
+          )}
         </>
       )}
     </Fold>
@@ -188,13 +192,13 @@ function Gap(props: { rider: Rider; blend: number; onBlend: (blend: number, gest
   const { rider, blend, onBlend } = props;
   const evaluation = useDesk((state) => state.evaluation);
   const shot = useDesk((state) => state.shot);
-  const client = useEvaluationClient();
+  const client = useCheckClient();
   const [gap, setGap] = useState<SeamGap | null>(null);
   const settled = evaluation?.settling === null && evaluation.now === null;
   useEffect(() => {
     if (!settled) return undefined;
     let gone = false;
-    void client?.seam().then(
+    void client?.seam(shot).then(
       (seam) =>
         !gone && setGap(seam.find((one) => one.rider === rider.id && one.channel === 'place') ?? null),
       () => undefined,

@@ -1,6 +1,6 @@
 import { isLaidGround, type GroundContact, type Rider } from '@fleet-rail/core';
 import { chooseGround, layFloor } from '../../edits/contact-edits';
-import { changeHitch } from '../../edits/rider-edits';
+import { changeAttachment } from '../../edits/rider-edits';
 import { Choice } from '../../ui/choice';
 import { Fold } from '../../ui/fold';
 import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
@@ -26,7 +26,7 @@ export function GroundSection({ rider }: { rider: Rider | null }) {
   const model = shot.models.find(({ id }) => id === shot.ground.model);
   const asset = model?.source.asset;
   const { level } = shot.ground;
-  const laid = shot.laid.filter(isLaidGround);
+  const laid = shot.dressing.filter(isLaidGround);
   // A ground whose file is not here is still named.
   const own = model && asset === undefined ? [{ id: model.id, name: model.name }] : [];
   return (
@@ -71,7 +71,7 @@ export function GroundSection({ rider }: { rider: Rider | null }) {
         />
       </Buttons>
       {asset !== undefined && <GroundNodes asset={asset} />}
-      {rider?.hitch && <Contact rider={rider} ground={rider.hitch.ground} />}
+      {rider?.attachment && <Contact rider={rider} ground={rider.attachment.ground} />}
     </Section>
   );
 }
@@ -112,12 +112,16 @@ function GroundNodes({ asset }: { asset: string }) {
 function Contact({ rider, ground }: { rider: Rider; ground: GroundContact }) {
   const edit = useDesk((state) => state.edit);
   const has = useDesk(
-    ({ shot }) => shot.ground.model !== null || shot.ground.level !== null || shot.laid.some(isLaidGround),
+    ({ shot }) =>
+      shot.ground.model !== null || shot.ground.level !== null || shot.dressing.some(isLaidGround),
   );
   const change = (part: Partial<GroundContact>, gesture?: string) =>
     edit(
       'Ground contact',
-      changeHitch(rider.id, (hitch) => ({ ...hitch, ground: { ...hitch.ground, ...part } })),
+      changeAttachment(rider.id, (attachment) => ({
+        ...attachment,
+        ground: { ...attachment.ground, ...part },
+      })),
       gesture,
     );
   return (

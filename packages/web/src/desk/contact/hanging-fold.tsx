@@ -25,34 +25,34 @@ const HANGS = /lantern|pendant|load|hook|bell|rope|chain|sign(?!al)|swing/i;
 /** Parts of a model that hang on it and swing as it goes: a lamp, a load, a trailer on a rope. */
 export function HangingFold({ rider, model }: { rider: Rider; model: KeptModel | null }) {
   const edit = useDesk((state) => state.edit);
-  const { hanging } = rider;
+  const { hangingParts } = rider;
   const nodes = [...new Set(model?.facts.nodes ?? [])].filter((name) => name !== '');
-  const free = nodes.filter((name) => hanging.every(({ node }) => node !== name));
+  const free = nodes.filter((name) => hangingParts.every(({ node }) => node !== name));
   const change = (next: HangingPart[], gesture?: string) =>
     edit(
       'Hanging parts',
-      changeRider(rider.id, (before) => ({ ...before, hanging: next })),
+      changeRider(rider.id, (before) => ({ ...before, hangingParts: next })),
       gesture,
     );
   const put = (i: number, part: Partial<HangingPart>, gesture?: string) =>
     change(
-      hanging.map((one, k) => (k === i ? { ...one, ...part } : one)),
+      hangingParts.map((one, k) => (k === i ? { ...one, ...part } : one)),
       gesture,
     );
   return (
     <Fold
-      title={hanging.length === 0 ? 'Hanging parts' : `Hanging parts (${hanging.length})`}
-      isOpen={hanging.length > 0}
+      title={hangingParts.length === 0 ? 'Hanging parts' : `Hanging parts (${hangingParts.length})`}
+      isOpen={hangingParts.length > 0}
     >
       <Hint>Parts that swing as their rider goes: a lamp, a load, a trailer on a rope.</Hint>
-      {hanging.map((part, i) => (
+      {hangingParts.map((part, i) => (
         <WheelCard key={part.node} role="group" aria-label={`Hanging ${part.node}`}>
           <WheelHead>
             <strong>{part.node}</strong>
             <span />
             <IconButton
               label={`Delete hanging ${part.node}`}
-              onPress={() => change(hanging.filter((_, k) => k !== i))}
+              onPress={() => change(hangingParts.filter((_, k) => k !== i))}
             >
               <Trash2 aria-hidden />
             </IconButton>
@@ -106,18 +106,18 @@ export function HangingFold({ rider, model }: { rider: Rider; model: KeptModel |
           isDisabled={free.length === 0}
           onPress={() => {
             const node = free.find((name) => HANGS.test(name)) ?? free[free.length - 1];
-            change([...hanging, { ...defaultsOf(HangingPart), node }]);
+            change([...hangingParts, { ...defaultsOf(HangingPart), node }]);
           }}
         >
           <Plus aria-hidden /> Let a part hang
         </Button>
       </Buttons>
-      {hanging.length > 0 && free.length > 0 && (
+      {hangingParts.length > 0 && free.length > 0 && (
         <Select
           label="Another part"
           options={[{ id: ' ', name: 'Choose a part' }, ...free.map((name) => ({ id: name, name }))]}
           value=" "
-          onChange={(node) => node !== ' ' && change([...hanging, { ...defaultsOf(HangingPart), node }])}
+          onChange={(node) => node !== ' ' && change([...hangingParts, { ...defaultsOf(HangingPart), node }])}
         />
       )}
     </Fold>

@@ -1,11 +1,11 @@
-import type { Forces, Rider } from '@fleet-rail/core';
+import type { RigidBody, Rider } from '@fleet-rail/core';
 import type { KeptModel } from '../../api/models';
 
 /** As wide as high as long within this it is a ball. */
 const ROUND = 0.1;
 
 /** The shape and size of a rider's body, from its model: what rolls on the length of it, as a barrel, is a cylinder. */
-export function shapeFound(model: KeptModel | null, { rest }: Rider): Partial<Forces> {
+export function shapeFound(model: KeptModel | null, { rest }: Rider): Partial<RigidBody> {
   if (model === null) return {};
   const { low, high } = model.facts;
   const sizes = high.map((value, k) => Math.abs((value - low[k]) * rest.scale[k]));

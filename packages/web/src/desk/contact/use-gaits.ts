@@ -8,8 +8,8 @@ export function useGaits(rider: Rider, model: KeptModel | null): readonly FoundG
   const hierarchies = useDesk((state) => state.hierarchies);
   const own = model?.facts.gaits;
   const { gait, model: worn } = rider;
-  const forward: Axis = rider.hitch?.facing.forward ?? '+z';
-  const up: Axis = rider.hitch?.facing.up ?? '+y';
+  const forward: Axis = rider.attachment?.facing.forward ?? '+z';
+  const up: Axis = rider.attachment?.facing.up ?? '+y';
   const source = gait?.source ?? null;
   return useMemo(() => {
     if (source === null) return own ?? [];

@@ -1,16 +1,14 @@
-import { naturalStops, type FoundGait, type Gait, type Rider } from '@fleet-rail/core';
+import type { FoundGait, Gait, Rider } from '@fleet-rail/core';
 import { Footprints, Ruler } from 'lucide-react';
 import type { KeptModel } from '../../api/models';
 import { changeGait, takeGait } from '../../edits/contact-edits';
 import { changeRider } from '../../edits/rider-edits';
-import { sceneAssets } from '../../scene-assets/ground-height';
 import { Button, PrimaryButton } from '../../ui/button';
 import { IconButton } from '../../ui/icon-button';
 import { Buttons, FieldPair, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityFields, type NumberOf } from '../../ui/quantity-fields';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
-import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
 import { ActsFold } from './acts-fold';
 import type { ChangeGait } from './change-gait';
@@ -19,6 +17,7 @@ import { FeetFold } from './feet-fold';
 import { QuickHint } from './quick-hint';
 import { useGaits } from './use-gaits';
 import { WheelLine } from './wheel-rows';
+import { attemptAsked } from '../attempt';
 
 const NONE = ' none';
 
@@ -167,9 +166,7 @@ function GaitSettings(props: {
       <Buttons>
         <Button
           isDisabled={feetless}
-          onPress={() =>
-            attempt(desk, 'Move stops', (shot) => naturalStops(shot, sceneAssets(desk.getState()), rider.id))
-          }
+          onPress={() => void attemptAsked(desk, 'Move stops', 'naturalStops', rider.id)}
         >
           Move stops to natural poses
         </Button>

@@ -1,4 +1,4 @@
-import { POSE, newHitch, newShot } from '@fleet-rail/core';
+import { POSE, newAttachment, newShot } from '@fleet-rail/core';
 import { evaluateWhole } from '../../evaluation/evaluate-whole';
 import type { DiagramShown } from '../desk-store';
 import { MARGIN, axisTicks, channelLine, diagramScales, frameLabel } from './diagram-scales';
@@ -10,7 +10,7 @@ const shot = newShot({
   paths: [
     { id: 'p', name: 'P', basis: 'polyline', points: [{ position: [0, 0, 0] }, { position: [0, 0, 60] }] },
   ],
-  riders: [{ id: 'r', name: 'R', hitch: newHitch('p', range) }],
+  riders: [{ id: 'r', name: 'R', attachment: newAttachment('p', range) }],
 });
 const evaluation = evaluateWhole(shot);
 const [WIDTH, HEIGHT, STRIP] = [600, 200, 46];
@@ -67,7 +67,7 @@ it('all paths stand one above another, and a part that is looked at fills the ro
   const two = newShot({
     ...shot,
     paths: [...shot.paths, { ...shot.paths[0], id: 'q', name: 'Q' }],
-    riders: [...shot.riders, { ...shot.riders[0], id: 's', hitch: newHitch('q', range) }],
+    riders: [...shot.riders, { ...shot.riders[0], id: 's', attachment: newAttachment('q', range) }],
   });
   const stacked = diagramScales(two, null, SIZE, { ...shown, paths: 'all' }, two.riders[0]);
   expect(stacked.bands.map(({ pathId }) => pathId)).toEqual(['p', 'q']);

@@ -44,7 +44,7 @@ export function diagramScales(
   const room = (bottom - MARGIN.top - GUTTER * (all.length - 1)) / Math.max(1, all.length);
   const bands = all.map(({ pathId, riders }, i): DiagramBand => {
     const top = MARGIN.top + i * (room + GUTTER);
-    const isOwn = pathId === selected?.hitch?.path;
+    const isOwn = pathId === selected?.attachment?.path;
     const [low, high] = (isOwn && shown.metres) || extent(evaluation, riders, POSE.distance);
     const headroom = isOwn && shown.metres ? 0 : (high - low) * 0.04;
     return {
@@ -63,8 +63,8 @@ export function diagramScales(
 }
 
 /** The band of a rider that is moved by hand, as no path is called; null for any other. */
-export const handBand = ({ id, hitch, keyed, frozen }: Rider): string | null =>
-  hitch === null && keyed !== null && frozen === null ? `by hand ${id}` : null;
+export const handBand = ({ id, attachment, transformKeys, frozen }: Rider): string | null =>
+  attachment === null && transformKeys !== null && frozen === null ? `by hand ${id}` : null;
 
 /** What the selected rider rides, or its way by hand; else the first that is ridden; or all there are. */
 function bandsOf(
@@ -73,7 +73,7 @@ function bandsOf(
   selected: Rider | null,
 ): Pick<DiagramBand, 'pathId' | 'riders'>[] {
   const ridden = paths.flatMap(({ id }) => {
-    const on = riders.filter(({ hitch }) => hitch?.path === id);
+    const on = riders.filter(({ attachment }) => attachment?.path === id);
     return on.length > 0 ? [{ pathId: id, riders: on }] : [];
   });
   const byHand = riders.flatMap((rider) => {
@@ -82,7 +82,7 @@ function bandsOf(
   });
   const all = [...ridden, ...byHand];
   if (shown.paths === 'all') return all;
-  const wanted = selected && (handBand(selected) ?? selected.hitch?.path);
+  const wanted = selected && (handBand(selected) ?? selected.attachment?.path);
   return [all.find(({ pathId }) => pathId === wanted) ?? all[0]].filter((band) => band !== undefined);
 }
 

@@ -2,7 +2,7 @@ import {
   GRAVITY,
   POSE,
   compiledPathOf,
-  newHitch,
+  newAttachment,
   newShot,
   type CompiledPath,
   type Pace,
@@ -40,12 +40,12 @@ const shot = newShot({
       ],
     },
   ],
-  riders: [{ id: 'r', name: 'R', hitch: newHitch('ring', range) }],
+  riders: [{ id: 'r', name: 'R', attachment: newAttachment('ring', range) }],
 });
 const [path] = shot.paths;
 const curve = compiledPathOf(path) as CompiledPath;
 const [rider] = shot.riders;
-const pace = rider.hitch?.pace as Pace;
+const pace = rider.attachment?.pace as Pace;
 const x = scaleLinear([1, 97], [50, 242]);
 const y = scaleLinear([0, 300], [300, 0]);
 
@@ -53,7 +53,10 @@ describe('the geometry of a pace', () => {
   it('goes from frames and values to pixels and back, in either unit and with an offset along', () => {
     const ahead: Rider = {
       ...rider,
-      hitch: rider.hitch && { ...rider.hitch, offset: { ...rider.hitch.offset, along: 10 } },
+      attachment: rider.attachment && {
+        ...rider.attachment,
+        offset: { ...rider.attachment.offset, along: 10 },
+      },
     };
     for (const [one, along] of [
       [rider, 0],
@@ -169,7 +172,9 @@ describe('a take that is compared with', () => {
   const other: Pace = { ...pace, keys: [pace.keys[0], { ...pace.keys[1], value: 2 }] };
   const kept = newShot({
     ...shot,
-    riders: [{ ...rider, hitch: { ...newHitch('ring', range), takes: [{ name: 'Twice', pace: other }] } }],
+    riders: [
+      { ...rider, attachment: { ...newAttachment('ring', range), takes: [{ name: 'Twice', pace: other }] } },
+    ],
   });
 
   it('is asked for as the rider has it in that take, and nothing else of the shot', () => {
@@ -177,8 +182,8 @@ describe('a take that is compared with', () => {
     desk.getState().set({ take: 0 });
     const wanted = wantedAside(desk.getState());
     expect(wanted?.riders).toEqual(['r']);
-    expect(wanted?.shot.riders[0].hitch?.pace.keys[1].value).toBe(2);
-    expect(kept.riders[0].hitch?.pace.keys[1].value).toBe(1);
+    expect(wanted?.shot.riders[0].attachment?.pace.keys[1].value).toBe(2);
+    expect(kept.riders[0].attachment?.pace.keys[1].value).toBe(1);
     // The same for as long as nothing changes, so that it is evaluated once.
     desk.getState().goToFrame(20);
     expect(wantedAside(desk.getState())).toBe(wanted);

@@ -1,4 +1,4 @@
-import { keyedWayOf, withRider, type Keyed, type Rider } from '@fleet-rail/core';
+import { keyedWayOf, withRider, type TransformKeys, type Rider } from '@fleet-rail/core';
 import type { ScaleLinear } from 'd3-scale';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { lineColor } from '../../theme/theme';
@@ -10,7 +10,7 @@ import { dragEnd } from '../../ui/drag-end';
 /** The keys of what is moved by hand, on its line of metres travelled: dragged sideways they come sooner or later. */
 export function HandGrips(props: {
   rider: Rider;
-  keyed: Keyed;
+  keyed: TransformKeys;
   x: ScaleLinear<number, number>;
   y: ScaleLinear<number, number>;
 }) {
@@ -18,20 +18,24 @@ export function HandGrips(props: {
   const desk = useDeskStore();
   const shot = useDesk((state) => state.shot);
   const shown = useShownFrames(shot, rider);
-  const held = useRef<{ i: number; from: number; keys: Keyed['keys']; gesture: string } | null>(null);
+  const held = useRef<{ i: number; from: number; keys: TransformKeys['keys']; gesture: string } | null>(null);
   const { pace } = keyedWayOf(keyed, shot.fps);
   /** A key between its neighbours; with Shift all that follow come along. */
-  const moved = (keys: Keyed['keys'], i: number, to: number, all: boolean): Keyed['keys'] => {
+  const moved = (keys: TransformKeys['keys'], i: number, to: number, all: boolean): TransformKeys['keys'] => {
     const low = i > 0 ? keys[i - 1].frame + 1 : -Infinity;
     const high = !all && i < keys.length - 1 ? keys[i + 1].frame - 1 : Infinity;
     const frame = Math.min(high, Math.max(low, Math.round(to)));
     const by = frame - keys[i].frame;
     return keys.map((key, n) => (n === i || (all && n > i) ? { ...key, frame: key.frame + by } : key));
   };
-  const put = (keys: Keyed['keys'], gesture?: string) =>
+  const put = (keys: TransformKeys['keys'], gesture?: string) =>
     desk
       .getState()
-      .edit('Move key', (now) => withRider(now, rider.id, (one) => ({ ...one, keyed: { keys } })), gesture);
+      .edit(
+        'Move key',
+        (now) => withRider(now, rider.id, (one) => ({ ...one, transformKeys: { keys } })),
+        gesture,
+      );
   const onKeyDown = (event: KeyboardEvent, i: number) => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
     if (by === undefined) return;

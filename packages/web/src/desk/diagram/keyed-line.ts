@@ -54,9 +54,9 @@ const STEP = { metres: 0.1, laps: 0.01 };
 export function usePaceLine(rider: Rider | null, x: Scale, y: Scale | undefined): KeyedLine | null {
   const shot = useDesk((state) => state.shot);
   const edit = useDesk((state) => state.edit);
-  const length = useDesk((state) => state.evaluation?.paths.get(rider?.hitch?.path ?? '')?.length ?? 0);
+  const length = useDesk((state) => state.evaluation?.paths.get(rider?.attachment?.path ?? '')?.length ?? 0);
   const shown = useShownFrames(shot, rider);
-  const pace = rider?.hitch && hasOwnPace(rider.hitch) ? rider.hitch.pace : null;
+  const pace = rider?.attachment && hasOwnPace(rider.attachment) ? rider.attachment.pace : null;
   const curve = rider ? curveRidden(shot, rider) : null;
   const { fps } = shot;
   const compiled = useMemo(
@@ -65,7 +65,7 @@ export function usePaceLine(rider: Rider | null, x: Scale, y: Scale | undefined)
   );
   if (!rider || !pace || pace.mode !== 'keys' || rider.frozen || !y) return null;
   const geometry = paceGeometry(rider, pace, length, x, y, shown);
-  const path = shot.paths.find(({ id }) => id === rider.hitch?.path);
+  const path = shot.paths.find(({ id }) => id === rider.attachment?.path);
   const change: KeyedLine['change'] = (label, next, gesture) =>
     edit(label, changePace(rider.id, next), gesture);
   return {

@@ -29,7 +29,7 @@ export function paceGeometry(
   shown: FrameMapping,
 ): PaceGeometry {
   const metres = metresPerValue(pace, { length: length || 1 });
-  const along = rider.hitch?.offset.along ?? 0;
+  const along = rider.attachment?.offset.along ?? 0;
   return {
     metres,
     across(frame) {

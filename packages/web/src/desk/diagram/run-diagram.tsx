@@ -82,7 +82,7 @@ export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: 
   const shown = useDesk((state) => state.diagram);
   const selected = useSelectedRider();
   const strip = hasStrip ? Math.min(STRIP.most, Math.max(STRIP.least, height * STRIP.part)) : 0;
-  const walker = hasFeet && selected?.hitch && selected.gait ? selected : null;
+  const walker = hasFeet && selected?.attachment && selected.gait ? selected : null;
   const rows = walker?.gait ? walker.gait.feet.length * FOOT_ROW + 6 : 0;
   const player = hasFeet && selected && playsClips(selected) ? selected : null;
   const feet = rows + (player ? CLIP_ROW : 0);
@@ -94,7 +94,7 @@ export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: 
   const channel = useShownChannel();
   // One line at a time: a channel stands in the place of the distances.
   const bands = channel === null ? scales.bands : [];
-  const own = bands.find(({ pathId }) => pathId === selected?.hitch?.path);
+  const own = bands.find(({ pathId }) => pathId === selected?.attachment?.path);
   const paceLine = usePaceLine(selected, x, own?.y);
   const channelY = channel && selected ? channelScale(shot, selected, channel, scales) : undefined;
   const channelLine = useChannelLine(selected, channel, x, channelY);
@@ -289,7 +289,7 @@ function BandLines({ band, x, width }: { band: DiagramBand; x: DiagramScales['x'
   const pixels = width / Math.max(1, riders.length / FULL_LINES);
   const lineOf = (poses: Float64Array, from: { first: number; step: number }) =>
     linePath(poses, 'distances', from, x, band.y, pixels);
-  const shows = compared && compared.rider.hitch?.path === band.pathId;
+  const shows = compared && compared.rider.attachment?.path === band.pathId;
   return (
     <g fill="none" strokeLinejoin="round" aria-hidden>
       {riders.map((rider: Rider) => {
@@ -335,8 +335,8 @@ function BandLines({ band, x, width }: { band: DiagramBand; x: DiagramScales['x'
 function ByHand({ bands, x }: { bands: readonly DiagramBand[]; x: DiagramScales['x'] }) {
   const rider = useSelectedRider();
   const band = bands.find(({ pathId }) => rider && pathId === handBand(rider));
-  if (!rider?.keyed || !band) return null;
-  return <HandGrips rider={rider} keyed={rider.keyed} x={x} y={band.y} />;
+  if (!rider?.transformKeys || !band) return null;
+  return <HandGrips rider={rider} keyed={rider.transformKeys} x={x} y={band.y} />;
 }
 
 /** In a loop, where the last frame gives way to the first. */

@@ -116,7 +116,7 @@ export function SpeedKnobs(props: GripProps) {
 export function SpeedStretches(props: GripProps) {
   const { rider, pace, x, y } = props;
   const shot = useDesk((state) => state.shot);
-  const length = useDesk((state) => state.evaluation?.paths.get(rider.hitch?.path ?? '')?.length ?? 0);
+  const length = useDesk((state) => state.evaluation?.paths.get(rider.attachment?.path ?? '')?.length ?? 0);
   const shown = useShownFrames(shot, rider);
   const metres = metresPerValue(pace, { length });
   const { events, telling } = useSpeedDrag(props, (before, i, speed) =>

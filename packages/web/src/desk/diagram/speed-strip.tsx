@@ -33,7 +33,7 @@ export function SpeedStrip(props: {
     if (!evaluation || !evaluated) return [];
     return [{ rider, ...stripLine(what, evaluated, evaluation, shot.fps) }];
   });
-  const pace = selected?.hitch?.pace;
+  const pace = selected?.attachment?.pace;
   const limits = pace?.mode === 'drive' ? stripLimits(what, pace.drive) : [];
   const all = lines.flatMap((one) => [one.low, one.high]);
   const [low, high] = [
@@ -70,7 +70,7 @@ export function SpeedStrip(props: {
           />
         ))}
       </g>
-      {what === 'speed' && selected?.hitch && pace && hasOwnPace(selected.hitch) && (
+      {what === 'speed' && selected?.attachment && pace && hasOwnPace(selected.attachment) && (
         <g clipPath={`url(#${clip})`}>
           {pace.mode === 'speed' && <SpeedKnobs rider={selected} pace={pace} x={x} y={y} />}
           {pace.mode === 'keys' && <SpeedStretches rider={selected} pace={pace} x={x} y={y} />}

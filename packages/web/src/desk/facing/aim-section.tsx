@@ -1,6 +1,6 @@
 import type { Aim, AimTarget, Facing, Rider } from '@fleet-rail/core';
 import { Crosshair } from 'lucide-react';
-import { aimAt, changeHitch } from '../../edits/rider-edits';
+import { aimAt, changeAttachment } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { Fold } from '../../ui/fold';
 import { Buttons, FieldGrid, FieldPair, Hint } from '../../ui/panel';
@@ -29,7 +29,10 @@ export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) 
   const change = (part: Partial<Facing>, gesture?: string) =>
     edit(
       'Aim',
-      changeHitch(rider.id, (hitch) => ({ ...hitch, facing: { ...hitch.facing, ...part } })),
+      changeAttachment(rider.id, (attachment) => ({
+        ...attachment,
+        facing: { ...attachment.facing, ...part },
+      })),
       gesture,
     );
   const changeAim = (part: Partial<Aim>, gesture?: string) => change({ aim: { ...aim, ...part } }, gesture);
@@ -89,7 +92,7 @@ export function TargetFields(props: {
           label="At"
           options={[
             { id: '', name: 'Nothing yet' },
-            ...(rider.hitch ? [{ id: ' ahead', name: 'A point ahead' }] : []),
+            ...(rider.attachment ? [{ id: ' ahead', name: 'A point ahead' }] : []),
             ...(target?.point ? [{ id: ' point', name: 'A point' }] : []),
             ...shot.riders
               .filter(({ id }) => id !== rider.id)

@@ -1,5 +1,5 @@
-import { ANCHORS, type Anchor, type Chassis, type Hitch, type Rider } from '@fleet-rail/core';
-import { changeHitch, changeRider } from '../../edits/rider-edits';
+import { ANCHORS, type Anchor, type Chassis, type Attachment, type Rider } from '@fleet-rail/core';
+import { changeAttachment, changeRider } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { Fold } from '../../ui/fold';
 import { Buttons, FieldPair, Hint } from '../../ui/panel';
@@ -25,7 +25,7 @@ const PLACES: readonly { key: keyof Chassis; label: string }[] = [
 const PLAIN: Chassis = { frontAxle: 1, rearAxle: -1, frontCoupling: 1.5, rearCoupling: -1.5 };
 
 /** What of a rider is on its path, and where its axles and couplings are along its nose. */
-export function AxlesSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
+export function AxlesSection({ rider, attachment }: { rider: Rider; attachment: Attachment }) {
   const edit = useDesk((state) => state.edit);
   const { chassis } = rider;
   const change = (next: Chassis, gesture?: string) =>
@@ -48,11 +48,11 @@ export function AxlesSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
           <Select
             label="On the path is"
             options={ANCHORS.map((id) => ({ id, name: ANCHOR_NAMES[id] }))}
-            value={hitch.anchor}
+            value={attachment.anchor}
             onChange={(anchor) =>
               edit(
                 'Facing',
-                changeHitch(rider.id, (before) => ({ ...before, anchor })),
+                changeAttachment(rider.id, (before) => ({ ...before, anchor })),
               )
             }
           />

@@ -56,7 +56,7 @@ function bankAlong(poses: Float64Array): {
 export function BankChart() {
   const rider = useSelectedRider();
   const evaluated = useDesk(({ evaluation }) => (rider ? evaluation?.riders.get(rider.id) : undefined));
-  if (!rider?.hitch || rider.hitch.bank.mode === 'none' || !evaluated) return null;
+  if (!rider?.attachment || rider.attachment.bank.mode === 'none' || !evaluated) return null;
   return <Chart rider={rider} poses={evaluated.poses} />;
 }
 
@@ -68,7 +68,7 @@ function Chart({ rider, poses }: { rider: Rider; poses: Float64Array }) {
       <p>
         <span>
           Bank of {rider.badge}
-          {rider.hitch?.bank.mode === 'physical' && ', at the speeds of this shot'}
+          {rider.attachment?.bank.mode === 'physical' && ', at the speeds of this shot'}
         </span>
         <BankNow rider={rider} />
         <span>

@@ -8,7 +8,7 @@ import {
   type Rider,
 } from '@fleet-rail/core';
 import { useMemo } from 'react';
-import { changeHitch } from '../../edits/rider-edits';
+import { changeAttachment } from '../../edits/rider-edits';
 import { Choice } from '../../ui/choice';
 import { Button } from '../../ui/button';
 import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
@@ -31,7 +31,7 @@ export function BankSection({ rider, bank }: { rider: Rider; bank: Bank }) {
   const change = (part: Partial<Bank>, gesture?: string) =>
     edit(
       'Bank',
-      changeHitch(rider.id, (hitch) => ({ ...hitch, bank: { ...hitch.bank, ...part } })),
+      changeAttachment(rider.id, (attachment) => ({ ...attachment, bank: { ...attachment.bank, ...part } })),
       gesture,
     );
   const suggested = useSuggestedWindow(rider);
@@ -98,10 +98,10 @@ export function BankSection({ rider, bank }: { rider: Rider; bank: Bank }) {
 }
 
 /** The smoothing under which a bank does not wobble on the rider's path at the highest speed it goes; null where it rides none. */
-function useSuggestedWindow({ id, hitch }: Rider): number | null {
-  const path = useDesk(({ shot }) => shot.paths.find((one) => one.id === hitch?.path));
+function useSuggestedWindow({ id, attachment }: Rider): number | null {
+  const path = useDesk(({ shot }) => shot.paths.find((one) => one.id === attachment?.path));
   const poses = useDesk(({ evaluation }) => evaluation?.riders.get(id)?.poses);
-  const reference: FrameReference = hitch?.facing.reference === 'path' ? 'path' : 'world';
+  const reference: FrameReference = attachment?.facing.reference === 'path' ? 'path' : 'world';
   return useMemo(() => {
     const curve = path && compiledPathOf(path);
     if (!curve || curve instanceof PathError || !poses) return null;

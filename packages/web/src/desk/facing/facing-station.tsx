@@ -1,5 +1,5 @@
-import type { Facing, Hitch, Rider } from '@fleet-rail/core';
-import { changeHitch } from '../../edits/rider-edits';
+import type { Facing, Attachment, Rider } from '@fleet-rail/core';
+import { changeAttachment } from '../../edits/rider-edits';
 import { Choice } from '../../ui/choice';
 import { Fold } from '../../ui/fold';
 import { FieldPair, Hint, PanelTitle, Section, SectionTitle } from '../../ui/panel';
@@ -57,8 +57,8 @@ export function FacingStation() {
   return (
     <>
       <PanelTitle>Facing</PanelTitle>
-      {rider?.hitch ? (
-        <RidingFacing key={rider.id} rider={rider} hitch={rider.hitch} />
+      {rider?.attachment ? (
+        <RidingFacing key={rider.id} rider={rider} attachment={rider.attachment} />
       ) : (
         <>
           <NotRiding rider={rider} />
@@ -70,13 +70,13 @@ export function FacingStation() {
   );
 }
 
-function RidingFacing({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
+function RidingFacing({ rider, attachment }: { rider: Rider; attachment: Attachment }) {
   const edit = useDesk((state) => state.edit);
-  const { facing } = hitch;
-  const change = (part: Partial<Hitch>, gesture?: string) =>
+  const { facing } = attachment;
+  const change = (part: Partial<Attachment>, gesture?: string) =>
     edit(
       'Facing',
-      changeHitch(rider.id, (before) => ({ ...before, ...part })),
+      changeAttachment(rider.id, (before) => ({ ...before, ...part })),
       gesture,
     );
   const changeFacing = (part: Partial<Facing>, gesture?: string) =>
@@ -131,13 +131,13 @@ function RidingFacing({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
           </>
         )}
       </Section>
-      <BankSection rider={rider} bank={hitch.bank} />
-      <OffsetSection rider={rider} hitch={hitch} />
-      <AxlesSection rider={rider} hitch={hitch} />
+      <BankSection rider={rider} bank={attachment.bank} />
+      <OffsetSection rider={rider} attachment={attachment} />
+      <AxlesSection rider={rider} attachment={attachment} />
       {rider.camera && <ClearanceSection key={`clearance ${rider.id}`} rider={rider} />}
-      <Fold title={withCount('How much it follows its path', hitch.influence)}>
+      <Fold title={withCount('How much it follows its path', attachment.influence)}>
         <Hint>1 rides its path, 0 stays in its rest pose: in between, it leaves its path or joins it.</Hint>
-        <KeyList rider={rider} channel="hitch" name="ride" />
+        <KeyList rider={rider} channel="attachment" name="ride" />
       </Fold>
       {facing.mode !== 'keep' && (
         <Fold title={withCount('How much it turns with its path', facing.influence)}>

@@ -1,4 +1,4 @@
-import { Looks, defaultsOf, withRider, type Aim, type AimTarget, type Rider } from '@fleet-rail/core';
+import { RestAim, defaultsOf, withRider, type Aim, type AimTarget, type Rider } from '@fleet-rail/core';
 import { FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityFields } from '../../ui/quantity-fields';
 import { useDesk } from '../desk-store';
@@ -7,14 +7,14 @@ import { AIM_FIELDS, PickTarget, TargetFields } from './aim-section';
 /** What a rider turns to that stands, is carried, or is moved by hand. */
 export function LooksSection({ rider }: { rider: Rider }) {
   const edit = useDesk((state) => state.edit);
-  const { looks } = rider;
-  const change = (part: Partial<Looks>, gesture?: string) =>
+  const { restAim } = rider;
+  const change = (part: Partial<RestAim>, gesture?: string) =>
     edit(
       'Look',
       (shot) =>
         withRider(shot, rider.id, (one) => ({
           ...one,
-          looks: { ...(one.looks ?? defaultsOf(Looks)), ...part },
+          restAim: { ...(one.restAim ?? defaultsOf(RestAim)), ...part },
         })),
       gesture,
     );
@@ -26,18 +26,18 @@ export function LooksSection({ rider }: { rider: Rider }) {
       <Hint>It keeps its position and turns to its target; without one it keeps its own heading.</Hint>
       <TargetFields
         rider={rider}
-        facing={{ target: looks?.target ?? null, ahead: 0 }}
+        facing={{ target: restAim?.target ?? null, ahead: 0 }}
         change={({ target }: { target?: AimTarget | null }, gesture) =>
           change({ target: target ?? null }, gesture)
         }
       />
       <PickTarget riderId={rider.id} />
-      {looks?.target && (
+      {restAim?.target && (
         <FieldGrid>
           <QuantityFields
             fields={AIM_FIELDS}
-            value={looks.aim}
-            onChange={(part: Partial<Aim>, gesture) => change({ aim: { ...looks.aim, ...part } }, gesture)}
+            value={restAim.aim}
+            onChange={(part: Partial<Aim>, gesture) => change({ aim: { ...restAim.aim, ...part } }, gesture)}
           />
         </FieldGrid>
       )}

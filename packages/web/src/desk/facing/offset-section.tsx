@@ -1,6 +1,6 @@
-import { offsetAt, type Hitch, type Offset, type Rider, withKey } from '@fleet-rail/core';
+import { offsetAt, type Attachment, type Offset, type Rider, withKey } from '@fleet-rail/core';
 import { Plus, Trash2 } from 'lucide-react';
-import { changeHitch } from '../../edits/rider-edits';
+import { changeAttachment } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { Fold } from '../../ui/fold';
 import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel';
@@ -20,20 +20,20 @@ const OFFSETS: readonly { key: keyof Offset; label: string; kind: 'length' | 'an
 ];
 
 /** Where the rider sits beside its place on the path; keyed, where it changes over time. */
-export function OffsetSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
+export function OffsetSection({ rider, attachment }: { rider: Rider; attachment: Attachment }) {
   const edit = useDesk((state) => state.edit);
   const frame = useDesk((state) => state.frame);
   const line = useDesk((state) => state.line);
   const set = useDesk((state) => state.set);
   const part = OFFSETS.find(({ key: id }) => id === line)?.key ?? 'side';
   const setPart = (next: keyof Offset) => set({ line: next });
-  const keyed = hitch.offsetKeys.length > 0;
-  const now = offsetAt(hitch, frame);
-  const here = hitch.offsetKeys.some((key) => key.frame === frame);
+  const keyed = attachment.offsetKeys.length > 0;
+  const now = offsetAt(attachment, frame);
+  const here = attachment.offsetKeys.some((key) => key.frame === frame);
   const key = (offset: Offset, gesture?: string) =>
     edit(
       'Key offset',
-      changeHitch(rider.id, (before) => ({
+      changeAttachment(rider.id, (before) => ({
         ...before,
         offsetKeys: withKey(before.offsetKeys, { ...offset, frame, ease: 'smooth' }),
       })),
@@ -44,13 +44,13 @@ export function OffsetSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) 
       ? key({ ...now, ...part }, gesture)
       : edit(
           'Offset',
-          changeHitch(rider.id, (before) => ({ ...before, offset: { ...before.offset, ...part } })),
+          changeAttachment(rider.id, (before) => ({ ...before, offset: { ...before.offset, ...part } })),
           gesture,
         );
   const removeHere = () =>
     edit(
       'Delete key',
-      changeHitch(rider.id, (before) => ({
+      changeAttachment(rider.id, (before) => ({
         ...before,
         offset: before.offsetKeys.length === 1 ? now : before.offset,
         offsetKeys: before.offsetKeys.filter((other) => other.frame !== frame),
@@ -84,7 +84,7 @@ export function OffsetSection({ rider, hitch }: { rider: Rider; hitch: Hitch }) 
         )}
       </Buttons>
       {keyed && (
-        <Fold title={withCount('Keys of the offset', hitch.offsetKeys)}>
+        <Fold title={withCount('Keys of the offset', attachment.offsetKeys)}>
           <Select label="Value" options={CHANNEL_NAMES} value={part} onChange={setPart} />
           <KeyList rider={rider} channel={part} name={CHANNELS[part].name.toLowerCase()} />
         </Fold>

@@ -1,12 +1,9 @@
 import {
   POSE,
   aimedAt,
-  evaluateShot,
   focalAt,
-  holdDistance,
   pictureHalves,
   sourceFrame,
-  withRider,
   type Camera,
   type Rider,
 } from '@fleet-rail/core';
@@ -19,8 +16,8 @@ import { notify } from '../../ui/notices';
 import { Buttons, Hint } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';
 import { LimitChart } from '../clearance/limit-chart';
-import { sceneAssets } from '../../scene-assets/ground-height';
 import { useDesk, useDeskStore } from '../desk-store';
+import { attemptAsked } from '../attempt';
 
 /** How far a camera's target is and how large a metre of it is in the picture, over time; and a lens that holds its size. */
 export function TargetFold({ rider, camera }: { rider: Rider; camera: Camera }) {
@@ -58,13 +55,9 @@ function Target({ rider, camera, targetId }: { rider: Rider; camera: Camera; tar
       notify('error', 'No lens holds that size: it would be shorter than 1 mm or longer than 10 m.');
     else desk.getState().edit('Hold the size', holdSize(rider.id, keys));
   };
-  const holdDistanceNow = () => {
-    const held = holdDistance(evaluateShot(shot, sceneAssets(desk.getState())), rider.id, targetId, frame);
-    if (held === null) {
-      notify('error', `${rider.badge} rides no path that could hold a distance.`);
-      return;
-    }
-    desk.getState().edit('Hold the distance', (now) => withRider(now, rider.id, () => held.rider));
+  const holdDistanceNow = async () => {
+    const held = await attemptAsked(desk, 'Hold the distance', 'holdDistance', rider.id, targetId, frame);
+    if (held === null) return;
     const far = `${showNumber(held.distance, 2)} m from ${badge}`;
     notify(
       'done',

@@ -16,7 +16,7 @@ import { downloadFile } from '../../api/download';
 export function HandOverStation({ shotId }: { shotId: string }) {
   const shot = useDesk((state) => state.shot);
   const { riders, range, models } = shot;
-  const moving = riders.filter((rider) => rider.hitch).length;
+  const moving = riders.filter((rider) => rider.attachment).length;
   const played = modelsInPlay(shot);
   const kept = models.filter(({ id, source }) => source.asset !== undefined && played.has(id));
   return (

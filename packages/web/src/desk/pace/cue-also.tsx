@@ -16,22 +16,25 @@ export function AlsoDoes(props: {
   onChange: (also: CueAction[]) => void;
 }) {
   const { cue, parts, riders, onChange } = props;
-  const { does, also } = cue;
-  const moves = does.kind === 'turn' || does.kind === 'move';
+  const { action, moreActions } = cue;
+  const moves = action.kind === 'turn' || action.kind === 'move';
   const free = moves
-    ? parts.filter(({ id }) => id !== does.node && !also.some(({ node }) => node === id))
+    ? parts.filter(({ id }) => id !== action.node && !moreActions.some(({ node }) => node === id))
     : [];
-  const started = new Set([does, ...also].filter(({ kind }) => kind === 'start').map(({ rider }) => rider));
+  const started = new Set(
+    [action, ...moreActions].filter(({ kind }) => kind === 'start').map(({ rider }) => rider),
+  );
   // Only what goes by a timing of its own can be set off.
   const waiting = riders.filter(
-    ({ id, hitch }) => hitch !== null && hasOwnPace(hitch) && id !== cue.on.rider && !started.has(id),
+    ({ id, attachment }) =>
+      attachment !== null && hasOwnPace(attachment) && id !== cue.trigger.rider && !started.has(id),
   );
   const badge = (id: string) => riders.find((rider) => rider.id === id)?.badge ?? '';
   const put = (i: number, part: Partial<CueAction>) =>
-    onChange(also.map((action, n) => (n === i ? { ...action, ...part } : action)));
+    onChange(moreActions.map((action, n) => (n === i ? { ...action, ...part } : action)));
   return (
     <>
-      {also.map((action, i) => (
+      {moreActions.map((action, i) => (
         <FieldPair key={i} role="group" aria-label={`${cue.name}, also ${i + 1}`}>
           {action.kind === 'start' ? (
             <Select
@@ -55,7 +58,7 @@ export function AlsoDoes(props: {
           )}
           <IconButton
             label={`Delete ${action.node ?? badge(action.rider)}`}
-            onPress={() => onChange(also.filter((_, n) => n !== i))}
+            onPress={() => onChange(moreActions.filter((_, n) => n !== i))}
           >
             <Trash2 aria-hidden />
           </IconButton>
@@ -63,14 +66,14 @@ export function AlsoDoes(props: {
       ))}
       <Buttons>
         {moves && free.length > 0 && (
-          <Button onPress={() => onChange([...also, { ...does, node: free[0].id, times: -1 }])}>
+          <Button onPress={() => onChange([...moreActions, { ...action, node: free[0].id, times: -1 }])}>
             <Plus aria-hidden /> Another part
           </Button>
         )}
         {waiting.length > 0 && (
           <Button
             onPress={() =>
-              onChange([...also, { ...defaultsOf(CueAction), kind: 'start', rider: waiting[0].id }])
+              onChange([...moreActions, { ...defaultsOf(CueAction), kind: 'start', rider: waiting[0].id }])
             }
           >
             <Plus aria-hidden /> {badge(waiting[0].id)} sets off too

@@ -22,7 +22,7 @@ export function CueKeys(props: {
   onChange: (keys: CueKey[], gesture?: string) => void;
 }) {
   const { cue, unit, onChange } = props;
-  const { keys, does } = cue;
+  const { keys, action } = cue;
   const put = (i: number, part: Partial<CueKey>, gesture?: string) =>
     onChange(
       keys.map((key, k) => (k === i ? { ...key, ...part } : key)),
@@ -42,7 +42,7 @@ export function CueKeys(props: {
             onChange={(at, gesture) => put(i, { at }, gesture)}
           />
           <QuantityField
-            {...VALUES[does.kind === 'turn' || does.kind === 'move' ? does.kind : 'part']}
+            {...VALUES[action.kind === 'turn' || action.kind === 'move' ? action.kind : 'part']}
             value={key.value}
             onChange={(value, gesture) => put(i, { value }, gesture)}
           />

@@ -1,7 +1,7 @@
 import {
   Cue,
   CueAction,
-  CueSource,
+  CueTrigger,
   defaultsOf,
   freeId,
   numberedName,
@@ -29,14 +29,16 @@ export function CuePresets() {
   if (!rider || stops === 0) return null;
   const asset = inShot.find(({ id }) => id === rider.model)?.source.asset;
   const nodes = models.find(({ id }) => id === asset)?.facts.nodes.filter(Boolean) ?? [];
-  const waiting = riders.find((one) => one.id !== rider.id && one.hitch !== null && one.kind === 'character');
-  const add = (label: string, make: (shot: Shot) => Omit<Cue, 'id' | 'name' | 'also' | 'off'>) =>
+  const waiting = riders.find(
+    (one) => one.id !== rider.id && one.attachment !== null && one.kind === 'character',
+  );
+  const add = (label: string, make: (shot: Shot) => Omit<Cue, 'id' | 'name' | 'moreActions' | 'off'>) =>
     attempt(desk, label, (shot) => {
       const name = numberedName('Cue', shot.cues);
       const cue: Cue = { ...defaultsOf(Cue), ...make(shot), id: freeId(name, shot.cues), name };
       return { ...shot, cues: [...shot.cues, cue] };
     });
-  const on = { ...defaultsOf(CueSource), kind: 'stop' as const, rider: rider.id };
+  const on = { ...defaultsOf(CueTrigger), kind: 'stop' as const, rider: rider.id };
   const does = defaultsOf(CueAction);
   const key = (at: number, value: number, ease: CueKey['ease'] = 'smooth'): CueKey => ({ at, value, ease });
   /** Open over the first second of the stop, and closed again with its last. */
@@ -54,8 +56,8 @@ export function CuePresets() {
               add('Open and close', (shot) => {
                 const long = seconds(shot);
                 return {
-                  on,
-                  does: { ...does, kind: 'turn', rider: rider.id, node: nodes[0] },
+                  trigger: on,
+                  action: { ...does, kind: 'turn', rider: rider.id, node: nodes[0] },
                   keys: [key(0, 0), key(1, OPEN), key(long - 1, OPEN), key(long, 0)],
                 };
               })
@@ -68,8 +70,8 @@ export function CuePresets() {
           <Button
             onPress={() =>
               add(`Start ${waiting.badge}`, () => ({
-                on,
-                does: { ...does, kind: 'start', rider: waiting.id },
+                trigger: on,
+                action: { ...does, kind: 'start', rider: waiting.id },
                 keys: [key(-0.04, 0, 'hold'), key(0, 1, 'hold')],
               }))
             }

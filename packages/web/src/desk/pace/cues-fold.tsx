@@ -2,7 +2,7 @@ import {
   AXES,
   Cue,
   CueAction,
-  CueSource,
+  CueTrigger,
   ShotError,
   defaultsOf,
   freeId,
@@ -34,7 +34,7 @@ import { CuePresets } from './cue-presets';
 import { WhatItWaitsFor } from './cue-status';
 import { Card, CardHead } from './rows';
 
-const SOURCES: readonly { id: CueSource['kind']; name: string }[] = [
+const SOURCES: readonly { id: CueTrigger['kind']; name: string }[] = [
   { id: 'distance', name: 'Distance' },
   { id: 'gap', name: 'Gap of two' },
   { id: 'frame', name: 'Frame' },
@@ -47,7 +47,7 @@ const STOP_ENDS = [
   { id: 'end', name: 'its end' },
 ] as const;
 /** What the values of a source are. */
-const UNITS: Readonly<Record<CueSource['kind'], { kind: QuantityKind; label: string; step: number }>> = {
+const UNITS: Readonly<Record<CueTrigger['kind'], { kind: QuantityKind; label: string; step: number }>> = {
   frame: { kind: 'frame', label: 'From frame', step: 1 },
   distance: { kind: 'length', label: 'As far as', step: 0.5 },
   gap: { kind: 'length', label: 'Apart at least', step: 0.5 },
@@ -63,7 +63,7 @@ const ACTIONS: readonly { id: CueAction['kind']; name: string }[] = [
   { id: 'play', name: 'Plays a clip' },
   { id: 'show', name: 'Shows or hides' },
   { id: 'facing', name: 'Blends facing' },
-  { id: 'hitch', name: 'Blends onto its path' },
+  { id: 'attachment', name: 'Blends onto its path' },
   { id: 'path', name: 'Switches to a path' },
   { id: 'camera', name: 'Cuts to' },
 ];
@@ -87,11 +87,11 @@ export function CuesFold() {
         id: freeId(name, shot.cues),
         name,
         // A rider that waited for itself would never go: alone, it goes by the frame.
-        on:
+        trigger:
           other.id === waited.id
-            ? { ...defaultsOf(CueSource), kind: 'frame' }
-            : { ...defaultsOf(CueSource), rider: waited.id },
-        does: { ...defaultsOf(CueAction), rider: other.id, kind: 'start' },
+            ? { ...defaultsOf(CueTrigger), kind: 'frame' }
+            : { ...defaultsOf(CueTrigger), rider: waited.id },
+        action: { ...defaultsOf(CueAction), rider: other.id, kind: 'start' },
         keys: goAt(10),
       };
       return { ...shot, cues: [...shot.cues, cue] };
@@ -114,11 +114,11 @@ export function CuesFold() {
 }
 
 /** What goes by the value of its keys, from 0 to 1. */
-const VALUED: ReadonlySet<CueAction['kind']> = new Set<CueAction['kind']>(['show', 'facing', 'hitch']);
+const VALUED: ReadonlySet<CueAction['kind']> = new Set<CueAction['kind']>(['show', 'facing', 'attachment']);
 const HINTS: Partial<Record<CueAction['kind'], string>> = {
   show: 'Seen from 1 on, hidden at 0.',
   facing: 'Of what has a target, how much it aims; else how much it turns with its path. From 0 to 1.',
-  hitch: 'From where it rests, at 0, to its path, at 1.',
+  attachment: 'From where it rests, at 0, to its path, at 1.',
   path: 'It goes on along the other path from where that is nearest to it; a string follows.',
 };
 
@@ -138,7 +138,7 @@ const goAt = (at: number): CueKey[] => [
 
 function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
   const desk = useDeskStore();
-  const { on, does, keys } = cue;
+  const { trigger, action, keys } = cue;
   /** Why it waits to be switched on again: as it stands it would wait for itself. */
   const [circle, setCircle] = useState<string | null>(null);
   const change = (part: Partial<Cue>, gesture?: string) => {
@@ -154,19 +154,19 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
     }
   };
   const names = riders.map(({ id, badge, name }) => ({ id, name: `${badge} ${name}` }));
-  const moves = does.kind === 'turn' || does.kind === 'move';
+  const moves = action.kind === 'turn' || action.kind === 'move';
   /** Whether what it does goes by the value of its keys, and not by the moment at which that comes to 1. */
-  const curved = moves || VALUED.has(does.kind) || (does.kind === 'play' && does.plays === 'while');
+  const curved = moves || VALUED.has(action.kind) || (action.kind === 'play' && action.plays === 'while');
   const goes = keys.find(({ value }) => value >= 1);
-  const parts = useParts(does.rider);
-  const clips = useClips(does.rider);
-  const acting = does.kind === 'camera' ? riders.filter(({ camera }) => camera !== null) : riders;
+  const parts = useParts(action.rider);
+  const clips = useClips(action.rider);
+  const acting = action.kind === 'camera' ? riders.filter(({ camera }) => camera !== null) : riders;
   const paths = useDesk(({ shot }) => shot.paths);
   const setAction = (kind: CueAction['kind']) => {
     const part = kind === 'turn' || kind === 'move';
     const valued = part || VALUED.has(kind);
     // After a stop a part takes a second; as something comes near, four metres.
-    const over = UNITS[on.kind].kind === 'time' ? 1 : 4;
+    const over = UNITS[trigger.kind].kind === 'time' ? 1 : 4;
     const at = goes?.at ?? 10;
     const from = over === 1 ? at : at - over;
     const ease = kind === 'show' ? 'hold' : 'smooth';
@@ -174,12 +174,12 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
       { at: from, value: 0, ease },
       { at: from + over, value: kind === 'turn' ? 90 : 1, ease },
     ];
-    const node = part ? (does.node ?? parts[0]?.id ?? null) : null;
-    const clip = kind === 'play' ? (does.clip ?? clips[0]?.id ?? null) : null;
+    const node = part ? (action.node ?? parts[0]?.id ?? null) : null;
+    const clip = kind === 'play' ? (action.clip ?? clips[0]?.id ?? null) : null;
     const camera = riders.find((rider) => rider.camera !== null)?.id;
-    const own = riders.find(({ id }) => id === does.rider)?.hitch?.path;
-    const path = kind === 'path' ? (does.path ?? paths.find(({ id }) => id !== own)?.id ?? null) : null;
-    const rider = kind === 'camera' ? (camera ?? does.rider) : does.rider;
+    const own = riders.find(({ id }) => id === action.rider)?.attachment?.path;
+    const path = kind === 'path' ? (action.path ?? paths.find(({ id }) => id !== own)?.id ?? null) : null;
+    const rider = kind === 'camera' ? (camera ?? action.rider) : action.rider;
     if (kind === 'play' && clip === null) notify('error', 'The model of what it acts on has no clips.');
     else if (kind === 'path' && path === null)
       notify('error', 'There is no other path to switch to: add one at the Path step.');
@@ -187,13 +187,13 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
       notify('error', 'No rider is a camera yet: add one at the Attach step.');
     else
       change({
-        does: { ...does, kind, node, clip, path, rider },
-        also: [],
+        action: { ...action, kind, node, clip, path, rider },
+        moreActions: [],
         keys: valued ? (part === moves && curved ? keys : opened) : curved ? goAt(at) : keys,
       });
   };
   const others = useDesk(({ shot }) => shot.cues).filter(({ id }) => id !== cue.id);
-  const unit = UNITS[on.kind];
+  const unit = UNITS[trigger.kind];
   return (
     <Card role="group" aria-label={cue.name}>
       <CardHead>
@@ -217,14 +217,14 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
         <Select
           label="When"
           options={SOURCES}
-          value={on.kind}
+          value={trigger.kind}
           onChange={(kind) =>
             change({
-              on: {
-                ...on,
+              trigger: {
+                ...trigger,
                 kind,
-                rider: kind === 'frame' || kind === 'cue' ? null : (on.rider ?? riders[0].id),
-                other: kind === 'gap' ? (on.other ?? does.rider) : null,
+                rider: kind === 'frame' || kind === 'cue' ? null : (trigger.rider ?? riders[0].id),
+                other: kind === 'gap' ? (trigger.other ?? action.rider) : null,
                 cue: kind === 'cue' ? (others[0]?.id ?? null) : null,
               },
               // Seconds are counted from nought.
@@ -232,78 +232,78 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
             })
           }
         />
-        {on.kind === 'cue' && (
+        {trigger.kind === 'cue' && (
           <Select
             label="Which cue"
             options={others.map(({ id, name }) => ({ id, name }))}
-            value={on.cue ?? ''}
-            onChange={(id) => change({ on: { ...on, cue: id } })}
+            value={trigger.cue ?? ''}
+            onChange={(id) => change({ trigger: { ...trigger, cue: id } })}
           />
         )}
-        {on.kind !== 'frame' && on.kind !== 'cue' && (
+        {trigger.kind !== 'frame' && trigger.kind !== 'cue' && (
           <Select
             label="Rider"
             options={names}
-            value={on.rider ?? ''}
-            onChange={(rider) => change({ on: { ...on, rider } })}
+            value={trigger.rider ?? ''}
+            onChange={(rider) => change({ trigger: { ...trigger, rider } })}
           />
         )}
-        {on.kind === 'gap' && (
+        {trigger.kind === 'gap' && (
           <Select
             label="And rider"
             options={names}
-            value={on.other ?? ''}
-            onChange={(other) => change({ on: { ...on, other } })}
+            value={trigger.other ?? ''}
+            onChange={(other) => change({ trigger: { ...trigger, other } })}
           />
         )}
       </FieldPair>
-      {on.kind === 'stop' && (
+      {trigger.kind === 'stop' && (
         <FieldPair>
           <QuantityField
             label="Which stop"
             kind="count"
             whole
-            value={on.stop + 1}
+            value={trigger.stop + 1}
             min={1}
             max={10_000}
-            onChange={(stop, gesture) => change({ on: { ...on, stop: stop - 1 } }, gesture)}
+            onChange={(stop, gesture) => change({ trigger: { ...trigger, stop: stop - 1 } }, gesture)}
           />
           <Select
             label="Counted from"
             options={STOP_ENDS}
-            value={on.from}
-            onChange={(from) => change({ on: { ...on, from } })}
+            value={trigger.from}
+            onChange={(from) => change({ trigger: { ...trigger, from } })}
           />
         </FieldPair>
       )}
       <FieldPair>
-        <Select label="Action" options={ACTIONS} value={does.kind} onChange={setAction} />
+        <Select label="Action" options={ACTIONS} value={action.kind} onChange={setAction} />
         <Select
           label="Acts on"
           options={names.filter(({ id }) => acting.some((one) => one.id === id))}
-          value={does.rider}
+          value={action.rider}
           onChange={(rider) =>
             change(
-              moves || does.kind === 'play'
+              moves || action.kind === 'play'
                 ? {
-                    does: { ...does, rider, node: null, clip: null, kind: 'start' },
-                    also: [],
+                    action: { ...action, rider, node: null, clip: null, kind: 'start' },
+                    moreActions: [],
                     keys: goAt(goes?.at ?? 0),
                   }
-                : { does: { ...does, rider } },
+                : { action: { ...action, rider } },
             )
           }
         />
       </FieldPair>
-      {does.kind === 'stopEnd' && (
+      {action.kind === 'stopEnd' && (
         <QuantityField
           label="Which stop"
           kind="count"
           whole
-          value={does.stop + 1}
+          value={action.stop + 1}
           min={1}
           max={10_000}
-          onChange={(stop, gesture) => change({ does: { ...does, stop: stop - 1 } }, gesture)}
+          onChange={(stop, gesture) => change({ action: { ...action, stop: stop - 1 } }, gesture)}
         />
       )}
       {moves && (
@@ -311,60 +311,60 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
           <Select
             label="Part"
             options={parts}
-            value={does.node ?? ''}
-            onChange={(node) => change({ does: { ...does, node } })}
+            value={action.node ?? ''}
+            onChange={(node) => change({ action: { ...action, node } })}
           />
           <Select
-            label={does.kind === 'turn' ? 'About its' : 'Along its'}
+            label={action.kind === 'turn' ? 'About its' : 'Along its'}
             options={AXES.map((id) => ({ id, name: id }))}
-            value={does.axis}
-            onChange={(axis: Axis) => change({ does: { ...does, axis } })}
+            value={action.axis}
+            onChange={(axis: Axis) => change({ action: { ...action, axis } })}
           />
         </FieldPair>
       )}
-      {does.kind === 'play' && (
+      {action.kind === 'play' && (
         <FieldPair>
           <Select
             label="Clip"
             options={clips}
-            value={does.clip ?? ''}
-            onChange={(clip) => change({ does: { ...does, clip } })}
+            value={action.clip ?? ''}
+            onChange={(clip) => change({ action: { ...action, clip } })}
           />
           <Select
             label="How often"
             options={PLAYS}
-            value={does.plays}
+            value={action.plays}
             onChange={(plays) =>
               change({
-                does: { ...does, plays },
+                action: { ...action, plays },
                 keys:
                   plays === 'once'
                     ? goAt(goes?.at ?? 0)
-                    : held(goes?.at ?? 0, UNITS[on.kind].kind === 'time'),
+                    : held(goes?.at ?? 0, UNITS[trigger.kind].kind === 'time'),
               })
             }
           />
         </FieldPair>
       )}
-      {does.kind === 'play' && does.plays === 'once' && (
+      {action.kind === 'play' && action.plays === 'once' && (
         <QuantityField
           label="Blend"
           kind="time"
           min={0}
           step={0.05}
-          value={does.blend}
-          onChange={(blend, gesture) => change({ does: { ...does, blend } }, gesture)}
+          value={action.blend}
+          onChange={(blend, gesture) => change({ action: { ...action, blend } }, gesture)}
         />
       )}
-      {does.kind === 'path' && (
+      {action.kind === 'path' && (
         <Select
           label="Path"
           options={paths.map(({ id, name }) => ({ id, name }))}
-          value={does.path ?? ''}
-          onChange={(path) => change({ does: { ...does, path } })}
+          value={action.path ?? ''}
+          onChange={(path) => change({ action: { ...action, path } })}
         />
       )}
-      {HINTS[does.kind] && <Hint>{HINTS[does.kind]}</Hint>}
+      {HINTS[action.kind] && <Hint>{HINTS[action.kind]}</Hint>}
       {curved ? (
         <CueKeys cue={cue} unit={unit.kind} onChange={(next, gesture) => change({ keys: next }, gesture)} />
       ) : (
@@ -376,7 +376,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
           onChange={(at, gesture) => change({ keys: goAt(at) }, gesture)}
         />
       )}
-      <AlsoDoes cue={cue} parts={parts} riders={riders} onChange={(also) => change({ also })} />
+      <AlsoDoes cue={cue} parts={parts} riders={riders} onChange={(also) => change({ moreActions: also })} />
       {cue.off && circle !== null && (
         <Hint role="status">Switched off until it no longer waits for itself: {circle}.</Hint>
       )}

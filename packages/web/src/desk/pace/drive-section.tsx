@@ -76,7 +76,7 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const { drive } = pace;
   const { fps, range } = shot;
   const [refusal, setRefusal] = useState<string | null>(null);
-  const path = shot.paths.find(({ id }) => id === rider.hitch?.path);
+  const path = shot.paths.find(({ id }) => id === rider.attachment?.path);
   const track = curveRidden(shot, rider);
   const metres = track ? metresPerValue(pace, track) : 1;
   const seconds = useMemo(() => (track ? driveSeconds(pace, track, metres) : null), [pace, track, metres]);

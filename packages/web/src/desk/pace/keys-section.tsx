@@ -14,7 +14,7 @@ import {
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { changeHitch, changePace } from '../../edits/rider-edits';
+import { changeAttachment, changePace } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { IconButton } from '../../ui/icon-button';
@@ -61,7 +61,7 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const isShown = useShownChannel() === null;
   const chosen = isShown ? all : NONE;
   const fps = useDesk((state) => state.shot.fps);
-  const length = useDesk((state) => state.evaluation?.paths.get(rider.hitch?.path ?? '')?.length ?? 0);
+  const length = useDesk((state) => state.evaluation?.paths.get(rider.attachment?.path ?? '')?.length ?? 0);
   const inLaps = pace.unit === 'laps';
   const change = (label: string, next: (before: Pace) => Pace, gesture?: string) =>
     edit(label, changePace(rider.id, next), gesture);
@@ -86,7 +86,7 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   // Its ends swapped, it goes tail first: turning it is offered until they are swapped back.
   const [swapped, setSwapped] = useState(false);
   const [stands, setStands] = useState(1);
-  const along = rider.hitch?.facing.along ?? 'path';
+  const along = rider.attachment?.facing.along ?? 'path';
   const only = chosen.size === 1 ? [...chosen][0] : null;
   const stop = only ?? pace.keys.findLastIndex((key) => key.frame <= frame);
   return (
@@ -192,7 +192,7 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
           onChange={(on) =>
             edit(
               'Nose along',
-              changeHitch(rider.id, (before) => ({
+              changeAttachment(rider.id, (before) => ({
                 ...before,
                 facing: { ...before.facing, along: on ? 'travel' : 'path' },
               })),

@@ -2,7 +2,7 @@ import {
   SEAM_UNITS,
   canClose,
   isOpen,
-  withRider,
+  type Closing,
   type Rider,
   type SeamGap,
   type Shot,
@@ -10,7 +10,6 @@ import {
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { sentenceOf } from '../../api/request';
-import type { SentClosing } from '../../evaluation/evaluation';
 import { notify } from '../../ui/notices';
 import { Badge } from '../../ui/badge';
 import { Button, PrimaryButton } from '../../ui/button';
@@ -19,7 +18,7 @@ import { Fold } from '../../ui/fold';
 import { Buttons, Hint } from '../../ui/panel';
 import { Tick } from '../../ui/tick';
 import { useDesk } from '../desk-store';
-import { useEvaluationClient } from '../use-evaluation';
+import { useCheckClient } from '../use-checks';
 import { RelayCard } from './relay-card';
 
 const NAMES: Readonly<Record<SeamGap['channel'], string>> = {
@@ -87,37 +86,42 @@ export function LoopFold({ rider }: { rider: Rider | null }) {
 
 function Seam() {
   const shot = useDesk((state) => state.shot);
-  const evaluation = useDesk((state) => state.evaluation);
-  const client = useEvaluationClient();
+  // Until models were read it is not known which wheels look the same after a part of a turn.
+  const isSettled = useDesk(
+    ({ evaluation, checkModels }) => evaluation?.now === null && checkModels !== null,
+  );
+  const checkModels = useDesk((state) => state.checkModels);
+  const client = useCheckClient();
   const seam = useDesk((state) => state.seam);
   const set = useDesk((state) => state.set);
   const edit = useDesk((state) => state.edit);
   const [gaps, setGaps] = useState<readonly SeamGap[] | null>(null);
-  const [offered, setOffered] = useState<{ shot: Shot; gap: SeamGap; closings: SentClosing[] } | null>(null);
+  const [offered, setOffered] = useState<{ shot: Shot; gap: SeamGap; closings: Closing[] } | null>(null);
   useEffect(() => {
+    if (!isSettled) return undefined;
     let current = true;
-    client?.seam().then(
+    client?.seam(shot).then(
       (found) => current && setGaps(found),
       (error: unknown) => notify('error', sentenceOf(error)),
     );
     return () => {
       current = false;
     };
-  }, [client, evaluation]);
+  }, [client, shot, isSettled, checkModels]);
   const gap = offered?.shot === shot ? offered.gap : null;
   const closings = offered?.shot === shot ? offered.closings : [];
   // What a closing comes to can take a while for a drive: it is found when it is asked for.
   const offer = (wanted: SeamGap) =>
-    client?.closings(wanted).then(
+    client?.closings(wanted, shot).then(
       (found) => setOffered({ shot, gap: wanted, closings: found }),
       (error: unknown) => notify('error', sentenceOf(error)),
     );
   if (gaps === null) return null;
   const bad = gaps.filter(isOpen);
   const riderOf = (id: string) => shot.riders.find((rider) => rider.id === id);
-  const take = ({ label, rider, loop }: SentClosing) => {
+  const take = ({ label, shot: closed }: Closing) => {
     // What was found for a shot is not put over one that has been changed since.
-    edit(label, (now) => (now === offered?.shot ? { ...withRider(now, rider.id, () => rider), loop } : now));
+    edit(label, (now) => (now === offered?.shot ? closed : now));
     setOffered(null);
   };
   return (

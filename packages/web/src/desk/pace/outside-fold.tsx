@@ -42,7 +42,7 @@ export function OutsideFold({ rider, pace }: { rider: Rider; pace: Pace }) {
   const { variation } = pace;
   const vary = (part: Partial<Variation>, gesture?: string) =>
     change({ variation: { ...(variation ?? defaultsOf(Variation)), ...part } }, gesture);
-  const length = useDesk((state) => state.evaluation?.paths.get(rider.hitch?.path ?? '')?.length ?? 0);
+  const length = useDesk((state) => state.evaluation?.paths.get(rider.attachment?.path ?? '')?.length ?? 0);
   const { within } = pace;
   const reaches = within && keyedStretch(pace, { length });
   const cycles = CYCLES.includes(pace.before) || CYCLES.includes(pace.after);

@@ -19,31 +19,31 @@ import { TimingSection } from './timing-section';
 export function PaceStation() {
   const rider = useSelectedRider();
   const hasRiders = useDesk(({ shot }) => shot.riders.length > 0);
-  const hitch = rider?.hitch;
-  const ownTiming = hitch && !hitch.follows && !hitch.pacedBy;
+  const attachment = rider?.attachment;
+  const ownTiming = attachment && !attachment.coupledTo && !attachment.pacedBy;
   return (
     <>
       <PanelTitle>Pace</PanelTitle>
-      {rider && hitch ? (
+      {rider && attachment ? (
         ownTiming ? (
           <>
-            <TimingSection rider={rider} pace={hitch.pace} />
+            <TimingSection rider={rider} pace={attachment.pace} />
             <RangeNotes riderId={rider.id} />
-            {hitch.pace.mode === 'keys' && <KeysSection rider={rider} pace={hitch.pace} />}
-            {hitch.pace.mode === 'speed' && <SpeedsSection rider={rider} pace={hitch.pace} />}
-            {hitch.pace.mode === 'drive' && <DriveSection rider={rider} pace={hitch.pace} />}
-            <OutsideFold rider={rider} pace={hitch.pace} />
-            <TakesFold rider={rider} hitch={hitch} />
+            {attachment.pace.mode === 'keys' && <KeysSection rider={rider} pace={attachment.pace} />}
+            {attachment.pace.mode === 'speed' && <SpeedsSection rider={rider} pace={attachment.pace} />}
+            {attachment.pace.mode === 'drive' && <DriveSection rider={rider} pace={attachment.pace} />}
+            <OutsideFold rider={rider} pace={attachment.pace} />
+            <TakesFold rider={rider} attachment={attachment} />
           </>
         ) : (
-          <TimedByOther rider={rider} hitch={hitch} />
+          <TimedByOther rider={rider} attachment={attachment} />
         )
-      ) : rider?.keyed ? (
+      ) : rider?.transformKeys ? (
         <Section aria-label="Keys by hand">
           <SectionTitle>
             {rider.badge} {rider.name} is moved by hand
           </SectionTitle>
-          <HandKeysList rider={rider} keyed={rider.keyed} />
+          <HandKeysList rider={rider} keyed={rider.transformKeys} />
         </Section>
       ) : (
         <NotRiding rider={rider} />

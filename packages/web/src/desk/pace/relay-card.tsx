@@ -26,7 +26,7 @@ export function RelayCard({ rider }: { rider: Rider | null }) {
     () => (id !== null && count !== null ? tried(() => relay(shot, id, count, loopFrames)) : null),
     [shot, id, count, loopFrames],
   );
-  if (rider === null || rider.hitch === null) return null;
+  if (rider === null || rider.attachment === null) return null;
   if (count === null || built === null) {
     return (
       <Buttons>

@@ -35,7 +35,7 @@ export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const edit = useDesk((state) => state.edit);
   const frame = useDesk((state) => state.frame);
   const { fps, range } = useDesk((state) => state.shot);
-  const path = useDesk(({ shot }) => shot.paths.find(({ id }) => id === rider.hitch?.path));
+  const path = useDesk(({ shot }) => shot.paths.find(({ id }) => id === rider.attachment?.path));
   const { speeds } = pace;
   const byDistance = speeds[0]?.frame === undefined && speeds.length > 0;
   const change = (label: string, next: SpeedKey[], gesture?: string) =>

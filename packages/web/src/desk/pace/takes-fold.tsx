@@ -1,7 +1,7 @@
-import { numberedName, type Hitch, type Rider } from '@fleet-rail/core';
+import { numberedName, type Attachment, type Rider } from '@fleet-rail/core';
 import { Trash2 } from 'lucide-react';
 import styled from 'styled-components';
-import { changeHitch } from '../../edits/rider-edits';
+import { changeAttachment } from '../../edits/rider-edits';
 import { Button } from '../../ui/button';
 import { Fold } from '../../ui/fold';
 import { IconButton } from '../../ui/icon-button';
@@ -21,12 +21,13 @@ const Line = styled.div`
 `;
 
 /** Timings kept to compare with: both are seen, and either can be kept. */
-export function TakesFold({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
+export function TakesFold({ rider, attachment }: { rider: Rider; attachment: Attachment }) {
   const edit = useDesk((state) => state.edit);
   const set = useDesk((state) => state.set);
   const shown = useDesk((state) => state.take);
-  const { takes } = hitch;
-  const change = (label: string, next: (before: Hitch) => Hitch) => edit(label, changeHitch(rider.id, next));
+  const { takes } = attachment;
+  const change = (label: string, next: (before: Attachment) => Attachment) =>
+    edit(label, changeAttachment(rider.id, next));
   const keep = () => {
     const count = takes.length;
     const name = numberedName('Take', takes);

@@ -1,17 +1,15 @@
-import { leaderIdOf, type Hitch, type Rider } from '@fleet-rail/core';
-import { ownTiming } from '../../edits/rider-edits';
-import { sceneAssets } from '../../scene-assets/ground-height';
+import { leaderIdOf, type Attachment, type Rider } from '@fleet-rail/core';
 import { Button } from '../../ui/button';
 import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
 import { useDesk, useDeskStore } from '../desk-store';
+import { attemptAsked } from '../attempt';
 
 /** For a rider that has no timing of its own: whose it is, and how to have one. */
-export function TimedByOther({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
+export function TimedByOther({ rider, attachment }: { rider: Rider; attachment: Attachment }) {
   const desk = useDeskStore();
   const riders = useDesk(({ shot }) => shot.riders);
-  const edit = useDesk((state) => state.edit);
   const set = useDesk((state) => state.set);
-  const leader = riders.find(({ id }) => id === leaderIdOf(hitch));
+  const leader = riders.find(({ id }) => id === leaderIdOf(attachment));
   if (leader === undefined) return null;
   return (
     <Section aria-label="Timing">
@@ -19,11 +17,11 @@ export function TimedByOther({ rider, hitch }: { rider: Rider; hitch: Hitch }) {
         Timing of {rider.badge} {rider.name}
       </SectionTitle>
       <Hint>
-        {hitch.follows ? 'It hangs behind' : 'It takes its time from'} {leader.badge} {leader.name}.
+        {attachment.coupledTo ? 'It hangs behind' : 'It takes its time from'} {leader.badge} {leader.name}.
       </Hint>
       <Buttons>
         <Button onPress={() => set({ riderId: leader.id })}>Go to {leader.badge}</Button>
-        <Button onPress={() => edit('Own timing', ownTiming(rider.id, sceneAssets(desk.getState())))}>
+        <Button onPress={() => void attemptAsked(desk, 'Own timing', 'ownTiming', rider.id)}>
           Give it its own timing
         </Button>
       </Buttons>

@@ -17,7 +17,7 @@ export function TimingSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const desk = useDeskStore();
   const edit = useDesk((state) => state.edit);
   const { fps } = useDesk((state) => state.shot);
-  const length = useDesk((state) => state.evaluation?.paths.get(rider.hitch?.path ?? '')?.length ?? 0);
+  const length = useDesk((state) => state.evaluation?.paths.get(rider.attachment?.path ?? '')?.length ?? 0);
   const [reported, setReported] = useState<{ pace: Pace; text: string } | null>(null);
   const metres = metresPerValue(pace, { length: length || 1 });
   const change = (mode: Pace['mode']) => {

@@ -1,15 +1,14 @@
 import type { ShotPath } from '@fleet-rail/core';
-import { deletePath, type RidersFate } from '../../edits/path-edits';
+import type { RidersFate } from '../../edits/path-edits';
 import { Button, PrimaryButton } from '../../ui/button';
 import { Dialog, DialogButtons } from '../../ui/dialog';
-import { sceneAssets } from '../../scene-assets/ground-height';
 import { notify } from '../../ui/notices';
 import { useDesk, useDeskStore, type DeskStore } from '../desk-store';
+import { attemptAsked } from '../attempt';
 
 /** Takes a path away as one step, and offers the way back. */
-export function removePath(desk: DeskStore, path: ShotPath, fate: RidersFate): void {
-  const { edit, frame } = desk.getState();
-  edit('Delete path', deletePath(path.id, fate, frame, sceneAssets(desk.getState())));
+export async function removePath(desk: DeskStore, path: ShotPath, fate: RidersFate): Promise<void> {
+  if (!(await attemptAsked(desk, 'Delete path', 'deletePath', path.id, fate, desk.getState().frame))) return;
   notify('done', `Deleted "${path.name}".`, { name: 'Undo', run: () => desk.getState().undo() });
 }
 
@@ -18,9 +17,9 @@ export function DeletePathDialog({ path, onClose }: { path: ShotPath; onClose: (
   const desk = useDeskStore();
   const riders = useDesk((state) => state.shot.riders);
   const frame = useDesk((state) => state.frame);
-  const carried = riders.filter((rider) => rider.hitch?.path === path.id).map((rider) => rider.badge);
+  const carried = riders.filter((rider) => rider.attachment?.path === path.id).map((rider) => rider.badge);
   const remove = (fate: RidersFate) => {
-    removePath(desk, path, fate);
+    void removePath(desk, path, fate);
     onClose();
   };
   return (

@@ -41,7 +41,7 @@ export function finishDrawing(desk: DeskStore, closed: boolean): void {
   const rider = waypointRider(desk.getState().shot, desk.getState().riderId);
   if (pathId === null) return;
   if (attempt(desk, 'Draw path', rideWaypoints(rider, pathId, curve, closed, drawing.seconds), gesture))
-    set({ riderId: desk.getState().shot.riders.find((one) => one.hitch?.path === pathId)?.id ?? null });
+    set({ riderId: desk.getState().shot.riders.find((one) => one.attachment?.path === pathId)?.id ?? null });
 }
 
 /** Adds paths to the shot as one step and selects the first; false, with the reason said, where they do not fit. */

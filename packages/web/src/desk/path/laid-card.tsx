@@ -5,7 +5,7 @@ import {
   groundItself,
   laidThings,
   type CompiledPath,
-  type Laid,
+  type Dressing,
   type ShotPath,
 } from '@fleet-rail/core';
 import { Download, Plus, Trash2 } from 'lucide-react';
@@ -49,12 +49,12 @@ const Line = styled.div`
   gap: 8px;
 `;
 
-const STANDS: readonly { id: Laid['stand']; name: string }[] = [
+const STANDS: readonly { id: Dressing['stand']; name: string }[] = [
   { id: 'path', name: 'As the path goes' },
   { id: 'level', name: 'Upright' },
   { id: 'ground', name: 'On the ground' },
 ];
-const VARIES: readonly NumberOf<Laid>[] = [
+const VARIES: readonly NumberOf<Dressing>[] = [
   { of: 'jitter', label: 'Distance', kind: 'length', min: 0, step: 0.05 },
   { of: 'jitterTurn', label: 'Heading', kind: 'angle', min: 0, max: 180, step: 5 },
   { of: 'jitterSize', label: 'Size', kind: 'count', min: 0, max: 0.9, step: 0.05 },
@@ -62,14 +62,14 @@ const VARIES: readonly NumberOf<Laid>[] = [
 ];
 
 /** One thing that is laid: from where to where, how, and what it looks like. */
-export function LaidCard(props: { laid: Laid; path: ShotPath; models: readonly KeptModel[] }) {
+export function LaidCard(props: { laid: Dressing; path: ShotPath; models: readonly KeptModel[] }) {
   const { laid, path } = props;
   const { shotId } = useParams();
   const autosave = useAutosave();
   const edit = useDesk((state) => state.edit);
   const curve = compiledPathOf(path);
   if (curve instanceof PathError) return <Hint>{path.name} has no curve to lay anything along.</Hint>;
-  const change = (part: Partial<Laid>, gesture?: string) =>
+  const change = (part: Partial<Dressing>, gesture?: string) =>
     edit(
       `Change ${laid.name}`,
       changeLaid(laid.id, (before) => ({ ...before, ...part })),
@@ -144,9 +144,9 @@ export function LaidCard(props: { laid: Laid; path: ShotPath; models: readonly K
   );
 }
 
-type Change = (part: Partial<Laid>, gesture?: string) => void;
+type Change = (part: Partial<Dressing>, gesture?: string) => void;
 
-function Ends({ laid, curve, onChange }: { laid: Laid; curve: CompiledPath; onChange: Change }) {
+function Ends({ laid, curve, onChange }: { laid: Dressing; curve: CompiledPath; onChange: Change }) {
   const whole = laid.from === 0 && laid.to === null;
   return (
     <>
@@ -179,14 +179,15 @@ function Ends({ laid, curve, onChange }: { laid: Laid; curve: CompiledPath; onCh
   );
 }
 
-function Pieces(props: { laid: Laid; models: readonly KeptModel[]; onChange: Change }) {
+function Pieces(props: { laid: Dressing; models: readonly KeptModel[]; onChange: Change }) {
   const { laid, models, onChange } = props;
   const edit = useDesk((state) => state.edit);
   const shot = useDesk((state) => state.shot);
   const ground = useDesk((state) => state.ground);
   const known = useMemo(
     () =>
-      laidThings({ paths: shot.paths, laid: [laid] }, groundItself(ground && groundOf(ground)))[0]?.pieces,
+      laidThings({ paths: shot.paths, dressing: [laid] }, groundItself(ground && groundOf(ground)))[0]
+        ?.pieces,
     [shot.paths, laid, ground],
   );
   const keptOf = (id: string | null) => {
@@ -196,7 +197,7 @@ function Pieces(props: { laid: Laid; models: readonly KeptModel[]; onChange: Cha
   const own = keptOf(laid.model);
   const length = own && own.facts.high[2] - own.facts.low[2];
   const options = models.map(({ id, name }) => ({ id, name }));
-  const wear = (assetId: string, put: (modelId: string, before: Laid) => Partial<Laid>) => {
+  const wear = (assetId: string, put: (modelId: string, before: Dressing) => Partial<Dressing>) => {
     const model = models.find(({ id }) => id === assetId);
     if (!model) return;
     edit(`Change ${laid.name}`, (now) => {

@@ -1,4 +1,11 @@
-import { Laid, READY_PROFILES, compiledPathOf, defaultsOf, PathError, type ShotPath } from '@fleet-rail/core';
+import {
+  Dressing,
+  READY_PROFILES,
+  compiledPathOf,
+  defaultsOf,
+  PathError,
+  type ShotPath,
+} from '@fleet-rail/core';
 import { Trash2 } from 'lucide-react';
 import { Suspense } from 'react';
 import { Button as Press } from 'react-aria-components';
@@ -39,7 +46,7 @@ const Ware = styled(Press)`
 `;
 
 /** Shipped models that are mostly laid so; those that are not there are not offered. */
-const READY_PIECES: readonly { file: string; name: string; parts: Partial<Laid> }[] = [
+const READY_PIECES: readonly { file: string; name: string; parts: Partial<Dressing> }[] = [
   { file: 'tie.glb', name: 'Ties', parts: { every: 0.6, fit: true } },
   {
     file: 'post.glb',
@@ -62,12 +69,12 @@ const READY_PIECES: readonly { file: string; name: string; parts: Partial<Laid> 
 export function LaidSection({ path }: { path: ShotPath }) {
   const desk = useDeskStore();
   const edit = useDesk((state) => state.edit);
-  const laid = useDesk(({ shot }) => shot.laid);
+  const laid = useDesk(({ shot }) => shot.dressing);
   const models = useModels();
   const own = laid.filter((one) => one.path === path.id);
   const chosen = useDesk(chosenLaid);
   const setShown = (id: string | null) => desk.getState().set({ laidId: id });
-  const lay = (name: string, parts: Partial<Laid>, model: KeptModel | null = null) => {
+  const lay = (name: string, parts: Partial<Dressing>, model: KeptModel | null = null) => {
     let id: string | null = null;
     const label = `Lay ${name.toLowerCase()} along ${path.name}`;
     if (
@@ -149,12 +156,12 @@ export function LaidSection({ path }: { path: ShotPath }) {
 
 const NONE = ' none';
 
-const lookOf = (parts: Partial<Laid>): LaidLook => ({ ...defaultsOf(Laid), ...parts });
+const lookOf = (parts: Partial<Dressing>): LaidLook => ({ ...defaultsOf(Dressing), ...parts });
 
 /** How long a model is from nose to tail, metres. */
 const lengthOf = ({ facts }: KeptModel) => facts.high[2] - facts.low[2];
 
-function stretchOf({ from, to }: Laid, path: ShotPath): string {
+function stretchOf({ from, to }: Dressing, path: ShotPath): string {
   if (from === 0 && to === null) return 'all along';
   const curve = compiledPathOf(path);
   const end = to ?? (curve instanceof PathError ? from : curve.length);

@@ -1,4 +1,4 @@
-import type { Laid } from '@fleet-rail/core';
+import type { Dressing } from '@fleet-rail/core';
 import { useMemo } from 'react';
 import styled, { useTheme } from 'styled-components';
 import type { KeptModel } from '../../api/models';
@@ -44,7 +44,7 @@ export function LaidSketch({ laid, model }: { laid: LaidLook; model: KeptModel |
 }
 
 /** What of a thing that is laid is sketched. */
-export type LaidLook = Pick<Laid, 'kind' | 'profile' | 'ring' | 'both' | 'offset' | 'every' | 'color'>;
+export type LaidLook = Pick<Dressing, 'kind' | 'profile' | 'ring' | 'both' | 'offset' | 'every' | 'color'>;
 
 // Left of the path is left on paper.
 const onPaper = ([x, y, z]: Place): [number, number] => [-x + ALONG * z, -y - RISE * z];

@@ -25,7 +25,7 @@ export function MarksSection({ path }: { path: ShotPath }) {
   const edit = useDesk((state) => state.edit);
   const set = useDesk((state) => state.set);
   const rider = useSelectedRider();
-  const riding = rider?.hitch?.path === path.id;
+  const riding = rider?.attachment?.path === path.id;
   const addAtRider = () => {
     const curve = compiledPathOf(path);
     const pose = rider && riderPose(desk.getState(), rider);

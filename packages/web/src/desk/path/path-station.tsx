@@ -133,8 +133,8 @@ const PathList = memo(function PathList() {
   const remove = (id: string) => {
     const { paths, riders } = desk.getState().shot;
     const path = paths.find((other) => other.id === id);
-    if (riders.some((rider) => rider.hitch?.path === id)) setAsked(id);
-    else if (path) removePath(desk, path, 'back');
+    if (riders.some((rider) => rider.attachment?.path === id)) setAsked(id);
+    else if (path) void removePath(desk, path, 'back');
   };
   return (
     <Section>

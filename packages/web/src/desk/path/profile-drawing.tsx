@@ -1,4 +1,4 @@
-import type { Laid } from '@fleet-rail/core';
+import type { Dressing } from '@fleet-rail/core';
 import { FileUp } from 'lucide-react';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { FileTrigger } from 'react-aria-components';
@@ -51,8 +51,8 @@ const STEP = 0.01;
 
 /** The cross-section of what is laid, seen along the path: its corners are dragged, or moved with arrow keys; a click on the line adds one. */
 export function ProfileDrawing(props: {
-  laid: Laid;
-  onChange: (part: Partial<Laid>, gesture?: string) => void;
+  laid: Dressing;
+  onChange: (part: Partial<Dressing>, gesture?: string) => void;
 }) {
   const { laid, onChange } = props;
   const { profile, ring } = laid;
@@ -184,13 +184,13 @@ export function ProfileDrawing(props: {
 
 const round = (value: number) => Number(value.toFixed(4));
 
-function sizeOf(profile: Laid['profile']): [number, number] {
+function sizeOf(profile: Dressing['profile']): [number, number] {
   return [0, 1].map(
     (k) => Math.max(...profile.map((point) => point[k])) - Math.min(...profile.map((point) => point[k])),
   ) as [number, number];
 }
 
-function frameOf(profile: Laid['profile']): { scale: number; middle: [number, number] } {
+function frameOf(profile: Dressing['profile']): { scale: number; middle: [number, number] } {
   const [width, height] = sizeOf(profile);
   const middle = [0, 1].map(
     (k) =>
@@ -201,7 +201,7 @@ function frameOf(profile: Laid['profile']): { scale: number; middle: [number, nu
 }
 
 /** After which corner a place of the outline lies. */
-function nearestEdge(profile: Laid['profile'], ring: boolean, [x, y]: [number, number]): number {
+function nearestEdge(profile: Dressing['profile'], ring: boolean, [x, y]: [number, number]): number {
   let [best, least] = [0, Infinity];
   const count = ring ? profile.length : profile.length - 1;
   for (let i = 0; i < count; i++) {

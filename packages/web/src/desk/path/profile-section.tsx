@@ -28,7 +28,7 @@ export function ProfileSection({ path }: { path: ShotPath }) {
     () => (curve instanceof PathError ? [] : heightProfile(curve, heights, PLACES)),
     [curve, heights],
   );
-  const riding = rider?.hitch?.path === path.id;
+  const riding = rider?.attachment?.path === path.id;
   const poses = useDesk((state) => (riding ? state.evaluation?.riders.get(rider.id)?.poses : undefined));
   const first = useDesk(({ shot }) => shot.range.first);
   const step = useDesk((state) => state.evaluation?.step ?? 1);

@@ -1,5 +1,5 @@
 import { FormatError } from '@fleet-rail/core/paths';
-import { profileOfPath, type Laid } from '@fleet-rail/core';
+import { profileOfPath, type Dressing } from '@fleet-rail/core';
 import { readWith } from './read-with';
 
 /**
@@ -7,7 +7,7 @@ import { readWith } from './read-with';
  *
  * @throws FormatError where it holds none
  */
-export async function readProfile(file: File, width: number): Promise<Pick<Laid, 'profile' | 'ring'>> {
+export async function readProfile(file: File, width: number): Promise<Pick<Dressing, 'profile' | 'ring'>> {
   const worker = new Worker(new URL('./paths-worker.ts', import.meta.url), { type: 'module' });
   try {
     const bytes = new Uint8Array(await file.arrayBuffer());

@@ -1,14 +1,13 @@
-import { handTo, withRider, type CarrierKey, type Rider } from '@fleet-rail/core';
+import { withRider, type ParentKey, type Rider } from '@fleet-rail/core';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { sceneAssets } from '../../scene-assets/ground-height';
 import { Button } from '../../ui/button';
 import { IconButton } from '../../ui/icon-button';
 import { Buttons, FieldPair, Hint } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
-import { attempt } from '../attempt';
+import { attempt, attemptAsked } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
 
 /** Who carries a rider from which frame on: handed over in the very place it has, and back to its own way. */
@@ -18,23 +17,34 @@ export function CarrierKeys({ rider }: { rider: Rider }) {
   const frame = useDesk((state) => Math.round(state.frame));
   const others = riders.filter(({ id }) => id !== rider.id);
   const [carrier, setCarrier] = useState(others[0]?.id ?? '');
-  const { carriers } = rider;
+  const { parentKeys } = rider;
   const badge = (id: string | null) => riders.find((one) => one.id === id)?.badge ?? 'nobody';
-  const setKeys = (label: string, next: CarrierKey[], gesture?: string) =>
-    attempt(desk, label, (shot) => withRider(shot, rider.id, (one) => ({ ...one, carriers: next })), gesture);
+  const setKeys = (label: string, next: ParentKey[], gesture?: string) =>
+    attempt(
+      desk,
+      label,
+      (shot) => withRider(shot, rider.id, (one) => ({ ...one, parentKeys: next })),
+      gesture,
+    );
   const hand = (to: string | null) =>
-    attempt(desk, to === null ? 'Let go' : `Hand over to ${badge(to)}`, (shot) =>
-      handTo(shot, sceneAssets(desk.getState()), rider.id, to, desk.getState().frame, to === null ? 0.5 : 0),
+    void attemptAsked(
+      desk,
+      to === null ? 'Let go' : `Hand over to ${badge(to)}`,
+      'handTo',
+      rider.id,
+      to,
+      desk.getState().frame,
+      to === null ? 0.5 : 0,
     );
   if (others.length === 0) return null;
-  const last = carriers[carriers.length - 1];
+  const last = parentKeys[parentKeys.length - 1];
   return (
     <>
       <Hint>
         Handed over at a frame, it sits from then on where it is just there, and goes along; let go, it goes
         on by itself.
       </Hint>
-      {carriers.map((key, i) => (
+      {parentKeys.map((key, i) => (
         <FieldPair
           key={key.frame}
           role="group"
@@ -44,12 +54,12 @@ export function CarrierKeys({ rider }: { rider: Rider }) {
             label={key.rider === null ? 'Let go at' : `To ${badge(key.rider)} at`}
             kind="frame"
             value={key.frame}
-            min={i > 0 ? carriers[i - 1].frame + 1 : undefined}
-            max={i + 1 < carriers.length ? carriers[i + 1].frame - 1 : undefined}
+            min={i > 0 ? parentKeys[i - 1].frame + 1 : undefined}
+            max={i + 1 < parentKeys.length ? parentKeys[i + 1].frame - 1 : undefined}
             onChange={(at, gesture) =>
               setKeys(
                 'Hand over',
-                carriers.map((one, n) => (n === i ? { ...one, frame: at } : one)),
+                parentKeys.map((one, n) => (n === i ? { ...one, frame: at } : one)),
                 gesture,
               )
             }
@@ -64,7 +74,7 @@ export function CarrierKeys({ rider }: { rider: Rider }) {
             onChange={(blend, gesture) =>
               setKeys(
                 'Hand over',
-                carriers.map((one, n) => (n === i ? { ...one, blend } : one)),
+                parentKeys.map((one, n) => (n === i ? { ...one, blend } : one)),
                 gesture,
               )
             }
@@ -74,7 +84,7 @@ export function CarrierKeys({ rider }: { rider: Rider }) {
             onPress={() =>
               setKeys(
                 'Delete',
-                carriers.filter((_, n) => n !== i),
+                parentKeys.filter((_, n) => n !== i),
               )
             }
           >

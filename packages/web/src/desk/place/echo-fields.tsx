@@ -1,14 +1,13 @@
-import { detachHere, type Echo, type Rider } from '@fleet-rail/core';
+import type { Follow, Rider } from '@fleet-rail/core';
 import { Unlink } from 'lucide-react';
 import { changeRider } from '../../edits/rider-edits';
-import { sceneAssets } from '../../scene-assets/ground-height';
 import { Button } from '../../ui/button';
 import { Buttons, FieldGrid, Hint } from '../../ui/panel';
 import { QuantityFields, type NumberOf } from '../../ui/quantity-fields';
-import { attempt } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
+import { attemptAsked } from '../attempt';
 
-const FIELDS: readonly NumberOf<Echo>[] = [
+const FIELDS: readonly NumberOf<Follow>[] = [
   { of: 'behind', label: 'Behind', kind: 'length', step: 0.1 },
   { of: 'side', label: 'To the left', kind: 'length', step: 0.1 },
   { of: 'rise', label: 'Up', kind: 'length', step: 0.1 },
@@ -16,7 +15,7 @@ const FIELDS: readonly NumberOf<Echo>[] = [
 ];
 
 /** Where a rider goes that goes after another. */
-export function EchoFields({ rider, echo }: { rider: Rider; echo: Echo }) {
+export function EchoFields({ rider, echo }: { rider: Rider; echo: Follow }) {
   const desk = useDeskStore();
   const edit = useDesk((state) => state.edit);
   const leader = useDesk(({ shot }) => shot.riders.find(({ id }) => id === echo.rider));
@@ -32,7 +31,7 @@ export function EchoFields({ rider, echo }: { rider: Rider; echo: Echo }) {
           onChange={(part, gesture) =>
             edit(
               'Place behind',
-              changeRider(rider.id, (one) => ({ ...one, echo: one.echo && { ...one.echo, ...part } })),
+              changeRider(rider.id, (one) => ({ ...one, follow: one.follow && { ...one.follow, ...part } })),
               gesture,
             )
           }
@@ -41,8 +40,12 @@ export function EchoFields({ rider, echo }: { rider: Rider; echo: Echo }) {
       <Buttons>
         <Button
           onPress={() =>
-            attempt(desk, `Leave ${rider.badge} here`, (shot) =>
-              detachHere(shot, sceneAssets(desk.getState()), [rider.id], desk.getState().frame),
+            void attemptAsked(
+              desk,
+              `Leave ${rider.badge} here`,
+              'detachHere',
+              [rider.id],
+              desk.getState().frame,
             )
           }
         >

@@ -1,9 +1,8 @@
 import {
   evaluateShot,
   ownFrameOf,
-  placementAt,
   withRider,
-  type Keyed,
+  type TransformKeys,
   type Rider,
   type Shot,
   withKey,
@@ -15,29 +14,28 @@ import { IconButton } from '../../ui/icon-button';
 import { Buttons } from '../../ui/panel';
 import { Row, RowFigure, RowList, RowName } from '../../ui/row-list';
 import { Select } from '../../ui/select';
-import { attempt } from '../attempt';
+import { attempt, attemptAsked } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
 import { EASES } from '../eases';
 import { showNumber } from '../../ui/quantity';
 import { useShownFrames } from '../diagram/use-shown-frames';
 
 /** The keys of what is moved by hand: gone to by a click, eased, copied, taken out. */
-export function HandKeysList({ rider, keyed }: { rider: Rider; keyed: Keyed }) {
+export function HandKeysList({ rider, keyed }: { rider: Rider; keyed: TransformKeys }) {
   const desk = useDeskStore();
   const shot = useDesk((state) => state.shot);
   const shown = useShownFrames(shot, rider);
   const { keys } = keyed;
-  const withKeys = (now: Shot, next: Keyed['keys']) =>
-    withRider(now, rider.id, (one) => ({ ...one, keyed: { keys: next } }));
-  const setKeys = (label: string, next: Keyed['keys']) => attempt(desk, label, (now) => withKeys(now, next));
-  const evaluated = () => evaluateShot(desk.getState().shot, sceneAssets(desk.getState()));
-  const standStill = () => {
-    const here = placementAt(evaluated(), rider, desk.getState().frame);
-    attempt(desk, 'Stand still', (now) =>
-      withRider(now, rider.id, (one) => ({ ...one, keyed: null, rest: { ...one.rest, ...here } })),
-    );
+  const withKeys = (now: Shot, next: TransformKeys['keys']) =>
+    withRider(now, rider.id, (one) => ({ ...one, transformKeys: { keys: next } }));
+  const setKeys = (label: string, next: TransformKeys['keys']) =>
+    attempt(desk, label, (now) => withKeys(now, next));
+  const standStill = () =>
+    void attemptAsked(desk, 'Stand still', 'standStill', rider.id, desk.getState().frame);
+  const own = () => {
+    const state = desk.getState();
+    return ownFrameOf(evaluateShot(state.shot, sceneAssets(state)), rider, state.frame);
   };
-  const own = () => ownFrameOf(evaluated(), rider, desk.getState().frame);
   const copyHere = () => {
     const frame = own();
     const before = [...keys].reverse().find((key) => key.frame < frame);

@@ -35,7 +35,7 @@ const replaced = (values: Vec3, k: number, value: number): Vec3 =>
 export function PlaceFields({ rider }: { rider: Rider }) {
   const desk = useDeskStore();
   const shot = useDesk((state) => state.shot);
-  const frame = useDesk((state) => (rider.keyed === null ? 0 : state.frame));
+  const frame = useDesk((state) => (rider.transformKeys === null ? 0 : state.frame));
   const tool = useDesk((state) => state.tool);
   const carrier = shot.riders.find(({ id }) => id === rider.parent);
   // What it stands on comes after the shot: where it is then is told anew.
@@ -67,7 +67,7 @@ export function PlaceFields({ rider }: { rider: Rider }) {
     <>
       <Hint>
         {carrier ? `Where it sits on ${carrier.badge}` : 'Where it stands'}
-        {rider.keyed === null ? '. ' : ' at this frame: a change here makes a key. '}
+        {rider.transformKeys === null ? '. ' : ' at this frame: a change here makes a key. '}
         On the stage, drag the table under it.
       </Hint>
       <FieldGrid>

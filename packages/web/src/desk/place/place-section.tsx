@@ -1,11 +1,10 @@
-import { freeze, keyHere, keysOfRide, thaw, withOwnPath, type Rider, type Shot } from '@fleet-rail/core';
+import { thaw, type Rider } from '@fleet-rail/core';
 import { Milestone, Route } from 'lucide-react';
 import { useState } from 'react';
-import { sceneAssets } from '../../scene-assets/ground-height';
 import { Button } from '../../ui/button';
 import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
-import { attempt } from '../attempt';
+import { attempt, attemptAsked } from '../attempt';
 import { useDesk, useDeskStore } from '../desk-store';
 import { EchoFields } from './echo-fields';
 import { HandKeysList } from './hand-keys-list';
@@ -26,27 +25,26 @@ export function PlaceSection({ rider, chosen }: { rider: Rider; chosen: readonly
   );
   const frozen = all.filter((one) => one.frozen !== null);
   const live = all.filter((one) => one.frozen === null);
-  const still = rider.hitch === null && rider.frozen === null;
-  const free = still && rider.echo === null;
-  const edit = (label: string, change: (shot: Shot, assets: ReturnType<typeof sceneAssets>) => Shot) =>
-    attempt(desk, label, (now) => change(now, sceneAssets(desk.getState())));
+  const still = rider.attachment === null && rider.frozen === null;
+  const free = still && rider.follow === null;
   const names = (list: readonly Rider[]) => list.map(({ badge }) => badge).join(', ');
   const ids = (list: readonly Rider[]) => list.map(({ id }) => id);
-  const onOwnPath = () => {
-    if (
-      edit(
-        `A path of its own for ${rider.badge}`,
-        (now, assets) => withOwnPath(now, assets, rider.id, WITHIN).shot,
-      )
-    )
-      desk.getState().set({ pathId: desk.getState().shot.paths.at(-1)?.id ?? null, points: new Set() });
+  const onOwnPath = async () => {
+    const done = await attemptAsked(
+      desk,
+      `A path of its own for ${rider.badge}`,
+      'ownPath',
+      rider.id,
+      WITHIN,
+    );
+    if (done) desk.getState().set({ pathId: done.pathId, points: new Set() });
   };
   return (
     <Section aria-label="Position">
       <SectionTitle>Position</SectionTitle>
       {free && <PlaceFields rider={rider} />}
-      {still && rider.echo && <EchoFields rider={rider} echo={rider.echo} />}
-      {free && rider.keyed !== null && <HandKeysList rider={rider} keyed={rider.keyed} />}
+      {still && rider.follow && <EchoFields rider={rider} echo={rider.follow} />}
+      {free && rider.transformKeys !== null && <HandKeysList rider={rider} keyed={rider.transformKeys} />}
       {frozen.length > 0 && (
         <Hint>
           {names(frozen)} {frozen.length > 1 ? 'are' : 'is'} frozen: the baked motion plays, whatever happens
@@ -56,9 +54,7 @@ export function PlaceSection({ rider, chosen }: { rider: Rider; chosen: readonly
       <Buttons>
         {free && (
           <Button
-            onPress={() =>
-              edit('Key here', (now, assets) => keyHere(now, assets, rider.id, desk.getState().frame))
-            }
+            onPress={() => void attemptAsked(desk, 'Key here', 'keyHere', rider.id, desk.getState().frame)}
           >
             <Milestone aria-hidden /> Key here
           </Button>
@@ -66,28 +62,28 @@ export function PlaceSection({ rider, chosen }: { rider: Rider; chosen: readonly
         {(!free || rider.parent !== null) && (
           <Button
             onPress={() =>
-              edit(`Move ${rider.badge} by hand`, (now, assets) => keysOfRide(now, assets, rider.id, WITHIN))
+              void attemptAsked(desk, `Move ${rider.badge} by hand`, 'keysOfRide', rider.id, WITHIN)
             }
           >
             <Milestone aria-hidden /> Turn it into hand keys
           </Button>
         )}
-        {(!free || rider.keyed !== null || rider.parent !== null) && (
-          <Button onPress={onOwnPath}>
+        {(!free || rider.transformKeys !== null || rider.parent !== null) && (
+          <Button onPress={() => void onOwnPath()}>
             <Route aria-hidden /> Give it a path of its own
           </Button>
         )}
         {live.length > 0 && (
           <Button
             onPress={() =>
-              edit(`Freeze ${names(live)}`, (now, assets) => freeze(now, assets, ids(live), frozenWithin))
+              void attemptAsked(desk, `Freeze ${names(live)}`, 'freeze', ids(live), frozenWithin)
             }
           >
             Freeze {live.length > 1 && names(live)}
           </Button>
         )}
         {frozen.length > 0 && (
-          <Button onPress={() => edit(`Thaw ${names(frozen)}`, (now) => thaw(now, ids(frozen)))}>
+          <Button onPress={() => attempt(desk, `Thaw ${names(frozen)}`, (now) => thaw(now, ids(frozen)))}>
             Thaw {frozen.length > 1 && names(frozen)}
           </Button>
         )}

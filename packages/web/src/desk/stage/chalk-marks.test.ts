@@ -24,7 +24,7 @@ const shot = newShot({
       id: 'r',
       name: 'R',
       wheels: [wheel(0.8, 0), wheel(-0.8, 0), wheel(0.8, 2), wheel(-0.8, 2)],
-      hitch: {
+      attachment: {
         path: 'p',
         pace: {
           keys: [

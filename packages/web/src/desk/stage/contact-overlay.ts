@@ -40,7 +40,7 @@ export class ContactOverlay {
     );
     this.rig.show(state, evaluated ? this.pose : null, feet, theme);
     this.chalk.show(rider, evaluation, theme);
-    this.band.show(rider, evaluation?.paths.get(rider?.hitch?.path ?? '') ?? null);
+    this.band.show(rider, evaluation?.paths.get(rider?.attachment?.path ?? '') ?? null);
   }
 
   dispose(): void {

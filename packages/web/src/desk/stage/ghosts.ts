@@ -67,7 +67,7 @@ export function ghostsOf(state: DeskState): Ghost[] {
 
 function ofAttaching(state: DeskState, { riders, plan }: Attaching, attached: Shot): Ghost[] {
   const [first, ...others] = riders;
-  const keys = attached.riders.find(({ id }) => id === first)?.hitch?.pace.keys ?? [];
+  const keys = attached.riders.find(({ id }) => id === first)?.attachment?.pace.keys ?? [];
   const start = plan.startFrame;
   const end = Math.max(start, keys.at(-1)?.frame ?? start);
   const times: [string, number][] = [['Lands here', start]];
@@ -83,7 +83,7 @@ function ofAttaching(state: DeskState, { riders, plan }: Attaching, attached: Sh
 function alongTheWay({ shot, riderId, evaluation }: DeskState, step: number): Ghost[] {
   const rider = shot.riders.find(({ id }) => id === riderId);
   const evaluated = rider && evaluation?.riders.get(rider.id);
-  if (!rider?.hitch || !evaluated || !evaluation) return [];
+  if (!rider?.attachment || !evaluated || !evaluation) return [];
   const ghosts: Ghost[] = [];
   const { first, last } = shot.range;
   for (let frame = first; frame <= last && ghosts.length < MOST_GHOSTS; frame += step) {

@@ -32,7 +32,7 @@ export class GroundBand {
 
   /** Shows the band of a rider that is set on the ground, or none. */
   show(rider: Rider | null, path: EvaluatedPath | null): void {
-    const ground = rider?.hitch?.ground;
+    const ground = rider?.attachment?.ground;
     const shown = ground?.mode === 'stick' && path !== null && path.frames.length > 0;
     this.object.visible = shown;
     const inputs = [ground, path, rider?.color];

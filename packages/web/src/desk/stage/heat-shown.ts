@@ -7,7 +7,7 @@ let cached: { from: readonly unknown[]; shown: { path: string; heat: Heat } | nu
 
 /** The heat of the selected rider's path, where it is asked for. Kept while nothing it follows from changes. */
 export function heatShown({ shot, evaluation, riderId, shows }: Inputs): { path: string; heat: Heat } | null {
-  const path = shot.riders.find(({ id }) => id === riderId)?.hitch?.path;
+  const path = shot.riders.find(({ id }) => id === riderId)?.attachment?.path;
   const ribbon = path === undefined ? undefined : evaluation?.paths.get(path);
   const rider = riderId === null ? undefined : evaluation?.riders.get(riderId);
   const from = [ribbon, rider, shows.heat];

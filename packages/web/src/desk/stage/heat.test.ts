@@ -1,11 +1,11 @@
-import { newHitch, newShot } from '@fleet-rail/core';
+import { newAttachment, newShot } from '@fleet-rail/core';
 import { evaluateWhole } from '../../evaluation/evaluate-whole';
 import { heatOf } from './heat';
 import { pictureRect } from './picture-rect';
 import { sightLines } from './sight-lines';
 
 const range = { first: 1, last: 101 };
-const hitch = newHitch('p', range);
+const attachment = newAttachment('p', range);
 const shot = newShot({
   name: 't',
   range,
@@ -16,11 +16,11 @@ const shot = newShot({
     {
       id: 'r',
       name: 'R',
-      hitch: {
-        ...hitch,
+      attachment: {
+        ...attachment,
         // The first quarter in half of the time, three quarters of the way at most.
         pace: {
-          ...hitch.pace,
+          ...attachment.pace,
           keys: [
             { frame: 1, value: 0 },
             { frame: 51, value: 0.25 },

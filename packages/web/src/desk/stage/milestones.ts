@@ -42,7 +42,7 @@ export class Milestones {
     const { shot, riderId, evaluation, view } = state;
     const rider = shot.riders.find(({ id }) => id === riderId);
     const evaluated = evaluation?.riders.get(riderId ?? '');
-    const keyed = rider?.hitch === null && rider.frozen === null ? rider.keyed : null;
+    const keyed = rider?.attachment === null && rider.frozen === null ? rider.transformKeys : null;
     const shown = wanted && view !== 'through' && !!keyed && !!evaluated;
     this.object.visible = shown;
     const inputs = [evaluated, rider, shown, theme];

@@ -54,7 +54,7 @@ export class Ribbons {
         if (!before) isNew(ribbon.line);
         this.object.add(ribbon.object);
       }
-      const on = shot.riders.filter(({ hitch }) => hitch?.path === path.id);
+      const on = shot.riders.filter(({ attachment }) => attachment?.path === path.id);
       const rider = on.find(({ id }) => id === riderId) ?? on[0];
       const color = rider ? lineColor(rider.color) : theme.idlePath;
       const ribbon = this.drawn.get(path.id)?.ribbon;

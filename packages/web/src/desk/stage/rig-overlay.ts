@@ -49,7 +49,7 @@ export class RigOverlay {
    */
   show(state: DeskState, pose: Float64Array | null, feet: ReadonlyMap<string, Vec3>, theme: Theme): void {
     const rider = state.shot.riders.find(({ id }) => id === state.riderId);
-    this.object.visible = rider !== undefined && pose !== null && rider.hitch !== null;
+    this.object.visible = rider !== undefined && pose !== null && rider.attachment !== null;
     if (!rider || pose === null || !this.object.visible) return;
     const asset = state.shot.models.find(({ id }) => id === rider.model)?.source.asset;
     const rig = state.models.find(({ id }) => id === asset)?.facts.rig;

@@ -34,7 +34,9 @@ const positionIn = (of: Float64Array): Vec3 => [of[0], of[1], of[2]];
 
 /** Where along its path something was found of the selected rider: a post stands there. */
 function findingPosts({ checked, riderId, shot }: DeskState): PlacedLabel[] {
-  const path = shot.paths.find(({ id }) => id === shot.riders.find((one) => one.id === riderId)?.hitch?.path);
+  const path = shot.paths.find(
+    ({ id }) => id === shot.riders.find((one) => one.id === riderId)?.attachment?.path,
+  );
   const curve = path && checked ? compiledPathOf(path) : null;
   if (!curve || curve instanceof PathError) return [];
   return (checked?.findings ?? []).flatMap(({ rider, distance, waived }, i) => {

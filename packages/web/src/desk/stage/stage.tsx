@@ -2,6 +2,7 @@ import { Maximize, ZoomIn } from 'lucide-react';
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled, { useTheme } from 'styled-components';
 import { IconButton } from '../../ui/icon-button';
+import { floorHeight } from '../../scene-assets/ground-height';
 import { nextTask } from '../../evaluation/next-task';
 import { Board } from '../board/board';
 import { useDesk, useDeskStore, useSelectedRider } from '../desk-store';
@@ -112,7 +113,7 @@ export function Stage({ station }: { station: StationId }) {
         stands: () => view.stands(),
         onLevel: (x, y) => {
           const { left, top } = element.getBoundingClientRect();
-          return view.projection.onLevel(x - left, y - top, 0);
+          return view.projection.onLevel(x - left, y - top, floorHeight(desk.getState().ground));
         },
         alongPath: (path, x, y) => {
           const { left, top } = element.getBoundingClientRect();

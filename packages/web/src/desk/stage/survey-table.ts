@@ -76,11 +76,11 @@ export class SurveyTable {
       attaching === null &&
       tool.kind === 'select' &&
       view !== 'through' &&
-      rider?.hitch === null &&
-      rider.echo === null &&
+      rider?.attachment === null &&
+      rider.follow === null &&
       rider.frozen === null &&
       // Who is carried now sits where its hand-over says.
-      (carriedPart(rider.carriers, shot.fps)?.(sourceFrame(shot, frame)) ?? 0) === 0;
+      (carriedPart(rider.parentKeys, shot.fps)?.(sourceFrame(shot, frame)) ?? 0) === 0;
     this.object.visible = shown && evaluated !== undefined;
     this.place = null;
     if (!shown || !evaluated || !evaluation) return;

@@ -10,6 +10,7 @@ import type {
 import type { CheckAssets } from '../../checks/check-api';
 import type { Checked } from '../../checks/check-client';
 import type { KeptModel } from '../../api/models';
+import type { EditAsker } from '../../evaluation/asked-edits';
 import type { AsideEvaluation, Evaluation } from '../../evaluation/evaluation';
 
 /** What came from the server and from workers: nothing of it is in the document. */
@@ -22,6 +23,8 @@ export interface Loaded {
   /** The triangles of the shot's ground, and what can move of models, by the document's ids; as far as they are read. */
   readonly ground: GroundMesh | null;
   readonly hierarchies: ReadonlyMap<string, NodeHierarchy>;
+  /** Runs edits that need to know where something is; null until the desk is open. */
+  readonly editAsker: EditAsker | null;
   /** Rigid bodies; null until a shot needs them. */
   readonly physics: Physics | null;
   /** What shots are held against beside the ground; null until it was read for the first time. */
@@ -34,7 +37,7 @@ export interface Loaded {
   readonly stands: (() => Pick<KeptView, 'from' | 'at'>) | null;
   /** The distance along a path that lies nearest to a place of the screen, pixels from its corner; null while there is no stage. */
   readonly alongPath: ((path: string, x: number, y: number) => number | null) | null;
-  /** The place at height 0 under a place of the screen; null while there is no stage. */
+  /** The place at the height of the floor under a place of the screen; null while there is no stage. */
   readonly onLevel: ((x: number, y: number) => Vec3 | null) | null;
   /** The shot as it was looked over last; null until that. */
   readonly checked: Checked | null;
@@ -46,6 +49,7 @@ export const newLoaded = (): Loaded => ({
   models: [],
   ground: null,
   hierarchies: new Map(),
+  editAsker: null,
   physics: null,
   checkModels: null,
   eye: null,

@@ -2,7 +2,7 @@ import {
   channelPace,
   channelsOf,
   type ChannelId,
-  type Laid,
+  type Dressing,
   type Rider,
   type Shot,
   type Vec3,
@@ -72,8 +72,8 @@ export function chosenLaid({
   shot,
   pathId,
   laidId,
-}: Pick<Selection, 'pathId' | 'laidId'> & { readonly shot: Shot }): Laid | null {
-  const own = shot.laid.filter(({ path }) => path === pathId);
+}: Pick<Selection, 'pathId' | 'laidId'> & { readonly shot: Shot }): Dressing | null {
+  const own = shot.dressing.filter(({ path }) => path === pathId);
   return own.find(({ id }) => id === laidId) ?? own[0] ?? null;
 }
 
@@ -85,7 +85,9 @@ export function shownChannel(rider: Rider | null | undefined, line: Selection['l
 /** How many keys the shown line of a rider has. */
 function keysOf(rider: Rider, line: Selection['line']): number {
   const channel = shownChannel(rider, line);
-  return channel === null ? (rider.hitch?.pace.keys.length ?? 0) : channelPace(rider, channel).keys.length;
+  return channel === null
+    ? (rider.attachment?.pace.keys.length ?? 0)
+    : channelPace(rider, channel).keys.length;
 }
 
 /** What is chosen, as far as it is there in another document. */
@@ -93,7 +95,7 @@ export function keptSelection(selection: Selection, shot: Shot): Partial<Selecti
   const path = shot.paths.find(({ id }) => id === selection.pathId);
   const rider = shot.riders.find(({ id }) => id === selection.riderId);
   const keys = rider ? keysOf(rider, selection.line) : 0;
-  const takes = rider?.hitch?.takes.length ?? 0;
+  const takes = rider?.attachment?.takes.length ?? 0;
   return {
     pathId: path?.id ?? shot.paths[0]?.id ?? null,
     points: path ? new Set([...selection.points].filter((i) => i < path.points.length)) : new Set(),

@@ -99,10 +99,11 @@ export function StationLine({ shotId }: { shotId: string }) {
   const color = rider ? lineColor(rider.color) : '#5B6B73';
   const set: Record<StationId, boolean> = {
     path: paths > 0,
-    attach: rider?.hitch != null,
-    facing: rider?.hitch != null,
-    contact: (rider?.wheels.length ?? 0) > 0 || rider?.gait != null || rider?.hitch?.ground.mode === 'stick',
-    pace: (rider?.hitch?.pace.keys.length ?? 0) > 1,
+    attach: rider?.attachment != null,
+    facing: rider?.attachment != null,
+    contact:
+      (rider?.wheels.length ?? 0) > 0 || rider?.gait != null || rider?.attachment?.ground.mode === 'stick',
+    pace: (rider?.attachment?.pace.keys.length ?? 0) > 1,
     check: false,
     'hand-over': false,
   };

@@ -8,8 +8,8 @@ const shot = newShot({
     {
       id: 'a',
       name: 'A',
-      keyed: { keys: [1, 25, 49].map((frame) => ({ frame, translation: [frame, 0, 0] })) },
-      carriers: [{ frame: 60, rider: 'b' }],
+      transformKeys: { keys: [1, 25, 49].map((frame) => ({ frame, translation: [frame, 0, 0] })) },
+      parentKeys: [{ frame: 60, rider: 'b' }],
     },
     { id: 'b', name: 'B', badge: 'B2' },
   ],

@@ -16,18 +16,23 @@ export function keyFrom(
 }
 
 /** The frames at which a rider has keys, of whatever is keyed: of its timing in its own time, else in that of the shot. */
-function keyFrames({ hitch, keyed, camera, carriers }: Rider): { own: number[]; work: number[] } {
-  const pace = hitch?.pace;
+function keyFrames({ attachment, transformKeys, camera, parentKeys }: Rider): {
+  own: number[];
+  work: number[];
+} {
+  const pace = attachment?.pace;
   const paced = pace?.mode === 'keys' ? pace.keys : pace?.mode === 'speed' ? pace.speeds : [];
   const others = [
-    ...(hitch?.offsetKeys ?? []),
-    ...(hitch?.influence ?? []),
-    ...(hitch?.facing.influence ?? []),
+    ...(attachment?.offsetKeys ?? []),
+    ...(attachment?.influence ?? []),
+    ...(attachment?.facing.influence ?? []),
     ...(camera?.keys ?? []),
-    ...carriers,
+    ...parentKeys,
   ];
   return {
-    own: [...paced, ...(hitch === null ? (keyed?.keys ?? []) : [])].flatMap(({ frame }) => frame ?? []),
+    own: [...paced, ...(attachment === null ? (transformKeys?.keys ?? []) : [])].flatMap(
+      ({ frame }) => frame ?? [],
+    ),
     work: others.map(({ frame }) => frame),
   };
 }

@@ -1,4 +1,4 @@
-import { Unrest, defaultsOf, type Rider } from '@fleet-rail/core';
+import { Shake, defaultsOf, type Rider } from '@fleet-rail/core';
 import { changeRider } from '../../edits/rider-edits';
 import { Fold } from '../../ui/fold';
 import { FieldPair, Hint } from '../../ui/panel';
@@ -9,26 +9,26 @@ import { useDesk } from '../desk-store';
 /** The little to and fro of what is held by hand: a camera, or what is carried. */
 export function UnrestFold({ rider }: { rider: Rider }) {
   const edit = useDesk((state) => state.edit);
-  const { unrest } = rider;
-  const change = (next: Unrest | null, gesture?: string) =>
+  const { shake } = rider;
+  const change = (next: Shake | null, gesture?: string) =>
     edit(
       'Held by hand',
-      changeRider(rider.id, (before) => ({ ...before, unrest: next })),
+      changeRider(rider.id, (before) => ({ ...before, shake: next })),
       gesture,
     );
-  const part = (own: Partial<Unrest>, gesture?: string) => unrest && change({ ...unrest, ...own }, gesture);
+  const part = (own: Partial<Shake>, gesture?: string) => shake && change({ ...shake, ...own }, gesture);
   return (
-    <Fold title={unrest === null ? 'Held by hand' : `Held by hand (${unrest.rate} a second)`}>
-      <Tick isSelected={unrest !== null} onChange={(on) => change(on ? defaultsOf(Unrest) : null)}>
+    <Fold title={shake === null ? 'Held by hand' : `Held by hand (${shake.rate} a second)`}>
+      <Tick isSelected={shake !== null} onChange={(on) => change(on ? defaultsOf(Shake) : null)}>
         It sways as in a hand
       </Tick>
-      {unrest && (
+      {shake && (
         <>
           <FieldPair>
             <QuantityField
               label="Strays by"
               kind="length"
-              value={unrest.place}
+              value={shake.place}
               min={0}
               max={100}
               step={0.005}
@@ -37,7 +37,7 @@ export function UnrestFold({ rider }: { rider: Rider }) {
             <QuantityField
               label="Turns by"
               kind="angle"
-              value={unrest.turn}
+              value={shake.turn}
               min={0}
               max={90}
               step={0.1}
@@ -47,7 +47,7 @@ export function UnrestFold({ rider }: { rider: Rider }) {
               label="Swings"
               kind="count"
               unit="a second"
-              value={unrest.rate}
+              value={shake.rate}
               min={0.01}
               max={50}
               step={0.1}
@@ -56,7 +56,7 @@ export function UnrestFold({ rider }: { rider: Rider }) {
             <QuantityField
               label="Seed"
               kind="count"
-              value={unrest.seed}
+              value={shake.seed}
               min={0}
               max={2 ** 31 - 1}
               whole

@@ -35,11 +35,11 @@ export class LaidFigures {
 
   /** Brings what is drawn up to a shot, on the ground that its pieces stand on. */
   show(shot: Shot, ground: GroundMesh | null): void {
-    const { laid, paths, models } = shot;
-    const inputs = [laid, paths, models, ground, this.models.count];
+    const { dressing, paths, models } = shot;
+    const inputs = [dressing, paths, models, ground, this.models.count];
     if (inputs.every((input, i) => input === this.shown[i])) return;
     this.shown = inputs;
-    if (laid.length === 0 && this.drawn.size === 0) return;
+    if (dressing.length === 0 && this.drawn.size === 0) return;
     const things = laidThings(shot, groundItself(ground && groundOf(ground)));
     const ids = new Set(things.map((thing) => thing.laid.id));
     for (const [id, old] of this.drawn) if (!ids.has(id)) this.drop(id, old);

@@ -1,5 +1,5 @@
 import type { Bank } from '@fleet-rail/core';
-import { changeHitch } from '../../../edits/rider-edits';
+import { changeAttachment } from '../../../edits/rider-edits';
 import { showNumber } from '../../../ui/quantity';
 import type { ToolContext, StageTool } from './stage-tool';
 import { selectTool } from './select-tool';
@@ -14,15 +14,15 @@ export function bankTool(context: ToolContext): StageTool {
   let held: { id: string; x: number; bank: Bank; gesture: string } | null = null;
   const banked = () => {
     const { shot, riderId } = desk.getState();
-    return shot.riders.find(({ id, hitch }) => id === riderId && hitch !== null) ?? null;
+    return shot.riders.find(({ id, attachment }) => id === riderId && attachment !== null) ?? null;
   };
   return {
     ...ordinary,
     press(at) {
       const rider = banked();
-      if (!rider?.hitch || stage.figures.pick(stage.projection.rayAt(at.x, at.y)) !== rider.id)
+      if (!rider?.attachment || stage.figures.pick(stage.projection.rayAt(at.x, at.y)) !== rider.id)
         return ordinary.press?.(at) ?? false;
-      held = { id: rider.id, x: at.x, bank: rider.hitch.bank, gesture: `bank ${at.time}` };
+      held = { id: rider.id, x: at.x, bank: rider.attachment.bank, gesture: `bank ${at.time}` };
       return true;
     },
     drag(at) {
@@ -31,7 +31,10 @@ export function bankTool(context: ToolContext): StageTool {
       const mode = bank.mode === 'none' ? 'amount' : bank.mode;
       const from = bank.mode === 'none' ? 0 : bank.amount;
       const amount = Number((from + (at.x - x) * PER_PIXEL[bank.mode]).toFixed(2));
-      const change = changeHitch(id, (hitch) => ({ ...hitch, bank: { ...hitch.bank, mode, amount } }));
+      const change = changeAttachment(id, (attachment) => ({
+        ...attachment,
+        bank: { ...attachment.bank, mode, amount },
+      }));
       desk.getState().edit('Bank', change, gesture);
       onHover(
         `Bank ${mode === 'amount' ? `${showNumber(amount, 1)}° at a radius of 10 m` : `${showNumber(amount, 2)} × the physical angle`}`,

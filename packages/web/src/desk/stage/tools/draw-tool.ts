@@ -1,6 +1,6 @@
 import { toWorld, type Vec3 } from '@fleet-rail/core';
 import type { DrawPlace } from '../../../edits/drawn-path';
-import { groundHeightOf } from '../../../scene-assets/ground-height';
+import { floorHeight, groundHeightOf } from '../../../scene-assets/ground-height';
 import { finishDrawing } from '../../path/drawing';
 import { coordinates } from '../coordinates';
 import { snapDirection, snapTo } from '../snapping';
@@ -47,9 +47,10 @@ export function drawTool({ stage, desk, onHover }: ToolContext): StageTool {
     }
     const level: readonly [boolean, boolean, boolean] = [true, false, true];
     const onGround = toGround ? stage.figures.onGround(stage.projection.rayAt(x, y)) : null;
-    const place = onGround ?? stage.projection.onLevel(x, y, view === 'plan' ? 0 : (last?.[1] ?? 0));
-    // Seen from above a path goes on at the height it has.
-    if (place && !onGround) place[1] = last?.[1] ?? 0;
+    // A path begins on the floor and goes on at the height it has; seen from above every height is under the pointer alike.
+    const height = last?.[1] ?? floorHeight(desk.getState().ground);
+    const place = onGround ?? stage.projection.onLevel(x, y, height);
+    if (place && !onGround) place[1] = height;
     return place && [level, place];
   };
   return {

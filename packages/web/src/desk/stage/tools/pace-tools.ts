@@ -37,7 +37,7 @@ export function zoneTool({ stage, desk, onHover }: ToolContext): StageTool {
     press({ x, y, time }) {
       const found = under(x, y, false);
       const { shot, riderId } = desk.getState();
-      const drive = shot.riders.find(({ id }) => id === riderId)?.hitch?.pace.drive;
+      const drive = shot.riders.find(({ id }) => id === riderId)?.attachment?.pace.drive;
       if (found === null || drive === undefined) return false;
       held = { path: found.path, from: found.s, gesture: `zone ${time}`, index: drive.zones.length };
       return true;

@@ -1,16 +1,8 @@
-import {
-  NO_MOVE,
-  evaluateShot,
-  moveRiders,
-  placementInWorld,
-  type AimTarget,
-  type ShotPath,
-  type Vec3,
-} from '@fleet-rail/core';
-import { groundHeightOf, sceneAssets } from '../../../scene-assets/ground-height';
+import type { AimTarget, ShotPath, Vec3 } from '@fleet-rail/core';
+import { floorHeight, groundHeightOf } from '../../../scene-assets/ground-height';
 import { aimAt } from '../../../edits/rider-edits';
 import { showNumber } from '../../../ui/quantity';
-import { attempt } from '../../attempt';
+import { attempt, attemptAsked } from '../../attempt';
 import type { DeskStore, EdgePick } from '../../desk-store';
 import { beginAttaching, changeAttachPlan } from '../../attach-previews';
 import { coordinates } from '../coordinates';
@@ -51,7 +43,9 @@ export function pickTargetTool({ stage, desk, onHover }: ToolContext): StageTool
       const target = node === null ? { rider: rider.id } : { rider: rider.id, node, at };
       return { target, name: `${rider.badge} ${rider.name}${node === null ? '' : `, ${node}`}` };
     }
-    const place = stage.figures.onGround(stage.projection.rayAt(x, y)) ?? stage.projection.onLevel(x, y, 0);
+    const place =
+      stage.figures.onGround(stage.projection.rayAt(x, y)) ??
+      stage.projection.onLevel(x, y, floorHeight(desk.getState().ground));
     const point = place?.map((value) => Number(value.toFixed(3))) as Vec3 | undefined;
     return point ? { target: { point }, name: point.map((value) => showNumber(value, 1)).join(', ') } : null;
   };
@@ -77,7 +71,8 @@ export function pickTargetTool({ stage, desk, onHover }: ToolContext): StageTool
 export function putRiderTool({ stage, desk, onHover }: ToolContext): StageTool {
   const under = ({ x, y }: StagePointer): Vec3 | null => {
     const ray = stage.projection.rayAt(x, y);
-    const place = stage.figures.onGround(ray) ?? stage.projection.onLevel(x, y, 0);
+    const place =
+      stage.figures.onGround(ray) ?? stage.projection.onLevel(x, y, floorHeight(desk.getState().ground));
     if (place === null) return null;
     const { grid } = desk.getState().drawing;
     const { ground } = desk.getState();
@@ -91,19 +86,12 @@ export function putRiderTool({ stage, desk, onHover }: ToolContext): StageTool {
       return place !== null;
     },
     click(at) {
-      const { tool, set, frame, shot } = desk.getState();
+      const { tool, set, frame } = desk.getState();
       const place = under(at);
       if (tool.kind !== 'putRider' || place === null) return;
       set({ tool: { kind: 'select' } });
       onHover(null);
-      const assets = sceneAssets(desk.getState());
-      const rider = shot.riders.find(({ id }) => id === tool.riderId);
-      if (rider === undefined) return;
-      const from = placementInWorld(evaluateShot(shot, assets), rider, frame).translation;
-      const step = place.map((value, k) => value - from[k]) as Vec3;
-      attempt(desk, 'Put it there', (now) =>
-        moveRiders(now, assets, [tool.riderId], frame, { ...NO_MOVE, step }),
-      );
+      void attemptAsked(desk, 'Put it there', 'putAt', tool.riderId, frame, place);
     },
     leave: () => onHover(null),
   };

@@ -161,7 +161,7 @@ export function selectTool(context: ToolContext, boxing: boolean): StageTool {
       const riderId = stage.figures.pick(stage.projection.rayAt(at.x, at.y));
       const pathId = stage.picks.path(at.x, at.y);
       if (riderId !== null) {
-        const ridden = shot.riders.find((rider) => rider.id === riderId)?.hitch?.path;
+        const ridden = shot.riders.find((rider) => rider.id === riderId)?.attachment?.path;
         set(ridden === undefined ? { riderId } : { riderId, pathId: ridden, points: new Set() });
       } else if (pathId !== null) set({ pathId, points: new Set() });
       else set({ points: new Set() });

@@ -1,7 +1,7 @@
 import { Amount, Whole } from './constraints.js';
 
 /** The unrest of what is held by hand: a little to and fro in place and turn, never the same, and the same for the same seed. */
-export class Unrest {
+export class Shake {
   /** As far as it strays at most along each of its axes. */
   @Amount('metres', 0, 100) place = 0.02;
   /** As far as it turns at most, to the sides and up and down; half of it rolls. */

@@ -1,7 +1,7 @@
 import { Amount, Id } from './constraints.js';
 
 /** Goes where another rider went, whatever moves that: so far behind it on its way, and beside it. */
-export class Echo {
+export class Follow {
   @Id() rider!: string;
   /** Along the way the other went; below 0 ahead of it. */
   @Amount('metres', -1e6, 1e6) behind = 0;

@@ -25,7 +25,7 @@ const isProfile = (v: unknown): boolean =>
   );
 
 /** Something that is built along a path: ties, posts, a rail, a road. */
-export class Laid {
+export class Dressing {
   @Id() id!: string;
   @Name() name!: string;
   @Id() path!: string;

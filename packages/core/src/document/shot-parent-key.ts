@@ -2,7 +2,7 @@ import type { Quat, Vec3 } from '../math/vec.js';
 import { IdOrNull, Amount, Point, Rotation } from './constraints.js';
 
 /** What carries a rider from a frame on, whatever it rides itself. */
-export class CarrierKey {
+export class ParentKey {
   @Amount('frame') frame!: number;
   /** Null for nobody: it goes on as it does by itself. */
   @IdOrNull('rider')

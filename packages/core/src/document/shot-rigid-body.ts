@@ -3,7 +3,7 @@ import type { Vec3 } from '../math/vec.js';
 import { AXES, type Axis } from './shot-facing.js';
 
 /** A rider that is pulled along its path and else left to gravity, ground and whatever it meets. */
-export class Forces {
+export class RigidBody {
   @OneOf('ball', 'box', 'hull', 'cylinder') shape: 'ball' | 'box' | 'hull' | 'cylinder' = 'ball';
   /** Of a cylinder, in the model; it is as long as the model is along it. */
   @OneOf(...AXES) axis: Axis = '+x';

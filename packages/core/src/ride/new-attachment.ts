@@ -1,15 +1,15 @@
 import { defaultsOf } from '../document/defaults.js';
-import { Hitch } from '../document/shot-hitch.js';
+import { Attachment } from '../document/shot-attachment.js';
 import type { FrameRange } from '../document/shot.js';
 
 /**
- * A hitch that runs the path once over the range at even speed, facing along it. In laps, so that
+ * An attachment that runs the path once over the range at even speed, facing along it. In laps, so that
  * it stays "once along the path" however the path is edited.
  *
  * @param rounds whether it goes round a closed path in a loop: then it is round at the frame after the last, which is the first again
  */
-export function newHitch(pathId: string, range: FrameRange, rounds = false): Hitch {
-  const plain = defaultsOf(Hitch);
+export function newAttachment(pathId: string, range: FrameRange, rounds = false): Attachment {
+  const plain = defaultsOf(Attachment);
   const key = { ease: 'linear' as const, in: [0, 0] as [number, number], out: [0, 0] as [number, number] };
   return {
     ...plain,

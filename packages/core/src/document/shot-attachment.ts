@@ -61,7 +61,7 @@ export class OffsetKey extends Offset {
 }
 
 /** Hangs a rider behind another on the same path, coupling to coupling. */
-export class Follows {
+export class CoupledTo {
   @Id() rider!: string;
   /** Between the other's rear coupling and its own front one, along the curve. */
   @Amount('metres', 0, 1e6) gap = 0;
@@ -75,7 +75,7 @@ export class PacedBy {
 }
 
 /** Moves a whole ride: made larger about the world's origin, turned to the left about up, then moved. */
-export class Displaced {
+export class RideTransform {
   @Point() translation: Vec3 = [0, 0, 0];
   @Amount('degrees') turn = 0;
   @Amount('times the size', 1e-3, 1e3) size = 1;
@@ -94,7 +94,7 @@ export const ANCHORS = ['origin', 'frontAxle', 'rearAxle', 'bothAxles'] as const
 export type Anchor = (typeof ANCHORS)[number];
 
 /** A rider's hold on a path: place, facing, lean and pace. */
-export class Hitch {
+export class Attachment {
   @Id() path!: string;
   @OneOf(...ANCHORS) anchor: Anchor = 'origin';
   @Part(() => Facing) facing: Facing = new Facing();
@@ -107,10 +107,10 @@ export class Hitch {
   /** From where the rider rests (0) to its ride (1); 1 where there are no keys. */
   @Parts(() => InfluenceKey, LIMITS.keysPerPace) influence: InfluenceKey[] = [];
   /** While there is one, `pace` waits. */
-  @PartOrNull(() => Follows) follows: Follows | null = null;
+  @PartOrNull(() => CoupledTo) coupledTo: CoupledTo | null = null;
   /** While there is one, `pace` waits. */
   @PartOrNull(() => PacedBy) pacedBy: PacedBy | null = null;
-  @PartOrNull(() => Displaced) displaced: Displaced | null = null;
+  @PartOrNull(() => RideTransform) rideTransform: RideTransform | null = null;
   /** Timings to compare with; they do not play. */
   @Parts(() => Take, LIMITS.takesPerRider) takes: Take[] = [];
 }

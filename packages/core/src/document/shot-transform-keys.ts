@@ -10,6 +10,6 @@ export class PlaceKey extends Key {
 }
 
 /** How a rider without a path is moved by hand over time. */
-export class Keyed {
+export class TransformKeys {
   @Parts(() => PlaceKey, LIMITS.keysPerPace) keys: PlaceKey[] = [];
 }
