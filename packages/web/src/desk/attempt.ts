@@ -4,6 +4,7 @@ import type { Answered, AskedEdit, AskedWith } from '../evaluation/asked-edits';
 import type { Edit } from '../edits/edit';
 import { notify } from '../ui/notices';
 import type { DeskStore } from './desk-store';
+import { holdPending } from './pending-edits';
 import { whereOf } from './where';
 
 /** Why an edit is refused, with the place named as the animator knows it. */
@@ -28,7 +29,18 @@ export function attempt(desk: DeskStore, label: string, edit: Edit, gesture?: st
  *
  * @returns the result; null if the edit was refused: nothing has changed then, and a notice says why
  */
-export async function attemptAsked<Name extends AskedEdit>(
+export function attemptAsked<Name extends AskedEdit>(
+  desk: DeskStore,
+  label: string,
+  name: Name,
+  ...rest: AskedWith<Name>
+): Promise<Answered<Name> | null> {
+  const answered = runAsked(desk, label, name, ...rest);
+  holdPending(desk, answered);
+  return answered;
+}
+
+async function runAsked<Name extends AskedEdit>(
   desk: DeskStore,
   label: string,
   name: Name,

@@ -24,6 +24,7 @@ import { HistoryMenu } from './history-menu';
 import { ShortcutsDialog } from './shortcuts-dialog';
 import { useSaveState } from './saving/save-context';
 import type { SaveState } from './saving/autosave';
+import { useAskBeforeClosing } from './use-ask-before-closing';
 import { CheckpointsDialog } from './saving/checkpoints-dialog';
 
 const Bar = styled.header`
@@ -116,7 +117,10 @@ const SAYS: Record<SaveState['kind'], string> = {
 export function TopBar({ shotId }: { shotId: string }) {
   const theme = useTheme();
   const swapTheme = useSwapTheme();
-  const save = useSaveState();
+  const saved = useSaveState();
+  const pending = useDesk((state) => state.pendingEdits.size > 0);
+  const save: SaveState = saved.kind === 'saved' && pending ? { kind: 'unsaved' } : saved;
+  useAskBeforeClosing(pending);
   const name = useDesk((state) => state.shot.name);
   const undone = useDesk((state) => state.past.at(-1)?.label);
   const redone = useDesk((state) => state.future[0]?.label);

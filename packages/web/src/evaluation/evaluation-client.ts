@@ -57,6 +57,7 @@ export class EvaluationClient implements EditAsker {
   private owners: ReadonlyMap<string, number> = new Map();
   private shownAt = 0;
   private asked: Shot | null = null;
+  private readonly unanswered = new Set<Promise<unknown>>();
 
   constructor(
     private readonly onEvaluation: (evaluation: Evaluation) => void,
@@ -92,13 +93,18 @@ export class EvaluationClient implements EditAsker {
     ...rest: AskedWith<Name>
   ): Promise<Answered<Name>> {
     const { sent, remote } = this.lane(0);
-    const answer = await remote.edited(encodeDelta(sent, shot), name, rest);
+    const answering = remote.edited(encodeDelta(sent, shot), name, rest);
+    this.unanswered.add(answering);
+    const answer = await answering.finally(() => this.unanswered.delete(answering));
     if ('refused' in answer) throw new ShotError(...answer.refused);
     return { ...answer.told, shot: decodeDelta(shot, answer.delta) } as Answered<Name>;
   }
 
+  /** Ends the workers, once they have answered the edits that they were asked for. */
   close(): void {
-    for (const { worker } of this.lanes) worker.terminate();
+    void Promise.allSettled(this.unanswered).then(() => {
+      for (const { worker } of this.lanes) worker.terminate();
+    });
   }
 
   private async begin(): Promise<void> {

@@ -4,6 +4,7 @@ import { usePool } from '../../api/pool';
 import { useTaker } from '../../pictures/use-taker';
 import { notify } from '../../ui/notices';
 import { useDesk } from '../desk-store';
+import { useAskBeforeClosing } from '../use-ask-before-closing';
 
 /**
  * Draws pictures in a thread of the desk's own, at whatever step one is, unless that is left to others: those of its shot first,
@@ -27,12 +28,7 @@ function useFarewell(fileName: string | null): void {
   useEffect(() => {
     latest.current = { fileName, navigate };
   });
-  useEffect(() => {
-    if (fileName === null) return;
-    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
-    window.addEventListener('beforeunload', ask);
-    return () => window.removeEventListener('beforeunload', ask);
-  }, [fileName]);
+  useAskBeforeClosing(fileName !== null);
   // Only when the desk goes: the router's own function is another at each step.
   useEffect(
     () => () => {

@@ -8,6 +8,7 @@ jest.unstable_mockModule('./drafts', () => ({
 }));
 const { Autosave } = await import('./autosave');
 const { createDesk } = await import('../desk-store');
+const { holdPending } = await import('../pending-edits');
 
 const start = newShot({ name: 'zero' });
 let desk: ReturnType<typeof createDesk>;
@@ -216,4 +217,25 @@ it('leaving the desk sends what is not saved yet', async () => {
   autosave.close(true);
   await pass(10);
   expect(sent.map(({ document }) => document.name)).toEqual(['last words']);
+});
+
+it('an edit that the worker has not answered yet is waited for, also where the desk is left', async () => {
+  answers = [taken(2), taken(3)];
+  const edits: (() => void)[] = [];
+  const ask = (name: string) =>
+    holdPending(desk, new Promise<void>((done) => edits.push(() => (rename(name), done()))));
+  ask('detached');
+  const flushed = autosave.flush();
+  await pass(10_000);
+  expect(sent).toEqual([]);
+  edits[0]();
+  await flushed;
+  expect(sent.map(({ document }) => document.name)).toEqual(['detached']);
+
+  ask('deleted');
+  autosave.close(true);
+  await pass(10_000);
+  edits[1]();
+  await pass(0);
+  expect(sent.map(({ document }) => document.name)).toEqual(['detached', 'deleted']);
 });

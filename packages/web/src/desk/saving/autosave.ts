@@ -3,6 +3,7 @@ import { createStore } from 'zustand/vanilla';
 import { Refusal, sentenceOf } from '../../api/request';
 import { openShot, revisionOf, saveShot } from '../../api/shots';
 import type { DeskStore } from '../desk-store';
+import { editsAnswered } from '../pending-edits';
 import { dropDraft, keepDraft } from './drafts';
 
 /** How the desk and the server stand to each other. */
@@ -59,7 +60,7 @@ export class Autosave {
   close(flush: boolean): void {
     clearTimeout(this.timer);
     this.unsubscribe();
-    if (flush) void this.run();
+    if (flush) void editsAnswered(this.desk).then(() => this.run());
   }
 
   /** The revision that the desk's document is based on. */
@@ -83,11 +84,12 @@ export class Autosave {
   }
 
   /**
-   * Saves now, if there is anything to save.
+   * Saves now, if there is anything to save, and with it the edits that the worker has not answered yet.
    *
    * @throws Error with a sentence where it could not be saved
    */
   async flush(): Promise<void> {
+    await editsAnswered(this.desk);
     clearTimeout(this.timer);
     await this.run();
     const state = this.state.getState();

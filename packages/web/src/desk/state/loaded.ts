@@ -25,6 +25,8 @@ export interface Loaded {
   readonly hierarchies: ReadonlyMap<string, NodeHierarchy>;
   /** Runs edits that need to know where something is; null until the desk is open. */
   readonly editAsker: EditAsker | null;
+  /** Edits that the worker has not answered yet; they never reject. */
+  readonly pendingEdits: ReadonlySet<Promise<void>>;
   /** Rigid bodies; null until a shot needs them. */
   readonly physics: Physics | null;
   /** What shots are held against beside the ground; null until it was read for the first time. */
@@ -50,6 +52,7 @@ export const newLoaded = (): Loaded => ({
   ground: null,
   hierarchies: new Map(),
   editAsker: null,
+  pendingEdits: new Set(),
   physics: null,
   checkModels: null,
   eye: null,
