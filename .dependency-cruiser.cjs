@@ -1,46 +1,45 @@
 /** The one-way rules: web, server, cli and demo use core; inside core the lower never knows the higher. */
 
-/** Core's folders from the lowest up; each may use itself and those before it. */
-const CORE_LAYERS = [
-  'math',
-  'document',
-  'path',
-  'reshape',
-  'pace',
-  'timing',
-  'facing',
-  'solid',
-  'contact',
-  'pose',
-  'ride',
-  'laid',
-  'hierarchy',
-  'wheels',
-  'gait',
-  'spray',
-  'forces',
-  'evaluate',
-  'arrange',
-  'loop',
-  'bake',
-  'check',
-  'pictures',
-  'formats',
-];
+/** Core's rooms from the lowest up, each with its folders from the lowest up; each may use itself and those before it. */
+const CORE_ROOMS = {
+  document: [],
+  geometry: ['math', 'path', 'reshape', 'solid', 'ground'],
+  motion: ['pace', 'timing', 'pose', 'ride'],
+  vehicle: ['facing', 'wheels'],
+  character: ['hierarchy', 'gait'],
+  effects: ['dressing', 'spray', 'forces'],
+  shot: ['evaluate', 'edits', 'loop', 'bake'],
+  check: [],
+  pictures: [],
+  formats: [],
+};
 
 const core = 'packages/core/src';
 
-const upward = CORE_LAYERS.map((layer, i) => ({
-  name: `core-${layer}-knows-only-what-is-below`,
-  severity: 'error',
-  from: { path: `^${core}/${layer}/`, pathNot: '\\.test\\.ts$' },
-  to: { path: `^${core}/(${CORE_LAYERS.slice(i + 1).join('|') || 'none'})/` },
-}));
+/** Forbids each folder of a list to use those after it. */
+const upward = (place, folders) =>
+  folders.slice(0, -1).map((folder, i) => ({
+    name: `${folder}-knows-only-what-is-below`,
+    severity: 'error',
+    from: { path: `^${place}/${folder}/`, pathNot: '\\.test\\.ts$' },
+    to: { path: `^${place}/(${folders.slice(i + 1).join('|')})/` },
+  }));
+
+const rooms = [
+  ...upward(core, Object.keys(CORE_ROOMS)),
+  ...Object.entries(CORE_ROOMS).flatMap(([room, folders]) => upward(`${core}/${room}`, folders)),
+];
 
 module.exports = {
   forbidden: [
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
-    ...upward,
+    ...rooms,
+    {
+      name: 'a-face-is-for-other-packages',
+      severity: 'error',
+      from: { path: `^${core}/`, pathNot: `^${core}/(index|shots)\\.ts$` },
+      to: { path: `^${core}/[^/]+/index\\.ts$` },
+    },
     {
       name: 'core-stands-alone',
       severity: 'error',
@@ -56,7 +55,7 @@ module.exports = {
     {
       name: 'one-file-knows-how-bodies-move',
       severity: 'error',
-      from: { path: '^packages/', pathNot: `^${core}/forces/rapier-physics` },
+      from: { path: '^packages/', pathNot: `^${core}/effects/forces/rapier-physics` },
       to: { path: 'node_modules/@dimforge/' },
     },
     {

@@ -1,9 +1,10 @@
 // A small cart and other made-up things, with the meshes that checks hold against each other.
 import type { CheckScene } from '../src/check/check-scene.js';
-import type { HierarchyNode, NodeHierarchy } from '../src/hierarchy/index.js';
-import type { Vec3 } from '../src/math/vec.js';
-import type { PartMesh, TriangleMesh } from '../src/solid/index.js';
-import type { FoundRig } from '../src/wheels/index.js';
+import type { HierarchyNode, NodeHierarchy } from '../src/character/hierarchy/node-hierarchy.js';
+import type { Vec3 } from '../src/geometry/math/vec.js';
+import type { PartMesh } from '../src/geometry/solid/model-mesh.js';
+import type { TriangleMesh } from '../src/geometry/solid/triangle-mesh.js';
+import type { FoundRig } from '../src/vehicle/wheels/find-rig.js';
 
 /** A box of triangles about a middle. */
 export function boxMesh([x, y, z]: Vec3, [a, b, c]: Vec3): TriangleMesh {

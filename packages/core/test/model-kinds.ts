@@ -1,5 +1,5 @@
 // Models of many kinds, of few triangles, whose nose is +Z and whose left is +X: what they face and roll on is known.
-import type { Vec3 } from '../src/math/vec.js';
+import type { Vec3 } from '../src/geometry/math/vec.js';
 
 /** Places, x y z in turn, and the triangles between them. */
 export interface Shape {

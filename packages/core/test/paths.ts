@@ -2,8 +2,8 @@
 import { quat } from 'gl-matrix';
 import { newShot, type Loose } from '../src/document/new-shot.js';
 import type { Basis, ShotPath } from '../src/document/shot-path.js';
-import { distance3, type Quat, type Vec3 } from '../src/math/vec.js';
-import type { CompiledPath } from '../src/path/compiled-path.js';
+import { distance3, type Quat, type Vec3 } from '../src/geometry/math/vec.js';
+import type { CompiledPath } from '../src/geometry/path/compiled-path.js';
 
 export const pathOf = (parts: Loose<ShotPath>): ShotPath =>
   newShot({ name: 't', paths: [{ id: 'p', name: 'P', ...parts }] }).paths[0];

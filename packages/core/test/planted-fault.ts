@@ -1,10 +1,10 @@
-import type { GroundSurface } from '../src/contact/index.js';
-import type { FindingKind } from '../src/document/index.js';
+import type { GroundSurface } from '../src/geometry/ground/ground-surface.js';
+import type { FindingKind } from '../src/document/shot-checks.js';
 import type { Loose } from '../src/document/new-shot.js';
 import type { ShotPath } from '../src/document/shot-path.js';
 import type { Rider } from '../src/document/shot-rider.js';
 import type { Shot } from '../src/document/shot.js';
-import type { TriangleMesh } from '../src/solid/index.js';
+import type { TriangleMesh } from '../src/geometry/solid/triangle-mesh.js';
 
 /** A fault that is planted, where it has to be found, and what cures it. */
 export interface Planted {

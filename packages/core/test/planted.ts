@@ -5,8 +5,8 @@ import { circle, even, line, runs, shotOf, slope } from './shots.js';
 import { testWalker } from './walker.js';
 import type { Shot } from '../src/document/shot.js';
 import type { CheckScene } from '../src/check/check-scene.js';
-import type { SceneAssets } from '../src/evaluate/scene-assets.js';
-import type { Vec3 } from '../src/math/vec.js';
+import type { SceneAssets } from '../src/shot/evaluate/scene-assets.js';
+import type { Vec3 } from '../src/geometry/math/vec.js';
 import { about, type Planted } from './planted-fault.js';
 import { PLANTED_LATER } from './planted-later.js';
 

@@ -1,9 +1,9 @@
 // Riders, lanes and ground to plant faults in; not part of what core gives.
-import { GroundSurface } from '../src/contact/index.js';
+import { GroundSurface } from '../src/geometry/ground/ground-surface.js';
 import type { Loose } from '../src/document/new-shot.js';
 import type { ShotPath } from '../src/document/shot-path.js';
 import type { Rider } from '../src/document/shot-rider.js';
-import type { Vec3 } from '../src/math/vec.js';
+import type { Vec3 } from '../src/geometry/math/vec.js';
 import { CART_AXLES, cart } from './carts.js';
 import { even, runs } from './shots.js';
 import { STANCE, STRIDE } from './walker.js';

@@ -1,13 +1,13 @@
 // Shots and grounds that the tests ride on; not part of what core gives.
-import { GroundSurface } from '../src/contact/ground-surface.js';
+import { GroundSurface } from '../src/geometry/ground/ground-surface.js';
 import { newShot, type Loose } from '../src/document/new-shot.js';
 import type { ShotPath } from '../src/document/shot-path.js';
 import type { Rider } from '../src/document/shot-rider.js';
 import type { Shot } from '../src/document/shot.js';
-import type { EvaluatedShot } from '../src/evaluate/evaluate-shot.js';
-import type { SceneAssets } from '../src/evaluate/scene-assets.js';
-import type { Quat, Vec3 } from '../src/math/vec.js';
-import { POSE } from '../src/pose/pose.js';
+import type { EvaluatedShot } from '../src/shot/evaluate/evaluate-shot.js';
+import type { SceneAssets } from '../src/shot/evaluate/scene-assets.js';
+import type { Quat, Vec3 } from '../src/geometry/math/vec.js';
+import { POSE } from '../src/motion/pose/pose.js';
 
 /** A circle about the origin that turns left, from (−radius, 0, 0) towards +Z: nine rational control points, exact. */
 export function circle(radius: number, closed = false): Loose<ShotPath> {

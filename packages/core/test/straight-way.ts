@@ -1,5 +1,5 @@
 // A way that the tests of what rolls go along; not part of what core gives.
-import type { ChassisWay } from '../src/ride/chassis-motion.js';
+import type { ChassisWay } from '../src/motion/ride/chassis-motion.js';
 
 /** A level way along +z that begins far behind where it is counted from, and how often it was looked at. */
 export function straightWay(from: number, to: number): ChassisWay & { looks: number } {

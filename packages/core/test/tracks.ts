@@ -1,7 +1,7 @@
 // Tracks that the tests of paces run on; not part of what core gives.
 import { newShot, type Loose } from '../src/document/new-shot.js';
 import type { Pace } from '../src/document/shot-pace.js';
-import type { BentTrack } from '../src/path/corners.js';
+import type { BentTrack } from '../src/geometry/path/corners.js';
 
 /** A straight level track. */
 export const straight = (length: number, closed = false): BentTrack => ({

@@ -1,5 +1,10 @@
-import type { Quat, Vec3 } from '../src/math/vec.js';
-import type { Clip, ClipChannel, NodeHierarchy, HierarchyNode } from '../src/hierarchy/node-hierarchy.js';
+import type { Quat, Vec3 } from '../src/geometry/math/vec.js';
+import type {
+  Clip,
+  ClipChannel,
+  NodeHierarchy,
+  HierarchyNode,
+} from '../src/character/hierarchy/node-hierarchy.js';
 
 /** Bones of a made-up walker, metres: it covers 1.2 m a cycle, each foot down for six tenths of it. */
 export const STRIDE = 1.2;

@@ -1,10 +1,11 @@
-import { boxMesh } from '../solid/index.js';
+import { boxMesh } from '../geometry/solid/box-mesh.js';
 import { newShot } from '../document/new-shot.js';
 import { parseShot } from '../document/parse-shot.js';
-import { NO_ASSETS, evaluateShot } from '../evaluate/index.js';
-import type { NodeHierarchy } from '../hierarchy/index.js';
-import type { Vec3 } from '../math/vec.js';
-import type { FoundRig } from '../wheels/index.js';
+import { NO_ASSETS } from '../shot/evaluate/scene-assets.js';
+import { evaluateShot } from '../shot/evaluate/evaluate-shot.js';
+import type { NodeHierarchy } from '../character/hierarchy/node-hierarchy.js';
+import type { Vec3 } from '../geometry/math/vec.js';
+import type { FoundRig } from '../vehicle/wheels/find-rig.js';
 import { NO_SCENE, type CheckScene } from './check-scene.js';
 import { checkShot } from './check-shot.js';
 

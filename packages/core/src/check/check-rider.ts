@@ -1,4 +1,4 @@
-import type { FindingKind } from '../document/index.js';
+import type { FindingKind } from '../document/shot-checks.js';
 import type { RawFinding } from './finding.js';
 import { findFastCycles } from './fast-cycle.js';
 import { findFlips } from './flip.js';

@@ -1,5 +1,6 @@
-import type { ModelMesh, TriangleMesh } from '../solid/index.js';
-import type { FoundRig } from '../wheels/index.js';
+import type { ModelMesh } from '../geometry/solid/model-mesh.js';
+import type { TriangleMesh } from '../geometry/solid/triangle-mesh.js';
+import type { FoundRig } from '../vehicle/wheels/find-rig.js';
 import { Solid } from './solid.js';
 
 /** What a model is made of, and what was found to roll on it. */

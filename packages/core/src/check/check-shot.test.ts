@@ -1,10 +1,10 @@
-import { NO_ASSETS } from '../evaluate/scene-assets.js';
+import { NO_ASSETS } from '../shot/evaluate/scene-assets.js';
 import { newShot, type Loose } from '../document/new-shot.js';
 import { parseShot } from '../document/parse-shot.js';
 import type { Attachment } from '../document/shot-attachment.js';
 import type { Shot } from '../document/shot.js';
-import { evaluateShot } from '../evaluate/evaluate-shot.js';
-import type { Vec3 } from '../math/vec.js';
+import { evaluateShot } from '../shot/evaluate/evaluate-shot.js';
+import type { Vec3 } from '../geometry/math/vec.js';
 import { checkShot } from './check-shot.js';
 
 const line = [

@@ -1,7 +1,7 @@
-import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
+import type { EvaluatedShot } from '../shot/evaluate/evaluate-shot.js';
 import { NO_SCENE, type CheckScene } from './check-scene.js';
 import type { Finding } from './finding.js';
-import { finished } from '../math/finished.js';
+import { finished } from '../geometry/math/finished.js';
 import { ShotChecker } from './shot-checker.js';
 
 /** What there is to say about a shot, worst first. */

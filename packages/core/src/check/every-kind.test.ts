@@ -1,6 +1,6 @@
 import { PLANTED, plantedScene } from '../../test/planted.js';
 import { newShot } from '../document/new-shot.js';
-import { evaluateShot } from '../evaluate/evaluate-shot.js';
+import { evaluateShot } from '../shot/evaluate/evaluate-shot.js';
 import { checkShot } from './check-shot.js';
 import { remediesOf } from './remedies/remedies-of.js';
 

@@ -1,4 +1,4 @@
-import { hierarchyOfRider } from '../evaluate/scene-assets.js';
+import { hierarchyOfRider } from '../shot/evaluate/scene-assets.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { aboutStretch } from './about-stretch.js';

@@ -1,4 +1,4 @@
-import type { FindingKind, Dismissal } from '../document/index.js';
+import type { FindingKind, Dismissal } from '../document/shot-checks.js';
 import type { Shot } from '../document/shot.js';
 
 /** How bad it is: wrong for any eye, likely wrong, or worth knowing. */

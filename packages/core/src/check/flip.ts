@@ -1,7 +1,7 @@
-import type { CompiledPath } from '../path/compiled-path.js';
-import { DEGREES } from '../math/angle.js';
-import type { Vec3 } from '../math/vec.js';
-import { POSE } from '../pose/pose.js';
+import type { CompiledPath } from '../geometry/path/compiled-path.js';
+import { DEGREES } from '../geometry/math/angle.js';
+import type { Vec3 } from '../geometry/math/vec.js';
+import { POSE } from '../motion/pose/pose.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { aboutStretch } from './about-stretch.js';

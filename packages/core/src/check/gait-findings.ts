@@ -1,5 +1,5 @@
-import type { FindingKind } from '../document/index.js';
-import type { GaugeKind } from '../evaluate/gauges.js';
+import type { FindingKind } from '../document/shot-checks.js';
+import type { GaugeKind } from '../shot/evaluate/gauges.js';
 import { found, type RawFinding, type RemedyKind } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { framesOf, stretchesOver, type Stretch } from './stretches.js';

@@ -1,6 +1,6 @@
 import { found, type RawFinding } from './finding.js';
-import { GRAVITY } from '../math/gravity.js';
-import { gripOf } from '../pace/grip-of.js';
+import { GRAVITY } from '../geometry/math/gravity.js';
+import { gripOf } from '../motion/pace/grip-of.js';
 import type { RiderLook } from './rider-look.js';
 import { aboutStretch } from './about-stretch.js';
 import { framesOf, stretchesOver } from './stretches.js';

@@ -1,7 +1,7 @@
 import type { Cue, CueAction } from '../document/shot-cue.js';
-import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
-import { eachAction } from '../document/index.js';
-import { hasOwnPace } from '../timing/index.js';
+import type { EvaluatedShot } from '../shot/evaluate/evaluate-shot.js';
+import { eachAction } from '../document/each-action.js';
+import { hasOwnPace } from '../motion/timing/leader.js';
 import { found, type Names, type RawFinding } from './finding.js';
 
 /** Cues that wait for what does not come, or act on what is not there. */

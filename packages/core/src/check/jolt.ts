@@ -1,6 +1,6 @@
 import { vec3 } from 'gl-matrix';
-import { GRAVITY } from '../math/gravity.js';
-import type { Vec3 } from '../math/vec.js';
+import { GRAVITY } from '../geometry/math/gravity.js';
+import type { Vec3 } from '../geometry/math/vec.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { aboutStretch } from './about-stretch.js';

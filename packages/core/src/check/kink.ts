@@ -1,4 +1,4 @@
-import { findKinks, type Kink } from '../path/path-facts.js';
+import { findKinks, type Kink } from '../geometry/path/path-facts.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 

@@ -1,5 +1,5 @@
-import type { Vec3 } from '../math/vec.js';
-import { ownAxes } from '../ride/contact-points.js';
+import type { Vec3 } from '../geometry/math/vec.js';
+import { ownAxes } from '../motion/ride/contact-points.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { framesOf, stretchesOver } from './stretches.js';

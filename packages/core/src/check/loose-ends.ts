@@ -1,6 +1,6 @@
 import type { Anchor, Attachment } from '../document/shot-attachment.js';
 import type { Chassis } from '../document/shot-rider.js';
-import { hasWheelbase } from '../ride/index.js';
+import { hasWheelbase } from '../motion/ride/chassis.js';
 import { found, type Names, type RawFinding, type RemedyKind } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 

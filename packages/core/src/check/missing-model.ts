@@ -1,7 +1,7 @@
 import { eachAction } from '../document/each-action.js';
-import { hierarchyOfRider } from '../evaluate/scene-assets.js';
-import { modelsLaid } from '../laid/index.js';
-import { clipNamed, nodeNamed } from '../hierarchy/node-hierarchy.js';
+import { hierarchyOfRider } from '../shot/evaluate/scene-assets.js';
+import { modelsLaid } from '../effects/dressing/laid-things.js';
+import { clipNamed, nodeNamed } from '../character/hierarchy/node-hierarchy.js';
 import type { Shot } from '../document/shot.js';
 import type { CheckScene } from './check-scene.js';
 import { found, type RawFinding } from './finding.js';

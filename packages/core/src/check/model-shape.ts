@@ -1,5 +1,7 @@
-import { restSpace, type NodeHierarchy } from '../hierarchy/index.js';
-import type { ModelMesh, PartMesh, TurnedBox } from '../solid/index.js';
+import { restSpace } from '../character/hierarchy/model-space.js';
+import type { NodeHierarchy } from '../character/hierarchy/node-hierarchy.js';
+import type { ModelMesh, PartMesh } from '../geometry/solid/model-mesh.js';
+import type { TurnedBox } from '../geometry/solid/turned-box.js';
 import { Solid } from './solid.js';
 
 /** A model as it stands: the same for all that wear it. */

@@ -1,5 +1,5 @@
-import { eachAction } from '../document/index.js';
-import { leaderIdOf } from '../timing/index.js';
+import { eachAction } from '../document/each-action.js';
+import { leaderIdOf } from '../motion/timing/leader.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 

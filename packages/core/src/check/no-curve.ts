@@ -1,5 +1,5 @@
-import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
-import { PathError } from '../path/path-error.js';
+import type { EvaluatedShot } from '../shot/evaluate/evaluate-shot.js';
+import { PathError } from '../geometry/path/path-error.js';
 import { found, type RawFinding } from './finding.js';
 
 /** Paths that make no curve: a fault where something rides them, else a note. */

@@ -1,4 +1,4 @@
-import { sourceFrame } from '../timing/index.js';
+import { sourceFrame } from '../motion/timing/retiming.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { framesOf, stretchesOver } from './stretches.js';

@@ -1,6 +1,6 @@
 import { LIMITS } from '../document/limits.js';
-import { compiledPaceOf } from '../pace/compiled-pace-of.js';
-import { offsetAt } from '../pose/keyed-offset.js';
+import { compiledPaceOf } from '../motion/pace/compiled-pace-of.js';
+import { offsetAt } from '../motion/pose/keyed-offset.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 

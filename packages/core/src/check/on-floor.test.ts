@@ -1,9 +1,9 @@
 import { even, line, shotOf } from '../../test/shots.js';
-import { GroundSurface, floorAt } from '../contact/index.js';
+import { GroundSurface, floorAt } from '../geometry/ground/ground-surface.js';
 import type { Loose } from '../document/new-shot.js';
 import type { Rider } from '../document/shot-rider.js';
-import { evaluateShot } from '../evaluate/evaluate-shot.js';
-import { NO_ASSETS } from '../evaluate/scene-assets.js';
+import { evaluateShot } from '../shot/evaluate/evaluate-shot.js';
+import { NO_ASSETS } from '../shot/evaluate/scene-assets.js';
 import { checkShot } from './check-shot.js';
 
 const ground = new GroundSurface(floorAt(1));

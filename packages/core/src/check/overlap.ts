@@ -1,7 +1,7 @@
 import { mat4 } from 'gl-matrix';
-import { headOf } from '../timing/leader.js';
+import { headOf } from '../motion/timing/leader.js';
 import type { Rider } from '../document/shot-rider.js';
-import { depthOf } from '../solid/index.js';
+import { depthOf } from '../geometry/solid/turned-box.js';
 import { found, type RawFinding } from './finding.js';
 import type { BodyNow, RiderBody } from './rider-body.js';
 import { staysApart, type RiderLook } from './rider-look.js';

@@ -1,8 +1,8 @@
 import type { Attachment } from '../document/shot-attachment.js';
-import { metresPerValue } from '../pace/change-unit.js';
-import { compiledPaceOf } from '../pace/compiled-pace-of.js';
-import type { CompiledPath } from '../path/compiled-path.js';
-import { mapFrames } from '../timing/index.js';
+import { metresPerValue } from '../motion/pace/change-unit.js';
+import { compiledPaceOf } from '../motion/pace/compiled-pace-of.js';
+import type { CompiledPath } from '../geometry/path/compiled-path.js';
+import { mapFrames } from '../motion/timing/map-frames.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 

@@ -3,9 +3,9 @@ import type { Planted } from '../../test/planted-fault.js';
 import { PLANTED, plantedScene } from '../../test/planted.js';
 import { circle, even } from '../../test/shots.js';
 import { newShot } from '../document/new-shot.js';
-import { evaluateShot } from '../evaluate/evaluate-shot.js';
-import { GroundSurface } from '../contact/index.js';
-import type { Vec3 } from '../math/vec.js';
+import { evaluateShot } from '../shot/evaluate/evaluate-shot.js';
+import { GroundSurface } from '../geometry/ground/ground-surface.js';
+import type { Vec3 } from '../geometry/math/vec.js';
 import { checkShot } from './check-shot.js';
 
 /** A turn about the up axis, and a move over the ground. */

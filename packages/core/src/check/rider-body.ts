@@ -1,16 +1,12 @@
-import { eachAction } from '../document/index.js';
+import { eachAction } from '../document/each-action.js';
 import type { Rider } from '../document/shot-rider.js';
-import { movesByItself, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
-import {
-  LOCAL,
-  initialPose,
-  restSpace,
-  toModelSpace,
-  type MovedParts,
-  type NodeHierarchy,
-} from '../hierarchy/index.js';
-import { POSE } from '../pose/pose.js';
-import type { ModelMesh, TurnedBox } from '../solid/index.js';
+import { movesByItself, type EvaluatedShot } from '../shot/evaluate/evaluate-shot.js';
+import { LOCAL, initialPose, type NodeHierarchy } from '../character/hierarchy/node-hierarchy.js';
+import { restSpace, toModelSpace } from '../character/hierarchy/model-space.js';
+import type { MovedParts } from '../character/hierarchy/node-driver.js';
+import { POSE } from '../motion/pose/pose.js';
+import type { ModelMesh } from '../geometry/solid/model-mesh.js';
+import type { TurnedBox } from '../geometry/solid/turned-box.js';
 import type { Solid } from './solid.js';
 import { boxUnder, shapeOfModel, type ModelShape } from './model-shape.js';
 

@@ -1,12 +1,12 @@
-import type { CheckLimits } from '../document/index.js';
+import type { CheckLimits } from '../document/shot-checks.js';
 import type { Rider } from '../document/shot-rider.js';
-import { sampleRider } from '../bake/index.js';
+import { sampleRider } from '../shot/bake/sample-shot.js';
 import { frameCount } from '../document/frames.js';
-import { isMoving, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
-import { hierarchyOfRider } from '../evaluate/scene-assets.js';
-import type { CompiledPath } from '../path/compiled-path.js';
-import type { Vec3 } from '../math/vec.js';
-import { POSE } from '../pose/pose.js';
+import { isMoving, type EvaluatedShot } from '../shot/evaluate/evaluate-shot.js';
+import { hierarchyOfRider } from '../shot/evaluate/scene-assets.js';
+import type { CompiledPath } from '../geometry/path/compiled-path.js';
+import type { Vec3 } from '../geometry/math/vec.js';
+import { POSE } from '../motion/pose/pose.js';
 import type { CheckScene } from './check-scene.js';
 import { RiderBody } from './rider-body.js';
 

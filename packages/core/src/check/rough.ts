@@ -1,8 +1,9 @@
-import { axesOf } from '../document/index.js';
-import { DEGREES } from '../math/angle.js';
-import { axisVector } from '../pose/axes.js';
-import { POSE, pointOn } from '../pose/index.js';
-import type { Vec3 } from '../math/vec.js';
+import { axesOf } from '../document/rider-axes.js';
+import { DEGREES } from '../geometry/math/angle.js';
+import { axisVector } from '../motion/pose/axes.js';
+import { POSE } from '../motion/pose/pose.js';
+import { pointOn } from '../motion/pose/point-on.js';
+import type { Vec3 } from '../geometry/math/vec.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { framesOf } from './stretches.js';

@@ -1,6 +1,7 @@
-import { SEAM_UNITS, canClose, isOpen, seamOf, type SeamGap } from '../loop/index.js';
-import { POSE, type PoseAt } from '../pose/index.js';
-import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
+import { SEAM_UNITS, isOpen, seamOf, type SeamGap } from '../shot/loop/seam-report.js';
+import { canClose } from '../shot/loop/closings.js';
+import { POSE, type PoseAt } from '../motion/pose/pose.js';
+import type { EvaluatedShot } from '../shot/evaluate/evaluate-shot.js';
 import type { RiderLook } from './rider-look.js';
 import { found, type RawFinding } from './finding.js';
 

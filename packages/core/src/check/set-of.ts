@@ -1,8 +1,12 @@
-import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
-import type { NodeHierarchy } from '../hierarchy/index.js';
-import { restSpace } from '../hierarchy/index.js';
-import { PIECE, bendAlong, isLaidGround, joined, modelsLaid, type LaidThing } from '../laid/index.js';
-import { boxMesh, type ModelMesh, type TriangleMesh } from '../solid/index.js';
+import type { EvaluatedShot } from '../shot/evaluate/evaluate-shot.js';
+import type { NodeHierarchy } from '../character/hierarchy/node-hierarchy.js';
+import { restSpace } from '../character/hierarchy/model-space.js';
+import { PIECE, bendAlong } from '../effects/dressing/lay-pieces.js';
+import { isLaidGround, joined } from '../effects/dressing/laid-ground.js';
+import { modelsLaid, type LaidThing } from '../effects/dressing/laid-things.js';
+import { boxMesh } from '../geometry/solid/box-mesh.js';
+import type { ModelMesh } from '../geometry/solid/model-mesh.js';
+import type { TriangleMesh } from '../geometry/solid/triangle-mesh.js';
 import { Solid } from './solid.js';
 import { sceneryOf, type CheckScene } from './check-scene.js';
 

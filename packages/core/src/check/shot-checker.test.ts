@@ -1,12 +1,12 @@
 import { CART_AXLES, HIERARCHIES, MODELS, boxMesh, cart, scene } from '../../test/carts.js';
 import { even, line, runs, shotOf, slope } from '../../test/shots.js';
-import { withAttachment, withRider } from '../arrange/index.js';
+import { withAttachment, withRider } from '../shot/edits/change-rider.js';
 import { parseShot } from '../document/parse-shot.js';
 import type { Shot } from '../document/shot.js';
-import { evaluateShot } from '../evaluate/evaluate-shot.js';
-import type { SceneAssets } from '../evaluate/scene-assets.js';
+import { evaluateShot } from '../shot/evaluate/evaluate-shot.js';
+import type { SceneAssets } from '../shot/evaluate/scene-assets.js';
 import { checkShot } from './check-shot.js';
-import { finished } from '../math/finished.js';
+import { finished } from '../geometry/math/finished.js';
 import { reportCsv, reportText, summaryOf } from './report.js';
 import { ShotChecker } from './shot-checker.js';
 

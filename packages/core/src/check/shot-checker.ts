@@ -1,9 +1,9 @@
 import type { Rider } from '../document/shot-rider.js';
 import type { Shot } from '../document/shot.js';
-import { evaluateShot } from '../evaluate/evaluate-shot.js';
-import { riderSources, sameSources, type RiderSources } from '../evaluate/rider-sources.js';
-import type { SceneAssets } from '../evaluate/scene-assets.js';
-import { seamPartner } from '../loop/index.js';
+import { evaluateShot } from '../shot/evaluate/evaluate-shot.js';
+import { riderSources, sameSources, type RiderSources } from '../shot/evaluate/rider-sources.js';
+import type { SceneAssets } from '../shot/evaluate/scene-assets.js';
+import { seamPartner } from '../shot/loop/partners.js';
 import type { Solid } from './solid.js';
 import { findNear, findUnseen } from './camera-findings.js';
 import { checkRider } from './check-rider.js';

@@ -1,7 +1,8 @@
 import { Box3, DoubleSide, Matrix4, Ray, Vector3 } from 'three';
 import type { MeshBVH } from 'three-mesh-bvh';
-import type { Vec3, Vec3Like } from '../math/vec.js';
-import type { TriangleMesh, TurnedBox } from '../solid/index.js';
+import type { Vec3, Vec3Like } from '../geometry/math/vec.js';
+import type { TriangleMesh } from '../geometry/solid/triangle-mesh.js';
+import type { TurnedBox } from '../geometry/solid/turned-box.js';
 import { treeOf } from './triangle-tree.js';
 
 /** Triangles that can be asked what meets them; their tree (three-mesh-bvh) is built with the first question. */

@@ -3,11 +3,11 @@ import { CART_AXLES, HIERARCHIES, MODELS, cart, oneBox, scene } from '../../test
 import { shotOf, waves } from '../../test/shots.js';
 import type { Loose } from '../document/new-shot.js';
 import type { Rider } from '../document/shot-rider.js';
-import { withAttachment, withRider } from '../arrange/index.js';
+import { withAttachment, withRider } from '../shot/edits/change-rider.js';
 import type { Shot } from '../document/shot.js';
-import { evaluateShot } from '../evaluate/evaluate-shot.js';
-import type { SceneAssets } from '../evaluate/scene-assets.js';
-import type { Vec3 } from '../math/vec.js';
+import { evaluateShot } from '../shot/evaluate/evaluate-shot.js';
+import type { SceneAssets } from '../shot/evaluate/scene-assets.js';
+import type { Vec3 } from '../geometry/math/vec.js';
 import { checkShot } from './check-shot.js';
 
 // Set-ups as a careful animator leaves them: gentle rings on gentle ground, driven vehicles and flyers well over it, each on a ring of its own.

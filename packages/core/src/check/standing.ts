@@ -1,5 +1,5 @@
-import type { Vec3 } from '../math/vec.js';
-import { ownAxes } from '../ride/contact-points.js';
+import type { Vec3 } from '../geometry/math/vec.js';
+import { ownAxes } from '../motion/ride/contact-points.js';
 import type { RiderLook } from './rider-look.js';
 
 /** The lowest places of a rider, by what it stands on. */

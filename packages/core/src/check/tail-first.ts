@@ -1,6 +1,7 @@
-import type { Vec3 } from '../math/vec.js';
-import { axisVector } from '../pose/axes.js';
-import { POSE, pointOn } from '../pose/index.js';
+import type { Vec3 } from '../geometry/math/vec.js';
+import { axisVector } from '../motion/pose/axes.js';
+import { POSE } from '../motion/pose/pose.js';
+import { pointOn } from '../motion/pose/point-on.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { aboutStretch } from './about-stretch.js';

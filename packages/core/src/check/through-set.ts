@@ -1,5 +1,5 @@
-import { POSE } from '../pose/pose.js';
-import type { TurnedBox } from '../solid/index.js';
+import { POSE } from '../motion/pose/pose.js';
+import type { TurnedBox } from '../geometry/solid/turned-box.js';
 import type { Solid } from './solid.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderBody } from './rider-body.js';

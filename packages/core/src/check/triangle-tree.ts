@@ -1,6 +1,6 @@
 import { BufferAttribute, BufferGeometry } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
-import type { TriangleMesh } from '../solid/index.js';
+import type { TriangleMesh } from '../geometry/solid/triangle-mesh.js';
 
 /** A tree of boxes around triangles. */
 export function treeOf({ positions, indices }: TriangleMesh): MeshBVH {

@@ -1,7 +1,9 @@
-import type { GroundAround, GroundSurface } from '../contact/ground-surface.js';
-import type { Vec3 } from '../math/vec.js';
-import { POSE, carriedPart, pointOn } from '../pose/index.js';
-import { sourceFrame } from '../timing/index.js';
+import type { GroundAround, GroundSurface } from '../geometry/ground/ground-surface.js';
+import type { Vec3 } from '../geometry/math/vec.js';
+import { POSE } from '../motion/pose/pose.js';
+import { carriedPart } from '../motion/pose/carriers.js';
+import { pointOn } from '../motion/pose/point-on.js';
+import { sourceFrame } from '../motion/timing/retiming.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { standingOf, type Standing } from './standing.js';

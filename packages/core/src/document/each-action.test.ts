@@ -1,7 +1,7 @@
 import { line, shotOf } from '../../test/shots.js';
-import { evaluateShot } from '../evaluate/evaluate-shot.js';
-import { riderSources } from '../evaluate/rider-sources.js';
-import { NO_ASSETS } from '../evaluate/scene-assets.js';
+import { evaluateShot } from '../shot/evaluate/evaluate-shot.js';
+import { riderSources } from '../shot/evaluate/rider-sources.js';
+import { NO_ASSETS } from '../shot/evaluate/scene-assets.js';
 import { cuesBehind } from './each-action.js';
 import type { Cue } from './shot-cue.js';
 

@@ -1,4 +1,5 @@
-import { newShot, parseShot } from './index.js';
+import { newShot } from './new-shot.js';
+import { parseShot } from './parse-shot.js';
 import { plainName } from './plain-name.js';
 
 it.each([

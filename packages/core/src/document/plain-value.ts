@@ -1,4 +1,4 @@
-import { withoutDust } from '../math/dust.js';
+import { withoutDust } from './dust.js';
 
 /** A number or a list of them without dust; anything else as it is, however deep it goes. */
 export function plainLeaf(value: unknown): unknown {

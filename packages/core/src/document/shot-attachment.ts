@@ -1,4 +1,4 @@
-import type { Vec3 } from '../math/vec.js';
+import type { Vec3 } from './vector.js';
 import { Amount, Flag, Id, OneOf, Part, PartOrNull, Parts, Point, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Facing } from './shot-facing.js';

@@ -1,4 +1,4 @@
-import type { Vec3 } from '../math/vec.js';
+import type { Vec3 } from './vector.js';
 import { Amount, OneOf, Part, PartOrNull, Parts, rule } from './constraints.js';
 import { InfluenceKey } from './shot-keys.js';
 import { LIMITS } from './limits.js';

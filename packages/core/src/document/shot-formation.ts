@@ -1,4 +1,4 @@
-import type { Vec3 } from '../math/vec.js';
+import type { Vec3 } from './vector.js';
 import { Amount, Id, OneOf, Part, Point, Whole, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
 

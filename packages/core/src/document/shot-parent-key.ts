@@ -1,4 +1,4 @@
-import type { Quat, Vec3 } from '../math/vec.js';
+import type { Quat, Vec3 } from './vector.js';
 import { IdOrNull, Amount, Point, Rotation } from './constraints.js';
 
 /** What carries a rider from a frame on, whatever it rides itself. */

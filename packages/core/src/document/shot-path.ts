@@ -1,4 +1,4 @@
-import type { Vec3 } from '../math/vec.js';
+import type { Vec3 } from './vector.js';
 import { Amount, Flag, Id, KnotsOrNull, OneOf, Part, Parts, Point, Name, Whole } from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Transform } from './transform.js';

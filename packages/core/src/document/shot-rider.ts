@@ -1,4 +1,4 @@
-import type { Vec3 } from '../math/vec.js';
+import type { Vec3 } from './vector.js';
 import {
   IdOrNull,
   Amount,

@@ -1,5 +1,5 @@
 import { Amount, OneOf, Point, Text, Whole } from './constraints.js';
-import type { Vec3 } from '../math/vec.js';
+import type { Vec3 } from './vector.js';
 import { AXES, type Axis } from './shot-facing.js';
 
 /** A rider that is pulled along its path and else left to gravity, ground and whatever it meets. */

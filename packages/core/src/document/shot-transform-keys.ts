@@ -1,4 +1,4 @@
-import type { Quat, Vec3 } from '../math/vec.js';
+import type { Quat, Vec3 } from './vector.js';
 import { Parts, Point, Rotation } from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Key } from './shot-keys.js';

@@ -1,4 +1,4 @@
-import type { Vec3 } from '../math/vec.js';
+import type { Vec3 } from './vector.js';
 import { Id, Point, Name } from './constraints.js';
 
 /** A view of the stage that is kept by name: where it is looked from, and at what. */

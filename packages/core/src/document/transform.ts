@@ -1,4 +1,4 @@
-import type { Quat, Vec3 } from '../math/vec.js';
+import type { Quat, Vec3 } from './vector.js';
 import { Point, Rotation, Scale } from './constraints.js';
 
 /** A placement: scaled first, then turned, then moved. */

@@ -1,6 +1,6 @@
 import type { Document } from '@gltf-transform/core';
-import type { SampledShot } from '../bake/index.js';
-import { modelsInPlay } from '../evaluate/index.js';
+import type { SampledShot } from '../shot/bake/sample-shot.js';
+import { modelsInPlay } from '../shot/evaluate/scene-assets.js';
 
 /** What a file tells of itself: how a shot was baked, and of its models who made them, as their own files tell it. */
 export function factsJoined(

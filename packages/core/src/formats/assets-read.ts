@@ -1,7 +1,8 @@
 import type { Document } from '@gltf-transform/core';
-import { GroundSurface } from '../contact/index.js';
+import { GroundSurface } from '../geometry/ground/ground-surface.js';
 import type { Shot } from '../document/shot.js';
-import { physicsFor, type SceneAssets } from '../evaluate/index.js';
+import { physicsFor } from '../shot/evaluate/physics-for.js';
+import type { SceneAssets } from '../shot/evaluate/scene-assets.js';
 import { groundOfShot } from './ground-read.js';
 import { hierarchyOf } from './hierarchy-read.js';
 

@@ -1,4 +1,4 @@
-import type { Vec3 } from '../math/vec.js';
+import type { Vec3 } from '../geometry/math/vec.js';
 import { FormatError } from './format-error.js';
 
 /** A joint as the file has it: where it is in what it hangs on, and which numbers of a frame turn and move it. */

@@ -1,5 +1,5 @@
 import type { Buffer, Document, Node } from '@gltf-transform/core';
-import type { Vec3 } from '../math/vec.js';
+import type { Vec3 } from '../geometry/math/vec.js';
 
 /** How thick a bone is drawn, as a part of its length. */
 const THICK = 0.12;

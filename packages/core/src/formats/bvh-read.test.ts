@@ -1,8 +1,8 @@
 import { gltfIo, readModel } from './model-read.js';
 import { hierarchyOf } from './hierarchy-read.js';
-import { sampleClip } from '../gait/sample-clip.js';
-import { originOf, toModelSpace } from '../hierarchy/model-space.js';
-import { initialPose } from '../hierarchy/node-hierarchy.js';
+import { sampleClip } from '../character/gait/sample-clip.js';
+import { originOf, toModelSpace } from '../character/hierarchy/model-space.js';
+import { initialPose } from '../character/hierarchy/node-hierarchy.js';
 
 const FILE = `HIERARCHY
 ROOT Hips

@@ -1,5 +1,5 @@
 import { Document, type Node } from '@gltf-transform/core';
-import type { Vec3 } from '../math/vec.js';
+import type { Vec3 } from '../geometry/math/vec.js';
 import { parseBvh, type Channel } from './bvh-grammar.js';
 import { addBone } from './bvh-mesh.js';
 import { metresPerUnit, turnOf } from './bvh-units.js';

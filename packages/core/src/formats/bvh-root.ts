@@ -1,4 +1,4 @@
-import type { Vec3 } from '../math/vec.js';
+import type { Vec3 } from '../geometry/math/vec.js';
 import { parseBvh } from './bvh-grammar.js';
 import { metresPerUnit } from './bvh-units.js';
 import { FormatError } from './format-error.js';

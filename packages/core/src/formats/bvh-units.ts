@@ -1,6 +1,6 @@
 import { quat } from 'gl-matrix';
-import { RADIANS } from '../math/angle.js';
-import type { Quat, Vec3 } from '../math/vec.js';
+import { RADIANS } from '../geometry/math/angle.js';
+import type { Quat, Vec3 } from '../geometry/math/vec.js';
 import type { BvhJoint, BvhMotion, Channel } from './bvh-grammar.js';
 
 /** Units that figures are recorded in, metres each, the most usual first. */

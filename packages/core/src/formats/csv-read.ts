@@ -1,8 +1,8 @@
 import Papa from 'papaparse';
 import { defaultsOf } from '../document/defaults.js';
 import { PaceKey } from '../document/shot-pace.js';
-import type { Vec3 } from '../math/vec.js';
-import { compilePath } from '../path/compile-path.js';
+import type { Vec3 } from '../geometry/math/vec.js';
+import { compilePath } from '../geometry/path/compile-path.js';
 import { FormatError } from './format-error.js';
 import {
   addMotion,

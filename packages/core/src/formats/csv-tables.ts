@@ -1,11 +1,11 @@
-import type { SampleChoice } from '../bake/index.js';
-import { sampleShot } from '../bake/index.js';
-import type { EvaluatedShot } from '../evaluate/index.js';
-import { LOCAL } from '../hierarchy/index.js';
-import { DEGREES } from '../math/angle.js';
-import { compileFocal, fieldOfView } from '../pose/index.js';
-import { PARTICLE, aliveAt, particleAt } from '../spray/index.js';
-import { sourceFrame } from '../timing/index.js';
+import type { SampleChoice } from '../shot/bake/sample-shot.js';
+import { sampleShot } from '../shot/bake/sample-shot.js';
+import type { EvaluatedShot } from '../shot/evaluate/evaluate-shot.js';
+import { LOCAL } from '../character/hierarchy/node-hierarchy.js';
+import { DEGREES } from '../geometry/math/angle.js';
+import { compileFocal, fieldOfView } from '../motion/pose/camera.js';
+import { PARTICLE, aliveAt, particleAt } from '../effects/spray/spray.js';
+import { sourceFrame } from '../motion/timing/retiming.js';
 import { riderNames } from './rider-names.js';
 import { quoted } from './csv-write.js';
 

@@ -1,8 +1,8 @@
-import { NO_ASSETS } from '../evaluate/scene-assets.js';
-import { sampleBlocks, sampleShot } from '../bake/index.js';
+import { NO_ASSETS } from '../shot/evaluate/scene-assets.js';
+import { sampleBlocks, sampleShot } from '../shot/bake/sample-shot.js';
 import { newShot } from '../document/new-shot.js';
-import { evaluateShot } from '../evaluate/index.js';
-import { newAttachment } from '../ride/new-attachment.js';
+import { evaluateShot } from '../shot/evaluate/evaluate-shot.js';
+import { newAttachment } from '../motion/ride/new-attachment.js';
 import { CSV_HEADER, writeCsv } from './csv-write.js';
 
 const range = { first: 10, last: 13 };

@@ -1,8 +1,8 @@
-import { framesOf, sampleBlocks, type SampleChoice, type SampledBlock } from '../bake/index.js';
-import type { EvaluatedShot } from '../evaluate/index.js';
-import { LOCAL } from '../hierarchy/index.js';
-import { POSE } from '../pose/index.js';
-import { PARTICLE, aliveAt, particleAt } from '../spray/index.js';
+import { framesOf, sampleBlocks, type SampleChoice, type SampledBlock } from '../shot/bake/sample-shot.js';
+import type { EvaluatedShot } from '../shot/evaluate/evaluate-shot.js';
+import { LOCAL } from '../character/hierarchy/node-hierarchy.js';
+import { POSE } from '../motion/pose/pose.js';
+import { PARTICLE, aliveAt, particleAt } from '../effects/spray/spray.js';
 
 export const CSV_HEADER = 'frame,time,rider,part,tx,ty,tz,qx,qy,qz,qw,distance,speed,bank';
 /** Columns more, where a rider stands on its path with its axles: where along it they are. */

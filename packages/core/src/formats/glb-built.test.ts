@@ -1,11 +1,12 @@
 import { Document, WebIO, type Node } from '@gltf-transform/core';
 import { validateBytes } from 'gltf-validator';
-import { sampleShot } from '../bake/index.js';
+import { sampleShot } from '../shot/bake/sample-shot.js';
 import { newShot } from '../document/new-shot.js';
 import { parseShot } from '../document/parse-shot.js';
-import { NO_ASSETS, evaluateShot } from '../evaluate/index.js';
+import { NO_ASSETS } from '../shot/evaluate/scene-assets.js';
+import { evaluateShot } from '../shot/evaluate/evaluate-shot.js';
 import { writeGlb, writeLaidGlb } from './glb-write.js';
-import { MOST_IN_GLB } from '../spray/index.js';
+import { MOST_IN_GLB } from '../effects/spray/spray.js';
 
 /** A bar of a metre along Z under a node that is moved and turned, as models from elsewhere are. */
 function bar(): Document {

@@ -1,14 +1,9 @@
 import type { Document, Mesh, Node, Scene } from '@gltf-transform/core';
 import type { Dressing } from '../document/shot-dressing.js';
-import {
-  PIECE,
-  bendAlong,
-  modelsLaid,
-  type LaidPieces,
-  type LaidThing,
-  type SweptMesh,
-} from '../laid/index.js';
-import type { Quat, Vec3 } from '../math/vec.js';
+import { PIECE, bendAlong, type LaidPieces } from '../effects/dressing/lay-pieces.js';
+import { modelsLaid, type LaidThing } from '../effects/dressing/laid-things.js';
+import type { SweptMesh } from '../effects/dressing/sweep-profile.js';
+import type { Quat, Vec3 } from '../geometry/math/vec.js';
 import type { Wardrobe } from './glb-dresser.js';
 import { plainMaterial } from './glb-material.js';
 import { numbersOf } from './gltf-scene.js';

@@ -1,9 +1,17 @@
 import type { Document, Mesh, Node, Scene } from '@gltf-transform/core';
-import type { SampledShot } from '../bake/index.js';
+import type { SampledShot } from '../shot/bake/sample-shot.js';
 import type { Emitter } from '../document/shot-emitter.js';
 import type { Rider } from '../document/shot-rider.js';
-import type { Quat, Vec3 } from '../math/vec.js';
-import { BIRTH, PARTICLE, aliveAt, everyInGlb, mostInGlb, particleAt, type Spray } from '../spray/index.js';
+import type { Quat, Vec3 } from '../geometry/math/vec.js';
+import {
+  BIRTH,
+  PARTICLE,
+  aliveAt,
+  everyInGlb,
+  mostInGlb,
+  particleAt,
+  type Spray,
+} from '../effects/spray/spray.js';
 import type { Wardrobe } from './glb-dresser.js';
 import { plainMaterial } from './glb-material.js';
 

@@ -10,9 +10,9 @@ import {
   type GLTF,
 } from '@gltf-transform/core';
 import { prune, unpartition } from '@gltf-transform/functions';
-import type { SampledShot } from '../bake/index.js';
+import type { SampledShot } from '../shot/bake/sample-shot.js';
 import type { Shot } from '../document/shot.js';
-import type { LaidThing } from '../laid/index.js';
+import type { LaidThing } from '../effects/dressing/laid-things.js';
 import { changesIn } from './channel-samples.js';
 import { composeShot, type Channel, type ZoomedCamera } from './compose-shot.js';
 import { Wardrobe } from './glb-dresser.js';

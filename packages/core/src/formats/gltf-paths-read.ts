@@ -1,8 +1,8 @@
 import type { AnimationChannel, Document, Node, Primitive } from '@gltf-transform/core';
 import { vec3 } from 'gl-matrix';
 import { LIMITS } from '../document/limits.js';
-import type { Vec3 } from '../math/vec.js';
-import { chainEdges } from '../reshape/edge-runs.js';
+import type { Vec3 } from '../geometry/math/vec.js';
+import { chainEdges } from '../geometry/reshape/edge-runs.js';
 import { FormatError } from './format-error.js';
 import { everyNode, numbersOf, type StandingNode } from './gltf-scene.js';
 import {

@@ -1,5 +1,5 @@
 import type { Accessor, Document, Node } from '@gltf-transform/core';
-import type { Vec3 } from '../math/vec.js';
+import type { Vec3 } from '../geometry/math/vec.js';
 
 /** A node and where it stands. */
 export interface StandingNode {

@@ -1,5 +1,5 @@
 import { Document, type Node } from '@gltf-transform/core';
-import { GroundSurface } from '../contact/index.js';
+import { GroundSurface } from '../geometry/ground/ground-surface.js';
 import { groundMeshOf } from './ground-read.js';
 
 /** A slope y = 0.2 z over 20 × 20 m, as triangles, a strip or a fan, under nodes of these scales that its places undo. */

@@ -1,8 +1,8 @@
 import type { Document, Node } from '@gltf-transform/core';
-import { floorAt, type GroundMesh } from '../contact/index.js';
+import { floorAt, type GroundMesh } from '../geometry/ground/ground-surface.js';
 import type { Shot } from '../document/shot.js';
 import { standingNodes, standingPositions, type StandingNode } from './gltf-scene.js';
-import type { TriangleMesh } from '../solid/index.js';
+import type { TriangleMesh } from '../geometry/solid/triangle-mesh.js';
 
 /**
  * The triangles of a model, or of some of its nodes with what hangs on them, as they stand; null where there are none.

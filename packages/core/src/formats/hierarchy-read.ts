@@ -1,8 +1,13 @@
 import type { Document, Node } from '@gltf-transform/core';
-import { boxOf, joined, type Box } from '../facing/round-part.js';
-import type { Quat, Vec3 } from '../math/vec.js';
+import { boxOf, joined, type Box } from '../vehicle/facing/round-part.js';
+import type { Quat, Vec3 } from '../geometry/math/vec.js';
 import { numbersOf, standingNodes, standingPositions, type StandingNode } from './gltf-scene.js';
-import type { Clip, ClipChannel, NodeHierarchy, HierarchyNode } from '../hierarchy/index.js';
+import type {
+  Clip,
+  ClipChannel,
+  NodeHierarchy,
+  HierarchyNode,
+} from '../character/hierarchy/node-hierarchy.js';
 
 /** What of a model can move: its nodes, those that carry others first, and its clips. */
 export function hierarchyOf(model: Document): NodeHierarchy {

@@ -3,9 +3,9 @@ import { defaultsOf } from '../document/defaults.js';
 import { freeId } from '../document/free-name.js';
 import type { PaceKey } from '../document/shot-pace.js';
 import { PathPoint, ShotPath } from '../document/shot-path.js';
-import { distance3, type Vec3 } from '../math/vec.js';
-import { fitPositions } from '../reshape/fit-positions.js';
-import { rideFromMotion } from '../reshape/ride-from-motion.js';
+import { distance3, type Vec3 } from '../geometry/math/vec.js';
+import { fitPositions } from '../geometry/reshape/fit-positions.js';
+import { rideFromMotion } from '../geometry/reshape/ride-from-motion.js';
 import { FormatError } from './format-error.js';
 
 /** What a file gave: paths, and motions along some of them. */

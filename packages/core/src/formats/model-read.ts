@@ -1,12 +1,13 @@
 import type { Document, Node } from '@gltf-transform/core';
 import { GLB_BUFFER, WebIO, type JSONDocument, type GLTF } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
-import { findFacing, likelyUnit, type FoundFacing, type ModelUnit } from '../facing/index.js';
-import { findGait, type FoundGait } from '../gait/index.js';
-import { partsOf as splitMatrix } from '../hierarchy/model-space.js';
-import { findRig, type FoundRig, type RigPart } from '../wheels/index.js';
+import { findFacing, type FoundFacing } from '../vehicle/facing/find-facing.js';
+import { likelyUnit, type ModelUnit } from '../vehicle/facing/likely-unit.js';
+import { findGait, type FoundGait } from '../character/gait/find-gait.js';
+import { partsOf as splitMatrix } from '../character/hierarchy/model-space.js';
+import { findRig, type FoundRig, type RigPart } from '../vehicle/wheels/find-rig.js';
 import { hierarchyOf } from './hierarchy-read.js';
-import type { Vec3 } from '../math/vec.js';
+import type { Vec3 } from '../geometry/math/vec.js';
 import { readBvh } from './bvh-read.js';
 import { FACTS_VERSION } from './format-facts.js';
 import { FormatError } from './format-error.js';

@@ -1,5 +1,5 @@
 import type { Document } from '@gltf-transform/core';
-import { nodeNames } from '../hierarchy/index.js';
+import { nodeNames } from '../character/hierarchy/node-names.js';
 
 /** Where the name is kept that a file gives a node, while it goes by one of its own. */
 const IN_FILE = 'nameInFile';

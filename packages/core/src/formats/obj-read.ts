@@ -1,5 +1,5 @@
-import type { Vec3 } from '../math/vec.js';
-import { chainEdges } from '../reshape/edge-runs.js';
+import type { Vec3 } from '../geometry/math/vec.js';
+import { chainEdges } from '../geometry/reshape/edge-runs.js';
 import { FormatError } from './format-error.js';
 import { baseName, pathOfPositions, type ImportOptions, type Imported, type Progress } from './imported.js';
 

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { newShot } from '../document/new-shot.js';
 import type { ShotPath } from '../document/shot-path.js';
-import { distance3, type Vec3 } from '../math/vec.js';
-import { compilePath } from '../path/compile-path.js';
-import type { CompiledPath } from '../path/compiled-path.js';
-import { deviation } from '../path/deviation.js';
+import { distance3, type Vec3 } from '../geometry/math/vec.js';
+import { compilePath } from '../geometry/path/compile-path.js';
+import type { CompiledPath } from '../geometry/path/compiled-path.js';
+import { deviation } from '../geometry/path/deviation.js';
 import { readPaths } from './paths-read.js';
 import { PATH_KINDS } from './format-facts.js';
 import { writePath } from './paths-write.js';

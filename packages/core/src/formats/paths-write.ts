@@ -1,12 +1,12 @@
 import { Document, WebIO } from '@gltf-transform/core';
 import type { ShotPath } from '../document/shot-path.js';
-import { distance3, type Vec3 } from '../math/vec.js';
-import { compilePath } from '../path/compile-path.js';
-import type { CompiledPath } from '../path/compiled-path.js';
-import { activePoints } from '../path/active-points.js';
+import { distance3, type Vec3 } from '../geometry/math/vec.js';
+import { compilePath } from '../geometry/path/compile-path.js';
+import type { CompiledPath } from '../geometry/path/compiled-path.js';
+import { activePoints } from '../geometry/path/active-points.js';
 import type { PathKind } from './format-facts.js';
-import { handleEnd } from '../path/basis-bezier.js';
-import { changeBasis } from '../reshape/change-basis.js';
+import { handleEnd } from '../geometry/path/basis-bezier.js';
+import { changeBasis } from '../geometry/reshape/change-basis.js';
 
 /** A path as a file. */
 export interface WrittenPath {

@@ -1,6 +1,8 @@
 import type { Document, Node } from '@gltf-transform/core';
-import { boxOf, type Box } from '../facing/round-part.js';
-import { boxMesh, type ModelMesh, type PartMesh, type TriangleMesh } from '../solid/index.js';
+import { boxOf, type Box } from '../vehicle/facing/round-part.js';
+import { boxMesh } from '../geometry/solid/box-mesh.js';
+import type { ModelMesh, PartMesh } from '../geometry/solid/model-mesh.js';
+import type { TriangleMesh } from '../geometry/solid/triangle-mesh.js';
 import { standingNodes, standingPositions } from './gltf-scene.js';
 import { addIndices, verticesOf } from './ground-read.js';
 import { skinPlaces } from './hierarchy-read.js';

@@ -1,7 +1,7 @@
 import type { Node, Scene } from '@gltf-transform/core';
 import { mat4, quat, vec3 } from 'gl-matrix';
-import type { Quat, Vec3 } from '../math/vec.js';
-import { lowerBound } from '../math/search.js';
+import type { Quat, Vec3 } from '../geometry/math/vec.js';
+import { lowerBound } from '../geometry/math/search.js';
 import type { Channel } from './compose-shot.js';
 import { reachesOf } from './thin-world.js';
 

@@ -1,5 +1,5 @@
 import type { Mesh, Node, Scene, Skin } from '@gltf-transform/core';
-import { keysWithin } from '../bake/index.js';
+import { keysWithin } from '../shot/bake/thin-keys.js';
 import { shapesOf } from './channel-samples.js';
 import type { Channel } from './compose-shot.js';
 import { numbersOf } from './gltf-scene.js';

@@ -1,4 +1,5 @@
-import { newShot, parseShot } from '../document/index.js';
+import { newShot } from '../document/new-shot.js';
+import { parseShot } from '../document/parse-shot.js';
 import { FIRST_VIEW, firstEye } from './first-eye.js';
 
 const rotated = ([x, y, z, w]: readonly number[], [a, b, c]: readonly number[]) => {

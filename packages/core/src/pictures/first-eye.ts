@@ -1,6 +1,8 @@
-import { PathError, compiledPathOf, ribbonFrames } from '../path/index.js';
-import type { Shot } from '../document/index.js';
-import type { Quat, Vec3 } from '../math/vec.js';
+import { PathError } from '../geometry/path/path-error.js';
+import { compiledPathOf } from '../geometry/path/compiled-path-of.js';
+import { ribbonFrames } from '../geometry/path/ribbon-frames.js';
+import type { Shot } from '../document/shot.js';
+import type { Quat, Vec3 } from '../geometry/math/vec.js';
 import type { FreeEye } from './picture-plan.js';
 
 /** From where a shot is looked at first, and how wide: up and down, degrees. */

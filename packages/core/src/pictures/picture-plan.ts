@@ -1,6 +1,7 @@
-import type { Cut, Shot } from '../document/index.js';
-import type { Quat, Vec3 } from '../math/vec.js';
-import { cameraAt } from '../pose/index.js';
+import type { Cut } from '../document/shot-camera.js';
+import type { Shot } from '../document/shot.js';
+import type { Quat, Vec3 } from '../geometry/math/vec.js';
+import { cameraAt } from '../motion/pose/camera.js';
 
 /** PNG is one picture or a zip of numbered ones; WebM is by VP9, or by AV1 where that is asked for; a GIF goes round for ever; a sheet is a page of pictures over the run diagram. */
 export const PICTURE_FILES = ['png', 'webm', 'av1', 'mp4', 'gif', 'sheet', 'pdf'] as const;

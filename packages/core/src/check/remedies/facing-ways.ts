@@ -1,6 +1,6 @@
-import { withAttachment } from '../../arrange/change-rider.js';
+import { withAttachment } from '../../shot/edits/change-rider.js';
 import type { Anchor } from '../../document/shot-attachment.js';
-import { hasWheelbase } from '../../ride/index.js';
+import { hasWheelbase } from '../../motion/ride/chassis.js';
 import type { Remedy, Ways } from './remedy.js';
 
 /** Up by the path's own twist-free frame, which does not turn over where the path is steep; or by the world. */

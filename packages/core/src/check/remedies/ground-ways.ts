@@ -1,11 +1,11 @@
-import { poseOfRider, withAttachment, withRider } from '../../arrange/change-rider.js';
+import { poseOfRider, withAttachment, withRider } from '../../shot/edits/change-rider.js';
 import { defaultsOf } from '../../document/defaults.js';
 import { Clearance } from '../../document/shot-clearance.js';
 import type { Rider } from '../../document/shot-rider.js';
 import type { Shot } from '../../document/shot.js';
-import { distance3 } from '../../math/vec.js';
-import { reshapeRiddenPath } from '../../arrange/keep-places.js';
-import { liftPath } from '../../reshape/lift.js';
+import { distance3 } from '../../geometry/math/vec.js';
+import { reshapeRiddenPath } from '../../shot/edits/keep-places.js';
+import { liftPath } from '../../geometry/reshape/lift.js';
 import { metres, type Ways } from './remedy.js';
 
 /** What is looked for beyond the ground's own height, metres. */

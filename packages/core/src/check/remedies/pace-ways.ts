@@ -1,14 +1,14 @@
-import { withAttachment } from '../../arrange/change-rider.js';
+import { withAttachment } from '../../shot/edits/change-rider.js';
 import { defaultsOf } from '../../document/defaults.js';
 import { PaceKey, type Pace } from '../../document/shot-pace.js';
 import type { Shot } from '../../document/shot.js';
-import { gripOf } from '../../pace/grip-of.js';
-import { metresPerValue } from '../../pace/change-unit.js';
-import { fitPace } from '../../pace/fit-pace.js';
-import { timesAsFast, withFrames } from '../../pace/in-time.js';
-import { curveRidden } from '../../path/compiled-path-of.js';
-import { headOf } from '../../timing/leader.js';
-import { GRAVITY } from '../../math/gravity.js';
+import { gripOf } from '../../motion/pace/grip-of.js';
+import { metresPerValue } from '../../motion/pace/change-unit.js';
+import { fitPace } from '../../motion/pace/fit-pace.js';
+import { timesAsFast, withFrames } from '../../motion/pace/in-time.js';
+import { curveRidden } from '../../geometry/path/compiled-path-of.js';
+import { headOf } from '../../motion/timing/leader.js';
+import { GRAVITY } from '../../geometry/math/gravity.js';
 import { metres, type Patient, type Remedy, type Ways } from './remedy.js';
 
 const withPace = (shot: Shot, id: string, change: (pace: Pace) => Pace): Shot =>

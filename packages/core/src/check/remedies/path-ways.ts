@@ -1,10 +1,10 @@
-import { withAttachment } from '../../arrange/change-rider.js';
-import { reshapeRiddenPath } from '../../arrange/keep-places.js';
+import { withAttachment } from '../../shot/edits/change-rider.js';
+import { reshapeRiddenPath } from '../../shot/edits/keep-places.js';
 import type { ShotPath } from '../../document/shot-path.js';
 import type { Shot } from '../../document/shot.js';
-import { detourPath } from '../../reshape/detour.js';
-import { roundCorners } from '../../reshape/round-corners.js';
-import { smoothPath } from '../../reshape/smooth.js';
+import { detourPath } from '../../geometry/reshape/detour.js';
+import { roundCorners } from '../../geometry/reshape/round-corners.js';
+import { smoothPath } from '../../geometry/reshape/smooth.js';
 import { metres, type Remedy, type Ways } from './remedy.js';
 
 /** Corners of the path are made round, as little of it as helps. */

@@ -1,11 +1,12 @@
 import type { Shot } from '../../document/shot.js';
-import { evaluateShot, type EvaluatedShot } from '../../evaluate/evaluate-shot.js';
-import { closingsOf, isOpen, seamOf } from '../../loop/index.js';
-import { PathError } from '../../path/path-error.js';
+import { evaluateShot, type EvaluatedShot } from '../../shot/evaluate/evaluate-shot.js';
+import { closingsOf } from '../../shot/loop/closings.js';
+import { isOpen, seamOf } from '../../shot/loop/seam-report.js';
+import { PathError } from '../../geometry/path/path-error.js';
 import { ShotError } from '../../document/shot-error.js';
 import { findNear, findUnseen } from '../camera-findings.js';
 import { checkRider } from '../check-rider.js';
-import { finished } from '../../math/finished.js';
+import { finished } from '../../geometry/math/finished.js';
 import type { CheckScene } from '../check-scene.js';
 import type { Finding, RawFinding, RemedyKind } from '../finding.js';
 import { findIdleCues } from '../idle-cues.js';

@@ -1,6 +1,6 @@
 import type { Rider } from '../../document/shot-rider.js';
 import type { Shot } from '../../document/shot.js';
-import type { EvaluatedShot } from '../../evaluate/evaluate-shot.js';
+import type { EvaluatedShot } from '../../shot/evaluate/evaluate-shot.js';
 import type { CheckScene } from '../check-scene.js';
 import type { RawFinding } from '../finding.js';
 

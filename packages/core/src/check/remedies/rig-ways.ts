@@ -1,7 +1,7 @@
-import { withRider } from '../../arrange/change-rider.js';
-import { takeFoundRig } from '../../arrange/take-rig.js';
-import { hierarchyOfRider } from '../../evaluate/scene-assets.js';
-import { findGait } from '../../gait/find-gait.js';
+import { withRider } from '../../shot/edits/change-rider.js';
+import { takeFoundRig } from '../../shot/edits/take-rig.js';
+import { hierarchyOfRider } from '../../shot/evaluate/scene-assets.js';
+import { findGait } from '../../character/gait/find-gait.js';
 import type { Ways } from './remedy.js';
 
 /** The wheels that were found in its model. */

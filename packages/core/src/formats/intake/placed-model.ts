@@ -1,5 +1,5 @@
 import type { Document, Node } from '@gltf-transform/core';
-import type { Quat, Vec3 } from '../../math/vec.js';
+import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import { sceneOf } from '../gltf-scene.js';
 
 /** How a model as it came stands in the one that riders wear. */

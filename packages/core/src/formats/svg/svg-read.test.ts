@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { distance3, type Vec3 } from '../../math/vec.js';
-import { compilePath } from '../../path/compile-path.js';
+import { distance3, type Vec3 } from '../../geometry/math/vec.js';
+import { compilePath } from '../../geometry/path/compile-path.js';
 import { FormatError } from '../format-error.js';
 import { readSvg } from './svg-read.js';
 

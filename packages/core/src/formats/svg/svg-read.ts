@@ -5,7 +5,7 @@ import { defaultsOf } from '../../document/defaults.js';
 import { freeId } from '../../document/free-name.js';
 import { uniqueNames } from '../../document/unique-names.js';
 import { PathPoint, ShotPath } from '../../document/shot-path.js';
-import type { Vec3 } from '../../math/vec.js';
+import type { Vec3 } from '../../geometry/math/vec.js';
 import { FormatError } from '../format-error.js';
 import { pathOfPositions, type Imported } from '../imported.js';
 import { HEIGHTS } from '../paths-write.js';

@@ -1,5 +1,5 @@
 import type { Document } from '@gltf-transform/core';
-import type { SampledShot } from '../../bake/index.js';
+import type { SampledShot } from '../../shot/bake/sample-shot.js';
 import { identifier, numberText, quoted, type UsdText } from './usd-text.js';
 
 /** What a layer says of itself: rate, range, units, where it comes from. */

@@ -1,6 +1,6 @@
-import type { SampledShot } from '../../bake/index.js';
+import type { SampledShot } from '../../shot/bake/sample-shot.js';
 import type { Rider } from '../../document/shot-rider.js';
-import { PARTICLE, aliveAt, particleAt, type Spray } from '../../spray/index.js';
+import { PARTICLE, aliveAt, particleAt, type Spray } from '../../effects/spray/spray.js';
 import { linearColor } from '../glb-material.js';
 import { singleText, singles, wholes, type UsdText } from './usd-text.js';
 

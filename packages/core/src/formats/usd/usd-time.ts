@@ -1,7 +1,7 @@
 import type { Node } from '@gltf-transform/core';
 import { quat } from 'gl-matrix';
-import { lowerBound } from '../../math/search.js';
-import type { Quat } from '../../math/vec.js';
+import { lowerBound } from '../../geometry/math/search.js';
+import type { Quat } from '../../geometry/math/vec.js';
 import { changesIn, widthOf } from '../channel-samples.js';
 import type { Channel } from '../compose-shot.js';
 import type { NodeOverTime } from './usd-skins.js';

@@ -1,5 +1,5 @@
 import type { Document, Material, Mesh, Node, Primitive } from '@gltf-transform/core';
-import type { SampledShot } from '../../bake/index.js';
+import type { SampledShot } from '../../shot/bake/sample-shot.js';
 import { composeShot, type ComposedShot, type ZoomedCamera } from '../compose-shot.js';
 import { grainMesh } from '../glb-spray.js';
 import { restoreNames } from '../node-names.js';

@@ -1,0 +1,14 @@
+import type { Cycle } from '../../document/shot-rider.js';
+
+/** Slower than this a rider stands, m/s. */
+const STANDS = 0.01;
+
+/** What of a cycle makes it go by time, or by distance, as often as before at a speed, m/s; where the rider stands its rate stays as it is. */
+export function cycleBy(
+  { by: before, rate }: Pick<Cycle, 'by' | 'rate'>,
+  by: Cycle['by'],
+  speed: number,
+): Pick<Cycle, 'by' | 'rate'> {
+  if (by === before || speed < STANDS) return { by, rate };
+  return { by, rate: Number((by === 'distance' ? rate / speed : rate * speed).toPrecision(6)) };
+}

@@ -1,0 +1,101 @@
+import { vec3 } from 'gl-matrix';
+import { GRAVITY } from '../../geometry/math/gravity.js';
+import type { Vec3 } from '../../geometry/math/vec.js';
+
+/** How the place that something hangs on moves, at one moment: the acceleration there, how fast it turns and how that changes, in the world. */
+export interface Pivot {
+  /** m/s² */
+  readonly push: Vec3;
+  /** rad/s */
+  readonly spin: Vec3;
+  /** rad/s² */
+  readonly turning: Vec3;
+  /** From where it hangs to its middle of mass as it stands in the model, turned as its rider is. */
+  readonly stands: Vec3;
+  /** Unit, of a hinge; any for a ball joint. */
+  readonly axis: Vec3;
+}
+
+/** A mass on a weightless bar. */
+export interface Bob {
+  readonly mass: number;
+  /** Newton metres a radian. */
+  readonly stiffness: number;
+  /** What is lost of its swing, a second. */
+  readonly damping: number;
+}
+
+const down: Vec3 = [0, 0, 0];
+const across: Vec3 = [0, 0, 0];
+const own: Vec3 = [0, 0, 0];
+const arm: Vec3 = [0, 0, 0];
+
+/** What a mass feels besides its bar: gravity, and that it is left behind by what it hangs on. */
+function felt({ push }: Pivot): Vec3 {
+  return vec3.set(down, -push[0], -GRAVITY - push[1], -push[2]) as Vec3;
+}
+
+/**
+ * How the direction of a bar on a ball joint changes: a spherical pendulum whose joint moves, with a spring to how it stands, and
+ * friction against what it hangs on.
+ *
+ * @param state direction (unit) and its rate a second, six numbers
+ * @param out   the rates of those
+ */
+export function ballRates(bob: Bob, pivot: Pivot, state: Float64Array, out: Float64Array): void {
+  const { spin, stands } = pivot;
+  const length = vec3.length(stands);
+  const force = felt(pivot);
+  vec3.set(arm, state[0], state[1], state[2]);
+  const along = vec3.dot(force, arm);
+  const speed = state[3] ** 2 + state[4] ** 2 + state[5] ** 2;
+  // Where friction would have it go: with its rider.
+  vec3.cross(own, spin, arm);
+  const stiff = bob.stiffness / (bob.mass * length * length);
+  const cosine = vec3.dot(arm, stands) / length;
+  vec3.scale(across, stands, 1 / length);
+  vec3.scaleAndAdd(across, across, arm, -cosine);
+  const sine = vec3.length(across);
+  const pull = sine > 1e-12 ? (stiff * Math.atan2(sine, cosine)) / sine : 0;
+  for (let k = 0; k < 3; k++) {
+    out[k] = state[3 + k];
+    out[3 + k] =
+      (force[k] - along * arm[k]) / length -
+      speed * arm[k] +
+      pull * across[k] +
+      bob.damping * (own[k] - state[3 + k]);
+  }
+}
+
+/**
+ * How the angle of a bar on a hinge changes, that turns with its rider.
+ *
+ * @param state angle from how it stands and its rate a second, radians
+ */
+export function hingeRates(bob: Bob, pivot: Pivot, state: Float64Array, out: Float64Array): void {
+  const { spin, turning, stands, axis } = pivot;
+  turnAbout(arm, stands, axis, state[0]);
+  vec3.cross(across, axis, arm);
+  const square = vec3.squaredLength(across);
+  const force = felt(pivot);
+  // What turning of its rider does to it: left behind as that begins, and thrown outward.
+  vec3.cross(own, turning, arm);
+  vec3.subtract(force, force, own);
+  vec3.cross(own, spin, arm);
+  vec3.cross(own, spin, own);
+  vec3.subtract(force, force, own);
+  const size = vec3.squaredLength(arm);
+  out[0] = state[1];
+  out[1] =
+    (square > 0 ? vec3.dot(force, across) / square : 0) -
+    (size > 0 ? (bob.stiffness / (bob.mass * size)) * state[0] : 0) -
+    bob.damping * state[1];
+}
+
+/** A direction turned about a unit axis, by Rodrigues' formula. */
+export function turnAbout(out: Vec3, direction: Vec3, axis: Vec3, angle: number): void {
+  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+  vec3.cross(own, axis, direction);
+  const along = vec3.dot(axis, direction) * (1 - cos);
+  for (let k = 0; k < 3; k++) out[k] = cos * direction[k] + sin * own[k] + along * axis[k];
+}

@@ -1,0 +1,65 @@
+import type { Quat, Vec3 } from '../../geometry/math/vec.js';
+import type { TriangleMesh } from '../../geometry/solid/triangle-mesh.js';
+
+/** How a body's state stands in an array: where its middle is and how it is turned, how fast it goes and turns (rad/s), in the world. */
+export const STATE = { position: 0, rotation: 3, velocity: 7, spin: 10, numbers: 13 } as const;
+
+/** A rigid body about its middle of mass. */
+export interface BodySpec {
+  readonly shape:
+    | { readonly kind: 'ball'; readonly radius: number }
+    | { readonly kind: 'box'; readonly half: Vec3 }
+    /** About a unit axis of its own, from its middle as far to either end. */
+    | { readonly kind: 'cylinder'; readonly radius: number; readonly half: number; readonly axis: Vec3 }
+    /** x, y, z of each corner in turn, from its middle. */
+    | { readonly kind: 'hull'; readonly points: readonly number[] };
+  readonly mass: number;
+  readonly friction: number;
+  readonly bounce: number;
+  /** What is lost of its speed and of its spin, a second. */
+  readonly damping: number;
+  readonly spinDamping: number;
+}
+
+/** A box that is led about and gives way to nothing; the middle of the box is where it is led. */
+export interface LedSpec {
+  readonly half: Vec3;
+}
+
+/** All that is in a world; where and how fast everything is at first. */
+export interface WorldSpec {
+  readonly ground: TriangleMesh | null;
+  /** How high the level ground is, metres; null where there is none. */
+  readonly floor: number | null;
+  readonly bodies: readonly (BodySpec & { readonly state: Float64Array })[];
+  readonly led: readonly (LedSpec & { readonly position: Vec3; readonly rotation: Quat })[];
+  /** Seconds. */
+  readonly step: number;
+}
+
+/**
+ * A world that goes forward step by step, each the same wherever it is made. Bodies and what is led are told by their number in the
+ * {@link WorldSpec}.
+ */
+export interface PhysicsWorld {
+  /** Pushes a body through its middle over the next step, newtons; and turns it, newton metres. */
+  push(body: number, force: Vec3, torque: Vec3): void;
+  /** Leads a box there by the next step. */
+  lead(led: number, position: Vec3, rotation: Quat): void;
+  /** Sets a body somewhere else, at once. */
+  set(body: number, state: Float64Array): void;
+  step(): void;
+  /** Writes {@link STATE}.numbers into `out[at …]`. */
+  body(body: number, out: Float64Array, at: number): void;
+  /** The same of where it is and how fast it goes alone, for what asks often. */
+  way(body: number, out: Float64Array): void;
+  /** All of it, to be gone back to. */
+  save(): Uint8Array;
+  load(saved: Uint8Array): void;
+  close(): void;
+}
+
+/** Rigid bodies. What makes worlds has to be loaded first, so it is handed in wherever a shot is played. */
+export interface Physics {
+  open(spec: WorldSpec): PhysicsWorld;
+}

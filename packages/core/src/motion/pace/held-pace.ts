@@ -1,0 +1,49 @@
+import type { Pace } from '../../document/shot-pace.js';
+import type { CompiledPace, Motion } from './compiled-pace.js';
+import type { Track } from './track.js';
+
+/** What is past an end by no more than the path's own rounding, parts of its length, is not past it: it arrives at speed. */
+const HAIR = 1e-9;
+
+/**
+ * A pace as it is travelled: held to the ends of an open path, and to what `within` leaves it. Before or after what it says
+ * itself, `run` goes on beyond an end, from where it was held.
+ */
+export function heldPace(compiled: CompiledPace, pace: Pace, { length, closed }: Track): Motion {
+  const { before, after, within, speeds } = pace;
+  if (closed && within === null) return compiled;
+  const [least, most] = within === null ? [-Infinity, Infinity] : [within[0], within[1]];
+  const [low, high] = closed ? [-Infinity, Infinity] : [0, length];
+  // Speeds say no end themselves; what lies beyond their keys is run.
+  const from = Number.isFinite(compiled.from) ? compiled.from : (speeds[0]?.frame ?? Infinity);
+  const to = Number.isFinite(compiled.to) ? compiled.to : (speeds[speeds.length - 1]?.frame ?? -Infinity);
+  const runsIn = before === 'run';
+  const runsOut = after === 'run';
+  const heldBy = (frame: number) => {
+    if (!Number.isFinite(frame)) return 0;
+    const asked = compiled.distance(frame);
+    return clamp(asked, low, high) - asked;
+  };
+  const entering = runsIn ? heldBy(from) : 0;
+  const leaving = runsOut ? heldBy(to) : 0;
+  const distance = (frame: number): number => {
+    const asked = compiled.distance(frame);
+    const held =
+      runsIn && frame < from
+        ? asked + entering
+        : runsOut && frame > to
+          ? asked + leaving
+          : clamp(asked, low, high);
+    return clamp(held, least, most);
+  };
+  return {
+    distance,
+    speed(frame) {
+      const asked = compiled.distance(frame);
+      const off = runsIn && frame < from ? entering : runsOut && frame > to ? leaving : 0;
+      return Math.abs(distance(frame) - (asked + off)) <= HAIR * length ? compiled.speed(frame) : 0;
+    },
+  };
+}
+
+const clamp = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));

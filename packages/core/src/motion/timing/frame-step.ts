@@ -1,0 +1,25 @@
+import type { RetimeKey } from '../../document/shot-retime.js';
+
+/**
+ * One thing that moves a rider's own frames to other frames of the shot; plain data, so that it goes from thread to thread.
+ *
+ * - `start`: it begins by itself at `begins`, and by a cue at `go`.
+ * - `stopEnd`: a stop, in the frames after the steps before, that ends by a cue at `end` and not at `to`.
+ * - `retime`: time is bent by keys.
+ *
+ * `go` and `end` are null where the cue never comes.
+ */
+export type FrameStep =
+  | { readonly kind: 'start'; readonly begins: number; readonly go: number | null }
+  | { readonly kind: 'stopEnd'; readonly from: number; readonly to: number; readonly end: number | null }
+  | { readonly kind: 'retime'; readonly keys: readonly RetimeKey[] };
+
+/** Between a rider's own frames, in which its pace is keyed, and the frames at which the shot shows them. */
+export interface FrameMapping {
+  /** The own frame that is shown at a frame. */
+  own(frame: number): number;
+  /** Own frames a shown frame: 1 as it was keyed, 0 while it waits. */
+  rate(frame: number): number;
+  /** Where an own frame is first shown; null where it never is. */
+  shown(own: number): number | null;
+}

@@ -1,0 +1,50 @@
+import type { Attachment } from '../../document/shot-attachment.js';
+import type { Rider } from '../../document/shot-rider.js';
+
+/** The rider whose timing another goes by, and how: hung behind it, or so much later. */
+export type Leading =
+  | { readonly by: 'follows'; readonly leader: Rider; readonly attachment: Attachment }
+  | { readonly by: 'pacedBy'; readonly leader: Rider; readonly attachment: Attachment };
+
+/** The id of the rider an attachment names for its timing; null where it has a pace of its own. */
+export function leaderIdOf({ coupledTo, pacedBy }: Pick<Attachment, 'coupledTo' | 'pacedBy'>): string | null {
+  return (coupledTo ?? pacedBy)?.rider ?? null;
+}
+
+/** Whether an attachment says itself when to be where: it names nobody for its timing. */
+export function hasOwnPace(attachment: Pick<Attachment, 'coupledTo' | 'pacedBy'>): boolean {
+  return leaderIdOf(attachment) === null;
+}
+
+/**
+ * Who leads a rider. A rider that is to hang behind one of another path, or takes its time from one that rides nothing,
+ * goes by its own pace.
+ *
+ * @param find gives a rider by id
+ * @returns null for one that goes by its own pace
+ */
+export function leadingOf({ attachment }: Rider, find: (id: string) => Rider | undefined): Leading | null {
+  if (attachment === null) return null;
+  const { coupledTo, pacedBy } = attachment;
+  const ahead = coupledTo && find(coupledTo.rider);
+  if (ahead?.attachment && ahead.attachment.path === attachment.path)
+    return { by: 'follows', leader: ahead, attachment };
+  const clock = pacedBy && find(pacedBy.rider);
+  return clock?.attachment ? { by: 'pacedBy', leader: clock, attachment } : null;
+}
+
+/** The rider at the head of those that go by one another's timing: the rider itself, where it goes by its own. */
+export function headOf(rider: Rider, find: (id: string) => Rider | undefined): Rider {
+  const passed = new Set<Rider>();
+  let head = rider;
+  // A document may be asked before circles are refused.
+  for (
+    let leading = leadingOf(head, find);
+    leading && !passed.has(leading.leader);
+    leading = leadingOf(head, find)
+  ) {
+    passed.add(head);
+    head = leading.leader;
+  }
+  return head;
+}

@@ -1,0 +1,13 @@
+import type { Rider } from '../../document/shot-rider.js';
+import type { Shot } from '../../document/shot.js';
+import { curveRidden } from '../../geometry/path/compiled-path-of.js';
+
+/**
+ * How far apart a rider and `count` copies in file behind it are, in metres, where all of them stand evenly round its path.
+ *
+ * @returns null where the path does not close
+ */
+export function evenSpacing(shot: Pick<Shot, 'paths'>, leader: Rider, count: number): number | null {
+  const curve = curveRidden(shot, leader);
+  return curve?.closed ? curve.length / (count + 1) : null;
+}

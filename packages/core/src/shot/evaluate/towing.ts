@@ -1,0 +1,76 @@
+import type { Rider } from '../../document/shot-rider.js';
+import type { Chassis } from '../../document/shot-rider.js';
+import { modulo } from '../../geometry/math/angle.js';
+import type { Vec3 } from '../../geometry/math/vec.js';
+import type { ChassisMotion } from '../../motion/ride/chassis-motion.js';
+import type { Coupling } from '../../motion/ride/ground-fit.js';
+import type { PathMotion } from '../../motion/ride/path-motion.js';
+import type { Pin } from '../../motion/ride/trail.js';
+
+/** A rider that tows, as it moves. */
+export interface Tower {
+  readonly rider: Rider;
+  readonly motion: PathMotion;
+  readonly chassis: Chassis;
+}
+
+/** The leader's distance along the path when what it tows is at s: its tail is then a gap ahead. By Newton's steps. */
+function leaderDistance({ motion }: Tower, gap: number, s: number): number {
+  const { rear } = motion.placement;
+  if (rear !== null) return s + gap - rear;
+  let at = s;
+  for (let step = 0; step < 4; step++) {
+    const { distance, rate } = motion.placement.tail(at);
+    const missing = s + gap - distance;
+    if (missing === 0) break;
+    at += missing / (rate || 1);
+  }
+  return at;
+}
+
+/** Where a towed rider is held in plan, by its own distance along the path. */
+export function towingPin(tower: Tower, asked: number): Pin {
+  const { motion, chassis } = tower;
+  const gap = motion.sense * asked;
+  const frame = new Float64Array(12);
+  return (s, out) => {
+    motion.placement.frame(leaderDistance(tower, gap, s), frame);
+    for (let k = 0; k < 3; k++) out[k] = frame[k] + motion.sense * chassis.rearCoupling * frame[9 + k];
+  };
+}
+
+/** Where along the path a towed rider is when its leader passes a place at which its own way may bend all at once. */
+export function towedJoints({ motion }: Tower, asked: number): number[] {
+  const { closed, length } = motion.path;
+  return motion.joints.map((joint) => {
+    const s = motion.placement.tail(joint).distance - motion.sense * asked;
+    return closed ? modulo(s, length) : s;
+  });
+}
+
+/**
+ * The leader's coupling in the world, on whatever ground that stands: what is towed hangs there.
+ *
+ * @param own how the towed rider moves, whose distance or frame is asked for
+ */
+export function towingCoupling(
+  tower: Tower,
+  leads: ChassisMotion,
+  asked: number,
+  own: Pick<PathMotion, 'byDistance'>,
+  ahead: number,
+): Coupling {
+  const { motion, chassis } = tower;
+  const gap = motion.sense * asked;
+  const frame = new Float64Array(12);
+  const progress = own.byDistance
+    ? (s: number) => leaderDistance(tower, gap, s)
+    : (at: number) => leads.progress(at);
+  return {
+    ahead,
+    at(at, out: Vec3) {
+      leads.way.at(progress(at), frame);
+      for (let k = 0; k < 3; k++) out[k] = frame[k] + chassis.rearCoupling * frame[9 + k];
+    },
+  };
+}
