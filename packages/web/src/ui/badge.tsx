@@ -1,6 +1,6 @@
 import styled from 'styled-components';
-import { LABEL_FONT } from '../theme/fonts';
-import { lineColor, textOn } from '../theme/theme';
+import { LABEL_FONT } from './theme/fonts';
+import { lineColor, textOn } from './theme/theme';
 
 /** A rider's badge in its line colour, as on a route map; of one that is frozen with a second rim. */
 export const Badge = styled.span<{ $color: number; $frozen?: boolean }>`

@@ -3,7 +3,7 @@ import { jest } from '@jest/globals';
 import { render } from '@testing-library/react';
 import { userEvent } from '@testing-library/user-event';
 import { ThemeProvider } from 'styled-components';
-import { DAY } from '../theme/theme';
+import { DAY } from './theme/theme';
 import { CancelButton } from './cancel-button';
 
 it('Esc closes the latest of what is open, and nothing that another has taken it for', async () => {

@@ -4,7 +4,7 @@ import { render, screen } from '@testing-library/react';
 import { userEvent } from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { ThemeProvider } from 'styled-components';
-import { DAY } from '../theme/theme';
+import { DAY } from './theme/theme';
 import { Choice } from './choice';
 import { IconButton } from './icon-button';
 import { Tick } from './tick';

@@ -6,7 +6,7 @@ import {
   type TextFieldProps,
 } from 'react-aria-components';
 import styled from 'styled-components';
-import { LABEL_FONT } from '../theme/fonts';
+import { LABEL_FONT } from './theme/fonts';
 
 export const FieldLabel = styled(Label)`
   font: 500 11px/1.3 ${LABEL_FONT};

@@ -2,7 +2,7 @@ import { ChevronRight } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Button, Disclosure, DisclosurePanel, Heading } from 'react-aria-components';
 import styled from 'styled-components';
-import { LABEL_FONT } from '../theme/fonts';
+import { LABEL_FONT } from './theme/fonts';
 
 const Box = styled(Disclosure)`
   border-bottom: 1px solid ${({ theme }) => theme.hairline};

@@ -2,7 +2,7 @@
 import { act, render, screen } from '@testing-library/react';
 import { userEvent } from '@testing-library/user-event';
 import { ThemeProvider } from 'styled-components';
-import { DAY } from '../theme/theme';
+import { DAY } from './theme/theme';
 import { Notices, notify } from './notices';
 
 it('refusals are shown one at a time, the latest first, the rest counted, and each said once', async () => {

@@ -1,6 +1,6 @@
 import type { Rider } from '@fleet-rail/core';
-import { LABEL_FONT } from '../theme/fonts';
-import { lineColor, textOn } from '../theme/theme';
+import { LABEL_FONT } from './theme/fonts';
+import { lineColor, textOn } from './theme/theme';
 
 /**
  * Draws a rider's badge on a canvas, as {@link Badge} is on the page.

@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { LABEL_FONT } from '../theme/fonts';
+import { LABEL_FONT } from './theme/fonts';
 
 /** A part of a step's panel, with its heading. */
 export const Section = styled.section`

@@ -4,7 +4,7 @@ import { fireEvent, render, screen } from '@testing-library/react';
 import { userEvent } from '@testing-library/user-event';
 import { useState } from 'react';
 import { ThemeProvider } from 'styled-components';
-import { DAY } from '../theme/theme';
+import { DAY } from './theme/theme';
 import { QuantityField, type QuantityFieldProps } from './quantity-field';
 
 type Change = QuantityFieldProps['onChange'];

@@ -1,0 +1,32 @@
+import { insertPoint, type ShotPath } from '@fleet-rail/core';
+import { sentenceOf } from '../api/request';
+import { addMark, changePath } from '../edits/path-edits';
+import { notify } from '../ui/notices';
+import type { DeskStore } from '../state/desk-store';
+
+/** Puts a point on the curve, which stays as it is, and chooses it. */
+export function insertAt(desk: DeskStore, path: ShotPath, s: number): void {
+  const { edit, set } = desk.getState();
+  try {
+    const inserted = insertPoint(path, s);
+    edit(
+      'Insert point',
+      changePath(path.id, () => inserted.path),
+    );
+    set({ points: new Set([inserted.index]) });
+    if (inserted.path.basis !== path.basis) {
+      const now = inserted.path.basis === 'nurbs' ? 'NURBS' : 'Bézier';
+      notify('done', `"${path.name}" is drawn as ${now} now, so that its curve stays where it is.`);
+    }
+  } catch (error) {
+    notify('error', sentenceOf(error));
+  }
+}
+
+export function markAt(desk: DeskStore, path: ShotPath, s: number): void {
+  try {
+    desk.getState().edit('Add mark', addMark(path.id, Number(s.toFixed(3))));
+  } catch (error) {
+    notify('error', sentenceOf(error));
+  }
+}

@@ -1,0 +1,26 @@
+import type { Shot } from '@fleet-rail/core';
+import { STATIONS, type StationId } from '../state/steps';
+
+/** What of a rider is set at which station, by the beginning of its place in the document. */
+const SET_AT: readonly (readonly [RegExp, StationId])[] = [
+  [/^attachment\.(pace|takes)/, 'pace'],
+  [/^attachment\.(facing|bank|offset|offsetKeys|anchor|influence)|^camera/, 'facing'],
+  [/^attachment\.ground|^(wheels|gait|cycles|body|chassis|rigidBody|hangingParts|emitter)/, 'contact'],
+  [/^/, 'attach'],
+];
+
+/** A place in the document as an animator names it: the rider or path, and the station where it is set. */
+export function whereOf(shot: Shot, at: string): string {
+  const [, list, index, rest] = /^(riders|paths|cues|models|dressing)(?:\[(\d+)\])?\.?(.*)$/.exec(at) ?? [];
+  if (list === 'riders' && shot.riders[Number(index)]) {
+    const { badge, name } = shot.riders[Number(index)];
+    const id = SET_AT.find(([begins]) => begins.test(rest))?.[1];
+    return `${badge} ${name}, under ${STATIONS.find((station) => station.id === id)?.name}`;
+  }
+  if (list === 'paths' && shot.paths[Number(index)]) return `${shot.paths[Number(index)].name}, under Path`;
+  if (list === 'dressing' && shot.dressing[Number(index)])
+    return `${shot.dressing[Number(index)].name}, under Path`;
+  if (list === 'cues' && shot.cues[Number(index)]) return `${shot.cues[Number(index)].name}, under Pace`;
+  if (list === 'models' && shot.models[Number(index)]) return shot.models[Number(index)].name;
+  return 'The shot';
+}

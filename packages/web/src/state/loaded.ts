@@ -1,0 +1,64 @@
+import type {
+  FreeEye,
+  GroundMesh,
+  KeptView,
+  NodeHierarchy,
+  Physics,
+  Placement,
+  Vec3,
+} from '@fleet-rail/core';
+import type { CheckAssets } from '../workers/checks/check-api';
+import type { Checked } from '../workers/checks/check-client';
+import type { KeptModel } from '../api/models';
+import type { EditAsker } from '../workers/evaluation/asked-edits';
+import type { AsideEvaluation, Evaluation } from '../workers/evaluation/evaluation';
+
+/** What came from the server and from workers: nothing of it is in the document. */
+export interface Loaded {
+  readonly evaluation: Evaluation | null;
+  /** Of a shot that is shown before it is accepted, or compared with. */
+  readonly aside: AsideEvaluation | null;
+  /** Models the server keeps, with what was read from them. */
+  readonly models: readonly KeptModel[];
+  /** The triangles of the shot's ground, and what can move of models, by the document's ids; as far as they are read. */
+  readonly ground: GroundMesh | null;
+  readonly hierarchies: ReadonlyMap<string, NodeHierarchy>;
+  /** Runs edits that need to know where something is; null until the desk is open. */
+  readonly editAsker: EditAsker | null;
+  /** Edits that the worker has not answered yet; they never reject. */
+  readonly pendingEdits: ReadonlySet<Promise<void>>;
+  /** Rigid bodies; null until a shot needs them. */
+  readonly physics: Physics | null;
+  /** What shots are held against beside the ground; null until it was read for the first time. */
+  readonly checkModels: Pick<CheckAssets, 'hierarchies' | 'scene'> | null;
+  /** Where the stage’s free view stands; null while there is no stage. */
+  readonly eye: (() => Placement) | null;
+  /** What the present view looks through at a frame; null while there is no stage. */
+  readonly seen: ((frame: number) => FreeEye) | null;
+  /** Where the free view stands and what it looks at; null while there is no stage. */
+  readonly stands: (() => Pick<KeptView, 'from' | 'at'>) | null;
+  /** The distance along a path that lies nearest to a place of the screen, pixels from its corner; null while there is no stage. */
+  readonly alongPath: ((path: string, x: number, y: number) => number | null) | null;
+  /** The place at the height of the floor under a place of the screen; null while there is no stage. */
+  readonly onLevel: ((x: number, y: number) => Vec3 | null) | null;
+  /** The shot as it was looked over last; null until that. */
+  readonly checked: Checked | null;
+}
+
+export const newLoaded = (): Loaded => ({
+  evaluation: null,
+  aside: null,
+  models: [],
+  ground: null,
+  hierarchies: new Map(),
+  editAsker: null,
+  pendingEdits: new Set(),
+  physics: null,
+  checkModels: null,
+  eye: null,
+  seen: null,
+  stands: null,
+  alongPath: null,
+  onLevel: null,
+  checked: null,
+});

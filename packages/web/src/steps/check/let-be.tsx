@@ -1,0 +1,45 @@
+import type { Finding } from '@fleet-rail/core';
+import { useState, type FormEvent } from 'react';
+import { tellAgain, waive } from '../../edits/check-edits';
+import { PrimaryButton } from '../../ui/button';
+import { CancelButton } from '../../ui/cancel-button';
+import { TextField } from '../../ui/fields';
+import { Buttons, Hint } from '../../ui/panel';
+import { attempt } from '../../commands/attempt';
+import { useDeskStore } from '../../state/desk-store';
+
+/** Lets a finding be, with the reason why; or takes that back. */
+export function LetBe({ finding, onDone }: { finding: Finding; onDone: () => void }) {
+  const desk = useDeskStore();
+  const [reason, setReason] = useState('');
+  if (finding.waived !== null)
+    return (
+      <Buttons>
+        <PrimaryButton
+          onPress={() => {
+            if (attempt(desk, 'Tell of it again', tellAgain(finding))) onDone();
+          }}
+        >
+          Tell me again
+        </PrimaryButton>
+        <CancelButton onCancel={onDone} />
+      </Buttons>
+    );
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const why = reason.trim();
+    if (why !== '' && attempt(desk, 'Let a finding be', waive(finding, why))) onDone();
+  };
+  return (
+    <form onSubmit={submit}>
+      <TextField autoFocus label="Why it may stay" value={reason} onChange={setReason} maxLength={200} />
+      <Hint>It is told of again when it gets worse.</Hint>
+      <Buttons>
+        <PrimaryButton type="submit" isDisabled={reason.trim() === ''}>
+          Let be
+        </PrimaryButton>
+        <CancelButton onCancel={onDone} />
+      </Buttons>
+    </form>
+  );
+}

@@ -1,0 +1,23 @@
+import { fileNameOf, isSheet, plannedPictures, type PictureJob, type PictureWish } from '@fleet-rail/core';
+import type { DeskState } from '../../state/desk-store';
+import { shownCuts } from '../../viewport/views/looked-through';
+
+/** The job that a wish comes to as the desk stands; null while there is no stage to look from. */
+export function newPictureJob(
+  state: DeskState,
+  asked: PictureWish,
+  theme: 'day' | 'night',
+): (PictureJob & { readonly fileName: string }) | null {
+  const { shot, frame, riderId, seen } = state;
+  if (seen === null) return null;
+  const wish = { ...asked, clear: asked.clear && asked.file === 'png' };
+  const pictures = plannedPictures(wish, {
+    frame,
+    range: shot.range,
+    cuts: shownCuts(state),
+    cameras: shot.riders.filter(({ camera }) => camera !== null).map(({ id }) => id),
+    view: seen,
+  });
+  const board = wish.burnIn.board || wish.helpers || isSheet(wish.file) ? riderId : null;
+  return { shot, wish, pictures, theme, board, fileName: fileNameOf({ shot, wish, pictures }) };
+}

@@ -1,0 +1,30 @@
+import { leaderIdOf, type Attachment, type Rider } from '@fleet-rail/core';
+import { Button } from '../../ui/button';
+import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
+import { useDesk, useDeskStore } from '../../state/desk-store';
+import { attemptAsked } from '../../commands/attempt';
+
+/** For a rider that has no timing of its own: whose it is, and how to have one. */
+export function TimedByOther({ rider, attachment }: { rider: Rider; attachment: Attachment }) {
+  const desk = useDeskStore();
+  const riders = useDesk(({ shot }) => shot.riders);
+  const set = useDesk((state) => state.set);
+  const leader = riders.find(({ id }) => id === leaderIdOf(attachment));
+  if (leader === undefined) return null;
+  return (
+    <Section aria-label="Timing">
+      <SectionTitle>
+        Timing of {rider.badge} {rider.name}
+      </SectionTitle>
+      <Hint>
+        {attachment.coupledTo ? 'It hangs behind' : 'It takes its time from'} {leader.badge} {leader.name}.
+      </Hint>
+      <Buttons>
+        <Button onPress={() => set({ riderId: leader.id })}>Go to {leader.badge}</Button>
+        <Button onPress={() => void attemptAsked(desk, 'Own timing', 'ownTiming', rider.id)}>
+          Give it its own timing
+        </Button>
+      </Buttons>
+    </Section>
+  );
+}

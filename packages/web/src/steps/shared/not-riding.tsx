@@ -1,0 +1,43 @@
+import { anglesOf, type Rider } from '@fleet-rail/core';
+import { Hint, Section } from '../../ui/panel';
+import { showNumber } from '../../ui/quantity';
+import { useDesk } from '../../state/desk-store';
+
+/** Where a rider sits on what carries it, in words. */
+function seatOf({ rest: { translation, rotation } }: Rider): string {
+  const [left, up, ahead] = translation;
+  const { yaw } = anglesOf(rotation);
+  const metres = (value: number, plus: string, minus: string) =>
+    Math.abs(value) < 0.005 ? [] : [`${showNumber(Math.abs(value), 2)} m ${value > 0 ? plus : minus}`];
+  const turned =
+    Math.abs(yaw) < 0.05
+      ? []
+      : [`turned ${showNumber(Math.abs(yaw), 1)}° to the ${yaw > 0 ? 'left' : 'right'}`];
+  const all = [
+    ...metres(ahead, 'ahead', 'behind'),
+    ...metres(left, 'to the left', 'to the right'),
+    ...metres(up, 'up', 'down'),
+    ...turned,
+  ];
+  return all.length === 0 ? 'in its very place' : all.join(', ');
+}
+
+/** What a step says that needs a rider on a path, where there is none. */
+export function NotRiding({ rider }: { rider: Rider | null }) {
+  const riders = useDesk(({ shot }) => shot.riders);
+  const carrier = riders.find(({ id }) => id === rider?.parent);
+  const leader = riders.find(({ id }) => id === rider?.follow?.rider);
+  return (
+    <Section>
+      <Hint>
+        {rider === null
+          ? 'Add a rider first, under Attach.'
+          : leader
+            ? `${rider.badge} goes after ${leader.badge}; Attach says how far behind.`
+            : carrier
+              ? `${rider.badge} sits on ${carrier.badge}: ${seatOf(rider)} of its origin. What is set here is where it sits; Attach has its fields.`
+              : `${rider.badge} rides no path. It stands, or is moved by hand, where Attach has it.`}
+      </Hint>
+    </Section>
+  );
+}

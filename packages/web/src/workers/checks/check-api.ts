@@ -1,0 +1,114 @@
+import {
+  GroundSurface,
+  NO_ASSETS,
+  NO_SCENE,
+  ShotChecker,
+  closingsOf,
+  evaluateShot,
+  physicsFor,
+  remediesOf,
+  seamReport,
+  type CheckScene,
+  type Closing,
+  type Finding,
+  type GroundMesh,
+  type NodeHierarchy,
+  type Remedy,
+  type SceneAssets,
+  type SeamGap,
+  type Shot,
+} from '@fleet-rail/core';
+import { nextTask } from '../../ui/next-task';
+import { decodeDelta, encodeDelta, type ShotDelta } from '../evaluation/shot-delta';
+
+/** Milliseconds between two looks at whether there is a newer shot. */
+const SLICE = 30;
+
+/** What a shot is held against: what it is played with, and what that is made of. */
+export interface CheckAssets {
+  readonly ground: GroundMesh | null;
+  readonly hierarchies: ReadonlyMap<string, NodeHierarchy>;
+  readonly scene: CheckScene;
+}
+
+/** What a look came to; null where a newer shot was sent meanwhile. */
+export type Looked = { readonly findings: readonly Finding[]; readonly seconds: number } | null;
+
+/** A way out as it is sent: what it changes of the shot that it was found in. */
+export interface SentRemedy extends Omit<Remedy, 'shot'> {
+  readonly delta: ShotDelta;
+}
+
+/** A way to close a gap of the seam, as it is sent to the page. */
+export interface SentClosing extends Omit<Closing, 'shot'> {
+  readonly delta: ShotDelta;
+}
+
+const checker = new ShotChecker();
+let shot: Shot | null = null;
+let assets: SceneAssets = NO_ASSETS;
+let scene: CheckScene = NO_SCENE;
+let mesh: GroundMesh | null = null;
+let asked = 0;
+
+/** Takes a changed shot up, and rigid bodies once a shot needs them. */
+async function take(delta: ShotDelta): Promise<Shot> {
+  const taken = (shot = decodeDelta(shot, delta));
+  const physics = await physicsFor(taken);
+  if (physics !== null && physics !== assets.physics) assets = { ...assets, physics };
+  return taken;
+}
+
+/** What a worker does that looks shots over. */
+export const checkApi = {
+  setCheckAssets(given: CheckAssets): void {
+    const same = given.ground === mesh;
+    const ground = given.ground === null ? null : same ? assets.ground : new GroundSurface(given.ground);
+    mesh = given.ground;
+    assets = { ...assets, ground, hierarchies: given.hierarchies };
+    scene = given.scene;
+  },
+
+  /** Looks a changed shot over, what is chosen first, until a newer one comes. */
+  async check(delta: ShotDelta, first: string | null): Promise<Looked> {
+    const mine = ++asked;
+    const taken = await take(delta);
+    if (mine !== asked) return null;
+    const steps = checker.check(taken, assets, scene, first);
+    const begun = performance.now();
+    for (let until = begun + SLICE; ;) {
+      const step = steps.next();
+      if (step.done) return { findings: step.value, seconds: (performance.now() - begun) / 1e3 };
+      if (performance.now() < until) continue;
+      await nextTask();
+      if (mine !== asked) return null;
+      until = performance.now() + SLICE;
+    }
+  },
+
+  /** How a changed shot meets itself at its seam. */
+  async seam(delta: ShotDelta): Promise<SeamGap[]> {
+    const taken = await take(delta);
+    return seamReport(evaluateShot(taken, assets), scene.models);
+  },
+
+  /** The ways to close a gap of the seam of the shot that was sent last. */
+  closings(gap: SeamGap): SentClosing[] {
+    const now = shot;
+    if (now === null) return [];
+    return closingsOf(evaluateShot(now, assets), gap).map(({ shot: closed, ...closing }) => ({
+      ...closing,
+      delta: encodeDelta(now, closed),
+    }));
+  },
+
+  /** The ways out of what was found in the shot that was sent last. */
+  remedies(finding: Finding): SentRemedy[] {
+    const now = shot;
+    if (now === null) return [];
+    return remediesOf(evaluateShot(now, assets), scene, finding).map(({ shot: cured, ...remedy }) => ({
+      ...remedy,
+      delta: encodeDelta(now, cured),
+    }));
+  },
+};
