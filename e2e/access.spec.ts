@@ -33,7 +33,9 @@ for (const mode of ['day', 'night'] as const) {
       expect(await faults(page, mode)).toEqual([]);
     }
     await page.getByRole('button', { name: 'Make the picture', exact: true }).click();
-    await expect(page.getByRole('list', { name: 'Pictures made' }).getByRole('img').first()).toBeVisible();
+    await expect(
+      page.getByRole('list', { name: 'Finished pictures' }).getByRole('img').first(),
+    ).toBeVisible();
     expect(await faults(page, mode)).toEqual([]);
     await goTo(page, 'Facing');
     await page.getByRole('radio', { name: 'C5 Drone' }).click();
@@ -45,7 +47,7 @@ for (const mode of ['day', 'night'] as const) {
     await page.getByRole('button', { name: 'Formation', exact: true }).click();
     await page.getByRole('button', { name: 'Form up copies of C5' }).click();
     await page.getByRole('grid', { name: 'Paths to ride' }).getByRole('row', { name: 'Row walk' }).click();
-    await page.getByText('Keep its timing').click();
+    await page.getByText('Keep its pace').click();
     await expect(page.getByRole('radio', { name: 'Other end' })).toBeVisible();
     expect(await faults(page, mode)).toEqual([]);
     await page.keyboard.press('Escape');

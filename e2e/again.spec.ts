@@ -66,9 +66,9 @@ test('a formation is opened again, with what was changed of one, and thinned; a 
     (await stored()).riders.find((rider) => rider.name === name)?.attachment?.offset;
   await page.getByRole('button', { name: 'Formation', exact: true }).click();
   await page.getByRole('button', { name: 'Form up copies of K1' }).click();
-  await choose(page, 'Arranged', 'One behind another');
+  await choose(page, 'Arrangement', 'One behind another');
   await fill(page, 'Copies', '3');
-  await fill(page, 'Apart', '2');
+  await fill(page, 'Spacing', '2');
   await page.getByRole('button', { name: 'Add 3 copies' }).click();
   expect((await offset('Kestrel 3'))?.along).toBe(-4);
 
@@ -84,7 +84,7 @@ test('a formation is opened again, with what was changed of one, and thinned; a 
   await goTo(page, 'Attach');
   await page.getByRole('button', { name: 'Go to K1' }).click();
   await page.getByRole('button', { name: 'Change the formation of 3' }).click();
-  await fill(page, 'Apart', '5');
+  await fill(page, 'Spacing', '5');
   await fill(page, 'Copies', '2');
   await page.getByRole('button', { name: 'Apply to the formation' }).click();
   expect(await offset('Kestrel 3')).toMatchObject({ along: -10, rise: 1.5 });
@@ -288,7 +288,7 @@ test('clips are blocks that are moved, trimmed and blended; cues play one, hide 
   await expect(plays).toContainText('Acts at frame 41');
   await add('Cue 2', 'Shows or hides');
   const cuts = await add('Cue 3', 'Cuts to');
-  await cuts.getByRole('textbox', { name: 'As far as' }).fill('24');
+  await cuts.getByRole('textbox', { name: 'Distance reached' }).fill('24');
   await page.keyboard.press('Enter');
   await expect(cuts).toContainText('Acts at frame 97');
   const { cues } = await stored();
@@ -341,7 +341,7 @@ test('a cue turns a train out to another path, and its wagon over the same place
   await cue.getByRole('button', { name: /Action$/ }).click();
   await page.getByRole('option', { name: 'Switches to a path' }).click();
   await expect(cue.getByRole('button', { name: /Path$/ })).toContainText('Siding');
-  await cue.getByRole('textbox', { name: 'As far as' }).fill('24');
+  await cue.getByRole('textbox', { name: 'Distance reached' }).fill('24');
   await page.keyboard.press('Enter');
   await expect(cue).toContainText('Acts at frame 49');
   await settled(page);

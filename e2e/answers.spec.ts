@@ -91,7 +91,7 @@ test('a walker waits until the hauler has stopped, walks to it, rides along and 
   await page.getByRole('radio', { name: 'P2 Picker' }).click();
   await goToTyped('4 s');
   await expect(page.getByText('frame 96 / 145')).toBeVisible();
-  await page.getByRole('button', { name: 'Handed over' }).click();
+  await page.getByRole('button', { name: 'Carrier switches' }).click();
   await choose(page, 'Carrier', 'H1 Hauler');
   await page.getByRole('button', { name: 'Hand over at frame 96' }).click();
   await goToTyped('+40');

@@ -23,7 +23,7 @@ const shot = (fields: object = {}) => ({
   riders: [riding(along)],
   ...fields,
 });
-const layAlong = (page: Page) => page.getByRole('region', { name: 'Lay along' });
+const layAlong = (page: Page) => page.getByRole('region', { name: 'Dressing' });
 
 test('posts are laid from the catalogue, their ends dragged along the path, and given out alone', async ({
   page,
@@ -34,7 +34,7 @@ test('posts are laid from the catalogue, their ends dragged along the path, and 
   const card = page.getByRole('group', { name: 'Posts', exact: true });
   // 60 m in steps of 2.5 m, on both sides.
   await expect(card.getByRole('status')).toHaveText('50 pieces, 2.500 m apart.');
-  await fill(page, 'Apart', '7 m');
+  await fill(page, 'Spacing', '7 m');
   // Nine steps of 6.667 m are nearest to 7 m.
   await expect(card.getByRole('status')).toHaveText('20 pieces, 6.667 m apart.');
   const end = page.getByRole('slider', { name: 'Posts ends' });
@@ -57,7 +57,7 @@ test('posts are laid from the catalogue, their ends dragged along the path, and 
   expect(laid.from).toBeGreaterThan(10);
   expect(laid.from).toBeLessThan(50);
   const download = page.waitForEvent('download');
-  await card.getByRole('button', { name: 'Save it as GLB' }).click();
+  await card.getByRole('button', { name: 'Download as GLB' }).click();
   const bytes = await readFile(await (await download).path());
   const root = (await new WebIO().readBinary(new Uint8Array(bytes))).getRoot();
   const posts =
@@ -141,7 +141,7 @@ test('forces pull a ball along: it lags, the desk and two bakes agree to the las
   const middle = Number(rows[120][5]) + 0.4 * (1 - 2 * (x * x + z * z));
   expect(middle).toBeCloseTo(0.4, 1);
   expect(Math.hypot(x, y, z, w)).toBeCloseTo(1, 9);
-  await page.getByRole('radio', { name: 'Its ride, exactly' }).click();
+  await page.getByRole('radio', { name: 'Its ride exactly' }).click();
   await expect.poll(() => boardNumber(page, 'Distance')).toBe(60);
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect.poll(() => boardNumber(page, 'Distance')).toBe(lagged);
@@ -151,7 +151,7 @@ test('the loose barrels of the demo go on from each other without a gap', async 
   const barrels = await demoShot(request, 'Barrels for ever');
   await openShotOf(page, request, barrels, 'Contact');
   await page.getByRole('radio', { name: 'L5 Loose barrel' }).click();
-  await expect(page.getByText('Its relay goes on without a gap.')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('Its relay continues without a gap.')).toBeVisible({ timeout: 30_000 });
 });
 
 test('a part that hangs swings back where its rider sets off, on stage and in the file', async ({
@@ -176,7 +176,7 @@ test('a part that hangs swings back where its rider sets off, on stage and in th
     'Contact',
   );
   await page.getByRole('button', { name: 'Hanging parts' }).click();
-  await page.getByRole('button', { name: 'Let a part hang' }).click();
+  await page.getByRole('button', { name: 'Add a hanging part' }).click();
   await expect(page.getByRole('group', { name: 'Hanging lantern' })).toBeVisible();
   await settled(page);
   const csv = await (await request.get(`/api/shots/${id}/files/csv`)).text();

@@ -8,7 +8,7 @@ import { expect, test } from './support/test.js';
 /** The plan, measured by the places it shows under the pointer while something is put down. */
 async function plan(page: Page): Promise<PlanMap> {
   await page.getByRole('radio', { name: 'Plan' }).click();
-  await page.getByRole('button', { name: 'Put it where I click' }).click();
+  await page.getByRole('button', { name: 'Position by click' }).click();
   const map = await measurePlan(page);
   await page.getByRole('button', { name: 'Cancel (Esc)' }).click();
   return map;
@@ -63,7 +63,7 @@ test('a thing is put down by numbers and by the table under it, and by a click',
   // Dropped on another it snaps to that.
   await dragBy(page, map.at(2.4, -1.3), map.at(5, -3));
   expect((await rest()).translation).toEqual([5, 0, -3]);
-  await page.getByRole('button', { name: 'Put it where I click' }).click();
+  await page.getByRole('button', { name: 'Position by click' }).click();
   await clickPlan(page, map, -4, 2);
   const clicked = await rest();
   expect(clicked.translation[0]).toBeCloseTo(-4, 1);
@@ -74,7 +74,7 @@ test('a thing is put down by numbers and by the table under it, and by a click',
   await page.getByRole('button', { name: 'Add a camera' }).click();
   expect((await rest(2)).translation[1]).toBeGreaterThan(1);
   await goTo(page, 'Facing');
-  await choose(page, 'At', 'B2 Other');
+  await choose(page, 'Target', 'B2 Other');
   await settled(page);
   const { document } = await storedShot(request, id);
   expect(document.riders[2].restAim).toMatchObject({ target: { rider: 'b' } });
@@ -161,7 +161,7 @@ test('copies of what stands are set out evenly round, over an area by a seed, an
   };
   await page.getByRole('button', { name: 'Copies', exact: true }).click();
   await page.getByRole('button', { name: 'Copy A1', exact: true }).click();
-  await choose(page, 'Arranged', 'In a ring');
+  await choose(page, 'Arrangement', 'In a ring');
   await fill(page, 'Copies', '7');
   await fill(page, 'Radius', '6');
   await page.getByRole('button', { name: 'Add 7 copies' }).click();
@@ -171,7 +171,7 @@ test('copies of what stands are set out evenly round, over an area by a seed, an
   await page.getByRole('button', { name: /^Undo: Copy A1/ }).click();
   expect(await places()).toEqual([[2, 0, 1]]);
   await page.getByRole('button', { name: 'Copy A1', exact: true }).click();
-  await choose(page, 'Arranged', 'Over an area');
+  await choose(page, 'Arrangement', 'Over an area');
   await fill(page, 'Copies', '40');
   await fill(page, 'Radius', '10');
   await page.getByRole('button', { name: 'Add 40 copies' }).click();

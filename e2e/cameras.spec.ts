@@ -9,8 +9,8 @@ test('places clicked at even times become a path, and a camera that comes to one
 }) => {
   const id = await openNewShot(page, 'Waypoints');
   await page.getByRole('button', { name: 'Draw a path' }).click();
-  await page.getByText('Clicks at even times').click();
-  await fill(page, 'From click to click', '1.5 s');
+  await page.getByText('Clicks at equal intervals').click();
+  await fill(page, 'Interval', '1.5 s');
   const map = await measurePlan(page);
   for (const [x, z] of [
     [-6, 0],
@@ -66,9 +66,9 @@ test('cameras are seen side by side and cut by cut; one is held by hand, and hol
   await page.getByRole('radio', { name: 'Free' }).click();
 
   await page.getByRole('radio', { name: 'C5 Drone' }).click();
-  await page.getByRole('button', { name: 'Held by hand' }).click();
-  await page.getByText('It sways as in a hand').click();
-  await fill(page, 'Strays by', '5 cm');
+  await page.getByRole('button', { name: 'Handheld' }).click();
+  await page.getByText('Handheld shake').click();
+  await fill(page, 'Distance', '5 cm');
   await page.getByRole('button', { name: 'Target in the picture' }).click();
   await page.getByRole('button', { name: 'Hold the size by the lens' }).click();
   await settled(page);
@@ -83,7 +83,7 @@ test('cameras are seen side by side and cut by cut; one is held by hand, and hol
       .map((cells) => cells.slice(4, 7).map(Number));
   const swaying = await track();
   await goTo(page, 'Facing');
-  await page.getByText('It sways as in a hand').click();
+  await page.getByText('Handheld shake').click();
   await settled(page);
   const still = await track();
   const strays = swaying.map((place, i) => Math.hypot(...place.map((value, k) => value - still[i][k])));

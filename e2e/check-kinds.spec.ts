@@ -203,10 +203,10 @@ test('everything else that can be wrong is found, each with the rider it is wron
   await cure(page, /Off the ground FLOATS/, 'Stick to the ground');
   await cure(page, /Level jump JUMPS/, 'Keep to its level');
   await cure(page, /Through the set LEAVES/, 'Keep clear');
-  await cure(page, /Camera too near FILMS POST/, 'Keep away');
-  await cure(page, /Out of the picture BLINKS/, 'Turn as far as it takes');
+  await cure(page, /Camera too near FILMS POST/, 'Keep a distance');
+  await cure(page, /Out of the picture BLINKS/, 'Remove the turn limits');
   await cure(page, /Quick steps HURRIES/, 'Walk more slowly');
-  await cure(page, /Out of reach STRIDES/, 'Take the stride of its clip');
+  await cure(page, /Out of reach STRIDES/, 'Use the stride of its clip');
   await cure(page, /Feet sink SINKS/, 'Lock its feet to the ground');
   await cure(page, /Wheel slides SKIDS/, 'Ride on the other axle');
   await cure(page, /Never moves STAYS/, 'Send it along the path');
@@ -256,9 +256,9 @@ test('a loop that does not close, and one whose last frame is its first again, a
     'Check',
   );
   await lookedOver(page);
-  await cure(page, /Open loop A/, 'Go round whole times');
+  await cure(page, /Open loop A/, 'Whole laps');
   await cure(page, /Doubled frame B/, 'Move the key past the last frame');
-  await expect(page.getByRole('status').filter({ hasText: 'Nothing found in 2 riders' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'No problems in 2 riders' })).toBeVisible();
   await settled(page);
   const { riders } = (await storedShot(request, id)).document;
   expect(riders[1].attachment?.pace.keys.map(({ frame, value }) => [frame, value])).toEqual([

@@ -44,9 +44,9 @@ test('a first try is looked over: filtered, shown, cured matter by matter, and k
 
   await cure(page, /Camera under the ground C5/, 'Ride higher');
   expect((await rider('drone'))?.attachment?.offset.rise).toBeGreaterThan(0);
-  await cure(page, /Tail first K4/, 'Turn it round');
+  await cure(page, /Tail first K4/, 'Turn it around');
   expect((await rider('kestrel'))?.attachment?.offset.yaw).toBe(0);
-  await cure(page, /Wheels stand still T3/, 'Take the wheels that were found');
+  await cure(page, /Wheels stand still T3/, 'Use the found wheels');
   expect((await rider('trailer-2'))?.wheels).toHaveLength(4);
   await cure(page, /Wheel radius T2/, 'Measure the wheels');
   expect((await rider('trailer-1'))?.wheels[0].radius).toBeCloseTo(0.36, 3);
@@ -62,7 +62,7 @@ test('a first try is looked over: filtered, shown, cured matter by matter, and k
   expect((await rider('hauler'))?.attachment?.pace.mode).toBe('drive');
   await expect(tags(page, /Jolt H1/)).toHaveCount(0);
   await cure(page, /Under the ground K6/, 'Ride higher');
-  await expect(page.getByRole('list', { name: 'Cured' })).toContainText('K6 is under the ground');
+  await expect(page.getByRole('list', { name: 'Fixed' })).toContainText('K6 is under the ground');
 
   // Each was one step.
   await page.getByRole('button', { name: /^Undo/ }).click();
@@ -82,11 +82,11 @@ test('what is let be says why, is not counted, and comes back when it gets worse
   const count = page.getByRole('link', { name: /^Check/ });
   await expect(count).toContainText('2');
   await tags(page, /Past the end/)
-    .getByRole('button', { name: 'Let be…' })
+    .getByRole('button', { name: 'Dismiss…' })
     .click();
-  await page.getByRole('textbox', { name: 'Why it may stay' }).fill('It falls into the cart');
+  await page.getByRole('textbox', { name: 'Reason' }).fill('It falls into the cart');
   await page.keyboard.press('Enter');
-  await expect(tags(page, /Past the end/)).toContainText('Let be: It falls into the cart');
+  await expect(tags(page, /Past the end/)).toContainText('Dismissed: It falls into the cart');
   await expect(count).toContainText('1');
   await settled(page);
   const { document } = await storedShot(request, id);
@@ -104,7 +104,7 @@ test('what is let be says why, is not counted, and comes back when it gets worse
   await corner.fill('15');
   await corner.press('Enter');
   await expect(tags(page, /Corner/)).toHaveCount(0);
-  await expect(page.getByRole('status').filter({ hasText: 'Nothing found in 1 rider' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'No problems in 1 rider' })).toBeVisible();
 
   const report = page.waitForEvent('download');
   await page.getByRole('button', { name: 'JSON', exact: true }).click();
@@ -131,7 +131,7 @@ test('what is let be says why, is not counted, and comes back when it gets worse
   };
   await openShotOf(page, request, worse, 'Check');
   await lookedOver(page);
-  await expect(tags(page, /Past the end/)).not.toContainText('Let be:');
+  await expect(tags(page, /Past the end/)).not.toContainText('Dismissed:');
 });
 
 test('the orchard as it is handed over has nothing to be told of', async ({ page }) => {
@@ -139,7 +139,7 @@ test('the orchard as it is handed over has nothing to be told of', async ({ page
   await page.getByRole('link', { name: 'Open Orchard loop' }).click();
   await page.getByRole('link', { name: /^Check/ }).click();
   await expect(
-    page.getByRole('status').filter({ hasText: 'Nothing found in 11 riders; looked over in' }),
+    page.getByRole('status').filter({ hasText: 'No problems in 11 riders (checked in' }),
   ).toBeVisible({
     timeout: 30_000,
   });

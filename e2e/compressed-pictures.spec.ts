@@ -80,7 +80,7 @@ for (const [kind, isUASTC] of [
     });
     await attachTo(page, 'straight');
     await settled(page);
-    await page.getByRole('button', { name: 'Come close' }).click();
+    await page.getByRole('button', { name: 'Zoom to' }).click();
     await expect.poll(async () => redPixels(await stage(page))).toBeGreaterThan(1_000);
     // Pictures are drawn in a thread of their own, which reads it by itself.
     await goTo(page, 'Hand over');

@@ -110,9 +110,9 @@ test('a wheel’s rim is dragged on the stage to another radius, as one step', a
   // Left out with one press, and taken again.
   await page.getByRole('button', { name: /^Leave the wheels of .* out$/ }).click();
   await expect(page.getByText('4 wheels were found in Odd wagon')).toBeVisible();
-  await page.getByRole('button', { name: 'Take what was found' }).click();
+  await page.getByRole('button', { name: 'Use the found wheels' }).click();
   await page.getByRole('radio', { name: 'Side' }).click();
-  await page.getByRole('button', { name: 'Come close to O1' }).click();
+  await page.getByRole('button', { name: 'Zoom to O1' }).click();
   await settled(page);
   const rim = await findOnStage(page, /^Drag the radius of/);
   const node = rim.text.replace('Drag the radius of ', '');
@@ -180,7 +180,7 @@ test('the picker walks, stops, acts and walks on without sliding', async ({ page
   const walk = page.getByRole('region', { name: 'Walk' });
   await expect(walk).toContainText('“walk” walks on 2 feet, 1.40 m a cycle.');
   await walk.getByRole('button', { name: 'Walk by distance' }).click();
-  await walk.getByRole('button', { name: 'Acts at its stops' }).click();
+  await walk.getByRole('button', { name: 'Acts at stops' }).click();
   await walk.getByRole('button', { name: 'Add an act' }).click();
   await expect(walk.getByRole('group', { name: 'Act at stop 1' })).toContainText('pick');
   await settled(page);
@@ -232,7 +232,7 @@ test('a foot is dragged to another node, and back by an undo', async ({ page, re
   const id = await pickerShot(page, request);
   await page.getByRole('button', { name: 'Walk by distance' }).click();
   await page.getByRole('radio', { name: 'Side' }).click();
-  await page.getByRole('button', { name: 'Come close to P1' }).click();
+  await page.getByRole('button', { name: 'Zoom to P1' }).click();
   await settled(page);
   const foot = await findOnStage(page, /^Drag foot_(left|right) to another node/);
   const node = /foot_\w+/.exec(foot.text)?.[0];

@@ -120,7 +120,7 @@ test('of a drawing those paths are taken that are chosen, as large as they are m
 test('a path is given out and comes back as the same curve', async ({ page, request }) => {
   const id = await openNewShot(page, 'There and back');
   await importPaths(page, svgFile('bend.svg', '<path id="Bend" d="M0 0 C10 0 20 5 20 15 S 0 40 -10 30"/>'));
-  await page.getByRole('button', { name: 'Give it out' }).click();
+  await page.getByRole('button', { name: 'Export path' }).click();
   const { name, bytes } = await downloaded(page, 'Download Bend');
   expect(name).toBe('Bend.svg');
   await importPaths(page, { name: 'again.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(bytes) });
@@ -259,7 +259,7 @@ test('a mesh among the paths offers to be a model, and files are dropped anywher
     ['bend.svg', svgFile('bend.svg', '<path id="bend" d="M0 0 C10 0 20 5 20 15"/>').buffer],
     ['dray.glb', glb],
   );
-  const told = page.getByRole('alert').filter({ hasText: '2 of 5 were not taken in:' });
+  const told = page.getByRole('alert').filter({ hasText: '2 of 5 were skipped:' });
   await expect(told.getByRole('listitem')).toHaveText([/^torn\.glb: /, /^empty\.svg: /]);
   await settled(page);
   const { document } = await storedShot(request, id);
@@ -296,7 +296,7 @@ test('what is given out is chosen, told before, and comes as USD and tables too'
   await page.getByText('Lines with rate and units').click();
   const csv = strFromU8((await downloaded(page, 'Download CSV')).bytes);
   expect(csv.split('\n').slice(0, 2)).toEqual(['# fps 24', '# frames 11 to 20, loop']);
-  await fill(page, 'Keys may be off by', '1 mm');
+  await fill(page, 'Tolerance', '1 mm');
   // Steady and straight: the first, the last and the closing key of each channel stay.
   await expect(page.getByText(/: \d+ of 22 keys stay\. No place is off by more than/)).toBeVisible();
   const told = (await (
@@ -337,7 +337,7 @@ test('a nose that is put right takes the steering with it', async ({ page, reque
   await goTo(page, 'Contact');
   await goTo(page, 'Facing');
   // Nothing in it tells front from back.
-  await expect(page.getByText('Front or back: look, and say which.')).toBeVisible();
+  await expect(page.getByText('Front or back is unclear. Please choose.')).toBeVisible();
   await page.getByRole('button', { name: 'Nose −Z' }).click();
   await settled(page);
   const { document } = await storedShot(request, id);

@@ -71,10 +71,10 @@ test('edits made while the server is away survive a reload and are saved when it
   const id = await openNewShot(page, 'Offline');
   await blockSaves(page);
   await importPaths(page, squareLane);
-  await expect(page.getByRole('status', { name: 'Save state' })).toHaveText('waits for the server');
+  await expect(page.getByRole('status', { name: 'Save state' })).toHaveText('waiting for the server');
   expect((await storedShot(request, id)).document.paths).toEqual([]);
   await page.reload();
-  await expect(page.getByText('Edits that had not reached the server are back on the desk.')).toBeVisible();
+  await expect(page.getByText('Restored edits that the server did not have.')).toBeVisible();
   await expect(page.getByRole('row', { name: 'square' })).toBeVisible();
   await page.unroute('**/api/shots/*');
   await settled(page);
@@ -91,10 +91,10 @@ test('edits that a closed tab left behind are continued in the next one', async 
   await blockSaves(other);
   await other.goto(page.url());
   await importPaths(other, squareLane);
-  await expect(other.getByRole('status', { name: 'Save state' })).toHaveText('waits for the server');
+  await expect(other.getByRole('status', { name: 'Save state' })).toHaveText('waiting for the server');
   await other.close();
   await page.reload();
-  await expect(page.getByText('Edits that had not reached the server are back on the desk.')).toBeVisible();
+  await expect(page.getByText('Restored edits that the server did not have.')).toBeVisible();
   await settled(page);
   expect((await storedShot(request, id)).document.paths.map((path) => path.id)).toEqual(['square']);
 });
@@ -109,12 +109,12 @@ test('edits that a closed tab left on an older save are offered as a shot of the
   await blockSaves(other);
   await other.goto(page.url());
   await importPaths(other, squareLane);
-  await expect(other.getByRole('status', { name: 'Save state' })).toHaveText('waits for the server');
+  await expect(other.getByRole('status', { name: 'Save state' })).toHaveText('waiting for the server');
   await importPaths(page, straightLane);
   await settled(page);
   await other.close();
   await page.reload();
-  await page.getByRole('button', { name: 'Keep them as a shot of their own' }).click();
+  await page.getByRole('button', { name: 'Save them as a new shot' }).click();
   await expect(page.getByRole('heading', { name: 'Overtaken (recovered)', level: 1 })).toBeVisible();
   const recovered = (await storedShot(request, shotIdOf(page))).document;
   expect(recovered.paths.map((path) => path.id)).toEqual(['square']);
@@ -137,7 +137,7 @@ test('a checkpoint is kept, and gone back to in one step', async ({ page, reques
   await page
     .getByRole('listitem')
     .filter({ hasText: 'Square only' })
-    .getByRole('button', { name: 'Go back to it' })
+    .getByRole('button', { name: 'Restore' })
     .click();
   await expect(page.getByRole('row', { name: 'straight' })).toBeHidden();
   await settled(page);

@@ -184,9 +184,9 @@ test('a desk that is left in the middle of a film says so, and the desk of anoth
   await expect(farewell).toBeHidden();
   await page.getByRole('link', { name: 'All shots' }).click();
   await expect(farewell).toContainText(
-    '“Passing.webm” is not finished. It goes on when you come back, or lend a window in the pool.',
+    '“Passing.webm” is not finished. It continues when you return, or in another renderer.',
   );
-  await expect(farewell.getByRole('button', { name: 'Open the pool' })).toBeVisible();
+  await expect(farewell.getByRole('button', { name: 'Open the render pool' })).toBeVisible();
   await page.goto(`${server.url}/shots/${other}/path`);
   await expect(page.getByRole('heading', { name: 'Other', level: 1 })).toBeVisible();
   const film = async () => {

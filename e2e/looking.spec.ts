@@ -99,7 +99,7 @@ test('a camera aims at a rider, is looked through, cut to, and is a camera in th
     'Facing',
   );
   await page.getByRole('radio', { name: 'At a target' }).click();
-  await choose(page, 'At', 'P2 Post');
+  await choose(page, 'Target', 'P2 Post');
   // From the start of the lane the post is 30 m ahead and 30 m to the left; half-way it is square to the lane.
   await expect.poll(() => boardNumber(page, 'Heading')).toBe(45);
   await goToFrame(page, 61);
@@ -173,7 +173,7 @@ test('a target is picked on the stage; keys blend the aim, the offset and the ri
   const heading = (Math.atan2(point?.[0] ?? NaN, point?.[2] ?? NaN) * 180) / Math.PI;
   await expect.poll(() => boardNumber(page, 'Heading')).toBe(Math.round(heading));
 
-  await page.getByRole('button', { name: 'How much it aims' }).click();
+  await page.getByRole('button', { name: 'Aim influence' }).click();
   await page.getByRole('button', { name: 'Key aim at frame 1' }).click();
   const key = page.getByRole('group', { name: 'aim, key 1' });
   await key.getByRole('textbox', { name: 'Value' }).fill('0');
@@ -188,7 +188,7 @@ test('a target is picked on the stage; keys blend the aim, the offset and the ri
   // Smooth from level to level: half-way in time it is half-way up.
   await expect.poll(() => boardNumber(page, 'Height')).toBeCloseTo(2, 2);
 
-  await page.getByRole('button', { name: 'How much it follows its path' }).click();
+  await page.getByRole('button', { name: 'Path influence' }).click();
   await page.getByRole('button', { name: 'Key ride at frame 31' }).click();
   const ride = page.getByRole('group', { name: 'ride, key 1' });
   await ride.getByRole('textbox', { name: 'Value' }).fill('0.5');
@@ -229,7 +229,7 @@ test('what looks at each other in a circle is refused with the names, and nothin
     'Facing',
   );
   await page.getByRole('radio', { name: 'At a target' }).click();
-  await choose(page, 'At', 'B2 Bert');
+  await choose(page, 'Target', 'B2 Bert');
   await expect(page.getByRole('alert').filter({ hasText: 'Anna → Bert → Anna' })).toBeVisible();
   await settled(page);
   expect((await storedShot(request, id)).document.riders[0].attachment?.facing.target).toBeNull();

@@ -60,7 +60,7 @@ test('desk by day, steps, and by night', async ({ page }) => {
   await still(page);
   await take(page, 'desk-path');
   await page.getByRole('radio', { name: 'Plan' }).click();
-  await operate(page, 'Lane beside');
+  await operate(page, 'Parallel path');
   await expect(page.getByLabel('Result')).toContainText(' m');
   await still(page);
   await take(page, 'operation');
@@ -72,7 +72,7 @@ test('desk by day, steps, and by night', async ({ page }) => {
   await page.getByRole('heading', { name: 'Facing' }).scrollIntoViewIfNeeded();
   await still(page);
   await take(page, 'facing');
-  await page.getByRole('radio', { name: 'Its line' }).click();
+  await page.getByRole('radio', { name: 'Line colour' }).click();
   await page.getByRole('radio', { name: 'C5 Drone' }).click();
   await page.getByRole('region', { name: 'Direction' }).scrollIntoViewIfNeeded();
   await page.getByRole('radio', { name: 'Through C5' }).click();
@@ -110,7 +110,7 @@ async function closeTo(page: Page, rider: string, part: number, name: string): P
   const box = await page.getByRole('group', { name: 'Run diagram' }).boundingBox();
   if (box) await page.mouse.click(box.x + box.width * part, box.y + 40);
   await still(page);
-  await page.getByRole('button', { name: /^Come close/ }).click();
+  await page.getByRole('button', { name: /^Zoom to/ }).click();
   await page.getByRole('heading', { name: 'Contact' }).scrollIntoViewIfNeeded();
   await still(page);
   await take(page, name);
@@ -165,7 +165,7 @@ test('a formation before it is accepted', async ({ page }) => {
   await page.getByRole('button', { name: 'Form up copies of K1' }).click();
   for (const [field, text] of [
     ['Copies', '8'],
-    ['Apart', '1.6 m'],
+    ['Spacing', '1.6 m'],
     ['Distance', '40 cm'],
   ]) {
     await fill(page, field, text);
@@ -179,14 +179,14 @@ test('a formation before it is accepted', async ({ page }) => {
 test('what was found of a first try, and ways out of it', async ({ page }) => {
   await openDemo(page, 'Orchard, first try');
   await goTo(page, 'Check');
-  await expect(page.getByText('looked over in')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('checked in')).toBeVisible({ timeout: 30_000 });
   await still(page);
   await take(page, 'check');
   for (const [name, picture] of [[/Camera under the ground C5/, 'check-way-out']] as const) {
     const tag = page.getByRole('list', { name: 'Findings' }).getByRole('listitem', { name }).first();
     await tag.getByRole('button', { name: 'Show me' }).click();
-    await tag.getByRole('button', { name: 'Ways out' }).click();
-    await expect(tag.getByRole('group', { name: 'Ways out' })).toBeVisible({ timeout: 30_000 });
+    await tag.getByRole('button', { name: 'Fixes' }).click();
+    await expect(tag.getByRole('group', { name: 'Fixes' })).toBeVisible({ timeout: 30_000 });
     await tag.getByRole('button', { name: 'Cancel' }).scrollIntoViewIfNeeded();
     await still(page);
     await take(page, picture);
@@ -198,14 +198,14 @@ test('what is laid along a path, and what rolls loose', async ({ page }) => {
   await goTo(page, 'Path');
   const diagram = await page.getByRole('group', { name: 'Run diagram' }).boundingBox();
   if (diagram) await page.mouse.click(diagram.x + diagram.width * 0.17, diagram.y + 30);
-  await page.getByRole('button', { name: /^Come close/ }).click();
-  await page.getByRole('region', { name: 'Lay along' }).scrollIntoViewIfNeeded();
+  await page.getByRole('button', { name: /^Zoom to/ }).click();
+  await page.getByRole('region', { name: 'Dressing' }).scrollIntoViewIfNeeded();
   await still(page);
   await take(page, 'laid');
   await openDemo(page, 'Barrels for ever');
   await goTo(page, 'Contact');
   await page.getByRole('radio', { name: 'L7 Loose barrel 3' }).click();
-  const lag = page.getByRole('group', { name: 'How far it lags behind its place' });
+  const lag = page.getByRole('group', { name: 'Lag behind its path position' });
   await expect(lag).toBeVisible({ timeout: 30_000 });
   await lag.scrollIntoViewIfNeeded();
   await still(page);
@@ -224,8 +224,8 @@ test('the pool at work, and an animated picture', async ({ page, context, reques
     await section.getByRole('button', { name: new RegExp(`${label}$`) }).click();
     await page.getByRole('option', { name: option, exact: true }).click();
   };
-  await pick('As', 'GIF');
-  await pick('Seen through', 'C5 Drone');
+  await pick('Format', 'GIF');
+  await pick('Camera', 'C5 Drone');
   await pick('Size', 'Another size');
   await fill(page, 'Width', '480');
   await fill(page, 'Height', '270');
@@ -234,7 +234,7 @@ test('the pool at work, and an animated picture', async ({ page, context, reques
   await section.getByRole('button', { name: 'Make the film' }).click();
   const pool = await context.newPage();
   await pool.goto('/pool');
-  await pool.getByRole('button', { name: 'Lend this window' }).click();
+  await pool.getByRole('button', { name: 'Render in this window' }).click();
   await expect(pool.getByRole('img', { name: /^(1[5-9]|2\d|3\d) of 48 pictures drawn$/ })).toBeVisible({
     timeout: 120_000,
   });

@@ -174,7 +174,7 @@ test('driven with a stop at a mark: it takes as long as the sums say and stands 
   }
   await page.getByText('Limit how abruptly').click();
   for (const end of ['Departs', 'Arrives']) {
-    await page.getByRole('radiogroup', { name: end }).getByRole('radio', { name: 'At rest' }).click();
+    await page.getByRole('radiogroup', { name: end }).getByRole('radio', { name: 'Stopped' }).click();
   }
   await page.getByRole('button', { name: /^Stops/ }).click();
   await page.getByRole('button', { name: 'Stop at Gate' }).click();
@@ -227,7 +227,7 @@ test('a loop with a doubled frame is closed by the least change, and its file ha
   await page.getByRole('button', { name: 'Loop and seam' }).click();
   await expect(page.getByRole('table', { name: 'Gaps at the seam' })).toContainText('Speed');
   await page.getByRole('button', { name: 'Close Speed of R1' }).click();
-  await expect(page.getByRole('group', { name: 'Go round whole times' })).toContainText('1 lap a cycle');
+  await expect(page.getByRole('group', { name: 'Whole laps' })).toContainText('1 lap a cycle');
   await page.getByRole('button', { name: 'Apply the smallest change' }).click();
   await expect(page.getByText(/The loop closes: all/)).toBeVisible();
   await settled(page);
@@ -242,7 +242,7 @@ test('a loop with a doubled frame is closed by the least change, and its file ha
   const other = await request.post('/api/shots', { data: { document: more } });
   const onward = await bakedPlaces(request, ((await other.json()) as { id: string }).id, 'Runner');
   expect(apart(onward[121], places[0])).toBeLessThan(1e-5);
-  await page.getByRole('button', { name: 'Look at the seam' }).click();
+  await page.getByRole('button', { name: 'Show the seam' }).click();
   await expect(page.getByRole('img', { name: 'Frame 1 over frame 121' })).toBeVisible();
 });
 
@@ -333,7 +333,7 @@ test('a cue opens the barn gate as the truck comes near, on the stage’s number
 test('two takes are seen together, swapped, and either kept', async ({ page, request }) => {
   const id = await openLane(page, request);
   await page.getByRole('button', { name: 'Compare takes' }).click();
-  await page.getByRole('button', { name: 'Keep this take' }).click();
+  await page.getByRole('button', { name: 'Keep a take' }).click();
   await key(page, 121).focus();
   for (let step = 0; step < 3; step++) await key(page, 121 + 10 * step).press('Shift+ArrowRight');
   await expect(key(page, 151)).toBeVisible();

@@ -45,7 +45,7 @@ test('points are inserted by number, lifted, and a lane is laid beside', async (
   await fill(page, 'Height', '2');
   await accept(page);
 
-  await operate(page, 'Lane beside');
+  await operate(page, 'Parallel path');
   await fill(page, 'To the left by', '350 cm');
   await accept(page);
   await expect(page.getByRole('row', { name: 'straight lane' })).toContainText('48 m');
@@ -67,7 +67,7 @@ test('a path is converted exactly, split and joined again', async ({ page, reque
   const id = await openNewShot(page, 'Cut');
   await importPaths(page, straightLane);
   await operate(page, 'Change basis');
-  await expect(figure(page, 'Farthest from the path')).toHaveText('the same curve');
+  await expect(figure(page, 'Largest deviation')).toHaveText('the same curve');
   await accept(page);
   await expect(page.getByText('Bézier, open, 2 points')).toBeVisible();
 
@@ -138,7 +138,7 @@ test('thinning shows what it would give before it is taken', async ({ page, requ
   await fill(page, 'Tolerance', '5 cm');
   // What the tolerance before gave stands there until this one's is worked out.
   const away = async () =>
-    Number(((await figure(page, 'Farthest from the path').textContent()) ?? '').replace(' mm', ''));
+    Number(((await figure(page, 'Largest deviation').textContent()) ?? '').replace(' mm', ''));
   await expect.poll(away).toBeLessThan(52);
   await expect(figure(page, 'Points')).toHaveText(/^241 → \d+$/);
   const after = Number(/→ (\d+)/.exec((await figure(page, 'Points').textContent()) ?? '')?.[1]);
@@ -235,7 +235,7 @@ test('a path is laid, walked and moved by keyboard alone', async ({ page, reques
   ]) {
     await fill(page, 'X to add', x);
     await fill(page, 'Z to add', z);
-    await page.getByRole('button', { name: 'Add this place' }).press('Enter');
+    await page.getByRole('button', { name: 'Add this point' }).press('Enter');
   }
   await page.getByRole('button', { name: 'Finish (Enter)' }).press('Enter');
   const rows = page.getByRole('grid', { name: 'Points' });
@@ -263,7 +263,7 @@ test('marks are put by number, named, and dragged along the path', async ({ page
   const id = await openNewShot(page, 'Marked');
   await importPaths(page, straightLane);
   await expectLength(page, 48);
-  await page.getByRole('button', { name: 'Mark a place' }).click();
+  await page.getByRole('button', { name: 'Add a mark' }).click();
   await fill(page, 'Along the path', '31.5');
   await page.getByRole('button', { name: 'Mark there' }).click();
   const marks = page.getByRole('region', { name: 'Marks' });
@@ -388,14 +388,14 @@ test('an edge of a model becomes a path, after it was shown', async ({ page, req
   const map = await measurePlan(page);
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Model edges' }).click();
-  await expect(page.getByText('Click an edge of a model; its run is followed.')).toBeVisible();
+  await expect(page.getByText('Click an edge of a model.')).toBeVisible();
   // The cart's roof, seen from above: one metre wide, two long, its right edge at x = 0.5.
   await expect(async () => {
     await clickPlan(page, map, 0.45, 0.1);
     await expect(page.getByText(/^One run\./)).toBeVisible({ timeout: 1_000 });
   }).toPass();
   await clickPlan(page, map, -0.45, 0.1);
-  await expect(page.getByText('Two runs: the path will be the line midway between them.')).toBeVisible();
+  await expect(page.getByText('Two edges: the path runs midway between them.')).toBeVisible();
   await page.keyboard.press('Backspace');
   await expect(page.getByText(/^One run\./)).toBeVisible();
   await clickPlan(page, map, -0.45, 0.1);

@@ -199,8 +199,8 @@ test('films last as long as the shot, as often round as asked; none of their pic
   request,
 }) => {
   const section = await passing(page, request);
-  await choose(page, section, 'As', 'WebM film');
-  await fill(page, 'Goes round', '3');
+  await choose(page, section, 'Format', 'WebM film');
+  await fill(page, 'Loops', '3');
   const film = await made(page, section, 'Make the film');
   expect(film.suggestedFilename()).toBe('Passing.webm');
   // Thrice twelve frames at 24 a second.
@@ -211,16 +211,16 @@ test('films last as long as the shot, as often round as asked; none of their pic
   expect(Math.min(...seen)).toBeGreaterThan(100);
   expect(Math.max(...seen)).toBeLessThan(250);
 
-  await choose(page, section, 'As', 'MP4 film');
-  await fill(page, 'Goes round', '1');
+  await choose(page, section, 'Format', 'MP4 film');
+  await fill(page, 'Loops', '1');
   const mp4 = await made(page, section, 'Make the film');
   expect(await probed(mp4)).toMatchObject({ codec_name: 'h264', ...size, nb_read_frames: '12' });
 
-  await choose(page, section, 'As', 'WebM film, AV1');
+  await choose(page, section, 'Format', 'WebM film, AV1');
   const av1 = await made(page, section, 'Make the film');
   expect(await probed(av1)).toMatchObject({ codec_name: 'av1', ...size, nb_read_frames: '12' });
 
-  await choose(page, section, 'As', 'GIF');
+  await choose(page, section, 'Format', 'GIF');
   const gif = await made(page, section, 'Make the film');
   expect(await probed(gif)).toMatchObject({
     codec_name: 'gif',
@@ -231,15 +231,15 @@ test('films last as long as the shot, as often round as asked; none of their pic
 
   // What was made stays in the list, and is still there on a page that was opened anew.
   await page.reload();
-  const list = section.getByRole('list', { name: 'Pictures made' });
+  const list = section.getByRole('list', { name: 'Finished pictures' });
   await expect(list.getByRole('listitem')).toHaveCount(4);
   const again = page.waitForEvent('download');
   await list.getByRole('button', { name: 'Download Passing.webm' }).last().click();
   expect(await bytesOf(await again)).toEqual(await bytesOf(film));
 
-  await choose(page, section, 'As', 'WebM film');
-  await fill(page, 'Goes round', '100');
-  await choose(page, section, 'Drawn at', '4 ×');
+  await choose(page, section, 'Format', 'WebM film');
+  await fill(page, 'Loops', '100');
+  await choose(page, section, 'Oversampling', '4 ×');
   await section.getByRole('button', { name: 'Make the film' }).click();
   await expect(section.getByRole('progressbar', { name: 'Pictures' })).toBeVisible();
   await section.getByRole('button', { name: 'Cancel the pictures' }).click();
@@ -289,14 +289,14 @@ test('a film through the cuts changes its camera at the cut, and several cameras
     { frame: 7, camera: 'd' },
   ];
   const section = await passing(page, request, { riders: [fromAbove], cuts });
-  await choose(page, section, 'Seen through', 'The cuts');
-  await choose(page, section, 'As', 'WebM film');
+  await choose(page, section, 'Camera', 'The cuts');
+  await choose(page, section, 'Format', 'WebM film');
   const seen = await brightness(await made(page, section, 'Make the film'));
   expect(seen).toHaveLength(12);
   expect(Math.min(...seen.slice(0, 6))).toBeGreaterThan(Math.max(...seen.slice(6)) + 8);
 
-  await choose(page, section, 'As', 'PNG');
-  await choose(page, section, 'Seen through', 'Several side by side');
+  await choose(page, section, 'Format', 'PNG');
+  await choose(page, section, 'Camera', 'Several side by side');
   const both = await pixelsOf(page, await bytesOf(await made(page, section, 'Make the picture')));
   // On the left the sky over the ground, on the right the ground alone, both at their upper edge.
   const [left, right] = [both.at(80, 10), both.at(240, 10)].map(greyOf);
@@ -310,9 +310,9 @@ test('drawn finer a picture comes nearer to a large one, and has the colours of 
   const section = await passing(page, request);
   const taken = async () => pixelsOf(page, await bytesOf(await made(page, section, 'Make the picture')));
   const plain = await taken();
-  await choose(page, section, 'Drawn at', '4 ×');
+  await choose(page, section, 'Oversampling', '4 ×');
   const fine = await taken();
-  await choose(page, section, 'Drawn at', '1 ×');
+  await choose(page, section, 'Oversampling', '1 ×');
   await choose(page, section, 'Size', '1280 × 720');
   const large = await taken();
   /** The mean square that a small picture is off the large one, of which four by four pixels make one. */
@@ -328,7 +328,7 @@ test('drawn finer a picture comes nearer to a large one, and has the colours of 
   };
   expect(off(fine)).toBeLessThan(0.5 * off(plain));
 
-  await choose(page, section, 'Seen through', 'This view');
+  await choose(page, section, 'Camera', 'This view');
   const picture = await taken();
   const stage = page.getByRole('application');
   const shown = await pixelsOf(page, await stage.screenshot());
@@ -348,13 +348,13 @@ test('a sheet is a page of pictures over the run diagram, which is handed over b
   request,
 }) => {
   const section = await passing(page, request);
-  await choose(page, section, 'As', 'Sheet, PNG');
+  await choose(page, section, 'Format', 'Sheet, PNG');
   await section.getByRole('radio', { name: 'Even steps' }).click();
   await fill(page, 'Every', '4');
   const sheet = await made(page, section, 'Make the sheet');
   expect(sheet.suggestedFilename()).toBe('Passing sheet.png');
   expect(await seenIn(page, await bytesOf(sheet))).toMatchObject({ width: 2339, height: 1654 });
-  await choose(page, section, 'As', 'Sheet, PDF');
+  await choose(page, section, 'Format', 'Sheet, PDF');
   const pdf = await made(page, section, 'Make the sheet');
   const text = Buffer.from(await bytesOf(pdf)).toString('latin1');
   expect(text.slice(0, 5)).toBe('%PDF-');
@@ -390,23 +390,23 @@ test('windows that are lent draw for a desk that does not; one that dies has its
   context,
 }) => {
   const section = await passing(page, request);
-  await choose(page, section, 'As', 'WebM film');
+  await choose(page, section, 'Format', 'WebM film');
   const alone = await made(page, section, 'Make the film');
-  await section.getByText('Draw them on this desk').click();
+  await section.getByText('Render in this window').click();
   const download = page.waitForEvent('download');
   await section.getByRole('button', { name: 'Make the film', exact: true }).click();
-  await expect(section.getByText('Waiting for a taker.')).toBeVisible();
+  await expect(section.getByText('Waiting for a renderer.')).toBeVisible();
   // One takes a run and is gone before it gives any picture back.
   const dies = await context.newPage();
   await dies.route('**/api/pool/runs/*/pictures/*', () => undefined);
   await dies.goto('/pool');
-  await dies.getByRole('button', { name: 'Lend this window' }).click();
+  await dies.getByRole('button', { name: 'Render in this window' }).click();
   await expect(dies.getByRole('list', { name: 'Jobs' }).getByLabel(/This window has 0 of/)).toBeVisible();
   await dies.close();
   const lent = await context.newPage();
   await lent.goto('/pool');
-  await lent.getByRole('button', { name: 'Lend this window' }).click();
-  await expect(lent.getByRole('list', { name: 'Takers' }).getByRole('listitem').first()).toBeVisible();
+  await lent.getByRole('button', { name: 'Render in this window' }).click();
+  await expect(lent.getByRole('list', { name: 'Renderers' }).getByRole('listitem').first()).toBeVisible();
   const film = await download;
   expect(await bytesOf(film)).toEqual(await bytesOf(alone));
   await expect(lent.getByLabel(/^Pictures 1 to 4: done; lost once$/)).toBeVisible();

@@ -54,7 +54,7 @@ test('a model with wheels of odd names faces the right way at once; attach and f
   await page.keyboard.press('Enter');
   await expect.poll(() => boardNumber(page, 'Heading')).toBe(0);
   await expect(page.getByRole('img', { name: /the nose of Odd wagon is −X/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Face as found' }).focus();
+  await page.getByRole('button', { name: 'Use the found facing' }).focus();
   await page.keyboard.press('Enter');
   await page.getByRole('textbox', { name: 'Turn left', exact: true }).focus();
   for (let i = 0; i < 9; i++) await page.keyboard.press('Shift+ArrowUp');
@@ -183,7 +183,7 @@ test('the start is clicked on the path; several land one behind another', async 
   // The lane runs down the middle of the plan.
   await page.mouse.click(stage.x + stage.width / 2, stage.y + stage.height / 2);
   await expect(page.getByText('Click the path where the ride starts.')).toBeHidden();
-  await fill(page, 'Apart', '4');
+  await fill(page, 'Spacing', '4');
   await accept(page);
   await settled(page);
   const [a, b] = (await storedShot(request, id)).document.riders.map(({ attachment }) => attachment);
@@ -213,7 +213,7 @@ test('a rider sits on a carrier and keeps its place, or takes the carrier’s; a
   );
   await goToFrame(page, 61);
   await page.getByRole('button', { name: 'Model, name and carrier' }).click();
-  await choose(page, 'Sits on', 'C2 Carrier');
+  await choose(page, 'Carrier', 'C2 Carrier');
   await settled(page);
   // The carrier is 30 m along: the load is 20 m behind it.
   const [load] = (await storedShot(request, id)).document.riders;
@@ -223,21 +223,21 @@ test('a rider sits on a carrier and keeps its place, or takes the carrier’s; a
   });
   const tree = page.getByRole('treegrid', { name: 'All riders' });
   await expect(tree.getByRole('row', { name: 'L1 Load' })).toHaveAttribute('aria-level', '2');
-  await choose(page, 'Sits on', 'Nothing');
+  await choose(page, 'Carrier', 'Nothing');
   await expect(tree.getByRole('row', { name: 'L1 Load' })).toHaveAttribute('aria-level', '1');
   // Dragged onto its carrier in the list it is carried, too.
   await tree.getByRole('row', { name: 'L1 Load' }).dragTo(tree.getByRole('row', { name: 'C2 Carrier' }));
   await expect(tree.getByRole('row', { name: 'L1 Load' })).toHaveAttribute('aria-level', '2');
   await expect.poll(() => boardNumber(page, 'Height')).toBe(3);
-  await choose(page, 'Sits on', 'Nothing');
-  await page.getByText('It keeps its place when it is put on').click();
-  await choose(page, 'Sits on', 'C2 Carrier');
+  await choose(page, 'Carrier', 'Nothing');
+  await page.getByText('Keep its position when attached to a carrier').click();
+  await choose(page, 'Carrier', 'C2 Carrier');
   await expect.poll(() => boardNumber(page, 'Height')).toBe(0);
 
   await page.getByRole('radio', { name: 'C2 Carrier' }).click();
   // A circle is refused with the names in it.
   await page.getByRole('button', { name: 'Model, name and carrier' }).click();
-  await choose(page, 'Sits on', 'L1 Load');
+  await choose(page, 'Carrier', 'L1 Load');
   await expect(page.getByRole('alert').filter({ hasText: 'Load → Carrier → Load' })).toBeVisible();
   await choose(page, 'Model', 'Barrel');
   await settled(page);
@@ -313,9 +313,9 @@ test('a formation is previewed, varies by its seed, follows its leader, and is o
   );
   await page.getByRole('button', { name: 'Formation', exact: true }).click();
   await page.getByRole('button', { name: 'Form up copies of K1' }).click();
-  await choose(page, 'Arranged', 'Side by side');
+  await choose(page, 'Arrangement', 'Side by side');
   await fill(page, 'Copies', '2');
-  await fill(page, 'Apart', '3 m');
+  await fill(page, 'Spacing', '3 m');
   await page.getByRole('button', { name: 'Add 2 copies' }).click();
   await settled(page);
   const even = (await storedShot(request, id)).document.riders;
@@ -331,9 +331,9 @@ test('a formation is previewed, varies by its seed, follows its leader, and is o
   expect((await storedShot(request, id)).document.riders).toHaveLength(1);
 
   await page.getByRole('button', { name: 'Form up copies of K1' }).click();
-  await choose(page, 'Arranged', 'Each a little later');
+  await choose(page, 'Arrangement', 'Delayed');
   await fill(page, 'Copies', '3');
-  await fill(page, 'Later by', '0.5 s');
+  await fill(page, 'Delay', '0.5 s');
   await fill(page, 'Seed', '5');
   await fill(page, 'Distance', '1 m');
   await page.getByRole('button', { name: 'Add 3 copies' }).click();

@@ -37,7 +37,7 @@ test('shots are renamed, duplicated, deleted and brought back', async ({ page })
   await expect(tile(page, 'Better card')).toBeHidden();
   await page.reload();
   await page.getByRole('button', { name: /^Deleted \(\d+\)/ }).click();
-  await page.getByRole('button', { name: 'Bring back Better card', exact: true }).click();
+  await page.getByRole('button', { name: 'Restore Better card', exact: true }).click();
   await expect(tile(page, 'Better card')).toBeVisible();
 });
 

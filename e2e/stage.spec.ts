@@ -289,7 +289,7 @@ test('the stage draws when something changed, and only then', async ({ freshPage
   expect(still).toBeGreaterThan(0);
   await refresh(40);
   expect(await draws()).toBe(still);
-  await page.getByRole('button', { name: 'One frame on' }).click();
+  await page.getByRole('button', { name: 'One frame forward' }).click();
   await refresh(3);
   expect(await draws()).toBeGreaterThan(still);
 });
@@ -332,7 +332,7 @@ test('without a graphics card a picture is put on the canvas when all of it is d
     );
   await expect.poll(async () => (await shown()).length).toBeGreaterThan(1);
   const before = (await shown()).length;
-  for (const button of ['One frame on', 'One frame on', 'Show everything'])
+  for (const button of ['One frame forward', 'One frame forward', 'Show everything'])
     await page.getByRole('button', { name: button }).click();
   await expect.poll(async () => (await shown()).length).toBeGreaterThan(before);
   for (const { draws, done } of await shown()) {

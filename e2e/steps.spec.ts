@@ -171,7 +171,7 @@ test('check speaks up where a ridden path has no curve', async ({ page, request 
   const findings = page.getByRole('list', { name: 'Findings' }).getByRole('listitem');
   await expect(findings).toHaveCount(2);
   await expect(findings.first()).toContainText(
-    'Path "Stub" has 1 of the 2 points it needs. At rest until then: C1.',
+    'Path "Stub" has 1 of the 2 points it needs. Not moving until then: C1.',
   );
   await expect(findings.last()).toContainText('C1 goes by the ground, but the shot has none');
 });

@@ -44,7 +44,7 @@ const shot = {
 };
 
 async function act(page: Page, item: string): Promise<void> {
-  await page.getByRole('button', { name: 'Kept views, and following' }).click();
+  await page.getByRole('button', { name: 'Kept views and following' }).click();
   await page.getByRole('menuitem', { name: item, exact: true }).click();
 }
 
@@ -68,7 +68,7 @@ test('views are kept by name with the shot, taken again as they were, and undone
     await settled(page);
     return ((await storedShot(request, id)).document as unknown as { views: View[] }).views;
   };
-  await page.getByRole('button', { name: 'Come close to B1' }).click();
+  await page.getByRole('button', { name: 'Zoom to B1' }).click();
   await keepAs(page, 'Close');
   await page.getByRole('button', { name: 'Show everything' }).click();
   await keepAs(page, 'All of it');
@@ -102,7 +102,7 @@ test('a rider whose model is still on its way is come close to when it has come'
   await uploadModel(page, await cartModel());
   await attachTo(page, 'straight');
   await settled(page);
-  await page.getByRole('button', { name: 'Come close to C1' }).click();
+  await page.getByRole('button', { name: 'Zoom to C1' }).click();
   const looksAt = async (name: string) => {
     await keepAs(page, name);
     await settled(page);
@@ -169,13 +169,13 @@ test('the board folds to one line and stands in another corner, on the next visi
     };
   };
   expect(await middle()).toEqual({ right: true, low: true });
-  await board.getByRole('button', { name: 'Fold the figures' }).click();
+  await board.getByRole('button', { name: 'Fold the numbers' }).click();
   await board.getByRole('button', { name: 'Move to the next corner' }).click();
   await page.reload();
   await expect(board).toContainText('0.00 m');
   await expect(board.getByLabel('Heading')).toHaveCount(0);
   expect(await middle()).toEqual({ right: true, low: false });
-  await board.getByRole('button', { name: 'Unfold the figures' }).click();
+  await board.getByRole('button', { name: 'Unfold the numbers' }).click();
   await expect(board.getByLabel('Heading')).toBeVisible();
   await page.keyboard.press('Shift+D');
   await goToFrame(page, 3);

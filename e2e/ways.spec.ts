@@ -37,7 +37,7 @@ test('driven against the path after a ride back; by keys again it has the keys i
   const { keys } = await paceOf(request, id);
   await page.getByRole('radio', { name: 'Driven' }).click();
   await expect(
-    page.getByRole('radiogroup', { name: 'Goes' }).getByRole('radio', { name: 'Against it' }),
+    page.getByRole('radiogroup', { name: 'Direction' }).getByRole('radio', { name: 'Against it' }),
   ).toBeChecked();
   await settled(page);
   expect((await paceOf(request, id)).drive.way).toBe('against');
@@ -58,7 +58,7 @@ test('a cue is on when it is added, and tells what it waits for and when that co
   await expect(cue.getByRole('checkbox', { name: 'Cue 1' })).toBeChecked();
   // Half a metre a frame: 10 m are come to at frame 21.
   await expect(cue.getByRole('status')).toHaveText('Acts at frame 21.');
-  const far = cue.getByRole('textbox', { name: 'As far as' });
+  const far = cue.getByRole('textbox', { name: 'Distance reached' });
   await far.fill('90 m');
   await far.press('Enter');
   await expect(cue.getByRole('status')).toContainText('Waits for R1 to come as far as 90 m');

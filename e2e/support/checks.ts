@@ -29,8 +29,8 @@ export async function cure(page: Page, name: RegExp, way: string): Promise<void>
   const tag = tags(page, name).first();
   const before = await tags(page, name).count();
   expect(before).toBeGreaterThan(0);
-  await tag.getByRole('button', { name: 'Ways out' }).click();
-  const ways = tag.getByRole('group', { name: 'Ways out' });
+  await tag.getByRole('button', { name: 'Fixes' }).click();
+  const ways = tag.getByRole('group', { name: 'Fixes' });
   await expect(ways).toBeVisible({ timeout: 30_000 });
   const choice = ways.getByRole('radio', { name: way });
   if ((await choice.count()) > 0) await choice.click();

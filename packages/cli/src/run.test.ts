@@ -231,7 +231,7 @@ describe('check', () => {
     ]);
   });
 
-  it('ends with 2 where there is a fault, and with 0 once that is let be', async () => {
+  it('ends with 2 where there is a fault, and with 0 once that is dismissed', async () => {
     rmSync(path('cart.glb'));
     const missing = await check('--json');
     expect(missing.code).toBe(2);
@@ -239,7 +239,7 @@ describe('check', () => {
     change(({ checks }) => checks.dismissed.push({ kind: 'missing-model', reason: 'It comes on Monday.' }));
     const known = await check();
     expect(known.code).toBe(0);
-    expect(known.text).toMatch(/let be: missing-model: .*\(It comes on Monday\.\)/);
+    expect(known.text).toMatch(/dismissed: missing-model: .*\(It comes on Monday\.\)/);
   });
 
   it('ends with 1 and one line where it cannot look', async () => {

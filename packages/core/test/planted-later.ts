@@ -76,7 +76,7 @@ export const PLANTED_LATER: readonly Planted[] = [
     // Slower than what backs, but it never does anything else.
     riders: [vehicle({ pace: even(8, 0) })],
     said: { severity: 'note', figure: about(2, 1e-6) },
-    cures: ['Turn it round', 'Face where it goes'],
+    cures: ['Turn it around', 'Face where it goes'],
   },
   {
     kind: 'hidden',

@@ -118,7 +118,7 @@ export const PLANTED: readonly Planted[] = [
     ],
     // From 4 to 8 m/s within a twenty-fourth of a second.
     said: { figure: about((4 * 24) / 9.81, 0.1), from: 49, to: 49 },
-    cures: ['Ease the keys', 'Drive it'],
+    cures: ['Ease the keys', 'Drive within limits'],
   },
   {
     kind: 'grip',
@@ -156,7 +156,7 @@ export const PLANTED: readonly Planted[] = [
     paths: [line(40)],
     riders: [crate({ pace: even(40, 0) }, { kind: 'creature' })],
     said: { figure: about(10, 1e-6), from: 1, to: 96 },
-    cures: ['Turn it round', 'Face where it goes'],
+    cures: ['Turn it around', 'Face where it goes'],
   },
   {
     kind: 'under-ground',
@@ -257,7 +257,7 @@ export const PLANTED: readonly Planted[] = [
     // Three times the stride its clip has: a foot that stands for six tenths of a cycle would have to reach over 2.16 m; its legs are 1 m.
     riders: [walker({ plant: true, stride: 3.6 }, { pace: even(0, 12) })],
     said: { unit: 'mm' },
-    cures: ['Take the stride of its clip'],
+    cures: ['Use the stride of its clip'],
   },
   {
     kind: 'steps-quick',
@@ -272,7 +272,7 @@ export const PLANTED: readonly Planted[] = [
     paths: [line(40)],
     riders: [rider({}, { kind: 'vehicle', model: 'cart' })],
     said: { figure: 4, severity: 'warning' },
-    cures: ['Take the wheels that were found'],
+    cures: ['Use the found wheels'],
   },
   {
     kind: 'radius-off',
@@ -330,7 +330,7 @@ export const PLANTED: readonly Planted[] = [
       unit: 'm',
       figure: about(2 * 10 * Math.sin(0.1 * Math.PI), 1e-6),
     },
-    cures: ['Go round whole times'],
+    cures: ['Whole laps'],
   },
   {
     kind: 'doubled-frame',
@@ -346,7 +346,7 @@ export const PLANTED: readonly Planted[] = [
     riders: [camera({ offset: { rise: 0.5 } }), standing([1, 0, 20])],
     // The crate's side is half a metre beside the lane.
     said: { rider: 'r', other: 's', figure: about(0.5, 1e-6), frame: about(49, 2) },
-    cures: ['Keep away'],
+    cures: ['Keep a distance'],
   },
   {
     kind: 'camera-under-ground',
@@ -362,7 +362,7 @@ export const PLANTED: readonly Planted[] = [
     paths: [high(2, 2)],
     riders: [camera({ facing: { mode: 'aim', target: { point: [30, 2, 20] }, aim: { yawLimit: 20 } } })],
     said: { unit: 'of half the picture' },
-    cures: ['Turn as far as it takes'],
+    cures: ['Remove the turn limits'],
   },
   {
     kind: 'hidden',

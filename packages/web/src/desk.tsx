@@ -175,13 +175,13 @@ function restoreDraft(desk: DeskStore, autosave: Autosave, draft: Draft, kept: K
     autosave.noteConflict('A newer version of this shot was saved in another window.');
   }
   desk.getState().replace('Unsaved edits', draft.shot);
-  notify('done', 'Edits that had not reached the server are back on the desk.');
+  notify('done', 'Restored edits that the server did not have.');
 }
 
 function offerDraft(shotId: string, draft: Draft): void {
   const at = new Date(draft.at).toLocaleString();
-  notify('error', `A tab that was closed at ${at} left edits that were not saved.`, {
-    name: 'Keep them as a shot of their own',
+  notify('error', `A tab closed at ${at} left unsaved edits.`, {
+    name: 'Save them as a new shot',
     run: () => {
       const document = { ...draft.shot, name: `${draft.shot.name.slice(0, 180)} (recovered)` };
       createShot({ document }).then(

@@ -79,7 +79,7 @@ export function findUnseen(camera: RiderLook, others: readonly RiderLook[], set:
             remedy: null,
           },
           ({ rider: badge }) =>
-            `${badge(rider.id)} does not see ${aimed === null ? 'its target' : badge(aimed)}: ${by === null ? name : badge(by)} is before it for ${((to - from + 1) / fps).toFixed(1)} s, ${framesOf({ from, to })}.`,
+            `${badge(rider.id)} does not see ${aimed === null ? 'its target' : badge(aimed)}: ${by === null ? name : badge(by)} hides it for ${((to - from + 1) / fps).toFixed(1)} s, ${framesOf({ from, to })}.`,
         );
       }),
   ];

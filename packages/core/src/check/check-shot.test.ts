@@ -39,7 +39,7 @@ it('a ridden path without a curve is a fault that names who waits', () => {
   const shot = shotWith({}, { paths: [{ id: 'p', name: 'Lane', points: [{ position: [0, 0, 0] }] }] });
   const [finding] = findings(shot);
   expect(finding).toMatchObject({ severity: 'fault', kind: 'no-curve', path: 'p' });
-  expect(finding.message).toMatch(/1 of the 2 points.*At rest until then: R1/);
+  expect(finding.message).toMatch(/1 of the 2 points.*Not moving until then: R1/);
 });
 
 it('a key past the end of an open path is pointed out', () => {
@@ -82,7 +82,7 @@ it('cues that wait for ever or act on nothing are pointed out', () => {
       })),
     }),
   }).map(({ message }) => message);
-  expect(messages[0]).toMatch(/"far" never comes.*S waits for ever/);
+  expect(messages[0]).toMatch(/"far" never comes.*S waits forever/);
   expect(messages[1]).toMatch(/"stop" ends stop 3 of S, which makes none/);
 });
 
@@ -98,7 +98,7 @@ it.each<[string, Loose<Attachment>, RegExp]>([
   ['target', { facing: { mode: 'aim' } }, /R1 aims at nothing/],
   ['axles', { anchor: 'bothAxles' }, /R1 .* no wheelbase/],
   ['follows', { coupledTo: { rider: 'q' } }, /R1 follows Q2, which is not on its path/],
-  ['pacedBy', { pacedBy: { rider: 'q' } }, /Q2, which rides nothing/],
+  ['pacedBy', { pacedBy: { rider: 'q' } }, /Q2, which is not attached/],
 ])('what waits for something it needs is said: %s', (part, attachment, message) => {
   const riders = [
     { id: 'r', name: 'R', badge: 'R1', attachment: { path: 'p', ...attachment } },

@@ -30,7 +30,7 @@ export function findGrip(look: RiderLook): RawFinding[] {
       'warning',
       aboutStretch(look, { ...frames, frame, worst }, 'g', rider.attachment?.pacedBy ? null : 'drive'),
       ({ rider: badge }) =>
-        `${badge(rider.id)} takes the bend at ${Math.abs(look.speed(frame - first)).toFixed(1)} m/s: ${worst.toFixed(2)} g sideways at frame ${frame}, where ${limit.toFixed(2)} g hold; ${framesOf(frames)}.`,
+        `${badge(rider.id)} enters the bend at ${Math.abs(look.speed(frame - first)).toFixed(1)} m/s: ${worst.toFixed(2)} g sideways at frame ${frame}, where ${limit.toFixed(2)} g is the limit; ${framesOf(frames)}.`,
     ),
   );
 }

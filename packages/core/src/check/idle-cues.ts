@@ -50,13 +50,13 @@ function idleness(evaluated: EvaluatedShot, cue: Cue): Idle | null {
   if (!rider?.attachment && rider?.transformKeys && action.kind === 'start')
     return evaluated.moment(cue) !== null
       ? null
-      : idle((badge) => `The cue "${name}" never comes, and ${badge} waits for ever.`, true);
+      : idle((badge) => `The cue "${name}" never comes, and ${badge} waits forever.`, true);
   if (!rider?.attachment)
     return idle((badge) => `The cue "${name}" waits to move ${badge}, which rides no path.`);
   if (!hasOwnPace(rider.attachment))
     return idle(
       (badge) =>
-        `The cue "${name}" does nothing to ${badge}, which goes by another rider's timing; cue that one.`,
+        `The cue "${name}" does nothing to ${badge}, which has the pace of another rider; cue that one.`,
     );
   const stops = evaluated.timing(rider)?.ownStops.length ?? 0;
   if (action.kind === 'stopEnd' && stops <= action.stop)
@@ -67,7 +67,7 @@ function idleness(evaluated: EvaluatedShot, cue: Cue): Idle | null {
   if (evaluated.moment(cue) !== null) return null;
   return idle(
     (badge) =>
-      `The cue "${name}" never comes: its value does not reach 1 in the shot, and ${badge} waits for ever.`,
+      `The cue "${name}" never comes: its value does not reach 1 in the shot, and ${badge} waits forever.`,
     true,
   );
 }

@@ -41,13 +41,13 @@ function looseEndsOf({ evaluated, rider }: RiderLook, attachment: Attachment): R
     loose(
       'follows',
       (badge, names) =>
-        `${badge} follows ${names.rider(coupledTo.rider)}, which is not on its path; it goes by its own pace.`,
+        `${badge} follows ${names.rider(coupledTo.rider)}, which is not on its path; its own pace is used.`,
     );
   if (pacedBy && !shot.riders.find((other) => other.id === pacedBy.rider)?.attachment)
     loose(
       'pacedBy',
       (badge, names) =>
-        `${badge} takes its time from ${names.rider(pacedBy.rider)}, which rides nothing; it goes by its own pace.`,
+        `${badge} has the pace of ${names.rider(pacedBy.rider)}, which is not attached; its own pace is used.`,
     );
   return findings;
 }

@@ -16,7 +16,7 @@ export function findMissingGround({ ground }: Shot, { missing }: CheckScene): Ra
       'missing-model',
       'fault',
       { part: model },
-      (names) => `The ground, ${names.model(model)}, cannot be read; nothing stands on it.`,
+      (names) => `The ground, ${names.model(model)}, cannot be read; nothing rests on it.`,
     ),
   ];
 }
@@ -31,8 +31,7 @@ export function findMissingLaid({ dressing }: Shot, { missing }: CheckScene): Ra
           'missing-model',
           'fault',
           { path, part: model },
-          (names) =>
-            `${name}: its model ${names.model(model ?? '')} cannot be read; those pieces are not there.`,
+          (names) => `${name}: its model ${names.model(model ?? '')} cannot be read; its pieces are missing.`,
         ),
       ),
   );
@@ -51,7 +50,7 @@ export function findMissing(look: RiderLook): RawFinding[] {
         'fault',
         { rider: rider.id, part: model },
         (names) =>
-          `The model of ${names.rider(rider.id)}, ${names.model(model)}, cannot be read; it is drawn as a stand-in, and neither rolls nor walks.`,
+          `The model of ${names.rider(rider.id)}, ${names.model(model)}, cannot be read; a stand-in is shown that neither rolls nor walks.`,
       ),
     ];
   const hierarchy = hierarchyOfRider(assets, rider);

@@ -20,7 +20,7 @@ export function findNeverMoves(look: RiderLook): RawFinding[] {
       'note',
       { rider: rider.id, path: rider.attachment.path, distance: begin, remedy: 'set-off' },
       ({ rider: badge, path }) =>
-        `${badge(rider.id)} rides ${path(rider.attachment?.path ?? '')}, but stays at ${begin.toFixed(2)} m; key its distance, or let it stand without a path.`,
+        `${badge(rider.id)} rides ${path(rider.attachment?.path ?? '')}, but stays at ${begin.toFixed(2)} m; key its distance, or detach it.`,
     ),
   ];
 }

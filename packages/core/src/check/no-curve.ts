@@ -11,7 +11,7 @@ export function findNoCurve({ shot, paths }: EvaluatedShot): RawFinding[] {
     return [
       found('no-curve', waiting.length > 0 ? 'fault' : 'note', { path: path.id }, ({ rider: badge }) =>
         waiting.length > 0
-          ? `${curve.message} At rest until then: ${waiting.map(({ id }) => badge(id)).join(', ')}.`
+          ? `${curve.message} Not moving until then: ${waiting.map(({ id }) => badge(id)).join(', ')}.`
           : curve.message,
       ),
     ];

@@ -17,7 +17,7 @@ export function findNoGround(look: RiderLook): RawFinding[] {
         'warning',
         { rider: rider.id },
         ({ rider: badge }) =>
-          `${badge(rider.id)} goes by the ground, but the shot has none; choose a floor or a model under Contact.`,
+          `${badge(rider.id)} needs ground, but the shot has none; choose one at the Contact step.`,
       ),
     ];
   if (assets.ground === null) return [];

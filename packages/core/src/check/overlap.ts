@@ -53,7 +53,7 @@ export function findOverlap(a: RiderLook, b: RiderLook): RawFinding[] {
         remedy: shifted ? 'shift-start' : null,
       },
       ({ rider: badge }) =>
-        `${badge(a.rider.id)} and ${badge(b.rider.id)} are in each other, ${worst.toFixed(2)} m deep at frame ${frame}; ${framesOf(frames)}.`,
+        `${badge(a.rider.id)} and ${badge(b.rider.id)} intersect, ${worst.toFixed(2)} m deep at frame ${frame}; ${framesOf(frames)}.`,
     );
   });
 }

@@ -43,7 +43,7 @@ export function findPastTheEnd(look: RiderLook): RawFinding[] {
         remedy: 'reach-end',
       },
       ({ rider: badge }) =>
-        `${badge(rider.id)} is sent to ${Number(worst.value.toFixed(3))} ${unit} (frame ${Number(worst.frame.toFixed(2))}), but the path runs from 0 to ${most.toFixed(3)}; it waits at the end.`,
+        `${badge(rider.id)} has a key at ${Number(worst.value.toFixed(3))} ${unit} (frame ${Number(worst.frame.toFixed(2))}), but the path runs from 0 to ${most.toFixed(3)}; it stops at the end.`,
     ),
   ];
 }
@@ -77,7 +77,7 @@ function runsOut(look: RiderLook, { pace, path: id }: Attachment, path: Compiled
           remedy: 'reach-end',
         },
         ({ rider: badge }) =>
-          `${badge(rider.id)} comes to the ${end} of its path by frame ${frame} and waits there; the path runs from 0 to ${length.toFixed(3)} m.`,
+          `${badge(rider.id)} reaches the ${end} of its path by frame ${frame} and stops there; the path runs from 0 to ${length.toFixed(3)} m.`,
       ),
     ];
   }

@@ -9,7 +9,7 @@ export function summaryOf(findings: readonly Finding[], riders: number): string 
     const number = count(severity);
     return number === 0 ? [] : [counted(number, severity)];
   });
-  const all = parts.length === 0 ? 'nothing found' : parts.join(', ').replace(/, ([^,]*)$/, ' and $1');
+  const all = parts.length === 0 ? 'no problems' : parts.join(', ').replace(/, ([^,]*)$/, ' and $1');
   return `${all} in ${counted(riders, 'rider')}`;
 }
 
@@ -19,7 +19,7 @@ const counted = (number: number, noun: string) => `${number} ${noun}${number ===
 export function reportText(findings: readonly Finding[], shot: Shot): string {
   const lines = findings.map(
     ({ severity, kind, message, waived }) =>
-      `${waived === null ? severity : 'let be'}: ${kind}: ${message}${waived === null ? '' : ` (${waived})`}`,
+      `${waived === null ? severity : 'dismissed'}: ${kind}: ${message}${waived === null ? '' : ` (${waived})`}`,
   );
   return [`${shot.name}: ${summaryOf(findings, shot.riders.length)}`, ...lines].join('\n');
 }

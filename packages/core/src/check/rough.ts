@@ -68,7 +68,7 @@ function swings(look: RiderLook, values: Float64Array, what: 'bank' | 'heading')
         remedy: what === 'bank' ? 'widen-bank' : 'smooth-path',
       },
       ({ rider: badge }) =>
-        `${badge(rider.id)} shakes: its ${what} swings to and fro by up to ${worst.toFixed(1)}°, faster than ${limits.swings} times a second, ${framesOf({ from: first + from, to: first + to })}.`,
+        `${badge(rider.id)} shakes: its ${what} oscillates by up to ${worst.toFixed(1)}°, faster than ${limits.swings} times a second, ${framesOf({ from: first + from, to: first + to })}.`,
     ),
   ];
 }

@@ -78,6 +78,6 @@ function doubled({ shot }: EvaluatedShot, id: string): RawFinding {
     'fault',
     { rider: id, from: last, to: last, frame: last, figure: 1, unit: 'frame', remedy: 'past-doubled' },
     ({ rider: badge }) =>
-      `The last frame of ${badge(id)} is its first again, so the loop stands still for a frame: what is at frame ${last} belongs to ${last + 1}, which is ${first} of the next round.`,
+      `The last frame of ${badge(id)} repeats its first, so the loop stops for a frame: frame ${last} belongs at ${last + 1}, which is ${first} of the next round.`,
   );
 }

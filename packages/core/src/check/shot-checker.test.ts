@@ -140,10 +140,10 @@ it('what stood before a camera and is gone hides nothing', () => {
   expect(finished(checker.check(shot, assets, set)).filter(({ kind }) => kind === 'hidden')).toEqual([]);
 });
 
-it('finds two that are in each other, and calls them as they are called now', () => {
+it('finds two that intersect, and calls them as they are called now', () => {
   const [finding] = checkShot(evaluateShot(EDITS[2][1](EDITS[1][1](shot)), assets), set);
   expect(finding).toMatchObject({ kind: 'overlap', rider: 'a', other: 'b' });
-  expect(finding.message).toMatch(/^Z9 and B are in each other/);
+  expect(finding.message).toMatch(/^Z9 and B intersect/);
 });
 
 it('what is let be says why, does not count, and is told of again when it gets worse', () => {
@@ -163,8 +163,8 @@ it('what is let be says why, does not count, and is told of again when it gets w
   expect(found(waived(44.1, 4))).toMatchObject([{ waived: 'It waits there.' }]);
   expect(found(waived(45, 4))).toMatchObject([{ waived: null }]);
   expect(found(waived(90, null))).toMatchObject([{ waived: 'It waits there.' }]);
-  expect(summaryOf(found(waived(44, 4)), 3)).toBe('nothing found in 3 riders');
-  expect(reportText(found(waived(44, 4)), shot)).toContain('let be: past-end: A is sent to 44 metres');
+  expect(summaryOf(found(waived(44, 4)), 3)).toBe('no problems in 3 riders');
+  expect(reportText(found(waived(44, 4)), shot)).toContain('dismissed: past-end: A has a key at 44 metres');
 });
 
 it('a report as a table has a row a finding, its texts quoted', () => {
@@ -173,6 +173,6 @@ it('a report as a table has a row a finding, its texts quoted', () => {
   expect(head).toBe('severity,kind,rider,other,path,part,from,to,frame,distance,figure,unit,message,waived');
   expect(rows).toHaveLength(findings.length);
   expect(rows[0]).toMatch(
-    /^warning,overlap,A,B,,,1,97,\d+,[\d.]+,[\d.]+,m,"A and B are in each other, .*",$/,
+    /^warning,overlap,A,B,,,1,97,\d+,[\d.]+,[\d.]+,m,"A and B intersect, .*",$/,
   );
 });

@@ -30,8 +30,8 @@ export function findThroughSet(look: RiderLook, set: Solid | null): RawFinding[]
         },
         ({ rider: badge }) =>
           body
-            ? `${badge(rider.id)} goes through the set, ${worst.toFixed(2)} m deep at frame ${frame}; ${framesOf(frames)}.`
-            : `${badge(rider.id)} goes through a wall or the like of the set at frame ${frame}; ${framesOf(frames)}.`,
+            ? `${badge(rider.id)} passes through the set, ${worst.toFixed(2)} m deep at frame ${frame}; ${framesOf(frames)}.`
+            : `${badge(rider.id)} passes through a wall of the set at frame ${frame}; ${framesOf(frames)}.`,
       ),
   );
 }

@@ -127,7 +127,7 @@ function fast(look: RiderLook): RawFinding[] {
         unit: 'turns a frame',
       },
       ({ rider: badge }) =>
-        `${badge(rider.id)}: "${part}" turns ${most.toFixed(2)} times a frame at frame ${when}, and too fast ${framesOf({ from, to })}; to the eye it goes backward or stands.`,
+        `${badge(rider.id)}: "${part}" turns ${most.toFixed(2)} times a frame at frame ${when}, and too fast ${framesOf({ from, to })}; it will seem to stop or turn backward.`,
     ),
   ];
 }

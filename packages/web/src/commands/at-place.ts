@@ -16,7 +16,7 @@ export function insertAt(desk: DeskStore, path: ShotPath, s: number): void {
     set({ points: new Set([inserted.index]) });
     if (inserted.path.basis !== path.basis) {
       const now = inserted.path.basis === 'nurbs' ? 'NURBS' : 'Bézier';
-      notify('done', `"${path.name}" is drawn as ${now} now, so that its curve stays where it is.`);
+      notify('done', `"${path.name}" is now a ${now} path, so that its curve does not change.`);
     }
   } catch (error) {
     notify('error', sentenceOf(error));

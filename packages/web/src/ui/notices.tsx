@@ -35,7 +35,7 @@ export function notify(
 export function notifyRefused(sentences: readonly string[], of: number): void {
   if (sentences.length === 1) notify('error', sentences[0]);
   if (sentences.length > 1)
-    notify('error', `${sentences.length} of ${of} were not taken in:`, undefined, sentences);
+    notify('error', `${sentences.length} of ${of} were skipped:`, undefined, sentences);
 }
 
 function dismiss(id: number): void {

@@ -9,8 +9,7 @@ export const upByPath: Ways = ({ shot, rider }) => [
     .filter((reference) => reference !== rider.attachment?.facing.reference)
     .map((reference) => ({
       label: reference === 'path' ? 'Keep up by the path' : 'Keep up by the world',
-      detail:
-        reference === 'path' ? 'its up goes along with the path, without a twist' : 'its up is the world’s',
+      detail: reference === 'path' ? 'up follows the path without twist' : 'up is the world’s up',
       shot: withAttachment(shot, rider.id, (attachment) => ({
         ...attachment,
         facing: { ...attachment.facing, reference },
@@ -24,8 +23,8 @@ export const turnRound: Ways = ({ shot, rider }) => {
   return [
     [
       {
-        label: 'Turn it round',
-        detail: 'its nose goes ahead at every frame',
+        label: 'Turn it around',
+        detail: 'its nose points ahead at every frame',
         shot: withAttachment(shot, rider.id, (attachment) => ({
           ...attachment,
           offset: { ...attachment.offset, yaw: turned(attachment.offset.yaw) },
@@ -43,7 +42,7 @@ function faceTravelTries(shot: Parameters<Ways>[0]['shot'], id: string): Remedy[
   return [
     {
       label: 'Face where it goes',
-      detail: 'it turns round where it goes back',
+      detail: 'it turns around where it goes backward',
       shot: withAttachment(shot, id, (attachment) => ({
         ...attachment,
         facing: { ...attachment.facing, along: 'travel' },
@@ -54,7 +53,7 @@ function faceTravelTries(shot: Parameters<Ways>[0]['shot'], id: string): Remedy[
 
 const ANCHOR_NAMES: Readonly<Record<Anchor, string>> = {
   origin: 'its origin is on the path',
-  frontAxle: 'its front axle is on the path and the rear one follows, as a road vehicle’s does',
+  frontAxle: 'the front axle follows the path and the rear axle trails',
   rearAxle: 'its rear axle is on the path',
   bothAxles: 'both axles are on the path, as on rails',
 };
@@ -70,7 +69,7 @@ export const otherAnchor: Ways = ({ shot, rider, evaluated }) => {
       .filter((anchor) => anchor !== rider.attachment?.anchor)
       .map((anchor) => ({
         label: towed ? 'Tow it by its coupling' : 'Ride on the other axle',
-        detail: towed ? 'it hangs at its coupling, and its wheels follow' : ANCHOR_NAMES[anchor],
+        detail: towed ? 'its coupling pulls it and its wheels trail' : ANCHOR_NAMES[anchor],
         shot: withAttachment(shot, rider.id, (attachment) => ({ ...attachment, anchor })),
       })),
   ];
@@ -80,16 +79,16 @@ export const otherAnchor: Ways = ({ shot, rider, evaluated }) => {
 export const turnFreely: Ways = ({ shot, rider }) => [
   [
     {
-      label: 'Turn as far as it takes',
-      detail: 'without limits to either side, nor up and down',
+      label: 'Remove the turn limits',
+      detail: 'no yaw or pitch limits',
       shot: withAttachment(shot, rider.id, (attachment) => ({
         ...attachment,
         facing: { ...attachment.facing, aim: { ...attachment.facing.aim, yawLimit: 180, pitchLimit: 90 } },
       })),
     },
     {
-      label: 'Turn as far as it takes',
-      detail: 'without limits, lag or leeway',
+      label: 'Remove the turn limits',
+      detail: 'no limits, damping or dead zone',
       shot: withAttachment(shot, rider.id, (attachment) => ({
         ...attachment,
         facing: {

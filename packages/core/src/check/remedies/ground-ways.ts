@@ -20,7 +20,7 @@ export const stick: Ways = ({ shot, rider, finding }) => {
   return [
     [2 * far, 8 * far].map((band) => ({
       label: 'Stick to the ground',
-      detail: `it stands on the ground within ${metres(under ? band : Math.max(1.5, band / 2))} above its path`,
+      detail: `it keeps to the ground within ${metres(under ? band : Math.max(1.5, band / 2))} above its path`,
       shot: withAttachment(shot, rider.id, (attachment) => ({
         ...attachment,
         ground: {
@@ -46,7 +46,7 @@ export const lift: Ways = ({ shot, rider, finding }) => {
   const sticks = attachment.ground.mode === 'stick';
   const higher = steps.map((step) => ({
     label: 'Ride higher',
-    detail: `${metres(step)} higher above its path, which stays`,
+    detail: `${metres(step)} higher above its path`,
     shot: withAttachment(shot, rider.id, (own) =>
       sticks
         ? { ...own, ground: { ...own.ground, rise: own.ground.rise + step } }
@@ -73,7 +73,7 @@ export const lift: Ways = ({ shot, rider, finding }) => {
   return alone ? [clear, lifted, higher] : [clear, higher, lifted];
 };
 
-const clearBy = `it is led ${CAMERA_HEIGHT} m above the ground wherever its path is lower, and stays true when that changes`;
+const clearBy = `it keeps ${CAMERA_HEIGHT} m above the ground where its path is lower`;
 
 function withFloor(shot: Shot, { id }: Rider, floor: number): Shot {
   return withRider(shot, id, (rider) => ({
@@ -92,8 +92,8 @@ export const keepAway: Ways = ({ evaluated, shot, rider, finding }) => {
     [1.02, 1.15, 1.4, 2].map((part) => {
       const distance = Math.ceil(part * far * 20) / 20;
       return {
-        label: 'Keep away',
-        detail: `it is led past at ${metres(distance)} from middle to middle, and stays true when either moves`,
+        label: 'Keep a distance',
+        detail: `${metres(distance)} between the middles, also when either moves`,
         shot: withRider(shot, rider.id, (before) => {
           const clearance = before.clearance ?? defaultsOf(Clearance);
           const rest = clearance.from.filter((one) => one.rider !== other);
@@ -108,7 +108,7 @@ export const keepAway: Ways = ({ evaluated, shot, rider, finding }) => {
 export const rideLower: Ways = ({ shot, rider }) => [
   [
     {
-      label: 'Down to the ground',
+      label: 'Lower to the ground',
       detail: 'its rise above the ground becomes 0',
       shot: withAttachment(shot, rider.id, (attachment) => ({
         ...attachment,

@@ -19,7 +19,7 @@ export const smoothKeys: Ways = (patient) => {
   const { shot, rider } = patient;
   const smooth: Remedy = {
     label: 'Ease the keys',
-    detail: 'every key is passed smoothly; its places and frames stay',
+    detail: 'smooth keys; distances and frames stay',
     shot: withPace(shot, rider.id, (pace) => ({
       ...pace,
       keys: pace.keys.map((key) => (key.ease === 'linear' ? { ...key, ease: 'smooth' } : key)),
@@ -42,8 +42,8 @@ export const driven: Ways = ({ shot, rider, finding }) => {
     [0.97, 0.85, 0.6].map((part) => {
       const sideways = drives ? Math.min(drive.sideways, part * hold) : part * hold;
       return {
-        label: finding.kind === 'grip' ? 'Slow into the bend' : 'Drive it',
-        detail: `it is driven at up to ${drive.top.toFixed(1)} m/s, and takes bends at ${gripOf({ sideways }).toFixed(2)} g at most; it arrives at another time`,
+        label: finding.kind === 'grip' ? 'Slow into the bend' : 'Drive within limits',
+        detail: `up to ${drive.top.toFixed(1)} m/s, bends at ${gripOf({ sideways }).toFixed(2)} g at most; it arrives at a different frame`,
         shot: withPace(shot, rider.id, (before) => ({
           ...before,
           mode: 'drive',
@@ -104,8 +104,8 @@ export const reachEnd: Ways = (patient) => {
     })),
   };
   const on: Remedy = {
-    label: 'Go on beyond the end',
-    detail: 'it runs straight on past the end of its path',
+    label: 'Continue beyond the end',
+    detail: 'it continues straight past the end of its path',
     shot: withPace(shot, rider.id, (pace) => ({ ...pace, before: 'run', after: 'run' })),
   };
   return mode === 'keys' ? [[kept]] : [slower(patient, curve.length), [on]];
@@ -135,7 +135,7 @@ export const startAlong: Ways = ({ shot, rider, finding }) => {
   return [
     [by, 1.05 * by].map((more) => ({
       label: `Start ${head.badge} further along`,
-      detail: `by ${metres(more * metresPerValue(head.attachment?.pace ?? { unit: 'metres' }, curve))}, and all behind it`,
+      detail: `by ${metres(more * metresPerValue(head.attachment?.pace ?? { unit: 'metres' }, curve))}, with all riders behind it`,
       shot: withPace(shot, head.id, (pace) => ({
         ...pace,
         start: { ...pace.start, value: pace.start.value + more },
@@ -152,7 +152,7 @@ export const pastDoubled: Ways = ({ shot, rider }) => {
     [
       {
         label: 'Move the key past the last frame',
-        detail: `from frame ${last} to ${last + 1}, where the loop begins again`,
+        detail: `from frame ${last} to ${last + 1}, where the loop repeats`,
         shot: withPace(shot, rider.id, (pace) => ({
           ...pace,
           keys: pace.keys.map((key) => (key.frame === last ? { ...key, frame: last + 1 } : key)),
@@ -184,7 +184,7 @@ export const setOff: Ways = ({ shot, rider, finding }) => {
     [
       {
         label: 'Send it along the path',
-        detail: `${metres(to - from)} in ${((last - first) / shot.fps).toFixed(1)} s, at even speed`,
+        detail: `${metres(to - from)} in ${((last - first) / shot.fps).toFixed(1)} s, at constant speed`,
         shot: withPace(shot, rider.id, (pace) => ({ ...pace, mode: 'keys', keys })),
       },
     ],

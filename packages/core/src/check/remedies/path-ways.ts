@@ -47,7 +47,7 @@ function* detours(shot: Shot, path: ShotPath, at: number): Generator<Remedy, voi
       const reach = Math.max(6, 4 * far);
       yield {
         label: 'Keep clear',
-        detail: `${path.name} is led ${metres(far)} to the ${side > 0 ? 'left' : 'right'}, within ${metres(reach)} before and after`,
+        detail: `${path.name} moves ${metres(far)} to the ${side > 0 ? 'left' : 'right'} within ${metres(reach)} before and after`,
         shot: reshapeRiddenPath(shot, detourPath(path, at, side, reach)),
       };
     }
@@ -64,7 +64,7 @@ export const widenBank: Ways = ({ shot, rider }) => {
       const window = Math.max(1, before) * times;
       return {
         label: 'Bank more calmly',
-        detail: `bends are felt over ${metres(window)} instead of ${metres(before)}`,
+        detail: `curvature averaged over ${metres(window)} instead of ${metres(before)}`,
         shot: withAttachment(shot, rider.id, (attachment) => ({
           ...attachment,
           bank: { ...attachment.bank, window },

@@ -12,7 +12,7 @@ export const takeRig: Ways = ({ shot, rider, scene }) => {
   return [
     [
       {
-        label: 'Take the wheels that were found',
+        label: 'Use the found wheels',
         detail: `${rig.wheels.length}: ${nodes}`,
         shot: takeFoundRig(shot, rider.id, rig, rider.chassis),
       },
@@ -51,7 +51,7 @@ export const plantFeet: Ways = ({ shot, rider }) => [
   [
     {
       label: 'Lock its feet to the ground',
-      detail: 'each stays where it is set down',
+      detail: 'planted feet do not slide',
       shot: withRider(shot, rider.id, (before) =>
         before.gait ? { ...before, gait: { ...before.gait, plant: true } } : before,
       ),
@@ -70,7 +70,7 @@ export const clipStride: Ways = ({ evaluated, shot, rider }) => {
   return [
     [
       {
-        label: 'Take the stride of its clip',
+        label: 'Use the stride of its clip',
         detail: `${(rider.gait?.stride ?? 0).toFixed(2)} → ${stride.toFixed(2)} m a cycle; it takes more steps`,
         shot: withRider(shot, rider.id, (before) =>
           before.gait ? { ...before, gait: { ...before.gait, stride } } : before,

@@ -60,7 +60,7 @@ function pacing({ shot }: EvaluatedShot, rider: Rider): Closing[] {
   const laps = path.closed ? wholeLaps(pace, path, cycle) : null;
   if (laps && (Math.abs(laps.rate - 1) > 1e-9 || outsideChanges(pace, laps.pace))) {
     closings.push({
-      label: 'Go round whole times',
+      label: 'Whole laps',
       detail: `${laps.laps} ${Math.abs(laps.laps) === 1 ? 'lap' : 'laps'} a cycle, speed × ${laps.rate.toFixed(3)}`,
       change: Math.abs(laps.rate - 1),
       shot: taken(laps.pace),
@@ -69,7 +69,7 @@ function pacing({ shot }: EvaluatedShot, rider: Rider): Closing[] {
   const back = path.closed ? null : thereAndBack(pace, cycle);
   if (back) {
     closings.push({
-      label: 'Go there and back',
+      label: 'There and back',
       detail: `half a cycle each way, speed × ${back.rate.toFixed(3)}`,
       change: Math.abs(back.rate - 1),
       shot: taken(back.pace),
@@ -79,7 +79,7 @@ function pacing({ shot }: EvaluatedShot, rider: Rider): Closing[] {
   if (matched) {
     closings.push({
       label: 'Match the ends',
-      detail: 'the first and the last key are passed at one speed',
+      detail: 'equal speed at the first and the last key',
       // It closes no gap of place, so it comes after what does.
       change: closings.length === 0 ? 0 : 1,
       shot: taken(matched),

@@ -35,7 +35,7 @@ export function relay(shot: Shot, id: string, count: number, loopFrames: number 
     throw new PathError('A relay runs along a path: attach the rider first.');
   }
   if (!hasOwnPace(rider.attachment)) {
-    throw new PathError(`${rider.badge} takes its time from another rider; make the relay of that one.`);
+    throw new PathError(`${rider.badge} has the pace of another rider; make a relay of that one.`);
   }
   const { pace } = rider.attachment;
   const compiled = compilePace(pace, shot.fps, curve);
@@ -47,7 +47,7 @@ export function relay(shot: Shot, id: string, count: number, loopFrames: number 
       : 0;
   if (!(long > 0)) {
     throw new PathError(
-      `${rider.badge} has no end of its ride to pass on at: give it keys to its end, or let it be driven.`,
+      `${rider.badge} does not reach the end of its ride: add keys to the end, or choose Driven.`,
     );
   }
   const { first } = shot.range;

@@ -36,7 +36,7 @@ export function useSceneAssets(desk: DeskStore): void {
       try {
         desk.getState().set({ physics: await physicsFor(shot) });
       } catch (error) {
-        tell('What forces take', error);
+        tell('Physics', error);
       }
     };
     const readGround = async (shot: Shot) => {

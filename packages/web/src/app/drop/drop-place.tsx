@@ -66,7 +66,7 @@ export function DropPlace() {
       if (kind === 'shot') throw new Error(`${files[0].name}: a shot file is imported at the list of shots.`);
       const names = files.slice(0, 3).map(({ name }) => name);
       throw new Error(
-        `${names.join(', ')}: found nothing to take in; expected a model (.glb, .gltf with its files, .obj, .stl, .ply, .bvh, .zip) or paths (.svg, .csv, .obj).`,
+        `${names.join(', ')}: found nothing to add; expected a model (.glb, .gltf with its files, .obj, .stl, .ply, .bvh, .zip) or paths (.svg, .csv, .obj).`,
       );
     };
     window.addEventListener('dragover', onOver);
@@ -79,5 +79,5 @@ export function DropPlace() {
     };
   }, [desk, addModel, navigate, shotId]);
   if (!isOver) return null;
-  return <Veil>Drop models to add them, drawings and tables to import their paths</Veil>;
+  return <Veil>Drop models to add them, or files with paths to import</Veil>;
 }

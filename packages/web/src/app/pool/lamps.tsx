@@ -25,7 +25,7 @@ const Lamp = styled.li<{ $state: RunCard['state']; $lost: boolean; $wide: boolea
 export function Lamps({ job, takers }: { job: JobCard; takers: readonly TakerCard[] }) {
   const names = new Map(takers.map(({ id, name }) => [id, name]));
   return (
-    <Row aria-label="Runs">
+    <Row aria-label="Batches">
       {job.runs.map((run) => {
         const said = sentence(run, names.get(run.taker ?? '') ?? null);
         return (

@@ -89,22 +89,22 @@ export function PoolPage() {
   const { data, error } = usePool();
   useCloseWhenLost(asked !== null, doing);
   useEffect(() => {
-    document.title = 'The pool – Fleet Rail';
+    document.title = 'Render pool – Fleet Rail';
   }, []);
   return (
     <Page>
       <PageHead>
-        <Title>The pool</Title>
+        <Title>Render pool</Title>
         <Button onPress={() => setLent(!lent)}>
           {lent ? <X aria-hidden /> : <HandHelping aria-hidden />}{' '}
-          {lent ? 'Take it back' : 'Lend this window'}
+          {lent ? 'Stop rendering here' : 'Render in this window'}
         </Button>
         <Link to="/">
           <ArrowLeft aria-hidden size={14} /> Shots
         </Link>
       </PageHead>
       <Hint role="status">
-        {lent ? sentenceOfState(doing) : 'Pictures and films of all shots, and who is drawing them.'}
+        {lent ? sentenceOfState(doing) : 'Pictures and films of all shots, and what renders them.'}
       </Hint>
       {error && <Hint role="alert">{sentenceOf(error)}</Hint>}
       {data && <Panels pool={data} />}
@@ -116,14 +116,11 @@ function Panels({ pool: { jobs, takers } }: { pool: Pool }) {
   const runs = new Map(jobs.flatMap((job) => job.runs.map((run) => [run.id, { job, run }] as const)));
   return (
     <>
-      <Heading>Takers</Heading>
+      <Heading>Renderers</Heading>
       {takers.length === 0 ? (
-        <Hint>
-          No takers. Lend this window, open the shot’s Hand over station, or start the server with
-          FLEET_RAIL_TAKERS=2.
-        </Hint>
+        <Hint>No renderers. Render in this window, or start the server with FLEET_RAIL_RENDERERS=2.</Hint>
       ) : (
-        <Rows aria-label="Takers">
+        <Rows aria-label="Renderers">
           {takers.map(({ id, name, kind, run }) => (
             <TakerRow key={id} aria-label={name}>
               <b>{name}</b>
@@ -135,7 +132,7 @@ function Panels({ pool: { jobs, takers } }: { pool: Pool }) {
       )}
       <Heading>Pictures</Heading>
       {jobs.length === 0 ? (
-        <Hint>No pictures yet. They are made at a shot’s Hand over station.</Hint>
+        <Hint>No pictures yet. Start some at the Hand over step of a shot.</Hint>
       ) : (
         <Rows aria-label="Jobs">
           {jobs.map((job) => (
@@ -191,10 +188,9 @@ function whatIsDrawn(found: { job: JobCard; run: JobCard['runs'][number] } | und
 }
 
 function sentenceOfState(state: TakerState | null): string {
-  if (state === null || state.doing === 'waits')
-    return 'This window is lent, and waiting for something to draw.';
+  if (state === null || state.doing === 'waits') return 'This window renders. Waiting for work.';
   if (state.doing === 'lost the server') return 'The server does not answer; trying again.';
-  if (state.doing === 'opens') return 'Getting a shot ready.';
+  if (state.doing === 'opens') return 'Loading a shot.';
   return `${state.doing === 'joins' ? 'Joining' : 'Drawing'} pictures: ${state.done} of ${state.of}.`;
 }
 

@@ -128,7 +128,7 @@ export class Autosave {
   /** After a conflict: goes on from what the server has. What was on the desk is one undo away. */
   async takeSaved(): Promise<void> {
     const kept = await openShot(this.shotId);
-    await this.adoptSaved('Take the saved shot', kept.revision, kept.document);
+    await this.adoptSaved('Use the saved shot', kept.revision, kept.document);
   }
 
   /** Goes on from a document that the server keeps; what was on the desk is one undo away. */

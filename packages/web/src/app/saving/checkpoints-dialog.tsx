@@ -67,7 +67,7 @@ export function CheckpointsDialog({ shotId, onClose }: { shotId: string; onClose
       await autosave.adoptSaved(`Back to "${checkpointName}"`, shot.revision, shot.document);
       notify(
         'done',
-        `Back at "${checkpointName}". What stood before is kept as a checkpoint, and is one undo away.`,
+        `Back at "${checkpointName}". The previous state is kept as a checkpoint; undo restores it too.`,
       );
       onClose();
     } catch (error) {
@@ -88,9 +88,7 @@ export function CheckpointsDialog({ shotId, onClose }: { shotId: string; onClose
           Keep
         </PrimaryButton>
       </Line>
-      {checkpoints.data?.length === 0 && (
-        <Hint>None yet. Keep one before a risky change, and come back to it in one step.</Hint>
-      )}
+      {checkpoints.data?.length === 0 && <Hint>No checkpoints yet. Keep one before a risky change.</Hint>}
       <List aria-label="Checkpoints">
         {checkpoints.data?.map((checkpoint) => (
           <li key={checkpoint.id}>
@@ -98,7 +96,7 @@ export function CheckpointsDialog({ shotId, onClose }: { shotId: string; onClose
               {checkpoint.name}
               <small>{new Date(checkpoint.createdAt).toLocaleString()}</small>
             </div>
-            <Button onPress={() => void restore(checkpoint.id, checkpoint.name)}>Go back to it</Button>
+            <Button onPress={() => void restore(checkpoint.id, checkpoint.name)}>Restore</Button>
           </li>
         ))}
       </List>

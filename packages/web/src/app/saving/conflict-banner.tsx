@@ -50,21 +50,18 @@ export function ConflictBanner({ shotId }: { shotId: string }) {
   if (save.kind === 'refused') {
     return (
       <Strip role="alert">
-        <p>
-          The server does not take this shot as it is: {save.message} Undo the last step or put it right;
-          nothing is lost meanwhile.
-        </p>
+        <p>The server rejected this shot: {save.message} Undo or correct the last step. Nothing is lost.</p>
       </Strip>
     );
   }
   return (
     <Strip role="alert">
-      <p>{save.message} Your edits are safe on this desk, and nothing was overwritten. Which one goes on?</p>
+      <p>{save.message} Your edits are safe and nothing was overwritten. Which version do you keep?</p>
       <PrimaryButton isPending={busy} onPress={() => void act(saveCopy)}>
         Save mine as a copy
       </PrimaryButton>
       <Button isPending={busy} onPress={() => void act(() => autosave.takeSaved())}>
-        Take the saved one (mine is one undo away)
+        Use the saved one (undo restores mine)
       </Button>
     </Strip>
   );

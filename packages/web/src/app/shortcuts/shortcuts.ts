@@ -57,7 +57,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
   },
   {
     keys: 'Shift D',
-    does: 'Show what drawing the stage costs',
+    does: 'Show drawing statistics',
     act: (press) => {
       const { stats, set } = press.desk.getState();
       return plain(press) && press.shift && press.key === 'D' && done(() => set({ stats: !stats }));
@@ -65,7 +65,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
   },
   {
     keys: ', and .',
-    does: 'One frame back or on',
+    does: 'One frame back or forward',
     act: (press) => {
       if (!plain(press) || (press.key !== ',' && press.key !== '.')) return false;
       const { set, goToFrame, frame } = press.desk.getState();
@@ -90,7 +90,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
   },
   {
     keys: 'Esc',
-    does: 'Cancel what is shown, drawn or picked',
+    does: 'Cancel the preview, drawing or picking',
     act: ({ key, ctrl, desk }) => {
       const { tool, attaching, operation, set } = desk.getState();
       if (key !== 'Escape' || ctrl) return false;
@@ -104,7 +104,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
   },
   {
     keys: 'Enter',
-    does: 'Finish what is drawn; accept what is shown',
+    does: 'Finish drawing; accept the preview',
     act: (press) => {
       const { desk, key, typing, ctrl } = press;
       const { tool, operation, attaching } = desk.getState();
@@ -135,7 +135,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
     keys: 'Delete',
     does: 'Delete the chosen points; on a key of the diagram, the chosen keys; on a cut, the cut',
   },
-  { keys: 'Space', does: 'On a key of the diagram: choose it as well, or no longer' },
+  { keys: 'Space', does: 'On a key of the diagram: add it to the selection, or remove it' },
   { keys: 'Wheel, Shift wheel', does: 'Over the run diagram: zoom in time, zoom in distance' },
   { keys: 'Shift drag', does: 'Over the run diagram: choose the keys in a box' },
 ];

@@ -61,8 +61,8 @@ export function DeletedShots(props: { shots: readonly ShotCard[]; onBringBack: (
             <li key={shot.id}>
               <span title={shot.name}>{shot.name}</span>
               <small>{daysLeft(shot)}</small>
-              <Button onPress={() => onBringBack(shot)} aria-label={`Bring back ${shot.name}`}>
-                <Undo2 aria-hidden /> Bring back
+              <Button onPress={() => onBringBack(shot)} aria-label={`Restore ${shot.name}`}>
+                <Undo2 aria-hidden /> Restore
               </Button>
               <IconButton label={`Delete ${shot.name} for good`} onPress={() => setAsked(shot)}>
                 <Trash2 aria-hidden />
@@ -78,7 +78,7 @@ export function DeletedShots(props: { shots: readonly ShotCard[]; onBringBack: (
         </Buttons>
       </Fold>
       <Dialog title={`Delete ${what} for good?`} isOpen={asked !== null} onClose={() => setAsked(null)}>
-        <p>Checkpoints go too, and models that nothing else uses. This cannot be undone.</p>
+        <p>This also deletes their checkpoints and unused models. It cannot be undone.</p>
         <DialogButtons>
           <Button onPress={() => setAsked(null)}>Cancel</Button>
           <PrimaryButton isPending={empty.isPending} onPress={deleteForGood}>

@@ -110,7 +110,7 @@ export function ShotsPage() {
           Shots
         </Title>
         <Button onPress={() => void navigate('/pool')}>
-          <Server aria-hidden /> The pool
+          <Server aria-hidden /> Render pool
         </Button>
         <FileTrigger acceptedFileTypes={['.json']} onSelect={(files) => void importFile(files)}>
           <Button>
@@ -125,7 +125,7 @@ export function ShotsPage() {
       {shots.isError && <Hint role="alert">{sentenceOf(shots.error)}</Hint>}
       {shots.data?.length === 0 && (
         <Empty>
-          <Hint>A shot holds the paths, what rides them and how fast. Start with an empty one.</Hint>
+          <Hint>A shot holds paths, riders and their pace. Start with an empty one.</Hint>
           {newButton}
         </Empty>
       )}

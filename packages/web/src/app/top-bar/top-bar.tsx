@@ -108,9 +108,9 @@ const SAYS: Record<SaveState['kind'], string> = {
   unsaved: 'not saved yet',
   saving: 'saving…',
   slow: 'no answer yet; kept here',
-  waiting: 'waits for the server',
+  waiting: 'waiting for the server',
   conflict: 'newer version saved',
-  refused: 'not accepted',
+  refused: 'rejected',
 };
 
 /** The shot's name and state, undo, checkpoints, day and night. */

@@ -51,7 +51,7 @@ export function AddSection() {
   return (
     <Section>
       <SectionTitle ref={title}>Add a rider</SectionTitle>
-      <Hint>Choose what it looks like, or upload a model of your own.</Hint>
+      <Hint>Choose a model, or upload one.</Hint>
       <Buttons>
         <UploadButton name="Upload a model" onModel={addOne} />
         <Button

@@ -18,7 +18,7 @@ const WAYS = [
   { id: 'against', name: 'Against' },
 ] as const;
 const TIMINGS = [
-  { id: 'once', name: 'Once over the range' },
+  { id: 'once', name: 'Once in the range' },
   { id: 'speed', name: 'At a speed' },
 ] as const;
 
@@ -43,12 +43,12 @@ export function AttachCard({ attaching }: { attaching: Attaching }) {
     <>
       <Hint role="status">
         {kept
-          ? `The pale figures show ${badges} on ${path.name}: at the first frame, midway and at the last.`
+          ? `The pale figures show ${badges} on ${path.name} at the first, middle and last frame.`
           : `The pale figures show where ${badges} ${riders.length === 1 ? 'lands' : 'land'} on ${path.name}, midway, and the end.`}
       </Hint>
       {rides && (
         <Tick isSelected={kept} onChange={(on) => change({ timing: { kind: on ? 'kept' : 'once' } })}>
-          Keep its timing
+          Keep its pace
         </Tick>
       )}
       {!kept && (
@@ -65,9 +65,9 @@ export function AttachCard({ attaching }: { attaching: Attaching }) {
               )
             }
           />
-          <Choice label="Way" options={WAYS} value={plan.way} onChange={(way) => change({ way })} />
+          <Choice label="Direction" options={WAYS} value={plan.way} onChange={(way) => change({ way })} />
           <Choice
-            label="Timing"
+            label="Pace"
             options={TIMINGS}
             value={plan.timing.kind === 'speed' ? 'speed' : 'once'}
             onChange={(kind) =>
@@ -118,7 +118,7 @@ export function AttachCard({ attaching }: { attaching: Attaching }) {
             )}
             {riders.length > 1 && (
               <QuantityField
-                label="Apart"
+                label="Spacing"
                 kind="length"
                 value={plan.spacing}
                 min={0}
@@ -137,12 +137,12 @@ export function AttachCard({ attaching }: { attaching: Attaching }) {
             </Button>
           </Buttons>
           {!closed && plan.way === 'along' && plan.start >= length - 1e-6 && (
-            <Hint role="alert">It would start at the very end; it goes the other way with “Against”.</Hint>
+            <Hint role="alert">It would start at the end. Choose “Against” to ride the other way.</Hint>
           )}
         </>
       )}
       <Tick isSelected={plan.keepsPlace} onChange={(keepsPlace) => change({ keepsPlace })}>
-        Keep its place; the offset is set to match
+        Keep its position (sets the offset)
       </Tick>
       <Buttons>
         <PrimaryButton onPress={() => acceptAttaching(desk)} autoFocus>

@@ -25,7 +25,7 @@ export function AttachStation() {
       {rider && riders.length > 1 && (
         <Section aria-label="Riders and carriers">
           <RidersTree chosen={chosen} onChoose={choose} />
-          <Hint>Ctrl-click chooses several. Drag one onto another, and it is carried.</Hint>
+          <Hint>Ctrl-click selects several. Drag one onto another to make that its carrier.</Hint>
         </Section>
       )}
       {rider && <RideSection key={`ride ${rider.id}`} rider={rider} chosen={[...chosen]} />}

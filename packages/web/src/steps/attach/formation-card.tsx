@@ -25,8 +25,8 @@ const ARRANGED: readonly { id: Formation['arrangement']; name: string }[] = [
   { id: 'file', name: 'One behind another' },
   { id: 'abreast', name: 'Side by side' },
   { id: 'wedge', name: 'In a wedge' },
-  { id: 'later', name: 'Each a little later' },
-  { id: 'moved', name: 'The whole ride moved and turned' },
+  { id: 'later', name: 'Delayed' },
+  { id: 'moved', name: 'Ride moved and turned' },
 ];
 
 /** What a formation begins with; how far apart is told by how long its leader is. */
@@ -86,15 +86,15 @@ export function FormationCard({ leader }: { leader: Rider }) {
         {head && (
           <>
             <Hint>
-              {leader.badge} is number {led.members.indexOf(leader.id) + 1} behind {head.badge}. What is
-              changed of it alone stays.
+              {leader.badge} is number {led.members.indexOf(leader.id) + 1} behind {head.badge}. Its own
+              changes stay.
             </Hint>
             <Buttons>
               <Button onPress={() => set({ riderId: head.id })}>Go to {head.badge}</Button>
             </Buttons>
           </>
         )}
-        <Hint>Copies that ride as {leader.badge} does, and follow what it is given later.</Hint>
+        <Hint>Copies that follow {leader.badge} and its later changes.</Hint>
         <Buttons>
           {shot.formations
             .filter((one) => one.leader === leader.id)
@@ -143,7 +143,7 @@ export function FormationCard({ leader }: { leader: Rider }) {
       onDone={() => setOpen(null)}
     >
       <Select
-        label="Arranged"
+        label="Arrangement"
         options={ARRANGED.filter((one) => one.id !== 'moved' || leader.attachment !== null)}
         value={arrangement}
         onChange={(next) => change({ arrangement: next })}
@@ -160,7 +160,7 @@ export function FormationCard({ leader }: { leader: Rider }) {
         />
         {arrangement === 'later' && (
           <QuantityField
-            label="Later by"
+            label="Delay"
             kind="frame"
             value={formation.delay}
             onChange={(delay) => change({ delay })}
@@ -168,7 +168,7 @@ export function FormationCard({ leader }: { leader: Rider }) {
         )}
         {arrangement !== 'later' && arrangement !== 'moved' && (
           <QuantityField
-            label="Apart"
+            label="Spacing"
             kind="length"
             value={formation.spacing}
             step={0.1}
@@ -217,10 +217,10 @@ export function FormationCard({ leader }: { leader: Rider }) {
       )}
       {left > 0 && (
         <Hint>
-          {left} of them {left === 1 ? 'was' : 'were'} deleted and will not come back.
+          {left} of them {left === 1 ? 'was' : 'were'} deleted for good.
         </Hint>
       )}
-      <Hint>Each copy varies at random, by up to:</Hint>
+      <Hint>Random variation of each copy, up to:</Hint>
       <FieldGrid>
         <QuantityField
           label="Distance"

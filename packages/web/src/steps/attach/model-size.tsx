@@ -44,16 +44,16 @@ export function ModelSize({ rider, model }: { rider: Rider; model: KeptModel }) 
       {likely && likely.id !== 'm' && (
         <>
           <Hint role="alert">
-            That is odd. Made in {likely.name} it would be {inUnit(likely.metres)} m.
+            Unusual size. In {likely.name} it would be {inUnit(likely.metres)} m.
           </Hint>
           <Buttons>
             <Button
               isPending={place.isPending}
               onPress={() =>
-                void put({ ...placing, scale: placing.scale * likely.metres }, `Take ${likely.name}`)
+                void put({ ...placing, scale: placing.scale * likely.metres }, `Use ${likely.name}`)
               }
             >
-              It is in {likely.name}
+              Unit {likely.name}
             </Button>
           </Buttons>
         </>
@@ -70,8 +70,7 @@ export function ModelSize({ rider, model }: { rider: Rider; model: KeptModel }) 
         value={made?.id ?? 'own'}
         onChange={(id) => {
           const wanted = MODEL_UNITS.find((one) => one.id === id);
-          if (wanted && wanted !== made)
-            void put({ ...placing, scale: wanted.metres }, `Take ${wanted.name}`);
+          if (wanted && wanted !== made) void put({ ...placing, scale: wanted.metres }, `Use ${wanted.name}`);
         }}
       />
       <FieldGrid>
@@ -106,9 +105,9 @@ export function ModelSize({ rider, model }: { rider: Rider; model: KeptModel }) 
         <Button
           isDisabled={!isPlaced}
           isPending={place.isPending}
-          onPress={() => void put(own, 'Place its model')}
+          onPress={() => void put(own, 'Model placement')}
         >
-          Place it so within the rider
+          Apply placement
         </Button>
       </Buttons>
     </>

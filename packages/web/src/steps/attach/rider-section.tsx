@@ -49,7 +49,7 @@ export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly 
             {leader &&
               (rider.attachment?.coupledTo
                 ? `, hung behind ${leader.badge}`
-                : `, in time with ${leader.badge}`)}
+                : `, with the pace of ${leader.badge}`)}
             .
           </Hint>
           <Buttons>
@@ -58,14 +58,18 @@ export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly 
             </Button>
             <Button onPress={() => void attemptAsked(desk, label, 'detachBack', ids)}>Detach, go back</Button>
             {leader && (
-              <Button onPress={() => void attemptAsked(desk, 'Own timing', 'ownTiming', rider.id)}>
-                Give it its own timing
+              <Button onPress={() => void attemptAsked(desk, 'Own pace', 'ownTiming', rider.id)}>
+                Give it its own pace
               </Button>
             )}
           </Buttons>
         </>
       ) : (
-        <Hint>{paths.length > 0 ? 'At rest. Choose a path.' : 'At rest. Add a path first, under Path.'}</Hint>
+        <Hint>
+          {paths.length > 0
+            ? 'Not attached. Choose a path.'
+            : 'Not attached. Add a path first, at the Path step.'}
+        </Hint>
       )}
       {rider.attachment && ids.length === 1 && <TiesSection rider={rider} attachment={rider.attachment} />}
       {lands && <AttachCard attaching={lands} />}
@@ -114,7 +118,7 @@ export function RiderSection({ rider }: { rider: Rider }) {
   const sit = (carrier: string) =>
     void attemptAsked(
       desk,
-      carrier === '' ? 'Take off its carrier' : 'Put on a carrier',
+      carrier === '' ? 'Detach from its carrier' : 'Attach to a carrier',
       'sitOn',
       [rider.id],
       carrier || null,
@@ -135,7 +139,9 @@ export function RiderSection({ rider }: { rider: Rider }) {
         <FormationCard leader={rider} />
       </Fold>
       <Fold
-        title={rider.parentKeys.length > 0 ? `Handed over (${rider.parentKeys.length})` : 'Handed over'}
+        title={
+          rider.parentKeys.length > 0 ? `Carrier switches (${rider.parentKeys.length})` : 'Carrier switches'
+        }
         isOpen={rider.parentKeys.length > 0}
       >
         <CarrierKeys rider={rider} />
@@ -161,7 +167,7 @@ export function RiderSection({ rider }: { rider: Rider }) {
         />
         {source?.file !== undefined && (
           <>
-            <Hint role="alert">Its model {source.file} is not here; a stand-in rides instead.</Hint>
+            <Hint role="alert">Its model {source.file} is missing; a stand-in is shown.</Hint>
             <Buttons>
               <UploadButton
                 name={`Upload ${source.file}`}
@@ -189,7 +195,7 @@ export function RiderSection({ rider }: { rider: Rider }) {
         </Buttons>
         {worn && <ModelSize key={worn.id} rider={rider} model={worn} />}
         <Select
-          label="Sits on"
+          label="Carrier"
           options={[
             { id: '', name: 'Nothing' },
             ...riders
@@ -207,10 +213,10 @@ export function RiderSection({ rider }: { rider: Rider }) {
           </Buttons>
         )}
         <Tick isSelected={keeps} onChange={setKeeps}>
-          It keeps its place when it is put on
+          Keep its position when attached to a carrier
         </Tick>
         {rider.parent !== null && rider.attachment !== null && (
-          <Hint>While it rides a path of its own it is not carried.</Hint>
+          <Hint>A rider on its own path is not carried.</Hint>
         )}
         {rider.parent !== null && rider.camera === null && <UnrestFold rider={rider} />}
         <Buttons>

@@ -108,7 +108,7 @@ export function RidersTree(props: {
     );
     const ids = texts.filter((id) => riders.some((rider) => rider.id === id));
     const { frame } = desk.getState();
-    const label = carrier === null ? 'Take off its carrier' : 'Put on a carrier';
+    const label = carrier === null ? 'Detach from its carrier' : 'Attach to a carrier';
     await attemptAsked(desk, label, 'sitOn', ids, carrier, frame, true);
   };
   const { dragAndDropHooks } = useDragAndDrop({

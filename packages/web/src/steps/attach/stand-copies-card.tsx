@@ -38,7 +38,7 @@ export function StandCopiesCard({ rider }: { rider: Rider }) {
   if (copies === null)
     return (
       <>
-        <Hint>Copies of {rider.badge} that stand, or are moved by hand, as it is.</Hint>
+        <Hint>Copies of {rider.badge} at rest, or moved by hand as it is.</Hint>
         <Buttons>
           <Button
             onPress={() =>
@@ -74,7 +74,7 @@ export function StandCopiesCard({ rider }: { rider: Rider }) {
       onDone={() => setCopies(null)}
     >
       <Select
-        label="Arranged"
+        label="Arrangement"
         options={PLACES}
         value={places}
         onChange={(next) => change({ places: next })}
@@ -125,7 +125,7 @@ export function StandCopiesCard({ rider }: { rider: Rider }) {
           ))}
       </FieldGrid>
       <Tick isSelected={copies.onGround} onChange={(onGround) => change({ onGround })}>
-        Set each on the ground
+        Place each on the ground
       </Tick>
     </CopiesCard>
   );

@@ -107,13 +107,13 @@ function ChangeString(props: { leader: Rider; units: readonly Rider[]; onDone: (
         <QuantityField label="Units" kind="count" value={count} min={1} max={200} whole onChange={setCount} />
         <QuantityField label="Gap" kind="length" value={gap} min={0} step={0.05} onChange={setGap} />
       </FieldGrid>
-      <Hint>New units are copies of the last one. A gap that was set by itself stays.</Hint>
+      <Hint>New units are copies of the last one. Gaps set one by one stay.</Hint>
     </CopiesCard>
   );
 }
 
 function lengthText({ badge }: Rider, chassis: Chassis | null): string {
-  if (chassis === null) return `${badge} has no axles: it is taken as a point on the path.`;
+  if (chassis === null) return `${badge} has no axles: it is a point on the path.`;
   const wheelbase = (chassis.frontAxle - chassis.rearAxle).toFixed(2);
   const length = couplingLength(chassis).toFixed(2);
   return `${badge}: wheelbase ${wheelbase} m, ${length} m from coupling to coupling.`;

@@ -33,7 +33,7 @@ export function TiesSection({ rider, attachment }: { rider: Rider; attachment: A
         {pacedBy && (
           <>
             <QuantityField
-              label="Later by"
+              label="Delay"
               kind="frame"
               value={pacedBy.delay}
               onChange={(delay, gesture) => change('Delay', { pacedBy: { ...pacedBy, delay } }, gesture)}
@@ -52,7 +52,7 @@ export function TiesSection({ rider, attachment }: { rider: Rider; attachment: A
       </FieldGrid>
       {rideTransform && (
         <>
-          <Hint>Its whole ride is moved:</Hint>
+          <Hint>Transform of the ride</Hint>
           <FieldGrid>
             {(['X', 'Y', 'Z'] as const).map((axis, k) => (
               <QuantityField
@@ -89,8 +89,8 @@ export function TiesSection({ rider, attachment }: { rider: Rider; attachment: A
             />
           </FieldGrid>
           <Buttons>
-            <Button onPress={() => change('Put the ride back', { rideTransform: null })}>
-              Put the ride back on its path
+            <Button onPress={() => change('Reset the ride', { rideTransform: null })}>
+              Reset to the path
             </Button>
           </Buttons>
         </>

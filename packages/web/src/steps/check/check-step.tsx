@@ -85,8 +85,8 @@ export function CheckStation() {
       <Section>
         <Hint role="status">
           {checked === null
-            ? 'Looking the shot over…'
-            : `${capital(summaryOf(findings, riders.length))}; looked over in ${checked.seconds.toFixed(1)} s.`}
+            ? 'Checking…'
+            : `${capital(summaryOf(findings, riders.length))} (checked in ${checked.seconds.toFixed(1)} s).`}
         </Hint>
         {findings.length > 1 && (
           <>
@@ -144,7 +144,7 @@ export function CheckStation() {
         </Section>
       )}
       {cured.length > 0 && (
-        <List aria-label="Cured">
+        <List aria-label="Fixed">
           {cured.map((message) => (
             <Cured key={message}>
               <s>{message}</s>

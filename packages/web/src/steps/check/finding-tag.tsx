@@ -84,19 +84,19 @@ export function FindingTag(props: {
         {frame !== null && <Frame title="Frame">f {frame}</Frame>}
       </Head>
       <span>{message}</span>
-      {waived !== null && <q>Let be: {waived}</q>}
+      {waived !== null && <q>Dismissed: {waived}</q>}
       <Buttons>
         {badges.length > 0 && <Button onPress={onShow}>Show me</Button>}
         {remedy !== null && waived === null && (
           <Button aria-expanded={open === 'ways'} onPress={() => setOpen(open === 'ways' ? null : 'ways')}>
-            Ways out
+            Fixes
           </Button>
         )}
         <Button
           aria-expanded={open === 'let-be'}
           onPress={() => setOpen(open === 'let-be' ? null : 'let-be')}
         >
-          {waived === null ? 'Let be…' : 'Tell me again…'}
+          {waived === null ? 'Dismiss…' : 'Show again…'}
         </Button>
       </Buttons>
       {open === 'ways' && (

@@ -17,10 +17,10 @@ export function LetBe({ finding, onDone }: { finding: Finding; onDone: () => voi
       <Buttons>
         <PrimaryButton
           onPress={() => {
-            if (attempt(desk, 'Tell of it again', tellAgain(finding))) onDone();
+            if (attempt(desk, 'Show again', tellAgain(finding))) onDone();
           }}
         >
-          Tell me again
+          Show again
         </PrimaryButton>
         <CancelButton onCancel={onDone} />
       </Buttons>
@@ -28,15 +28,15 @@ export function LetBe({ finding, onDone }: { finding: Finding; onDone: () => voi
   const submit = (event: FormEvent) => {
     event.preventDefault();
     const why = reason.trim();
-    if (why !== '' && attempt(desk, 'Let a finding be', waive(finding, why))) onDone();
+    if (why !== '' && attempt(desk, 'Dismiss a finding', waive(finding, why))) onDone();
   };
   return (
     <form onSubmit={submit}>
-      <TextField autoFocus label="Why it may stay" value={reason} onChange={setReason} maxLength={200} />
-      <Hint>It is told of again when it gets worse.</Hint>
+      <TextField autoFocus label="Reason" value={reason} onChange={setReason} maxLength={200} />
+      <Hint>It returns if it gets worse.</Hint>
       <Buttons>
         <PrimaryButton type="submit" isDisabled={reason.trim() === ''}>
-          Let be
+          Dismiss
         </PrimaryButton>
         <CancelButton onCancel={onDone} />
       </Buttons>

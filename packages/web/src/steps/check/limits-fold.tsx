@@ -15,7 +15,7 @@ export function LimitsFold() {
   const changed = LIMIT_FIELDS.filter(({ key }) => limits[key] !== STANDARD[key]).length;
   return (
     <Fold title={changed === 0 ? 'Limits' : `Limits (${changed} of this shot’s own)`}>
-      <Hint>Told of from here on, in this shot.</Hint>
+      <Hint>Reported from this value on.</Hint>
       <FieldPair>
         {LIMIT_FIELDS.map(({ key, name, kind, unit }) => (
           <QuantityField

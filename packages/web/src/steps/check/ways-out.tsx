@@ -53,16 +53,13 @@ export function WaysOut(props: { finding: Finding; onDone: () => void; onCancel:
     set({ shownBefore: way && { shot: way.shot, riders: changedRiders(desk.getState().shot, way.shot) } });
     return () => set({ shownBefore: null });
   }, [way, set, desk]);
-  if (ways === null) return <Hint role="status">Looking for ways out…</Hint>;
-  if (way === null)
-    return (
-      <Hint role="status">No small change cures it by itself; change the path or the timing by hand.</Hint>
-    );
+  if (ways === null) return <Hint role="status">Finding fixes…</Hint>;
+  if (way === null) return <Hint role="status">No automatic fix; change the path or the pace by hand.</Hint>;
   return (
-    <Way role="group" aria-label="Ways out">
+    <Way role="group" aria-label="Fixes">
       {ways.offered.length > 1 && (
         <Choice
-          label="Way out"
+          label="Fix"
           options={ways.offered.map(({ label }, i) => ({ id: String(i), name: label }))}
           value={String(chosen)}
           onChange={(id) => setChosen(Number(id))}

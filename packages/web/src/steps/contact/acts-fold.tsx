@@ -35,7 +35,7 @@ export function ActsFold({
     change({ acts: acts.map((act, k) => (k === i ? { ...act, ...part } : act)) }, gesture);
   return (
     <Fold
-      title={acts.length === 0 ? 'Acts at its stops' : `Acts at its stops (${acts.length})`}
+      title={acts.length === 0 ? 'Acts at stops' : `Acts at stops (${acts.length})`}
       isOpen={acts.length > 0}
     >
       {acts.map((act, i) => {
@@ -64,7 +64,7 @@ export function ActsFold({
                 onChange={(stop, gesture) => put(i, { stop: stop - 1 }, gesture)}
               />
               <Select
-                label="Does"
+                label="Clip"
                 options={gaits.map((one) => ({ id: one.clip, name: one.clip }))}
                 value={act.clip}
                 onChange={(name) => put(i, { clip: name, from: 0, to: null })}
@@ -86,13 +86,13 @@ export function ActsFold({
                 value={{ from: act.from, to: end }}
                 onChange={(part, gesture) => put(i, part, gesture)}
               />
-              <Select label="Lasts" options={FITS} value={act.fit} onChange={(fit) => put(i, { fit })} />
+              <Select label="Duration" options={FITS} value={act.fit} onChange={(fit) => put(i, { fit })} />
             </FieldGrid>
             <Buttons>
               <Button
                 onPress={() => void attemptAsked(desk, 'Fit stop to its act', 'stopAsLongAs', rider.id, act)}
               >
-                Make the stop as long
+                Fit the stop to it
               </Button>
             </Buttons>
           </WheelCard>

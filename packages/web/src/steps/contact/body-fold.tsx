@@ -34,7 +34,7 @@ export function BodyFold({ rider, model }: { rider: Rider; model: KeptModel | nu
           onChange={(node) => change({ steering: { ...steering, node: node === NONE ? null : node } })}
         />
         <Select<Axis>
-          label="Turns about"
+          label="Axis"
           options={AXES.map((axis) => ({ id: axis, name: axis }))}
           value={steering.axis}
           onChange={(axis) => change({ steering: { ...steering, axis } })}
@@ -81,7 +81,7 @@ export function BodyFold({ rider, model }: { rider: Rider; model: KeptModel | nu
               onChange={(settle, gesture) => change({ body: { ...body, settle } }, gesture)}
             />
           </FieldGrid>
-          <Hint>Out of the bend, and down at the nose on braking; wheels stay where they are.</Hint>
+          <Hint>Leans out of bends and dips when braking. Wheels stay put.</Hint>
         </>
       )}
     </Fold>

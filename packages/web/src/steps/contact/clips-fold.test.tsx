@@ -31,9 +31,7 @@ function showClip(block: Partial<ClipBlock>): void {
 it('a clip that runs more often than frames can show says so', () => {
   // Half a second of it at eight times its speed: 16 times a second.
   showClip({ rate: 8 });
-  expect(screen.getByRole('alert').textContent).toBe(
-    'Up to 16 times a second: 24 frames a second show no more than 12.',
-  );
+  expect(screen.getByRole('alert').textContent).toBe('Up to 16 times a second: 24 fps can show at most 12.');
 });
 
 it('a clip at half the frame rate says nothing', () => {

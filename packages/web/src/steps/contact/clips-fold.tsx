@@ -17,11 +17,11 @@ import { WheelCard, WheelHead } from './wheel-rows';
 const STEPS: Record<ClipBlock['by'], { name: string; rate: string; unit: string }> = {
   time: { name: 'Time', rate: 'Speed ×', unit: '' },
   distance: { name: 'Distance', rate: 'Repeats', unit: '/m' },
-  gait: { name: 'The gait', rate: 'Repeats', unit: '/cycle' },
+  gait: { name: 'The walk', rate: 'Repeats', unit: '/cycle' },
 };
 const ENDS: readonly { id: ClipBlock['end']; name: string }[] = [
   { id: 'repeat', name: 'Repeats' },
-  { id: 'hold', name: 'Holds its last pose' },
+  { id: 'hold', name: 'Hold the last pose' },
 ];
 
 /** Clips of the model that are played over the gait, or by what has none, each from a frame to another. */
@@ -50,10 +50,7 @@ export function ClipsFold({ rider, model }: { rider: Rider; model: KeptModel | n
   };
   return (
     <Fold title={clips.length === 0 ? 'Clips' : `Clips (${clips.length})`} isOpen={clips.length > 0}>
-      <Hint>
-        Clips of the model, played over its walk from one frame to another. Drag them in the strip under the
-        diagram; where two overlap, they blend.
-      </Hint>
+      <Hint>Clips play over the walk. Drag them in the strip under the diagram; overlaps blend.</Hint>
       {clips.map((block, i) => {
         const found = gaits.find(({ clip }) => clip === block.clip);
         const names = found ? gaits.map(({ clip }) => clip) : [block.clip, ...gaits.map(({ clip }) => clip)];
@@ -79,7 +76,7 @@ export function ClipsFold({ rider, model }: { rider: Rider; model: KeptModel | n
                 onChange={(clip) => put(i, { clip, from: 0, to: null })}
               />
               <Select
-                label="Goes by"
+                label="Driven by"
                 options={CLIP_STEPS.filter(
                   (id) => id !== 'gait' || rider.gait !== null || block.by === 'gait',
                 ).map((id) => ({ id, name: STEPS[id].name }))}

@@ -27,14 +27,14 @@ import { speedNow } from './ride-speeds';
 import { WheelCard, WheelHead } from './wheel-rows';
 
 const KINDS: readonly { id: Cycle['kind']; name: string }[] = [
-  { id: 'turn', name: 'Turns' },
-  { id: 'slide', name: 'Slides' },
-  { id: 'morph', name: 'Changes shape' },
+  { id: 'turn', name: 'Rotation' },
+  { id: 'slide', name: 'Translation' },
+  { id: 'morph', name: 'Morph' },
 ];
 const SHAPES: Record<CycleShape, string> = {
   sine: 'Back and forth',
-  pulse: 'In beats',
-  noise: 'Uneven',
+  pulse: 'Pulse',
+  noise: 'Noise',
   steady: 'Continuous',
 };
 const BY: readonly { id: Cycle['by']; name: string }[] = [
@@ -69,7 +69,7 @@ export function CyclesFold({ rider, model }: { rider: Rider; model: KeptModel | 
     );
   return (
     <Fold title={cycles.length === 0 ? 'Cycles' : `Cycles (${cycles.length})`} isOpen={cycles.length > 0}>
-      <Hint>Parts that move by themselves for the length of the ride: wings, rotors, what sways.</Hint>
+      <Hint>Parts that move on their own during the ride: wings, rotors, antennas.</Hint>
       {cycles.map((cycle, i) => (
         <CycleCard
           key={i}
@@ -159,14 +159,14 @@ function CycleCard(props: {
         />
         {cycle.kind === 'morph' && called.length > 0 ? (
           <Select
-            label="Shape"
+            label="Morph target"
             options={called.map((name, i) => ({ id: `${i}`, name }))}
             value={`${cycle.morph}`}
             onChange={(morph) => onChange({ morph: Number(morph) })}
           />
         ) : cycle.kind === 'morph' ? (
           <QuantityField
-            label="Shape"
+            label="Morph target"
             kind="count"
             whole
             min={1}
@@ -176,7 +176,7 @@ function CycleCard(props: {
           />
         ) : (
           <Select<Axis>
-            label={cycle.kind === 'turn' ? 'About' : 'Along'}
+            label={cycle.kind === 'turn' ? 'Axis' : 'Axis'}
             options={AXES.map((axis) => ({ id: axis, name: axis }))}
             value={cycle.axis}
             onChange={(axis) => onChange({ axis })}
@@ -193,7 +193,7 @@ function CycleCard(props: {
           onChange={onChange}
         />
         <Select
-          label="By"
+          label="Driven by"
           options={BY}
           value={cycle.by}
           onChange={(by) => onChange(cycleBy(cycle, by, speedNow(desk, rider.id)))}
@@ -212,7 +212,7 @@ function CycleCard(props: {
       />
       {pair !== null && (
         <Buttons>
-          <Button onPress={() => onChange({ mirror: pair })}>{pair} does the same, mirrored</Button>
+          <Button onPress={() => onChange({ mirror: pair })}>{pair} moves the same, mirrored</Button>
         </Buttons>
       )}
       <QuickHint rider={rider} rate={cycle.rate} by={cycle.by} />

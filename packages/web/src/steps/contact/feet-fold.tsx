@@ -52,7 +52,7 @@ export function FeetFold({
               <FieldPair>
                 <QuantityFields
                   fields={[
-                    { of: 'from', label: 'Comes down at', min: 0, max: 1, ...PART },
+                    { of: 'from', label: 'Plants at', min: 0, max: 1, ...PART },
                     { of: 'to', label: 'Lifts at', min: stance.from + 0.01, max: stance.from + 1, ...PART },
                   ]}
                   value={stance}

@@ -19,7 +19,7 @@ const SHAPES: readonly { id: RigidBody['shape']; name: string }[] = [
   { id: 'ball', name: 'Ball' },
   { id: 'box', name: 'Box' },
   { id: 'cylinder', name: 'Cylinder' },
-  { id: 'hull', name: 'Its own hull' },
+  { id: 'hull', name: 'Convex hull' },
 ];
 
 /** What it is to look like; shape and size stay as they are. */
@@ -71,9 +71,9 @@ export function ForcesFold({ rider, model }: { rider: Rider; model: KeptModel | 
   return (
     <Fold title={rigidBody ? 'Forces (on)' : 'Forces'} isOpen={rigidBody !== null}>
       <Choice
-        label="What moves it"
+        label="Moved by"
         options={[
-          { id: 'ride', name: 'Its ride, exactly' },
+          { id: 'ride', name: 'Its ride exactly' },
           { id: 'forces', name: 'Forces' },
         ]}
         value={rigidBody ? 'forces' : 'ride'}
@@ -88,12 +88,12 @@ export function ForcesFold({ rider, model }: { rider: Rider; model: KeptModel | 
       />
       <Hint>
         {rigidBody
-          ? 'It is pulled to its place on the path; height, turning and what it runs into are left to gravity, ground and other riders. For what rolls loose, tumbles or lags.'
-          : 'It is just where its path has it, and a ball or wheel on it rolls by the distance. For what has to hit its marks. Choose forces for what rolls loose, tumbles, lags or runs into others.'}
+          ? 'Pulled along its path; gravity, ground and collisions do the rest.'
+          : 'Exactly on its path. Choose forces for things that roll loose, tumble, lag or collide.'}
       </Hint>
       {rigidBody && (
         <>
-          <Buttons role="group" aria-label="Looks like">
+          <Buttons role="group" aria-label="Preset">
             {LOOKS.map(({ name, parts }) => (
               <Button key={name} onPress={() => put(name, { ...rigidBody, ...parts })}>
                 {name}
@@ -108,9 +108,7 @@ export function ForcesFold({ rider, model }: { rider: Rider; model: KeptModel | 
               onChange={(shape) => change({ shape })}
             />
             <QuantityField
-              label={
-                rigidBody.shape === 'ball' || rigidBody.shape === 'cylinder' ? 'Radius' : 'Half its height'
-              }
+              label={rigidBody.shape === 'ball' || rigidBody.shape === 'cylinder' ? 'Radius' : 'Half height'}
               kind="length"
               min={0.001}
               max={1e4}
@@ -131,7 +129,7 @@ export function ForcesFold({ rider, model }: { rider: Rider; model: KeptModel | 
           {model && (
             <Buttons>
               <Button onPress={() => change(shapeFound(model, rider))}>
-                Take shape and size from its model
+                Use shape and size of its model
               </Button>
             </Buttons>
           )}
@@ -155,11 +153,11 @@ function Lag({ rider }: { rider: Rider }) {
   const first = useDesk(({ shot }) => shot.range.first);
   const values = gauges?.find(({ kind }) => kind === 'lag')?.values;
   const { shown, most, at, every } = useMemo(() => thinned(values ?? new Float64Array(0)), [values]);
-  if (!values) return <Hint role="status">What forces do is being worked out.</Hint>;
+  if (!values) return <Hint role="status">Computing forces…</Hint>;
   return (
     <>
       <LimitChart
-        label="How far it lags behind its place"
+        label="Lag behind its path position"
         values={shown}
         step={step * every}
         limit={null}
@@ -215,10 +213,10 @@ function Gap(props: { rider: Rider; blend: number; onBlend: (blend: number, gest
       {gap && (
         <Hint role="status">
           {gap.meets !== rider.id
-            ? `Its relay goes on ${gap.gap < 1e-3 ? 'without a gap' : `with a gap of ${showNumber(gap.gap, 3)} m`}.`
+            ? `Its relay continues ${gap.gap < 1e-3 ? 'without a gap' : `with a gap of ${showNumber(gap.gap, 3)} m`}.`
             : gap.gap < 1e-3
-              ? 'The loop closes: it is where it began.'
-              : `When the loop begins anew it is ${showNumber(gap.gap, 3)} m from where it began.`}
+              ? 'The loop closes.'
+              : `The loop does not close: ${showNumber(gap.gap, 3)} m apart.`}
         </Hint>
       )}
       {alone && (

@@ -14,7 +14,7 @@ import { useDesk } from '../../state/desk-store';
 const [NONE, FLOOR] = [' none', ' floor'];
 
 const MODES = [
-  { id: 'none', name: 'Keep its path’s height' },
+  { id: 'none', name: 'Path height' },
   { id: 'stick', name: 'On the ground' },
 ] as const;
 
@@ -60,8 +60,8 @@ export function GroundSection({ rider }: { rider: Rider | null }) {
       )}
       {laid.length > 0 && (
         <Hint>
-          {laid.map(({ name }) => name).join(', ')} {laid.length === 1 ? 'is' : 'are'} ground as well, laid
-          along {laid.length === 1 ? 'a path' : 'paths'}.
+          {laid.map(({ name }) => name).join(', ')} {laid.length === 1 ? 'is' : 'are'} ground as well, along{' '}
+          {laid.length === 1 ? 'a path' : 'paths'}.
         </Hint>
       )}
       <Buttons>
@@ -84,7 +84,7 @@ function GroundNodes({ asset }: { asset: string }) {
   if (!names || names.length < 2) return null;
   const all = [...new Set(names)].filter((name) => name !== '').slice(0, 400);
   return (
-    <Fold title={nodes.length === 0 ? 'All of it counts' : `${nodes.length} of its parts count`}>
+    <Fold title={nodes.length === 0 ? 'All parts count' : `${nodes.length} of its parts count`}>
       <Hint>
         Choose the parts that count as ground, with everything under them. Choose none to use the whole model.
       </Hint>
@@ -127,7 +127,7 @@ function Contact({ rider, ground }: { rider: Rider; ground: GroundContact }) {
   return (
     <>
       <Choice
-        label="Its height"
+        label="Height"
         options={MODES}
         value={ground.mode}
         onChange={(mode) =>
@@ -139,7 +139,7 @@ function Contact({ rider, ground }: { rider: Rider; ground: GroundContact }) {
         <>
           <Hint>
             {has
-              ? 'How far above and below its path to look for ground; the nearest ground counts.'
+              ? 'Search range above and below the path; the nearest ground counts.'
               : 'Choose the ground above.'}
           </Hint>
           <FieldGrid>
@@ -168,7 +168,7 @@ function Contact({ rider, ground }: { rider: Rider; ground: GroundContact }) {
             />
           </FieldGrid>
           <Tick isSelected={ground.tilt} onChange={(tilt) => change({ tilt })}>
-            Tilts with the ground
+            Tilt with the ground
           </Tick>
         </>
       )}

@@ -44,7 +44,7 @@ export function HangingFold({ rider, model }: { rider: Rider; model: KeptModel |
       title={hangingParts.length === 0 ? 'Hanging parts' : `Hanging parts (${hangingParts.length})`}
       isOpen={hangingParts.length > 0}
     >
-      <Hint>Parts that swing as their rider goes: a lamp, a load, a trailer on a rope.</Hint>
+      <Hint>Parts that swing with the motion: a lamp, a load on a rope.</Hint>
       {hangingParts.map((part, i) => (
         <WheelCard key={part.node} role="group" aria-label={`Hanging ${part.node}`}>
           <WheelHead>
@@ -69,7 +69,7 @@ export function HangingFold({ rider, model }: { rider: Rider; model: KeptModel |
             />
             {part.joint === 'hinge' && (
               <Select<Axis>
-                label="About"
+                label="Axis"
                 options={AXES.map((axis) => ({ id: axis, name: axis }))}
                 value={part.axis}
                 onChange={(axis) => put(i, { axis })}
@@ -109,7 +109,7 @@ export function HangingFold({ rider, model }: { rider: Rider; model: KeptModel |
             change([...hangingParts, { ...defaultsOf(HangingPart), node }]);
           }}
         >
-          <Plus aria-hidden /> Let a part hang
+          <Plus aria-hidden /> Add a hanging part
         </Button>
       </Buttons>
       {hangingParts.length > 0 && free.length > 0 && (

@@ -17,7 +17,7 @@ export function QuickHint(props: { rider: Rider; rate: number; by: 'time' | 'dis
   if (often <= (fps / 2) * (1 + 1e-6)) return null;
   return (
     <Hint role="alert">
-      Up to {showNumber(often, 1)} times a second: {showNumber(fps, 2)} frames a second show no more than{' '}
+      Up to {showNumber(often, 1)} times a second: {showNumber(fps, 2)} fps can show at most{' '}
       {showNumber(fps / 2, 1)}.
     </Hint>
   );

@@ -37,7 +37,7 @@ export function RigSection({ rider, model }: { rider: Rider; model: KeptModel | 
       {!rigged && (
         <Hint>
           {model === null
-            ? 'It has no model to find wheels in.'
+            ? 'No model to find wheels in.'
             : found?.ball
               ? `${model.name} is a ball of ${(2 * found.ball.radius).toFixed(2)} m.`
               : count > 0
@@ -52,7 +52,7 @@ export function RigSection({ rider, model }: { rider: Rider; model: KeptModel | 
               <Ruler aria-hidden /> Measure from model
             </Button>
           ) : (
-            <PrimaryButton onPress={take}>Take what was found</PrimaryButton>
+            <PrimaryButton onPress={take}>Use the found wheels</PrimaryButton>
           )}
         </Buttons>
       )}
@@ -129,7 +129,7 @@ function AddWheel({ rider, model }: { rider: Rider; model: KeptModel }) {
   return (
     <Fold title="Another wheel">
       <Select
-        label="Its node"
+        label="Part"
         options={[{ id: CHOOSE, name: 'Choose a part' }, ...free.map((name) => ({ id: name, name }))]}
         value={CHOOSE}
         onChange={(node) => node !== CHOOSE && edit('Wheel', addWheel(rider.id, node, model.facts))}

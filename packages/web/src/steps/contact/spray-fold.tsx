@@ -37,12 +37,12 @@ const FLIGHT: readonly NumberOf<Emitter>[] = [
   { of: 'spread', label: 'Spread', kind: 'angle', min: 0, max: 180, step: 5 },
   { of: 'gravity', label: 'Gravity', kind: 'count', unit: 'g', min: -100, max: 100, step: 0.05 },
   { of: 'drag', label: 'Drag', kind: 'count', unit: '/s', min: 0, max: 1e3, step: 0.1 },
-  { of: 'inherit', label: 'Own speed ×', kind: 'count', min: -10, max: 10, step: 0.05 },
+  { of: 'inherit', label: 'Inherited speed ×', kind: 'count', min: -10, max: 10, step: 0.05 },
 ];
 
 const FROM: readonly { id: Emitter['from']; name: string }[] = [
   { id: 'origin', name: 'Its origin' },
-  { id: 'wheels', name: 'Under its wheels' },
+  { id: 'wheels', name: 'Its wheels' },
   { id: 'part', name: 'A part' },
 ];
 const WHEN: readonly { id: Emitter['when']; name: string }[] = [
@@ -64,7 +64,7 @@ export function SprayFold({ rider, model }: { rider: Rider; model: KeptModel | n
   const from: Emitter['from'] = rider.wheels.length > 0 ? 'wheels' : 'origin';
   return (
     <Fold title={emitter ? 'Spray (on)' : 'Spray'} isOpen={emitter !== null}>
-      <Hint>Dust behind wheels, sparks, leaves, water: begin with the one that looks most like it.</Hint>
+      <Hint>Dust, sparks, leaves, water: begin with the closest preset.</Hint>
       <Buttons role="group" aria-label="Sprays">
         {READY_SPRAYS.map(({ name, parts }) => (
           <Button
@@ -135,7 +135,7 @@ function Settings(props: {
           onChange={(rate, gesture) => onChange({ rate }, gesture)}
         />
         <Select
-          label="By"
+          label="Driven by"
           options={[
             { id: 'time', name: 'Time' },
             { id: 'distance', name: 'Distance' },
@@ -146,7 +146,7 @@ function Settings(props: {
       </FieldPair>
       <FieldGrid>
         <QuantityFields fields={FLIGHT} value={emitter} onChange={onChange} />
-        {(['Size at first', 'Size at last'] as const).map((label, k) => (
+        {(['Start size', 'End size'] as const).map((label, k) => (
           <QuantityField
             key={label}
             label={label}
@@ -171,7 +171,7 @@ function Settings(props: {
         />
       </FieldGrid>
       <Select
-        label="Looks"
+        label="Shape"
         options={[
           { id: 'quads', name: 'Squares' },
           { id: 'points', name: 'Points' },
@@ -198,10 +198,10 @@ function Settings(props: {
             isSelected={emitter.fade !== null}
             onChange={(on) => onChange({ fade: on ? emitter.color : null })}
           >
-            Changes colour
+            Change colour
           </Tick>
           {emitter.fade !== null && (
-            <ColorField label="Last colour" value={emitter.fade} onChange={(fade) => onChange({ fade })} />
+            <ColorField label="End colour" value={emitter.fade} onChange={(fade) => onChange({ fade })} />
           )}
         </>
       )}

@@ -63,11 +63,7 @@ export function WalkSection({ rider, model }: { rider: Rider; model: KeptModel |
         />
       )}
       <ClipsFrom rider={rider} model={model} />
-      {gait === null && !walks && gaits.length > 0 && (
-        <Hint>
-          In none of its clips a foot goes evenly back while it is low, so none was taken for a walk.
-        </Hint>
-      )}
+      {gait === null && !walks && gaits.length > 0 && <Hint>No walk clip found.</Hint>}
       {gait !== null && (
         <GaitSettings
           rider={rider}
@@ -126,8 +122,8 @@ function GaitSettings(props: {
       {feetless && (
         <Hint>
           {found && found.stride === 0
-            ? `No feet were found in “${gait.clip}”: no part of it goes evenly back while it is low. Name them below, or set the stride by hand.`
-            : 'No feet are known: sliding is neither measured nor prevented.'}
+            ? `No feet were found in “${gait.clip}”. Name them below, or set the stride by hand.`
+            : 'No feet known: sliding is not measured or prevented.'}
         </Hint>
       )}
       <WheelLine>
@@ -150,10 +146,10 @@ function GaitSettings(props: {
         {fields({ of: 'blend', label: 'Blend', kind: 'time', min: 0, step: 0.05 })}
       </FieldPair>
       <FieldPair>
-        <OtherClip of="startClip" label="Sets off with" none="Automatic" {...clips} />
-        <OtherClip of="stopClip" label="Stops with" none="Automatic" {...clips} />
+        <OtherClip of="startClip" label="Start clip" none="Automatic" {...clips} />
+        <OtherClip of="stopClip" label="Stop clip" none="Automatic" {...clips} />
       </FieldPair>
-      <Hint>Automatic: the model’s own clip for it, found by its name, or else a step.</Hint>
+      <Hint>Automatic: the model’s clip by name, or a step.</Hint>
       {fields({
         of: 'cadence',
         label: 'Warn above',

@@ -44,10 +44,10 @@ export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) 
         <QuantityFields fields={AIM_FIELDS} value={aim} onChange={changeAim} />
       </FieldGrid>
       <Tick isSelected={shows.sights} onChange={(sights) => set({ shows: { ...shows, sights } })}>
-        Show its lines of sight
+        Show lines of sight
       </Tick>
-      <Fold title={withCount('How much it aims', aim.influence)}>
-        <Hint>0 looks along the path, 1 looks at the target.</Hint>
+      <Fold title={withCount('Aim influence', aim.influence)}>
+        <Hint>0 faces along the path, 1 faces the target.</Hint>
         <KeyList rider={rider} channel="aim" name="aim" />
       </Fold>
     </>
@@ -89,9 +89,9 @@ export function TargetFields(props: {
     <>
       <FieldPair>
         <Select
-          label="At"
+          label="Target"
           options={[
-            { id: '', name: 'Nothing yet' },
+            { id: '', name: 'None' },
             ...(rider.attachment ? [{ id: ' ahead', name: 'A point ahead' }] : []),
             ...(target?.point ? [{ id: ' point', name: 'A point' }] : []),
             ...shot.riders
@@ -107,7 +107,7 @@ export function TargetFields(props: {
         />
         {other && facts && (
           <Select
-            label="Part of it"
+            label="Part"
             options={[
               { id: '', name: 'Its origin' },
               ...facts.nodes.filter((name) => name !== '').map((name) => ({ id: name, name })),

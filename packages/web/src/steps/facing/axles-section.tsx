@@ -38,15 +38,15 @@ export function AxlesSection({ rider, attachment }: { rider: Rider; attachment: 
     <Fold title="Axles and couplings">
       {chassis === null ? (
         <>
-          <Hint>None were found in the model; its origin is on the path.</Hint>
+          <Hint>No axles found in the model; its origin is on the path.</Hint>
           <Buttons>
-            <Button onPress={() => change(PLAIN)}>Give it axles</Button>
+            <Button onPress={() => change(PLAIN)}>Set axles</Button>
           </Buttons>
         </>
       ) : (
         <>
           <Select
-            label="On the path is"
+            label="On the path"
             options={ANCHORS.map((id) => ({ id, name: ANCHOR_NAMES[id] }))}
             value={attachment.anchor}
             onChange={(anchor) =>
@@ -56,7 +56,7 @@ export function AxlesSection({ rider, attachment }: { rider: Rider; attachment: 
               )
             }
           />
-          <Hint>Ahead of its origin, along its nose:</Hint>
+          <Hint>Distance ahead of the origin:</Hint>
           <FieldPair>
             {PLACES.map(({ key, label }) => (
               <QuantityField

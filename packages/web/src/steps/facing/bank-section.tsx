@@ -87,8 +87,8 @@ export function BankSection({ rider, bank }: { rider: Rider; bank: Bank }) {
           )}
           <Hint>
             {bank.mode === 'amount'
-              ? 'The bank in a bend of 10 m radius, whatever the speed.'
-              : 'From the bends and the speeds of this shot: gravity presses straight down on the seat.'}{' '}
+              ? 'Bank in a bend of 10 m radius, at any speed.'
+              : 'From bends and speeds of this shot: no sideways force on the seat.'}{' '}
             Or drag {rider.badge} sideways on the stage.
           </Hint>
         </>

@@ -66,7 +66,7 @@ export function CameraSection({ rider }: { rider: Rider }) {
       <SectionTitle>Camera</SectionTitle>
       <Buttons>
         <Button onPress={() => set(looking ? { view: 'free' } : { view: 'through', through: rider.id })}>
-          <Video aria-hidden /> {looking ? 'Look from outside' : `Look through ${rider.badge}`}
+          <Video aria-hidden /> {looking ? 'Leave the camera view' : `Look through ${rider.badge}`}
         </Button>
         <Button onPress={() => edit('Cut', cutTo(rider.id, Math.round(frame)))}>
           <Scissors aria-hidden /> Cut to {rider.badge} here
@@ -127,7 +127,7 @@ export function CameraSection({ rider }: { rider: Rider }) {
           onChange={(far, gesture) => change({ far }, gesture)}
         />
       </FieldGrid>
-      <Hint>Sees {showNumber(fieldOfView(camera, focal) * DEGREES, 1)}° up and down.</Hint>
+      <Hint>Vertical field of view {showNumber(fieldOfView(camera, focal) * DEGREES, 1)}°</Hint>
       <FramingPicture
         aspect={camera.aspect}
         framing={camera.framing}
@@ -153,7 +153,7 @@ export function CameraSection({ rider }: { rider: Rider }) {
           onChange={(y, gesture) => change({ framing: [camera.framing[0], y] }, gesture)}
         />
       </FieldGrid>
-      <Hint>Where in the picture to keep its target: 0 is the middle, 1 the edge.</Hint>
+      <Hint>Position of the target in the picture: 0 middle, 1 edge.</Hint>
       <Fold title={withCount('Zoom', camera.keys)}>
         <KeyList rider={rider} channel="focal" name="focal length" />
       </Fold>

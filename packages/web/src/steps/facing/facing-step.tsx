@@ -35,9 +35,9 @@ const REFERENCES = [
 ] as const;
 
 const REFERENCE_HINTS = {
-  world: 'Up stays up, apart from the roll of the path’s points.',
-  path: 'Up is carried along the path without twist: for loops, helices and walls.',
-  ground: 'Up is square to the ground under the path; choose that ground under Contact.',
+  world: 'World up, plus the roll of the path’s points.',
+  path: 'Up follows the path without twist: for loops, helices and walls.',
+  ground: 'Up is perpendicular to the ground chosen at Contact.',
 } as const;
 
 const GHOSTS = [0, 6, 12, 24, 48].map((step) => ({
@@ -46,7 +46,7 @@ const GHOSTS = [0, 6, 12, 24, 48].map((step) => ({
 }));
 
 const HEATS: readonly { id: Shows['heat']; name: string }[] = [
-  { id: 'none', name: 'Its line' },
+  { id: 'none', name: 'Line colour' },
   { id: 'speed', name: 'Speed' },
   { id: 'bank', name: 'Bank' },
 ];
@@ -108,7 +108,7 @@ function RidingFacing({ rider, attachment }: { rider: Rider; attachment: Attachm
             />
             {facing.along === 'travel' && (
               <QuantityField
-                label="Turns round in"
+                label="Turn-around time"
                 kind="time"
                 value={facing.turnTime}
                 min={0}
@@ -135,12 +135,12 @@ function RidingFacing({ rider, attachment }: { rider: Rider; attachment: Attachm
       <OffsetSection rider={rider} attachment={attachment} />
       <AxlesSection rider={rider} attachment={attachment} />
       {rider.camera && <ClearanceSection key={`clearance ${rider.id}`} rider={rider} />}
-      <Fold title={withCount('How much it follows its path', attachment.influence)}>
-        <Hint>1 rides its path, 0 stays in its rest pose: in between, it leaves its path or joins it.</Hint>
+      <Fold title={withCount('Path influence', attachment.influence)}>
+        <Hint>1 rides its path, 0 stays in its rest pose.</Hint>
         <KeyList rider={rider} channel="attachment" name="ride" />
       </Fold>
       {facing.mode !== 'keep' && (
-        <Fold title={withCount('How much it turns with its path', facing.influence)}>
+        <Fold title={withCount('Rotation influence', facing.influence)}>
           <Hint>1 faces as set above, 0 keeps its rest pose.</Hint>
           <KeyList rider={rider} channel="facing" name="facing" />
         </Fold>
@@ -166,7 +166,7 @@ function ShowsSection() {
         />
       </FieldPair>
       <Choice
-        label="Ribbon coloured by"
+        label="Colour ribbon by"
         options={HEATS}
         value={shows.heat}
         onChange={(heat) => set({ shows: { ...shows, heat } })}

@@ -10,7 +10,7 @@ export function LooksSection({ rider }: { rider: Rider }) {
   const { restAim } = rider;
   const change = (part: Partial<RestAim>, gesture?: string) =>
     edit(
-      'Look',
+      'Rest aim',
       (shot) =>
         withRider(shot, rider.id, (one) => ({
           ...one,
@@ -19,11 +19,11 @@ export function LooksSection({ rider }: { rider: Rider }) {
       gesture,
     );
   return (
-    <Section aria-label="Looks">
+    <Section aria-label="Rest aim">
       <SectionTitle>
-        {rider.badge} {rider.name} looks
+        {rider.badge} {rider.name} aims
       </SectionTitle>
-      <Hint>It keeps its position and turns to its target; without one it keeps its own heading.</Hint>
+      <Hint>Turns to its target; without one it keeps its heading.</Hint>
       <TargetFields
         rider={rider}
         facing={{ target: restAim?.target ?? null, ahead: 0 }}

@@ -71,7 +71,7 @@ export function OffsetSection({ rider, attachment }: { rider: Rider; attachment:
           />
         ))}
       </FieldGrid>
-      {keyed && <Hint>Keyed: a change here makes a key at this frame.</Hint>}
+      {keyed && <Hint>Keyed: a change sets a key at this frame.</Hint>}
       <Buttons>
         {here ? (
           <Button onPress={removeHere}>

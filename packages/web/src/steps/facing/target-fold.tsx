@@ -51,8 +51,7 @@ function Target({ rider, camera, targetId }: { rider: Rider; camera: Camera; tar
   const { across } = pictureHalves(camera, focalAt(camera, sourceFrame(shot, frame)));
   const holdSizeNow = () => {
     const keys = sizeHeld(shot, camera, distances, frame);
-    if (keys === null)
-      notify('error', 'No lens holds that size: it would be shorter than 1 mm or longer than 10 m.');
+    if (keys === null) notify('error', 'No lens holds that size: focal length must be 1 mm to 10 m.');
     else desk.getState().edit('Hold the size', holdSize(rider.id, keys));
   };
   const holdDistanceNow = async () => {

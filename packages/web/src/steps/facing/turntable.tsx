@@ -134,7 +134,7 @@ export function Turntable({ rider }: { rider: Rider }) {
       )}
       {found && found.confidence < 0.5 && (
         <>
-          <Hint role="status">Front or back: look, and say which.</Hint>
+          <Hint role="status">Front or back is unclear. Please choose.</Hint>
           <Buttons>
             <Button
               isDisabled={forward === found.forward}
@@ -154,7 +154,7 @@ export function Turntable({ rider }: { rider: Rider }) {
       {found && !asFound && (
         <Buttons>
           <Button onPress={() => change({ forward: found.forward, up: found.up })}>
-            <WandSparkles aria-hidden /> Face as found
+            <WandSparkles aria-hidden /> Use the found facing
           </Button>
         </Buttons>
       )}

@@ -34,8 +34,8 @@ function useFarewell(fileName: string | null): void {
     () => () => {
       const { fileName: unfinished, navigate: go } = latest.current;
       if (unfinished === null) return;
-      const text = `“${unfinished}” is not finished. It goes on when you come back, or lend a window in the pool.`;
-      notify('done', text, { name: 'Open the pool', run: () => void go('/pool') });
+      const text = `“${unfinished}” is not finished. It continues when you return, or in another renderer.`;
+      notify('done', text, { name: 'Open the render pool', run: () => void go('/pool') });
     },
     [],
   );

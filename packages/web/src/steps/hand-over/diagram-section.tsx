@@ -41,7 +41,7 @@ export function DiagramSection() {
   return (
     <Section aria-label="Diagram">
       <SectionTitle>Run diagram</SectionTitle>
-      <Hint>Distances over time and speeds, of the paths that the diagram’s bar shows.</Hint>
+      <Hint>Distances and speeds over time, for the paths shown in the diagram.</Hint>
       <Buttons>
         <Button isDisabled={!ready} onPress={saveSvg}>
           <Download aria-hidden /> Diagram as SVG

@@ -57,10 +57,7 @@ export function FilesSections({ shotId }: { shotId: string }) {
       </Section>
       <Section>
         <SectionTitle>GLB and USD</SectionTitle>
-        <Hint>
-          The models as they were made, and the ride as an animation that moves them, wheels, limbs and wings
-          with them. The ground stays out.
-        </Hint>
+        <Hint>The models and their baked animation, with wheels, limbs and wings. Without the ground.</Hint>
         <ThinningFields {...fields} shotId={shotId} flush={() => autosave.flush()} />
         <Buttons>{press('glb', 'Download GLB', true)}</Buttons>
         <Buttons>
@@ -71,8 +68,7 @@ export function FilesSections({ shotId }: { shotId: string }) {
       <Section>
         <SectionTitle>CSV</SectionTitle>
         <Hint>
-          One row a frame and rider: position, rotation, distance and speed, in full precision; and one for
-          each part that moves by itself. Tables beside it tell sizes, shapes, lenses, cuts and phases.
+          One row for each frame and rider, in full precision. Tables add sizes, lenses, cuts and phases.
         </Hint>
         <Tick isSelected={given.facts} onChange={(facts) => setOwn({ ...given, facts })}>
           Lines with rate and units before the header
@@ -84,9 +80,7 @@ export function FilesSections({ shotId }: { shotId: string }) {
       </Section>
       <Section>
         <SectionTitle>Shot file</SectionTitle>
-        <Hint>
-          Everything decided here, to import again or to bake on the command line with the models next to it.
-        </Hint>
+        <Hint>The whole shot: import it again, or bake it on the command line.</Hint>
         <Buttons>{press('shot', 'Download Shot file')}</Buttons>
       </Section>
     </>

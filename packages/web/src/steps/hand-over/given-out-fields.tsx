@@ -51,7 +51,7 @@ export function GivenOutFields({ given, chosen, onChange }: Fields) {
       </FieldPair>
       {loop && (
         <Tick isSelected={given.closing} onChange={(closing) => change({ closing })}>
-          Closing key, so that players loop without a hitch
+          Add a closing key for loops
         </Tick>
       )}
     </>
@@ -94,7 +94,7 @@ export function ThinningFields({
     <>
       <FieldPair>
         <QuantityField
-          label="Keys may be off by"
+          label="Tolerance"
           kind="length"
           min={0}
           max={1}
@@ -105,7 +105,7 @@ export function ThinningFields({
         />
         {given.within > 0 && (
           <QuantityField
-            label="And turned by"
+            label="Angle tolerance"
             kind="angle"
             min={0}
             max={180}
@@ -116,9 +116,9 @@ export function ThinningFields({
           />
         )}
       </FieldPair>
-      <Hint aria-live="polite">{given.within === 0 ? 'Every frame is a key.' : inWords(told)}</Hint>
+      <Hint aria-live="polite">{given.within === 0 ? 'Full keys.' : inWords(told)}</Hint>
       <Tick isSelected={given.clips} onChange={(clips) => change({ clips })}>
-        The models’ own clips
+        Include the models’ clips
       </Tick>
     </>
   );
@@ -141,12 +141,12 @@ function inWords({
   error: Error | null;
   isFetching: boolean;
 }): string {
-  if (isFetching) return 'Finding which keys can go …';
+  if (isFetching) return 'Thinning keys…';
   if (error) return error.message;
   if (!data) return '';
   const { bytes, keys, of, metres, turn } = data;
   const degrees = (turn * 180) / Math.PI;
-  return `${sizeInWords(bytes)}: ${keys.toLocaleString('en-US')} of ${of.toLocaleString('en-US')} keys stay. No place is off by more than ${lengthInWords(metres)}, nothing turned by more than ${degrees.toPrecision(2)}°.`;
+  return `${sizeInWords(bytes)}: ${keys.toLocaleString('en-US')} of ${of.toLocaleString('en-US')} keys kept. Position within ${lengthInWords(metres)}, angle within ${degrees.toPrecision(2)}°.`;
 }
 
 const sizeInWords = (bytes: number): string =>

@@ -59,7 +59,7 @@ export function PictureSettings({ wish, onChange }: Settings) {
     <>
       <FieldPair>
         <Select
-          label="As"
+          label="Format"
           options={FILES}
           value={wish.file}
           onChange={(file) => change({ file, ...BEGINS[file] })}
@@ -107,7 +107,7 @@ export function PictureSettings({ wish, onChange }: Settings) {
           />
         )}
         <Select
-          label="Drawn at"
+          label="Oversampling"
           options={TIMES}
           value={`${wish.times}`}
           onChange={(times) => change({ times: Number(times) })}
@@ -125,7 +125,7 @@ export function PictureSettings({ wish, onChange }: Settings) {
         )}
         {film && shot.loop && wish.file !== 'gif' && (
           <QuantityField
-            label="Goes round"
+            label="Loops"
             kind="count"
             unit="times"
             whole
@@ -214,7 +214,7 @@ function SeenThrough({ wish, change, cameras }: Part & { readonly cameras: reado
   return (
     <>
       <Select
-        label="Seen through"
+        label="Camera"
         options={[
           { id: 'view', name: 'This view' },
           ...(cameras.length > 0 ? [{ id: 'cuts', name: 'The cuts' }] : []),

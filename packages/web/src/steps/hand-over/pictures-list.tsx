@@ -62,7 +62,7 @@ export function PicturesList({ jobs }: { jobs: readonly JobCard[] }) {
       onError: (error) => notify('error', sentenceOf(error)),
     });
   return (
-    <List aria-label="Pictures made">
+    <List aria-label="Finished pictures">
       {jobs.map((job) => (
         <Item key={job.id} aria-label={job.fileName}>
           <Thumb>
@@ -132,7 +132,7 @@ function sentence(job: JobCard): string {
   if (drawn === pictures) return 'Joining the pictures.';
   const left = secondsLeft(job);
   if (drawn === 0)
-    return runs.some((run) => run.state === 'taken') ? 'Getting ready.' : 'Waiting for a taker.';
+    return runs.some((run) => run.state === 'taken') ? 'Getting ready.' : 'Waiting for a renderer.';
   const more =
     left === null ? '' : `, about ${left < 90 ? `${Math.ceil(left)} s` : `${Math.ceil(left / 60)} min`} more`;
   return `Picture ${drawn} of ${pictures}${more}.`;

@@ -51,7 +51,7 @@ export function PicturesSection({ shotId }: { shotId: string }) {
       <SectionTitle>Pictures and video</SectionTitle>
       <PictureSettings wish={wish} onChange={setWish} />
       <Tick isSelected={drawsHere} onChange={(on) => desk.getState().set({ drawsHere: on })}>
-        Draw them on this desk
+        Render in this window
       </Tick>
       <Buttons>
         <Button isDisabled={!ready || add.isPending || blind} onPress={make}>
@@ -61,8 +61,8 @@ export function PicturesSection({ shotId }: { shotId: string }) {
       {blind && <Hint>Choose one camera to {MOST_EYES}.</Hint>}
       <PicturesList jobs={jobs} />
       <Hint>
-        <Server aria-hidden size={13} /> <Link to="/pool">The pool</Link>:{' '}
-        {others === 0 ? 'no other takers.' : `${others} other ${others === 1 ? 'taker' : 'takers'}.`}
+        <Server aria-hidden size={13} /> <Link to="/pool">Render pool</Link>:{' '}
+        {others === 0 ? 'no other renderers.' : `${others} other ${others === 1 ? 'renderer' : 'renderers'}.`}
       </Hint>
     </Section>
   );

@@ -49,8 +49,8 @@ const STOP_ENDS = [
 /** What the values of a source are. */
 const UNITS: Readonly<Record<CueTrigger['kind'], { kind: QuantityKind; label: string; step: number }>> = {
   frame: { kind: 'frame', label: 'From frame', step: 1 },
-  distance: { kind: 'length', label: 'As far as', step: 0.5 },
-  gap: { kind: 'length', label: 'Apart at least', step: 0.5 },
+  distance: { kind: 'length', label: 'Distance reached', step: 0.5 },
+  gap: { kind: 'length', label: 'At least apart', step: 0.5 },
   stop: { kind: 'time', label: 'After', step: 0.1 },
   speed: { kind: 'speed', label: 'At least', step: 0.5 },
   cue: { kind: 'time', label: 'After', step: 0.1 },
@@ -99,7 +99,7 @@ export function CuesFold() {
   };
   return (
     <Fold title={cues.length === 0 ? 'Cues' : `Cues (${cues.length})`} isOpen={cues.length > 0}>
-      <Hint>When one thing gets somewhere, another acts: a gate opens, a rider starts, a stop ends.</Hint>
+      <Hint>A cue starts an action when something happens: a gate opens, a rider starts.</Hint>
       {cues.map((cue) => (
         <CueCard key={cue.id} cue={cue} riders={riders} />
       ))}
@@ -116,10 +116,10 @@ export function CuesFold() {
 /** What goes by the value of its keys, from 0 to 1. */
 const VALUED: ReadonlySet<CueAction['kind']> = new Set<CueAction['kind']>(['show', 'facing', 'attachment']);
 const HINTS: Partial<Record<CueAction['kind'], string>> = {
-  show: 'Seen from 1 on, hidden at 0.',
-  facing: 'Of what has a target, how much it aims; else how much it turns with its path. From 0 to 1.',
-  attachment: 'From where it rests, at 0, to its path, at 1.',
-  path: 'It goes on along the other path from where that is nearest to it; a string follows.',
+  show: '1 shows it, 0 hides it.',
+  facing: 'Influence of its aim, or of its path’s rotation: 0 to 1.',
+  attachment: '0 is its rest pose, 1 is its path.',
+  path: 'It continues at the nearest point of the other path; a string follows.',
 };
 
 /** On from a value, and off again a second or twelve metres later. */
@@ -279,7 +279,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
       <FieldPair>
         <Select label="Action" options={ACTIONS} value={action.kind} onChange={setAction} />
         <Select
-          label="Acts on"
+          label="Target"
           options={names.filter(({ id }) => acting.some((one) => one.id === id))}
           value={action.rider}
           onChange={(rider) =>
@@ -315,7 +315,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
             onChange={(node) => change({ action: { ...action, node } })}
           />
           <Select
-            label={action.kind === 'turn' ? 'About its' : 'Along its'}
+            label={action.kind === 'turn' ? 'Axis' : 'Axis'}
             options={AXES.map((id) => ({ id, name: id }))}
             value={action.axis}
             onChange={(axis: Axis) => change({ action: { ...action, axis } })}
@@ -331,7 +331,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
             onChange={(clip) => change({ action: { ...action, clip } })}
           />
           <Select
-            label="How often"
+            label="Repeats"
             options={PLAYS}
             value={action.plays}
             onChange={(plays) =>
@@ -378,7 +378,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
       )}
       <AlsoDoes cue={cue} parts={parts} riders={riders} onChange={(also) => change({ moreActions: also })} />
       {cue.off && circle !== null && (
-        <Hint role="status">Switched off until it no longer waits for itself: {circle}.</Hint>
+        <Hint role="status">Switched off because it waits for itself: {circle}.</Hint>
       )}
       {!cue.off && <WhatItWaitsFor cue={cue} riders={riders} />}
     </Card>

@@ -36,7 +36,7 @@ const PRESETS = (Object.keys(DRIVE_PRESETS) as (keyof typeof DRIVE_PRESETS)[]).m
 type Preset = keyof typeof DRIVE_PRESETS | 'own';
 
 const ENDS = [
-  { id: 'rest', name: 'At rest' },
+  { id: 'rest', name: 'Stopped' },
   { id: 'rolling', name: 'At speed' },
 ] as const;
 
@@ -110,7 +110,7 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
     <Section aria-label="Drive">
       <SectionTitle>Driven</SectionTitle>
       <Choice<Preset>
-        label="As a"
+        label="Preset"
         options={PRESETS}
         value={preset?.id ?? 'own'}
         onChange={(id) => id !== 'own' && change(DRIVE_PRESETS[id])}
@@ -142,7 +142,7 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         />
       </FieldGrid>
       <Tick isSelected={drive.jerk !== null} onChange={(on) => change({ jerk: on ? 8 : null })}>
-        Limit how abruptly it speeds up and brakes
+        Limit jerk
       </Tick>
       <Labelled>
         Departs{' '}
@@ -165,7 +165,8 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         </Labelled>
       )}
       <Labelled>
-        Goes <Choice label="Goes" options={WAYS} value={drive.way} onChange={(way) => change({ way })} />
+        Direction{' '}
+        <Choice label="Direction" options={WAYS} value={drive.way} onChange={(way) => change({ way })} />
       </Labelled>
       <Buttons>
         <Button onPress={fit}>Fit its top speed to the range</Button>

@@ -106,7 +106,7 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
         isSelected={pace.stretches}
         onChange={(stretches) => change('Stretch with the path', (before) => ({ ...before, stretches }))}
       >
-        Stretch with the path as it is bent
+        Stretch with the path
       </Tick>
       {pace.keys.map((key, i) => (
         <KeyRow

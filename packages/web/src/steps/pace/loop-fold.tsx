@@ -171,9 +171,7 @@ function Seam() {
           </tbody>
         </Table>
       )}
-      {gap && closings.length === 0 && (
-        <Hint role="status">No small change closes that gap; change the timing by hand.</Hint>
-      )}
+      {gap && closings.length === 0 && <Hint role="status">No automatic fix; change the pace by hand.</Hint>}
       {closings.map((closing, i) => (
         <Offer key={closing.label} role="group" aria-label={closing.label}>
           <p>
@@ -190,9 +188,7 @@ function Seam() {
       ))}
       <Buttons>
         {gap && <CancelButton onCancel={() => setOffered(null)} />}
-        <Button onPress={() => set({ seam: !seam })}>
-          {seam ? 'Back to the stage' : 'Look at the seam'}
-        </Button>
+        <Button onPress={() => set({ seam: !seam })}>{seam ? 'Back to the stage' : 'Show the seam'}</Button>
       </Buttons>
     </>
   );

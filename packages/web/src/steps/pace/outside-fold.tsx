@@ -18,11 +18,11 @@ import { Tick } from '../../ui/tick';
 import { useDesk } from '../../state/desk-store';
 
 const NAMES: Readonly<Record<Outside, string>> = {
-  hold: 'Wait',
+  hold: 'Hold',
   repeat: 'Repeat',
-  accumulate: 'Repeat and carry on',
+  accumulate: 'Repeat and accumulate',
   mirror: 'Back and forth',
-  run: 'Run on',
+  run: 'Continue at speed',
 };
 const WAYS = OUTSIDES.map((id) => ({ id, name: NAMES[id] }));
 const CYCLES: readonly Outside[] = ['repeat', 'accumulate', 'mirror'];
@@ -65,14 +65,14 @@ export function OutsideFold({ rider, pace }: { rider: Rider; pace: Pace }) {
           isSelected={variation !== null}
           onChange={(on) => change({ variation: on ? { time: 0.1, amount: 0.1, seed: 1 } : null })}
         >
-          Each cycle a little different
+          Vary each cycle
         </Tick>
       )}
       {cycles && variation && (
         <>
           <FieldGrid>
             <QuantityField
-              label="In time"
+              label="Time"
               kind="count"
               unit="%"
               value={variation.time * 100}
@@ -81,7 +81,7 @@ export function OutsideFold({ rider, pace }: { rider: Rider; pace: Pace }) {
               onChange={(time, gesture) => vary({ time: time / 100 }, gesture)}
             />
             <QuantityField
-              label="In amount"
+              label="Amount"
               kind="count"
               unit="%"
               value={variation.amount * 100}
@@ -99,7 +99,7 @@ export function OutsideFold({ rider, pace }: { rider: Rider; pace: Pace }) {
               onChange={(seed, gesture) => vary({ seed }, gesture)}
             />
           </FieldGrid>
-          <Hint>The keyed cycle stays as it is; the others stray from it, the same for the same seed.</Hint>
+          <Hint>The keyed cycle stays; the others vary by the seed.</Hint>
         </>
       )}
       <Tick
@@ -131,8 +131,8 @@ export function OutsideFold({ rider, pace }: { rider: Rider; pace: Pace }) {
       {within && reaches && (reaches[0] < within[0] - SAME || reaches[1] > within[1] + SAME) && (
         <>
           <Hint>
-            The keys go from {reaches[0].toFixed(2)} to {reaches[1].toFixed(2)} m: beyond this part it waits
-            at its ends.
+            The keys go from {reaches[0].toFixed(2)} to {reaches[1].toFixed(2)} m; beyond this part the rider
+            holds at its ends.{' '}
           </Hint>
           <Button onPress={() => change(fitKeys(pace, { length }, within))}>Fit the keys to this part</Button>
         </>

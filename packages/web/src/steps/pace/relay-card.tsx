@@ -39,7 +39,7 @@ export function RelayCard({ rider }: { rider: Rider | null }) {
     <div role="group" aria-label={`Relay of ${rider.badge}`}>
       <FieldGrid>
         <QuantityField
-          label="Riders in all"
+          label="Riders"
           kind="count"
           whole
           value={count}
@@ -48,7 +48,7 @@ export function RelayCard({ rider }: { rider: Rider | null }) {
           onChange={setCount}
         />
         <QuantityField
-          label="The loop takes"
+          label="Loop length"
           kind="time"
           isDisabled={typeof built === 'string'}
           value={frames / shot.fps}
@@ -68,7 +68,7 @@ export function RelayCard({ rider }: { rider: Rider | null }) {
         isDisabled={typeof built === 'string'}
         onChange={(keeps) => setLoopFrames(keeps ? null : frames)}
       >
-        Keep the speed: the number of riders and the loop’s length go together
+        Keep the speed (links riders and loop length)
       </Tick>
       {typeof built === 'string' ? (
         <Hint role="alert">{built}</Hint>

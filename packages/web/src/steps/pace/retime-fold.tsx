@@ -47,7 +47,7 @@ export function RetimeFold() {
     change('Retime', (list) => list.map((one, k) => (k === i ? { ...one, ...part } : one)), gesture);
   return (
     <Fold title={retimes.length === 0 ? 'Retime' : `Retime (${retimes.length})`} isOpen={retimes.length > 0}>
-      <Hint>Changes when things are seen; keys stay as they are.</Hint>
+      <Hint>Changes playback time; keys stay.</Hint>
       {retimes.map((retime, i) => (
         <Card key={i} role="group" aria-label={retime.name}>
           <CardHead>
@@ -97,7 +97,7 @@ function RetimeRiders(props: {
   return (
     <>
       <Choice
-        label="Whose time"
+        label="Applies to"
         options={WHOSE}
         value={some ? 'some' : 'all'}
         onChange={(whose) => {
@@ -153,13 +153,13 @@ function RetimeKeys(props: {
             onChange={(at, gesture) => key(i, { frame: at }, gesture)}
           />
           <QuantityField
-            label="Shows frame"
+            label="Source frame"
             kind="frame"
             fps={fps}
             value={one.source}
             onChange={(source, gesture) => key(i, { source }, gesture)}
           />
-          <Select label="Then" options={EASES} value={one.ease} onChange={(ease) => key(i, { ease })} />
+          <Select label="Ease" options={EASES} value={one.ease} onChange={(ease) => key(i, { ease })} />
           <IconButton
             label={`Delete retime key ${i + 1}`}
             onPress={() => put(keys.filter((_, k) => k !== i))}
@@ -227,7 +227,7 @@ function SpanSpeed(props: { keys: readonly RetimeKey[]; frame: number; put: (key
         />
       </FieldGrid>
       <Hint role="status">
-        What is shown in frames {round2(from)} to {round2(to)} then takes until frame {round2(from + takes)}.
+        Source frames {round2(from)} to {round2(to)} then last until frame {round2(from + takes)}.
       </Hint>
       <Buttons>
         <PrimaryButton

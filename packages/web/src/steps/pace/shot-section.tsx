@@ -80,7 +80,7 @@ export function ShotSection() {
               onChange={setLast}
             />
           </FieldGrid>
-          <Hint>Moves every key of the shot: the same motion, faster or slower.</Hint>
+          <Hint>Moves every key: the same motion, faster or slower.</Hint>
           <Buttons>
             <Button
               isDisabled={last === range.last}

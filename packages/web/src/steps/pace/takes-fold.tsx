@@ -49,10 +49,7 @@ export function TakesFold({ rider, attachment }: { rider: Rider; attachment: Att
       title={takes.length === 0 ? 'Compare takes' : `Compare takes (${takes.length})`}
       isOpen={takes.length > 0}
     >
-      <Hint>
-        Keep this timing, change it, and see both: the take as a dotted line in the diagram and as a pale
-        figure on the stage.
-      </Hint>
+      <Hint>Keep this pace, then change it: the take stays visible as a dotted line and ghost.</Hint>
       {takes.map((take, i) => (
         <Line key={i} role="group" aria-label={take.name}>
           <b>{take.name}</b>
@@ -67,7 +64,7 @@ export function TakesFold({ rider, attachment }: { rider: Rider; attachment: Att
       ))}
       <Buttons>
         <Button isDisabled={takes.length >= MOST} onPress={keep}>
-          Keep this take
+          Keep a take
         </Button>
       </Buttons>
     </Fold>

@@ -12,17 +12,17 @@ export function TimedByOther({ rider, attachment }: { rider: Rider; attachment: 
   const leader = riders.find(({ id }) => id === leaderIdOf(attachment));
   if (leader === undefined) return null;
   return (
-    <Section aria-label="Timing">
+    <Section aria-label="Pace">
       <SectionTitle>
-        Timing of {rider.badge} {rider.name}
+        Pace of {rider.badge} {rider.name}
       </SectionTitle>
       <Hint>
-        {attachment.coupledTo ? 'It hangs behind' : 'It takes its time from'} {leader.badge} {leader.name}.
+        {attachment.coupledTo ? 'It hangs behind' : 'It has the pace of'} {leader.badge} {leader.name}.
       </Hint>
       <Buttons>
         <Button onPress={() => set({ riderId: leader.id })}>Go to {leader.badge}</Button>
-        <Button onPress={() => void attemptAsked(desk, 'Own timing', 'ownTiming', rider.id)}>
-          Give it its own timing
+        <Button onPress={() => void attemptAsked(desk, 'Own pace', 'ownTiming', rider.id)}>
+          Give it its own pace
         </Button>
       </Buttons>
     </Section>

@@ -46,11 +46,11 @@ export function TimingSection({ rider, pace }: { rider: Rider; pace: Pace }) {
       gesture,
     );
   return (
-    <Section aria-label="Timing">
+    <Section aria-label="Pace">
       <SectionTitle>
-        Timing of {rider.badge} {rider.name}
+        Pace of {rider.badge} {rider.name}
       </SectionTitle>
-      <Choice label="Timed" options={MODES} value={pace.mode} onChange={change} />
+      <Choice label="Mode" options={MODES} value={pace.mode} onChange={change} />
       {reported?.pace === pace && <Hint role="status">{reported.text}</Hint>}
       <FieldPair>
         <QuantityField

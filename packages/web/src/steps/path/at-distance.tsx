@@ -18,7 +18,7 @@ export function AtDistance({ path, kind }: { path: ShotPath; kind: 'insert' | 'm
   };
   return (
     <Section>
-      <SectionTitle>{kind === 'insert' ? 'Insert a point' : 'Mark a place'}</SectionTitle>
+      <SectionTitle>{kind === 'insert' ? 'Insert a point' : 'Add a mark'}</SectionTitle>
       <Hint>Click the path, or say how far along it.</Hint>
       <QuantityField
         label="Along the path"

@@ -19,7 +19,7 @@ const KINDS: readonly { id: DrawKind; name: string }[] = [
   { id: 'through', name: 'Curve through the points' },
   { id: 'bspline', name: 'B-spline, points pull' },
   { id: 'polyline', name: 'Straight runs' },
-  { id: 'arc', name: 'Arc through three places' },
+  { id: 'arc', name: 'Arc through three points' },
 ];
 
 /** Charts are loaded when the first is shown; room is kept for it. */
@@ -94,12 +94,12 @@ export function DrawSettings() {
           change({ seconds: on ? 1 : null, ...(on && drawing.kind === 'bezier' ? { kind: 'through' } : {}) })
         }
       >
-        Clicks at even times
+        Clicks at equal intervals
       </Tick>
       {drawing.seconds !== null && (
         <>
           <QuantityField
-            label="From click to click"
+            label="Interval"
             kind="time"
             value={drawing.seconds}
             min={0.01}
@@ -108,7 +108,7 @@ export function DrawSettings() {
             onChange={(seconds) => change({ seconds })}
           />
           <Hint>
-            {rides === null ? 'A new camera' : rides.badge} rides it: one click further every{' '}
+            {rides === null ? 'A new camera' : rides.badge} follows it: one click every{' '}
             {showNumber(drawing.seconds, 2)} s.
           </Hint>
         </>
@@ -130,7 +130,7 @@ export function DrawSettings() {
           />
         ))}
       </FieldGrid>
-      <Button onPress={add}>Add this place</Button>
+      <Button onPress={add}>Add this point</Button>
     </Section>
   );
 }

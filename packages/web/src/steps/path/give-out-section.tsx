@@ -30,8 +30,8 @@ export function GiveOutSection({ shotId, path }: { shotId: string; path: ShotPat
     }
   };
   return (
-    <Fold title="Give it out">
-      <Select label="As" options={KINDS} value={kind} onChange={setKind} />
+    <Fold title="Export path">
+      <Select label="Format" options={KINDS} value={kind} onChange={setKind} />
       <Buttons>
         <Button onPress={() => void give()}>
           <Download aria-hidden /> Download {path.name}

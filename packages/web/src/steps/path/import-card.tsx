@@ -105,7 +105,7 @@ export function ImportCard({ importing }: { importing: Importing }) {
         )}
       </Section>
       <Section>
-        <SectionTitle>Its size</SectionTitle>
+        <SectionTitle>Size</SectionTitle>
         <Select
           label="A unit of the file is a"
           options={units.map(({ id, name }) => ({ id, name }))}

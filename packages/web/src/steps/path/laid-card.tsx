@@ -50,7 +50,7 @@ const Line = styled.div`
 `;
 
 const STANDS: readonly { id: Dressing['stand']; name: string }[] = [
-  { id: 'path', name: 'As the path goes' },
+  { id: 'path', name: 'Along the path' },
   { id: 'level', name: 'Upright' },
   { id: 'ground', name: 'On the ground' },
 ];
@@ -68,7 +68,7 @@ export function LaidCard(props: { laid: Dressing; path: ShotPath; models: readon
   const autosave = useAutosave();
   const edit = useDesk((state) => state.edit);
   const curve = compiledPathOf(path);
-  if (curve instanceof PathError) return <Hint>{path.name} has no curve to lay anything along.</Hint>;
+  if (curve instanceof PathError) return <Hint>{path.name} has no curve to place anything along.</Hint>;
   const change = (part: Partial<Dressing>, gesture?: string) =>
     edit(
       `Change ${laid.name}`,
@@ -137,7 +137,7 @@ export function LaidCard(props: { laid: Dressing; path: ShotPath; models: readon
             void saved.catch((error: unknown) => notify('error', sentenceOf(error)));
           }}
         >
-          <Download aria-hidden /> Save it as GLB
+          <Download aria-hidden /> Download as GLB
         </Button>
       </Buttons>
     </Card>
@@ -172,7 +172,7 @@ function Ends({ laid, curve, onChange }: { laid: Dressing; curve: CompiledPath; 
       </FieldPair>
       {!whole && (
         <Buttons>
-          <Button onPress={() => onChange({ from: 0, to: null })}>Lay it all along</Button>
+          <Button onPress={() => onChange({ from: 0, to: null })}>Add it all along</Button>
         </Buttons>
       )}
     </>
@@ -215,7 +215,7 @@ function Pieces(props: { laid: Dressing; models: readonly KeptModel[]; onChange:
       />
       <FieldPair>
         <QuantityField
-          label="Apart"
+          label="Spacing"
           kind="length"
           value={laid.every}
           min={0.001}
@@ -223,17 +223,17 @@ function Pieces(props: { laid: Dressing; models: readonly KeptModel[]; onChange:
           onChange={(every, gesture) => onChange({ every }, gesture)}
         />
         <Select
-          label="They stand"
+          label="Orientation"
           options={STANDS}
           value={laid.stand}
           onChange={(stand) => onChange({ stand })}
         />
       </FieldPair>
       <Tick isSelected={laid.fit} onChange={(fit) => onChange({ fit })}>
-        A whole number from end to end
+        Fit a whole number
       </Tick>
       <Tick isSelected={laid.bend} onChange={(bend) => onChange({ bend })}>
-        Bend each along the curve
+        Bend pieces along the curve
       </Tick>
       {length !== null && length > 0.01 && Math.abs(laid.every - length) > 1e-3 && (
         <Buttons>
@@ -247,20 +247,21 @@ function Pieces(props: { laid: Dressing; models: readonly KeptModel[]; onChange:
               })
             }
           >
-            Lay them end to end
+            {' '}
+            Add them end to end{' '}
           </Button>
         </Buttons>
       )}
       {known && (
         <Hint role="status">
           {known.count} pieces, {known.step.toFixed(3)} m apart.
-          {known.wanted > known.count && ` No more than ${MOST_PIECES} of one thing are laid.`}
+          {known.wanted > known.count && ` No more than ${MOST_PIECES} pieces of one kind.`}
         </Hint>
       )}
       {laid.others.map((other, i) => (
         <Line key={i}>
           <Select
-            label="Instead"
+            label="Alternative"
             options={options}
             value={keptOf(other.model)?.id ?? ''}
             onChange={(id) =>
@@ -281,7 +282,7 @@ function Pieces(props: { laid: Dressing; models: readonly KeptModel[]; onChange:
             }
           />
           <IconButton
-            label="Delete the other model"
+            label="Delete the alternative model"
             onPress={() => onChange({ others: laid.others.filter((_, k) => k !== i) })}
           >
             <Trash2 aria-hidden />
@@ -293,12 +294,12 @@ function Pieces(props: { laid: Dressing; models: readonly KeptModel[]; onChange:
           <Button
             onPress={() => onChange({ others: [...laid.others, { model: laid.model as string, every: 5 }] })}
           >
-            <Plus aria-hidden /> Another model for some
+            <Plus aria-hidden /> Add an alternative model
           </Button>
         </Buttons>
       )}
       <Fold title="Vary" isOpen={laid.jitter + laid.jitterTurn + laid.jitterSize > 0}>
-        <Hint>Each piece varies at random, by up to:</Hint>
+        <Hint>Random variation of each piece, up to:</Hint>
         <FieldGrid>
           <QuantityFields fields={VARIES} value={laid} onChange={onChange} />
         </FieldGrid>

@@ -76,7 +76,7 @@ export function LaidSection({ path }: { path: ShotPath }) {
   const setShown = (id: string | null) => desk.getState().set({ laidId: id });
   const lay = (name: string, parts: Partial<Dressing>, model: KeptModel | null = null) => {
     let id: string | null = null;
-    const label = `Lay ${name.toLowerCase()} along ${path.name}`;
+    const label = `Add ${name.toLowerCase()} along ${path.name}`;
     if (
       attempt(desk, label, (shot) => {
         const after = layAlong(shot, path.id, name, parts, model);
@@ -98,12 +98,12 @@ export function LaidSection({ path }: { path: ShotPath }) {
     model: null,
   }));
   return (
-    <Section aria-label="Lay along">
-      <SectionTitle>Lay along</SectionTitle>
-      {own.length === 0 && <Hint>Pick what is laid along this path: three metres of each are shown.</Hint>}
+    <Section aria-label="Dressing">
+      <SectionTitle>Dressing</SectionTitle>
+      {own.length === 0 && <Hint>Pick what to place along this path.</Hint>}
       <Catalogue>
         {[...shipped, ...profiles].map(({ name, parts, model }) => (
-          <Ware key={name} aria-label={`Lay ${name.toLowerCase()}`} onPress={() => lay(name, parts, model)}>
+          <Ware key={name} aria-label={`Add ${name.toLowerCase()}`} onPress={() => lay(name, parts, model)}>
             <LaidSketch laid={lookOf(parts)} model={model} />
             {name}
           </Ware>
@@ -121,10 +121,10 @@ export function LaidSection({ path }: { path: ShotPath }) {
           if (model) layModel(model);
         }}
       />
-      <UploadButton name="Upload one to lay" onModel={layModel} />
+      <UploadButton name="Upload a model for it" onModel={layModel} />
       {own.length > 0 && (
         <RowList
-          aria-label={`Laid along ${path.name}`}
+          aria-label={`Dressing of ${path.name}`}
           selectionMode="single"
           selectionBehavior="replace"
           disallowEmptySelection

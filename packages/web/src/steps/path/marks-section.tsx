@@ -34,7 +34,9 @@ export function MarksSection({ path }: { path: ShotPath }) {
   return (
     <Section aria-label="Marks">
       <SectionTitle>Marks</SectionTitle>
-      {path.marks.length === 0 && <Hint>Names for places along the path, as "gate" or "stop 1".</Hint>}
+      {path.marks.length === 0 && (
+        <Hint>Names for positions along the path, such as "gate" or "stop 1".</Hint>
+      )}
       {path.marks.map((mark) => (
         <MarkRow key={mark.id}>
           <TextField
@@ -67,7 +69,7 @@ export function MarksSection({ path }: { path: ShotPath }) {
       ))}
       <Buttons>
         <Button onPress={() => set({ tool: { kind: 'mark' } })}>
-          <MapPin aria-hidden /> Mark a place
+          <MapPin aria-hidden /> Add a mark
         </Button>
         {riding && <Button onPress={addAtRider}>Mark where {rider.badge} is</Button>}
       </Buttons>

@@ -52,7 +52,7 @@ export function OperationCard({ operation, path }: { operation: Operation; path:
 
 function PreviewFigures() {
   const preview = useDesk((state) => state.preview);
-  if (preview === null) return <Hint role="status">Working it out…</Hint>;
+  if (preview === null) return <Hint role="status">Computing…</Hint>;
   if ('problem' in preview) return <Hint role="alert">{preview.problem}</Hint>;
   const { pointsBefore, pointsAfter, length, deviation, bridge, roughness } = preview.preview;
   return (
@@ -79,7 +79,7 @@ function PreviewFigures() {
       )}
       {deviation !== null && (
         <>
-          <dt>Farthest from the path</dt>
+          <dt>Largest deviation</dt>
           <dd>{deviationText(deviation)}</dd>
         </>
       )}

@@ -23,8 +23,8 @@ const Group = styled.div`
 
 const GROUPS: readonly (readonly [string, readonly OperationKind[]])[] = [
   ['Shape', ['smooth', 'corners', 'thin', 'resample', 'basis']],
-  ['Place', ['move', 'lift', 'level', 'drape', 'mirror', 'offset', 'transform']],
-  ['Course', ['reverse', 'first', 'open', 'unlink', 'close', 'split', 'join']],
+  ['Position', ['move', 'lift', 'level', 'drape', 'mirror', 'offset', 'transform']],
+  ['Direction', ['reverse', 'first', 'open', 'unlink', 'close', 'split', 'join']],
 ];
 
 /** All that can be done to the path as a whole, each shown before it is accepted. */

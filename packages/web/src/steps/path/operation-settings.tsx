@@ -63,7 +63,7 @@ const SETTINGS: Settings = {
     <>
       <Chosen count={operation.points.length} />
       <Length label="Radius" value={operation.radius} min={0.001} onChange={(radius) => change({ radius })} />
-      <Hint>Where there is no room for it, the arc is as large as fits.</Hint>
+      <Hint>Without enough room, the arc is as large as fits.</Hint>
     </>
   ),
   thin: (props) => <Tolerance {...props} />,
@@ -92,7 +92,7 @@ const SETTINGS: Settings = {
         value={props.operation.basis}
         onChange={(basis) => props.change({ basis })}
       />
-      <Hint>Where no exact way leads from one to the other, it is fitted within the tolerance.</Hint>
+      <Hint>Without an exact conversion, the curve is fitted within the tolerance.</Hint>
       <Tolerance {...props} />
     </>
   ),
@@ -160,16 +160,16 @@ const SETTINGS: Settings = {
       <Choice
         label="Riders"
         options={[
-          { id: 'stay', name: 'Riders stay as they go' },
-          { id: 'turn', name: 'Turn with it' },
+          { id: 'stay', name: 'Riders keep their motion' },
+          { id: 'turn', name: 'Riders turn around' },
         ]}
         value={operation.turnRiders ? 'turn' : 'stay'}
         onChange={(riders) => change({ turnRiders: riders === 'turn' })}
       />
       <Hint>
         {operation.turnRiders
-          ? 'Riders keep their keys and run the path from its other end.'
-          : 'Riders are where they were at every frame; they now go backward along it.'}
+          ? 'Riders keep their keys and start from the other end.'
+          : 'Riders stay where they were at every frame and now go backward.'}
       </Hint>
     </>
   ),
@@ -185,7 +185,7 @@ const SETTINGS: Settings = {
         onChange={(index) => change({ index: index - 1 })}
       />
       <Tick isSelected={operation.startRiders} onChange={(startRiders) => change({ startRiders })}>
-        Its riders start there too
+        Riders start there too
       </Tick>
     </>
   ),
@@ -235,7 +235,7 @@ function DrapeSettings(props: SettingsProps<'drape'>) {
   const hasGround = useDesk((state) => state.ground !== null);
   return (
     <>
-      {!hasGround && <Hint>This shot has no ground of its own: the level at height 0 is taken.</Hint>}
+      {!hasGround && <Hint>This shot has no ground; height 0 is used.</Hint>}
       <Length
         label="Height over the ground"
         value={props.operation.height}
@@ -265,14 +265,14 @@ function JoinSettings({ operation, path, change }: SettingsProps<'join'>) {
           if (other) change(proposedJoin(path, other));
         }}
       />
-      <Hint>This path meets it with</Hint>
+      <Hint>Joins at this path’s</Hint>
       <Choice
         label="End of this path"
         options={ENDS}
         value={operation.ends.first}
         onChange={(first) => meet({ ...operation.ends, first })}
       />
-      <Hint>and the other with</Hint>
+      <Hint>and the other’s</Hint>
       <Choice
         label="End of the other path"
         options={ENDS}
@@ -281,8 +281,8 @@ function JoinSettings({ operation, path, change }: SettingsProps<'join'>) {
       />
       {operation.ends.first === operation.ends.second && (
         <Hint role="status">
-          {others.find(({ id }) => id === operation.other)?.name ?? 'The other path'} is turned round, so that
-          all of it goes the way {path.name} goes.
+          {others.find(({ id }) => id === operation.other)?.name ?? 'The other path'} is reversed, so that all
+          of it runs the way {path.name} goes.
         </Hint>
       )}
       <Tension value={operation.tension} onChange={(tension) => change({ tension })} />
@@ -362,7 +362,7 @@ function Tension({ value, onChange }: { value: number; onChange: (value: number)
 function Copy({ copy, onChange }: { copy: boolean; onChange: (copy: boolean) => void }) {
   return (
     <Tick isSelected={copy} onChange={onChange}>
-      As a path of its own, beside this one
+      As a new path
     </Tick>
   );
 }

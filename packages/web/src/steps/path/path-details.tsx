@@ -159,11 +159,11 @@ function PathFactsList({ path }: { path: ShotPath }) {
           </dd>
           {facts.roughness && (
             <>
-              <dt>Short bends to and fro</dt>
+              <dt>Short alternating bends</dt>
               <dd>{facts.roughness.bends}</dd>
             </>
           )}
-          <dt>Spacing, longest : shortest</dt>
+          <dt>Spacing, longest to shortest</dt>
           <dd>{showNumber(facts.unevenness, 1)} : 1</dd>
           <dt>Climbs, falls</dt>
           <dd>

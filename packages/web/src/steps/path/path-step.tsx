@@ -64,9 +64,7 @@ function Begin({ onShape }: { onShape: () => void }) {
   const [tolerance, setTolerance] = useState(0.01);
   return (
     <Section>
-      {none && (
-        <Hint>No path yet. Draw one in the plan, or import one from a drawing, a table or a model.</Hint>
-      )}
+      {none && <Hint>No path yet. Draw one in the plan, or import one from a file.</Hint>}
       <Buttons>
         <PrimaryButton onPress={() => startDrawing(desk)}>
           <PenLine aria-hidden /> Draw a path

@@ -19,7 +19,7 @@ function seatOf({ rest: { translation, rotation } }: Rider): string {
     ...metres(up, 'up', 'down'),
     ...turned,
   ];
-  return all.length === 0 ? 'in its very place' : all.join(', ');
+  return all.length === 0 ? 'at its origin' : all.join(', ');
 }
 
 /** What a step says that needs a rider on a path, where there is none. */
@@ -33,10 +33,10 @@ export function NotRiding({ rider }: { rider: Rider | null }) {
         {rider === null
           ? 'Add a rider first, under Attach.'
           : leader
-            ? `${rider.badge} goes after ${leader.badge}; Attach says how far behind.`
+            ? `${rider.badge} follows ${leader.badge}; the offset is at the Attach step.`
             : carrier
-              ? `${rider.badge} sits on ${carrier.badge}: ${seatOf(rider)} of its origin. What is set here is where it sits; Attach has its fields.`
-              : `${rider.badge} rides no path. It stands, or is moved by hand, where Attach has it.`}
+              ? `${rider.badge} is carried by ${carrier.badge}: ${seatOf(rider)} of its origin. Its fields are at the Attach step.`
+              : `${rider.badge} is not attached to a path. Set its position at the Attach step.`}
       </Hint>
     </Section>
   );

@@ -12,21 +12,21 @@ export function UnrestFold({ rider }: { rider: Rider }) {
   const { shake } = rider;
   const change = (next: Shake | null, gesture?: string) =>
     edit(
-      'Held by hand',
+      'Handheld',
       changeRider(rider.id, (before) => ({ ...before, shake: next })),
       gesture,
     );
   const part = (own: Partial<Shake>, gesture?: string) => shake && change({ ...shake, ...own }, gesture);
   return (
-    <Fold title={shake === null ? 'Held by hand' : `Held by hand (${shake.rate} a second)`}>
+    <Fold title={shake === null ? 'Handheld' : `Handheld (${shake.rate} a second)`}>
       <Tick isSelected={shake !== null} onChange={(on) => change(on ? defaultsOf(Shake) : null)}>
-        It sways as in a hand
+        Handheld shake
       </Tick>
       {shake && (
         <>
           <FieldPair>
             <QuantityField
-              label="Strays by"
+              label="Distance"
               kind="length"
               value={shake.place}
               min={0}
@@ -35,7 +35,7 @@ export function UnrestFold({ rider }: { rider: Rider }) {
               onChange={(place, gesture) => part({ place }, gesture)}
             />
             <QuantityField
-              label="Turns by"
+              label="Angle"
               kind="angle"
               value={shake.turn}
               min={0}
@@ -44,7 +44,7 @@ export function UnrestFold({ rider }: { rider: Rider }) {
               onChange={(turn, gesture) => part({ turn }, gesture)}
             />
             <QuantityField
-              label="Swings"
+              label="Frequency"
               kind="count"
               unit="a second"
               value={shake.rate}
@@ -63,7 +63,7 @@ export function UnrestFold({ rider }: { rider: Rider }) {
               onChange={(seed, gesture) => part({ seed }, gesture)}
             />
           </FieldPair>
-          <Hint>Never further than this; the same seed sways the same. In a loop it closes.</Hint>
+          <Hint>Never more than these amounts. A loop closes.</Hint>
         </>
       )}
     </Fold>

@@ -17,11 +17,7 @@ export function useAddModel(): (files: readonly File[], others?: boolean) => Pro
       const model = await mutateAsync(files);
       const id = addModel(desk, model);
       const put = () => desk.getState().set({ riderId: id, tool: { kind: 'putRider', riderId: id } });
-      notify(
-        'done',
-        `${model.name} is added.`,
-        others ? undefined : { name: 'Put it where I click', run: put },
-      );
+      notify('done', `${model.name} is added.`, others ? undefined : { name: 'Position by click', run: put });
     },
     [desk, mutateAsync],
   );

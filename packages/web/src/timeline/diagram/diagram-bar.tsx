@@ -83,7 +83,7 @@ export function DiagramBar() {
       />
       <Choice label="Axis" options={AXES} value={diagram.axis} onChange={(axis) => change({ axis })} />
       <Choice label="Strip" options={STRIPS} value={diagram.strip} onChange={(strip) => change({ strip })} />
-      <IconButton label="Show the whole run" onPress={() => change({ frames: null, metres: null })}>
+      <IconButton label="Show the whole range" onPress={() => change({ frames: null, metres: null })}>
         <Maximize aria-hidden />
       </IconButton>
     </Bar>

@@ -166,10 +166,7 @@ export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: 
       </svg>
       {!ridden && (
         <Empty>
-          <span>
-            When something rides a path, or is moved by hand, its line is drawn here: distance up, time
-            across.
-          </span>
+          <span>Riders appear here: distance up, time across.</span>
         </Empty>
       )}
     </Frame>

@@ -110,7 +110,7 @@ export function Transport() {
       <IconButton label={playing ? 'Pause' : 'Play'} onPress={() => set({ playing: !playing })}>
         {playing ? <Pause aria-hidden /> : <Play aria-hidden />}
       </IconButton>
-      <IconButton label="One frame on" onPress={() => go(desk.getState().frame + 1)}>
+      <IconButton label="One frame forward" onPress={() => go(desk.getState().frame + 1)}>
         <StepForward aria-hidden />
       </IconButton>
       <IconButton label="To the next key" onPress={() => go(keyFrom(desk.getState(), 1))}>

@@ -11,7 +11,7 @@ export const CHANNELS: Readonly<
   pitch: { name: 'Nose up', unit: '°', step: 1 },
   roll: { name: 'Roll right', unit: '°', step: 1 },
   focal: { name: 'Focal length', unit: 'mm', step: 1 },
-  attachment: { name: 'Follows its path', unit: '', step: 0.05 },
-  facing: { name: 'Turns with its path', unit: '', step: 0.05 },
-  aim: { name: 'Aims', unit: '', step: 0.05 },
+  attachment: { name: 'Path influence', unit: '', step: 0.05 },
+  facing: { name: 'Rotation influence', unit: '', step: 0.05 },
+  aim: { name: 'Aim influence', unit: '', step: 0.05 },
 };

@@ -11,7 +11,7 @@ export function ridesWhat(
 ): string {
   if (frozen !== null) return 'frozen';
   if (attachment !== null && path !== undefined) return path;
-  if (follow !== null) return 'after another';
+  if (follow !== null) return 'follows';
   if (transformKeys !== null) return 'by hand';
-  return parent === null ? 'at rest' : 'carried';
+  return parent === null ? 'not attached' : 'carried';
 }

@@ -96,7 +96,7 @@ export function Board() {
           <Move aria-hidden />
         </IconButton>
         <IconButton
-          label={folded ? 'Unfold the figures' : 'Fold the figures'}
+          label={folded ? 'Unfold the numbers' : 'Fold the numbers'}
           onPress={() => setPlace({ corner, folded: !folded })}
         >
           {folded ? <ChevronUp aria-hidden /> : <ChevronDown aria-hidden />}

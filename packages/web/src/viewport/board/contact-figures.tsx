@@ -39,12 +39,12 @@ export function ContactFigures({ rider }: { rider: Rider }) {
           value={`${fixed(at(gauge), 1)}°`}
         />
       ))}
-      {slips > SLIP && <Figure name="Slides sideways" value={`${fixed(slips, 2)} m/s`} />}
+      {slips > SLIP && <Figure name="Sideways slide" value={`${fixed(slips, 2)} m/s`} />}
       {of('steering').map((gauge) => (
         <Figure key="steering" name="Steering wheel" value={`${fixed(at(gauge), 0)}°`} />
       ))}
       {of('roll').map((gauge) => (
-        <Figure key="roll" name="Body leans" value={`${fixed(at(gauge), 1)}°`} />
+        <Figure key="roll" name="Body lean" value={`${fixed(at(gauge), 1)}°`} />
       ))}
       {of('phase').map((gauge) => (
         <Figure key="phase" name="Gait" value={`${fixed(100 * (at(gauge) - Math.floor(at(gauge))), 0)} %`} />

@@ -20,8 +20,8 @@ export function Settling() {
   if (part === null) return null;
   return (
     <Strip role="status">
-      Working out forces…
-      <Progress label="Working out forces" part={part} />
+      Computing forces…
+      <Progress label="Computing forces" part={part} />
     </Strip>
   );
 }

@@ -46,8 +46,8 @@ export function StageBanner() {
           {tool.kind === 'pickPath'
             ? `Click a path for ${names} to ride.`
             : tool.kind === 'putRider'
-              ? `Click where ${names} stands.`
-              : `Click what ${names} looks at: a rider, a part of one, or a point on the ground.`}
+              ? `Click where ${names} goes.`
+              : `Click what ${names} aims at: a rider, a part, or a point on the ground.`}
         </span>
         <div>{cancel}</div>
       </Strip>
@@ -68,7 +68,7 @@ export function StageBanner() {
         <div>
           {cancel}
           <PrimaryButton isDisabled={tool.runs.length === 0} onPress={() => finishEdges(desk)}>
-            {tool.runs.length === 2 ? 'Line between (Enter)' : 'Use this run (Enter)'}
+            {tool.runs.length === 2 ? 'Line between (Enter)' : 'Use this edge (Enter)'}
           </PrimaryButton>
         </div>
       </Strip>
@@ -95,19 +95,19 @@ const PICKS = {
   insert: 'Click the path where the new point goes.',
   mark: 'Click the path where the mark goes.',
   pickStop: 'Click the path where it stops.',
-  dragZone: 'Drag along the path where it goes slowly.',
+  dragZone: 'Drag along the slow stretch.',
   box: 'Drag a box around the points to choose.',
 };
 
 function edgesText(count: number): string {
-  if (count === 0) return 'Click an edge of a model; its run is followed.';
-  if (count === 1) return 'One run. Click another for the line midway between the two.';
-  return 'Two runs: the path will be the line midway between them.';
+  if (count === 0) return 'Click an edge of a model.';
+  if (count === 1) return 'One edge. Click another for the line midway between them.';
+  return 'Two edges: the path runs midway between them.';
 }
 
 function drawText(count: number, arc: boolean): string {
   if (count === 0) return 'Click where the path starts.';
-  if (arc) return count === 1 ? 'Click a place the arc passes.' : 'Click where the arc ends.';
+  if (arc) return count === 1 ? 'Click a point on the arc.' : 'Click where the arc ends.';
   const close = count > 2 ? '; click the first to close' : '';
-  return `${count} ${count === 1 ? 'point' : 'points'}. Click on; Backspace takes the last back${close}.`;
+  return `${count} ${count === 1 ? 'point' : 'points'}. Keep clicking; Backspace removes the last${close}.`;
 }

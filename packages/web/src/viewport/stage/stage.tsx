@@ -156,7 +156,7 @@ export function Stage({ station }: { station: StationId }) {
         ref={canvas}
         tabIndex={0}
         role="application"
-        aria-label="Stage view. Arrow keys move the chosen points, Page Up and Page Down lift them, Delete takes them out."
+        aria-label="Stage view. Arrow keys move the chosen points, Page Up and Page Down lift them, Delete deletes them."
         onKeyDown={nudge}
       />
       {box && (
@@ -184,7 +184,7 @@ export function Stage({ station }: { station: StationId }) {
         </IconButton>
         {selected && view !== 'through' && (
           <IconButton
-            label={`Come close to ${selected.badge}`}
+            label={`Zoom to ${selected.badge}`}
             isDisabled={stage === null}
             onPress={() => stage?.fitRiders([selected.id])}
           >

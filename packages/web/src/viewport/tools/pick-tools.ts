@@ -91,7 +91,7 @@ export function putRiderTool({ stage, desk, onHover }: ToolContext): StageTool {
       if (tool.kind !== 'putRider' || place === null) return;
       set({ tool: { kind: 'select' } });
       onHover(null);
-      void attemptAsked(desk, 'Put it there', 'putAt', tool.riderId, frame, place);
+      void attemptAsked(desk, 'Position by click', 'putAt', tool.riderId, frame, place);
     },
     leave: () => onHover(null),
   };

@@ -39,7 +39,7 @@ export function KeptViews() {
   return (
     <>
       <MenuTrigger>
-        <IconButton label="Kept views, and following">
+        <IconButton label="Kept views and following">
           <Bookmark aria-hidden />
         </IconButton>
         <MenuSheet>
@@ -68,7 +68,7 @@ export function KeptViews() {
                     Follow {FROM[from]}
                   </MenuEntry>
                 ))}
-                {follow && <MenuEntry id="follow nobody">Stop following</MenuEntry>}
+                {follow && <MenuEntry id="stop following">Stop following</MenuEntry>}
               </MenuSection>
             )}
           </Menu>
@@ -79,7 +79,7 @@ export function KeptViews() {
           title="Keep this view"
           label="Name of the view"
           start={`View ${views.length + 1}`}
-          action="Keep it"
+          action="Keep"
           onClose={() => setNaming(false)}
           onName={(name) => {
             const { edit, stands } = desk.getState();

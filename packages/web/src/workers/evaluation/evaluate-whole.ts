@@ -16,7 +16,7 @@ export function evaluateToEnd(
 ): EvaluationUpdate & { readonly end: EvaluationEnd } {
   evaluator.begin(delta, { frame: 1, rider: null });
   const { end, ...update } = evaluator.next(Infinity);
-  if (end === null) throw new Error('It did not come to its end.');
+  if (end === null) throw new Error('The evaluation did not finish.');
   return { ...update, end };
 }
 

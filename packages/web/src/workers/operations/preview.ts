@@ -58,7 +58,7 @@ export function previewOperation(shot: Shot, operation: Operation, ground: Groun
   const curves = changed.map((path) => {
     if (path.points.length > LIMITS.pointsPerPath) {
       throw new PathError(
-        `That would take ${path.points.length} points; a path holds at most ${LIMITS.pointsPerPath}. Expected a larger tolerance.`,
+        `That would need ${path.points.length} points; a path holds at most ${LIMITS.pointsPerPath}. Expected a larger tolerance.`,
       );
     }
     const curve = compiledPathOf(path);

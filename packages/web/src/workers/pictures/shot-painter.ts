@@ -74,7 +74,7 @@ export async function evaluateJob(
     if (update.end) evaluation = withEnds(evaluation, [update.end]);
     await nextTask();
   }
-  if (evaluation === null) throw new Error('The shot came to no end.');
+  if (evaluation === null) throw new Error('The shot did not finish evaluating.');
   return { evaluation, ground };
 }
 

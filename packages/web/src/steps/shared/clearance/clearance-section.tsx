@@ -67,7 +67,7 @@ export function ClearanceSection({ rider }: { rider: Rider }) {
             onChange={(value, gesture) => change({ floor: value }, gesture)}
           />
           <QuantityField
-            label="Eased over"
+            label="Ease over"
             kind="time"
             value={ease}
             min={0}
@@ -102,7 +102,7 @@ export function ClearanceSection({ rider }: { rider: Rider }) {
                 onChange={put}
               />
               <IconButton
-                label={`Keep clear of ${other.badge} no more`}
+                label={`Stop keeping clear of ${other.badge}`}
                 onPress={() => change({ from: from.filter((_, k) => k !== i) })}
               >
                 <Trash2 aria-hidden />
@@ -115,7 +115,7 @@ export function ClearanceSection({ rider }: { rider: Rider }) {
       <Select
         label="Keep a distance to"
         options={[
-          { id: NOBODY, name: 'Nobody more' },
+          { id: NOBODY, name: 'None' },
           ...others.map(({ id, badge, name }) => ({ id, name: `${badge} ${name}` })),
         ]}
         value={NOBODY}

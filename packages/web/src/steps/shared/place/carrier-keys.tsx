@@ -29,7 +29,7 @@ export function CarrierKeys({ rider }: { rider: Rider }) {
   const hand = (to: string | null) =>
     void attemptAsked(
       desk,
-      to === null ? 'Let go' : `Hand over to ${badge(to)}`,
+      to === null ? 'Detach' : `Switch carrier to ${badge(to)}`,
       'handTo',
       rider.id,
       to,
@@ -40,32 +40,29 @@ export function CarrierKeys({ rider }: { rider: Rider }) {
   const last = parentKeys[parentKeys.length - 1];
   return (
     <>
-      <Hint>
-        Handed over at a frame, it sits from then on where it is just there, and goes along; let go, it goes
-        on by itself.
-      </Hint>
+      <Hint>From a switch on, the carrier takes the rider along from where it is.</Hint>
       {parentKeys.map((key, i) => (
         <FieldPair
           key={key.frame}
           role="group"
-          aria-label={`Handed over at frame ${showNumber(key.frame, 2)}`}
+          aria-label={`Carrier switch at frame ${showNumber(key.frame, 2)}`}
         >
           <QuantityField
-            label={key.rider === null ? 'Let go at' : `To ${badge(key.rider)} at`}
+            label={key.rider === null ? 'Detach at' : `To ${badge(key.rider)} at`}
             kind="frame"
             value={key.frame}
             min={i > 0 ? parentKeys[i - 1].frame + 1 : undefined}
             max={i + 1 < parentKeys.length ? parentKeys[i + 1].frame - 1 : undefined}
             onChange={(at, gesture) =>
               setKeys(
-                'Hand over',
+                'Switch carrier',
                 parentKeys.map((one, n) => (n === i ? { ...one, frame: at } : one)),
                 gesture,
               )
             }
           />
           <QuantityField
-            label="Takes"
+            label="Blend"
             kind="time"
             value={key.blend}
             min={0}
@@ -73,14 +70,14 @@ export function CarrierKeys({ rider }: { rider: Rider }) {
             step={0.1}
             onChange={(blend, gesture) =>
               setKeys(
-                'Hand over',
+                'Switch carrier',
                 parentKeys.map((one, n) => (n === i ? { ...one, blend } : one)),
                 gesture,
               )
             }
           />
           <IconButton
-            label={`Delete the hand-over at frame ${showNumber(key.frame, 2)}`}
+            label={`Delete the carrier switch at frame ${showNumber(key.frame, 2)}`}
             onPress={() =>
               setKeys(
                 'Delete',
@@ -102,10 +99,10 @@ export function CarrierKeys({ rider }: { rider: Rider }) {
       </FieldPair>
       <Buttons>
         <Button isDisabled={carrier === ''} onPress={() => hand(carrier)}>
-          Hand over at frame {frame}
+          Switch at frame {frame}
         </Button>
         {last && last.rider !== null && frame > last.frame && (
-          <Button onPress={() => hand(null)}>Let go at frame {frame}</Button>
+          <Button onPress={() => hand(null)}>Detach at frame {frame}</Button>
         )}
       </Buttons>
     </>

@@ -11,7 +11,7 @@ const FIELDS: readonly NumberOf<Follow>[] = [
   { of: 'behind', label: 'Behind', kind: 'length', step: 0.1 },
   { of: 'side', label: 'To the left', kind: 'length', step: 0.1 },
   { of: 'rise', label: 'Up', kind: 'length', step: 0.1 },
-  { of: 'delay', label: 'Later by', kind: 'frame', step: 1 },
+  { of: 'delay', label: 'Delay', kind: 'frame', step: 1 },
 ];
 
 /** Where a rider goes that goes after another. */
@@ -22,7 +22,7 @@ export function EchoFields({ rider, echo }: { rider: Rider; echo: Follow }) {
   return (
     <>
       <Hint>
-        {rider.badge} goes where {leader?.badge} went, whatever moves that.
+        {rider.badge} follows {leader?.badge} in space.
       </Hint>
       <FieldGrid>
         <QuantityFields
@@ -30,7 +30,7 @@ export function EchoFields({ rider, echo }: { rider: Rider; echo: Follow }) {
           value={echo}
           onChange={(part, gesture) =>
             edit(
-              'Place behind',
+              'Follow offset',
               changeRider(rider.id, (one) => ({ ...one, follow: one.follow && { ...one.follow, ...part } })),
               gesture,
             )
@@ -42,14 +42,14 @@ export function EchoFields({ rider, echo }: { rider: Rider; echo: Follow }) {
           onPress={() =>
             void attemptAsked(
               desk,
-              `Leave ${rider.badge} here`,
+              `Detach ${rider.badge} here`,
               'detachHere',
               [rider.id],
               desk.getState().frame,
             )
           }
         >
-          <Unlink aria-hidden /> Leave it here
+          <Unlink aria-hidden /> Detach it here{' '}
         </Button>
       </Buttons>
     </>

@@ -66,9 +66,9 @@ export function PlaceFields({ rider }: { rider: Rider }) {
   return (
     <>
       <Hint>
-        {carrier ? `Where it sits on ${carrier.badge}` : 'Where it stands'}
-        {rider.transformKeys === null ? '. ' : ' at this frame: a change here makes a key. '}
-        On the stage, drag the table under it.
+        {carrier ? `Position on ${carrier.badge}` : 'Position'}
+        {rider.transformKeys === null ? '. ' : ' at this frame: a change sets a key. '}
+        Or drag the table under it on the stage.
       </Hint>
       <FieldGrid>
         {AXES.map((axis, k) => (
@@ -114,7 +114,7 @@ export function PlaceFields({ rider }: { rider: Rider }) {
           isDisabled={tool.kind === 'putRider'}
           onPress={() => desk.getState().set({ tool: { kind: 'putRider', riderId: rider.id } })}
         >
-          <MousePointerClick aria-hidden /> Put it where I click
+          <MousePointerClick aria-hidden /> Position by click
         </Button>
       </Buttons>
     </>
@@ -132,7 +132,7 @@ function SnapSettings() {
         Snap to points and other things
       </Tick>
       <Tick isSelected={drawing.toGround} onChange={(toGround) => set({ drawing: { ...drawing, toGround } })}>
-        Keep to the ground
+        Keep on the ground
       </Tick>
     </>
   );

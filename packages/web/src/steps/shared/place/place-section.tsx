@@ -47,8 +47,8 @@ export function PlaceSection({ rider, chosen }: { rider: Rider; chosen: readonly
       {free && rider.transformKeys !== null && <HandKeysList rider={rider} keyed={rider.transformKeys} />}
       {frozen.length > 0 && (
         <Hint>
-          {names(frozen)} {frozen.length > 1 ? 'are' : 'is'} frozen: the baked motion plays, whatever happens
-          to the path. Thaw to have the live motion back as it was.
+          {names(frozen)} {frozen.length > 1 ? 'are' : 'is'} frozen: the baked motion plays. Thaw to restore
+          the live motion.
         </Hint>
       )}
       <Buttons>
@@ -90,7 +90,7 @@ export function PlaceSection({ rider, chosen }: { rider: Rider; chosen: readonly
       </Buttons>
       {live.length > 0 && (
         <QuantityField
-          label="Freeze within"
+          label="Tolerance"
           kind="length"
           min={0.000001}
           max={1}
