@@ -109,7 +109,7 @@ test('what is let be says why, is not counted, and comes back when it gets worse
   const report = page.waitForEvent('download');
   await page.getByRole('button', { name: 'JSON', exact: true }).click();
   const saved = JSON.parse(readFileSync(await (await report).path(), 'utf8')) as object[];
-  expect(saved).toMatchObject([{ kind: 'past-end', waived: 'It falls into the cart' }]);
+  expect(saved).toMatchObject([{ kind: 'past-end', dismissed: 'It falls into the cart' }]);
 
   // Sent further still it is worse than what was let be.
   const further = (await storedShot(request, id)).document;

@@ -237,7 +237,7 @@ describe('the shot', () => {
       }
       expect([...crossed].sort()).toEqual(['over', 'under']);
       const found = checkShot(evaluated, scene);
-      expect(found.filter(({ waived }) => waived === null)).toEqual([]);
+      expect(found.filter(({ dismissed }) => dismissed === null)).toEqual([]);
       // Under the bridge it is hidden, as it is meant to be.
       expect(found.map(({ kind, rider }) => [kind, rider])).toEqual([['hidden', 'drone']]);
     });

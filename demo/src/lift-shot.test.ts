@@ -32,7 +32,7 @@ describe('a lift', () => {
     const stored = parseShot(JSON.parse(JSON.stringify(shot)));
     expect(parseShot(JSON.parse(JSON.stringify(stored)))).toEqual(stored);
     const scene = checkSceneOf(shot, await documentsOf(shot.models));
-    const found = checkShot(evaluated, scene).filter(({ waived }) => waived === null);
+    const found = checkShot(evaluated, scene).filter(({ dismissed }) => dismissed === null);
     expect(found.map(({ message }) => message)).toEqual([]);
   });
 

@@ -5,7 +5,7 @@ import {
   evaluateShot,
   formUp,
   freeze,
-  handTo,
+  switchCarrier,
   newAttachment,
   newShot,
   standCopies,
@@ -156,7 +156,7 @@ export async function liftShot(orchard: Shot): Promise<Shot> {
   }).shot;
   const frozen = freeze(flight, assets, ['drone'], 0.01);
   // The tripod is looked through at the rows alone, and the hauler goes under the bridge.
-  const waived = {
+  const dismissed = {
     ...defaultsOf(Dismissal),
     kind: 'hidden' as const,
     rider: 'tripod',
@@ -168,7 +168,10 @@ export async function liftShot(orchard: Shot): Promise<Shot> {
     rider: 'picker',
     reason: 'It walks on when the shot is over',
   };
-  return { ...frozen, checks: { ...frozen.checks, dismissed: [...frozen.checks.dismissed, waived, goesOn] } };
+  return {
+    ...frozen,
+    checks: { ...frozen.checks, dismissed: [...frozen.checks.dismissed, dismissed, goesOn] },
+  };
 }
 
 /** The picker on its own way, that stops at the lane. */
@@ -197,7 +200,7 @@ function backAtRows(shot: Shot, assets: SceneAssets, lap: number): number {
 
 /** The picker on the load from a frame to another, its clip for standing over the walk that waits under it. */
 function handed(shot: Shot, assets: SceneAssets, on: number, off: number): Shot {
-  const sat = handTo(shot, assets, 'picker', 'hauler', on);
+  const sat = switchCarrier(shot, assets, 'picker', 'hauler', on);
   return withRider(sat, 'picker', (rider) => ({
     ...rider,
     parentKeys: [

@@ -1,7 +1,7 @@
 import {
   NO_SHAPES,
   PathError,
-  beginAt,
+  startPaceAt,
   closingsOf,
   compiledPathOf,
   defaultsOf,
@@ -276,7 +276,7 @@ export async function orchardShot(): Promise<Shot> {
   const sky: Attachment = {
     ...once,
     // Between two points of the loop: at one, a curve through points bends otherwise all at once.
-    pace: { ...beginAt(once.pace, RANGE.first, 0.05), before: 'accumulate', after: 'accumulate' },
+    pace: { ...startPaceAt(once.pace, RANGE.first, 0.05), before: 'accumulate', after: 'accumulate' },
   };
   const paths = orchardPaths();
   const shot = newShot({

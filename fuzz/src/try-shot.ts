@@ -67,8 +67,8 @@ export async function tryShot(
     if (seed % 5 === 0)
       shot = parseShot(freeze(shot, assets, [shot.riders[seed % shot.riders.length].id], 0.01));
     const evaluated = evaluateShot(shot, assets);
-    const { riders, parts, laid, sprays, seconds: shown } = sampleShot(evaluated);
-    for (const { pieces, swept } of laid)
+    const { riders, parts, dressings, sprays, seconds: shown } = sampleShot(evaluated);
+    for (const { pieces, swept } of dressings)
       if (
         ![...(pieces?.places ?? []), ...(swept?.positions ?? []), ...(swept?.normals ?? [])].every(
           Number.isFinite,

@@ -4,7 +4,7 @@ import type { Random } from '../random.js';
 /** The side of the picture that is asked for, pixels. */
 const SIDE = 16;
 
-interface Parts {
+interface PngParts {
   readonly width?: number;
   readonly height?: number;
   readonly bits?: number;
@@ -79,7 +79,7 @@ function rows(count: number, grey: number): Buffer {
   return raw;
 }
 
-function png({ width = SIDE, height = SIDE, bits = 8, color = 0, interlace = 0, data }: Parts): Buffer {
+function png({ width = SIDE, height = SIDE, bits = 8, color = 0, interlace = 0, data }: PngParts): Buffer {
   const head = Buffer.alloc(13);
   head.writeUInt32BE(width, 0);
   head.writeUInt32BE(height, 4);

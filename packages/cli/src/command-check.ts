@@ -19,7 +19,7 @@ export async function commandCheck(args: Arguments): Promise<{ code: 0 | 2; text
     evaluateShot(shot, await assetsOf(shot, models)),
     checkSceneOf(shot, models, missing),
   );
-  const faults = findings.some(({ severity, waived }) => severity === 'fault' && waived === null);
+  const faults = findings.some(({ severity, dismissed }) => severity === 'fault' && dismissed === null);
   return {
     code: faults ? 2 : 0,
     text: args.flag('json') ? JSON.stringify(findings, null, 2) : reportText(findings, shot),

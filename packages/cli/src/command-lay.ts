@@ -1,5 +1,5 @@
 import { evaluateShot } from '@fleet-rail/core';
-import { assetsOf, writeLaidGlb } from '@fleet-rail/core/formats';
+import { assetsOf, writeDressingGlb } from '@fleet-rail/core/formats';
 import { counted } from './counted.js';
 import { readModels, readShot } from './files.js';
 import { UsageError, type Arguments } from './options.js';
@@ -23,7 +23,7 @@ export async function commandLay(args: Arguments): Promise<string> {
   await outputs.check(out);
   const only = args.option('only');
   const models = await readModels(shot, file);
-  const all = evaluateShot(shot, await assetsOf(shot, models)).laid();
+  const all = evaluateShot(shot, await assetsOf(shot, models)).dressings();
   const things = all.filter(({ laid }) => only === undefined || laid.id === only || laid.name === only);
   if (things.length === 0) {
     const known = all.map(({ laid }) => laid.name).join(', ');
@@ -32,7 +32,7 @@ export async function commandLay(args: Arguments): Promise<string> {
       `${found}; expected ${known ? `one of: ${known}` : 'something that is laid along a path'}`,
     );
   }
-  await outputs.write(out, await writeLaidGlb(shot.name, things, models));
+  await outputs.write(out, await writeDressingGlb(shot.name, things, models));
   const pieces = things.reduce((sum, thing) => sum + (thing.pieces?.count ?? 0), 0);
   const profiles = things.filter(({ swept }) => swept !== null).length;
   return `${out}: ${counted(pieces, 'piece')}, ${counted(profiles, 'profile')}`;

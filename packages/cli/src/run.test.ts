@@ -225,8 +225,8 @@ describe('check', () => {
         figure: expect.closeTo(90, 9),
         unit: '°',
         message: expect.any(String),
-        remedy: 'round-corner',
-        waived: null,
+        fix: 'round-corner',
+        dismissed: null,
       },
     ]);
   });

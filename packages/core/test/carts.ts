@@ -97,13 +97,13 @@ export const HIERARCHIES: ReadonlyMap<string, NodeHierarchy> = new Map([
 ]);
 
 /** The cart, a crate of a metre, and what else stands. */
-export const scene = (scenery: TriangleMesh | null = null): CheckScene => ({
+export const scene = (staticSet: TriangleMesh | null = null): CheckScene => ({
   models: new Map([
     ['cart', { mesh: CART_MESH, rig: CART_RIG }],
     ['crate', { mesh: CRATE.mesh, rig: NO_RIG }],
   ]),
   missing: new Set(),
-  scenery,
+  staticSet,
 });
 
 export const MODELS = ['cart', 'crate'].map((id) => ({ id, name: id, source: { file: `${id}.glb` } }));

@@ -13,7 +13,7 @@ export interface Planted {
   readonly riders: Loose<Rider>[];
   readonly rest?: Loose<Omit<Shot, 'format' | 'version' | 'name'>>;
   readonly ground?: GroundSurface | null;
-  readonly scenery?: TriangleMesh;
+  readonly staticSet?: TriangleMesh;
   /** What the finding has to say. */
   readonly said: Record<string, unknown>;
   /** Buttons that are offered; none where nothing cures it. */

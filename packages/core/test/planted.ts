@@ -209,7 +209,7 @@ export const PLANTED: readonly Planted[] = [
     kind: 'through-set',
     paths: [line(40)],
     riders: [crate()],
-    scenery: boxMesh([0, 1, 20], [4, 2, 0.1]),
+    staticSet: boxMesh([0, 1, 20], [4, 2, 0.1]),
     said: { rider: 'r', frame: about(49, 2), unit: 'm' },
     cures: ['Keep clear'],
   },
@@ -217,7 +217,7 @@ export const PLANTED: readonly Planted[] = [
     kind: 'through-set',
     paths: [line(40)],
     riders: [camera()],
-    scenery: boxMesh([0, 0, 20.2], [4, 2, 0.02]),
+    staticSet: boxMesh([0, 0, 20.2], [4, 2, 0.02]),
     ground: null,
     said: { rider: 'r', from: 49, to: 49 },
     cures: ['Keep clear'],
@@ -368,7 +368,7 @@ export const PLANTED: readonly Planted[] = [
     kind: 'hidden',
     paths: [high(2, 2)],
     riders: [camera({ facing: { mode: 'aim', target: { point: [30, 2, 20] } } })],
-    scenery: boxMesh([15, 2, 20], [0.2, 6, 10]),
+    staticSet: boxMesh([15, 2, 20], [0.2, 6, 10]),
     ground: null,
     // Behind a wall half as far away as the target: for 20 m of the way, 48 frames and the one it ends with.
     said: { other: null, figure: about(49 / 24, 0.06), unit: 's' },
@@ -378,7 +378,7 @@ export const PLANTED: readonly Planted[] = [
 ];
 
 /** A planted fault as a shot with what it is played and looked over with. */
-export function plantedScene({ paths, riders, rest, ground, scenery }: Planted): {
+export function plantedScene({ paths, riders, rest, ground, staticSet }: Planted): {
   readonly shot: Shot;
   readonly assets: SceneAssets;
   readonly set: CheckScene;
@@ -392,6 +392,6 @@ export function plantedScene({ paths, riders, rest, ground, scenery }: Planted):
   return {
     shot,
     assets: { ground: ground === undefined ? FLAT : ground, hierarchies, physics: null },
-    set: scene(scenery),
+    set: scene(staticSet),
   };
 }

@@ -1,8 +1,8 @@
 // A way that the tests of what rolls go along; not part of what core gives.
-import type { ChassisWay } from '../src/motion/ride/chassis-motion.js';
+import type { ChassisTrack } from '../src/motion/ride/chassis-motion.js';
 
 /** A level way along +z that begins far behind where it is counted from, and how often it was looked at. */
-export function straightWay(from: number, to: number): ChassisWay & { looks: number } {
+export function straightWay(from: number, to: number): ChassisTrack & { looks: number } {
   return {
     looks: 0,
     byDistance: true,

@@ -8,7 +8,7 @@ import { createShot, openShot, type KeptShot } from './api/shots';
 import { notify } from './ui/notices';
 import { CrashGuard } from './ui/crash-guard';
 import { Hint } from './ui/panel';
-import { useCalmDesk } from './state/calm-desk';
+import { useDeferredStore } from './state/deferred-store';
 import { RiderChips } from './timeline/chips/rider-chips';
 import {
   DeskContext,
@@ -22,9 +22,9 @@ import { DiagramBar, LineBar } from './timeline/diagram/diagram-bar';
 import { RunDiagram } from './timeline/diagram/run-diagram';
 import { BankChart } from './steps/facing/bank-chart';
 import { DropPlace } from './app/drop/drop-place';
-import { DeskTaker } from './steps/hand-over/desk-taker';
+import { DeskRenderer } from './steps/hand-over/desk-renderer';
 import { loadPanels, panelOf, Stage } from './app/step-line/panels';
-import { StationLine } from './app/step-line/step-line';
+import { StepLine } from './app/step-line/step-line';
 import { finishDrawing } from './commands/drawing';
 import { Autosave } from './app/saving/autosave';
 import { ConflictBanner } from './app/saving/conflict-banner';
@@ -32,10 +32,10 @@ import { dropDraft, findDrafts, type Draft } from './app/saving/drafts';
 import { keepSteps, stepsBefore } from './app/saving/kept-steps';
 import { SaveContext } from './app/saving/save-context';
 import { useComeBack } from './app/saving/use-come-back';
-import { FORMER_STATIONS, STATIONS, type StationId } from './state/steps';
+import { FORMER_STEP_IDS, STEPS, type StepId } from './state/steps';
 import { TopBar } from './app/top-bar/top-bar';
 import { Transport } from './timeline/transport/transport';
-import { InTurn, Turns } from './ui/turns';
+import { InTurn, Turns } from './ui/staged-mount';
 import { useDeskKeys } from './app/shortcuts/use-desk-keys';
 import { useChecks } from './app/connections/use-checks';
 import { CheckContext } from './state/check-context';
@@ -196,7 +196,7 @@ function offerDraft(shotId: string, draft: Draft): void {
 }
 
 function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
-  const { station } = useParams();
+  const { station: step } = useParams();
   useEvaluation(desk);
   const checks = useChecks(desk);
   useSceneAssets(desk);
@@ -208,9 +208,9 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
   useEffect(() => keepSteps(shotId, desk), [shotId, desk]);
   useEffect(loadPanels, []);
   const work = useRef<HTMLElement>(null);
-  const calm = useCalmDesk(desk, work);
+  const calm = useDeferredStore(desk, work);
   const lower = useRef<ImperativePanelHandle>(null);
-  useRoomForTiming(lower, station === 'pace');
+  useRoomForTiming(lower, step === 'pace');
   const name = useDesk((state) => state.shot.name);
   const banks = useDesk(({ shot, riderId }) => {
     const attachment = shot.riders.find(({ id }) => id === riderId)?.attachment;
@@ -230,23 +230,23 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
     const { tool, operation, set } = desk.getState();
     if (tool.kind !== 'select' || operation !== null) set({ tool: { kind: 'select' }, operation: null });
     set({ seam: false, beside: null });
-  }, [desk, station]);
-  if (!STATIONS.some(({ id }) => id === station))
-    return <Navigate to={`/shots/${shotId}/${FORMER_STATIONS[station ?? ''] ?? 'path'}`} replace />;
+  }, [desk, step]);
+  if (!STEPS.some(({ id }) => id === step))
+    return <Navigate to={`/shots/${shotId}/${FORMER_STEP_IDS[step ?? ''] ?? 'path'}`} replace />;
   return (
     <CheckContext.Provider value={checks}>
-      <Turns needs={{ panel: panelOf(station).load, stage: Stage.load }}>
+      <Turns needs={{ panel: panelOf(step).load, stage: Stage.load }}>
         <Whole>
           <TopBar shotId={shotId} />
           <ConflictBanner shotId={shotId} />
-          <DeskTaker shotId={shotId} />
+          <DeskRenderer shotId={shotId} />
           <DropPlace />
           <Below>
-            <StationLine shotId={shotId} />
+            <StepLine shotId={shotId} />
             <DeskContext.Provider value={calm}>
               <StepPanel aria-label="Step">
                 <InTurn of="panel">
-                  <StationPanel station={station as StationId} shotId={shotId} />
+                  <StepContent step={step as StepId} shotId={shotId} />
                 </InTurn>
               </StepPanel>
             </DeskContext.Provider>
@@ -257,7 +257,7 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
                   <CrashGuard what="The stage">
                     <Suspense>
                       <InTurn of="stage">
-                        <Stage station={station as StationId} />
+                        <Stage station={step as StepId} />
                       </InTurn>
                     </Suspense>
                   </CrashGuard>
@@ -266,13 +266,13 @@ function Desk({ shotId, desk }: { shotId: string; desk: DeskStore }) {
                 <Panel defaultSize={34} minSize={18} ref={lower}>
                   <Column>
                     <InTurn of="diagram">
-                      {station === 'pace' && <DiagramBar />}
-                      {station === 'facing' && <LineBar />}
+                      {step === 'pace' && <DiagramBar />}
+                      {step === 'facing' && <LineBar />}
                       <RunDiagram
-                        hasStrip={station !== 'facing' || !banks || !plain}
-                        hasFeet={station === 'contact' || station === 'pace'}
+                        hasStrip={step !== 'facing' || !banks || !plain}
+                        hasFeet={step === 'contact' || step === 'pace'}
                       />
-                      {station === 'facing' && plain && <BankChart />}
+                      {step === 'facing' && plain && <BankChart />}
                       <Transport />
                     </InTurn>
                   </Column>
@@ -307,8 +307,8 @@ function useRoomForTiming(panel: RefObject<ImperativePanelHandle | null>, timing
 }
 
 /** Drawn anew by what it shows itself, not with the desk. */
-const StationPanel = memo(function StationPanel(props: { station: StationId; shotId: string }) {
-  const Panel = panelOf(props.station);
+const StepContent = memo(function StepContent(props: { step: StepId; shotId: string }) {
+  const Panel = panelOf(props.step);
   return (
     <Suspense>
       <Panel shotId={props.shotId} />

@@ -14,7 +14,7 @@ export { restSpace, toModelSpace } from './hierarchy/model-space.js';
 export { withClipsOf } from './hierarchy/borrowed-clips.js';
 export { nodeNames } from './hierarchy/node-names.js';
 export { findGait, type FoundGait } from './gait/find-gait.js';
-export { compileFreeWalk, type FreeWalk } from './gait/free-walk.js';
+export { compileWalkPhase, type WalkPhase } from './gait/walk-phase.js';
 export { compileWalk, type Plant, type Walk } from './gait/walk.js';
 export { pairedName, proposeCycle } from './gait/propose-cycle.js';
 export { cycleBy } from './gait/cycle-by.js';

@@ -1,4 +1,4 @@
-import type { RawFinding, RemedyKind } from './finding.js';
+import type { RawFinding, FixKind } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import type { Stretch } from './stretches.js';
 
@@ -7,7 +7,7 @@ export function aboutStretch(
   look: RiderLook,
   { from, to, frame, worst }: Stretch,
   unit: string,
-  remedy: RemedyKind | null,
+  fix: FixKind | null,
 ): Partial<RawFinding> {
   return {
     rider: look.rider.id,
@@ -17,6 +17,6 @@ export function aboutStretch(
     distance: look.distanceAt(frame),
     figure: worst,
     unit,
-    remedy,
+    fix,
   };
 }

@@ -13,7 +13,7 @@ import type { Solid } from './solid.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { staysApart } from './rider-look.js';
-import { framesOf, stretchesOver } from './stretches.js';
+import { framesText, stretchesOver } from './stretches.js';
 
 /** What a camera sees: whether its target is in the picture, and what stands before it. */
 export function findUnseen(camera: RiderLook, others: readonly RiderLook[], set: Solid | null): RawFinding[] {
@@ -53,10 +53,10 @@ export function findUnseen(camera: RiderLook, others: readonly RiderLook[], set:
           distance: camera.distanceAt(frame),
           figure: worst,
           unit: 'of half the picture',
-          remedy: 'turn-freely',
+          fix: 'turn-freely',
         },
         ({ rider: badge }) =>
-          `The target of ${badge(rider.id)}${aimed === null ? '' : `, ${badge(aimed)},`} leaves the picture ${framesOf(frames)}.`,
+          `The target of ${badge(rider.id)}${aimed === null ? '' : `, ${badge(aimed)},`} leaves the picture ${framesText(frames)}.`,
       ),
     ),
     ...stretchesOver(camera, count, 0, hidden)
@@ -76,10 +76,10 @@ export function findUnseen(camera: RiderLook, others: readonly RiderLook[], set:
             distance: camera.distanceAt(frame),
             figure: (to - from + 1) / fps,
             unit: 's',
-            remedy: null,
+            fix: null,
           },
           ({ rider: badge }) =>
-            `${badge(rider.id)} does not see ${aimed === null ? 'its target' : badge(aimed)}: ${by === null ? name : badge(by)} hides it for ${((to - from + 1) / fps).toFixed(1)} s, ${framesOf({ from, to })}.`,
+            `${badge(rider.id)} does not see ${aimed === null ? 'its target' : badge(aimed)}: ${by === null ? name : badge(by)} hides it for ${((to - from + 1) / fps).toFixed(1)} s, ${framesText({ from, to })}.`,
         );
       }),
   ];
@@ -221,10 +221,10 @@ export function findNear(camera: RiderLook, other: RiderLook): RawFinding[] {
         distance: camera.distanceAt(frame),
         figure: worst,
         unit: 'm too near',
-        remedy: rider.attachment === null ? null : 'keep-away',
+        fix: rider.attachment === null ? null : 'keep-away',
       },
       ({ rider: badge }) =>
-        `${badge(rider.id)} comes within ${(limit - worst).toFixed(2)} m of the surface of ${badge(other.rider.id)} at frame ${frame}, nearer than ${limit} m ${framesOf(frames)}.`,
+        `${badge(rider.id)} comes within ${(limit - worst).toFixed(2)} m of the surface of ${badge(other.rider.id)} at frame ${frame}, nearer than ${limit} m ${framesText(frames)}.`,
     ),
   );
 }

@@ -2,7 +2,7 @@ import type { FindingKind } from '../document/shot-checks.js';
 import type { RawFinding } from './finding.js';
 import { findFastCycles } from './fast-cycle.js';
 import { findFlips } from './flip.js';
-import { findGait } from './gait-findings.js';
+import { findGaitFaults } from './gait-findings.js';
 import { findGrip } from './grip.js';
 import { findJolts } from './jolt.js';
 import { findCorners } from './kink.js';
@@ -36,7 +36,7 @@ const CHECKS: readonly ((look: RiderLook) => RawFinding[])[] = [
   findGrip,
   findTailFirst,
   findWheels,
-  findGait,
+  findGaitFaults,
   findFastCycles,
   findSeam,
 ];
@@ -53,7 +53,7 @@ const OF_RIDES: ReadonlySet<(look: RiderLook) => RawFinding[]> = new Set([
 ]);
 
 /** What one matter brings about at the same time: it is not said again. */
-const ECHOES: Partial<Record<FindingKind, readonly FindingKind[]>> = {
+const OF_FOLLOWERS: Partial<Record<FindingKind, readonly FindingKind[]>> = {
   'level-jump': ['under-ground', 'off-ground', 'flip', 'rough', 'jolt'],
   'past-end': ['jolt'],
   kink: ['grip'],
@@ -72,6 +72,7 @@ export function* checkRider(look: RiderLook): Generator<void, RawFinding[], unde
     (a.from ?? -Infinity) <= (b.to ?? Infinity) + about &&
     (a.to ?? Infinity) >= (b.from ?? -Infinity) - about;
   return all.filter(
-    (finding) => !all.some((cause) => ECHOES[cause.kind]?.includes(finding.kind) && together(finding, cause)),
+    (finding) =>
+      !all.some((cause) => OF_FOLLOWERS[cause.kind]?.includes(finding.kind) && together(finding, cause)),
   );
 }

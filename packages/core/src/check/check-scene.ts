@@ -16,10 +16,10 @@ export interface CheckScene {
   /** Models that were looked for and cannot be read. */
   readonly missing: ReadonlySet<string>;
   /** What stands on the ground and is none, in the world. */
-  readonly scenery: TriangleMesh | null;
+  readonly staticSet: TriangleMesh | null;
 }
 
-export const NO_SCENE: CheckScene = { models: new Map(), missing: new Set(), scenery: null };
+export const NO_SCENE: CheckScene = { models: new Map(), missing: new Set(), staticSet: null };
 
 const solids = new WeakMap<TriangleMesh, Solid>();
 
@@ -31,4 +31,4 @@ export function solidOf(mesh: TriangleMesh): Solid {
 }
 
 /** The set that stands on the ground, as a solid. */
-export const sceneryOf = ({ scenery }: CheckScene): Solid | null => scenery && solidOf(scenery);
+export const staticSetOfScene = ({ staticSet }: CheckScene): Solid | null => staticSet && solidOf(staticSet);

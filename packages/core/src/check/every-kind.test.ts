@@ -2,7 +2,7 @@ import { PLANTED, plantedScene } from '../../test/planted.js';
 import { newShot } from '../document/new-shot.js';
 import { evaluateShot } from '../shot/evaluate/evaluate-shot.js';
 import { checkShot } from './check-shot.js';
-import { remediesOf } from './remedies/remedies-of.js';
+import { fixesOf } from './fixes/fixes-of.js';
 
 it.each(PLANTED.map((planted, i) => [`${planted.kind} (${i})`, planted] as const))(
   'finds %s where it is, and nothing else; and what cures it does',
@@ -13,11 +13,11 @@ it.each(PLANTED.map((planted, i) => [`${planted.kind} (${i})`, planted] as const
     const findings = checkShot(evaluated, set);
     expect(findings.map((finding) => finding.kind)).toEqual([kind]);
     expect(findings[0]).toMatchObject({ rider: findings[0].rider, ...said });
-    const remedies = remediesOf(evaluated, set, findings[0]);
-    expect(remedies.map(({ label }) => label)).toEqual(cures);
-    for (const remedy of remedies) {
+    const fixes = fixesOf(evaluated, set, findings[0]);
+    expect(fixes.map(({ label }) => label)).toEqual(cures);
+    for (const fix of fixes) {
       // What comes of it is a document like any other, and the matter is gone from it.
-      const cured = newShot({ ...remedy.shot });
+      const cured = newShot({ ...fix.shot });
       const left = checkShot(evaluateShot(cured, evaluated.assets), set);
       expect(left.filter((finding) => finding.kind === kind)).toEqual([]);
       expect(left.filter(({ severity }) => severity === 'fault')).toEqual([]);

@@ -2,7 +2,7 @@ import { hierarchyOfRider } from '../shot/evaluate/scene-assets.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { aboutStretch } from './about-stretch.js';
-import { framesOf, stretchesOver } from './stretches.js';
+import { framesText, stretchesOver } from './stretches.js';
 
 /** Of a cycle there are two pictures at least, or the eye sees another one. */
 const MOST = 0.5 - 1e-6;
@@ -28,7 +28,7 @@ export function findFastCycles(look: RiderLook): RawFinding[] {
           part,
         },
         ({ rider: badge }) =>
-          `${badge(rider.id)}: the ${what} "${part}" goes ${(worst.worst * fps).toFixed(1)} times a second at frame ${worst.frame}, ${framesOf(frames)}; ${fps} frames a second show no more than ${(fps / 2).toFixed(1)}.`,
+          `${badge(rider.id)}: the ${what} "${part}" goes ${(worst.worst * fps).toFixed(1)} times a second at frame ${worst.frame}, ${framesText(frames)}; ${fps} frames a second show no more than ${(fps / 2).toFixed(1)}.`,
       ),
     ];
   });

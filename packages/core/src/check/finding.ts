@@ -27,13 +27,13 @@ export interface Finding {
   /** One or two sentences: what is so, and what follows from it. */
   readonly message: string;
   /** What may cure it: a way that is shown before it is taken. */
-  readonly remedy: RemedyKind | null;
+  readonly fix: FixKind | null;
   /** Why it is let be. */
-  readonly waived: string | null;
+  readonly dismissed: string | null;
 }
 
 /** Edits that may cure a finding. */
-export const REMEDY_KINDS = [
+export const FIX_KINDS = [
   'stick',
   'lift',
   'keep-away',
@@ -64,7 +64,7 @@ export const REMEDY_KINDS = [
   'slow-steps',
   'clip-stride',
 ] as const;
-export type RemedyKind = (typeof REMEDY_KINDS)[number];
+export type FixKind = (typeof FIX_KINDS)[number];
 
 /** How what is found calls what the document has. */
 export interface Names {
@@ -75,7 +75,7 @@ export interface Names {
 }
 
 /** A finding before it is put in words: what it says follows the names, which may change without it. */
-export interface RawFinding extends Omit<Finding, 'message' | 'waived'> {
+export interface RawFinding extends Omit<Finding, 'message' | 'dismissed'> {
   say(names: Names): string;
 }
 
@@ -90,7 +90,7 @@ const ABSENT = {
   distance: null,
   figure: null,
   unit: null,
-  remedy: null,
+  fix: null,
 } as const;
 
 /** A finding of a kind; what is not given is absent. */
@@ -126,7 +126,7 @@ export function worded(findings: readonly RawFinding[], shot: Shot): Finding[] {
   return findings.map(({ say, ...finding }) => ({
     ...finding,
     message: say(names),
-    waived: waivedBecause(finding, shot),
+    dismissed: dismissedBecause(finding, shot),
   }));
 }
 
@@ -134,7 +134,7 @@ export function worded(findings: readonly RawFinding[], shot: Shot): Finding[] {
 const AS_BAD = 0.05;
 
 /** Whether a waiver is of a finding, however bad that is. */
-export function isWaiverOf(
+export function isDismissalOf(
   waiver: Dismissal,
   { kind, rider, other, part }: Pick<Finding, 'kind' | 'rider' | 'other' | 'part'>,
 ): boolean {
@@ -146,11 +146,11 @@ export function isWaiverOf(
   );
 }
 
-function waivedBecause(finding: Omit<RawFinding, 'say'>, { checks }: Shot): string | null {
+function dismissedBecause(finding: Omit<RawFinding, 'say'>, { checks }: Shot): string | null {
   const { figure } = finding;
   const asBad = (then: number | null) =>
     then === null || figure === null || figure <= then + AS_BAD * Math.abs(then);
-  const waiver = checks.dismissed.find((one) => isWaiverOf(one, finding) && asBad(one.figure));
+  const waiver = checks.dismissed.find((one) => isDismissalOf(one, finding) && asBad(one.figure));
   return waiver?.reason ?? null;
 }
 
@@ -158,6 +158,6 @@ const RANK: Readonly<Record<Severity, number>> = { fault: 0, warning: 1, note: 2
 
 /** Faults first, then warnings, then notes; what is let be last. */
 export function worstFirst(findings: readonly Finding[]): Finding[] {
-  const rank = ({ severity, waived }: Finding) => RANK[severity] + (waived === null ? 0 : 3);
+  const rank = ({ severity, dismissed }: Finding) => RANK[severity] + (dismissed === null ? 0 : 3);
   return [...findings].sort((a, b) => rank(a) - rank(b));
 }

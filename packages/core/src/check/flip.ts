@@ -5,7 +5,7 @@ import { POSE } from '../motion/pose/pose.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { aboutStretch } from './about-stretch.js';
-import { framesOf, stretchesOver } from './stretches.js';
+import { framesText, stretchesOver } from './stretches.js';
 
 /** A rider that turns over within a frame where its path does not. */
 export function findFlips(look: RiderLook): RawFinding[] {
@@ -37,8 +37,8 @@ export function findFlips(look: RiderLook): RawFinding[] {
       ),
       ({ rider: badge }) =>
         byBank
-          ? `The bank of ${badge(rider.id)} jumps by ${leans.toFixed(0)}° from frame ${frame - 1} to ${frame}; ${framesOf(frames)}.`
-          : `${badge(rider.id)} turns over by ${worst.toFixed(0)}° from frame ${frame - 1} to ${frame}, and its path does not; ${framesOf(frames)}.`,
+          ? `The bank of ${badge(rider.id)} jumps by ${leans.toFixed(0)}° from frame ${frame - 1} to ${frame}; ${framesText(frames)}.`
+          : `${badge(rider.id)} turns over by ${worst.toFixed(0)}° from frame ${frame - 1} to ${frame}, and its path does not; ${framesText(frames)}.`,
     );
   });
 }

@@ -1,11 +1,11 @@
 import type { FindingKind } from '../document/shot-checks.js';
 import type { GaugeKind } from '../shot/evaluate/gauges.js';
-import { found, type RawFinding, type RemedyKind } from './finding.js';
+import { found, type RawFinding, type FixKind } from './finding.js';
 import type { RiderLook } from './rider-look.js';
-import { framesOf, stretchesOver, type Stretch } from './stretches.js';
+import { framesText, stretchesOver, type Stretch } from './stretches.js';
 
 /** What of a walk is seen to be wrong: feet that slide, sink or do not reach, and steps that are too quick. */
-export function findGait(look: RiderLook): RawFinding[] {
+export function findGaitFaults(look: RiderLook): RawFinding[] {
   const { rider, limits } = look;
   const { gait } = rider;
   if (gait === null || rider.attachment === null) return [];
@@ -30,7 +30,7 @@ export function findGait(look: RiderLook): RawFinding[] {
       'steps/s',
       'slow-steps',
       (badge, _, { worst, frame, ...frames }) =>
-        `${badge} takes ${worst.toFixed(1)} steps/s at frame ${frame}; its limit is ${gait.cadence}, ${framesOf(frames)}. Slow it down there, or give it a longer stride.`,
+        `${badge} takes ${worst.toFixed(1)} steps/s at frame ${frame}; its limit is ${gait.cadence}, ${framesText(frames)}. Slow it down there, or give it a longer stride.`,
     ),
     ...worstOf(
       look,
@@ -41,8 +41,8 @@ export function findGait(look: RiderLook): RawFinding[] {
       plants ? 'clip-stride' : 'plant-feet',
       (badge, part, { worst, frame, ...frames }) =>
         plants
-          ? `${badge}: "${part}" slides ${worst.toFixed(0)} mm at frame ${frame}, since the leg does not reach; ${framesOf(frames)}. Shorten the stride or slow down there.`
-          : `${badge}: "${part}" slides ${worst.toFixed(0)} mm while it stands at frame ${frame}; ${framesOf(frames)}.`,
+          ? `${badge}: "${part}" slides ${worst.toFixed(0)} mm at frame ${frame}, since the leg does not reach; ${framesText(frames)}. Shorten the stride or slow down there.`
+          : `${badge}: "${part}" slides ${worst.toFixed(0)} mm while it stands at frame ${frame}; ${framesText(frames)}.`,
     ),
     ...worstOf(
       look,
@@ -52,7 +52,7 @@ export function findGait(look: RiderLook): RawFinding[] {
       'mm',
       plants ? null : 'plant-feet',
       (badge, part, { worst, frame, ...frames }) =>
-        `${badge}: "${part}" is ${worst.toFixed(0)} mm under ${rider.attachment?.ground.mode === 'stick' && look.evaluated.assets.ground ? 'the ground' : 'where its clips have it'} at frame ${frame}; ${framesOf(frames)}.`,
+        `${badge}: "${part}" is ${worst.toFixed(0)} mm under ${rider.attachment?.ground.mode === 'stick' && look.evaluated.assets.ground ? 'the ground' : 'where its clips have it'} at frame ${frame}; ${framesText(frames)}.`,
     ),
   );
   return findings;
@@ -65,7 +65,7 @@ function worstOf(
   limit: number,
   as: FindingKind,
   unit: string,
-  remedy: RemedyKind | null,
+  fix: FixKind | null,
   say: (badge: string, part: string, stretch: Stretch) => string,
 ): RawFinding[] {
   const { evaluated, rider, first, count } = look;
@@ -101,7 +101,7 @@ function worstOf(
         distance: look.distanceAt(whole.frame),
         figure: whole.worst,
         unit,
-        remedy,
+        fix,
       },
       ({ rider: badge }) => say(badge(rider.id), part, whole),
     ),

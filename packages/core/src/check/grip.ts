@@ -3,7 +3,7 @@ import { GRAVITY } from '../geometry/math/gravity.js';
 import { gripOf } from '../motion/pace/grip-of.js';
 import type { RiderLook } from './rider-look.js';
 import { aboutStretch } from './about-stretch.js';
-import { framesOf, stretchesOver } from './stretches.js';
+import { framesText, stretchesOver } from './stretches.js';
 
 /** A drive keeps to its limit but for what softens it. */
 const SLACK = 1.02;
@@ -30,7 +30,7 @@ export function findGrip(look: RiderLook): RawFinding[] {
       'warning',
       aboutStretch(look, { ...frames, frame, worst }, 'g', rider.attachment?.pacedBy ? null : 'drive'),
       ({ rider: badge }) =>
-        `${badge(rider.id)} enters the bend at ${Math.abs(look.speed(frame - first)).toFixed(1)} m/s: ${worst.toFixed(2)} g sideways at frame ${frame}, where ${limit.toFixed(2)} g is the limit; ${framesOf(frames)}.`,
+        `${badge(rider.id)} enters the bend at ${Math.abs(look.speed(frame - first)).toFixed(1)} m/s: ${worst.toFixed(2)} g sideways at frame ${frame}, where ${limit.toFixed(2)} g is the limit; ${framesText(frames)}.`,
     ),
   );
 }

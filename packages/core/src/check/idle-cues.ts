@@ -17,7 +17,7 @@ export function findIdleCues(evaluated: EvaluatedShot): RawFinding[] {
       found(
         'cue-never',
         idle.waits ? 'fault' : 'warning',
-        { rider, part: cue.name, remedy: 'switch-off' },
+        { rider, part: cue.name, fix: 'switch-off' },
         idle.say,
       ),
     ];

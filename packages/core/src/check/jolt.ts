@@ -4,7 +4,7 @@ import type { Vec3 } from '../geometry/math/vec.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { aboutStretch } from './about-stretch.js';
-import { framesOf, stretchesOver } from './stretches.js';
+import { framesText, stretchesOver } from './stretches.js';
 
 /** Speed that changes by more than anything could, from one frame to the next, and places that leap. */
 export function findJolts(look: RiderLook): RawFinding[] {
@@ -34,7 +34,7 @@ function inSpeed(look: RiderLook, limit: number): RawFinding[] {
       ),
       ({ rider: badge }) => {
         const [before, after] = [look.speed(frame - look.first - 1), look.speed(frame - look.first)];
-        return `${badge(rider.id)} jolts from ${before.toFixed(1)} to ${after.toFixed(1)} m/s within one frame (${worst.toFixed(1)} g), ${framesOf(frames)}.`;
+        return `${badge(rider.id)} jolts from ${before.toFixed(1)} to ${after.toFixed(1)} m/s within one frame (${worst.toFixed(1)} g), ${framesText(frames)}.`;
       },
     ),
   );
@@ -67,7 +67,7 @@ function leaps(look: RiderLook, limit: number): RawFinding[] {
       'warning',
       aboutStretch(look, { ...frames, frame, worst }, 'm', null),
       ({ rider: badge }) =>
-        `${badge(rider.id)} leaps by ${worst.toFixed(2)} m within one frame, ${framesOf(frames)}.`,
+        `${badge(rider.id)} leaps by ${worst.toFixed(2)} m within one frame, ${framesText(frames)}.`,
     ),
   );
 }

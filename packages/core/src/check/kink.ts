@@ -38,7 +38,7 @@ export function findCorners(look: RiderLook): RawFinding[] {
         distance,
         figure: angleDeg,
         unit: '°',
-        remedy: 'round-corner',
+        fix: 'round-corner',
       },
       ({ rider: badge, path }) =>
         `${badge(rider.id)} turns ${angleDeg.toFixed(0)}° at once at ${distance.toFixed(2)} m of ${path(rider.attachment?.path ?? '')}, at ${worst.speed.toFixed(1)} m/s (frame ${worst.frame})${

@@ -2,7 +2,7 @@ import type { Vec3 } from '../geometry/math/vec.js';
 import { ownAxes } from '../motion/ride/contact-points.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
-import { framesOf, stretchesOver } from './stretches.js';
+import { framesText, stretchesOver } from './stretches.js';
 
 /** For what has no wheels, metres: a step no leg takes. */
 const STEP = 0.4;
@@ -43,10 +43,10 @@ export function findLevelJumps(look: RiderLook): RawFinding[] {
         distance: look.distanceAt(frame),
         figure: worst,
         unit: 'm',
-        remedy: 'narrow-band',
+        fix: 'narrow-band',
       },
       ({ rider: badge }) =>
-        `${badge(rider.id)} jumps ${worst.toFixed(2)} m to another level of the ground, ${framesOf({ from: from - 1, to: to })}.`,
+        `${badge(rider.id)} jumps ${worst.toFixed(2)} m to another level of the ground, ${framesText({ from: from - 1, to: to })}.`,
     );
   });
 }

@@ -1,7 +1,7 @@
 import type { Anchor, Attachment } from '../document/shot-attachment.js';
 import type { Chassis } from '../document/shot-rider.js';
 import { hasWheelbase } from '../motion/ride/chassis.js';
-import { found, type Names, type RawFinding, type RemedyKind } from './finding.js';
+import { found, type Names, type RawFinding, type FixKind } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 
 /** Settings that wait for something they need: what is aimed at, axles, a leader on the same path. */
@@ -16,13 +16,9 @@ function looseEndsOf({ evaluated, rider }: RiderLook, attachment: Attachment): R
   const { shot, axles } = evaluated;
   const findings: RawFinding[] = [];
   const { facing, coupledTo, pacedBy, anchor } = attachment;
-  const loose = (
-    part: string,
-    say: (badge: string, names: Names) => string,
-    remedy: RemedyKind | null = null,
-  ) =>
+  const loose = (part: string, say: (badge: string, names: Names) => string, fix: FixKind | null = null) =>
     findings.push(
-      found('loose-end', 'warning', { rider: rider.id, part, remedy }, (names) =>
+      found('loose-end', 'warning', { rider: rider.id, part, fix }, (names) =>
         say(names.rider(rider.id), names),
       ),
     );
@@ -75,7 +71,7 @@ function beforeStart(look: RiderLook, leader: string): RawFinding[] {
         distance: -missing,
         figure: missing,
         unit: 'm',
-        remedy: 'start-along',
+        fix: 'start-along',
       },
       ({ rider: badge }) =>
         `${badge(rider.id)} begins ${missing.toFixed(2)} m before its path, behind ${badge(leader)}; start ${badge(leader)} that much further along to have it on the path.`,

@@ -1,6 +1,6 @@
 import { eachAction } from '../document/each-action.js';
 import { hierarchyOfRider } from '../shot/evaluate/scene-assets.js';
-import { modelsLaid } from '../effects/dressing/laid-things.js';
+import { dressingModels } from '../effects/dressing/placed-dressings.js';
 import { clipNamed, nodeNamed } from '../character/hierarchy/node-hierarchy.js';
 import type { Shot } from '../document/shot.js';
 import type { CheckScene } from './check-scene.js';
@@ -22,9 +22,9 @@ export function findMissingGround({ ground }: Shot, { missing }: CheckScene): Ra
 }
 
 /** Models of what is laid that cannot be read. */
-export function findMissingLaid({ dressing }: Shot, { missing }: CheckScene): RawFinding[] {
+export function findMissingDressing({ dressing }: Shot, { missing }: CheckScene): RawFinding[] {
   return dressing.flatMap(({ name, path, ...one }) =>
-    modelsLaid(one)
+    dressingModels(one)
       .filter((model) => model !== null && missing.has(model))
       .map((model) =>
         found(

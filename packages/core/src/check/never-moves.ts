@@ -18,7 +18,7 @@ export function findNeverMoves(look: RiderLook): RawFinding[] {
     found(
       'never-moves',
       'note',
-      { rider: rider.id, path: rider.attachment.path, distance: begin, remedy: 'set-off' },
+      { rider: rider.id, path: rider.attachment.path, distance: begin, fix: 'set-off' },
       ({ rider: badge, path }) =>
         `${badge(rider.id)} rides ${path(rider.attachment?.path ?? '')}, but stays at ${begin.toFixed(2)} m; key its distance, or detach it.`,
     ),

@@ -1,7 +1,7 @@
 import { sourceFrame } from '../motion/timing/retiming.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
-import { framesOf, stretchesOver } from './stretches.js';
+import { framesText, stretchesOver } from './stretches.js';
 
 /** A rider that goes by the ground where there is none: none was chosen or laid, or none is in its band. */
 export function findNoGround(look: RiderLook): RawFinding[] {
@@ -31,7 +31,7 @@ export function findNoGround(look: RiderLook): RawFinding[] {
       'warning',
       { rider: rider.id, from, to, frame, distance: look.distanceAt(frame) },
       ({ rider: badge }) =>
-        `Under ${badge(rider.id)} there is no ground within ${up} m above and ${down} m below its path ${framesOf({ from, to })}; it keeps the last good height.`,
+        `Under ${badge(rider.id)} there is no ground within ${up} m above and ${down} m below its path ${framesText({ from, to })}; it keeps the last good height.`,
     ),
   );
 }

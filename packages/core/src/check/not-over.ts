@@ -37,7 +37,7 @@ export function findNotOver(look: RiderLook): RawFinding[] {
         distance: look.distance(count - 1),
         figure: missing,
         unit: 'm',
-        remedy: over === null ? null : 'make-range',
+        fix: over === null ? null : 'make-range',
       },
       ({ rider: badge }) =>
         `${badge(rider.id)} is still ${missing.toFixed(2)} m from its end at the last frame${over === null ? '.' : `: its ride takes ${over - first + 1} frames, the range has ${count}.`}`,

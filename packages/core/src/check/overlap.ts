@@ -5,7 +5,7 @@ import { depthOf } from '../geometry/solid/turned-box.js';
 import { found, type RawFinding } from './finding.js';
 import type { BodyNow, RiderBody } from './rider-body.js';
 import { staysApart, type RiderLook } from './rider-look.js';
-import { framesOf, stretchesOver } from './stretches.js';
+import { framesText, stretchesOver } from './stretches.js';
 import { looksBetween } from './sweep.js';
 
 /** Two riders that are in each other, between frames too. */
@@ -50,10 +50,10 @@ export function findOverlap(a: RiderLook, b: RiderLook): RawFinding[] {
         distance: a.distanceAt(frame),
         figure: worst,
         unit: 'm',
-        remedy: shifted ? 'shift-start' : null,
+        fix: shifted ? 'shift-start' : null,
       },
       ({ rider: badge }) =>
-        `${badge(a.rider.id)} and ${badge(b.rider.id)} intersect, ${worst.toFixed(2)} m deep at frame ${frame}; ${framesOf(frames)}.`,
+        `${badge(a.rider.id)} and ${badge(b.rider.id)} intersect, ${worst.toFixed(2)} m deep at frame ${frame}; ${framesText(frames)}.`,
     );
   });
 }

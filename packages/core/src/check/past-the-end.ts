@@ -40,7 +40,7 @@ export function findPastTheEnd(look: RiderLook): RawFinding[] {
         distance: end,
         figure: beyond(worst.value) * metresPerValue(attachment.pace, curve),
         unit: 'm',
-        remedy: 'reach-end',
+        fix: 'reach-end',
       },
       ({ rider: badge }) =>
         `${badge(rider.id)} has a key at ${Number(worst.value.toFixed(3))} ${unit} (frame ${Number(worst.frame.toFixed(2))}), but the path runs from 0 to ${most.toFixed(3)}; it stops at the end.`,
@@ -74,7 +74,7 @@ function runsOut(look: RiderLook, { pace, path: id }: Attachment, path: Compiled
           distance: end === 'start' ? 0 : length,
           figure: Math.max(-there, there - length, 0),
           unit: 'm',
-          remedy: 'reach-end',
+          fix: 'reach-end',
         },
         ({ rider: badge }) =>
           `${badge(rider.id)} reaches the ${end} of its path by frame ${frame} and stops there; the path runs from 0 to ${length.toFixed(3)} m.`,

@@ -70,7 +70,7 @@ function elsewhere(planted: Planted, at: Place): ReturnType<typeof plantedScene>
     attachment: { path: 'sound', pace: { ...laps, ...even(0, 1, 1, 98) } },
   };
   const whole = newShot({ ...all, paths: [...all.paths, ring], riders: [...all.riders, sound] });
-  const { ground, scenery } = planted;
+  const { ground, staticSet } = planted;
   const surface = assets.ground;
   return {
     shot: whole,
@@ -87,7 +87,10 @@ function elsewhere(planted: Planted, at: Place): ReturnType<typeof plantedScene>
         : assets,
     set: plantedScene({
       ...planted,
-      scenery: scenery && { ...scenery, positions: Float32Array.from(movedMesh(at, scenery.positions)) },
+      staticSet: staticSet && {
+        ...staticSet,
+        positions: Float32Array.from(movedMesh(at, staticSet.positions)),
+      },
     }).set,
   };
 }

@@ -4,7 +4,7 @@ import { namesOf, type Finding } from './finding.js';
 /** "2 faults, 5 warnings and 1 note in 11 riders"; what is let be is not counted. */
 export function summaryOf(findings: readonly Finding[], riders: number): string {
   const count = (severity: Finding['severity']) =>
-    findings.filter((finding) => finding.severity === severity && finding.waived === null).length;
+    findings.filter((finding) => finding.severity === severity && finding.dismissed === null).length;
   const parts = (['fault', 'warning', 'note'] as const).flatMap((severity) => {
     const number = count(severity);
     return number === 0 ? [] : [counted(number, severity)];
@@ -18,8 +18,8 @@ const counted = (number: number, noun: string) => `${number} ${noun}${number ===
 /** Findings as lines of text, a line a finding. */
 export function reportText(findings: readonly Finding[], shot: Shot): string {
   const lines = findings.map(
-    ({ severity, kind, message, waived }) =>
-      `${waived === null ? severity : 'dismissed'}: ${kind}: ${message}${waived === null ? '' : ` (${waived})`}`,
+    ({ severity, kind, message, dismissed }) =>
+      `${dismissed === null ? severity : 'dismissed'}: ${kind}: ${message}${dismissed === null ? '' : ` (${dismissed})`}`,
   );
   return [`${shot.name}: ${summaryOf(findings, shot.riders.length)}`, ...lines].join('\n');
 }
@@ -38,7 +38,7 @@ const COLUMNS = [
   'figure',
   'unit',
   'message',
-  'waived',
+  'dismissed',
 ] as const satisfies readonly (keyof Finding)[];
 
 /** Findings as a table (RFC 4180); riders by their badges, paths by their names. */

@@ -6,7 +6,7 @@ import { pointOn } from '../motion/pose/point-on.js';
 import type { Vec3 } from '../geometry/math/vec.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
-import { framesOf } from './stretches.js';
+import { framesText } from './stretches.js';
 
 /** Bank or heading that swings to and fro faster than anything steers. */
 export function findRough(look: RiderLook): RawFinding[] {
@@ -28,12 +28,12 @@ function headings(look: RiderLook): Float64Array {
     const [x, z] = [tip[0] - pose[0], tip[2] - pose[2]];
     // One that points up or down has no heading: it keeps the last.
     const now = Math.hypot(x, z) < 0.05 && i > 0 ? out[i - 1] : Math.atan2(x, z) * DEGREES;
-    out[i] = i === 0 ? now : out[i - 1] + turnBetween(out[i - 1], now);
+    out[i] = i === 0 ? now : out[i - 1] + shortestTurnDeg(out[i - 1], now);
   }
   return out;
 }
 
-const turnBetween = (a: number, b: number) => b - a - 360 * Math.round((b - a) / 360);
+const shortestTurnDeg = (a: number, b: number) => b - a - 360 * Math.round((b - a) / 360);
 
 function swings(look: RiderLook, values: Float64Array, what: 'bank' | 'heading'): RawFinding[] {
   const { limits, fps, first, rider } = look;
@@ -65,10 +65,10 @@ function swings(look: RiderLook, values: Float64Array, what: 'bank' | 'heading')
         distance: look.distanceAt(first + frame),
         figure: worst,
         unit: '°',
-        remedy: what === 'bank' ? 'widen-bank' : 'smooth-path',
+        fix: what === 'bank' ? 'widen-bank' : 'smooth-path',
       },
       ({ rider: badge }) =>
-        `${badge(rider.id)} shakes: its ${what} oscillates by up to ${worst.toFixed(1)}°, faster than ${limits.swings} times a second, ${framesOf({ from: first + from, to: first + to })}.`,
+        `${badge(rider.id)} shakes: its ${what} oscillates by up to ${worst.toFixed(1)}°, faster than ${limits.swings} times a second, ${framesText({ from: first + from, to: first + to })}.`,
     ),
   ];
 }

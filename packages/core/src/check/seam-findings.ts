@@ -44,7 +44,7 @@ export function findSeam({ evaluated, rider, index, scene }: RiderLook): RawFind
         frame: last,
         figure: gap.gap,
         unit: SEAM_UNITS[gap.channel] || null,
-        remedy: canClose(shot, gap) ? 'close-loop' : null,
+        fix: canClose(shot, gap) ? 'close-loop' : null,
       },
       ({ rider: badge }) =>
         `The loop of ${badge(rider.id)} does not close: its ${CHANNELS[gap.channel]}${gap.part ? ` "${gap.part}"` : ''} misses ${
@@ -76,7 +76,7 @@ function doubled({ shot }: EvaluatedShot, id: string): RawFinding {
   return found(
     'doubled-frame',
     'fault',
-    { rider: id, from: last, to: last, frame: last, figure: 1, unit: 'frame', remedy: 'past-doubled' },
+    { rider: id, from: last, to: last, frame: last, figure: 1, unit: 'frame', fix: 'past-doubled' },
     ({ rider: badge }) =>
       `The last frame of ${badge(id)} repeats its first, so the loop stops for a frame: frame ${last} belongs at ${last + 1}, which is ${first} of the next round.`,
   );

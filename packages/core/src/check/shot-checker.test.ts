@@ -6,7 +6,7 @@ import type { Shot } from '../document/shot.js';
 import { evaluateShot } from '../shot/evaluate/evaluate-shot.js';
 import type { SceneAssets } from '../shot/evaluate/scene-assets.js';
 import { checkShot } from './check-shot.js';
-import { finished } from '../geometry/math/finished.js';
+import { runToEnd } from '../geometry/math/run-to-end.js';
 import { reportCsv, reportText, summaryOf } from './report.js';
 import { ShotChecker } from './shot-checker.js';
 
@@ -91,10 +91,10 @@ const EDITS: readonly [string, (shot: Shot) => Shot][] = [
 it('after each edit it says what a look at all of it says', () => {
   const checker = new ShotChecker();
   let now = shot;
-  finished(checker.check(now, assets, set));
+  runToEnd(checker.check(now, assets, set));
   for (const [, edit] of EDITS) {
     now = edit(now);
-    const again = finished(checker.check(now, assets, set));
+    const again = runToEnd(checker.check(now, assets, set));
     expect(again).toEqual(checkShot(evaluateShot(now, assets), set));
     expect(again.length).toBeGreaterThan(0);
   }
@@ -124,20 +124,20 @@ it('a look that is given up leaves nothing wrong behind, wherever it was', () =>
   for (const look = new ShotChecker().check(first, assets, set); !look.next().done;) steps++;
   for (let given = 1; given < steps; given += 3) {
     const checker = new ShotChecker();
-    finished(checker.check(before, assets, set));
+    runToEnd(checker.check(before, assets, set));
     const half = checker.check(first, assets, set);
     for (let i = 0; i < given; i++) half.next();
     // What comes next touches none of what was left.
-    expect(finished(checker.check(next, assets, set))).toEqual(whole);
+    expect(runToEnd(checker.check(next, assets, set))).toEqual(whole);
   }
 });
 
 it('what stood before a camera and is gone hides nothing', () => {
   const walled = withCrate('w', { translation: [0, 1, 15], scale: [30, 6, 1] });
   const checker = new ShotChecker();
-  const hidden = finished(checker.check(walled, assets, set)).filter(({ kind }) => kind === 'hidden');
+  const hidden = runToEnd(checker.check(walled, assets, set)).filter(({ kind }) => kind === 'hidden');
   expect(hidden).toMatchObject([{ rider: 'c', other: 'w' }]);
-  expect(finished(checker.check(shot, assets, set)).filter(({ kind }) => kind === 'hidden')).toEqual([]);
+  expect(runToEnd(checker.check(shot, assets, set)).filter(({ kind }) => kind === 'hidden')).toEqual([]);
 });
 
 it('finds two that intersect, and calls them as they are called now', () => {
@@ -147,7 +147,7 @@ it('finds two that intersect, and calls them as they are called now', () => {
 });
 
 it('what is let be says why, does not count, and is told of again when it gets worse', () => {
-  const waived = (value: number, figure: number | null): Shot => ({
+  const dismissed = (value: number, figure: number | null): Shot => ({
     ...keyed(shot, value),
     checks: {
       ...shot.checks,
@@ -158,21 +158,23 @@ it('what is let be says why, does not count, and is told of again when it gets w
   });
   const found = (one: Shot) =>
     checkShot(evaluateShot(one, assets), set).filter(({ kind }) => kind === 'past-end');
-  expect(found(keyed(shot, 44))).toMatchObject([{ waived: null, figure: expect.closeTo(4, 9) }]);
-  expect(found(waived(44, 4))).toMatchObject([{ waived: 'It waits there.' }]);
-  expect(found(waived(44.1, 4))).toMatchObject([{ waived: 'It waits there.' }]);
-  expect(found(waived(45, 4))).toMatchObject([{ waived: null }]);
-  expect(found(waived(90, null))).toMatchObject([{ waived: 'It waits there.' }]);
-  expect(summaryOf(found(waived(44, 4)), 3)).toBe('no problems in 3 riders');
-  expect(reportText(found(waived(44, 4)), shot)).toContain('dismissed: past-end: A has a key at 44 metres');
+  expect(found(keyed(shot, 44))).toMatchObject([{ dismissed: null, figure: expect.closeTo(4, 9) }]);
+  expect(found(dismissed(44, 4))).toMatchObject([{ dismissed: 'It waits there.' }]);
+  expect(found(dismissed(44.1, 4))).toMatchObject([{ dismissed: 'It waits there.' }]);
+  expect(found(dismissed(45, 4))).toMatchObject([{ dismissed: null }]);
+  expect(found(dismissed(90, null))).toMatchObject([{ dismissed: 'It waits there.' }]);
+  expect(summaryOf(found(dismissed(44, 4)), 3)).toBe('no problems in 3 riders');
+  expect(reportText(found(dismissed(44, 4)), shot)).toContain(
+    'dismissed: past-end: A has a key at 44 metres',
+  );
 });
 
 it('a report as a table has a row a finding, its texts quoted', () => {
   const findings = checkShot(evaluateShot(EDITS[1][1](shot), assets), set);
   const [head, ...rows] = reportCsv(findings, shot).trimEnd().split('\r\n');
-  expect(head).toBe('severity,kind,rider,other,path,part,from,to,frame,distance,figure,unit,message,waived');
-  expect(rows).toHaveLength(findings.length);
-  expect(rows[0]).toMatch(
-    /^warning,overlap,A,B,,,1,97,\d+,[\d.]+,[\d.]+,m,"A and B intersect, .*",$/,
+  expect(head).toBe(
+    'severity,kind,rider,other,path,part,from,to,frame,distance,figure,unit,message,dismissed',
   );
+  expect(rows).toHaveLength(findings.length);
+  expect(rows[0]).toMatch(/^warning,overlap,A,B,,,1,97,\d+,[\d.]+,[\d.]+,m,"A and B intersect, .*",$/);
 });

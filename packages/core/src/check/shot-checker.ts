@@ -10,11 +10,11 @@ import { checkRider } from './check-rider.js';
 import type { CheckScene } from './check-scene.js';
 import { worded, worstFirst, type Finding, type RawFinding } from './finding.js';
 import { findIdleCues } from './idle-cues.js';
-import { findMissingGround, findMissingLaid } from './missing-model.js';
+import { findMissingGround, findMissingDressing } from './missing-model.js';
 import { findNoCurve } from './no-curve.js';
 import { findOverlap } from './overlap.js';
 import { RiderLook } from './rider-look.js';
-import { setOf } from './set-of.js';
+import { staticSetOf } from './static-set.js';
 import { findThroughSet } from './through-set.js';
 
 /** What is known of a rider from the last look. */
@@ -51,7 +51,7 @@ export class ShotChecker {
   ): Generator<void, Finding[], undefined> {
     const evaluated = evaluateShot(shot, assets);
     for (const steps = evaluated.settle(); !steps.next().done;) yield;
-    const set = setOf(evaluated, scene);
+    const set = staticSetOf(evaluated, scene);
     const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
     const timing = JSON.stringify([shot.fps, shot.range, shot.loop, shot.checks.limits, shot.ground]);
     const sourcesOf = (rider: Rider) => {
@@ -98,7 +98,7 @@ export class ShotChecker {
     this.unseen = false;
     const raw = [
       ...findMissingGround(shot, scene),
-      ...findMissingLaid(shot, scene),
+      ...findMissingDressing(shot, scene),
       ...findNoCurve(evaluated),
       ...findIdleCues(evaluated),
       ...looks.flatMap(({ rider }) => this.riders.get(rider.id)?.findings ?? []),

@@ -39,6 +39,6 @@ export function stretchesOver(
 }
 
 /** Frames as a sentence has them. */
-export function framesOf({ from, to }: { readonly from: number; readonly to: number }): string {
+export function framesText({ from, to }: { readonly from: number; readonly to: number }): string {
   return from === to ? `at frame ${from}` : `in frames ${from}–${to}`;
 }

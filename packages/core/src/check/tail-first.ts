@@ -5,7 +5,7 @@ import { pointOn } from '../motion/pose/point-on.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { aboutStretch } from './about-stretch.js';
-import { framesOf, stretchesOver } from './stretches.js';
+import { framesText, stretchesOver } from './stretches.js';
 
 /** Slower than this nothing moves, m/s. */
 const MOVING = 0.05;
@@ -54,7 +54,7 @@ export function findTailFirst(look: RiderLook): RawFinding[] {
         frames.to - frames.from + 2 >= count ? 'turn-round' : 'face-travel',
       ),
       ({ rider: badge }) =>
-        `${badge(rider.id)} moves tail first, at up to ${worst.toFixed(1)} m/s, ${framesOf(frames)}.`,
+        `${badge(rider.id)} moves tail first, at up to ${worst.toFixed(1)} m/s, ${framesText(frames)}.`,
     ),
   );
 }

@@ -4,7 +4,7 @@ import type { Solid } from './solid.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderBody } from './rider-body.js';
 import type { RiderLook } from './rider-look.js';
-import { framesOf, stretchesOver } from './stretches.js';
+import { framesText, stretchesOver } from './stretches.js';
 import { looksBetween } from './sweep.js';
 
 /** A rider that goes through what stands on the ground and is none, between frames too. */
@@ -26,12 +26,12 @@ export function findThroughSet(look: RiderLook, set: Solid | null): RawFinding[]
           distance: look.distanceAt(frame),
           figure: body ? worst : null,
           unit: body ? 'm' : null,
-          remedy: look.curve === null ? null : 'detour',
+          fix: look.curve === null ? null : 'detour',
         },
         ({ rider: badge }) =>
           body
-            ? `${badge(rider.id)} passes through the set, ${worst.toFixed(2)} m deep at frame ${frame}; ${framesOf(frames)}.`
-            : `${badge(rider.id)} passes through a wall of the set at frame ${frame}; ${framesOf(frames)}.`,
+            ? `${badge(rider.id)} passes through the set, ${worst.toFixed(2)} m deep at frame ${frame}; ${framesText(frames)}.`
+            : `${badge(rider.id)} passes through a wall of the set at frame ${frame}; ${framesText(frames)}.`,
       ),
   );
 }

@@ -6,9 +6,9 @@ import { pointOn } from '../motion/pose/point-on.js';
 import { sourceFrame } from '../motion/timing/retiming.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
-import { standingOf, type Standing } from './standing.js';
+import { bodyContactOf, type BodyContact } from './body-contact.js';
 import { aboutStretch } from './about-stretch.js';
-import { framesOf, stretchesOver } from './stretches.js';
+import { framesText, stretchesOver } from './stretches.js';
 
 /** Ground counts as near where it is no further down than this, metres. */
 const NEAR = 1;
@@ -22,7 +22,7 @@ export function findOffGround(look: RiderLook): RawFinding[] {
   // What is carried goes where its carrier does.
   if (ground === null || !look.moves || rider.parent !== null) return [];
   if (rider.camera !== null) return cameraUnder(look, ground);
-  const standing = standingOf(look);
+  const standing = bodyContactOf(look);
   if (standing === null) return [];
   const heights = heightsOver(look, ground, standing);
   return [...under(look, standing, heights), ...over(look, standing, heights)];
@@ -34,7 +34,7 @@ interface Heights {
   readonly rise: Float64Array;
 }
 
-function heightsOver(look: RiderLook, ground: GroundSurface, { places, on }: Standing): Heights {
+function heightsOver(look: RiderLook, ground: GroundSurface, { places, on }: BodyContact): Heights {
   const { count, poses } = look;
   const depth = new Float64Array(count);
   const rise = new Float64Array(count).fill(NaN);
@@ -70,7 +70,7 @@ function depthIn({ above, aboveFacesUp, floor }: GroundAround, y: number, tall: 
   return Number.isNaN(floor) || deep <= tall ? deep : 0;
 }
 
-function under(look: RiderLook, { on, evens }: Standing, { depth }: Heights): RawFinding[] {
+function under(look: RiderLook, { on, evens }: BodyContact, { depth }: Heights): RawFinding[] {
   const { rider, limits } = look;
   const { attachment } = rider;
   const sticks = attachment?.ground.mode === 'stick';
@@ -86,19 +86,19 @@ function under(look: RiderLook, { on, evens }: Standing, { depth }: Heights): Ra
         attachment === null ? null : on === 'underside' || sticks ? 'lift' : 'stick',
       ),
       ({ rider: badge }) =>
-        `${badge(rider.id)} is under the ground: ${WHAT[on]} ${worst.toFixed(2)} m deep at frame ${frame}; ${framesOf(frames)}.`,
+        `${badge(rider.id)} is under the ground: ${WHAT[on]} ${worst.toFixed(2)} m deep at frame ${frame}; ${framesText(frames)}.`,
     ),
   );
 }
 
-const WHAT: Readonly<Record<Standing['on'], string>> = {
+const WHAT: Readonly<Record<BodyContact['on'], string>> = {
   wheels: 'a wheel is',
   ball: 'its ball is',
   feet: 'its feet are',
   underside: 'its underside is',
 };
 
-function over(look: RiderLook, { on, evens }: Standing, { rise }: Heights): RawFinding[] {
+function over(look: RiderLook, { on, evens }: BodyContact, { rise }: Heights): RawFinding[] {
   const { rider, limits } = look;
   const { attachment, kind } = rider;
   if ((kind !== 'vehicle' && kind !== 'character') || attachment === null) return [];
@@ -111,7 +111,7 @@ function over(look: RiderLook, { on, evens }: Standing, { rise }: Heights): RawF
       'warning',
       aboutStretch(look, { ...frames, frame, worst }, 'm', sticks ? 'ride-lower' : 'stick'),
       ({ rider: badge }) =>
-        `${badge(rider.id)} floats: ${WHAT[on]} ${worst.toFixed(2)} m above the ground at frame ${frame}; ${framesOf(frames)}.`,
+        `${badge(rider.id)} floats: ${WHAT[on]} ${worst.toFixed(2)} m above the ground at frame ${frame}; ${framesText(frames)}.`,
     ),
   );
 }
@@ -130,7 +130,7 @@ function cameraUnder(look: RiderLook, ground: GroundSurface): RawFinding[] {
       'warning',
       aboutStretch(look, { ...frames, frame, worst }, 'm', rider.attachment === null ? null : 'lift'),
       ({ rider: badge }) =>
-        `${badge(rider.id)} looks from ${worst.toFixed(2)} m below the ground at frame ${frame}; ${framesOf(frames)}.`,
+        `${badge(rider.id)} looks from ${worst.toFixed(2)} m below the ground at frame ${frame}; ${framesText(frames)}.`,
     ),
   );
 }

@@ -1,6 +1,6 @@
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
-import { framesOf, stretchesOver } from './stretches.js';
+import { framesText, stretchesOver } from './stretches.js';
 
 /** Wheels that stand still, slide, blur, or are of another size than the model’s. */
 export function findWheels(look: RiderLook): RawFinding[] {
@@ -20,7 +20,7 @@ function still(look: RiderLook): RawFinding[] {
     found(
       'wheels-still',
       'warning',
-      { rider: rider.id, figure: wheels.length, unit: 'wheels', remedy: 'take-rig' },
+      { rider: rider.id, figure: wheels.length, unit: 'wheels', fix: 'take-rig' },
       ({ rider: badge, model }) =>
         `${badge(rider.id)} moves with its wheels still: ${model(rider.model ?? '')} has ${wheels.length} that could roll.`,
     ),
@@ -46,7 +46,7 @@ function radiusOff(look: RiderLook): RawFinding[] {
     found(
       'radius-off',
       'note',
-      { rider: rider.id, part: node, figure: most, unit: 'of the radius', remedy: 'take-radius' },
+      { rider: rider.id, part: node, figure: most, unit: 'of the radius', fix: 'take-radius' },
       ({ rider: badge }) =>
         `${badge(rider.id)}: "${node}" rolls with a radius of ${is.toFixed(3)} m, but the model’s is ${was.toFixed(3)} m: it slips by ${slip.toFixed(2)} m over the shot.`,
     ),
@@ -87,10 +87,10 @@ function slides(look: RiderLook): RawFinding[] {
         distance: look.distanceAt(frame),
         figure: worst,
         unit: 'm/s',
-        remedy: 'anchor',
+        fix: 'anchor',
       },
       ({ rider: badge }) =>
-        `${badge(rider.id)}: "${part}" slides sideways, ${worst.toFixed(2)} m/s at frame ${frame}; ${framesOf(frames)}.`,
+        `${badge(rider.id)}: "${part}" slides sideways, ${worst.toFixed(2)} m/s at frame ${frame}; ${framesText(frames)}.`,
     ),
   ];
 }
@@ -127,7 +127,7 @@ function fast(look: RiderLook): RawFinding[] {
         unit: 'turns a frame',
       },
       ({ rider: badge }) =>
-        `${badge(rider.id)}: "${part}" turns ${most.toFixed(2)} times a frame at frame ${when}, and too fast ${framesOf({ from, to })}; it will seem to stop or turn backward.`,
+        `${badge(rider.id)}: "${part}" turns ${most.toFixed(2)} times a frame at frame ${when}, and too fast ${framesText({ from, to })}; it will seem to stop or turn backward.`,
     ),
   ];
 }

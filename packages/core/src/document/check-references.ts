@@ -45,7 +45,7 @@ export function checkReferences(shot: Shot): void {
   unique(shot.formations, 'formations');
   unique(shot.views, 'views');
   unique(shot.dressing, 'dressing');
-  shot.dressing.forEach((laid, i) => checkLaid(shot, laid, `dressing[${i}]`));
+  shot.dressing.forEach((laid, i) => checkDressing(shot, laid, `dressing[${i}]`));
   shot.formations.forEach(({ leader, members }, i) => {
     refuseUnknown(`formations[${i}].leader`, leader, 'rider', shot.riders);
     members.forEach((id, k) => {
@@ -58,7 +58,7 @@ export function checkReferences(shot: Shot): void {
   checkCuts(shot);
 }
 
-function checkLaid(shot: Shot, laid: Dressing, at: string): void {
+function checkDressing(shot: Shot, laid: Dressing, at: string): void {
   refuseUnknown(`${at}.path`, laid.path, 'path', shot.paths);
   if (laid.model !== null) refuseUnknown(`${at}.model`, laid.model, 'model', shot.models);
   laid.others.forEach(({ model }, i) =>

@@ -136,15 +136,15 @@ const isObject = (v: unknown) => typeof v === 'object' && v !== null && !Array.i
 const notNull = ValidateIf((_, value) => value !== null) as PropertyRule;
 
 /** An object of a class. */
-export const Part = (of: () => Class): PropertyRule =>
+export const Nested = (of: () => Class): PropertyRule =>
   all(nested(of, false), rule('an object', isObject), ValidateNested() as PropertyRule);
 
 /** An object of a class, or null. */
-export const PartOrNull = (of: () => Class): PropertyRule =>
+export const NestedOrNull = (of: () => Class): PropertyRule =>
   all(nested(of, false), notNull, rule('an object or null', isObject), ValidateNested() as PropertyRule);
 
 /** A list of objects of a class. */
-export const Parts = (of: () => Class, max: number): PropertyRule =>
+export const NestedList = (of: () => Class, max: number): PropertyRule =>
   all(
     nested(of, true),
     rule(`a list of at most ${max} objects`, (v) => Array.isArray(v) && v.every(isObject)),

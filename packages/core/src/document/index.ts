@@ -67,6 +67,6 @@ export { withKey } from './with-key.js';
 export { CLIP_STEPS, ClipBlock } from './shot-clip-block.js';
 export { ShotFormation } from './shot-formation.js';
 export { Follow } from './shot-follow.js';
-export { Dressing, LaidOffset, OtherPiece } from './shot-dressing.js';
+export { Dressing, DressingOffset, OtherPiece } from './shot-dressing.js';
 export { Burst, Emitter } from './shot-emitter.js';
 export { RigidBody, HangingPart } from './shot-rigid-body.js';

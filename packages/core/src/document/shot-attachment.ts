@@ -1,5 +1,5 @@
 import type { Vec3 } from './vector.js';
-import { Amount, Flag, Id, OneOf, Part, PartOrNull, Parts, Point, rule } from './constraints.js';
+import { Amount, Flag, Id, OneOf, Nested, NestedOrNull, NestedList, Point, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Facing } from './shot-facing.js';
 import { InfluenceKey, type KeyEase } from './shot-keys.js';
@@ -97,20 +97,20 @@ export type Anchor = (typeof ANCHORS)[number];
 export class Attachment {
   @Id() path!: string;
   @OneOf(...ANCHORS) anchor: Anchor = 'origin';
-  @Part(() => Facing) facing: Facing = new Facing();
-  @Part(() => Bank) bank: Bank = new Bank();
-  @Part(() => Offset) offset: Offset = new Offset();
+  @Nested(() => Facing) facing: Facing = new Facing();
+  @Nested(() => Bank) bank: Bank = new Bank();
+  @Nested(() => Offset) offset: Offset = new Offset();
   /** They hold instead of `offset` where there are any. */
-  @Parts(() => OffsetKey, LIMITS.keysPerPace) offsetKeys: OffsetKey[] = [];
-  @Part(() => Pace) pace: Pace = new Pace();
-  @Part(() => GroundContact) ground: GroundContact = new GroundContact();
+  @NestedList(() => OffsetKey, LIMITS.keysPerPace) offsetKeys: OffsetKey[] = [];
+  @Nested(() => Pace) pace: Pace = new Pace();
+  @Nested(() => GroundContact) ground: GroundContact = new GroundContact();
   /** From where the rider rests (0) to its ride (1); 1 where there are no keys. */
-  @Parts(() => InfluenceKey, LIMITS.keysPerPace) influence: InfluenceKey[] = [];
+  @NestedList(() => InfluenceKey, LIMITS.keysPerPace) influence: InfluenceKey[] = [];
   /** While there is one, `pace` waits. */
-  @PartOrNull(() => CoupledTo) coupledTo: CoupledTo | null = null;
+  @NestedOrNull(() => CoupledTo) coupledTo: CoupledTo | null = null;
   /** While there is one, `pace` waits. */
-  @PartOrNull(() => PacedBy) pacedBy: PacedBy | null = null;
-  @PartOrNull(() => RideTransform) rideTransform: RideTransform | null = null;
+  @NestedOrNull(() => PacedBy) pacedBy: PacedBy | null = null;
+  @NestedOrNull(() => RideTransform) rideTransform: RideTransform | null = null;
   /** Timings to compare with; they do not play. */
-  @Parts(() => Take, LIMITS.takesPerRider) takes: Take[] = [];
+  @NestedList(() => Take, LIMITS.takesPerRider) takes: Take[] = [];
 }

@@ -1,4 +1,4 @@
-import { Amount, Id, Pair, Parts } from './constraints.js';
+import { Amount, Id, Pair, NestedList } from './constraints.js';
 import { FocalKey } from './shot-keys.js';
 import { LIMITS } from './limits.js';
 
@@ -12,7 +12,7 @@ export class Camera {
   @Amount('metres', 1e-4, 1e6) near = 0.1;
   @Amount('metres', 1e-3, 1e7) far = 1_000;
   /** They hold instead of `focal` where there are any. */
-  @Parts(() => FocalKey, LIMITS.keysPerPace) keys: FocalKey[] = [];
+  @NestedList(() => FocalKey, LIMITS.keysPerPace) keys: FocalKey[] = [];
   /** Where in the picture the target is kept: right and up, −1 to 1 from the middle to the edge. */
   @Pair() framing: [number, number] = [0, 0];
 }

@@ -1,4 +1,4 @@
-import { Amount, OneOf, Part, Parts, Text, TextOrNull, rule } from './constraints.js';
+import { Amount, OneOf, Nested, NestedList, Text, TextOrNull, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
 
 /** Everything the checks can find. */
@@ -97,6 +97,6 @@ export class Dismissal {
 
 /** What the checks are told of a shot. */
 export class Checks {
-  @Part(() => CheckLimits) limits: CheckLimits = new CheckLimits();
-  @Parts(() => Dismissal, LIMITS.waivers) dismissed: Dismissal[] = [];
+  @Nested(() => CheckLimits) limits: CheckLimits = new CheckLimits();
+  @NestedList(() => Dismissal, LIMITS.waivers) dismissed: Dismissal[] = [];
 }

@@ -1,4 +1,4 @@
-import { Amount, Id, Parts, rule } from './constraints.js';
+import { Amount, Id, NestedList, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
 
 /** Something that a rider keeps away from. */
@@ -16,7 +16,7 @@ export class Clearance {
     (v) => v === null || (typeof v === 'number' && v >= 0 && v <= 1e6),
   )
   floor: number | null = null;
-  @Parts(() => ClearOf, LIMITS.partsPerRider) from: ClearOf[] = [];
+  @NestedList(() => ClearOf, LIMITS.partsPerRider) from: ClearOf[] = [];
   /** Over so long it is led away and back. */
   @Amount('seconds', 0, 60) ease = 1;
 }

@@ -4,8 +4,8 @@ import {
   Flag,
   Id,
   OneOf,
-  Part,
-  Parts,
+  Nested,
+  NestedList,
   Name,
   TextOrNull,
   Whole,
@@ -87,11 +87,11 @@ export class CueKey {
 export class Cue {
   @Id() id!: string;
   @Name(80) name!: string;
-  @Part(() => CueTrigger) trigger: CueTrigger = new CueTrigger();
-  @Part(() => CueAction) action!: CueAction;
+  @Nested(() => CueTrigger) trigger: CueTrigger = new CueTrigger();
+  @Nested(() => CueAction) action!: CueAction;
   /** What it does beside that, at the same time. */
-  @Parts(() => CueAction, LIMITS.partsPerRider) moreActions: CueAction[] = [];
-  @Parts(() => CueKey, LIMITS.keysPerPace) keys: CueKey[] = [];
+  @NestedList(() => CueAction, LIMITS.partsPerRider) moreActions: CueAction[] = [];
+  @NestedList(() => CueKey, LIMITS.keysPerPace) keys: CueKey[] = [];
   /** Kept, but not played. */
   @Flag() off = false;
 }

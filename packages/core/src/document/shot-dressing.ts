@@ -1,8 +1,20 @@
-import { Amount, Color, Flag, Id, IdOrNull, OneOf, Part, Parts, Name, Whole, rule } from './constraints.js';
+import {
+  Amount,
+  Color,
+  Flag,
+  Id,
+  IdOrNull,
+  OneOf,
+  Nested,
+  NestedList,
+  Name,
+  Whole,
+  rule,
+} from './constraints.js';
 import { LIMITS } from './limits.js';
 
 /** Beside the path, and above it. */
-export class LaidOffset {
+export class DressingOffset {
   /** To the left. */
   @Amount('metres', -1e5, 1e5) side = 0;
   @Amount('metres', -1e5, 1e5) rise = 0;
@@ -33,7 +45,7 @@ export class Dressing {
   @OneOf('pieces', 'profile') kind: 'pieces' | 'profile' = 'pieces';
   @IdOrNull('model') model: string | null = null;
   /** Models that take the place of some of the pieces; of several that would, the last one does. */
-  @Parts(() => OtherPiece, LIMITS.otherPieces) others: OtherPiece[] = [];
+  @NestedList(() => OtherPiece, LIMITS.otherPieces) others: OtherPiece[] = [];
   /** From the middle of one piece to that of the next. */
   @Amount('metres', 1e-3, 1e5) every = 0.6;
   /** Whether the step is made a little longer or shorter, so that a piece stands at either end. */
@@ -54,7 +66,7 @@ export class Dressing {
     (v) => v === null || (Number.isFinite(v) && Math.abs(v as number) <= 1e9),
   )
   to: number | null = null;
-  @Part(() => LaidOffset) offset: LaidOffset = new LaidOffset();
+  @Nested(() => DressingOffset) offset: DressingOffset = new DressingOffset();
   /** Whether it is laid once more on the other side, as seen in a mirror. */
   @Flag() both = false;
   /** How a piece stands: as the path goes, its roll with it; upright at the path's height; or upright on the ground. */

@@ -4,7 +4,7 @@ import {
   ColorOrNull,
   IdOrNull,
   OneOf,
-  Parts,
+  NestedList,
   TextOrNull,
   Whole,
   rule,
@@ -50,5 +50,5 @@ export class Emitter {
   @OneOf('origin', 'part', 'wheels') from: 'origin' | 'part' | 'wheels' = 'origin';
   @TextOrNull() node: string | null = null;
   @OneOf('always', 'moving', 'sliding') when: 'always' | 'moving' | 'sliding' = 'always';
-  @Parts(() => Burst, LIMITS.bursts) bursts: Burst[] = [];
+  @NestedList(() => Burst, LIMITS.bursts) bursts: Burst[] = [];
 }

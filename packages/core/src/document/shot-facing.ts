@@ -1,5 +1,5 @@
 import type { Vec3 } from './vector.js';
-import { Amount, OneOf, Part, PartOrNull, Parts, rule } from './constraints.js';
+import { Amount, OneOf, Nested, NestedOrNull, NestedList, rule } from './constraints.js';
 import { InfluenceKey } from './shot-keys.js';
 import { LIMITS } from './limits.js';
 
@@ -28,7 +28,7 @@ export class AimTarget {
 /** How a rider that aims turns to its target. */
 export class Aim {
   /** From facing the path (0) to facing the target (1); 1 where there are no keys. */
-  @Parts(() => InfluenceKey, LIMITS.keysPerPace) influence: InfluenceKey[] = [];
+  @NestedList(() => InfluenceKey, LIMITS.keysPerPace) influence: InfluenceKey[] = [];
   /** The target may wander this far from where the rider looks before it turns. */
   @Amount('degrees', 0, 180) deadZone = 0;
   /** How long a time the turning is smoothed over, before and after alike. */
@@ -48,9 +48,9 @@ export class Facing {
   @OneOf('path', 'travel') along: 'path' | 'travel' = 'path';
   /** How long it takes to turn round where `travel` turns back. */
   @Amount('seconds', 0, 1e3) turnTime = 0.5;
-  @PartOrNull(() => AimTarget) target: AimTarget | null = null;
+  @NestedOrNull(() => AimTarget) target: AimTarget | null = null;
   @Amount('metres ahead on the path') ahead = 0;
-  @Part(() => Aim) aim: Aim = new Aim();
+  @Nested(() => Aim) aim: Aim = new Aim();
   /** From turned as it rests (0) to facing (1); 1 where there are no keys. */
-  @Parts(() => InfluenceKey, LIMITS.keysPerPace) influence: InfluenceKey[] = [];
+  @NestedList(() => InfluenceKey, LIMITS.keysPerPace) influence: InfluenceKey[] = [];
 }

@@ -1,5 +1,5 @@
 import type { Vec3 } from './vector.js';
-import { Amount, Id, OneOf, Part, Point, Whole, rule } from './constraints.js';
+import { Amount, Id, OneOf, Nested, Point, Whole, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
 
 export const ARRANGEMENTS = ['file', 'abreast', 'wedge', 'later', 'moved'] as const;
@@ -31,5 +31,5 @@ export class ShotFormation {
   @Amount('degrees') turn = 0;
   @Point() about: Vec3 = [0, 0, 0];
   @Whole(0, 2 ** 31 - 1) seed = 0;
-  @Part(() => FormationVary) vary: FormationVary = new FormationVary();
+  @Nested(() => FormationVary) vary: FormationVary = new FormationVary();
 }

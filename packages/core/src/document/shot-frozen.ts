@@ -1,4 +1,4 @@
-import { Amount, Parts, PartOrNull, Part, Text, rule } from './constraints.js';
+import { Amount, NestedList, NestedOrNull, Nested, Text, rule } from './constraints.js';
 import { LIMITS } from './limits.js';
 
 const isNumbers = (v: unknown) =>
@@ -19,19 +19,19 @@ export class FrozenTrack {
 /** How a part of the model stood in what it hangs on. */
 export class FrozenPart {
   @Text() node!: string;
-  @Part(() => FrozenTrack) translation!: FrozenTrack;
-  @Part(() => FrozenTrack) rotation!: FrozenTrack;
-  @Part(() => FrozenTrack) scale!: FrozenTrack;
-  @PartOrNull(() => FrozenTrack) weights: FrozenTrack | null = null;
+  @Nested(() => FrozenTrack) translation!: FrozenTrack;
+  @Nested(() => FrozenTrack) rotation!: FrozenTrack;
+  @Nested(() => FrozenTrack) scale!: FrozenTrack;
+  @NestedOrNull(() => FrozenTrack) weights: FrozenTrack | null = null;
 }
 
 /** What was baked into a rider: it plays instead of the ride, which stays as it is underneath. */
 export class Frozen {
   /** So near is it to what was baked, metres; of turns as much at a metre’s distance. */
   @Amount('metres', 0, 1e3) within = 0.001;
-  @Part(() => FrozenTrack) translation!: FrozenTrack;
-  @Part(() => FrozenTrack) rotation!: FrozenTrack;
+  @Nested(() => FrozenTrack) translation!: FrozenTrack;
+  @Nested(() => FrozenTrack) rotation!: FrozenTrack;
   /** Distance, speed and bank, as the board shows them. */
-  @Part(() => FrozenTrack) figures!: FrozenTrack;
-  @Parts(() => FrozenPart, LIMITS.partsPerRider * 5) parts: FrozenPart[] = [];
+  @Nested(() => FrozenTrack) figures!: FrozenTrack;
+  @NestedList(() => FrozenPart, LIMITS.partsPerRider * 5) parts: FrozenPart[] = [];
 }

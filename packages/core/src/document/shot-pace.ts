@@ -1,4 +1,15 @@
-import { Amount, Flag, OneOf, Pair, Part, PartOrNull, Parts, Name, Whole, rule } from './constraints.js';
+import {
+  Amount,
+  Flag,
+  OneOf,
+  Pair,
+  Nested,
+  NestedOrNull,
+  NestedList,
+  Name,
+  Whole,
+  rule,
+} from './constraints.js';
 import { LIMITS } from './limits.js';
 
 export const EASES = ['linear', 'hold', 'smooth', 'handles'] as const;
@@ -72,8 +83,8 @@ export class Drive {
   @OneOf(...WAYS_TO_END) arrives: 'rest' | 'rolling' = 'rest';
   /** Along the path, or against it. */
   @OneOf('along', 'against') way: 'along' | 'against' = 'along';
-  @Parts(() => DriveStop, LIMITS.keysPerPace) stops: DriveStop[] = [];
-  @Parts(() => Zone, LIMITS.keysPerPace) zones: Zone[] = [];
+  @NestedList(() => DriveStop, LIMITS.keysPerPace) stops: DriveStop[] = [];
+  @NestedList(() => Zone, LIMITS.keysPerPace) zones: Zone[] = [];
 }
 
 /** Where the motion begins: the frame, and the place in the pace's unit. */
@@ -95,13 +106,13 @@ export class Variation {
 export class Pace {
   @OneOf('keys', 'speed', 'drive') mode: 'keys' | 'speed' | 'drive' = 'keys';
   @OneOf('metres', 'laps') unit: 'metres' | 'laps' = 'metres';
-  @Parts(() => PaceKey, LIMITS.keysPerPace) keys: PaceKey[] = [];
-  @Parts(() => SpeedKey, LIMITS.keysPerPace) speeds: SpeedKey[] = [];
-  @Part(() => Drive) drive: Drive = new Drive();
-  @Part(() => PaceStart) start: PaceStart = new PaceStart();
+  @NestedList(() => PaceKey, LIMITS.keysPerPace) keys: PaceKey[] = [];
+  @NestedList(() => SpeedKey, LIMITS.keysPerPace) speeds: SpeedKey[] = [];
+  @Nested(() => Drive) drive: Drive = new Drive();
+  @Nested(() => PaceStart) start: PaceStart = new PaceStart();
   @OneOf(...OUTSIDES) before: Outside = 'hold';
   @OneOf(...OUTSIDES) after: Outside = 'hold';
-  @PartOrNull(() => Variation) variation: Variation | null = null;
+  @NestedOrNull(() => Variation) variation: Variation | null = null;
   /** Whatever keys, cycles and variations say, the rider stays between these two distances, metres. */
   @rule('two numbers [from, to] in metres, the second not below the first, or null', isStretchOrNull)
   within: [number, number] | null = null;
@@ -112,5 +123,5 @@ export class Pace {
 /** A timing that was kept beside the one that plays, to compare with. */
 export class Take {
   @Name(80) name!: string;
-  @Part(() => Pace) pace!: Pace;
+  @Nested(() => Pace) pace!: Pace;
 }

@@ -1,5 +1,16 @@
 import type { Vec3 } from './vector.js';
-import { Amount, Flag, Id, KnotsOrNull, OneOf, Part, Parts, Point, Name, Whole } from './constraints.js';
+import {
+  Amount,
+  Flag,
+  Id,
+  KnotsOrNull,
+  OneOf,
+  Nested,
+  NestedList,
+  Point,
+  Name,
+  Whole,
+} from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Transform } from './transform.js';
 
@@ -39,7 +50,7 @@ export class ShotPath {
   @Whole(1, 5) degree = 3;
   @KnotsOrNull() knots: number[] | null = null;
   @Amount('0 uniform, 0.5 centripetal, 1 chordal', 0, 1) alpha = 0.5;
-  @Parts(() => PathPoint, LIMITS.pointsPerPath) points: PathPoint[] = [];
-  @Part(() => Transform) transform: Transform = new Transform();
-  @Parts(() => Mark, LIMITS.marksPerPath) marks: Mark[] = [];
+  @NestedList(() => PathPoint, LIMITS.pointsPerPath) points: PathPoint[] = [];
+  @Nested(() => Transform) transform: Transform = new Transform();
+  @NestedList(() => Mark, LIMITS.marksPerPath) marks: Mark[] = [];
 }

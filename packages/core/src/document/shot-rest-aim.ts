@@ -1,10 +1,10 @@
-import { OneOf, Part, PartOrNull } from './constraints.js';
+import { OneOf, Nested, NestedOrNull } from './constraints.js';
 import { AXES, Aim, AimTarget, type Axis } from './shot-facing.js';
 
 /** What a rider turns to that rides no path: one that stands, is carried, or is moved by hand. */
 export class RestAim {
   @OneOf(...AXES) forward: Axis = '+z';
   @OneOf(...AXES) up: Axis = '+y';
-  @PartOrNull(() => AimTarget) target: AimTarget | null = null;
-  @Part(() => Aim) aim: Aim = new Aim();
+  @NestedOrNull(() => AimTarget) target: AimTarget | null = null;
+  @Nested(() => Aim) aim: Aim = new Aim();
 }

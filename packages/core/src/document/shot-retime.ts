@@ -1,4 +1,4 @@
-import { Amount, Flag, Parts, Name, Texts } from './constraints.js';
+import { Amount, Flag, NestedList, Name, Texts } from './constraints.js';
 import { Key } from './shot-keys.js';
 import { LIMITS } from './limits.js';
 
@@ -15,7 +15,7 @@ export class Retime {
   @Name(80) name = 'Retime';
   /** Empty for everything. */
   @Texts(LIMITS.riders) riders: string[] = [];
-  @Parts(() => RetimeKey, LIMITS.keysPerPace) keys: RetimeKey[] = [];
+  @NestedList(() => RetimeKey, LIMITS.keysPerPace) keys: RetimeKey[] = [];
   /** Kept, but not played. */
   @Flag() off = false;
 }

@@ -5,9 +5,9 @@ import {
   Flag,
   Id,
   OneOf,
-  Part,
-  PartOrNull,
-  Parts,
+  Nested,
+  NestedOrNull,
+  NestedList,
   Point,
   Name,
   Text,
@@ -85,7 +85,7 @@ export class Stance {
 /** A node that is set down on the ground, and when in the cycle it stands. */
 export class Foot {
   @Text() node!: string;
-  @Parts(() => Stance, LIMITS.partsPerRider) stances: Stance[] = [];
+  @NestedList(() => Stance, LIMITS.partsPerRider) stances: Stance[] = [];
 }
 
 /** What a walker does while it stands: part of another clip. */
@@ -116,8 +116,8 @@ export class Gait {
   @TextOrNull() stopClip: string | null = null;
   @Amount('seconds', 0, 1e3) blend = 0.25;
   @Flag() plant = true;
-  @Parts(() => Foot, LIMITS.partsPerRider) feet: Foot[] = [];
-  @Parts(() => Act, LIMITS.partsPerRider) acts: Act[] = [];
+  @NestedList(() => Foot, LIMITS.partsPerRider) feet: Foot[] = [];
+  @NestedList(() => Act, LIMITS.partsPerRider) acts: Act[] = [];
   /** Quicker steps than this are warned of. */
   @Amount('steps per second', 0, 100) cadence = 2.6;
 }
@@ -170,39 +170,39 @@ export class Rider {
   @Whole(0, 7) color = 0;
   @IdOrNull('rider')
   parent: string | null = null;
-  @Part(() => Transform) rest: Transform = new Transform();
+  @Nested(() => Transform) rest: Transform = new Transform();
   /** Where it rested before it was put on what carries it. */
-  @PartOrNull(() => Transform) restBeforeParent: Transform | null = null;
-  @PartOrNull(() => Attachment) attachment: Attachment | null = null;
-  @PartOrNull(() => Chassis) chassis: Chassis | null = null;
+  @NestedOrNull(() => Transform) restBeforeParent: Transform | null = null;
+  @NestedOrNull(() => Attachment) attachment: Attachment | null = null;
+  @NestedOrNull(() => Chassis) chassis: Chassis | null = null;
   /** What it sees; only a rider that has one is a camera to look through. */
-  @PartOrNull(() => Camera) camera: Camera | null = null;
-  @Parts(() => Wheel, LIMITS.partsPerRider) wheels: Wheel[] = [];
-  @Part(() => Steering) steering: Steering = new Steering();
-  @Part(() => Body) body: Body = new Body();
-  @PartOrNull(() => Ball) ball: Ball | null = null;
-  @PartOrNull(() => Gait) gait: Gait | null = null;
-  @Parts(() => Cycle, LIMITS.partsPerRider) cycles: Cycle[] = [];
+  @NestedOrNull(() => Camera) camera: Camera | null = null;
+  @NestedList(() => Wheel, LIMITS.partsPerRider) wheels: Wheel[] = [];
+  @Nested(() => Steering) steering: Steering = new Steering();
+  @Nested(() => Body) body: Body = new Body();
+  @NestedOrNull(() => Ball) ball: Ball | null = null;
+  @NestedOrNull(() => Gait) gait: Gait | null = null;
+  @NestedList(() => Cycle, LIMITS.partsPerRider) cycles: Cycle[] = [];
   /** Clips of its model that are played over its gait, each from a frame on. */
-  @Parts(() => ClipBlock, LIMITS.partsPerRider) clips: ClipBlock[] = [];
+  @NestedList(() => ClipBlock, LIMITS.partsPerRider) clips: ClipBlock[] = [];
   /** What it keeps clear of while it rides a path. */
-  @PartOrNull(() => Clearance) clearance: Clearance | null = null;
+  @NestedOrNull(() => Clearance) clearance: Clearance | null = null;
   /** How it sways where it is held by hand. */
-  @PartOrNull(() => Shake) shake: Shake | null = null;
+  @NestedOrNull(() => Shake) shake: Shake | null = null;
   /** Where it is over time, while it rides no path. */
-  @PartOrNull(() => TransformKeys) transformKeys: TransformKeys | null = null;
+  @NestedOrNull(() => TransformKeys) transformKeys: TransformKeys | null = null;
   /** What it turns to, while it rides no path. */
-  @PartOrNull(() => RestAim) restAim: RestAim | null = null;
+  @NestedOrNull(() => RestAim) restAim: RestAim | null = null;
   /** Whom it goes after, while it rides no path itself. */
-  @PartOrNull(() => Follow) follow: Follow | null = null;
+  @NestedOrNull(() => Follow) follow: Follow | null = null;
   /** Who carries it from which frame on, whatever it rides. */
-  @Parts(() => ParentKey, LIMITS.keysPerPace) parentKeys: ParentKey[] = [];
+  @NestedList(() => ParentKey, LIMITS.keysPerPace) parentKeys: ParentKey[] = [];
   /** What moves it instead of its ride alone. */
-  @PartOrNull(() => RigidBody) rigidBody: RigidBody | null = null;
+  @NestedOrNull(() => RigidBody) rigidBody: RigidBody | null = null;
   /** Parts of its model that swing on it. */
-  @Parts(() => HangingPart, LIMITS.partsPerRider) hangingParts: HangingPart[] = [];
+  @NestedList(() => HangingPart, LIMITS.partsPerRider) hangingParts: HangingPart[] = [];
   /** What it sprays. */
-  @PartOrNull(() => Emitter) emitter: Emitter | null = null;
+  @NestedOrNull(() => Emitter) emitter: Emitter | null = null;
   /** What plays instead of all of that, until it is thawed. */
-  @PartOrNull(() => Frozen) frozen: Frozen | null = null;
+  @NestedOrNull(() => Frozen) frozen: Frozen | null = null;
 }

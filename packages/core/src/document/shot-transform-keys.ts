@@ -1,5 +1,5 @@
 import type { Quat, Vec3 } from './vector.js';
-import { Parts, Point, Rotation } from './constraints.js';
+import { NestedList, Point, Rotation } from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Key } from './shot-keys.js';
 
@@ -11,5 +11,5 @@ export class PlaceKey extends Key {
 
 /** How a rider without a path is moved by hand over time. */
 export class TransformKeys {
-  @Parts(() => PlaceKey, LIMITS.keysPerPace) keys: PlaceKey[] = [];
+  @NestedList(() => PlaceKey, LIMITS.keysPerPace) keys: PlaceKey[] = [];
 }

@@ -1,4 +1,16 @@
-import { Amount, Flag, Id, OneOf, Part, Parts, Name, TextOrNull, Texts, Whole, rule } from './constraints.js';
+import {
+  Amount,
+  Flag,
+  Id,
+  OneOf,
+  Nested,
+  NestedList,
+  Name,
+  TextOrNull,
+  Texts,
+  Whole,
+  rule,
+} from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Cut } from './shot-camera.js';
 import { Checks } from './shot-checks.js';
@@ -37,7 +49,7 @@ export class ModelSource {
 export class ShotModel {
   @Id() id!: string;
   @Name() name!: string;
-  @Part(() => ModelSource) source!: ModelSource;
+  @Nested(() => ModelSource) source!: ModelSource;
 }
 
 /** The ground: a model, or some of its nodes; a level floor while there is no model. */
@@ -63,24 +75,24 @@ export class Shot {
   @rule('2', (v) => v === SHOT_VERSION) version!: typeof SHOT_VERSION;
   @Name() name!: string;
   @Amount('frames per second', 0.01, 1_000) fps = 24;
-  @Part(() => FrameRange) range: FrameRange = new FrameRange();
+  @Nested(() => FrameRange) range: FrameRange = new FrameRange();
   @Flag() loop = false;
-  @Parts(() => ShotPath, LIMITS.paths) paths: ShotPath[] = [];
-  @Parts(() => ShotModel, LIMITS.models) models: ShotModel[] = [];
-  @Parts(() => Rider, LIMITS.riders) riders: Rider[] = [];
-  @Part(() => GroundChoice) ground: GroundChoice = new GroundChoice();
+  @NestedList(() => ShotPath, LIMITS.paths) paths: ShotPath[] = [];
+  @NestedList(() => ShotModel, LIMITS.models) models: ShotModel[] = [];
+  @NestedList(() => Rider, LIMITS.riders) riders: Rider[] = [];
+  @Nested(() => GroundChoice) ground: GroundChoice = new GroundChoice();
   /** Which camera is looked through when, in order of frame. */
-  @Parts(() => Cut, LIMITS.cuts) cuts: Cut[] = [];
+  @NestedList(() => Cut, LIMITS.cuts) cuts: Cut[] = [];
   /** Shot time bent into the time of the work under it. */
-  @Parts(() => Retime, LIMITS.retimes) retimes: Retime[] = [];
+  @NestedList(() => Retime, LIMITS.retimes) retimes: Retime[] = [];
   /** What acts when something else reaches a place. */
-  @Parts(() => Cue, LIMITS.cues) cues: Cue[] = [];
+  @NestedList(() => Cue, LIMITS.cues) cues: Cue[] = [];
   /** Which riders are copies of which, and how they were placed. */
-  @Parts(() => ShotFormation, LIMITS.riders) formations: ShotFormation[] = [];
+  @NestedList(() => ShotFormation, LIMITS.riders) formations: ShotFormation[] = [];
   /** Views of the stage, kept by name. */
-  @Parts(() => KeptView, LIMITS.views) views: KeptView[] = [];
+  @NestedList(() => KeptView, LIMITS.views) views: KeptView[] = [];
   /** What is built along paths. */
-  @Parts(() => Dressing, LIMITS.laid) dressing: Dressing[] = [];
+  @NestedList(() => Dressing, LIMITS.laid) dressing: Dressing[] = [];
   /** What the checks let pass, and what of what they found is known. */
-  @Part(() => Checks) checks: Checks = new Checks();
+  @Nested(() => Checks) checks: Checks = new Checks();
 }

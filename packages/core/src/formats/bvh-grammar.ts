@@ -6,9 +6,9 @@ export interface BvhJoint {
   readonly name: string;
   readonly parent: number;
   readonly offset: Vec3;
-  readonly channels: readonly Channel[];
+  readonly channels: readonly BvhChannel[];
 }
-export type Channel = 'Xposition' | 'Yposition' | 'Zposition' | 'Xrotation' | 'Yrotation' | 'Zrotation';
+export type BvhChannel = 'Xposition' | 'Yposition' | 'Zposition' | 'Xrotation' | 'Yrotation' | 'Zrotation';
 
 /** What a BVH file says: its joints, each after what it hangs on, and their numbers frame by frame. */
 export interface BvhMotion {
@@ -101,7 +101,7 @@ function readJoint(words: Words, joints: BvhJoint[], parent: number): void {
   const channels = Array.from({ length: Math.min(6, Math.max(0, count)) }, () => {
     const channel = words.take('a channel');
     if (!CHANNELS.test(channel)) words.fail(`"${channel.slice(0, 40)}"`, 'Xposition … Zrotation');
-    return channel as Channel;
+    return channel as BvhChannel;
   });
   if (joints.length >= LIMITS.joints) words.fail(`joint ${joints.length + 1}`, `at most ${LIMITS.joints}`);
   const own = joints.length;

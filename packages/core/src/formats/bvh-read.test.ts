@@ -1,7 +1,7 @@
 import { gltfIo, readModel } from './model-read.js';
 import { hierarchyOf } from './hierarchy-read.js';
 import { sampleClip } from '../character/gait/sample-clip.js';
-import { originOf, toModelSpace } from '../character/hierarchy/model-space.js';
+import { nodeOriginOf, toModelSpace } from '../character/hierarchy/model-space.js';
 import { initialPose } from '../character/hierarchy/node-hierarchy.js';
 
 const FILE = `HIERARCHY
@@ -35,7 +35,7 @@ it('joints, turns in the order of their channels, and centimetres made metres', 
   const at = (seconds: number) => {
     const pose = initialPose(hierarchy);
     sampleClip(hierarchy.clips[0], seconds, pose);
-    return originOf(
+    return nodeOriginOf(
       toModelSpace(hierarchy, pose.locals, new Float64Array(16 * hierarchy.nodes.length)),
       foot,
     );
@@ -69,7 +69,7 @@ Frame Time: 0.5
   const pose = initialPose(hierarchy);
   sampleClip(hierarchy.clips[0], 0.5, pose);
   const spaces = toModelSpace(hierarchy, pose.locals, new Float64Array(16 * hierarchy.nodes.length));
-  const tip = originOf(
+  const tip = nodeOriginOf(
     spaces,
     hierarchy.nodes.findIndex(({ name }) => name === 'LeftHandIndex2'),
   );

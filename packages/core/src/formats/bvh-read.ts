@@ -1,6 +1,6 @@
 import { Document, type Node } from '@gltf-transform/core';
 import type { Vec3 } from '../geometry/math/vec.js';
-import { parseBvh, type Channel } from './bvh-grammar.js';
+import { parseBvh, type BvhChannel } from './bvh-grammar.js';
 import { addBone } from './bvh-mesh.js';
 import { metresPerUnit, turnOf } from './bvh-units.js';
 
@@ -59,7 +59,7 @@ export function readBvh(text: string, file: string): Document {
         'translation',
         motion.flatMap((frame) =>
           [0, 1, 2].map((k) => {
-            const channel = channels.indexOf(`${'XYZ'[k]}position` as Channel);
+            const channel = channels.indexOf(`${'XYZ'[k]}position` as BvhChannel);
             return scale * (channel < 0 ? offset[k] : frame[from + channel]);
           }),
         ),

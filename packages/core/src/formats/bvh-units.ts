@@ -1,7 +1,7 @@
 import { quat } from 'gl-matrix';
 import { RADIANS } from '../geometry/math/angle.js';
 import type { Quat, Vec3 } from '../geometry/math/vec.js';
-import type { BvhJoint, BvhMotion, Channel } from './bvh-grammar.js';
+import type { BvhJoint, BvhMotion, BvhChannel } from './bvh-grammar.js';
 
 /** Units that figures are recorded in, metres each, the most usual first. */
 const UNITS = [1, 0.01, 0.0254, 0.001, 0.3048];
@@ -33,7 +33,7 @@ function heightOf(joints: readonly BvhJoint[], motion: readonly number[][]): num
 }
 
 /** The turn of Euler angles in the order they are listed: the first outermost. */
-export function turnOf(channels: readonly Channel[], frame: readonly number[], at: number): Quat {
+export function turnOf(channels: readonly BvhChannel[], frame: readonly number[], at: number): Quat {
   const turn: Quat = [0, 0, 0, 1];
   channels.forEach((channel, k) => {
     if (!channel.endsWith('rotation')) return;

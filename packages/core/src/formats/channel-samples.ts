@@ -1,8 +1,8 @@
 import type { Node } from '@gltf-transform/core';
-import type { Channel } from './compose-shot.js';
+import type { AnimationChannel } from './compose-shot.js';
 
 /** How many numbers a sample of a channel has. */
-export function widthOf({ path, node }: Pick<Channel, 'path' | 'node'>): number {
+export function widthOf({ path, node }: Pick<AnimationChannel, 'path' | 'node'>): number {
   return path === 'rotation' ? 4 : path === 'weights' ? Math.max(1, shapesOf(node)) : 3;
 }
 

@@ -1,7 +1,7 @@
 import type { Document } from '@gltf-transform/core';
 import type { CheckScene } from '../check/check-scene.js';
 import type { Shot } from '../document/shot.js';
-import { sceneryMeshOf } from './ground-read.js';
+import { staticSetMeshOf } from './ground-read.js';
 import { rigOf } from './model-read.js';
 import { modelMeshOf } from './solids-read.js';
 
@@ -20,6 +20,6 @@ export function checkSceneOf(
   return {
     models: new Map([...models].map(([id, model]) => [id, { mesh: modelMeshOf(model), rig: rigOf(model) }])),
     missing,
-    scenery: floor ? sceneryMeshOf(floor, shot.ground.nodes) : null,
+    staticSet: floor ? staticSetMeshOf(floor, shot.ground.nodes) : null,
   };
 }

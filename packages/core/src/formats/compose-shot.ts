@@ -15,15 +15,15 @@ import { axesToTravel } from '../motion/pose/axes.js';
 import { compileFocal, fieldOfView, focalAt } from '../motion/pose/camera.js';
 import { sourceFrame } from '../motion/timing/retiming.js';
 import { factsJoined } from './asset-facts.js';
-import { Wardrobe } from './glb-dresser.js';
+import { ModelInstancers } from './model-instancer.js';
 import { riderNames } from './rider-names.js';
-import { addLaid } from './glb-laid.js';
+import { addDressing } from './glb-dressing.js';
 import { addSpray } from './glb-spray.js';
 
 export type ChannelPath = 'translation' | 'rotation' | 'scale' | 'weights';
 
 /** How a node of a composed shot moves. */
-export interface Channel {
+export interface AnimationChannel {
   readonly node: Node;
   readonly path: ChannelPath;
   readonly name: string;
@@ -50,9 +50,9 @@ export interface ZoomedCamera {
 export interface ComposedShot {
   readonly document: Document;
   readonly scene: Scene;
-  readonly channels: readonly Channel[];
+  readonly channels: readonly AnimationChannel[];
   readonly zooms: readonly ZoomedCamera[];
-  readonly wardrobe: Wardrobe;
+  readonly instancers: ModelInstancers;
 }
 
 /**
@@ -72,9 +72,9 @@ export function composeShot(
   const scene = document.createScene(shot.name);
   document.getRoot().setDefaultScene(scene);
   document.createBuffer();
-  const channels: Channel[] = [];
+  const channels: AnimationChannel[] = [];
   const zooms: ZoomedCamera[] = [];
-  const wardrobe = new Wardrobe(document, models);
+  const instancers = new ModelInstancers(document, models);
   const names = riderNames(shot.riders);
   const add = (node: Node, path: ChannelPath, name: string, values: Float64Array) =>
     channels.push({ node, path, name, values, steps: 1, held: false });
@@ -84,7 +84,7 @@ export function composeShot(
     const poses = sampled.riders[r];
     node.setTranslation([...poses.subarray(0, 3)] as Vec3).setRotation([...poses.subarray(3, 7)] as Quat);
     scene.addChild(node);
-    if (wardrobe.dress(node, rider.model, false, names[r]))
+    if (instancers.instantiate(node, rider.model, false, names[r]))
       addParts(document, channels, node, sampled.parts[r], sampled.between[r]);
     if (rider.camera) addCamera(document, sampled, node, rider, rider.camera, zooms);
     const place = column(poses, POSE.size, POSE.translation, 3);
@@ -95,7 +95,7 @@ export function composeShot(
       add(node, 'rotation', `${names[r]} rotation`, turn);
     }
     const spray = sprays ? sampled.sprays[r] : null;
-    if (spray) addSpray(document, scene, rider, spray, sampled, { add }, wardrobe);
+    if (spray) addSpray(document, scene, rider, spray, sampled, { add }, instancers);
     const seen = sampled.shown[r];
     if (seen) {
       // The format hides what has no size.
@@ -103,9 +103,9 @@ export function composeShot(
       channels.push({ node, path: 'scale', name: `${names[r]} shown`, values, steps: 1, held: true });
     }
   });
-  addLaid(document, scene, sampled.laid, wardrobe);
+  addDressing(document, scene, sampled.dressings, instancers);
   Object.assign(document.getRoot().getAsset(), factsJoined(sampled, models));
-  return { document, scene, channels, zooms, wardrobe };
+  return { document, scene, channels, zooms, instancers };
 }
 
 /** What a camera rider sees, looking along its nose; of a zoom the view is that of the first frame. */
@@ -145,7 +145,7 @@ function addCamera(
 /** Moves the parts of a dressed rider that move by themselves, after joints were put in for wheels. */
 function addParts(
   document: Document,
-  channels: Channel[],
+  channels: AnimationChannel[],
   rider: Node,
   { nodes: moved, joints, size, values }: SampledParts,
   between: readonly PartBetween[],

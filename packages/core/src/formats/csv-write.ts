@@ -1,4 +1,9 @@
-import { framesOf, sampleBlocks, type SampleChoice, type SampledBlock } from '../shot/bake/sample-shot.js';
+import {
+  sampledRange,
+  sampleBlocks,
+  type SampleChoice,
+  type SampledBlock,
+} from '../shot/bake/sample-shot.js';
 import type { EvaluatedShot } from '../shot/evaluate/evaluate-shot.js';
 import { LOCAL } from '../character/hierarchy/node-hierarchy.js';
 import { POSE } from '../motion/pose/pose.js';
@@ -22,7 +27,7 @@ export function* csvParts(
   choice: SampleChoice & CsvChoice = {},
 ): Generator<string, void, undefined> {
   if (choice.facts) yield factLines(evaluated, choice);
-  const { first } = framesOf(evaluated.shot, choice);
+  const { first } = sampledRange(evaluated.shot, choice);
   const chosen = evaluated.shot.riders.filter(({ id }) => choice.riders?.has(id) ?? true);
   const axles = chosen.map((rider) => evaluated.axleDistances(rider));
   const columns = axles.some((at) => at !== null);
@@ -38,7 +43,7 @@ export interface CsvChoice {
 }
 
 function factLines({ shot }: EvaluatedShot, choice: SampleChoice): string {
-  const { first, last } = framesOf(shot, choice);
+  const { first, last } = sampledRange(shot, choice);
   return [
     `# fps ${shot.fps}`,
     `# frames ${first} to ${last}${shot.loop ? ', loop' : ''}`,

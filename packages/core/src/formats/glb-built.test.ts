@@ -5,7 +5,7 @@ import { newShot } from '../document/new-shot.js';
 import { parseShot } from '../document/parse-shot.js';
 import { NO_ASSETS } from '../shot/evaluate/scene-assets.js';
 import { evaluateShot } from '../shot/evaluate/evaluate-shot.js';
-import { writeGlb, writeLaidGlb } from './glb-write.js';
+import { writeGlb, writeDressingGlb } from './glb-write.js';
 import { MOST_IN_GLB } from '../effects/spray/spray.js';
 
 /** A bar of a metre along Z under a node that is moved and turned, as models from elsewhere are. */
@@ -125,7 +125,9 @@ it('bent pieces follow the curve, and what is laid can be given out alone', asyn
     ],
     riders: [{ id: 'r', name: 'Rider', model: 'bar' }],
   });
-  const document = await readBack(await writeLaidGlb('Laid', evaluateShot(shot, NO_ASSETS).laid(), models));
+  const document = await readBack(
+    await writeDressingGlb('Laid', evaluateShot(shot, NO_ASSETS).dressings(), models),
+  );
   expect(
     document
       .getRoot()

@@ -12,7 +12,7 @@ import {
   particleAt,
   type Spray,
 } from '../effects/spray/spray.js';
-import type { Wardrobe } from './glb-dresser.js';
+import type { ModelInstancers } from './model-instancer.js';
 import { plainMaterial } from './glb-material.js';
 
 /** Writes what a node does at every frame. */
@@ -31,7 +31,7 @@ export function addSpray(
   spray: Spray,
   { frames, seconds, shot }: Pick<SampledShot, 'frames' | 'seconds' | 'shot'>,
   channels: NodeWriter,
-  wardrobe: Wardrobe,
+  instancers: ModelInstancers,
 ): void {
   const { emitter } = rider;
   if (emitter === null || spray.count === 0) return;
@@ -64,7 +64,7 @@ export function addSpray(
   columns.forEach((column, k) => {
     const node = target.createNode(`particle ${k + 1}`);
     if (mesh) node.setMesh(mesh);
-    else wardrobe.dress(node, emitter.model);
+    else instancers.instantiate(node, emitter.model);
     all.addChild(node);
     waitWhereNext(column, spray, k * every);
     node

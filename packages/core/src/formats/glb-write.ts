@@ -12,11 +12,11 @@ import {
 import { prune, unpartition } from '@gltf-transform/functions';
 import type { SampledShot } from '../shot/bake/sample-shot.js';
 import type { Shot } from '../document/shot.js';
-import type { LaidThing } from '../effects/dressing/laid-things.js';
+import type { PlacedDressing } from '../effects/dressing/placed-dressings.js';
 import { changesIn } from './channel-samples.js';
-import { composeShot, type Channel, type ZoomedCamera } from './compose-shot.js';
-import { Wardrobe } from './glb-dresser.js';
-import { addLaid } from './glb-laid.js';
+import { composeShot, type AnimationChannel, type ZoomedCamera } from './compose-shot.js';
+import { ModelInstancers } from './model-instancer.js';
+import { addDressing } from './glb-dressing.js';
 import { packGlb } from './glb-pack.js';
 import { gltfIo } from './model-read.js';
 import { restoreNames } from './node-names.js';
@@ -75,7 +75,7 @@ async function glbWithFacts(
   channels.forEach((channel, i) => ride.add(channel, kept[i]));
   const zoomed = zooms.map((zoom) => ride.addZoom(zoom));
   const animation = ride.close();
-  await tidied(document, composed.wardrobe);
+  await tidied(document, composed.instancers);
   const { json, resources } = await gltfIo().writeJSON(document, { format: Format.GLB });
   if (animation)
     pointAtCameras(
@@ -90,20 +90,20 @@ async function glbWithFacts(
 }
 
 /** What is laid alone, as GLB, standing where it was laid. */
-export async function writeLaidGlb(
+export async function writeDressingGlb(
   name: string,
-  laid: readonly LaidThing[],
+  laid: readonly PlacedDressing[],
   models: ReadonlyMap<string, Document>,
 ): Promise<Uint8Array> {
   const target = new Document();
   const scene = target.createScene(name);
   target.getRoot().setDefaultScene(scene);
   target.createBuffer();
-  const wardrobe = new Wardrobe(target, models);
-  addLaid(target, scene, laid, wardrobe);
+  const instancers = new ModelInstancers(target, models);
+  addDressing(target, scene, laid, instancers);
   // Nothing moves in it, so clips of the pieces' models have no use.
   dropClips(target);
-  await tidied(target, wardrobe);
+  await tidied(target, instancers);
   return gltfIo().writeBinary(target);
 }
 
@@ -111,8 +111,8 @@ function dropClips(document: Document): void {
   for (const clip of document.getRoot().listAnimations()) clip.dispose();
 }
 
-async function tidied(target: Document, wardrobe: Wardrobe): Promise<void> {
-  wardrobe.close();
+async function tidied(target: Document, instancers: ModelInstancers): Promise<void> {
+  instancers.close();
   // What only other scenes, dropped clips or originals that nobody wears had is nobody's now.
   target.setLogger(new Logger(Logger.Verbosity.WARN));
   const { SKIN, MESH, PRIMITIVE, MATERIAL, TEXTURE, ACCESSOR } = PropertyType;
@@ -181,7 +181,7 @@ class RideWriter {
     this.frames = frames;
   }
 
-  add({ node, path, name, values, steps, held }: Channel, thinned: readonly number[] | null): void {
+  add({ node, path, name, values, steps, held }: AnimationChannel, thinned: readonly number[] | null): void {
     const samples = (this.frames - 1) * steps + 1;
     const width = values.length / samples;
     // Where none can be left out their times are everyone's.

@@ -4,7 +4,7 @@ import { LIMITS } from '../document/limits.js';
 import type { Vec3 } from '../geometry/math/vec.js';
 import { chainEdges } from '../geometry/reshape/edge-runs.js';
 import { FormatError } from './format-error.js';
-import { everyNode, numbersOf, type StandingNode } from './gltf-scene.js';
+import { everyNode, numbersOf, type WorldNode } from './gltf-scene.js';
 import {
   addMotion,
   baseName,
@@ -53,7 +53,7 @@ export async function readGltfPaths(
 }
 
 function addLines(
-  { node, matrix }: StandingNode,
+  { node, matrix }: WorldNode,
   primitive: Primitive,
   file: string,
   options: ImportOptions,
@@ -99,7 +99,7 @@ const moved = (matrix: Float64Array, place: Vec3): Vec3 =>
 
 function addMotionsOf(
   document: Document,
-  nodes: readonly StandingNode[],
+  nodes: readonly WorldNode[],
   file: string,
   options: ImportOptions,
   into: Imported,

@@ -2,7 +2,7 @@ import type { Accessor, Document, Node } from '@gltf-transform/core';
 import type { Vec3 } from '../geometry/math/vec.js';
 
 /** A node and where it stands. */
-export interface StandingNode {
+export interface WorldNode {
   readonly node: Node;
   /** Which one it hangs on; −1 for none. */
   readonly parent: number;
@@ -16,12 +16,12 @@ export interface StandingNode {
  * The nodes of a model's scene, each followed by all that hangs on it. Every matrix is made once, from the one before: asked
  * node by node it would be made again for each that hangs below.
  */
-export function standingNodes(model: Document): StandingNode[] {
+export function worldNodes(model: Document): WorldNode[] {
   return nodesUnder(sceneOf(model)?.listChildren() ?? []);
 }
 
 /** The same for all nodes of a document, in a scene or not. */
-export function everyNode(model: Document): StandingNode[] {
+export function everyNode(model: Document): WorldNode[] {
   const nodes = model.getRoot().listNodes();
   const hanging = new Set(nodes.flatMap((node) => node.listChildren()));
   return nodesUnder(nodes.filter((node) => !hanging.has(node)));
@@ -33,8 +33,8 @@ export function sceneOf(model: Document) {
   return root.getDefaultScene() ?? root.listScenes()[0];
 }
 
-function nodesUnder(tops: readonly Node[]): StandingNode[] {
-  const found: StandingNode[] = [];
+function nodesUnder(tops: readonly Node[]): WorldNode[] {
+  const found: WorldNode[] = [];
   const waiting = tops.map((node) => ({ node, parent: -1 })).reverse();
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     const { node, parent } = next;
@@ -48,7 +48,7 @@ function nodesUnder(tops: readonly Node[]): StandingNode[] {
 }
 
 /** A skin stands where its joints do, wherever its own node is (glTF 2.0, 3.7.3.3). */
-function withBones(found: readonly StandingNode[]): StandingNode[] {
+function withBones(found: readonly WorldNode[]): WorldNode[] {
   const matrices = new Map(found.map(({ node, matrix }) => [node, matrix]));
   return found.map((one) => {
     const skin = one.node.getSkin();
@@ -76,7 +76,7 @@ function multiplied(a: Float64Array, b: Float64Array): Float64Array {
 }
 
 /** The places of a node's meshes as they stand: x, y, z in turn. */
-export function standingPositions(one: StandingNode): Float64Array {
+export function worldPositions(one: WorldNode): Float64Array {
   const { node, matrix: m, bones } = one;
   if (bones) return skinnedPositions(node, m, bones);
   const lists = (node.getMesh()?.listPrimitives() ?? []).flatMap((primitive) => {
@@ -134,7 +134,7 @@ function skinnedPositions(node: Node, own: Float64Array, bones: readonly Float64
 }
 
 /** Where a node's origin stands. */
-export const originOf = ({ matrix }: StandingNode): Vec3 => [matrix[12], matrix[13], matrix[14]];
+export const worldOriginOf = ({ matrix }: WorldNode): Vec3 => [matrix[12], matrix[13], matrix[14]];
 
 /** By how much whole numbers that stand for −1 … 1 or 0 … 1 are divided (glTF 2.0, 3.11). */
 const WHOLE = { Int8Array: 127, Uint8Array: 255, Int16Array: 32767, Uint16Array: 65535 } as const;

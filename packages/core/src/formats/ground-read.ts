@@ -1,7 +1,7 @@
 import type { Document, Node } from '@gltf-transform/core';
 import { floorAt, type GroundMesh } from '../geometry/ground/ground-surface.js';
 import type { Shot } from '../document/shot.js';
-import { standingNodes, standingPositions, type StandingNode } from './gltf-scene.js';
+import { worldNodes, worldPositions, type WorldNode } from './gltf-scene.js';
 import type { TriangleMesh } from '../geometry/solid/triangle-mesh.js';
 
 /**
@@ -28,13 +28,13 @@ export function groundOfShot(
 }
 
 /** The triangles of all else that stands in a model of which some nodes are the ground; null where there are none. */
-export function sceneryMeshOf(model: Document, names: readonly string[]): TriangleMesh | null {
+export function staticSetMeshOf(model: Document, names: readonly string[]): TriangleMesh | null {
   return meshOfAll(splitAtGround(model, names).scenery);
 }
 
 function splitAtGround(model: Document, names: readonly string[]) {
   const wanted = new Set(names);
-  const standing = standingNodes(model);
+  const standing = worldNodes(model);
   const taken: boolean[] = [];
   standing.forEach(({ node, parent }) =>
     taken.push(wanted.size === 0 || taken[parent] || wanted.has(node.getName())),
@@ -42,7 +42,7 @@ function splitAtGround(model: Document, names: readonly string[]) {
   return { ground: standing.filter((_, i) => taken[i]), scenery: standing.filter((_, i) => !taken[i]) };
 }
 
-function meshOfAll(chosen: readonly StandingNode[]): TriangleMesh | null {
+function meshOfAll(chosen: readonly WorldNode[]): TriangleMesh | null {
   const positions = new Float64Array(chosen.reduce((sum, { node }) => sum + 3 * verticesOf(node), 0));
   const indices: number[] = [];
   let first = 0;
@@ -60,8 +60,8 @@ export const verticesOf = (node: Node): number =>
 const MODES = { triangles: 4, strip: 5, fan: 6 };
 
 /** @returns how many vertices the node has */
-function addTriangles(one: StandingNode, before: number, positions: Float64Array, indices: number[]): number {
-  positions.set(standingPositions(one), 3 * before);
+function addTriangles(one: WorldNode, before: number, positions: Float64Array, indices: number[]): number {
+  positions.set(worldPositions(one), 3 * before);
   return addIndices(one.node, before, indices);
 }
 

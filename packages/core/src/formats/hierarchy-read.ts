@@ -1,7 +1,7 @@
 import type { Document, Node } from '@gltf-transform/core';
 import { boxOf, joined, type Box } from '../vehicle/facing/round-part.js';
 import type { Quat, Vec3 } from '../geometry/math/vec.js';
-import { numbersOf, standingNodes, standingPositions, type StandingNode } from './gltf-scene.js';
+import { numbersOf, worldNodes, worldPositions, type WorldNode } from './gltf-scene.js';
 import type {
   Clip,
   ClipChannel,
@@ -12,7 +12,7 @@ import type {
 /** What of a model can move: its nodes, those that carry others first, and its clips. */
 export function hierarchyOf(model: Document): NodeHierarchy {
   const root = model.getRoot();
-  const standing = standingNodes(model);
+  const standing = worldNodes(model);
   const index = new Map(standing.map(({ node }, i) => [node, i]));
   const nodes = standing.map(({ node, parent }): HierarchyNode => {
     return {
@@ -116,8 +116,8 @@ function outermost(places: readonly number[]): number[] {
 }
 
 /** The box around all meshes as they stand; null where there are none. */
-function boxOfModel(standing: readonly StandingNode[]): NodeHierarchy['box'] {
-  return standing.reduce<Box | null>((all, one) => joined(all, boxOf(standingPositions(one))), null);
+function boxOfModel(standing: readonly WorldNode[]): NodeHierarchy['box'] {
+  return standing.reduce<Box | null>((all, one) => joined(all, boxOf(worldPositions(one))), null);
 }
 
 /** Directions spread evenly over a sphere (a spiral by the golden angle). */
@@ -133,8 +133,8 @@ const MOST_LOOKED_AT = 20_000;
 const FEW = 500;
 
 /** The outermost places of all meshes as they stand, in many directions. */
-function outermostOf(standing: readonly StandingNode[]): number[] {
-  const all = standing.map(standingPositions);
+function outermostOf(standing: readonly WorldNode[]): number[] {
+  const all = standing.map(worldPositions);
   const count = all.reduce((sum, places) => sum + places.length / 3, 0);
   const few = new Map<string, Vec3>();
   for (const places of all)

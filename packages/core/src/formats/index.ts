@@ -10,7 +10,7 @@ export {
   type ModelFacts,
   type ReadModel,
 } from './model-read.js';
-export { describeGlb, writeGlb, writeLaidGlb, type GlbChoice } from './glb-write.js';
+export { describeGlb, writeGlb, writeDressingGlb, type GlbChoice } from './glb-write.js';
 export { textBlocks } from './text-blocks.js';
 export { csvTables } from './csv-tables.js';
 export type { ThinningFacts } from './thin-errors.js';
@@ -26,7 +26,7 @@ export {
 } from './intake/take-model.js';
 export { MODEL_ENDINGS, type GivenFile } from './intake/given-files.js';
 export { hierarchyOf } from './hierarchy-read.js';
-export { groundMeshOf, groundOfShot, sceneryMeshOf } from './ground-read.js';
+export { groundMeshOf, groundOfShot, staticSetMeshOf } from './ground-read.js';
 export { modelMeshOf } from './solids-read.js';
 export { checkSceneOf } from './check-scene-read.js';
 export { assetsOf } from './assets-read.js';

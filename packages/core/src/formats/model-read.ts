@@ -16,11 +16,11 @@ import { placingOf, type ModelPlacing } from './intake/placed-model.js';
 import { giveNames } from './node-names.js';
 import {
   everyNode,
-  originOf,
+  worldOriginOf,
   sceneOf,
-  standingNodes,
-  standingPositions,
-  type StandingNode,
+  worldNodes,
+  worldPositions,
+  type WorldNode,
 } from './gltf-scene.js';
 
 /** What a model is, in the numbers an animator asks for. */
@@ -265,14 +265,14 @@ function largest(numbers: ArrayLike<number> | null | undefined): number {
 
 function factsOf(document: Document): ModelFacts {
   const root = document.getRoot();
-  const standing = standingNodes(document);
+  const standing = worldNodes(document);
   const parts = partsOf(standing);
   const facing = findFacing(parts);
   const hierarchy = hierarchyOf(document);
   const { low, high } = hierarchy.box ?? { low: [0, 0, 0], high: [0, 0, 0] };
   const gaits = hierarchy.clips.map((clip) => findGait(hierarchy, clip, facing.forward, facing.up));
   const walks = root.listSkins().length > 0 || gaits.some(({ stride }) => stride > 0);
-  const places = new Map(everyNode(document).map((one) => [one.node, originOf(one)]));
+  const places = new Map(everyNode(document).map((one) => [one.node, worldOriginOf(one)]));
   return {
     version: FACTS_VERSION,
     nodes: root.listNodes().map((node) => node.getName()),
@@ -316,14 +316,14 @@ function shapeNames(node: Node | undefined, count: number): string[] {
 const MOST_NAMES = 16;
 
 /** The parts of a model in the places they stand in. What has no mesh has no size, but where nothing has one: a skeleton alone. */
-function partsOf(standing: readonly StandingNode[]): RigPart[] {
+function partsOf(standing: readonly WorldNode[]): RigPart[] {
   const parts: RigPart[] = [];
   const bare = standing.every(({ node }) => node.getMesh() === null);
   for (const one of standing) {
     const { node, parent, matrix } = one;
     const names = [node.getName(), ...(parts[parent]?.names ?? []).slice(0, MOST_NAMES - 1)];
     const { translation: origin, rotation: turn } = splitMatrix(matrix);
-    const positions = bare ? Float64Array.from(origin) : standingPositions(one);
+    const positions = bare ? Float64Array.from(origin) : worldPositions(one);
     parts.push({ names, positions, parent, origin, turn });
   }
   return parts;
@@ -331,11 +331,11 @@ function partsOf(standing: readonly StandingNode[]): RigPart[] {
 
 /** What rolls, steers and leans of a model that was read. */
 export function rigOf(document: Document): FoundRig {
-  const parts = partsOf(standingNodes(document));
+  const parts = partsOf(worldNodes(document));
   return findRig(parts, findFacing(parts));
 }
 
-function countTriangles(standing: readonly StandingNode[]): number {
+function countTriangles(standing: readonly WorldNode[]): number {
   let count = 0;
   for (const { node } of standing) {
     for (const primitive of node.getMesh()?.listPrimitives() ?? []) {

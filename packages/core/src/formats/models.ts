@@ -2,7 +2,7 @@
 export { FormatError } from './format-error.js';
 export { readModelDocument, type ModelFacts } from './model-read.js';
 export { hierarchyOf } from './hierarchy-read.js';
-export { groundMeshOf, groundOfShot, sceneryMeshOf } from './ground-read.js';
+export { groundMeshOf, groundOfShot, staticSetMeshOf } from './ground-read.js';
 export { modelMeshOf } from './solids-read.js';
 export { rigOf } from './model-read.js';
 export { assetsOf } from './assets-read.js';

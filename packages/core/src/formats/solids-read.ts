@@ -3,7 +3,7 @@ import { boxOf, type Box } from '../vehicle/facing/round-part.js';
 import { boxMesh } from '../geometry/solid/box-mesh.js';
 import type { ModelMesh, PartMesh } from '../geometry/solid/model-mesh.js';
 import type { TriangleMesh } from '../geometry/solid/triangle-mesh.js';
-import { standingNodes, standingPositions } from './gltf-scene.js';
+import { worldNodes, worldPositions } from './gltf-scene.js';
 import { addIndices, verticesOf } from './ground-read.js';
 import { skinPlaces } from './hierarchy-read.js';
 
@@ -13,7 +13,7 @@ const MOST_VERTICES = 500_000;
  * What a model is made of, part by part, each in its own node’s space; skins as the boxes of their joints.
  */
 export function modelMeshOf(model: Document): ModelMesh {
-  const standing = standingNodes(model);
+  const standing = worldNodes(model);
   const skins = skinPlaces(new Map(standing.map(({ node }, i) => [node, i])));
   const all = standing.reduce((sum, { node }) => sum + verticesOf(node), 0);
   return standing.flatMap(({ node }, i): PartMesh[] => {
@@ -21,7 +21,7 @@ export function modelMeshOf(model: Document): ModelMesh {
     const hull = skins.get(i);
     if (hull) parts.push({ node: i, isPictured: true, ...boxMeshAround(hull) });
     if (node.getSkin() || verticesOf(node) === 0) return parts;
-    const positions = Float32Array.from(standingPositions({ node, parent: -1, matrix: IDENTITY }));
+    const positions = Float32Array.from(worldPositions({ node, parent: -1, matrix: IDENTITY }));
     const indices: number[] = [];
     addIndices(node, 0, indices);
     if (indices.length === 0) return parts;

@@ -2,7 +2,7 @@ import type { Node, Scene } from '@gltf-transform/core';
 import { mat4, quat, vec3 } from 'gl-matrix';
 import type { Quat, Vec3 } from '../geometry/math/vec.js';
 import { lowerBound } from '../geometry/math/search.js';
-import type { Channel } from './compose-shot.js';
+import type { AnimationChannel } from './compose-shot.js';
 import { reachesOf } from './thin-world.js';
 
 /** What leaving keys out came to. */
@@ -34,7 +34,7 @@ const PROBES: readonly Vec3[] = [
  */
 export function thinningFacts(
   scene: Scene,
-  channels: readonly Channel[],
+  channels: readonly AnimationChannel[],
   kept: readonly (readonly number[] | null)[],
   frames: number,
 ): ThinningFacts {
@@ -46,7 +46,7 @@ export function thinningFacts(
     const parent = node.getParentNode();
     return parent ? (index.get(parent) ?? -1) : -1;
   });
-  const moves = nodes.map(() => [] as { channel: Channel; kept: readonly number[] | null }[]);
+  const moves = nodes.map(() => [] as { channel: AnimationChannel; kept: readonly number[] | null }[]);
   let [keys, of] = [0, 0];
   channels.forEach((channel, i) => {
     const samples = (frames - 1) * channel.steps + 1;
@@ -93,7 +93,7 @@ const between: Quat = [0, 0, 0, 1];
 
 function place(
   node: Node,
-  moves: readonly { channel: Channel; kept: readonly number[] | null }[],
+  moves: readonly { channel: AnimationChannel; kept: readonly number[] | null }[],
   frame: number,
   thinned: boolean,
   worlds: mat4[],
@@ -122,7 +122,11 @@ function place(
 }
 
 /** A channel at one of its samples, as it is or as a reader takes it between the keys that stay. */
-function valueAt({ values, path }: Channel, kept: readonly number[] | null, sample: number): number[] {
+function valueAt(
+  { values, path }: AnimationChannel,
+  kept: readonly number[] | null,
+  sample: number,
+): number[] {
   const width = path === 'rotation' ? 4 : 3;
   const own = (i: number) => [...values.subarray(width * i, width * (i + 1))];
   if (kept === null) return own(sample);

@@ -1,7 +1,7 @@
 import type { Mesh, Node, Scene, Skin } from '@gltf-transform/core';
 import { keysWithin } from '../shot/bake/thin-keys.js';
 import { shapesOf } from './channel-samples.js';
-import type { Channel } from './compose-shot.js';
+import type { AnimationChannel } from './compose-shot.js';
 import { numbersOf } from './gltf-scene.js';
 
 /** How far what is seen may be off where keys are left out. */
@@ -27,11 +27,11 @@ interface Chain {
  */
 export function keysInWorld(
   scene: Scene,
-  channels: readonly Channel[],
+  channels: readonly AnimationChannel[],
   { within, turns }: Thinning,
 ): (number[] | null)[] {
   if (within <= 0) return channels.map(() => null);
-  const moved = new Map<Node, Channel[]>();
+  const moved = new Map<Node, AnimationChannel[]>();
   for (const channel of channels) {
     if (channel.held) continue;
     const own = moved.get(channel.node);
@@ -112,12 +112,12 @@ function furthestOf(places: ArrayLike<number>): number {
 }
 
 /** How far a node ever is from what it hangs on. */
-function furthest(node: Node, moved: readonly Channel[] = []): number {
+function furthest(node: Node, moved: readonly AnimationChannel[] = []): number {
   const channel = moved.find(({ path }) => path === 'translation');
   return furthestOf(channel ? channel.values : node.getTranslation());
 }
 
-function largestScale(node: Node, moved: readonly Channel[] = []): number {
+function largestScale(node: Node, moved: readonly AnimationChannel[] = []): number {
   const channel = moved.find(({ path }) => path === 'scale');
   let most = 0;
   for (const value of channel ? channel.values : node.getScale()) most = Math.max(most, Math.abs(value));

@@ -5,7 +5,7 @@ export { fitKeys, keyedStretch } from './pace/fit-keys.js';
 export { gripOf } from './pace/grip-of.js';
 export { changeUnit, metresPerValue } from './pace/change-unit.js';
 export {
-  beginAt,
+  startPaceAt,
   drawByHandles,
   insertKey,
   moveKeys,
@@ -42,4 +42,4 @@ export { newAttachment } from './ride/new-attachment.js';
 export { chassisOf, couplingLength, hasWheelbase, riderLength, type ModelBox } from './ride/chassis.js';
 export { suggestBankWindow } from './ride/suggest-window.js';
 export { contactPoints, ownAxes, ownPosition, type OwnAxes } from './ride/contact-points.js';
-export { keyedWayOf, type KeyedWay } from './ride/keyed-way.js';
+export { handTrackOf, type HandTrack } from './ride/hand-track.js';

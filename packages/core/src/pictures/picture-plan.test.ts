@@ -4,7 +4,7 @@ import {
   filmRate,
   fourDigits,
   plannedPictures,
-  runsOf,
+  batchesOf,
   type FreeEye,
   type PictureWish,
 } from './picture-plan.js';
@@ -70,9 +70,11 @@ it('a sheet has a picture where it begins and at each cut', () => {
 it('runs hold each picture once, in order', () => {
   fc.assert(
     fc.property(fc.integer({ min: 1, max: 5_000 }), (count) => {
-      const all = runsOf(count).flatMap((run) => Array.from({ length: run.count }, (_, i) => run.first + i));
+      const all = batchesOf(count).flatMap((run) =>
+        Array.from({ length: run.count }, (_, i) => run.first + i),
+      );
       expect(all).toEqual(Array.from({ length: count }, (_, i) => i));
-      expect(Math.max(...runsOf(count).map((run) => run.count))).toBeLessThanOrEqual(24);
+      expect(Math.max(...batchesOf(count).map((run) => run.count))).toBeLessThanOrEqual(24);
     }),
     { numRuns: 50 },
   );

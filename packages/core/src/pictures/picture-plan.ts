@@ -180,19 +180,19 @@ export function fileNameOf({
 }
 
 /** Pictures that follow each other and are drawn by one taker. */
-export interface PictureRun {
+export interface PictureBatch {
   /** Index of the first. */
   readonly first: number;
   readonly count: number;
 }
 
-const SHORTEST_RUN = 4;
-const LONGEST_RUN = 24;
-const RUNS = 48;
+const SHORTEST_BATCH = 4;
+const LONGEST_BATCH = 24;
+const BATCHES = 48;
 
 /** Splits pictures into runs: short enough that several takers share them, long enough that taking one costs little. */
-export function runsOf(pictures: number): PictureRun[] {
-  const length = Math.min(LONGEST_RUN, Math.max(SHORTEST_RUN, Math.ceil(pictures / RUNS)));
+export function batchesOf(pictures: number): PictureBatch[] {
+  const length = Math.min(LONGEST_BATCH, Math.max(SHORTEST_BATCH, Math.ceil(pictures / BATCHES)));
   return Array.from({ length: Math.ceil(pictures / length) }, (_, i) => ({
     first: i * length,
     count: Math.min(length, pictures - i * length),

@@ -1,21 +1,21 @@
 /** A desk's own tab, a window that was lent, or a browser that the server started. */
-export type TakerKind = 'desk' | 'window' | 'server';
+export type RendererKind = 'desk' | 'window' | 'server';
 
 /** Who draws pictures, as it says itself. */
-export interface TakerSelf {
+export interface RendererSelf {
   readonly id: string;
   readonly name: string;
-  readonly kind: TakerKind;
+  readonly kind: RendererKind;
 }
 
 /** A taker that was heard of lately. */
-export interface TakerCard extends TakerSelf {
+export interface RendererCard extends RendererSelf {
   /** The run it draws; null where it waits for one. */
   readonly run: string | null;
 }
 
 /** Pictures that one taker draws one after the other, or the joining of all of them, as it is shown. */
-export interface RunCard {
+export interface BatchCard {
   readonly id: string;
   readonly kind: 'draw' | 'join';
   /** Index of its first picture, and how many there are. */
@@ -54,11 +54,11 @@ export interface JobCard {
   /** Index of a picture to show of it; null where there is none yet. */
   readonly shown: number | null;
   /** None of one that was whole long ago. */
-  readonly runs: readonly RunCard[];
+  readonly runs: readonly BatchCard[];
 }
 
 /** What a taker has taken. */
-export interface TakenRun {
+export interface ClaimedBatch {
   readonly run: string;
   readonly job: string;
   readonly kind: 'draw' | 'join';

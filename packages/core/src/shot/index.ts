@@ -31,7 +31,7 @@ export { evenSpacing } from './edits/even-spacing.js';
 export { reform } from './edits/reform.js';
 export { seamRateOf, type SeamRate } from './edits/seam-rates.js';
 export { hangString, isRoadVehicle, type StringOf } from './edits/string.js';
-export { putBack, sitOn } from './edits/sit-on.js';
+export { putBack, attachToCarrier } from './edits/attach-to-carrier.js';
 export { changeRate, scaleToFit } from './edits/change-time.js';
 export { naturalStops, stopAsLongAs, walkersStops, type WalkersStops } from './edits/walkers-stops.js';
 export {
@@ -43,7 +43,7 @@ export {
 } from './edits/change-ridden-path.js';
 export { reshapeRiddenPath, type Correspondence } from './edits/keep-places.js';
 export { holdDistance, type HeldDistance } from './edits/hold-distance.js';
-export { handTo } from './edits/hand-to.js';
+export { switchCarrier } from './edits/switch-carrier.js';
 export { COPY_PLACES, standCopies, type Copies } from './edits/copies.js';
 export {
   channelFrames,
@@ -57,7 +57,7 @@ export {
 } from './edits/channels.js';
 export { changeString, commonGap, unitsBehind } from './edits/change-string.js';
 export { withoutTurnouts } from './edits/without-turnouts.js';
-export { withoutLaidOn } from './edits/keep-laid.js';
+export { withoutDressingOn } from './edits/keep-dressing.js';
 export { withoutLooseBursts } from './edits/loose-bursts.js';
 export { withFacing } from './edits/face-anew.js';
 export { keysToEnd } from './edits/keys-to-end.js';
@@ -66,7 +66,7 @@ export { canClose, closingsOf, type Closing } from './loop/closings.js';
 export { cycleFrames, seamPartner } from './loop/partners.js';
 export { relay, type Relay } from './loop/relay.js';
 export {
-  framesOf,
+  sampledRange,
   sampleBlocks,
   sampleShot,
   sampleRider,

@@ -13,7 +13,7 @@ serveJobs<BakeJob, Uint8Array>(async function* (job) {
     return;
   }
   // What writes models takes memory of its own, for which a table has no use.
-  const { describeGlb, packUsdz, packZip, writeGlb, writeLaidGlb, writePath, writeUsd } =
+  const { describeGlb, packUsdz, packZip, writeGlb, writeDressingGlb, writePath, writeUsd } =
     await import('@fleet-rail/core/formats');
   const path = format.startsWith('path.') && shot.paths.find(({ id }) => id === only);
   if (path) {
@@ -24,8 +24,8 @@ serveJobs<BakeJob, Uint8Array>(async function* (job) {
   const sampled = () => sampleShot(evaluated, { ...choice, between: true });
   switch (format) {
     case 'laid': {
-      const things = evaluated.laid().filter((thing) => thing.laid.id === only);
-      yield await writeLaidGlb(shot.name, things, documents);
+      const things = evaluated.dressings().filter((thing) => thing.laid.id === only);
+      yield await writeDressingGlb(shot.name, things, documents);
       break;
     }
     case 'tables': {

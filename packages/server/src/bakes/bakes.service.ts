@@ -6,7 +6,7 @@ import {
   type OnModuleDestroy,
 } from '@nestjs/common';
 import {
-  framesOf,
+  sampledRange,
   isMoving,
   modelsInPlay,
   needsAssets,
@@ -16,7 +16,7 @@ import {
 import type { PathKind } from '@fleet-rail/core/format-facts';
 import { ModelsService } from '../models/models.service.js';
 import { ShotsService } from '../shots/shots.service.js';
-import { WorkThreads, threadScript, type Parts } from '../threads/work-threads.js';
+import { WorkThreads, threadScript, type PartStream } from '../threads/work-threads.js';
 import type { BakeChoice, BakeFormat, BakeJob, PathFormat } from './bake-job.js';
 import { GivenOutDto } from './bakes.dto.js';
 
@@ -179,7 +179,7 @@ function choiceOf(shot: Shot, given: GivenOutDto): BakeChoice {
 }
 
 function refuseTooMuch(shot: Shot, choice: BakeChoice): void {
-  const { first, last } = framesOf(shot, choice);
+  const { first, last } = sampledRange(shot, choice);
   const frames = last - first + 1;
   const given = shot.riders.filter(({ id }) => choice.riders?.has(id) ?? true);
   const riders = given.filter((rider) => isMoving(shot, rider)).length;
@@ -189,7 +189,7 @@ function refuseTooMuch(shot: Shot, choice: BakeChoice): void {
   );
 }
 
-async function* after(first: IteratorResult<Uint8Array, void>, rest: Parts<Uint8Array>) {
+async function* after(first: IteratorResult<Uint8Array, void>, rest: PartStream<Uint8Array>) {
   if (!first.done) yield first.value;
   yield* rest;
 }

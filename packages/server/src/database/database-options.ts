@@ -8,7 +8,7 @@ import { ShotEntity } from '../shots/shot.entity.js';
 import { CheckpointEntity } from '../checkpoints/checkpoint.entity.js';
 import { PieceEntity } from '../checkpoints/piece.entity.js';
 import { PictureJobEntity } from '../pool/picture-job.entity.js';
-import { PictureRunEntity } from '../pool/picture-run.entity.js';
+import { PictureRunEntity } from '../pool/picture-batch.entity.js';
 import { FirstTables1764000000000 } from './migrations/1-first-tables.js';
 import { Checkpoints1764200000000 } from './migrations/2-checkpoints.js';
 import { NamedSaves1764300000000 } from './migrations/3-named-saves.js';

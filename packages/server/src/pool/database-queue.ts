@@ -10,7 +10,7 @@ import {
   type OnModuleInit,
 } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { runsOf, type JobCard, type PictureJob, type TakenRun } from '@fleet-rail/core/shots';
+import { batchesOf, type JobCard, type PictureJob, type ClaimedBatch } from '@fleet-rail/core/shots';
 import type { FindOptionsWhere, Repository } from 'typeorm';
 import { SETTINGS } from '../settings.token.js';
 import type { Settings } from '../settings.js';
@@ -19,7 +19,7 @@ import { latestWork } from './latest-work.js';
 import { PictureChecker } from './picture-checker.js';
 import { PictureJobEntity } from './picture-job.entity.js';
 import { PictureQueue, type NewJob } from './picture-queue.js';
-import { PictureRunEntity } from './picture-run.entity.js';
+import { PictureRunEntity } from './picture-batch.entity.js';
 import { PoolFiles } from './pool-files.js';
 
 /** A run that was lost so often is paused: it may be what its renderers die of. */
@@ -53,7 +53,7 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
     const { pictures } = job;
     await this.jobs.insert({ ...job, id, state: 'adding', createdAt: new Date().toISOString() });
     const parts = [
-      ...runsOf(pictures).map((run) => ({ kind: 'draw' as const, ...run })),
+      ...batchesOf(pictures).map((run) => ({ kind: 'draw' as const, ...run })),
       { kind: 'join' as const, first: 0, count: pictures },
     ];
     const rows = parts.map((part, place) => {
@@ -97,7 +97,7 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
     return this.open(id);
   }
 
-  async claim(taker: string, only: { shot?: string; job?: string }): Promise<TakenRun | null> {
+  async claim(renderer: string, only: { shot?: string; job?: string }): Promise<ClaimedBatch | null> {
     const now = Date.now();
     await this.takeBackLost(now);
     // One statement, so that no two takers get the same run.
@@ -113,26 +113,26 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
              WHERE other.job_id = job.id AND other.kind = 'draw' AND other.state <> 'given'))
          ORDER BY (? IS NOT NULL AND job.shot_id IS NOT ?), job.created_at, run.lost, run.place LIMIT 1)
        RETURNING id, job_id, kind, first, count`,
-      [taker, now + this.settings.lease, ...both(only.job), ...both(only.shot), ...both(only.shot)],
+      [renderer, now + this.settings.lease, ...both(only.job), ...both(only.shot), ...both(only.shot)],
     )) as { id: string; job_id: string; kind: 'draw' | 'join'; first: number; count: number }[];
     if (taken === undefined) return null;
     const { id, job_id: job, kind, first, count } = taken;
     return { run: id, job, kind, first, count, lease: this.settings.lease };
   }
 
-  async beat(id: string, taker: string, done: number): Promise<void> {
-    const { count } = await this.own(id, taker);
+  async beat(id: string, renderer: string, done: number): Promise<void> {
+    const { count } = await this.own(id, renderer);
     if (done > count)
       throw new UnprocessableEntityException(
         `done: found ${done}; expected at most ${count}, the run's pictures.`,
       );
     const until = Date.now() + this.settings.lease;
-    const { affected } = await this.runs.update({ id, taker, state: 'taken' }, { until, done });
+    const { affected } = await this.runs.update({ id, taker: renderer, state: 'taken' }, { until, done });
     if (affected !== 1) throw lost();
   }
 
-  async givePicture(id: string, taker: string, index: number, png: Buffer): Promise<void> {
-    const run = await this.own(id, taker);
+  async givePicture(id: string, renderer: string, index: number, png: Buffer): Promise<void> {
+    const run = await this.own(id, renderer);
     if (run.kind !== 'draw' || index < run.first || index >= run.first + run.count)
       throw new UnprocessableEntityException(`Picture ${index} is none of this run.`);
     const problem = await this.checker.problemOfPicture(png, await this.find(run.jobId));
@@ -141,13 +141,13 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
       throw new UnprocessableEntityException(problem);
     }
     // It may have been lost, or its job taken back, while the picture was looked at.
-    await this.own(id, taker);
+    await this.own(id, renderer);
     await this.files.putPicture(run.jobId, index, png);
-    await this.beat(id, taker, index - run.first + 1);
+    await this.beat(id, renderer, index - run.first + 1);
   }
 
-  async give(id: string, taker: string): Promise<void> {
-    const run = await this.own(id, taker);
+  async give(id: string, renderer: string): Promise<void> {
+    const run = await this.own(id, renderer);
     const missing = Array.from({ length: run.count }, (_, i) => run.first + i).find(
       (index) => !existsSync(this.files.picture(run.jobId, index)),
     );
@@ -155,11 +155,14 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
       throw new UnprocessableEntityException(
         `The run is not whole: ${missing === undefined ? 'its file' : `picture ${missing}`} is missing.`,
       );
-    await this.runs.update({ id, taker, state: 'taken' }, { state: 'given', until: null, done: run.count });
+    await this.runs.update(
+      { id, taker: renderer, state: 'taken' },
+      { state: 'given', until: null, done: run.count },
+    );
   }
 
-  async giveFile(id: string, taker: string, file: NodeJS.ReadableStream): Promise<void> {
-    const run = await this.own(id, taker);
+  async giveFile(id: string, renderer: string, file: NodeJS.ReadableStream): Promise<void> {
+    const run = await this.own(id, renderer);
     if (run.kind !== 'join')
       throw new UnprocessableEntityException('This run is of pictures, not of a file.');
     const wish = await this.wishOf(run.jobId);
@@ -170,10 +173,10 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
         throw new UnprocessableEntityException(problem);
       }
       // Another may have given the file while this one was on its way.
-      await this.own(id, taker);
+      await this.own(id, renderer);
     });
     const { affected } = await this.runs.update(
-      { id, taker, state: 'taken' },
+      { id, taker: renderer, state: 'taken' },
       { state: 'given', until: null, done: run.count },
     );
     if (affected !== 1) throw lost();
@@ -181,10 +184,10 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
     await this.files.dropPictures(run.jobId, shownOf(run.count));
   }
 
-  async fail(id: string, taker: string, problem: string, final: boolean): Promise<void> {
-    const run = await this.own(id, taker);
+  async fail(id: string, renderer: string, problem: string, final: boolean): Promise<void> {
+    const run = await this.own(id, renderer);
     if (!final) return this.waitAgain(run, problem);
-    await this.pause({ id: run.id, taker, state: 'taken' }, problem);
+    await this.pause({ id: run.id, taker: renderer, state: 'taken' }, problem);
     await this.pause({ jobId: run.jobId, state: 'waiting' }, problem);
   }
 
@@ -239,8 +242,8 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
   }
 
   /** A run that is this taker's. */
-  private async own(id: string, taker: string): Promise<PictureRunEntity> {
-    const run = await this.runs.findOneBy({ id, taker, state: 'taken' });
+  private async own(id: string, renderer: string): Promise<PictureRunEntity> {
+    const run = await this.runs.findOneBy({ id, taker: renderer, state: 'taken' });
     if (run === null) throw lost();
     return run;
   }

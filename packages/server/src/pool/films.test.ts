@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import { readFileSync } from 'node:fs';
-import type { PictureJob, TakenRun } from '@fleet-rail/core';
+import type { PictureJob, ClaimedBatch } from '@fleet-rail/core';
 import { job, png, stored, whole, zipOf } from '../testing/pictures.js';
 import { TestApp } from '../testing/test-app.js';
 import { PictureQueue } from './picture-queue.js';
@@ -25,15 +25,15 @@ afterEach(async () => {
 
 const fileOf = async (id: string) => readFileSync((await queue.file(id)).path);
 
-async function taken(taker: string): Promise<TakenRun> {
-  const run = await queue.claim(taker, {});
+async function taken(renderer: string): Promise<ClaimedBatch> {
+  const run = await queue.claim(renderer, {});
   if (run === null) throw new Error('Nothing waits.');
   return run;
 }
 
-async function draw(taker: string, { run, first, count }: TakenRun): Promise<void> {
-  for (let i = first; i < first + count; i++) await queue.givePicture(run, taker, i, png(i));
-  await queue.give(run, taker);
+async function draw(renderer: string, { run, first, count }: ClaimedBatch): Promise<void> {
+  for (let i = first; i < first + count; i++) await queue.givePicture(run, renderer, i, png(i));
+  await queue.give(run, renderer);
 }
 
 describe('a film', () => {
@@ -50,8 +50,8 @@ describe('a film', () => {
       await draw('a', run);
     }
   };
-  const give = (run: string, taker: string, bytes: Buffer) =>
-    queue.giveFile(run, taker, Readable.from([bytes]));
+  const give = (run: string, renderer: string, bytes: Buffer) =>
+    queue.giveFile(run, renderer, Readable.from([bytes]));
 
   it.each(['webm', 'mp4', 'gif', 'pdf', 'sheet', 'png'] as const)(
     'that is no %s is refused, and its run waits for another renderer',

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import type { JobCard, RunCard } from '@fleet-rail/core/shots';
+import type { JobCard, BatchCard } from '@fleet-rail/core/shots';
 import type { Repository } from 'typeorm';
 import { PictureJobEntity } from './picture-job.entity.js';
 
@@ -49,7 +49,7 @@ export class JobRows {
 }
 
 function cardOf(row: JobRow): JobCard {
-  const runs = JSON.parse(row.runs) as RunCard[];
+  const runs = JSON.parse(row.runs) as BatchCard[];
   const { pictures } = row;
   const drawing = runs.filter(({ kind }) => kind === 'draw');
   const begun = drawing.filter(({ done }) => done > 0).at(-1);

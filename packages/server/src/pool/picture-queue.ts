@@ -1,4 +1,4 @@
-import type { JobCard, TakenRun } from '@fleet-rail/core/shots';
+import type { JobCard, ClaimedBatch } from '@fleet-rail/core/shots';
 
 /** What is wished for, with where it came from. */
 export interface NewJob {
@@ -34,30 +34,30 @@ export abstract class PictureQueue {
    * @param only.shot the shot whose desk asks: its own jobs come first, and of other jobs those that nobody draws
    * @param only.job  this job alone
    */
-  abstract claim(taker: string, only: { shot?: string; job?: string }): Promise<TakenRun | null>;
+  abstract claim(renderer: string, only: { shot?: string; job?: string }): Promise<ClaimedBatch | null>;
   /**
    * Says that a renderer is at it.
    *
    * @throws GoneException where the run is not its own any more
    * @throws UnprocessableEntityException where more is said to be done than the run has
    */
-  abstract beat(run: string, taker: string, done: number): Promise<void>;
+  abstract beat(run: string, renderer: string, done: number): Promise<void>;
   /**
    * Takes a drawn picture.
    *
    * @throws UnprocessableEntityException where it is none; the run then waits for another taker
    */
-  abstract givePicture(run: string, taker: string, index: number, png: Buffer): Promise<void>;
+  abstract givePicture(run: string, renderer: string, index: number, png: Buffer): Promise<void>;
   /**
    * Takes the joined file: the job is done.
    *
    * @throws UnprocessableEntityException where it is not what the job asked for; the run then waits for another renderer
    */
-  abstract giveFile(run: string, taker: string, file: NodeJS.ReadableStream): Promise<void>;
+  abstract giveFile(run: string, renderer: string, file: NodeJS.ReadableStream): Promise<void>;
   /** Ends a run: its pictures are given. */
-  abstract give(run: string, taker: string): Promise<void>;
+  abstract give(run: string, renderer: string): Promise<void>;
   /** A renderer cannot go on with a run: another may, unless the job itself is at fault, whose runs are all paused then. */
-  abstract fail(run: string, taker: string, problem: string, final: boolean): Promise<void>;
+  abstract fail(run: string, renderer: string, problem: string, final: boolean): Promise<void>;
   /** Where a drawn picture lies. */
   abstract picture(job: string, index: number): Promise<string>;
   /** Where a job's file lies. */

@@ -16,11 +16,11 @@ import {
   StreamableFile,
 } from '@nestjs/common';
 import { ApiGoneResponse, ApiTags, ApiUnprocessableEntityResponse } from '@nestjs/swagger';
-import type { JobCard, TakenRun, TakerCard } from '@fleet-rail/core/shots';
+import type { JobCard, ClaimedBatch, RendererCard } from '@fleet-rail/core/shots';
 import type { Request, Response } from 'express';
 import { PictureQueue } from './picture-queue.js';
-import { BeatDto, ClaimDto, FailDto, NewJobDto, TakerDto } from './pool.dto.js';
-import { Takers } from './takers.js';
+import { BeatDto, ClaimDto, FailDto, NewJobDto, RendererDto } from './pool.dto.js';
+import { Renderers } from './renderers.js';
 
 /** Jobs of pictures, and the runs of them that takers draw. */
 @ApiTags('pool')
@@ -28,12 +28,12 @@ import { Takers } from './takers.js';
 export class PoolController {
   constructor(
     private readonly queue: PictureQueue,
-    private readonly takers: Takers,
+    private readonly renderers: Renderers,
   ) {}
 
   @Get()
-  async all(): Promise<{ jobs: JobCard[]; takers: TakerCard[] }> {
-    return { jobs: await this.queue.list(), takers: this.takers.list() };
+  async all(): Promise<{ jobs: JobCard[]; takers: RendererCard[] }> {
+    return { jobs: await this.queue.list(), takers: this.renderers.list() };
   }
 
   @Post('jobs')
@@ -92,9 +92,9 @@ export class PoolController {
   async claim(
     @Body() { shot, job, ...self }: ClaimDto,
     @Res({ passthrough: true }) response: Response,
-  ): Promise<TakenRun | undefined> {
+  ): Promise<ClaimedBatch | undefined> {
     const taken = await this.queue.claim(self.id, { shot, job });
-    this.takers.heard(self, taken?.run ?? null);
+    this.renderers.heard(self, taken?.run ?? null);
     response.status(taken === null ? 204 : 200);
     return taken ?? undefined;
   }
@@ -102,9 +102,9 @@ export class PoolController {
   @Post('runs/:run/beat')
   @HttpCode(204)
   @ApiGoneResponse({ description: 'The run is another’s now' })
-  async beat(@Param('run') run: string, @Body() { taker, done }: BeatDto): Promise<void> {
-    await this.queue.beat(run, taker, done);
-    this.takers.draws(taker, run);
+  async beat(@Param('run') run: string, @Body() { taker: renderer, done }: BeatDto): Promise<void> {
+    await this.queue.beat(run, renderer, done);
+    this.renderers.draws(renderer, run);
   }
 
   @Put('runs/:run/pictures/:index')
@@ -112,35 +112,35 @@ export class PoolController {
   async givePicture(
     @Param('run') run: string,
     @Param('index', ParseIntPipe) index: number,
-    @Query() { taker }: TakerDto,
+    @Query() { taker: renderer }: RendererDto,
     @Body() png: unknown,
   ): Promise<void> {
-    await this.queue.givePicture(run, taker, index, Buffer.isBuffer(png) ? png : Buffer.alloc(0));
-    this.takers.draws(taker, run);
+    await this.queue.givePicture(run, renderer, index, Buffer.isBuffer(png) ? png : Buffer.alloc(0));
+    this.renderers.draws(renderer, run);
   }
 
   @Post('runs/:run/given')
   @HttpCode(204)
-  async give(@Param('run') run: string, @Body() { taker }: TakerDto): Promise<void> {
-    await this.queue.give(run, taker);
-    this.takers.draws(taker, null);
+  async give(@Param('run') run: string, @Body() { taker: renderer }: RendererDto): Promise<void> {
+    await this.queue.give(run, renderer);
+    this.renderers.draws(renderer, null);
   }
 
   @Put('runs/:run/file')
   @HttpCode(204)
   async giveFile(
     @Param('run') run: string,
-    @Query() { taker }: TakerDto,
+    @Query() { taker: renderer }: RendererDto,
     @Req() request: Request,
   ): Promise<void> {
-    await this.queue.giveFile(run, taker, request);
-    this.takers.draws(taker, null);
+    await this.queue.giveFile(run, renderer, request);
+    this.renderers.draws(renderer, null);
   }
 
   @Post('runs/:run/failed')
   @HttpCode(204)
-  async fail(@Param('run') run: string, @Body() { taker, problem, final }: FailDto): Promise<void> {
-    await this.queue.fail(run, taker, problem, final);
-    this.takers.draws(taker, null);
+  async fail(@Param('run') run: string, @Body() { taker: renderer, problem, final }: FailDto): Promise<void> {
+    await this.queue.fail(run, renderer, problem, final);
+    this.renderers.draws(renderer, null);
   }
 }

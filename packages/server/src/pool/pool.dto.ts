@@ -81,15 +81,15 @@ export class ClaimDto {
 }
 
 /** Whose run it is. */
-export class TakerDto {
+export class RendererDto {
   @ApiProperty() @IsUUID() taker!: string;
 }
 
-export class BeatDto extends TakerDto {
+export class BeatDto extends RendererDto {
   @ApiProperty() @IsInt() @Min(0) done!: number;
 }
 
-export class FailDto extends TakerDto {
+export class FailDto extends RendererDto {
   @ApiProperty() @IsString() @Length(1, 2000) problem!: string;
   @ApiProperty({ description: 'No other taker would come further' }) @IsBoolean() final!: boolean;
 }

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
-import type { TakenRun } from '@fleet-rail/core';
+import type { ClaimedBatch } from '@fleet-rail/core';
 import { DataSource } from 'typeorm';
 import { job, png, stored, whole, zipOf } from '../testing/pictures.js';
 import { TestApp } from '../testing/test-app.js';
@@ -37,26 +37,27 @@ const add = (pictures = 10) =>
   queue.add({ shotId: null, fileName: 'Far.zip', ...stored(job(pictures)) }).then(({ id }) => id);
 
 /** Draws a whole run, or joins all pictures one after the other. */
-async function work(taker: string, run: TakenRun): Promise<void> {
+async function work(renderer: string, run: ClaimedBatch): Promise<void> {
   if (run.kind === 'join') {
     const pictures = await Promise.all(
       Array.from({ length: run.count }, async (_, i) => readFileSync(await queue.picture(run.job, i))),
     );
-    return queue.giveFile(run.run, taker, Readable.from([zipOf(pictures)]));
+    return queue.giveFile(run.run, renderer, Readable.from([zipOf(pictures)]));
   }
-  for (let i = run.first; i < run.first + run.count; i++) await queue.givePicture(run.run, taker, i, png(i));
-  return queue.give(run.run, taker);
+  for (let i = run.first; i < run.first + run.count; i++)
+    await queue.givePicture(run.run, renderer, i, png(i));
+  return queue.give(run.run, renderer);
 }
 
 /** Works for as long as something waits. */
-async function workOn(taker: string): Promise<void> {
-  for (let run = await claim(taker); run !== null; run = await claim(taker)) await work(taker, run);
+async function workOn(renderer: string): Promise<void> {
+  for (let run = await claim(renderer); run !== null; run = await claim(renderer)) await work(renderer, run);
 }
 
-const claim = (taker: string) => queue.claim(taker, {});
+const claim = (renderer: string) => queue.claim(renderer, {});
 const fileOf = async (id: string) => readFileSync((await queue.file(id)).path);
-async function taken(taker: string): Promise<TakenRun> {
-  const run = await claim(taker);
+async function taken(renderer: string): Promise<ClaimedBatch> {
+  const run = await claim(renderer);
   if (run === null) throw new Error('Nothing waits.');
   return run;
 }
@@ -79,10 +80,10 @@ it('no two takers get the same run, and joining waits for the last picture', asy
   await add(10);
   const runs = await Promise.all(['a', 'b', 'c', 'd'].map(claim));
   expect(runs.map((run) => run?.first ?? null)).toEqual([0, 4, 8, null]);
-  await work('a', runs[0] as TakenRun);
-  await work('c', runs[2] as TakenRun);
+  await work('a', runs[0] as ClaimedBatch);
+  await work('c', runs[2] as ClaimedBatch);
   expect(await claim('d')).toBeNull();
-  await work('b', runs[1] as TakenRun);
+  await work('b', runs[1] as ClaimedBatch);
   expect(await claim('d')).toMatchObject({ kind: 'join' });
 });
 
@@ -186,7 +187,7 @@ it('the desk of another shot goes on with what nobody draws, after its own', asy
   const [far, near] = ['6f1c1a7e-0000-4000-8000-000000000001', '6f1c1a7e-0000-4000-8000-000000000002'];
   const left = await queue.add({ shotId: far, fileName: 'Far.zip', ...stored(job(8)) });
   const own = await queue.add({ shotId: near, fileName: 'Near.zip', ...stored(job(4)) });
-  const claimed = async (taker: string) => (await queue.claim(taker, { shot: near }))?.job ?? null;
+  const claimed = async (renderer: string) => (await queue.claim(renderer, { shot: near }))?.job ?? null;
   expect([await claimed('a'), await claimed('a'), await claimed('a')]).toEqual([own.id, left.id, null]);
 });
 

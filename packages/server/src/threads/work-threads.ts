@@ -24,7 +24,7 @@ export class ThreadRefusal extends Error {
 }
 
 /** A job's answer as it is made; the first part is there when it begins. */
-export type Parts<Part> = AsyncGenerator<Part, void, undefined>;
+export type PartStream<Part> = AsyncGenerator<Part, void, undefined>;
 
 interface Waiting {
   start(thread: Thread): void;
@@ -84,7 +84,7 @@ export class WorkThreads<Job, Part> {
    * @param signal ends the job when it is no longer wanted
    * @throws ThreadRefusal where there is no answer, or no more of it
    */
-  async *run(job: Job, signal?: AbortSignal): Parts<Part> {
+  async *run(job: Job, signal?: AbortSignal): PartStream<Part> {
     const thread = await this.free(signal);
     const { seconds } = this.limits;
     const end = (refusal: ThreadRefusal) => {

@@ -1,11 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { JobCard, PictureJob, TakerCard } from '@fleet-rail/core';
+import type { JobCard, PictureJob, RendererCard } from '@fleet-rail/core';
 import { request } from './request';
 
 /** All jobs, the newest first, and who draws. */
 export interface Pool {
   readonly jobs: readonly JobCard[];
-  readonly takers: readonly TakerCard[];
+  readonly takers: readonly RendererCard[];
 }
 
 export const jobFileUrl = (job: string) => `/api/pool/jobs/${job}/file`;

@@ -20,9 +20,9 @@ const ShotsPage = lazy(async () => ({ default: (await loadShots()).ShotsPage }))
  */
 async function loadAhead(address: string): Promise<void> {
   if (address.startsWith('/pool')) return;
-  const [, shotId, station] = /^\/shots\/([^/]+)\/?([^/]*)/.exec(address) ?? [];
+  const [, shotId, step] = /^\/shots\/([^/]+)\/?([^/]*)/.exec(address) ?? [];
   if (shotId !== undefined) openAhead(shotId);
-  const loads = station === undefined ? [loadShots] : [loadDesk, Stage.load, panelOf(station).load];
+  const loads = step === undefined ? [loadShots] : [loadDesk, Stage.load, panelOf(step).load];
   for (const load of loads) {
     await nextTask();
     // One that fails is asked for again where it is shown, and says so there.

@@ -1,8 +1,8 @@
 import type { Shot } from '@fleet-rail/core';
-import { STATIONS, type StationId } from '../state/steps';
+import { STEPS, type StepId } from '../state/steps';
 
 /** What of a rider is set at which station, by the beginning of its place in the document. */
-const SET_AT: readonly (readonly [RegExp, StationId])[] = [
+const SET_AT: readonly (readonly [RegExp, StepId])[] = [
   [/^attachment\.(pace|takes)/, 'pace'],
   [/^attachment\.(facing|bank|offset|offsetKeys|anchor|influence)|^camera/, 'facing'],
   [/^attachment\.ground|^(wheels|gait|cycles|body|chassis|rigidBody|hangingParts|emitter)/, 'contact'],
@@ -15,7 +15,7 @@ export function whereOf(shot: Shot, at: string): string {
   if (list === 'riders' && shot.riders[Number(index)]) {
     const { badge, name } = shot.riders[Number(index)];
     const id = SET_AT.find(([begins]) => begins.test(rest))?.[1];
-    return `${badge} ${name}, under ${STATIONS.find((station) => station.id === id)?.name}`;
+    return `${badge} ${name}, under ${STEPS.find((step) => step.id === id)?.name}`;
   }
   if (list === 'paths' && shot.paths[Number(index)]) return `${shot.paths[Number(index)].name}, under Path`;
   if (list === 'dressing' && shot.dressing[Number(index)])

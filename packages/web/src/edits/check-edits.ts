@@ -1,4 +1,4 @@
-import { isWaiverOf, type CheckLimits, type Finding, type Shot } from '@fleet-rail/core';
+import { isDismissalOf, type CheckLimits, type Finding, type Shot } from '@fleet-rail/core';
 import type { Edit } from './edit';
 
 const withChecks = (shot: Shot, change: (checks: Shot['checks']) => Shot['checks']): Shot => ({
@@ -7,26 +7,26 @@ const withChecks = (shot: Shot, change: (checks: Shot['checks']) => Shot['checks
 });
 
 /** Lets a finding be for a reason, as bad as it is now and no worse. */
-export const waive =
+export const dismissFinding =
   (finding: Finding, reason: string): Edit =>
   (shot) => {
     const { kind, rider, other, part, figure } = finding;
     return withChecks(shot, (checks) => ({
       ...checks,
       dismissed: [
-        ...checks.dismissed.filter((one) => !isWaiverOf(one, finding)),
+        ...checks.dismissed.filter((one) => !isDismissalOf(one, finding)),
         { kind, rider, other, part, reason, figure },
       ],
     }));
   };
 
 /** A finding that was let be is told of again. */
-export const tellAgain =
+export const showFindingAgain =
   (finding: Finding): Edit =>
   (shot) =>
     withChecks(shot, (checks) => ({
       ...checks,
-      dismissed: checks.dismissed.filter((one) => !isWaiverOf(one, finding)),
+      dismissed: checks.dismissed.filter((one) => !isDismissalOf(one, finding)),
     }));
 
 export const changeLimit =

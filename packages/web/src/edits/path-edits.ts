@@ -4,7 +4,7 @@ import {
   deletePoints,
   detachBack,
   detachHere,
-  withoutLaidOn,
+  withoutDressingOn,
   withoutTurnouts,
   freeId,
   freeName,
@@ -152,6 +152,6 @@ export function deletePath(
 ): Shot {
   const carried = shot.riders.flatMap((rider) => (rider.attachment?.path === id ? [rider.id] : []));
   const free = fate === 'stay' ? detachHere(shot, assets, carried, frame) : detachBack(shot, assets, carried);
-  const bare = withoutLaidOn(free, id);
+  const bare = withoutDressingOn(free, id);
   return withoutTurnouts({ ...bare, paths: free.paths.filter((path) => path.id !== id) }, id);
 }

@@ -41,8 +41,8 @@ export interface EdgePick {
 export interface Selection {
   readonly pathId: string | null;
   readonly points: ReadonlySet<number>;
-  /** What of the things laid is chosen: see {@link chosenLaid}. */
-  readonly laidId: string | null;
+  /** What of the things laid is chosen: see {@link chosenDressing}. */
+  readonly dressingId: string | null;
   readonly riderId: string | null;
   /** Riders chosen together with it; nobody where it is chosen alone. */
   readonly together: ReadonlySet<string>;
@@ -58,7 +58,7 @@ export interface Selection {
 export const newSelection = (shot: Shot): Selection => ({
   pathId: shot.paths[0]?.id ?? null,
   points: new Set(),
-  laidId: null,
+  dressingId: null,
   riderId: shot.riders[0]?.id ?? null,
   together: new Set(),
   line: 'distance',
@@ -68,13 +68,13 @@ export const newSelection = (shot: Shot): Selection => ({
 });
 
 /** What is chosen of the things laid along the chosen path, or the first of them: its ends are grips on the stage. */
-export function chosenLaid({
+export function chosenDressing({
   shot,
   pathId,
-  laidId,
-}: Pick<Selection, 'pathId' | 'laidId'> & { readonly shot: Shot }): Dressing | null {
+  dressingId,
+}: Pick<Selection, 'pathId' | 'dressingId'> & { readonly shot: Shot }): Dressing | null {
   const own = shot.dressing.filter(({ path }) => path === pathId);
-  return own.find(({ id }) => id === laidId) ?? own[0] ?? null;
+  return own.find(({ id }) => id === dressingId) ?? own[0] ?? null;
 }
 
 /** The channel whose line the run diagram shows of a rider; null where that is how far it is. */

@@ -1,5 +1,5 @@
 /** The steps of the work, in its order; each is a station on the line and an address. */
-export const STATIONS = [
+export const STEPS = [
   { id: 'path', name: 'Path' },
   { id: 'attach', name: 'Attach' },
   { id: 'facing', name: 'Facing' },
@@ -10,6 +10,6 @@ export const STATIONS = [
 ] as const;
 
 /** Addresses that stations had before, as in bookmarks. */
-export const FORMER_STATIONS: Readonly<Record<string, StationId>> = { deliver: 'hand-over' };
+export const FORMER_STEP_IDS: Readonly<Record<string, StepId>> = { deliver: 'hand-over' };
 
-export type StationId = (typeof STATIONS)[number]['id'];
+export type StepId = (typeof STEPS)[number]['id'];

@@ -2,7 +2,7 @@ import { vec3 } from 'gl-matrix';
 import type { Axis } from '../../document/shot-facing.js';
 import type { Foot, Stance } from '../../document/shot-rider.js';
 import type { Vec3 } from '../../geometry/math/vec.js';
-import { originOf, toModelSpace } from '../hierarchy/model-space.js';
+import { nodeOriginOf, toModelSpace } from '../hierarchy/model-space.js';
 import { initialPose, type Clip, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 import { axisVector } from '../../motion/pose/axes.js';
 import { cycleClip, sampleCycle } from './in-place.js';
@@ -85,7 +85,7 @@ function footTracks(hierarchy: NodeHierarchy, clip: Clip, ahead: Vec3, up: Vec3)
     sampleCycle(cycle, i / SAMPLES, pose);
     toModelSpace(hierarchy, pose.locals, space);
     hierarchy.nodes.forEach((_, n) => {
-      const place = originOf(space, n);
+      const place = nodeOriginOf(space, n);
       places[n].push(place);
       along[n][i] = vec3.dot(place, ahead);
       heights[n][i] = vec3.dot(place, up);

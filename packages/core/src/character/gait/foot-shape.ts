@@ -84,6 +84,6 @@ export class FootShape {
 }
 
 /** The turn that takes one rotation into another. */
-export function turnBetween(from: Quat, to: Quat): Quat {
+export function rotationBetween(from: Quat, to: Quat): Quat {
   return quat.multiply([0, 0, 0, 1], to, quat.conjugate([0, 0, 0, 1], from)) as Quat;
 }

@@ -18,8 +18,8 @@ import {
   type Shift,
 } from './foot-lock.js';
 import { FootGround } from './foot-ground.js';
-import { FootShape, turnBetween } from './foot-shape.js';
-import type { FreeWalk, PosedWalk } from './free-walk.js';
+import { FootShape, rotationBetween } from './foot-shape.js';
+import type { WalkPhase, PosedWalk } from './walk-phase.js';
 import { idleSpanAt } from './idle-spans.js';
 import type { Leg } from './leg.js';
 import { LegBender, turnAboutUp, type AimedLeg } from './leg-bender.js';
@@ -32,7 +32,7 @@ import { WalkerPlace } from './walker-place.js';
 /** What feet are brought to the ground in. */
 export interface FootScene {
   readonly hierarchy: NodeHierarchy;
-  readonly walk: FreeWalk;
+  readonly walk: WalkPhase;
   readonly posed: PosedWalk;
   readonly pose: PoseAt;
   readonly axes: OwnAxes;
@@ -346,7 +346,7 @@ export class FootSolver {
     const { space, place } = this;
     const { up, scale } = this.scene.axes;
     const turn = this.bender.turns[foot.foot];
-    const whole = turnBetween(turn, turnAboutUp(up, foot.turn, turn, wanted));
+    const whole = rotationBetween(turn, turnAboutUp(up, foot.turn, turn, wanted));
     const sole = foot.shape.lowest(space, up, whole);
     // The level it walks on is that of the model's floor, wherever the ground under the foot is.
     readOrigin(space, foot.foot, world);

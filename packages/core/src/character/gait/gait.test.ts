@@ -8,7 +8,7 @@ import { Cycle, type Gait } from '../../document/shot-rider.js';
 import type { Attachment } from '../../document/shot-attachment.js';
 import { evaluateShot, type EvaluatedShot } from '../../shot/evaluate/evaluate-shot.js';
 import type { Vec3 } from '../../geometry/math/vec.js';
-import { originOf, toModelSpace } from '../hierarchy/model-space.js';
+import { nodeOriginOf, toModelSpace } from '../hierarchy/model-space.js';
 import { LOCAL, initialPose } from '../hierarchy/node-hierarchy.js';
 import { POSE } from '../../motion/pose/pose.js';
 import { naturalStops, stopAsLongAs } from '../../shot/edits/walkers-stops.js';
@@ -113,7 +113,7 @@ function walk(
       locals.set(values.subarray(node.at, node.at + LOCAL.size), i * LOCAL.size);
     }
     const space = toModelSpace(walker, locals, new Float64Array(16 * walker.nodes.length));
-    const own = originOf(
+    const own = nodeOriginOf(
       space,
       walker.nodes.findIndex((one) => one.name === name),
     );

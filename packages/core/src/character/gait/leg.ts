@@ -1,5 +1,5 @@
 import { vec3 } from 'gl-matrix';
-import { originOf, restSpace } from '../hierarchy/model-space.js';
+import { nodeOriginOf, restSpace } from '../hierarchy/model-space.js';
 import { nodeNamed, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 
 /** Two bones and the foot at their end, as nodes of a node hierarchy. */
@@ -22,10 +22,10 @@ export function legOf(hierarchy: NodeHierarchy, name: string): Leg | null {
   const space = restSpace(hierarchy);
   let root = foot;
   while (hierarchy.nodes[root].parent >= 0) root = hierarchy.nodes[root].parent;
-  const least = BONE * vec3.distance(originOf(space, foot), originOf(space, root));
+  const least = BONE * vec3.distance(nodeOriginOf(space, foot), nodeOriginOf(space, root));
   const above = (node: number): number => {
     for (let i = hierarchy.nodes[node].parent; i >= 0; i = hierarchy.nodes[i].parent)
-      if (vec3.distance(originOf(space, i), originOf(space, node)) > least) return i;
+      if (vec3.distance(nodeOriginOf(space, i), nodeOriginOf(space, node)) > least) return i;
     return -1;
   };
   const middle = above(foot);

@@ -3,7 +3,7 @@ import type { ModelSpace } from '../hierarchy/model-space.js';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import type { OwnAxes } from '../../motion/ride/contact-points.js';
 import type { FootGround } from './foot-ground.js';
-import { turnBetween, type FootShape } from './foot-shape.js';
+import { rotationBetween, type FootShape } from './foot-shape.js';
 import { turnAboutUp, type AimedLeg } from './leg-bender.js';
 import type { WalkerPlace } from './walker-place.js';
 
@@ -53,7 +53,7 @@ export class SoleOnGround {
     const down = Math.min(1, Math.max(0, 1 - (wanted - Math.max(0, floor)) / (LEANS * axes.scale[2])));
     ground.lean(place.toModelTurn, axes.up, down * down * (3 - 2 * down), foot.lean);
     quat.multiply(leaned, foot.lean, turnAboutUp(axes.up, foot.turn, turn, leaned));
-    world[1] += wanted - this.over(foot, world, turnBetween(turn, leaned));
+    world[1] += wanted - this.over(foot, world, rotationBetween(turn, leaned));
     place.toModel(world);
     vec3.copy(foot.target, world);
   }

@@ -1,7 +1,7 @@
 import type { Foot, Gait } from '../../document/shot-rider.js';
 import { wrapAngle } from '../../geometry/math/angle.js';
 import { bisect } from '../../geometry/math/search.js';
-import type { FreeWalk } from './free-walk.js';
+import type { WalkPhase } from './walk-phase.js';
 import { idleSpanAt, type IdleSpan } from './idle-spans.js';
 
 /** A foot on the ground: between which frames, and from which of its samples it is told where. */
@@ -64,7 +64,7 @@ const WANDERS = 0.06;
  */
 export function planSteps(
   gait: Gait,
-  walk: FreeWalk,
+  walk: WalkPhase,
   scene: PlanScene,
   span: PlanSpan,
   size: number,
@@ -95,7 +95,7 @@ function inStance({ stances }: Foot, phase: number): boolean {
 }
 
 /** At {@link SUB} looks a frame the phase of the walk, for all feet; NaN while it stands. */
-function walkingPhases(walk: FreeWalk, { from, to }: PlanSpan): Float64Array {
+function walkingPhases(walk: WalkPhase, { from, to }: PlanSpan): Float64Array {
   const phases = new Float64Array(Math.floor((to - from) * SUB) + 1);
   for (let i = 0; i < phases.length; i++) {
     const frame = from + i / SUB;
@@ -105,7 +105,7 @@ function walkingPhases(walk: FreeWalk, { from, to }: PlanSpan): Float64Array {
 }
 
 /** Stances of the walk; one that lasts through a stop, or begins or ends in it, goes to the stop's own ends. */
-function walkingDowns(foot: Foot, walk: FreeWalk, { from, to }: PlanSpan, phases: Float64Array): FootDown[] {
+function walkingDowns(foot: Foot, walk: WalkPhase, { from, to }: PlanSpan, phases: Float64Array): FootDown[] {
   const down = (frame: number): boolean =>
     idleSpanAt(walk.idleSpans, frame) < 0 && inStance(foot, walk.phase(frame));
   const edge = (low: number, high: number): number =>
@@ -133,7 +133,7 @@ function walkingDowns(foot: Foot, walk: FreeWalk, { from, to }: PlanSpan, phases
 /** What the feet do in one stop, put into their plans. */
 function stand(
   gait: Gait,
-  walk: FreeWalk,
+  walk: WalkPhase,
   scene: PlanScene,
   span: PlanSpan,
   size: number,

@@ -5,7 +5,7 @@ import { distance3, type Vec3 } from '../../geometry/math/vec.js';
 import { footTrack, lockBegun, samplesOf, type FootTrack, type Glide, type Lock } from './foot-lock.js';
 import { KeptNumbers } from '../../geometry/math/kept-numbers.js';
 import { FootSolver, SEEN, type FootScene } from './foot-solver.js';
-import { MARGIN_SECONDS } from './free-walk.js';
+import { MARGIN_SECONDS } from './walk-phase.js';
 import { legOf } from './leg.js';
 import { blendPoses } from './sample-clip.js';
 import { planSteps, type FootDown, type FootPlan } from './step-plan.js';

@@ -1,6 +1,6 @@
 import { quat, vec3 } from 'gl-matrix';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
-import { originOf, restSpace, rotationOf, type ModelSpace } from './model-space.js';
+import { nodeOriginOf, restSpace, rotationOf, type ModelSpace } from './model-space.js';
 import type { Clip, ClipChannel, NodeHierarchy } from './node-hierarchy.js';
 
 /**
@@ -84,7 +84,7 @@ function carried({ values }: ClipChannel, rest: Vec3, size: number): Float64Arra
 function boneSize({ nodes }: NodeHierarchy, space: ModelSpace): number {
   return nodes.reduce(
     (sum, { parent }, i) =>
-      parent < 0 ? sum : sum + vec3.distance(originOf(space, i), originOf(space, parent)),
+      parent < 0 ? sum : sum + vec3.distance(nodeOriginOf(space, i), nodeOriginOf(space, parent)),
     0,
   );
 }

@@ -98,7 +98,7 @@ export function matrixOf(space: ModelSpace, node: number): mat4 {
 }
 
 /** Where a node's origin is in the model. */
-export function originOf(space: ModelSpace, node: number): Vec3 {
+export function nodeOriginOf(space: ModelSpace, node: number): Vec3 {
   const at = 16 * node + 12;
   return [space[at], space[at + 1], space[at + 2]];
 }

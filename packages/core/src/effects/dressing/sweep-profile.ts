@@ -3,8 +3,8 @@ import { RADIANS } from '../../geometry/math/angle.js';
 import type { CompiledPath } from '../../geometry/path/compiled-path.js';
 import { triangulate } from '../../geometry/solid/triangulate.js';
 import type { TriangleMesh } from '../../geometry/solid/triangle-mesh.js';
-import { laidStretch } from './laid-spots.js';
-import { laidFrame } from './lay-pieces.js';
+import { dressingStretch } from './dressing-spots.js';
+import { laidFrame } from './place-pieces.js';
 
 /** Triangles with what they are drawn by. */
 export interface SweptMesh extends TriangleMesh {
@@ -73,7 +73,7 @@ export function sweepProfile(laid: Dressing, path: CompiledPath): SweptMesh | nu
         first += strip.length;
       }
     }
-    if (!laid.ring || !laid.caps || laidStretch(laid, path).round) continue;
+    if (!laid.ring || !laid.caps || dressingStretch(laid, path).round) continue;
     const ends: [number, number][] = [
       [sections[0], -1],
       [sections[sections.length - 1], 1],
@@ -154,7 +154,7 @@ function stripsOf(points: readonly (readonly [number, number])[], ring: boolean)
 
 /** The distances of sections: where the curve bends they lie closer, so that it is followed within {@link SAG}. */
 function sectionsOf(laid: Dressing, path: CompiledPath): number[] {
-  const { from, to } = laidStretch(laid, path);
+  const { from, to } = dressingStretch(laid, path);
   const reach =
     Math.max(...laid.profile.map(([x, y]) => Math.hypot(x, y))) +
     Math.hypot(laid.offset.side, laid.offset.rise);

@@ -55,7 +55,7 @@ export class HangingParts implements Stepped {
   }
 
   begin(inputs: Float64Array, out: Float64Array, at: number): void {
-    this.parts.forEach((part, i) => this.state.set(asItStands(part, inputs), i * SWING.numbers));
+    this.parts.forEach((part, i) => this.state.set(restState(part, inputs), i * SWING.numbers));
     out.set(this.state, at);
   }
 
@@ -92,7 +92,7 @@ function stepsOf({ middle, mass, stiffness, damping }: HangingSpec, fps: number)
 }
 
 /** A part that was not moved yet. */
-function asItStands({ joint, middle }: HangingSpec, inputs: Float64Array): Float64Array {
+function restState({ joint, middle }: HangingSpec, inputs: Float64Array): Float64Array {
   const state = new Float64Array(SWING.numbers);
   if (joint.kind === 'hinge') return state;
   const length = vec3.length(middle);

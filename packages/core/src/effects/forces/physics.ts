@@ -22,7 +22,7 @@ export interface BodySpec {
 }
 
 /** A box that is led about and gives way to nothing; the middle of the box is where it is led. */
-export interface LedSpec {
+export interface KinematicSpec {
   readonly half: Vec3;
 }
 
@@ -32,7 +32,7 @@ export interface WorldSpec {
   /** How high the level ground is, metres; null where there is none. */
   readonly floor: number | null;
   readonly bodies: readonly (BodySpec & { readonly state: Float64Array })[];
-  readonly led: readonly (LedSpec & { readonly position: Vec3; readonly rotation: Quat })[];
+  readonly led: readonly (KinematicSpec & { readonly position: Vec3; readonly rotation: Quat })[];
   /** Seconds. */
   readonly step: number;
 }

@@ -2,14 +2,14 @@ import { quat } from 'gl-matrix';
 import type { RigidBody } from '../../document/shot-rigid-body.js';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import type { TriangleMesh } from '../../geometry/solid/triangle-mesh.js';
-import { STATE, type BodySpec, type LedSpec, type Physics, type PhysicsWorld } from './physics.js';
+import { STATE, type BodySpec, type KinematicSpec, type Physics, type PhysicsWorld } from './physics.js';
 import { SteppedWorld } from './stepped-world.js';
-import { turnBetween } from './turn-between.js';
+import { rotationVectorBetween } from './turn-between.js';
 
 /** Where a body is wanted: its place and turn, and how fast that goes. */
 export const WANTED = { position: 0, rotation: 3, velocity: 7, numbers: 10 } as const;
 /** Where a box is led. */
-export const LED = { position: 0, rotation: 3, numbers: 7 } as const;
+export const KINEMATIC = { position: 0, rotation: 3, numbers: 7 } as const;
 
 /** Steps a second, at least; and so many times as many where few bodies are moved, which bounce and swing the truer for it. */
 const RATE = 120;
@@ -37,12 +37,12 @@ export interface PulledWorld {
   readonly ground: TriangleMesh | null;
   readonly floor: number | null;
   readonly bodies: readonly PulledSpec[];
-  readonly led: readonly LedSpec[];
+  readonly led: readonly KinematicSpec[];
   readonly fps: number;
 }
 
 /**
- * Bodies that are pulled to their places. Inputs of a frame: {@link WANTED}.numbers a body, then {@link LED}.numbers a box that is led;
+ * Bodies that are pulled to their places. Inputs of a frame: {@link WANTED}.numbers a body, then {@link KINEMATIC}.numbers a box that is led;
  * its state: {@link STATE}.numbers a body.
  */
 export class PulledBodies extends SteppedWorld {
@@ -57,7 +57,7 @@ export class PulledBodies extends SteppedWorld {
   ) {
     super(physics);
     this.size = setup.bodies.length * STATE.numbers;
-    this.width = setup.bodies.length * WANTED.numbers + setup.led.length * LED.numbers;
+    this.width = setup.bodies.length * WANTED.numbers + setup.led.length * KINEMATIC.numbers;
     const least = Math.max(1, Math.ceil(RATE / setup.fps));
     const finer = FINER.find(({ bodies }) => setup.bodies.length <= bodies)?.times ?? 1;
     this.steps = Math.max(least, Math.min(MOST, Math.ceil((RATE * finer) / setup.fps)));
@@ -142,12 +142,12 @@ export class PulledBodies extends SteppedWorld {
     const damped = 2 * stiff * (SLACK + (1 - SLACK) * forces.turnPull);
     const inertia = 0.4 * body.mass * forces.size ** 2;
     const wanted = quat.slerp([0, 0, 0, 1], a, b, part) as Quat;
-    const off = turnBetween([now[3], now[4], now[5], now[6]], wanted);
+    const off = rotationVectorBetween([now[3], now[4], now[5], now[6]], wanted);
     for (let k = 0; k < 3; k++) torque[k] = inertia * (stiff * stiff * off[k] - damped * now[STATE.spin + k]);
   }
 
   private ledAt(inputs: Float64Array, i: number): { position: Vec3; rotation: Quat } {
-    const at = this.setup.bodies.length * WANTED.numbers + i * LED.numbers;
+    const at = this.setup.bodies.length * WANTED.numbers + i * KINEMATIC.numbers;
     return { position: [inputs[at], inputs[at + 1], inputs[at + 2]], rotation: rotationAt(inputs, at) };
   }
 }

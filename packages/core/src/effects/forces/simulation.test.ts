@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { finished } from '../../geometry/math/finished.js';
+import { runToEnd } from '../../geometry/math/run-to-end.js';
 import { KeptSteps, type Stepped } from './simulation.js';
 
 /** A sum of all inputs so far, that counts its steps and can be gone back in. */
@@ -34,7 +34,7 @@ const inputsOf = (values: readonly number[]) => (frame: number, out: Float64Arra
   out[at] = values[frame];
 };
 const run = (kept: KeptSteps, values: readonly number[]) => {
-  finished(kept.advance(values.length, inputsOf(values)));
+  runToEnd(kept.advance(values.length, inputsOf(values)));
   return [...kept.read().subarray(0, values.length)];
 };
 

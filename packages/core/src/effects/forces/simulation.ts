@@ -1,7 +1,7 @@
 import { quat, vec3 } from 'gl-matrix';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import { STATE } from './physics.js';
-import { turnBetween } from './turn-between.js';
+import { rotationVectorBetween } from './turn-between.js';
 
 /** Something that is stepped forward frame by frame, each frame from the one before and from its own inputs. */
 export interface Stepped {
@@ -198,7 +198,7 @@ function turnBetweenFrames(
   const r = STATE.rotation;
   const from: Quat = [states[a + r], states[a + r + 1], states[a + r + 2], states[a + r + 3]];
   const to: Quat = [states[b + r], states[b + r + 1], states[b + r + 2], states[b + r + 3]];
-  const turn = turnBetween(from, to);
+  const turn = rotationVectorBetween(from, to);
   const spins = [a, b].map((at) => [0, 1, 2].map((k) => states[at + STATE.spin + k] / fps));
   const angle = Math.hypot(...turn);
   if (angle > 1e-9) {

@@ -11,7 +11,7 @@ import type { Spray } from './spray.js';
 export type EmitterAt = (frame: number, out: Float64Array) => void;
 
 /** What an emitter is carried by. */
-export interface EmitterWay {
+export interface EmitterTrack {
   /** The places it sprays from, one after the other: one, or a wheel each. */
   readonly outlets: readonly EmitterAt[];
   /** The rider itself: its own speed and whether it slides follow from it. */
@@ -39,7 +39,7 @@ const STEPS = 32;
 const LOOKS = 4;
 
 /** All that an emitter ever sprays in a shot. */
-export function compileSpray(emitter: Emitter, way: EmitterWay): Spray {
+export function compileSpray(emitter: Emitter, way: EmitterTrack): Spray {
   const { first, last, cycle, fps, across } = way;
   const seconds = (cycle ?? last - first) / fps;
   const times: number[] = [];
@@ -150,7 +150,7 @@ function byTime(rate: number, seconds: number, loops: boolean, most: number): nu
 }
 
 /** Particle n where the rider has come n / rate metres. */
-function byDistance(rate: number, { rider, first, last, cycle, fps }: EmitterWay, most: number): number[] {
+function byDistance(rate: number, { rider, first, last, cycle, fps }: EmitterTrack, most: number): number[] {
   if (rate === 0) return [];
   const times: number[] = [];
   const here = new Float64Array(7);

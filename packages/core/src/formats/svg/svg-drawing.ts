@@ -13,7 +13,7 @@ import {
 } from './svg-outline.js';
 import {
   TransformError,
-  originOf,
+  transformOriginOf,
   singleTransforms,
   transformOfAttribute,
   transformOfCss,
@@ -191,7 +191,7 @@ export class SvgDrawing {
         listed !== null
           ? transformOfCss(listed, box, around.font)
           : transformOfAttribute(given?.trim() ?? '');
-      const [x, y] = originOf(css('transform-origin'), box, around.font);
+      const [x, y] = transformOriginOf(css('transform-origin'), box, around.font);
       const all = compose(singleTransforms(css, box, around.font), made);
       return compose(translate(box.x + x, box.y + y), all, translate(-box.x - x, -box.y - y));
     } catch (error) {

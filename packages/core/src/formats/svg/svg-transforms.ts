@@ -157,7 +157,7 @@ export function singleTransforms(
 const SIDES: Readonly<Record<string, number>> = { left: 0, top: 0, center: 50, right: 100, bottom: 100 };
 
 /** The place that a transform is about, from the box's own corner. */
-export function originOf(text: string | null, box: ReferenceBox, font: number): [number, number] {
+export function transformOriginOf(text: string | null, box: ReferenceBox, font: number): [number, number] {
   if (text === null) return [0, 0];
   const words = text.trim().toLowerCase().split(/\s+/);
   const turned = /^(top|bottom)$/.test(words[0]) || /^(left|right)$/.test(words[1] ?? '');

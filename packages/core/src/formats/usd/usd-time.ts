@@ -3,18 +3,18 @@ import { quat } from 'gl-matrix';
 import { lowerBound } from '../../geometry/math/search.js';
 import type { Quat } from '../../geometry/math/vec.js';
 import { changesIn, widthOf } from '../channel-samples.js';
-import type { Channel } from '../compose-shot.js';
+import type { AnimationChannel } from '../compose-shot.js';
 import type { NodeOverTime } from './usd-skins.js';
 
 /** How nodes move, by time codes: frames. */
 export class UsdTime implements NodeOverTime {
-  private readonly channels = new Map<Node, Channel[]>();
-  private readonly codes = new Map<Channel, readonly number[]>();
+  private readonly channels = new Map<Node, AnimationChannel[]>();
+  private readonly codes = new Map<AnimationChannel, readonly number[]>();
 
   /** @param kept by channel the samples that stay; null where all do */
   constructor(
     private readonly first: number,
-    channels: readonly Channel[],
+    channels: readonly AnimationChannel[],
     kept: readonly (readonly number[] | null)[],
   ) {
     channels.forEach((channel, i) => {
@@ -38,21 +38,24 @@ export class UsdTime implements NodeOverTime {
     };
   }
 
-  codesOfChannel(channel: Channel): readonly number[] {
+  codesOfChannel(channel: AnimationChannel): readonly number[] {
     return this.codes.get(channel) ?? [];
   }
 
-  channelsOf(node: Node): readonly Channel[] {
+  channelsOf(node: Node): readonly AnimationChannel[] {
     return this.channels.get(node) ?? [];
   }
 
-  private keptCodes({ values, path, steps, held, node }: Channel, kept: readonly number[] | null): number[] {
+  private keptCodes(
+    { values, path, steps, held, node }: AnimationChannel,
+    kept: readonly number[] | null,
+  ): number[] {
     const width = widthOf({ path, node });
     const samples = held ? changesIn(values, width) : (kept ?? [...Array(values.length / width).keys()]);
     return samples.map((i) => this.first + i / steps);
   }
 
-  sampleOf({ steps }: Channel, code: number): number {
+  sampleOf({ steps }: AnimationChannel, code: number): number {
     return Math.round((code - this.first) * steps);
   }
 
@@ -62,7 +65,7 @@ export class UsdTime implements NodeOverTime {
   }
 
   /** A channel's value at a time code that need not be one of its own, as a reader would take it between its keys. */
-  mixed(channel: Channel, width: number, code: number): number[] {
+  mixed(channel: AnimationChannel, width: number, code: number): number[] {
     const codes = this.codesOfChannel(channel);
     const next = Math.min(codes.length - 1, lowerBound(codes, code));
     const before = codes[next] > code && next > 0 ? next - 1 : next;

@@ -69,7 +69,7 @@ class UsdShot {
   ) {
     const { channels, zooms } = composed;
     this.prototypes = this.dressPrototypes();
-    composed.wardrobe.close();
+    composed.instancers.close();
     restoreNames(composed.document);
     this.root = `/${this.names.give('', sampled.shot.name || 'Shot')}`;
     this.materials = new UsdMaterials(
@@ -274,12 +274,12 @@ class UsdShot {
   }
 
   private dressPrototypes(): Map<string, Node> {
-    const { document, wardrobe } = this.composed;
+    const { document, instancers } = this.composed;
     const sprayed = this.sampled.shot.riders.filter((_, r) => this.sampled.sprays[r] !== null);
     return new Map(
       sprayed.map(({ id, name, emitter }) => {
         const node = document.createNode('particle');
-        if (emitter && !wardrobe.dress(node, emitter.model, true))
+        if (emitter && !instancers.instantiate(node, emitter.model, true))
           node.setMesh(grainMesh(document, name, emitter));
         return [id, node];
       }),

@@ -13,7 +13,7 @@ export interface Band {
  * Writes a place of the plan where a wheel or foot comes along: x, the height at which ground is expected, z.
  * By distance along the path, or by frame.
  */
-export type PlaceAt = (at: number, out: Float64Array) => void;
+export type PositionAlong = (at: number, out: Float64Array) => void;
 
 /** Whether something that comes along there can have no ground under it, told without looking for its place. */
 export type IsNowhere = (at: number) => boolean;
@@ -69,7 +69,7 @@ export function trackNodes(radius: number, length: number): TrackNodes {
 export function trackByDistance(
   ground: GroundSurface,
   { up, down }: Band,
-  placeAt: PlaceAt,
+  placeAt: PositionAlong,
   { count, step, back: farthest, window, looks }: TrackNodes,
   closed: boolean,
   isNowhere: IsNowhere = () => false,
@@ -168,8 +168,8 @@ export function trackByDistance(
 export function trackByFrame(
   ground: GroundSurface,
   { up, down }: Band,
-  placeAt: PlaceAt,
-  directionAt: PlaceAt,
+  placeAt: PositionAlong,
+  directionAt: PositionAlong,
   radius: number,
   isNowhere: IsNowhere = () => false,
 ): GroundTrack {

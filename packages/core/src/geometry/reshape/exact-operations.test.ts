@@ -6,7 +6,7 @@ import { deletePoints } from './delete-points.js';
 import { deviation } from '../path/deviation.js';
 import { insertPoint } from './insert-point.js';
 import { reversePath } from './reverse.js';
-import { beginAt, splitPath } from './split-path.js';
+import { startPathAt, splitPath } from './split-path.js';
 import { BASES, apart, at, everyPath, ofBasis, pathOf, places } from '../../../test/paths.js';
 
 describe('inserting on the curve', () => {
@@ -129,7 +129,7 @@ describe('splitting', () => {
     const before = compilePath(path);
     const s = 0.3 * before.length;
     for (const closed of [false, true]) {
-      const after = compilePath(beginAt(path, s, closed));
+      const after = compilePath(startPathAt(path, s, closed));
       expect(after.closed).toBe(closed);
       expect(after.length).toBeCloseTo(before.length, 7);
       for (const part of [0, 0.2, 0.7, 0.95])

@@ -74,7 +74,7 @@ function pointAt(path: ShotPath, s: number): { path: ShotPath; index: number } {
  *
  * @throws PathError where there is no curve or the path is open
  */
-export function beginAt(path: ShotPath, s: number, closed: boolean): ShotPath {
+export function startPathAt(path: ShotPath, s: number, closed: boolean): ShotPath {
   const curve = compilePath(path);
   if (!path.closed) throw new PathError(`Path "${path.name}" is open: its first point is its end.`);
   const start = curve.wrap(s);
@@ -98,7 +98,7 @@ export function chooseFirst(path: ShotPath, index: number): { path: ShotPath; st
   const uniform = isSpline(path) && (path.basis === 'bspline' || path.knots === null);
   if (!uniform || !path.closed) {
     const start = curve.pointDistances[n % curve.pointDistances.length];
-    return { path: beginAt(path, start, true), start };
+    return { path: startPathAt(path, start, true), start };
   }
   // A periodic spline has a span a point: begun a point later it is the same curve begun a span later.
   const start = curve.segmentStart(n);

@@ -192,7 +192,7 @@ export function easeKeys(pace: Pace, chosen: ReadonlySet<number>, ease: Ease): P
  *
  * @param value in the pace's unit
  */
-export function beginAt(pace: Pace, frame: number, value: number): Pace {
+export function startPaceAt(pace: Pace, frame: number, value: number): Pace {
   const first = pace.mode === 'keys' ? pace.keys[0] : undefined;
   const [frames, rise] = [frame - (first ?? pace.start).frame, value - (first ?? pace.start).value];
   if (first === undefined) {

@@ -3,7 +3,7 @@ import type { Drive, Pace } from '../../document/shot-pace.js';
 import type { PaceStop, PaceCurve } from './compiled-pace.js';
 import type { BentTrack } from '../../geometry/path/corners.js';
 import { fastestRun, type FastestRun } from './fastest-run.js';
-import type { RunState } from './run.js';
+import type { MotionState } from './run.js';
 import { turnedPace, turnedTrack } from './turned-track.js';
 
 /** A rider's drive: the fastest run, averaged over a window of time so that it keeps the jerk limit. */
@@ -76,7 +76,7 @@ function forwardCurve({ drive, start }: Pace, track: BentTrack, fps: number, met
     track.closed ? place : Math.min(track.length, Math.max(0, place)),
     state,
   );
-  const now: RunState & { jerk: number } = { distance: 0, speed: 0, rate: 0, sum: 0, jerk: 0 };
+  const now: MotionState & { jerk: number } = { distance: 0, speed: 0, rate: 0, sum: 0, jerk: 0 };
   const frameOf = (seconds: number) => start.frame + (seconds - begun) * fps;
   const [squared, cubed] = [fps ** 2, fps ** 3];
   const seconds = run.lap === null ? run.lead.seconds + (run.rolls.out ? 0 : window / 2) : Infinity;
@@ -95,7 +95,7 @@ function forwardCurve({ drive, start }: Pace, track: BentTrack, fps: number, met
   };
 }
 
-type SoftState = (seconds: number, out: RunState & { jerk: number }) => void;
+type SoftState = (seconds: number, out: MotionState & { jerk: number }) => void;
 
 function softState({ lead, lap, rolls }: FastestRun, window: number, length: number): SoftState {
   const end = lead.seconds;
@@ -104,7 +104,7 @@ function softState({ lead, lap, rolls }: FastestRun, window: number, length: num
   const lapOf = (time: number) =>
     lap === null || (time < end && !rolls.in) ? 0 : Math.floor((time - end) / lapSeconds);
   /** As seen from a lap's start, so that sums stay small however many there were. */
-  const exact = (time: number, from: number, out: RunState) => {
+  const exact = (time: number, from: number, out: MotionState) => {
     const shifted = time - from * lapSeconds;
     if (lap !== null && (shifted >= end || rolls.in)) {
       const n = Math.floor((shifted - end) / lapSeconds);
@@ -128,8 +128,8 @@ function softState({ lead, lap, rolls }: FastestRun, window: number, length: num
       out.sum = lead.sum + base * (shifted - end);
     } else lead.at(shifted, out);
   };
-  const before: RunState = { distance: 0, speed: 0, rate: 0, sum: 0 };
-  const after: RunState = { distance: 0, speed: 0, rate: 0, sum: 0 };
+  const before: MotionState = { distance: 0, speed: 0, rate: 0, sum: 0 };
+  const after: MotionState = { distance: 0, speed: 0, rate: 0, sum: 0 };
   return (seconds, out) => {
     const n = lapOf(seconds - window / 2);
     if (window === 0) {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { Pace } from '../../document/shot-pace.js';
 import {
-  beginAt,
+  startPaceAt,
   drawByHandles,
   insertKey,
   moveKeys,
@@ -170,7 +170,7 @@ it('keys come to whole frames, each on its own', () => {
 });
 
 it('begins at another frame and place, and is the same ride', () => {
-  const moved = compiled(beginAt(steady, 10, 30));
+  const moved = compiled(startPaceAt(steady, 10, 30));
   expect(moved.distance(34)).toBeCloseTo(36, 12);
   expect(moved.speed(34)).toBeCloseTo(6, 12);
 });

@@ -4,7 +4,7 @@ import { lastAtMost } from '../../geometry/math/search.js';
 const SIZE = 5;
 
 /** What a run is doing at a time: place, speed, acceleration, and the integral of place over time (m s). */
-export interface RunState {
+export interface MotionState {
   distance: number;
   speed: number;
   rate: number;
@@ -57,7 +57,7 @@ export class Run {
   }
 
   /** Writes what it does at a time from 0 to its end; outside, it runs on at the speeds of its ends. */
-  at(time: number, out: RunState): void {
+  at(time: number, out: MotionState): void {
     const { data, count } = this;
     if (time >= this.seconds || count === 0) {
       const x = time - this.seconds;

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { quat } from 'gl-matrix';
 import type { Shake } from '../../document/shot-shake.js';
 import { POSE, type PoseAt } from './pose.js';
-import { withUnrest } from './unrest.js';
+import { withShake } from './shake.js';
 
 const still: PoseAt = (_, out, at) => {
   out.fill(0, at, at + POSE.size);
@@ -11,7 +11,7 @@ const still: PoseAt = (_, out, at) => {
 const range = { first: 1, last: 240, fps: 24, loop: false };
 const poseOf = (unrest: Shake, frame: number, loop = false) => {
   const out = new Float64Array(POSE.size);
-  withUnrest(still, unrest, { ...range, loop })(frame, out, 0);
+  withShake(still, unrest, { ...range, loop })(frame, out, 0);
   return out;
 };
 const unrest = fc.record({

@@ -19,7 +19,7 @@ export interface AimParts {
   readonly target: TargetAt | null;
   readonly range: TrackRange;
   /** −1 where the rider travels tail first: its nose is aimed all the same. */
-  readonly sense: 1 | -1;
+  readonly travelSign: 1 | -1;
   /** How much it aims, where that is not as keyed. */
   readonly influence?: ((frame: number) => number) | null;
   /** How far it is rolled beside, degrees: what it frames stays where it is in the picture. */
@@ -44,7 +44,7 @@ export function compileAiming(
   { camera }: Rider,
   { aim, ahead, mode }: Pick<Facing, 'aim' | 'ahead' | 'mode'>,
   travel: Travel['place'],
-  { target, range, sense, influence: cued, roll }: AimParts,
+  { target, range, travelSign, influence: cued, roll }: AimParts,
 ): Aiming | null {
   if (mode !== 'aim' || (target === null && ahead === 0)) return null;
   const focal = camera && compileFocal(camera);
@@ -83,13 +83,13 @@ export function compileAiming(
       if (camera && focal) frameTarget(direction, camera, focal(frame), roll(frame) * RADIANS, direction);
       if (limited) {
         quat.copy(noseTurn, wayTurn);
-        if (sense < 0) quat.rotateY(noseTurn, noseTurn, Math.PI);
+        if (travelSign < 0) quat.rotateY(noseTurn, noseTurn, Math.PI);
         limitDirection(direction, noseTurn, aim.yawLimit * RADIANS, aim.pitchLimit * RADIANS, direction);
       }
-      for (let k = 0; k < 3; k++) left[k] = sense * way[3 + k];
+      for (let k = 0; k < 3; k++) left[k] = travelSign * way[3 + k];
       lookAlong(direction, left, out);
       // Its own offset turns it round, and the nose is where the tail would be.
-      if (sense < 0) quat.rotateY(out, out, Math.PI);
+      if (travelSign < 0) quat.rotateY(out, out, Math.PI);
       return true;
     },
   };

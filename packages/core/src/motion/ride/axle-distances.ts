@@ -1,6 +1,6 @@
 import type { Chassis } from '../../document/shot-rider.js';
 import type { CompiledPath } from '../../geometry/path/compiled-path.js';
-import { wayAlong } from './beyond-ends.js';
+import { directionAlong } from './beyond-ends.js';
 import type { PathMotion } from './path-motion.js';
 
 /** Where along a path something stands, metres. */
@@ -22,7 +22,7 @@ const NEAR = 1e-9;
  * @param chassis where its axles are, metres of the world
  */
 export function compileAxleDistances(
-  { path, pace, placement, sense }: PathMotion,
+  { path, pace, placement, travelSign }: PathMotion,
   chassis: Chassis,
 ): (frame: number, out: AxleDistances) => void {
   const way = new Float64Array(12);
@@ -31,7 +31,7 @@ export function compileAxleDistances(
     const distance = pace.distance(frame);
     placement.frame(distance, way);
     const at = (ahead: number): number => {
-      for (let k = 0; k < 3; k++) place[k] = way[k] + sense * ahead * way[9 + k];
+      for (let k = 0; k < 3; k++) place[k] = way[k] + travelSign * ahead * way[9 + k];
       return squareTo(path, place, distance);
     };
     out.origin = at(0);
@@ -46,7 +46,7 @@ const foot = new Float64Array(12);
 function squareTo(path: CompiledPath, place: Float64Array, from: number): number {
   let s = from;
   for (let i = 0; i < STEPS; i++) {
-    wayAlong(path, s, foot);
+    directionAlong(path, s, foot);
     let ahead = 0;
     for (let k = 0; k < 3; k++) ahead += (place[k] - foot[k]) * foot[9 + k];
     s += ahead;

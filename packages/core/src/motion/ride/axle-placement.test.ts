@@ -268,9 +268,9 @@ it('the place it is told by is as far from its origin as said, whatever holds it
   const frame = new Float64Array(12);
   const about: Vec3 = [0, 0, 0];
   for (const anchor of ['origin', 'frontAxle', 'rearAxle', 'bothAxles'] as const)
-    for (const sense of [1, -1] as const)
+    for (const travelSign of [1, -1] as const)
       for (const s of [-4, 0, 2, 31.7, path.length, path.length + 9]) {
-        const placement = compileAxlePlacement(path, 'world', anchor, chassis, sense);
+        const placement = compileAxlePlacement(path, 'world', anchor, chassis, travelSign);
         placement.frame(s, frame);
         placement.about(s, about);
         expect(gap([frame[0], frame[1], frame[2]], about)).toBeCloseTo(placement.around, 9);

@@ -5,7 +5,7 @@ import type { Vec3 } from '../../geometry/math/vec.js';
 import type { CompiledPath, FrameReference } from '../../geometry/path/compiled-path.js';
 import { KeptNumbers } from '../../geometry/math/kept-numbers.js';
 import { guardedNewton, type ValueAndSlope } from '../../geometry/math/search.js';
-import { frameAlong, positionAlong, wayAlong } from './beyond-ends.js';
+import { frameAlong, positionAlong, directionAlong } from './beyond-ends.js';
 import { hasWheelbase } from './chassis.js';
 import { compileTrail, type Pin } from './trail.js';
 
@@ -34,7 +34,7 @@ const ROUNDING = 2 ** -49;
 
 /**
  * @param chassis where the axles and couplings are, scaled; null stands on its origin with no length
- * @param sense −1 where the rider is turned round and so travels tail first
+ * @param travelSign −1 where the rider is turned round and so travels tail first
  * @param joints distances at which its way may bend all at once
  * @param pin   where its front coupling is held, for one that is towed; without it its front axle is on the curve
  */
@@ -43,28 +43,28 @@ export function compileAxlePlacement(
   reference: FrameReference,
   anchor: Anchor,
   chassis: Chassis | null,
-  sense: 1 | -1,
+  travelSign: 1 | -1,
   pin: Pin | null = null,
   joints: readonly number[] = path.joints,
 ): AxlePlacement {
   if (chassis !== null && anchor === 'frontAxle') {
     // What is towed needs no front axle.
     if (hasWheelbase(chassis) || (pin !== null && chassis.frontCoupling > chassis.rearAxle))
-      return trailing(path, chassis, sense, pin, joints);
+      return trailing(path, chassis, travelSign, pin, joints);
   }
   if (chassis !== null && anchor === 'bothAxles' && hasWheelbase(chassis))
-    return onBothAxles(path, reference, chassis, sense);
+    return onBothAxles(path, reference, chassis, travelSign);
   // Where the rider is turned, its origin is before the axle that is on the curve by as much as it was behind.
   const held = chassis !== null && anchor === 'rearAxle' ? chassis.rearAxle : 0;
-  const rear = sense * ((chassis?.rearCoupling ?? 0) - held);
+  const rear = travelSign * ((chassis?.rearCoupling ?? 0) - held);
   return {
     frame(s, out) {
       frameAlong(path, s, reference, out);
-      if (held !== 0) for (let k = 0; k < 3; k++) out[k] -= sense * held * out[9 + k];
+      if (held !== 0) for (let k = 0; k < 3; k++) out[k] -= travelSign * held * out[9 + k];
     },
     about: (s, out) => positionAlong(path, s, out),
     around: Math.abs(held),
-    reach: sense * ((chassis?.frontCoupling ?? 0) - held),
+    reach: travelSign * ((chassis?.frontCoupling ?? 0) - held),
     rear,
     tail: (s) => ({ distance: s + rear, rate: 1 }),
   };
@@ -77,22 +77,22 @@ export function compileAxlePlacement(
 function trailing(
   path: CompiledPath,
   chassis: Chassis,
-  sense: 1 | -1,
+  travelSign: 1 | -1,
   pin: Pin | null,
   joints: readonly number[],
 ): AxlePlacement {
   const front = pin ? chassis.frontCoupling : chassis.frontAxle;
   const held = pin ?? ((s: number, out: Vec3) => positionAlong(path, s, out));
   const bar = front - chassis.rearAxle;
-  const rear = sense * (chassis.rearCoupling - front);
+  const rear = travelSign * (chassis.rearCoupling - front);
   const { length, closed } = path;
-  const heading = compileTrail(held, { length, closed, bar, sense, joints });
+  const heading = compileTrail(held, { length, closed, bar, travelSign, joints });
   const at: Vec3 = [0, 0, 0];
   const behind: Vec3 = [0, 0, 0];
   return {
     frame(s, out) {
       held(s, at);
-      positionAlong(path, s - sense * bar, behind);
+      positionAlong(path, s - travelSign * bar, behind);
       const rise = Math.max(-0.99, Math.min(0.99, (at[1] - behind[1]) / bar));
       const cos = Math.sqrt(1 - rise * rise);
       const angle = heading(s);
@@ -104,19 +104,19 @@ function trailing(
       out[0] = at[0] - front * ownX;
       out[1] = at[1] - front * rise;
       out[2] = at[2] - front * ownZ;
-      out[3] = sense * z;
+      out[3] = travelSign * z;
       out[4] = 0;
-      out[5] = -sense * x;
+      out[5] = -travelSign * x;
       out[6] = -rise * x;
       out[7] = ownZ * z + ownX * x;
       out[8] = -rise * z;
-      out[9] = sense * ownX;
-      out[10] = sense * rise;
-      out[11] = sense * ownZ;
+      out[9] = travelSign * ownX;
+      out[10] = travelSign * rise;
+      out[11] = travelSign * ownZ;
     },
     about: held,
     around: Math.abs(front),
-    reach: sense * (chassis.frontCoupling - front),
+    reach: travelSign * (chassis.frontCoupling - front),
     rear,
     tail: (s) => ({ distance: s + rear, rate: 1 }),
   };
@@ -127,7 +127,7 @@ function onBothAxles(
   path: CompiledPath,
   reference: FrameReference,
   chassis: Chassis,
-  sense: 1 | -1,
+  travelSign: 1 | -1,
 ): AxlePlacement {
   const wheelbase = chassis.frontAxle - chassis.rearAxle;
   const front = new Float64Array(12);
@@ -140,7 +140,7 @@ function onBothAxles(
   const rearAt = (s: number): number => {
     const known = kept.find(s);
     if (known >= 0) return kept.values[known];
-    const behind = secondAxle(path, s, wheelbase, sense);
+    const behind = secondAxle(path, s, wheelbase, travelSign);
     const at = kept.put(s);
     kept.values[at] = behind;
     return behind;
@@ -151,14 +151,14 @@ function onBothAxles(
       frameAlong(path, s, reference, front);
       frameAlong(path, behind, reference, rear);
       for (let k = 0; k < 3; k++) {
-        along[k] = sense * (front[k] - rear[k]);
+        along[k] = travelSign * (front[k] - rear[k]);
         up[k] = front[6 + k] + rear[6 + k];
       }
       vec3.normalize(along, along);
       vec3.normalize(left, vec3.cross(left, up, along));
       vec3.cross(up, along, left);
       for (let k = 0; k < 3; k++) {
-        out[k] = front[k] - sense * chassis.frontAxle * along[k];
+        out[k] = front[k] - travelSign * chassis.frontAxle * along[k];
         out[3 + k] = left[k];
         out[6 + k] = up[k];
         out[9 + k] = along[k];
@@ -166,7 +166,7 @@ function onBothAxles(
     },
     about: (s, out) => positionAlong(path, s, out),
     around: Math.abs(chassis.frontAxle),
-    reach: sense * (chassis.frontCoupling - chassis.frontAxle),
+    reach: travelSign * (chassis.frontCoupling - chassis.frontAxle),
     rear: null,
     tail(s) {
       const behind = rearAt(s);
@@ -180,7 +180,7 @@ function onBothAxles(
       }
       // The chord keeps its length, so both its ends move along it alike.
       const rate = Math.abs(back) > 1e-9 ? ahead / back : 1;
-      return { distance: behind + sense * (chassis.rearCoupling - chassis.rearAxle), rate };
+      return { distance: behind + travelSign * (chassis.rearCoupling - chassis.rearAxle), rate };
     },
   };
 }
@@ -192,12 +192,12 @@ const there = new Float64Array(12);
  * The nearest distance behind s (ahead of it where `sense` is −1) whose place is a chord away, by
  * safeguarded Newton steps. On a path too small for the chord it is a chord away along the curve.
  */
-function secondAxle(path: CompiledPath, s: number, chord: number, sense: 1 | -1): number {
-  wayAlong(path, s, here);
+function secondAxle(path: CompiledPath, s: number, chord: number, travelSign: 1 | -1): number {
+  directionAlong(path, s, here);
   const exact = EXACT + ROUNDING * (Math.abs(s) + Math.abs(here[0]) + Math.abs(here[1]) + Math.abs(here[2]));
   /** By how much too far the place is that is x metres off, and how fast that changes. */
   const excess: ValueAndSlope = (x, out) => {
-    wayAlong(path, s - sense * x, there);
+    directionAlong(path, s - travelSign * x, there);
     let square = 0;
     let slope = 0;
     for (let k = 0; k < 3; k++) {
@@ -207,7 +207,7 @@ function secondAxle(path: CompiledPath, s: number, chord: number, sense: 1 | -1)
     }
     const size = Math.sqrt(square);
     out[0] = size - chord;
-    out[1] = size > 0 ? (sense * slope) / size : 1;
+    out[1] = size > 0 ? (travelSign * slope) / size : 1;
   };
   // A chord is never longer than its arc.
   let near = chord;
@@ -218,16 +218,16 @@ function secondAxle(path: CompiledPath, s: number, chord: number, sense: 1 | -1)
     near = far;
     start = far - found[0] / found[1];
     far += chord / 8;
-    if (far > most) return s - sense * chord;
+    if (far > most) return s - travelSign * chord;
   }
   // Where the step from the last place that was too near leads, unless that is too far.
   const begin = start > near && start < far ? start : far;
-  return s - sense * guardedNewton(excess, near, far, begin, exact, exact);
+  return s - travelSign * guardedNewton(excess, near, far, begin, exact, exact);
 }
 
 const found: [number, number] = [0, 0];
 
 /** −1 where an offset turns a rider so that it travels tail first. */
-export function senseOf({ yaw }: Pick<Offset, 'yaw'>): 1 | -1 {
+export function travelSignOf({ yaw }: Pick<Offset, 'yaw'>): 1 | -1 {
   return Math.cos((yaw * Math.PI) / 180) < -1e-9 ? -1 : 1;
 }

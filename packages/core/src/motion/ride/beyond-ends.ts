@@ -20,7 +20,7 @@ export function frameAlong(
 }
 
 /** Position and forward of the same, without left and up. */
-export function wayAlong(path: CompiledPath, s: number, out: Float64Array): void {
+export function directionAlong(path: CompiledPath, s: number, out: Float64Array): void {
   path.way(s, out, 0);
   const past = pastEnd(path, s);
   if (past !== 0) for (let k = 0; k < 3; k++) out[k] += past * out[9 + k];

@@ -13,7 +13,7 @@ import { placeAlong } from './travel-place.js';
  * front) over its progress. Progress is metres along the path where the place follows from those alone, so that
  * what is summed up along it is the same whenever it is there; else it is frames.
  */
-export interface ChassisWay {
+export interface ChassisTrack {
   readonly byDistance: boolean;
   at(progress: number, out: Float64Array): void;
   /** Where progress may begin and end; a closed path goes on round. */
@@ -30,7 +30,7 @@ export interface ChassisWay {
 
 /** How a rider's chassis moves. */
 export interface ChassisMotion {
-  readonly way: ChassisWay;
+  readonly track: ChassisTrack;
   progress(frame: number): number;
   /** Progress per second. */
   rate(frame: number): number;
@@ -44,12 +44,12 @@ interface FrameRange {
 }
 
 /** The way of a chassis whose place follows from its distance along the path. */
-export function chassisWayByDistance(
+export function chassisTrackByDistance(
   attachment: Attachment,
   motion: PathMotion,
   ground: GroundFit | null,
   range: FrameRange,
-): ChassisWay {
+): ChassisTrack {
   const place = placeAlong(attachment, motion);
   const { side, rise, yaw } = attachment.offset;
   const cos = Math.cos((yaw * Math.PI) / 180);
@@ -76,7 +76,7 @@ export function chassisWayByDistance(
 }
 
 /** Around the frames of a range, the way of one that goes by frames. */
-export function chassisWayByFrames(rider: Rider, pose: PoseAt, range: FrameRange): ChassisWay {
+export function chassisTrackByFrames(rider: Rider, pose: PoseAt, range: FrameRange): ChassisTrack {
   const axes = ownAxes(rider);
   const now = new Float64Array(POSE.size);
   return {
@@ -103,10 +103,10 @@ export function chassisWayByFrames(rider: Rider, pose: PoseAt, range: FrameRange
 }
 
 /** A rider's own time on a way. */
-export function onChassisWay(way: ChassisWay, { pace }: PathMotion, fps: number): ChassisMotion {
+export function onChassisTrack(way: ChassisTrack, { pace }: PathMotion, fps: number): ChassisMotion {
   return way.byDistance
-    ? { way, progress: pace.distance, rate: pace.speed }
-    : { way, progress: (frame) => frame, rate: () => fps };
+    ? { track: way, progress: pace.distance, rate: pace.speed }
+    : { track: way, progress: (frame) => frame, rate: () => fps };
 }
 
 /** Seconds before and after the range in which it may be asked for. */

@@ -6,13 +6,13 @@ import { KeptRanges } from '../../geometry/math/kept-ranges.js';
 import type { Vec3 } from '../../geometry/math/vec.js';
 
 /** Writes a place at a frame. */
-export type PlaceAt = (frame: number, out: Vec3) => void;
+export type PositionAtFrame = (frame: number, out: Vec3) => void;
 
 /** What a clearance is kept from, beside the rider's own way. */
 export interface ClearanceScene {
   readonly ground: GroundSurface | null;
   /** The riders that are kept away from, in the order of the document. */
-  readonly others: readonly { readonly at: PlaceAt; readonly distance: number }[];
+  readonly others: readonly { readonly at: PositionAtFrame; readonly distance: number }[];
   readonly range: {
     readonly first: number;
     readonly last: number;
@@ -36,9 +36,9 @@ const MARGIN = 2;
  */
 export function compileClearance(
   { floor, ease }: Clearance,
-  way: PlaceAt,
+  way: PositionAtFrame,
   { ground, others, range }: ClearanceScene,
-): PlaceAt | null {
+): PositionAtFrame | null {
   const width = Math.max(1, ease * range.fps);
   const margin = Math.ceil(MARGIN * range.fps + width);
   const cycle = range.last - range.first + 1;
@@ -83,7 +83,7 @@ function takeSteps(steps: readonly Step[], frame: number, place: Vec3): void {
 }
 
 /** Where steps lead to from a way. */
-function ledBy(way: PlaceAt, steps: readonly Step[]): PlaceAt {
+function ledBy(way: PositionAtFrame, steps: readonly Step[]): PositionAtFrame {
   return (frame, out) => {
     way(frame, out);
     takeSteps(steps, frame, out);
@@ -91,7 +91,7 @@ function ledBy(way: PlaceAt, steps: readonly Step[]): PlaceAt {
 }
 
 /** How far it has to be lifted at a frame to be so high above the ground under it, or over it where it is in it. */
-function liftOver(ground: GroundSurface, floor: number, way: PlaceAt): (frame: number) => number {
+function liftOver(ground: GroundSurface, floor: number, way: PositionAtFrame): (frame: number) => number {
   const place: Vec3 = [0, 0, 0];
   const around: GroundAround = { above: NaN, aboveFacesUp: false, floor: NaN };
   return (frame) => {
@@ -116,8 +116,8 @@ interface Span {
 
 /** The stretches of time in which two would be too near, each with the side on which they pass. */
 function encounters(
-  way: PlaceAt,
-  other: PlaceAt,
+  way: PositionAtFrame,
+  other: PositionAtFrame,
   distance: number,
   { first, last, cycle }: Span,
 ): Encounter[] {

@@ -4,7 +4,7 @@ import {
   trackNodes,
   type GroundTrack,
   type IsNowhere,
-  type PlaceAt,
+  type PositionAlong,
   type TrackNodes,
 } from '../../geometry/ground/ground-track.js';
 import type { GroundSurface } from '../../geometry/ground/ground-surface.js';
@@ -133,7 +133,7 @@ function groundTracks(
     return shared;
   };
   return points.map(({ ahead, left, radius }): GroundTrack => {
-    const place: PlaceAt = (at, out) => {
+    const place: PositionAlong = (at, out) => {
       look(at);
       // The path's own rise ahead is followed, so that ground is looked for where the path says.
       const cos = Math.sqrt(frame[9] * frame[9] + frame[11] * frame[11]);
@@ -143,7 +143,7 @@ function groundTracks(
     };
     const { ground: band } = attachment;
     if (byDistance) return trackByDistance(ground, band, place, nodesOf(radius), path.closed, isNowhere);
-    const way: PlaceAt = (at, out) => {
+    const way: PositionAlong = (at, out) => {
       look(at);
       out[0] = own[0];
       out[2] = own[1];

@@ -15,7 +15,7 @@ export interface PathMotion {
   readonly offset: OffsetAt;
   readonly placement: AxlePlacement;
   /** −1 where it is turned so that it travels along its path tail first. */
-  readonly sense: 1 | -1;
+  readonly travelSign: 1 | -1;
   /** Whether it never leaves an open path beyond its ends. */
   readonly keepsOn: boolean;
   /** Whether its place and heading follow from its distance alone, whenever it is there. */
@@ -87,7 +87,7 @@ function tailOf(pace: Motion, { rear, tail }: AxlePlacement): Motion {
  * @param own how the rider itself stands on the path
  */
 export function stringPace({ gap }: CoupledTo, leader: PathMotion, own: AxlePlacement): Motion {
-  const behind = leader.sense * gap + own.reach;
+  const behind = leader.travelSign * gap + own.reach;
   return {
     distance: (frame) => leader.tail.distance(frame) - behind,
     speed: leader.tail.speed,
@@ -97,7 +97,7 @@ export function stringPace({ gap }: CoupledTo, leader: PathMotion, own: AxlePlac
 /**
  * Another's timing, so many frames later and so many times as fast, both counted from the range's first frame.
  */
-export function echoPace({ delay, rate }: PacedBy, leader: Motion, first: number): Motion {
+export function followPace({ delay, rate }: PacedBy, leader: Motion, first: number): Motion {
   const at = (frame: number) => first + (frame - first - delay) * rate;
   return {
     distance: (frame) => leader.distance(at(frame)),

@@ -9,7 +9,7 @@ import type { TrackRange } from './aim-track.js';
 import { compileAiming, type TargetAt } from './aiming.js';
 import { axesToTravel } from '../pose/axes.js';
 import { compileBank } from './bank.js';
-import type { PlaceAt } from './clearance.js';
+import type { PositionAtFrame } from './clearance.js';
 import { compileTravelTurn } from './travel-turn.js';
 import type { PathMotion } from './path-motion.js';
 import type { GroundFit } from './ground-fit.js';
@@ -19,7 +19,7 @@ import { offsetRotation } from '../pose/offset-rotation.js';
 import { POSE, type PoseAt } from '../pose/pose.js';
 import { isPlain, plainRide } from './plain-ride.js';
 import { compileTravel, signedSpeed } from './travel.js';
-import { senseOf } from './axle-placement.js';
+import { travelSignOf } from './axle-placement.js';
 
 /** What a ride is computed from beside the rider itself. */
 export interface RideParts {
@@ -32,7 +32,7 @@ export interface RideParts {
   /** How it is set on the ground; null where it is not. */
   readonly ground: GroundFit | null;
   /** How far it is led away from what it keeps clear of; null where it keeps clear of nothing. */
-  readonly clear?: PlaceAt | null;
+  readonly clear?: PositionAtFrame | null;
   /** How much it follows its path and faces its way, 0 to 1, where that is not as keyed. */
   readonly cued?: RideBlends;
 }
@@ -70,13 +70,13 @@ export function ridePath(rider: Rider, attachment: Attachment, parts: RideParts)
   const travel = compileTravel(attachment, motion, parts.ground, range.fps, clear);
   const size = attachment.rideTransform?.size ?? 1;
   const bankAt = compileBank(attachment.bank, motion, referenceOf(facing), size, range.fps);
-  const sense = senseOf(attachment.offset);
+  const travelSign = travelSignOf(attachment.offset);
   const aims = facing.mode === 'aim';
   const influence = aims ? cued.facing : null;
   const aiming = compileAiming(rider, facing, travel.place, {
     target,
     range,
-    sense,
+    travelSign,
     influence,
     roll: (frame) => offset.at(frame).roll,
   });

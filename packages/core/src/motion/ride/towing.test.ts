@@ -131,5 +131,5 @@ it('nothing of a string that is towed slides; one on two axles is told to be', (
         : rider,
     ),
   };
-  expect(slide(stiff)).toMatchObject([{ rider: stiff.riders[1].id, remedy: 'anchor' }]);
+  expect(slide(stiff)).toMatchObject([{ rider: stiff.riders[1].id, fix: 'anchor' }]);
 });

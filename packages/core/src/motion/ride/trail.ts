@@ -13,7 +13,7 @@ export interface Pulled {
   /** From the pin to the axle that follows, metres, above 0. */
   readonly bar: number;
   /** −1 where it is pulled along the path backwards. */
-  readonly sense: 1 | -1;
+  readonly travelSign: 1 | -1;
   /** Distances at which the pin may turn all at once. */
   readonly joints: readonly number[];
 }
@@ -47,11 +47,11 @@ interface Piece {
  * more than a short one.
  */
 export function compileTrail(pin: Pin, pulled: Pulled): (s: number) => number {
-  const { closed, bar, sense, length } = pulled;
+  const { closed, bar, travelSign, length } = pulled;
   if (length > MOST_BARS * bar) return inLineBehind(pin, pulled);
-  const toPulled = (s: number) => (sense > 0 ? s : length - s);
+  const toPulled = (s: number) => (travelSign > 0 ? s : length - s);
   const joints = pulled.joints.map(toPulled).sort((a, b) => a - b);
-  const way = wayOf(pin, sense, (gone) => (sense > 0 ? gone : length - gone));
+  const way = wayOf(pin, travelSign, (gone) => (travelSign > 0 ? gone : length - gone));
   const ahead: Ways = { direction: new Float64Array(1), speed: new Float64Array(1) };
   const directionAt = (gone: number): number => {
     way(gone, 0, ahead, 0);
@@ -98,12 +98,12 @@ export function compileTrail(pin: Pin, pulled: Pulled): (s: number) => number {
 }
 
 /** The heading of a bar whose rear axle is on the pin's own way. */
-function inLineBehind(pin: Pin, { bar, sense }: Pulled): (s: number) => number {
+function inLineBehind(pin: Pin, { bar, travelSign }: Pulled): (s: number) => number {
   const front: Vec3 = [0, 0, 0];
   const rear: Vec3 = [0, 0, 0];
   return (s) => {
     pin(s, front);
-    pin(s - sense * bar, rear);
+    pin(s - travelSign * bar, rear);
     return Math.atan2(front[0] - rear[0], front[2] - rear[2]);
   };
 }
@@ -175,10 +175,10 @@ interface Course {
 /** Writes the way of a pin at what was pulled: about it (0), just after (1) or just before (−1). */
 type WayAt = (gone: number, side: -1 | 0 | 1, out: Ways, i: number) => void;
 
-function wayOf(pin: Pin, sense: 1 | -1, distanceAt: (gone: number) => number): WayAt {
+function wayOf(pin: Pin, travelSign: 1 | -1, distanceAt: (gone: number) => number): WayAt {
   const before: Vec3 = [0, 0, 0];
   const after: Vec3 = [0, 0, 0];
-  const scale = sense / (2 * NEAR);
+  const scale = travelSign / (2 * NEAR);
   return (gone, side, out, i) => {
     const s = distanceAt(gone + side * 1.01 * NEAR);
     pin(s - NEAR, before);

@@ -2,7 +2,7 @@ import type { Attachment } from '../../document/shot-attachment.js';
 import type { Vec3 } from '../../geometry/math/vec.js';
 import { moveBeside } from '../pose/beside.js';
 import { displaceFrame } from '../pose/displace.js';
-import type { PlaceAt } from './clearance.js';
+import type { PositionAtFrame } from './clearance.js';
 import type { GroundFit } from './ground-fit.js';
 import type { PathMotion } from './path-motion.js';
 import { besideFactor } from './travel-place.js';
@@ -33,7 +33,7 @@ export function compileTravel(
   motion: PathMotion,
   ground: GroundFit | null,
   fps: number,
-  clear: PlaceAt | null = null,
+  clear: PositionAtFrame | null = null,
 ): Travel {
   const { path, pace, offset, placement } = motion;
   const { rideTransform } = attachment;

@@ -8,7 +8,7 @@ import { evaluateShot, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import { POSE, positionIn, rotationIn } from '../../motion/pose/pose.js';
-import { keyedWayOf } from '../../motion/ride/keyed-way.js';
+import { handTrackOf } from '../../motion/ride/hand-track.js';
 import { mapFrames } from '../../motion/timing/map-frames.js';
 import { risingFrames } from '../../motion/timing/rising-frames.js';
 import { sourceFrame } from '../../motion/timing/retiming.js';
@@ -35,7 +35,7 @@ export function placementAt(evaluated: EvaluatedShot, rider: Rider, frame: numbe
   const { transformKeys, rest } = rider;
   if (transformKeys === null || transformKeys.keys.length === 0)
     return { translation: rest.translation, rotation: rest.rotation };
-  const way = keyedWayOf(transformKeys, evaluated.shot.fps);
+  const way = handTrackOf(transformKeys, evaluated.shot.fps);
   const own = ownFrameOf(evaluated, rider, frame);
   const translation: Vec3 = [0, 0, 0];
   const rotation: Quat = [0, 0, 0, 1];
@@ -150,7 +150,7 @@ function worstMissed(
   fps: number,
   within: number,
 ): number[] {
-  const way = keyedWayOf({ keys } satisfies TransformKeys, fps);
+  const way = handTrackOf({ keys } satisfies TransformKeys, fps);
   const place: Vec3 = [0, 0, 0];
   const turn: Quat = [0, 0, 0, 1];
   const missed: number[] = [];

@@ -1,6 +1,6 @@
 import { even, line, placeOf, poseAt, shotOf, turnOf } from '../../../test/shots.js';
 import { removeRider } from '../edits/remove-riders.js';
-import { sitOn } from '../edits/sit-on.js';
+import { attachToCarrier } from '../edits/attach-to-carrier.js';
 import type { Loose } from '../../document/new-shot.js';
 import type { Rider } from '../../document/shot-rider.js';
 import { evaluateShot } from '../evaluate/evaluate-shot.js';
@@ -64,7 +64,7 @@ it('keys by hand come along when their rider is put on a carrier, or its carrier
   const keys = [1, 49, 97].map((frame) => ({ frame, translation: [frame / 10, 0, 3] as Vec3 }));
   const free = shotOf([line(60)], [cart, box('k', { transformKeys: { keys } })]);
   const at = (shot: typeof free, frame: number) => placeOf(poseAt(evaluateShot(shot, NO_ASSETS), 'k', frame));
-  const seated = sitOn(free, NO_ASSETS, 'k', 'c', 33, true);
+  const seated = attachToCarrier(free, NO_ASSETS, 'k', 'c', 33, true);
   expect(at(seated, 33)).toEqual(near(at(free, 33)));
   expect(at(removeRider(seated, NO_ASSETS, 'c', 65), 65)).toEqual(near(at(seated, 65)));
 });

@@ -10,12 +10,12 @@ import type { SceneAssets } from '../evaluate/scene-assets.js';
 import { positionIn, POSE } from '../../motion/pose/pose.js';
 import { rideFromMotion } from '../../geometry/reshape/ride-from-motion.js';
 import { newAttachment } from '../../motion/ride/new-attachment.js';
-import { keyedWayOf, pathThrough } from '../../motion/ride/keyed-way.js';
+import { handTrackOf, pathThrough } from '../../motion/ride/hand-track.js';
 import { mapFrames } from '../../motion/timing/map-frames.js';
 import { risingFrames } from '../../motion/timing/rising-frames.js';
 import { withTurnOf } from './keep-turn.js';
 import { sampleRider } from './sample-shot.js';
-import { isForced, withoutForces } from './without-forces.js';
+import { isDynamic, withoutForces } from './without-forces.js';
 import { frameOfSample, workTime } from './work-samples.js';
 
 /** A rider on a path of its own. */
@@ -36,8 +36,8 @@ export function withOwnPath(shot: Shot, assets: SceneAssets, id: string, within:
   if (rider === undefined) throw new Error(`There is no rider "${id}".`);
   const name = freeName(`${rider.badge} ${rider.name}`.trim(), shot.paths);
   const pathId = freeId(name, shot.paths);
-  const exact = isForced(rider, assets) ? null : exactWay(shot, rider);
-  const own = exact ?? sampledWay(shot, assets, rider, within);
+  const exact = isDynamic(rider, assets) ? null : exactTrack(shot, rider);
+  const own = exact ?? sampledTrack(shot, assets, rider, within);
   const path = { ...own.path, id: pathId, name };
   const before = rider.attachment ?? newAttachment(pathId, shot.range);
   const pace: Attachment['pace'] = {
@@ -83,7 +83,7 @@ interface Way {
 }
 
 /** The very curve that keys by hand make in the world; null for any other motion. */
-function exactWay(shot: Shot, { transformKeys, parent, attachment, frozen }: Rider): Way | null {
+function exactTrack(shot: Shot, { transformKeys, parent, attachment, frozen }: Rider): Way | null {
   if (
     attachment !== null ||
     frozen !== null ||
@@ -92,7 +92,7 @@ function exactWay(shot: Shot, { transformKeys, parent, attachment, frozen }: Rid
     transformKeys.keys.length < 2
   )
     return null;
-  const { curve } = keyedWayOf(transformKeys, shot.fps);
+  const { curve } = handTrackOf(transformKeys, shot.fps);
   if (curve === null) return null;
   return {
     path: {
@@ -110,7 +110,7 @@ function exactWay(shot: Shot, { transformKeys, parent, attachment, frozen }: Rid
   };
 }
 
-function sampledWay(shot: Shot, assets: SceneAssets, rider: Rider, within: number): Way {
+function sampledTrack(shot: Shot, assets: SceneAssets, rider: Rider, within: number): Way {
   const time = workTime(shot, assets);
   const index = shot.riders.indexOf(rider);
   const poses = sampleRider(time.evaluated.poses[index], time.first, time.count, time.step);

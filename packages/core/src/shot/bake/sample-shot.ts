@@ -1,7 +1,7 @@
 import type { Cut } from '../../document/shot-camera.js';
 import type { Shot } from '../../document/shot.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
-import type { LaidThing } from '../../effects/dressing/laid-things.js';
+import type { PlacedDressing } from '../../effects/dressing/placed-dressings.js';
 import { POSE, type PoseAt } from '../../motion/pose/pose.js';
 import type { Spray } from '../../effects/spray/spray.js';
 import { betweenFrames, type PartBetween } from './between-frames.js';
@@ -39,7 +39,7 @@ export interface SampledShot {
   /** From which frame on which camera is looked through, with what cues cut to. */
   readonly cuts: readonly Cut[];
   /** What is laid along paths; it stands still. */
-  readonly laid: readonly LaidThing[];
+  readonly dressings: readonly PlacedDressing[];
   /** In the order of the riders what each sprays; null for those that spray nothing. */
   readonly sprays: readonly (Spray | null)[];
   /** By frame which second of the sprays is shown. */
@@ -48,7 +48,7 @@ export interface SampledShot {
 
 /** Samples a shot, or a part of it, at whole frames. */
 export function sampleShot(evaluated: EvaluatedShot, choice: SampleChoice = {}): SampledShot {
-  const { first, last } = framesOf(evaluated.shot, choice);
+  const { first, last } = sampledRange(evaluated.shot, choice);
   const chosen = withRiders(evaluated, choice.riders ?? null);
   const plain = sampleBlock(chosen, first, last - first + 1);
   const sampled = choice.closing ? closed(chosen, plain) : plain;
@@ -57,7 +57,10 @@ export function sampleShot(evaluated: EvaluatedShot, choice: SampleChoice = {}):
 }
 
 /** The frames that are chosen, within those there are. */
-export function framesOf({ range }: Shot, { first, last }: SampleChoice): { first: number; last: number } {
+export function sampledRange(
+  { range }: Shot,
+  { first, last }: SampleChoice,
+): { first: number; last: number } {
   const from = Math.min(range.last, Math.max(range.first, first ?? range.first));
   return { first: from, last: Math.max(from, Math.min(range.last, last ?? range.last)) };
 }
@@ -71,7 +74,7 @@ function withRiders(evaluated: EvaluatedShot, riders: ReadonlySet<string> | null
     shot: { ...shot, riders: shot.riders.filter(is) },
     poses: poses.filter((_, r) => is(shot.riders[r])),
     // What is laid is nobody's.
-    laid: () => [],
+    dressings: () => [],
     cuts: () => evaluated.cuts().filter(({ camera }) => riders.has(camera)),
   };
 }
@@ -126,7 +129,7 @@ export function* sampleBlocks(
   choice: SampleChoice = {},
 ): Generator<SampledBlock, void, undefined> {
   const chosen = withRiders(evaluated, choice.riders ?? null);
-  const { first, last } = framesOf(evaluated.shot, choice);
+  const { first, last } = sampledRange(evaluated.shot, choice);
   const perFrame = chosen.shot.riders.reduce((sum, rider) => sum + POSE.size + chosen.parts(rider).size, 0);
   const frames = Math.max(1, Math.floor(most / Math.max(1, perFrame)));
   let [spare, before]: (SampledBlock | undefined)[] = [];
@@ -140,7 +143,7 @@ export function* sampleBlocks(
 }
 
 function sampleBlock(
-  { shot, poses, parts, shows, cuts, laid, spray, workSeconds }: EvaluatedShot,
+  { shot, poses, parts, shows, cuts, dressings, spray, workSeconds }: EvaluatedShot,
   first: number,
   frames: number,
   before?: SampledBlock,
@@ -161,7 +164,7 @@ function sampleBlock(
       return seen && Array.from({ length: frames }, (_, i) => seen(first + i));
     }),
     cuts: before?.cuts ?? cuts(),
-    laid: before?.laid ?? laid(),
+    dressings: before?.dressings ?? dressings(),
     sprays: before?.sprays ?? shot.riders.map(spray),
     seconds: Float64Array.from({ length: frames }, (_, i) => workSeconds(first + i)),
   };

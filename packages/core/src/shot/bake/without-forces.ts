@@ -2,11 +2,11 @@ import type { Rider } from '../../document/shot-rider.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
 
 /** Whether forces moved a rider in what was baked of it. */
-export function isForced({ rigidBody, frozen }: Rider, { physics }: SceneAssets): boolean {
+export function isDynamic({ rigidBody, frozen }: Rider, { physics }: SceneAssets): boolean {
   return rigidBody !== null && frozen === null && !!physics;
 }
 
 /** What forces did to a rider is in what was baked of it: they are not to do it once more. */
 export function withoutForces(rider: Rider, assets: SceneAssets): Pick<Rider, 'rigidBody'> {
-  return { rigidBody: isForced(rider, assets) ? null : rider.rigidBody };
+  return { rigidBody: isDynamic(rider, assets) ? null : rider.rigidBody };
 }

@@ -11,7 +11,7 @@ import { poseOfRider, withAttachment } from './change-rider.js';
 import { formUp, type Formation } from './formation.js';
 import { attachRiders, speedOnce, type AttachPlan } from './attach-riders.js';
 import { detachBack, detachHere, removeRider } from './remove-riders.js';
-import { putBack, sitOn } from './sit-on.js';
+import { putBack, attachToCarrier } from './attach-to-carrier.js';
 import { reshapeRiddenPath } from './keep-places.js';
 import { hangString } from './string.js';
 
@@ -414,13 +414,17 @@ it('on a carrier a rider keeps its place, or takes the carrier’s', () => {
     ['c'],
     plan,
   );
-  const kept = sitOn(shot, NO_ASSETS, 'a', 'c', 30, true);
+  const kept = attachToCarrier(shot, NO_ASSETS, 'a', 'c', 30, true);
   expect(place(kept, 'a', 30)).toEqual(near(rest.translation));
-  expect(place(sitOn(shot, NO_ASSETS, 'a', 'c', 30, false), 'a', 77)).toEqual(near(place(shot, 'c', 77)));
-  expect(place(sitOn(kept, NO_ASSETS, 'a', null, 80, true), 'a', 1)).toEqual(near(place(kept, 'a', 80)));
-  expect(() => sitOn(kept, NO_ASSETS, 'c', 'a', 1, true)).toThrow('Carrier → A → Carrier');
+  expect(place(attachToCarrier(shot, NO_ASSETS, 'a', 'c', 30, false), 'a', 77)).toEqual(
+    near(place(shot, 'c', 77)),
+  );
+  expect(place(attachToCarrier(kept, NO_ASSETS, 'a', null, 80, true), 'a', 1)).toEqual(
+    near(place(kept, 'a', 80)),
+  );
+  expect(() => attachToCarrier(kept, NO_ASSETS, 'c', 'a', 1, true)).toThrow('Carrier → A → Carrier');
   // However it was moved on its carrier, it can be put back where it was.
-  const shifted = sitOn(shot, NO_ASSETS, 'a', 'c', 30, false);
+  const shifted = attachToCarrier(shot, NO_ASSETS, 'a', 'c', 30, false);
   accepted(shifted);
   expect(place(putBack(shifted, 'a'), 'a', 77)).toEqual(near(rest.translation));
   expect(putBack(shifted, 'a').riders[1]).toEqual(shot.riders[1]);

@@ -52,7 +52,7 @@ function carryOffset(offset: Offset, facing: Facing, change: PathChange, s: numb
     yaw: offset.yaw > 0 ? offset.yaw - half : offset.yaw + half,
   };
   // The twist-free frame begins anew where its path begins: it differs by a turn that is the same all along.
-  const turn = facing.reference === 'path' ? turnBetween(change, s) : 0;
+  const turn = facing.reference === 'path' ? headingChangeAt(change, s) : 0;
   if (Math.abs(turn) < 1e-9) return flipped;
   const about = quat.setAxisAngle([0, 0, 0, 1], [0, 0, 1], turn);
   const [side, rise] = vec3.transformQuat([0, 0, 0], [flipped.side, flipped.rise, 0], about);
@@ -61,7 +61,7 @@ function carryOffset(offset: Offset, facing: Facing, change: PathChange, s: numb
 }
 
 /** The turn about forward that takes the new path's frame to the old one's, radians. */
-function turnBetween({ from, to, sign, shift }: PathChange, s: number): number {
+function headingChangeAt({ from, to, sign, shift }: PathChange, s: number): number {
   const before = new Float64Array(12);
   const after = new Float64Array(12);
   from.frame(s, before, 0, 'path');

@@ -3,7 +3,7 @@ import type { Attachment } from '../../document/shot-attachment.js';
 import type { Rider } from '../../document/shot-rider.js';
 import type { ShotPath } from '../../document/shot-path.js';
 import type { Shot } from '../../document/shot.js';
-import { beginAt as beginPaceAt } from '../../motion/pace/change-keys.js';
+import { startPaceAt as beginPaceAt } from '../../motion/pace/change-keys.js';
 import { compiledPaceOf } from '../../motion/pace/compiled-pace-of.js';
 import { compiledPathOf } from '../../geometry/path/compiled-path-of.js';
 import type { CompiledPath } from '../../geometry/path/compiled-path.js';
@@ -11,8 +11,8 @@ import { PathError } from '../../geometry/path/path-error.js';
 import { hasOwnPace, headOf } from '../../motion/timing/leader.js';
 import { joinPaths, type JoinEnds } from '../../geometry/reshape/join-paths.js';
 import { reversePath } from '../../geometry/reshape/reverse.js';
-import { beginAt, chooseFirst, splitPath } from '../../geometry/reshape/split-path.js';
-import { laidBegunAt, laidJoined, laidReversed, laidSplit } from './keep-laid.js';
+import { startPathAt, chooseFirst, splitPath } from '../../geometry/reshape/split-path.js';
+import { dressingStartedAt, dressingJoined, dressingReversed, dressingSplit } from './keep-dressing.js';
 import { withoutTurnouts } from './without-turnouts.js';
 import { carryOver, type PathChange } from './carry-over.js';
 
@@ -28,7 +28,7 @@ export function reverseRiddenPath(shot: Shot, id: string, turnRiders = false): S
   const path = pathOf(shot, id);
   const from = curveOf(path);
   const reversed = reversePath(path, from.length);
-  const after = laidReversed(withPath(shot, id, reversed), id, from.length);
+  const after = dressingReversed(withPath(shot, id, reversed), id, from.length);
   if (turnRiders) return after;
   const change = { from, to: curveOf(reversed), path: id, sign: -1, shift: from.length } as const;
   return carryRiders(after, id, () => change);
@@ -62,13 +62,13 @@ export function beginRiddenPathAt(shot: Shot, id: string, index: number, startRi
 export function openRiddenPath(shot: Shot, id: string, s: number): Shot {
   const path = pathOf(shot, id);
   const start = curveOf(path).wrap(s);
-  return movedStart(shot, path, beginAt(path, start, false), start);
+  return movedStart(shot, path, startPathAt(path, start, false), start);
 }
 
 function movedStart(shot: Shot, path: ShotPath, begun: ShotPath, start: number): Shot {
   const from = curveOf(path);
   const to = curveOf(begun);
-  const laid = laidBegunAt(withPath(shot, path.id, begun), path.id, start, from.length);
+  const laid = dressingStartedAt(withPath(shot, path.id, begun), path.id, start, from.length);
   return carryRiders(laid, path.id, (attachment) => {
     const at = distanceAtStart(shot, attachment, from) - start;
     // Whole laps more or less are the same places: the rider begins within the first.
@@ -95,7 +95,7 @@ export function splitRiddenPath(shot: Shot, id: string, s: number): { shot: Shot
   );
   const from = curveOf(path);
   const parts = [curveOf(first), curveOf(second)];
-  const laid = laidSplit({ ...shot, paths }, id, secondId, s);
+  const laid = dressingSplit({ ...shot, paths }, id, secondId, s);
   const after = carryRiders(laid, id, (attachment): PathChange => {
     const onSecond = distanceAtStart(shot, attachment, from) + attachment.offset.along >= s;
     return onSecond
@@ -130,7 +130,7 @@ export function joinRiddenPaths(
     other.id === firstId ? [path] : other.id === secondId ? [] : [other],
   );
   const along = { to, path: firstId, sign: 1 } as const;
-  const laid = laidJoined(
+  const laid = dressingJoined(
     { ...before, paths },
     { id: firstId, length: curveOf(first).length },
     { id: secondId, length: curveOf(second).length, start: secondStart },

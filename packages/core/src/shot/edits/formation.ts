@@ -83,7 +83,9 @@ export function withCopies(
     const id = freeId(leader.name, riders);
     ids.push(id);
     riders.push({
-      ...(leader.attachment ? copyOf(leader, leader.attachment, formation, i) : echoOf(leader, formation, i)),
+      ...(leader.attachment
+        ? copyOf(leader, leader.attachment, formation, i)
+        : followOf(leader, formation, i)),
       id,
       name: freeName(leader.name, riders),
       badge: freeBadge(leader.name, { riders }),
@@ -152,7 +154,7 @@ function copyOf(leader: Rider, attachment: Attachment, formation: Placed, i: num
 }
 
 /** A copy of a rider without a path: it goes where its leader went. */
-function echoOf(leader: Rider, formation: Placed, i: number): Rider {
+function followOf(leader: Rider, formation: Placed, i: number): Rider {
   const share = shareOf(leader, formation, i);
   return {
     ...leader,
@@ -166,12 +168,12 @@ function echoOf(leader: Rider, formation: Placed, i: number): Rider {
     restAim: null,
     frozen: null,
     parentKeys: [],
-    follow: echoBy(leader.id, share),
+    follow: followBy(leader.id, share),
   };
 }
 
 /** What a share of a formation is to one that goes where its leader went. */
-export const echoBy = (leader: string, { along, side, rise, delay }: Share): Follow => ({
+export const followBy = (leader: string, { along, side, rise, delay }: Share): Follow => ({
   rider: leader,
   behind: -along || 0,
   side,

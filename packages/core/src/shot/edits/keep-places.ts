@@ -1,4 +1,4 @@
-import { laidReshaped } from './keep-laid.js';
+import { dressingReshaped } from './keep-dressing.js';
 import type { Cue } from '../../document/shot-cue.js';
 import type { Attachment } from '../../document/shot-attachment.js';
 import type { Pace, PaceKey } from '../../document/shot-pace.js';
@@ -44,7 +44,7 @@ export function reshapeRiddenPath(
     shot.riders.filter(({ attachment }) => attachment?.path === after.id).map(({ id }) => id),
   );
   return {
-    ...laidReshaped(changed, after.id, map),
+    ...dressingReshaped(changed, after.id, map),
     paths: paths.map((path) => (path === after ? withMarks(before, after, map) : path)),
     riders: shot.riders.map((rider) =>
       rider.attachment && riding.has(rider.id)

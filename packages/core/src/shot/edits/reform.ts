@@ -6,7 +6,7 @@ import type { Shot } from '../../document/shot.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
 import {
   displacementOf,
-  echoBy,
+  followBy,
   shareOf,
   startOf,
   withCopies,
@@ -51,7 +51,7 @@ export function reform(
   );
   const riders = shot.riders.map((rider) => {
     const i = staying.get(rider.id);
-    return i !== undefined && isLed(rider, leader) ? replaced(rider, leader, was, now, i) : rider;
+    return i !== undefined && isCopyOf(rider, leader) ? replaced(rider, leader, was, now, i) : rider;
   });
   const grown = withCopies(riders, leader, now, before.members.length + 1, count);
   const members = [...before.members.slice(0, count), ...grown.ids];
@@ -59,7 +59,7 @@ export function reform(
   const formations = shot.formations.map((one) => (one === before ? formation : one));
   const gone = before.members
     .slice(count)
-    .filter((member) => shot.riders.some((rider) => rider.id === member && isLed(rider, leader)));
+    .filter((member) => shot.riders.some((rider) => rider.id === member && isCopyOf(rider, leader)));
   const thinned = gone.reduce<Shot>(
     (left, member) => removeRider(left, assets, member as string, shot.range.first),
     { ...shot, riders: grown.riders, formations },
@@ -68,7 +68,7 @@ export function reform(
 }
 
 /** Whether a rider still goes by its leader's time. */
-const isLed = ({ attachment, follow }: Rider, leader: Rider): boolean =>
+const isCopyOf = ({ attachment, follow }: Rider, leader: Rider): boolean =>
   attachment ? attachment.pacedBy?.rider === leader.id : follow?.rider === leader.id;
 
 function replaced(rider: Rider, leader: Rider, was: Placed, now: Placed, i: number): Rider {
@@ -86,7 +86,7 @@ function replaced(rider: Rider, leader: Rider, was: Placed, now: Placed, i: numb
     if (follow === null) return rider;
     const place = moved({ ...NO_TURN, along: -follow.behind, side: follow.side, rise: follow.rise });
     const delay = follow.delay + next.delay - old.delay;
-    return { ...rider, cycles, follow: echoBy(leader.id, { ...next, ...place, delay }) };
+    return { ...rider, cycles, follow: followBy(leader.id, { ...next, ...place, delay }) };
   }
   const paced = attachment.pacedBy as NonNullable<Attachment['pacedBy']>;
   return {

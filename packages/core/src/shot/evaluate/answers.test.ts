@@ -1,4 +1,4 @@
-import { handTo } from '../edits/hand-to.js';
+import { switchCarrier } from '../edits/switch-carrier.js';
 import { removeRider } from '../edits/remove-riders.js';
 import { NO_ASSETS } from './scene-assets.js';
 import { even, line, placeOf, poseAt, runs, shotOf } from '../../../test/shots.js';
@@ -114,8 +114,8 @@ it('it waits until the cart has stopped, walks to it, sits on it without a jump,
       walker,
     ],
   );
-  const seated = handTo(walks, NO_ASSETS, 'w', 'c', 73);
-  const shot = handTo(seated, NO_ASSETS, 'w', null, 110, 0.25);
+  const seated = switchCarrier(walks, NO_ASSETS, 'w', 'c', 73);
+  const shot = switchCarrier(seated, NO_ASSETS, 'w', null, 110, 0.25);
   expect(parseShot(JSON.parse(JSON.stringify(shot)))).toEqual(shot);
   const evaluated = evaluateShot(shot, NO_ASSETS);
   const at = (id: string, frame: number) => placeOf(poseAt(evaluated, id, frame));
@@ -134,5 +134,5 @@ it('it waits until the cart has stopped, walks to it, sits on it without a jump,
   for (let frame = 110; frame < 116; frame++)
     expect(distance3(at('w', frame + 1), at('w', frame))).toBeLessThan(5);
   expect(at('w', 116)).toEqual([1, 0, 12].map((value) => expect.closeTo(value, 6)));
-  expect(() => handTo(shot, NO_ASSETS, 'c', 'w', 80)).toThrow('in no circle');
+  expect(() => switchCarrier(shot, NO_ASSETS, 'c', 'w', 80)).toThrow('in no circle');
 });

@@ -7,7 +7,7 @@ import type { Shot } from '../../document/shot.js';
 import type { CompiledPath } from '../../geometry/path/compiled-path.js';
 import type { PathError } from '../../geometry/path/path-error.js';
 import type { Motion } from '../../motion/pace/compiled-pace.js';
-import { keptFor } from '../../geometry/math/kept-for.js';
+import { cachedFor } from '../../geometry/math/cached-for.js';
 import { POSE } from '../../motion/pose/pose.js';
 import type { Spray } from '../../effects/spray/spray.js';
 import { mapFrames } from '../../motion/timing/map-frames.js';
@@ -20,8 +20,8 @@ import { cutsWithCues } from './cued-cuts.js';
 import { NO_PARTS, type MovedParts } from '../../character/hierarchy/node-driver.js';
 import { compileAxleDistances, type AxleDistances } from '../../motion/ride/axle-distances.js';
 import type { TargetAt } from '../../motion/ride/aiming.js';
-import { groundItself, groundWithLaid } from '../../effects/dressing/laid-ground.js';
-import { laidThings, type LaidThing } from '../../effects/dressing/laid-things.js';
+import { groundItself, groundWithDressing } from '../../effects/dressing/dressing-ground.js';
+import { placedDressings, type PlacedDressing } from '../../effects/dressing/placed-dressings.js';
 import { frozenParts } from './frozen.js';
 import { sprayOf } from './emitted.js';
 import { gaugesOf, type Gauge } from './gauges.js';
@@ -37,7 +37,7 @@ export interface EvaluatedShot {
   /** What it is played with; what is laid as ground is among the ground. */
   readonly assets: SceneAssets;
   /** What is laid along paths. */
-  laid(): LaidThing[];
+  dressings(): PlacedDressing[];
   /** By path id: the curve, or why there is none. */
   readonly paths: ReadonlyMap<string, CompiledPath | PathError>;
   /** In the order of the document's riders. */
@@ -100,7 +100,7 @@ export interface EvaluatedShot {
 export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
   refuseCircles(shot);
   const itself = groundItself(given.ground);
-  const ground = groundWithLaid(shot, itself);
+  const ground = groundWithDressing(shot, itself);
   const assets = ground === given.ground ? given : { ...given, ground };
   const rides = new Rides(shot, assets);
   const retiming = wholeRetiming(shot);
@@ -116,10 +116,10 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
     };
   });
   // What forces turn does not roll by its distance as well.
-  const rolling = keptFor((rider: Rider): Rider =>
+  const rolling = cachedFor((rider: Rider): Rider =>
     rides.forced(rider) === null ? rider : { ...rider, wheels: [], ball: null },
   );
-  const contact = keptFor((rider: Rider) =>
+  const contact = cachedFor((rider: Rider) =>
     compileContact(rolling(rider), {
       shot,
       assets,
@@ -131,7 +131,7 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
     }),
   );
   // In the time of the work, as what is sprayed goes by it.
-  const workParts = keptFor((rider: Rider): MovedParts => {
+  const workParts = cachedFor((rider: Rider): MovedParts => {
     const hierarchy = hierarchyOfRider(assets, rider);
     if (hierarchy !== null && rider.frozen !== null) return frozenParts(rider, rider.frozen, hierarchy);
     const cued = {
@@ -149,12 +149,12 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
       rides.pose(rider),
     );
   });
-  const parts = keptFor((rider: Rider): MovedParts => {
+  const parts = cachedFor((rider: Rider): MovedParts => {
     const moved = workParts(rider);
     if (retiming === null || moved === NO_PARTS) return moved;
     return { ...moved, pose: (frame, out, at) => moved.pose(source(frame), out, at) };
   });
-  const spray = keptFor((rider: Rider): Spray | null => {
+  const spray = cachedFor((rider: Rider): Spray | null => {
     if (rider.emitter === null) return null;
     return sprayOf(shot, rider, rider.emitter, {
       pose: rides.pose(rider),
@@ -164,7 +164,7 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
       moment: (id) => rides.sources.momentOf(id),
     });
   });
-  const gauges = keptFor((rider: Rider): readonly Gauge[] => {
+  const gauges = cachedFor((rider: Rider): readonly Gauge[] => {
     if (rider.frozen !== null) return [];
     const cued = cuedParts(shot, rider, rides.sources);
     const forced = rides.forced(rider);
@@ -177,7 +177,7 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
       }),
     );
   });
-  const timing = keptFor((rider: Rider): RiderTiming | null => {
+  const timing = cachedFor((rider: Rider): RiderTiming | null => {
     const own = rides.timing(rider);
     if (own === null) return null;
     return riderTiming(own.begins, own.ownStops, [...own.steps, ...wholeRetimeStep(shot)], shot.range);
@@ -185,7 +185,7 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
   return {
     shot,
     assets,
-    laid: () => laidThings(shot, itself),
+    dressings: () => placedDressings(shot, itself),
     paths: rides.paths,
     poses,
     parts,

@@ -6,7 +6,7 @@ import { NO_PARTS, type MovedNode, type MovedParts } from '../../character/hiera
 import { lastAtMost } from '../../geometry/math/search.js';
 import type { Quat } from '../../geometry/math/vec.js';
 import { POSE, type PoseAt } from '../../motion/pose/pose.js';
-import { jointedPuppet } from './moved-parts.js';
+import { withWheelJoints } from './moved-parts.js';
 
 /** Writes what a track has at a frame: straight between samples, turns by the shorter way; held beyond its ends. */
 type TrackAt = (frame: number, out: Float64Array, at: number) => void;
@@ -49,7 +49,7 @@ export function frozenPose({ translation, rotation, figures }: Frozen): PoseAt {
 
 /** How the parts of a frozen rider's model stand; those that the model no longer has are left out. */
 export function frozenParts(rider: Rider, { parts }: Frozen, model: NodeHierarchy): MovedParts {
-  const jointed = jointedPuppet(model, rider);
+  const jointed = withWheelJoints(model, rider);
   let size = 0;
   const tracks: { readonly at: number; readonly write: TrackAt }[] = [];
   const nodes = parts.flatMap((part): MovedNode[] => {

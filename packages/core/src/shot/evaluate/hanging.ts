@@ -9,14 +9,14 @@ import {
   type HangingSpec,
 } from '../../effects/forces/hanging-parts.js';
 import { KeptSteps } from '../../effects/forces/simulation.js';
-import { turnBetween } from '../../effects/forces/turn-between.js';
+import { rotationVectorBetween } from '../../effects/forces/turn-between.js';
 import { LOCAL, nodeNamed, type NodeHierarchy } from '../../character/hierarchy/node-hierarchy.js';
 import { restSpace } from '../../character/hierarchy/model-space.js';
-import { matrixOf, originOf, rotationOf } from '../../character/hierarchy/model-space.js';
+import { matrixOf, nodeOriginOf, rotationOf } from '../../character/hierarchy/model-space.js';
 import type { NodeDriver } from '../../character/hierarchy/node-driver.js';
 import { GRAVITY } from '../../geometry/math/gravity.js';
 import { modulo } from '../../geometry/math/angle.js';
-import { finished } from '../../geometry/math/finished.js';
+import { runToEnd } from '../../geometry/math/run-to-end.js';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import { velocityAt, velocityFrom } from '../../geometry/math/velocity.js';
 import { axisVector } from '../../motion/pose/axes.js';
@@ -78,7 +78,7 @@ export class Hanging {
         mass: part.mass,
         middle: vec3.multiply([0, 0, 0], middle, scale) as Vec3,
         damping: part.damping,
-        at: vec3.multiply([0, 0, 0], originOf(space, node), scale) as Vec3,
+        at: vec3.multiply([0, 0, 0], nodeOriginOf(space, node), scale) as Vec3,
         stiffness: part.stiffness,
       };
       return [{ node: part.node, spec, parent }];
@@ -119,7 +119,7 @@ export class Hanging {
       this.pose(at, carrier, 0);
       return rotationIn(carrier);
     });
-    const spin = turnBetween(from, to);
+    const spin = rotationVectorBetween(from, to);
     this.pose(frame, carrier, 0);
     for (let k = 0; k < 7; k++) out[k] = carrier[k];
     out.set(velocity, CARRIER.velocity);
@@ -149,7 +149,7 @@ export class Hanging {
   }
 
   private settledStates() {
-    finished(this.settle());
+    runToEnd(this.settle());
     return { states: this.steps.read(), size: this.parts.length * SWING.numbers };
   }
 
@@ -162,7 +162,7 @@ export class Hanging {
       ];
       this.turn(i, from, a);
       this.turn(i, to, b);
-      return { node, gap: Math.hypot(...turnBetween(a, b)) };
+      return { node, gap: Math.hypot(...rotationVectorBetween(a, b)) };
     });
   }
 

@@ -1,5 +1,5 @@
 import type { Clearance } from '../../document/shot-clearance.js';
-import { compileClearance, type PlaceAt } from '../../motion/ride/clearance.js';
+import { compileClearance, type PositionAtFrame } from '../../motion/ride/clearance.js';
 import { POSE, type PoseAt } from '../../motion/pose/pose.js';
 import type { Travel } from '../../motion/ride/travel.js';
 
@@ -12,15 +12,15 @@ export function keptClear(
   scene: Omit<Scene, 'others'> & {
     readonly others: readonly { readonly pose: PoseAt; readonly distance: number }[];
   },
-): PlaceAt | null {
+): PositionAtFrame | null {
   const frameOfTravel = new Float64Array(12);
-  const way: PlaceAt = (frame, out) => {
+  const way: PositionAtFrame = (frame, out) => {
     travel.place(frame, frameOfTravel);
     for (let k = 0; k < 3; k++) out[k] = frameOfTravel[k];
   };
   const others = scene.others.map(({ pose, distance }) => {
     const now = new Float64Array(POSE.size);
-    const at: PlaceAt = (frame, out) => {
+    const at: PositionAtFrame = (frame, out) => {
       pose(frame, now, 0);
       for (let k = 0; k < 3; k++) out[k] = now[k];
     };

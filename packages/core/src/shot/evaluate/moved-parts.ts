@@ -28,7 +28,7 @@ import { axisVector } from '../../motion/pose/axes.js';
 import { ownAxes } from '../../motion/ride/contact-points.js';
 import { POSE } from '../../motion/pose/pose.js';
 import type { PoseAt } from '../../motion/pose/pose.js';
-import { axleSense, middleSteer } from '../../vehicle/wheels/rolling.js';
+import { axleTravelSign, middleSteer } from '../../vehicle/wheels/rolling.js';
 import type { RiderContact } from './rider-contact.js';
 import { RADIANS } from '../../geometry/math/angle.js';
 
@@ -47,7 +47,7 @@ const jointName = ({ node, steers }: Wheel): string => `${node} ${steers ? 'stee
  * The node hierarchy with joints for wheels that steer, that are set on the ground by themselves, or that hang on the body that
  * leans: a joint steers and carries, the wheel in it spins, so that neither spoils the other.
  */
-export function jointedPuppet(hierarchy: NodeHierarchy, rider: Rider) {
+export function withWheelJoints(hierarchy: NodeHierarchy, rider: Rider) {
   const body = nodeNamed(hierarchy, rider.body.node);
   const sticks = rider.attachment?.ground.mode === 'stick';
   const wishes = rider.wheels.flatMap((wheel): WishedJoint[] => {
@@ -84,7 +84,7 @@ export function compileMovedParts(
   pose: PoseAt,
 ): MovedParts {
   // A walk is compiled for the model as it is; joints are of wheels, which walkers do not have.
-  const jointed = contact.walk ? withJoints(model, []) : jointedPuppet(model, rider);
+  const jointed = contact.walk ? withJoints(model, []) : withWheelJoints(model, rider);
   const { hierarchy } = jointed;
   const drivers: NodeDriver[] = [];
   const add = (name: string | null, make: (node: number) => NodeDriver) => {
@@ -144,9 +144,9 @@ function mirrored(
   const axis = inModel(nodeNamed(hierarchy, cycle.node));
   const across = vec3.dot(axis, left);
   // What moves along an axis is turned about the mirror; what turns about it, the other way round.
-  const sense = cycle.kind === 'slide' ? 1 : -1;
+  const travelSign = cycle.kind === 'slide' ? 1 : -1;
   const wanted = vec3.scaleAndAdd([0, 0, 0], axis, left, -2 * across);
-  const times = sense * vec3.dot(wanted, inModel(node)) < 0 ? -1 : 1;
+  const times = travelSign * vec3.dot(wanted, inModel(node)) < 0 ? -1 : 1;
   return cycle.kind === 'slide'
     ? ownSlide(node, cycle.axis, (frame) => times * value(frame))
     : ownTurn(node, cycle.axis, (frame) => times * value(frame) * RADIANS);
@@ -170,9 +170,9 @@ function addWheels(
       add(joint, (node) =>
         modelSlide(hierarchy, node, up, (frame) => groundFit.lift(progress(frame), i) / scale[2]),
       );
-    const sense = axleSense(rider, wheel);
+    const travelSign = axleTravelSign(rider, wheel);
     add(wheel.node, (node) =>
-      modelTurn(hierarchy, node, about(axisVector(wheel.axle)), (frame) => sense * turned(frame)),
+      modelTurn(hierarchy, node, about(axisVector(wheel.axle)), (frame) => travelSign * turned(frame)),
     );
   });
 }

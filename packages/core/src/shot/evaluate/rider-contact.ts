@@ -2,7 +2,7 @@ import type { Rider } from '../../document/shot-rider.js';
 import type { Shot } from '../../document/shot.js';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import { compileCycle, type CycleMotion } from '../../character/gait/cycle-value.js';
-import { compileFreeWalk, type FreeWalk } from '../../character/gait/free-walk.js';
+import { compileWalkPhase, type WalkPhase } from '../../character/gait/walk-phase.js';
 import { compileWalk, type Walk } from '../../character/gait/walk.js';
 import { playBlocks, type PlayedBlock } from '../../character/gait/clip-blocks.js';
 import { feltCurvature } from '../../geometry/path/corners.js';
@@ -30,7 +30,7 @@ export interface RiderContact {
   readonly groundFit: GroundFit | null;
   /** How a ball has turned in the world; null for what is none. */
   readonly ball: ((frame: number, out: Quat) => void) | null;
-  readonly gait: FreeWalk | null;
+  readonly gait: WalkPhase | null;
   /** Null where its model is not known, or lacks the clip. */
   readonly walk: Walk | null;
   /** Clips that are played over the gait, in the order of the document's blocks, by the nodes of a hierarchy. */
@@ -81,7 +81,7 @@ export function compileContact(rider: Rider, parts: ContactParts): RiderContact 
 function blocksOf(
   rider: Rider,
   { shot, motion }: ContactParts,
-  gait: FreeWalk | null,
+  gait: WalkPhase | null,
 ): RiderContact['blocksIn'] {
   return (hierarchy) =>
     playBlocks(rider.clips, hierarchy, {
@@ -115,12 +115,12 @@ function leanOf(rider: Rider, motion: PathMotion, range: Range): BodyLean {
     ),
   );
   const speed = ownSpeed(rider, motion, range.fps);
-  const { sense } = motion;
+  const { travelSign } = motion;
   return compileLean(
     rider.body,
     {
-      left: (frame) => sense * push(frame),
-      ahead: (frame) => (sense * (speed(frame + STEP) - speed(frame - STEP)) * range.fps) / (2 * STEP),
+      left: (frame) => travelSign * push(frame),
+      ahead: (frame) => (travelSign * (speed(frame + STEP) - speed(frame - STEP)) * range.fps) / (2 * STEP),
     },
     range,
   );
@@ -158,7 +158,7 @@ export function sidewaysOf(
 
 function ballOf({ ball, rest }: Rider, chassis: ChassisMotion): RiderContact['ball'] {
   if (ball === null) return null;
-  const roll = compileBall(chassis.way, ball.radius * Math.max(...rest.scale.map(Math.abs)));
+  const roll = compileBall(chassis.track, ball.radius * Math.max(...rest.scale.map(Math.abs)));
   return (frame, out) => roll(chassis.progress(frame), out);
 }
 
@@ -166,13 +166,13 @@ function walkOf(
   rider: Rider,
   { shot, groundFit, own, hierarchy, assets }: ContactParts,
   chassis: ChassisMotion,
-): [FreeWalk | null, Walk | null] {
+): [WalkPhase | null, Walk | null] {
   const { gait, attachment, rest } = rider;
   if (gait === null || attachment === null) return [null, null];
   const axes = ownAxes(rider);
   const range = { ...shot.range, fps: shot.fps };
-  const track = wheelTravel(chassis.way, [0, 0, 0], false);
-  const free = compileFreeWalk(gait, hierarchy, {
+  const track = wheelTravel(chassis.track, [0, 0, 0], false);
+  const free = compileWalkPhase(gait, hierarchy, {
     ...range,
     travelled: (frame) => track.rolled(chassis.progress(frame)),
     speed: (frame) => track.speed(chassis.progress(frame)) * chassis.rate(frame),

@@ -16,29 +16,29 @@ import type { CompiledPath } from '../../geometry/path/compiled-path.js';
 import { PathError } from '../../geometry/path/path-error.js';
 import { compileOffset, offsetInShownFrames } from '../../motion/pose/keyed-offset.js';
 import { withCarriers } from '../../motion/pose/carriers.js';
-import { keptFor } from '../../geometry/math/kept-for.js';
+import { cachedFor } from '../../geometry/math/cached-for.js';
 import { pointOn } from '../../motion/pose/point-on.js';
 import { POSE, type PoseAt } from '../../motion/pose/pose.js';
-import { withUnrest } from '../../motion/pose/unrest.js';
+import { withShake } from '../../motion/pose/shake.js';
 import { compileRestPose } from '../../motion/pose/rest-pose.js';
 import type { TargetAt } from '../../motion/ride/aiming.js';
-import { compileAxlePlacement, senseOf, type AxlePlacement } from '../../motion/ride/axle-placement.js';
+import { compileAxlePlacement, travelSignOf, type AxlePlacement } from '../../motion/ride/axle-placement.js';
 import { chassisOf } from '../../motion/ride/chassis.js';
 import {
-  chassisWayByDistance,
-  chassisWayByFrames,
-  onChassisWay,
+  chassisTrackByDistance,
+  chassisTrackByFrames,
+  onChassisTrack,
   type ChassisMotion,
-  type ChassisWay,
+  type ChassisTrack,
 } from '../../motion/ride/chassis-motion.js';
 import { compileGroundFit, type Coupling, type GroundFit } from '../../motion/ride/ground-fit.js';
-import { compilePathMotion, echoPace, stringPace, type PathMotion } from '../../motion/ride/path-motion.js';
-import type { PlaceAt } from '../../motion/ride/clearance.js';
+import { compilePathMotion, followPace, stringPace, type PathMotion } from '../../motion/ride/path-motion.js';
+import type { PositionAtFrame } from '../../motion/ride/clearance.js';
 import { keptClear } from './kept-clear.js';
 import { compileTravel } from '../../motion/ride/travel.js';
-import { compileKeyedPose, keyedWayOf } from '../../motion/ride/keyed-way.js';
-import { compileEcho } from '../../motion/ride/echo.js';
-import { withLooks } from '../../motion/ride/looks.js';
+import { compileHandPose, handTrackOf } from '../../motion/ride/hand-track.js';
+import { compileFollow } from '../../motion/ride/follow.js';
+import { withRestAim } from '../../motion/ride/rest-aim.js';
 import { referenceOf, ridePath, type RideBlends } from '../../motion/ride/ride-path.js';
 import { ridesByDistance } from '../../motion/ride/travel-place.js';
 import type { FrameStep } from '../../motion/timing/frame-step.js';
@@ -46,9 +46,9 @@ import { headOf, leadingOf, type Leading } from '../../motion/timing/leader.js';
 import { inShownFrames, mapFrames } from '../../motion/timing/map-frames.js';
 import { lastSource, ownRetimeStep } from '../../motion/timing/retiming.js';
 import { cuedBlend, cueMoment, type CueSources } from './cue-values.js';
-import { sharedWay, wayKey, type RiddenWay } from './ridden-way.js';
+import { sharedTrack, trackKey, type RiddenTrack } from './ridden-track.js';
 import { riderTiming, shownStops, type RiderTiming } from './rider-timing.js';
-import { ForcedRiders, ridersForced } from './forced.js';
+import { DynamicRiders, dynamicRidersOf } from './dynamic-riders.js';
 import { Hanging } from './hanging.js';
 import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
 import { frozenPose } from './frozen.js';
@@ -74,29 +74,29 @@ export class Rides {
   }
 
   /** How much cues let a rider follow its path and face its way. */
-  private readonly blends = keptFor((rider: Rider): RideBlends => {
+  private readonly blends = cachedFor((rider: Rider): RideBlends => {
     const of = (kind: 'attachment' | 'facing') => cuedBlend(this.shot, rider, kind, this.sources);
     return { attachment: of('attachment'), facing: of('facing') };
   });
 
   /** The frame at which a cue's value first comes to 1; null where it never does. */
-  readonly moment = keptFor((cue: Cue) => cueMoment(cue, this.shot.range, this.sources));
+  readonly moment = cachedFor((cue: Cue) => cueMoment(cue, this.shot.range, this.sources));
 
-  private forces: ForcedRiders | null = null;
+  private forces: DynamicRiders | null = null;
   private movedByForces: readonly Rider[] | null = null;
 
   /** What moves a rider by forces; null where nothing does. */
-  forced(rider: Rider): ForcedRiders | null {
+  forced(rider: Rider): DynamicRiders | null {
     const { shot, assets } = this;
     if (rider.rigidBody === null || !assets.physics) return null;
-    const riders = (this.movedByForces ??= ridersForced(shot));
+    const riders = (this.movedByForces ??= dynamicRidersOf(shot));
     if (!riders.includes(rider)) return null;
     const by = { shot, assets, last: lastSource(shot), unforced: (of: Rider) => this.unforced(of) };
-    return (this.forces ??= new ForcedRiders({ ...by, physics: assets.physics }, riders));
+    return (this.forces ??= new DynamicRiders({ ...by, physics: assets.physics }, riders));
   }
 
   /** What of a rider's model hangs and swings; null where nothing does. */
-  readonly hanging = keptFor((rider: Rider): Hanging | null => {
+  readonly hanging = cachedFor((rider: Rider): Hanging | null => {
     const hierarchy = rider.hangingParts.length === 0 ? null : hierarchyOfRider(this.assets, rider);
     if (hierarchy === null || rider.frozen !== null) return null;
     return Hanging.of(this.shot, rider, hierarchy, this.pose(rider), lastSource(this.shot));
@@ -111,27 +111,27 @@ export class Rides {
   }
 
   /** Where a rider is at a frame. */
-  readonly pose = keptFor((rider: Rider): PoseAt => {
+  readonly pose = cachedFor((rider: Rider): PoseAt => {
     return this.forced(rider)?.pose(rider) ?? this.unforced(rider);
   });
 
   /** The same without what forces do to it. */
-  readonly unforced = keptFor((rider: Rider): PoseAt => {
+  readonly unforced = cachedFor((rider: Rider): PoseAt => {
     const { fps, loop, range } = this.shot;
     if (rider.frozen !== null) return frozenPose(rider.frozen);
     const seated = this.handed(rider, this.own(rider));
-    return rider.shake === null ? seated : withUnrest(seated, rider.shake, { ...range, fps, loop });
+    return rider.shake === null ? seated : withShake(seated, rider.shake, { ...range, fps, loop });
   });
 
   /** The same by what it does by itself, whoever it is handed to. */
-  readonly own = keptFor((rider: Rider): PoseAt => {
+  readonly own = cachedFor((rider: Rider): PoseAt => {
     const { attachment } = rider;
     const parent = this.find(rider.parent);
     const { fps, loop, range } = this.shot;
     const rest = compileRestPose(rider.rest, parent ? this.pose(parent) : null);
     const motion = this.motion(rider);
     if (attachment === null || motion === null) {
-      const placed = this.echoing(rider) ?? this.byHand(rider) ?? rest;
+      const placed = this.following(rider) ?? this.byHand(rider) ?? rest;
       return this.looking(rider, placed);
     }
     return ridePath(rider, attachment, {
@@ -156,11 +156,11 @@ export class Rides {
   }
 
   /** Where a rider is that goes after another; null where it does not. */
-  private echoing({ follow, attachment }: Rider): PoseAt | null {
+  private following({ follow, attachment }: Rider): PoseAt | null {
     const leader = follow && attachment === null ? this.find(follow.rider) : undefined;
     if (!follow || !leader) return null;
     const { fps, loop, range } = this.shot;
-    return compileEcho(follow, this.pose(leader), axesOf(leader), { ...range, loop, fps });
+    return compileFollow(follow, this.pose(leader), axesOf(leader), { ...range, loop, fps });
   }
 
   /** Where a rider is that is moved by hand; null where it is not. */
@@ -169,8 +169,8 @@ export class Rides {
     if (transformKeys === null || transformKeys.keys.length === 0 || attachment !== null) return null;
     const parent = this.find(rider.parent);
     const { own, rate } = mapFrames(this.timing(rider)?.steps ?? [], this.shot.range);
-    return compileKeyedPose(
-      keyedWayOf(transformKeys, this.shot.fps),
+    return compileHandPose(
+      handTrackOf(transformKeys, this.shot.fps),
       { own, rate },
       parent ? this.pose(parent) : null,
     );
@@ -182,11 +182,11 @@ export class Rides {
     const target = restAim && this.target(restAim.target);
     if (restAim === null || target === null) return pose;
     const { fps, loop, range } = this.shot;
-    return withLooks(pose, rider, restAim, target, { ...range, loop, fps }, this.blends(rider).facing);
+    return withRestAim(pose, rider, restAim, target, { ...range, loop, fps }, this.blends(rider).facing);
   }
 
   /** How far a rider is led away from what it keeps clear of; null where it keeps clear of nothing. */
-  readonly away = keptFor((rider: Rider): PlaceAt | null => {
+  readonly away = cachedFor((rider: Rider): PositionAtFrame | null => {
     const { clearance, attachment } = rider;
     const motion = this.motion(rider);
     if (clearance === null || attachment === null || motion === null) return null;
@@ -203,13 +203,13 @@ export class Rides {
   });
 
   /** Where a rider is along its path over time; null where it rides none. */
-  readonly motion = keptFor((rider: Rider): PathMotion | null => {
+  readonly motion = cachedFor((rider: Rider): PathMotion | null => {
     const { attachment } = rider;
     const path = this.ridden(rider);
     if (attachment === null || path === null) return null;
     const leading = this.leading(rider);
     const tower = this.tower(rider);
-    const sense = this.sense(rider, attachment);
+    const travelSign = this.travelSign(rider, attachment);
     const joints = tower
       ? [...path.joints, ...towedJoints(tower, attachment.coupledTo?.gap ?? 0)]
       : path.joints;
@@ -218,7 +218,7 @@ export class Rides {
       referenceOf(attachment.facing),
       attachment.anchor,
       this.axles(rider),
-      sense,
+      travelSign,
       tower && towingPin(tower, attachment.coupledTo?.gap ?? 0),
       joints,
     );
@@ -232,7 +232,7 @@ export class Rides {
       {
         path,
         placement,
-        sense,
+        travelSign,
         timing,
         offset: offsetInShownFrames(offset, bent),
         keepsOn:
@@ -250,7 +250,7 @@ export class Rides {
   });
 
   /** When a rider goes by its own pace; null where it has none. */
-  readonly timing = keptFor((rider: Rider): RiderTiming | null => {
+  readonly timing = cachedFor((rider: Rider): RiderTiming | null => {
     const pace = this.ownPace(rider);
     if (pace === null) return null;
     const begins = Number.isFinite(pace.from) ? pace.from : (rider.attachment?.pace.start.frame ?? 0);
@@ -270,42 +270,42 @@ export class Rides {
   });
 
   /** How a rider is set on the ground; null where it is not, or there is none. */
-  readonly groundFit = keptFor((rider: Rider): GroundFit | null => {
-    const shared = this.sharedWay(rider);
+  readonly groundFit = cachedFor((rider: Rider): GroundFit | null => {
+    const shared = this.sharedTrack(rider);
     return shared ? shared.groundFit : this.ownGroundFit(rider);
   });
 
   /** How a rider's chassis moves; null where it rides none. */
-  readonly chassis = keptFor((rider: Rider): ChassisMotion | null => {
+  readonly chassis = cachedFor((rider: Rider): ChassisMotion | null => {
     const { attachment } = rider;
     const motion = this.motion(rider);
     if (attachment === null || motion === null) return null;
-    return onChassisWay(this.chassisWay(rider, attachment, motion), motion, this.shot.fps);
+    return onChassisTrack(this.chassisTrack(rider, attachment, motion), motion, this.shot.fps);
   });
 
-  private chassisWay(rider: Rider, attachment: Attachment, motion: PathMotion): ChassisWay {
+  private chassisTrack(rider: Rider, attachment: Attachment, motion: PathMotion): ChassisTrack {
     const range = { ...this.shot.range, fps: this.shot.fps };
-    const shared = this.sharedWay(rider);
+    const shared = this.sharedTrack(rider);
     if (shared) return shared.chassis;
     return motion.byDistance
-      ? chassisWayByDistance(attachment, motion, this.groundFit(rider), range)
-      : chassisWayByFrames(rider, this.pose(rider), range);
+      ? chassisTrackByDistance(attachment, motion, this.groundFit(rider), range)
+      : chassisTrackByFrames(rider, this.pose(rider), range);
   }
 
   /** The way of a rider that others of its kind go as well; null where it depends on when it is where. */
-  private readonly sharedWay = keptFor((rider: Rider): RiddenWay | null => {
+  private readonly sharedTrack = cachedFor((rider: Rider): RiddenTrack | null => {
     const { attachment } = rider;
     const motion = this.motion(rider);
     if (!attachment || !motion?.byDistance || !(motion.path.closed || motion.keepsOn)) return null;
     const tower = this.tower(rider);
-    const towing = tower && this.sharedWay(tower.rider);
+    const towing = tower && this.sharedTrack(tower.rider);
     if (tower && !towing) return null;
     const behind = towing && { way: towing, gap: attachment.coupledTo?.gap ?? 0 };
-    const key = wayKey(rider, attachment, this.axles(rider), motion.sense, behind);
-    return sharedWay(motion.path, this.assets.ground, key, () => {
+    const key = trackKey(rider, attachment, this.axles(rider), motion.travelSign, behind);
+    return sharedTrack(motion.path, this.assets.ground, key, () => {
       const groundFit = this.ownGroundFit(rider);
       const range = { ...this.shot.range, fps: this.shot.fps };
-      return { groundFit, chassis: chassisWayByDistance(attachment, motion, groundFit, range) };
+      return { groundFit, chassis: chassisTrackByDistance(attachment, motion, groundFit, range) };
     });
   });
 
@@ -327,7 +327,7 @@ export class Rides {
   }
 
   /** A rider's axles and couplings, metres of the world. */
-  readonly axles = keptFor((rider: Rider): Chassis | null =>
+  readonly axles = cachedFor((rider: Rider): Chassis | null =>
     chassisOf(rider, hierarchyOfRider(this.assets, rider)?.box ?? null),
   );
 
@@ -335,7 +335,7 @@ export class Rides {
   private ownPace(rider: Rider): CompiledPace | null {
     const { attachment, transformKeys } = rider;
     if (attachment === null && transformKeys && transformKeys.keys.length > 0)
-      return keyedWayOf(transformKeys, this.shot.fps).pace;
+      return handTrackOf(transformKeys, this.shot.fps).pace;
     const path = this.curveOf(rider.attachment);
     return rider.attachment && path && compiledPaceOf(rider.attachment.pace, this.shot.fps, path);
   }
@@ -352,7 +352,7 @@ export class Rides {
     const motion = this.motion(leader) as PathMotion;
     return by === 'follows' && attachment.coupledTo
       ? stringPace(attachment.coupledTo, motion, placement)
-      : echoPace(
+      : followPace(
           attachment.pacedBy as NonNullable<Attachment['pacedBy']>,
           motion.timing,
           this.shot.range.first,
@@ -367,8 +367,8 @@ export class Rides {
    * −1 where a rider goes tail first: turned round by its offset, or, where its nose goes where it travels, because most of its way
    * goes back.
    */
-  private sense(rider: Rider, attachment: Attachment): 1 | -1 {
-    const own = senseOf(attachment.offset);
+  private travelSign(rider: Rider, attachment: Attachment): 1 | -1 {
+    const own = travelSignOf(attachment.offset);
     if (attachment.facing.along === 'path') return own;
     const head = headOf(rider, (id) => this.riding(id));
     const path = this.curveOf(head.attachment);
@@ -421,7 +421,7 @@ export class Rides {
   }
 
   /** The curve that a rider rides: its path, or that and those it turns out to; null where it rides none. */
-  readonly ridden = keptFor((rider: Rider): CompiledPath | null => {
+  readonly ridden = cachedFor((rider: Rider): CompiledPath | null => {
     const { attachment } = rider;
     const own = this.curveOf(attachment);
     if (attachment === null || own === null) return null;
@@ -432,7 +432,7 @@ export class Rides {
     if (cues.length === 0) return own;
     // By its own way alone, for what turns it out is not to follow from where that takes it; nor are the cues that bring that about.
     const timing = this.ownTiming(rider, attachment, own);
-    const moment = keptFor((cue: Cue): number | null => cueMoment(cue, this.shot.range, sources));
+    const moment = cachedFor((cue: Cue): number | null => cueMoment(cue, this.shot.range, sources));
     const sources = this.sourcesBy(
       (other) => (other === rider ? { pace: timing } : this.motion(other)),
       moment,

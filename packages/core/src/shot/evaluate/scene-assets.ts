@@ -2,7 +2,7 @@ import type { GroundSurface } from '../../geometry/ground/ground-surface.js';
 import type { Gait, Rider } from '../../document/shot-rider.js';
 import type { Shot } from '../../document/shot.js';
 import type { Physics } from '../../effects/forces/physics.js';
-import { modelsLaid } from '../../effects/dressing/laid-things.js';
+import { dressingModels } from '../../effects/dressing/placed-dressings.js';
 import { withClipsOf } from '../../character/hierarchy/borrowed-clips.js';
 import type { NodeHierarchy } from '../../character/hierarchy/node-hierarchy.js';
 
@@ -47,7 +47,7 @@ export function modelsInPlay({
   ]);
   const stands = riders.some(goesByGround) || dressing.some(({ stand }) => stand === 'ground');
   const floor = stands ? ground.model : null;
-  return new Set([...ids, ...dressing.flatMap(modelsLaid), floor].filter((id) => id !== null));
+  return new Set([...ids, ...dressing.flatMap(dressingModels), floor].filter((id) => id !== null));
 }
 
 /** Whether a shot needs rigid bodies to be played. */

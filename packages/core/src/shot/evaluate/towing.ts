@@ -31,11 +31,11 @@ function leaderDistance({ motion }: Tower, gap: number, s: number): number {
 /** Where a towed rider is held in plan, by its own distance along the path. */
 export function towingPin(tower: Tower, asked: number): Pin {
   const { motion, chassis } = tower;
-  const gap = motion.sense * asked;
+  const gap = motion.travelSign * asked;
   const frame = new Float64Array(12);
   return (s, out) => {
     motion.placement.frame(leaderDistance(tower, gap, s), frame);
-    for (let k = 0; k < 3; k++) out[k] = frame[k] + motion.sense * chassis.rearCoupling * frame[9 + k];
+    for (let k = 0; k < 3; k++) out[k] = frame[k] + motion.travelSign * chassis.rearCoupling * frame[9 + k];
   };
 }
 
@@ -43,7 +43,7 @@ export function towingPin(tower: Tower, asked: number): Pin {
 export function towedJoints({ motion }: Tower, asked: number): number[] {
   const { closed, length } = motion.path;
   return motion.joints.map((joint) => {
-    const s = motion.placement.tail(joint).distance - motion.sense * asked;
+    const s = motion.placement.tail(joint).distance - motion.travelSign * asked;
     return closed ? modulo(s, length) : s;
   });
 }
@@ -61,7 +61,7 @@ export function towingCoupling(
   ahead: number,
 ): Coupling {
   const { motion, chassis } = tower;
-  const gap = motion.sense * asked;
+  const gap = motion.travelSign * asked;
   const frame = new Float64Array(12);
   const progress = own.byDistance
     ? (s: number) => leaderDistance(tower, gap, s)
@@ -69,7 +69,7 @@ export function towingCoupling(
   return {
     ahead,
     at(at, out: Vec3) {
-      leads.way.at(progress(at), frame);
+      leads.track.at(progress(at), frame);
       for (let k = 0; k < 3; k++) out[k] = frame[k] + chassis.rearCoupling * frame[9 + k];
     },
   };

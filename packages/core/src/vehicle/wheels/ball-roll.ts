@@ -1,6 +1,6 @@
 import { quat, vec3 } from 'gl-matrix';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
-import type { ChassisWay } from '../../motion/ride/chassis-motion.js';
+import type { ChassisTrack } from '../../motion/ride/chassis-motion.js';
 
 /** Steps a radius: a ball is turned by less than a fifth of a radian in each. */
 const PER_RADIUS = 6;
@@ -12,7 +12,7 @@ const MOST = 20_000;
  * level axis square to its way, and about no other. The steps are two-point Gauss for rotations (Magnus, Iserles and
  * Nørsett 1999, order four), each a true rotation, so nothing drifts; a lap of a closed path turns it by the same again.
  */
-export function compileBall(chassis: ChassisWay, radius: number): (progress: number, out: Quat) => void {
+export function compileBall(chassis: ChassisTrack, radius: number): (progress: number, out: Quat) => void {
   const { from, to, closed, byDistance, origin } = chassis;
   const span = to - from;
   const wanted = byDistance ? (span * PER_RADIUS) / radius : 8 * span;

@@ -1,8 +1,8 @@
-import type { ChassisWay } from '../../motion/ride/chassis-motion.js';
+import type { ChassisTrack } from '../../motion/ride/chassis-motion.js';
 import { ChassisRates } from './chassis-rates.js';
 
 /** A way round a circle to the left, as far as it is said to go. */
-function round(radius: number, to: number): ChassisWay {
+function round(radius: number, to: number): ChassisTrack {
   return {
     byDistance: true,
     from: 0,

@@ -1,5 +1,5 @@
 import { SAMPLES, SAMPLE_AT, slopeAt } from '../../geometry/math/stretch-polynomial.js';
-import type { ChassisWay } from '../../motion/ride/chassis-motion.js';
+import type { ChassisTrack } from '../../motion/ride/chassis-motion.js';
 
 /**
  * How a chassis moves at the looked-at places of a stretch, eight numbers a place: by how much its origin, and each of its
@@ -30,7 +30,7 @@ export class ChassisRates {
   private readonly frames = new Float64Array(SAMPLES * 12);
   private readonly frame = new Float64Array(12);
 
-  constructor(readonly chassis: ChassisWay) {
+  constructor(readonly chassis: ChassisTrack) {
     this.edges = edgesOf(chassis, CELL[chassis.byDistance ? 'metres' : 'frames']);
     this.sampled = new Uint8Array(this.edges.length);
     this.all = new Float64Array(this.edges.length * SAMPLES * RATES);
@@ -70,7 +70,7 @@ export class ChassisRates {
 const PARTS = [0, 9, 3, 6] as const;
 
 /** Joints part stretches, and none is longer than a cell. */
-function edgesOf(way: ChassisWay, cell: number): Float64Array {
+function edgesOf(way: ChassisTrack, cell: number): Float64Array {
   const { from, to, joints, origin } = way;
   const inside = new Set([origin, ...joints].filter((joint) => joint > from && joint < to));
   const corners = [from, ...[...inside].sort((a, b) => a - b), to];
@@ -92,7 +92,7 @@ function edgesOf(way: ChassisWay, cell: number): Float64Array {
 }
 
 /** Into how many a stretch is cut, by its tightest bend and those just before and after it. */
-function partsIn(way: ChassisWay, begin: number, end: number, most: number): number {
+function partsIn(way: ChassisTrack, begin: number, end: number, most: number): number {
   if (most === 1) return 1;
   const length = end - begin;
   let bend = 0;

@@ -26,7 +26,7 @@ export function compileWheels(rider: Rider, chassis: ChassisMotion): RollingWhee
     const centre = ownPosition(axes, wheel.centre);
     const radius = wheel.radius * axes.scale[2];
     const contact: [number, number, number] = [centre[0], centre[1], centre[2] - radius];
-    const travel = wheelTravel(chassis.way, contact, wheel.steers);
+    const travel = wheelTravel(chassis.track, contact, wheel.steers);
     return {
       wheel,
       radius,
@@ -39,7 +39,10 @@ export function compileWheels(rider: Rider, chassis: ChassisMotion): RollingWhee
 }
 
 /** 1 where a positive turn about a wheel's axle rolls it ahead, −1 where it rolls it back. */
-export function axleSense(rider: Pick<Rider, 'attachment' | 'rest'>, { axle }: Pick<Wheel, 'axle'>): 1 | -1 {
+export function axleTravelSign(
+  rider: Pick<Rider, 'attachment' | 'rest'>,
+  { axle }: Pick<Wheel, 'axle'>,
+): 1 | -1 {
   const { left } = ownAxes(rider);
   const way = axisVector(axle);
   return left[0] * way[0] + left[1] * way[1] + left[2] * way[2] < 0 ? -1 : 1;

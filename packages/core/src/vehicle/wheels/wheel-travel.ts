@@ -7,7 +7,7 @@ import {
   polynomialIntegral,
   polynomialThrough,
 } from '../../geometry/math/stretch-polynomial.js';
-import type { ChassisWay } from '../../motion/ride/chassis-motion.js';
+import type { ChassisTrack } from '../../motion/ride/chassis-motion.js';
 import { ChassisRates, RATES } from './chassis-rates.js';
 
 /** A wheel that rolls: how far, and how it is steered to do so. */
@@ -28,7 +28,7 @@ interface Rolled {
   readonly travels: Map<string, WheelTravel>;
 }
 
-const rolled = new WeakMap<ChassisWay, Rolled>();
+const rolled = new WeakMap<ChassisTrack, Rolled>();
 
 /**
  * A wheel on a way, made once: wheels side by side on one axle often stand in one place (twins, or one mesh for both), and riders
@@ -37,7 +37,7 @@ const rolled = new WeakMap<ChassisWay, Rolled>();
  * @param contact metres ahead, to the left and up of the rider's origin
  */
 export function wheelTravel(
-  way: ChassisWay,
+  way: ChassisTrack,
   contact: readonly [number, number, number],
   steers: boolean,
 ): WheelTravel {

@@ -1,7 +1,7 @@
 import {
   eachAction,
   floorAt,
-  modelsLaid,
+  dressingModels,
   movesByItself,
   needsPhysics,
   physicsFor,
@@ -109,7 +109,7 @@ export function useSceneAssets(desk: DeskStore): void {
           gait?.source ?? null,
           emitter?.model ?? null,
         ]),
-        ...dressing.flatMap(modelsLaid),
+        ...dressing.flatMap(dressingModels),
       ]);
       const assets = models.flatMap(({ id, name, source }) =>
         worn.has(id) && source.asset !== undefined ? [{ id, name, asset: source.asset }] : [],
@@ -133,7 +133,7 @@ export function useSceneAssets(desk: DeskStore): void {
           return model === null ? [] : [{ id, ...model }];
         }),
       );
-      const scenery = floor?.source.asset
+      const staticSet = floor?.source.asset
         ? await reader.scenery(modelFileUrl(floor.source.asset), floor.name, ground.nodes).catch(() => {
             missing.add(floor.id);
             return null;
@@ -144,7 +144,7 @@ export function useSceneAssets(desk: DeskStore): void {
       desk.getState().set({
         checkModels: {
           hierarchies: new Map(all.map(({ id, hierarchy }) => [id, hierarchy])),
-          scene: { models: new Map(all.map(({ id, mesh, rig }) => [id, { mesh, rig }])), missing, scenery },
+          scene: { models: new Map(all.map(({ id, mesh, rig }) => [id, { mesh, rig }])), missing, staticSet },
         },
       });
     };

@@ -1,4 +1,4 @@
-import type { JobCard, RunCard, TakerCard } from '@fleet-rail/core';
+import type { JobCard, BatchCard, RendererCard } from '@fleet-rail/core';
 import styled from 'styled-components';
 
 const Row = styled.ul`
@@ -11,7 +11,7 @@ const Row = styled.ul`
 `;
 
 /** Dark, amber while drawn, lit when given back; vermilion at its rim once it was lost, and all of it while it is paused. */
-const Lamp = styled.li<{ $state: RunCard['state']; $lost: boolean; $wide: boolean }>`
+const Lamp = styled.li<{ $state: BatchCard['state']; $lost: boolean; $wide: boolean }>`
   width: ${({ $wide }) => ($wide ? 26 : 14)}px;
   height: 14px;
   border: 2px solid
@@ -22,8 +22,8 @@ const Lamp = styled.li<{ $state: RunCard['state']; $lost: boolean; $wide: boolea
 `;
 
 /** A lamp for each run of a job, and a long one for its joining. */
-export function Lamps({ job, takers }: { job: JobCard; takers: readonly TakerCard[] }) {
-  const names = new Map(takers.map(({ id, name }) => [id, name]));
+export function Lamps({ job, takers: renderers }: { job: JobCard; takers: readonly RendererCard[] }) {
+  const names = new Map(renderers.map(({ id, name }) => [id, name]));
   return (
     <Row aria-label="Batches">
       {job.runs.map((run) => {
@@ -43,11 +43,11 @@ export function Lamps({ job, takers }: { job: JobCard; takers: readonly TakerCar
   );
 }
 
-function sentence({ kind, first, count, state, lost, done }: RunCard, taker: string | null): string {
+function sentence({ kind, first, count, state, lost, done }: BatchCard, renderer: string | null): string {
   const what = kind === 'join' ? 'Joining' : `Pictures ${first + 1} to ${first + count}`;
   const how = {
     waiting: 'waits',
-    taken: `${taker ?? 'somebody'} has ${done} of ${count}`,
+    taken: `${renderer ?? 'somebody'} has ${done} of ${count}`,
     given: 'done',
     paused: 'paused',
   }[state];

@@ -1,12 +1,12 @@
-import type { JobCard, TakerCard } from '@fleet-rail/core';
+import type { JobCard, RendererCard } from '@fleet-rail/core';
 import { ArrowLeft, Download, HandHelping, RotateCw, Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { jobFileUrl, usePool, useRemoveJob, useTryAgain, type Pool } from '../../api/pool';
 import { sentenceOf } from '../../api/request';
-import type { TakerState } from '../../workers/pictures/taker';
-import { useTaker } from '../../workers/pictures/use-taker';
+import type { RendererState } from '../../workers/pictures/picture-renderer';
+import { useRenderer } from '../../workers/pictures/use-renderer';
 import { LABEL_FONT } from '../../ui/theme/fonts';
 import { Button } from '../../ui/button';
 import { IconButton } from '../../ui/icon-button';
@@ -40,7 +40,7 @@ const Rows = styled.ul`
   }
 `;
 
-const TakerRow = styled.li`
+const RendererRow = styled.li`
   display: grid;
   grid-template-columns: 150px 110px minmax(0, 1fr);
   gap: 12px;
@@ -73,7 +73,7 @@ const JobHead = styled.div`
   }
 `;
 
-const KINDS: Record<TakerCard['kind'], string> = {
+const KINDS: Record<RendererCard['kind'], string> = {
   desk: 'desk',
   window: 'window',
   server: 'server',
@@ -85,7 +85,7 @@ export function PoolPage() {
   const asked = params.get('lend');
   const [lent, setLent] = useState(asked !== null);
   const name = asked ?? 'This window';
-  const doing = useTaker(lent, name, asked === null ? 'window' : 'server', null);
+  const doing = useRenderer(lent, name, asked === null ? 'window' : 'server', null);
   const { data, error } = usePool();
   useCloseWhenLost(asked !== null, doing);
   useEffect(() => {
@@ -112,21 +112,21 @@ export function PoolPage() {
   );
 }
 
-function Panels({ pool: { jobs, takers } }: { pool: Pool }) {
+function Panels({ pool: { jobs, takers: renderers } }: { pool: Pool }) {
   const runs = new Map(jobs.flatMap((job) => job.runs.map((run) => [run.id, { job, run }] as const)));
   return (
     <>
       <Heading>Renderers</Heading>
-      {takers.length === 0 ? (
+      {renderers.length === 0 ? (
         <Hint>No renderers. Render in this window, or start the server with FLEET_RAIL_RENDERERS=2.</Hint>
       ) : (
         <Rows aria-label="Renderers">
-          {takers.map(({ id, name, kind, run }) => (
-            <TakerRow key={id} aria-label={name}>
+          {renderers.map(({ id, name, kind, run }) => (
+            <RendererRow key={id} aria-label={name}>
               <b>{name}</b>
               <span>{KINDS[kind]}</span>
               <span>{whatIsDrawn(run === null ? undefined : runs.get(run))}</span>
-            </TakerRow>
+            </RendererRow>
           ))}
         </Rows>
       )}
@@ -136,7 +136,7 @@ function Panels({ pool: { jobs, takers } }: { pool: Pool }) {
       ) : (
         <Rows aria-label="Jobs">
           {jobs.map((job) => (
-            <Job key={job.id} job={job} takers={takers} />
+            <Job key={job.id} job={job} takers={renderers} />
           ))}
         </Rows>
       )}
@@ -144,7 +144,7 @@ function Panels({ pool: { jobs, takers } }: { pool: Pool }) {
   );
 }
 
-function Job({ job, takers }: { job: JobCard; takers: readonly TakerCard[] }) {
+function Job({ job, takers: renderers }: { job: JobCard; takers: readonly RendererCard[] }) {
   const remove = useRemoveJob();
   const again = useTryAgain();
   const take = () => remove.mutate(job.id, { onError: (error) => notify('error', sentenceOf(error)) });
@@ -173,7 +173,7 @@ function Job({ job, takers }: { job: JobCard; takers: readonly TakerCard[] }) {
           {job.state === 'done' ? <Trash2 aria-hidden /> : <X aria-hidden />}
         </IconButton>
       </JobHead>
-      <Lamps job={job} takers={takers} />
+      <Lamps job={job} takers={renderers} />
       <FilmBar job={job} />
       {job.problem && <Hint role="alert">{job.problem}</Hint>}
     </JobRow>
@@ -187,7 +187,7 @@ function whatIsDrawn(found: { job: JobCard; run: JobCard['runs'][number] } | und
   return `drawing pictures ${run.first + 1} to ${run.first + run.count} of ${job.fileName}`;
 }
 
-function sentenceOfState(state: TakerState | null): string {
+function sentenceOfState(state: RendererState | null): string {
   if (state === null || state.doing === 'waits') return 'This window renders. Waiting for work.';
   if (state.doing === 'lost the server') return 'The server does not answer; trying again.';
   if (state.doing === 'opens') return 'Loading a shot.';
@@ -197,7 +197,7 @@ function sentenceOfState(state: TakerState | null): string {
 /** Milliseconds after which a browser that the server started, and that has lost it, ends. */
 const LOST = 30_000;
 
-function useCloseWhenLost(mine: boolean, doing: TakerState | null): void {
+function useCloseWhenLost(mine: boolean, doing: RendererState | null): void {
   const lost = mine && doing?.doing === 'lost the server';
   useEffect(() => {
     if (!lost) return;

@@ -4,7 +4,7 @@ import type { DeskStore } from '../../state/desk-store';
 import { finishDrawing, takePlaceBack } from '../../commands/drawing';
 import { finishEdges } from '../../commands/edge-path';
 import { acceptOperation, cancelOperation } from '../../commands/operate';
-import { STATIONS } from '../../state/steps';
+import { STEPS } from '../../state/steps';
 
 /** Where a key was pressed. */
 export interface KeyPress {
@@ -40,11 +40,11 @@ const plain = ({ typing, ctrl }: KeyPress) => !typing && !ctrl;
 /** All shortcuts, in the order in which they are asked and told. */
 export const SHORTCUTS: readonly Shortcut[] = [
   {
-    keys: `1 – ${STATIONS.length}`,
+    keys: `1 – ${STEPS.length}`,
     does: 'Go to a step',
     act: (press) => {
-      const station = plain(press) && /^[1-9]$/.test(press.key) && STATIONS[Number(press.key) - 1];
-      return station ? done(() => void press.navigate(`/shots/${press.shotId}/${station.id}`)) : false;
+      const step = plain(press) && /^[1-9]$/.test(press.key) && STEPS[Number(press.key) - 1];
+      return step ? done(() => void press.navigate(`/shots/${press.shotId}/${step.id}`)) : false;
     },
   },
   {

@@ -2,40 +2,38 @@ import type { ComponentType } from 'react';
 import { onceLoaded } from '../../ui/once-loaded';
 import { loadCards } from '../../steps/path/load-cards';
 import { startGraphics } from '../../viewport/drawing/smooth-edges';
-import { STATIONS, type StationId } from '../../state/steps';
+import { STEPS, type StepId } from '../../state/steps';
 
 type Panel = { shotId: string };
 
 /** By station its panel: what is opened first does not wait for the others. */
 const PANELS = {
-  path: onceLoaded<Panel>(() => import('../../steps/path/path-step').then((module) => module.PathStation)),
+  path: onceLoaded<Panel>(() => import('../../steps/path/path-step').then((module) => module.PathStep)),
   attach: onceLoaded<Panel>(() =>
-    import('../../steps/attach/attach-step').then((module) => module.AttachStation),
+    import('../../steps/attach/attach-step').then((module) => module.AttachStep),
   ),
   facing: onceLoaded<Panel>(() =>
-    import('../../steps/facing/facing-step').then((module) => module.FacingStation),
+    import('../../steps/facing/facing-step').then((module) => module.FacingStep),
   ),
   contact: onceLoaded<Panel>(() =>
-    import('../../steps/contact/contact-step').then((module) => module.ContactStation),
+    import('../../steps/contact/contact-step').then((module) => module.ContactStep),
   ),
-  pace: onceLoaded<Panel>(() => import('../../steps/pace/pace-step').then((module) => module.PaceStation)),
-  check: onceLoaded<Panel>(() =>
-    import('../../steps/check/check-step').then((module) => module.CheckStation),
-  ),
+  pace: onceLoaded<Panel>(() => import('../../steps/pace/pace-step').then((module) => module.PaceStep)),
+  check: onceLoaded<Panel>(() => import('../../steps/check/check-step').then((module) => module.CheckStep)),
   'hand-over': onceLoaded<Panel>(() =>
-    import('../../steps/hand-over/hand-over-step').then((module) => module.HandOverStation),
+    import('../../steps/hand-over/hand-over-step').then((module) => module.HandOverStep),
   ),
-} satisfies Record<StationId, unknown>;
+} satisfies Record<StepId, unknown>;
 
 /** Not waited for: panels and diagram are there before what draws the scene has come. */
-export const Stage = onceLoaded((): Promise<ComponentType<{ station: StationId }>> => {
+export const Stage = onceLoaded((): Promise<ComponentType<{ station: StepId }>> => {
   void startGraphics();
   return import('../../viewport/stage/stage').then((module) => module.Stage);
 });
 
 /** The panel of a station in an address; that of the first where there is none of that name. */
-export const panelOf = (station: string | undefined) =>
-  STATIONS.some(({ id }) => id === station) ? PANELS[station as StationId] : PANELS.path;
+export const panelOf = (step: string | undefined) =>
+  STEPS.some(({ id }) => id === step) ? PANELS[step as StepId] : PANELS.path;
 
 /** Milliseconds after which the other panels are loaded as well, so that a step is there when it is gone to. */
 const LATER = 3_000;

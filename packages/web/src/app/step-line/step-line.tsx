@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { LABEL_FONT } from '../../ui/theme/fonts';
 import { lineColor } from '../../ui/theme/theme';
 import { useDesk, useSelectedRider } from '../../state/desk-store';
-import { STATIONS, type StationId } from '../../state/steps';
+import { STEPS, type StepId } from '../../state/steps';
 
 const Line = styled.nav`
   position: relative;
@@ -88,16 +88,17 @@ const Count = styled.b`
 `;
 
 /** The seven steps as stations: filled where the selected rider has it set, red where a check speaks up. */
-export function StationLine({ shotId }: { shotId: string }) {
+export function StepLine({ shotId }: { shotId: string }) {
   const rider = useSelectedRider();
   const paths = useDesk((state) => state.shot.paths.length);
   // Notes are worth knowing, and no more: they do not call.
   const findings = useDesk(
     ({ checked }) =>
-      checked?.findings.filter(({ severity, waived }) => severity !== 'note' && waived === null).length ?? 0,
+      checked?.findings.filter(({ severity, dismissed }) => severity !== 'note' && dismissed === null)
+        .length ?? 0,
   );
   const color = rider ? lineColor(rider.color) : '#5B6B73';
-  const set: Record<StationId, boolean> = {
+  const set: Record<StepId, boolean> = {
     path: paths > 0,
     attach: rider?.attachment != null,
     facing: rider?.attachment != null,
@@ -109,7 +110,7 @@ export function StationLine({ shotId }: { shotId: string }) {
   };
   return (
     <Line aria-label="Steps">
-      {STATIONS.map(({ id, name }, i) => {
+      {STEPS.map(({ id, name }, i) => {
         const alert = id === 'check' && findings > 0;
         return (
           <Stop key={id} to={`/shots/${shotId}/${id}`} $line={color} title={`${name} (${i + 1})`}>

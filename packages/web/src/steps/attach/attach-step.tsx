@@ -6,7 +6,7 @@ import { RideSection, RiderSection } from './rider-section';
 import { RidersTree } from './riders-tree';
 
 /** Put things on paths: choose riders, choose a path, look where they land, accept. */
-export function AttachStation() {
+export function AttachStep() {
   const rider = useSelectedRider();
   const riders = useDesk((state) => state.shot.riders);
   const set = useDesk((state) => state.set);

@@ -19,7 +19,7 @@ import { FormationCard } from './formation-card';
 import { AttachCard } from './attach-card';
 import { StandCopiesCard } from './stand-copies-card';
 import { StringCard } from './string-card';
-import { UnrestFold } from '../shared/shake-fold';
+import { ShakeFold } from '../shared/shake-fold';
 import { TiesSection } from './ties-section';
 import { UploadButton } from '../shared/upload-button';
 import { attemptAsked } from '../../commands/attempt';
@@ -218,7 +218,7 @@ export function RiderSection({ rider }: { rider: Rider }) {
         {rider.parent !== null && rider.attachment !== null && (
           <Hint>A rider on its own path is not carried.</Hint>
         )}
-        {rider.parent !== null && rider.camera === null && <UnrestFold rider={rider} />}
+        {rider.parent !== null && rider.camera === null && <ShakeFold rider={rider} />}
         <Buttons>
           <IconButton
             label={`Delete ${rider.badge} ${rider.name}`}

@@ -38,7 +38,7 @@ const MOST_LISTED = 200;
 const SEVERITIES: readonly Severity[] = ['fault', 'warning', 'note'];
 
 /** What the checks have to say, worst first: each can be looked at, cured, or let be. */
-export function CheckStation() {
+export function CheckStep() {
   const desk = useDeskStore();
   const checked = useDesk((state) => state.checked);
   const riders = useDesk((state) => state.shot.riders);

@@ -6,9 +6,9 @@ import { Button } from '../../ui/button';
 import { Buttons } from '../../ui/panel';
 import { LABEL_FONT } from '../../ui/theme/fonts';
 import { KIND_NAMES } from '../../ui/words/finding-words';
-import { LetBe } from './let-be';
+import { DismissForm } from './dismiss-form';
 import { SeverityRing } from '../../ui/severity-ring';
-import { WaysOut } from './ways-out';
+import { Fixes } from './fixes';
 
 const Tag = styled.li<{ $chosen: boolean }>`
   display: flex;
@@ -67,7 +67,7 @@ export function FindingTag(props: {
 }) {
   const { finding, riders, isChosen, onShow, onCured } = props;
   const [open, setOpen] = useState<'ways' | 'let-be' | null>(null);
-  const { kind, severity, distance, frame, message, remedy, waived } = finding;
+  const { kind, severity, distance, frame, message, fix, dismissed } = finding;
   const badges = [finding.rider, finding.other].flatMap((id) => riders.get(id ?? '') ?? []);
   const name = `${KIND_NAMES[kind]}${badges.map(({ badge }) => ` ${badge}`).join('')}`;
   return (
@@ -84,10 +84,10 @@ export function FindingTag(props: {
         {frame !== null && <Frame title="Frame">f {frame}</Frame>}
       </Head>
       <span>{message}</span>
-      {waived !== null && <q>Dismissed: {waived}</q>}
+      {dismissed !== null && <q>Dismissed: {dismissed}</q>}
       <Buttons>
         {badges.length > 0 && <Button onPress={onShow}>Show me</Button>}
-        {remedy !== null && waived === null && (
+        {fix !== null && dismissed === null && (
           <Button aria-expanded={open === 'ways'} onPress={() => setOpen(open === 'ways' ? null : 'ways')}>
             Fixes
           </Button>
@@ -96,11 +96,11 @@ export function FindingTag(props: {
           aria-expanded={open === 'let-be'}
           onPress={() => setOpen(open === 'let-be' ? null : 'let-be')}
         >
-          {waived === null ? 'Dismiss…' : 'Show again…'}
+          {dismissed === null ? 'Dismiss…' : 'Show again…'}
         </Button>
       </Buttons>
       {open === 'ways' && (
-        <WaysOut
+        <Fixes
           finding={finding}
           onCancel={() => setOpen(null)}
           onDone={() => {
@@ -109,7 +109,7 @@ export function FindingTag(props: {
           }}
         />
       )}
-      {open === 'let-be' && <LetBe finding={finding} onDone={() => setOpen(null)} />}
+      {open === 'let-be' && <DismissForm finding={finding} onDone={() => setOpen(null)} />}
     </Tag>
   );
 }

@@ -13,7 +13,7 @@ import { useKeptModel } from '../../state/use-kept-model';
 import { WalkSection } from './walk-section';
 
 /** How the selected rider meets the ground: what it stands on, its wheels and body, its walk, and what goes by itself. */
-export function ContactStation() {
+export function ContactStep() {
   const rider = useSelectedRider();
   const model = useKeptModel(rider);
   return (

@@ -1,4 +1,4 @@
-import { isLaidGround, type GroundContact, type Rider } from '@fleet-rail/core';
+import { isGroundDressing, type GroundContact, type Rider } from '@fleet-rail/core';
 import { chooseGround, layFloor } from '../../edits/contact-edits';
 import { changeAttachment } from '../../edits/rider-edits';
 import { Choice } from '../../ui/choice';
@@ -26,7 +26,7 @@ export function GroundSection({ rider }: { rider: Rider | null }) {
   const model = shot.models.find(({ id }) => id === shot.ground.model);
   const asset = model?.source.asset;
   const { level } = shot.ground;
-  const laid = shot.dressing.filter(isLaidGround);
+  const laid = shot.dressing.filter(isGroundDressing);
   // A ground whose file is not here is still named.
   const own = model && asset === undefined ? [{ id: model.id, name: model.name }] : [];
   return (
@@ -113,7 +113,7 @@ function Contact({ rider, ground }: { rider: Rider; ground: GroundContact }) {
   const edit = useDesk((state) => state.edit);
   const has = useDesk(
     ({ shot }) =>
-      shot.ground.model !== null || shot.ground.level !== null || shot.dressing.some(isLaidGround),
+      shot.ground.model !== null || shot.ground.level !== null || shot.dressing.some(isGroundDressing),
   );
   const change = (part: Partial<GroundContact>, gesture?: string) =>
     edit(

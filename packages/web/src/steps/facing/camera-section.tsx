@@ -10,7 +10,7 @@ import { Buttons, FieldGrid, Hint, Section, SectionTitle } from '../../ui/panel'
 import { QuantityField } from '../../ui/quantity-field';
 import { showNumber } from '../../ui/quantity';
 import { useDesk } from '../../state/desk-store';
-import { UnrestFold } from '../shared/shake-fold';
+import { ShakeFold } from '../shared/shake-fold';
 import { FramingPicture } from './framing-picture';
 import { KeyList, withCount } from './key-list';
 import { TargetFold } from './target-fold';
@@ -158,7 +158,7 @@ export function CameraSection({ rider }: { rider: Rider }) {
         <KeyList rider={rider} channel="focal" name="focal length" />
       </Fold>
       <TargetFold rider={rider} camera={camera} />
-      <UnrestFold rider={rider} />
+      <ShakeFold rider={rider} />
       {shot.cuts.length > 0 && (
         <Fold title={`Cuts (${shot.cuts.length})`} isOpen>
           <Buttons>

@@ -13,7 +13,7 @@ import { AxlesSection } from './axles-section';
 import { BankSection } from './bank-section';
 import { CameraSection } from './camera-section';
 import { KeyList, withCount } from './key-list';
-import { LooksSection } from './looks-section';
+import { RestAimSection } from './rest-aim-section';
 import { OffsetSection } from './offset-section';
 import { Turntable } from './turntable';
 
@@ -52,7 +52,7 @@ const HEATS: readonly { id: Shows['heat']; name: string }[] = [
 ];
 
 /** Which way the rider looks, how it banks, what it looks at, and its offset from the path. */
-export function FacingStation() {
+export function FacingStep() {
   const rider = useSelectedRider();
   return (
     <>
@@ -62,7 +62,7 @@ export function FacingStation() {
       ) : (
         <>
           <NotRiding rider={rider} />
-          {rider && <LooksSection key={`looks ${rider.id}`} rider={rider} />}
+          {rider && <RestAimSection key={`looks ${rider.id}`} rider={rider} />}
         </>
       )}
       {rider && <CameraSection key={`camera ${rider.id}`} rider={rider} />}

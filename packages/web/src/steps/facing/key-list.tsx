@@ -18,7 +18,7 @@ import { Buttons } from '../../ui/panel';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { CHANNELS } from '../../ui/words/channel-names';
-import { ALL_EASES } from '../../ui/words/eases';
+import { EASE_LABELS } from '../../ui/words/eases';
 import { useDesk, useLiveDeskStore } from '../../state/desk-store';
 
 const Line = styled.div<{ $chosen: boolean }>`
@@ -94,7 +94,7 @@ export function KeyList({ rider, channel, name }: { rider: Rider; channel: Chann
           />
           <Select
             label="Ease"
-            options={ALL_EASES}
+            options={EASE_LABELS}
             value={key.ease}
             onChange={(ease) =>
               change('Ease', (before) =>

@@ -8,8 +8,8 @@ import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
 import { Tick } from '../../ui/tick';
 import { useDesk } from '../../state/desk-store';
 import { useAutosave } from '../../app/saving/save-context';
-import { askedFor, newGivenOut, withinRange, type GivenOut } from './given-out';
-import { GivenOutFields, ThinningFields } from './given-out-fields';
+import { askedFor, newGivenOut, withinRange, type GivenOut } from './export-choice';
+import { GivenOutFields, ThinningFields } from './export-fields';
 
 /** The files of a shot, made from what is saved. */
 export function FilesSections({ shotId }: { shotId: string }) {

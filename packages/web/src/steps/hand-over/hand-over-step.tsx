@@ -13,7 +13,7 @@ import { PicturesSection } from './pictures-section';
 import { downloadFile } from '../../api/download';
 
 /** Hand over: the files of a shot, made from what is saved. */
-export function HandOverStation({ shotId }: { shotId: string }) {
+export function HandOverStep({ shotId }: { shotId: string }) {
   const shot = useDesk((state) => state.shot);
   const { riders, range, models } = shot;
   const moving = riders.filter((rider) => rider.attachment).length;

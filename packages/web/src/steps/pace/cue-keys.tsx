@@ -6,7 +6,7 @@ import { Buttons } from '../../ui/panel';
 import type { QuantityKind } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
-import { EASES } from '../../ui/words/eases';
+import { KEY_EASE_LABELS } from '../../ui/words/eases';
 import { KeyLine } from './rows';
 
 const VALUES = {
@@ -46,7 +46,12 @@ export function CueKeys(props: {
             value={key.value}
             onChange={(value, gesture) => put(i, { value }, gesture)}
           />
-          <Select label="Ease" options={EASES} value={key.ease} onChange={(ease) => put(i, { ease })} />
+          <Select
+            label="Ease"
+            options={KEY_EASE_LABELS}
+            value={key.ease}
+            onChange={(ease) => put(i, { ease })}
+          />
           <IconButton label={`Delete key ${i + 1}`} onPress={() => onChange(keys.filter((_, k) => k !== i))}>
             <Trash2 aria-hidden />
           </IconButton>

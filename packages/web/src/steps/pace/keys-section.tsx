@@ -26,7 +26,7 @@ import { Tick } from '../../ui/tick';
 import { useDesk, useLiveDeskStore, useShownChannel } from '../../state/desk-store';
 import { shownChannel } from '../../state/selection';
 
-const EASES: readonly { id: Ease; name: string }[] = [
+const PACE_EASE_LABELS: readonly { id: Ease; name: string }[] = [
   { id: 'linear', name: 'Linear' },
   { id: 'smooth', name: 'Smooth' },
   { id: 'hold', name: 'Hold' },
@@ -131,7 +131,12 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
             digits={4}
             onChange={(next, gesture) => place(i, key.frame, next, gesture)}
           />
-          <Select label="Ease" options={EASES} value={key.ease} onChange={(ease) => setEase(i, ease)} />
+          <Select
+            label="Ease"
+            options={PACE_EASE_LABELS}
+            value={key.ease}
+            onChange={(ease) => setEase(i, ease)}
+          />
           <IconButton
             label={`Delete the key at frame ${showNumber(key.frame, 2)}`}
             onPress={() =>

@@ -16,7 +16,7 @@ import { TimedByOther } from './timed-by-other';
 import { TimingSection } from './timing-section';
 
 /** Time the ride: the shot's range, and how the selected rider is timed. */
-export function PaceStation() {
+export function PaceStep() {
   const rider = useSelectedRider();
   const hasRiders = useDesk(({ shot }) => shot.riders.length > 0);
   const attachment = rider?.attachment;

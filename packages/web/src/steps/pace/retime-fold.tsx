@@ -21,7 +21,7 @@ import { QuantityField } from '../../ui/quantity-field';
 import { Select } from '../../ui/select';
 import { Tick } from '../../ui/tick';
 import { useDesk } from '../../state/desk-store';
-import { EASES } from '../../ui/words/eases';
+import { KEY_EASE_LABELS } from '../../ui/words/eases';
 import { Card, CardHead, KeyLine } from './rows';
 
 const Several = styled.div`
@@ -159,7 +159,12 @@ function RetimeKeys(props: {
             value={one.source}
             onChange={(source, gesture) => key(i, { source }, gesture)}
           />
-          <Select label="Ease" options={EASES} value={one.ease} onChange={(ease) => key(i, { ease })} />
+          <Select
+            label="Ease"
+            options={KEY_EASE_LABELS}
+            value={one.ease}
+            onChange={(ease) => key(i, { ease })}
+          />
           <IconButton
             label={`Delete retime key ${i + 1}`}
             onPress={() => put(keys.filter((_, k) => k !== i))}

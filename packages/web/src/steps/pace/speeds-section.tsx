@@ -23,7 +23,7 @@ const WAYS = [
   { id: 'distance', name: 'At distances' },
 ] as const;
 
-const EASES: readonly { id: SpeedKey['ease']; name: string }[] = [
+const SPEED_EASE_LABELS: readonly { id: SpeedKey['ease']; name: string }[] = [
   { id: 'smooth', name: 'Smooth' },
   { id: 'linear', name: 'Linear' },
   { id: 'hold', name: 'Hold' },
@@ -122,7 +122,12 @@ export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
             max={byDistance && sign < 0 ? -SLOWEST : undefined}
             onChange={(speed, gesture) => put(i, { speed }, gesture)}
           />
-          <Select label="Ease" options={EASES} value={key.ease} onChange={(ease) => put(i, { ease })} />
+          <Select
+            label="Ease"
+            options={SPEED_EASE_LABELS}
+            value={key.ease}
+            onChange={(ease) => put(i, { ease })}
+          />
           <IconButton
             label={`Delete speed ${i + 1}`}
             onPress={() =>

@@ -1,4 +1,11 @@
-import { beginAt, changeMode, curveRidden, metresPerValue, type Pace, type Rider } from '@fleet-rail/core';
+import {
+  startPaceAt,
+  changeMode,
+  curveRidden,
+  metresPerValue,
+  type Pace,
+  type Rider,
+} from '@fleet-rail/core';
 import { useState } from 'react';
 import { changePace } from '../../edits/rider-edits';
 import { Choice } from '../../ui/choice';
@@ -42,7 +49,7 @@ export function TimingSection({ rider, pace }: { rider: Rider; pace: Pace }) {
   const begin = (frame: number, value: number, gesture?: string) =>
     edit(
       'Start',
-      changePace(rider.id, (before) => beginAt(before, frame, value)),
+      changePace(rider.id, (before) => startPaceAt(before, frame, value)),
       gesture,
     );
   return (

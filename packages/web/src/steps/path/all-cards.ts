@@ -1,5 +1,5 @@
 export { DrawSettings } from './draw-settings';
 export { ImportCard } from './import-card';
-export { LaidCard } from './laid-card';
+export { DressingCard } from './dressing-card';
 export { OperationCard } from './operation-card';
 export { ShapeCard } from './shape-card';

@@ -10,10 +10,10 @@ import { showNumber } from '../../ui/quantity';
 import { QuantityField } from '../../ui/quantity-field';
 import { Tick } from '../../ui/tick';
 import { useDesk, useDeskStore } from '../../state/desk-store';
-import { InTurn } from '../../ui/turns';
+import { InTurn } from '../../ui/staged-mount';
 import { BASIS_NAMES } from '../../ui/words/basis-names';
-import { GiveOutSection } from './give-out-section';
-import { LaidSection } from './laid-section';
+import { GiveOutSection } from './export-path-section';
+import { DressingSection } from './dressing-section';
 import { MarksSection } from './marks-section';
 import { startOperation } from '../../commands/operate';
 import { OperationMenu } from './operation-menu';
@@ -71,7 +71,7 @@ export function PathDetails({ path }: { path: ShotPath }) {
       <InTurn of="points">
         <PointsSection path={path} />
         <OperationMenu id={path.id} closed={path.closed} basis={path.basis} />
-        <LaidSection path={path} />
+        <DressingSection path={path} />
       </InTurn>
       <InTurn of="heights">
         <MarksSection path={path} />

@@ -21,7 +21,7 @@ import { PathDetails } from './path-details';
 const FILES = ['.svg', '.obj', '.csv', '.glb', '.gltf', '.bvh'];
 
 /** Lay paths: draw, import, choose, change. */
-export function PathStation() {
+export function PathStep() {
   const tool = useDesk((state) => state.tool.kind);
   const operation = useDesk((state) => state.operation);
   const importing = useDesk((state) => state.importing);

@@ -10,8 +10,8 @@ export function RangeNotes({ riderId }: { riderId: string | null }) {
   const range = useDesk(({ shot }) => shot.range);
   const edit = useDesk((state) => state.edit);
   const notes = (checked?.findings ?? []).filter(
-    ({ kind, rider, waived }) =>
-      kind === 'not-over' && waived === null && (riderId === null || rider === riderId),
+    ({ kind, rider, dismissed }) =>
+      kind === 'not-over' && dismissed === null && (riderId === null || rider === riderId),
   );
   if (notes.length === 0) return null;
   const to = Math.max(...notes.map((note) => note.to ?? range.last));

@@ -7,7 +7,7 @@ import { Tick } from '../../ui/tick';
 import { useDesk } from '../../state/desk-store';
 
 /** The little to and fro of what is held by hand: a camera, or what is carried. */
-export function UnrestFold({ rider }: { rider: Rider }) {
+export function ShakeFold({ rider }: { rider: Rider }) {
   const edit = useDesk((state) => state.edit);
   const { shake } = rider;
   const change = (next: Shake | null, gesture?: string) =>

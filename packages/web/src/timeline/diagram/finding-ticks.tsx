@@ -18,8 +18,8 @@ export function FindingTicks({ band, x }: { band: DiagramBand; x: DiagramScales[
   };
   return (
     <g role="group" aria-label="Findings on the line">
-      {findings?.map(({ kind, severity, rider, other, frame, distance, waived, from }) => {
-        if (rider !== riderId || frame === null || distance === null || waived !== null) return null;
+      {findings?.map(({ kind, severity, rider, other, frame, distance, dismissed, from }) => {
+        if (rider !== riderId || frame === null || distance === null || dismissed !== null) return null;
         const [px, py] = [x(frame), band.y(distance)];
         return (
           <g

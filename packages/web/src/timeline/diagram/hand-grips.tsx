@@ -1,4 +1,4 @@
-import { keyedWayOf, withRider, type TransformKeys, type Rider } from '@fleet-rail/core';
+import { handTrackOf, withRider, type TransformKeys, type Rider } from '@fleet-rail/core';
 import type { ScaleLinear } from 'd3-scale';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { lineColor } from '../../ui/theme/theme';
@@ -19,7 +19,7 @@ export function HandGrips(props: {
   const shot = useDesk((state) => state.shot);
   const shown = useShownFrames(shot, rider);
   const held = useRef<{ i: number; from: number; keys: TransformKeys['keys']; gesture: string } | null>(null);
-  const { pace } = keyedWayOf(keyed, shot.fps);
+  const { pace } = handTrackOf(keyed, shot.fps);
   /** A key between its neighbours; with Shift all that follow come along. */
   const moved = (keys: TransformKeys['keys'], i: number, to: number, all: boolean): TransformKeys['keys'] => {
     const low = i > 0 ? keys[i - 1].frame + 1 : -Infinity;

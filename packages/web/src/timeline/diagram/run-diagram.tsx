@@ -120,7 +120,7 @@ export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: 
             </AxisText>
           ))}
           {bands.map((band) => (
-            <BandGround key={band.pathId} band={band} width={width} named={bands.length > 1} />
+            <BandBackground key={band.pathId} band={band} width={width} named={bands.length > 1} />
           ))}
         </g>
         <g clipPath={`url(#${clip})`}>
@@ -236,7 +236,7 @@ function usePress({ x }: DiagramScales, line: KeyedLine | null) {
 }
 
 /** Metres and marks of one path. */
-function BandGround({ band, width, named }: { band: DiagramBand; width: number; named: boolean }) {
+function BandBackground({ band, width, named }: { band: DiagramBand; width: number; named: boolean }) {
   const theme = useTheme();
   const path = useDesk(({ shot }) => shot.paths.find(({ id }) => id === band.pathId));
   const evaluated = useDesk((state) => state.evaluation?.paths.get(band.pathId));

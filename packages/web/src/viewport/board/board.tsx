@@ -7,7 +7,7 @@ import { lineColor } from '../../ui/theme/theme';
 import { Badge } from '../../ui/badge';
 import { IconButton } from '../../ui/icon-button';
 import { nextCorner, useBoardPlace, type Corner } from './board-place';
-import { carriedAt, carriedWay } from './carried-way';
+import { carriedAt, carriedTrack } from './carried-track';
 import { ContactFigures } from './contact-figures';
 import { Figure, Figures, fixed } from './figures';
 import { useDesk, useSelectedRider } from '../../state/desk-store';
@@ -147,7 +147,7 @@ function useCarried(rider: Rider | null): { distance: number; speed: number } | 
     rider.frozen === null;
   const poses = sits ? evaluation?.riders.get(rider.id)?.poses : undefined;
   const way = useMemo(
-    () => (poses && evaluation ? carriedWay(poses, evaluation.step) : null),
+    () => (poses && evaluation ? carriedTrack(poses, evaluation.step) : null),
     [poses, evaluation],
   );
   return way && evaluation ? carriedAt(way, frame - evaluation.first, fps) : null;

@@ -11,8 +11,8 @@ import type { Ghost } from './ghosts';
 import { isJoint, nameOf, poseParts } from './pose-parts';
 import { makeGhost, ModelLibrary, noseArrow } from './model-library';
 import { Fading } from '../set/fading';
-import { KnownSoles, standingOf, type Soles } from '../set/standing-of';
-import type { Standing } from '../set/contact-shadows';
+import { KnownSoles, contactPatchesOf, type Soles } from '../set/contact-patches';
+import type { ContactPatch } from '../set/contact-shadows';
 import { StandIns } from './stand-ins';
 
 /** A part of a rider's model, and where it is in the rider's own space; null for the rider as such. */
@@ -111,9 +111,9 @@ export class RiderFigures {
   }
 
   /** Where the figures that are seen, and their wheels and feet, stand. */
-  standing(): Standing[] {
+  standing(): ContactPatch[] {
     return [...this.figures].flatMap(([id, { group }]) =>
-      group.visible ? standingOf(group, this.solesOf(id, group)) : [],
+      group.visible ? contactPatchesOf(group, this.solesOf(id, group)) : [],
     );
   }
 

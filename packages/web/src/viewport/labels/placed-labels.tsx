@@ -7,7 +7,7 @@ import { showNumber } from '../../ui/quantity';
 import { SeverityRing } from '../../ui/severity-ring';
 import { useDesk } from '../../state/desk-store';
 import { ImportCorner } from './import-corner';
-import { LaidEnd } from './laid-end';
+import { DressingEnd } from './dressing-end';
 import type { StageLabel } from './stage-labels';
 
 export const Tag = styled.span`
@@ -79,7 +79,7 @@ const PlacedLabel = memo(function PlacedLabel({ name, x, y }: { name: string; x:
       </Post>
     );
   if (kind === 'import') return <ImportCorner x={x} y={y} />;
-  if (kind === 'laid') return <LaidEnd end={id as 'from' | 'to'} x={x} y={y} />;
+  if (kind === 'laid') return <DressingEnd end={id as 'from' | 'to'} x={x} y={y} />;
   const style = { transform: `translate(${x + 9}px, ${y - 8}px)` };
   if (kind === 'ghost') return <Tag style={style}>{id}</Tag>;
   if (mark !== undefined) return <Tag style={style}>{mark}</Tag>;

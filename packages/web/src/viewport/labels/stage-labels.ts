@@ -1,8 +1,8 @@
-import { PathError, POSE, compiledPathOf, laidCurve, laidStretch, type Vec3 } from '@fleet-rail/core';
+import { PathError, POSE, compiledPathOf, dressingCurve, dressingStretch, type Vec3 } from '@fleet-rail/core';
 import { poseAt } from '../../workers/evaluation/pose-at';
 import type { DeskState } from '../../state/desk-store';
 import { farCorner } from '../../state/importing';
-import { chosenLaid } from '../../state/selection';
+import { chosenDressing } from '../../state/selection';
 import type { Ghost } from '../figures/ghosts';
 import type { TrailPlace } from '../lines/milestones';
 
@@ -39,8 +39,8 @@ function findingPosts({ checked, riderId, shot }: DeskState): PlacedLabel[] {
   );
   const curve = path && checked ? compiledPathOf(path) : null;
   if (!curve || curve instanceof PathError) return [];
-  return (checked?.findings ?? []).flatMap(({ rider, distance, waived }, i) => {
-    if (rider !== riderId || distance === null || waived !== null) return [];
+  return (checked?.findings ?? []).flatMap(({ rider, distance, dismissed }, i) => {
+    if (rider !== riderId || distance === null || dismissed !== null) return [];
     const position: Vec3 = [0, 0, 0];
     curve.position(distance, position);
     return [{ key: `post ${i}`, position }];
@@ -48,11 +48,11 @@ function findingPosts({ checked, riderId, shot }: DeskState): PlacedLabel[] {
 }
 
 /** The ends of what is chosen of the things laid along the chosen path. */
-export function laidEnds(state: Pick<DeskState, 'shot' | 'laidId' | 'pathId'>) {
-  const laid = chosenLaid(state);
-  const curve = laid && laidCurve(state.shot, laid);
+export function laidEnds(state: Pick<DeskState, 'shot' | 'dressingId' | 'pathId'>) {
+  const laid = chosenDressing(state);
+  const curve = laid && dressingCurve(state.shot, laid);
   if (laid === null || curve === null) return null;
-  const { from, to } = laidStretch(laid, curve);
+  const { from, to } = dressingStretch(laid, curve);
   return { laid, curve, from, to };
 }
 

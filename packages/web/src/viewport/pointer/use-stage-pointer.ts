@@ -1,7 +1,7 @@
 import { useEffect, type RefObject } from 'react';
 import type { DeskStore, Tool } from '../../state/desk-store';
 import { insertAt, markAt } from '../../commands/at-place';
-import type { StationId } from '../../state/steps';
+import type { StepId } from '../../state/steps';
 import type { StageView } from '../stage/stage-view';
 import { bankTool } from '../tools/bank-tool';
 import { drawTool } from '../tools/draw-tool';
@@ -50,14 +50,14 @@ export function useStagePointer(
   canvas: RefObject<HTMLCanvasElement | null>,
   stage: StageView | null,
   desk: DeskStore,
-  station: StationId,
+  step: StepId,
   onHover: (text: string | null) => void,
   onBox: (box: Box | null) => void,
 ): void {
   useEffect(() => {
     const element = canvas.current;
     if (!element || !stage) return;
-    const tools = makeTools({ stage, desk, station, onHover, onBox });
+    const tools = makeTools({ stage, desk, station: step, onHover, onBox });
     const held = (): StageTool => tools[desk.getState().tool.kind];
     /** The tool that took hold of something, and whether the pointer has moved since. */
     let drag: { tool: StageTool; moved: boolean } | null = null;
@@ -131,5 +131,5 @@ export function useStagePointer(
       element.removeEventListener('dblclick', twice);
       element.removeEventListener('wheel', turn);
     };
-  }, [canvas, stage, desk, station, onHover, onBox]);
+  }, [canvas, stage, desk, step, onHover, onBox]);
 }

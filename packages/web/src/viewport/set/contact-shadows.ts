@@ -3,7 +3,7 @@ import * as THREE from 'three';
 import { ORDER } from '../drawing/draw-order';
 
 /** What may stand on the ground: a rider's body, or a wheel or foot of it. */
-export interface Standing {
+export interface ContactPatch {
   /** Its lowest place in the scene. */
   readonly low: THREE.Vector3;
   /** Its length along and width across, metres, as the shadow has them. */
@@ -63,7 +63,7 @@ export class ContactShadows {
   private darkness = new THREE.InstancedBufferAttribute(new Float32Array(0), 1);
 
   /** To be called before a picture is drawn. */
-  update(standing: readonly Standing[], ground: GroundHeight): void {
+  update(standing: readonly ContactPatch[], ground: GroundHeight): void {
     const drawn = this.room(standing.length);
     let count = 0;
     for (const one of standing) {
@@ -107,7 +107,12 @@ const along = new THREE.Vector3();
 const across = new THREE.Vector3();
 
 /** A patch on the ground below something, as the ground slopes there. */
-function placed({ low: { x, z }, size, yaw }: Standing, level: number, gap: number, ground: GroundHeight) {
+function placed(
+  { low: { x, z }, size, yaw }: ContactPatch,
+  level: number,
+  gap: number,
+  ground: GroundHeight,
+) {
   const d = 0.3;
   const rise = (dx: number, dz: number) => (ground(x + dx, z + dz, level) ?? level) - level;
   const [dx, dz] = [rise(d, 0) - rise(-d, 0), rise(0, d) - rise(0, -d)];

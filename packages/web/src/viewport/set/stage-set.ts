@@ -6,7 +6,7 @@ import type { Evaluation } from '../../workers/evaluation/evaluation';
 import { RiderFigures } from '../figures/rider-figures';
 import { ContactShadows } from './contact-shadows';
 import { Daylight } from './daylight';
-import { LaidFigures } from './laid-figures';
+import { DressingFigures } from './dressing-figures';
 import { SetModels } from './set-models';
 import { Sky } from './sky';
 import { SprayFigures } from './spray-figures';
@@ -35,7 +35,7 @@ export class StageSet {
   readonly grid = new SurveyGrid();
   readonly figures: RiderFigures;
   /** What is laid along paths. */
-  readonly laid: LaidFigures;
+  readonly laid: DressingFigures;
   private readonly sprays: SprayFigures;
   private readonly models: SetModels;
   private shot: Shot | null = null;
@@ -58,7 +58,7 @@ export class StageSet {
   ) {
     this.figures = new RiderFigures(redraw, tell);
     this.models = new SetModels(this.figures.models, redraw, tell);
-    this.laid = new LaidFigures(this.models);
+    this.laid = new DressingFigures(this.models);
     this.sprays = new SprayFigures(this.models, shadows === 'patches');
     renderer.shadowMap.enabled = shadows === 'cast';
     renderer.shadowMap.type = THREE.PCFSoftShadowMap;

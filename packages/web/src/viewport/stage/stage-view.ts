@@ -14,7 +14,7 @@ import * as THREE from 'three';
 import { lineColor, type Theme } from '../../ui/theme/theme';
 import { notify } from '../../ui/notices';
 import type { DeskState } from '../../state/desk-store';
-import type { StationId } from '../../state/steps';
+import type { StepId } from '../../state/steps';
 import type { DrawPlace } from '../../edits/drawn-path';
 import { BrightLines } from '../lines/bright-lines';
 import { brightLines } from '../lines/bright-lines-of';
@@ -37,7 +37,7 @@ import { HALF_TURN, freeEyeOf, lensOf } from '../views/lens';
 import { lookedThrough } from '../views/looked-through';
 import { boxAround } from '../views/box-around';
 import { ClearanceCurtain } from '../lines/clearance-curtain';
-import { ComingClose } from '../views/coming-close';
+import { ZoomToRider } from '../views/zoom-to-rider';
 import { stageContext } from '../drawing/make-context';
 import { Milestones } from '../lines/milestones';
 import type { RiderFigures } from '../figures/rider-figures';
@@ -83,7 +83,7 @@ export class StageView {
   private shownPoints: readonly unknown[] = [];
   private hovered: string | null = null;
   private lookedAt: DeskState['lookAt'] = null;
-  private readonly close: ComingClose;
+  private readonly close: ZoomToRider;
   private lookedFrom: DeskState['lookFrom'] = null;
   private readonly found = new FoundFrame();
   private readonly curtain = new ClearanceCurtain();
@@ -147,7 +147,7 @@ export class StageView {
       () => this.redraw(),
       () => this.close.giveUp(),
     );
-    this.close = new ComingClose(this.views, this.figures, () => (this.state?.evaluation ?? null) !== null);
+    this.close = new ZoomToRider(this.views, this.figures, () => (this.state?.evaluation ?? null) !== null);
     this.projection = new ScreenProjection(canvas, this.views);
     this.picks = new StagePicks(
       this.views,
@@ -187,8 +187,8 @@ export class StageView {
   }
 
   /** Takes over the desk's state, and draws what differs. */
-  update(given: DeskState, theme: Theme, station: StationId): void {
-    const showPoints = station === 'path';
+  update(given: DeskState, theme: Theme, step: StepId): void {
+    const showPoints = step === 'path';
     // What is about to be imported is seen at its own step alone.
     const state = showPoints ? given : { ...given, importing: null };
     this.state = state;
@@ -208,8 +208,8 @@ export class StageView {
       (line) => this.views.refitWhereUnseen(new THREE.Box3().setFromArray(line)),
     );
     this.updateFigures(state);
-    this.sights.show(state, station === 'facing');
-    this.contact.show(state, theme, station === 'contact', this.figures);
+    this.sights.show(state, step === 'facing');
+    this.contact.show(state, theme, step === 'contact', this.figures);
     const lens = state.view === 'through' ? lensOf(state) : null;
     if (lens) this.views.lookThrough(lens);
     const path = state.shot.paths.find((other) => other.id === state.pathId);
@@ -228,10 +228,10 @@ export class StageView {
     }
     const follows = state.view === 'free' ? followedPlace(state) : null;
     if (follows) this.views.follow(follows);
-    this.curtain.show(state, station === 'facing' || station === 'contact');
-    this.table.show(state, theme, station === 'attach');
-    this.milestones.show(state, theme, station === 'attach' || station === 'pace');
-    this.found.show(station === 'check' ? state.lookAt : null, this.figures, theme);
+    this.curtain.show(state, step === 'facing' || step === 'contact');
+    this.table.show(state, theme, step === 'attach');
+    this.milestones.show(state, theme, step === 'attach' || step === 'pace');
+    this.found.show(step === 'check' ? state.lookAt : null, this.figures, theme);
     this.redraw();
   }
 

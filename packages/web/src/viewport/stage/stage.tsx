@@ -6,7 +6,7 @@ import { floorHeight } from '../../workers/scene-assets/ground-height';
 import { nextTask } from '../../ui/next-task';
 import { Board } from '../board/board';
 import { useDesk, useDeskStore, useSelectedRider } from '../../state/desk-store';
-import type { StationId } from '../../state/steps';
+import type { StepId } from '../../state/steps';
 import { observeSize } from '../../ui/use-size';
 import { HeatLegend } from '../lines/heat-legend';
 import { KeptViews } from '../views/kept-views';
@@ -73,7 +73,7 @@ const Cost = styled(Tag)`
 `;
 
 /** The scene: paths, riders, ground, and what the pointer does there. */
-export function Stage({ station }: { station: StationId }) {
+export function Stage({ station: step }: { station: StepId }) {
   const desk = useDeskStore();
   const theme = useTheme();
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -138,11 +138,11 @@ export function Stage({ station }: { station: StationId }) {
   }, [places, desk]);
   useEffect(() => {
     if (!stage) return;
-    const update = () => stage.update(desk.getState(), theme, station);
+    const update = () => stage.update(desk.getState(), theme, step);
     update();
     return desk.subscribe(update);
-  }, [stage, desk, theme, station]);
-  useStagePointer(canvas, stage, desk, station, setHover, setBox);
+  }, [stage, desk, theme, step]);
+  useStagePointer(canvas, stage, desk, step, setHover, setBox);
   const nudge = useNudgeKeys(desk);
   const view = useDesk((state) => state.view);
   const seam = useDesk((state) => state.seam);

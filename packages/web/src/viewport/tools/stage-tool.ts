@@ -1,5 +1,5 @@
 import type { DeskStore } from '../../state/desk-store';
-import type { StationId } from '../../state/steps';
+import type { StepId } from '../../state/steps';
 import type { StageView } from '../stage/stage-view';
 
 /** A pointer on the stage: pixels from its corner, and the keys held with it. */
@@ -22,7 +22,7 @@ export interface Box {
 export interface ToolContext {
   readonly stage: StageView;
   readonly desk: DeskStore;
-  readonly station: StationId;
+  readonly station: StepId;
   readonly onHover: (text: string | null) => void;
   readonly onBox: (box: Box | null) => void;
 }

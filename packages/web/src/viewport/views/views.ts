@@ -181,7 +181,7 @@ export class Views {
    *
    * @param blocked whether something stands between two places
    */
-  comeClose(box: THREE.Box3, blocked: (from: THREE.Vector3, to: THREE.Vector3) => boolean): void {
+  zoomTo(box: THREE.Box3, blocked: (from: THREE.Vector3, to: THREE.Vector3) => boolean): void {
     if (this.width < 2 || this.current === 'through') return;
     const view = this.views[this.current];
     view.fitted = true;

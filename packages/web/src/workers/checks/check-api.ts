@@ -6,14 +6,14 @@ import {
   closingsOf,
   evaluateShot,
   physicsFor,
-  remediesOf,
+  fixesOf,
   seamReport,
   type CheckScene,
   type Closing,
   type Finding,
   type GroundMesh,
   type NodeHierarchy,
-  type Remedy,
+  type Fix,
   type SceneAssets,
   type SeamGap,
   type Shot,
@@ -35,7 +35,7 @@ export interface CheckAssets {
 export type Looked = { readonly findings: readonly Finding[]; readonly seconds: number } | null;
 
 /** A way out as it is sent: what it changes of the shot that it was found in. */
-export interface SentRemedy extends Omit<Remedy, 'shot'> {
+export interface SentFix extends Omit<Fix, 'shot'> {
   readonly delta: ShotDelta;
 }
 
@@ -103,11 +103,11 @@ export const checkApi = {
   },
 
   /** The ways out of what was found in the shot that was sent last. */
-  remedies(finding: Finding): SentRemedy[] {
+  remedies(finding: Finding): SentFix[] {
     const now = shot;
     if (now === null) return [];
-    return remediesOf(evaluateShot(now, assets), scene, finding).map(({ shot: cured, ...remedy }) => ({
-      ...remedy,
+    return fixesOf(evaluateShot(now, assets), scene, finding).map(({ shot: cured, ...fix }) => ({
+      ...fix,
       delta: encodeDelta(now, cured),
     }));
   },

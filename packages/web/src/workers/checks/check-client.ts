@@ -13,7 +13,7 @@ export interface Checked {
 }
 
 /** A way out of a finding, for the shot that it was found in. */
-export interface OfferedRemedy {
+export interface OfferedFix {
   readonly label: string;
   readonly detail: string;
   /** The shot as it would be. */
@@ -51,7 +51,7 @@ export class CheckClient {
     return this.send(shot, (delta) => this.remote.seam(delta));
   }
 
-  /** The ways to close a gap, as {@link remedies}. */
+  /** The ways to close a gap, as {@link fixes}. */
   async closings(gap: SeamGap, shot: Shot): Promise<Closing[]> {
     if (this.sent !== shot) return [];
     const found = await this.remote.closings(gap);
@@ -59,7 +59,7 @@ export class CheckClient {
   }
 
   /** The ways out of what was found in the shot that was sent last; none where that is not the one it was found in. */
-  async remedies(finding: Finding, shot: Shot): Promise<OfferedRemedy[]> {
+  async fixes(finding: Finding, shot: Shot): Promise<OfferedFix[]> {
     if (this.sent !== shot) return [];
     const found = await this.remote.remedies(finding);
     return found.map(({ label, detail, delta }) => ({ label, detail, shot: decodeDelta(shot, delta) }));

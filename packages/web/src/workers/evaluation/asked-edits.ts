@@ -5,7 +5,7 @@ import {
   detachHere,
   evaluateShot,
   freeze,
-  handTo,
+  switchCarrier,
   holdDistance,
   keyHere,
   keysOfRide,
@@ -14,7 +14,7 @@ import {
   placementAt,
   placementInWorld,
   removeRider,
-  sitOn,
+  attachToCarrier,
   stopAsLongAs,
   withOwnPace,
   withOwnPath,
@@ -46,10 +46,10 @@ const ASKED_EDITS = {
   makeGround: only((shot, assets, id: string, model: KeptModel) =>
     chooseGround(model)(removeRider(shot, assets, id, shot.range.first)),
   ),
-  handTo: only(handTo),
+  handTo: only(switchCarrier),
   sitOn: only(
     (shot, assets, ids: readonly string[], carrier: string | null, frame: number, keepsPlace: boolean) =>
-      ids.reduce((before, id) => sitOn(before, assets, id, carrier, frame, keepsPlace), shot),
+      ids.reduce((before, id) => attachToCarrier(before, assets, id, carrier, frame, keepsPlace), shot),
   ),
   putAt: only((shot, assets, id: string, frame: number, place: Vec3) => {
     const from = placementInWorld(evaluateShot(shot, assets), riderOf(shot, id), frame).translation;

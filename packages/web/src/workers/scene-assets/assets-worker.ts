@@ -1,5 +1,5 @@
 import type { CheckedModel, GroundMesh, NodeHierarchy } from '@fleet-rail/core';
-import { groundMeshOf, hierarchyOf, modelMeshOf, rigOf, sceneryMeshOf } from '@fleet-rail/core/models';
+import { groundMeshOf, hierarchyOf, modelMeshOf, rigOf, staticSetMeshOf } from '@fleet-rail/core/models';
 import { expose } from 'comlink';
 import { ModelFiles } from './model-files';
 
@@ -21,7 +21,7 @@ const api = {
   },
   /** The triangles of all that stands in a model beside the nodes that are the ground. */
   async scenery(url: string, name: string, nodes: readonly string[]): Promise<GroundMesh | null> {
-    return sceneryMeshOf(await files.at(url, name), nodes);
+    return staticSetMeshOf(await files.at(url, name), nodes);
   },
 };
 

@@ -16,7 +16,7 @@ import { Row, RowFigure, RowList, RowName } from '../../../ui/row-list';
 import { Select } from '../../../ui/select';
 import { attempt, attemptAsked } from '../../../commands/attempt';
 import { useDesk, useDeskStore } from '../../../state/desk-store';
-import { EASES } from '../../../ui/words/eases';
+import { KEY_EASE_LABELS } from '../../../ui/words/eases';
 import { showNumber } from '../../../ui/quantity';
 import { useShownFrames } from '../../../timeline/diagram/use-shown-frames';
 
@@ -68,7 +68,7 @@ export function HandKeysList({ rider, keyed }: { rider: Rider; keyed: TransformK
             <Select
               label="Ease"
               isLabelHidden
-              options={EASES}
+              options={KEY_EASE_LABELS}
               value={ease}
               onChange={(next) => setKeys('Ease', withKey(keys, { ...keys[i], ease: next }))}
             />

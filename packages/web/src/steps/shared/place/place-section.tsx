@@ -6,7 +6,7 @@ import { Buttons, Hint, Section, SectionTitle } from '../../../ui/panel';
 import { QuantityField } from '../../../ui/quantity-field';
 import { attempt, attemptAsked } from '../../../commands/attempt';
 import { useDesk, useDeskStore } from '../../../state/desk-store';
-import { EchoFields } from './echo-fields';
+import { FollowFields } from './follow-fields';
 import { HandKeysList } from './hand-keys-list';
 import { PlaceFields } from './place-fields';
 
@@ -43,7 +43,7 @@ export function PlaceSection({ rider, chosen }: { rider: Rider; chosen: readonly
     <Section aria-label="Position">
       <SectionTitle>Position</SectionTitle>
       {free && <PlaceFields rider={rider} />}
-      {still && rider.follow && <EchoFields rider={rider} echo={rider.follow} />}
+      {still && rider.follow && <FollowFields rider={rider} echo={rider.follow} />}
       {free && rider.transformKeys !== null && <HandKeysList rider={rider} keyed={rider.transformKeys} />}
       {frozen.length > 0 && (
         <Hint>

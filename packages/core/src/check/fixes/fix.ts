@@ -1,0 +1,34 @@
+import type { Rider } from '../../document/shot-rider.js';
+import type { Shot } from '../../document/shot.js';
+import type { EvaluatedShot } from '../../shot/evaluate/evaluate-shot.js';
+import type { CheckScene } from '../check-scene.js';
+import type { RawFinding } from '../finding.js';
+
+/** A way out of a finding, shown before it is taken. */
+export interface Fix {
+  /** A verb for a button. */
+  readonly label: string;
+  /** What it changes, in numbers. */
+  readonly detail: string;
+  readonly shot: Shot;
+}
+
+/** What is cured: a finding of a rider, in a shot as it is played. */
+export interface FixContext {
+  readonly evaluated: EvaluatedShot;
+  readonly shot: Shot;
+  readonly scene: CheckScene;
+  readonly rider: Rider;
+  readonly finding: RawFinding;
+}
+
+/**
+ * Tries of one way, the least change first: the first that cures is the one that is offered.
+ */
+export type FixAttempts = Iterable<Fix>;
+
+/** The ways that there may be out of a finding. */
+export type Ways = (patient: FixContext) => readonly FixAttempts[];
+
+/** A number of metres as a sentence has it. */
+export const metres = (value: number): string => `${Number(value.toFixed(2))} m`;

@@ -1,8 +1,0 @@
-/** What is made once for each that it is asked for. */
-export function keptFor<K extends object, T>(make: (key: K) => T): (key: K) => T {
-  const kept = new Map<K, T>();
-  return (key) => {
-    if (!kept.has(key)) kept.set(key, make(key));
-    return kept.get(key) as T;
-  };
-}

@@ -1,0 +1,28 @@
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+
+/** Waits for a renderer; is with one; is given back; is left alone until somebody tries it again. */
+export type BatchState = 'waiting' | 'taken' | 'given' | 'paused';
+
+/** A run of a job's pictures, or the joining of all of them into one file. */
+@Entity('picture_run')
+export class PictureRunEntity {
+  @PrimaryColumn('text') id!: string;
+  @Column('text', { name: 'job_id' }) jobId!: string;
+  /** Its place among the runs of its job. */
+  @Column('integer') place!: number;
+  @Column('text') kind!: 'draw' | 'join';
+  /** Index of its first picture, and how many there are. */
+  @Column('integer') first!: number;
+  @Column('integer') count!: number;
+  @Column('text') state!: BatchState;
+  /** Who draws it, or drew it. */
+  @Column('text', { nullable: true }) taker!: string | null;
+  /** Until when it is theirs, milliseconds since 1970, unless they are heard of before. */
+  @Column('integer', { nullable: true }) until!: number | null;
+  /** So many of its pictures were given back, or put into the file. */
+  @Column('integer') done!: number;
+  /** How often a taker of it was lost, or gave back what was no picture. */
+  @Column('integer') lost!: number;
+  /** Why it is paused. */
+  @Column('text', { nullable: true }) problem!: string | null;
+}
