@@ -182,7 +182,7 @@ test('one line of a rider at a time is keyed, dragged and eased in the diagram, 
   expect([held(73, 'c')?.[1], held(74, 'c')?.[1]]).toEqual([2, 2.5]);
 
   // A focal length is drawn by handles, and comes back from the server as it was.
-  await page.getByRole('button', { name: /^Zoom/ }).click();
+  await page.getByRole('button', { name: /^Zoom( \(|$)/ }).click();
   await page.getByRole('button', { name: /^Key focal length at frame/ }).click();
   await put(0.9);
   const zoom = page.getByRole('group', { name: 'focal length, key 1' });
@@ -278,7 +278,7 @@ test('clips are blocks that are moved, trimmed and blended; cues play one, hide 
     await page.getByRole('option', { name: 'Distance', exact: true }).click();
     await cue.getByRole('button', { name: /Rider$/ }).click();
     await page.getByRole('option', { name: 'H2 Hauler' }).click();
-    await cue.getByRole('button', { name: /Acts on$/ }).click();
+    await cue.getByRole('button', { name: /Target$/ }).click();
     await page.getByRole('option', { name: 'P1 Picker' }).click();
     await cue.getByRole('button', { name: /Action$/ }).click();
     await page.getByRole('option', { name: action, exact: true }).click();
@@ -336,7 +336,7 @@ test('a cue turns a train out to another path, and its wagon over the same place
   await page.getByRole('button', { name: 'Cues', exact: true }).click();
   await page.getByRole('button', { name: 'Add a cue' }).click();
   const cue = page.getByRole('group', { name: 'Cue 1', exact: true });
-  await cue.getByRole('button', { name: /Acts on$/ }).click();
+  await cue.getByRole('button', { name: /Target$/ }).click();
   await page.getByRole('option', { name: 'L1 Loco' }).click();
   await cue.getByRole('button', { name: /Action$/ }).click();
   await page.getByRole('option', { name: 'Switches to a path' }).click();

@@ -68,7 +68,7 @@ test('a walker waits until the hauler has stopped, walks to it, rides along and 
   await page.getByRole('option', { name: 'Stop', exact: true }).click();
   await cue.getByRole('button', { name: /Rider$/ }).click();
   await page.getByRole('option', { name: 'H1 Hauler' }).click();
-  await cue.getByRole('button', { name: /Acts on$/ }).click();
+  await cue.getByRole('button', { name: /Target$/ }).click();
   await page.getByRole('option', { name: 'G3 Gate' }).click();
   await cue.getByRole('button', { name: /Action$/ }).click();
   await page.getByRole('option', { name: 'Turns a part' }).click();
@@ -92,10 +92,10 @@ test('a walker waits until the hauler has stopped, walks to it, rides along and 
   await goToTyped('4 s');
   await expect(page.getByText('frame 96 / 145')).toBeVisible();
   await page.getByRole('button', { name: 'Carrier switches' }).click();
-  await choose(page, 'Carrier', 'H1 Hauler');
-  await page.getByRole('button', { name: 'Hand over at frame 96' }).click();
+  await choose(page, 'Switch to', 'H1 Hauler');
+  await page.getByRole('button', { name: 'Switch at frame 96' }).click();
   await goToTyped('+40');
-  await page.getByRole('button', { name: 'Let go at frame 136' }).click();
+  await page.getByRole('button', { name: 'Detach at frame 136' }).click();
   await page.getByRole('button', { name: 'To the previous key' }).click();
   await expect(page.getByText('frame 96 / 145')).toBeVisible();
   const { parentKeys } = (await stored()).riders[1];

@@ -3,7 +3,7 @@ import { request as http } from 'node:http';
 import type { APIRequestContext } from '@playwright/test';
 import { expect, test } from './support/test.js';
 
-/** What a page of another site cannot send. */
+/** Requests that a page of another site cannot send. */
 const OWN = { 'X-Fleet-Rail': '1' };
 const document = { format: 'fleet-rail-shot', version: 2, name: 'Over the wire' };
 const make = async (request: APIRequestContext) =>

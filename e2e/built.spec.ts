@@ -30,7 +30,7 @@ test('posts are laid from the catalogue, their ends dragged along the path, and 
   request,
 }) => {
   const id = await openShotOf(page, request, shot(), 'Path');
-  await layAlong(page).getByRole('button', { name: 'Lay posts' }).click();
+  await layAlong(page).getByRole('button', { name: 'Add posts' }).click();
   const card = page.getByRole('group', { name: 'Posts', exact: true });
   // 60 m in steps of 2.5 m, on both sides.
   await expect(card.getByRole('status')).toHaveText('50 pieces, 2.500 m apart.');
@@ -80,7 +80,7 @@ test('a road is laid over a valley, riders stand on it, and its profile comes fr
 }) => {
   const sticks = { ...riding(along), attachment: { path: 'lane', pace: along, ground: { mode: 'stick' } } };
   const id = await openShotOf(page, request, shot({ riders: [sticks] }), 'Path');
-  await layAlong(page).getByRole('button', { name: 'Lay road' }).click();
+  await layAlong(page).getByRole('button', { name: 'Add road' }).click();
   await fill(page, 'Up', '0.5 m');
   await expect(page.getByRole('checkbox', { name: 'Riders stand on it' })).toBeChecked();
   // Away from the road's beginning, where its wheels would stand on it by half.

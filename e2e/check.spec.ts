@@ -16,7 +16,7 @@ test('a first try is looked over: filtered, shown, cured matter by matter, and k
   };
   const rider = async (which: string) => (await stored()).riders.find((one) => one.id === which);
 
-  // What is wrong with one rider, and of one kind.
+  // Findings of one rider, and of one kind.
   await choose(page, 'Rider', 'C5 Drone');
   await expect(tags(page, /C5/).first()).toBeVisible();
   await expect(tags(page, /H1$/)).toHaveCount(0);
@@ -171,7 +171,7 @@ test('a camera is kept above the ground and away from another, and the check’s
   const drone = (await storedShot(request, id)).document.riders.find((rider) => rider.id === 'drone');
   expect(drone?.clearance).toEqual({ floor: 5, from: [{ rider: 'hauler', distance: 16 }], ease: 1 });
 
-  // What the bake says is what is kept: every frame as far off as was asked for.
+  // The bake reports the error that it has: every frame is within the tolerance that was asked for.
   const rows = (await (await request.get(`/api/shots/${id}/files/csv`, THREAD)).text())
     .trim()
     .split('\n')

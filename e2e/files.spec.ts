@@ -206,8 +206,8 @@ test('a model in several files, its wheels called alike, is taken in, rigged, sa
 test('a model in another unit is told so and put right with one click', async ({ page, request }) => {
   const id = await openNewShot(page, 'Units');
   await uploadModel(page, await glbFile('great.glb', cart(1000)));
-  await expect(page.getByText(/That is odd\. Made in millimetres it would be 1\.8 × 1\.2 × 3/)).toBeVisible();
-  await page.getByRole('button', { name: 'It is in millimetres' }).click();
+  await expect(page.getByText(/Unusual size\. In millimetres it would be 1\.8 × 1\.2 × 3/)).toBeVisible();
+  await page.getByRole('button', { name: 'Use millimetres' }).click();
   await expect(page.getByText('1.8 × 1.2 × 3 m: wide, high, long.')).toBeVisible();
   await settled(page);
   const { document } = await storedShot(request, id);
@@ -249,7 +249,7 @@ test('a mesh among the paths offers to be a model, and files are dropped anywher
   await drop(['wain.zip', zipSync({ 'wain/wain.glb': glb })]);
   await expect(page.getByText('Wain is added.')).toBeVisible();
   await drop(['notes.txt', new Uint8Array([65])]);
-  await expect(page.getByText(/notes\.txt: found nothing to take in; expected a model/)).toBeVisible();
+  await expect(page.getByText(/notes\.txt: found nothing to add; expected a model/)).toBeVisible();
   await page.getByRole('button', { name: 'Close message' }).last().click();
   // Of several at once each is taken in by itself, and what is refused is told together.
   await drop(
@@ -275,7 +275,7 @@ test('what is given out is chosen, told before, and comes as USD and tables too'
   await importPaths(page, straightLane);
   await uploadModel(page, await glbFile('cart.glb', cart()));
   // It slides, so that all of it is one straight.
-  await page.getByRole('button', { name: /^Leave the wheels of .* out$/ }).click();
+  await page.getByRole('button', { name: /^Remove the wheels of / }).click();
   await attachTo(page, 'straight');
   await page.getByRole('button', { name: 'Loop', exact: true }).click();
   await goTo(page, 'Hand over');
@@ -298,7 +298,7 @@ test('what is given out is chosen, told before, and comes as USD and tables too'
   expect(csv.split('\n').slice(0, 2)).toEqual(['# fps 24', '# frames 11 to 20, loop']);
   await fill(page, 'Tolerance', '1 mm');
   // Steady and straight: the first, the last and the closing key of each channel stay.
-  await expect(page.getByText(/: \d+ of 22 keys stay\. No place is off by more than/)).toBeVisible();
+  await expect(page.getByText(/: \d+ of 22 keys kept\. Position within/)).toBeVisible();
   const told = (await (
     await request.get(`/api/shots/${id}/files/about?from=11&to=20&within=0.001`)
   ).json()) as {

@@ -55,7 +55,7 @@ test('a stale tab can take the saved shot, with its own one undo away', async ({
   await importPaths(page, squareLane);
   await settled(page);
   await importPaths(other, straightLane);
-  await other.getByRole('button', { name: /^Take the saved one/ }).click();
+  await other.getByRole('button', { name: /^Use the saved one/ }).click();
   await expect(other.getByRole('row', { name: 'square' })).toBeVisible();
   await settled(other);
   await other.getByRole('button', { name: /^Undo/ }).click();

@@ -90,14 +90,14 @@ test('a server that is killed again and again while pictures are given makes the
   test.setTimeout(180_000);
   const { base, start, kill, end } = await mortal('pool');
   const headers = { 'Content-Type': 'application/json' };
-  const self = { id: '6f1c1a7e-0000-4000-8000-000000000001', name: 'Taker', kind: 'window' };
+  const self = { id: '6f1c1a7e-0000-4000-8000-000000000001', name: 'Renderer', kind: 'window' };
   const count = 30;
   const ask = async (path: string, body: object, method = 'POST') =>
     fetch(`${base}/pool/${path}`, { method, headers, body: JSON.stringify(body) });
   let sent = 0;
   const give = async (path: string, content: Uint8Array<ArrayBuffer>, type: string) => {
     const put = () =>
-      fetch(`${base}/pool/runs/${path}?taker=${self.id}`, {
+      fetch(`${base}/pool/batches/${path}?renderer=${self.id}`, {
         method: 'PUT',
         body: content,
         headers: { 'Content-Type': type, 'X-Fleet-Rail': 'test' },
@@ -139,7 +139,7 @@ test('a server that is killed again and again while pictures are given makes the
       }
       for (let i = first; i < first + size; i++)
         expect((await give(`${run}/pictures/${i}`, grey(i), 'image/png')).status).toBe(204);
-      expect((await ask(`runs/${run}/given`, { taker: self.id })).status).toBe(204);
+      expect((await ask(`batches/${run}/given`, { renderer: self.id })).status).toBe(204);
     }
     expect(sent).toBeGreaterThan(count);
     const file = Buffer.from(await (await fetch(`${base}/pool/jobs/${id}/file`)).arrayBuffer());

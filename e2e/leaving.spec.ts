@@ -26,7 +26,7 @@ test('what a desk holds goes when it is left', async ({ freshPage: page, request
   await page.getByRole('link', { name: 'All shots' }).click();
   const session = await page.context().newCDPSession(page);
   await session.send('Performance.enable');
-  // What is loaded once, as the parts of the page that come with the first desk, is no leak.
+  // Code that the first desk loads stays loaded and is no leak.
   for (let n = 0; n < 4; n++) await visit(page, 'Left again');
   const before = await held(session);
   for (let n = 0; n < 20; n++) await visit(page, 'Left again');

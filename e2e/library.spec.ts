@@ -171,7 +171,7 @@ test('a desk that is left in the middle of a film says so, and the desk of anoth
   const [passing, other] = [await idOf({ document }), await idOf({ name: 'Other' })];
   await page.goto(`${server.url}/shots/${passing}/hand-over`);
   const section = page.getByRole('region', { name: 'Pictures and video' });
-  await section.getByRole('button', { name: /As$/ }).click();
+  await section.getByRole('button', { name: /Format$/ }).click();
   await page.getByRole('option', { name: 'WebM film', exact: true }).click();
   await section.getByRole('button', { name: /Size$/ }).click();
   await page.getByRole('option', { name: 'Another size' }).click();
@@ -214,8 +214,8 @@ test('a run that fails again and again is paused with its reason, and tried agai
   for (let lost = 0; lost < 10; lost++) {
     const claimed = await request.post(`${api}/claim`, { data: self });
     const { run } = (await claimed.json()) as { run: string };
-    const problem = { taker: self.id, problem: 'the graphics were lost.', final: false };
-    await request.post(`${api}/runs/${run}/failed`, { data: problem });
+    const problem = { renderer: self.id, problem: 'the graphics were lost.', final: false };
+    await request.post(`${api}/batches/${run}/failed`, { data: problem });
   }
   await page.goto(`${server.url}/pool`);
   const job = page.getByRole('listitem', { name: 'Far.zip' });

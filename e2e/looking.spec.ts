@@ -157,14 +157,14 @@ test('a target is picked on the stage; keys blend the aim, the offset and the ri
   );
   await page.getByRole('radio', { name: 'At a target' }).click();
   await page.getByRole('button', { name: 'Pick on the stage' }).click();
-  await expect(page.getByText(/Click what C1 Crane looks at/)).toBeVisible();
+  await expect(page.getByText(/Click what C1 Crane aims at/)).toBeVisible();
   await page.keyboard.press('Escape');
-  await expect(page.getByText(/Click what C1 Crane looks at/)).toBeHidden();
+  await expect(page.getByText(/Click what C1 Crane aims at/)).toBeHidden();
   await page.getByRole('radio', { name: 'Plan' }).click();
   await page.getByRole('button', { name: 'Pick on the stage' }).click();
   const stage = await stageBox(page);
   await page.mouse.click(stage.x + stage.width / 2 + 120, stage.y + stage.height / 2);
-  await expect(page.getByText(/Click what C1 Crane looks at/)).toBeHidden();
+  await expect(page.getByText(/Click what C1 Crane aims at/)).toBeHidden();
   await settled(page);
   const point = (await storedShot(request, id)).document.riders[0].attachment?.facing.target?.point;
   // The plan has X to the right; the ground is level.

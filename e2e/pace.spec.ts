@@ -172,7 +172,7 @@ test('driven with a stop at a mark: it takes as long as the sums say and stands 
   ]) {
     await fill(page, field, text);
   }
-  await page.getByText('Limit how abruptly').click();
+  await page.getByText('Limit jerk').click();
   for (const end of ['Departs', 'Arrives']) {
     await page.getByRole('radiogroup', { name: end }).getByRole('radio', { name: 'Stopped' }).click();
   }
@@ -194,7 +194,7 @@ test('driven with a stop at a mark: it takes as long as the sums say and stands 
   expect((await paceOf(request, id)).keys.some(({ value }) => value === 30)).toBe(true);
 });
 
-/** Where a node is by frame, from a baked file. */
+/** Position of a node by frame, from a baked file. */
 async function bakedPlaces(request: APIRequestContext, id: string, name: string): Promise<number[][]> {
   const response = await request.get(`/api/shots/${id}/files/glb`);
   expect(response.status()).toBe(200);
@@ -372,9 +372,7 @@ test('slow motion over a stretch leaves the keys alone; the rate is changed as a
   await fill(span, 'To frame', '145');
   await fill(span, 'From frame', '121');
   await fill(span, 'Speed', '25');
-  await expect(span.getByRole('status')).toHaveText(
-    'What is shown in frames 121 to 145 then takes until frame 217.',
-  );
+  await expect(span.getByRole('status')).toHaveText('Source frames 121 to 145 then last until frame 217.');
   await span.getByRole('button', { name: 'Set the speed' }).click();
   await fill(page, 'Frame rate', '48');
   await page.getByRole('button', { name: 'Keep the seconds' }).click();

@@ -136,7 +136,7 @@ test('thinning shows what it would give before it is taken', async ({ page, requ
   await expect(page.getByText('Through points, open, 241 points')).toBeVisible();
   await operate(page, 'Thin out');
   await fill(page, 'Tolerance', '5 cm');
-  // What the tolerance before gave stands there until this one's is worked out.
+  // The figures of the previous tolerance stay until those of this one are computed.
   const away = async () =>
     Number(((await figure(page, 'Largest deviation').textContent()) ?? '').replace(' mm', ''));
   await expect.poll(away).toBeLessThan(52);
@@ -392,12 +392,12 @@ test('an edge of a model becomes a path, after it was shown', async ({ page, req
   // The cart's roof, seen from above: one metre wide, two long, its right edge at x = 0.5.
   await expect(async () => {
     await clickPlan(page, map, 0.45, 0.1);
-    await expect(page.getByText(/^One run\./)).toBeVisible({ timeout: 1_000 });
+    await expect(page.getByText(/^One edge\./)).toBeVisible({ timeout: 1_000 });
   }).toPass();
   await clickPlan(page, map, -0.45, 0.1);
   await expect(page.getByText('Two edges: the path runs midway between them.')).toBeVisible();
   await page.keyboard.press('Backspace');
-  await expect(page.getByText(/^One run\./)).toBeVisible();
+  await expect(page.getByText(/^One edge\./)).toBeVisible();
   await clickPlan(page, map, -0.45, 0.1);
   await page.getByRole('button', { name: 'Line between (Enter)' }).click();
   await expectLength(page, 2);

@@ -63,7 +63,7 @@ async function passing(
     'Hand over',
   );
   const section = page.getByRole('region', { name: 'Pictures and video' });
-  await section.getByRole('button', { name: /Seen through$/ }).click();
+  await section.getByRole('button', { name: /Camera$/ }).click();
   await page.getByRole('option', { name: 'C2 Eye' }).click();
   await section.getByRole('button', { name: /Size$/ }).click();
   await page.getByRole('option', { name: 'Another size' }).click();
@@ -76,7 +76,10 @@ async function bytesOf(download: Download): Promise<Uint8Array> {
   return new Uint8Array(await readFile(await download.path()));
 }
 
-/** Where a picture is darker or lighter than its corner, by the browser's own reading: its size, its corner's alpha, and the middle of the rest, in parts of the width. */
+/**
+ * Box in which a picture is darker or lighter than its corner, as the browser decodes it: its size, the corner's
+ * alpha, and the middle of the box, in parts of the width.
+ */
 async function seenIn(page: Page, png: Uint8Array) {
   return page.evaluate(async (base64) => {
     const blob = await (await fetch(`data:image/png;base64,${base64}`)).blob();
@@ -137,7 +140,7 @@ test('the range becomes a zip of numbered pictures, drawn finer where that is as
   const section = await passing(page, request);
   await section.getByRole('radio', { name: 'The range' }).click();
   await fill(page, 'Every', '5');
-  await section.getByRole('button', { name: /Drawn at$/ }).click();
+  await section.getByRole('button', { name: /Oversampling$/ }).click();
   await page.getByRole('option', { name: '3 ×' }).click();
   const download = page.waitForEvent('download');
   await section.getByRole('button', { name: 'Make the pictures' }).click();
@@ -155,7 +158,7 @@ test('the range becomes a zip of numbered pictures, drawn finer where that is as
   expect(middles[1]).toBeGreaterThan(middles[2]);
 });
 
-/** What a player of its own kind reads of a film. */
+/** Streams of a film as an independent player reads them. */
 async function probed(file: Download) {
   const entries = 'stream=codec_name,width,height,avg_frame_rate,nb_read_frames';
   const args = ['-v', 'error', '-count_frames', '-show_entries', entries, '-of', 'json'];
@@ -229,7 +232,7 @@ test('films last as long as the shot, as often round as asked; none of their pic
     nb_read_frames: '12',
   });
 
-  // What was made stays in the list, and is still there on a page that was opened anew.
+  // Finished pictures stay in the list, and are still there on a page that was opened again.
   await page.reload();
   const list = section.getByRole('list', { name: 'Finished pictures' });
   await expect(list.getByRole('listitem')).toHaveCount(4);
@@ -398,7 +401,7 @@ test('windows that are lent draw for a desk that does not; one that dies has its
   await expect(section.getByText('Waiting for a renderer.')).toBeVisible();
   // One takes a run and is gone before it gives any picture back.
   const dies = await context.newPage();
-  await dies.route('**/api/pool/runs/*/pictures/*', () => undefined);
+  await dies.route('**/api/pool/batches/*/pictures/*', () => undefined);
   await dies.goto('/pool');
   await dies.getByRole('button', { name: 'Render in this window' }).click();
   await expect(dies.getByRole('list', { name: 'Jobs' }).getByLabel(/This window has 0 of/)).toBeVisible();

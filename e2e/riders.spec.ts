@@ -139,7 +139,7 @@ test('a landing starts part-way, against the path, at a speed; or keeps the plac
   await page.keyboard.press('Control+z');
   await page.getByRole('button', { name: 'To the first frame' }).click();
   await land(page, 'Lane');
-  await page.getByText('Keep its place').click();
+  await page.getByText('Keep its position (').click();
   await accept(page);
   await settled(page);
   const kept = (await storedShot(request, id)).document.riders[0].attachment;

@@ -16,7 +16,7 @@ test('a jagged path says how rough it is and where, and is smoothed from there, 
   const facts = page.getByLabel('Facts');
   // The runs to the farthest corner and away from it go 0.4 m aside over 1 m; 23 go 0.2 m before: 24.53 m to it.
   await expect(facts).toContainText('Roughness43.6° at 24.5 m');
-  await expect(facts).toContainText('Short bends to and fro56');
+  await expect(facts).toContainText('Short alternating bends56');
   await page.getByRole('button', { name: 'Smooth it…' }).click();
   await expect(page.getByLabel('Result')).toContainText(/Roughest bend turns43\.6° → \d/);
   await page.getByRole('button', { name: 'Accept (Enter)' }).click();

@@ -96,7 +96,7 @@ test('a shot whose model is not here says so, and takes the file when it is brou
   await chooseFile(page, 'Import a shot file', { name: 'w.shot.json', mimeType: 'application/json', buffer });
   await expect(page.getByRole('radio', { name: 'W1 Wagon' })).toBeVisible();
   await goTo(page, 'Attach');
-  await expect(page.getByText('Its model wagon.glb is not here; a stand-in rides instead.')).toBeVisible();
+  await expect(page.getByText('Its model wagon.glb is missing; a stand-in is shown.')).toBeVisible();
   const id = shotIdOf(page);
   const refused = await request.get(`/api/shots/${id}/files/glb`);
   expect(refused.status()).toBe(422);

@@ -78,7 +78,7 @@ test('a click on the first point closes the path, and Esc leaves nothing behind'
   const map = await measurePlan(page);
   await clickPlan(page, map, -5, -5);
   await page.keyboard.press('Escape');
-  await expect(page.getByText(/Click on/)).toBeHidden();
+  await expect(page.getByText(/Keep clicking/)).toBeHidden();
   await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
   await page.getByRole('button', { name: 'Draw a path' }).click();
   for (const [x, z] of [
@@ -279,7 +279,7 @@ test('the stage draws when something changed, and only then', async ({ freshPage
     page.evaluate(async (count) => {
       for (let n = 0; n < count; n++) await new Promise((next) => requestAnimationFrame(next));
     }, times);
-  // What was under way is drawn to its end, what is drawn at rest among it: two looks in a row are the same.
+  // Drawing under way is finished, including what is drawn at rest: two looks in a row are equal.
   await expect(async () => {
     const before = await draws();
     await refresh(40);
@@ -370,7 +370,7 @@ test('a stage whose graphics were lost is drawn again when they are back', async
   await openShotOf(page, request, { name: 'Lost', range, paths: [circle], riders }, 'Attach');
   const picture = async () => PNG.sync.read(await page.locator('canvas').first().screenshot()).data;
   let before = await picture();
-  /** What part of the picture is another one than it was. */
+  /** Share of the picture that changed. */
   const changed = async () => {
     const now = await picture();
     let count = 0;
@@ -396,7 +396,7 @@ test('a stage whose graphics were lost is drawn again when they are back', async
   expect(await lose(false)).toBe(true);
   await expect.poll(changed).toBeGreaterThan(0.3);
   await lose(true);
-  // What is drawn at rest may have come to it.
+  // Drawing at rest may have been added.
   await expect.poll(changed).toBeLessThan(0.1);
 });
 

@@ -173,5 +173,5 @@ test('check speaks up where a ridden path has no curve', async ({ page, request 
   await expect(findings.first()).toContainText(
     'Path "Stub" has 1 of the 2 points it needs. Not moving until then: C1.',
   );
-  await expect(findings.last()).toContainText('C1 goes by the ground, but the shot has none');
+  await expect(findings.last()).toContainText('C1 needs ground, but the shot has none');
 });

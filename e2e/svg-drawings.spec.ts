@@ -81,7 +81,7 @@ const DRAWINGS: Record<string, [inside: string, root?: string]> = {
   'a shape without a name': ['<path d="M3 3L9 4"/>'],
 };
 
-/** What is shown by `<use>` has no place that a page can ask for: its box is compared. */
+/** A page cannot ask for the position of what `<use>` shows: its box is compared. */
 const SHOWN: Record<string, string> = {
   use: `<defs><path id="p" d="M0 0L5 3 1 7"/></defs><use id="a" href="#p" x="10" y="4" transform="rotate(90)"/>`,
   'use of a group': `<g id="g" transform="scale(2)"><rect x="1" width="3" height="2"/></g><use id="a" xlink:href="#g" x="20"/>`,

@@ -1,4 +1,5 @@
-// What would grow with how long something is evened out, at many frames a second: a hundred frames of it, first time.
+// Cost that would grow with the length of a smoothing window, at many frames a second: a hundred frames of it, first
+// time.
 import { NO_ASSETS, evaluateShot, newShot, sampleRider } from '@fleet-rail/core';
 
 const FPS = 240;

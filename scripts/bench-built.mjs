@@ -1,4 +1,4 @@
-// What forces move, what is laid and what is sprayed.
+// Dynamic bodies, dressing and sprays.
 import {
   POSE,
   evaluateShot,

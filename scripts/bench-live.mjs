@@ -1,4 +1,4 @@
-// What is felt while something is dragged: poses in a crowd, wheels and walks by themselves, the demo's lane, and the first load.
+// Latency of drags: poses in a crowd, wheels and walks by themselves, the demo's lane, and the first load.
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { assetsOf, readModelDocument } from '@fleet-rail/core/formats';
 import {
@@ -107,8 +107,8 @@ function firstLoad(...entries) {
 }
 
 /**
- * What is measured before all else: a shot of plain riders has nothing but those, and a desk nothing but its own shot, while after
- * all that the others measure the engine has seen every kind of rider, and puts fewer calls in line.
+ * Measured first: later the engine has seen every kind of rider and inlines fewer calls than in a shot of plain
+ * riders, or in a desk with its own shot.
  */
 export async function benchAlone({ quickest, windingPath }) {
   const crowd = thousand(windingPath);

@@ -30,7 +30,7 @@ export async function benchPage({ line }) {
     const list = await (await fetch(`${server.url}/api/shots`)).json();
     const { id } = list.find(({ name }) => name === 'Orchard loop');
     const address = `${server.url}/shots/${id}/path`;
-    // What the browser has read once it keeps, as that of a user has.
+    // The browser keeps what it has read once, as a user's does.
     const context = await browser.newContext({ viewport: VIEWPORT });
     await visit(browser, context, address, join(data, 'first.json'));
     const { opening, playing, picture } = await visit(browser, context, address, join(data, 'second.json'));

@@ -1,4 +1,4 @@
-// What the server takes for large shots, looked at from outside: processor and memory of the process itself.
+// Processor and memory of the server process for large shots, measured from outside.
 import { spawn } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';

@@ -421,7 +421,7 @@ const walkShot = newShot({
 const stage = { ground: null, hierarchies: new Map([['m', hierarchyOf(picker.document)]]) };
 const walkMs = quickest(() => sampleShot(evaluateShot(walkShot, stage)));
 
-// What is read and kept: a document of a megabyte, a model of fifty, keys and drives by the thousand.
+// Reading and keeping: a document of a megabyte, a model of fifty, keys and drives by the thousand.
 const [template] = crowd.riders;
 const large = JSON.parse(
   JSON.stringify({

@@ -7,7 +7,7 @@ import { ROOT, run } from './install.mjs';
 
 const node = process.execPath;
 const STAMP = join(ROOT, 'node_modules/.fleet-rail-built');
-/** What a build leaves; where one of them is gone it has to be made again. */
+/** Outputs of a build; if one is missing it has to run again. */
 const MADE = [
   'packages/core/dist/index.js',
   'packages/server/dist/main.js',

@@ -74,7 +74,7 @@ it('wheels stand on the ground, left ones at +x', () => {
 });
 
 describe('the picker', () => {
-  /** Where a foot's joint is at a sample of a clip, by turning the bones from the clip's own keys. */
+  /** Position of a foot's joint at a sample of a clip, from the clip's own keys and bones. */
   async function footPath(clipName: string, foot: string): Promise<{ time: number; place: Vec3 }[]> {
     const root = (await new WebIO().readBinary(await makePicker().glb())).getRoot();
     const clip = root.listAnimations().find((other) => other.getName() === clipName);
@@ -289,7 +289,7 @@ describe('the shot', () => {
     const evaluated = evaluateShot(barrels, await assetsOf(barrels, await documentsOf(barrels.models)));
     const gaps = seamReport(evaluated, NO_SHAPES);
     expect(gaps.filter(({ handsOver }) => !handsOver).every(({ gap }) => gap < 1e-9)).toBe(true);
-    // What rolls loose stays within its chute, half of which is 0.8 m, and on its boards until their end.
+    // Loose barrels stay within their chute, which is 0.8 m to either side, and on its boards until their end.
     const pose = new Float64Array(POSE.size);
     barrels.riders.forEach((rider, i) => {
       if (rider.rigidBody === null) return;

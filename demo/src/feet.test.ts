@@ -13,7 +13,7 @@ import {
 import { assetsOf, readModel, type ModelFacts } from '@fleet-rail/core/formats';
 import { makePicker } from './models/picker.js';
 
-/** What a walker's feet do as they are seen: their meshes, posed by what is handed over. */
+/** Feet of a walker as they are seen: its meshes, posed by the files that are handed over. */
 
 let document: Document;
 let facts: ModelFacts;
@@ -104,7 +104,7 @@ function footVertices(evaluated: EvaluatedShot, foot: string, frame: number): Ve
 
 interface Influence {
   readonly joint: Node;
-  /** Where the vertex is in the joint's own space. */
+  /** The vertex in the joint's own space. */
   readonly bound: Vec3;
   readonly weight: number;
 }

@@ -30,7 +30,7 @@ import { assetsOf } from '@fleet-rail/core/formats';
 import { documentsOf } from './orchard-shot.js';
 
 const RANGE = { first: 1, last: 1440 };
-/** Where the picker gets on and off: at the rows, metres along the lane. */
+/** Distances at which the picker gets on and off: at the rows, metres along the lane. */
 const ROWS = 106;
 /** How long the hauler waits there, and how long getting on and off takes, seconds. */
 const WAITS = 8;
@@ -339,7 +339,7 @@ function withRoller(shot: Shot): Shot {
   return { ...shot, riders: [...shot.riders, roller] };
 }
 
-/** Who listens to what: a stop, a distance, another cue, a gap, a speed. */
+/** Triggers of the cues: a stop, a distance, another cue, a gap, a speed. */
 function answers(lap: number): Cue[] {
   const leaf = (side: string, times: number): CueAction => ({
     ...defaultsOf(CueAction),

@@ -37,7 +37,7 @@ import { orchardPaths } from './paths.js';
 
 const RANGE = { first: 1, last: 1080 };
 
-/** What is read from a model itself: axles, wheels, steering, body, walks. */
+/** Facts read from a model itself: axles, wheels, steering, body, walks. */
 async function factsOf(model: ModelBuilder, file: string): Promise<ModelFacts> {
   return (await readModel(await model.glb(), file)).facts;
 }
@@ -182,7 +182,7 @@ export async function documentsOf(models: Shot['models']) {
   return new Map(await Promise.all(read));
 }
 
-/** What the hauler's wheels throw up where it drives. */
+/** Dust from the hauler's wheels while it drives. */
 const DUST: Emitter = {
   ...defaultsOf(Emitter),
   ...READY_SPRAYS.find(({ name }) => name === 'Dust')?.parts,

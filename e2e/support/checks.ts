@@ -8,7 +8,7 @@ export async function demoShot(request: APIRequestContext, name: string): Promis
   const found = list.find((one) => one.name === name);
   if (found === undefined) throw new Error(`The demo has no shot "${name}"`);
   const { document } = await storedShot(request, found.id);
-  // What is made of it is another shot.
+  // The result is another shot.
   return { ...document, name: `A copy of ${name}` };
 }
 
@@ -19,7 +19,7 @@ export const tags = (page: Page, name: RegExp): Locator =>
 /** Waits until the shot as it is was looked over. */
 export async function lookedOver(page: Page): Promise<void> {
   await settled(page);
-  await expect(page.getByRole('status').filter({ hasText: 'looked over in' })).toBeVisible({
+  await expect(page.getByRole('status').filter({ hasText: 'checked in' })).toBeVisible({
     timeout: 30_000,
   });
 }

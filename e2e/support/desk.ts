@@ -93,7 +93,7 @@ export async function fill(page: Pick<Page, 'getByRole'>, label: string, text: s
   await field.press('Enter');
 }
 
-/** What the server keeps. */
+/** The document as the server has it. */
 export async function storedShot(
   request: APIRequestContext,
   id: string,
@@ -137,6 +137,6 @@ export async function openShotOf(
 
 /** Chooses one of the words behind a button. */
 export async function choose(page: Page, label: string, option: string | RegExp): Promise<void> {
-  await page.getByRole('button', { name: new RegExp(`${label}$`) }).click();
+  await page.getByRole('button', { name: new RegExp(`${label}$`), expanded: false }).click();
   await page.getByRole('option', { name: option, exact: true }).click();
 }

@@ -1,11 +1,11 @@
 import { expect, type Page } from '@playwright/test';
 
-/** Where places of the ground are in the Plan view, read off the stage's own coordinates. */
+/** Positions of the ground in the Plan view, from the stage's own coordinates. */
 export interface PlanMap {
   at(x: number, z: number): { x: number; y: number };
 }
 
-/** Where the stage is on the page, as soon as it answers to the pointer: it is built after the desk around it is shown. */
+/** Rectangle of the stage on the page, as soon as it answers to the pointer: it mounts after the desk around it. */
 export async function stageBox(page: Page): Promise<{ x: number; y: number; width: number; height: number }> {
   await expect(page.getByRole('button', { name: 'Show everything' })).toBeEnabled();
   const box = await page.getByRole('group', { name: 'Stage' }).boundingBox();

@@ -6,9 +6,9 @@ import { startServer } from './own-server.js';
 
 export { expect } from '@playwright/test';
 
-/** What a worker's tests have in common. */
+/** Fixtures that the tests of a worker share. */
 interface Shared {
-  /** Where its own server is. */
+  /** Address of its own server. */
   readonly url: string;
   /**
    * With one page, lent to test after test: what the browser has read and compiled once it keeps, which is most of what it takes

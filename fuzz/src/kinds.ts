@@ -5,7 +5,7 @@ import { tryShot } from './try-shot.js';
 /** By kind what tries one input, made from a seed; it gives what is wrong, or null. */
 export const KINDS = {
   shots: (seed) => tryShot(seed),
-  // What is stepped forward takes its time; sizes here are of any order.
+  // Physics takes its time, and sizes here are of any order.
   built: (seed) => tryShot(seed, { most: 20, built: true }),
   extremes: (seed) => tryShot(seed, { most: 5, extreme: true }),
   earlier: tryEarlier,

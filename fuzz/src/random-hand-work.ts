@@ -47,7 +47,7 @@ export function withHandWork(shot: Part, random: Random): Part {
   });
   const cues = (shot.cues as Part[]).map((cue, i): Part => {
     const does = cue.action as Part;
-    // What starts or ends a stop by another's time may close a circle: parts never do.
+    // An action that starts or ends a stop may close a circle; actions on parts never do.
     if (!random.chance(0.5) || (does.kind !== 'turn' && does.kind !== 'move')) return cue;
     const kind = random.of(i > 0 ? ['stop', 'speed', 'cue'] : ['stop', 'speed']);
     const on = {

@@ -1,7 +1,7 @@
 import { GroundSurface, type HierarchyNode, type NodeHierarchy, type SceneAssets } from '@fleet-rail/core';
 import { PARTS } from './random-shot.js';
 
-// What random shots are played with: a car of five parts, a walker of two legs, hills.
+// Assets of random shots: a car of five parts, a walker of two legs, hills.
 
 const node = (name: string, parent: number, translation: [number, number, number]): HierarchyNode => ({
   name,

@@ -11,7 +11,7 @@ const OPTIONS = { scale: 1, fps: 24, firstFrame: 1, tolerance: 0.01 };
 /** A message is for a person, and holds little of what was found. */
 const LONGEST = 700;
 
-/** What is wrong with how an input is taken or refused; null where nothing is. */
+/** The fault in how an input is taken or refused; null if there is none. */
 async function judged(read: () => unknown): Promise<string | null> {
   const start = performance.now();
   try {
@@ -29,7 +29,7 @@ async function judged(read: () => unknown): Promise<string | null> {
 const textFile = (make: (random: Random) => string, name: string) => (seed: number) => {
   const random = new Random(seed);
   const bytes = new TextEncoder().encode(spoilt(make(random), random));
-  // What is read has to be something that a document holds.
+  // Whatever is read has to fit into a document.
   return judged(async () => {
     const { paths } = await readPaths(bytes, name, OPTIONS);
     parseShot(newShot({ name: 'Imported', paths }));

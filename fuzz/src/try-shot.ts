@@ -21,7 +21,7 @@ import { withExtremes } from './random-extreme.js';
 import { Random } from './random.js';
 import { stage } from './stage.js';
 
-/** What is done by hand, and what answers, are drawn by numbers of their own. */
+/** Hand keys and cues are drawn from number sequences of their own. */
 export const BY_HAND = 0x5bd1e995;
 export const ANSWERS = 0x27d4eb2f;
 export const BUILT = 0x165667b1;

@@ -16,8 +16,8 @@ const englishOnly: Plugin = {
 };
 
 /**
- * What the diagram takes of d3 is a copy of its own: of a file that it shares with the charts that come later, all that those need
- * would be loaded with it.
+ * The diagram has its own copy of d3's modules: shared with the charts, which load later, it would bring all that
+ * those need along.
  */
 const ownD3: Plugin = {
   name: 'own-d3',

@@ -7,7 +7,7 @@ const LIGHT: Paint = [247, 231, 178];
 const ORANGE: Paint = [214, 106, 47];
 const WHITE: Paint = [240, 238, 230];
 
-/** What lies across under rails; its top is at height 0. */
+/** Sleepers across under rails; their top is at height 0. */
 function makeTie(): ModelBuilder {
   const model = new ModelBuilder();
   model

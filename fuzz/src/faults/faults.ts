@@ -15,7 +15,7 @@ export const FAULTS = {
 async function tryPicture(seed: number, stage: FaultStage): Promise<string | null> {
   const { name, bytes } = forgedPicture(seed, new Random(seed));
   const { job, run, renderer } = await stage.api.takenRun(4);
-  const path = `/api/pool/runs/${run}/pictures/0?taker=${renderer}`;
+  const path = `/api/pool/batches/${run}/pictures/0?renderer=${renderer}`;
   const answer = await stage.api.put(path, bytes, 'image/png').catch(() => null);
   if (answer === null || !stage.isAlive()) return `a picture ${name} ended the server`;
   const { message } = (await answer.json().catch(() => ({}))) as { message?: string };

@@ -92,7 +92,7 @@ const INTERRUPTED: Readonly<Record<string, Interrupted>> = {
     const work = async () => {
       for (let i = 0; i < 4; i++) {
         const answer = await stage.api.put(
-          `/api/pool/runs/${run}/pictures/${i}?taker=${renderer}`,
+          `/api/pool/batches/${run}/pictures/${i}?renderer=${renderer}`,
           wholePicture(i),
           'image/png',
         );

@@ -132,7 +132,7 @@ function sizeOf({ shot }: EvaluatedShot, { riders, first, last, closing }: Sampl
   };
 }
 
-/** What is said of particles: how many there are, and where there would be more. */
+/** The line about particles: how many there are, and where there would be more. */
 function sprayed({ shot, spray }: EvaluatedShot, { riders }: SampleChoice): string {
   const chosen = shot.riders.filter(({ id }) => riders?.has(id) ?? true);
   const sprays = chosen.flatMap((rider) => spray(rider) ?? []);

@@ -1,11 +1,11 @@
-import { checkShot, evaluateShot, reportText } from '@fleet-rail/core';
+import { checkShot, evaluateShot, reportJson, reportText } from '@fleet-rail/core';
 import { assetsOf, checkSceneOf } from '@fleet-rail/core/formats';
 import { readModelsThatAre, readShot } from './files.js';
 import { UsageError, type Arguments } from './options.js';
 
 export const CHECK_FLAGS = ['json'];
 
-/** `ride check`: what there is to say about a shot, worst first; code 2 where one of it is a fault that nobody lets be. */
+/** `ride check`: the findings of a shot, worst first; code 2 if one is a fault that is not dismissed. */
 export async function commandCheck(args: Arguments): Promise<{ code: 0 | 2; text: string }> {
   if (args.files.length !== 1) {
     throw new UsageError(
@@ -22,6 +22,6 @@ export async function commandCheck(args: Arguments): Promise<{ code: 0 | 2; text
   const faults = findings.some(({ severity, dismissed }) => severity === 'fault' && dismissed === null);
   return {
     code: faults ? 2 : 0,
-    text: args.flag('json') ? JSON.stringify(findings, null, 2) : reportText(findings, shot),
+    text: args.flag('json') ? reportJson(findings) : reportText(findings, shot),
   };
 }

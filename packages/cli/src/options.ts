@@ -5,7 +5,7 @@ export class UsageError extends Error {
   override readonly name = 'UsageError';
 }
 
-/** What stands on a command line after the command: file names, and options with a value each. */
+/** Arguments after the command: file names, and options with a value each. */
 export interface Arguments {
   readonly files: readonly string[];
   option(name: string): string | undefined;

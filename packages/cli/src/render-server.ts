@@ -44,7 +44,7 @@ export class RenderServer {
         ...process.env,
         FLEET_RAIL_PORT: '0',
         FLEET_RAIL_DATA: data,
-        FLEET_RAIL_TAKERS: String(workers),
+        FLEET_RAIL_RENDERERS: String(workers),
         FLEET_RAIL_BROWSER: program,
       },
       stdio: ['ignore', 'pipe', 'pipe'],

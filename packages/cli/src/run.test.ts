@@ -227,6 +227,8 @@ describe('check', () => {
         message: expect.any(String),
         fix: 'round-corner',
         dismissed: null,
+        remedy: 'round-corner',
+        waived: null,
       },
     ]);
   });

@@ -10,7 +10,7 @@ import { RENDER_FLAGS, RENDER_OPTIONS, commandRender } from './command-render.js
 import { UPGRADE_FLAGS, UPGRADE_OPTIONS, commandUpgrade } from './command-upgrade.js';
 import { UsageError, readArguments, type Arguments } from './options.js';
 
-/** What a command came to: a text, or with it the exit code where that is not 0. */
+/** Result of a command: a text, with its exit code unless that is 0. */
 type Outcome = string | { readonly code: 0 | 2; readonly text: string };
 
 interface Command {

@@ -14,7 +14,7 @@ export interface Planted {
   readonly rest?: Loose<Omit<Shot, 'format' | 'version' | 'name'>>;
   readonly ground?: GroundSurface | null;
   readonly staticSet?: TriangleMesh;
-  /** What the finding has to say. */
+  /** Message that the finding must have. */
   readonly said: Record<string, unknown>;
   /** Buttons that are offered; none where nothing cures it. */
   readonly cures: readonly string[];

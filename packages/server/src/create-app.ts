@@ -41,7 +41,7 @@ export async function createApp(settings: Settings): Promise<NestExpressApplicat
     abortOnError: false,
     logger: ['error', 'warn'],
     bodyParser: false,
-    // What ends the server ends its connections: a tab that is open keeps one alive.
+    // Stopping the server ends its connections: an open tab keeps one alive.
     forceCloseConnections: true,
   });
   app.disable('x-powered-by');

@@ -12,7 +12,7 @@ async function start(): Promise<void> {
   const settings = readSettings(process.env);
   const app = await createApp(settings);
   const server = await app.listen(settings.port, LISTEN_ADDRESS);
-  // Whatever still runs then, it is over: what was acknowledged is in the database.
+  // Work still running is dropped: every acknowledged save is in the database.
   for (const signal of ['SIGTERM', 'SIGINT'] as const)
     process.on(signal, () => setTimeout(() => process.exit(0), LAST_WORDS).unref());
   catchWhatNobodyDoes();

@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
-/** Where the server keeps its data and what it serves; all of it follows from a few environment variables. */
+/** Settings of the server, from a few environment variables. */
 export interface Settings {
   /** Holds the database and the models. `FLEET_RAIL_DATA`; by default `data` in the project. */
   readonly dataFolder: string;
@@ -12,11 +12,11 @@ export interface Settings {
   readonly webFolder: string | null;
   /** The demo's models and shots. */
   readonly demoFolder: string;
-  /** So many browsers are started to draw pictures. `FLEET_RAIL_TAKERS`; by default 0. */
-  readonly takers: number;
+  /** Number of browsers that the server starts to render pictures. `FLEET_RAIL_RENDERERS` (formerly `FLEET_RAIL_TAKERS`); by default 0. */
+  readonly renderers: number;
   /** The browser for that. `FLEET_RAIL_BROWSER`; by default where Debian has Chromium. */
   readonly browser: string;
-  /** Milliseconds after which a taker that is not heard of has lost what it draws. `FLEET_RAIL_LEASE`; by default 20,000. */
+  /** Milliseconds after which a renderer that is not heard of has lost what it draws. `FLEET_RAIL_LEASE`; by default 20,000. */
   readonly lease: number;
 }
 
@@ -25,6 +25,9 @@ export const LISTEN_ADDRESS = '127.0.0.1';
 
 /** The largest model that is taken, bytes. */
 export const MODEL_LIMIT = 64 * 1024 * 1024;
+
+/** The variable's name, and the one that earlier set-ups use. */
+const RENDERERS = ['FLEET_RAIL_RENDERERS', 'FLEET_RAIL_TAKERS'];
 
 /** @throws Error where a variable is not what it should be */
 export function readSettings(env: NodeJS.ProcessEnv): Settings {
@@ -40,7 +43,12 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
     port: whole('FLEET_RAIL_PORT', 4170, 65535, 'a port'),
     webFolder: existsSync(join(webFolder, 'index.html')) ? webFolder : null,
     demoFolder: join(root, 'demo/made'),
-    takers: whole('FLEET_RAIL_TAKERS', 0, 16, 'a number of takers'),
+    renderers: whole(
+      RENDERERS.find((name) => env[name] !== undefined) ?? RENDERERS[0],
+      0,
+      16,
+      'a number of renderers',
+    ),
     browser: env.FLEET_RAIL_BROWSER || '/usr/bin/chromium',
     lease: whole('FLEET_RAIL_LEASE', 20_000, 600_000, 'milliseconds'),
   };

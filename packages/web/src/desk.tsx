@@ -151,7 +151,7 @@ async function open(shotId: string): Promise<{ desk: DeskStore; autosave: Autosa
   const kept = await (takeAhead(shotId) ?? openShot(shotId));
   const { own, left } = await findDrafts(shotId);
   const desk = createDesk(kept.document);
-  // What this tab had done before it was loaded anew can still be undone.
+  // Edits that this tab made before it was reloaded can still be undone.
   desk.setState({ past: await stepsBefore(shotId) });
   const autosave = new Autosave(shotId, desk, { revision: kept.revision, document: kept.document });
   // A draft that a closed tab left on the very save the server has continues it, as this tab's own would.

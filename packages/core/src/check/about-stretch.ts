@@ -2,7 +2,7 @@ import type { RawFinding, FixKind } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import type { Stretch } from './stretches.js';
 
-/** Whose a stretch is, where and when it is worst, and how much: what most findings of a rider say beside their words. */
+/** Rider, span and worst value of a stretch: the fields that most findings of a rider share. */
 export function aboutStretch(
   look: RiderLook,
   { from, to, frame, worst }: Stretch,

@@ -12,8 +12,8 @@ export interface BodyContact {
 }
 
 /**
- * Where a rider meets the ground: under its wheels, under its ball, where its feet are, or with the outermost corners of its
- * model. Null where nothing is known of it.
+ * Points at which a rider meets the ground: under its wheels or ball, at its feet, or at the outermost corners of its
+ * model. Null if none are known.
  */
 export function bodyContactOf({ rider, body }: Pick<RiderLook, 'rider' | 'body'>): BodyContact | null {
   const { scale } = rider.rest;

@@ -15,7 +15,7 @@ import type { RiderLook } from './rider-look.js';
 import { staysApart } from './rider-look.js';
 import { framesText, stretchesOver } from './stretches.js';
 
-/** What a camera sees: whether its target is in the picture, and what stands before it. */
+/** Findings of a camera's picture: whether its target is in it, and what hides the target. */
 export function findUnseen(camera: RiderLook, others: readonly RiderLook[], set: Solid | null): RawFinding[] {
   const { rider, evaluated, first, count, fps, limits } = camera;
   const target = evaluated.target(rider);
@@ -118,7 +118,7 @@ function isBehind(ground: GroundMesh | null, eye: Vec3, place: Vec3): boolean {
 /** So near to the target what is met is the target’s own, metres. */
 const SKIN = 0.05;
 
-/** Who stands between two places at a frame: a rider's id, null for the set, undefined for nobody. */
+/** Body between two points at a frame: a rider's id, null for the static set, undefined for none. */
 function blockerOf(
   eye: Vec3,
   place: Vec3,
@@ -192,7 +192,7 @@ export function findNear(camera: RiderLook, other: RiderLook): RawFinding[] {
   const { rider, limits, first, count } = camera;
   const { body } = other;
   if (rider.camera === null || body === null || rider.id === other.rider.id) return [];
-  // What carries it, or is carried by it, is where it is meant to be.
+  // A carrier and what it carries are meant to be together.
   if (rider.parent === other.rider.id || other.rider.parent === rider.id) return [];
   const limit = limits.near;
   if (staysApart(camera.extent, other.extent, body.reach + limit)) return [];

@@ -41,7 +41,7 @@ const CHECKS: readonly ((look: RiderLook) => RawFinding[])[] = [
   findSeam,
 ];
 
-/** What is told of how a ride goes: what forces move rolls, tumbles, runs into things and goes round corners, as it is meant to. */
+/** Checks of a ride. Dynamic bodies roll, tumble, collide and go round corners as they are meant to. */
 const OF_RIDES: ReadonlySet<(look: RiderLook) => RawFinding[]> = new Set([
   findCorners,
   findFlips,
@@ -52,7 +52,7 @@ const OF_RIDES: ReadonlySet<(look: RiderLook) => RawFinding[]> = new Set([
   findWheels,
 ]);
 
-/** What one matter brings about at the same time: it is not said again. */
+/** A consequence of one fault is not reported again. */
 const OF_FOLLOWERS: Partial<Record<FindingKind, readonly FindingKind[]>> = {
   'level-jump': ['under-ground', 'off-ground', 'flip', 'rough', 'jolt'],
   'past-end': ['jolt'],
@@ -60,7 +60,7 @@ const OF_FOLLOWERS: Partial<Record<FindingKind, readonly FindingKind[]>> = {
   flip: ['rough'],
 };
 
-/** What is told of a rider by itself, a check a step. */
+/** Checks of one rider alone, one a step. */
 export function* checkRider(look: RiderLook): Generator<void, RawFinding[], undefined> {
   const all: RawFinding[] = [];
   for (const check of CHECKS) {

@@ -3,19 +3,19 @@ import type { TriangleMesh } from '../geometry/solid/triangle-mesh.js';
 import type { FoundRig } from '../vehicle/wheels/find-rig.js';
 import { Solid } from './solid.js';
 
-/** What a model is made of, and what was found to roll on it. */
+/** Mesh of a model, and the rig found in it. */
 export interface CheckedModel {
   readonly mesh: ModelMesh;
   readonly rig: FoundRig;
 }
 
-/** What a shot is held against beside what it is played with; plain data, so that it goes from thread to thread. */
+/** Models that a shot is checked against, beside its assets; plain data, so that it can be sent between threads. */
 export interface CheckScene {
   /** By the document’s ids, as far as they are read. */
   readonly models: ReadonlyMap<string, CheckedModel>;
   /** Models that were looked for and cannot be read. */
   readonly missing: ReadonlySet<string>;
-  /** What stands on the ground and is none, in the world. */
+  /** Static set on the ground that is not ground itself, in world space. */
   readonly staticSet: TriangleMesh | null;
 }
 

@@ -4,7 +4,7 @@ import type { Finding } from './finding.js';
 import { runToEnd } from '../geometry/math/run-to-end.js';
 import { ShotChecker } from './shot-checker.js';
 
-/** What there is to say about a shot, worst first. */
+/** Findings of a shot, worst first. */
 export function checkShot({ shot, assets }: EvaluatedShot, scene: CheckScene = NO_SCENE): Finding[] {
   return runToEnd(new ShotChecker().check(shot, assets, scene));
 }

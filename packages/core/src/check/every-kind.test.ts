@@ -16,7 +16,7 @@ it.each(PLANTED.map((planted, i) => [`${planted.kind} (${i})`, planted] as const
     const fixes = fixesOf(evaluated, set, findings[0]);
     expect(fixes.map(({ label }) => label)).toEqual(cures);
     for (const fix of fixes) {
-      // What comes of it is a document like any other, and the matter is gone from it.
+      // The result is a document like any other, without the finding.
       const cured = newShot({ ...fix.shot });
       const left = checkShot(evaluateShot(cured, evaluated.assets), set);
       expect(left.filter((finding) => finding.kind === kind)).toEqual([]);

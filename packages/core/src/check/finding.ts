@@ -26,7 +26,7 @@ export interface Finding {
   readonly unit: string | null;
   /** One or two sentences: what is so, and what follows from it. */
   readonly message: string;
-  /** What may cure it: a way that is shown before it is taken. */
+  /** Kind of its fix, which is previewed before it is applied. */
   readonly fix: FixKind | null;
   /** Why it is let be. */
   readonly dismissed: string | null;

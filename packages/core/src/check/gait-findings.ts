@@ -4,7 +4,7 @@ import { found, type RawFinding, type FixKind } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { framesText, stretchesOver, type Stretch } from './stretches.js';
 
-/** What of a walk is seen to be wrong: feet that slide, sink or do not reach, and steps that are too quick. */
+/** Visible faults of a walk: feet that slide, sink or do not reach, and steps that are too quick. */
 export function findGaitFaults(look: RiderLook): RawFinding[] {
   const { rider, limits } = look;
   const { gait } = rider;

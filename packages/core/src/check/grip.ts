@@ -11,7 +11,7 @@ const SLACK = 1.02;
 /** A vehicle that is pressed sideways by more than its tyres hold, or its own drive allows. */
 export function findGrip(look: RiderLook): RawFinding[] {
   const { rider, limits, evaluated, first, count } = look;
-  // What hangs behind another takes its bends as that does.
+  // A towed unit takes its bends as its leader does.
   if (
     rider.kind !== 'vehicle' ||
     look.curve === null ||

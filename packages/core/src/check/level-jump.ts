@@ -9,7 +9,7 @@ const STEP = 0.4;
 /** Steeper than half a right angle the ground is not driven or walked up. */
 const STEEPEST = 1;
 
-/** What stands on the ground and is on another level of it within a frame. */
+/** A rider on the ground that changes to another level of it within a frame. */
 export function findLevelJumps(look: RiderLook): RawFinding[] {
   const { rider, curve, evaluated, first, count, poses } = look;
   if (curve === null || rider.attachment?.ground.mode !== 'stick' || evaluated.assets.ground === null)

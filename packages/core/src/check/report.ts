@@ -24,6 +24,12 @@ export function reportText(findings: readonly Finding[], shot: Shot): string {
   return [`${shot.name}: ${summaryOf(findings, shot.riders.length)}`, ...lines].join('\n');
 }
 
+/** Findings as JSON. `remedy` and `waived` repeat `fix` and `dismissed` for programs that know the former names. */
+export function reportJson(findings: readonly Finding[]): string {
+  const rows = findings.map((finding) => ({ ...finding, remedy: finding.fix, waived: finding.dismissed }));
+  return JSON.stringify(rows, null, 2);
+}
+
 const COLUMNS = [
   'severity',
   'kind',

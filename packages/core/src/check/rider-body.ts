@@ -10,7 +10,7 @@ import type { TurnedBox } from '../geometry/solid/turned-box.js';
 import type { Solid } from './solid.js';
 import { boxUnder, shapeOfModel, type ModelShape } from './model-shape.js';
 
-/** Whose body it is: a rider, where it is at every frame. */
+/** Owner of the body: a rider and its poses at every frame. */
 export interface Embodied {
   readonly evaluated: EvaluatedShot;
   readonly rider: Rider;
@@ -19,11 +19,11 @@ export interface Embodied {
   readonly count: number;
   /** POSE.size numbers a frame. */
   readonly poses: Float64Array;
-  /** Where its pose at the i-th frame begins in them. */
+  /** Index in them of its pose at the i-th frame. */
   at(i: number): number;
 }
 
-/** What a rider is made of at one frame. */
+/** Boxes and matrices of a rider at one frame. */
 export interface BodyNow {
   /** By part its box, and the matrix from its own space into the world: sixteen numbers, column by column. */
   readonly boxes: readonly TurnedBox[];

@@ -39,21 +39,21 @@ export class RiderLook {
     this.count = frameCount(shot);
     this.limits = shot.checks.limits;
     this.moves = isMoving(shot, rider);
-    // What is frozen plays, whatever becomes of its path.
+    // A frozen rider plays its bake, whatever becomes of its path.
     this.curve = rider.frozen === null ? evaluated.ridden(rider) : null;
     this.sampled = poses;
   }
 
   /** POSE.size numbers a frame. */
   get poses(): Float64Array {
-    // What stands is the same at every frame.
+    // A rider at rest is the same at every frame.
     this.sampled ??= this.moves
       ? sampleRider(this.evaluated.poses[this.index], this.first, this.count, 1)
       : sampleRider(this.evaluated.poses[this.index], this.first, 1, 1);
     return this.sampled;
   }
 
-  /** Where its pose at the i-th frame begins in {@link poses}. */
+  /** Index in {@link poses} of its pose at the i-th frame. */
   at(i: number): number {
     return this.moves ? i * POSE.size : 0;
   }
@@ -92,7 +92,7 @@ export class RiderLook {
 
   private measured: { readonly step: number; readonly low: Vec3; readonly high: Vec3 } | null = null;
 
-  /** What it is made of; null where that is nothing, or not known. */
+  /** Shape of its model; null if it has none or it is not known. */
   get body(): RiderBody | null {
     if (this.made === undefined) {
       const { evaluated, rider, scene } = this;

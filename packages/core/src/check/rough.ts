@@ -10,14 +10,14 @@ import { framesText } from './stretches.js';
 
 /** Bank or heading that swings to and fro faster than anything steers. */
 export function findRough(look: RiderLook): RawFinding[] {
-  // What is held by hand is meant to sway.
+  // Handheld shake is meant to sway.
   if (!look.moves || look.rider.attachment === null || look.rider.shake !== null) return [];
   const { count, poses } = look;
   const bank = Float64Array.from({ length: count }, (_, i) => poses[look.at(i) + POSE.bank]);
   return [...swings(look, bank, 'bank'), ...swings(look, headings(look), 'heading')];
 }
 
-/** Where its nose points in plan, degrees, without jumps at half a turn. */
+/** Heading of its nose in plan, degrees, unwrapped at half turns. */
 function headings(look: RiderLook): Float64Array {
   const nose = axisVector(axesOf(look.rider).forward);
   const tip: Vec3 = [0, 0, 0];

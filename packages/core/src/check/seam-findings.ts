@@ -22,7 +22,7 @@ const CHANNELS: Readonly<Record<SeamGap['channel'], string>> = {
 /** Places that are this near are one, metres. */
 const SAME = 1e-5;
 
-/** Where the loop of a rider does not close: one finding for all of its channels, or that its last frame is its first again. */
+/** Gaps at the seam of a rider: one finding for all of its channels, or that its last frame repeats its first. */
 export function findSeam({ evaluated, rider, index, scene }: RiderLook): RawFinding[] {
   const { shot } = evaluated;
   if (!shot.loop) return [];

@@ -42,7 +42,7 @@ const shot = shotOf(
   { models: MODELS, ground: { model: 'crate' } },
 );
 
-/** Where the first rider is sent to. */
+/** Value of the first rider's last key. */
 const keyed = (before: Shot, value: number): Shot =>
   withAttachment(before, 'a', (attachment) => ({
     ...attachment,
@@ -127,7 +127,7 @@ it('a look that is given up leaves nothing wrong behind, wherever it was', () =>
     runToEnd(checker.check(before, assets, set));
     const half = checker.check(first, assets, set);
     for (let i = 0; i < given; i++) half.next();
-    // What comes next touches none of what was left.
+    // The next change touches none of the remaining findings.
     expect(runToEnd(checker.check(next, assets, set))).toEqual(whole);
   }
 });

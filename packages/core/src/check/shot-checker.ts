@@ -17,7 +17,7 @@ import { RiderLook } from './rider-look.js';
 import { staticSetOf } from './static-set.js';
 import { findThroughSet } from './through-set.js';
 
-/** What is known of a rider from the last look. */
+/** Results of a rider from the last check. */
 interface Known {
   readonly sources: RiderSources;
   readonly poses: Float64Array | null;
@@ -126,7 +126,7 @@ export class ShotChecker {
     return findings;
   }
 
-  /** What a camera does not see; anything that moved may stand before it. */
+  /** Findings of hidden targets; any rider that moved may hide one. */
   private seen(camera: RiderLook, looks: readonly RiderLook[], set: Solid | null): readonly RawFinding[] {
     const key = `${camera.rider.id} `;
     const known = this.unseen ? undefined : this.pairs.get(key);

@@ -20,7 +20,7 @@ interface Made {
 }
 let last: Made | null = null;
 
-/** What stands about in a shot: scenery, and what is laid and is no ground. The same object for as long as it is the same. */
+/** Static set of a shot: scenery, and dressing that is not ground. The same object until it changes. */
 export function staticSetOf(evaluated: EvaluatedShot, scene: CheckScene): Solid | null {
   const laid = evaluated.dressings().filter((thing) => !isGroundDressing(thing.laid));
   if (laid.length === 0) return staticSetOfScene(scene);

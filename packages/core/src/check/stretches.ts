@@ -11,7 +11,7 @@ export interface Stretch {
 }
 
 /**
- * Where a figure is over a limit. Gaps shorter than half a second do not end a matter.
+ * Stretches in which a figure exceeds a limit. Gaps shorter than half a second do not end a stretch.
  *
  * @param count    frames that are looked at, the first being `first`
  * @param figureAt by index of a frame; NaN where there is none

@@ -13,7 +13,7 @@ const MOVING = 0.05;
 const AWAY = -0.5;
 const FACING_ITS_WAY = new Set(['creature', 'character', 'vehicle']);
 
-/** What faces its way and moves tail first. */
+/** A rider that faces its travel and moves tail first. */
 export function findTailFirst(look: RiderLook): RawFinding[] {
   const { rider, limits, fps, count, poses } = look;
   const { attachment, kind } = rider;

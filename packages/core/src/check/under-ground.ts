@@ -12,14 +12,14 @@ import { framesText, stretchesOver } from './stretches.js';
 
 /** Ground counts as near where it is no further down than this, metres. */
 const NEAR = 1;
-/** What stands on the ground by its wheels is evened out over them: it may be off by so much of a radius. */
+/** Heights under wheels are averaged over them, so they may be off by this part of a radius. */
 const EVENED = 0.25;
 
-/** What is below the ground; and vehicles and characters that are over it and should be on it. */
+/** Riders below the ground; and vehicles and characters above it that should be on it. */
 export function findOffGround(look: RiderLook): RawFinding[] {
   const { rider, evaluated } = look;
   const { ground } = evaluated.assets;
-  // What is carried goes where its carrier does.
+  // A carried rider goes where its carrier goes.
   if (ground === null || !look.moves || rider.parent !== null) return [];
   if (rider.camera !== null) return cameraUnder(look, ground);
   const standing = bodyContactOf(look);

@@ -4,7 +4,7 @@ import { plainLeaf, plainRead } from './plain-value.js';
 
 type Class = new () => object;
 
-/** What a field holds besides its rules: objects of a class. */
+/** Objects of a class in a field, beside its rules. */
 interface NestedPart {
   readonly of: () => Class;
   readonly each: boolean;

@@ -1,7 +1,7 @@
 import { parseShot } from './parse-shot.js';
 import { SHOT_FORMAT, SHOT_VERSION, type Shot } from './shot.js';
 
-/** What {@link parseShot} accepts for a class: every field optional, all the way down. */
+/** Input of {@link parseShot} for a class: every field optional, at every level. */
 export type Loose<T> = T extends (infer E)[]
   ? Loose<E>[]
   : T extends object

@@ -10,7 +10,7 @@ export function axesOf({ attachment, restAim }: Turned): { readonly forward: Axi
   return attachment?.facing ?? restAim ?? FRONT;
 }
 
-/** What a rider is turned to: on its path, or where it stands; null where that is nothing but its way. */
+/** Target of a rider: on its path, or at rest; null if it only faces its travel. */
 export function aimedAt({ attachment, restAim }: Turned): AimTarget | null {
   if (attachment === null) return restAim?.target ?? null;
   return attachment.facing.mode === 'aim' ? attachment.facing.target : null;

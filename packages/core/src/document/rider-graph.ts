@@ -53,7 +53,7 @@ export function ridersBehind(
   { id: own, parent, attachment, clearance, restAim, follow, frozen, parentKeys }: Rider,
   cues: readonly Cue[],
 ): string[] {
-  // What is frozen plays by itself.
+  // A frozen rider depends on nothing.
   if (frozen !== null) return [];
   const ids = [parent, attachment?.coupledTo?.rider, attachment?.pacedBy?.rider];
   if (attachment) for (const { rider } of clearance?.from ?? []) ids.push(rider);
@@ -85,7 +85,7 @@ export function riderGroups(riders: readonly Rider[], cues: readonly Cue[]): Rid
       if (other) head.set(headOf(other), headOf(rider));
     }
   }
-  // What forces move is worked out together.
+  // Dynamic bodies are computed together.
   const forced = riders.filter((rider) => rider.rigidBody !== null);
   for (const rider of forced.slice(1)) head.set(headOf(rider), headOf(forced[0]));
   const groups = new Map<Rider, Rider[]>();

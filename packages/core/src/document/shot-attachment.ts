@@ -14,7 +14,7 @@ export class Bank {
   @Amount('metres', 0, 1e6) window = 1;
 }
 
-/** Where the rider sits beside its place on the path, in the frame of its travel. */
+/** Offset of the rider from its point on the path, in the frame of its travel. */
 export class Offset {
   @Amount('metres') along = 0;
   /** To the left. */

@@ -2,7 +2,7 @@ import { Amount, Id, Pair, NestedList } from './constraints.js';
 import { FocalKey } from './shot-keys.js';
 import { LIMITS } from './limits.js';
 
-/** What a camera rider sees, looking along its nose. */
+/** Lens of a camera rider, which looks along its nose. */
 export class Camera {
   @Amount('millimetres', 1, 10_000) focal = 35;
   /** Width of the sensor. */
@@ -13,7 +13,7 @@ export class Camera {
   @Amount('metres', 1e-3, 1e7) far = 1_000;
   /** They hold instead of `focal` where there are any. */
   @NestedList(() => FocalKey, LIMITS.keysPerPace) keys: FocalKey[] = [];
-  /** Where in the picture the target is kept: right and up, −1 to 1 from the middle to the edge. */
+  /** Position of the target in the picture: right and up, −1 to 1 from the middle to the edge. */
   @Pair() framing: [number, number] = [0, 0];
 }
 

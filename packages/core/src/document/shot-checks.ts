@@ -84,7 +84,7 @@ export class CheckLimits {
 /** A finding that is known and let be, until it gets worse. */
 export class Dismissal {
   @OneOf(...FINDING_KINDS) kind!: FindingKind;
-  /** Whose; null for anyone’s. */
+  /** Rider; null for any. */
   @TextOrNull() rider: string | null = null;
   @TextOrNull() other: string | null = null;
   @TextOrNull() part: string | null = null;
@@ -95,7 +95,7 @@ export class Dismissal {
   figure: number | null = null;
 }
 
-/** What the checks are told of a shot. */
+/** Limits and dismissals of a shot's checks. */
 export class Checks {
   @Nested(() => CheckLimits) limits: CheckLimits = new CheckLimits();
   @NestedList(() => Dismissal, LIMITS.waivers) dismissed: Dismissal[] = [];

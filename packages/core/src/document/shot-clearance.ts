@@ -8,7 +8,7 @@ export class ClearOf {
   @Amount('metres', 0, 1e6) distance = 4;
 }
 
-/** What a rider on a path keeps clear of, whatever its path does. */
+/** Clearances of a rider on a path, whatever its path does. */
 export class Clearance {
   /** How far above the ground it stays at least. */
   @rule(

@@ -8,11 +8,11 @@ export class ClipBlock {
   /** Frames of the work: from the one up to the other. Where the next block begins before, the two blend into each other. */
   @Amount('frame') frame!: number;
   @Amount('frame') until!: number;
-  /** What of the clip is played; to its own end where `to` is null. */
+  /** End of the part that is played; null for the clip's own end. */
   @Amount('seconds', 0, 1e5) from = 0;
   @rule('seconds after from, or null', (v) => v === null || (Number.isFinite(v) && (v as number) > 0))
   to: number | null = null;
-  /** What it goes on by: seconds, metres travelled, or cycles of the gait. */
+  /** Its drive: seconds, metres travelled, or cycles of the gait. */
   @OneOf(...CLIP_STEPS) by: (typeof CLIP_STEPS)[number] = 'time';
   /** Times its own speed; of distance and gait, so often a metre or a cycle. Negative runs it backward. */
   @Amount('times its own speed, a metre or a cycle', -1e3, 1e3) rate = 1;

@@ -17,7 +17,7 @@ import type { KeyEase } from './shot-keys.js';
 
 export const CUE_SOURCES = ['frame', 'distance', 'gap', 'stop', 'speed', 'cue'] as const;
 
-/** What a cue listens to. */
+/** Source that a cue listens to. */
 export class CueTrigger {
   /**
    * The shot's frame, how far a rider has come along its path, how far two riders are from each other, how fast one goes; or the
@@ -48,7 +48,7 @@ export const CUE_ACTIONS = [
   'camera',
 ] as const;
 
-/** What a cue does. */
+/** Effect of a cue. */
 export class CueAction {
   /**
    * Turns or moves a part of a rider's model; starts a rider; ends one of its stops; plays a clip of its model; shows it; says how
@@ -74,7 +74,7 @@ export class CueAction {
   @Amount('times', -1e3, 1e3) times = 1;
 }
 
-/** What a cue gives from a value of its source on. */
+/** Value that a cue gives from a value of its source on. */
 export class CueKey {
   /** Frames, metres, metres a second or seconds, as the source has it. */
   @Amount('frames, metres, m/s or seconds') at!: number;
@@ -89,7 +89,7 @@ export class Cue {
   @Name(80) name!: string;
   @Nested(() => CueTrigger) trigger: CueTrigger = new CueTrigger();
   @Nested(() => CueAction) action!: CueAction;
-  /** What it does beside that, at the same time. */
+  /** Further actions at the same time. */
   @NestedList(() => CueAction, LIMITS.partsPerRider) moreActions: CueAction[] = [];
   @NestedList(() => CueKey, LIMITS.keysPerPace) keys: CueKey[] = [];
   /** Kept, but not played. */

@@ -22,7 +22,7 @@ export class Burst {
 const isSizes = (v: unknown) =>
   Array.isArray(v) && v.length === 2 && v.every((n) => typeof n === 'number' && n >= 0 && n <= 1e4);
 
-/** What a rider sprays: dust, sparks, leaves, water. */
+/** Particles of a rider: dust, sparks, leaves, water. */
 export class Emitter {
   @Amount('a second or a metre', 0, 1e5) rate = 40;
   @OneOf('time', 'distance') by: 'time' | 'distance' = 'time';
@@ -40,13 +40,13 @@ export class Emitter {
   /** At birth and at the end. */
   @rule('two numbers of metres from 0 to 10000', isSizes) size: [number, number] = [0.2, 0];
   @Color() color = '#b9a27a';
-  /** What the colour becomes; it stays where there is none. */
+  /** Colour at the end of life; null keeps the first. */
   @ColorOrNull() fade: string | null = null;
   @OneOf('points', 'quads') look: 'points' | 'quads' = 'quads';
-  /** What is drawn instead of points or quads. */
+  /** Model drawn instead of points or quads. */
   @IdOrNull('model') model: string | null = null;
   @Whole(0, 2 ** 31 - 1) seed = 1;
-  /** Where they are born: at the rider's origin, at a part of its model, or where its wheels touch, one after the other. */
+  /** Birth place: the rider's origin, a part of its model, or the contacts of its wheels in turn. */
   @OneOf('origin', 'part', 'wheels') from: 'origin' | 'part' | 'wheels' = 'origin';
   @TextOrNull() node: string | null = null;
   @OneOf('always', 'moving', 'sliding') when: 'always' | 'moving' | 'sliding' = 'always';

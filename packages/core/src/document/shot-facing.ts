@@ -8,7 +8,7 @@ export type Axis = (typeof AXES)[number];
 
 const isPlace = (v: unknown) => Array.isArray(v) && v.length === 3 && v.every(Number.isFinite);
 
-/** What is aimed at: a rider or a part of one, or a point in the world. Exactly one of `rider` and `point`. */
+/** Target of an aim: a rider or a part of one, or a point in the world. Exactly one of `rider` and `point`. */
 export class AimTarget {
   @rule('the id of a rider, and no point beside it', (v) => v === undefined || typeof v === 'string')
   rider?: string;
@@ -18,7 +18,7 @@ export class AimTarget {
     (v) => v === undefined || (typeof v === 'string' && v.length > 0 && v.length <= LIMITS.textLength),
   )
   node?: string;
-  /** Where that part is in the rider’s own space, metres before its scale. */
+  /** Position of that part in the rider’s own space, metres before its scale. */
   @rule('three numbers [x, y, z] in the rider’s own space', (v) => v === undefined || isPlace(v))
   at?: Vec3;
   @rule('three numbers [x, y, z], and no rider beside it', (v) => v === undefined || isPlace(v))

@@ -25,7 +25,7 @@ export class FrozenPart {
   @NestedOrNull(() => FrozenTrack) weights: FrozenTrack | null = null;
 }
 
-/** What was baked into a rider: it plays instead of the ride, which stays as it is underneath. */
+/** Bake of a rider: it plays instead of the ride, which stays as it is underneath. */
 export class Frozen {
   /** So near is it to what was baked, metres; of turns as much at a metre’s distance. */
   @Amount('metres', 0, 1e3) within = 0.001;

@@ -4,7 +4,7 @@ import { EASES, type Ease } from './shot-pace.js';
 /** How a value that is one of several of its key runs to the next. */
 export type KeyEase = Exclude<Ease, 'handles'>;
 
-/** What every key has: a frame, and how the stretch that follows runs. */
+/** Common fields of keys: a frame, and the ease of the stretch that follows. */
 export class Key {
   @Amount('frame') frame!: number;
   @OneOf('linear', 'hold', 'smooth') ease: KeyEase = 'smooth';

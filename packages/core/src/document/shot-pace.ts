@@ -87,7 +87,7 @@ export class Drive {
   @NestedList(() => Zone, LIMITS.keysPerPace) zones: Zone[] = [];
 }
 
-/** Where the motion begins: the frame, and the place in the pace's unit. */
+/** Start of the motion: the frame, and the distance in the pace's unit. */
 export class PaceStart {
   @Amount('frame') frame = 1;
   @Amount('metres or laps') value = 0;
@@ -113,7 +113,7 @@ export class Pace {
   @OneOf(...OUTSIDES) before: Outside = 'hold';
   @OneOf(...OUTSIDES) after: Outside = 'hold';
   @NestedOrNull(() => Variation) variation: Variation | null = null;
-  /** Whatever keys, cycles and variations say, the rider stays between these two distances, metres. */
+  /** The rider stays between these two distances, metres, whatever keys, cycles and variations say. */
   @rule('two numbers [from, to] in metres, the second not below the first, or null', isStretchOrNull)
   within: [number, number] | null = null;
   /** Keys and stops keep their share of the path's length when the path is reshaped; otherwise they keep their positions. */

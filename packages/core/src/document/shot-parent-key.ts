@@ -1,13 +1,13 @@
 import type { Quat, Vec3 } from './vector.js';
 import { IdOrNull, Amount, Point, Rotation } from './constraints.js';
 
-/** What carries a rider from a frame on, whatever it rides itself. */
+/** Carrier of a rider from a frame on, whatever it rides itself. */
 export class ParentKey {
   @Amount('frame') frame!: number;
   /** Null for nobody: it goes on as it does by itself. */
   @IdOrNull('rider')
   rider: string | null = null;
-  /** Where it sits on its carrier, and how it is turned there. */
+  /** Position and rotation on its carrier. */
   @Point() translation: Vec3 = [0, 0, 0];
   @Rotation() rotation: Quat = [0, 0, 0, 1];
   /** How long it takes from where it would have been to there. */

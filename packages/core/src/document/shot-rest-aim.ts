@@ -1,7 +1,7 @@
 import { OneOf, Nested, NestedOrNull } from './constraints.js';
 import { AXES, Aim, AimTarget, type Axis } from './shot-facing.js';
 
-/** What a rider turns to that rides no path: one that stands, is carried, or is moved by hand. */
+/** Target of a rider without a path: at rest, carried, or moved by hand. */
 export class RestAim {
   @OneOf(...AXES) forward: Axis = '+z';
   @OneOf(...AXES) up: Axis = '+y';

@@ -43,7 +43,7 @@ export const KINDS = [
 ] as const;
 export type Kind = (typeof KINDS)[number];
 
-/** Where a rider stands on its path and is coupled: metres ahead of its origin along its nose, before its scale. */
+/** Axles and couplings of a rider: metres ahead of its origin along its nose, before its scale. */
 export class Chassis {
   @Amount('metres') frontAxle = 0;
   @Amount('metres') rearAxle = 0;
@@ -88,7 +88,7 @@ export class Foot {
   @NestedList(() => Stance, LIMITS.partsPerRider) stances: Stance[] = [];
 }
 
-/** What a walker does while it stands: part of another clip. */
+/** Clip of a walker while it is stopped: part of another clip. */
 export class Act {
   /** Which of its stops, counted from 0. */
   @Whole(0, 10_000) stop = 0;
@@ -171,11 +171,11 @@ export class Rider {
   @IdOrNull('rider')
   parent: string | null = null;
   @Nested(() => Transform) rest: Transform = new Transform();
-  /** Where it rested before it was put on what carries it. */
+  /** Rest pose before it was attached to its carrier. */
   @NestedOrNull(() => Transform) restBeforeParent: Transform | null = null;
   @NestedOrNull(() => Attachment) attachment: Attachment | null = null;
   @NestedOrNull(() => Chassis) chassis: Chassis | null = null;
-  /** What it sees; only a rider that has one is a camera to look through. */
+  /** Its lens; only a rider with one is a camera. */
   @NestedOrNull(() => Camera) camera: Camera | null = null;
   @NestedList(() => Wheel, LIMITS.partsPerRider) wheels: Wheel[] = [];
   @Nested(() => Steering) steering: Steering = new Steering();
@@ -185,24 +185,24 @@ export class Rider {
   @NestedList(() => Cycle, LIMITS.partsPerRider) cycles: Cycle[] = [];
   /** Clips of its model that are played over its gait, each from a frame on. */
   @NestedList(() => ClipBlock, LIMITS.partsPerRider) clips: ClipBlock[] = [];
-  /** What it keeps clear of while it rides a path. */
+  /** Clearances while it rides a path. */
   @NestedOrNull(() => Clearance) clearance: Clearance | null = null;
   /** How it sways where it is held by hand. */
   @NestedOrNull(() => Shake) shake: Shake | null = null;
-  /** Where it is over time, while it rides no path. */
+  /** Its hand keys, while it rides no path. */
   @NestedOrNull(() => TransformKeys) transformKeys: TransformKeys | null = null;
-  /** What it turns to, while it rides no path. */
+  /** Its target, while it rides no path. */
   @NestedOrNull(() => RestAim) restAim: RestAim | null = null;
-  /** Whom it goes after, while it rides no path itself. */
+  /** Rider that it follows, while it rides no path itself. */
   @NestedOrNull(() => Follow) follow: Follow | null = null;
-  /** Who carries it from which frame on, whatever it rides. */
+  /** Carriers over time, whatever it rides. */
   @NestedList(() => ParentKey, LIMITS.keysPerPace) parentKeys: ParentKey[] = [];
-  /** What moves it instead of its ride alone. */
+  /** Rigid body that moves it instead of its ride alone. */
   @NestedOrNull(() => RigidBody) rigidBody: RigidBody | null = null;
   /** Parts of its model that swing on it. */
   @NestedList(() => HangingPart, LIMITS.partsPerRider) hangingParts: HangingPart[] = [];
-  /** What it sprays. */
+  /** Its emitter. */
   @NestedOrNull(() => Emitter) emitter: Emitter | null = null;
-  /** What plays instead of all of that, until it is thawed. */
+  /** Bake that plays instead of all of that, until it is thawed. */
   @NestedOrNull(() => Frozen) frozen: Frozen | null = null;
 }

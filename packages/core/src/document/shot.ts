@@ -31,7 +31,7 @@ export class FrameRange {
   @Whole(-1_000_000, 1_000_000) last = 240;
 }
 
-/** Where a model's file is: beside the shot file, or kept by the server. Exactly one of the two. */
+/** File of a model: beside the shot file, or kept by the server. Exactly one of the two. */
 export class ModelSource {
   @rule(
     'the name of a file beside the shot file, and no asset beside it',
@@ -85,14 +85,14 @@ export class Shot {
   @NestedList(() => Cut, LIMITS.cuts) cuts: Cut[] = [];
   /** Shot time bent into the time of the work under it. */
   @NestedList(() => Retime, LIMITS.retimes) retimes: Retime[] = [];
-  /** What acts when something else reaches a place. */
+  /** Actions that start when something else reaches a distance or time. */
   @NestedList(() => Cue, LIMITS.cues) cues: Cue[] = [];
   /** Which riders are copies of which, and how they were placed. */
   @NestedList(() => ShotFormation, LIMITS.riders) formations: ShotFormation[] = [];
   /** Views of the stage, kept by name. */
   @NestedList(() => KeptView, LIMITS.views) views: KeptView[] = [];
-  /** What is built along paths. */
+  /** Dressing along paths. */
   @NestedList(() => Dressing, LIMITS.laid) dressing: Dressing[] = [];
-  /** What the checks let pass, and what of what they found is known. */
+  /** Limits of the checks, and dismissed findings. */
   @Nested(() => Checks) checks: Checks = new Checks();
 }

@@ -2,7 +2,7 @@ import type { Document } from '@gltf-transform/core';
 import type { SampledShot } from '../shot/bake/sample-shot.js';
 import { modelsInPlay } from '../shot/evaluate/scene-assets.js';
 
-/** What a file tells of itself: how a shot was baked, and of its models who made them, as their own files tell it. */
+/** Provenance of a file: how a shot was baked, and the authors of its models, as their files name them. */
 export function factsJoined(
   { shot, first, frames, closing }: SampledShot,
   models: ReadonlyMap<string, Document>,

@@ -7,7 +7,7 @@ import { groundOfShot } from './ground-read.js';
 import { hierarchyOf } from './hierarchy-read.js';
 
 /**
- * What a shot is played with, from its models.
+ * Assets of a shot, from its models.
  *
  * @param models by the document's model ids; those that are missing stay as they stand
  */

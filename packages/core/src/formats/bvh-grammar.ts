@@ -10,7 +10,7 @@ export interface BvhJoint {
 }
 export type BvhChannel = 'Xposition' | 'Yposition' | 'Zposition' | 'Xrotation' | 'Yrotation' | 'Zrotation';
 
-/** What a BVH file says: its joints, each after what it hangs on, and their numbers frame by frame. */
+/** Contents of a BVH file: its joints, each after its parent, and their numbers frame by frame. */
 export interface BvhMotion {
   readonly joints: readonly BvhJoint[];
   /** By frame all channels, in the order of the joints; the file's own unit, and degrees. */

@@ -6,7 +6,7 @@ import { rigOf } from './model-read.js';
 import { modelMeshOf } from './solids-read.js';
 
 /**
- * What a shot is checked against.
+ * Scene that a shot is checked against.
  *
  * @param models  by the document’s ids
  * @param missing ids of those that cannot be read

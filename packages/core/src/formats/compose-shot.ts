@@ -108,7 +108,7 @@ export function composeShot(
   return { document, scene, channels, zooms, instancers };
 }
 
-/** What a camera rider sees, looking along its nose; of a zoom the view is that of the first frame. */
+/** View of a camera rider, which looks along its nose; of a zoom, that of the first frame. */
 function addCamera(
   document: Document,
   { shot, first, frames }: SampledShot,

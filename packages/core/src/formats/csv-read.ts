@@ -17,7 +17,7 @@ import {
 /** Waypoints up to this many become points of their own, each with its key. */
 const MOST_WAYPOINTS = 500;
 
-/** Where in a row the numbers of a place stand. */
+/** Columns of the coordinates in a row. */
 interface Columns {
   readonly x: number;
   /** −1 where rows have no height. */
@@ -94,7 +94,7 @@ function frameOf(
   return clock.startsWith('frame') ? value : firstFrame + value * fps;
 }
 
-/** What a timed table becomes, for who has not said yet whether it is to. */
+/** Result of a timed table until it is decided whether its times are used. */
 function timedInWords(clock: string, frames: readonly number[], isThinned: boolean): string {
   const [first, last] = [frames[0], frames[frames.length - 1]].map((frame) => Number(frame.toFixed(2)));
   const becomes = isThinned
@@ -118,7 +118,7 @@ function parseRows(text: string, onProgress?: Progress): Row[] {
       .split(/\r?\n/)
       .find((row) => row.trim() !== '' && !row.startsWith('#')) ?? '';
   const delimiter = ['\t', ';'].find((mark) => first.includes(mark)) ?? ',';
-  // Where commas part no cells they part the digits of a number.
+  // A comma that separates no cells is a decimal comma.
   const plain = (cell: string) =>
     delimiter !== ',' && /^\s*[-+]?\d*,\d+(e[-+]?\d+)?\s*$/i.test(cell) ? cell.replace(',', '.') : cell;
   Papa.parse<string[]>(clean, {

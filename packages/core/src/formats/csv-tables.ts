@@ -15,15 +15,15 @@ export interface CsvTable {
   readonly text: string;
 }
 
-/** What a rider's cycles are told by, and what a column of phases calls them. */
+/** Inputs of a rider's cycles, and their names in the column of phases. */
 const PHASES = new Map([
   ['phase', 'walk'],
   ['cycle', 'cycle'],
 ]);
 
 /**
- * What the CSV of poses has no columns for, each a table of its own: who the riders are, how parts are sized and shaped, what
- * cameras see, when they are cut to, and where clips are in their cycle. Tables with nothing in them are left out.
+ * Tables beside the CSV of poses: riders, sizes and shapes of parts, cameras, cuts, and phases of clips. Empty tables
+ * are left out.
  */
 export function csvTables(evaluated: EvaluatedShot, choice: SampleChoice = {}): CsvTable[] {
   const sampled = sampleShot(evaluated, choice);
@@ -76,7 +76,7 @@ export function csvTables(evaluated: EvaluatedShot, choice: SampleChoice = {}): 
     });
   }
   cuts.forEach(({ frame, camera }, i) => {
-    // What is looked through at the first frame that is given is cut to there.
+    // The camera at the first exported frame becomes a cut there.
     const from = Math.max(first, frame);
     if (from > first + frames - 1 || (cuts[i + 1]?.frame ?? Infinity) <= first) return;
     put('cuts', 'frame,time,rider', from, (from - first) / shot.fps, camera);

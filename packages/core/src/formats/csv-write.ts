@@ -77,7 +77,7 @@ function* rowsOf(
     for (let r = 0; r < riders.length; r++) {
       if (shown[r]?.[i] !== false)
         yield riderRows(block, `${lead}${names[r]},`, r, i, axles && { frame, at: axles[r] });
-      // What was sprayed flies on, whether its rider is seen or not.
+      // Particles fly on, whether their rider is shown or not.
       const spray = sprays[r];
       for (const { n, age } of spray ? aliveAt(spray, seconds[i]) : []) {
         if (spray) particleAt(spray, n, age, particle);

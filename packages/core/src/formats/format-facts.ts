@@ -1,4 +1,4 @@
-/** What is said of files by those that neither read nor write any, without the programs that do. */
+/** Facts about files for code that reads and writes none, without the libraries for that. */
 export { FormatError } from './format-error.js';
 
 /** As what a path is given out alone. */

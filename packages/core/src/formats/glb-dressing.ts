@@ -100,7 +100,7 @@ function bendNode(
       copy.setAttribute('TANGENT', null);
       own.addPrimitive(copy);
     }
-    // What is bent has its place in its vertices.
+    // A bent mesh has its position in its vertices.
     piece.addChild(target.createNode(node.getName()).setMesh(own));
     node.setMesh(null);
   }

@@ -89,7 +89,7 @@ async function glbWithFacts(
   return { bytes: packGlb(json, resources[GLB_BUFFER]), facts };
 }
 
-/** What is laid alone, as GLB, standing where it was laid. */
+/** Dressing alone as a GLB, at its positions in the shot. */
 export async function writeDressingGlb(
   name: string,
   laid: readonly PlacedDressing[],
@@ -113,7 +113,7 @@ function dropClips(document: Document): void {
 
 async function tidied(target: Document, instancers: ModelInstancers): Promise<void> {
   instancers.close();
-  // What only other scenes, dropped clips or originals that nobody wears had is nobody's now.
+  // Prune data that nothing references any more: of other scenes, dropped clips, and models without an instance.
   target.setLogger(new Logger(Logger.Verbosity.WARN));
   const { SKIN, MESH, PRIMITIVE, MATERIAL, TEXTURE, ACCESSOR } = PropertyType;
   await target.transform(
@@ -184,7 +184,7 @@ class RideWriter {
   add({ node, path, name, values, steps, held }: AnimationChannel, thinned: readonly number[] | null): void {
     const samples = (this.frames - 1) * steps + 1;
     const width = values.length / samples;
-    // Where none can be left out their times are everyone's.
+    // If no keys can be left out, all channels share their times.
     const kept = held ? changesIn(values, width) : thinned?.length === samples ? null : thinned;
     const numbers = kept ? kept.flatMap((i) => [...values.subarray(i * width, (i + 1) * width)]) : values;
     const output = this.accessor(name, TYPES[path], Float32Array.from(numbers));

@@ -121,7 +121,7 @@ function skinnedPositions(node: Node, own: Float64Array, bones: readonly Float64
         all += weight;
       }
       if (all > 0) out.push(sx / all, sy / all, sz / all);
-      // What follows no joint stands where its node does.
+      // Vertices without joints follow their node.
       else
         out.push(
           own[0] * x + own[4] * y + own[8] * z + own[12],
@@ -133,7 +133,7 @@ function skinnedPositions(node: Node, own: Float64Array, bones: readonly Float64
   return Float64Array.from(out);
 }
 
-/** Where a node's origin stands. */
+/** Position of a node's origin. */
 export const worldOriginOf = ({ matrix }: WorldNode): Vec3 => [matrix[12], matrix[13], matrix[14]];
 
 /** By how much whole numbers that stand for −1 … 1 or 0 … 1 are divided (glTF 2.0, 3.11). */

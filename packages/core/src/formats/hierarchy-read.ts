@@ -9,7 +9,7 @@ import type {
   HierarchyNode,
 } from '../character/hierarchy/node-hierarchy.js';
 
-/** What of a model can move: its nodes, those that carry others first, and its clips. */
+/** Movable parts of a model: its nodes, parents first, and its clips. */
 export function hierarchyOf(model: Document): NodeHierarchy {
   const root = model.getRoot();
   const standing = worldNodes(model);

@@ -8,11 +8,11 @@ import { fitPositions } from '../geometry/reshape/fit-positions.js';
 import { rideFromMotion } from '../geometry/reshape/ride-from-motion.js';
 import { FormatError } from './format-error.js';
 
-/** What a file gave: paths, and motions along some of them. */
+/** Contents of a file: paths, and motions along some of them. */
 export interface Imported {
   readonly paths: ShotPath[];
   readonly rides: ImportedRide[];
-  /** What the animator should know: what was passed over, what was thinned. */
+  /** Notes for the animator: parts that were skipped or thinned. */
   readonly notes: string[];
   /** Metres for one unit of the file, where it says how large it is meant to be. */
   readonly metresPerUnit?: number | null;
@@ -26,7 +26,7 @@ export interface ImportedRide {
   readonly pathId: string;
   /** In metres along the path. */
   readonly keys: PaceKey[];
-  /** What it films with; null for what films nothing. */
+  /** Its lens; null if it is not a camera. */
   readonly lens: ImportedLens | null;
 }
 
@@ -99,7 +99,7 @@ export function pathOfPositions(
     fitPositions(blank, positions, how.closed, tolerance, undefined, onProgress);
   const fitted = fit(how.tolerance);
   if (fitted.points.length > LIMITS.pointsPerPath) {
-    // What would do is said, and not done: how far off a path may be is not for us to choose.
+    // The message names a tolerance that would do; choosing one is up to the animator.
     let { tolerance } = how;
     do tolerance *= 8;
     while (tolerance < LIMITS.coordinate && fit(tolerance).points.length > LIMITS.pointsPerPath);

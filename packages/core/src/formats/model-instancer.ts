@@ -28,7 +28,7 @@ class ModelInstancer {
     this.clipNames = this.clips.map((clip, i) => clip.getName() || `Clip ${i + 1}`);
     this.clipChannels = this.clips.map((clip) => clip.listChannels());
     source.listScenes().forEach((other) => here<Node>(other).dispose());
-    // What stands in another scene, or in none, is not what is worn.
+    // Nodes of another scene, or of none, are not instanced.
     const standing = new Set(worldNodes(model).map(({ node }) => node));
     for (const node of source.listNodes()) if (!standing.has(node)) here<Node>(node).dispose();
   }

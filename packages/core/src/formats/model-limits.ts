@@ -1,4 +1,4 @@
-/** What a model may hold at most: more would be no model to animate, or could not be shown. */
+/** Limits of a model: a larger one could not be animated or shown. */
 export const MODEL_LIMITS = {
   nodes: 50_000,
   /** Nodes that hang on each other; a rope of bones has some hundreds. */

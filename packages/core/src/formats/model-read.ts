@@ -23,7 +23,7 @@ import {
   type WorldNode,
 } from './gltf-scene.js';
 
-/** What a model is, in the numbers an animator asks for. */
+/** Facts of a model that an animator asks for. */
 export interface ModelFacts {
   readonly version: number;
   readonly nodes: readonly string[];
@@ -41,7 +41,7 @@ export interface ModelFacts {
   readonly skinned: boolean;
   /** Which way it seems to face. */
   readonly facing: FoundFacing;
-  /** What rolls, steers and leans of it. */
+  /** Its wheels, steering and body. */
   readonly rig: FoundRig;
   /** By clip what it is as a gait. */
   readonly gaits: readonly FoundGait[];
@@ -79,7 +79,7 @@ export async function readModel(bytes: Uint8Array, file: string): Promise<ReadMo
   return { document, facts: describeModel(document, file) };
 }
 
-/** What is found in a model that was read. */
+/** Facts found in a model that was read. */
 export function describeModel(document: Document, file: string): ModelFacts {
   return readable(file, () => factsOf(document));
 }
@@ -138,7 +138,7 @@ export interface Packing {
   unpack(document: Document): void;
 }
 
-/** What goes wrong within a file that promised to be glTF is told as the file's fault. */
+/** An error within a file that claims to be glTF is reported as the file's fault. */
 function readable<T>(file: string, read: () => T): T {
   const refuse = (error: unknown): never => {
     if (error instanceof FormatError) throw error;
@@ -305,7 +305,7 @@ function factsOf(document: Document): ModelFacts {
   };
 }
 
-/** What a mesh calls its shapes, by the custom of glTF (`extras.targetNames`); none where that is not a name for each. */
+/** Names of a mesh's morph targets (`extras.targetNames`, a custom of glTF); none unless there is one for each. */
 function shapeNames(node: Node | undefined, count: number): string[] {
   const given: unknown = node?.getMesh()?.getExtras().targetNames;
   if (!Array.isArray(given) || given.length !== count) return [];
@@ -329,7 +329,7 @@ function partsOf(standing: readonly WorldNode[]): RigPart[] {
   return parts;
 }
 
-/** What rolls, steers and leans of a model that was read. */
+/** Wheels, steering and body of a model that was read. */
 export function rigOf(document: Document): FoundRig {
   const parts = partsOf(worldNodes(document));
   return findRig(parts, findFacing(parts));

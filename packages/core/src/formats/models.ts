@@ -1,4 +1,4 @@
-/** What reads a model's motion and ground, without what writes files of models. */
+/** Readers of a model's motion and ground, without the writers of model files. */
 export { FormatError } from './format-error.js';
 export { readModelDocument, type ModelFacts } from './model-read.js';
 export { hierarchyOf } from './hierarchy-read.js';

@@ -1,7 +1,7 @@
 import type { Document } from '@gltf-transform/core';
 import { nodeNames } from '../character/hierarchy/node-names.js';
 
-/** Where the name is kept that a file gives a node, while it goes by one of its own. */
+/** Key under which a node keeps the name that its file gives it, while it has a unique one. */
 const IN_FILE = 'nameInFile';
 
 /** Gives nodes their names; those of the file are kept beside them. */

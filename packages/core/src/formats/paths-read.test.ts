@@ -15,7 +15,7 @@ const options = { scale: 1, fps: 24, firstFrame: 1, tolerance: 0.001 };
 const bytes = (text: string) => new TextEncoder().encode(text);
 const read = (name: string, text: string, more = {}) => readPaths(bytes(text), name, { ...options, ...more });
 
-/** Where an imported ride is at a frame. */
+/** Position of an imported ride at a frame. */
 function placeAt(imported: Imported, ride: ImportedRide, frame: number): Vec3 {
   const path = imported.paths.find(({ id }) => id === ride.pathId);
   if (!path) throw new Error('the ride has no path');

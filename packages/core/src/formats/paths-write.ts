@@ -64,7 +64,7 @@ function placesWithin(curve: CompiledPath, within: number): Vec3[] {
   const borders = curve.joints;
   for (let i = 1; i < borders.length; i++)
     add(borders[i - 1], borders[i], at(borders[i - 1]), at(borders[i]), 0);
-  // What comes back to its beginning has it once.
+  // A closed line has its first point once.
   if (curve.closed) found.pop();
   return straightened(found, within / 10, curve.closed);
 }

@@ -9,9 +9,7 @@ import { skinPlaces } from './hierarchy-read.js';
 
 /** Vertices beyond this are not looked through for what meets what: such a model is told by the boxes of its parts. */
 const MOST_VERTICES = 500_000;
-/**
- * What a model is made of, part by part, each in its own node’s space; skins as the boxes of their joints.
- */
+/** Meshes of a model, part by part, each in its own node’s space; skins as the boxes of their joints. */
 export function modelMeshOf(model: Document): ModelMesh {
   const standing = worldNodes(model);
   const skins = skinPlaces(new Map(standing.map(({ node }, i) => [node, i])));

@@ -5,7 +5,7 @@ import { lowerBound } from '../geometry/math/search.js';
 import type { AnimationChannel } from './compose-shot.js';
 import { reachesOf } from './thin-world.js';
 
-/** What leaving keys out came to. */
+/** Result of thinning. */
 export interface ThinningFacts {
   readonly keys: number;
   /** As many as there would be without. */
@@ -54,7 +54,7 @@ export function thinningFacts(
     of += samples;
     moves[index.get(channel.node) ?? 0].push({ channel, kept: kept[i] });
   });
-  // What neither moves nor hangs on what does is off by nothing.
+  // A node that does not move, and hangs on none that does, has no error.
   const stirs = nodes.map(() => false);
   nodes.forEach((_, n) => {
     stirs[n] = moves[n].some((move) => move.kept !== null) || (parents[n] >= 0 && stirs[parents[n]]);

@@ -12,7 +12,7 @@ export interface Thinning {
   readonly turns: number;
 }
 
-/** What hangs below a node, in the node's own units. */
+/** Largest distances below a node, in the node's own units. */
 interface Chain {
   /** How far the furthest place below is from its origin, at most. */
   readonly reach: number;
@@ -78,7 +78,7 @@ export function keysInWorld(
   });
 }
 
-/** Where nothing is, any turn is within any distance. */
+/** A point at the origin moves by no turn. */
 const NOTHING = 1e-12;
 /** Of a shape that moves no place, its weight may be off by this. */
 const WEIGHT = 0.01;

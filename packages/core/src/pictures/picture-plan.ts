@@ -12,7 +12,7 @@ export const LONGEST_GIF = 10;
 /** So many cameras are seen side by side at most. */
 export const MOST_EYES = 4;
 
-/** What is burned into a picture. */
+/** Burned-in text of a picture. */
 export interface BurnIn {
   readonly frame: boolean;
   readonly timecode: boolean;
@@ -31,10 +31,10 @@ export interface FreeEye {
   readonly height: number | null;
 }
 
-/** What a picture is seen through. */
+/** Eye of a picture. */
 export type PictureEye = { readonly rider: string } | { readonly free: FreeEye };
 
-/** What pictures are wished for. */
+/** Order for pictures. */
 export interface PictureWish {
   /** The shown frame, every n-th of the range, or those of a sheet: at each cut, or at even steps. */
   readonly frames: 'one' | 'range' | 'cuts';
@@ -89,7 +89,7 @@ export interface PictureJob {
   readonly board: string | null;
 }
 
-/** What a plan is made from. */
+/** Inputs of a plan. */
 export interface PlanGround {
   /** The frame that is shown. */
   readonly frame: number;
@@ -161,7 +161,7 @@ export function filmBits(
 export const fourDigits = (frame: number): string =>
   `${frame < 0 ? '-' : ''}${String(Math.abs(Math.round(frame))).padStart(4, '0')}`;
 
-/** What a job's file is called. */
+/** File name of a job. */
 export function fileNameOf({
   shot,
   wish,
@@ -179,7 +179,7 @@ export function fileNameOf({
   return `${shot.name}${endings[wish.file]}`;
 }
 
-/** Pictures that follow each other and are drawn by one taker. */
+/** Pictures that follow each other and are drawn by one renderer. */
 export interface PictureBatch {
   /** Index of the first. */
   readonly first: number;
@@ -190,7 +190,7 @@ const SHORTEST_BATCH = 4;
 const LONGEST_BATCH = 24;
 const BATCHES = 48;
 
-/** Splits pictures into runs: short enough that several takers share them, long enough that taking one costs little. */
+/** Splits pictures into runs: short enough that several renderers share them, long enough that taking one costs little. */
 export function batchesOf(pictures: number): PictureBatch[] {
   const length = Math.min(LONGEST_BATCH, Math.max(SHORTEST_BATCH, Math.ceil(pictures / BATCHES)));
   return Array.from({ length: Math.ceil(pictures / length) }, (_, i) => ({

@@ -1,20 +1,20 @@
 /** A desk's own tab, a window that was lent, or a browser that the server started. */
 export type RendererKind = 'desk' | 'window' | 'server';
 
-/** Who draws pictures, as it says itself. */
+/** A renderer's description of itself. */
 export interface RendererSelf {
   readonly id: string;
   readonly name: string;
   readonly kind: RendererKind;
 }
 
-/** A taker that was heard of lately. */
+/** A renderer that was heard of lately. */
 export interface RendererCard extends RendererSelf {
   /** The run it draws; null where it waits for one. */
   readonly run: string | null;
 }
 
-/** Pictures that one taker draws one after the other, or the joining of all of them, as it is shown. */
+/** Pictures that one renderer draws one after the other, or the joining of all of them, as it is shown. */
 export interface BatchCard {
   readonly id: string;
   readonly kind: 'draw' | 'join';
@@ -22,10 +22,10 @@ export interface BatchCard {
   readonly first: number;
   readonly count: number;
   readonly state: 'waiting' | 'taken' | 'given' | 'paused';
-  readonly taker: string | null;
+  readonly renderer: string | null;
   /** So many of its pictures were given back, or put into the file. */
   readonly done: number;
-  /** How often a taker of it was lost, or gave back what was no picture. */
+  /** How often a renderer of it was lost, or gave back what was no picture. */
   readonly lost: number;
   /** Why it is paused; null where it is not. */
   readonly problem: string | null;
@@ -57,13 +57,13 @@ export interface JobCard {
   readonly runs: readonly BatchCard[];
 }
 
-/** What a taker has taken. */
+/** Batch that a renderer has claimed. */
 export interface ClaimedBatch {
   readonly run: string;
   readonly job: string;
   readonly kind: 'draw' | 'join';
   readonly first: number;
   readonly count: number;
-  /** Milliseconds within which the taker has to be heard of. */
+  /** Milliseconds within which the renderer has to be heard of. */
   readonly lease: number;
 }

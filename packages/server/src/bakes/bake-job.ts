@@ -6,7 +6,7 @@ export type BakeFormat = 'glb' | 'csv' | 'tables' | 'usd' | 'usdz' | 'laid' | 'a
 /** One path alone. */
 export type PathFormat = `path.${PathKind}`;
 
-/** What of a shot is given out, and how. */
+/** Choice of what a bake contains. */
 export interface BakeChoice extends SampleChoice {
   /** How far any place in the world may be off where keys are left out, metres; 0 writes every frame. */
   readonly within: number;
@@ -17,7 +17,7 @@ export interface BakeChoice extends SampleChoice {
   readonly facts: boolean;
 }
 
-/** What a bake thread is given. */
+/** Input of a bake thread. */
 export interface BakeJob {
   readonly shot: Shot;
   readonly format: BakeFormat;
@@ -28,5 +28,5 @@ export interface BakeJob {
   readonly models: ReadonlyMap<string, { path: string; fileName: string }>;
 }
 
-/** What a GLB would be. */
+/** Facts of a GLB before it is written. */
 export type GlbFacts = ThinningFacts & { readonly bytes: number };

@@ -12,7 +12,7 @@ serveJobs<BakeJob, Uint8Array>(async function* (job) {
     yield* textBlocks(csvParts(evaluated, choice));
     return;
   }
-  // What writes models takes memory of its own, for which a table has no use.
+  // Writers of models need memory of their own; a table does not.
   const { describeGlb, packUsdz, packZip, writeGlb, writeDressingGlb, writePath, writeUsd } =
     await import('@fleet-rail/core/formats');
   const path = format.startsWith('path.') && shot.paths.find(({ id }) => id === only);

@@ -5,7 +5,7 @@ import { IsBoolean, IsIn, IsInt, IsNumber, IsOptional, IsString, Max, MaxLength,
 const yes = ({ value }: { value: unknown }): unknown =>
   value === '1' ? true : value === '0' ? false : value;
 
-/** What of a shot is given out, and how; what is not said is all of it. */
+/** Choice of what a bake contains; a field left out means all. */
 export class GivenOutDto {
   @ApiProperty({
     required: false,

@@ -23,7 +23,7 @@ import { GivenOutDto } from './bakes.dto.js';
 /** The most numbers a bake may hold: 100 riders for 100,000 frames, or the like. */
 const MOST_POSES = 10_000_000;
 
-/** What can be asked for by name. */
+/** Names of files that can be asked for. */
 export type GivenFormat = Exclude<BakeFormat, 'laid' | PathFormat>;
 
 const ENDINGS: Readonly<Record<BakeFormat, string>> = {
@@ -84,7 +84,7 @@ export class BakesService implements OnModuleDestroy {
     return this.run({ shot, format, models, choice, only: null }, shot.name, signal);
   }
 
-  /** What is laid along a path, alone, as GLB. */
+  /** Dressing of a path, alone, as GLB. */
   async laid(shotId: string, laidId: string, signal: AbortSignal): Promise<Download> {
     const { shot } = await this.shots.documentOf(shotId);
     const laid = shot.dressing.find(({ id }) => id === laidId);
@@ -148,7 +148,7 @@ export class BakesService implements OnModuleDestroy {
   }
 }
 
-/** What is asked for, of a shot that has it. */
+/** Requested part of a shot that has it. */
 function choiceOf(shot: Shot, given: GivenOutDto): BakeChoice {
   const { within, turns, closing, clips, facts, riders, from, to } = given;
   const ids = riders === undefined ? null : new Set(riders.split(','));

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, rename, rm } from 'node:fs/promises';
 import { dirname } from 'node:path';
 
-/** What a file that is not yet whole ends in. */
+/** Suffix of a file that is not complete yet. */
 export const PARTIAL = '.part';
 
 /**

@@ -1,7 +1,7 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
 import { IsOptional, IsUUID } from 'class-validator';
 
-/** What a backup brought. */
+/** Contents restored from a backup. */
 export class RestoredDto {
   @ApiProperty() shots!: number;
   @ApiProperty() checkpoints!: number;

@@ -86,7 +86,7 @@ export class Restore {
         await this.takeCheckpoint(checkpoint);
       }
       await this.database.run('COMMIT');
-      // Whoever asked hears of it before anything is written, and cancels no more.
+      // The client is told before anything is written; it cannot cancel from here on.
       yield { done: of, of };
       await this.write();
       yield { restored: this.result };

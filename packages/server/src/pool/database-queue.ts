@@ -100,7 +100,7 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
   async claim(renderer: string, only: { shot?: string; job?: string }): Promise<ClaimedBatch | null> {
     const now = Date.now();
     await this.takeBackLost(now);
-    // One statement, so that no two takers get the same run.
+    // One statement, so that no two renderers get the same run.
     const [taken] = (await this.runs.query(
       `UPDATE picture_run SET state = 'taken', taker = ?, until = ?, done = 0 WHERE id = (
          SELECT run.id FROM picture_run run JOIN picture_job job ON job.id = run.job_id
@@ -127,7 +127,7 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
         `done: found ${done}; expected at most ${count}, the run's pictures.`,
       );
     const until = Date.now() + this.settings.lease;
-    const { affected } = await this.runs.update({ id, taker: renderer, state: 'taken' }, { until, done });
+    const { affected } = await this.runs.update({ id, renderer, state: 'taken' }, { until, done });
     if (affected !== 1) throw lost();
   }
 
@@ -156,7 +156,7 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
         `The run is not whole: ${missing === undefined ? 'its file' : `picture ${missing}`} is missing.`,
       );
     await this.runs.update(
-      { id, taker: renderer, state: 'taken' },
+      { id, renderer, state: 'taken' },
       { state: 'given', until: null, done: run.count },
     );
   }
@@ -176,7 +176,7 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
       await this.own(id, renderer);
     });
     const { affected } = await this.runs.update(
-      { id, taker: renderer, state: 'taken' },
+      { id, renderer, state: 'taken' },
       { state: 'given', until: null, done: run.count },
     );
     if (affected !== 1) throw lost();
@@ -187,7 +187,7 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
   async fail(id: string, renderer: string, problem: string, final: boolean): Promise<void> {
     const run = await this.own(id, renderer);
     if (!final) return this.waitAgain(run, problem);
-    await this.pause({ id: run.id, taker: renderer, state: 'taken' }, problem);
+    await this.pause({ id: run.id, renderer, state: 'taken' }, problem);
     await this.pause({ jobId: run.jobId, state: 'waiting' }, problem);
   }
 
@@ -204,7 +204,7 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
     return { path: this.files.file(id), fileName };
   }
 
-  /** Runs whose takers were not heard of in time wait for others. */
+  /** Runs whose renderers were not heard of in time wait for others. */
   private async takeBackLost(now: number): Promise<void> {
     const late = await this.runs.find({ where: { state: 'taken' } });
     for (const run of late)
@@ -214,9 +214,9 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
 
   private async waitAgain(run: PictureRunEntity, problem: string): Promise<void> {
     const lost = run.lost + 1;
-    const held = { id: run.id, taker: run.taker ?? undefined, state: 'taken' as const };
+    const held = { id: run.id, renderer: run.renderer ?? undefined, state: 'taken' as const };
     if (lost < MOST_LOST) {
-      await this.runs.update(held, { state: 'waiting', taker: null, until: null, done: 0, lost });
+      await this.runs.update(held, { state: 'waiting', renderer: null, until: null, done: 0, lost });
       return;
     }
     const what =
@@ -230,7 +230,7 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
     problem: string,
     lost?: number,
   ): Promise<void> {
-    const change = { state: 'paused' as const, taker: null, until: null, done: 0 };
+    const change = { state: 'paused' as const, renderer: null, until: null, done: 0 };
     await this.runs.update(which, { ...change, problem: problem.slice(0, 500), ...(lost && { lost }) });
   }
 
@@ -241,9 +241,9 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
     return JSON.parse(row.wish) as PictureJob['wish'];
   }
 
-  /** A run that is this taker's. */
+  /** A run that is this renderer's. */
   private async own(id: string, renderer: string): Promise<PictureRunEntity> {
-    const run = await this.runs.findOneBy({ id, taker: renderer, state: 'taken' });
+    const run = await this.runs.findOneBy({ id, renderer, state: 'taken' });
     if (run === null) throw lost();
     return run;
   }

@@ -36,7 +36,7 @@ const MOST_TRIES = 5;
 /** Browsers that the server starts to draw pictures for it, as many as it is told. */
 @Injectable()
 export class HeadlessRenderers implements OnApplicationBootstrap, OnModuleDestroy {
-  private readonly log = new Logger('Takers');
+  private readonly log = new Logger('Renderers');
   private readonly running = new Map<ChildProcess, string>();
   private readonly waits = new Set<NodeJS.Timeout>();
   private over = false;
@@ -51,7 +51,7 @@ export class HeadlessRenderers implements OnApplicationBootstrap, OnModuleDestro
     const server = this.host.httpAdapter.getHttpServer() as Server;
     server.once('listening', () => {
       const { port } = server.address() as AddressInfo;
-      for (let i = 1; i <= this.settings.takers; i++) this.start(i, port, 0);
+      for (let i = 1; i <= this.settings.renderers; i++) this.start(i, port, 0);
     });
   }
 
@@ -65,7 +65,7 @@ export class HeadlessRenderers implements OnApplicationBootstrap, OnModuleDestro
   }
 
   private start(number: number, port: number, tries: number): void {
-    const profile = mkdtempSync(join(tmpdir(), 'fleet-rail-taker-'));
+    const profile = mkdtempSync(join(tmpdir(), 'fleet-rail-renderer-'));
     const address = `http://${LISTEN_ADDRESS}:${port}/pool?lend=${encodeURIComponent(`Server ${number}`)}`;
     const renderer = spawn(this.settings.browser, [...SWITCHES, `--user-data-dir=${profile}`, address], {
       stdio: 'ignore',
@@ -81,7 +81,7 @@ export class HeadlessRenderers implements OnApplicationBootstrap, OnModuleDestro
       void dropProfile(profile);
       const next = Date.now() - begun > 60_000 ? 0 : tries + 1;
       if (next >= MOST_TRIES) {
-        this.log.error(`Taker ${number} ended ${next} times at once and is not started again: ${why}`);
+        this.log.error(`Renderer ${number} ended ${next} times at once and is not started again: ${why}`);
         return;
       }
       const wait = setTimeout(

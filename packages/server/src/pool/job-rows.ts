@@ -20,7 +20,7 @@ const FIELDS = 'id, shot_id, name, file_name, pictures, width, height, state, by
 const COLUMNS = `job.id, job.shot_id AS shotId, job.name, job.file_name AS fileName, job.pictures, job.width, job.height,
   job.state, job.bytes, job.created_at AS createdAt, job.done_at AS doneAt`;
 const RUNS = `(SELECT json_group_array(json_object('id', id, 'kind', kind, 'first', first, 'count', count, 'state', state,
-  'taker', taker, 'done', done, 'lost', lost, 'problem', problem))
+  'renderer', taker, 'done', done, 'lost', lost, 'problem', problem))
   FROM (SELECT * FROM picture_run WHERE job_id = job.id ORDER BY place))`;
 
 /** Reads jobs with their runs as cards, each in one query. */

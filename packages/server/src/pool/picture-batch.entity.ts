@@ -15,13 +15,13 @@ export class PictureRunEntity {
   @Column('integer') first!: number;
   @Column('integer') count!: number;
   @Column('text') state!: BatchState;
-  /** Who draws it, or drew it. */
-  @Column('text', { nullable: true }) taker!: string | null;
+  /** Its renderer, now or before. */
+  @Column('text', { name: 'taker', nullable: true }) renderer!: string | null;
   /** Until when it is theirs, milliseconds since 1970, unless they are heard of before. */
   @Column('integer', { nullable: true }) until!: number | null;
   /** So many of its pictures were given back, or put into the file. */
   @Column('integer') done!: number;
-  /** How often a taker of it was lost, or gave back what was no picture. */
+  /** How often a renderer of it was lost, or gave back what was no picture. */
   @Column('integer') lost!: number;
   /** Why it is paused. */
   @Column('text', { nullable: true }) problem!: string | null;

@@ -10,7 +10,7 @@ export class PictureJobEntity {
   /** The shot it was wished for at; null where it came from elsewhere. */
   @Column('text', { name: 'shot_id', nullable: true }) shotId!: string | null;
   @Column('text') name!: string;
-  /** What is to be drawn: {@link PictureJob} of core, JSON. */
+  /** Work to render: {@link PictureJob} of core, JSON. */
   @Column('text') work!: string;
   /** So many pictures. */
   @Column('integer') pictures!: number;

@@ -1,6 +1,6 @@
 import type { JobCard, ClaimedBatch } from '@fleet-rail/core/shots';
 
-/** What is wished for, with where it came from. */
+/** Order with its origin. */
 export interface NewJob {
   readonly shotId: string | null;
   readonly fileName: string;
@@ -14,8 +14,9 @@ export interface NewJob {
 }
 
 /**
- * Where pictures wait to be drawn. A run belongs to the taker that took it for as long as it is heard of; who comes back later has
- * lost it. All of it is behind this, so that a queue that many machines share can stand here.
+ * Queue of pictures. A batch belongs to the renderer that claimed it as long as it sends heartbeats; a renderer that
+ * returns later has lost it. The interface hides the storage, so that a queue shared by many machines can take its
+ * place.
  */
 export abstract class PictureQueue {
   abstract add(job: NewJob): Promise<JobCard>;
@@ -45,7 +46,7 @@ export abstract class PictureQueue {
   /**
    * Takes a drawn picture.
    *
-   * @throws UnprocessableEntityException where it is none; the run then waits for another taker
+   * @throws UnprocessableEntityException where it is none; the run then waits for another renderer
    */
   abstract givePicture(run: string, renderer: string, index: number, png: Buffer): Promise<void>;
   /**
@@ -58,8 +59,8 @@ export abstract class PictureQueue {
   abstract give(run: string, renderer: string): Promise<void>;
   /** A renderer cannot go on with a run: another may, unless the job itself is at fault, whose runs are all paused then. */
   abstract fail(run: string, renderer: string, problem: string, final: boolean): Promise<void>;
-  /** Where a drawn picture lies. */
+  /** File of a rendered picture. */
   abstract picture(job: string, index: number): Promise<string>;
-  /** Where a job's file lies. */
+  /** File of a job. */
   abstract file(job: string): Promise<{ path: string; fileName: string }>;
 }

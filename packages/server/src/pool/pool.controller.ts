@@ -22,7 +22,7 @@ import { PictureQueue } from './picture-queue.js';
 import { BeatDto, ClaimDto, FailDto, NewJobDto, RendererDto } from './pool.dto.js';
 import { Renderers } from './renderers.js';
 
-/** Jobs of pictures, and the runs of them that takers draw. */
+/** Jobs of pictures, and the runs of them that renderers draw. */
 @ApiTags('pool')
 @Controller('api/pool')
 export class PoolController {
@@ -32,8 +32,8 @@ export class PoolController {
   ) {}
 
   @Get()
-  async all(): Promise<{ jobs: JobCard[]; takers: RendererCard[] }> {
-    return { jobs: await this.queue.list(), takers: this.renderers.list() };
+  async all(): Promise<{ jobs: JobCard[]; renderers: RendererCard[] }> {
+    return { jobs: await this.queue.list(), renderers: this.renderers.list() };
   }
 
   @Post('jobs')
@@ -99,47 +99,47 @@ export class PoolController {
     return taken ?? undefined;
   }
 
-  @Post('runs/:run/beat')
+  @Post('batches/:run/beat')
   @HttpCode(204)
   @ApiGoneResponse({ description: 'The run is another’s now' })
-  async beat(@Param('run') run: string, @Body() { taker: renderer, done }: BeatDto): Promise<void> {
+  async beat(@Param('run') run: string, @Body() { renderer, done }: BeatDto): Promise<void> {
     await this.queue.beat(run, renderer, done);
     this.renderers.draws(renderer, run);
   }
 
-  @Put('runs/:run/pictures/:index')
+  @Put('batches/:run/pictures/:index')
   @HttpCode(204)
   async givePicture(
     @Param('run') run: string,
     @Param('index', ParseIntPipe) index: number,
-    @Query() { taker: renderer }: RendererDto,
+    @Query() { renderer }: RendererDto,
     @Body() png: unknown,
   ): Promise<void> {
     await this.queue.givePicture(run, renderer, index, Buffer.isBuffer(png) ? png : Buffer.alloc(0));
     this.renderers.draws(renderer, run);
   }
 
-  @Post('runs/:run/given')
+  @Post('batches/:run/given')
   @HttpCode(204)
-  async give(@Param('run') run: string, @Body() { taker: renderer }: RendererDto): Promise<void> {
+  async give(@Param('run') run: string, @Body() { renderer }: RendererDto): Promise<void> {
     await this.queue.give(run, renderer);
     this.renderers.draws(renderer, null);
   }
 
-  @Put('runs/:run/file')
+  @Put('batches/:run/file')
   @HttpCode(204)
   async giveFile(
     @Param('run') run: string,
-    @Query() { taker: renderer }: RendererDto,
+    @Query() { renderer }: RendererDto,
     @Req() request: Request,
   ): Promise<void> {
     await this.queue.giveFile(run, renderer, request);
     this.renderers.draws(renderer, null);
   }
 
-  @Post('runs/:run/failed')
+  @Post('batches/:run/failed')
   @HttpCode(204)
-  async fail(@Param('run') run: string, @Body() { taker: renderer, problem, final }: FailDto): Promise<void> {
+  async fail(@Param('run') run: string, @Body() { renderer, problem, final }: FailDto): Promise<void> {
     await this.queue.fail(run, renderer, problem, final);
     this.renderers.draws(renderer, null);
   }

@@ -31,7 +31,7 @@ class BurnInDto {
 class WishDto {
   @IsIn(['one', 'range', 'cuts']) frames!: 'one' | 'range' | 'cuts';
   @IsInt() @Min(1) every = 1;
-  /** What was asked for; what it came to is in the pictures. */
+  /** Order for pictures; its result is in the pictures. */
   @IsOptional() eye: unknown = 'view';
   @IsInt() @Min(16) @Max(8192) width!: number;
   @IsInt() @Min(16) @Max(8192) height!: number;
@@ -71,7 +71,7 @@ export class NewJobDto {
     null;
 }
 
-/** Who asks for work, and for which. */
+/** Renderer that asks for work, and the jobs it wants. */
 export class ClaimDto {
   @ApiProperty() @IsUUID() id!: string;
   @ApiProperty() @IsName(60) name!: string;
@@ -80,9 +80,9 @@ export class ClaimDto {
   @ApiPropertyOptional() @IsOptional() @IsUUID() job?: string;
 }
 
-/** Whose run it is. */
+/** Renderer of the batch. */
 export class RendererDto {
-  @ApiProperty() @IsUUID() taker!: string;
+  @ApiProperty() @IsUUID() renderer!: string;
 }
 
 export class BeatDto extends RendererDto {
@@ -91,5 +91,5 @@ export class BeatDto extends RendererDto {
 
 export class FailDto extends RendererDto {
   @ApiProperty() @IsString() @Length(1, 2000) problem!: string;
-  @ApiProperty({ description: 'No other taker would come further' }) @IsBoolean() final!: boolean;
+  @ApiProperty({ description: 'No other renderer would come further' }) @IsBoolean() final!: boolean;
 }

@@ -62,7 +62,7 @@ async function taken(renderer: string): Promise<ClaimedBatch> {
   return run;
 }
 
-it('one taker draws all runs in order, then joins them', async () => {
+it('one renderer draws all runs in order, then joins them', async () => {
   const id = await add(10);
   const kinds: string[] = [];
   for (let run = await claim('a'); run !== null; run = await claim('a')) {
@@ -76,7 +76,7 @@ it('one taker draws all runs in order, then joins them', async () => {
   expect(readdirSync(join(folder, 'data/pictures', id)).sort()).toEqual(['4.png', 'file']);
 });
 
-it('no two takers get the same run, and joining waits for the last picture', async () => {
+it('no two renderers get the same run, and joining waits for the last picture', async () => {
   await add(10);
   const runs = await Promise.all(['a', 'b', 'c', 'd'].map(claim));
   expect(runs.map((run) => run?.first ?? null)).toEqual([0, 4, 8, null]);
@@ -87,7 +87,7 @@ it('no two takers get the same run, and joining waits for the last picture', asy
   expect(await claim('d')).toMatchObject({ kind: 'join' });
 });
 
-it('a slow taker that is heard of keeps its run; one that is not loses it, and what it brings late is refused', async () => {
+it('a slow renderer that is heard of keeps its run; one that is not loses it, and what it brings late is refused', async () => {
   const id = await add(4);
   const slow = await taken('slow');
   for (let i = 0; i < 5; i++) {
@@ -107,7 +107,7 @@ it('a slow taker that is heard of keeps its run; one that is not loses it, and w
   expect((await queue.open(id)).runs[0].lost).toBe(1);
 });
 
-it('a taker that dies in the middle of a run has it drawn elsewhere, from its first picture on', async () => {
+it('a renderer that dies in the middle of a run has it drawn elsewhere, from its first picture on', async () => {
   const id = await add(10);
   const run = await taken('dies');
   await queue.givePicture(run.run, 'dies', 0, png(0));
@@ -125,7 +125,7 @@ it.each([
   ['with a byte changed', Buffer.from(png(0).map((byte, i) => (i === 45 ? byte ^ 1 : byte)))],
   ['no picture at all', Buffer.from('<html>')],
   ['empty', Buffer.alloc(0)],
-])('a picture that is %s is refused, and its run waits for another taker', async (_, broken) => {
+])('a picture that is %s is refused, and its run waits for another renderer', async (_, broken) => {
   const id = await add(4);
   const run = await taken('breaks');
   await expect(queue.givePicture(run.run, 'breaks', 0, broken)).rejects.toMatchObject({ status: 422 });
@@ -148,7 +148,7 @@ it('a server that is stopped and started again goes on where it was', async () =
   const half = await taken('a');
   await queue.givePicture(half.run, 'a', 4, png(4));
   await restart();
-  // The taker lives on and finds its run still its own.
+  // The renderer lives on and finds its run still its own.
   for (let i = 5; i < 8; i++) await queue.givePicture(half.run, 'a', i, png(i));
   await queue.give(half.run, 'a');
   await workOn('a');
@@ -254,7 +254,7 @@ it('a job that an earlier version gave up is paused with its reason, and can be 
   expect(await fileOf(id)).toEqual(whole(8));
 });
 
-it('a job that is taken back leaves nothing, and its taker is told', async () => {
+it('a job that is taken back leaves nothing, and its renderer is told', async () => {
   const id = await add(4);
   const run = await taken('a');
   await queue.givePicture(run.run, 'a', 0, png(0));

@@ -3,7 +3,7 @@ import type { RendererCard, RendererSelf } from '@fleet-rail/core/shots';
 import { SETTINGS } from '../settings.token.js';
 import type { Settings } from '../settings.js';
 
-/** Who draws: known for as long as they are heard of. */
+/** Renderers, known as long as they send heartbeats. */
 @Injectable()
 export class Renderers {
   private readonly known = new Map<string, RendererCard & { readonly seen: number }>();

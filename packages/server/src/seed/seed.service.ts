@@ -10,7 +10,7 @@ import { SETTINGS } from '../settings.token.js';
 import { ShotsService } from '../shots/shots.service.js';
 import { SeedEntity } from './seed.entity.js';
 
-/** What is put in, in order, each once: those who had the demo before get what came after it. */
+/** Seeds in order, each once: databases with an earlier demo get the later ones. */
 const SEEDS = [
   { name: 'catalogue', takes: (file: string) => /^(tie|post|lamp|cone)\.glb$/.test(file) },
   { name: 'quillfen-orchard', takes: () => true },

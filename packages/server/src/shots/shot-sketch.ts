@@ -1,6 +1,6 @@
 import { frameCount, pathOutline, type Shot } from '@fleet-rail/core/shots';
 
-/** What a shot's card draws: its paths from above, and the riders on them. */
+/** Sketch on a shot's card: its paths from above, and the riders on them. */
 export interface ShotSketch {
   readonly frames: number;
   readonly fps: number;

@@ -9,7 +9,7 @@ export class ShotEntity {
   @Column('integer') revision!: number;
   /** The shot document, JSON. */
   @Column('text') document!: string;
-  /** What the card draws: {@link ShotSketch}, JSON. */
+  /** Sketch on the card: {@link ShotSketch}, JSON. */
   @Column('text') sketch!: string;
   @Column('text', { name: 'created_at' }) createdAt!: string;
   @Column('text', { name: 'updated_at' }) updatedAt!: string;

@@ -32,7 +32,7 @@ export class ShotsController {
     return this.shots.textOf(id);
   }
 
-  /** What is asked every few seconds by whoever has the shot open: no document goes with it. */
+  /** Revision only, for pages that ask every few seconds: no document goes with it. */
   @Get(':id/revision')
   @ApiOkResponse({ type: SavedDto })
   revision(@Param('id') id: string): Promise<SavedDto> {

@@ -42,7 +42,7 @@ export class SaveShotDto {
   save?: string;
 }
 
-/** What a save comes to; the document is what was sent. */
+/** Result of a save; the document is the one that was sent. */
 export class SavedDto {
   @ApiProperty() id!: string;
   @ApiProperty() name!: string;
@@ -56,7 +56,7 @@ export class RenameShotDto {
   name!: string;
 }
 
-/** What a list of shots shows of each. */
+/** Fields of a shot in the list of shots. */
 export class ShotCardDto {
   @ApiProperty() id!: string;
   @ApiProperty() name!: string;

@@ -18,7 +18,7 @@ export class TestApp {
       demoFolder: join(this.folder, 'demo'),
       port: 0,
       webFolder: null,
-      takers: 0,
+      renderers: 0,
       browser: '',
       lease: this.lease,
     });

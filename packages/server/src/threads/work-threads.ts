@@ -153,7 +153,7 @@ export class WorkThreads<Job, Part> {
 
   private made(): Thread {
     const thread = new Thread(this.script, this.limits.megabytes);
-    // What waits for work keeps no process alive.
+    // Idle threads keep no process alive.
     thread.worker.unref();
     // One that ends while it waits must not be given the next job.
     const leave = () => {

@@ -31,7 +31,7 @@ export function keep(name: string, content: Blob): void {
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
 }
 
-/** What comes over the wire to its end; where it does not, why. */
+/** Body of a response, read to its end; an error names why it could not be. */
 async function whole<T>(read: () => Promise<T>, signal: AbortSignal | undefined): Promise<T> {
   try {
     return await read();

@@ -2,10 +2,10 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { Cancelled, Refusal, request } from './request';
 
-/** Where everything that is kept is downloaded from, as one zip. */
+/** Address of the backup, one zip. */
 export const BACKUP_URL = '/api/library/backup';
 
-/** What a backup brought. */
+/** Contents restored from a backup. */
 export interface Restored {
   readonly shots: number;
   readonly checkpoints: number;
@@ -94,7 +94,7 @@ export function missingInWords(missing: readonly MissingModel[]): string | null 
   return `${missing.length} ${files} missing: ${names.join(', ')}${more}. Backups leave ${them} out. Upload ${them} again under Attach.`;
 }
 
-/** What was restored, for a person; what was not is listed after it. */
+/** Summary of a restore for a person; items that were skipped are listed after it. */
 export function restoredInWords({ shots, checkpoints, models, there, refused }: Restored): string {
   const counted = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
   const brought = [counted(shots, 'shot'), counted(checkpoints, 'checkpoint'), counted(models, 'model')].join(

@@ -11,7 +11,7 @@ export interface KeptModel {
   readonly facts: ModelFacts;
 }
 
-/** Where a model's file is downloaded from. */
+/** Address of a model's file. */
 export const modelFileUrl = (id: string) => `/api/models/${id}/file`;
 
 export function useModels() {

@@ -5,7 +5,7 @@ import { request } from './request';
 /** All jobs, the newest first, and who draws. */
 export interface Pool {
   readonly jobs: readonly JobCard[];
-  readonly takers: readonly RendererCard[];
+  readonly renderers: readonly RendererCard[];
 }
 
 export const jobFileUrl = (job: string) => `/api/pool/jobs/${job}/file`;
@@ -16,7 +16,7 @@ const KEY = ['pool'];
 const BUSY = 700;
 const QUIET = 4_000;
 
-/** All jobs and takers, looked at again and again, more often while anything is drawn. */
+/** All jobs and renderers, looked at again and again, more often while anything is drawn. */
 export function usePool() {
   return useQuery({
     queryKey: KEY,

@@ -1,4 +1,4 @@
-/** What the server answered when it refused: its own sentence, and the status. */
+/** Refusal of the server: its own sentence, and the status. */
 export class Refusal extends Error {
   override readonly name = 'Refusal';
 

@@ -27,7 +27,7 @@ export interface KeptShot {
   readonly save: string | null;
 }
 
-/** What a save came to. */
+/** Result of a save. */
 export type SavedShot = Omit<KeptShot, 'document' | 'save'>;
 
 export interface Checkpoint {

@@ -15,8 +15,8 @@ const DeskPage = lazy(async () => ({ default: (await loadDesk()).DeskPage }));
 const ShotsPage = lazy(async () => ({ default: (await loadShots()).ShotsPage }));
 
 /**
- * What an address shows first is asked for at once, and not one after the other as each is drawn; each in a task of its own, for a browser takes
- * its time over seventy files.
+ * Code and data of an address are requested at once, not one after the other as each is mounted; each in a task of
+ * its own, since seventy files take a browser some time.
  */
 async function loadAhead(address: string): Promise<void> {
   if (address.startsWith('/pool')) return;

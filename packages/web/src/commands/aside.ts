@@ -14,8 +14,8 @@ export interface WantedAside {
 let cached: { from: readonly unknown[]; wanted: WantedAside | null } | null = null;
 
 /**
- * What is to be evaluated beside the desk's shot: riders where they are being attached, riders that would be new, or the selected one
- * as another take has it. The same object for as long as nothing it follows from changes.
+ * Shot to evaluate beside the desk's: riders where they are being attached, new riders, or the selected one in
+ * another take. The same object until its inputs change.
  */
 export function wantedAside(state: DeskState): WantedAside | null {
   const { attaching, shownBefore, shot, riderId, take } = state;

@@ -1,7 +1,7 @@
 import type { Shot } from '@fleet-rail/core';
 import { STEPS, type StepId } from '../state/steps';
 
-/** What of a rider is set at which station, by the beginning of its place in the document. */
+/** Step at which a field of a rider is set, by the beginning of its document path. */
 const SET_AT: readonly (readonly [RegExp, StepId])[] = [
   [/^attachment\.(pace|takes)/, 'pace'],
   [/^attachment\.(facing|bank|offset|offsetKeys|anchor|influence)|^camera/, 'facing'],

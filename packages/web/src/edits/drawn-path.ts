@@ -16,7 +16,7 @@ export interface DrawPlace {
   readonly straight: boolean;
 }
 
-/** What the clicked places are to the path: an arc takes three. */
+/** Use of the clicked points: an arc takes three. */
 export type DrawKind = Exclude<Basis, 'nurbs'> | 'arc';
 
 const plainPoint = defaultsOf(PathPoint);

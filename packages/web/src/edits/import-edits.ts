@@ -15,7 +15,7 @@ import {
 import type { Imported, ImportedRide } from '@fleet-rail/core/paths';
 import { addPaths } from './path-edits';
 
-/** What was read of a file, so many times as large about the middle of the world. */
+/** Imported paths, scaled about the world's origin. */
 export function resized(imported: Imported, times: number): Imported {
   if (times === 1) return imported;
   const grown = (place: Vec3): Vec3 => [place[0] * times, place[1] * times, place[2] * times];

@@ -139,7 +139,7 @@ export const changeMark = (id: string, markId: string, change: Partial<Omit<Mark
 export const deleteMark = (id: string, markId: string): Edit =>
   changePath(id, (path) => ({ ...path, marks: path.marks.filter((mark) => mark.id !== markId) }));
 
-/** What becomes of the riders of a path that is taken away. */
+/** Fate of the riders of a deleted path. */
 export type RidersFate = 'back' | 'stay';
 
 /** Takes a path away; what rode it goes back to where it rested, or stays where it is at a frame. */

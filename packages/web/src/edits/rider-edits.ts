@@ -128,7 +128,7 @@ export function withModel(
   return { shot: { ...shot, models }, modelId };
 }
 
-/** What a model most likely is: something with wheels drives, something with a lens films, something with a skin walks. */
+/** Likely kind of a model: one with wheels is a vehicle, one with a lens a camera, one with a skin a character. */
 function kindOf({ facts }: KeptModel): Kind {
   const has = (name: RegExp) => facts.nodes.some((node) => name.test(node));
   if (has(/wheel/i) || facts.rig.wheels.length > 2) return 'vehicle';

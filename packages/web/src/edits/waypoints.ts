@@ -10,7 +10,7 @@ import {
 import type { Edit } from './edit';
 import { addPlainRider } from './rider-edits';
 
-/** Who rides places that were clicked at even times: the chosen rider where it rides nothing yet; else a new camera. */
+/** Rider for points clicked at equal intervals: the selected one if it is not attached; else a new camera. */
 export function waypointRider({ riders }: Pick<Shot, 'riders'>, chosen: string | null): string | null {
   return riders.find(({ id, attachment }) => id === chosen && attachment === null)?.id ?? null;
 }

@@ -71,7 +71,7 @@ it('chosen keys are those of the line that is shown: another line has none chose
   expect([...desk.getState().keys]).toEqual([]);
   const [rider] = rides.riders;
   expect(shownChannel(rider, 'side')).toBe('side');
-  // What has no camera has no focal length to show: its distance stands there.
+  // A rider without a camera has no focal length: its distance is shown.
   expect([shownChannel(rider, 'focal'), shownChannel(rider, 'distance'), shownChannel(null, 'side')]).toEqual(
     [null, null, null],
   );

@@ -9,7 +9,7 @@ export interface ImportLook {
   readonly line: Float32Array;
 }
 
-/** What was read and is not taken in yet: which of it, and how large. */
+/** File that was read and is not imported yet: chosen paths and size. */
 export interface Importing {
   readonly file: string;
   /** As it was read, with so many metres for a unit of the file. */
@@ -21,7 +21,7 @@ export interface Importing {
   readonly times: number;
 }
 
-/** What a unit of a file can be, metres. */
+/** Units that a file may have, metres. */
 export const FILE_UNITS = [
   { id: 'm', name: 'metre', metres: 1 },
   { id: 'cm', name: 'centimetre', metres: 0.01 },
@@ -42,7 +42,7 @@ export const longestOf = ({ looks, chosen }: Importing): number =>
 
 const shownLines = new WeakMap<Importing, readonly Float32Array[]>();
 
-/** What is chosen as lines of x, y, z a place, as large as it is to be; the same lines for the same choice. */
+/** Chosen paths as lines of x, y, z a point, in their final size; the same lines for the same choice. */
 export function linesOf(importing: Importing): readonly Float32Array[] {
   const { looks, chosen, times } = importing;
   const lines =

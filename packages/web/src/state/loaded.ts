@@ -13,7 +13,7 @@ import type { KeptModel } from '../api/models';
 import type { EditAsker } from '../workers/evaluation/asked-edits';
 import type { AsideEvaluation, Evaluation } from '../workers/evaluation/evaluation';
 
-/** What came from the server and from workers: nothing of it is in the document. */
+/** Data from the server and from workers: none of it is in the document. */
 export interface Loaded {
   readonly evaluation: Evaluation | null;
   /** Of a shot that is shown before it is accepted, or compared with. */
@@ -29,13 +29,13 @@ export interface Loaded {
   readonly pendingEdits: ReadonlySet<Promise<void>>;
   /** Rigid bodies; null until a shot needs them. */
   readonly physics: Physics | null;
-  /** What shots are held against beside the ground; null until it was read for the first time. */
+  /** Models that Check needs beside the ground; null until they were read for the first time. */
   readonly checkModels: Pick<CheckAssets, 'hierarchies' | 'scene'> | null;
-  /** Where the stage’s free view stands; null while there is no stage. */
+  /** Placement of the stage’s free view; null without a stage. */
   readonly eye: (() => Placement) | null;
-  /** What the present view looks through at a frame; null while there is no stage. */
+  /** Eye of the present view at a frame; null without a stage. */
   readonly seen: ((frame: number) => FreeEye) | null;
-  /** Where the free view stands and what it looks at; null while there is no stage. */
+  /** Position and target of the free view; null without a stage. */
   readonly stands: (() => Pick<KeptView, 'from' | 'at'>) | null;
   /** The distance along a path that lies nearest to a place of the screen, pixels from its corner; null while there is no stage. */
   readonly alongPath: ((path: string, x: number, y: number) => number | null) | null;

@@ -9,7 +9,7 @@ import {
 } from '@fleet-rail/core';
 import type { DrawPlace } from '../edits/drawn-path';
 
-/** What a click in the stage means; it goes back to `select` by itself. */
+/** Meaning of a click in the stage; it returns to `select` by itself. */
 export type Tool =
   | { readonly kind: 'select' }
   | { readonly kind: 'draw'; readonly places: readonly DrawPlace[] }
@@ -37,16 +37,16 @@ export interface EdgePick {
   readonly closed: boolean;
 }
 
-/** What is chosen, and what a click on the stage does with it. */
+/** Selection, and the effect of a click on the stage. */
 export interface Selection {
   readonly pathId: string | null;
   readonly points: ReadonlySet<number>;
-  /** What of the things laid is chosen: see {@link chosenDressing}. */
+  /** Selected dressing: see {@link chosenDressing}. */
   readonly dressingId: string | null;
   readonly riderId: string | null;
   /** Riders chosen together with it; nobody where it is chosen alone. */
   readonly together: ReadonlySet<string>;
-  /** What of it the run diagram shows: how far it is, or a channel where it has that. */
+  /** Line of the run diagram: the distance, or a channel if the rider has it. */
   readonly line: 'distance' | ChannelId;
   /** Chosen keys of that line. */
   readonly keys: ReadonlySet<number>;
@@ -67,7 +67,7 @@ export const newSelection = (shot: Shot): Selection => ({
   tool: { kind: 'select' },
 });
 
-/** What is chosen of the things laid along the chosen path, or the first of them: its ends are grips on the stage. */
+/** Selected dressing of the selected path, or its first: its ends are grips on the stage. */
 export function chosenDressing({
   shot,
   pathId,
@@ -90,7 +90,7 @@ function keysOf(rider: Rider, line: Selection['line']): number {
     : channelPace(rider, channel).keys.length;
 }
 
-/** What is chosen, as far as it is there in another document. */
+/** Selection as far as another document has it. */
 export function keptSelection(selection: Selection, shot: Shot): Partial<Selection> {
   const path = shot.paths.find(({ id }) => id === selection.pathId);
   const rider = shot.riders.find(({ id }) => id === selection.riderId);

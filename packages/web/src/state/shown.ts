@@ -38,19 +38,19 @@ export interface ShownBefore {
   readonly riders: readonly string[];
 }
 
-/** What is drawn on the stage beside paths and riders. */
+/** Overlays on the stage beside paths and riders. */
 export interface Shows {
   readonly comb: boolean;
   readonly polygon: boolean;
   /** Ghosts of the selected rider every so many frames; 0 for none. */
   readonly ghosts: number;
-  /** What the ribbon of the selected rider is coloured by. */
+  /** Quantity that colours the ribbon of the selected rider. */
   readonly heat: 'none' | 'speed' | 'bank';
   /** Lines from the selected rider to what it aims at. */
   readonly sights: boolean;
 }
 
-/** What the run diagram shows, and how much of it. */
+/** Content and extent of the run diagram. */
 export interface DiagramShown {
   /** Riders of the selected rider's path alone, or every path one above another. */
   readonly paths: 'own' | 'all';
@@ -61,7 +61,7 @@ export interface DiagramShown {
   readonly strip: 'speed' | 'acceleration' | 'sideways';
 }
 
-/** What stage and diagram show, and what is shown before it is accepted. */
+/** View state of stage and diagram, and previews. */
 export interface Shown {
   readonly view: ViewName;
   /** The camera that the view through a camera is of; null for the one the cuts say. */
@@ -69,15 +69,15 @@ export interface Shown {
   readonly diagram: DiagramShown;
   /** The first and the last frame are shown beside each other. */
   readonly seam: boolean;
-  /** What cameras see is shown beside each other: at this frame, or cut by cut. */
+  /** Pictures of cameras side by side: at this frame, or cut by cut. */
   readonly beside: 'cameras' | 'cuts' | null;
   readonly drawing: DrawSettings;
   readonly shows: Shows;
   readonly attaching: Attaching | null;
   readonly shownBefore: ShownBefore | null;
-  /** What was read of a file, until it is said what of it is taken in. */
+  /** File that was read, until it is decided what is imported. */
   readonly importing: Importing | null;
-  /** What a free view is asked to look at; a new object asks anew. */
+  /** Target for a free view; a new object asks again. */
   readonly lookAt: { readonly riders: readonly string[] } | null;
   /** A view that is to be taken; a new object asks anew. */
   readonly lookFrom: Pick<KeptView, 'from' | 'at'> | null;
@@ -120,7 +120,7 @@ export const newShown = (): Shown => ({
   stats: false,
 });
 
-/** What is shown, as far as another document has it. */
+/** View state as far as another document has it. */
 export function keptShown({ attaching, operation, through, view }: Shown, shot: Shot): Partial<Shown> {
   const has = (list: readonly { id: string }[], id: string) => list.some((one) => one.id === id);
   const lands =

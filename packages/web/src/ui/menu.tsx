@@ -1,7 +1,7 @@
 import { MenuItem, Popover } from 'react-aria-components';
 import styled from 'styled-components';
 
-/** What opens under the button of a menu. */
+/** Content of an open menu. */
 export const MenuSheet = styled(Popover)`
   max-height: 360px;
   overflow: auto;

@@ -9,7 +9,7 @@ interface Notice {
   readonly kind: 'error' | 'done';
   readonly text: string;
   readonly action?: { readonly name: string; readonly run: () => void };
-  /** What it is about, one by one. */
+  /** Items of a notice, one by one. */
   readonly list: readonly string[];
 }
 
@@ -24,7 +24,7 @@ export function notify(
   list: Notice['list'] = [],
 ): void {
   const notice = { id: ++count, kind, text, action, list };
-  // What is said again is said once.
+  // A repeated message is shown once.
   const said = (one: Omit<Notice, 'id'>) => [one.kind, one.text, ...one.list].join('\n');
   const others = useNotices.getState().notices.filter((one) => said(one) !== said(notice));
   useNotices.setState({ notices: [...others, notice] });
@@ -78,7 +78,7 @@ const More = styled.small`
   color: ${({ theme }) => theme.quiet};
 `;
 
-/** Where notices appear. */
+/** List of notices. */
 export function Notices() {
   const notices = useNotices((state) => state.notices);
   // One refusal at a time, the latest; the others wait behind it and are counted.

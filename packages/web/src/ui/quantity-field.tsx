@@ -14,7 +14,7 @@ export interface QuantityFieldProps {
   onTyped?: (of: (now: number) => number) => void;
   /** Several things have different values: the one that is shown is no answer. */
   isMixed?: boolean;
-  /** What one arrow press, or four pixels of a sideways drag, changes. */
+  /** Change by one arrow press, or by four pixels of a sideways drag. */
   step?: number;
   min?: number;
   max?: number;

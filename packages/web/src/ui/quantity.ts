@@ -1,6 +1,6 @@
 import { readSum } from './sum';
 
-/** What a number means, and so which units it may be typed in. */
+/** Meaning of a number, and so the units in which it may be typed. */
 export type QuantityKind = 'length' | 'angle' | 'speed' | 'time' | 'frame' | 'count';
 
 /** Factor to the kind's own unit (metres, degrees, m/s, seconds, frames), by unit as typed. */

@@ -1,14 +1,14 @@
 import { createContext, useContext, useEffect, useState, type ReactNode } from 'react';
 import { nextTask } from './next-task';
 
-/** What a desk is drawn in as it opens, each sequence in its order. */
+/** Order in which the parts of a desk mount as it opens. */
 const SEQUENCES = [['panel', 'points', 'heights'], ['diagram'], ['stage']] as const;
 
 const ALL = SEQUENCES.flat();
 
 type TurnName = (typeof ALL)[number];
 
-/** What is still to be drawn; nothing where no turns are taken. */
+/** Parts that are not mounted yet; none outside of a staged mount. */
 const Waiting = createContext<readonly TurnName[]>([]);
 
 type Needs = Partial<Record<TurnName, () => Promise<unknown>>>;
@@ -39,7 +39,7 @@ export function Turns({ needs, children }: { needs: Needs; children: ReactNode }
   return <Waiting.Provider value={waiting}>{children}</Waiting.Provider>;
 }
 
-/** What is drawn when its turn has come, and from then on. */
+/** Content that mounts in its turn, and stays. */
 export function InTurn({ of, children }: { of: TurnName; children: ReactNode }) {
   return useContext(Waiting).includes(of) ? null : children;
 }

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 
-/** What Esc would close, the latest last. */
+/** Closers for Esc, the latest last. */
 const open: object[] = [];
 
 /** Closes what is open by Esc; of several that are open, the latest. What has another use for the key prevents its default. */

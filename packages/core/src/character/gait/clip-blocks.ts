@@ -12,7 +12,7 @@ import { smoothStep } from './idle-spans.js';
 import { cycleClip, sampleCycle } from './in-place.js';
 import { blendPoses, nodesMoved, partOfClip, sampleClip } from './sample-clip.js';
 
-/** What blocks go on by. */
+/** Inputs of clip blocks. */
 export interface BlockRide {
   readonly first: number;
   readonly last: number;
@@ -80,7 +80,7 @@ export function playBlocks(
       const at = inRound(frame);
       if (block.by === 'time') return ((at - block.frame) / fps) * block.rate;
       const value = block.by === 'distance' ? ride.distance : ride.phase;
-      // What is travelled in the next round is told from this one's, for it may end with the range.
+      // The distance of the next round is computed from this one's, since the ride may end with the range.
       const lap = value(last + 1) - value(first);
       return (value(frame) + ((at - frame) / round) * lap - value(block.frame)) * block.rate * length;
     };

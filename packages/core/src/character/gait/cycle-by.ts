@@ -3,7 +3,10 @@ import type { Cycle } from '../../document/shot-rider.js';
 /** Slower than this a rider stands, m/s. */
 const STANDS = 0.01;
 
-/** What of a cycle makes it go by time, or by distance, as often as before at a speed, m/s; where the rider stands its rate stays as it is. */
+/**
+ * Changes a cycle to go by time, or by distance, as often as before at a speed, m/s; its rate stays where the rider
+ * is stopped.
+ */
 export function cycleBy(
   { by: before, rate }: Pick<Cycle, 'by' | 'rate'>,
   by: Cycle['by'],

@@ -3,7 +3,7 @@ import type { Cycle } from '../../document/shot-rider.js';
 import { seededNumbers } from '../../geometry/math/seeded.js';
 import { smoothStep } from './idle-spans.js';
 
-/** What a cycle goes by. */
+/** Inputs of a cycle. */
 export interface CycleRide {
   readonly first: number;
   readonly last: number;

@@ -48,7 +48,7 @@ const bumps = () => {
   const zs = range(-2, 16, 0.05);
   const height = (x: number, z: number) => 0.04 * Math.sin(3 * x) * Math.sin(2.3 * z) + 0.05 * z;
   const surface = ground(height, xs, zs);
-  // What lies between the corners of its triangles is theirs, not the formula's.
+  // The surface between the corners of its triangles is flat; the formula's is not.
   return { height: (x: number, z: number) => surface.height(x, z, height(x, z)) ?? NaN, surface };
 };
 

@@ -7,7 +7,7 @@ import { initialPose, type Clip, type NodeHierarchy } from '../hierarchy/node-hi
 import { axisVector } from '../../motion/pose/axes.js';
 import { cycleClip, sampleCycle } from './in-place.js';
 
-/** What a clip is as a gait. */
+/** Facts of a clip as a gait. */
 export interface FoundGait {
   readonly clip: string;
   readonly seconds: number;
@@ -19,7 +19,7 @@ export interface FoundGait {
 }
 
 const FEET = [/foot|feet|ankle|paw|hoof|boot/i, /toe|heel/i] as const;
-/** What of a foot is on the ground while its ankle goes over it. */
+/** Time span during which a foot is on the ground while its ankle passes over it. */
 const SOLE = /toe|ball|heel/i;
 const NO_FOOT = /foot(step|rest|print)|target|pole|\bik\b|_ik|end$/i;
 const SAMPLES = 120;

@@ -4,7 +4,7 @@ import type { Vec3 } from '../../geometry/math/vec.js';
 import { smoothStep } from './idle-spans.js';
 import type { FootDown } from './step-plan.js';
 
-/** Where a foot is locked while it is down. */
+/** Lock of a foot while it is down. */
 export interface Lock extends FootDown {
   readonly position: Vec3;
   readonly turn: number;
@@ -20,7 +20,7 @@ export interface Shift {
   turn: number;
 }
 
-/** Where a foot is in plan, how high over its ground, metres, and which way the walker is turned for it, radians. */
+/** Position of a foot in plan, its height over its ground, metres, and the walker's heading there, radians. */
 export interface FootPosition {
   readonly x: number;
   readonly z: number;
@@ -63,7 +63,7 @@ const SAMPLES = 8;
 export const samplesOf = ({ from, to }: Pick<FootDown, 'from' | 'to'>) =>
   Array.from({ length: SAMPLES + 1 }, (_, i) => from + ((to - from) * i) / SAMPLES);
 
-/** Where a foot is on a step of its own at a frame; null where it is on none. */
+/** Position of a foot during a step of its own at a frame; null outside such a step. */
 export function glideAt({ glides }: FootTrack, frame: number): FootPosition | null {
   for (const glide of glides) if (frame > glide.from && frame < glide.to) return onGlide(glide, frame);
   return null;

@@ -3,7 +3,7 @@ import type { ModelSpace } from '../hierarchy/model-space.js';
 import { hangsOn, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 
-/** What a foot is made of: places of its node and of those that hang on it, by which its sole is told. */
+/** Points of a foot: those of its node and of nodes below it, which give the shape of its sole. */
 export class FootShape {
   readonly nodes: readonly { readonly node: number; readonly hull: ArrayLike<number> }[];
   private readonly offset: Vec3 = [0, 0, 0];

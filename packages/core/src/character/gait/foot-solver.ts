@@ -29,7 +29,7 @@ import { SoleOnGround } from './sole-on-ground.js';
 import { floorsOf } from './walk-floors.js';
 import { WalkerPlace } from './walker-place.js';
 
-/** What feet are brought to the ground in. */
+/** Scene in which feet are brought to the ground. */
 export interface FootScene {
   readonly hierarchy: NodeHierarchy;
   readonly walk: WalkPhase;
@@ -38,7 +38,7 @@ export interface FootScene {
   readonly axes: OwnAxes;
   /** The model's size in the world, by its own axes. */
   readonly scale: Vec3;
-  /** What feet are set on, and within which band; null where they stand as high as the clip has them. */
+  /** Ground under the feet and the band in which it counts; null if feet keep the height of the clip. */
   readonly ground: { readonly heights: GroundSurface; readonly contact: GroundContact } | null;
 }
 
@@ -62,16 +62,19 @@ interface FootOfLeg extends AimedLeg {
   floor: number;
 }
 
-/** What is seen of a foot, metres: its place in the world, how high its lowest place is over the ground (without any, over the level it walks on), and how low that may come. */
+/**
+ * Measures of a visible foot, metres: its position in the world, the height of its lowest point over the ground
+ * (without any, over the level it walks on), and how low that may come.
+ */
 export const SEEN = 5;
 /** A foot is looked under at least so far around, metres. */
 const LEAST_REACH = 0.01;
-/** What a walk has of its soles under its own floor is lifted out of it from here on, metres. */
+/** Soles that the walk has under its own floor are lifted from here on, metres. */
 const SUNK = 1e-3;
 
 /** Brings feet to places of the world. */
 export class FootSolver {
-  /** What the clips do with the nodes of the legs, and with those they hang on. */
+  /** Poses that the clips give to the nodes of the legs, and to those above them. */
   readonly poses: WalkPoses;
   private readonly space: Float64Array;
   private readonly clips: HierarchyPose;
@@ -122,12 +125,12 @@ export class FootSolver {
     this.bender = new LegBender(hierarchy, axes, known, this.placed, this.space);
   }
 
-  /** What is lowered where legs do not reach; −1 for nothing. */
+  /** Node to lower where legs do not reach; −1 for none. */
   get pelvis(): number {
     return this.bender.pelvis;
   }
 
-  /** Where a foot is by the clips alone, in the world. */
+  /** Position of a foot by the clips alone, in the world. */
   free(i: number, frame: number): Vec3 {
     const free = this.ownPosition(i, frame);
     this.place.goTo(frame);
@@ -135,7 +138,7 @@ export class FootSolver {
     return free;
   }
 
-  /** Where a foot is by the clips alone, in the model's own space. */
+  /** Position of a foot by the clips alone, in the model's own space. */
   ownPosition(i: number, frame: number): Vec3 {
     const foot = this.feet[i] as FootOfLeg;
     this.restClips();
@@ -171,7 +174,7 @@ export class FootSolver {
     return this.place.turn;
   }
 
-  /** Where and how a foot is locked that is down. */
+  /** Position and turn of the lock of a foot that is down. */
   lock(foot: number, down: FootDown): Lock {
     const frames = down.placedAt === null ? this.walkingSamples(down) : [down.placedAt];
     const seen = frames.map((frame) => this.whereFree(foot, frame));
@@ -194,7 +197,7 @@ export class FootSolver {
     return { ...down, position, turn, first: shift(down.from), last: shift(down.to) };
   }
 
-  /** Where a foot is at a frame as its track has it so far, for a step to begin or to end. */
+  /** Position of a foot at a frame on its track so far, from which a step begins or at which it ends. */
   placeOnTrack(foot: number, track: FootTrack, frame: number): FootPosition {
     const { free, turn } = this.whereFree(foot, frame);
     const height = this.heightOf(this.feet[foot] as FootOfLeg);

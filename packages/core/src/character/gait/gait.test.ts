@@ -61,7 +61,7 @@ const bend = (radius: number) =>
   Array.from({ length: 16 }, (_, i) => ({
     position: [radius * Math.sin((i * Math.PI) / 8), 0, radius * Math.cos((i * Math.PI) / 8)] as Vec3,
   }));
-/** What is found of a walk; that its keys stop it dead is another matter. */
+/** Findings of the walk; its keys stop it at once, which is another finding. */
 const ofWalk = (evaluated: EvaluatedShot) => checkShot(evaluated).filter(({ kind }) => kind !== 'jolt');
 /** Walks 6 m, stands for two seconds, and goes on. */
 const stops = [

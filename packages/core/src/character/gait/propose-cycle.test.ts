@@ -64,6 +64,6 @@ it('by distance or by time it goes as often as before at a speed', () => {
   expect(cycleBy({ by: 'time', rate: 4 }, 'distance', 8)).toEqual({ by: 'distance', rate: 0.5 });
   expect(cycleBy({ by: 'distance', rate: 0.5 }, 'time', 8)).toEqual({ by: 'time', rate: 4 });
   expect(cycleBy({ by: 'time', rate: 4 }, 'time', 8)).toEqual({ by: 'time', rate: 4 });
-  // Where it stands there is no distance to go by.
+  // A rider that is stopped has no distance to go by.
   expect(cycleBy({ by: 'time', rate: 4 }, 'distance', 0)).toEqual({ by: 'distance', rate: 4 });
 });

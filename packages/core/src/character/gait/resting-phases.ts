@@ -3,8 +3,8 @@ import type { Gait } from '../../document/shot-rider.js';
 const SAMPLES = 720;
 
 /**
- * Where in its cycle a walker can stop and look as if it stood: the middles of the stretches in which the most of its feet
- * are down, in order; none where no feet are known.
+ * Phases at which a walker can stop and look as if it stood: the middles of the stretches in which most of its feet
+ * are down, in order; none if no feet are known.
  */
 export function restingPhases({ feet }: Pick<Gait, 'feet'>): number[] {
   if (feet.every(({ stances }) => stances.length === 0)) return [];

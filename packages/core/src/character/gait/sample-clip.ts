@@ -41,7 +41,10 @@ export function sampleClip(clip: Clip, seconds: number, { locals, weights }: Hie
   }
 }
 
-/** Where a time lies among the times of keys: after which, how far to the next as a part, and how long that is. */
+/**
+ * Position of a time among the times of keys: the key before it, the part of the way to the next, and the length of
+ * that way.
+ */
 interface Moment {
   readonly i: number;
   readonly t: number;

@@ -26,14 +26,14 @@ export interface FootPlan {
   readonly steps: readonly OwnStep[];
 }
 
-/** What a plan is made over. */
+/** Range of a plan. */
 export interface PlanSpan {
   readonly from: number;
   readonly to: number;
   readonly fps: number;
 }
 
-/** What the plan asks of the figure. */
+/** Questions of the plan to the figure. */
 export interface PlanScene {
   /** How far a foot would have to go from where it stands at the frame `from` to where what is shown at `at` has it, metres. */
   apart(foot: number, from: number, at: number): number;
@@ -130,7 +130,7 @@ function walkingDowns(foot: Foot, walk: WalkPhase, { from, to }: PlanSpan, phase
   return downs;
 }
 
-/** What the feet do in one stop, put into their plans. */
+/** Steps of the feet in one stop, written into their plans. */
 function stand(
   gait: Gait,
   walk: WalkPhase,
@@ -171,7 +171,7 @@ function stand(
     if (far) goThrough(plans[i], begin, step.from, 'walk');
     return { foot: i, from: step.to, stays: false };
   });
-  // Where it sets off with a foot in the air, that is lifted before, while the walk comes in.
+  // A foot that is in the air as the walk sets off is lifted before, while the walk fades in.
   const lifted = end - Math.min(Math.max(over, stepping / 2), (end - free) / 2);
   for (const { foot, from, stays } of settled) {
     const lifts = goes && !inStance(gait.feet[foot], phase);
@@ -179,7 +179,7 @@ function stand(
     if (lifts) plans[foot].steps.push({ from: lifted, to: end });
     const act = { from: Math.max(from, begin + over), to: Math.min(until, end - over) };
     if (act.to - act.from > 1 && scene.wander(foot, act.from, act.to) > WANDERS * size) {
-      // What is shown moves this foot itself; it is held only on the way in and out.
+      // The clip moves this foot itself; it is held only while fading in and out.
       put(plans[foot], { from, to: act.from, by: 'idle', placedAt: act.from });
       stayInto(plans[foot], { from: act.to, to: until, by: 'idle', placedAt: act.to });
     } else if (stays) goThrough(plans[foot], begin, until, 'walk');

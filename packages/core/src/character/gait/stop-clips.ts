@@ -4,7 +4,7 @@ import { modulo } from '../../geometry/math/angle.js';
 import type { IdleSpan } from './idle-spans.js';
 import { partOfClip, sampleClip } from './sample-clip.js';
 
-/** What is shown in one stop. */
+/** Clip and idle of one stop. */
 export interface StopClips {
   readonly act: { readonly act: Act; readonly clip: Clip } | null;
   readonly idle: Clip | null;

@@ -6,7 +6,7 @@ import { restingPhases } from './resting-phases.js';
 import { stopsOf } from './stop-clips.js';
 import { WalkPoses } from './walk-poses.js';
 
-/** What a gait goes by. */
+/** Inputs of a gait. */
 export interface WalkRide {
   readonly first: number;
   readonly last: number;

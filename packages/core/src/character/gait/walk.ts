@@ -18,7 +18,7 @@ export interface Plant extends FootDown {
   readonly slide: number;
   /** As it is shown: with planting, where the leg reaches. */
   readonly left: number;
-  /** Where it stands in the world. */
+  /** Position in the world. */
   readonly position: Vec3;
   /** Which way the walker is turned there, radians. */
   readonly turn: number;
@@ -122,7 +122,7 @@ export function compileWalk(scene: WalkScene): Walk {
       kept ??= tracks.flatMap(({ locks }, foot) =>
         locks
           .filter(({ from, to }) => to > range.first && from < range.last + 1)
-          // What is set down on a carrier stands on nothing here.
+          // A foot on a carrier has no ground here.
           .filter(({ from, to }) => carried(from) < 1 || carried(to) < 1)
           .map((lock): Plant => {
             const frames = samplesOf(lock).filter((frame) => carried(frame) === 0);
@@ -156,7 +156,7 @@ export function compileWalk(scene: WalkScene): Walk {
   };
 }
 
-/** Where each foot is locked, and the steps between that no clip has. */
+/** Locks of each foot, and the steps between them that no clip has. */
 function tracksOf(
   { gait, walk, range }: WalkScene,
   solver: FootSolver,

@@ -2,7 +2,7 @@ import { quat, vec3 } from 'gl-matrix';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import { POSE, type PoseAt } from '../../motion/pose/pose.js';
 
-/** Where a walker is at one frame, and the way from its model into the world and back there. */
+/** Pose of a walker at one frame, and the transforms from its model to the world and back. */
 export class WalkerPlace {
   /** Which way it is turned, radians about up. */
   turn = 0;

@@ -5,7 +5,7 @@ import { LOCAL, initialPose, type NodeHierarchy } from './node-hierarchy.js';
 /** From a node's own space into the model's: sixteen numbers a node, column by column. */
 export type ModelSpace = Float64Array;
 
-/** Where all nodes are in their model for how they are posed. */
+/** Matrices of all nodes in model space, for a pose. */
 export function toModelSpace({ nodes }: NodeHierarchy, locals: Float64Array, out: ModelSpace): ModelSpace {
   for (let i = 0; i < nodes.length; i++) placeNode(nodes[i].parent, locals, i, out);
   return out;
@@ -18,7 +18,7 @@ export function withAllAbove({ nodes }: NodeHierarchy, wanted: readonly number[]
   return [...all].sort((a, b) => a - b);
 }
 
-/** Where some nodes are, listed after what they hang on. */
+/** Matrices of some nodes, listed after the nodes that carry them. */
 export function placeNodes(
   { nodes }: NodeHierarchy,
   list: readonly number[],
@@ -28,7 +28,7 @@ export function placeNodes(
   for (let n = 0; n < list.length; n++) placeNode(nodes[list[n]].parent, locals, list[n], out);
 }
 
-/** Where one node is, from where that is which it hangs on. */
+/** Matrix of one node, from that of the node above it. */
 export function placeNode(parent: number, locals: Float64Array, i: number, out: ModelSpace): void {
   const l = i * LOCAL.size;
   const o = 16 * i;
@@ -97,7 +97,7 @@ export function matrixOf(space: ModelSpace, node: number): mat4 {
   return [...space.subarray(16 * node, 16 * node + 16)] as unknown as mat4;
 }
 
-/** Where a node's origin is in the model. */
+/** Position of a node's origin in model space. */
 export function nodeOriginOf(space: ModelSpace, node: number): Vec3 {
   const at = 16 * node + 12;
   return [space[at], space[at + 1], space[at + 2]];

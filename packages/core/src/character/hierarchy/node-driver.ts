@@ -13,12 +13,12 @@ export interface MovedNode {
   readonly name: string;
   /** Which node of the jointed hierarchy it is. */
   readonly index: number;
-  /** Where its numbers begin: {@link LOCAL}, then its weights. */
+  /** Index of its first number: {@link LOCAL}, then its weights. */
   readonly at: number;
   readonly weights: number;
 }
 
-/** What of a rider's model moves by itself. */
+/** Parts of a rider's model that move by themselves. */
 export interface MovedParts {
   readonly nodes: readonly MovedNode[];
   /** Nodes that were put in; what they carry stands in them. */

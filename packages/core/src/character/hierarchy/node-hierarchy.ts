@@ -32,7 +32,7 @@ export interface Clip {
   readonly channels: readonly ClipChannel[];
 }
 
-/** What of a model can move: its nodes and its clips. Plain data, so that it goes from thread to thread. */
+/** Movable parts of a model: its nodes and its clips. Plain data, so that it can be sent between threads. */
 export interface NodeHierarchy {
   readonly nodes: readonly HierarchyNode[];
   readonly clips: readonly Clip[];

@@ -9,7 +9,7 @@ export interface WheelJoint {
   readonly name: string;
   /** The node it carries. */
   readonly takes: string;
-  /** What it hangs on; null for the model's own space. */
+  /** Node above it; null for model space. */
   readonly under: string | null;
   readonly translation: Vec3;
   /** How the node it carries stands in it. */

@@ -8,12 +8,12 @@ import type { RawFinding } from '../finding.js';
 export interface Fix {
   /** A verb for a button. */
   readonly label: string;
-  /** What it changes, in numbers. */
+  /** Its change, in numbers. */
   readonly detail: string;
   readonly shot: Shot;
 }
 
-/** What is cured: a finding of a rider, in a shot as it is played. */
+/** The finding to fix: of a rider, in an evaluated shot. */
 export interface FixContext {
   readonly evaluated: EvaluatedShot;
   readonly shot: Shot;

@@ -100,7 +100,7 @@ export function fixesOf(
   const cures = (changed: Shot): boolean => {
     try {
       const after = recheck(evaluateShot(changed, evaluated.assets), scene, finding);
-      // What cures one matter by a worse one is no cure.
+      // A fix that brings a worse finding is none.
       return after.alike.length < before.alike.length && after.faults <= before.faults;
     } catch (error) {
       if (error instanceof PathError || error instanceof ShotError) return false;
@@ -113,7 +113,7 @@ export function fixesOf(
   });
 }
 
-/** What of the same kind is found of the same riders, and how many faults of another kind the first of them has. */
+/** Findings of the same kind about the same riders, and the number of faults of another kind that the first of them has. */
 function recheck(
   evaluated: EvaluatedShot,
   scene: CheckScene,

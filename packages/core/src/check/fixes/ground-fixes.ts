@@ -8,7 +8,7 @@ import { reshapeRiddenPath } from '../../shot/edits/keep-places.js';
 import { liftPath } from '../../geometry/reshape/lift.js';
 import { metres, type Ways } from './fix.js';
 
-/** What is looked for beyond the ground's own height, metres. */
+/** Search range beyond the ground's own height, metres. */
 const MARGIN = 0.5;
 /** A camera is not set down on the ground itself, metres. */
 const CAMERA_HEIGHT = 0.5;
@@ -69,7 +69,7 @@ export const lift: Ways = ({ shot, rider, finding }) => {
     sticks || finding.kind === 'under-ground'
       ? []
       : [{ label: 'Keep clear of the ground', detail: clearBy, shot: withFloor(shot, rider, CAMERA_HEIGHT) }];
-  // What others ride as well is not lifted for the sake of one.
+  // A path that others ride too is not lifted for one of them.
   return alone ? [clear, lifted, higher] : [clear, higher, lifted];
 };
 

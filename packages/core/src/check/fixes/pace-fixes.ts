@@ -145,7 +145,7 @@ export const startAlong: Ways = ({ shot, rider, finding }) => {
   ];
 };
 
-/** What is at the last frame belongs to the one after it. */
+/** Keys at the last frame belong to the one after it. */
 export const pastDoubled: Ways = ({ shot, rider }) => {
   const { last } = shot.range;
   return [

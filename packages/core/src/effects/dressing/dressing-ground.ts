@@ -15,9 +15,9 @@ interface Swept {
 /** By curve what was swept along it last: an edit of something else sweeps nothing. */
 const swept = new WeakMap<CompiledPath, Map<string, Swept>>();
 
-/** What is swept along a path for one thing that is laid, made once for as long as nothing of it changes. */
+/** Profile swept along a path for one dressing, cached until it changes. */
 export function sweptOf(laid: Dressing, path: CompiledPath): SweptMesh | null {
-  // What it is called and looks like sweeps nothing.
+  // Its name and looks do not change the mesh.
   const key = JSON.stringify({ ...laid, name: '', color: '', ground: false });
   const known = swept.get(path) ?? new Map<string, Swept>();
   swept.set(path, known);
@@ -38,7 +38,7 @@ export function dressingCurve(
   return curve && !(curve instanceof PathError) ? curve : null;
 }
 
-/** What of the things laid riders stand on: whether a thing's profile was laid as ground. */
+/** Dressing that riders drive on: whether its profile counts as ground. */
 export function isGroundDressing({ kind, ground }: Dressing): boolean {
   return kind === 'profile' && ground;
 }
@@ -82,7 +82,7 @@ export function groundWithDressing(
   return made;
 }
 
-/** What of a mesh looks up: nobody stands on the underside of a slab. */
+/** Triangles of a mesh that face up: nobody drives on the underside of a slab. */
 function upperSide({ positions: p, indices }: TriangleMesh): TriangleMesh {
   const kept: number[] = [];
   for (let t = 0; t < indices.length; t += 3) {

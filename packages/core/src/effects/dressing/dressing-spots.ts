@@ -33,8 +33,8 @@ export function dressingStretch(
 }
 
 /**
- * Where along the path the middles of pieces are: at even steps from the stretch's begin on, its end included where a step falls
- * on it. All the way round none stands twice in one place.
+ * Distances of the middles of pieces along the path: at even steps from the begin of the stretch, its end included if
+ * a step falls on it. Round a closed path no two pieces share a position.
  *
  * @returns metres, and the step as it came out
  */

@@ -91,7 +91,7 @@ function placePiece(
 export function laidFrame(path: CompiledPath, s: number, upright: boolean, out: Float64Array): void {
   frameAlong(path, s, 'world', out);
   if (!upright) return;
-  // Where the path is plumb its left still tells which way is across.
+  // On a vertical path its left still gives the direction across.
   const level = Math.hypot(out[9], out[11]) > 1e-6 ? [out[9], out[11]] : [-out[5], out[3]];
   const size = Math.hypot(level[0], level[1]) || 1;
   const [x, z] = [level[0] / size, level[1] / size];

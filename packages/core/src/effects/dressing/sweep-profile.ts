@@ -193,7 +193,7 @@ function thinnedTo(list: readonly number[], count: number): number[] {
   return Array.from({ length: count }, (_, i) => list[Math.round((i * (list.length - 1)) / (count - 1))]);
 }
 
-/** Where the curve's pieces meet within a stretch: it may turn there at once. */
+/** Joints of the curve within a stretch: it may turn there at once. */
 function cornersOf(path: CompiledPath, from: number, to: number): number[] {
   const out: number[] = [];
   for (let lap = 0; lap * path.length < to; lap++)

@@ -4,11 +4,11 @@ import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import { ballRates, hingeRates, type Pivot } from './pendulum.js';
 import type { Stepped } from './simulation.js';
 
-/** What a frame's inputs are: where the rider is, how it is turned, how fast it goes and turns (rad/s), in the world. */
+/** Inputs of a frame: position, rotation, velocity and angular velocity (rad/s) of the rider in the world. */
 export const CARRIER = { position: 0, rotation: 3, velocity: 7, spin: 10, numbers: 13 } as const;
 /** A part's state: of a ball joint the direction of its bar in the world, of a hinge its angle; then how fast that changes a second. */
 export const SWING = { value: 0, rate: 3, numbers: 6 } as const;
-/** What is carried further than this in a frame was set somewhere else, metres. */
+/** A rider that moves further than this in a frame was placed there, metres. */
 const JUMP = 2;
 /** Steps a second, at least; so many more that none turns by more than this part of a radian, or loses more of its swing. */
 const RATE = 240;
@@ -27,7 +27,7 @@ export interface HangingSpec {
   readonly at: Vec3;
   /** Newton metres a radian. */
   readonly stiffness: number;
-  /** What is lost of its swing, a second. */
+  /** Damping of its swing, per second. */
   readonly damping: number;
 }
 
@@ -60,7 +60,7 @@ export class HangingParts implements Stepped {
   }
 
   step(before: Float64Array, after: Float64Array, out: Float64Array, at: number): void {
-    // What was set somewhere else hangs there as it stands.
+    // A part of a rider that was placed elsewhere hangs there at rest.
     if (vec3.distance(placeIn(before), placeIn(after)) > JUMP * Math.max(1, 24 / this.fps)) {
       this.begin(after, out, at);
       return;

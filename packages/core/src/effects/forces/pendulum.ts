@@ -21,7 +21,7 @@ export interface Bob {
   readonly mass: number;
   /** Newton metres a radian. */
   readonly stiffness: number;
-  /** What is lost of its swing, a second. */
+  /** Damping of its swing, per second. */
   readonly damping: number;
 }
 
@@ -30,7 +30,7 @@ const across: Vec3 = [0, 0, 0];
 const own: Vec3 = [0, 0, 0];
 const arm: Vec3 = [0, 0, 0];
 
-/** What a mass feels besides its bar: gravity, and that it is left behind by what it hangs on. */
+/** Forces on a mass besides its bar: gravity, and inertia against the motion of its hinge. */
 function felt({ push }: Pivot): Vec3 {
   return vec3.set(down, -push[0], -GRAVITY - push[1], -push[2]) as Vec3;
 }
@@ -49,7 +49,7 @@ export function ballRates(bob: Bob, pivot: Pivot, state: Float64Array, out: Floa
   vec3.set(arm, state[0], state[1], state[2]);
   const along = vec3.dot(force, arm);
   const speed = state[3] ** 2 + state[4] ** 2 + state[5] ** 2;
-  // Where friction would have it go: with its rider.
+  // Velocity that friction drives it to: that of its rider.
   vec3.cross(own, spin, arm);
   const stiff = bob.stiffness / (bob.mass * length * length);
   const cosine = vec3.dot(arm, stands) / length;
@@ -78,7 +78,7 @@ export function hingeRates(bob: Bob, pivot: Pivot, state: Float64Array, out: Flo
   vec3.cross(across, axis, arm);
   const square = vec3.squaredLength(across);
   const force = felt(pivot);
-  // What turning of its rider does to it: left behind as that begins, and thrown outward.
+  // Effect of the rider's turning: lag as it begins, and centrifugal force.
   vec3.cross(own, turning, arm);
   vec3.subtract(force, force, own);
   vec3.cross(own, spin, arm);

@@ -16,7 +16,7 @@ export interface BodySpec {
   readonly mass: number;
   readonly friction: number;
   readonly bounce: number;
-  /** What is lost of its speed and of its spin, a second. */
+  /** Damping of its velocity and of its spin, per second. */
   readonly damping: number;
   readonly spinDamping: number;
 }

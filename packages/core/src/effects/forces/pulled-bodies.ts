@@ -6,9 +6,9 @@ import { STATE, type BodySpec, type KinematicSpec, type Physics, type PhysicsWor
 import { SteppedWorld } from './stepped-world.js';
 import { rotationVectorBetween } from './turn-between.js';
 
-/** Where a body is wanted: its place and turn, and how fast that goes. */
+/** Target of a body: its position and rotation, and their velocities. */
 export const WANTED = { position: 0, rotation: 3, velocity: 7, numbers: 10 } as const;
-/** Where a box is led. */
+/** Position of a kinematic box. */
 export const KINEMATIC = { position: 0, rotation: 3, numbers: 7 } as const;
 
 /** Steps a second, at least; and so many times as many where few bodies are moved, which bounce and swing the truer for it. */
@@ -32,7 +32,7 @@ export interface PulledSpec {
   readonly forces: RigidBody;
 }
 
-/** What is in a world of pulled bodies, but for where it is. */
+/** Contents of a world of pulled bodies, without positions. */
 export interface PulledWorld {
   readonly ground: TriangleMesh | null;
   readonly floor: number | null;
@@ -89,7 +89,7 @@ export class PulledBodies extends SteppedWorld {
       for (let i = 0; i < bodies.length; i++) if (!jumps[i]) this.pull(world, i, before, after, part);
       world.step();
     }
-    // What jumps begins anew where it is wanted.
+    // A body whose target jumps starts again at its target.
     bodies.forEach((_, i) => jumps[i] && world.set(i, asWanted(after, i * WANTED.numbers)));
     this.write(out, at);
   }

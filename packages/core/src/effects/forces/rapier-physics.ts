@@ -28,7 +28,7 @@ class RapierWorld implements PhysicsWorld {
   private readonly led: number[];
   /** Bodies by their handles, looked up once; those of a world that was gone back to are others. */
   private readonly found = new Map<number, RAPIER.RigidBody>();
-  /** Whom something pushes or turns over the next step. */
+  /** Riders that the next step pushes or turns. */
   private readonly pushed = new Set<RAPIER.RigidBody>();
 
   constructor(spec: WorldSpec) {
@@ -62,7 +62,7 @@ class RapierWorld implements PhysicsWorld {
         .setTranslation(state[0], state[1], state[2])
         .setLinearDamping(spec.damping)
         .setAngularDamping(spec.spinDamping)
-        // What sleeps would not be pulled on.
+        // A sleeping body would not be pulled.
         .setCanSleep(false)
         .setCcdEnabled(true),
     );

@@ -24,8 +24,8 @@ const MOST_SAVED = 24e6;
 const BETWEEN = 12;
 
 /**
- * What was stepped forward once, kept: any frame is a look-up, whichever was asked for first. Where the inputs of a frame change, all
- * before it stays as it was, and it goes on from what was saved last.
+ * Cache of stepped states: any frame is a look-up, in any order. If the inputs of a frame change, earlier frames stay
+ * and work resumes from the last saved world.
  */
 export class KeptSteps {
   private states: Float64Array;

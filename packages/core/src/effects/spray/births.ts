@@ -7,10 +7,10 @@ import { seededNumbers } from '../../geometry/math/seeded.js';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import type { Spray } from './spray.js';
 
-/** Where an emitter is: writes position and rotation, seven numbers, at a frame of the work. */
+/** Writes position and rotation of an emitter, seven numbers, at a frame of the work. */
 export type EmitterAt = (frame: number, out: Float64Array) => void;
 
-/** What an emitter is carried by. */
+/** Source of an emitter's position. */
 export interface EmitterTrack {
   /** The places it sprays from, one after the other: one, or a wheel each. */
   readonly outlets: readonly EmitterAt[];

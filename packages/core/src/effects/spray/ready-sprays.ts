@@ -6,7 +6,7 @@ export interface ReadySpray {
   readonly parts: Partial<Emitter>;
 }
 
-/** What is sprayed, by how it looks. */
+/** Presets of sprays by their look. */
 export const READY_SPRAYS: readonly ReadySpray[] = [
   {
     name: 'Dust',

@@ -22,7 +22,7 @@ export interface Spray {
   readonly flight: Flight;
 }
 
-/** What of an emitter a particle flies by. */
+/** Fields of an emitter that a particle's flight depends on. */
 export type Flight = Pick<Emitter, 'life' | 'gravity' | 'drag' | 'size'>;
 
 /** Times are sums: what dies at a frame is not seen in it, whichever way that was rounded; seconds. */
@@ -48,7 +48,7 @@ export function aliveAt(
 }
 
 /**
- * Where a particle is at an age, in closed form: v' = g − drag · v.
+ * Position of a particle at an age, in closed form: v' = g − drag · v.
  *
  * @param age seconds since its birth
  */

@@ -8,7 +8,7 @@ export interface GivenFile {
   readonly bytes: Uint8Array;
 }
 
-/** What is unpacked of a zip at most: more is no model, or one that was made to fill a machine. */
+/** Limit of what a zip may unpack to: more is no model, or a zip made to fill the disk. */
 const MOST_UNPACKED = 512 * 2 ** 20;
 const MOST_FILES = 2000;
 

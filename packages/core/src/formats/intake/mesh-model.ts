@@ -10,7 +10,7 @@ import { textOf } from '../text-of.js';
 import { endingOf, type GivenFile } from './given-files.js';
 import { namedIn, pictureName } from './named-in.js';
 
-/** What an MTL file tells of a material, as its reader keeps it. */
+/** Material of an MTL file, as its reader keeps it. */
 type Told = MaterialInfo;
 
 /**

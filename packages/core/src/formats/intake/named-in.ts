@@ -1,7 +1,7 @@
 import { textOf } from '../text-of.js';
 import { endingOf, type GivenFile } from './given-files.js';
 
-/** What an OBJ or its materials name that lies beside them. */
+/** Files beside an OBJ that it or its materials name. */
 export function namedIn({ name, bytes }: GivenFile): string[] {
   const ending = endingOf(name);
   const named =

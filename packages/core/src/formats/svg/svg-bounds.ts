@@ -1,6 +1,6 @@
 import type { Outline } from './svg-outline.js';
 
-/** Where a curve's box has its corners: its ends and the places where it turns back. */
+/** Corners of a curve's box: its ends and the extrema of each coordinate. */
 export function boundsOf({ start, cubics }: Outline): [number, number][] {
   const [xs, ys] = [[start[0]], [start[1]]];
   let from: readonly number[] = start;

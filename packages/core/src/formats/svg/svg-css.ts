@@ -4,7 +4,7 @@ import type { CssNode, Rule } from 'css-tree';
 import generate from 'css-tree/generator';
 import parse from 'css-tree/parser';
 
-/** What of an element's style says where and whether it is drawn. */
+/** Parts of an element's style that say where and whether it is drawn. */
 const PROPERTIES = new Set([
   'display',
   'visibility',
@@ -82,7 +82,7 @@ export class SvgStyles {
     if (tree.type !== 'StyleSheet') return;
     tree.children.forEach((node) => {
       if (node.type === 'Rule') this.addRule(node);
-      // What holds on a screen holds here; of everything else nobody knows.
+      // Rules for screens apply; of other media nothing is known.
       else if (node.type === 'Atrule' && node.name === 'media' && node.block)
         if (!node.prelude || /^\s*(all|screen)\s*$/i.test(generate(node.prelude)))
           node.block.children.forEach((inner) => {

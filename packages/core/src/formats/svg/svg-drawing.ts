@@ -24,7 +24,7 @@ import {
 /** A shape as it is drawn. */
 export interface DrawnShape {
   readonly element: Element;
-  /** What it is called by: its own id, or that of what shows it. */
+  /** Its id, or that of the `<use>` that shows it. */
   readonly id: string | null;
   readonly outlines: readonly Outline[];
   /** Into the user units of the drawing. */
@@ -63,7 +63,7 @@ const SILENT = new Set([
   'view',
 ]);
 
-/** What holds for an element from those it stands in. */
+/** Context that an element inherits. */
 interface Around {
   readonly matrix: Matrix;
   /** The nearest viewport, in user units. */
@@ -155,7 +155,7 @@ export class SvgDrawing {
     }
   }
 
-  /** What holds inside of an element. */
+  /** Context inside an element. */
   private own(element: Element, around: Around): Around {
     const font = this.fontOf(element, around.font);
     const visibility = this.styles.own(element, 'visibility');
@@ -203,7 +203,7 @@ export class SvgDrawing {
     }
   }
 
-  /** What percentages and the origin of a transform are of: the viewport, or the element itself where it says so. */
+  /** Box for percentages and for the origin of a transform: the viewport, or the element itself if it says so. */
   private referenceBox(element: Element, around: Around): ReferenceBox {
     const which = this.styles.own(element, 'transform-box');
     if (which !== 'fill-box' && which !== 'stroke-box' && which !== 'content-box')
@@ -235,7 +235,7 @@ export class SvgDrawing {
       if (href) this.note(`${where(element)} shows "${href.slice(0, 60)}", which is not in the file.`);
       return;
     }
-    // What shows itself shows nothing.
+    // A `<use>` that shows itself shows nothing.
     const inRing = own.uses.includes(target) || own.uses.length >= MOST_USES || contains(target, element);
     if (inRing) return;
     const number = (name: string, whole: number) =>

@@ -41,7 +41,7 @@ export function outlinesOfPathData(d: string): { outlines: Outline[]; problem: s
       case SVGPathData.LINE_TO:
         lineTo(command.x, command.y);
         break;
-      // What the library makes of these makes lines of straight curves too, whose handles may lead beyond their ends.
+      // The library also turns these into lines for straight curves, whose handles may reach beyond their ends.
       case SVGPathData.HORIZ_LINE_TO:
         lineTo(command.x, here[1]);
         break;

@@ -13,13 +13,13 @@ import { SvgDrawing, where, type DrawnShape } from './svg-drawing.js';
 import { numbersIn } from './svg-lengths.js';
 import type { Outline } from './svg-outline.js';
 
-/** What an SVG file gave: its paths, and drawn things in it that are not paths. */
+/** Contents of an SVG file: its paths, and the number of drawn elements that are none. */
 export interface SvgPaths {
   /** Backgrounds, and closed shapes that have no line, last. */
   readonly paths: ShotPath[];
   /** Names of elements that were passed over, as "text" or "image". */
   readonly passedOver: string[];
-  /** What the animator should know of how it was read. */
+  /** Notes for the animator on how it was read. */
   readonly notes: string[];
   /** Metres for one user unit, where the file says how large it is meant to be. */
   readonly metresPerUnit: number | null;
@@ -123,7 +123,7 @@ function parseXml(text: string, file: string): Element {
   return root;
 }
 
-/** Where in the text something is wrong, as far as that is known; what the XML library says of it is for programmers. */
+/** Place of an error in the text, if it is known; the XML library's own message is for programmers. */
 function placeOf(error: unknown): string {
   const { lineNumber, columnNumber } =
     (error as { locator?: { lineNumber?: number; columnNumber?: number } }).locator ?? {};

@@ -2,7 +2,7 @@ import type { Document } from '@gltf-transform/core';
 import type { SampledShot } from '../../shot/bake/sample-shot.js';
 import { identifier, numberText, quoted, type UsdText } from './usd-text.js';
 
-/** What a layer says of itself: rate, range, units, where it comes from. */
+/** Head of a layer: rate, range, units, provenance. */
 export function writeHead(
   text: UsdText,
   prim: string,
@@ -35,7 +35,7 @@ export function writeHead(
   text.line('');
 }
 
-/** What else is known of a node, of values that have a type of their own here. */
+/** Custom data of a node, for values that have a type of their own in USD. */
 export function customData(extras: Record<string, unknown>): string[] {
   const entries = Object.entries(extras).flatMap(([name, value]) => {
     const line = declared(name, value);

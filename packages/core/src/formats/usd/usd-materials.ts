@@ -205,5 +205,5 @@ export class UsdMaterials {
   }
 }
 
-/** What is beyond a picture's edge, by the numbers of glTF. */
+/** Wrap modes of a texture, by the numbers of glTF. */
 const WRAPS: Readonly<Record<number, string>> = { 10497: 'repeat', 33071: 'clamp', 33648: 'mirror' };

@@ -2,7 +2,7 @@ import type { Mesh, Primitive } from '@gltf-transform/core';
 import { numbersOf } from '../gltf-scene.js';
 import { quoted, singles, wholes, type UsdText } from './usd-text.js';
 
-/** What of a primitive is drawn, as single faces. */
+/** Triangles, lines or points of a primitive, as single faces. */
 export interface Faces {
   readonly kind: 'triangles' | 'lines' | 'points';
   /** Vertices, face by face. */
@@ -41,7 +41,7 @@ export function facesOf(primitive: Primitive): Faces {
 
 export const SCHEMAS = { triangles: 'Mesh', lines: 'BasisCurves', points: 'Points' } as const;
 
-/** What a primitive is made of: the attributes of its prim. */
+/** Attributes of a primitive's prim. */
 export function writeGeometry(text: UsdText, primitive: Primitive): void {
   const position = primitive.getAttribute('POSITION');
   if (position === null) return;

@@ -3,7 +3,7 @@ import type { UsdFiles } from './usd-write.js';
 
 /** Data begins at whole multiples of this in a package, so that it can be used where it lies. */
 const ALIGNMENT = 64;
-/** What a file's entry has before its name (ZIP, 4.3.7), and before the bytes of an extra field (4.5.1). */
+/** Bytes of a file's entry before its name (ZIP, 4.3.7), and before the data of an extra field (4.5.1). */
 const ENTRY_HEAD = 30;
 const EXTRA_HEAD = 4;
 /** An extra field that nobody reads: it is there for its length. */

@@ -75,7 +75,7 @@ export class UsdSkeleton {
     });
   }
 
-  /** Where the joints stood when the mesh was bound to them, in the rider's space. */
+  /** Bind matrices of the joints, in the rider's space. */
   private bindMatrices(): mat4[] {
     const inverse = this.skin.getInverseBindMatrices();
     const numbers = inverse && numbersOf(inverse);

@@ -5,7 +5,7 @@ import { linearColor } from '../glb-material.js';
 import { singleText, singles, wholes, type UsdText } from './usd-text.js';
 
 /**
- * What a rider sprays, as a PointInstancer: every particle that is alive at a frame, none left out.
+ * Particles of a rider as a PointInstancer: every particle that is alive at a frame.
  *
  * @param prototype writes what a particle looks like, below the prim
  */

@@ -26,7 +26,7 @@ async function written(
   return { evaluated, files, layer, prims };
 }
 
-/** What a reader would stop at: paths that lead nowhere, lists of other lengths than they say. */
+/** Faults that a reader would stop at: paths that lead nowhere, lists of other lengths than declared. */
 function expectWhole(prim: UsdaPrim, prims: ReadonlyMap<string, UsdaPrim>): void {
   for (const [name, { type, value, connect, metadata }] of prim.properties) {
     if (type === 'rel') for (const target of [value].flat()) expect(prims.has(target as string)).toBe(true);

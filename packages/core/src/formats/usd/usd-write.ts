@@ -47,7 +47,7 @@ export function writeUsd(
   ).write();
 }
 
-/** Where meshes stand that several nodes show. */
+/** Scope of meshes that several nodes share. */
 const SHARED = '_Shared';
 
 class UsdShot {

@@ -15,7 +15,7 @@ export const floorAt = (level: number): GroundMesh => ({
   level,
 });
 
-/** What of the ground is over and under a place, metres. */
+/** Ground over and under a point, metres. */
 export interface GroundAround {
   /** The next level above; NaN where there is none. */
   above: number;
@@ -65,8 +65,8 @@ export class GroundSurface {
   }
 
   /**
-   * What is over and under a place. Which side of a triangle is its upper one is told by the order of its corners; where a ground
-   * has more of them turned down than up, its corners are in the other order.
+   * Ground over and under a point. The order of its corners tells the upper side of a triangle; if more triangles of
+   * a ground face down than up, its corners are in the other order.
    */
   around(x: number, y: number, z: number, out: GroundAround): void {
     out.above = NaN;
@@ -105,7 +105,7 @@ export class GroundSurface {
         sum += area;
         all += Math.abs(area);
       }
-      // What is closed has as much of both.
+      // A closed mesh has as many of both.
       this.upsideDown = sum > 0.01 * all;
     }
     return this.upsideDown;

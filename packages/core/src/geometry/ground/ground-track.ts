@@ -75,7 +75,7 @@ export function trackByDistance(
   isNowhere: IsNowhere = () => false,
 ): GroundTrack {
   const heights = new Float64Array(count + 1).fill(NaN);
-  /** Where there is no ground: what was looked at once is not looked at again. */
+  /** Points without ground, so that they are not looked up again. */
   const holes = new Uint8Array(count + 1);
   /** By hole how many nodes back the last good one is, more than are looked at where there is none; 0 where that is not known. */
   const gaps = new Uint16Array(count + 1);
@@ -209,7 +209,7 @@ export function trackByFrame(
     }
     return known;
   };
-  /** What was under a node at the last whole frame before one that had ground: those are looked at once. */
+  /** Ground under a node at the last whole frame before one that had ground, looked up at once. */
   const lastGood = (frame: number, node: number): number => {
     const last = Math.ceil(frame) - 1;
     let found = NaN;

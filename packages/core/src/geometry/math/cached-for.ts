@@ -1,4 +1,4 @@
-/** What is made once for each that it is asked for. */
+/** Caches one result for each key object. */
 export function cachedFor<K extends object, T>(make: (key: K) => T): (key: K) => T {
   const kept = new Map<K, T>();
   return (key) => {

@@ -23,7 +23,7 @@ export function hannWeights(width: number): Float64Array {
   return weights;
 }
 
-/** What a neighbour weighs that lies in the window with all of it: even + wave · cos(angle · how far it is from the middle). */
+/** Weight of a neighbour that lies wholly in the window: even + wave · cos(angle · distance from the middle). */
 export function hannInside(width: number): { even: number; wave: number; angle: number } {
   return { even: 1 / width, wave: Math.sin(Math.PI / width) / Math.PI, angle: (2 * Math.PI) / width };
 }

@@ -12,7 +12,7 @@ const words = new Uint32Array(bits.buffer);
  * to be collected (open addressing). When as many are kept as may be, it begins anew.
  */
 export class KeptNumbers {
-  /** What is kept, `each` numbers a slot. */
+  /** Cached values, `each` numbers a slot. */
   values: Float64Array;
   private keys: Float64Array;
   private count = 0;
@@ -29,7 +29,7 @@ export class KeptNumbers {
     this.values = new Float64Array(each * FEWEST);
   }
 
-  /** Where in `values` what follows from a number begins; −1 where it is not kept. */
+  /** Index in `values` of the result for a number; −1 if it is not cached. */
   find(key: number): number {
     const slot = this.slotOf(key);
     return this.keys[slot] === key ? slot * this.each : -1;
@@ -44,7 +44,7 @@ export class KeptNumbers {
     return slot * this.each;
   }
 
-  /** Where a number is, or would be. */
+  /** Slot of a number, present or not. */
   private slotOf(key: number): number {
     const { keys } = this;
     const last = keys.length - 1;

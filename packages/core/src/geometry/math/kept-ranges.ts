@@ -1,6 +1,6 @@
 /**
- * What whole numbers come to together over ranges of them, such as their greatest or their sum: each range is put together of parts as
- * long as powers of two, which are made once. So wide ranges that lie over each other cost little more than narrow ones.
+ * Aggregate of whole numbers over ranges, such as their maximum or sum: each range is joined from parts whose lengths
+ * are powers of two, computed once. Wide overlapping ranges cost little more than narrow ones.
  */
 export class KeptRanges<T> {
   /** By power of two the parts of that length, by their place among those. */

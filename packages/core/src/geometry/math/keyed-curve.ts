@@ -130,7 +130,7 @@ function drawnJet(stretch: Drawn, frame: number, out: Jet): void {
 
 const across = newJet();
 
-/** Where along a drawn stretch a frame is: Newton's method, kept between bounds. */
+/** Parameter of a frame along a drawn stretch: Newton's method between bounds. */
 function parameterAt({ from, to, x }: Drawn, frame: number): number {
   const wanted = frame - from;
   return guardedNewton(

@@ -1,4 +1,4 @@
-/** What steps come to, all of them taken at once. */
+/** Result of a generator, run to its end at once. */
 export function runToEnd<T>(steps: Generator<unknown, T, undefined>): T {
   for (;;) {
     const step = steps.next();

@@ -1,5 +1,6 @@
 /**
- * Where a condition begins to hold, by halving: between `low`, where it does not, and `high`, where it does.
+ * Number at which a condition begins to hold, by bisection: between `low`, where it does not, and `high`, where it
+ * does.
  *
  * @returns the nearest number found at which it holds
  */

@@ -2,7 +2,7 @@
 export const SAMPLES = 6;
 /** Ends are looked at from inside by so much of a stretch: at a joint the next one may bend otherwise. */
 const INSIDE = 1e-7;
-/** Where they are, from 0 to 1: Chebyshev's points with both ends, between which a polynomial does not swing out. */
+/** Positions from 0 to 1: Chebyshev points with both ends, between which a polynomial does not oscillate. */
 export const SAMPLE_AT = Float64Array.from({ length: SAMPLES }, (_, i) => {
   const at = (1 - Math.cos((Math.PI * i) / (SAMPLES - 1))) / 2;
   return Math.min(1 - INSIDE, Math.max(INSIDE, at));

@@ -7,7 +7,7 @@ import { toWorld } from './placement.js';
 /** A point that takes part in the curve, in world space. */
 export interface ActivePoint {
   readonly position: Vec3;
-  /** Where its handle of one side ends, in world space: 1 for the one out of it, −1 for the one into it. */
+  /** End of its handle on one side, in world space: 1 for the outgoing one, −1 for the incoming one. */
   handleEnd(side: 1 | -1): Vec3;
   readonly source: PathPoint;
 }

@@ -30,7 +30,7 @@ export function splineCurve(path: ShotPath, points: readonly ActivePoint[]): Cur
   const pointParameters = Float64Array.from(points, (_, i) => {
     const knot = grevilleKnot(net, i + shift);
     const inside = periodic && knot < from ? knot + (to - from) : Math.min(to, Math.max(from, knot));
-    // Where the knot's value lies on the path: span + part of it.
+    // Position of the knot's value on the path: span + part of it.
     const span = lastAtMost(starts, inside);
     const end = net.knots[spans[span] + 1];
     return span + Math.min(1, Math.max(0, (inside - starts[span]) / (end - starts[span])));

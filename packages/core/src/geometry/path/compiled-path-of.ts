@@ -5,7 +5,7 @@ import { compilePath } from './compile-path.js';
 import type { CompiledPath } from './compiled-path.js';
 import { PathError } from './path-error.js';
 
-/** What a path's curve follows from besides its points. A name or a mark moves nothing. */
+/** Fields that shape a path's curve besides its points. A name or a mark changes nothing. */
 export const SHAPING = ['basis', 'closed', 'degree', 'knots', 'alpha', 'transform'] as const;
 
 interface Compiled {

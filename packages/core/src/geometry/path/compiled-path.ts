@@ -11,7 +11,7 @@ import { CubicSegments } from './segments-cubic.js';
 import { makeUnit } from './tangent.js';
 import { buildWorldFrameGuide, worldLeft, type WorldFrameGuide } from './world-frame.js';
 
-/** What is up along a path: the world's up, or the path's own twist-free frame. */
+/** Up reference along a path: the world's up, or the path's own twist-free frame. */
 export type FrameReference = 'world' | 'path';
 
 const forward: Vec3 = [0, 0, 0];
@@ -56,7 +56,7 @@ export class CompiledPath {
   private readonly roll: RollProfile | null;
   private own: PathFrameGuide | null = null;
   private meetings: readonly number[] | null = null;
-  /** What is asked for millions of times is worked out here in one go: see {@link FlatFrames}. */
+  /** Queries made by the million are computed here in one go: see {@link FlatFrames}. */
   private readonly flat: FlatFrames | null;
   /** The place that was asked for last, and its parameter. */
   private asked = NaN;

@@ -3,7 +3,7 @@ import type { Vec3 } from '../math/vec.js';
 import { activePoints } from './active-points.js';
 import { handleEnd } from './basis-bezier.js';
 
-/** What holds a path's curve: the handles of a Bézier path, or the straight runs between control points. */
+/** Control lines of a path's curve: the handles of a Bézier path, or the straight runs between control points. */
 export interface ControlPolygon {
   /** From one end to the other of each straight run, in the world. */
   readonly runs: readonly (readonly [Vec3, Vec3])[];

@@ -10,7 +10,7 @@ export interface Corner {
   readonly turn: number;
 }
 
-/** What corners are found in. */
+/** Curve in which corners are found. */
 export interface JointedTrack {
   readonly length: number;
   readonly closed: boolean;

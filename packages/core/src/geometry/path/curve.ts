@@ -1,6 +1,6 @@
 import type { Segments } from './segments.js';
 
-/** What a basis makes of a path's points. */
+/** Curve of a basis through a path's points. */
 export interface Curve {
   readonly segments: Segments;
   /** By active point the path parameter (segment + u) where it acts: on the curve, or nearest in effect. */

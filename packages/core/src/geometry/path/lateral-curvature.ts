@@ -88,7 +88,7 @@ export class LateralCurvature {
     return (this.turns[cell] = sideways * angleOverSine(ahead));
   }
 
-  /** Where tangent and left at the start of a cell are kept. */
+  /** Scratch for tangent and left at the start of a cell. */
   private edge(cell: number): number {
     const at = 6 * cell;
     if (!Number.isNaN(this.edges[at])) return at;

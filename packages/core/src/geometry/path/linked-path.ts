@@ -16,13 +16,13 @@ interface Cut {
   readonly i: number;
   readonly from: number;
   readonly size: number;
-  /** Where the roll may change how it runs, from its beginning on: how far along the cut, 0 to 1, and degrees. */
+  /** Nodes at which the slope of the roll may change, from the first on: part of the cut, 0 to 1, and degrees. */
   readonly rolls: readonly { readonly at: number; readonly roll: number }[];
 }
 
 /** More segments than this are more laps than anybody runs before a turnout. */
 const MOST = 20_000;
-/** What is left of a segment below this is none. */
+/** A shorter rest of a segment counts as none. */
 const LEAST = 1e-9;
 
 /** Stretches of paths one after the other as one open path, exactly the curves they are of. What lies between two of them is leapt over. */

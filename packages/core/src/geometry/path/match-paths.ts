@@ -15,7 +15,7 @@ const FINER = 3;
 const EXACT = 1e-12;
 
 export interface MatchBy {
-  /** Where a place of the old path is looked for on the new one, for a path that was moved as a whole. */
+  /** Position on the new path at which a point of the old one is searched, for a path that was moved as a whole. */
   readonly moved?: (place: Vec3) => Vec3;
   /** Whether heights are left out, for one that was only lifted. */
   readonly plan?: boolean;

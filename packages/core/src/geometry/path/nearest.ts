@@ -84,7 +84,7 @@ function nearest(path: CompiledPath, squared: (place: Vec3) => number): NearestP
       take(goldenSection(at, middle - step, middle + step));
       continue;
     }
-    // Where it turns sharply the nearest even place may be on the other side of the bend.
+    // At a sharp turn the nearest even sample may be on the other side of the bend.
     const even = [-2, -1, 0, 1, 2].map((k) => middle + k * step);
     const within = path.closed ? even : even.map((s) => Math.min(path.length, Math.max(0, s)));
     // The ends of an open path, and corners, are only come near to.
@@ -118,7 +118,7 @@ function bendsSharply(path: CompiledPath, i: number): boolean {
 /** A stretch whose ends are apart by this part of its length turns by less than a right angle or so. */
 const STRAIGHT = 0.9;
 
-/** Where pieces meet within a stretch, and so where it can turn sharply; few, as there are several even places a piece. */
+/** Joints within a stretch, at which it can turn sharply; few, as there are several even samples a segment. */
 function jointsBetween({ joints, length }: CompiledPath, low: number, high: number): number[] {
   const found: number[] = [];
   for (let i = lowerBound(joints, low); i < joints.length && joints[i] < high; i++) found.push(joints[i]);
@@ -132,7 +132,7 @@ const MOST_JOINTS = 8;
 
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
-/** Where a function with one valley between a and b is least. */
+/** Minimum of a function with one valley between a and b. */
 function goldenSection(f: (x: number) => number, a: number, b: number): number {
   let x1 = b - GOLDEN * (b - a);
   let x2 = a + GOLDEN * (b - a);

@@ -13,7 +13,7 @@ export interface Kink {
   readonly angleDeg: number;
 }
 
-/** What the eye should know about a path before anything rides it. */
+/** Facts of a path that an animator should know before anything rides it. */
 export interface PathFacts {
   readonly length: number;
   readonly kinks: readonly Kink[];

@@ -10,7 +10,7 @@ export interface PathFrameGuide {
   readonly distances: Float64Array;
   /** Nine numbers a node: position, forward, left. */
   readonly node: Float64Array;
-  /** What is still missing where a closed path meets itself, radians about forward; spread along the length. */
+  /** Angle by which a closed path's frame misses itself, radians about forward; spread along the length. */
   readonly missing: number;
   readonly length: number;
 }
@@ -72,7 +72,7 @@ class SegmentPlaces {
     this.known.fill(0);
   }
 
-  /** Where in {@link all} the place is at so many of the finest steps. */
+  /** Index in {@link all} of the sample at a number of the finest steps. */
   at(step: number): number {
     const at = step * PLACE;
     if (this.known[step] === 1) return at;

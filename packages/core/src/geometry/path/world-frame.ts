@@ -16,7 +16,7 @@ interface SteepStretch {
   readonly left: readonly Vec3[];
 }
 
-/** What the world frame needs to know beyond the tangent: nothing on most paths. */
+/** Data of the world frame beyond the tangent: none on most paths. */
 export interface WorldFrameGuide {
   readonly stretches: readonly SteepStretch[];
   /** +1 or −1 by stretch: whether, after it, left is that of the level frame or its opposite. */
@@ -149,7 +149,7 @@ function steepPlaces(segments: Segments, table: ArcTable, closed: boolean): [num
   return runs(steep, closed, distance);
 }
 
-/** Where in its segment sample k lies: samples stand in the middle of even steps. */
+/** Position of sample k in its segment: samples are at the middles of even steps. */
 function sampleAt(k: number): number {
   return ((k % STEPS_PER_SEGMENT) + 0.5) / STEPS_PER_SEGMENT;
 }

@@ -86,7 +86,7 @@ function nurbsOf(
     const way = vec3.subtract([0, 0, 0], corners[(to + n) % n].place, place);
     return vec3.scaleAndAdd([0, 0, 0], place, vec3.normalize(way, way), reach) as Vec3;
   };
-  /** Where a corner is come to, and where it is left; one and the same where it stays a corner. */
+  /** Begin and end of a corner's arc; equal if it stays a corner. */
   const enters = (i: number): Vec3 => (corners[i].half > 0 ? towards(i, i - 1) : corners[i].place);
   const leaves = (i: number): Vec3 => (corners[i].half > 0 ? towards(i, i + 1) : corners[i].place);
   const straight = (from: Vec3, to: Vec3, source: PathPoint, next: PathPoint) => {

@@ -35,7 +35,7 @@ export function bezierPath(
   return { ...path, basis: 'bezier', closed, points, knots: null };
 }
 
-/** What two handles are to each other; one of no length leaves the other free to be smooth. */
+/** Relation of two handles; one without length leaves the other free to be smooth. */
 export function handlesKind(into: Vec3, out: Vec3): Handles {
   const a = vec3.length(into);
   const b = vec3.length(out);

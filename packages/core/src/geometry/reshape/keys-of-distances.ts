@@ -84,7 +84,7 @@ function speedsAbout(
     const near = chord(i, one);
     if (two < 0 || two > last || near === 0) return near;
     const far = chord(one, two);
-    // What stops within two frames has no parabola.
+    // A motion that stops within two frames has no parabola.
     if (far === 0) return near;
     const bend = (far - near) / (frames[two] - frames[i]);
     // A ride does not go back between frames at which it went on.

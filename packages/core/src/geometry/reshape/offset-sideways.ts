@@ -15,7 +15,7 @@ interface Side {
   readonly tangent: Vec3;
   /** Whether the offset runs backward here, since the path bends tighter than the offset is wide. */
   readonly back: boolean;
-  /** Where on the path it belongs, metres. */
+  /** Distance on the path, metres. */
   readonly distance: number;
   /** The direction breaks here: what follows begins anew, with the tangent of the next place. */
   readonly breaks: boolean;

@@ -46,7 +46,7 @@ export function rideFromMotion(
   if (places.length < 2) throw new PathError(`"${name}" stands still: a motion was expected.`);
   const blank: ShotPath = { ...defaultsOf(ShotPath), id: 'motion', name };
   const line = Float64Array.from(places.flat());
-  // What the path is off and what the keys are off add up: both are fitted closer until every frame is within.
+  // Errors of path and keys add up: both are fitted closer until every frame is within the tolerance.
   for (let own = tolerance, tries = 0; ; own *= 0.6, tries++) {
     const path = fitPositions(blank, line, false, own);
     const curve = compilePath(path);

@@ -1,6 +1,6 @@
 import type { TriangleMesh } from './triangle-mesh.js';
 
-/** What one node of a model is made of, in the node’s own space. */
+/** Mesh of one node of a model, in the node’s own space. */
 export interface PartMesh extends TriangleMesh {
   /** Which node of the model’s hierarchy. */
   readonly node: number;
@@ -8,7 +8,7 @@ export interface PartMesh extends TriangleMesh {
   readonly isPictured: boolean;
 }
 
-/** What a model is made of, part by part; plain data, so that it goes from thread to thread. */
+/** Meshes of a model, part by part; plain data, so that it can be sent between threads. */
 export type ModelMesh = readonly PartMesh[];
 
 /** Meshes of a shot’s models by their ids in the document, as far as they are read. */

@@ -2,7 +2,7 @@ import { bisect } from '../../geometry/math/search.js';
 import type { Ease, Pace, PaceKey } from '../../document/shot-pace.js';
 import { keyedCurve } from '../../geometry/math/keyed-curve.js';
 
-// What can be done with the keys of a pace. All keep them in order of frame.
+// Edits of the keys of a pace. All keep them in order of frame.
 
 /** Keys stay so many frames apart. */
 const APART = 1e-3;
@@ -106,7 +106,7 @@ export function insertKey(pace: Pace, frame: number): Pace {
   const i = keys.findIndex((key) => key.frame > frame);
   if (i <= 0) {
     const key: PaceKey = { frame, value, ease: 'linear', in: [0, 0], out: [0, 0] };
-    // What was held before the first key, or after the last, is so still.
+    // Held values before the first key and after the last stay held.
     return i === 0
       ? { ...pace, keys: [key, ...keys] }
       : { ...pace, keys: [...keys.slice(0, -1), { ...keys[keys.length - 1], ease: 'linear' }, key] };

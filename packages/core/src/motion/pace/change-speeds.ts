@@ -1,7 +1,7 @@
 import type { Pace, SpeedKey } from '../../document/shot-pace.js';
 import { shiftFrom } from './change-keys.js';
 
-// What can be done with a pace's speeds. Keys stay in order, all by frame or all by distance.
+// Edits of a pace's speeds. Keys stay in order, all by frame or all by distance.
 
 /** By distance a rider moves at least so fast, m/s: standing, it would never come to the next place. */
 export const SLOWEST = 0.01;

@@ -1,7 +1,7 @@
 import type { Pace, PaceKey } from '../../document/shot-pace.js';
 import type { Track } from './track.js';
 
-/** What one of a pace's values is worth, metres: a lap of the path, or a metre. */
+/** Metres of one unit of a pace's values: a lap of the path, or a metre. */
 export function metresPerValue({ unit }: Pick<Pace, 'unit'>, { length }: Pick<Track, 'length'>): number {
   return unit === 'laps' ? length : 1;
 }

@@ -35,7 +35,7 @@ export interface CompiledPace extends Motion {
   jerk(frame: number): number;
   /** Frames, in rising order, where its speed or what changes it may have a corner. */
   readonly corners: readonly number[];
-  /** Where it stands, in order of time, as far as it is keyed or driven. */
+  /** Stops in order of time, as far as it is keyed or driven. */
   readonly stops: readonly PaceStop[];
   /** The frames from which to which it says itself where to be; what lies outside is `before` and `after`. */
   readonly from: number;

@@ -84,7 +84,7 @@ function shares(track: BentTrack, pace: Pace, frames: number) {
     raise('top', v / top);
     raise('accelerate', a / accelerate);
     raise('brake', -a / brake);
-    // What turns within a radius of 5 cm is a point in the curve: it is passed at a crawl.
+    // A bend within a radius of 5 cm is a corner: it is passed at a crawl.
     const bend = Math.min(20, Math.abs(track.curvature(besideJoints(track, s))));
     raise('sideways', (v * v * bend) / sideways);
     if (jerk !== null) raise('jerk', Math.abs(run.jerk(frame)) / jerk);

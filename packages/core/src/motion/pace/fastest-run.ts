@@ -12,7 +12,7 @@ export interface FastestRun {
   readonly lead: Run;
   /** Null on an open track, whose lead is all of it. */
   readonly lap: Run | null;
-  /** Where the lead ends in stillness, or runs on. */
+  /** End of the lead: at rest, or running on. */
   readonly rolls: { readonly in: boolean; readonly out: boolean };
 }
 

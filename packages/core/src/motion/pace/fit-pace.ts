@@ -128,7 +128,7 @@ export function changeMode(
 const says = ({ mode, keys, speeds }: Pace) =>
   mode === 'drive' || (mode === 'keys' ? keys.length > 0 : speeds.length > 0);
 
-/** What of a pace is played. */
+/** Played range of a pace. */
 function played({ mode, keys, speeds, drive, start }: Pace): unknown {
   if (mode === 'keys') return keys;
   return mode === 'speed' ? [speeds, start] : [drive, start];
@@ -273,7 +273,7 @@ class Fit {
   private rampsOver(corners: readonly number[], keys: SpeedKey[]): void {
     const end = corners[corners.length - 1];
     const ends = end === this.corners[this.corners.length - 1];
-    // What follows begins with a key of its own; the ramp ends a hair before it.
+    // The next stretch begins with a key of its own; the ramp ends a hair before it.
     let knots = ends ? [...corners] : [...corners.slice(0, -1), end - STEP];
     for (;;) {
       const values = projected(knots, (frame) => this.pace.speed(frame));

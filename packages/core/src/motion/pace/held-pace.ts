@@ -2,7 +2,7 @@ import type { Pace } from '../../document/shot-pace.js';
 import type { CompiledPace, Motion } from './compiled-pace.js';
 import type { Track } from './track.js';
 
-/** What is past an end by no more than the path's own rounding, parts of its length, is not past it: it arrives at speed. */
+/** A distance past an end by less than the path's own rounding, in parts of its length, is not past it: it arrives at speed. */
 const HAIR = 1e-9;
 
 /**

@@ -3,7 +3,7 @@ import { lastAtMost } from '../../geometry/math/search.js';
 /** Numbers a piece has: when it begins (s), where (m), how fast (m/s), its even acceleration (m/s²), and the sum so far. */
 const SIZE = 5;
 
-/** What a run is doing at a time: place, speed, acceleration, and the integral of place over time (m s). */
+/** State of a run at a time: distance, speed, acceleration, and the integral of distance over time (m s). */
 export interface MotionState {
   distance: number;
   speed: number;
@@ -17,7 +17,7 @@ export class Run {
   private count = 0;
   /** Seconds until it ends. */
   seconds = 0;
-  /** Where it ends, and how fast. */
+  /** Its end, and the speed there. */
   place: number;
   speed: number;
   /** The integral of place over all of it. */

@@ -10,7 +10,7 @@ export interface SpeedField {
   jet(place: number, out: Jet): void;
   /** Seconds from some fixed place on the way. */
   timeAt(place: number): number;
-  /** Where one is at such a time, metres. */
+  /** Distance at a time, metres. */
   placeAt(time: number): number;
 }
 

@@ -70,7 +70,7 @@ it('by distance, a rider has the speed asked for at its place, at any time', () 
       let last = pace.distance(0);
       expect(last).toBeCloseTo(0, 9);
       for (let frame = 1; frame < 200; frame += 1.7) {
-        // What was driven is the integral of the speed that was had: Simpson's rule in small steps.
+        // The distance driven is the integral of the speed: Simpson's rule in small steps.
         const from = frame - 1.7;
         let sum = 0;
         for (let k = 0; k <= 200; k++) {

@@ -1,4 +1,4 @@
-/** What a pace has to know of the path it runs on. */
+/** Facts of the path that a pace needs. */
 export interface Track {
   /** Metres, above 0. */
   readonly length: number;

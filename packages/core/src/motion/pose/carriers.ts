@@ -43,7 +43,7 @@ export function withCarriers(
     const over = keys[i].blend * fps;
     const part = over > 0 ? (frame - frames[i]) / over : 1;
     if (part >= 1) return;
-    // Where it would have been: by the key before, come to its end.
+    // Position by the key before, at the end of its blend.
     (i > 0 ? seats[i - 1] : own)(frame, before, 0);
     const eased = part * part * (3 - 2 * part);
     const place = vec3.lerp([0, 0, 0], positionIn(before), positionIn(out, at), eased);

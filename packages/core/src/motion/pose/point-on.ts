@@ -3,7 +3,7 @@ import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import { POSE } from './pose.js';
 
 /**
- * Where a place of a rider's own space is in the world.
+ * World position of a point in a rider's own space.
  *
  * @param pose POSE.size numbers
  * @param own  metres, the rider's scale in it

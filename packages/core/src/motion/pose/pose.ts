@@ -19,7 +19,7 @@ export const POSE = {
 /** Writes a rider's pose at a (fractional) frame into `out[at …]`. */
 export type PoseAt = (frame: number, out: Float64Array, at: number) => void;
 
-/** Where a pose is, metres. */
+/** Position of a pose, metres. */
 export function positionIn(pose: ArrayLike<number>, at = 0): Vec3 {
   return [pose[at], pose[at + 1], pose[at + 2]];
 }

@@ -59,7 +59,7 @@ function sampled(directionAt: DirectionAt, start: number, count: number): Float6
   const out = new Float64Array(3 * count);
   const direction: Vec3 = [0, 0, 1];
   for (let i = 0; i < count; i++) {
-    // Where the target is in the very place the rider goes on looking as it did.
+    // If the target is at the rider's own position, the rider keeps its direction.
     directionAt(start + i, direction);
     out.set(direction, 3 * i);
   }

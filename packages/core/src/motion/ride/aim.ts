@@ -90,13 +90,13 @@ export function frameTarget(direction: Vec3, camera: Camera, focal: number, roll
     return;
   }
   const { across, upward } = pictureHalves(camera, focal);
-  // Where that place is while the camera is still level.
+  // Direction to that point while the camera is still level.
   const l = -x * across * Math.cos(roll) - y * upward * Math.sin(roll);
   const u = y * upward * Math.cos(roll) - x * across * Math.sin(roll);
   const size = Math.hypot(l, u, 1);
   const height = Math.min(1, Math.max(-1, (direction[1] * size) / Math.hypot(u, 1)));
   const pitch = Math.asin(height) - Math.atan2(u, 1);
-  // Where the pitched camera's direction to the place points, level part: left l, forward f.
+  // Level part of the pitched camera's direction to the point: left l, forward f.
   const f = Math.cos(pitch) - u * Math.sin(pitch);
   const yaw = Math.atan2(direction[0], direction[2]) - Math.atan2(l, f);
   vec3.set(out, Math.cos(pitch) * Math.sin(yaw), Math.sin(pitch), Math.cos(pitch) * Math.cos(yaw));

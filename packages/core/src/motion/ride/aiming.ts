@@ -13,7 +13,7 @@ import { RADIANS } from '../../geometry/math/angle.js';
 /** Writes the place that is aimed at, at a frame. */
 export type TargetAt = (frame: number, out: Vec3) => void;
 
-/** What aiming is computed from beside the rider itself. */
+/** Inputs of aiming beside the rider itself. */
 export interface AimParts {
   /** Null for a place ahead on the path: where the rider itself comes to. */
   readonly target: TargetAt | null;

@@ -3,7 +3,7 @@ import type { CompiledPath } from '../../geometry/path/compiled-path.js';
 import { directionAlong } from './beyond-ends.js';
 import type { PathMotion } from './path-motion.js';
 
-/** Where along a path something stands, metres. */
+/** Distance along the path, metres. */
 export interface AxleDistances {
   /** Of the rider's origin. */
   origin: number;
@@ -16,8 +16,8 @@ const STEPS = 30;
 const NEAR = 1e-9;
 
 /**
- * Where along its path a rider's origin and its axles are, each by the place of the curve that is square to it; offsets to the side and
- * up are left out.
+ * Distances along the path of a rider's origin and axles, each at the point of the curve whose normal plane holds it;
+ * offsets to the side and up are left out.
  *
  * @param chassis where its axles are, metres of the world
  */

@@ -23,7 +23,7 @@ export interface AxlePlacement {
   readonly reach: number;
   /** From the anchor to the rear coupling, where that is as far along the curve everywhere; null where it is not. */
   readonly rear: number | null;
-  /** Where along the curve the rear coupling is, and by how much that moves with s. */
+  /** Distance of the rear coupling along the curve, and its derivative by s. */
   tail(s: number): { distance: number; rate: number };
 }
 
@@ -48,13 +48,13 @@ export function compileAxlePlacement(
   joints: readonly number[] = path.joints,
 ): AxlePlacement {
   if (chassis !== null && anchor === 'frontAxle') {
-    // What is towed needs no front axle.
+    // A towed unit needs no front axle.
     if (hasWheelbase(chassis) || (pin !== null && chassis.frontCoupling > chassis.rearAxle))
       return trailing(path, chassis, travelSign, pin, joints);
   }
   if (chassis !== null && anchor === 'bothAxles' && hasWheelbase(chassis))
     return onBothAxles(path, reference, chassis, travelSign);
-  // Where the rider is turned, its origin is before the axle that is on the curve by as much as it was behind.
+  // A turned rider has its origin as far ahead of the axle on the curve as it was behind.
   const held = chassis !== null && anchor === 'rearAxle' ? chassis.rearAxle : 0;
   const rear = travelSign * ((chassis?.rearCoupling ?? 0) - held);
   return {
@@ -220,7 +220,7 @@ function secondAxle(path: CompiledPath, s: number, chord: number, travelSign: 1 
     far += chord / 8;
     if (far > most) return s - travelSign * chord;
   }
-  // Where the step from the last place that was too near leads, unless that is too far.
+  // Step from the last distance that was too near, unless that is too far.
   const begin = start > near && start < far ? start : far;
   return s - travelSign * guardedNewton(excess, near, far, begin, exact, exact);
 }

@@ -16,11 +16,11 @@ import { placeAlong } from './travel-place.js';
 export interface ChassisTrack {
   readonly byDistance: boolean;
   at(progress: number, out: Float64Array): void;
-  /** Where progress may begin and end; a closed path goes on round. */
+  /** Range of progress; a closed path continues round. */
   readonly from: number;
   readonly to: number;
   readonly closed: boolean;
-  /** Where progress is counted from. */
+  /** Origin of progress. */
   readonly origin: number;
   /** Places in between at which its bends may change all at once. */
   readonly joints: readonly number[];

@@ -9,9 +9,9 @@ export interface ModelBox {
 }
 
 /**
- * Where a rider's axles and couplings are, metres of the world ahead of its origin: its scale is in them. Where the document says
- * nothing and there are wheels, the foremost and rearmost of their axles are the axles, and the model's ends (or those of the wheels,
- * where the model is not known) are the couplings.
+ * Axles and couplings of a rider, metres of the world ahead of its origin, with its scale. If the document has none
+ * and there are wheels, the foremost and rearmost of their axles are the axles, and the model's ends (or those of the
+ * wheels, if the model is not known) are the couplings.
  *
  * @returns null for what has neither
  */

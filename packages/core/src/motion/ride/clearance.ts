@@ -8,7 +8,7 @@ import type { Vec3 } from '../../geometry/math/vec.js';
 /** Writes a place at a frame. */
 export type PositionAtFrame = (frame: number, out: Vec3) => void;
 
-/** What a clearance is kept from, beside the rider's own way. */
+/** Scene of a clearance, beside the rider's own track. */
 export interface ClearanceScene {
   readonly ground: GroundSurface | null;
   /** The riders that are kept away from, in the order of the document. */
@@ -48,7 +48,8 @@ export function compileClearance(
   const steps: Step[] = [];
   const add = (direction: Vec3, needed: (frame: number) => number) =>
     steps.push({ direction, amount: eased(needed, width) });
-  // What one step leads away from may lead into another: each is taken from where those before it lead to, and all of them twice.
+  // A step away from one rider may lead towards another: each starts from the result of those before it, and all run
+  // twice.
   const lift = () => {
     if (floor !== null && ground !== null) add([0, 1, 0], liftOver(ground, floor, ledBy(way, [...steps])));
   };
@@ -82,7 +83,7 @@ function takeSteps(steps: readonly Step[], frame: number, place: Vec3): void {
   }
 }
 
-/** Where steps lead to from a way. */
+/** Position of a track after its steps. */
 function ledBy(way: PositionAtFrame, steps: readonly Step[]): PositionAtFrame {
   return (frame, out) => {
     way(frame, out);
@@ -144,7 +145,7 @@ function encounters(
   }
   const [head, tail] = [found[0], found[found.length - 1]];
   if (cycle < Infinity && found.length > 1 && head.from === first && tail.to >= last - 1e-9) {
-    // What goes on over the seam is one encounter.
+    // An encounter that continues over the seam is one.
     found.shift();
     tail.to = head.to + cycle;
     if (head.least < tail.least) tail.closest = head.closest + cycle;
@@ -191,7 +192,7 @@ function passingSide(beside: (frame: number, out: Vec3) => Vec3, closest: number
  */
 function eased(needed: (frame: number) => number, width: number): (frame: number) => number {
   const half = width / 2;
-  /** What is needed most from one whole frame to the next, and over ranges of those. */
+  /** Largest need between each two whole frames, and over ranges of them. */
   const needs = new KeptRanges((k: number): number => {
     let most = 0;
     for (let i = 0; i <= LOOKS; i++) most = Math.max(most, needed(k + i / LOOKS));
@@ -226,7 +227,7 @@ function eased(needed: (frame: number) => number, width: number): (frame: number
   };
 }
 
-/** What some frames need, summed up: by itself, and times cosine and sine of where they are. */
+/** Sums of the needs of some frames: plain, and times cosine and sine of their positions. */
 interface WavedSum {
   readonly most: number;
   readonly cosine: number;

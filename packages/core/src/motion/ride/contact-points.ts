@@ -4,7 +4,7 @@ import type { Vec3 } from '../../geometry/math/vec.js';
 import { axisVector } from '../pose/axes.js';
 import { scaledChassis } from './scaled-chassis.js';
 
-/** Where something of a rider stands on the ground: metres ahead of its origin and to its left, in the world's scale. */
+/** Contact point of a rider: metres ahead of its origin and to its left, in the world's scale. */
 export interface ContactPoint {
   readonly ahead: number;
   readonly left: number;
@@ -43,11 +43,11 @@ export function ownPosition({ ahead, left, up, scale }: OwnAxes, place: Vec3): V
   return [scale[0] * dot(place, ahead), scale[1] * dot(place, left), scale[2] * dot(place, up)];
 }
 
-/** What stands on the ground is at least this far apart, so that a rider without wheels still tilts, metres. */
+/** Contact points are at least this far apart, so that a rider without wheels still tilts, metres. */
 const FOOTING = 0.25;
 
 /**
- * Where a rider stands: under its wheels; without any, at its axles or about its origin.
+ * Contact points of a rider: under its wheels; without any, at its axles or about its origin.
  *
  * @param towed whether its coupling holds it up in front, so that one axle is enough
  */

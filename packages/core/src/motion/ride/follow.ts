@@ -48,7 +48,7 @@ export function compileFollow(
   };
 }
 
-/** Where a leader went: at rising frames how far it has gone since the first, and which way it came and went. */
+/** Track of a leader: at rising frames the distance since the first, and its directions before and after. */
 interface Way {
   readonly frames: Float64Array;
   readonly gone: Float64Array;

@@ -123,7 +123,7 @@ function ride(
     return out;
   };
   const parts = evaluated.parts(shot.riders[0]);
-  /** Where a wheel's lowest place is in the world. */
+  /** Lowest point of a wheel in the world. */
   const contact = (frame: number, wheel: number): Vec3 => {
     const values = new Float64Array(parts.size);
     parts.pose(frame, values, 0);
@@ -209,7 +209,7 @@ describe('a figure of eight with a bridge over itself', () => {
       const at: Vec3 = [0, 0, 0];
       curve.position(now[POSE.distance], at);
       if (Math.hypot(at[0], at[2]) > 3) continue;
-      // Where it crosses: on the deck while the path is high, on the ground while it is low.
+      // Crossing of the path with itself: on the deck while it is high, on the ground while it is low.
       expect(now[1]).toBeCloseTo(at[1] > 1.8 ? 3.6 : 0, 1);
       levels.add(at[1] > 1.8 ? 'over' : 'under');
     }

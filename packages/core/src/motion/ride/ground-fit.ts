@@ -30,7 +30,7 @@ export interface GroundFit {
   missing(at: number): boolean;
 }
 
-/** Where what is towed is held: how far ahead of its own origin, and the place of its leader's coupling in the world. */
+/** Coupling of a towed unit: its distance ahead of its own origin, and the leader's coupling in the world. */
 export interface Coupling {
   readonly ahead: number;
   at(at: number, out: Vec3): void;
@@ -74,7 +74,7 @@ export function compileGroundFit(
       const tilt = tilts || !whole;
       const forward = tilt ? plane.ahead * cosine - plane.left * sine : 0;
       const leftward = tilt ? plane.ahead * sine + plane.left * cosine : 0;
-      // Where it is without its rise, which is then taken along its own up.
+      // Position without its rise, which is then taken along its own up.
       for (let k = 0; k < 3; k++) out[k] -= rise * out[6 + k];
       if (whole) out[1] = plane.at + above;
       turnToPlane(out, forward, leftward, out);
@@ -183,13 +183,13 @@ function rearmost(points: readonly ContactPoint[]): number[] {
   return points.flatMap(({ ahead }, i) => (ahead < rear + 1e-3 ? [i] : []));
 }
 
-/** What a rider's points and its coupling, if it has one, say of the plane it stands on. */
+/** Plane of a rider's contact points and its coupling, if it has one. */
 interface Solved {
   readonly plane: Plane;
   /** Of all points: ahead and to the left in plan, and the ground's height there. */
   readonly inPlan: Float64Array;
   readonly heights: Float64Array;
-  /** Where the coupling is held; null without one. */
+  /** Position of the coupling; null without one. */
   readonly held: Vec3 | null;
 }
 

@@ -9,7 +9,10 @@ const SAMPLES = 24;
 /** No window is narrower, frames. */
 const NARROWEST = 0.25;
 
-/** What presses a rider sideways, m/s² to its path's left, at a frame at which it is at a distance, goes at a speed along its path, and so far to its side. */
+/**
+ * Lateral acceleration of a rider, m/s² to its path's left, at a frame, for its distance, speed along its path, and
+ * offset to the side.
+ */
 export type PushAt = (frame: number, distance: number, speed: number, side: number) => number;
 
 /**

@@ -22,11 +22,11 @@ export interface PathMotion {
   readonly byDistance: boolean;
   /** Distances at which its way may bend all at once: the path's joints, and where what tows it passes one. */
   readonly joints: readonly number[];
-  /** Where its rear coupling is along the curve, and how fast that moves, m/s. */
+  /** Distance of its rear coupling along the curve, and its speed, m/s. */
   readonly tail: Motion;
 }
 
-/** What a motion along a path is put together from. */
+/** Inputs of a motion along a path. */
 export type PathMotionParts = Omit<PathMotion, 'pace' | 'tail'>;
 
 export function compilePathMotion(parts: PathMotionParts, fps: number): PathMotion {

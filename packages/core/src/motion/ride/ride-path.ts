@@ -21,12 +21,12 @@ import { isPlain, plainRide } from './plain-ride.js';
 import { compileTravel, signedSpeed } from './travel.js';
 import { travelSignOf } from './axle-placement.js';
 
-/** What a ride is computed from beside the rider itself. */
+/** Inputs of a ride beside the rider itself. */
 export interface RideParts {
   readonly motion: PathMotion;
-  /** Where the rider rests: for what leaves its path, or keeps its turn. */
+  /** Rest pose of the rider: for one that leaves its path, or keeps its rotation. */
   readonly rest: PoseAt;
-  /** What is aimed at; null where that is nothing, or a place ahead. */
+  /** Target; null if there is none, or a point ahead. */
   readonly target: TargetAt | null;
   readonly range: TrackRange;
   /** How it is set on the ground; null where it is not. */
@@ -44,7 +44,7 @@ export interface RideBlends {
   readonly facing: ((frame: number) => number) | null;
 }
 
-/** What is up along the path itself; a rider that is turned to the ground begins from the world's. */
+/** Up reference along the path itself; a rider that is tilted to the ground begins with the world's. */
 export function referenceOf({ reference }: Facing): FrameReference {
   return reference === 'path' ? 'path' : 'world';
 }
@@ -81,7 +81,7 @@ export function ridePath(rider: Rider, attachment: Attachment, parts: RideParts)
     roll: (frame) => offset.at(frame).roll,
   });
   const turnOfTravel = compileTravelTurn(facing, travel, range);
-  // What presses a rider is square to its own track; an amount goes by its path.
+  // Physical bank acts on the rider's own track; an amount follows its path.
   const banksByNose = turnOfTravel !== null && attachment.bank.mode === 'physical';
   const fixed = attachment.offsetKeys.length === 0 ? ownTurn(attachment.offset, axes) : null;
   const holds = cued.attachment ?? compileInfluence(attachment.influence);

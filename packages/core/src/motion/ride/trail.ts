@@ -136,7 +136,7 @@ interface Steps {
 function stepsOf(from: number, to: number, bar: number, joints: readonly number[]): Steps {
   const count = Math.max(1, Math.ceil((PER_BAR * (to - from)) / bar - 1e-9));
   const step = (to - from) / count;
-  // Where more turns than steps come by, steps say enough.
+  // With more joints than steps, the steps are enough.
   const inside = joints.length > 4 * count ? [] : Array.from(new Set(joints)).sort((a, b) => a - b);
   const nodes = new Float64Array(count + 1 + inside.length);
   const turns = new Uint8Array(nodes.length);
@@ -158,7 +158,7 @@ function stepsOf(from: number, to: number, bar: number, joints: readonly number[
   return { nodes: nodes.slice(0, n), turns: turns.slice(0, n) };
 }
 
-/** Where a pin goes at some places, radians, and how far in plan per metre pulled. */
+/** Directions of a pin at some distances, radians, and its travel in plan per metre pulled. */
 interface Ways {
   readonly direction: Float64Array;
   readonly speed: Float64Array;

@@ -11,7 +11,7 @@ import { pastEnd } from './beyond-ends.js';
  */
 export type PlaceAlong = (distance: number, side: number, rise: number, out: Float64Array) => void;
 
-/** Where a rider is by its distance along the path, before it is set on any ground. */
+/** Position of a rider by its distance along the path, before it is set on any ground. */
 export function placeAlong(
   { rideTransform }: Attachment,
   { placement }: { readonly placement: Pick<AxlePlacement, 'frame'> },

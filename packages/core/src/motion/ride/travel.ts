@@ -7,7 +7,7 @@ import type { GroundFit } from './ground-fit.js';
 import type { PathMotion } from './path-motion.js';
 import { besideFactor } from './travel-place.js';
 
-/** Where a rider is on its path over time, and how it moves there. */
+/** Position of a rider on its path over time, and its velocity there. */
 export interface Travel {
   /**
    * Writes the frame of travel at a (fractional) frame into `out`: the rider's place with its offset, left, up and forward;

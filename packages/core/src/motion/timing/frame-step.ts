@@ -20,6 +20,6 @@ export interface FrameMapping {
   own(frame: number): number;
   /** Own frames a shown frame: 1 as it was keyed, 0 while it waits. */
   rate(frame: number): number;
-  /** Where an own frame is first shown; null where it never is. */
+  /** First shown frame of an own frame; null if it is never shown. */
   shown(own: number): number | null;
 }

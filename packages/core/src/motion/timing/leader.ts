@@ -17,7 +17,7 @@ export function hasOwnPace(attachment: Pick<Attachment, 'coupledTo' | 'pacedBy'>
 }
 
 /**
- * Who leads a rider. A rider that is to hang behind one of another path, or takes its time from one that rides nothing,
+ * Leader of a rider. A rider with a gap behind one of another path, or with the pace of one that is not attached,
  * goes by its own pace.
  *
  * @param find gives a rider by id

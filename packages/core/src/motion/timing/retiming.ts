@@ -61,12 +61,12 @@ export function wholeRetiming(shot: Retimes): Retiming | null {
   return retiming;
 }
 
-/** What bends the time of everything, as a step from the work to what is shown. */
+/** Retime of everything, as a step from the work to what is shown. */
 export function wholeRetimeStep(shot: Retimes): FrameStep[] {
   return stepOf(playedRetime(shot, null));
 }
 
-/** What bends a rider's own time, as a step. */
+/** Retime of a rider, as a step. */
 export function ownRetimeStep(shot: Retimes, id: string): FrameStep[] {
   return stepOf(playedRetime(shot, id));
 }

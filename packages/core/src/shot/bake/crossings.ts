@@ -1,6 +1,6 @@
 import { POSE } from '../../motion/pose/pose.js';
 
-/** Where two riders of one path are at one place of it. */
+/** Passing of two riders on one path. */
 export interface Crossing {
   /** In samples from the first; between two of them. */
   readonly sample: number;
@@ -11,8 +11,8 @@ export interface Crossing {
 }
 
 /**
- * Where two riders of one path pass each other, from their poses: where the one comes from behind the other to
- * before it. Riders that stand at one place, or go along together, do not pass.
+ * Passings of two riders on one path, from their poses: one changes from behind the other to ahead. Riders at the
+ * same distance, or side by side, do not pass.
  *
  * @param length the path's length where it is closed, so that laps are one place; else null
  */

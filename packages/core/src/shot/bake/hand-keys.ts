@@ -30,7 +30,10 @@ export function ownFrameOf({ shot, timing }: EvaluatedShot, rider: Rider, frame:
   return Math.round(own * 1e3) / 1e3;
 }
 
-/** Where a rider that rides no path is put, by its rest or its keys, at a frame of the shot: in the world, or on what carries it. */
+/**
+ * Placement of a rider without a path, by its rest pose or its keys, at a frame of the shot: in the world, or on its
+ * carrier.
+ */
 export function placementAt(evaluated: EvaluatedShot, rider: Rider, frame: number): Placement {
   const { transformKeys, rest } = rider;
   if (transformKeys === null || transformKeys.keys.length === 0)
@@ -109,7 +112,7 @@ export function keysOfRide(shot: Shot, assets: SceneAssets, id: string, within: 
     parent: null,
     attachment: null,
     frozen: null,
-    // What turned, carried and swayed it is in the keys.
+    // Its target, carriers and shake are in the keys.
     restAim: null,
     parentKeys: [],
     follow: null,

@@ -62,7 +62,7 @@ export function moveRiders(
   return { ...shot, riders: shot.riders.map((rider) => moved.get(rider.id) ?? rider) };
 }
 
-/** Where a rider that rides no path is put, in the world; numbers of its own. */
+/** Placement of a rider without a path, in the world; a copy. */
 export function placementInWorld(evaluated: EvaluatedShot, rider: Rider, frame: number): Placement {
   const { translation, rotation } = placementAt(evaluated, rider, frame);
   const [place, turn] = [[...translation] as Vec3, [...rotation] as Quat];

@@ -50,7 +50,7 @@ export function withOwnPath(shot: Shot, assets: SceneAssets, id: string, within:
   const attachment: Attachment = {
     ...before,
     path: pathId,
-    // Whatever set it beside its old path, or behind another, is in the new one.
+    // Its offset from the old path, or from a leader, is in the new path.
     anchor: 'origin',
     offset: { ...before.offset, along: 0, side: 0, rise: 0 },
     offsetKeys: [],
@@ -70,7 +70,7 @@ export function withOwnPath(shot: Shot, assets: SceneAssets, id: string, within:
     frozen: null,
     clearance: null,
     ...withoutForces(one, assets),
-    // What swayed and carried it while it was looked at is in its path.
+    // Shake and carriers during the bake are in its path.
     ...(exact === null ? { shake: null, parentKeys: [] } : {}),
     attachment,
   }));

@@ -38,7 +38,7 @@ export interface SampledShot {
   readonly shown: readonly (readonly boolean[] | null)[];
   /** From which frame on which camera is looked through, with what cues cut to. */
   readonly cuts: readonly Cut[];
-  /** What is laid along paths; it stands still. */
+  /** Dressing along paths; it does not move. */
   readonly dressings: readonly PlacedDressing[];
   /** In the order of the riders what each sprays; null for those that spray nothing. */
   readonly sprays: readonly (Spray | null)[];
@@ -73,7 +73,7 @@ function withRiders(evaluated: EvaluatedShot, riders: ReadonlySet<string> | null
     ...evaluated,
     shot: { ...shot, riders: shot.riders.filter(is) },
     poses: poses.filter((_, r) => is(shot.riders[r])),
-    // What is laid is nobody's.
+    // Dressing belongs to no rider.
     dressings: () => [],
     cuts: () => evaluated.cuts().filter(({ camera }) => riders.has(camera)),
   };

@@ -2,7 +2,7 @@ import type { Gauge } from '../evaluate/gauges.js';
 import { LOCAL } from '../../character/hierarchy/node-hierarchy.js';
 import type { MovedParts } from '../../character/hierarchy/node-driver.js';
 
-/** What moves of a model by itself, by sample. */
+/** Moved parts of a model, by sample. */
 export interface SampledParts extends Omit<MovedParts, 'pose' | 'jointed'> {
   /** `size` numbers a sample, laid out as `nodes` say. */
   readonly values: Float64Array;

@@ -6,7 +6,7 @@ export function isDynamic({ rigidBody, frozen }: Rider, { physics }: SceneAssets
   return rigidBody !== null && frozen === null && !!physics;
 }
 
-/** What forces did to a rider is in what was baked of it: they are not to do it once more. */
+/** The bake already holds the effect of forces: they must not act twice. */
 export function withoutForces(rider: Rider, assets: SceneAssets): Pick<Rider, 'rigidBody'> {
   return { rigidBody: isDynamic(rider, assets) ? null : rider.rigidBody };
 }

@@ -13,7 +13,7 @@ export interface WorkTime {
   readonly count: number;
 }
 
-/** Where time is bent, frames are shown that lie between whole ones: so much more closely is looked there. */
+/** A retime shows frames between whole ones: it is sampled that much more closely. */
 const BETWEEN = 8;
 
 /** From the first frame to the one after the last, in which a loop begins again. */

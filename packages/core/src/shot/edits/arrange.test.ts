@@ -52,7 +52,7 @@ const distance = (shot: Shot, id: string, frame: number) =>
 const nose = (shot: Shot, id: string, frame: number) =>
   vec3.transformQuat([0, 0, 0], [0, 0, 1], turn(shot, id, frame));
 const near = (v: Vec3) => v.map((value) => expect.closeTo(value, 6));
-/** What the server would take up. */
+/** Document as the server would accept it. */
 const accepted = (shot: Shot) => {
   const read = parseShot(JSON.parse(JSON.stringify(shot)));
   // Numbers of less than a trillionth are read as nought.

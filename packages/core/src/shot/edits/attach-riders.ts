@@ -23,7 +23,7 @@ import { withOwnPace } from './own-pace.js';
 /** How riders are to be attached to a path. */
 export interface AttachPlan {
   readonly path: string;
-  /** Where the first of them starts, metres along the path. */
+  /** Start of the first of them, metres along the path. */
   readonly start: number;
   readonly way: 'along' | 'against';
   /** Once over what is left of the path until the last frame, at a speed (m/s), or as timed already. */
@@ -78,7 +78,7 @@ function attachOne(
   const attached = withRider(shot, id, (rider) => {
     if (plan.timing.kind === 'kept' && rider.attachment !== null) {
       const leader = shot.riders.find((other) => other.id === rider.attachment?.coupledTo?.rider);
-      // What hung behind a rider of another path goes on by itself.
+      // A unit behind a rider of another path continues by itself.
       const own = leader && leader.attachment?.path !== plan.path ? withOwnPace(evaluated, rider) : rider;
       return { ...own, attachment: own.attachment && { ...own.attachment, path: plan.path } };
     }

@@ -31,7 +31,7 @@ export function channelsOf({ attachment, camera, restAim }: Rider): ChannelId[] 
   ];
 }
 
-/** What a channel's values are held between. */
+/** Limits of a channel's values. */
 export function channelLimits(id: ChannelId): readonly [number, number] {
   if (id === 'focal') return [1, 10_000];
   return isOffset(id) ? [-1e9, 1e9] : [0, 1];
@@ -112,7 +112,7 @@ export function withChannelKeys(rider: Rider, id: ChannelId, keys: readonly Pace
   return { ...rider, attachment: { ...attachment, facing: turned } };
 }
 
-/** What a key of an offset carries through what is done with it as a key of a pace. */
+/** Fields of an offset's key that survive an edit as a key of a pace. */
 interface Carried {
   readonly plain?: KeyEase;
   readonly handles?: OffsetKey['handles'];

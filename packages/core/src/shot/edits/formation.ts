@@ -51,7 +51,7 @@ export function formUp(
   return { shot: { ...shot, riders, formations: [...shot.formations, formation] }, ids };
 }
 
-/** Where a rider is at the first frame: what a whole ride is turned about. */
+/** Pose of a rider at the first frame, about which a whole ride is turned. */
 export const startOf = (shot: Shot, assets: SceneAssets, id: string): Vec3 =>
   positionIn(poseOfRider(evaluateShot(shot, assets), id, shot.range.first));
 
@@ -94,7 +94,7 @@ export function withCopies(
   return { riders, ids };
 }
 
-/** What a formation does to its member of a number, beside what its leader does. */
+/** Difference of a member's number from its leader's. */
 export interface Share {
   readonly along: number;
   readonly side: number;
@@ -112,7 +112,7 @@ export function shareOf(leader: Pick<Rider, 'kind'>, formation: Placed, i: numbe
   const late = random() * vary.time;
   const rate = formation.rates(1 + random() * vary.speed);
   const amount = 1 + random() * vary.amplitude;
-  // What stands on the ground is not lifted off it.
+  // A rider on the ground is not lifted off it.
   const onGround = leader.kind === 'vehicle' || leader.kind === 'character';
   const [along, side] = placeIn(formation, i);
   return {
@@ -172,7 +172,7 @@ function followOf(leader: Rider, formation: Placed, i: number): Rider {
   };
 }
 
-/** What a share of a formation is to one that goes where its leader went. */
+/** Share of a formation as the follow of a member. */
 export const followBy = (leader: string, { along, side, rise, delay }: Share): Follow => ({
   rider: leader,
   behind: -along || 0,

@@ -95,7 +95,7 @@ export function holdDistance(
   };
 }
 
-/** Where a rider is at an own frame and a distance along its path, before any ground or clearance. */
+/** Position of a rider at an own frame and a distance along its path, before any ground or clearance. */
 function alongItsPath(attachment: Attachment, curve: CompiledPath) {
   const offset = compileOffset(attachment);
   const write = placeAlong(attachment, { placement: { frame: (s, out) => curve.frame(s, out, 0) } });
@@ -127,7 +127,7 @@ function nearestPlace(off: (s: number) => number, from: number, { closed, length
   return from;
 }
 
-/** Where a function that falls and rises again is nearest to nothing, by thirds. */
+/** Zero nearest to a minimum of a function that falls and rises again, by thirds. */
 function leastBetween(off: (s: number) => number, low: number, high: number): number {
   let [a, b] = [low, high];
   for (let i = 0; i < 60; i++) {

@@ -37,7 +37,7 @@ const shotOf = (paths: object[], ...laid: Partial<Dressing>[]): Shot =>
     dressing: laid.map((one, i) => ({ id: `l${i}`, name: `Posts ${i}`, path: 'a', every: 2, ...one })),
   });
 
-/** Where all pieces of a shot stand, in no order. */
+/** Positions of all pieces of a shot, in no order. */
 const places = (shot: Shot) =>
   new Set(
     placedDressings(shot, null).flatMap(({ pieces }) =>

@@ -2,7 +2,7 @@ import { freeId, freeName } from '../../document/free-name.js';
 import type { Dressing } from '../../document/shot-dressing.js';
 import type { Shot } from '../../document/shot.js';
 
-// What is laid along a path lies where it lay, whatever becomes of the path's distances.
+// Dressing along a path keeps its positions, whatever becomes of the path's distances.
 
 function changeDressing<T extends Pick<Shot, 'dressing'>>(
   shot: T,
@@ -23,7 +23,7 @@ export const dressingReversed = <T extends Pick<Shot, 'dressing'>>(
     {
       ...laid,
       from: laid.to === null ? 0 : length - laid.to,
-      // What lies from the start to the end still does.
+      // Dressing from the start to the end still covers both.
       to: laid.from === 0 ? null : length - laid.from,
       offset: { ...laid.offset, side: -laid.offset.side || 0 },
       profile: laid.profile.map(([x, y]): [number, number] => [-x || 0, y]),

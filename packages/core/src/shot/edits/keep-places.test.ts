@@ -35,7 +35,7 @@ const winding = (basis: 'bezier' | 'through' | 'polyline', closed = false): Loos
   }),
 });
 
-/** What stands at a distance along a path, in every unit and mode. */
+/** Distances along a path in every unit and mode. */
 const riding = (path: Loose<ShotPath>): Shot => {
   const { length } = compilePath(shotOf([path], []).paths[0]);
   const key = (frame: number, value: number) => ({ frame, value });
@@ -87,7 +87,7 @@ const riding = (path: Loose<ShotPath>): Shot => {
   );
 };
 
-/** Where everything that stands at a distance along the path of a shot is in the world. */
+/** World positions of everything at a distance along the path of a shot. */
 function placesOf(shot: Shot): [string, Vec3][] {
   const curve = compilePath(shot.paths[0]);
   const at = (s: number): Vec3 => {

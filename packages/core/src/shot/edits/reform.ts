@@ -41,7 +41,7 @@ export function reform(
     );
   const rates = seamRates(shot, assets, leader);
   const about = startOf(shot, assets, leader.id);
-  // What a rate was brought to when it was formed is told by its member, not by what closes now.
+  // The rate of a formation's loop is read from its member, not from what closes now.
   const was: Placed = { ...before, rates: (rate) => rate };
   const now: Placed = { ...wanted, about, rates };
   const staying = new Map(

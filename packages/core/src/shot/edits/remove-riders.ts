@@ -95,16 +95,16 @@ function withoutAttachments(evaluated: EvaluatedShot, off: ReadonlySet<string>):
 function atRest(evaluated: EvaluatedShot, rider: Rider, frame: number): Rider {
   const pose = poseOfRider(evaluated, rider.id, frame);
   const rest = { ...rider.rest, translation: positionIn(pose), rotation: rotationIn(pose) };
-  // What it did by hand before it rode would take it away again.
+  // Its former hand keys would move it away again.
   return { ...rider, parent: null, restBeforeParent: null, rest, transformKeys: null, follow: null };
 }
 
 function setDown(evaluated: EvaluatedShot, rider: Rider, carrier: string, frame: number): Rider {
-  // What went after it stands where it was.
+  // Followers stay where they were.
   if (rider.follow?.rider === carrier)
     return rider.attachment === null ? atRest(evaluated, rider, frame) : { ...rider, follow: null };
   if (rider.parent !== carrier) return rider;
-  // What rides a path of its own was not carried; only its rest was.
+  // A rider on its own path was not carried; only its rest pose was.
   if (rider.attachment !== null) return { ...rider, parent: null };
   return {
     ...inSpaceOf(rider, poseOfRider(evaluated, carrier, frame), null),

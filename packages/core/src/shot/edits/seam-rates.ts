@@ -8,7 +8,7 @@ import { PathError } from '../../geometry/path/path-error.js';
 const WHOLE = 1e-6;
 const EVEN = 1e-6;
 
-/** What of a leader's ride lets its followers go faster or slower in a loop: how many laps it makes, or why they cannot. */
+/** Speeds that followers may have in a loop: the leader's laps, or the reason why there are none. */
 export type SeamRate = { readonly laps: number } | { readonly why: string };
 
 /**

@@ -80,7 +80,7 @@ it('a cue listens to another, through as many as there are; in a circle it is re
   ];
   expect(() => timed(circle, [cart, walker, still as Loose<Rider>])).toThrow('A → Go → A');
   expect(() => timed([go({ kind: 'cue', cue: 'b' }, 0)])).toThrow('no cue "b"');
-  // What listens to one that is taken out with its rider goes too.
+  // Cues that listen to a deleted cue go too.
   const left = removeRider(timed([first, second], [cart, walker, still as Loose<Rider>]), NO_ASSETS, 'x', 1);
   expect(left.cues).toEqual([]);
 });
@@ -95,7 +95,7 @@ it('a stop that never is keeps waiting, and is told of once however much the cue
   expect(begins(shot)).toBeNaN();
   const findings = checkShot(evaluateShot(shot, NO_ASSETS), scene());
   expect(findings.filter(({ kind }) => kind === 'cue-never')).toHaveLength(1);
-  // What a cue does to several is told apart when one of them goes.
+  // A cue's actions on several riders are told apart when one of them is deleted.
   const one = removeRider(shot, NO_ASSETS, 'w', 1);
   expect(one.cues).toMatchObject([{ action: { rider: 'v' }, moreActions: [] }]);
 });

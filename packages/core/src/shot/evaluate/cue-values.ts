@@ -13,7 +13,7 @@ import type { PlayedClip } from '../../character/gait/clip-blocks.js';
 import { cuedClip } from './cue-clips.js';
 import type { CuedPart } from './moved-parts.js';
 
-/** What cues listen to. */
+/** Sources of cues. */
 export interface CueSources {
   find(id: string | null): Rider | undefined;
   /** How far it has come along its path. */
@@ -46,7 +46,7 @@ export function cueValue({ trigger, keys }: Cue, sources: CueSources): (frame: n
         trigger.kind === 'cue'
           ? sources.momentOf(trigger.cue ?? '')
           : (stopMoment(trigger, rider, sources) ?? null);
-      // What never comes is for ever before its first key.
+      // A value that never changes is that of its first key.
       return since === null ? keys[0].value : curve.value((frame - since) / sources.fps);
     };
   }
@@ -93,7 +93,7 @@ function actionsOn(
   });
 }
 
-/** What cues do to parts of a rider's model. */
+/** Cued motion of a rider's parts. */
 export function cuedParts(shot: Pick<Shot, 'cues'>, rider: Rider, sources: CueSources): CuedPart[] {
   return actionsOn(shot, rider, ['turn', 'move'], sources).flatMap(({ does, value }): CuedPart[] => {
     const { kind, node, axis, times } = does;

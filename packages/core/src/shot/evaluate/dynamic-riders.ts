@@ -23,15 +23,15 @@ import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
 
 /** Copies that are further behind or ahead than so many times the range are bodies of their own. */
 const MOST_CYCLES = 20;
-/** What is carried by hand, seen through or lit by is in nobody's way. */
+/** Hand-carried things, cameras and lights collide with nobody. */
 const NO_BODY: ReadonlySet<Rider['kind']> = new Set(['camera', 'light', 'emitter', 'carrier']);
 
-/** What forces are worked out from. */
+/** Scene of the simulation. */
 export interface DynamicScene {
   readonly shot: Shot;
   readonly assets: SceneAssets;
   readonly physics: Physics;
-  /** Where a rider would be without forces, in the time of the work. */
+  /** Pose of a rider without forces, in the time of the work. */
   unforced(rider: Rider): PoseAt;
   /** The last frame of the work that is shown. */
   readonly last: number;
@@ -120,7 +120,7 @@ export class DynamicRiders {
     this.settled = this.steps.changes;
   }
 
-  /** Where a rider is. */
+  /** Pose of a rider. */
   readonly pose = cachedFor((rider: Rider): PoseAt => {
     const { body: index, shift } = this.shifts.get(rider.id) as { body: number; shift: number };
     const body = this.bodies[index];
@@ -208,7 +208,7 @@ export class DynamicRiders {
   private world(): PulledWorld {
     const { shot, assets } = this.by;
     const spare = new Float64Array(WANTED.numbers);
-    // Where a shot has no ground, it is level at height 0, as it is drawn; but for what begins beneath it.
+    // Without ground a shot is level at height 0, as it is drawn, except for riders that begin below it.
     const isOverNought = () =>
       this.bodies.every((body) => {
         this.wanted(body, this.wrapped(this.begin), spare, 0, true);
@@ -251,7 +251,7 @@ export class DynamicRiders {
         const end = pointOn(pose, axis, [0, 0, 0]);
         for (let c = 0; c < 3; c++) numbers[3 + 3 * k + c] = end[c] - pose[c];
       }
-      // What begins inside another's box lies in it, as a load does, and is not thrown out.
+      // A body that begins inside another's box lies in it, as a load does, and is not thrown out.
       const holds = starts.some(({ at, reach }) => distanceToBox({ numbers }, at) < reach);
       return holds ? [] : [{ rider, half, middle }];
     });

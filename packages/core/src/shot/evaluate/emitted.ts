@@ -19,7 +19,7 @@ import { compileSpray, writePlace, type EmitterAt } from '../../effects/spray/bi
 import type { Spray } from '../../effects/spray/spray.js';
 import { lastSource } from '../../motion/timing/retiming.js';
 
-/** What a rider that sprays is moved by, all in the time of the work. */
+/** Motion of a rider that sprays, in the time of the work. */
 export interface SprayingRider {
   readonly pose: PoseAt;
   readonly parts: MovedParts;

@@ -34,9 +34,9 @@ import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
 /** A shot whose paths and riders answer questions at any frame. */
 export interface EvaluatedShot {
   readonly shot: Shot;
-  /** What it is played with; what is laid as ground is among the ground. */
+  /** Assets it is played with; ground dressing is part of the ground. */
   readonly assets: SceneAssets;
-  /** What is laid along paths. */
+  /** Dressing along paths. */
   dressings(): PlacedDressing[];
   /** By path id: the curve, or why there is none. */
   readonly paths: ReadonlyMap<string, CompiledPath | PathError>;
@@ -59,7 +59,7 @@ export interface EvaluatedShot {
   axleDistances(rider: Rider): ((frame: number, out: AxleDistances) => void) | null;
   /** The sideways acceleration of a rider's own track, m/s², positive to the left, at a frame of the shot. */
   sideways(rider: Rider): (frame: number) => number;
-  /** What moves of a rider's model by itself. */
+  /** Moved parts of a rider's model. */
   parts(rider: Rider): MovedParts;
   /** All that a rider sprays, by seconds of the work; null where it sprays nothing. */
   spray(rider: Rider): Spray | null;
@@ -70,7 +70,7 @@ export interface EvaluatedShot {
    * for.
    */
   settle(): Generator<number, void, undefined>;
-  /** What can be read off a rider beside its pose. */
+  /** Gauges of a rider beside its pose. */
   gauges(rider: Rider): readonly Gauge[];
   /** In a loop, by how much each part that swings is turned otherwise after the last frame than at the first, radians. */
   swingGaps(rider: Rider): readonly { readonly node: string; readonly gap: number }[];
@@ -84,7 +84,7 @@ export interface EvaluatedShot {
   shows(rider: Rider): ((frame: number) => boolean) | null;
   /** From which frame of the shot on which camera is looked through, with what cues cut to. */
   cuts(): readonly Cut[];
-  /** What a cue gives at a frame of the work. */
+  /** Value of a cue at a frame of the work. */
   cue(cue: Cue): (frame: number) => number;
   /** The frame of the work at which a cue acts that waits for its moment; null where it does not come. */
   moment(cue: Cue): number | null;
@@ -115,7 +115,7 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
       out[at + POSE.speed] *= retiming.rate(frame);
     };
   });
-  // What forces turn does not roll by its distance as well.
+  // A dynamic ball does not roll by its distance as well.
   const rolling = cachedFor((rider: Rider): Rider =>
     rides.forced(rider) === null ? rider : { ...rider, wheels: [], ball: null },
   );
@@ -211,7 +211,7 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
     sideways: (rider) => {
       const push = sidewaysOf(rider, rides.motion(rider), shot.fps);
       const rate = (frame: number) => retiming?.rate(frame) ?? 1;
-      // What bends all of time bends speeds by its rate, and accelerations by its square.
+      // A retime of everything multiplies speeds by its rate, and accelerations by its square.
       return (frame) => push(source(frame)) * rate(frame) ** 2;
     },
     away(rider) {
@@ -274,7 +274,7 @@ export function withRidersBehind(
 ): Rider[] {
   const found = new Set([rider]);
   for (const next of found) {
-    // What moves a part of it is behind it as well, though not behind its pose.
+    // A rider that moves a part of it is behind it as well, though not behind its pose.
     const cued = eachAction(cues)
       .filter(({ action }) => action.rider === next.id)
       .flatMap((cue) => listenedTo(cue, cues));

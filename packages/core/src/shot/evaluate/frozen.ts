@@ -35,7 +35,7 @@ function trackAt({ frames, values }: FrozenTrack, width: number, turns = false):
   };
 }
 
-/** Where a frozen rider is, by the frames of the work. */
+/** Pose of a frozen rider, by the frames of the work. */
 export function frozenPose({ translation, rotation, figures }: Frozen): PoseAt {
   const place = trackAt(translation, 3);
   const turn = trackAt(rotation, 4, true);

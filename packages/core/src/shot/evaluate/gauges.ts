@@ -4,7 +4,7 @@ import type { CuedPart } from './moved-parts.js';
 import type { RiderContact } from './rider-contact.js';
 import { DEGREES } from '../../geometry/math/angle.js';
 
-/** What is read off a rider. */
+/** Gauge of a rider. */
 export type GaugeKind =
   /** Turns of a wheel since the start of its path. */
   | 'turns'
@@ -24,7 +24,7 @@ export type GaugeKind =
   | 'under'
   /** Cycles gone through since the first frame. */
   | 'cycle'
-  /** What a cue does to a part: degrees or metres. */
+  /** Cued value of a part: degrees or metres. */
   | 'cue'
   /** How far forces let it be behind its place on the path, metres. */
   | 'lag';

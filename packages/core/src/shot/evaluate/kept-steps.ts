@@ -12,8 +12,8 @@ interface Run {
 let runs: Run[] = [];
 
 /**
- * What was stepped forward of the same things on the same ground before, or else new steps: so an edit of something later in time keeps
- * what came before it.
+ * Kept steps of the same bodies on the same ground, or else new ones: so an edit of something later in time keeps the
+ * earlier frames.
  */
 export function keptSteps(key: string, ground: object | null, make: () => KeptSteps): KeptSteps {
   const known = runs.find((run) => run.key === key && run.ground === ground);

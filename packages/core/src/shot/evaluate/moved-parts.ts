@@ -66,12 +66,12 @@ export interface Swinging {
   driver(node: number): NodeDriver;
 }
 
-/** What cues and forces do to a rider's model. */
+/** Motion of a rider's model by cues and forces. */
 export interface CuedMotion {
   readonly parts: readonly CuedPart[];
   /** Told by the nodes of the hierarchy they are asked for. */
   clips(hierarchy: NodeHierarchy): readonly PlayedClip[];
-  /** What swings on it, moved after all else. */
+  /** Swinging parts, moved after all others. */
   readonly hanging: readonly Swinging[];
 }
 
@@ -143,7 +143,7 @@ function mirrored(
   const { left } = ownAxes(rider);
   const axis = inModel(nodeNamed(hierarchy, cycle.node));
   const across = vec3.dot(axis, left);
-  // What moves along an axis is turned about the mirror; what turns about it, the other way round.
+  // A translation along an axis is mirrored; a rotation about it is reversed.
   const travelSign = cycle.kind === 'slide' ? 1 : -1;
   const wanted = vec3.scaleAndAdd([0, 0, 0], axis, left, -2 * across);
   const times = travelSign * vec3.dot(wanted, inModel(node)) < 0 ? -1 : 1;

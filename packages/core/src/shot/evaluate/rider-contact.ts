@@ -41,13 +41,13 @@ export interface RiderContact {
   progress(frame: number): number;
 }
 
-/** What a contact is computed from. */
+/** Inputs of a contact. */
 export interface ContactParts {
   readonly shot: Shot;
   readonly motion: PathMotion | null;
   readonly chassis: ChassisMotion | null;
   readonly groundFit: GroundFit | null;
-  /** Where it is by what it does by itself. */
+  /** Pose by its own motion alone. */
   readonly own: PoseAt;
   readonly hierarchy: NodeHierarchy | null;
   readonly assets: SceneAssets;
@@ -141,7 +141,7 @@ function ownSpeed({ attachment }: Rider, motion: PathMotion, fps: number): (fram
   };
 }
 
-/** What presses a rider sideways, m/s² to its path's left, by its own track; corners count as a drive counts them. */
+/** Lateral acceleration of a rider, m/s² to its path's left, by its own track; corners count as a drive counts them. */
 export function sidewaysOf(
   { attachment }: Rider,
   motion: PathMotion | null,

@@ -11,7 +11,7 @@ import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
 export interface RiderSources {
   /** Told apart by identity. */
   readonly parts: readonly unknown[];
-  /** What of it is told by its text. */
+  /** Sources compared by text. */
   readonly text: string;
 }
 
@@ -27,7 +27,7 @@ export function riderSources(
   const parts: unknown[] = [];
   const ids = new Set<string>();
   const own = withRidersBehind(byId, cues, rider);
-  // What forces move is pushed by all the others.
+  // Dynamic bodies are pushed by all others.
   const forced = own.some(({ rigidBody }) => rigidBody !== null);
   const all = forced ? [...byId.values()].flatMap((other) => withRidersBehind(byId, cues, other)) : own;
   if (forced || own.some(({ hangingParts }) => hangingParts.length > 0)) parts.push(assets.physics ?? null);
@@ -62,10 +62,10 @@ export function sameSources(before: RiderSources | undefined, after: RiderSource
   );
 }
 
-/** What a rider is called and drawn in moves nothing. */
+/** A rider's name and colour move nothing. */
 const LABELS: ReadonlySet<string> = new Set<keyof Rider>(['name', 'badge', 'color']);
 
-/** What of a rider moves it, or what hangs on it. */
+/** Fields of a rider that move it, or the riders that hang on it. */
 function shapeOf(rider: Rider): unknown[] {
   return Object.entries(rider).flatMap(([key, value]): unknown[] => (LABELS.has(key) ? [] : [value]));
 }

@@ -9,7 +9,7 @@ import { line, shotOf } from '../../../test/shots.js';
 
 type Cues = Loose<Shot>['cues'];
 
-/** What starts a rider at a frame, and ends one of its stops at another. */
+/** Cues that start a rider at a frame, and end one of its stops at another. */
 const start = (go: number) => ({
   id: 'go',
   name: 'Go',

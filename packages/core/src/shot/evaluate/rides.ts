@@ -85,7 +85,7 @@ export class Rides {
   private forces: DynamicRiders | null = null;
   private movedByForces: readonly Rider[] | null = null;
 
-  /** What moves a rider by forces; null where nothing does. */
+  /** Rigid body of a rider; null if it is not dynamic. */
   forced(rider: Rider): DynamicRiders | null {
     const { shot, assets } = this;
     if (rider.rigidBody === null || !assets.physics) return null;
@@ -95,7 +95,7 @@ export class Rides {
     return (this.forces ??= new DynamicRiders({ ...by, physics: assets.physics }, riders));
   }
 
-  /** What of a rider's model hangs and swings; null where nothing does. */
+  /** Hanging parts of a rider's model; null if there are none. */
   readonly hanging = cachedFor((rider: Rider): Hanging | null => {
     const hierarchy = rider.hangingParts.length === 0 ? null : hierarchyOfRider(this.assets, rider);
     if (hierarchy === null || rider.frozen !== null) return null;
@@ -110,7 +110,7 @@ export class Rides {
     for (const [i, run] of runs.entries()) for (const part of run.settle()) yield (i + part) / runs.length;
   }
 
-  /** Where a rider is at a frame. */
+  /** Pose of a rider at a frame. */
   readonly pose = cachedFor((rider: Rider): PoseAt => {
     return this.forced(rider)?.pose(rider) ?? this.unforced(rider);
   });
@@ -155,7 +155,7 @@ export class Rides {
     return withCarriers(own, parentKeys, poses, this.shot.fps);
   }
 
-  /** Where a rider is that goes after another; null where it does not. */
+  /** Pose of a rider that follows another; null if it does not. */
   private following({ follow, attachment }: Rider): PoseAt | null {
     const leader = follow && attachment === null ? this.find(follow.rider) : undefined;
     if (!follow || !leader) return null;
@@ -163,7 +163,7 @@ export class Rides {
     return compileFollow(follow, this.pose(leader), axesOf(leader), { ...range, loop, fps });
   }
 
-  /** Where a rider is that is moved by hand; null where it is not. */
+  /** Pose of a rider that is moved by hand; null if it is not. */
   private byHand(rider: Rider): PoseAt | null {
     const { transformKeys, attachment } = rider;
     if (transformKeys === null || transformKeys.keys.length === 0 || attachment !== null) return null;
@@ -202,7 +202,7 @@ export class Rides {
     });
   });
 
-  /** Where a rider is along its path over time; null where it rides none. */
+  /** Motion of a rider along its path; null if it is not attached. */
   readonly motion = cachedFor((rider: Rider): PathMotion | null => {
     const { attachment } = rider;
     const path = this.ridden(rider);
@@ -378,7 +378,7 @@ export class Rides {
     return timing.distance(last) < timing.distance(first) - 1e-9 ? (-own as 1 | -1) : own;
   }
 
-  /** What tows a rider that trails behind another on the same path; null where nothing does. */
+  /** Leader of a towed rider on the same path; null if there is none. */
   private tower(rider: Rider): Tower | null {
     const { attachment } = rider;
     if (attachment?.anchor !== 'frontAxle' || attachment.coupledTo === null || this.axles(rider) === null)
@@ -390,7 +390,7 @@ export class Rides {
     return motion && coupled && { rider: leader, motion, chassis: coupled };
   }
 
-  /** Where a towed rider hangs on the ground its leader stands on; null where it is not towed, or either is moved as a whole. */
+  /** Coupling of a towed rider on its leader's ground; null if it is not towed, or either is moved as a whole. */
   private coupling(rider: Rider, motion: PathMotion): Coupling | null {
     const tower = this.tower(rider);
     const axles = this.axles(rider);
@@ -401,7 +401,7 @@ export class Rides {
     return towingCoupling(tower, leads, rider.attachment?.coupledTo?.gap ?? 0, motion, axles.frontCoupling);
   }
 
-  /** What is aimed at; null where there is nothing. */
+  /** Target; null if there is none. */
   target(target: AimTarget | null): TargetAt | null {
     if (target?.point) {
       const { point } = target;
@@ -446,7 +446,7 @@ export class Rides {
     return path && !(path instanceof PathError) ? path : null;
   }
 
-  /** What cues listen to, where it is said how riders move and when cues come. */
+  /** Sources of cues: how riders move and when cues come. */
   private sourcesBy(motion: CueSources['motion'], moment: (cue: Cue) => number | null): CueSources {
     return {
       find: (id) => this.find(id),

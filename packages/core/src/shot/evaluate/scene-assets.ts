@@ -6,7 +6,7 @@ import { dressingModels } from '../../effects/dressing/placed-dressings.js';
 import { withClipsOf } from '../../character/hierarchy/borrowed-clips.js';
 import type { NodeHierarchy } from '../../character/hierarchy/node-hierarchy.js';
 
-/** What a shot is played with that is not in its document: the ground, and what of models can move, by the document's ids. */
+/** Assets of a shot beside its document: the ground, and node hierarchies by the document's model ids. */
 export interface SceneAssets {
   readonly ground: GroundSurface | null;
   readonly hierarchies: ReadonlyMap<string, NodeHierarchy>;
@@ -16,7 +16,7 @@ export interface SceneAssets {
 
 export const NO_ASSETS: SceneAssets = { ground: null, hierarchies: new Map(), physics: null };
 
-/** What can move of a rider's model, with the clips it borrows from another; null where that is not known. */
+/** Movable parts of a rider's model, with the clips it borrows from another; null if they are not known. */
 export function hierarchyOfRider(
   { hierarchies }: Pick<SceneAssets, 'hierarchies'>,
   { model, gait }: { readonly model: string | null; readonly gait: Pick<Gait, 'source'> | null },

@@ -28,7 +28,7 @@ function leaderDistance({ motion }: Tower, gap: number, s: number): number {
   return at;
 }
 
-/** Where a towed rider is held in plan, by its own distance along the path. */
+/** Pin of a towed rider in plan, by its own distance along the path. */
 export function towingPin(tower: Tower, asked: number): Pin {
   const { motion, chassis } = tower;
   const gap = motion.travelSign * asked;
@@ -39,7 +39,7 @@ export function towingPin(tower: Tower, asked: number): Pin {
   };
 }
 
-/** Where along the path a towed rider is when its leader passes a place at which its own way may bend all at once. */
+/** Distances of a towed rider at which its leader passes a joint of its own track. */
 export function towedJoints({ motion }: Tower, asked: number): number[] {
   const { closed, length } = motion.path;
   return motion.joints.map((joint) => {

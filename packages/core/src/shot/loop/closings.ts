@@ -13,7 +13,7 @@ import type { SeamGap } from './seam-report.js';
 export interface Closing {
   /** A verb for a button. */
   readonly label: string;
-  /** What it changes, in numbers. */
+  /** Its change, in numbers. */
   readonly detail: string;
   /** How much it changes, as a part of what was: the least comes first. */
   readonly change: number;

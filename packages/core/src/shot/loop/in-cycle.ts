@@ -2,7 +2,7 @@ import type { Rider } from '../../document/shot-rider.js';
 import type { EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import { sourceFrame } from '../../motion/timing/retiming.js';
 
-/** What goes on in a cycle, from where a rider's partner at the seam begins to where the rider itself comes. */
+/** Change over a cycle, from the begin of a rider's seam partner to the end of the rider itself. */
 export interface InCycle {
   /** Metres along the path; 0 for one that rides none. */
   readonly moved: number;
@@ -16,7 +16,7 @@ export function inCycle({ shot, motion }: EvaluatedShot, rider: Rider, partnerId
   const own = motion(rider);
   const partner = shot.riders.find(({ id }) => id === partnerId) ?? rider;
   const other = motion(partner);
-  // What is under bent time is asked in its own.
+  // A retimed motion is asked in its own time.
   const [last, first] = [shot.range.last + 1, shot.range.first].map((frame) => sourceFrame(shot, frame));
   const both = own !== null && other !== null;
   return {

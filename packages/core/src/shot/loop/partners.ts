@@ -6,7 +6,7 @@ export function cycleFrames({ range }: Pick<Shot, 'range'>): number {
   return range.last - range.first + 1;
 }
 
-/** What a rider has to meet at the seam. */
+/** Partner of a rider at the seam. */
 export interface Partner {
   readonly rider: Rider;
   /** True for the last of a relay, which gives way to the first: it leaves where that one enters. */
@@ -14,8 +14,8 @@ export interface Partner {
 }
 
 /**
- * Who stands at the first frame where a rider would be at the frame after the last: itself, or in a relay the copy
- * that is a cycle ahead of it.
+ * Rider at the first frame that takes the place of this one after the last: itself, or in a relay the copy that is a
+ * cycle ahead.
  */
 export function seamPartner(shot: Shot, rider: Rider): Partner {
   const leader = rider.attachment?.pacedBy?.rider ?? rider.id;

@@ -104,7 +104,7 @@ export function seamOf(evaluated: EvaluatedShot, rider: Rider, shapes: ModelShap
   });
   const indexOf = ({ id }: Rider) => shot.riders.findIndex((other) => other.id === id);
   const gaps = poseGaps(evaluated, rider, poses[indexOf(rider)], poses[indexOf(partner.rider)]).map(
-    // What forces move may change its speed at once, there as anywhere: it is told by its speed, not by what that changes by.
+    // Dynamic bodies may change their speed at once anywhere: they are compared by speed, not by its rate.
     ([channel, [gap, rate]]) => entry(channel, [gap, rider.rigidBody === null ? rate : null]),
   );
   gaps.push(
@@ -211,7 +211,7 @@ const GAUGES: Partial<Record<GaugeKind, { channel: SeamChannel; cyclic: boolean;
   cue: { channel: 'part', cyclic: false, unit: 1 },
 };
 
-/** What turns with the distance travelled, or by itself: how much of a turn is missing or too much. */
+/** Rotation by distance or time: the part of a turn that is missing or too much. */
 function turningGaps(
   evaluated: EvaluatedShot,
   rider: Rider,

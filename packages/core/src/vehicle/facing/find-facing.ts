@@ -18,7 +18,7 @@ export interface FoundFacing {
   readonly up: Axis;
   readonly confidence: number;
   readonly because: string;
-  /** Where its axles and ends are along its nose; null where it has no two axles. */
+  /** Its axles and ends along its nose; null without two axles. */
   readonly chassis: Chassis | null;
 }
 
@@ -121,7 +121,7 @@ function findWheels(parts: readonly ModelPart[]): { round: RoundPart[]; axle: nu
       const found = roundPart(part, named);
       return found ? [{ ...found, named }] : [];
     });
-  // Where wheels are named as such, other round parts are none.
+  // If some parts are named as wheels, other round parts are none.
   const candidates =
     round.filter(({ named }) => named).length > 1 ? round.filter(({ named }) => named) : round;
   let best: { round: RoundPart[]; axle: number; up: Way } | null = null;
@@ -176,7 +176,7 @@ function sideways(parts: readonly ModelPart[]): number | null {
   return sizes[axis] > 1e-6 ? axis : null;
 }
 
-/** Where the axles are along the nose, and the couplings: parts named so, or else its ends. */
+/** Axles and couplings along the nose: parts named so, or else its ends. */
 function chassisOf(
   parts: readonly ModelPart[],
   wheels: readonly RoundPart[],

@@ -5,7 +5,7 @@ import type { ModelFacts } from '../../formats/model-read.js';
 
 const NOSES = ['+z', '+x', '-z', '-x'] as const;
 
-/** What is found in a kind whose parts are named so, turned by so many right angles, made in metres or in centimetres. */
+/** Facing found in a kind with named parts, turned by right angles, made in metres or in centimetres. */
 async function factsOf(
   { parts }: Kind,
   naming: string,
@@ -50,7 +50,7 @@ it.each(CASES)(
       const { facing, rig } = await factsOf(kind, naming, turns, turns % 2 === 1);
       expect(facing.up).toBe('+y');
       const told = facing.confidence >= 0.5;
-      // What has no front is asked about, however it is named.
+      // A model without a front is asked about, whatever its name.
       if (kind.faceless) expect(told).toBe(false);
       else if (told) expect(facing.forward).toBe(NOSES[turns]);
       expect(rig.ball).toBeNull();

@@ -5,7 +5,7 @@ export interface ModelPart {
   /** Its own name and those of what it hangs on, the nearest first. */
   readonly names: readonly string[];
   readonly positions: ArrayLike<number>;
-  /** Where its own origin is, which is all there is of a joint or an empty. */
+  /** Its own origin, the only point of a joint or an empty. */
   readonly origin?: Vec3;
 }
 
@@ -84,7 +84,7 @@ const EVEN = 0.85;
 const FLAT = 0.8;
 
 /**
- * What a part is where it is flat and round about one of the axes; null where it is not.
+ * Shape of a part that is flat and round about one of the axes; null if it is not.
  *
  * @param squashed it counts as round too where it looks like an ellipse, as under an uneven scale
  */

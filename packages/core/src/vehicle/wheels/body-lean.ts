@@ -8,7 +8,7 @@ export interface BodyLean {
   pitch(frame: number): number;
 }
 
-/** What presses on a body, m/s²: to the left, and ahead. */
+/** Acceleration of a body, m/s²: to the left, and ahead. */
 export interface Acceleration {
   readonly left: (frame: number) => number;
   readonly ahead: (frame: number) => number;
@@ -16,7 +16,7 @@ export interface Acceleration {
 
 /** Samples a frame. */
 const SUB = 4;
-/** What came before the range is felt for so many samples at most. */
+/** Maximum of samples before the range that still have an effect. */
 const MOST_LEAD = 4_000;
 /** And a loop is run so many times at most. */
 const MOST_ROUNDS = 50;
@@ -55,7 +55,7 @@ export function springTrack(
   if (settle <= 0) return value;
   const omega = SETTLED / settle;
   const dt = 1 / (fps * SUB);
-  // What comes before the range is felt in it, and a frame after it is asked for at the seam.
+  // Motion before the range has an effect in it, and the seam asks for a frame after it.
   const lead = loop ? 0 : Math.min(MOST_LEAD, Math.ceil((2 * settle) / dt));
   const size = loop ? count * SUB : lead + (count + 1) * SUB + 1;
   const input = Float64Array.from({ length: size }, (_, i) => value(first + (i - lead + 0.5) / SUB));

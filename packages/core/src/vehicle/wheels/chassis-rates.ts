@@ -12,8 +12,8 @@ const CELL = { metres: 0.5, frames: 0.5 };
 /** But for very long ways, which are cut into so many: 2.5 km in full. */
 const MOST_CELLS = 5_000;
 /**
- * Where it turns by more than this within one, radians, a stretch is cut into as many as that takes, up to so many; of ways so long
- * that their cells are longer, into so many fewer: the longest have as many stretches as cells.
+ * Turn within a stretch, radians, from which on it is cut into parts, up to a maximum; on tracks with longer cells
+ * into fewer, so the longest have as many stretches as cells.
  */
 const TURN = 0.25;
 const MOST_PARTS = 8;
@@ -22,7 +22,7 @@ const LOOKS = 8;
 
 /** A chassis' motion stretch by stretch, each looked at once and only where something comes by. */
 export class ChassisRates {
-  /** Where stretches begin and end. */
+  /** Begins and ends of stretches. */
   readonly edges: Float64Array;
   private readonly sampled: Uint8Array;
   /** {@link RATES} numbers for each of the looked-at places of each stretch, once that was looked at. */

@@ -18,12 +18,12 @@ import { axisAlong, axisVector } from '../../motion/pose/axes.js';
 export interface RigPart extends ModelPart {
   /** Which part it hangs on; −1 for none. A part is followed by all that hangs on it. */
   readonly parent: number;
-  /** Where its origin is, and how it is turned, as the model stands. */
+  /** Position and rotation of its origin, in the model's rest pose. */
   readonly origin: Vec3;
   readonly turn: Quat;
 }
 
-/** What rolls, steers and leans of a model. */
+/** Wheels, steering and body of a model. */
 export interface FoundRig {
   readonly wheels: readonly Wheel[];
   readonly steering: Pick<Steering, 'node' | 'axis'>;
@@ -97,7 +97,7 @@ interface FoundWheel {
   readonly sure: boolean;
 }
 
-/** Where nothing is called a wheel, one is that has another as large, and that is no knob. */
+/** Without names a wheel is a part that has another of its size, and that is no knob. */
 function hasPartner({ wheel }: FoundWheel, all: readonly FoundWheel[], size: number): boolean {
   if (wheel.radius < SMALLEST * size) return false;
   return all.some(({ wheel: other }) => other !== wheel && Math.abs(other.radius / wheel.radius - 1) < LIKE);

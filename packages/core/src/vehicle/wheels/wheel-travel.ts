@@ -22,7 +22,7 @@ export interface WheelTravel {
   slip(progress: number): number;
 }
 
-/** What is known of a way: its rates, and by contact point and whether it steers the wheels that roll along it. */
+/** Cache of a track: its rates, and by contact point and steering the wheels that roll along it. */
 interface Rolled {
   readonly rates: ChassisRates;
   readonly travels: Map<string, WheelTravel>;
@@ -55,11 +55,11 @@ const AHEAD = SAMPLES;
 const LEFT = 2 * SAMPLES;
 const SIZE = 3 * SAMPLES;
 
-/** Where what is rolled is no polynomial it is summed up in so many pieces, by this rule. */
+/** Rolling that is no polynomial is summed in this many pieces, by this rule. */
 const PIECES = 4;
 const rule = gaussLegendreRule(8);
 
-/** Where a progress is: in which lap and stretch, and how far along that, 0 to 1. */
+/** Position of a progress: lap, stretch, and part of that, 0 to 1. */
 interface PlaceInStretch {
   lap: number;
   stretch: number;
@@ -107,7 +107,7 @@ function compileWheel(
 class WheelPolynomials {
   private readonly numbers: Float64Array;
   private readonly known: Uint8Array;
-  /** What is rolled from the origin to each edge after it, and to each before it, as far as it was asked for. */
+  /** Rolled distance from the origin to each edge after it, and to each before it, as far as it was asked for. */
   private readonly after: number[] = [0];
   private readonly before: number[] = [0];
   private readonly samples = [0, 1, 2].map(() => new Float64Array(SAMPLES));
@@ -204,7 +204,7 @@ class WheelPolynomials {
     return before[origin - edge];
   }
 
-  /** Where the polynomials of a stretch begin. */
+  /** Begin of a stretch's polynomials. */
   private begins(stretch: number): number {
     const to = stretch * SIZE;
     if (this.known[stretch] === 1) return to;

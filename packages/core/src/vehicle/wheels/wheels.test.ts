@@ -91,7 +91,7 @@ function drive(path: Loose<ShotPath>, attachment: Loose<Attachment> = {}, rider:
     evaluated.poses[0](frame, out, 0);
     return out;
   };
-  /** Where a place of the rider is in the world. */
+  /** World position of a point of the rider. */
   const place = (frame: number, own: Vec3): Vec3 => {
     const now = pose(frame);
     const turn: Quat = [now[3], now[4], now[5], now[6]];
@@ -227,7 +227,7 @@ function rollsAsFar(
   for (let frame = from; frame <= to; frame += step)
     for (const { node, centre, radius, steers } of wheels) {
       const angle = steers ? gauge('steer', node) : () => 0;
-      // Where it comes to stand straight across there is no speed to be told.
+      // As it stops at a right angle its speed is undefined.
       if (Math.abs(angle(frame - h) - angle(frame + h)) > 90) continue;
       const [a, b] = [frame - h, frame + h].map((at) => place(at, [centre[0], 0, centre[2]]));
       const rolled = (gauge('turns', node)(frame + h) - gauge('turns', node)(frame - h)) * LAP * radius;

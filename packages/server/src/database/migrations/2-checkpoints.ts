@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** What the screen calls checkpoints is called so in the tables too. */
+/** Tables use the word of the screen: checkpoints. */
 export class Checkpoints1764200000000 implements MigrationInterface {
   readonly name = 'Checkpoints1764200000000';
 

@@ -61,7 +61,7 @@ export function useSceneAssets(desk: DeskStore): void {
       }
     };
     const readHierarchies = async ({ models, riders, cues }: Shot) => {
-      // What forces move runs into all others.
+      // Dynamic bodies collide with all others.
       const forced = needsPhysics({ riders });
       const cued = new Set(eachAction(cues).map(({ action }) => action.rider));
       const worn = new Set(

@@ -59,7 +59,7 @@ export function DropPlace() {
         const before = desk.getState().importing;
         await importPaths(desk, files[0], 1, FIT);
         if (desk.getState().importing === before) return;
-        // What is asked about it is asked at that step, before another file is looked at.
+        // Questions about it are answered at that step, before the next file.
         void navigate(`/shots/${shotId}/path`);
         return answered(desk);
       }

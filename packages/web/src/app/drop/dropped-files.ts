@@ -38,8 +38,8 @@ export interface DropPart {
 const MODELS = /\.(glb|gltf|obj|stl|ply|bvh|zip)$/i;
 
 /**
- * What is taken in of a drop, one by one: a drawing or a table is paths, a mesh is a model, an OBJ is what it holds; what is none of
- * these goes with the models that may need it.
+ * Files of a drop, one by one: a drawing or a table is paths, a mesh is a model, an OBJ depends on its contents;
+ * other files go with the models that may need them.
  */
 export async function partsOf(files: readonly File[]): Promise<DropPart[]> {
   const beside: File[] = [];

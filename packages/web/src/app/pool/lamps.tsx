@@ -22,12 +22,12 @@ const Lamp = styled.li<{ $state: BatchCard['state']; $lost: boolean; $wide: bool
 `;
 
 /** A lamp for each run of a job, and a long one for its joining. */
-export function Lamps({ job, takers: renderers }: { job: JobCard; takers: readonly RendererCard[] }) {
+export function Lamps({ job, renderers }: { job: JobCard; renderers: readonly RendererCard[] }) {
   const names = new Map(renderers.map(({ id, name }) => [id, name]));
   return (
     <Row aria-label="Batches">
       {job.runs.map((run) => {
-        const said = sentence(run, names.get(run.taker ?? '') ?? null);
+        const said = sentence(run, names.get(run.renderer ?? '') ?? null);
         return (
           <Lamp
             key={run.id}

@@ -79,7 +79,7 @@ const KINDS: Record<RendererCard['kind'], string> = {
   server: 'server',
 };
 
-/** Who draws, and what is drawn: takers and jobs as on a signal panel. */
+/** Renderers and jobs, as on a signal panel. */
 export function PoolPage() {
   const [params] = useSearchParams();
   const asked = params.get('lend');
@@ -112,7 +112,7 @@ export function PoolPage() {
   );
 }
 
-function Panels({ pool: { jobs, takers: renderers } }: { pool: Pool }) {
+function Panels({ pool: { jobs, renderers } }: { pool: Pool }) {
   const runs = new Map(jobs.flatMap((job) => job.runs.map((run) => [run.id, { job, run }] as const)));
   return (
     <>
@@ -136,7 +136,7 @@ function Panels({ pool: { jobs, takers: renderers } }: { pool: Pool }) {
       ) : (
         <Rows aria-label="Jobs">
           {jobs.map((job) => (
-            <Job key={job.id} job={job} takers={renderers} />
+            <Job key={job.id} job={job} renderers={renderers} />
           ))}
         </Rows>
       )}
@@ -144,7 +144,7 @@ function Panels({ pool: { jobs, takers: renderers } }: { pool: Pool }) {
   );
 }
 
-function Job({ job, takers: renderers }: { job: JobCard; takers: readonly RendererCard[] }) {
+function Job({ job, renderers }: { job: JobCard; renderers: readonly RendererCard[] }) {
   const remove = useRemoveJob();
   const again = useTryAgain();
   const take = () => remove.mutate(job.id, { onError: (error) => notify('error', sentenceOf(error)) });
@@ -173,7 +173,7 @@ function Job({ job, takers: renderers }: { job: JobCard; takers: readonly Render
           {job.state === 'done' ? <Trash2 aria-hidden /> : <X aria-hidden />}
         </IconButton>
       </JobHead>
-      <Lamps job={job} takers={renderers} />
+      <Lamps job={job} renderers={renderers} />
       <FilmBar job={job} />
       {job.problem && <Hint role="alert">{job.problem}</Hint>}
     </JobRow>

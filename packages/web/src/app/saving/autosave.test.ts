@@ -13,7 +13,7 @@ const { holdPending } = await import('../../commands/pending-edits');
 const start = newShot({ name: 'zero' });
 let desk: ReturnType<typeof createDesk>;
 let autosave: InstanceType<typeof Autosave>;
-/** What the server was sent, and what it answers next. */
+/** Requests sent to the server, and its next answers. */
 let sent: { revision: number; document: Shot; save: string }[];
 let answers: (() => Promise<Response>)[];
 

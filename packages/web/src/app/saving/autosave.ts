@@ -40,7 +40,7 @@ export class Autosave {
   private revision: number;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private running: Promise<void> | null = null;
-  /** What was sent and not answered yet. */
+  /** Save that was sent and not answered yet. */
   private sending: Sending | null = null;
   private readonly unsubscribe: () => void;
 
@@ -193,7 +193,7 @@ export class Autosave {
   private fail(error: unknown): void {
     const status = error instanceof Refusal ? error.status : 0;
     const message = sentenceOf(error);
-    // What was refused was not saved; without an answer it may have been.
+    // A refused save was not stored; one without an answer may have been.
     if (status >= 400 && status < 500) this.sending = null;
     // A shot that was deleted meanwhile is like one saved elsewhere: only a copy can go on from here.
     if (status === 409 || status === 404) this.put({ kind: 'conflict', message });

@@ -6,13 +6,13 @@ import { finishEdges } from '../../commands/edge-path';
 import { acceptOperation, cancelOperation } from '../../commands/operate';
 import { STEPS } from '../../state/steps';
 
-/** Where a key was pressed. */
+/** Context of a key press. */
 export interface KeyPress {
   readonly key: string;
   readonly shift: boolean;
   /** With Ctrl or Command. */
   readonly ctrl: boolean;
-  /** What is typed into keeps the keys it acts on, and so does a control. */
+  /** Text fields and controls keep the keys they act on. */
   readonly typing: boolean;
   readonly onControl: boolean;
   readonly desk: DeskStore;

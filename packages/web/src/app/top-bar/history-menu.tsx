@@ -7,7 +7,7 @@ import { useDesk, useDeskStore } from '../../state/desk-store';
 /** So many steps are listed. */
 const LISTED = 40;
 
-/** What was done, the last first: chosen, all of it down to there is undone. */
+/** Past edits, the latest first: choosing one undoes all down to it. */
 export function HistoryMenu() {
   const desk = useDeskStore();
   const past = useDesk((state) => state.past);

@@ -29,7 +29,7 @@ const ARRANGED: readonly { id: Formation['arrangement']; name: string }[] = [
   { id: 'moved', name: 'Ride moved and turned' },
 ];
 
-/** What a formation begins with; how far apart is told by how long its leader is. */
+/** First values of a formation; its spacing follows from the length of the leader. */
 const START: Formation = {
   count: 4,
   arrangement: 'wedge',
@@ -261,7 +261,7 @@ export function FormationCard({ leader }: { leader: Rider }) {
   );
 }
 
-/** What the loop lets of speeds that vary. */
+/** Limits of varied speeds in a loop. */
 function SeamHint({ leader }: { leader: Rider }) {
   const desk = useDeskStore();
   const shot = useDesk((state) => state.shot);

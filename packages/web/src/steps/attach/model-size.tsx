@@ -27,7 +27,7 @@ export function ModelSize({ rider, model }: { rider: Rider; model: KeptModel }) 
       (placed) =>
         edit(name, (shot) => {
           const worn = replaceModel(rider.id, placed, model)(shot);
-          // What was measured in it before has another size now.
+          // Measures taken in it before have another size now.
           const rolling = rider.wheels.length > 0 ? takeRig(rider.id, placed.facts)(worn) : worn;
           return rider.gait ? takeGait(rider.id, rider.gait.clip, placed.facts.gaits)(rolling) : rolling;
         }),
@@ -53,13 +53,13 @@ export function ModelSize({ rider, model }: { rider: Rider; model: KeptModel }) 
                 void put({ ...placing, scale: placing.scale * likely.metres }, `Use ${likely.name}`)
               }
             >
-              Unit {likely.name}
+              Use {likely.name}
             </Button>
           </Buttons>
         </>
       )}
       <Select
-        label="A unit of it is in"
+        label="Model unit"
         options={[
           ...MODEL_UNITS.map(({ id, name, metres }) => ({
             id,

@@ -8,7 +8,7 @@ import { DAY } from '../../ui/theme/theme';
 import { createDesk, DeskContext } from '../../state/desk-store';
 import { RideSection } from './rider-section';
 
-// What the page has and this window lacks.
+// Browser features that this window lacks.
 const { TextDecoder, TextEncoder } = jest.requireActual<typeof globalThis>('util');
 Object.assign(globalThis, { TextDecoder, TextEncoder });
 afterEach(cleanup);

@@ -97,7 +97,7 @@ export function RideSection({ rider, chosen }: { rider: Rider; chosen: readonly 
   );
 }
 
-/** What the selected rider is: its name, its model, what it sits on; strings and formations; its end. */
+/** Selected rider: its name, model and carrier; strings and formations; deletion. */
 export function RiderSection({ rider }: { rider: Rider }) {
   const desk = useDeskStore();
   const edit = useDesk((state) => state.edit);

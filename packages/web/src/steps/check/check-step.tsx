@@ -1,4 +1,4 @@
-import { reportCsv, reportText, summaryOf, type Finding, type Severity } from '@fleet-rail/core';
+import { reportCsv, reportJson, reportText, summaryOf, type Finding, type Severity } from '@fleet-rail/core';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { Button } from '../../ui/button';
@@ -37,7 +37,7 @@ const Cured = styled.li`
 const MOST_LISTED = 200;
 const SEVERITIES: readonly Severity[] = ['fault', 'warning', 'note'];
 
-/** What the checks have to say, worst first: each can be looked at, cured, or let be. */
+/** Findings, worst first: each can be shown, fixed, or dismissed. */
 export function CheckStep() {
   const desk = useDeskStore();
   const checked = useDesk((state) => state.checked);
@@ -75,7 +75,7 @@ export function CheckStep() {
     const text = {
       txt: () => `${reportText(findings, shot)}\n`,
       csv: () => reportCsv(findings, shot),
-      json: () => `${JSON.stringify(findings, null, 2)}\n`,
+      json: () => `${reportJson(findings)}\n`,
     }[type]();
     saveText(`${shot.name} check.${type}`, text);
   };

@@ -70,7 +70,7 @@ export function Fixes(props: { finding: Finding; onDone: () => void; onCancel: (
       </span>
       <Buttons>
         <PrimaryButton
-          // What was found for a shot is not put over one that has been changed since: that is looked over first.
+          // A fix for a shot is not applied to one that changed since: that is checked first.
           isDisabled={shot !== ways.shot}
           onPress={() => {
             set({ shownBefore: null });

@@ -17,7 +17,7 @@ const FITS: readonly { id: Act['fit']; name: string }[] = [
   { id: 'repeat', name: 'Repeats' },
 ];
 
-/** What it does at its stops. */
+/** Acts at its stops. */
 export function ActsFold({
   rider,
   gait,

@@ -6,7 +6,7 @@ import { useDesk } from '../../state/desk-store';
 
 const NONE = ' none';
 
-/** Whose clips are played: the model's own, or those of another model, such as a figure's motion that was uploaded. */
+/** Source of the clips: the model's own, or another model, such as an uploaded BVH motion. */
 export function ClipsFrom({ rider, model }: { rider: Rider; model: KeptModel | null }) {
   const edit = useDesk((state) => state.edit);
   const kept = useDesk((state) => state.models);

@@ -41,7 +41,7 @@ const BY: readonly { id: Cycle['by']; name: string }[] = [
   { id: 'time', name: 'Time' },
   { id: 'distance', name: 'Distance' },
 ];
-/** What an amplitude is measured in. */
+/** Unit of an amplitude. */
 const MEASURES: Record<Cycle['kind'], { kind: QuantityKind; step: number }> = {
   turn: { kind: 'angle', step: 1 },
   slide: { kind: 'length', step: 0.01 },
@@ -176,7 +176,7 @@ function CycleCard(props: {
           />
         ) : (
           <Select<Axis>
-            label={cycle.kind === 'turn' ? 'Axis' : 'Axis'}
+            label="Axis"
             options={AXES.map((axis) => ({ id: axis, name: axis }))}
             value={cycle.axis}
             onChange={(axis) => onChange({ axis })}

@@ -22,7 +22,7 @@ const SHAPES: readonly { id: RigidBody['shape']; name: string }[] = [
   { id: 'hull', name: 'Convex hull' },
 ];
 
-/** What it is to look like; shape and size stay as they are. */
+/** Preset of a rigid body; shape and size stay. */
 const LOOKS: readonly { name: string; parts: Partial<RigidBody> }[] = [
   {
     name: 'Rolls',
@@ -206,7 +206,7 @@ function Gap(props: { rider: Rider; blend: number; onBlend: (blend: number, gest
     };
   }, [client, settled, shot, rider.id]);
   const half = Math.max(1, Math.floor(frameCount(shot) / 2));
-  // What goes on in the next of a relay has no gap to close.
+  // A relay's next rider continues the motion, so there is no gap to close.
   const alone = gap !== null && gap.meets === rider.id;
   return (
     <>

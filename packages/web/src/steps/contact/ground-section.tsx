@@ -18,7 +18,7 @@ const MODES = [
   { id: 'stick', name: 'On the ground' },
 ] as const;
 
-/** What counts as ground, and whether the selected rider is set on it. */
+/** Ground of the shot, and whether the selected rider is on it. */
 export function GroundSection({ rider }: { rider: Rider | null }) {
   const shot = useDesk((state) => state.shot);
   const edit = useDesk((state) => state.edit);

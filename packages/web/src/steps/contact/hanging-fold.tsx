@@ -19,7 +19,7 @@ const NUMBERS: readonly NumberOf<HangingPart>[] = [
 ];
 const LENGTHS = ['Mass to the left', 'Mass up', 'Mass ahead'] as const;
 
-/** What mostly hangs, by its name. */
+/** Names of parts that usually hang. */
 const HANGS = /lantern|pendant|load|hook|bell|rope|chain|sign(?!al)|swing/i;
 
 /** Parts of a model that hang on it and swing as it goes: a lamp, a load, a trailer on a rope. */

@@ -51,7 +51,7 @@ const WHEN: readonly { id: Emitter['when']; name: string }[] = [
   { id: 'sliding', name: 'While it slides' },
 ];
 
-/** What a rider sprays: dust, sparks, leaves, water. */
+/** Particles of a rider: dust, sparks, leaves, water. */
 export function SprayFold({ rider, model }: { rider: Rider; model: KeptModel | null }) {
   const edit = useDesk((state) => state.edit);
   const { emitter } = rider;

@@ -20,7 +20,7 @@ export const AIM_FIELDS: readonly NumberOf<Aim>[] = [
   { of: 'pitchLimit', label: 'Pitch limit', kind: 'angle', min: 0, max: 90 },
 ];
 
-/** What a rider that aims looks at, and how it turns there. */
+/** Target of a rider that aims, and its limits. */
 export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) {
   const shows = useDesk((state) => state.shows);
   const set = useDesk((state) => state.set);
@@ -70,7 +70,7 @@ export function PickTarget({ riderId }: { riderId: string }) {
   );
 }
 
-/** What it is aimed at: another rider or a part of one, a point, or a point ahead on its own path. */
+/** Target: another rider or a part of one, a point, or a point ahead on its own path. */
 export function TargetFields(props: {
   rider: Rider;
   facing: Pick<Facing, 'target' | 'ahead'>;

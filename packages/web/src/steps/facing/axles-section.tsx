@@ -21,10 +21,10 @@ const PLACES: readonly { key: keyof Chassis; label: string }[] = [
   { key: 'rearCoupling', label: 'Rear coupling' },
 ];
 
-/** Where nothing was found in the model: a metre to either side of its origin. */
+/** Axles if none were found in the model: a metre to either side of its origin. */
 const PLAIN: Chassis = { frontAxle: 1, rearAxle: -1, frontCoupling: 1.5, rearCoupling: -1.5 };
 
-/** What of a rider is on its path, and where its axles and couplings are along its nose. */
+/** Anchor of a rider on its path, and its axles and couplings along its nose. */
 export function AxlesSection({ rider, attachment }: { rider: Rider; attachment: Attachment }) {
   const edit = useDesk((state) => state.edit);
   const { chassis } = rider;

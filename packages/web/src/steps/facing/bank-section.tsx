@@ -22,7 +22,7 @@ const MODES = [
   { id: 'physical', name: 'By physics' },
 ] as const;
 
-/** What an amount that is not set yet begins with: degrees at a radius of 10 m, or the physical angle itself. */
+/** First value of an unset amount: degrees at a radius of 10 m, or the physical angle itself. */
 const FIRST = { none: 1, amount: 12, physical: 1 };
 
 /** Banking into bends. */

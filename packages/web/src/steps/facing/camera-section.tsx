@@ -24,7 +24,7 @@ const CutLine = styled.div`
   }
 `;
 
-/** What a camera rider sees: lens, picture, where in it the target is kept; and the cuts between cameras. */
+/** Lens, picture and framing of a camera rider; and the cuts between cameras. */
 export function CameraSection({ rider }: { rider: Rider }) {
   const edit = useDesk((state) => state.edit);
   const set = useDesk((state) => state.set);

@@ -16,7 +16,7 @@ const Frame = styled.svg`
 
 type Framing = readonly [number, number];
 
-/** What the camera sees, small: the target is dragged to where in the frame it is held. The fields below do the same by numbers. */
+/** Small picture of the camera: drag the target to its position in the frame. The fields below do the same by numbers. */
 export function FramingPicture(props: {
   /** Width over height. */
   aspect: number;

@@ -19,7 +19,7 @@ const OFFSETS: readonly { key: keyof Offset; label: string; kind: 'length' | 'an
   { key: 'roll', label: 'Roll right', kind: 'angle' },
 ];
 
-/** Where the rider sits beside its place on the path; keyed, where it changes over time. */
+/** Offset of a rider from its point on the path; keyed, if it changes over time. */
 export function OffsetSection({ rider, attachment }: { rider: Rider; attachment: Attachment }) {
   const edit = useDesk((state) => state.edit);
   const frame = useDesk((state) => state.frame);

@@ -4,7 +4,7 @@ import { QuantityFields } from '../../ui/quantity-fields';
 import { useDesk } from '../../state/desk-store';
 import { AIM_FIELDS, PickTarget, TargetFields } from './aim-section';
 
-/** What a rider turns to that stands, is carried, or is moved by hand. */
+/** Target of a rider at rest, carried, or moved by hand. */
 export function RestAimSection({ rider }: { rider: Rider }) {
   const edit = useDesk((state) => state.edit);
   const { restAim } = rider;

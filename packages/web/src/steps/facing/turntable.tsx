@@ -68,7 +68,7 @@ export function Turntable({ rider }: { rider: Rider }) {
     edit('Facing', (shot) =>
       withRider(shot, rider.id, (one) => withFacing(one, axes.forward, axes.up, hierarchy)),
     );
-  // What is no longer square to the axis just set is the first that is.
+  // An axis that is no longer perpendicular to the one just set becomes the first that is.
   const setForward = (next: Axis) =>
     change({ forward: next, up: up[1] === next[1] ? squareTo(next)[0] : up });
   const setUp = (next: Axis) =>

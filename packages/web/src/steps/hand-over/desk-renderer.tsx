@@ -15,7 +15,7 @@ export function DeskRenderer({ shotId }: { shotId: string }) {
   const { data } = usePool();
   const drawn = data?.jobs.filter(({ state }) => state === 'drawing') ?? [];
   useRenderer(drawn.length > 0 && drawsHere, 'This desk', 'desk', shotId);
-  const others = data?.takers.some(({ kind }) => kind !== 'desk') ?? false;
+  const others = data?.renderers.some(({ kind }) => kind !== 'desk') ?? false;
   const own = drawn.find((job) => job.shotId === shotId);
   useFarewell(drawsHere && !others ? (own?.fileName ?? null) : null);
   return null;

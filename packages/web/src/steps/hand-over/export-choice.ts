@@ -1,6 +1,6 @@
 import type { Shot } from '@fleet-rail/core';
 
-/** What of a shot is given out as files, and how. */
+/** Choice of what exported files contain. */
 export interface GivenOut {
   readonly riders: 'all' | 'chosen';
   readonly first: number;

@@ -13,7 +13,7 @@ interface Fields {
   readonly onChange: (given: GivenOut) => void;
 }
 
-/** What of the shot the files hold. */
+/** Contents of the files. */
 export function GivenOutFields({ given, chosen, onChange }: Fields) {
   const { range, loop, riders } = useDesk((state) => state.shot);
   const change = (part: Partial<GivenOut>) => onChange({ ...given, ...part });
@@ -58,7 +58,7 @@ export function GivenOutFields({ given, chosen, onChange }: Fields) {
   );
 }
 
-/** What a GLB would be, as the server tells it. */
+/** Facts of the GLB, from the server. */
 interface GlbFacts {
   readonly bytes: number;
   readonly keys: number;

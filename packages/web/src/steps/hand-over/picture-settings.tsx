@@ -35,7 +35,7 @@ const BURNED: readonly { of: keyof BurnIn; name: string }[] = [
   { of: 'board', name: 'Selected rider’s figures' },
   { of: 'safe', name: 'Safe area' },
 ];
-/** What a GIF and a sheet begin with: small enough to be sent, few enough to be looked at. */
+/** First values of a GIF and a sheet: small enough to send, few enough to look at. */
 const BEGINS: Partial<Record<PictureFile, Partial<PictureWish>>> = {
   gif: { width: 640, height: 360 },
   sheet: { frames: 'cuts' },
@@ -48,7 +48,7 @@ interface Settings {
   readonly onChange: (wish: PictureWish) => void;
 }
 
-/** What pictures are to be like. */
+/** Settings of pictures. */
 export function PictureSettings({ wish, onChange }: Settings) {
   const shot = useDesk((state) => state.shot);
   const change = (part: Partial<PictureWish>) => onChange({ ...wish, ...part });

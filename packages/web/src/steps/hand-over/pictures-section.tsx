@@ -25,7 +25,7 @@ export function PicturesSection({ shotId }: { shotId: string }) {
   const add = useAddJob();
   const awaited = useRef(new Set<string>());
   const jobs = data?.jobs.filter((job) => job.shotId === shotId) ?? [];
-  // What was made from here is handed over when it is whole.
+  // Finished pictures of this page are downloaded.
   useEffect(() => {
     for (const job of data?.jobs ?? []) {
       if (job.state !== 'done' || !awaited.current.delete(job.id)) continue;
@@ -44,7 +44,7 @@ export function PicturesSection({ shotId }: { shotId: string }) {
       },
     );
   };
-  const others = (data?.takers ?? []).filter(({ kind }) => kind !== 'desk').length;
+  const others = (data?.renderers ?? []).filter(({ kind }) => kind !== 'desk').length;
   const blind = typeof wish.eye === 'object' && wish.eye.riders.length === 0;
   return (
     <Section aria-label="Pictures and video">

@@ -8,7 +8,7 @@ import { Tick } from '../../ui/tick';
 
 const STARTS = 'Starts';
 
-/** What a cue does beside: other parts, the other way round where they are the other one of a pair; and riders that set off. */
+/** Further actions of a cue: other parts, mirrored if they are the other one of a pair; and riders that start. */
 export function AlsoDoes(props: {
   cue: Cue;
   parts: readonly { id: string; name: string }[];

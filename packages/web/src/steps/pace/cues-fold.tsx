@@ -46,7 +46,7 @@ const STOP_ENDS = [
   { id: 'begin', name: 'its start' },
   { id: 'end', name: 'its end' },
 ] as const;
-/** What the values of a source are. */
+/** Units of a source's values. */
 const UNITS: Readonly<Record<CueTrigger['kind'], { kind: QuantityKind; label: string; step: number }>> = {
   frame: { kind: 'frame', label: 'From frame', step: 1 },
   distance: { kind: 'length', label: 'Distance reached', step: 0.5 },
@@ -113,7 +113,7 @@ export function CuesFold() {
   );
 }
 
-/** What goes by the value of its keys, from 0 to 1. */
+/** Actions that follow the value of their keys, from 0 to 1. */
 const VALUED: ReadonlySet<CueAction['kind']> = new Set<CueAction['kind']>(['show', 'facing', 'attachment']);
 const HINTS: Partial<Record<CueAction['kind'], string>> = {
   show: '1 shows it, 0 hides it.',
@@ -148,7 +148,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
       setCircle(null);
     } catch (error) {
       if (!(error instanceof ShotError)) throw error;
-      // What is set half-way to something sound is kept, and not played.
+      // An incomplete cue is kept, and not played.
       edit('Cue', changeCue(cue.id, { ...part, off: true }), gesture);
       setCircle(error.found);
     }
@@ -315,7 +315,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
             onChange={(node) => change({ action: { ...action, node } })}
           />
           <Select
-            label={action.kind === 'turn' ? 'Axis' : 'Axis'}
+            label="Axis"
             options={AXES.map((id) => ({ id, name: id }))}
             value={action.axis}
             onChange={(axis: Axis) => change({ action: { ...action, axis } })}

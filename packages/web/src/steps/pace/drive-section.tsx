@@ -45,7 +45,7 @@ const WAYS = [
   { id: 'against', name: 'Against it' },
 ] as const;
 
-/** What a drive is held to, but for its jerk, which may be free. */
+/** Limits of a drive, except its jerk, which may be unlimited. */
 const POSITIVE = { min: 0.01, max: 1e6, step: 0.1 };
 const DRIVEN_WITHIN: readonly NumberOf<Drive>[] = [
   { of: 'top', label: 'Top speed', kind: 'speed', ...POSITIVE },
@@ -194,7 +194,7 @@ export function DriveSection({ rider, pace }: { rider: Rider; pace: Pace }) {
 
 type Change = (part: Partial<Drive>, gesture?: string) => void;
 
-/** Where it stops, and for how long. */
+/** Stops and their durations. */
 function StopsFold(props: {
   drive: Drive;
   marks: readonly Mark[];
@@ -275,7 +275,7 @@ function StopsFold(props: {
   );
 }
 
-/** Where it goes slowly. */
+/** Slow stretches. */
 function ZonesFold(props: { drive: Drive; length: number | null; change: Change; onDrag: () => void }) {
   const { drive, length, change, onDrag } = props;
   return (

@@ -110,7 +110,7 @@ function Seam() {
   }, [client, shot, isSettled, checkModels]);
   const gap = offered?.shot === shot ? offered.gap : null;
   const closings = offered?.shot === shot ? offered.closings : [];
-  // What a closing comes to can take a while for a drive: it is found when it is asked for.
+  // A closing of a drive can take a while: it is computed when it is asked for.
   const offer = (wanted: SeamGap) =>
     client?.closings(wanted, shot).then(
       (found) => setOffered({ shot, gap: wanted, closings: found }),
@@ -120,7 +120,7 @@ function Seam() {
   const bad = gaps.filter(isOpen);
   const riderOf = (id: string) => shot.riders.find((rider) => rider.id === id);
   const take = ({ label, shot: closed }: Closing) => {
-    // What was found for a shot is not put over one that has been changed since.
+    // A closing for a shot is not applied to one that changed since.
     edit(label, (now) => (now === offered?.shot ? closed : now));
     setOffered(null);
   };

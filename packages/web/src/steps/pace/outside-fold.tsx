@@ -30,7 +30,7 @@ const CYCLES: readonly Outside[] = ['repeat', 'accumulate', 'mirror'];
 /** Metres that nobody sees. */
 const SAME = 1e-4;
 
-/** What a ride does before it begins and after it ends, and how its cycles differ. */
+/** Motion before and after a ride, and the variation of its cycles. */
 export function OutsideFold({ rider, pace }: { rider: Rider; pace: Pace }) {
   const edit = useDesk((state) => state.edit);
   const change = (part: Partial<Pace>, gesture?: string) =>

@@ -85,7 +85,7 @@ export function RetimeFold() {
   );
 }
 
-/** Whose time is bent: all of it, or the travel of some. */
+/** Time that is bent: of everything, or the travel of some riders. */
 function RetimeRiders(props: {
   riders: readonly Rider[];
   chosen: readonly string[];

@@ -65,7 +65,7 @@ const READY_PIECES: readonly { file: string; name: string; parts: Partial<Dressi
   },
 ];
 
-/** What lies along a path, and a catalogue of what can be laid. */
+/** Dressing of a path, and a catalogue of what can be added. */
 export function DressingSection({ path }: { path: ShotPath }) {
   const desk = useDeskStore();
   const edit = useDesk((state) => state.edit);

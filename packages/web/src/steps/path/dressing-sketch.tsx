@@ -11,7 +11,7 @@ const Drawing = styled.svg`
 
 /** So many metres are sketched. */
 const LONG = 3;
-/** Where the eye is: how far what is ahead goes to the right and up, a metre. */
+/** View direction: how far ahead goes to the right and up, per metre. */
 const [ALONG, RISE] = [0.55, 0.42];
 
 type Place = readonly [x: number, y: number, z: number];
@@ -43,7 +43,7 @@ export function DressingSketch({ laid, model }: { laid: LaidLook; model: KeptMod
   );
 }
 
-/** What of a thing that is laid is sketched. */
+/** Sketched part of a dressing. */
 export type LaidLook = Pick<Dressing, 'kind' | 'profile' | 'ring' | 'both' | 'offset' | 'every' | 'color'>;
 
 // Left of the path is left on paper.

@@ -20,7 +20,7 @@ interface Reading {
   readonly cancel: () => void;
 }
 
-/** What is being read now; null while nothing is. */
+/** File being read; null if there is none. */
 export const useReading = create<{ reading: Reading | null }>(() => ({ reading: null }));
 
 /** Takes in paths that were asked for; a mesh among them offers to be a model. */
@@ -91,7 +91,7 @@ function offer(
   set({ importing, playing: false, lookFrom: viewOf(importing) });
 }
 
-/** What is chosen of it, as large as it is to be. */
+/** Chosen paths in their final size. */
 export function chosenOf({ imported, chosen, times }: Importing): Imported {
   return resized(onlySome(imported, chosen), times);
 }

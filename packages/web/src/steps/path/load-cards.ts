@@ -1,2 +1,2 @@
-/** What stands in the path panel only while something is being made: all of it, which is little. */
+/** Cards of the path panel that are shown only while something is made: all of them together are small. */
 export const loadCards = () => import('./all-cards');

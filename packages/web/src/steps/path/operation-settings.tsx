@@ -26,7 +26,7 @@ const ENDS = [
 
 type Of<K extends Operation['kind']> = Extract<Operation, { kind: K }>;
 
-/** What the settings of an operation are shown with. */
+/** Labels and limits of an operation's settings. */
 interface SettingsProps<K extends Operation['kind']> {
   readonly operation: Of<K>;
   readonly path: ShotPath;
@@ -290,7 +290,7 @@ function JoinSettings({ operation, path, change }: SettingsProps<'join'>) {
   );
 }
 
-/** Where a path is cut. */
+/** Distance at which a path is cut. */
 function At(props: {
   operation: { at: number };
   length: number;

@@ -82,7 +82,7 @@ export function PathDetails({ path }: { path: ShotPath }) {
   );
 }
 
-/** What else the basis is set by. */
+/** Further settings of the basis. */
 function BasisSettings({ path }: { path: ShotPath }) {
   const edit = useDesk((state) => state.edit);
   const change = (label: string, part: Partial<ShotPath>, gesture?: string) =>

@@ -9,7 +9,7 @@ const PLACES = { all: 20_000, least: 48, most: 400 };
 /** So many points go to the page at a time: more at once would hold it up. */
 const AT_ONCE = 5_000;
 
-/** What was read and is not fetched yet. */
+/** Results that were not fetched yet. */
 let waiting: ShotPath[] = [];
 
 /** Reads a file; its paths are fetched after that. */

@@ -188,7 +188,7 @@ function usePage(count: number, points: ReadonlySet<number>) {
   return { from: start, to: Math.min(count, start + LISTED), setFrom };
 }
 
-/** What the chosen points have in common, and what can be done to them. */
+/** Common values of the selected points, and edits of them. */
 function ChosenPoints({ path }: { path: ShotPath }) {
   const edit = useDesk((state) => state.edit);
   const set = useDesk((state) => state.set);

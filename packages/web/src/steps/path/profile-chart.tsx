@@ -13,7 +13,7 @@ export default function ProfileChart(props: {
   curve: CompiledPath;
   rider: Rider | null;
   profile: ReturnType<typeof heightProfile>;
-  /** Where the rider really is; null where none rides it. */
+  /** Real distance of the rider; null if none rides it. */
   track: readonly { readonly distance: number; readonly track: number }[] | null;
 }) {
   const { path, curve, rider, profile, track } = props;

@@ -4,7 +4,7 @@ import { wrap } from 'comlink';
 import type { ImportLook } from '../../state/importing';
 import type { PathsReader } from './paths-worker';
 
-/** What a worker reads in a file, its paths fetched a few at a time. */
+/** File read by a worker, its paths fetched a few at a time. */
 export async function readWith(
   worker: Worker,
   ...given: Parameters<PathsReader['read']>

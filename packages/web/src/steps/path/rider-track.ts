@@ -1,10 +1,10 @@
 import { POSE, type CompiledPath, type GroundHeight } from '@fleet-rail/core';
 
-/** Where a rider really is along its path, its clearance and offset in it. */
+/** Real track of a rider along its path, with clearance and offset. */
 export interface RiderTrack {
   /** In order of distance: metres along the path, and the height there, metres. */
   readonly places: readonly { readonly distance: number; readonly track: number }[];
-  /** Where it is nearest to the ground; null where there is none. */
+  /** Point nearest to the ground; null without ground. */
   readonly least: { readonly over: number; readonly distance: number; readonly sample: number } | null;
 }
 

@@ -29,8 +29,8 @@ export function addModel(desk: DeskStore, model: KeptModel): string {
         chassis === null ? '' : ', and rides with its rear axle on the path'
       }.`,
       {
-        name: `Detach the wheels of ${badge}`,
-        run: () => desk.getState().edit(`Detach the wheels of ${badge}`, withoutRig(id)),
+        name: `Remove the wheels of ${badge}`,
+        run: () => desk.getState().edit(`Remove the wheels of ${badge}`, withoutRig(id)),
       },
     );
   // A wide prop may have been meant as the ground.

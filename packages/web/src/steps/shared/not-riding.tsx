@@ -3,7 +3,7 @@ import { Hint, Section } from '../../ui/panel';
 import { showNumber } from '../../ui/quantity';
 import { useDesk } from '../../state/desk-store';
 
-/** Where a rider sits on what carries it, in words. */
+/** Position of a rider on its carrier, in words. */
 function seatOf({ rest: { translation, rotation } }: Rider): string {
   const [left, up, ahead] = translation;
   const { yaw } = anglesOf(rotation);
@@ -22,7 +22,7 @@ function seatOf({ rest: { translation, rotation } }: Rider): string {
   return all.length === 0 ? 'at its origin' : all.join(', ');
 }
 
-/** What a step says that needs a rider on a path, where there is none. */
+/** Text of a step that needs a rider on a path, if there is none. */
 export function NotRiding({ rider }: { rider: Rider | null }) {
   const riders = useDesk(({ shot }) => shot.riders);
   const carrier = riders.find(({ id }) => id === rider?.parent);

@@ -15,7 +15,7 @@ import { dragEnd } from '../../ui/drag-end';
 
 /** How high the row of clips is, pixels. */
 export const CLIP_ROW = 22;
-/** Where a block is taken by its end, and how much of it is left to be taken as a whole. */
+/** Width of the grips at the ends of a block, and what remains to drag it as a whole. */
 const EDGE = 7;
 
 const Block = styled.path`

@@ -34,7 +34,7 @@ function crossingsOf(a: Float64Array, b: Float64Array, length: number | null): C
   return found;
 }
 
-/** Where riders of one path meet, with how far they are from each other then. */
+/** Meetings of riders on one path, with their gaps. */
 export function CrossingFlags({ band, x }: { band: DiagramBand; x: DiagramScales['x'] }) {
   const evaluation = useDesk((state) => state.evaluation);
   const path = evaluation?.paths.get(band.pathId);

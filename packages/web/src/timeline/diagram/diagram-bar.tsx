@@ -67,7 +67,7 @@ export function LineBar() {
   ) : null;
 }
 
-/** What the run diagram shows. */
+/** Contents of the run diagram. */
 export function DiagramBar() {
   const diagram = useDesk((state) => state.diagram);
   const set = useDesk((state) => state.set);

@@ -20,7 +20,7 @@ export interface DiagramBand {
 export interface DiagramScales {
   readonly x: Scale;
   readonly bands: readonly DiagramBand[];
-  /** Where the strip below them is. */
+  /** Position of the strip below them. */
   readonly strip: { readonly top: number; readonly foot: number };
 }
 
@@ -66,7 +66,7 @@ export function diagramScales(
 export const handBand = ({ id, attachment, transformKeys, frozen }: Rider): string | null =>
   attachment === null && transformKeys !== null && frozen === null ? `by hand ${id}` : null;
 
-/** What the selected rider rides, or its way by hand; else the first that is ridden; or all there are. */
+/** Path of the selected rider, or its hand track; else the first that is ridden; or all paths. */
 function bandsOf(
   { paths, riders }: Shot,
   shown: DiagramShown,

@@ -25,7 +25,7 @@ const Told = styled(MarkText)`
 /** Beyond here a text stands before its place, so that it is not cut. */
 const FAR = 420;
 
-/** What is being dragged, in numbers, beside the pointer. */
+/** Value being dragged, beside the pointer. */
 export function Telling({ x, y, text }: { x: number; y: number; text: string }) {
   return (
     <Told x={x + 12} y={y - 12} textAnchor={x > FAR ? 'end' : 'start'}>

@@ -4,7 +4,7 @@ import { KIND_NAMES } from '../../ui/words/finding-words';
 import { useDesk, useDeskStore } from '../../state/desk-store';
 import type { DiagramBand, DiagramScales } from './diagram-scales';
 
-/** What was found of the selected rider, as marks on its line: a full ring, half of one, or an empty one. */
+/** Findings of the selected rider, as marks on its line: a full ring, half of one, or an empty one. */
 export function FindingTicks({ band, x }: { band: DiagramBand; x: DiagramScales['x'] }) {
   const theme = useTheme();
   const desk = useDeskStore();

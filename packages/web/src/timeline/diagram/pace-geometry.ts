@@ -69,7 +69,7 @@ export function snappedValue(
   return near ?? roundedValue(value, pace.unit);
 }
 
-/** What a stretch between two keys does: its speed, or how long it stands. */
+/** Text of a stretch between two keys: its speed, or the duration of a stop. */
 export function stretchText(key: PaceKey, next: PaceKey, metres: number, fps: number): string {
   const seconds = (next.frame - key.frame) / fps;
   const rise = (next.value - key.value) * metres;

@@ -328,7 +328,7 @@ function BandLines({ band, x, width }: { band: DiagramBand; x: DiagramScales['x'
   );
 }
 
-/** What can be taken hold of of a rider that is moved by hand. */
+/** Grips of a rider that is moved by hand. */
 function ByHand({ bands, x }: { bands: readonly DiagramBand[]; x: DiagramScales['x'] }) {
   const rider = useSelectedRider();
   const band = bands.find(({ pathId }) => rider && pathId === handBand(rider));

@@ -26,7 +26,7 @@ export function SpeedStrip(props: {
   const what = useDesk((state) => state.diagram.strip);
   const { x, strip } = scales;
   const selected = riders.find(({ id }) => id === riderId) ?? null;
-  // What is asked of a rider is looked at one by one.
+  // Limits apply to one rider at a time.
   const drawn = what === 'speed' ? riders : selected ? [selected] : [];
   const lines = drawn.flatMap((rider) => {
     const evaluated = evaluation?.riders.get(rider.id);

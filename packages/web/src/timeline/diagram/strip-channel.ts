@@ -2,7 +2,7 @@ import { GRAVITY, gripOf, POSE, type Drive } from '@fleet-rail/core';
 import type { EvaluatedRider, Evaluation } from '../../workers/evaluation/evaluation';
 import type { DiagramShown } from '../../state/desk-store';
 
-/** What the strip under the diagram shows of a rider: a value a sample, the lowest and the highest of them. */
+/** Values of the strip under the diagram: one a sample, with minimum and maximum. */
 export interface StripLine {
   readonly values: Float64Array;
   readonly low: number;
@@ -56,7 +56,7 @@ export const STRIP_UNITS: Readonly<Record<DiagramShown['strip'], string>> = {
   sideways: 'g',
 };
 
-/** What a drive holds such a value to. */
+/** Limits of a drive for such a value. */
 export function stripLimits(what: DiagramShown['strip'], drive: Drive): number[] {
   if (what === 'speed') return [drive.top];
   if (what === 'acceleration') return [drive.accelerate, -drive.brake];

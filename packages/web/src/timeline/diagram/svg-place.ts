@@ -1,4 +1,4 @@
-/** Where a pointer is in the drawing its target belongs to, pixels from its corner. */
+/** Position of a pointer in the drawing of its target, pixels from its corner. */
 export function svgPlace(event: { clientX: number; clientY: number; currentTarget: SVGElement }): {
   readonly px: number;
   readonly py: number;

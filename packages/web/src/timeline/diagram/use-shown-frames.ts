@@ -2,7 +2,7 @@ import { UNCHANGED_FRAMES, mapFrames, type FrameMapping, type Rider, type Shot }
 import { useMemo } from 'react';
 import { useDesk } from '../../state/desk-store';
 
-/** Where a rider's keys are on the axis of the shot: elsewhere, where it waits for a cue or time is bent. */
+/** Shown frames of a rider's keys: they differ from its own if it waits for a cue or time is bent. */
 export function useShownFrames(shot: Shot, rider: Rider | null): FrameMapping {
   const steps = useDesk(({ evaluation }) => evaluation?.riders.get(rider?.id ?? '')?.timing?.steps);
   const { first, last } = shot.range;

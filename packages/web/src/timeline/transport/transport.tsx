@@ -131,7 +131,7 @@ export function Transport() {
   );
 }
 
-/** Where the playhead is, and a frame that is typed; nothing else is drawn by every frame. */
+/** Playhead and typed frame; only this is rendered by every frame. */
 function Time({ onFrame }: { onFrame: (frame: number) => void }) {
   const shot = useDesk((state) => state.shot);
   const frame = useDesk((state) => state.frame);

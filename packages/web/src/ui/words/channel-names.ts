@@ -1,6 +1,6 @@
 import type { ChannelId } from '@fleet-rail/core';
 
-/** What a channel is called, what its values are in, and how far a step goes. */
+/** Name, unit and step of a channel. */
 export const CHANNELS: Readonly<
   Record<ChannelId, { readonly name: string; readonly unit: string; readonly step: number }>
 > = {

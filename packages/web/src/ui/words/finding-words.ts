@@ -1,7 +1,7 @@
 import type { CheckLimits, FindingKind, Severity } from '@fleet-rail/core';
 import type { QuantityKind } from '../quantity';
 
-/** What each kind of finding is called. */
+/** Name of each kind of finding. */
 export const KIND_NAMES: Readonly<Record<FindingKind, string>> = {
   'missing-model': 'Missing part',
   'no-curve': 'No curve',

@@ -1,7 +1,7 @@
 import type { Rider } from '@fleet-rail/core';
 
 /**
- * What moves a rider, in a word or two.
+ * Source of a rider's motion, in a word or two.
  *
  * @param path the name of the path it rides
  */

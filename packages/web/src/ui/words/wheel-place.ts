@@ -1,6 +1,6 @@
 import { ownAxes, ownPosition, type Rider, type Wheel } from '@fleet-rail/core';
 
-/** Where a wheel is on its rider, in words. */
+/** Position of a wheel on its rider, in words. */
 export function wheelPlace(rider: Rider, wheel: Wheel): string {
   // A barrel has no left and no front.
   if (rider.wheels.length === 1) return 'Rolling part';

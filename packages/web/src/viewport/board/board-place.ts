@@ -1,6 +1,6 @@
 import { useState } from 'react';
 
-/** Where the board stands, and whether it is one line. */
+/** Corner of the board, and whether it is folded. */
 export interface BoardPlace {
   readonly corner: Corner;
   readonly folded: boolean;
@@ -13,7 +13,7 @@ export type Corner = (typeof CORNERS)[number];
 const STORED = 'fleet-rail.board';
 const FIRST: BoardPlace = { corner: 'bottomRight', folded: false };
 
-/** Where the board stands, remembered on this machine. */
+/** Corner of the board, remembered in this browser. */
 export function useBoardPlace(): [BoardPlace, (place: BoardPlace) => void] {
   const [place, setPlace] = useState(read);
   return [

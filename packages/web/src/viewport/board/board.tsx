@@ -52,7 +52,7 @@ const Head = styled.header`
   }
 `;
 
-/** What a folded board still tells. */
+/** Figures of a folded board. */
 const Told = styled.span`
   margin-left: 8px;
   font: 600 15px/1.3 ${LABEL_FONT};
@@ -135,7 +135,7 @@ function Sums({
   );
 }
 
-/** What a rider goes that others carry, by itself; null for any other. */
+/** Motion of a carried rider by itself; null for any other. */
 function useCarried(rider: Rider | null): { distance: number; speed: number } | null {
   const evaluation = useDesk((state) => state.evaluation);
   const frame = useDesk((state) => state.frame);

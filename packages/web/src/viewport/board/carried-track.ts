@@ -1,6 +1,6 @@
 import { POSE } from '@fleet-rail/core';
 
-/** What a rider went that others carry: it has no path of its own to be measured on. */
+/** Distance and speed of a carried rider: it has no path of its own to measure on. */
 export interface CarriedTrack {
   /** Metres gone since the first sample, by sample. */
   readonly gone: Float64Array;

@@ -13,7 +13,7 @@ const Table = styled(Figures)`
 const SLIP = 0.005;
 const SHOWN: ReadonlySet<SampledGauge['kind']> = new Set(['turns', 'phase', 'roll']);
 
-/** What a rider's wheels, walk and feet do at the shown frame. */
+/** Figures of a rider's wheels, walk and feet at the shown frame. */
 export function ContactFigures({ rider }: { rider: Rider }) {
   const evaluation = useDesk((state) => state.evaluation);
   const frame = useDesk((state) => state.frame);

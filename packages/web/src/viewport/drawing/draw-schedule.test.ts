@@ -25,12 +25,12 @@ function byHand(held = false) {
   return {
     schedule,
     given,
-    /** What happened until the next frame of the page. */
+    /** Events until the next frame of the page. */
     frame: () => {
       jest.advanceTimersToNextFrame();
       return log.splice(0);
     },
-    /** What happens once the graphics side is done. */
+    /** Events once the graphics side is done. */
     done: () => {
       waiting.shift()?.();
       return log.splice(0);
@@ -109,7 +109,7 @@ it('held pictures are shown when the graphics side is done, and the next is draw
   expect(done()).toEqual([]);
   expect(frame()).toEqual(['show']);
   expect(frame()).toEqual(['draw']);
-  // What changes meanwhile is in no picture yet: one more is drawn, however often it was asked for.
+  // Changes meanwhile are in no picture yet: one more is drawn, however often it was asked for.
   schedule.ask();
   schedule.ask();
   expect(frame()).toEqual([]);

@@ -1,7 +1,7 @@
 /** Milliseconds without a change after which what is drawn rests. */
 const REST = 300;
 
-/** What is drawn by a schedule. */
+/** Work of a schedule. */
 export interface Scheduled {
   /** Whether there is something to draw that no picture was of yet. */
   hasNew(): boolean;
@@ -98,7 +98,7 @@ export class DrawSchedule {
     this.scheduled.show();
   }
 
-  /** What fails stops nothing that comes after it. */
+  /** An error stops nothing that comes after it. */
   private attempt(work: () => void): void {
     try {
       work();

@@ -1,4 +1,4 @@
-/** What the last picture of the stage cost this thread. */
+/** Cost of the stage's last picture in this thread. */
 export interface DrawingCost {
   readonly ms: number;
   readonly calls: number;

@@ -2,8 +2,8 @@
 const LOOK = 4;
 
 /**
- * What works off what is drawn, beside the page. As long as it is at work, whatever has to be known of it (of a new program, above
- * all) stops the page: without a graphics card for half a second.
+ * Work of the graphics side, beside the page. While it is busy, any query of it (of a new program, above all) stops
+ * the page: without a graphics card for half a second.
  */
 export class GraphicsSide {
   private wait: ReturnType<typeof setTimeout> | undefined;

@@ -1,4 +1,4 @@
 import { rendererName } from './renderer-name';
 
-// Whoever asks the graphics side first waits until it has started; here that stops nobody.
+// The first query waits until the graphics side has started; here that stops nobody.
 postMessage(rendererName(new OffscreenCanvas(1, 1)));

@@ -1,4 +1,4 @@
-/** What a picture beside the canvas is drawn on. */
+/** Target of a picture beside the canvas. */
 interface Made {
   readonly beside: WebGLFramebuffer;
   readonly color: WebGLRenderbuffer;

@@ -1,7 +1,7 @@
 import { GraphicsSide } from './graphics-side';
 import { smoothEdges } from './smooth-edges';
 
-/** What a stage asks of its context. */
+/** Options of the stage's context. */
 export const stageContext = () => ({ antialias: smoothEdges(), stencil: true });
 
 /**
@@ -10,6 +10,6 @@ export const stageContext = () => ({ antialias: smoothEdges(), stencil: true });
  */
 export async function makeContext(canvas: HTMLCanvasElement): Promise<void> {
   const gl = canvas.getContext('webgl2', stageContext()) as WebGL2RenderingContext | null;
-  // Where there is none the renderer says so.
+  // Without one the renderer reports it.
   if (gl !== null) await new Promise<void>((goOn) => new GraphicsSide(gl).whenDone(goOn));
 }

@@ -9,7 +9,7 @@ export interface Rect {
 /** Left free above and below the picture, for the buttons of the stage; what is outside of it is seen there. */
 const ROOM = 46;
 
-/** Where a camera's picture lies on the stage, in its middle. */
+/** Rectangle of a camera's picture, in the middle of the stage. */
 export function pictureRect(width: number, height: number, aspect: number): Rect {
   const high = Math.max(1, Math.min(height - 2 * ROOM, (width - 2 * ROOM) / aspect));
   const wide = high * aspect;

@@ -1,4 +1,4 @@
-/** What draws with WebGL on this machine, by its own name; none where there is nothing. */
+/** Name of this machine's WebGL renderer; none without one. */
 export function rendererName(canvas: HTMLCanvasElement | OffscreenCanvas): string {
   const gl = canvas.getContext('webgl2') as WebGL2RenderingContext | null;
   const info = gl?.getExtension('WEBGL_debug_renderer_info');

@@ -12,7 +12,7 @@ function figureAt(x: number, mesh: THREE.Mesh = new THREE.Mesh(shape, paint)): T
   return group;
 }
 
-/** What is drawn as instances: how many, and where along x each is. */
+/** Instances as drawn: their number, and the x of each. */
 function drawnBy(copies: FigureCopies): number[][] {
   const matrix = new THREE.Matrix4();
   return copies.object.children.map((child) => {

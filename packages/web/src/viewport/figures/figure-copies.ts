@@ -62,7 +62,7 @@ export class FigureCopies {
       for (const { mesh } of meshes) mesh.layers.set(DRAWN_AS_COPY);
       const [{ mesh }] = meshes;
       const drawn = new THREE.InstancedMesh(mesh.geometry, mesh.material, meshes.length);
-      // Where it is is told by its instances, which move.
+      // Its instances have its position, and they move.
       drawn.frustumCulled = false;
       drawn.matrixAutoUpdate = false;
       drawn.castShadow = drawn.receiveShadow = true;

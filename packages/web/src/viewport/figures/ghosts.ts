@@ -43,8 +43,8 @@ function keptWhile(from: readonly unknown[], make: () => Ghost[]): Ghost[] {
 }
 
 /**
- * What is shown pale: riders that are being attached at their start, middle and end; riders that would be new at the shown frame; the
- * selected rider as another take has it; or it every so many frames.
+ * Ghosts: riders that are being attached at their start, middle and end; new riders at the shown frame; the selected
+ * rider in another take; or it at regular frames.
  */
 export function ghostsOf(state: DeskState): Ghost[] {
   const { attaching, shownBefore, shows, frame, aside } = state;

@@ -10,7 +10,7 @@ interface Stood {
   readonly weights: readonly number[];
 }
 
-/** What was moved of a figure, so that it can go back. */
+/** Pose of a figure before it was moved, to restore it. */
 interface Posed {
   readonly key: string;
   readonly model: THREE.Object3D | undefined;
@@ -63,7 +63,7 @@ export function poseParts(group: THREE.Group, parts: SampledParts, sample: numbe
 const scratch = new THREE.Quaternion();
 const keys = new WeakMap<SampledParts, string>();
 
-/** What parts are moved, and how they hang: alike for evaluations of one rider until it is rigged otherwise. */
+/** Structure of the moved parts: equal for evaluations of one rider until its rig changes. */
 function keyOf(parts: SampledParts): string {
   const key = keys.get(parts) ?? JSON.stringify([parts.joints, parts.nodes]);
   keys.set(parts, key);

@@ -22,14 +22,14 @@ export interface RiderPart {
   readonly at: Vec3;
 }
 
-/** What of the model of the ground is so much of it from side to side is ground, and nothing that stands on it. */
+/** Part of the ground model, from side to side, from which on a node counts as ground and not as something on it. */
 const WIDE = 0.4;
 /** Nearer than this to an eye nothing is seen of but its inside, metres. */
 const AROUND = 0.5;
 
 interface Figure {
   readonly group: THREE.Group;
-  /** What it was made from: another model or colour makes it anew. */
+  /** Inputs it was made from: another model or colour makes a new one. */
   readonly built: string;
 }
 
@@ -110,7 +110,7 @@ export class RiderFigures {
     return body.isEmpty() ? null : body;
   }
 
-  /** Where the figures that are seen, and their wheels and feet, stand. */
+  /** Contact patches of visible figures, and of their wheels and feet. */
   standing(): ContactPatch[] {
     return [...this.figures].flatMap(([id, { group }]) =>
       group.visible ? contactPatchesOf(group, this.solesOf(id, group)) : [],
@@ -162,7 +162,7 @@ export class RiderFigures {
     });
   }
 
-  /** Where a node of a rider's model is, as it is posed, in the rider's own space or in the scene; null where it has none. */
+  /** Matrix of a posed node of a rider's model, in the rider's own space or in the scene; null without that node. */
   partPlace(id: string, name: string, inScene = false): Vec3 | null {
     const group = this.figures.get(id)?.group;
     let found: THREE.Object3D | null = null;
@@ -189,7 +189,7 @@ export class RiderFigures {
     return box.isEmpty() ? null : box;
   }
 
-  /** Where all riders stand but some. */
+  /** Boxes of all riders but some. */
   placesBut(ids: readonly string[]): Vec3[] {
     return [...this.figures].flatMap(([id, { group }]) =>
       ids.includes(id) ? [] : [group.position.toArray()],
@@ -238,7 +238,7 @@ export class RiderFigures {
     return nearest;
   }
 
-  /** Where a ray first meets the ground model. */
+  /** First hit of a ray on the ground model. */
   onGround(ray: THREE.Raycaster): Vec3 | null {
     const hit = this.ground && ray.intersectObject(this.ground.group, true)[0];
     return hit ? hit.point.toArray() : null;

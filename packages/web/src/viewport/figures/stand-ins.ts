@@ -1,6 +1,6 @@
 import * as THREE from 'three';
 
-/** What stands for a rider without a model. They share shapes and paints, so that many are drawn in one go. */
+/** Figures of riders without a model. They share shapes and materials, so that many are drawn in one call. */
 export class StandIns {
   private body: THREE.BufferGeometry | undefined;
   private camera: readonly [THREE.BufferGeometry, THREE.BufferGeometry] | undefined;

@@ -89,7 +89,7 @@ export function DressingEnd({ end, x, y }: { end: 'from' | 'to'; x: number; y: n
   );
 }
 
-/** Where a stretch of a closed path ends that begins elsewhere now: where it ended, less than a lap on. */
+/** End of a stretch of a closed path that begins elsewhere now: its former end, less than a lap on. */
 function endOf(from: number, to: number, length: number): number {
   return to - length * Math.ceil((to - from) / length - 1);
 }

@@ -44,7 +44,7 @@ const Post = styled.span`
   }
 `;
 
-/** Where labels are on the screen: told by every picture, so it is no state of the stage as a whole. */
+/** Positions of labels on the screen: they change with every picture, so they are no state of the stage as a whole. */
 export type LabelPlaces = StoreApi<readonly StageLabel[]>;
 
 export const newLabelPlaces = (): LabelPlaces => createStore<readonly StageLabel[]>(() => []);

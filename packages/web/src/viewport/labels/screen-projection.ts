@@ -27,12 +27,12 @@ export class ScreenProjection {
     return ray;
   }
 
-  /** Where the place under the pointer lies on a level plane, or null where it looks past it. */
+  /** Point of a level plane under the pointer, or null if it looks past it. */
   onLevel(x: number, y: number, height: number): Vec3 | null {
     return this.onPlane(x, y, new THREE.Plane(new THREE.Vector3(0, 1, 0), -height));
   }
 
-  /** Where the place under the pointer lies on the upright plane through a point that faces the viewer. */
+  /** Point under the pointer on the upright plane through a point, facing the viewer. */
   onUpright(x: number, y: number, through: Vec3): Vec3 | null {
     const normal = this.views.camera.getWorldDirection(new THREE.Vector3()).setY(0);
     if (normal.lengthSq() < 1e-6) return null;
@@ -43,7 +43,7 @@ export class ScreenProjection {
     return this.onPlane(x, y, plane);
   }
 
-  /** Where a place is on the screen; null behind the viewer. */
+  /** Position on the screen; null behind the viewer. */
   toScreen(place: Vec3): ScreenPlace | null {
     const { clientWidth, clientHeight } = this.canvas;
     const p = new THREE.Vector3(...place).project(this.views.camera);

@@ -16,7 +16,7 @@ export interface StageLabel {
   readonly key: string;
   readonly x: number;
   readonly y: number;
-  /** Where it is written instead, so that it lies over no other. */
+  /** Position of the text, moved so that it covers no other. */
   readonly aside?: { readonly x: number; readonly y: number };
   /** Of a rider's badge how many it has. */
   readonly letters?: number;
@@ -32,7 +32,7 @@ export interface PlacedLabel {
 const pose = new Float64Array(POSE.size);
 const positionIn = (of: Float64Array): Vec3 => [of[0], of[1], of[2]];
 
-/** Where along its path something was found of the selected rider: a post stands there. */
+/** Distances of the selected rider's findings along its path: a post marks each. */
 function findingPosts({ checked, riderId, shot }: DeskState): PlacedLabel[] {
   const path = shot.paths.find(
     ({ id }) => id === shot.riders.find((one) => one.id === riderId)?.attachment?.path,
@@ -102,7 +102,7 @@ export function stageLabels(
   const badges = new Map(state.shot.riders.map(({ id, badge }) => [id, badge]));
   const riders = [...evaluation.riders.values()];
   const chosen = riders.filter(({ id }) => id === riderId);
-  // Where there is no room for all, the chosen one's is there.
+  // Without room for all, the selected one is shown.
   const others = riders.length > MOST_BADGES ? [] : riders.filter(({ id }) => id !== riderId);
   for (const rider of [...chosen, ...others]) {
     poseAt(evaluation, rider, frame, pose);

@@ -4,10 +4,7 @@ import { linesOf } from '../../state/importing';
 
 const NO_LINES: readonly ArrayLike<number>[] = [];
 
-/**
- * What would be: the result of an operation, paths of a shot that is shown before it is taken, those that are chosen of a file, or
- * runs of edges that were picked.
- */
+/** Preview lines: the result of an operation, paths of a previewed shot, chosen paths of a file, or picked edges. */
 export function brightLines({
   preview,
   operation,

@@ -51,7 +51,7 @@ it('a wheel that does not slide prints a dash a turn, as long as the stripe on i
     expect(Math.abs(x - 0.8)).toBeLessThan(0.03);
     expect(y).toBeLessThan(0.05);
   }
-  // Where along the way: in the first quarter of every 2π · 0.5 m.
+  // Parts of the track: the first quarter of every 2π · 0.5 m.
   const round = Math.PI;
   for (const [, , z] of places) expect((z + 1e-6) % round).toBeLessThan(round / 4 + 1e-5);
   const covered = Math.max(...places.map(([, , z]) => z));

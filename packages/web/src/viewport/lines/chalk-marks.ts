@@ -25,8 +25,8 @@ const SMEAR = 0.001;
 const STEP = 0.05;
 
 /**
- * What wheels and feet leave on the ground, as places of triangles: the dash that a chalked stripe prints with every
- * turn (as long as the stripe, if the wheel does not slide), and a print where each foot is set down.
+ * Traces of wheels and feet on the ground, as corners of triangles: the dash that a chalked stripe prints with every
+ * turn (as long as the stripe, if the wheel does not slide), and a print for each planted foot.
  */
 export function chalkMarks(
   rider: Rider,

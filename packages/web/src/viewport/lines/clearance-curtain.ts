@@ -13,7 +13,10 @@ const SIDES = 72;
 /** A ring is drawn this far over where its rider stands, so that it is not lost in the ground, metres. */
 const OVER = 0.05;
 
-/** Where a clearance binds: a pale curtain between where the rider would be and where it is led, and rings about what it keeps away from. */
+/**
+ * Effect of a clearance: a pale curtain between the ride without it and with it, and rings around the riders it keeps
+ * away from.
+ */
 export class ClearanceCurtain {
   readonly object = new THREE.Group();
   private readonly sheet = new THREE.Mesh(

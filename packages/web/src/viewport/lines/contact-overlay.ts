@@ -8,7 +8,7 @@ import { GroundBand } from './ground-band';
 import { RigOverlay, type RigGrip } from './rig-overlay';
 import type { RiderFigures } from '../figures/rider-figures';
 
-/** What the Contact step draws of the selected rider: its rig over the model, marks on the ground, the band it looks in. */
+/** Overlay of the Contact step for the selected rider: its rig over the model, marks on the ground, its search band. */
 export class ContactOverlay {
   readonly object = new THREE.Group();
   private readonly rig = new RigOverlay();
@@ -20,7 +20,7 @@ export class ContactOverlay {
     this.object.add(this.rig.object, this.chalk.object, this.band.object);
   }
 
-  /** What of the rig can be taken hold of; none while it is not shown. */
+  /** Grips of the rig; none while it is not shown. */
   get grips(): readonly RigGrip[] {
     return this.object.visible ? this.rig.grips : [];
   }

@@ -22,7 +22,7 @@ type Segments = THREE.LineSegments<THREE.BufferGeometry, THREE.LineBasicMaterial
 /** The longest tooth of the comb is drawn this many pixels long. */
 const COMB_PIXELS = 60;
 
-/** What is drawn over the selected path: control polygon and handles, curvature comb, kinks, marks. */
+/** Overlay of the selected path: control polygon and handles, curvature comb, kinks, marks. */
 export class CurveOverlay {
   readonly object = new THREE.Group();
   handles: readonly HandleEnd[] = [];

@@ -25,7 +25,7 @@ const Legend = styled.div`
   }
 `;
 
-/** What the colours of the ribbon stand for. */
+/** Legend of the ribbon's colours. */
 export function HeatLegend() {
   const shot = useDesk((state) => state.shot);
   const evaluation = useDesk((state) => state.evaluation);

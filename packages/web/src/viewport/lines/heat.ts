@@ -5,7 +5,7 @@ import type { EvaluatedPath, EvaluatedRider } from '../../workers/evaluation/eva
 export interface Heat {
   /** By place of the ribbon from 0 to 1; −1 where the rider does not pass. */
   readonly values: Float32Array;
-  /** What 0 and 1 stand for: m/s, or degrees to either side. */
+  /** Values of 0 and 1: m/s, or degrees to either side. */
   readonly low: number;
   readonly high: number;
 }

@@ -4,7 +4,7 @@ import { ORDER } from '../drawing/draw-order';
 import type { Theme } from '../../ui/theme/theme';
 import { dots, placeDots, setTriples } from './dots';
 
-/** What of a control point is taken hold of: its foot on the ground, the point itself, or its head. */
+/** Grips of a control point: its foot on the ground, the point itself, or its head. */
 export type Grip = 'foot' | 'point' | 'head';
 
 /** Pixels from a point up to the head that lifts it. */
@@ -61,7 +61,7 @@ export class PlumbLines {
     setTriples(this.plumb.geometry, 'position', lines);
   }
 
-  /** Where each grip of a point is. */
+  /** Positions of each point's grips. */
   gripPlace(index: number, grip: Grip, metresPerPixel: (place: Vec3) => number): Vec3 {
     const place = this.positions[index];
     if (grip === 'foot') return [place[0], 0, place[2]];

@@ -42,7 +42,7 @@ const FRAGMENT = /* glsl */ `
     float inside = smoothstep(0.0, edge, cell) * (1.0 - smoothstep(1.0, 1.0 + edge, cell));
     inside *= 1.0 - smoothstep(0.72, 0.8, abs(vPlace.y));
     vec3 base = vHeat < 0.0 ? color : warmth(vHeat);
-    // What is frozen goes by what was baked, not by this: slanted bars tell so.
+    // Slanted bars show that a frozen rider follows its bake, not this path.
     float slant = vPlace.x / halfWidth + vPlace.y;
     float bar = abs(fract(slant * 0.45) - 0.5) * 2.0;
     float soft = fwidth(slant) * 0.9;

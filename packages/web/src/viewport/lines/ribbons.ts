@@ -8,7 +8,7 @@ const RIBBON_METRES = 0.22;
 const RIBBON_PIXELS = 2.4;
 const WIDEST = 20;
 
-/** What of a shot ribbons are painted from. */
+/** Inputs of ribbons. */
 export interface RibbonPaint {
   readonly shot: Shot;
   readonly evaluation: Evaluation | null;

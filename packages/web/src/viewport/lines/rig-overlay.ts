@@ -4,7 +4,7 @@ import { ORDER } from '../drawing/draw-order';
 import type { Theme } from '../../ui/theme/theme';
 import type { DeskState } from '../../state/desk-store';
 
-/** What of a rig can be taken hold of: the middle of a wheel, its rim, or a foot. */
+/** Grips of a rig: the middle of a wheel, its rim, or a foot. */
 export interface RigGrip {
   readonly node: string;
   readonly grip: 'centre' | 'rim' | 'foot';

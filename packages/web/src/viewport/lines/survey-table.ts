@@ -6,7 +6,7 @@ import type { Theme } from '../../ui/theme/theme';
 import type { DeskState } from '../../state/desk-store';
 import { dots, placeDots } from './dots';
 
-/** What of the table is taken hold of: its top to move, the rim to turn, the plumb head to lift, the peg to size. */
+/** Grips of the table: its top to move, the rim to turn, the plumb head to lift, the peg to size. */
 export type TableGrip = 'top' | 'rim' | 'head' | 'peg';
 
 /** Of the table's rim on the screen. */
@@ -19,7 +19,7 @@ const [HEAD_HEIGHT, PEG_AT] = [1.5, 1.4];
 /** The round table that lies under what rides no path: it is moved, turned, lifted and sized by it. */
 export class SurveyTable {
   readonly object = new THREE.Group();
-  /** Where it lies; null while it is not shown. */
+  /** Its position; null while it is not shown. */
   place: Vec3 | null = null;
   private readonly flat = new THREE.Group();
   private readonly turned = new THREE.Group();
@@ -79,7 +79,7 @@ export class SurveyTable {
       rider?.attachment === null &&
       rider.follow === null &&
       rider.frozen === null &&
-      // Who is carried now sits where its hand-over says.
+      // A carried rider is placed by its carrier switch.
       (carriedPart(rider.parentKeys, shot.fps)?.(sourceFrame(shot, frame)) ?? 0) === 0;
     this.object.visible = shown && evaluated !== undefined;
     this.place = null;
@@ -108,7 +108,7 @@ export class SurveyTable {
   }
 
   /**
-   * What of it is under the pointer.
+   * Grip under the pointer.
    *
    * @param near   whether a place is drawn within so many pixels of the pointer
    * @param onTop  where the pointer is on the table's level; null where it looks past it, or at its edge
@@ -132,7 +132,7 @@ export class SurveyTable {
     }
   }
 
-  /** Where the head and the peg stand. */
+  /** Positions of head and peg. */
   gripPlace(grip: 'head' | 'peg'): Vec3 {
     const [x, y, z] = this.place ?? [0, 0, 0];
     const { radius } = this;

@@ -18,7 +18,7 @@ import type { Views } from '../views/views';
 const GRIP_PIXELS = 11;
 const PATH_PIXELS = 14;
 
-/** What of the stage is under the pointer. */
+/** Pick of the stage under the pointer. */
 export class StagePicks {
   constructor(
     private readonly views: Views,
@@ -71,7 +71,7 @@ export class StagePicks {
     return this.projection.nearestOf(free, x, y, GRIP_PIXELS);
   }
 
-  /** What of the selected rider's rig is under the pointer. */
+  /** Grip of the selected rider's rig under the pointer. */
   rig(x: number, y: number): RigGrip | null {
     return this.projection.nearestOf(this.contact.grips, x, y, GRIP_PIXELS);
   }

@@ -45,7 +45,7 @@ function selecting(context: ToolContext): StageTool {
   return context.station === 'contact' ? rigTool(context) : selectTool(context, false);
 }
 
-/** What the pointer does on the stage, by the tool that is held. */
+/** Pointer handling on the stage, by the current tool. */
 export function useStagePointer(
   canvas: RefObject<HTMLCanvasElement | null>,
   stage: StageView | null,

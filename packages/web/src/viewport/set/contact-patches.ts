@@ -12,14 +12,14 @@ interface Sole {
   readonly box: THREE.Box3 | null;
 }
 
-/** What of a rider's figure may stand on the ground, found once in its model. */
+/** Parts of a rider's figure that may touch the ground, found once in its model. */
 export interface Soles {
   /** The figure as it stands, in its own space. */
   readonly body: THREE.Box3;
   readonly soles: readonly Sole[];
 }
 
-/** What of figures may stand on the ground, by rider, as long as its model and its rig are the same. */
+/** Parts of figures that may touch the ground, by rider, cached until its model or rig changes. */
 export class KnownSoles {
   private readonly known = new Map<string, Soles & { readonly rig: readonly unknown[] }>();
 
@@ -55,7 +55,7 @@ function solesOf(group: THREE.Object3D, rider: Rider | null): Soles {
 const low = new THREE.Vector3();
 const size = new THREE.Vector3();
 
-/** Where a figure and its wheels and feet stand now; its matrices are up to date. */
+/** Patches under a figure, its wheels and feet; its matrices must be up to date. */
 export function contactPatchesOf(group: THREE.Object3D, { body, soles }: Soles): ContactPatch[] {
   if (body.isEmpty()) return [];
   const { elements } = group.matrixWorld;

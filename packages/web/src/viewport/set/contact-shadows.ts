@@ -2,13 +2,13 @@ import type { GroundHeight } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { ORDER } from '../drawing/draw-order';
 
-/** What may stand on the ground: a rider's body, or a wheel or foot of it. */
+/** Patch of a rider's body, or of a wheel or foot of it. */
 export interface ContactPatch {
   /** Its lowest place in the scene. */
   readonly low: THREE.Vector3;
   /** Its length along and width across, metres, as the shadow has them. */
   readonly size: readonly [along: number, across: number];
-  /** Where it points, about up, radians: as a yaw from +Z. */
+  /** Its direction about up, radians: as a yaw from +Z. */
   readonly yaw: number;
   /** How far above the ground its shadow is gone, metres. */
   readonly reach: number;

@@ -16,12 +16,12 @@ import type { SetModels } from './set-models';
 /** One thing that is laid, as it is drawn. */
 interface Drawn {
   readonly group: THREE.Group;
-  /** What it was made from. */
+  /** Inputs it was made from. */
   readonly thing: PlacedDressing;
   readonly models: string;
 }
 
-/** What is laid along the paths of a shot: pieces as instances of their models, one mesh a profile. */
+/** Dressing of a shot's paths: pieces as instances of their models, one mesh a profile. */
 export class DressingFigures {
   readonly object = new THREE.Group();
   private readonly drawn = new Map<string, Drawn>();

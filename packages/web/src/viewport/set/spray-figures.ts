@@ -16,7 +16,7 @@ import type { SetModels } from './set-models';
 /** So many particles of a rider are drawn at once with a graphics card and in pictures, and so many without. */
 const MOST = 20_000;
 const MOST_IN_SOFTWARE = 300;
-/** What sees through something thin is lost by day; by night all is dimmer. */
+/** By day thin particles lose contrast; by night all are dimmer. */
 const [OPACITY, NIGHT] = [0.6, 0.35];
 
 interface Drawn {
@@ -25,7 +25,7 @@ interface Drawn {
   readonly built: string;
 }
 
-/** What riders spray, as instances that look at the eye, or wear a model. */
+/** Particles of riders, as instances that face the eye or show a model. */
 export class SprayFigures {
   readonly object = new THREE.Group();
   private readonly drawn = new Map<string, Drawn>();
@@ -128,7 +128,7 @@ export class SprayFigures {
         })
       : [flatMesh(emitter?.look === 'points', room)];
     for (const mesh of meshes) {
-      // Where its instances are is another matter at each frame.
+      // Instances move with each frame.
       mesh.frustumCulled = false;
       dim(mesh, this.night);
       this.object.add(mesh);
@@ -141,7 +141,7 @@ export class SprayFigures {
     for (const mesh of meshes) {
       this.object.remove(mesh);
       mesh.dispose();
-      // What wears a model leaves it its geometry and material.
+      // Particles with a model share its geometry and material.
       if (mesh.userData.flat !== true) continue;
       mesh.geometry.dispose();
       (mesh.material as THREE.Material).dispose();

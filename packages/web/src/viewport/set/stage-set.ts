@@ -19,22 +19,22 @@ import { SurveyGrid } from './survey-grid';
  */
 export type ShadowKind = 'cast' | 'patches';
 
-/** What a picture is taken of the set from, and how large. */
+/** Camera and size of a picture of the set. */
 export interface SetView {
   readonly camera: THREE.Camera;
-  /** What is looked at. */
+  /** Target of the view. */
   readonly about: THREE.Vector3;
   /** Of the picture, pixels. */
   readonly height: number;
   readonly ground: GroundMesh | null;
 }
 
-/** What is filmed: figures and ground, under a sky, in the light of day or of night. */
+/** Set of a picture: figures and ground, under a sky, in daylight or at night. */
 export class StageSet {
   readonly scene = new THREE.Scene();
   readonly grid = new SurveyGrid();
   readonly figures: RiderFigures;
-  /** What is laid along paths. */
+  /** Dressing along paths. */
   readonly laid: DressingFigures;
   private readonly sprays: SprayFigures;
   private readonly models: SetModels;

@@ -1,6 +1,6 @@
 import * as THREE from 'three';
 
-/** What shines reflects a sky, a horizon and a ground, painted here: bands of light from above down. */
+/** Shiny materials reflect a sky, a horizon and a ground, painted here: bands of light from above down. */
 const BANDS: readonly (readonly [from: number, to: number, color: string])[] = [
   [0.55, 1, '#DDE9F2'],
   [0.12, 0.55, '#FFFFFF'],
@@ -27,7 +27,7 @@ export class Surroundings {
           one.envMap = this.texture;
           one.needsUpdate = true;
         }
-        // What is no metal has its light from the sky and the sun.
+        // Materials other than metals get their light from the sky and the sun.
         one.envMapIntensity = one.metalness * (night ? 0.33 : 1);
       }
     });

@@ -112,7 +112,7 @@ export class SurveyGrid {
    */
   update(camera: THREE.Camera, about: THREE.Vector3, height: number, haze: Haze | null, level: number): void {
     const flat = camera instanceof THREE.OrthographicCamera;
-    // What is seen is picked before the renderer would do so.
+    // Visible pieces are picked before the renderer would do so.
     camera.updateMatrixWorld();
     // Seen edge-on the ground is a line; its plane is left out.
     const down = -camera.getWorldDirection(new THREE.Vector3()).y;

@@ -66,9 +66,9 @@ export class StageView {
   private readonly overlay = new CurveOverlay();
   private readonly preview = new DrawPreview();
   private readonly bright = new BrightLines();
-  /** What of it is under the pointer. */
+  /** Pick under the pointer. */
   readonly picks: StagePicks;
-  /** What stands in it, to be met by rays. */
+  /** Scene, for rays. */
   get figures(): RiderFigures {
     return this.set.figures;
   }
@@ -79,7 +79,7 @@ export class StageView {
   private ghosts: readonly Ghost[] = [];
   private readonly sights = new SightLines();
   private readonly contact = new ContactOverlay();
-  /** What points and overlay were last drawn from. */
+  /** Inputs that points and overlay were last drawn from. */
   private shownPoints: readonly unknown[] = [];
   private hovered: string | null = null;
   private lookedAt: DeskState['lookAt'] = null;
@@ -87,10 +87,10 @@ export class StageView {
   private lookedFrom: DeskState['lookFrom'] = null;
   private readonly found = new FoundFrame();
   private readonly curtain = new ClearanceCurtain();
-  /** What rides no path is moved by it. */
+  /** Moves riders without a path. */
   readonly table = new SurveyTable();
   readonly milestones = new Milestones();
-  /** What is drawn over the scene, and is in no picture. */
+  /** Overlays over the scene that are in no picture. */
   private readonly overlays = [
     this.plumb,
     this.overlay,
@@ -108,7 +108,7 @@ export class StageView {
   /** Without one pictures are shown when they are done. */
   private readonly held: HeldPictures | null;
   private shown = false;
-  /** What is told of the picture that is shown next. */
+  /** Label data of the picture that is shown next. */
   private drawn: [labels: readonly StageLabel[], cost: DrawingCost] | null = null;
 
   constructor(
@@ -189,7 +189,7 @@ export class StageView {
   /** Takes over the desk's state, and draws what differs. */
   update(given: DeskState, theme: Theme, step: StepId): void {
     const showPoints = step === 'path';
-    // What is about to be imported is seen at its own step alone.
+    // An import is shown at its own step alone.
     const state = showPoints ? given : { ...given, importing: null };
     this.state = state;
     this.theme = theme;
@@ -235,20 +235,20 @@ export class StageView {
     this.redraw();
   }
 
-  /** Where the free view looks from, and how, as a rider that is a camera would. */
+  /** Placement of the free view, as that of a camera rider. */
   eye(): Placement {
     const { position, turn } = this.views.eye();
     return { translation: position.toArray(), rotation: turn.multiply(HALF_TURN).toArray() };
   }
 
-  /** What the present view looks through at a frame, for pictures of the same. */
+  /** Eye of the present view at a frame, for pictures of the same. */
   seen(frame: number): FreeEye {
     const { state } = this;
     const follows = state && this.views.current === 'free' ? followedPlace({ ...state, frame }) : null;
     return freeEyeOf(follows ? this.views.followed(follows) : this.views.camera);
   }
 
-  /** Where the free view stands, and what it looks at. */
+  /** Position and target of the free view. */
   stands(): Pick<KeptView, 'from' | 'at'> {
     return this.views.stands();
   }
@@ -342,7 +342,7 @@ export class StageView {
     const middle = this.contentBox().getCenter(new THREE.Vector3());
     this.ribbons.update(
       (place) => this.views.metresPerPixel(place),
-      // Where marks on the ground are looked at, the ribbon over them makes room.
+      // The ribbon is hidden where marks on the ground are shown.
       (id) =>
         id === this.hovered ? 1.8 : this.contact.object.visible && id === this.state?.pathId ? 0.3 : 1,
     );

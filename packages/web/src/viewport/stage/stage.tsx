@@ -148,7 +148,7 @@ export function Stage({ station: step }: { station: StepId }) {
   const seam = useDesk((state) => state.seam);
   const beside = useDesk((state) => state.beside);
 
-  // What is thrown while nothing is rendered no guard would hear of.
+  // An error outside of rendering would reach no error boundary.
   if (fault !== null) throw fault;
   return (
     <Frame aria-label="Stage" role="group">

@@ -4,7 +4,7 @@ import { showNumber } from '../../ui/quantity';
 import type { ToolContext, StageTool } from './stage-tool';
 import { selectTool } from './select-tool';
 
-/** What a pixel sideways changes the bank's amount by: degrees, or a factor. */
+/** Change of the bank's amount by a pixel sideways: degrees, or a factor. */
 const PER_PIXEL = { none: 0.1, amount: 0.1, physical: 0.02 };
 
 /** Drags the selected rider's bank by the rider itself; everywhere else the ordinary hand. */

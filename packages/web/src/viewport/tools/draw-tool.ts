@@ -34,7 +34,7 @@ export function drawTool({ stage, desk, onHover }: ToolContext): StageTool {
       position[1] = (groundHeightOf(ground)(x, z, place[1]) ?? y) + drawing.above;
     return { position, straight: at.shift };
   };
-  /** Where the pointer is in the plane of the view, and which coordinates lie in that plane. */
+  /** Position of the pointer in the plane of the view, and the coordinates of that plane. */
   const freePlace = (
     { x, y }: StagePointer,
     last: Vec3 | null,

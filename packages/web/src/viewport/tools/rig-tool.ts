@@ -14,7 +14,7 @@ interface HeldFoot {
   readonly gesture: string;
 }
 
-/** What is held of a wheel, with the wheel as it was and the rider's own space as it stood. */
+/** Dragged grip of a wheel, with the wheel and the rider's own space as they were. */
 interface HeldWheel {
   readonly rider: Rider;
   readonly wheel: Wheel;
@@ -30,7 +30,7 @@ export function rigTool(context: ToolContext): StageTool {
   const ordinary = selectTool(context, false);
   let held: HeldWheel | HeldFoot | null = null;
 
-  /** Where the pointer is on the side of a wheel, in the rider's own space. */
+  /** Position of the pointer on the side of a wheel, in the rider's own space. */
   const onSide = ({ x, y }: StagePointer, wheel: Wheel, toWorld: THREE.Matrix4): THREE.Vector3 | null => {
     const toOwn = toWorld.clone().invert();
     const ray = stage.projection.rayAt(x, y).ray.clone().applyMatrix4(toOwn);

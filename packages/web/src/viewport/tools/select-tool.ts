@@ -7,7 +7,7 @@ import { insertAt } from '../../commands/at-place';
 import { clickForOperation, selectedPath } from './pick-tools';
 import type { ToolContext, StagePointer, StageTool } from './stage-tool';
 
-/** What is held, with the document as it was when it was taken hold of. */
+/** Dragged object, with the document as it was at the press. */
 type Held =
   | {
       readonly kind: 'points';
@@ -33,7 +33,7 @@ export function selectTool(context: ToolContext, boxing: boolean): StageTool {
   let gesture = '';
   let last: StagePointer | null = null;
   const edgeOn = () => stage.views.current === 'side' || stage.views.current === 'front';
-  /** Where the pointer holds something: on its own level, or upright where seen from the side. */
+  /** Position of the pointer during a drag: on the object's level, or upright if seen from the side. */
   const grabbedAt = (x: number, y: number, through: Vec3, upright: boolean): Vec3 | null =>
     upright || edgeOn()
       ? stage.projection.onUpright(x, y, through)

@@ -18,7 +18,7 @@ export interface Box {
   readonly y1: number;
 }
 
-/** What the tools work with. */
+/** Context of the tools. */
 export interface ToolContext {
   readonly stage: StageView;
   readonly desk: DeskStore;
@@ -27,7 +27,7 @@ export interface ToolContext {
   readonly onBox: (box: Box | null) => void;
 }
 
-/** What the pointer does while a tool is held. Presses that take hold of nothing move the camera. */
+/** Pointer events of a tool. Presses that hit nothing move the camera. */
 export interface StageTool {
   /** True where the press takes hold of something, which then follows the pointer. */
   press?(at: StagePointer): boolean;
@@ -35,7 +35,7 @@ export interface StageTool {
   drag?(at: StagePointer): void;
   /** The wheel is turned over something held: by so many steps away from the hand. */
   wheel?(steps: number): void;
-  /** What was held is let go; false where the press was a mere click. */
+  /** Ends a drag; false if the press was a mere click. */
   drop?(at: StagePointer, dragged: boolean): void;
   /** The pointer moves with nothing held; answers whether a click would do something there. */
   hover?(at: StagePointer): boolean;

@@ -7,7 +7,7 @@ import type { TableGrip } from '../lines/survey-table';
 import { selectTool } from './select-tool';
 import type { StagePointer, StageTool, ToolContext } from './stage-tool';
 
-/** What is held, and where it was when it was taken hold of. */
+/** Dragged object, and its position at the press. */
 interface Held {
   readonly grip: TableGrip;
   readonly ids: readonly string[];
@@ -64,7 +64,7 @@ export function tableTool(context: ToolContext): StageTool {
     );
   };
 
-  /** Where other things stand, and points of paths. */
+  /** Positions of other things, and points of paths. */
   const snapPlaces = (ids: readonly string[]): Vec3[] => {
     const { shot } = desk.getState();
     const points = shot.paths.flatMap((path) =>

@@ -61,7 +61,7 @@ const SETTLE = 120;
 const MOST = { cameras: 4, cuts: 24 };
 const WIDTH = 480;
 
-/** What cameras see beside each other: up to four at the shown frame, or each cut at the frame it is made at. */
+/** Pictures of cameras side by side: up to four at the shown frame, or each cut at its frame. */
 export function CamerasView(props: {
   shows: 'cameras' | 'cuts';
   take: (wanted: readonly { rider: string; frame: number }[], width: number) => string[];

@@ -4,7 +4,7 @@ import type { DeskState } from '../../state/desk-store';
 import { riderPose } from '../../state/rider-pose';
 import type { Following } from '../../state/shown';
 
-/** What is followed, and which way off it the view stands. */
+/** Followed rider, and the direction of the view from it. */
 export interface FollowedPlace {
   readonly at: THREE.Vector3;
   /** Of length 1. */
@@ -15,7 +15,7 @@ export interface FollowedPlace {
 
 /** So much room what is followed has about it, metres. */
 const SIZE = 3;
-/** What is looked at lies so far above where a rider stands, metres. */
+/** Height of the target above the rider, metres. */
 const MIDDLE = 0.8;
 
 /** Ways off a rider in its own directions: to its left, up, and where it heads. */
@@ -25,7 +25,7 @@ const WAYS: Record<Following, readonly [left: number, up: number, ahead: number]
   above: [0, 1, -0.02],
 };
 
-/** Where the selected rider is followed from at the shown frame; null where it is not, or not evaluated yet. */
+/** View that follows the selected rider at the shown frame; null if it does not, or is not evaluated yet. */
 export function followedPlace(
   state: Pick<DeskState, 'evaluation' | 'frame' | 'shot' | 'riderId' | 'follow'>,
 ): FollowedPlace | null {

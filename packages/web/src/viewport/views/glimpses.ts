@@ -40,7 +40,7 @@ export function closeUps(
 }
 
 /**
- * What riders' cameras see at some frames, as images' addresses.
+ * Pictures of riders' cameras at some frames, as addresses of images.
  *
  * @param width pixels of each picture
  */

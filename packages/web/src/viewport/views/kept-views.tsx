@@ -68,7 +68,7 @@ export function KeptViews() {
                     Follow {FROM[from]}
                   </MenuEntry>
                 ))}
-                {follow && <MenuEntry id="stop following">Stop following</MenuEntry>}
+                {follow && <MenuEntry id="follow nobody">Stop following</MenuEntry>}
               </MenuSection>
             )}
           </Menu>

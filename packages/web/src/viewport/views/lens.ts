@@ -21,13 +21,13 @@ export const HALF_TURN = new THREE.Quaternion(0, 1, 0, 0);
 
 const pose = new Float64Array(POSE.size);
 
-/** What the camera that is looked through sees at the shown frame; null while it is not evaluated. */
+/** Lens of the current camera at the shown frame; null until it is evaluated. */
 export function lensOf(state: DeskState): Lens | null {
   const rider = lookedThrough(state);
   return rider && lensAt(state, rider, state.frame);
 }
 
-/** What a rider that is a camera sees at a frame; null while it is not evaluated. */
+/** Lens of a camera rider at a frame; null until it is evaluated. */
 export function lensAt(
   { shot, evaluation }: Pick<DeskState, 'shot' | 'evaluation'>,
   rider: Rider,

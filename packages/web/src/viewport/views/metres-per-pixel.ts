@@ -1,6 +1,6 @@
 import * as THREE from 'three';
 
-/** What is nearer than this is taken to be so far off, metres. */
+/** Nearest distance that counts, metres. */
 const NEAREST = 0.1;
 
 /**

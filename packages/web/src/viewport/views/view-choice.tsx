@@ -15,7 +15,7 @@ type Choosable = (typeof OWN)[number]['id'] | `through ${string}`;
 /** More cameras than this are looked through by their cuts, or from the Facing step. */
 const MOST_CAMERAS = 3;
 
-/** Where the stage is seen from: its own views, and through the riders' cameras. */
+/** Views of the stage: its own, and the riders' cameras. */
 export const ViewChoice = memo(function ViewChoice() {
   const view = useDesk((state) => state.view);
   const through = useDesk((state) => state.through);

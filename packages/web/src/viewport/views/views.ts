@@ -7,7 +7,7 @@ import { metresPerPixel } from './metres-per-pixel';
 import { pictureRect } from '../drawing/picture-rect';
 import { seeingDirection } from './seeing-direction';
 
-/** Where each view looks from, and what is up in it. Plan has X to the right and Z down, as a drawing has. */
+/** Direction and up of each view. Plan has X to the right and Z down, as a drawing has. */
 const DIRECTIONS: Record<OwnView, { from: [number, number, number]; up: [number, number, number] }> = {
   free: { from: FIRST_VIEW.from, up: [0, 1, 0] },
   plan: { from: [0, 1, 0], up: [0, 0, -1] },
@@ -18,7 +18,7 @@ const DIRECTIONS: Record<OwnView, { from: [number, number, number]; up: [number,
 /** The views with a camera of the stage's own. */
 type OwnView = Exclude<ViewName, 'through'>;
 
-/** What a rider's camera sees. */
+/** Lens of a rider's camera. */
 export interface Lens {
   readonly position: THREE.Vector3;
   readonly turn: THREE.Quaternion;
@@ -77,20 +77,20 @@ export class Views {
     return this.current === 'through' ? this.through : this.views[this.current].camera;
   }
 
-  /** What is looked at. */
+  /** Target of the view. */
   get target(): THREE.Vector3 {
     if (this.current !== 'through') return this.views[this.current].controls.target;
     const { position } = this.through;
     return this.through.getWorldDirection(new THREE.Vector3()).multiplyScalar(20).add(position);
   }
 
-  /** Where the free view stands. */
+  /** Position of the free view. */
   eye(): { position: THREE.Vector3; turn: THREE.Quaternion } {
     const { camera } = this.views.free;
     return { position: camera.position.clone(), turn: camera.quaternion.clone() };
   }
 
-  /** Where the free view stands, and what it looks at. */
+  /** Position and target of the free view. */
   stands(): Pick<KeptView, 'from' | 'at'> {
     const { camera, controls } = this.views.free;
     return { from: camera.position.toArray(), at: controls.target.toArray() };

@@ -24,14 +24,14 @@ import { decodeDelta, encodeDelta, type ShotDelta } from '../evaluation/shot-del
 /** Milliseconds between two looks at whether there is a newer shot. */
 const SLICE = 30;
 
-/** What a shot is held against: what it is played with, and what that is made of. */
+/** Assets of a check: those of the evaluation, and the meshes. */
 export interface CheckAssets {
   readonly ground: GroundMesh | null;
   readonly hierarchies: ReadonlyMap<string, NodeHierarchy>;
   readonly scene: CheckScene;
 }
 
-/** What a look came to; null where a newer shot was sent meanwhile. */
+/** Result of a check; null if a newer shot was sent meanwhile. */
 export type Looked = { readonly findings: readonly Finding[]; readonly seconds: number } | null;
 
 /** A way out as it is sent: what it changes of the shot that it was found in. */
@@ -59,7 +59,7 @@ async function take(delta: ShotDelta): Promise<Shot> {
   return taken;
 }
 
-/** What a worker does that looks shots over. */
+/** Worker that checks shots. */
 export const checkApi = {
   setCheckAssets(given: CheckAssets): void {
     const same = given.ground === mesh;

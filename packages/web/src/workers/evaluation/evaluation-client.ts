@@ -21,7 +21,7 @@ const MOST_WORKERS = 4;
 /** Milliseconds between two pictures of an evaluation that goes on. */
 const REFRESH = 150;
 
-/** What samples are spread over. */
+/** Fields that determine the samples. */
 const TIMING = ['first', 'frames', 'step'] as const;
 
 /** A worker, and what it knows. */
@@ -119,7 +119,7 @@ export class EvaluationClient implements EditAsker {
     const riders = shares(shot.riders, shot.cues, lanes);
     this.run = { number, shot, ends: Array.from({ length: lanes }, () => null), shown: false };
     this.owners = new Map(riders.flatMap((ids, i) => ids.map((id) => [id, i] as const)));
-    // What a worker knows that is left out would be out of date when it is wanted again.
+    // An idle worker's copy would be out of date when it is needed again.
     for (const { worker } of this.lanes.splice(lanes)) worker.terminate();
     for (let i = 0; i < lanes; i++) {
       const lane = this.lane(i);

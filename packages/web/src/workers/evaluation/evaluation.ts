@@ -10,12 +10,12 @@ import type {
 } from '@fleet-rail/core';
 import type { ShotDelta } from './shot-delta';
 
-/** What an edit came to, as it is sent: a shot as it differs from the one that was asked for, or why it cannot be done. */
+/** Result of an edit as it is sent: the shot as a delta to the one that was asked for, or why it cannot be done. */
 export type SentAnswer =
   | { readonly delta: ShotDelta; readonly told: object }
   | { readonly refused: ConstructorParameters<typeof ShotError> };
 
-/** What the stage draws of one path. */
+/** Lines of one path for the stage. */
 export interface EvaluatedPath {
   readonly id: string;
   /** Metres; 0 where there is no curve. */
@@ -23,7 +23,7 @@ export interface EvaluatedPath {
   readonly closed: boolean;
   /** Why there is no curve. */
   readonly problem: string | null;
-  /** What the eye should know about it; null where there is no curve. */
+  /** Facts of the path; null without a curve. */
   readonly facts: PathFacts | null;
   /** Along the path at even distances: position, left, up, forward; twelve numbers a place. */
   readonly frames: Float64Array;
@@ -34,25 +34,25 @@ export interface EvaluatedRider {
   readonly id: string;
   /** POSE.size numbers a sample. */
   readonly poses: Float64Array;
-  /** What presses it sideways by its own track, m/s² to the left, a sample as in poses. */
+  /** Its lateral acceleration by its own track, m/s² to the left, a sample as in poses. */
   readonly sideways: Float64Array;
   /** How far it is led away from what it keeps clear of: three numbers a sample, metres; empty where that is nothing. */
   readonly away: Float64Array;
   /** 1 a sample at which it is seen, 0 where a cue hides it; null for one that always is. */
   readonly shown: Uint8Array | null;
-  /** What moves of its model by itself. */
+  /** Moved parts of its model. */
   readonly parts: SampledParts;
-  /** What is read off it beside its pose. */
+  /** Its gauges beside its pose. */
   readonly gauges: readonly SampledGauge[];
   /** When it goes by its own pace, and at which frames of the shot that is seen; null where it rides none. */
   readonly timing: RiderTiming | null;
-  /** What it sprays; null where that is nothing. */
+  /** Its spray; null if there is none. */
   readonly spray: Spray | null;
-  /** Where its feet are set down, in frames of the shot. */
+  /** Frames of the shot in which its feet are planted. */
   readonly plants: readonly Plant[];
 }
 
-/** Where riders are at one frame, known before they are at all others. */
+/** Poses at one frame, known before those at all others. */
 export interface PosesNow {
   readonly frame: number;
   /** By rider id POSE.size numbers. */
@@ -76,13 +76,13 @@ export interface Evaluation {
   readonly moments: ReadonlyMap<string, number | null>;
 }
 
-/** What is looked at, and therefore evaluated first. */
+/** Frame and rider on the screen, evaluated first. */
 export interface Focus {
   readonly frame: number;
   readonly rider: string | null;
 }
 
-/** What of a shot a worker evaluates. */
+/** Share of a shot that a worker evaluates. */
 export interface Share {
   /** Whether what belongs to no rider is among it: curves and cues. */
   readonly leads: boolean;
@@ -90,7 +90,7 @@ export interface Share {
   readonly riders: readonly string[] | null;
 }
 
-/** What the worker answers: what it came to since the last answer. */
+/** Answer of the worker: results since the last one. */
 export interface EvaluationUpdate {
   readonly first: number;
   readonly frames: number;
@@ -99,11 +99,11 @@ export interface EvaluationUpdate {
   readonly riders: readonly EvaluatedRider[];
   readonly now: PosesNow;
   readonly settling: number | null;
-  /** What closes an evaluation; null while it is under way. */
+  /** End of an evaluation; null while it is under way. */
   readonly end: EvaluationEnd | null;
 }
 
-/** What is told when all of a share is evaluated. */
+/** Results that need all of a share. */
 export interface EvaluationEnd {
   readonly moments: ReadonlyMap<string, number | null>;
 }

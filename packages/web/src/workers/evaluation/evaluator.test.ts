@@ -252,7 +252,7 @@ it('does an edit that asks where something is to a shot that was not evaluated, 
   const after = decodeDelta(moved, detached.delta);
   expect(after.riders[0].attachment).toBeNull();
   expect(after.riders[0].rest.translation).toEqual([0, 3, 6].map((value) => expect.closeTo(value, 9)));
-  // What was not touched is the very same on the page.
+  // An unchanged object is the very same on the page.
   expect(after.riders[1]).toBe(moved.riders[1]);
   const held = structuredClone(evaluator.edited(shot, 'holdDistance', ['ra', 'rb', 25]));
   expect(held).toMatchObject({ told: { distance: expect.closeTo(5, 9) } });

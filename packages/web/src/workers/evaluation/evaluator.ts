@@ -52,7 +52,7 @@ type Curve = CompiledPath | PathError;
 /** All riders by one evaluator. */
 const WHOLE: Share = { leads: true, riders: null };
 
-/** What came out since the last answer. */
+/** Results since the last answer. */
 interface Fresh {
   readonly paths: EvaluatedPath[];
   readonly riders: EvaluatedRider[];
@@ -126,11 +126,11 @@ export class Evaluator {
       do came = work.steps.next();
       while (!came.done && performance.now() < until);
     } catch (error) {
-      // What was come to is not told, so it counts for nothing.
+      // Results that were not sent count for nothing.
       this.forget();
       throw error;
     }
-    // What was compiled for it is not held any longer.
+    // Its compiled motion is released.
     if (came.done) this.work = null;
     return {
       first: shot.range.first,
@@ -164,7 +164,7 @@ export class Evaluator {
       if (!sameSources(this.sampled.get(rider.id), from)) moved.push({ rider, index, from });
     }
     moved.sort((a, b) => Number(b.rider.id === focus.rider) - Number(a.rider.id === focus.rider));
-    // What waits for forces is shown as it was, or not yet, until they are worked out.
+    // Riders that wait for forces are shown as they were, or not yet, until they are computed.
     const waits = new Set(
       needsPhysics(shot) ? moved.filter(({ rider }) => waitsForForces(byId, shot, rider)) : [],
     );
@@ -339,7 +339,7 @@ function sampling(shot: Shot, riders: number): { frames: number; samples: number
   return { frames, step, samples: Math.floor((frames - 1) / step) + 1 };
 }
 
-/** What a cue does that is done at a moment. */
+/** Action of a cue that happens at a moment. */
 const WAITS: ReadonlySet<CueAction['kind']> = new Set<CueAction['kind']>([
   'start',
   'stopEnd',

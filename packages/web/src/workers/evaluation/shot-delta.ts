@@ -23,7 +23,7 @@ export interface ShotDelta {
   readonly riders: readonly Sent<Shot['riders'][number]>[];
 }
 
-/** What has to be sent to bring a worker from `before` to `after`. */
+/** Message that brings a worker from `before` to `after`. */
 export function encodeDelta(before: Shot | null, after: Shot): ShotDelta {
   const { paths, riders, ...shot } = after;
   return { shot, paths: changed(before?.paths, paths), riders: changed(before?.riders, riders) };

@@ -43,7 +43,7 @@ export function tightestBend({ first, second }: BridgedPaths, tension: number): 
   return unlessBroken(() => bridgeRadius(first, second, tension));
 }
 
-/** What is asked of curves; null where there are none, which the operation itself tells. */
+/** Result for curves; null without them, which the operation itself reports. */
 function unlessBroken<T>(ask: () => T): T | null {
   try {
     return ask();

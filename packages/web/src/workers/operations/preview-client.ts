@@ -5,7 +5,7 @@ import type { Operation } from './operation';
 import { scopeOf, type Preview } from './preview';
 import type { PreviewWorker } from './preview-worker';
 
-/** What came of an operation: its preview, or why there is none. */
+/** Result of an operation: its preview, or why there is none. */
 export type PreviewResult =
   | { readonly shot: Shot; readonly operation: Operation; readonly preview: Preview }
   | { readonly shot: Shot; readonly operation: Operation; readonly problem: string };

@@ -19,7 +19,7 @@ import type { Operation } from './operation';
 /** The part of a shot that an operation reads and changes. */
 export type OperationScope = Pick<Shot, 'paths' | 'riders'>;
 
-/** What an operation would give. */
+/** Preview of an operation. */
 export interface Preview {
   readonly paths: readonly ShotPath[];
   readonly riders: readonly Rider[];
@@ -36,7 +36,7 @@ export interface Preview {
   readonly bridge: number | null;
   /** Centre lines of the resulting paths, x, y, z a place. */
   readonly lines: readonly Float32Array[];
-  /** Where their points stand. */
+  /** Positions of their points. */
   readonly positions: readonly Vec3[];
 }
 
@@ -44,7 +44,7 @@ export interface Preview {
 const NEAR = new Set<Operation['kind']>(['smooth', 'thin', 'resample', 'basis']);
 
 /**
- * What an operation gives, with what there is to say about it.
+ * Result of an operation, with its figures.
  *
  * @throws PathError where it has no result
  */

@@ -1,7 +1,7 @@
 import { LABEL_FONT } from '../../ui/theme/fonts';
 import type { BurnIn } from '@fleet-rail/core';
 
-/** What a picture can have burned in, in words. */
+/** Texts that can be burned into a picture. */
 export interface BurnedText {
   readonly frame: string;
   readonly timecode: string;

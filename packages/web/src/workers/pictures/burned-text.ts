@@ -6,7 +6,7 @@ import type { BurnedText } from './burn-in';
 
 const pose = new Float64Array(POSE.size);
 
-/** What a picture of a frame can have burned in. */
+/** Texts for a picture of a frame. */
 export function burnedText(
   shot: Shot,
   evaluation: Evaluation,

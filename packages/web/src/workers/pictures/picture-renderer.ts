@@ -5,13 +5,13 @@ import { ModelFiles } from '../scene-assets/model-files';
 import { makeFile } from './film';
 import { evaluateJob, PainterLost, ShotPainter } from './shot-painter';
 
-/** Who draws, and for whom. */
+/** Identity of a renderer, and its shot. */
 export interface RendererFor extends RendererSelf {
   /** The shot whose desk it is: its jobs come first. */
   readonly shot?: string;
 }
 
-/** What a taker does, for a page to show. */
+/** State of a renderer, for a page to show. */
 export interface RendererState {
   readonly doing: 'waits' | 'opens' | 'draws' | 'joins' | 'lost the server';
   /** Of the run it has. */
@@ -116,7 +116,7 @@ export class PictureRenderer {
     await this.put(`${run}/file`, file, 'application/octet-stream');
   }
 
-  /** What a job is, kept for its next run. */
+  /** Job, kept for its next batch. */
   private async open(job: string, told: (done: number, of: number) => void): Promise<PictureJob> {
     if (this.opened?.job === job) return this.opened.work;
     told(0, 0);
@@ -151,11 +151,11 @@ export class PictureRenderer {
   }
 
   private post(run: string, what: string, body: object): Promise<void> {
-    return request('POST', `/api/pool/runs/${run}/${what}`, { taker: this.self.id, ...body });
+    return request('POST', `/api/pool/batches/${run}/${what}`, { renderer: this.self.id, ...body });
   }
 
   private async put(path: string, content: Blob, type: string): Promise<void> {
-    const answer = await fetch(`/api/pool/runs/${path}?taker=${this.self.id}`, {
+    const answer = await fetch(`/api/pool/batches/${path}?renderer=${this.self.id}`, {
       method: 'PUT',
       body: content,
       headers: { 'Content-Type': type },
@@ -165,11 +165,11 @@ export class PictureRenderer {
     throw new Refusal(message ?? `The server answered ${answer.status}.`, answer.status);
   }
 
-  /** What is refused with words of this program is the job's fault; what the server says of a picture is this taker's. */
+  /** A refusal in this program's words is the job's fault; the server's refusal of a picture is this renderer's. */
   private async tellFailure(run: ClaimedBatch, error: unknown): Promise<void> {
     if (error instanceof Refusal && error.status === BROKEN) return;
     if (error instanceof PainterLost) this.close();
-    // What did not get through the wire, or broke here, is not the job's fault: it is tried again.
+    // A failed transfer, or an error here, is not the job's fault: it is tried again.
     const passing = [Refusal, TypeError, PainterLost].some((kind) => error instanceof kind);
     const body = { problem: sentenceOf(error).slice(0, 2000) || 'It failed.', final: !passing };
     await this.send(run, 'failed', body).catch(() => undefined);

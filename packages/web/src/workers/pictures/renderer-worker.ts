@@ -3,7 +3,7 @@ import condensedThin from '@fontsource/barlow-condensed/files/barlow-condensed-l
 import { expose } from 'comlink';
 import { PictureRenderer, type RendererFor, type RendererState } from './picture-renderer';
 
-/** What is burned in is written in the application's own type. */
+/** Burned-in text uses the application's own font. */
 async function loadFonts(): Promise<void> {
   const { fonts } = globalThis as unknown as { fonts: FontFaceSet };
   for (const [url, weight] of [

@@ -17,7 +17,7 @@ import { lineColor, type Theme } from '../../ui/theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { lineShape, type Shape } from './shapes';
 
-/** What a drawn run diagram shows. */
+/** Contents of a drawn run diagram. */
 export interface DrawnDiagram {
   readonly shot: Shot;
   readonly evaluation: Evaluation;
@@ -25,7 +25,7 @@ export interface DrawnDiagram {
   readonly height: number;
   readonly theme: Theme;
   readonly shown: DiagramShown;
-  /** Whose path it is of, and whose line stands out; null for the first that is ridden. */
+  /** Rider whose path it shows and whose line stands out; null for the first that is ridden. */
   readonly selected: Rider | null;
   /** Frames to be marked. */
   readonly marked?: readonly number[];

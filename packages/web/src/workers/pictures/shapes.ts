@@ -1,6 +1,6 @@
 import { LABEL_FONT } from '../../ui/theme/fonts';
 
-/** What a drawing is made of, in its own pixels: the same for a canvas as for an SVG file. */
+/** Shapes of a drawing, in its own pixels: the same for a canvas as for an SVG file. */
 export type Shape =
   | {
       readonly kind: 'path';

@@ -69,7 +69,7 @@ function caption({ shot }: PictureJob, { frame, eyes }: PlannedPicture, x: numbe
   return { kind: 'text', x, y, text, size: 26, fill: DAY.ink, anchor: 'start' };
 }
 
-/** Where pictures lie on the page: as large as they can be, row by row. */
+/** Rectangles of pictures on the page: as large as they can be, row by row. */
 export function picturePlaces(
   count: number,
   aspect: number,

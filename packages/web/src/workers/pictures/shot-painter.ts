@@ -192,7 +192,7 @@ export class ShotPainter {
   }
 }
 
-/** Where up to four pictures lie in one: side by side, or in two rows. */
+/** Rectangles of up to four pictures in one: side by side, or in two rows. */
 function cellsOf(count: number, { width, height }: { width: number; height: number }): Cell[] {
   const across = count > 1 ? 2 : 1;
   const down = count > 2 ? 2 : 1;

@@ -6,7 +6,7 @@ import { ModelFiles } from './model-files';
 const files = new ModelFiles();
 
 const api = {
-  /** What of a model can move. */
+  /** Movable parts of a model. */
   async hierarchy(url: string, name: string): Promise<NodeHierarchy> {
     return hierarchyOf(await files.at(url, name));
   },
@@ -14,7 +14,7 @@ const api = {
   async ground(url: string, name: string, nodes: readonly string[]): Promise<GroundMesh | null> {
     return groundMeshOf(await files.at(url, name), nodes);
   },
-  /** What of a model can move, what it is made of, and what was found to roll on it: what a shot is checked against. */
+  /** Movable parts of a model, its meshes and its rig: the inputs of a check. */
   async checked(url: string, name: string): Promise<CheckedModel & { hierarchy: NodeHierarchy }> {
     const model = await files.at(url, name);
     return { hierarchy: hierarchyOf(model), mesh: modelMeshOf(model), rig: rigOf(model) };

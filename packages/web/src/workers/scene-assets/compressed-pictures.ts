@@ -26,7 +26,7 @@ class CompressedPictures extends KTX2Loader {
     const { EngineFormat, EngineType, TranscoderFormat, BasisFormat, BasisWorker } =
       KTX2Loader as unknown as Transcoding;
     const body = BasisWorker.toString();
-    // What the loader would have put together itself, for a worker whose rule is the page's.
+    // Worker source that the loader would put together itself, for a page whose policy forbids that.
     const text = [
       ...Object.entries({ EngineFormat, EngineType, TranscoderFormat, BasisFormat }).map(
         ([name, values]) => `let _${name} = ${JSON.stringify(values)};`,
@@ -46,7 +46,7 @@ class CompressedPictures extends KTX2Loader {
 /** The one reader of this thread: its workers are kept. */
 export const compressedPictures = new CompressedPictures();
 
-/** What the loader's class carries for its worker, beside its types. */
+/** Static members of the loader's class for its worker, beside its types. */
 interface Transcoding {
   readonly EngineFormat: object;
   readonly EngineType: object;

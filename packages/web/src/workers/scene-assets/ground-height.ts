@@ -24,14 +24,14 @@ export function groundHeightOf(mesh: GroundMesh | null): GroundHeight {
 /** How high the floor lies; 0 where there is none. */
 export const floorHeight = (mesh: GroundMesh | null): number => mesh?.level ?? 0;
 
-/** What the page has read of what a shot is played with. */
+/** Assets of a shot that the page has read. */
 export interface LoadedAssets {
   readonly ground: GroundMesh | null;
   readonly hierarchies: ReadonlyMap<string, NodeHierarchy>;
   readonly physics: Physics | null;
 }
 
-/** What a shot is played with, for edits that ask where something is. */
+/** Assets of a shot, for edits that ask where something is. */
 export function sceneAssets({ ground, hierarchies, physics }: LoadedAssets): SceneAssets {
   return { ground: ground && groundOf(ground), hierarchies, physics };
 }

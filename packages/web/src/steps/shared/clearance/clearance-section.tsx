@@ -27,7 +27,7 @@ const Line = styled.div`
 const PLACES = 240;
 const NOBODY = ' nobody';
 
-/** What a rider keeps clear of: the ground, by a height, and others, by a distance; how near it comes over time. */
+/** Clearances of a rider: from the ground, by a height, and from others, by a distance; with the distance over time. */
 export function ClearanceSection({ rider }: { rider: Rider }) {
   const desk = useDeskStore();
   const riders = useDesk(({ shot }) => shot.riders);

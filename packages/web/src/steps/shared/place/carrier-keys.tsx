@@ -10,7 +10,7 @@ import { Select } from '../../../ui/select';
 import { attempt, attemptAsked } from '../../../commands/attempt';
 import { useDesk, useDeskStore } from '../../../state/desk-store';
 
-/** Who carries a rider from which frame on: handed over in the very place it has, and back to its own way. */
+/** Carriers of a rider by frame: a switch keeps its position. */
 export function CarrierKeys({ rider }: { rider: Rider }) {
   const desk = useDeskStore();
   const riders = useDesk(({ shot }) => shot.riders);
@@ -91,7 +91,7 @@ export function CarrierKeys({ rider }: { rider: Rider }) {
       ))}
       <FieldPair>
         <Select
-          label="Carrier"
+          label="Switch to"
           options={others.map(({ id, badge: code, name }) => ({ id, name: `${code} ${name}` }))}
           value={carrier}
           onChange={setCarrier}

@@ -14,7 +14,7 @@ const FIELDS: readonly NumberOf<Follow>[] = [
   { of: 'delay', label: 'Delay', kind: 'frame', step: 1 },
 ];
 
-/** Where a rider goes that goes after another. */
+/** Position of a rider that follows another. */
 export function FollowFields({ rider, echo }: { rider: Rider; echo: Follow }) {
   const desk = useDeskStore();
   const edit = useDesk((state) => state.edit);

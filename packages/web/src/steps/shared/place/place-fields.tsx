@@ -38,7 +38,7 @@ export function PlaceFields({ rider }: { rider: Rider }) {
   const frame = useDesk((state) => (rider.transformKeys === null ? 0 : state.frame));
   const tool = useDesk((state) => state.tool);
   const carrier = shot.riders.find(({ id }) => id === rider.parent);
-  // What it stands on comes after the shot: where it is then is told anew.
+  // The ground is loaded after the shot: its height there is shown then.
   const assets = useDesk(
     useShallow(({ ground, hierarchies, physics }) => ({ ground, hierarchies, physics })),
   );
@@ -121,7 +121,7 @@ export function PlaceFields({ rider }: { rider: Rider }) {
   );
 }
 
-/** What is snapped to while something is moved. */
+/** Snap targets while something is moved. */
 function SnapSettings() {
   const drawing = useDesk((state) => state.drawing);
   const set = useDesk((state) => state.set);

@@ -10,12 +10,12 @@ import { FollowFields } from './follow-fields';
 import { HandKeysList } from './hand-keys-list';
 import { PlaceFields } from './place-fields';
 
-/** What is made of a motion stays this near to it, metres. */
+/** Tolerance of paths and keys made from a motion, metres. */
 const WITHIN = 0.005;
-/** What is frozen plays as near as this where nobody says otherwise, metres. */
+/** Default tolerance of frozen motion, metres. */
 const FROZEN_WITHIN = 0.001;
 
-/** Where riders are put: at rest, on what carries them, or over time by hand; frozen, and back. */
+/** Placement of riders: at rest, on a carrier, or over time by hand; freeze and thaw. */
 export function PlaceSection({ rider, chosen }: { rider: Rider; chosen: readonly string[] }) {
   const desk = useDeskStore();
   const [frozenWithin, setFrozenWithin] = useState(FROZEN_WITHIN);
