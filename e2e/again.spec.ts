@@ -181,7 +181,7 @@ test('one line of a rider at a time is keyed, dragged and eased in the diagram, 
   const held = await rowsOf(page, id);
   expect([held(73, 'c')?.[1], held(74, 'c')?.[1]]).toEqual([2, 2.5]);
 
-  // A focal length is drawn by handles, and comes back from the server as it was.
+  // A focal length is drawn by handles, and comes back from the server unchanged.
   await page.getByRole('button', { name: /^Zoom( \(|$)/ }).click();
   await page.getByRole('button', { name: /^Key focal length at frame/ }).click();
   await put(0.9);

@@ -59,7 +59,7 @@ test('a walker waits until the hauler has stopped, walks to it, rides along and 
     return (await storedShot(request, id)).document;
   };
   await page.getByRole('button', { name: 'Cues', exact: true }).click();
-  // In plain words: what stands on the road when it has stopped sets somebody off.
+  // In plain words: a rider that stops on the road starts another.
   await page.getByRole('button', { name: 'P2 Picker sets off' }).click();
   await expect(page.getByRole('group', { name: 'Cue 1' })).toContainText('Acts at frame 49');
   await page.getByRole('button', { name: 'Add a cue' }).click();

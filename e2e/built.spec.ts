@@ -83,7 +83,7 @@ test('a road is laid over a valley, riders stand on it, and its profile comes fr
   await layAlong(page).getByRole('button', { name: 'Add road' }).click();
   await fill(page, 'Up', '0.5 m');
   await expect(page.getByRole('checkbox', { name: 'Riders stand on it' })).toBeChecked();
-  // Away from the road's beginning, where its wheels would stand on it by half.
+  // Away from the road's beginning, where half of its wheels would be on it.
   await goToFrame(page, 25);
   // The road's middle is 6 cm higher than its edges, and half a metre over the path.
   await expect.poll(() => boardNumber(page, 'Height')).toBeCloseTo(0.56, 2);
@@ -97,7 +97,7 @@ test('a road is laid over a valley, riders stand on it, and its profile comes fr
     mimeType: 'image/svg+xml',
     buffer: Buffer.from(svg),
   });
-  // As wide as the road was, 6.8 m, and a tenth of that high; it is stood on from above.
+  // As wide as the road, 6.8 m, and a tenth of that high; riders drive on its top.
   await expect.poll(() => boardNumber(page, 'Height')).toBeCloseTo(0.5 + 0.68, 2);
   await settled(page);
   const [road] = (await storedShot(request, id)).document.dressing;

@@ -69,7 +69,7 @@ test('a thing is put down by numbers and by the table under it, and by a click',
   expect(clicked.translation[0]).toBeCloseTo(-4, 1);
   expect(clicked.translation[2]).toBeCloseTo(2, 1);
 
-  // A camera is there from where one looks, and what stands turns to what passes.
+  // A new camera has the view's placement, and a rider at rest aims at a passing one.
   await page.getByRole('radio', { name: 'Free' }).click();
   await page.getByRole('button', { name: 'Add a camera' }).click();
   expect((await rest(2)).translation[1]).toBeGreaterThan(1);

@@ -3,7 +3,7 @@ import { cure, demoShot, lookedOver, tags } from './support/checks.js';
 import { openShotOf, settled, storedShot } from './support/desk.js';
 import { expect, test } from './support/test.js';
 
-/** Everything else that can be wrong, each with a rider of its own. */
+/** All other kinds of faults, each with a rider of its own. */
 function testCard({ models, riders }: Shot): object {
   const gait = riders.find(({ id }) => id === 'picker')?.gait;
   const walks = (more: object = {}) => ({
@@ -81,7 +81,7 @@ function testCard({ models, riders }: Shot): object {
         [-4, 0.5, -30],
         [4, 0.5, -30],
       ]),
-      // Through the crown of a tree that stands by itself.
+      // Through the crown of a single tree.
       line('row', [
         [9, 1.9, 14.3],
         [33, 1.9, 14.3],
@@ -128,7 +128,7 @@ function testCard({ models, riders }: Shot): object {
         },
         camera,
       ),
-      // Past the barn, which stands between it and what it films.
+      // Past the barn, which hides what it films.
       rider(
         'hides',
         'behind',

@@ -29,7 +29,7 @@ test('a first try is looked over: filtered, shown, cured matter by matter, and k
   await expect(tags(page, /Under the ground/).first()).toBeVisible();
   await page.getByText('Warnings', { exact: true }).click();
 
-  // Shown: rider and frame are chosen, and it stands in the run diagram.
+  // Show me selects rider and frame, and marks it in the run diagram.
   const low = tags(page, /Camera under the ground C5/);
   const [, frame] = /f (\d+)/.exec((await low.textContent()) ?? '') ?? [];
   await low.getByRole('button', { name: 'Show me' }).click();
@@ -98,7 +98,7 @@ test('what is let be says why, is not counted, and comes back when it gets worse
       figure: expect.closeTo(2.98, 2),
     },
   ]);
-  // A limit of the shot’s own: the chute’s corner of 12° is no matter any more.
+  // With this shot's own limit the chute’s corner of 12° is no finding.
   await page.getByRole('button', { name: 'Limits' }).click();
   const corner = page.getByRole('textbox', { name: 'Corner', exact: true });
   await corner.fill('15');
@@ -111,7 +111,7 @@ test('what is let be says why, is not counted, and comes back when it gets worse
   const saved = JSON.parse(readFileSync(await (await report).path(), 'utf8')) as object[];
   expect(saved).toMatchObject([{ kind: 'past-end', dismissed: 'It falls into the cart' }]);
 
-  // Sent further still it is worse than what was let be.
+  // Further past the end it is worse than when it was dismissed.
   const further = (await storedShot(request, id)).document;
   const attachment = further.riders[0].attachment;
   const worse = {

@@ -47,7 +47,7 @@ test('corners of straight runs become arcs of a radius, shown first; what sits o
   // 16 m in four seconds, as what it sits on.
   await expect(board.getByLabel('Speed')).toHaveText('4.00 m/s');
   await expect(board.getByLabel('Distance')).toHaveText('0.17 m');
-  // Several points at once: two of them by two metres each, then all to one height.
+  // Two of several points are moved by two metres each, then all to one height.
   const row = (name: string) => page.getByRole('grid', { name: 'Points' }).getByRole('row', { name });
   await row('Point 2').click();
   await row('Point 3').click({ modifiers: ['Control'] });

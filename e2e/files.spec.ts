@@ -30,7 +30,7 @@ const lengthOf = (path: ShotPath): number => {
   return curve.length;
 };
 
-/** A cart whose four wheels are called alike, its rear axle at its origin, so many units a metre. */
+/** A cart whose four wheels have one name, its rear axle at its origin, at a number of units a metre. */
 function cart(unitsAMetre = 1): Document {
   const model = new Document();
   const buffer = model.createBuffer();
@@ -251,7 +251,7 @@ test('a mesh among the paths offers to be a model, and files are dropped anywher
   await drop(['notes.txt', new Uint8Array([65])]);
   await expect(page.getByText(/notes\.txt: found nothing to add; expected a model/)).toBeVisible();
   await page.getByRole('button', { name: 'Close message' }).last().click();
-  // Of several at once each is taken in by itself, and what is refused is told together.
+  // Of several files each is added by itself, and all refusals are in one notice.
   await drop(
     ['gig.glb', glb],
     ['torn.glb', glb.subarray(0, 500)],
@@ -336,7 +336,7 @@ test('a nose that is put right takes the steering with it', async ({ page, reque
   await attachTo(page, 'straight');
   await goTo(page, 'Contact');
   await goTo(page, 'Facing');
-  // Nothing in it tells front from back.
+  // Nothing in it distinguishes front from back.
   await expect(page.getByText('Front or back is unclear. Please choose.')).toBeVisible();
   await page.getByRole('button', { name: 'Nose −Z' }).click();
   await settled(page);

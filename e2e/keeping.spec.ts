@@ -167,7 +167,7 @@ test('two windows on one shot learn of each other within seconds; what was done 
   await settled(page);
   expect((await storedShot(request, id)).document.riders).toEqual([]);
   await page.getByRole('button', { name: 'Earlier steps' }).click();
-  // The last stands first: down to the last of the list is all of it.
+  // The latest is first: choosing the last of the list undoes all.
   await page.getByRole('menu', { name: 'Earlier steps' }).getByRole('menuitem').last().click();
   await settled(page);
   expect((await storedShot(request, id)).document.paths).toEqual([]);

@@ -21,7 +21,7 @@ function zipOf(pictures: readonly Uint8Array[]): Uint8Array<ArrayBuffer> {
   return Uint8Array.from(zip);
 }
 
-/** A server that listens on a port and data of its own, to be killed, and started there again. */
+/** A server on a port and data folder of its own, to be killed and started again. */
 async function mortal(name: string) {
   const data = mkdtempSync(join(tmpdir(), `fleet-rail-${name}-`));
   let server = await startServer(data);

@@ -126,7 +126,7 @@ test('a deleted shot is deleted for good, alone or with all others, and its room
   await expect(list).toBeHidden();
   expect(await cards(request, '/deleted')).toEqual([]);
   expect((await cards(request)).map(({ name }) => name)).toEqual(names.slice(3));
-  // Models that came with the application stay, whoever used them.
+  // Models shipped with the application stay, whoever used them.
   const models = (await (await request.get(`${server.url}/api/models`)).json()) as unknown[];
   expect(models).toHaveLength(readdirSync(join(data, 'models')).length);
 });

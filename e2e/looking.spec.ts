@@ -50,7 +50,7 @@ test('bank by physics is the angle of balance; dragging the rider changes it', a
   await page.getByRole('radio', { name: 'By amount' }).click();
   // 12° at a radius of 10 m are 6° at 20 m.
   await expect.poll(() => boardNumber(page, 'Bank')).toBeCloseTo(-6, 1);
-  // Seen from above it is a third of the way round, where the plan's own coordinates say.
+  // Seen from above it is a third of the way round, by the plan's own coordinates.
   await page.getByRole('radio', { name: 'Plan' }).click();
   await goTo(page, 'Path');
   await page.getByRole('button', { name: 'Draw a path' }).click();

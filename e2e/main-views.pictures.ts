@@ -5,7 +5,7 @@ import { expect, test as shared } from './support/test.js';
 
 const take = (page: Page, name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` });
 
-/** Waits until the models stand on the stage and nothing is being fetched or drawn. */
+/** Waits until the models are on the stage and nothing is being fetched or drawn. */
 async function still(page: Page): Promise<void> {
   await page.waitForLoadState('networkidle');
   await settled(page);

@@ -345,7 +345,7 @@ test('files that hold no path are refused with what, where and what was expected
   }
   await importPaths(page, squareLane);
   await expectLength(page, 40);
-  // All points off: said, and on again.
+  // All points off, and on again.
   await page.getByRole('button', { name: 'All', exact: true }).click();
   await page.getByText('Switched off', { exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('4 of its 4 points are switched off');

@@ -1,6 +1,6 @@
 import { defineConfig } from '@playwright/test';
 
-/** Debian's Chromium, in two browsers, each with a server of its own: see `support/test.ts`. */
+/** Debian's Chromium, in two browsers, each with its own server: see `support/test.ts`. */
 export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',

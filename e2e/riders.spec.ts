@@ -343,7 +343,7 @@ test('a formation is previewed, varies by its seed, follows its leader, and is o
   const sides = varied.map(({ attachment }) => attachment?.offset.side ?? NaN);
   expect(new Set(sides).size).toBe(3);
   expect(Math.max(...sides.map(Math.abs))).toBeLessThanOrEqual(1);
-  // The last is 36 frames behind at half a metre a frame, and as much as it was varied along.
+  // The last is 36 frames behind at half a metre a frame, plus its variation.
   await goToFrame(page, 61);
   await page.getByRole('radio', { name: /Kestrel 4/ }).click();
   await expect

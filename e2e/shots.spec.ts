@@ -59,7 +59,7 @@ test('a delivered shot file is imported again as it was', async ({ page, request
   const id = await openNewShot(page, 'There and back');
   await importPaths(page, squareLane);
   await settled(page);
-  // The address that was noted before the station had its name.
+  // An address from before the step was renamed.
   await page.goto(`/shots/${id}/deliver`);
   await expect(page).toHaveURL(new RegExp(`/shots/${id}/hand-over$`));
   const waiting = page.waitForEvent('download');

@@ -46,7 +46,7 @@ test('a Bézier path is drawn by clicking in Plan, taken back, finished, moved a
   ({ document } = await storedShot(request, id));
   expect(document.paths[0].points[1].position).toEqual([0, 0, -2]);
 
-  // The dragged point stays chosen; its head stands above it in Front, where it is lifted by.
+  // The dragged point stays selected; its head is above it in Front, where it is lifted.
   const tag = page.getByRole('group', { name: 'Stage' }).getByText('0 m', { exact: true });
   await expect(tag).toHaveCount(1);
   const inPlan = await tag.boundingBox();
@@ -274,7 +274,7 @@ test('the stage draws when something changed, and only then', async ({ freshPage
   await importPaths(page, straightLane);
   await settled(page);
   const draws = () => page.evaluate(() => (window as unknown as { draws: number }).draws);
-  /** Lets the page refresh so many times, with nothing done to it. */
+  /** Lets the page refresh a number of times without any change. */
   const refresh = (times: number) =>
     page.evaluate(async (count) => {
       for (let n = 0; n < count; n++) await new Promise((next) => requestAnimationFrame(next));
@@ -339,7 +339,7 @@ test('without a graphics card a picture is put on the canvas when all of it is d
     expect(draws).toBeGreaterThan(0);
     expect(done).toBe(draws);
   }
-  // A canvas of another size has the last picture until there is one of its own.
+  // A resized canvas shows the last picture until there is a new one.
   await page.evaluate(() => {
     const canvas = document.querySelector('canvas') as HTMLCanvasElement;
     const seen: { width: number; opaque: boolean }[] = [];

@@ -109,7 +109,7 @@ test('a rider whose model is still on its way is come close to when it has come'
     const { document } = await storedShot(request, id);
     return (document as unknown as { views: View[] }).views.find((view) => view.name === name)?.at ?? [];
   };
-  // Until then the whole lane is looked at, 48 m from end to end.
+  // Until then the view shows the whole lane, 48 m from end to end.
   expect((await looksAt('Before'))[2]).toBeCloseTo(24, 6);
   come();
   let looks = 0;

@@ -13,7 +13,7 @@ test('with its ends swapped a rider is offered to face where it goes, and then d
   await goToFrame(page, 61);
   await heading(page).toBe(0);
   await page.getByRole('button', { name: 'Swap ends' }).click();
-  // Tail first, until it is told otherwise.
+  // Tail first, until it is turned.
   await heading(page).toBe(0);
   await page.getByText('Turn R1 to face where it goes').click();
   await heading(page).toBe(180);
@@ -56,7 +56,7 @@ test('a cue is on when it is added, and tells what it waits for and when that co
   await page.getByRole('button', { name: 'Add a cue' }).click();
   const cue = page.getByRole('group', { name: 'Cue 1', exact: true });
   await expect(cue.getByRole('checkbox', { name: 'Cue 1' })).toBeChecked();
-  // Half a metre a frame: 10 m are come to at frame 21.
+  // Half a metre a frame: 10 m are reached at frame 21.
   await expect(cue.getByRole('status')).toHaveText('Acts at frame 21.');
   const far = cue.getByRole('textbox', { name: 'Distance reached' });
   await far.fill('90 m');

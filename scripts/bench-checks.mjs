@@ -1,4 +1,4 @@
-// How long a large shot is looked over for: 200 vehicles on rolling ground, all of it and after an edit of one.
+// Time of a check of a large shot: 200 vehicles on rolling ground, complete and after an edit of one.
 import { ShotChecker, newShot } from '@fleet-rail/core';
 
 const RIDERS = 200;

@@ -51,7 +51,7 @@ function poseMicroseconds(quickest, shot, assets, index, frames) {
   return (quickest(sample) / frames) * 1e3;
 }
 
-/** The demo's lane with one of its points dragged: until what is looked at is there, and until all is. */
+/** The demo's lane with one of its points dragged: time until the visible part is there, and until all is. */
 async function laneDragged(quickest) {
   const demo = parseShot(JSON.parse(readFileSync(new URL('quillfen-orchard.shot.json', MADE), 'utf8')));
   const documents = new Map();

@@ -1,4 +1,4 @@
-// How long others wait for an answer while the server has something large to do: measured from a process of its own.
+// Time that others wait for an answer while the server does something large: measured from another process.
 import { fork } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import http from 'node:http';

@@ -369,7 +369,7 @@ const convoy = newShot({
   })),
 });
 const onField = { ground: new GroundSurface(fieldMesh), hierarchies: new Map([['m', car]]) };
-// Each round on a curve of its own: what is known of the ground along one is kept.
+// Each round on a curve of its own: the ground along a curve is cached.
 const convoyMs = quickest(() =>
   sampleShot(evaluateShot({ ...convoy, paths: JSON.parse(JSON.stringify(convoy.paths)) }, onField)),
 );
@@ -514,7 +514,10 @@ function line(name, value) {
   else held.no.push(name.replace(/ \(wanted.*/, ''));
 }
 console.log(`${QUERIES} places by distance on a closed curve through 16 points, ${ours.length.toFixed(3)} m`);
-/** Two hundred riders behind or paced by one, on a path of 400 points; each round on objects of its own, as nothing is known of a shot that was just changed. */
+/**
+ * Two hundred riders coupled to or paced by one, on a path of 400 points; each round on objects of its own, since
+ * nothing is cached of a shot that just changed.
+ */
 function surgeryShot(kind) {
   const ring = (id, count, closed, dx) => ({
     id,

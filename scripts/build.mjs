@@ -16,7 +16,7 @@ const MADE = [
   'demo/made/quillfen-orchard.shot.json',
 ];
 
-/** A digest of all that is built from: the files git knows of or would take up, and the packages that are installed. */
+/** A digest of all inputs of a build: the files that git knows or would add, and the installed packages. */
 function digestOfSources() {
   const digest = createHash('sha256');
   const list = execFileSync('git', ['ls-files', '-co', '--exclude-standard', '-z'], {

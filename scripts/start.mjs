@@ -6,6 +6,6 @@ await import('./build.mjs');
 try {
   run(process.execPath, ['packages/server/dist/main.js']);
 } catch (error) {
-  // The server has said why.
+  // The server has reported the reason.
   process.exit(error.status ?? 1);
 }

@@ -13,7 +13,7 @@ import { orchardPaths } from './paths.js';
 
 /** How long one barrel is on its way, frames, and how many are on each chute. */
 const [FRAMES, BARRELS] = [96, 4];
-/** The loose chute is so far to the side of the other, metres. */
+/** Distance of the loose chute from the other, metres to the side. */
 const ASIDE = -2.1;
 
 /**

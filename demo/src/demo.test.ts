@@ -228,7 +228,7 @@ describe('the shot', () => {
       for (let frame = 1; frame <= 1080; frame += 3) {
         for (const rider of [0, 1, 2]) {
           evaluated.poses[rider](frame, pose, 0);
-          // A trailer's distance is told of its coupling, 1.75 m ahead of its origin.
+          // A trailer's distance is that of its coupling, 1.75 m ahead of its origin.
           lane.position(pose[POSE.distance] - (rider === 0 ? 0 : 1.75), place);
           // The lane lies two centimetres under its path; a trailer cuts its bends, and so its slopes.
           expect(Math.abs(pose[1] - (place[1] - 0.02))).toBeLessThan(rider === 0 ? 0.02 : 0.06);
@@ -238,7 +238,7 @@ describe('the shot', () => {
       expect([...crossed].sort()).toEqual(['over', 'under']);
       const found = checkShot(evaluated, scene);
       expect(found.filter(({ dismissed }) => dismissed === null)).toEqual([]);
-      // Under the bridge it is hidden, as it is meant to be.
+      // Hidden under the bridge, as intended.
       expect(found.map(({ kind, rider }) => [kind, rider])).toEqual([['hidden', 'drone']]);
     });
 

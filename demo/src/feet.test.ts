@@ -165,7 +165,7 @@ function clipLow(clip: string, foot: string): number {
 }
 
 const act = { acts: [{ stop: 0, clip: 'pick', from: 0, to: null, fit: 'stretch' as const }] };
-/** Stops at a distance for so many frames and goes on: in whatever phase of its step that finds it. */
+/** Stops at a distance for a number of frames and goes on, at whatever phase its step has then. */
 const stopping = (at: number, frames = 100): Key[] => [
   { frame: 1, value: 0 },
   { frame: 1 + (at / 1.1) * 24, value: at },
@@ -242,7 +242,7 @@ describe.each(scenes)('%s', (_, make) => {
   });
 
   it('nothing of its walk stands out', () => {
-    // How it is timed and turned here is as abrupt as keys can be, and that is told of.
+    // Its pace and turns here are as abrupt as keys can be, which Check reports.
     const ofWalk = checkShot(make()).filter(({ kind }) => kind !== 'jolt' && kind !== 'tail-first');
     expect(ofWalk.map(({ message }) => message)).toEqual([]);
   });

@@ -60,10 +60,7 @@ const barrel = (number: number, frame: number, to: number) => ({
   },
 });
 
-/**
- * The orchard as somebody left it on a Friday: a dozen things are wrong with it, each of another kind. What the checks find of it, and
- * the ways out of that, are what it is for.
- */
+/** The orchard as it was left on a Friday: a dozen faults, each of another kind, for Check and its fixes. */
 export function firstTryShot(orchard: Shot): Shot {
   const kept = orchard.riders.filter(({ id }) => !['kestrel-4', 'kestrel-5'].includes(id));
   const formations = orchard.formations.map((flight) => ({

@@ -38,7 +38,7 @@ const STEP = 0.9;
 /** On the load, behind the cab. */
 const SEAT: Vec3 = [0, 1.83, -0.2];
 
-/** A value that is there at once. */
+/** A step to a value. */
 const go = (at: number): CueKey[] => [
   { at: at - 0.01, value: 0, ease: 'hold' },
   { at, value: 1, ease: 'hold' },
@@ -59,9 +59,9 @@ const cue = (
 });
 
 /**
- * Things by hand, and things that answer each other, once each: the picker waits for the hauler, walks to it when it has stopped,
- * rides a lap on its load and gets off; a kestrel is moved by hand and three go after it; a tripod looks, and is cut to; the drone is
- * frozen.
+ * Things moved by hand and things that answer each other, one of each kind: the picker waits for the hauler, walks to
+ * it when it has stopped, rides a lap on its load and gets off; a kestrel is moved by hand and three follow it; a
+ * tripod aims, and is cut to; the drone is frozen.
  */
 export async function liftShot(orchard: Shot): Promise<Shot> {
   const assets = await assetsOf(orchard, await documentsOf(orchard.models));

@@ -120,7 +120,7 @@ function pickingRound(paths: Shot['paths'], { gaits }: ModelFacts): Pick<Rider, 
       departs: 'rolling',
       stops: [{ distance: 14, seconds: 10 }],
     },
-    // Between two points of the row, where its bend does not change all at once.
+    // Between two points of the row, where its bend does not change abruptly.
     start: { frame: RANGE.first, value: 4 },
   };
   const top = topSpeedFor(pace, curve, 1, (RANGE.last - RANGE.first + 1) / 24);
@@ -275,7 +275,7 @@ export async function orchardShot(): Promise<Shot> {
   const once = newAttachment('sky', { first: RANGE.first, last: RANGE.last + 1 });
   const sky: Attachment = {
     ...once,
-    // Between two points of the loop: at one, a curve through points bends otherwise all at once.
+    // Between two points of the loop: at a point, a curve through points changes its bend abruptly.
     pace: { ...startPaceAt(once.pace, RANGE.first, 0.05), before: 'accumulate', after: 'accumulate' },
   };
   const paths = orchardPaths();

@@ -1,6 +1,6 @@
 import { newShot, type Shot, type Vec3 } from '@fleet-rail/core';
 
-/** How high the lane stands where it crosses over itself, metres. */
+/** Height of the lane where it crosses itself, metres. */
 export const BRIDGE_HEIGHT = 3.6;
 
 /** The lane: a figure of eight that passes under its own bridge, by a curve's own formula. */

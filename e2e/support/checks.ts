@@ -16,7 +16,7 @@ export async function demoShot(request: APIRequestContext, name: string): Promis
 export const tags = (page: Page, name: RegExp): Locator =>
   page.getByRole('list', { name: 'Findings' }).getByRole('listitem', { name });
 
-/** Waits until the shot as it is was looked over. */
+/** Waits until the present shot was checked. */
 export async function lookedOver(page: Page): Promise<void> {
   await settled(page);
   await expect(page.getByRole('status').filter({ hasText: 'checked in' })).toBeVisible({
@@ -24,7 +24,7 @@ export async function lookedOver(page: Page): Promise<void> {
   });
 }
 
-/** Takes a way out of the first finding of a name, and sees that there is less of it. */
+/** Applies a fix to the first finding of a name, and expects fewer such findings. */
 export async function cure(page: Page, name: RegExp, way: string): Promise<void> {
   const tag = tags(page, name).first();
   const before = await tags(page, name).count();

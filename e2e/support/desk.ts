@@ -33,11 +33,11 @@ export async function chooseFile(page: Page, button: string, file: TestFile): Pr
   await (await chooser).setFiles({ name: file.name, mimeType: file.mimeType, buffer: file.buffer });
 }
 
-/** Imports paths from a file, and waits until it is told that they were added or refused. */
+/** Imports paths from a file, and waits for the notice that they were added or refused. */
 export async function importPaths(page: Page, file: TestFile): Promise<void> {
   await goTo(page, 'Path');
   await chooseFile(page, 'Import a file', file);
-  // Reading the file takes a moment: until it is told how that went, nothing has changed yet.
+  // Reading the file takes a moment: until the notice appears nothing has changed.
   const reported = page
     .getByRole('status')
     .or(page.getByRole('alert'))
@@ -62,7 +62,7 @@ export async function attachTo(page: Page, pathName: string): Promise<void> {
 
 /** Waits until the server has everything. */
 export async function settled(page: Page): Promise<void> {
-  // An edit is shown with the next picture; until then the state before it still stands there.
+  // An edit is shown with the next picture; until then the previous state is there.
   await page.evaluate(
     () => new Promise((shown) => requestAnimationFrame(() => requestAnimationFrame(shown))),
   );

@@ -18,7 +18,7 @@ export const squareLane = svgFile('square.svg', '<path id="square" d="M0 0 V10 H
 /** A straight lane of 48 m along +Z. */
 export const straightLane = svgFile('straight.svg', '<path id="straight" d="M0 0 V48"/>');
 
-/** A cart: a painted box of 1 × 1 × 2 m that stands on the ground. */
+/** A cart: a painted box of 1 × 1 × 2 m on the ground. */
 export async function cartModel(name = 'cart.glb'): Promise<TestFile> {
   const document = new Document();
   const buffer = document.createBuffer();

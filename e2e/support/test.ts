@@ -11,8 +11,8 @@ interface Shared {
   /** Address of its own server. */
   readonly url: string;
   /**
-   * With one page, lent to test after test: what the browser has read and compiled once it keeps, which is most of what it takes
-   * to open the desk.
+   * One page for all tests of a worker: the browser keeps code that it has read and compiled, which is most of the
+   * time to open the desk.
    */
   readonly context: BrowserContext;
 }
@@ -32,7 +32,7 @@ async function leave(context: BrowserContext): Promise<void> {
   await context.clearCookies();
 }
 
-/** Tests on a real server with a database of its own, made anew for each worker. */
+/** Tests on a real server with its own database, new for each worker. */
 export const test = base.extend<{ freshPage: Page }, { shared: Shared }>({
   shared: [
     async ({ browser }, use, { project }) => {
@@ -55,7 +55,7 @@ export const test = base.extend<{ freshPage: Page }, { shared: Shared }>({
     await leave(context);
   },
   page: ({ context }, use) => use(context.pages()[0]),
-  /** Of a context of its own: for what is to run before any script of a page. */
+  /** A context of its own, for scripts that must run before those of a page. */
   freshPage: async ({ browser }, use) => {
     const context = await browser.newContext();
     await use(await context.newPage());

@@ -26,7 +26,7 @@ export function earlierShots(): readonly EarlierShot[] {
 }
 
 /**
- * Plays one of the shots of version 1, whole.
+ * Plays one of the version 1 shots completely.
  *
  * @param n counted from 1, round and round
  * @returns what is wrong with that; null where every number is the very same as it was

@@ -1,4 +1,4 @@
-// npm run fuzz -- KIND COUNT [FIRST]: tries so many inputs of a kind, and says which go wrong.
+// npm run fuzz -- KIND COUNT [FIRST]: tries a number of inputs of a kind, and prints those that go wrong.
 import { KINDS } from './kinds.js';
 
 const [kind, count = '100', first = '1'] = process.argv.slice(2);

@@ -1,6 +1,6 @@
 import type { Random } from './random.js';
 
-/** Numbers that break things. */
+/** Numbers that tend to break programs. */
 const NUMBERS = [
   '0',
   '-0',
@@ -23,7 +23,7 @@ const NUMBERS = [
   '2147483647',
   '0.1.2',
 ];
-/** Words that break things. */
+/** Words that tend to break programs. */
 const WORDS = [
   'null',
   '[]',
@@ -43,7 +43,7 @@ const WORDS = [
   ';',
 ];
 
-/** A text that somebody's program, disk or mail spoilt: one to a few changes, somewhere. */
+/** A text damaged by a program, a disk or a mail: one to a few changes, somewhere. */
 export function spoilt(text: string, random: Random): string {
   let result = text;
   for (let n = random.whole(1, 4); n > 0; n--) result = once(result, random);

@@ -2,8 +2,8 @@ import type { Part } from './random-shot.js';
 import type { Random } from './random.js';
 
 /**
- * A random shot with clips as blocks, riders that go after others, mirrored cycles, and cues that play, show, blend and cut. Drawn by
- * numbers of its own, so that the shot under it is the same with and without.
+ * A random shot with clips as blocks, riders that follow others, mirrored cycles, and cues that play, show, blend and
+ * cut. Uses its own random numbers, so that the shot under it is the same with and without.
  */
 export function withAnswers(shot: Part, random: Random): Part {
   const riders = (shot.riders as Part[]).map((rider, i, all): Part => {

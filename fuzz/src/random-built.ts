@@ -2,7 +2,7 @@ import type { Random } from './random.js';
 
 type Part = Record<string, unknown>;
 
-/** A random shot with things laid along its paths, riders that spray, and some that forces move or that parts hang on. */
+/** A random shot with dressing along its paths, riders that spray, dynamic riders and hanging parts. */
 export function withBuilt(shot: Part, random: Random): Part {
   const paths = (shot.paths as Part[]).map(({ id }) => id);
   const models = (shot.models as Part[]).map(({ id }) => id);

@@ -4,8 +4,8 @@ import type { Random } from './random.js';
 const EASES = ['linear', 'hold', 'smooth'];
 
 /**
- * A random shot with what is done by hand: places keyed, looks, handing over, cues that listen to stops, speeds and each other. Drawn
- * by numbers of its own, so that the shot under it is the same with and without.
+ * A random shot with work by hand: transform keys, rest aims, carrier switches, cues that listen to stops, speeds and
+ * each other. Uses its own random numbers, so that the shot under it is the same with and without.
  */
 export function withHandWork(shot: Part, random: Random): Part {
   const riders = shot.riders as Part[];

@@ -8,7 +8,7 @@ const OUTSIDES = ['hold', 'repeat', 'accumulate', 'mirror', 'run'];
 
 export const RANGE = { first: 1, last: 100 };
 
-/** Nodes and clips of the models that riders of random shots wear. */
+/** Nodes and clips of the models in random shots. */
 export const PARTS = {
   car: ['body', 'wheel 0', 'wheel 1', 'wheel 2', 'wheel 3'],
   walker: ['foot_l', 'foot_r'],

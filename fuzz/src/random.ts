@@ -32,7 +32,7 @@ export class Random {
     return list[this.whole(0, list.length - 1)];
   }
 
-  /** A list of so many, each made by itself. */
+  /** A list of a length, each item made by itself. */
   list<T>(low: number, high: number, make: (index: number) => T): T[] {
     return Array.from({ length: this.whole(low, high) }, (_, i) => make(i));
   }

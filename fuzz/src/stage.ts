@@ -32,7 +32,7 @@ function leg(side: 'l' | 'r', x: number, hips: number): HierarchyNode[] {
   ];
 }
 
-/** A turn about X of so many radians. */
+/** A turn about X by an angle, radians. */
 const about = (angle: number) => [Math.sin(angle / 2), 0, 0, Math.cos(angle / 2)];
 
 const STEPS = 20;

@@ -27,13 +27,13 @@ export const ANSWERS = 0x27d4eb2f;
 export const BUILT = 0x165667b1;
 const EXTREME = 0x9e3779b1;
 
-/** A hundred frames of any shot are there in so many seconds. */
+/** Seconds within which a hundred frames of any shot are computed. */
 const SECONDS = 2;
 
 export interface ShotTrial {
   /** Seconds it may take. */
   readonly most?: number;
-  /** Whether things are laid along its paths, and riders spray or are moved by forces. */
+  /** Whether its paths have dressing, and its riders spray or are dynamic. */
   readonly built?: boolean;
   /** Whether some of its numbers are as large as they may be. */
   readonly extreme?: boolean;

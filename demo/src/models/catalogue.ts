@@ -27,7 +27,7 @@ function makePost(): ModelBuilder {
   return model;
 }
 
-/** Its arm reaches to the right, over what it stands to the left of. */
+/** Its arm reaches to the right, over the row on its left. */
 function makeLamp(): ModelBuilder {
   const model = new ModelBuilder();
   const post = model.node('lamp_post');

@@ -72,7 +72,7 @@ function laneEdges(curve: CompiledPath, distance: number): [Vec3, Vec3] {
   return [edge(LANE_WIDTH / 2), edge(-LANE_WIDTH / 2)];
 }
 
-/** Piers and railings wherever the lane stands high; open below, so that it passes under itself. */
+/** Piers and railings where the lane is high; open below, so that it passes under itself. */
 function bridgeParts(curve: CompiledPath): { shape: Triangles; paint: Paint }[] {
   const parts: { shape: Triangles; paint: Paint }[] = [];
   const frame = new Float64Array(12);
@@ -185,7 +185,7 @@ function addChutes(model: ModelBuilder, orchard: ReturnType<ModelBuilder['node']
   model.node('loose_chute', [42.9, 1.3, -14], orchard, chute);
 }
 
-/** The barn's gate, a model of its own so that it can act: two leaves, each turning about its hinge post. */
+/** The barn's gate as a model of its own, so that it can move: two leaves, each turning about its hinge post. */
 export function makeGate(): ModelBuilder {
   const model = new ModelBuilder();
   const gate = model.node('gate');

@@ -6,7 +6,7 @@ const SHOT = { id: 'a', name: 'A', revision: 1, createdAt: DATE, updatedAt: DATE
 const DOCUMENT = { format: 'fleet-rail-shot', version: 2, name: 'A' };
 const packed = (bytes: Uint8Array): [Uint8Array, { level: 1 }] => [bytes, { level: 1 }];
 
-/** A backup that is whole but for what is said. */
+/** A backup that is valid except for one named fault. */
 function backup(index: object, files: Zippable = {}): Uint8Array {
   const whole = {
     format: 'fleet-rail-library',

@@ -1,4 +1,5 @@
-// npm run faults -- COUNT [KIND] [FIRST]: tries so many faults of each kind on a server of its own, and says which go wrong.
+// npm run faults -- COUNT [KIND] [FIRST]: tries a number of faults of each kind on its own server, and prints those
+// that go wrong.
 import { FaultStage } from './fault-stage.js';
 import { FAULTS } from './faults.js';
 

@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 
 const ROOT = new URL('../../..', import.meta.url).pathname;
 
-/** A server of the built application on a folder of its own. */
+/** The built application's server, on its own folder. */
 export interface OwnServer {
   readonly url: string;
   /** Whether it still runs. */

@@ -1,4 +1,4 @@
-/** The body of a request for pictures of 16 × 16, each through a camera of its own. */
+/** Body of a request for pictures of 16 × 16, each through its own camera. */
 export function smallJob(pictures: number): object {
   const burnIn = { frame: false, timecode: false, name: false, board: false, safe: false };
   const size = { width: 16, height: 16, times: 1 };

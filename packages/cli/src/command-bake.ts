@@ -93,7 +93,7 @@ async function writeUsdFiles(
   await outputs.write(out, files.layer);
 }
 
-/** Which riders and frames are given out. */
+/** Riders and frames of the bake. */
 function choiceOf(args: Arguments, shot: Shot): SampleChoice {
   const { first, last } = shot.range;
   const frame = (name: 'from' | 'to', fallback: number) => {

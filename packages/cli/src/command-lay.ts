@@ -8,7 +8,7 @@ import { FORCE, Outputs } from './outputs.js';
 export const LAY_OPTIONS = ['out', 'only'];
 export const LAY_FLAGS = [FORCE];
 
-/** `ride lay`: what is laid along a shot's paths, alone, as GLB. */
+/** `ride lay`: the dressing of a shot's paths, alone, as GLB. */
 export async function commandLay(args: Arguments): Promise<string> {
   if (args.files.length !== 1) {
     throw new UsageError(

@@ -10,7 +10,7 @@ export const PATH_FLAGS = [FORCE];
 
 /** The smallest tolerance, metres: points grow with its inverse root, and files are written to a nanometre. */
 const FINEST = 1e-6;
-/** Bytes from which on a file is only written when that is said. */
+/** Size from which on a file is written only with a flag, bytes. */
 const LARGE = 20e6;
 
 /** `ride path`: a path of a shot as SVG, OBJ lines, CSV or glTF lines. */

@@ -81,7 +81,7 @@ export async function commandRender(args: Arguments): Promise<string> {
   return `${out}: ${counted(pictures.length, 'picture')}, ${size}`;
 }
 
-/** One line that is written over, where somebody looks on. */
+/** A progress line that is overwritten, on a terminal. */
 function tell(line: string): void {
   if (process.stderr.isTTY) process.stderr.write(`\r${line.padEnd(40)}${line === '' ? '\r' : ''}`);
 }
@@ -120,7 +120,7 @@ function wishOf(args: Arguments, file: PictureFile, shot: Shot): PictureWish {
   };
 }
 
-/** Through a camera by its badge or name, or the cuts; else all of it is looked at from where the desk does. */
+/** Through a camera by its badge or name, or the cuts; else with the desk's first view. */
 function eyeOf(args: Arguments, { riders }: Shot): PictureWish['eye'] {
   const wanted = args.option('camera');
   const cameras = riders.filter(({ camera }) => camera !== null);

@@ -53,7 +53,7 @@ export async function makeFolder(path: string): Promise<void> {
 /** A glTF document that was read. */
 export type ModelDocument = TakenModel['document'];
 
-/** A model's file and all that it names beside it, as far as it is there: what is not is missed when it is read. */
+/** A model's file and the files that it names, as far as they exist: a missing one is reported when it is read. */
 export async function readModelFiles(path: string): Promise<GivenFile[]> {
   const main = { name: basename(path), bytes: await readBytes(path) };
   const files: GivenFile[] = [main];
@@ -78,7 +78,7 @@ export async function namedFiles(path: string): Promise<string[]> {
   }
 }
 
-/** A name in a URI; one that is written wrongly stands for itself, and is missed when it is read. */
+/** A name in a URI; one with a wrong encoding is used as it is, and reported when it is read. */
 function plainUri(uri: string): string {
   try {
     return decodeURIComponent(uri);
@@ -87,7 +87,7 @@ function plainUri(uri: string): string {
   }
 }
 
-/** The glTF documents of the models that riders wear and stand on, found beside the shot file. */
+/** The glTF documents of the models of riders and ground, found beside the shot file. */
 export async function readModels(shot: Shot, shotFile: string): Promise<Map<string, ModelDocument>> {
   const documents = new Map<string, ModelDocument>();
   for (const [id, path] of modelFiles(shot, shotFile, modelsInPlay(shot)))

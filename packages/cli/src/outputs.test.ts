@@ -24,7 +24,7 @@ const make = (name: string, ...more: string[]) => run(folder.newShot(`${name}.sh
 const bake = (out: string, ...more: string[]) =>
   run(['bake', path('a.shot.json'), '--out', path(out), ...more]);
 
-/** A command is refused with a sentence, and a file stays as it was. */
+/** A command is refused with a sentence, and the file is unchanged. */
 async function refused(file: string, command: Promise<{ code: number; text: string }>, sentence: string) {
   const before = readFileSync(path(file));
   expect(await command).toEqual({ code: 1, text: expect.stringContaining(sentence) });
@@ -103,7 +103,7 @@ it('a file that is there is replaced when it is said, or where it was written fo
   );
   expect(await bake('mine.csv', '--force')).toMatchObject({ code: 0 });
   expect(await bake('mine.csv')).toMatchObject({ code: 0 });
-  // Changed by somebody since.
+  // Changed by someone since.
   writeFileSync(path('mine.csv'), `${readFileSync(path('mine.csv'), 'utf8')}more`);
   await refused('mine.csv', bake('mine.csv'), 'already exists');
   // Of another shot.

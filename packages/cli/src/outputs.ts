@@ -12,8 +12,9 @@ export const FORCE = 'force';
 type Content = string | Uint8Array | Iterable<string | Uint8Array>;
 
 /**
- * The files that a command writes. Nothing is written over that the command reads or the shot uses, nor over anything but a regular file;
- * an existing file is replaced with `--force`, or where this program wrote it for the same shot and nobody changed it.
+ * Files that a command writes. It never overwrites a file that it reads or that the shot uses, nor anything but a
+ * regular file; an existing file is replaced with `--force`, or if this program wrote it for the same shot and nobody
+ * changed it.
  */
 export class Outputs {
   private constructor(

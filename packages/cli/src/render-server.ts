@@ -17,7 +17,7 @@ const LOOK = 300;
 /** Changes are taken from who is no page of another site. */
 const OWN = { 'X-Fleet-Rail': 'ride' };
 
-/** A server of its own with browsers that draw for it, on data that is gone with it. */
+/** A server of its own with renderers, on temporary data. */
 export class RenderServer {
   private constructor(
     private readonly base: string,

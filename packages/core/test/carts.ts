@@ -1,4 +1,4 @@
-// A small cart and other made-up things, with the meshes that checks hold against each other.
+// A small cart and other made-up things, with meshes for the checks.
 import type { CheckScene } from '../src/check/check-scene.js';
 import type { HierarchyNode, NodeHierarchy } from '../src/character/hierarchy/node-hierarchy.js';
 import type { Vec3 } from '../src/geometry/math/vec.js';
@@ -96,7 +96,7 @@ export const HIERARCHIES: ReadonlyMap<string, NodeHierarchy> = new Map([
   ['crate', CRATE.hierarchy],
 ]);
 
-/** The cart, a crate of a metre, and what else stands. */
+/** The cart, a crate of a metre, and the other things of the scene. */
 export const scene = (staticSet: TriangleMesh | null = null): CheckScene => ({
   models: new Map([
     ['cart', { mesh: CART_MESH, rig: CART_RIG }],

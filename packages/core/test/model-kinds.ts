@@ -53,7 +53,7 @@ function drum(radius: number, width: number, axis: 0 | 1 | 2, sides = 20): Shape
   return { places, faces };
 }
 
-/** An egg that stands, or a ball where it is no higher than wide. */
+/** An upright egg, or a ball if it is no higher than wide. */
 function egg(radius: number, higher: number, rings = 16): Shape {
   const places: number[] = [];
   const faces: number[] = [];

@@ -22,7 +22,7 @@ export function glbOf(json: Json, bytes: Uint8Array = new Uint8Array(0)): Uint8A
   return out;
 }
 
-/** A box of 1 × 1 × 2 m that stands on the ground, as one mesh that many nodes may share. */
+/** A box of 1 × 1 × 2 m on the ground, as one mesh that many nodes may share. */
 const box = (() => {
   const places = [-0.5, 0.5].flatMap((x) => [0, 1].flatMap((y) => [-1, 1].flatMap((z) => [x, y, z])));
   return {
@@ -45,7 +45,7 @@ const box = (() => {
   };
 })();
 
-/** Nodes of which each wears the box, by what hangs on them. */
+/** Nodes with the box each, by their parents. */
 export function boxesGlb(nodes: readonly Json[], tops: readonly number[], more: Json = {}): Uint8Array {
   const described = nodes.map((node) => ({ mesh: 0, ...node }));
   return glbOf({ ...box.json, scene: 0, scenes: [{ nodes: tops }], nodes: described, ...more }, box.bytes);

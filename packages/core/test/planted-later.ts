@@ -99,7 +99,8 @@ export const PLANTED_LATER: readonly Planted[] = [
     kind: 'not-over',
     paths: [line(40)],
     riders: [crate({ pace: even(0, 40) })],
-    // Three quarters as fast, by the last frame it is as far as it was to be at 73; after that time runs as ever, 24 frames more.
+    // Three quarters as fast, at the last frame it is where it was to be at 73; after that time runs normally, 24
+    // frames more.
     rest: {
       retimes: [
         {

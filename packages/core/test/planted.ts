@@ -254,7 +254,8 @@ export const PLANTED: readonly Planted[] = [
   {
     kind: 'out-of-reach',
     paths: [line(40)],
-    // Three times the stride its clip has: a foot that stands for six tenths of a cycle would have to reach over 2.16 m; its legs are 1 m.
+    // Three times the stride of its clip: a foot in stance for six tenths of a cycle would have to reach over 2.16 m;
+    // its legs are 1 m.
     riders: [walker({ plant: true, stride: 3.6 }, { pace: even(0, 12) })],
     said: { unit: 'mm' },
     cures: ['Use the stride of its clip'],
@@ -377,7 +378,7 @@ export const PLANTED: readonly Planted[] = [
   ...PLANTED_LATER,
 ];
 
-/** A planted fault as a shot with what it is played and looked over with. */
+/** A planted fault as a shot with its assets and check scene. */
 export function plantedScene({ paths, riders, rest, ground, staticSet }: Planted): {
   readonly shot: Shot;
   readonly assets: SceneAssets;

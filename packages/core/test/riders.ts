@@ -32,7 +32,7 @@ export const standing = (position: Vec3, more: Loose<Rider> = {}): Loose<Rider> 
   rest: { translation: position },
   ...more,
 });
-/** A lane of 40 m in which the height goes by the way along. */
+/** A lane of 40 m whose height depends on the distance. */
 export const high = (...heights: number[]) =>
   runs(...heights.map((y, i): Vec3 => [0, y, (40 * i) / (heights.length - 1)]));
 export const walker = (

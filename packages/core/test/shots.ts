@@ -31,7 +31,7 @@ export const runs = (...positions: Vec3[]): Loose<ShotPath> => ({
   points: positions.map((position) => ({ position })),
 });
 
-/** A straight of so many metres along +Z. */
+/** A straight path of a length along +Z. */
 export const line = (length: number): Loose<ShotPath> => runs([0, 0, 0], [0, 0, length]);
 
 /** Keys from a place to another at even speed. */

@@ -1,7 +1,7 @@
 // A way that the tests of what rolls go along; not part of what core gives.
 import type { ChassisTrack } from '../src/motion/ride/chassis-motion.js';
 
-/** A level way along +z that begins far behind where it is counted from, and how often it was looked at. */
+/** A level track along +z that begins far behind its origin, and the number of samples taken. */
 export function straightWay(from: number, to: number): ChassisTrack & { looks: number } {
   return {
     looks: 0,

@@ -11,7 +11,7 @@ export const STRIDE = 1.2;
 export const STANCE = 0.6;
 const [THIGH, SHIN, HIP, SECONDS, STEPS] = [0.5, 0.5, 0.92, 1, 200];
 
-/** A walker of hips and two legs that faces +Z; its clips are "walk", in place or going away, and "stand". */
+/** A walker of hips and two legs that faces +Z; its clips are "walk", in place or with root motion, and "stand". */
 export function testWalker(goesAway = false): NodeHierarchy {
   const node = (name: string, parent: number, translation: Vec3): HierarchyNode => ({
     name,

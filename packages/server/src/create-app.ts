@@ -17,8 +17,8 @@ import { serveWebApp } from './http/web-app.js';
 import { MODEL_LIMIT, type Settings } from './settings.js';
 
 /**
- * Milliseconds in which a request has to come, its headers and all of it: what trickles in for ever is cut off. A connection that
- * rests stays open for longer than one looks at a screen: one that is closed as it is used again loses what was sent.
+ * Milliseconds for the headers and the body of a request: slow senders are cut off. An idle connection stays open
+ * longer than one looks at a screen: closing it while it is used again would lose a request.
  */
 const PATIENCE = {
   headersTimeout: 10_000,

@@ -5,7 +5,7 @@ import { FolderInUse, FolderLock } from './database/folder-lock.js';
 import { catchWhatNobodyDoes } from './http/last-resort.js';
 import { LISTEN_ADDRESS, readSettings } from './settings.js';
 
-/** Milliseconds in which open requests may end when the server is told to stop. */
+/** Milliseconds for open requests to end when the server is stopped. */
 const LAST_WORDS = 1_500;
 
 async function start(): Promise<void> {

@@ -208,7 +208,7 @@ describe('checkpoints', () => {
     const sizes =
       'SELECT (SELECT sum(length(document)) FROM checkpoint) + (SELECT sum(length(bytes)) FROM piece) AS now';
     const [{ now }] = (await app.get(DataSource).query(sizes)) as { now: number }[];
-    // As text, each of the ten would be a document of its own.
+    // As text, each of the ten would be a separate document.
     expect(now).toBeLessThan(JSON.stringify(version(0)).length);
     const back = await checkpoints.restore(id, kept[3], 11);
     expect(back.document).toEqual(version(3));

@@ -16,7 +16,7 @@ export interface Settings {
   readonly renderers: number;
   /** The browser for that. `FLEET_RAIL_BROWSER`; by default where Debian has Chromium. */
   readonly browser: string;
-  /** Milliseconds after which a renderer that is not heard of has lost what it draws. `FLEET_RAIL_LEASE`; by default 20,000. */
+  /** Milliseconds after which a renderer without a heartbeat loses its batch. `FLEET_RAIL_LEASE`; by default 20,000. */
   readonly lease: number;
 }
 

@@ -1,4 +1,4 @@
-// A thread that does what it is told, for better or worse.
+// A thread that does what a test asks, good or bad.
 import { setTimeout } from 'node:timers';
 import { parentPort } from 'node:worker_threads';
 

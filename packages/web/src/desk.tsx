@@ -165,7 +165,10 @@ async function open(shotId: string): Promise<{ desk: DeskStore; autosave: Autosa
   return { desk, autosave };
 }
 
-/** Whether a draft was made on the save that the server has, or on one of its own that the server took without its answer being heard. */
+/**
+ * Whether a draft was based on the server's present save, or on its own save that the server took without its answer
+ * arriving.
+ */
 function continues(draft: Draft, kept: KeptShot): boolean {
   return draft.revision === kept.revision || (Boolean(draft.save) && draft.save === kept.save);
 }

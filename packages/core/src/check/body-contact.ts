@@ -2,7 +2,7 @@ import type { Vec3 } from '../geometry/math/vec.js';
 import { ownAxes } from '../motion/ride/contact-points.js';
 import type { RiderLook } from './rider-look.js';
 
-/** The lowest places of a rider, by what it stands on. */
+/** Lowest points of a rider, by its kind of contact. */
 export interface BodyContact {
   readonly on: 'wheels' | 'ball' | 'feet' | 'underside';
   /** In the rider’s own turned space, metres, its scale in them. */

@@ -9,7 +9,7 @@ import type { FoundRig } from '../vehicle/wheels/find-rig.js';
 import { NO_SCENE, type CheckScene } from './check-scene.js';
 import { checkShot } from './check-shot.js';
 
-/** A box of 1 × 2 × 1 m that stands on its origin. */
+/** A box of 1 × 2 × 1 m on its origin. */
 const box = { low: [-0.5, 0, -0.5] as Vec3, high: [0.5, 2, 0.5] as Vec3 };
 const hierarchy: NodeHierarchy = {
   nodes: [

@@ -28,7 +28,7 @@ export function findUnseen(camera: RiderLook, others: readonly RiderLook[], set:
     return { eye: [camera.poses[from], camera.poses[from + 1], camera.poses[from + 2]], place };
   };
   const before = blockers(camera, others, aimed);
-  /** By frame who stands before its target; null for the set, and the ground apart. */
+  /** Rider in front of the target, by frame; null for the static set, and the ground apart. */
   const hides = new Map<number, { readonly by: string | null; readonly isGround: boolean }>();
   const ground = evaluated.assets.ground?.mesh ?? null;
   const hidden = (i: number): number => {
@@ -85,7 +85,7 @@ export function findUnseen(camera: RiderLook, others: readonly RiderLook[], set:
   ];
 }
 
-/** Riders that may stand before a camera's target: all but itself, the target, and what either is carried by or carries. */
+/** Riders that may hide a camera's target: all except itself, the target, and what carries or is carried by either. */
 function blockers({ rider }: RiderLook, others: readonly RiderLook[], aimed: string | null): RiderLook[] {
   return others.filter(
     ({ rider: other, body }) =>
@@ -98,7 +98,7 @@ function blockers({ rider }: RiderLook, others: readonly RiderLook[], aimed: str
   );
 }
 
-/** A target may sink this far into the ground it stands on: the ground hides it only where it hides a place this far above it too, metres. */
+/** A target may sink this far into its ground: the ground hides it only if it also hides a point this far above it, metres. */
 const ABOVE = 0.3;
 
 /** Whether the ground rises, or a floor lies, between an eye and a place. */
@@ -148,7 +148,7 @@ function blockerOf(
   return undefined;
 }
 
-/** Whether a stretch of the world meets a solid that stands in it by a matrix. */
+/** Whether a segment in world space meets a solid that is placed by a matrix. */
 function meetsInside(solid: Solid, matrix: Float64Array, eye: Vec3, place: Vec3, far: number): boolean {
   const back = mat4.invert(mat4.create(), matrix as unknown as mat4);
   if (back === null) return false;
@@ -229,7 +229,7 @@ export function findNear(camera: RiderLook, other: RiderLook): RawFinding[] {
   );
 }
 
-/** How far a place is from a solid that stands in the world by a matrix, metres: exact where that is as large in all directions. */
+/** Distance of a point from a solid placed by a matrix, metres: exact if its scale is even. */
 function surfaceDistance(solid: Solid, matrix: Float64Array, eye: Vec3, most: number): number {
   const back = mat4.invert(mat4.create(), matrix as unknown as mat4);
   if (back === null) return Infinity;

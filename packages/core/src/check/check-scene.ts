@@ -30,5 +30,5 @@ export function solidOf(mesh: TriangleMesh): Solid {
   return solid;
 }
 
-/** The set that stands on the ground, as a solid. */
+/** The static set as a solid. */
 export const staticSetOfScene = ({ staticSet }: CheckScene): Solid | null => staticSet && solidOf(staticSet);

@@ -7,10 +7,7 @@ import { framesText, stretchesOver } from './stretches.js';
 /** Of a cycle there are two pictures at least, or the eye sees another one. */
 const MOST = 0.5 - 1e-6;
 
-/**
- * Cycles, and clips that repeat, so quick that frames do not show them: at half the frame rate they stand still or seem to go
- * backward.
- */
+/** Cycles and repeated clips too quick for the frame rate: at half of it they seem to stop or to go backward. */
 export function findFastCycles(look: RiderLook): RawFinding[] {
   const { rider, first, fps, count } = look;
   return repeatsOf(look).flatMap(({ what, part, value }) => {

@@ -4,7 +4,7 @@ import type { Shot } from '../document/shot.js';
 /** How bad it is: wrong for any eye, likely wrong, or worth knowing. */
 export type Severity = 'fault' | 'warning' | 'note';
 
-/** Something a check has to say about a shot: one matter, from where it begins to where it ends. Absent values are null. */
+/** Finding of a check: one fault, from its first frame to its last. Absent values are null. */
 export interface Finding {
   readonly kind: FindingKind;
   readonly severity: Severity;
@@ -28,7 +28,7 @@ export interface Finding {
   readonly message: string;
   /** Kind of its fix, which is previewed before it is applied. */
   readonly fix: FixKind | null;
-  /** Why it is let be. */
+  /** Reason of its dismissal. */
   readonly dismissed: string | null;
 }
 
@@ -111,7 +111,7 @@ export function namesOf({ riders, paths, models }: Pick<Shot, 'riders' | 'paths'
   const worn = new Map<string, number>();
   for (const { badge } of riders) worn.set(badge, (worn.get(badge) ?? 0) + 1);
   return {
-    // Riders that were never given badges of their own have the same: what tells them apart then is their name.
+    // Riders without badges of their own share one: then their names distinguish them.
     rider: by(riders, ({ badge, name }: { badge: string; name: string }) =>
       (worn.get(badge) ?? 0) > 1 ? `${badge} ${name}` : badge,
     ),
@@ -120,7 +120,7 @@ export function namesOf({ riders, paths, models }: Pick<Shot, 'riders' | 'paths'
   };
 }
 
-/** Findings in words, with those that are let be. */
+/** Findings with their messages, including dismissed ones. */
 export function worded(findings: readonly RawFinding[], shot: Shot): Finding[] {
   const names = namesOf(shot);
   return findings.map(({ say, ...finding }) => ({
@@ -130,7 +130,7 @@ export function worded(findings: readonly RawFinding[], shot: Shot): Finding[] {
   }));
 }
 
-/** A figure that grew by less than this part is as it was. */
+/** A figure that grew by less than this part counts as unchanged. */
 const AS_BAD = 0.05;
 
 /** Whether a waiver is of a finding, however bad that is. */
@@ -156,7 +156,7 @@ function dismissedBecause(finding: Omit<RawFinding, 'say'>, { checks }: Shot): s
 
 const RANK: Readonly<Record<Severity, number>> = { fault: 0, warning: 1, note: 2 };
 
-/** Faults first, then warnings, then notes; what is let be last. */
+/** Faults first, then warnings, then notes; dismissed findings last. */
 export function worstFirst(findings: readonly Finding[]): Finding[] {
   const rank = ({ severity, dismissed }: Finding) => RANK[severity] + (dismissed === null ? 0 : 3);
   return [...findings].sort((a, b) => rank(a) - rank(b));

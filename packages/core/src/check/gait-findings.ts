@@ -84,7 +84,7 @@ function worstOf(
   };
   const all = stretchesOver(look, gauges.length === 0 ? 0 : count, limit, most);
   if (all.length === 0) return [];
-  // Every step of a walk is the same matter: the worst of it is told, over all of them.
+  // All steps of a walk share one finding: the worst of them, over all frames.
   const worst = all.reduce((a, b) => (b.worst > a.worst ? b : a));
   const whole = { ...worst, from: all[0].from, to: all[all.length - 1].to };
   const part = parts.get(worst.frame) ?? '';

@@ -9,7 +9,7 @@ export function findIdleCues(evaluated: EvaluatedShot): RawFinding[] {
   const waiting = new Set<string>();
   return eachAction(evaluated.shot.cues).flatMap((cue): RawFinding[] => {
     const idle = cue.off ? null : idleness(evaluated, cue);
-    // One that never comes is one matter, however much it would do.
+    // A cue that never comes is one finding, however much it would do.
     if (idle === null || (idle.waits && waiting.has(cue.id))) return [];
     if (idle.waits) waiting.add(cue.id);
     const { rider } = cue.action;

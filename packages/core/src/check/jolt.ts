@@ -48,7 +48,7 @@ function leaps(look: RiderLook, limit: number): RawFinding[] {
   const { rider, fps, count, poses } = look;
   const { attachment, shake } = rider;
   if (!look.moves || shake !== null || attachment?.coupledTo || attachment?.pacedBy) return [];
-  // A ride that begins again is there again at once.
+  // A cycle that begins again jumps to its start.
   if (attachment?.pace.before === 'repeat' || attachment?.pace.after === 'repeat') return [];
   const push = (i: number): Vec3 => {
     const [a, b, c] = [look.at(i - 1), look.at(i), look.at(i + 1)];

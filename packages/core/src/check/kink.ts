@@ -2,7 +2,7 @@ import { findKinks, type Kink } from '../geometry/path/path-facts.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 
-/** Slower than this nobody sees the corner, m/s. */
+/** Below this speed the corner is invisible, m/s. */
 const MOVING = 0.1;
 
 /** Corners of its path that a rider passes while it moves. One that hangs behind another passes where that one did. */

@@ -7,7 +7,7 @@ import type { CheckScene } from './check-scene.js';
 import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 
-/** A ground that cannot be read, though riders may go by it. */
+/** Ground model that cannot be read, although riders may need it. */
 export function findMissingGround({ ground }: Shot, { missing }: CheckScene): RawFinding[] {
   const { model } = ground;
   if (model === null || !missing.has(model)) return [];
@@ -21,7 +21,7 @@ export function findMissingGround({ ground }: Shot, { missing }: CheckScene): Ra
   ];
 }
 
-/** Models of what is laid that cannot be read. */
+/** Dressing models that cannot be read. */
 export function findMissingDressing({ dressing }: Shot, { missing }: CheckScene): RawFinding[] {
   return dressing.flatMap(({ name, path, ...one }) =>
     dressingModels(one)

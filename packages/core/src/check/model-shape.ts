@@ -4,7 +4,7 @@ import type { ModelMesh, PartMesh } from '../geometry/solid/model-mesh.js';
 import type { TurnedBox } from '../geometry/solid/turned-box.js';
 import { Solid } from './solid.js';
 
-/** A model as it stands: the same for all that wear it. */
+/** Shape of a model in its rest pose: shared by all riders that have it. */
 export interface ModelShape {
   /** By part. */
   readonly solids: readonly Solid[];

@@ -7,7 +7,7 @@ import type { RiderLook } from './rider-look.js';
 export function findNeverMoves(look: RiderLook): RawFinding[] {
   const { rider, count, curve, evaluated } = look;
   if (curve === null || rider.attachment === null || count < 2) return [];
-  // One that waits for its cue is told of with that.
+  // A rider that waits for its cue is reported with the cue.
   const waits = eachAction(evaluated.shot.cues).some(
     ({ off, action }) => !off && action.kind === 'start' && action.rider === rider.id,
   );

@@ -3,7 +3,7 @@ import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { framesText, stretchesOver } from './stretches.js';
 
-/** A rider that goes by the ground where there is none: none was chosen or laid, or none is in its band. */
+/** A rider that needs ground where there is none: the shot has none, or none is in its band. */
 export function findNoGround(look: RiderLook): RawFinding[] {
   const { rider, evaluated, first, count } = look;
   const { shot, assets } = evaluated;

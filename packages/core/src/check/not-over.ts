@@ -67,7 +67,7 @@ function goalOf({ rider, evaluated, curve }: RiderLook, length: number): number 
   return Math.min(length, Math.max(0, end));
 }
 
-/** The frame at which a ride is over; null where that is not told, or too late. */
+/** Frame at which a ride is over; null if unknown, or too late. */
 function overAt({ rider, evaluated }: RiderLook, goal: number): number | null {
   const motion = evaluated.motion(rider);
   if (motion === null || rider.attachment === null || evaluated.retiming !== null) return null;

@@ -58,7 +58,7 @@ export function findOverlap(a: RiderLook, b: RiderLook): RawFinding[] {
   });
 }
 
-/** Whether one of two is what the shot stands on: what drives on it is on it, and is told how deep it is under it elsewhere. */
+/** Whether one of two is the shot's ground: riders drive on it, and another check reports their depth in it. */
 function isGroundOf(a: RiderLook, b: RiderLook): boolean {
   const { model } = a.evaluated.shot.ground;
   // It lies where its model has it, as the ground does.

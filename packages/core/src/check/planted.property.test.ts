@@ -32,7 +32,7 @@ function movedMesh<T extends ArrayLike<number>>(at: Place, positions: T): number
   ).flat();
 }
 
-/** All that a fault is made of, set down elsewhere; and far from it a rider about whom there is nothing to say. */
+/** A planted fault, placed elsewhere; and far from it a rider without findings. */
 function elsewhere(planted: Planted, at: Place): ReturnType<typeof plantedScene> {
   const { shot, assets } = plantedScene(planted);
   const turned = [0, Math.sin(at.turn / 2), 0, Math.cos(at.turn / 2)] as const;
@@ -74,7 +74,7 @@ function elsewhere(planted: Planted, at: Place): ReturnType<typeof plantedScene>
   const surface = assets.ground;
   return {
     shot: whole,
-    // Level ground is level wherever it is turned to.
+    // Level ground is level in any rotation.
     assets:
       ground && surface
         ? {

@@ -1,7 +1,7 @@
 import type { Shot } from '../document/shot.js';
 import { namesOf, type Finding } from './finding.js';
 
-/** "2 faults, 5 warnings and 1 note in 11 riders"; what is let be is not counted. */
+/** "2 faults, 5 warnings and 1 note in 11 riders"; dismissed findings are not counted. */
 export function summaryOf(findings: readonly Finding[], riders: number): string {
   const count = (severity: Finding['severity']) =>
     findings.filter((finding) => finding.severity === severity && finding.dismissed === null).length;

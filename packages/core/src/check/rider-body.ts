@@ -41,16 +41,16 @@ interface Moving {
   readonly space: Float64Array;
 }
 
-/** So many frames are kept: those that are looked at one after the other. */
+/** Number of cached frames, those used last. */
 const KEPT = 4;
 /** Wheels that steer and a body that leans reach out of a vehicle’s box by this part of its size at most. */
 const LEANS = 0.1;
 
-/** A rider as solid parts, wherever it is and however its parts are moved. */
+/** A rider as solid parts, at any position and with its parts moved. */
 export class RiderBody {
   /** No part comes further from the rider’s origin, metres. */
   readonly reach: number;
-  /** So far what moves of it may reach out of its box as it stands, metres. */
+  /** Distance that its moving parts may reach out of its rest box, metres. */
   readonly play: number;
   /** The least of the box’s three sizes, metres. */
   readonly thickness: number;
@@ -85,15 +85,12 @@ export class RiderBody {
     return this.shape.solids;
   }
 
-  /** The outermost places of the model as it stands, in its own space: real corners of it, x, y, z in turn. */
+  /** Hull points of the model in its rest pose, in its own space: real corners, x, y, z in turn. */
   get outermost(): Float64Array {
     return this.shape.outermost;
   }
 
-  /**
-   * At a frame the box around all of the model as it stands, kept at whole frames; what moves of it may reach out by
-   * {@link play}.
-   */
+  /** Box of the whole model in its rest pose at a frame, cached at whole frames; moving parts may reach out by {@link play}. */
   whole(frame: number): TurnedBox {
     const i = frame - this.look.first;
     const known = this.wholes[i];

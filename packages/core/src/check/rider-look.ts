@@ -10,7 +10,7 @@ import { POSE } from '../motion/pose/pose.js';
 import type { CheckScene } from './check-scene.js';
 import { RiderBody } from './rider-body.js';
 
-/** One rider as the checks look at it: where it is at every frame, and what it is made of. */
+/** Rider as the checks see it: its poses at every frame, and its shape. */
 export class RiderLook {
   readonly first: number;
   readonly fps: number;

@@ -100,7 +100,7 @@ it('after each edit it says what a look at all of it says', () => {
   }
 });
 
-/** The shot with a crate that stands somewhere; all else is the very same. */
+/** The shot with an added crate; all other objects are the very same. */
 const withCrate = (id: string, rest: object): Shot => ({
   ...shot,
   riders: [

@@ -25,8 +25,8 @@ interface Known {
 }
 
 /**
- * Looks a shot over again and again. What an edit did not touch is not looked at again: what was found of a rider follows from
- * what its poses follow from, what was found of two from both.
+ * Checks a shot again after each edit. Results are reused: findings of a rider depend on the sources of its poses,
+ * findings of two on both.
  */
 export class ShotChecker {
   private riders = new Map<string, Known>();
@@ -38,7 +38,7 @@ export class ShotChecker {
   private unseen = true;
 
   /**
-   * Checks a shot, a part of it a step, what an edit touched first.
+   * Checks a shot, a part of it a step, edited riders first.
    *
    * @param first the rider to begin with
    * @returns what there is to say, worst first

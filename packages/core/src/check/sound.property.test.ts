@@ -10,7 +10,8 @@ import type { SceneAssets } from '../shot/evaluate/scene-assets.js';
 import type { Vec3 } from '../geometry/math/vec.js';
 import { checkShot } from './check-shot.js';
 
-// Set-ups as a careful animator leaves them: gentle rings on gentle ground, driven vehicles and flyers well over it, each on a ring of its own.
+// Set-ups of a careful animator: gentle rings on gentle ground, driven vehicles and flyers well above it, each on its
+// own ring.
 
 const hills = (x: number, z: number) => 0.6 * Math.sin(x / 14) * Math.cos(z / 16);
 const ground = waves(hills, 80, 1);
@@ -51,7 +52,7 @@ const ring = fc.record({
 });
 const rings = fc
   .array(ring, { minLength: 1, maxLength: 4 })
-  // Each of its own size, so that none comes near another.
+  // Rings of different sizes, so that none comes near another.
   .map((list) => list.map((one, i): Ring => ({ ...one, radius: 16 + 12 * i })));
 
 function sound(list: readonly Ring[]): Shot {
@@ -100,7 +101,7 @@ it('sound set-ups are not accused', () => {
   );
 });
 
-/** One thing put wrong with one rider, and what has to be found of it. */
+/** One fault of one rider, and the finding that must result. */
 const SPOILS: readonly [string, (shot: Shot, id: string) => Shot, (kind: Ring['kind']) => string | null][] = [
   [
     'sunk',

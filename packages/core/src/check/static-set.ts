@@ -10,7 +10,7 @@ import type { TriangleMesh } from '../geometry/solid/triangle-mesh.js';
 import { Solid } from './solid.js';
 import { staticSetOfScene, type CheckScene } from './check-scene.js';
 
-/** Of more triangles than this pieces are told by their boxes. */
+/** With more triangles than this, pieces are represented by their boxes. */
 const MOST_TRIANGLES = 300_000;
 
 interface Made {
@@ -71,7 +71,7 @@ function piecesMesh(thing: PlacedDressing, { assets }: EvaluatedShot, scene: Che
   }).flat();
 }
 
-/** Moves places of a piece to where it stands. */
+/** Transforms points of a piece to its position. */
 function place(positions: Float64Array, places: Float64Array, at: number, size: number): void {
   const [x, y, z, w] = places.subarray(at + PIECE.rotation, at + PIECE.size);
   for (let i = 0; i < positions.length; i += 3) {
@@ -84,7 +84,7 @@ function place(positions: Float64Array, places: Float64Array, at: number, size: 
   }
 }
 
-/** A model's triangles as it stands, in its own space. */
+/** Triangles of a model in its rest pose, in its own space. */
 function inModel(mesh: ModelMesh, hierarchy: NodeHierarchy): TriangleMesh {
   const space = restSpace(hierarchy);
   return joined(

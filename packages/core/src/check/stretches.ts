@@ -31,7 +31,7 @@ export function stretchesOver(
     const last = found[found.length - 1];
     if (last && frame - last.to - 1 < bridged) {
       last.to = frame;
-      // Of those that are alike the first is told, whatever they are rounded to.
+      // Of equal values the first is reported, whatever the rounding.
       if (figure > last.worst * (1 + ALIKE)) [last.worst, last.frame] = [figure, frame];
     } else found.push({ from: frame, to: frame, worst: figure, frame });
   }

@@ -1,4 +1,4 @@
-/** Frames of a shot between which something may happen are looked at so finely at most. */
+/** Most samples between two frames. */
 const MOST_BETWEEN = 32;
 
 /**

@@ -9,7 +9,7 @@ import { framesText, stretchesOver } from './stretches.js';
 
 /** Slower than this nothing moves, m/s. */
 const MOVING = 0.05;
-/** Its nose is turned away from where it goes by more than two thirds of a half turn. */
+/** Its nose points away from its travel by more than two thirds of a half turn. */
 const AWAY = -0.5;
 const FACING_ITS_WAY = new Set(['creature', 'character', 'vehicle']);
 

@@ -7,7 +7,7 @@ import type { RiderLook } from './rider-look.js';
 import { framesText, stretchesOver } from './stretches.js';
 import { looksBetween } from './sweep.js';
 
-/** A rider that goes through what stands on the ground and is none, between frames too. */
+/** A rider that passes through the static set, between frames too. */
 export function findThroughSet(look: RiderLook, set: Solid | null): RawFinding[] {
   if (set === null || !look.moves) return [];
   const { rider, limits, count, body } = look;

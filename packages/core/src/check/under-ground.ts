@@ -56,13 +56,13 @@ function heightsOver(look: RiderLook, ground: GroundSurface, { places, on }: Bod
   return { depth, rise };
 }
 
-/** A figure is about so tall: ground between its feet and its head is ground it stands in, metres. */
+/** Height of a figure: ground between its feet and its head is ground it is in, metres. */
 const FIGURE = 1.7;
 const around: GroundAround = { above: NaN, aboveFacesUp: false, floor: NaN };
 
 /**
- * How deep a place is in the ground. Ground over it is ground it is in where that faces up, and is either the only one, or so near that what
- * stands at the place reaches through: else it is under a bridge.
+ * Depth of a point in the ground. Ground above it counts if it faces up, and is either the only ground, or so near
+ * that the thing at the point reaches through: else the point is under a bridge.
  */
 function depthIn({ above, aboveFacesUp, floor }: GroundAround, y: number, tall: number): number {
   if (!aboveFacesUp) return 0;

@@ -2,7 +2,7 @@ import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { framesText, stretchesOver } from './stretches.js';
 
-/** Wheels that stand still, slide, blur, or are of another size than the model’s. */
+/** Wheels that do not turn, slide, blur, or have another size than the model’s. */
 export function findWheels(look: RiderLook): RawFinding[] {
   if (look.rider.attachment === null || look.curve === null) return [];
   return [...still(look), ...radiusOff(look), ...slides(look), ...fast(look)];

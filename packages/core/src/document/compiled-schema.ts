@@ -53,7 +53,7 @@ export function readBySchema(of: Class, raw: unknown): object | null {
   return read(schemaOf(of), raw);
 }
 
-/** The same data as instances of the classes, whatever of it is wrong: for class-validator to say what. */
+/** The same data as instances of the classes, valid or not: for class-validator to report on. */
 export function instanceBySchema(of: Class, raw: object): object {
   const known = parts.get(of.prototype as object);
   const instance = new of() as Record<string, unknown>;
@@ -82,7 +82,7 @@ function read(schema: Schema, raw: unknown): object | null {
     const given = source[field.key];
     const value = given === undefined ? plainRead(field.byDefault) : readField(field, given);
     if (value === INVALID) return null;
-    // A field that may be left out has rules that say so.
+    // Rules of an optional field say that it is optional.
     if (given === undefined && value === undefined && !field.rules.every((holds) => holds(undefined)))
       return null;
     if (value !== undefined) out[field.key] = value;
@@ -117,7 +117,7 @@ function schemaOf(of: Class): Schema {
   const schema: Schema = { fields, keys };
   schemas.set(of, schema);
   const defaults = new of() as Record<string, unknown>;
-  // Fields stand in the order in which the class declares them.
+  // Fields have the order in which the class declares them.
   for (const key of new Set([...Object.keys(defaults).filter((own) => keys.has(own)), ...keys])) {
     const own = metadata.filter(({ propertyName }) => propertyName === key);
     const rules = own

@@ -2,7 +2,7 @@ import type { Cue } from './shot-cue.js';
 
 const kept = new WeakMap<Cue, readonly Cue[]>();
 
-/** Cues that do one thing each: one that does several is told as so many. */
+/** Cues with one action each: a cue with several is split. */
 export function eachAction(cues: readonly Cue[]): readonly Cue[] {
   if (cues.every(({ moreActions }) => moreActions.length === 0)) return cues;
   return cues.flatMap((cue) => {
@@ -16,7 +16,7 @@ export function eachAction(cues: readonly Cue[]): readonly Cue[] {
   });
 }
 
-/** The cues whose coming a cue listens to, itself first; one that listens in a circle is told but once. */
+/** Cues that a cue waits for, itself first; a cue in a circle is listed once. */
 export function cuesBehind(cue: Cue, cues: readonly Cue[]): Cue[] {
   const all = new Set([cue]);
   for (const next of all) {

@@ -54,7 +54,7 @@ function readSlowly(source: Record<string, unknown>): unknown {
   return plainRead(shot);
 }
 
-/** Parts within parts that a document never has so many of. */
+/** Nesting depth that no document reaches. */
 const DEEPEST = 32;
 
 function refuseDepth(source: object): void {

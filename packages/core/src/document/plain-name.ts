@@ -1,4 +1,4 @@
-/** Breaks of lines and tabs: where one stood, words stay apart. */
+/** Line breaks and tabs: words around one stay apart. */
 const BREAKS = /[\t-\r\u0085\u2028\u2029]+/gu;
 /** Control characters, and marks that turn the direction of all that follows (Unicode Annex 9). */
 const HIDDEN = /[\p{Cc}\u061C\u200E\u200F\u202A-\u202E\u2066-\u2069]/gu;

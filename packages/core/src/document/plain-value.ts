@@ -1,6 +1,6 @@
 import { withoutDust } from './dust.js';
 
-/** A number or a list of them without dust; anything else as it is, however deep it goes. */
+/** A number or a list of them without dust; any other value unchanged, at any depth. */
 export function plainLeaf(value: unknown): unknown {
   if (typeof value === 'number') return withoutDust(value);
   return Array.isArray(value)

@@ -22,7 +22,7 @@ export function listenedTo(cue: Cue, cues: readonly Cue[]): string[] {
   );
 }
 
-/** The cues that say how much a rider follows its path, or faces its way. */
+/** Cues that control how much a rider follows its path, or faces its travel. */
 export function blendingCues(cues: readonly Cue[], id: string): Cue[] {
   return eachAction(cues).filter(
     ({ action, off }) =>
@@ -48,7 +48,7 @@ function blendedBy(cues: readonly Cue[], id: string): string[] {
     });
 }
 
-/** The riders that a rider's pose is computed from: what carries it, leads it, times it, cues it, is looked at or kept clear of. */
+/** Riders that a rider's pose depends on: carrier, leader, pace, cues, target and clearances. */
 export function ridersBehind(
   { id: own, parent, attachment, clearance, restAim, follow, frozen, parentKeys }: Rider,
   cues: readonly Cue[],

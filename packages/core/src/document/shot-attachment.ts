@@ -67,7 +67,7 @@ export class CoupledTo {
   @Amount('metres', 0, 1e6) gap = 0;
 }
 
-/** Takes a rider's timing from another's: so many frames later, so many times as fast. */
+/** Takes a rider's pace from another's: delayed by frames, and faster by a factor. */
 export class PacedBy {
   @Id() rider!: string;
   @Amount('frames') delay = 0;

@@ -39,7 +39,7 @@ export const FINDING_KINDS = [
 ] as const;
 export type FindingKind = (typeof FINDING_KINDS)[number];
 
-/** How much a shot may do before it is told of; each limit is where an eye begins to see it. */
+/** Limits from which on a shot's behaviour is reported; each is about where an eye notices it. */
 export class CheckLimits {
   /** A flatter corner is taken for a bend that was drawn by hand. */
   @Amount('degrees', 0, 180) corner = 5;
@@ -53,7 +53,7 @@ export class CheckLimits {
   @Amount('g', 0, 1e4) joltOnFoot = 1;
   /** Tyres on dry tarmac hold about so much sideways. */
   @Amount('g', 0, 1e4) grip = 0.9;
-  /** No body turns so far between two pictures; what does has jumped. */
+  /** No body turns this far between two pictures; one that does has jumped. */
   @Amount('degrees a frame', 0, 180) flip = 60;
   /** Shorter than this it is a rock back, or a shunt. */
   @Amount('seconds', 0, 1e4) tailFirst = 0.5;
@@ -63,7 +63,7 @@ export class CheckLimits {
   @Amount('metres', 0, 1e4) under = 0.02;
   /** Higher than a shadow still hides. */
   @Amount('metres', 0, 1e4) over = 0.05;
-  /** Less than this is two things that touch. */
+  /** Less than this is a touch. */
   @Amount('metres', 0, 1e4) overlap = 0.02;
   /** A foot that slides less is not seen to. */
   @Amount('metres', 0, 1e4) feetSlide = 0.005;
@@ -81,7 +81,7 @@ export class CheckLimits {
   @Amount('seconds', 0, 1e4) hidden = 0.25;
 }
 
-/** A finding that is known and let be, until it gets worse. */
+/** A dismissed finding, until it gets worse. */
 export class Dismissal {
   @OneOf(...FINDING_KINDS) kind!: FindingKind;
   /** Rider; null for any. */

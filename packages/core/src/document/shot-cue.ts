@@ -56,7 +56,7 @@ export class CueAction {
    */
   @OneOf(...CUE_ACTIONS) kind: (typeof CUE_ACTIONS)[number] = 'start';
   @Id() rider!: string;
-  /** Of a turn or a move: the part of the model, and the axis of its own it turns about or moves along. */
+  /** Of a turn or a move: the part of the model, and its own axis. */
   @rule('the name of a part, or null', (v) => v === null || (typeof v === 'string' && v.length > 0))
   node: string | null = null;
   @OneOf(...AXES) axis: Axis = '+y';
@@ -65,12 +65,12 @@ export class CueAction {
   /** Of `path`: which it turns out to. */
   @IdOrNull('path')
   path: string | null = null;
-  /** Of `play`: which clip; once, each time the value comes to 1, or for as long as it is above 0. */
+  /** Of `play`: the clip; once, each time the value reaches 1, or as long as it is above 0. */
   @TextOrNull() clip: string | null = null;
   @OneOf('once', 'while') plays: 'once' | 'while' = 'once';
   /** Of `play`: how long it takes to come and to go. */
   @Amount('seconds', 0, 1e3) blend = 0.25;
-  /** Of a turn or a move: so many times what the keys say; −1 for the other one of a pair. */
+  /** Of a turn or a move: factor of the keys' values; −1 for the other part of a pair. */
   @Amount('times', -1e3, 1e3) times = 1;
 }
 
@@ -83,7 +83,7 @@ export class CueKey {
   @OneOf('linear', 'hold', 'smooth') ease: KeyEase = 'smooth';
 }
 
-/** When one thing reaches a place, another acts. */
+/** An action that starts when something else reaches a distance or time. */
 export class Cue {
   @Id() id!: string;
   @Name(80) name!: string;

@@ -48,9 +48,9 @@ export class Dressing {
   @NestedList(() => OtherPiece, LIMITS.otherPieces) others: OtherPiece[] = [];
   /** From the middle of one piece to that of the next. */
   @Amount('metres', 1e-3, 1e5) every = 0.6;
-  /** Whether the step is made a little longer or shorter, so that a piece stands at either end. */
+  /** Whether the step is adjusted so that both ends have a piece. */
   @Flag() fit = false;
-  /** Whether a piece follows the curve, or stands straight on it. */
+  /** Whether a piece is bent along the curve, or stays straight. */
   @Flag() bend = false;
   /** Of a profile: to the left and up, metres. */
   @rule(`a list of at most ${LIMITS.profilePoints} points [x, y], metres`, isProfile)
@@ -67,9 +67,9 @@ export class Dressing {
   )
   to: number | null = null;
   @Nested(() => DressingOffset) offset: DressingOffset = new DressingOffset();
-  /** Whether it is laid once more on the other side, as seen in a mirror. */
+  /** Whether it is repeated on the other side, mirrored. */
   @Flag() both = false;
-  /** How a piece stands: as the path goes, its roll with it; upright at the path's height; or upright on the ground. */
+  /** Orientation of a piece: along the path with its roll; upright at the path's height; or upright on the ground. */
   @OneOf('path', 'level', 'ground') stand: 'path' | 'level' | 'ground' = 'path';
   /** The most that a piece strays from its place, along the path and across it. */
   @Amount('metres', 0, 1e4) jitter = 0;
@@ -80,6 +80,6 @@ export class Dressing {
   @Whole(0, 2 ** 31 - 1) seed = 1;
   /** Of a profile. */
   @Color() color = '#8c8274';
-  /** Whether riders stand on it: of a profile. */
+  /** Whether riders drive on it: of a profile. */
   @Flag() ground = false;
 }

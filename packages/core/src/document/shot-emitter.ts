@@ -11,7 +11,7 @@ import {
 } from './constraints.js';
 import { LIMITS } from './limits.js';
 
-/** Many at once: at a frame, or when a cue acts. */
+/** Several particles together: at a frame, or when a cue acts. */
 export class Burst {
   @Amount('frame') frame = 1;
   /** The cue it waits for instead. */

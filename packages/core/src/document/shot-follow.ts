@@ -1,6 +1,6 @@
 import { Amount, Id } from './constraints.js';
 
-/** Goes where another rider went, whatever moves that: so far behind it on its way, and beside it. */
+/** Follows another rider, whatever moves that: at a distance behind it on its track, and beside it. */
 export class Follow {
   @Id() rider!: string;
   /** Along the way the other went; below 0 ahead of it. */
@@ -8,6 +8,6 @@ export class Follow {
   /** To the other's left and over it, as that was turned there. */
   @Amount('metres', -1e6, 1e6) side = 0;
   @Amount('metres', -1e6, 1e6) rise = 0;
-  /** And so many frames later. */
+  /** Delay, frames. */
   @Amount('frames', -1e6, 1e6) delay = 0;
 }

@@ -21,7 +21,7 @@ export class ShotFormation {
   @Id() leader!: string;
   /** By number, from the first; null for one that has left. */
   @rule('ids of riders, or null', areMembers) members: (string | null)[] = [];
-  /** One behind another, side by side, in a wedge; each so many frames later; or the whole ride moved and turned once more. */
+  /** In file, side by side, in a wedge; each delayed by frames; or the whole ride moved and turned again. */
   @OneOf(...ARRANGEMENTS) arrangement: (typeof ARRANGEMENTS)[number] = 'file';
   /** From one to the next. */
   @Amount('metres', -1e6, 1e6) spacing = 0;

@@ -16,7 +16,7 @@ export class FrozenTrack {
   @rule('a list of numbers', isNumbers) values!: number[];
 }
 
-/** How a part of the model stood in what it hangs on. */
+/** Local transform of a part of the model. */
 export class FrozenPart {
   @Text() node!: string;
   @Nested(() => FrozenTrack) translation!: FrozenTrack;

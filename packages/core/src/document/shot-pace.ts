@@ -56,7 +56,7 @@ export class DriveStop {
   @Amount('seconds', 0, 1e6) seconds!: number;
 }
 
-/** A stretch with a speed limit of its own. */
+/** A stretch with its own speed limit. */
 export class Zone {
   @Amount('metres') from!: number;
   @Amount('metres') to!: number;
@@ -77,7 +77,7 @@ export class Drive {
     (v) => v === null || (typeof v === 'number' && v >= 1e-6 && v <= 1e6),
   )
   jerk: number | null = 8;
-  /** Whether it stands where it begins, or comes by at speed. */
+  /** Whether it starts from rest, or at speed. */
   @OneOf(...WAYS_TO_END) departs: 'rest' | 'rolling' = 'rest';
   /** Whether it stops at the end of an open path, or runs out of it at speed. */
   @OneOf(...WAYS_TO_END) arrives: 'rest' | 'rolling' = 'rest';
@@ -93,7 +93,7 @@ export class PaceStart {
   @Amount('metres or laps') value = 0;
 }
 
-/** Makes each repeated cycle a little different; the keyed one stays as it is. */
+/** Varies each repeated cycle; the keyed one stays as it is. */
 export class Variation {
   /** How much longer or shorter a cycle gets at most, as a part of it. */
   @Amount('0 to 0.5', 0, 0.5) time = 0;

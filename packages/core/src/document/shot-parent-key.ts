@@ -4,7 +4,7 @@ import { IdOrNull, Amount, Point, Rotation } from './constraints.js';
 /** Carrier of a rider from a frame on, whatever it rides itself. */
 export class ParentKey {
   @Amount('frame') frame!: number;
-  /** Null for nobody: it goes on as it does by itself. */
+  /** Null for none: it continues by itself. */
   @IdOrNull('rider')
   rider: string | null = null;
   /** Position and rotation on its carrier. */

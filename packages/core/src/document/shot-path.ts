@@ -41,7 +41,7 @@ export class Mark {
   @Amount('metres along the path') distance!: number;
 }
 
-/** A curve in space that things travel along. */
+/** A curve in space to travel along. */
 export class ShotPath {
   @Id() id!: string;
   @Name() name!: string;

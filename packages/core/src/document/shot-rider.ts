@@ -82,7 +82,7 @@ export class Stance {
   @Amount('of the cycle', 0, 2) to!: number;
 }
 
-/** A node that is set down on the ground, and when in the cycle it stands. */
+/** A node that is planted on the ground, and its stance in the cycle. */
 export class Foot {
   @Text() node!: string;
   @NestedList(() => Stance, LIMITS.partsPerRider) stances: Stance[] = [];
@@ -158,7 +158,7 @@ export class Ball {
   @Amount('metres', 1e-6, 1e6) radius!: number;
 }
 
-/** A thing that can travel: what it looks like, where it rests, and the path it is attached to. */
+/** A thing that can travel: its model, its rest pose, and its attachment to a path. */
 export class Rider {
   @Id() id!: string;
   @Name() name!: string;

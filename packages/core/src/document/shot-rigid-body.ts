@@ -21,7 +21,7 @@ export class RigidBody {
   @Amount('a second', 0, 1e3) spinDamping = 0;
   /** Of the air: slows it by this times the square of its speed, over its mass. */
   @Amount('kilograms a metre', 0, 1e4) drag = 0;
-  /** In a loop its last so many frames are led into its first. */
+  /** Number of last frames of a loop that are blended into its first. */
   @Whole(0, 10_000) blend = 0;
 }
 
@@ -34,7 +34,7 @@ export class HangingPart {
   /** From where it hangs to its middle of mass, in its own space before its scale. */
   @Point() middle: Vec3 = [0, -0.5, 0];
   @Amount('kilograms', 1e-3, 1e7) mass = 5;
-  /** Brings it back to how it stands in the model; 0 leaves that to gravity. */
+  /** Spring to its rest pose in the model; 0 leaves it to gravity. */
   @Amount('newton metres a radian', 0, 1e7) stiffness = 0;
   @Amount('a second', 0, 1e3) damping = 0.2;
 }

@@ -6,7 +6,7 @@ export class Shake {
   @Amount('metres', 0, 100) place = 0.02;
   /** As far as it turns at most, to the sides and up and down; half of it rolls. */
   @Amount('degrees', 0, 90) turn = 0.5;
-  /** About so many swings a second. */
+  /** Frequency, swings a second. */
   @Amount('times a second', 0.01, 50) rate = 1;
   @Whole(0, 2 ** 31 - 1) seed = 1;
 }

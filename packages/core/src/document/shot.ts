@@ -45,7 +45,7 @@ export class ModelSource {
   asset?: string;
 }
 
-/** A model that riders can wear. */
+/** A model for riders. */
 export class ShotModel {
   @Id() id!: string;
   @Name() name!: string;

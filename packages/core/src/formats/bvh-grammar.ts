@@ -49,7 +49,7 @@ export function parseBvh(text: string, file: string): BvhMotion {
   return { joints, motion, step };
 }
 
-/** Words of a text with the line they stand on. */
+/** Words of a text with their line. */
 class Words {
   private readonly words: { word: string; line: number }[];
   private next = 0;

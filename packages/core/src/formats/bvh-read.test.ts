@@ -73,7 +73,7 @@ Frame Time: 0.5
     spaces,
     hierarchy.nodes.findIndex(({ name }) => name === 'LeftHandIndex2'),
   );
-  // The knuckle by 90° about Z: (0.7, 0.44, 0) from the hips, which turn by 90° about Y and stand at (0, 0.9, 2).
+  // The knuckle by 90° about Z: (0.7, 0.44, 0) from the hips, which turn by 90° about Y and are at (0, 0.9, 2).
   tip.forEach((value, k) => expect(value).toBeCloseTo([0, 1.34, 1.3][k], 6));
 });
 

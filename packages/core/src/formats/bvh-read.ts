@@ -5,8 +5,8 @@ import { addBone } from './bvh-mesh.js';
 import { metresPerUnit, turnOf } from './bvh-units.js';
 
 /**
- * A figure of bones with one clip, from a BVH file (Biovision hierarchy): joints with offsets and Euler turns in the order
- * its channels are listed. It wears plain bones, so that something is seen.
+ * A figure of bones with one clip, from a BVH file (Biovision hierarchy): joints with offsets and Euler rotations in
+ * the order of its channels. It gets plain bones as meshes.
  *
  * @throws FormatError with the line that is not as expected
  */

@@ -27,7 +27,7 @@ function heightOf(joints: readonly BvhJoint[], motion: readonly number[][]): num
     heights[i] = (parent < 0 ? 0 : heights[parent]) + offset[1];
   });
   const reach = Math.max(...heights) - Math.min(...heights);
-  // Of a figure of few bones its hips say how high it stands, in whichever column that is.
+  // Of a figure with few bones the hips give its height, in whichever column that is.
   const column = joints[0]?.channels.indexOf('Yposition') ?? -1;
   return column < 0 ? reach : Math.max(reach, Math.abs(motion[0]?.[column] ?? 0) / HIPS);
 }

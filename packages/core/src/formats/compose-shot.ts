@@ -56,8 +56,8 @@ export interface ComposedShot {
 }
 
 /**
- * Puts a shot together: each rider a node at the root that carries its model as it was made (meshes, materials, hierarchy, clips),
- * what is laid, and how all nodes move. The ground is the set's and stays out.
+ * Composes a shot: each rider is a node at the root that carries its model unchanged (meshes, materials, hierarchy,
+ * clips), with dressing, and the motion of all nodes. The ground belongs to the set and stays out.
  *
  * @param models  by the document's model ids: what {@link readModel} gave; each is left unchanged
  * @param sprays  whether particles are nodes; a format that has a way of its own for them leaves them out here
@@ -89,7 +89,7 @@ export function composeShot(
     if (rider.camera) addCamera(document, sampled, node, rider, rider.camera, zooms);
     const place = column(poses, POSE.size, POSE.translation, 3);
     const turn = column(poses, POSE.size, POSE.rotation, 4);
-    // One that is carried moves too where what carries it is not given out.
+    // A carried rider moves too if its carrier is not exported.
     if (isMoving(shot, rider) || moves(place, node.getTranslation()) || moves(turn, node.getRotation())) {
       add(node, 'translation', `${names[r]} translation`, place);
       add(node, 'rotation', `${names[r]} rotation`, turn);
@@ -142,7 +142,7 @@ function addCamera(
   zooms.push({ lens, node, name, views, focals, sensor: camera.sensor });
 }
 
-/** Moves the parts of a dressed rider that move by themselves, after joints were put in for wheels. */
+/** Moves the parts of an instanced rider, after joints were added for wheels. */
 function addParts(
   document: Document,
   channels: AnimationChannel[],
@@ -196,7 +196,7 @@ function column(values: Float64Array, size: number, at: number, width: number): 
   return out;
 }
 
-/** Whether a value is ever elsewhere than its node stands. */
+/** Whether a value ever differs from its node's rest transform. */
 function moves(values: Float64Array, rest: readonly number[]): boolean {
   return values.some((value, i) => Math.abs(value - (rest[i % rest.length] ?? 0)) > 1e-9);
 }

@@ -38,7 +38,7 @@ export function* csvParts(
 
 /** How a CSV is written. */
 export interface CsvChoice {
-  /** Whether lines with the rate, the range and the units stand before the header, each after a `#`. */
+  /** Whether lines with the rate, the range and the units precede the header, each after a `#`. */
   readonly facts?: boolean;
 }
 

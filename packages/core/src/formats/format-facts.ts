@@ -1,9 +1,9 @@
 /** Facts about files for code that reads and writes none, without the libraries for that. */
 export { FormatError } from './format-error.js';
 
-/** As what a path is given out alone. */
+/** Kinds of exported path files. */
 export const PATH_KINDS = ['svg', 'obj', 'csv', 'glb'] as const;
 export type PathKind = (typeof PATH_KINDS)[number];
 
-/** Of what is found in models: told apart from what an earlier version found, so that kept models are looked at again. */
+/** Version of facts found in models: kept models with older facts are read again. */
 export const FACTS_VERSION = 2;

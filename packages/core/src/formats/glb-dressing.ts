@@ -8,7 +8,7 @@ import type { ModelInstancers } from './model-instancer.js';
 import { plainMaterial } from './glb-material.js';
 import { numbersOf } from './gltf-scene.js';
 
-/** Adds what is laid to a scene: a node a piece, whose meshes are in the file once unless they are bent; one mesh a profile. */
+/** Adds dressing to a scene: a node a piece, whose meshes are in the file once unless they are bent; one mesh a profile. */
 export function addDressing(
   target: Document,
   scene: Scene,

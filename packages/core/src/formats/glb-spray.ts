@@ -21,8 +21,8 @@ export interface NodeWriter {
 }
 
 /**
- * Adds what a rider sprays: as many nodes as live at once, taken up in turn, of size 0 while unborn. The node they hang under tells
- * in its extras how many there are and how many were given out.
+ * Adds particles of a rider: as many nodes as live together, reused in turn, of size 0 while unborn. Their parent's
+ * extras give the number of particles, and of those written.
  */
 export function addSpray(
   target: Document,

@@ -376,7 +376,7 @@ it('parts that cues move are in the ride, at whole frames as in the CSV, from ho
     mixer.setTime((frame - 1) / 24);
     const angle = ((frame - 1) / 24) * (Math.PI / 2);
     const moved = ((frame - 1) / 24) * 0.5;
-    // It stands a metre up; turned about x first, it is moved along its own z as that then points.
+    // It is a metre up; rotated about x first, it moves along its own z in its new direction.
     const turned = new THREE.Quaternion().setFromAxisAngle(new THREE.Vector3(1, 0, 0), angle);
     expect(angleBetween(knee.quaternion, turned)).toBeLessThan(1e-5);
     const place = [0, 1 - moved * Math.sin(angle), moved * Math.cos(angle)];

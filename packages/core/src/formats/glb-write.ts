@@ -28,7 +28,7 @@ import { keysInWorld } from './thin-world.js';
 export interface GlbChoice {
   /** How far any place in the world may be off where keys are left out, metres; 0 writes every frame. */
   readonly within?: number;
-  /** The same of turns, radians; as many as `within` has metres where it is not said. */
+  /** The same for rotations, radians; by default as many as `within` has metres. */
   readonly turns?: number;
   /** Whether the models' own clips come along. */
   readonly clips?: 'keep' | 'drop';
@@ -146,8 +146,8 @@ function cutsByTime({ shot, first, cuts }: SampledShot): { seconds: number; came
 }
 
 /**
- * Zooms change a camera's field of view, which is no node's: `KHR_animation_pointer` can say so. Readers that do not know it
- * leave those channels out.
+ * Zooms change a camera's field of view, which is no node's: `KHR_animation_pointer` can express that. Readers that
+ * do not know it skip those channels.
  */
 function pointAtCameras(
   json: GLTF.IGLTF,
@@ -195,7 +195,7 @@ class RideWriter {
     );
   }
 
-  /** The field of view of a camera, as a sampler that no node is moved by; focal lengths stand beside it in words. */
+  /** Field of view of a camera, as a sampler without a node; focal lengths are in the extras. */
   addZoom({ node, name, views, focals, sensor }: ZoomedCamera): AnimationSampler {
     // A list of numbers here ends some readers.
     node.setExtras({ sensorMillimetres: sensor, focalMillimetres: JSON.stringify([...focals]) });

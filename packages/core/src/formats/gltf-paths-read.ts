@@ -23,8 +23,8 @@ const LINE_STRIP = 3;
 const MOST_MOTIONS = 50;
 
 /**
- * Paths from a glTF file: its line primitives, where they stand in the scene, and the motions of its nodes
- * that travel, each as a path with keys.
+ * Paths from a glTF file: its line primitives at their positions in the scene, and the motions of its travelling
+ * nodes, each as a path with keys.
  *
  * @throws FormatError where the file cannot be read or holds neither
  */
@@ -140,7 +140,7 @@ function lensOf(node: Node): ImportedLens | null {
   return Number.isFinite(focal) && focal > 0 ? { focal, sensor: SENSOR, aspect } : null;
 }
 
-/** Of a picture as wide as that of a film camera of old, as focal lengths are told; millimetres. */
+/** Width of the picture for which focal lengths are usually given, millimetres. */
 const SENSOR = 36;
 
 /**

@@ -1,14 +1,14 @@
 import type { Accessor, Document, Node } from '@gltf-transform/core';
 import type { Vec3 } from '../geometry/math/vec.js';
 
-/** A node and where it stands. */
+/** A node and its world matrix. */
 export interface WorldNode {
   readonly node: Node;
   /** Which one it hangs on; −1 for none. */
   readonly parent: number;
   /** Into the space of the scene, column by column: sixteen numbers. */
   readonly matrix: Float64Array;
-  /** Of one that wears a skin, by joint what takes its places to where they stand: sixteen numbers each. */
+  /** Of a skinned node: the matrix of each joint from bind space to the world, sixteen numbers each. */
   readonly bones?: readonly Float64Array[];
 }
 
@@ -47,7 +47,7 @@ function nodesUnder(tops: readonly Node[]): WorldNode[] {
   return found.some(({ node }) => node.getSkin()) ? withBones(found) : found;
 }
 
-/** A skin stands where its joints do, wherever its own node is (glTF 2.0, 3.7.3.3). */
+/** A skin follows its joints, wherever its own node is (glTF 2.0, 3.7.3.3). */
 function withBones(found: readonly WorldNode[]): WorldNode[] {
   const matrices = new Map(found.map(({ node, matrix }) => [node, matrix]));
   return found.map((one) => {
@@ -75,7 +75,7 @@ function multiplied(a: Float64Array, b: Float64Array): Float64Array {
   return out;
 }
 
-/** The places of a node's meshes as they stand: x, y, z in turn. */
+/** World positions of a node's meshes: x, y, z in turn. */
 export function worldPositions(one: WorldNode): Float64Array {
   const { node, matrix: m, bones } = one;
   if (bones) return skinnedPositions(node, m, bones);
@@ -136,10 +136,10 @@ function skinnedPositions(node: Node, own: Float64Array, bones: readonly Float64
 /** Position of a node's origin. */
 export const worldOriginOf = ({ matrix }: WorldNode): Vec3 => [matrix[12], matrix[13], matrix[14]];
 
-/** By how much whole numbers that stand for −1 … 1 or 0 … 1 are divided (glTF 2.0, 3.11). */
+/** Divisors of normalised integers, which represent −1 … 1 or 0 … 1 (glTF 2.0, 3.11). */
 const WHOLE = { Int8Array: 127, Uint8Array: 255, Int16Array: 32767, Uint16Array: 65535 } as const;
 
-/** An accessor's numbers as they are meant, all of them at once: an element at a time costs a hundred times as much. */
+/** Decoded numbers of an accessor, all together: one element at a time costs a hundred times as much. */
 export function numbersOf(accessor: Accessor): Float32Array | Float64Array | Uint32Array | Uint16Array {
   const array = accessor.getArray() ?? new Float32Array(accessor.getCount() * accessor.getElementSize());
   const whole = WHOLE[array.constructor.name as keyof typeof WHOLE] as number | undefined;

@@ -5,8 +5,8 @@ import { worldNodes, worldPositions, type WorldNode } from './gltf-scene.js';
 import type { TriangleMesh } from '../geometry/solid/triangle-mesh.js';
 
 /**
- * The triangles of a model, or of some of its nodes with what hangs on them, as they stand; null where there are none.
- * Every node's whole matrix is in the places, so a scale that nobody applied changes nothing.
+ * Triangles of a model, or of some of its nodes with their descendants, in the rest pose; null without any. Node
+ * matrices are applied to the positions, including scales.
  *
  * @param names of the nodes that count; all where there are none
  */
@@ -27,7 +27,7 @@ export function groundOfShot(
   return model ? groundMeshOf(model, ground.nodes) : null;
 }
 
-/** The triangles of all else that stands in a model of which some nodes are the ground; null where there are none. */
+/** Triangles of all other nodes of a model whose ground nodes are given; null without any. */
 export function staticSetMeshOf(model: Document, names: readonly string[]): TriangleMesh | null {
   return meshOfAll(splitAtGround(model, names).scenery);
 }
@@ -65,7 +65,7 @@ function addTriangles(one: WorldNode, before: number, positions: Float64Array, i
   return addIndices(one.node, before, indices);
 }
 
-/** Adds the triangles of a node’s mesh, its first vertex being one of so many. */
+/** Adds the triangles of a node’s mesh, with an offset of its vertex indices. */
 export function addIndices(node: Node, before: number, indices: number[]): number {
   let first = before;
   for (const primitive of node.getMesh()?.listPrimitives() ?? []) {

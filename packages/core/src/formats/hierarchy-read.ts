@@ -46,7 +46,7 @@ const DIRECTIONS = [-1, 0, 1]
   .flatMap((x) => [-1, 0, 1].flatMap((y) => [-1, 0, 1].map((z) => [x, y, z])))
   .filter((way) => way.some((value) => value !== 0));
 
-/** Gives nodes the outermost places of what they are made of, or of what follows them most where a skin is theirs. */
+/** Gives nodes the hull points of their meshes, or of the skin vertices that follow them most. */
 function addHulls(nodes: HierarchyNode[], index: ReadonlyMap<Node, number>): void {
   const places = skinPlaces(index);
   for (const [node, i] of index) {
@@ -115,7 +115,7 @@ function outermost(places: readonly number[]): number[] {
   return [...kept].flatMap((i) => [places[i], places[i + 1], places[i + 2]]);
 }
 
-/** The box around all meshes as they stand; null where there are none. */
+/** Box around all meshes in the rest pose; null without any. */
 function boxOfModel(standing: readonly WorldNode[]): NodeHierarchy['box'] {
   return standing.reduce<Box | null>((all, one) => joined(all, boxOf(worldPositions(one))), null);
 }
@@ -127,12 +127,12 @@ const ALL_ROUND = Array.from({ length: WAYS_ROUND }, (_, i): Vec3 => {
   const round = Math.PI * (3 - Math.sqrt(5)) * i;
   return [Math.sqrt(1 - y * y) * Math.cos(round), y, Math.sqrt(1 - y * y) * Math.sin(round)];
 });
-/** So many places are looked at, evenly spread over all there are. */
+/** Number of sampled points, evenly spread. */
 const MOST_LOOKED_AT = 20_000;
 /** Of no more places than this all are kept: which of them are outermost, a hull finds by itself. */
 const FEW = 500;
 
-/** The outermost places of all meshes as they stand, in many directions. */
+/** Hull points of all meshes in the rest pose, in many directions. */
 function outermostOf(standing: readonly WorldNode[]): number[] {
   const all = standing.map(worldPositions);
   const count = all.reduce((sum, places) => sum + places.length / 3, 0);
@@ -169,7 +169,7 @@ function weightsOf(node: Node): number[] {
   return Array.from({ length: shapes }, (_, i) => own[i] ?? 0);
 }
 
-/** Values as numbers, also where the file holds them as whole parts of 255 or the like. */
+/** Values as numbers, also if the file stores them as normalised integers. */
 function valuesOf(
   sampler: ReturnType<ReturnType<Document['createAnimation']>['listSamplers']>[number],
 ): Float32Array {

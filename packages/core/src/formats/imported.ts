@@ -16,7 +16,7 @@ export interface Imported {
   readonly notes: string[];
   /** Metres for one unit of the file, where it says how large it is meant to be. */
   readonly metresPerUnit?: number | null;
-  /** So many paths, the first, are most likely meant; all where it is not said. */
+  /** Number of paths, the first ones, that are most likely wanted; all if left out. */
   readonly likely?: number;
 }
 
@@ -62,8 +62,8 @@ export function baseName(file: string): string {
 }
 
 /**
- * A path of places in order, in the world. Places on the one before are left out. More than a path can hold
- * are fitted by a Bézier path within the tolerance, and a note says so.
+ * A path through points in order, in the world. Repeated points are left out. More than a path can hold are fitted by
+ * a Bézier path within the tolerance, and a note says so.
  *
  * @throws FormatError where fewer than two places stand apart, or one lies too far away
  */
@@ -133,7 +133,7 @@ function refuseFar(file: string, name: string, places: readonly Vec3[]): void {
 }
 
 /**
- * A motion as a path with keys; what stands still is noted and left.
+ * A motion as a path with keys; a still one is noted and skipped.
  *
  * @throws FormatError where a place or a frame lies further off than a document can hold, or it takes too many points
  */

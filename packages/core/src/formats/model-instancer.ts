@@ -40,7 +40,7 @@ class ModelInstancer {
    * @param wearer  whose name is put before those of clips; null for what wears no clips
    */
   instantiate(rider: Node, changed: boolean, wearer: string | null): void {
-    // The first rider wears the originals, so that one rider costs no copy at all.
+    // The first rider uses the originals, so that one rider costs no copy at all.
     if (!this.instances && !changed) {
       this.instances = true;
       this.roots.forEach((root) => rider.addChild(root));
@@ -56,7 +56,7 @@ class ModelInstancer {
     if (wearer !== null) this.copyClips(copies, wearer);
   }
 
-  /** Takes the originals away where nobody wears them. */
+  /** Removes the originals if no instance uses them. */
   close(): void {
     if (this.instances) return;
     const nodes: Node[] = [];
@@ -134,7 +134,7 @@ export class ModelInstancers {
     return true;
   }
 
-  /** To be called at the end: what nobody wears is taken away again. */
+  /** Call at the end: removes originals without an instance. */
   close(): void {
     for (const dresser of this.byModel.values()) dresser.close();
   }

@@ -5,6 +5,6 @@ export const MODEL_LIMITS = {
   depth: 2_000,
   /** Numbers of all accessors together: 240 MB of them. */
   elements: 60_000_000,
-  /** Vertices as they stand, where a mesh stands more than once. */
+  /** Vertices as drawn, if a mesh is used more than once. */
   vertices: 10_000_000,
 } as const;

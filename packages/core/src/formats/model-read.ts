@@ -27,10 +27,10 @@ import {
 export interface ModelFacts {
   readonly version: number;
   readonly nodes: readonly string[];
-  /** By node where its origin is as the model stands, metres. */
+  /** Position of each node's origin in the rest pose, metres. */
   readonly places: readonly Vec3[];
   readonly clips: readonly { readonly name: string; readonly seconds: number }[];
-  /** Corners of the box around the model as it stands, metres. */
+  /** Corners of the rest pose's bounding box, metres. */
   readonly low: Vec3;
   readonly high: Vec3;
   readonly triangles: number;
@@ -45,7 +45,7 @@ export interface ModelFacts {
   readonly rig: FoundRig;
   /** By clip what it is as a gait. */
   readonly gaits: readonly FoundGait[];
-  /** By mesh with shapes the node that has them, how many, and their names where the file tells them. */
+  /** By mesh with morph targets its node, their number, and their names if the file has them. */
   readonly morphs: readonly {
     readonly node: string;
     readonly shapes: number;
@@ -59,7 +59,7 @@ export interface ReadModel {
   readonly facts: ModelFacts;
 }
 
-/** Packed meshes are unpacked as a model is taken in; one that is kept has none. */
+/** Packed meshes are unpacked at intake; a kept model has none. */
 const UNREADABLE = new Set(['KHR_draco_mesh_compression', 'EXT_meshopt_compression']);
 const GLB_MAGIC = 0x46546c67;
 
@@ -114,7 +114,7 @@ export async function jsonOf(bytes: Uint8Array, file: string): Promise<JSONDocum
 }
 
 /**
- * The document of a description, all that it names beside it.
+ * The document of a description with all files that it names.
  *
  * @param packing what undoes packed meshes, where a model is taken in; one that is kept has none any more
  */
@@ -219,7 +219,7 @@ function refuseForeign({ json, resources }: JSONDocument, file: string, taking: 
   }
 }
 
-/** A buffer that packed meshes stand for, and that is never there. */
+/** A placeholder buffer of packed meshes, which has no data. */
 function isFallback(buffer: GLTF.IBuffer): boolean {
   return buffer.extensions !== undefined && 'EXT_meshopt_compression' in buffer.extensions;
 }
@@ -312,10 +312,10 @@ function shapeNames(node: Node | undefined, count: number): string[] {
   return given.every((name) => typeof name === 'string' && name !== '') ? (given as string[]) : [];
 }
 
-/** Of what a part hangs on so many names are kept, the nearest first: those further up say nothing of it. */
+/** Names kept of a part's ancestors, the nearest first: those further up say nothing of it. */
 const MOST_NAMES = 16;
 
-/** The parts of a model in the places they stand in. What has no mesh has no size, but where nothing has one: a skeleton alone. */
+/** Parts of a model at their rest positions. A node without a mesh has no size, unless none has one: a skeleton alone. */
 function partsOf(standing: readonly WorldNode[]): RigPart[] {
   const parts: RigPart[] = [];
   const bare = standing.every(({ node }) => node.getMesh() === null);

@@ -114,7 +114,7 @@ it('steering and spin are joints of their own, in the CSV by their names', async
     .map((line) => line.split(','));
   const parts = new Set(rows.slice(1).map((cells) => cells[3]));
   expect([...parts].filter(Boolean).sort()).toEqual(['wheel', 'wheel steer']);
-  // On a straight way the joint stands still.
+  // On a straight path the joint does not turn.
   const steer = rows
     .filter((cells) => cells[3] === 'wheel steer')
     .map((cells) => cells.slice(7, 11).map(Number));

@@ -96,7 +96,7 @@ describe('CSV', () => {
   });
 
   it('a tolerance that cannot be kept is refused with one that can, and nothing is made of another', async () => {
-    // Every point is a corner of its own, half a metre off.
+    // Every point is a corner, half a metre off.
     const zigzag = Array.from({ length: 6_000 }, (_, i) => `${i},0,${i % 2 ? 0.5 : 0}`).join('\n');
     const refused = await read('zigzag.csv', zigzag).catch((error: Error) => error.message);
     expect(refused).toMatch(/"zigzag" takes \d+ points within 0.001 m, and a path holds 5000/);
@@ -304,7 +304,7 @@ it('the root of a recorded figure is a path, whatever the order of its channels'
   ] as const;
   for (const [channels, rows] of orders) {
     const imported = await read('walk.bvh', file(channels, [...rows]));
-    // In metres, though a turn of 90 stands where another file has its height.
+    // In metres, although a rotation of 90 is in the column of another file's height.
     expect(compilePath(imported.paths[0]).length).toBeCloseTo(5, 6);
     expect(imported.rides[0].keys.map(({ frame }) => frame)).toEqual([1, 25]);
   }

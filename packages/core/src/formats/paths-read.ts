@@ -13,7 +13,7 @@ export type { ImportOptions, Imported, ImportedRide, Progress } from './imported
 export const PATH_FILES = ['.svg', '.obj', '.csv', '.glb', '.gltf', '.bvh'] as const;
 
 /**
- * Paths, and motions along them, from a file of any of the kinds that are read.
+ * Paths, and motions along them, from a file of any supported kind.
  *
  * @param file       its name, whose ending says what it is
  * @param onProgress told the part that is done, from time to time
@@ -45,7 +45,7 @@ export async function readPaths(
       return readCsvPaths(text(), file, options, onProgress);
     case '.glb':
     case '.gltf': {
-      // A library of its own that the other kinds do not need.
+      // A separate library that the other kinds do not need.
       const { readGltfPaths } = await import('./gltf-paths-read.js');
       return readGltfPaths(bytes, file, options, onProgress);
     }

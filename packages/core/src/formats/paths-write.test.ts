@@ -55,7 +55,7 @@ it('any path comes back within the tolerance from every kind of file', async () 
         const { bytes } = await writePath(path, kind, within);
         const { paths } = await readPaths(bytes, `p.${kind}`, options);
         expect(paths).toHaveLength(1);
-        // A table tells places, and what goes through them is a smooth curve.
+        // A table has points, and a smooth curve goes through them.
         const read = kind === 'csv' ? { ...paths[0], basis: 'polyline' as const } : paths[0];
         const [mine, theirs] = [placesOf(curve, 120), placesOf(compilePath(read), 3000)];
         const spacing = curve.length / 3000;

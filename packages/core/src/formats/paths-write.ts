@@ -14,12 +14,12 @@ export interface WrittenPath {
   readonly points: number;
 }
 
-/** The attribute that the heights of an SVG path's points stand in, in the order of its data. */
+/** Attribute with the heights of an SVG path's points, in the order of its data. */
 export const HEIGHTS = 'data-heights';
 
 /**
- * A path in the world, as a file that comes back as the same curve: SVG as cubics, exact wherever cubics can say it; OBJ, CSV and
- * glTF as the places of straight runs.
+ * A path in the world, as a file that imports as the same curve: SVG as cubics, exact where cubics can be; OBJ, CSV
+ * and glTF as points of straight runs.
  *
  * @param within how far the curve of the file may be from the path, metres; above 0
  * @throws PathError where the path has no curve
@@ -34,7 +34,7 @@ export async function writePath(path: ShotPath, kind: PathKind, within: number):
   const places = placesWithin(curve, within);
   if (kind === 'obj') return { bytes: text.encode(objOf(path, places, curve.closed)), points: places.length };
   if (kind === 'csv') {
-    // A closed path comes back to its first place, which tells it from an open one.
+    // A closed path repeats its first point, which distinguishes it from an open one.
     const rows = [...places, ...(curve.closed ? [places[0]] : [])].map((place) => place.join(','));
     return { bytes: text.encode(['x,y,z', ...rows, ''].join('\n')), points: places.length };
   }
@@ -72,7 +72,7 @@ function placesWithin(curve: CompiledPath, within: number): Vec3[] {
 /** A stretch is halved no more often: a millionth of a piece is no bend. */
 const DEEPEST = 20;
 
-/** Without places that stand between their neighbours on a straight line. */
+/** Leaves out points on the straight line between their neighbours. */
 function straightened(places: readonly Vec3[], within: number, closed: boolean): Vec3[] {
   const kept: Vec3[] = [];
   places.forEach((place, i) => {

@@ -7,7 +7,7 @@ import { worldNodes, worldPositions } from './gltf-scene.js';
 import { addIndices, verticesOf } from './ground-read.js';
 import { skinPlaces } from './hierarchy-read.js';
 
-/** Vertices beyond this are not looked through for what meets what: such a model is told by the boxes of its parts. */
+/** Most vertices for collision with triangles: a larger model is represented by the boxes of its parts. */
 const MOST_VERTICES = 500_000;
 /** Meshes of a model, part by part, each in its own node’s space; skins as the boxes of their joints. */
 export function modelMeshOf(model: Document): ModelMesh {

@@ -15,7 +15,7 @@ export interface ThinningFacts {
   readonly turn: number;
 }
 
-/** Places of a node that are looked at, in parts of how far it reaches. */
+/** Samples of a node, in parts of its reach. */
 const PROBES: readonly Vec3[] = [
   [0, 0, 0],
   [1, 0, 0],
@@ -121,7 +121,7 @@ function place(
   quat.multiply(turns[n], turns[parent], turns[n]);
 }
 
-/** A channel at one of its samples, as it is or as a reader takes it between the keys that stay. */
+/** A channel at one of its samples, original or interpolated between the kept keys. */
 function valueAt(
   { values, path }: AnimationChannel,
   kept: readonly number[] | null,

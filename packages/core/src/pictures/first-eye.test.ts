@@ -29,7 +29,7 @@ it('looks at the middle of all paths from where a shot is looked at first, uprig
   const away = [120, 3, 40].map((value, k) => value - position[k]);
   const far = Math.hypot(...away);
   ahead.forEach((value, k) => expect(value).toBeCloseTo(away[k] / far, 9));
-  // It stands where it should, and its right is level.
+  // It is where it should be, and its right is level.
   const size = Math.hypot(...FIRST_VIEW.from);
   away.forEach((value, k) => expect(-value / far).toBeCloseTo(FIRST_VIEW.from[k] / size, 9));
   expect(rotated(rotation, [1, 0, 0])[1]).toBeCloseTo(0, 12);

@@ -5,14 +5,14 @@ import type { Shot } from '../document/shot.js';
 import type { Quat, Vec3 } from '../geometry/math/vec.js';
 import type { FreeEye } from './picture-plan.js';
 
-/** From where a shot is looked at first, and how wide: up and down, degrees. */
+/** Placement of the first view of a shot, and its vertical field of view, degrees. */
 export const FIRST_VIEW = { from: [-0.55, 0.62, 0.85] as Vec3, fieldOfView: 38 };
-/** Room around what is looked at, metres. */
+/** Margin around the target, metres. */
 const ROOM = 1;
 /** Nothing smaller fills the view, metres. */
 const LEAST_RADIUS = 3;
 
-/** How far a view stands back so that a ball of some radius fills it, as wide for its height as it is. */
+/** Distance at which a ball of some radius fills the view, for its aspect ratio. */
 export function firstDistance(radius: number, aspect: number): number {
   const half = (FIRST_VIEW.fieldOfView * Math.PI) / 360;
   const narrow = Math.min(half, Math.atan(Math.tan(half) * aspect));

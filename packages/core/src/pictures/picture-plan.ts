@@ -79,7 +79,7 @@ export interface PlannedPicture {
   readonly eyes: readonly PictureEye[];
 }
 
-/** All that is to be known to draw pictures and make a file of them, wherever that is done. */
+/** Everything needed to render pictures and make a file of them, on any machine. */
 export interface PictureJob {
   readonly shot: Shot;
   readonly wish: PictureWish;
@@ -102,7 +102,7 @@ export interface PlanGround {
   readonly view: (frame: number) => FreeEye;
 }
 
-/** The pictures that are wished for, in order, each once. */
+/** Ordered pictures, each once. */
 export function plannedPictures(
   { frames, every, eye, file }: PictureWish,
   { frame: shown, range: { first, last }, cuts, cameras, view }: PlanGround,

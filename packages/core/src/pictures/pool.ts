@@ -1,4 +1,4 @@
-/** A desk's own tab, a window that was lent, or a browser that the server started. */
+/** The desk's own tab, another window, or a browser that the server started. */
 export type RendererKind = 'desk' | 'window' | 'server';
 
 /** A renderer's description of itself. */
@@ -8,13 +8,13 @@ export interface RendererSelf {
   readonly kind: RendererKind;
 }
 
-/** A renderer that was heard of lately. */
+/** A renderer with a recent heartbeat. */
 export interface RendererCard extends RendererSelf {
   /** The run it draws; null where it waits for one. */
   readonly run: string | null;
 }
 
-/** Pictures that one renderer draws one after the other, or the joining of all of them, as it is shown. */
+/** Batch of pictures of one renderer, or the joining of all of them, as it is shown. */
 export interface BatchCard {
   readonly id: string;
   readonly kind: 'draw' | 'join';
@@ -31,10 +31,10 @@ export interface BatchCard {
   readonly problem: string | null;
 }
 
-/** Pictures that were wished for, and how far they are, as lists show it. */
+/** Ordered pictures and their progress, as lists show them. */
 export interface JobCard {
   readonly id: string;
-  /** The shot they were wished for at; null where they came from elsewhere. */
+  /** Shot at which they were ordered; null if ordered elsewhere. */
   readonly shotId: string | null;
   readonly name: string;
   readonly fileName: string;
@@ -43,7 +43,7 @@ export interface JobCard {
   readonly drawn: number;
   readonly width: number;
   readonly height: number;
-  /** `paused`: all that is left waits until somebody tries it again. */
+  /** `paused`: all that is left waits until someone tries it again. */
   readonly state: 'drawing' | 'paused' | 'done';
   /** Why a run of it is paused. */
   readonly problem: string | null;
@@ -64,6 +64,6 @@ export interface ClaimedBatch {
   readonly kind: 'draw' | 'join';
   readonly first: number;
   readonly count: number;
-  /** Milliseconds within which the renderer has to be heard of. */
+  /** Milliseconds within which the renderer must send a heartbeat. */
   readonly lease: number;
 }

@@ -1,7 +1,7 @@
 import type { SampleChoice, Shot } from '@fleet-rail/core/shots';
 import type { PathKind, ThinningFacts } from '@fleet-rail/core/formats';
 
-/** The files a shot is handed over as; `about` tells of a GLB what it would be. */
+/** Kinds of baked files; `about` gives the facts of a GLB. */
 export type BakeFormat = 'glb' | 'csv' | 'tables' | 'usd' | 'usdz' | 'laid' | 'about' | PathFormat;
 /** One path alone. */
 export type PathFormat = `path.${PathKind}`;
@@ -13,7 +13,7 @@ export interface BakeChoice extends SampleChoice {
   /** The same of turns, radians. */
   readonly turns: number;
   readonly clips: 'keep' | 'drop';
-  /** Whether a CSV begins with lines that say its rate and units. */
+  /** Whether a CSV begins with lines of its rate and units. */
   readonly facts: boolean;
 }
 
@@ -22,7 +22,7 @@ export interface BakeJob {
   readonly shot: Shot;
   readonly format: BakeFormat;
   readonly choice: BakeChoice;
-  /** Which of what is laid, or which path, is given out alone. */
+  /** Dressing or path that is exported alone. */
   readonly only: string | null;
   /** By the document's model ids: where the bytes lie and the name they came under. */
   readonly models: ReadonlyMap<string, { path: string; fileName: string }>;

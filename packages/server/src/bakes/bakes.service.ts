@@ -20,7 +20,7 @@ import { WorkThreads, threadScript, type PartStream } from '../threads/work-thre
 import type { BakeChoice, BakeFormat, BakeJob, PathFormat } from './bake-job.js';
 import { GivenOutDto } from './bakes.dto.js';
 
-/** The most numbers a bake may hold: 100 riders for 100,000 frames, or the like. */
+/** Most numbers of a bake: 100 riders for 100,000 frames, for example. */
 const MOST_POSES = 10_000_000;
 
 /** Names of files that can be asked for. */
@@ -40,10 +40,10 @@ const ENDINGS: Readonly<Record<BakeFormat, string>> = {
   about: 'json',
 };
 
-/** How far the curve of a file may be from a path that it cannot say exactly, metres. */
+/** Tolerance of a file that cannot express a path exactly, metres. */
 const PATH_WITHIN = 0.001;
 
-/** A file that is handed over, as it is made. */
+/** A file under way. */
 export interface Download {
   readonly name: string;
   readonly parts: AsyncIterable<Uint8Array>;
@@ -65,7 +65,7 @@ export class BakesService implements OnModuleDestroy {
   ) {}
 
   /**
-   * A baked shot; when it is there, its first part is made.
+   * A baked shot; when it resolves, its first part is made.
    *
    * @param signal ends the bake when nobody waits for it any more
    */

@@ -20,7 +20,7 @@ const DAY = 86_400_000;
 /** Milliseconds after the start at which orphans are collected, so that it does not slow the first shots down. */
 const SETTLED = 60_000;
 
-/** Frees what was deleted: when somebody says so, and by itself when the days are over in which it can be brought back. */
+/** Frees deleted data: on request, and by itself after the days in which it can be restored. */
 @Injectable()
 export class BinService implements OnApplicationBootstrap, OnModuleDestroy {
   private readonly log = new Logger('Bin');

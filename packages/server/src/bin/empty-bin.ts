@@ -86,7 +86,7 @@ async function assetsOf(database: LibraryDatabase, shots: readonly string[]): Pr
   return assets;
 }
 
-/** Checkpoints first, a few at a time: all of them at once would keep others waiting. */
+/** Checkpoints first, a few at a time: all of them in one write would keep others waiting. */
 async function deleteShot(database: LibraryDatabase, id: string): Promise<number> {
   let deleted = 0;
   for (;;) {

@@ -28,17 +28,17 @@ export class CheckpointsService {
     });
   }
 
-  /** Keeps the shot as it was last saved under a name. */
+  /** Keeps the last save of the shot under a name. */
   async add(shotId: string, name: string): Promise<CheckpointDto> {
     return this.keep(shotId, name, await this.shots.documentOf(shotId));
   }
 
-  /** Goes back to a checkpoint; what stood until now is kept as one of its own. A save that is refused leaves none. */
+  /** Restores a checkpoint; the state until now is kept as one of its own. A refused save leaves none. */
   async restore(shotId: string, checkpointId: string, revision: number): Promise<ShotDto> {
     const checkpoint = await this.checkpoints.findOneBy({ id: checkpointId, shotId });
     if (checkpoint === null) throw new NotFoundException(`This shot has no checkpoint "${checkpointId}".`);
     const until = await this.shots.documentOf(shotId);
-    // Refused before anything is kept: pieces that nobody has would be left.
+    // Refused before anything is kept: unreferenced pieces would remain.
     if (until.revision !== revision)
       await this.shots.save(shotId, revision, JSON.parse(await this.whole(checkpoint)));
     const kept = await this.keep(shotId, `Before going back to "${checkpoint.name.slice(0, 150)}"`, until);

@@ -9,8 +9,8 @@ export class FolderInUse extends Error {
 }
 
 /**
- * Keeps a data folder to one server. SQLite locks a file of its own in it for as long as the process lives: the system releases that
- * lock however the process ends, so a server that was killed leaves nothing behind that stops the next one.
+ * Restricts a data folder to one server. SQLite locks a file in it while the process lives: the system releases that
+ * lock however the process ends, so a killed server leaves nothing behind that stops the next one.
  */
 @Injectable()
 export class FolderLock implements OnApplicationShutdown {

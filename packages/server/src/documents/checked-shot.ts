@@ -10,7 +10,7 @@ export interface ShotColumns {
   readonly sketch: string;
 }
 
-/** A document that was read and checked, as it is stored. */
+/** A document that was read and checked, in its stored form. */
 export class CheckedShot {
   constructor(readonly columns: ShotColumns) {}
 
@@ -29,7 +29,7 @@ export class CheckedShot {
   }
 }
 
-/** Writes a document down as it is stored. */
+/** Serialises a document for storage. */
 export function columnsOf(shot: Shot): ShotColumns {
   return { name: shot.name, document: JSON.stringify(shot), sketch: JSON.stringify(sketchShot(shot)) };
 }

@@ -7,7 +7,7 @@ export type DocumentJob = { readonly body: Uint8Array; readonly as: string } | {
 /** A property that was checked and travels as the text it is stored as. */
 export type CheckedText = { readonly shot: ShotColumns } | { readonly plan: PlanText };
 
-/** Its answer; a refusal has a status and a body of its own. */
+/** Its answer; a refusal has its own status and body. */
 export type DocumentAnswer =
   | {
       readonly body: Readonly<Record<string, unknown>>;

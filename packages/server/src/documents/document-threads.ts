@@ -4,7 +4,7 @@ import { WorkThreads, threadScript } from '../threads/work-threads.js';
 import { CheckedShot } from './checked-shot.js';
 import type { DocumentAnswer, DocumentJob } from './document-job.js';
 
-/** Reads and checks large documents in threads, so that nobody waits for them. The largest that is taken needs some seconds. */
+/** Reads and checks large documents in threads, so that nobody waits for them. The largest allowed takes some seconds. */
 @Injectable()
 export class DocumentThreads implements OnModuleDestroy {
   private readonly threads = new WorkThreads<DocumentJob, DocumentAnswer>(
@@ -14,7 +14,7 @@ export class DocumentThreads implements OnModuleDestroy {
   );
 
   /**
-   * Reads a body as a class of request: its documents and plans come checked, all else as it was sent.
+   * Reads a body as a class of request: its documents and plans are checked, all else is as it was sent.
    *
    * @throws HttpException with what is wrong with it
    */

@@ -11,7 +11,7 @@ export class LargeBody {
   constructor(readonly bytes: Buffer) {}
 }
 
-/** Refuses compressed bodies: a hundred bytes can stand for a gigabyte. */
+/** Refuses compressed bodies: a hundred bytes may unpack to a gigabyte. */
 export function refuseCompressed(request: Request, response: Response, next: NextFunction): void {
   const encoding = request.headers['content-encoding'] ?? 'identity';
   if (encoding === 'identity') return next();
@@ -99,7 +99,7 @@ export function parseBody(text: string): object {
   throw new Error('The body is not a JSON object.');
 }
 
-/** Answers at once and lets the rest of the body run off, so that whoever sends it gets to read the answer. */
+/** Answers immediately and drains the rest of the body, so that the sender can read the answer. */
 function refuse(request: Request, response: Response, statusCode: number, message: string): void {
   request.resume();
   response.status(statusCode).json({ statusCode, message });

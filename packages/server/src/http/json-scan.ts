@@ -20,7 +20,7 @@ export class JsonScan {
   private bytes = 0;
   private values = 0;
   private depth = 0;
-  /** Hashes (FNV-1a, Fowler, Noll and Vo) of the keys so far, and of the string that was read last. */
+  /** Hashes (FNV-1a, Fowler, Noll and Vo) of the keys so far, and of the last string. */
   private readonly keys = new Set<number>();
   private hash = 0;
   private inString = false;

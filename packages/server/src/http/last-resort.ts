@@ -11,8 +11,9 @@ export function rememberRequest(_: Request, response: Response, next: NextFuncti
 }
 
 /**
- * Catches what nobody else does, such as an `error` event without a listener: it is logged, and the request that set it off is
- * answered with 500. The process goes on, since the database is written in transactions and files are stored whole or not at all.
+ * Catches what nothing else does, such as an `error` event without a listener: it is logged, and the request that
+ * caused it is answered with 500. The process continues, since the database is written in transactions and files are
+ * stored whole or not at all.
  */
 export function catchWhatNobodyDoes(): void {
   const log = new Logger('Server');

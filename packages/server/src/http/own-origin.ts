@@ -5,9 +5,8 @@ const OWN_HOSTS = new Set(['127.0.0.1', 'localhost', '[::1]']);
 const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS']);
 
 /**
- * Refuses requests that another site could have caused: a Host that is not this machine (DNS
- * rebinding), an Origin other than the one the application is served from, what a browser says comes from another site, and
- * changes that say nothing of where they come from.
+ * Refuses requests that another site could have caused: a Host other than this machine (DNS rebinding), an Origin
+ * other than the application's, requests that a browser marks as cross-site, and changes without either header.
  */
 export function ownOriginOnly(request: Request, response: Response, next: NextFunction): void {
   const host = request.headers.host ?? '';
@@ -30,7 +29,7 @@ export function ownOriginOnly(request: Request, response: Response, next: NextFu
   }
 }
 
-/** A browser says so; a page of another site cannot say otherwise. What is opened from one, as by a link, only reads. */
+/** Browsers set this header, and pages of other sites cannot forge it. A link from another site only reads. */
 function isFromElsewhere({ headers, method }: Request): boolean {
   const site = headers['sec-fetch-site'];
   if (site === undefined || site === 'same-origin' || site === 'none') return false;

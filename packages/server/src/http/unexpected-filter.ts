@@ -1,7 +1,7 @@
 import { Catch, HttpException, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
 import type { Response } from 'express';
 
-/** The answer to a failure that nobody foresaw. */
+/** Answer to an unforeseen failure. */
 export const UNEXPECTED = 'The server could not do this; its log has the details. Nothing was changed.';
 
 /** The last resort: no stack trace leaves the server, but every one is logged. */

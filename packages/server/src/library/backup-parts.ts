@@ -18,8 +18,8 @@ const LEVEL = 2;
 const BLOCK = 2 ** 20;
 
 /**
- * Everything that is kept, as the parts of one zip: as it was when the first part was asked for, whatever is saved meanwhile. What is
- * missing or broken is left out and listed in the index.
+ * All stored data, as the parts of one zip: a snapshot of the moment at which the first part was requested. Missing
+ * or broken data is left out and listed in the index.
  */
 export async function* backupParts(
   database: LibraryDatabase,

@@ -5,7 +5,7 @@ import { openZip } from '../files/open-zip.js';
 /** Limits of a backup, checked before anything of it is unpacked. */
 const MOST_ENTRIES = 500_000;
 const MOST_BYTES = 16 * 2 ** 30;
-/** A model of 64 MB that was unpacked as it was taken in may be several times as large. */
+/** A model of 64 MB, unpacked at intake, may be several times as large. */
 const MOST_OF_ENTRY = 2 ** 30;
 /** Documents become a tenth to a fiftieth; what is packed further has nothing in it. */
 const MOST_RATIO = 100;

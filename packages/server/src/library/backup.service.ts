@@ -22,7 +22,7 @@ export class BackupService {
   ) {}
 
   /**
-   * The zip, in parts that a thread makes as they are asked for.
+   * The zip, in parts that a thread makes as they are requested.
    *
    * @param signal ends it when nobody waits for it any more
    */

@@ -27,7 +27,7 @@ export class LibraryDatabase {
     await this.source.query(sql, [...values]);
   }
 
-  /** Does something as one write, wholly or not at all; nobody else writes in between. */
+  /** Runs something as one write, wholly or not at all; no one else writes in between. */
   async write<Result>(work: () => Promise<Result>): Promise<Result> {
     await this.run('BEGIN IMMEDIATE');
     try {

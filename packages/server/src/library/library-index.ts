@@ -24,7 +24,7 @@ export const INDEX_FILE = 'library.json';
 const MOST = 200_000;
 /** A shot that is saved every second reaches this after thirty years. */
 const LAST_REVISION = 1e9;
-/** Names of files are made of these, so they are nothing but names. */
+/** File names are made of these, so they must be plain names. */
 const ID = /^[\w-]{1,100}$/;
 const DATE = { strict: true, strictSeparator: true };
 

@@ -1,7 +1,7 @@
 import type { EmptiedDto } from '../bin/bin.dto.js';
 import type { RestoredDto } from './library.dto.js';
 
-/** Work on the whole library, done in a thread with a connection of its own to the database. */
+/** Work on the whole library, in a thread with its own connection to the database. */
 export type LibraryJob = { readonly dataFolder: string } & (
   | { readonly kind: 'backup' }
   | { readonly kind: 'restore'; readonly zip: string; readonly staging: string }

@@ -29,7 +29,7 @@ import {
 } from './library.dto.js';
 import { RestoreService } from './restore.service.js';
 
-/** The largest backup that is taken in, bytes. */
+/** The largest backup that is accepted, bytes. */
 const LARGEST = 8 * 2 ** 30;
 
 @ApiTags('library')

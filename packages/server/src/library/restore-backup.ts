@@ -25,11 +25,11 @@ const STAGING = ['shot', 'checkpoint', 'piece', 'model'];
  */
 export class Restore {
   private readonly result: RestoredDto = { shots: 0, checkpoints: 0, models: 0, there: 0, refused: [] };
-  /** By the backup's model ids those that stand for them here. */
+  /** Ids of models here by their ids in the backup. */
   private readonly assets = new Map<string, string>();
   /** By digest and file name the models of this backup that are taken. */
   private readonly taken = new Map<string, string>();
-  /** By the backup's shot ids those of the shots here; those that were taken in before are not among them. */
+  /** Ids of shots here by their ids in the backup, without those restored before. */
   private readonly shots = new Map<string, string>();
   private readonly reader = new ModelReader();
 

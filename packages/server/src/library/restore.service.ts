@@ -21,7 +21,7 @@ interface Running {
   isWritten: boolean;
 }
 
-/** Names that are remembered after their restore has ended, so that nobody is told one was cancelled that was written. */
+/** Names remembered after the end of their restore, so that a written one is never reported as cancelled. */
 const REMEMBERED = 1000;
 
 /** Takes backups in again, beside what is there: nothing that is kept is changed. */
@@ -59,8 +59,8 @@ export class RestoreService implements OnModuleInit {
   }
 
   /**
-   * Takes a backup in. What is there already is left; a shot that was changed since comes beside it under a name that says so. What
-   * cannot be read is listed, and all else is taken in one transaction.
+   * Restores a backup. Existing data is left; a shot that changed since is added beside it under a name that says so.
+   * Unreadable data is listed, and all else is restored in one transaction.
    *
    * @param zip    the backup's file
    * @param name   what its progress is asked for by

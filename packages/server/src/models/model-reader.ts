@@ -4,8 +4,8 @@ import { WorkThreads, threadScript } from '../threads/work-threads.js';
 import type { ModelAnswer, ModelJob } from './model-job.js';
 
 /**
- * Reads and checks models in threads of their own, so that one that is large or broken holds up nobody. The largest that is
- * taken, 64 MB, is read in a second or two.
+ * Reads and checks models in their own threads, so that a large or broken one holds up nobody. The largest allowed,
+ * 64 MB, takes a second or two.
  */
 @Injectable()
 export class ModelReader implements OnModuleDestroy {

@@ -45,7 +45,7 @@ export class ModelsController {
   @UseInterceptors(
     FilesInterceptor('file', MOST_FILES, {
       limits: { fileSize: MODEL_LIMIT, files: MOST_FILES },
-      // Folders say which file is meant where one names another.
+      // Folders distinguish files that another one names.
       preservePath: true,
     }),
   )

@@ -26,7 +26,7 @@ export class PlacingDto {
   rotation!: [number, number, number, number];
 }
 
-/** A model that riders can wear. */
+/** A model for riders. */
 export class ModelDto {
   @ApiProperty() id!: string;
   @ApiProperty() name!: string;

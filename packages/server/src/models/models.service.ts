@@ -78,7 +78,7 @@ export class ModelsService implements OnModuleInit {
     return this.keep(await this.reader.read(given), given[0].bytes, own);
   }
 
-  /** A model that is there already, placed otherwise: another one, so that who wears it as it was still does. */
+  /** An existing model with another placement: a new one, so that riders with the former one keep it. */
   async place(id: string, placing: ModelPlacing): Promise<ModelDto> {
     const model = await this.find(id);
     const bytes = await readFile((await this.fileOf(id)).path);
@@ -131,7 +131,7 @@ export class ModelsService implements OnModuleInit {
     return found.map(({ name }) => `"${name}"`);
   }
 
-  /** A document, JSON as it is stored, with models that are named by file pointed at the newest model kept under that name. */
+  /** A stored document, JSON, with models named by file pointed at the newest model kept under that name. */
   async findFiles(document: string): Promise<string> {
     const assets = new Map<string, string>();
     for (const [, quoted] of document.matchAll(SOURCE_FILE)) {

@@ -140,7 +140,7 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
       await this.waitAgain(run, problem);
       throw new UnprocessableEntityException(problem);
     }
-    // It may have been lost, or its job taken back, while the picture was looked at.
+    // The batch may have been lost, or its job cancelled, while the picture was checked.
     await this.own(id, renderer);
     await this.files.putPicture(run.jobId, index, png);
     await this.beat(id, renderer, index - run.first + 1);
@@ -204,7 +204,7 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
     return { path: this.files.file(id), fileName };
   }
 
-  /** Runs whose renderers were not heard of in time wait for others. */
+  /** Batches without a heartbeat in time become available again. */
   private async takeBackLost(now: number): Promise<void> {
     const late = await this.runs.find({ where: { state: 'taken' } });
     for (const run of late)
@@ -224,7 +224,7 @@ export class DatabaseQueue extends PictureQueue implements OnModuleInit {
     await this.pause(held, `${what} failed ${lost} times. Last reason: ${problem}`, lost);
   }
 
-  /** Leaves runs alone until somebody tries them again; what is drawn stays. */
+  /** Pauses batches until someone tries them again; drawn pictures stay. */
   private async pause(
     which: FindOptionsWhere<PictureRunEntity>,
     problem: string,

@@ -29,11 +29,11 @@ const SWITCHES = [
   '--disable-quic',
   '--no-first-run',
 ];
-/** Milliseconds until one that ended is started again, longer each time it ends at once. */
+/** Milliseconds until a browser that ended is started again, longer each time it ends immediately. */
 const AGAIN = 2_000;
 const MOST_TRIES = 5;
 
-/** Browsers that the server starts to draw pictures for it, as many as it is told. */
+/** Browsers that the server starts to render pictures, as many as are configured. */
 @Injectable()
 export class HeadlessRenderers implements OnApplicationBootstrap, OnModuleDestroy {
   private readonly log = new Logger('Renderers');

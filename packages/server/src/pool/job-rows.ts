@@ -66,5 +66,5 @@ function cardOf(row: JobRow): JobCard {
   };
 }
 
-/** The picture that stands for a job that is whole. */
+/** Picture that represents a finished job. */
 export const shownOf = (pictures: number): number => Math.floor((pictures - 1) / 2);

@@ -1,6 +1,6 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 
-/** Waits for a renderer; is with one; is given back; is left alone until somebody tries it again. */
+/** Available; claimed by a renderer; returned; paused until someone tries it again. */
 export type BatchState = 'waiting' | 'taken' | 'given' | 'paused';
 
 /** A run of a job's pictures, or the joining of all of them into one file. */
@@ -17,7 +17,7 @@ export class PictureRunEntity {
   @Column('text') state!: BatchState;
   /** Its renderer, now or before. */
   @Column('text', { name: 'taker', nullable: true }) renderer!: string | null;
-  /** Until when it is theirs, milliseconds since 1970, unless they are heard of before. */
+  /** End of the lease, milliseconds since 1970, unless a heartbeat extends it. */
   @Column('integer', { nullable: true }) until!: number | null;
   /** So many of its pictures were given back, or put into the file. */
   @Column('integer') done!: number;

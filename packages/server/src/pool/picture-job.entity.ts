@@ -3,11 +3,11 @@ import { Column, Entity, PrimaryColumn } from 'typeorm';
 /** Its runs are being stored; it is being drawn; it is whole. */
 export type JobState = 'adding' | 'drawing' | 'done';
 
-/** Pictures that are wished for, as a job for whoever takes it. */
+/** Ordered pictures, as a job for renderers. */
 @Entity('picture_job')
 export class PictureJobEntity {
   @PrimaryColumn('text') id!: string;
-  /** The shot it was wished for at; null where it came from elsewhere. */
+  /** Shot at which it was ordered; null if ordered elsewhere. */
   @Column('text', { name: 'shot_id', nullable: true }) shotId!: string | null;
   @Column('text') name!: string;
   /** Work to render: {@link PictureJob} of core, JSON. */

@@ -30,14 +30,14 @@ export abstract class PictureQueue {
   /** Lets renderers have paused runs once more. */
   abstract tryAgain(job: string): Promise<JobCard>;
   /**
-   * Gives the next run that waits, of the oldest job, those that were lost last; null where none waits.
+   * Claims the next available batch of the oldest job, lost ones last; null if there is none.
    *
    * @param only.shot the shot whose desk asks: its own jobs come first, and of other jobs those that nobody draws
    * @param only.job  this job alone
    */
   abstract claim(renderer: string, only: { shot?: string; job?: string }): Promise<ClaimedBatch | null>;
   /**
-   * Says that a renderer is at it.
+   * Records a heartbeat.
    *
    * @throws GoneException where the run is not its own any more
    * @throws UnprocessableEntityException where more is said to be done than the run has

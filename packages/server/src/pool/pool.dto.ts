@@ -44,7 +44,7 @@ class WishDto {
   @IsBoolean() clear = false;
 }
 
-/** Pictures that are wished for. */
+/** Order for pictures. */
 export class NewJobDto {
   @ApiPropertyOptional({ description: 'The shot they are wished for at' })
   @IsOptional()

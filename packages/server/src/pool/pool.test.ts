@@ -219,7 +219,7 @@ it('a job of thousands of pictures lets others have their turn while it is store
   const watch = setInterval(() => turns.push(performance.now()), 1);
   const id = await add(60_000);
   clearInterval(watch);
-  // 2,500 runs in slices: whoever waits has at least a turn a slice.
+  // 2,500 batches in slices: every waiting client gets at least a turn a slice.
   expect(turns.length).toBeGreaterThan(5);
   expect((await queue.open(id)).runs).toHaveLength(2501);
 });

@@ -14,7 +14,7 @@ export class Renderers {
     this.known.set(self.id, { ...self, run, seen: Date.now() });
   }
 
-  /** It was heard of while it drew a run. */
+  /** A heartbeat while it drew a batch. */
   draws(id: string, run: string | null): void {
     const renderer = this.known.get(id);
     if (renderer) this.heard(renderer, run);

@@ -16,7 +16,7 @@ const SEEDS = [
   { name: 'quillfen-orchard', takes: () => true },
 ];
 
-/** Puts things to lay along paths, and the demo's models and shots, in once; what is deleted afterwards stays deleted. */
+/** Adds models for dressing, and the demo's models and shots, once; those deleted afterwards stay deleted. */
 @Injectable()
 export class SeedService implements OnApplicationBootstrap {
   constructor(

@@ -1,6 +1,6 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 
-/** A shot as it is kept: the document, and the count of its saves. */
+/** A stored shot: the document, and the count of its saves. */
 @Entity('shot')
 export class ShotEntity {
   @PrimaryColumn('text') id!: string;

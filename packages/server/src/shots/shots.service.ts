@@ -10,7 +10,7 @@ import { ModelsService } from '../models/models.service.js';
 import { ShotEntity } from './shot.entity.js';
 import type { SavedDto, ShotCardDto, ShotDto } from './shots.dto.js';
 
-/** Stored documents of so many characters are checked in a thread. */
+/** Length from which on stored documents are checked in a thread, characters. */
 const LARGE = 2 ** 20;
 
 /** Keeps shots. Every write is one statement, so nothing is ever stored half. */
@@ -57,7 +57,7 @@ export class ShotsService {
     return JSON.parse(await this.textOf(id)) as ShotDto;
   }
 
-  /** The same as JSON: a document that needs no check is handed on as it is stored. */
+  /** The same as JSON: a document that needs no check is passed on as stored. */
   async textOf(id: string): Promise<string> {
     const found = await this.find(id);
     const { name, revision, updatedAt, lastSave: save } = found;
@@ -73,7 +73,7 @@ export class ShotsService {
     return { id, name: found.name, revision: found.revision, updatedAt: found.updatedAt };
   }
 
-  /** The document of a shot that exists, as it was last saved. */
+  /** The last save of an existing shot. */
   async documentOf(id: string): Promise<{ shot: Shot; revision: number }> {
     const found = await this.find(id);
     return { shot: JSON.parse(await this.checkedText(found)) as Shot, revision: found.revision };

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import type { INestApplication } from '@nestjs/common';
 import { createApp } from '../create-app.js';
 
-/** A server on a folder of its own, for tests; it listens nowhere. */
+/** A server on its own folder, for tests; it listens nowhere. */
 export class TestApp {
   readonly folder = mkdtempSync(join(tmpdir(), 'fleet-rail-test-'));
   readonly data = join(this.folder, 'data');

@@ -123,7 +123,7 @@ export class WorkThreads<Job, Part> {
     return found as Part;
   }
 
-  /** Ends all threads at once, whatever they do. */
+  /** Ends all threads immediately. */
   async close(): Promise<void> {
     this.closed = true;
     for (const waiting of this.queue.splice(0)) waiting.fail(this.stopped());

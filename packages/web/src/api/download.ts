@@ -1,7 +1,7 @@
 import { Cancelled, Refusal } from './request';
 
 /**
- * Fetches a file and hands it to the browser to keep, so that a refusal can be told instead of saved.
+ * Fetches a file and hands it to the browser to save, so that a refusal can be shown instead.
  *
  * @param signal ends it, here and on the server
  * @throws Refusal with the server's sentence

@@ -35,7 +35,7 @@ export function useRestore() {
       running.current = { name, control };
       return request<Restored>('POST', `/api/library/restore?name=${name}`, form, control.signal).catch(
         (error: unknown) => {
-          // The server may say that it was cancelled before its upload is broken off here.
+          // The server may confirm the cancellation before its upload is aborted here.
           throw error instanceof Refusal && error.status === 409 ? new Cancelled(error.message, 409) : error;
         },
       );
@@ -52,7 +52,7 @@ export function useRestore() {
   return {
     ...mutation,
     part: data && data.of > 0 ? data.done / data.of : null,
-    /** Too late where all of it is read and is being written: then it ends as if nobody had asked. */
+    /** Too late once all of it is read and being written: then it ends normally. */
     cancel: async () => {
       const asked = running.current;
       if (asked === null) return;

@@ -42,7 +42,7 @@ export function useUploadModel() {
   return useMutation({
     mutationFn: (files: readonly File[]) => {
       const form = new FormData();
-      // A folder's files say where they lay in it, which is how they name each other.
+      // Files of a folder keep their paths in it, by which they name each other.
       for (const file of files) form.append('file', file, file.webkitRelativePath || file.name);
       return request<KeptModel>('POST', '/api/models', form);
     },

@@ -16,7 +16,7 @@ const KEY = ['pool'];
 const BUSY = 700;
 const QUIET = 4_000;
 
-/** All jobs and renderers, looked at again and again, more often while anything is drawn. */
+/** All jobs and renderers, polled, more often while anything is drawn. */
 export function usePool() {
   return useQuery({
     queryKey: KEY,

@@ -59,7 +59,7 @@ export interface ComparedTake {
   readonly poses: Float64Array;
 }
 
-/** The take that is compared with, as soon as it is evaluated; null where there is none. */
+/** The compared take once it is evaluated; null if there is none. */
 export function comparedTake({
   shot,
   riderId,

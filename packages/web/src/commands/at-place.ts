@@ -4,7 +4,7 @@ import { addMark, changePath } from '../edits/path-edits';
 import { notify } from '../ui/notices';
 import type { DeskStore } from '../state/desk-store';
 
-/** Puts a point on the curve, which stays as it is, and chooses it. */
+/** Inserts a point on the curve, which stays the same, and selects it. */
 export function insertAt(desk: DeskStore, path: ShotPath, s: number): void {
   const { edit, set } = desk.getState();
   try {

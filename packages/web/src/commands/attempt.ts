@@ -13,7 +13,7 @@ function refusalOf(desk: DeskStore, error: unknown): string {
   return `${whereOf(desk.getState().shot, error.path)}: found ${error.found}; expected ${error.expected}.`;
 }
 
-/** Does an edit; where it cannot be done nothing changes and the reason is said. */
+/** Runs an edit; if it fails nothing changes and the reason is shown. */
 export function attempt(desk: DeskStore, label: string, edit: Edit, gesture?: string): boolean {
   try {
     desk.getState().edit(label, edit, gesture);

@@ -30,7 +30,7 @@ export function finishDrawing(desk: DeskStore, closed: boolean): void {
   try {
     curve = compilePath(path);
   } catch (error) {
-    // Every click fell on one place: nothing to keep, and the reason is said.
+    // All clicks at one point: there is nothing to keep, and the reason is shown.
     if (!(error instanceof PathError)) throw error;
     notify('error', error.message);
     return;
@@ -44,7 +44,7 @@ export function finishDrawing(desk: DeskStore, closed: boolean): void {
     set({ riderId: desk.getState().shot.riders.find((one) => one.attachment?.path === pathId)?.id ?? null });
 }
 
-/** Adds paths to the shot as one step and selects the first; false, with the reason said, where they do not fit. */
+/** Adds paths to the shot as one step and selects the first; false, with the reason shown, if they do not fit. */
 export function putPaths(
   desk: DeskStore,
   label: string,

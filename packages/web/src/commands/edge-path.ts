@@ -3,7 +3,7 @@ import { freePathName } from '../edits/path-edits';
 import type { DeskStore } from '../state/desk-store';
 import { putPaths } from './drawing';
 
-/** Makes a path of the picked runs of edges: one as it is, two by the line midway between them. */
+/** Makes a path of the picked edges: one unchanged, two by the line midway between them. */
 export function finishEdges(desk: DeskStore): void {
   const { tool, shot, set } = desk.getState();
   if (tool.kind !== 'edges' || tool.runs.length === 0) return;

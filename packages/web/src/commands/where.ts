@@ -9,7 +9,7 @@ const SET_AT: readonly (readonly [RegExp, StepId])[] = [
   [/^/, 'attach'],
 ];
 
-/** A place in the document as an animator names it: the rider or path, and the station where it is set. */
+/** A document path as an animator names it: the rider or path, and its step. */
 export function whereOf(shot: Shot, at: string): string {
   const [, list, index, rest] = /^(riders|paths|cues|models|dressing)(?:\[(\d+)\])?\.?(.*)$/.exec(at) ?? [];
   if (list === 'riders' && shot.riders[Number(index)]) {

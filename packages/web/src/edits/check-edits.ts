@@ -6,7 +6,7 @@ const withChecks = (shot: Shot, change: (checks: Shot['checks']) => Shot['checks
   checks: change(shot.checks),
 });
 
-/** Lets a finding be for a reason, as bad as it is now and no worse. */
+/** Dismisses a finding for a reason, up to its present figure. */
 export const dismissFinding =
   (finding: Finding, reason: string): Edit =>
   (shot) => {
@@ -20,7 +20,7 @@ export const dismissFinding =
     }));
   };
 
-/** A finding that was let be is told of again. */
+/** Shows a dismissed finding again. */
 export const showFindingAgain =
   (finding: Finding): Edit =>
   (shot) =>

@@ -14,7 +14,7 @@ import type { Edit } from './edit';
 
 type Facts = KeptModel['facts'];
 
-/** Makes a model of the server's the ground: all of it, as it stands. */
+/** Makes a model of the server the ground, with all its parts, in its rest pose. */
 export const chooseGround =
   (model: Pick<KeptModel, 'id' | 'name'>): Edit =>
   (shot) => {
@@ -45,7 +45,7 @@ export const changeWheel = (id: string, node: string, part: Partial<Wheel>): Edi
     wheels: rider.wheels.map((wheel) => (wheel.node === node ? { ...wheel, ...part } : wheel)),
   }));
 
-/** A wheel of a node that was not found to be one, as high as the node stands. */
+/** A wheel for a node that was not found to be one, with the node's height as radius. */
 export const addWheel = (id: string, node: string, { nodes, places }: Facts): Edit =>
   changeRider(id, (rider) => {
     const at = places[nodes.indexOf(node)] ?? [0, 0.4, 0];

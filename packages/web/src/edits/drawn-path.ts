@@ -62,7 +62,7 @@ function withStraightRuns(
     place === null ? [0, 0, 0] : (place.position.map((value, k) => (value - point.position[k]) / 3) as Vec3);
   const [toBefore, toAfter] = [towards(before), towards(after)];
   if (straightIn && straightOut) return { ...point, handles: 'corner', in: toBefore, out: toAfter };
-  // The bend leaves in line with the straight run, its handle a third of its own chord.
+  // The bend continues the straight run, with a handle of a third of its own chord.
   const [run, bend] = straightIn ? [toBefore, toAfter] : [toAfter, toBefore];
   const size = Math.hypot(...run);
   const reach = Math.hypot(...bend);

@@ -4,7 +4,7 @@ import type { Edit } from './edit';
 import { withModel } from './rider-edits';
 
 /**
- * The shot with something more laid along a path.
+ * The shot with another dressing.
  *
  * @param model of its pieces; null for a profile
  * @throws ShotError where that would be more than a shot holds

@@ -14,8 +14,8 @@ import type { Edit } from './edit';
 const WITHIN = 0.004;
 
 /**
- * Keys of the focal length that hold the size of a target in the picture as it is at a frame: as far off as it is, so long
- * is the lens. Null where the lens would have to be longer or shorter than lenses are.
+ * Keys of the focal length that hold the size of a target in the picture at a frame: the lens is proportional to the
+ * distance. Null if the lens would be longer or shorter than lenses are.
  *
  * @param distances by frame of the range how far the target is, metres
  */

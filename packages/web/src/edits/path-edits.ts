@@ -26,7 +26,7 @@ export function changePath(id: string, change: (path: ShotPath) => ShotPath): Ed
 }
 
 /**
- * The shot with paths added, each under an id of its own.
+ * The shot with paths added, each with its own id.
  *
  * @throws ShotError where that would be more paths than a shot holds
  */

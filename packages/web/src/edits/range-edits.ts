@@ -1,6 +1,6 @@
 import type { Shot } from '@fleet-rail/core';
 
-/** A shot with a range of so many frames, from the same first one on. */
+/** A shot with a range of a length, from the same first frame on. */
 export const withFrames =
   (frames: number) =>
   (shot: Shot): Shot => ({

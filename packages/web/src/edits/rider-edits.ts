@@ -47,7 +47,7 @@ export const changePace = (id: string, change: (pace: Pace) => Pace): Edit =>
   changeAttachment(id, (attachment) => ({ ...attachment, pace: change(attachment.pace) }));
 
 /**
- * A rider that wears a model of the server's, at rest at the origin. A vehicle has the wheels that were found in it.
+ * A rider with a model of the server, at rest at the origin. A vehicle has the wheels that were found in it.
  *
  * @throws ShotError where the shot holds all the riders it can
  */

@@ -16,7 +16,7 @@ export function waypointRider({ riders }: Pick<Shot, 'riders'>, chosen: string |
 }
 
 /**
- * A rider that comes to each point of a path so many seconds after that before it, beginning with the shot.
+ * A rider that reaches the points of a path at equal intervals, starting with the shot.
  *
  * @param id null for a new camera
  */

@@ -1,14 +1,14 @@
 import { useEffect, useMemo, type RefObject } from 'react';
 import type { DeskState, DeskStore } from './desk-store';
 
-/** Milliseconds for which the hand has to rest, and after which it is told of changes all the same. */
+/** Milliseconds that the hand has to rest, and after which changes are delivered all the same. */
 const REST = 120;
 const LONGEST = 1_000;
 
 /**
- * The desk as the step panel sees it. While something is dragged on the stage or in the diagram the panel is told of
- * changes when the hand rests, and of the frames that are played when they stop: what moves has the page's time for itself.
- * What is asked for is always the newest.
+ * The desk as the step panel sees it. While something is dragged on the stage or in the diagram the panel gets
+ * changes when the hand rests, and played frames when they stop: the page's time belongs to the drag. Reads always
+ * give the newest state.
  */
 export class DeferredStore {
   readonly store: DeskStore;

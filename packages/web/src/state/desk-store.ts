@@ -67,7 +67,7 @@ export function createDesk(shot: Shot): DeskStore {
 
 export const DeskContext = createContext<DeskStore | null>(null);
 
-/** The desk that tells at once, in parts of the page that are otherwise told when there is time. */
+/** The desk store without deferral, inside parts of the page that otherwise defer. */
 export const LiveDeskContext = createContext<DeskStore | null>(null);
 
 /** The open desk's store, for handlers that read the newest state. */

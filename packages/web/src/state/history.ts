@@ -61,7 +61,7 @@ export function redone({ shot, past, future }: History): History | null {
   return { shot: step.shot, past: [...past, { label: step.label, shot }], future: rest, gesture: null };
 }
 
-/** Whether two documents say the same; what they share is not looked at. */
+/** Whether two documents are equal; shared objects are not compared. */
 function isSame(a: unknown, b: unknown): boolean {
   if (a === b) return true;
   if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;

@@ -5,19 +5,19 @@ import type { Imported } from '@fleet-rail/core/paths';
 export interface ImportLook {
   /** Metres; null where it has no curve. */
   readonly length: number | null;
-  /** x, y and z in turn, at even distances along it, metres as it was read. */
+  /** x, y and z in turn, evenly spaced along it, metres as read. */
   readonly line: Float32Array;
 }
 
 /** File that was read and is not imported yet: chosen paths and size. */
 export interface Importing {
   readonly file: string;
-  /** As it was read, with so many metres for a unit of the file. */
+  /** As read, for a number of metres to a unit of the file. */
   readonly imported: Imported;
   readonly scale: number;
   readonly looks: readonly ImportLook[];
   readonly chosen: ReadonlySet<number>;
-  /** How many times as large it is to be as it was read. */
+  /** Scale of the import. */
   readonly times: number;
 }
 
@@ -30,13 +30,13 @@ export const FILE_UNITS = [
   { id: 'px', name: 'pixel, 96 an inch', metres: 0.0254 / 96 },
 ] as const;
 
-/** The same read another size: so many metres for a unit of the file. */
+/** The same read in another unit: metres to a unit of the file. */
 export const withUnit = (importing: Importing, metres: number): Importing => ({
   ...importing,
   times: metres / importing.scale,
 });
 
-/** The longest of what is chosen, metres as it was read; 0 where nothing has a length. */
+/** Longest of the chosen paths, metres as read; 0 without any length. */
 export const longestOf = ({ looks, chosen }: Importing): number =>
   looks.reduce((most, { length }, i) => (chosen.has(i) ? Math.max(most, length ?? 0) : most), 0);
 

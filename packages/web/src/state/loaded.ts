@@ -41,7 +41,7 @@ export interface Loaded {
   readonly alongPath: ((path: string, x: number, y: number) => number | null) | null;
   /** The place at the height of the floor under a place of the screen; null while there is no stage. */
   readonly onLevel: ((x: number, y: number) => Vec3 | null) | null;
-  /** The shot as it was looked over last; null until that. */
+  /** Last checked shot; null before. */
   readonly checked: Checked | null;
 }
 

@@ -26,7 +26,7 @@ export type Tool =
   | { readonly kind: 'dragZone'; readonly riderId: string }
   /** The next drag chooses the points in a box. */
   | { readonly kind: 'box' }
-  /** The next click on the ground, or on something, is where this rider stands. */
+  /** The next click on the ground, or on something, positions this rider. */
   | { readonly kind: 'putRider'; readonly riderId: string }
   /** Clicks on edges of models pick runs of them. */
   | { readonly kind: 'edges'; readonly runs: readonly EdgePick[] };
@@ -44,7 +44,7 @@ export interface Selection {
   /** Selected dressing: see {@link chosenDressing}. */
   readonly dressingId: string | null;
   readonly riderId: string | null;
-  /** Riders chosen together with it; nobody where it is chosen alone. */
+  /** Riders selected together with it; empty if it is alone. */
   readonly together: ReadonlySet<string>;
   /** Line of the run diagram: the distance, or a channel if the rider has it. */
   readonly line: 'distance' | ChannelId;

@@ -42,7 +42,7 @@ export interface ShownBefore {
 export interface Shows {
   readonly comb: boolean;
   readonly polygon: boolean;
-  /** Ghosts of the selected rider every so many frames; 0 for none. */
+  /** Ghosts of the selected rider every number of frames; 0 for none. */
   readonly ghosts: number;
   /** Quantity that colours the ribbon of the selected rider. */
   readonly heat: 'none' | 'speed' | 'bank';
@@ -64,7 +64,7 @@ export interface DiagramShown {
 /** View state of stage and diagram, and previews. */
 export interface Shown {
   readonly view: ViewName;
-  /** The camera that the view through a camera is of; null for the one the cuts say. */
+  /** Camera of the view through a camera; null for the one of the cuts. */
   readonly through: string | null;
   readonly diagram: DiagramShown;
   /** The first and the last frame are shown beside each other. */
@@ -86,9 +86,9 @@ export interface Shown {
   /** An operation on the selected path that is being set up, and what it would give. */
   readonly operation: Operation | null;
   readonly preview: PreviewResult | null;
-  /** Whether this desk draws the pictures that are made of its shot, or leaves them to others. */
+  /** Whether this desk renders the pictures of its shot, or leaves them to others. */
   readonly drawsHere: boolean;
-  /** Whether the stage tells what drawing it costs. */
+  /** Whether the stage shows its drawing statistics. */
   readonly stats: boolean;
 }
 

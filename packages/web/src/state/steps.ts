@@ -1,4 +1,4 @@
-/** The steps of the work, in its order; each is a station on the line and an address. */
+/** Steps of the work, in order; each is on the step line and has an address. */
 export const STEPS = [
   { id: 'path', name: 'Path' },
   { id: 'attach', name: 'Attach' },
@@ -9,7 +9,7 @@ export const STEPS = [
   { id: 'hand-over', name: 'Hand over' },
 ] as const;
 
-/** Addresses that stations had before, as in bookmarks. */
+/** Former addresses of steps, as in bookmarks. */
 export const FORMER_STEP_IDS: Readonly<Record<string, StepId>> = { deliver: 'hand-over' };
 
 export type StepId = (typeof STEPS)[number]['id'];

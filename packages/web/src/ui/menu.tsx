@@ -13,7 +13,7 @@ export const MenuSheet = styled(Popover)`
   color: ${({ theme }) => theme.ink};
 `;
 
-/** One thing to do in it. */
+/** An item of a menu. */
 export const MenuEntry = styled(MenuItem)`
   padding: 4px 8px;
   border-radius: 4px;

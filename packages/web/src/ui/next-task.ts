@@ -1,4 +1,4 @@
-/** Lets the page take up what waits (input, drawing) before going on. */
+/** Lets the page handle pending work (input, rendering) before going on. */
 export function nextTask(): Promise<void> {
   return new Promise((resolve) => {
     const { port1, port2 } = new MessageChannel();

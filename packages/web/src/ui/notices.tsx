@@ -31,7 +31,7 @@ export function notify(
   if (kind === 'done') setTimeout(() => dismiss(notice.id), action ? 12_000 : 5_000);
 }
 
-/** Tells what was not taken in of several files, in one notice. */
+/** Reports files that were skipped, in one notice. */
 export function notifyRefused(sentences: readonly string[], of: number): void {
   if (sentences.length === 1) notify('error', sentences[0]);
   if (sentences.length > 1)

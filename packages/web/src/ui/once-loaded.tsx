@@ -1,8 +1,8 @@
 import { createElement, lazy, useState, type ComponentType } from 'react';
 
 /**
- * A component whose code comes later, and the request for that code.
- * Shown after its code has come it is drawn at once, with what is around it; shown before, it suspends.
+ * A component whose code loads later, and the request for that code. After its code has loaded it renders directly,
+ * with its surroundings; before, it suspends.
  */
 export function onceLoaded<P extends object>(request: () => Promise<ComponentType<P>>) {
   let loaded: ComponentType<P> | undefined;

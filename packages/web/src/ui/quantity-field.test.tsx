@@ -9,7 +9,7 @@ import { QuantityField, type QuantityFieldProps } from './quantity-field';
 
 type Change = QuantityFieldProps['onChange'];
 
-/** A field that keeps what it is given, as the desk does, and tells what that was. */
+/** A field that keeps its value, as the desk does, and records it. */
 function shown(props: Partial<QuantityFieldProps> = {}) {
   const onChange = jest.fn<Change>();
   function Kept() {
@@ -28,7 +28,7 @@ function shown(props: Partial<QuantityFieldProps> = {}) {
   return { onChange, field: screen.getByRole<HTMLInputElement>('textbox', { name: 'Height' }) };
 }
 
-/** Presses the label, moves the pointer so many pixels to the right by steps, and lets go. */
+/** Presses the label, moves the pointer to the right in steps, and releases. */
 function dragLabel(...moves: number[]) {
   const label = screen.getByText('Height');
   label.setPointerCapture = () => undefined;

@@ -10,9 +10,9 @@ export interface QuantityFieldProps {
   value: number;
   /** Called with every new value; `gesture` is one and the same for all values of one drag. */
   onChange: (value: number, gesture?: string) => void;
-  /** Of several things with values of their own: what is typed is worked out for each from its own value. */
+  /** For several items with different values: what is typed is evaluated for each from its own value. */
   onTyped?: (of: (now: number) => number) => void;
-  /** Several things have different values: the one that is shown is no answer. */
+  /** Several items have different values: the shown one is no answer. */
   isMixed?: boolean;
   /** Change by one arrow press, or by four pixels of a sideways drag. */
   step?: number;
@@ -21,7 +21,7 @@ export interface QuantityFieldProps {
   whole?: boolean;
   digits?: number;
   fps?: number;
-  /** Overrides the kind's unit, where the number has one of its own. */
+  /** Overrides the kind's unit. */
   unit?: string;
   isDisabled?: boolean;
 }
@@ -83,7 +83,7 @@ export function QuantityField(props: QuantityFieldProps) {
       setProblem(null);
       onChange(fit(value + way * step * (event.shiftKey ? 10 : 1)));
     } else if (event.key === 'Enter' && typed !== null) {
-      // Only an Enter that finds nothing to take up means anything outside of the field.
+      // Enter acts outside of the field only if there is nothing to commit.
       event.stopPropagation();
       commit();
     } else if (event.key === 'Escape' && typed !== null) {

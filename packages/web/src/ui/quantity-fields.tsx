@@ -5,7 +5,7 @@ export type NumberOf<T> = {
   readonly of: { [K in keyof T]-?: T[K] extends number ? K : never }[keyof T];
 } & Readonly<Omit<QuantityFieldProps, 'value' | 'onChange'>>;
 
-/** A field for each number of one thing that is listed. */
+/** A field for each listed number of one object. */
 export function QuantityFields<T extends object>(props: {
   fields: readonly NumberOf<T>[];
   value: T;

@@ -1,7 +1,7 @@
 import { GridList, GridListItem } from 'react-aria-components';
 import styled from 'styled-components';
 
-/** A list of things to choose from, walked by arrow keys. */
+/** A selectable list, navigated by arrow keys. */
 export const RowList = styled(GridList)`
   display: flex;
   flex-direction: column;

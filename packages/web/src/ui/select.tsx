@@ -66,9 +66,9 @@ const Row = styled(ListBoxItem)`
 /** One of many words, behind a button. */
 export function Select<T extends string>(props: {
   label: string;
-  /** Told by what stands beside it; it is read out all the same. */
+  /** The label is visible beside it and only read out here. */
   isLabelHidden?: boolean;
-  /** Whether the label stands beside it, as in a bar. */
+  /** Whether the label is beside it, as in a bar. */
   isRow?: boolean;
   options: readonly { id: T; name: string }[];
   value: T;

@@ -1,7 +1,7 @@
 import type { Severity } from '@fleet-rail/core';
 import { useTheme } from 'styled-components';
 
-/** A full ring for a fault, a half one for a warning, an empty one for a note: told by shape before colour. */
+/** A full ring for a fault, a half one for a warning, an empty one for a note: shape before colour. */
 export function SeverityRing({ severity }: { severity: Severity }) {
   const theme = useTheme();
   const color = { fault: theme.signal, warning: theme.attention, note: theme.quiet }[severity];

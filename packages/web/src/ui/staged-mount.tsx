@@ -14,7 +14,9 @@ const Waiting = createContext<readonly TurnName[]>([]);
 type Needs = Partial<Record<TurnName, () => Promise<unknown>>>;
 
 /**
- * Draws what is {@link InTurn} in it one after the other, each in a task of its own: a click waits for one of them, and not for all.
+ * Mounts its {@link InTurn} children one after the other, each in a task of its own: a click waits for one of them,
+ * not for all.
+ *
  * @param needs what a turn waits for, such as its code; others come first meanwhile. One that fails is drawn as well, and says why.
  */
 export function Turns({ needs, children }: { needs: Needs; children: ReactNode }) {

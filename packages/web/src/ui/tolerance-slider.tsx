@@ -35,7 +35,7 @@ const Thumb = styled(SliderThumb)`
 
 const STEPS = 100;
 
-/** A slider whose steps are even ratios, for amounts that matter by their size: 1 mm to 1 m and the like. */
+/** A slider with geometric steps, for amounts over several magnitudes: 1 mm to 1 m, for example. */
 export function ToleranceSlider(props: {
   label: string;
   value: number;

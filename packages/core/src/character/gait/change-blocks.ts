@@ -21,7 +21,7 @@ export function moveBlock(blocks: Blocks, i: number, by: number): ClipBlock[] {
   return put(blocks, i, { frame: to, until: until + to - frame });
 }
 
-/** A block that begins at another frame; of a clip that goes by its own time as much is cut off or given back at its start. */
+/** A block with another start; of a clip that plays by its own time that much is cut off or restored at its start. */
 export function beginBlock(
   blocks: Blocks,
   i: number,

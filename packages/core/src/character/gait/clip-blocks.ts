@@ -31,7 +31,7 @@ export interface PlayedClip {
   pose(frame: number, pose: HierarchyPose): void;
 }
 
-/** A block of the document as it is played. */
+/** A block of the document as it plays. */
 export interface PlayedBlock extends PlayedClip {
   readonly repeats: boolean;
   /** How often it has run through what is played of its clip, since its first frame; negative where it goes back. */
@@ -48,7 +48,7 @@ function blockWeight(blocks: readonly ClipBlock[], i: number, fps: number, frame
   const over = Math.min(blend * fps, (until - from) / 2);
   const before = i > 0 ? blocks[i - 1].until : -Infinity;
   const shared = Math.min(before, until) - from;
-  // One that begins where another ends takes over from it at once.
+  // A block that begins where another ends replaces it at once.
   const comes =
     before >= from ? (shared > 0 ? (frame - from) / shared : 1) : over > 0 ? (frame - from) / over : 1;
   const followed = i < blocks.length - 1 && blocks[i + 1].frame <= until;
@@ -104,7 +104,7 @@ export function playBlocks(
   });
 }
 
-/** Clips put over a pose one after the other; what a clip does not move stays as it is. */
+/** Clips applied over a pose in order; nodes that a clip does not move stay. */
 export function clipDriver(hierarchy: NodeHierarchy, played: readonly PlayedClip[]): NodeDriver {
   const over = initialPose(hierarchy);
   const layers = played.map((one) => ({ one, nodes: nodesMoved([one.clip]) }));

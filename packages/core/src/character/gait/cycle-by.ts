@@ -1,6 +1,6 @@
 import type { Cycle } from '../../document/shot-rider.js';
 
-/** Slower than this a rider stands, m/s. */
+/** Below this speed a rider is stopped, m/s. */
 const STANDS = 0.01;
 
 /**

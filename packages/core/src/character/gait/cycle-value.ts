@@ -32,7 +32,7 @@ export function compileCycle(cycle: Cycle, ride: CycleRide): CycleMotion {
     cycle.by === 'time' ? (frame - first) / fps : ride.distance(frame) - begun;
   const span = gone(last + 1);
   const wished = cycle.rate * span;
-  // A loop by distance of one that stands still has nothing to be whole of.
+  // A loop by distance of a rider that does not move has no whole cycles.
   const built = loop && cycle.whole && Math.abs(wished) > 1e-9;
   const whole = Math.sign(wished) * Math.max(1, Math.round(Math.abs(wished)));
   const rate = built ? whole / span : cycle.rate;

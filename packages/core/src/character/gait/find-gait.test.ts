@@ -5,7 +5,7 @@ import { findGait } from './find-gait.js';
 const STEPS = 120;
 const STANCE = 0.3;
 
-/** A runner who is in the air between steps: toes stand still under it while the ankle rolls over them. */
+/** A runner that is in the air between steps: toes rest on the ground while the ankle rolls over them. */
 function runner(stride: number): NodeHierarchy {
   const toeAt = (phase: number): Vec3 => {
     const p = phase - Math.floor(phase);

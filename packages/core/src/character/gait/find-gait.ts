@@ -14,7 +14,7 @@ export interface FoundGait {
   /** Metres a cycle; 0 where it is no walk. */
   readonly stride: number;
   readonly feet: readonly Foot[];
-  /** Whether it hardly moves, as one that stands does. */
+  /** Whether it hardly moves, as in an idle clip. */
   readonly still: boolean;
 }
 
@@ -25,15 +25,15 @@ const NO_FOOT = /foot(step|rest|print)|target|pole|\bik\b|_ik|end$/i;
 const SAMPLES = 120;
 /** A foot is low within this part of the height it is lifted to. */
 const LOW = 0.25;
-/** And stands while it goes back at its usual speed, give or take this part of it. */
+/** A stance goes back at the usual speed, within this part of it. */
 const STEADY = 0.35;
 /** A stance is at least this part of the cycle, and a stride at least this part of how high the figure is. */
 const SHORTEST = 0.08;
 const LEAST_STRIDE = 0.08;
 
 /**
- * The feet of a clip by name and by motion, when they stand, and how far a planted foot goes back in a cycle: the stride.
- * A foot stands where it is low and moves steadily backward in the model's space.
+ * The feet of a clip by name and by motion, their stances, and the distance that a planted foot goes back in a cycle:
+ * the stride. A foot is in stance where it is low and moves steadily backward in the model's space.
  */
 export function findGait(hierarchy: NodeHierarchy, clip: Clip, forward: Axis, up: Axis): FoundGait {
   const ahead = axisVector(forward);
@@ -126,8 +126,9 @@ function footTracks(hierarchy: NodeHierarchy, clip: Clip, ahead: Vec3, up: Vec3)
 }
 
 /**
- * When a foot stands, and how far it goes back in a whole cycle at that rate; null where it never does. Of a sole that part counts at
- * each moment that is nearest to its own lowest: heel, ball and toe stand in turn while the ankle goes over them.
+ * Stance of a foot, and the distance that it goes back in a whole cycle at that rate; null if it has none. Of a sole,
+ * the part counts that is nearest to its own lowest height at each moment: heel, ball and toe carry in turn while the
+ * ankle passes over them.
  */
 function stanceOf(
   sole: readonly FootTrack[],
@@ -159,7 +160,7 @@ function stanceOf(
   if (runs.length === 0) return null;
   let [gone, during] = [0, 0];
   for (const [from, to] of runs) {
-    // Ends are where a foot comes down and rolls off; its stride is told from the middle.
+    // A foot plants and rolls off at the ends; its stride is measured in the middle.
     const trim = Math.floor((to - from) / 5);
     const [a, b] = [from + trim, to - trim];
     for (let i = a; i < b; i++) gone -= (rate[i % SAMPLES] + rate[(i + 1) % SAMPLES]) / 2 / SAMPLES;

@@ -8,7 +8,7 @@ import type { FootDown } from './step-plan.js';
 export interface Lock extends FootDown {
   readonly position: Vec3;
   readonly turn: number;
-  /** By how much it is moved and turned there as it is set down, and as it is lifted. */
+  /** Its shift and turn as it is planted, and as it is lifted. */
   readonly first: Readonly<Shift>;
   readonly last: Readonly<Shift>;
 }
@@ -73,7 +73,7 @@ function onGlide(glide: Glide, frame: number): FootPosition {
   const { start, end, lift } = glide;
   const part = (frame - glide.from) / (glide.to - glide.from);
   const t = smoothStep(part);
-  // Lifted at once and set down at last, so that it does not drag.
+  // Lifted early and lowered late, so that it does not drag.
   const up = 1 - (2 * part - 1) ** 4;
   return {
     x: start.x + t * (end.x - start.x),
@@ -95,7 +95,7 @@ export function shiftAt(track: FootTrack, frame: number, free: Vec3, turn: numbe
   const next: Lock | undefined = locks[i + 1];
   const a = before?.last ?? next?.first ?? NO_SHIFT;
   const b = next?.first ?? a;
-  // A step of its own takes the foot over: until it begins the foot goes on as before, and after it as for what follows.
+  // A step of its own moves the foot: before it the foot continues as it was, after it as for its next stance.
   const step = before && next ? glides.find(({ from, to }) => from < next.from && to > before.to) : undefined;
   const part = before && next ? (frame - before.to) / (next.from - before.to) : 0;
   const t = step ? (frame <= step.from ? 0 : 1) : smoothStep(part);

@@ -31,8 +31,8 @@ export class FootShape {
   }
 
   /**
-   * The lowest of what is measured at its places, each told by where it is about the foot's own origin, in the model's space. Without
-   * any places it is asked for the origin.
+   * Lowest value of a measure at the foot's points, each relative to the foot's own origin, in model space. Without
+   * points the origin is measured.
    *
    * @param turn of the whole foot about its origin, from how it is there; null for none
    */

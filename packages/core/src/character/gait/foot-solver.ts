@@ -42,7 +42,7 @@ export interface FootScene {
   readonly ground: { readonly heights: GroundSurface; readonly contact: GroundContact } | null;
 }
 
-/** Places of a walk's cycle at which its soles are looked at. */
+/** Samples of a walk's cycle for its soles. */
 const CYCLE_SAMPLES = 96;
 
 /** One leg with its foot, and what is known of it at a frame. Places and turns are the model's. */
@@ -55,7 +55,7 @@ interface FootOfLeg extends AimedLeg {
   readonly lean: Quat;
   /** How far its foot reaches around its own origin along the ground, metres of the world; NaN until that is asked for. */
   reach: number;
-  /** The step of its own that it is on; null for none. */
+  /** Its current own step; null for none. */
   glide: FootPosition | null;
   /** How low its walk ever has its sole; and how low that may come. Metres of the world. */
   walks: number;
@@ -67,7 +67,7 @@ interface FootOfLeg extends AimedLeg {
  * (without any, over the level it walks on), and how low that may come.
  */
 export const SEEN = 5;
-/** A foot is looked under at least so far around, metres. */
+/** Least radius of ground under a foot, metres. */
 const LEAST_REACH = 0.01;
 /** Soles that the walk has under its own floor are lifted from here on, metres. */
 const SUNK = 1e-3;
@@ -236,8 +236,8 @@ export class FootSolver {
   }
 
   /**
-   * How low the soles may come at a frame: as low as the walk ever has them, or what is done while it stands has them then; where one
-   * gives way to the other, as far between the two as they are blended.
+   * Lower limit of the soles at a frame: the lowest height in the walk or in the idle clip, interpolated as the two
+   * are blended.
    */
   private findFloors(frame: number): void {
     if (frame === this.floorsAt) return;
@@ -282,7 +282,7 @@ export class FootSolver {
     return { free, turn: this.place.turn };
   }
 
-  /** Frames of a stance at which the walk shows where it is: none while it stands. */
+  /** Frames of a stance at which the walk is visible: none while it is stopped. */
   private walkingSamples(down: FootDown): number[] {
     const { idleSpans } = this.scene.walk;
     return samplesOf(down).map((frame) => {
@@ -292,7 +292,7 @@ export class FootSolver {
     });
   }
 
-  /** To a place of a step of its own. */
+  /** To the end of an own step. */
   private aimOnGlide(foot: FootOfLeg, glide: FootPosition): void {
     const { place, space } = this;
     readOrigin(space, foot.foot, world);
@@ -351,7 +351,7 @@ export class FootSolver {
     const turn = this.bender.turns[foot.foot];
     const whole = rotationBetween(turn, turnAboutUp(up, foot.turn, turn, wanted));
     const sole = foot.shape.lowest(space, up, whole);
-    // The level it walks on is that of the model's floor, wherever the ground under the foot is.
+    // Its level is that of the model's floor, wherever the ground under the foot is.
     readOrigin(space, foot.foot, world);
     place.toWorld(world);
     const ground = this.groundUnder(world);

@@ -63,7 +63,7 @@ const bend = (radius: number) =>
   }));
 /** Findings of the walk; its keys stop it at once, which is another finding. */
 const ofWalk = (evaluated: EvaluatedShot) => checkShot(evaluated).filter(({ kind }) => kind !== 'jolt');
-/** Walks 6 m, stands for two seconds, and goes on. */
+/** Walks 6 m, stops for two seconds, and goes on. */
 const stops = [
   { frame: 1, value: 0 },
   { frame: 97, value: 6 },
@@ -362,7 +362,7 @@ it('feet are set on a slope, as high over it as over the clip’s own floor', ()
   const foot = plants.find(({ from, to }) => from > 20 && to < 90);
   if (!foot) throw new Error('no plant');
   const [, y, z] = place((foot.from + foot.to) / 2, foot.foot);
-  // The ankle of the clip stands on its floor.
+  // The clip's ankle is on its floor.
   expect(y - slope * z).toBeCloseTo(0, 3);
 });
 

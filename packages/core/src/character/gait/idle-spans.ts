@@ -1,12 +1,12 @@
 import { bisect } from '../../geometry/math/search.js';
 
-/** A walker that stands: between which frames; infinite where it has always stood, or for ever will. */
+/** Idle span of a walker in frames; infinite if it has always been stopped, or will be for ever. */
 export interface IdleSpan {
   readonly from: number;
   readonly to: number;
 }
 
-/** Strides a second below which a walker comes to stand, and above which it goes: apart, so that it does not waver. */
+/** Strides a second below which a walker stops, and above which it walks: different, so that it does not alternate. */
 const SLOW = 0.05;
 const GOES = 0.1;
 /** Shorter than this it only turns about, seconds. */
@@ -14,7 +14,7 @@ const SHORTEST = 0.15;
 const SUB = 2;
 
 /**
- * When a walker stands, by its speed with hysteresis.
+ * Idle spans of a walker, by its speed with hysteresis.
  *
  * @param strides strides a second at a frame
  */
@@ -44,7 +44,7 @@ export function idleSpansOf(
   return stands.filter((stand) => stand.to - stand.from > SHORTEST * fps);
 }
 
-/** How much of its standing clip a walker shows, 0 to 1: it comes and goes over `blend` frames inside of the stand. */
+/** Weight of the idle clip, 0 to 1: it fades in and out over `blend` frames inside the idle span. */
 export function idleWeightIn({ from, to }: IdleSpan, blend: number, frame: number): number {
   if (frame <= from || frame >= to) return 0;
   const over = Math.min(blend, (to - from) / 2);
@@ -55,7 +55,7 @@ export function idleWeightIn({ from, to }: IdleSpan, blend: number, frame: numbe
 /** From 0 to 1, level at both ends. */
 export const smoothStep = (t: number): number => t * t * (3 - 2 * t);
 
-/** Which stand a frame is in; −1 where it walks. */
+/** Index of the idle span at a frame; −1 while it walks. */
 export function idleSpanAt(stands: readonly IdleSpan[], frame: number): number {
   for (let i = 0; i < stands.length; i++) if (frame >= stands[i].from && frame <= stands[i].to) return i;
   return -1;

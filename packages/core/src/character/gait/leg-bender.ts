@@ -82,7 +82,7 @@ export class LegBender {
     bendTo(top, middle, end, foot.target, axes.ahead, bent);
     this.setTurn(locals, foot.middle, bent.lower);
     this.setTurn(locals, foot.top, bent.whole);
-    // The foot is turned as it was, and not with what it hangs on, which has turned with the leg.
+    // The foot keeps its rotation and does not turn with the leg.
     turnAboutUp(axes.up, foot.turn, turns[foot.foot], wanted);
     quat.multiply(wanted, foot.lean, wanted);
     quat.multiply(above, bent.lower, turns[hierarchy.nodes[foot.foot].parent]);

@@ -13,8 +13,8 @@ export interface Leg {
 const BONE = 0.12;
 
 /**
- * The leg that ends in a node: from it up, the next two nodes that are a bone's length apart, so that twist joints and
- * the like are passed over; null where it has none.
+ * Leg that ends in a node: the next two nodes above it that are a bone's length apart, so that twist joints are
+ * skipped; null if there is none.
  */
 export function legOf(hierarchy: NodeHierarchy, name: string): Leg | null {
   const foot = nodeNamed(hierarchy, name);

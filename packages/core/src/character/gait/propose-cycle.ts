@@ -26,7 +26,7 @@ const KINDS: readonly {
   { name: /\bfin\b|tail/i, about: 'up', amplitude: 15, shape: 'sine' },
 ];
 
-/** The other one of a pair that is told by its names; null where there is none. */
+/** The other part of a pair by its name; null if there is none. */
 export function pairedName(name: string, others: readonly string[]): string | null {
   const swapped = name
     .replace(/left|right/i, (side) => (/left/i.test(side) ? 'right' : 'left'))
@@ -39,7 +39,7 @@ export function pairedName(name: string, others: readonly string[]): string | nu
 }
 
 /**
- * A cycle to begin with: of the part that most likely moves by itself, with the other one of its pair, about the axis in which it does:
+ * First cycle of a rider: of the part that most likely moves, with the other one of its pair, about its natural axis:
  * wings beat up and down.
  *
  * @param names of the model's parts, at least one

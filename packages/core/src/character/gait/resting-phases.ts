@@ -29,7 +29,7 @@ export function restingPhases({ feet }: Pick<Gait, 'feet'>): number[] {
   return phases.sort((a, b) => a - b);
 }
 
-/** The phase at which it stands naturally that is nearest to one, in whatever cycle; the phase itself where none is known. */
+/** The natural stopping phase nearest to a phase, in any cycle; the phase itself if none is known. */
 export function naturalPhase(phase: number, phases: readonly number[]): number {
   return phase + naturalStep(phase, phases);
 }

@@ -24,7 +24,7 @@ export function clipOfNodes(clip: Clip, nodes: ReadonlySet<number>): Clip {
   return { ...clip, channels: clip.channels.filter(({ node }) => nodes.has(node)) };
 }
 
-/** Poses a model's nodes as a clip has them at a time; what the clip does not move stays as it is. */
+/** Poses a model's nodes from a clip at a time; nodes that the clip does not move stay. */
 export function sampleClip(clip: Clip, seconds: number, { locals, weights }: HierarchyPose): void {
   let moment: Moment | null = null;
   let times: ClipChannel['times'] | null = null;
@@ -69,7 +69,7 @@ function sampleChannel(
   if (i < 0 || width === 0) return;
   const cubic = interpolation === 'CUBICSPLINE';
   const stride = cubic ? 3 * width : width;
-  // Of a cubic the value stands between its tangents.
+  // A cubic key has its value between its tangents.
   const now = i * stride + (cubic ? width : 0);
   const next = now + stride;
   if (t === 0 || interpolation === 'STEP') {

@@ -12,7 +12,7 @@ const LEANS = 0.08;
 /** Nobody sees less, metres. */
 const SAME = 1e-9;
 
-/** A foot as it is set down. */
+/** A foot as it is aimed at the ground. */
 interface AimedFoot extends AimedLeg {
   readonly shape: FootShape;
   /** How far it reaches around its own origin along the ground, metres of the world; NaN where that was not asked for yet. */

@@ -4,17 +4,17 @@ import { bisect } from '../../geometry/math/search.js';
 import type { WalkPhase } from './walk-phase.js';
 import { idleSpanAt, type IdleSpan } from './idle-spans.js';
 
-/** A foot on the ground: between which frames, and from which of its samples it is told where. */
+/** Foot on the ground: its frames, and the samples that give its position. */
 export interface FootDown {
   readonly from: number;
   readonly to: number;
-  /** Whether it stands there by its walk, or by what is shown while the walker stands. */
+  /** Whether it rests by its walk, or by the idle clip. */
   readonly by: 'walk' | 'idle';
-  /** The frame at which the foot is where it stands, for one that stands by a step of its own; else its stance tells. */
+  /** Frame at which the foot is at its position, after an own step; else its stance decides. */
   readonly placedAt: number | null;
 }
 
-/** A step that no clip has: the foot goes from where it is to where it stands next, or from where it stood into the walk. */
+/** A step that no clip has: the foot goes from its position to its next one, or into the walk. */
 export interface OwnStep {
   readonly from: number;
   readonly to: number;
@@ -35,7 +35,7 @@ export interface PlanSpan {
 
 /** Questions of the plan to the figure. */
 export interface PlanScene {
-  /** How far a foot would have to go from where it stands at the frame `from` to where what is shown at `at` has it, metres. */
+  /** Distance of a foot from its position at the frame `from` to that of the clip at `at`, metres. */
   apart(foot: number, from: number, at: number): number;
   /** Which way the walker is turned at a frame, radians. */
   heading(frame: number): number;
@@ -43,7 +43,7 @@ export interface PlanScene {
   wander(foot: number, from: number, to: number): number;
 }
 
-/** Looks a frame; edges are then halved until nobody could tell. */
+/** Samples a frame; edges are then bisected until the error is invisible. */
 const SUB = 4;
 const HALVINGS = 20;
 /** Shorter than this a foot only touches, frames. */
@@ -51,16 +51,16 @@ const TOUCH = 0.5;
 /** A step on the spot takes so long, seconds; in a short stop less, so that as many fit in. */
 const STEP_SECONDS = 0.32;
 const STEPS_IN_STOP = 4;
-/** A foot that stands this near to where it belongs stays, metres at the figure's size; one that is turned further than this steps. */
+/** A foot this near to its target stays, metres at the figure's size; one that is turned further than this steps. */
 const NEAR = 0.04;
 const TURN = (28 * Math.PI) / 180;
 /** A foot that an act moves about by more than this is the act's, metres at the figure's size. */
 const WANDERS = 0.06;
 
 /**
- * When each foot is on the ground. While it walks, in its stances. Where the walker comes to stand, a foot in the air is set down by a last
- * step, and one that stands too far from where it belongs steps up to it after that; where it sets off, a foot that is in the air by then
- * is lifted before. While it stands and turns, feet step after it, one at a time.
+ * Plan of each foot's contacts. While the walker walks, its stances. As it stops, a foot in the air is planted by a
+ * last step, and one too far from its target steps to it; as it starts, a foot that is in the air by then is lifted
+ * before. While it is stopped and turns, feet step after it, one at a time.
  */
 export function planSteps(
   gait: Gait,
@@ -94,7 +94,7 @@ function inStance({ stances }: Foot, phase: number): boolean {
   return false;
 }
 
-/** At {@link SUB} looks a frame the phase of the walk, for all feet; NaN while it stands. */
+/** Phase of the walk at {@link SUB} samples a frame, for all feet; NaN while it is stopped. */
 function walkingPhases(walk: WalkPhase, { from, to }: PlanSpan): Float64Array {
   const phases = new Float64Array(Math.floor((to - from) * SUB) + 1);
   for (let i = 0; i < phases.length; i++) {
@@ -202,7 +202,7 @@ function turnAbout(
   from: number,
   to: number,
 ): void {
-  /** Feet mostly stand for many frames where they were put at one. */
+  /** Feet mostly keep one position for many frames. */
   const headings = new Map<number, number>();
   const headingAt = (at: number): number => {
     const known = headings.get(at) ?? scene.heading(at);

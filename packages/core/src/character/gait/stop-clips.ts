@@ -8,7 +8,7 @@ import { partOfClip, sampleClip } from './sample-clip.js';
 export interface StopClips {
   readonly act: { readonly act: Act; readonly clip: Clip } | null;
   readonly idle: Clip | null;
-  /** Played once as it comes to a stand, and once before it sets off. */
+  /** Played once as it stops, and once before it starts. */
   readonly stop: Clip | null;
   readonly start: Clip | null;
 }
@@ -17,27 +17,27 @@ const STOPS = /(^|[\s_.-])(stop|halt|(walk|run)[\s_.-]?(stop|end|to[\s_.-]?(idle
 const STARTS =
   /(^|[\s_.-])(start|set[\s_.-]?off|(walk|run)[\s_.-]?(start|begin)|(idle|stand)[\s_.-]?to[\s_.-]?(walk|run))/i;
 
-/** The clip of coming to a stand, or of setting off, that a model has by name; null where it has none. */
+/** Clip of stopping, or of starting, that a model has by name; null if it has none. */
 export function clipOfChange({ clips }: NodeHierarchy, change: 'start' | 'stop'): Clip | null {
   const pattern = change === 'start' ? STARTS : STOPS;
   return clips.find(({ name }) => pattern.test(name)) ?? null;
 }
 
-/** The clips of coming to a stand and of setting off: those that were chosen, else those the model has by name. */
+/** Clips of stopping and starting: those that were chosen, else those the model has by name. */
 function changesOf({ stopClip, startClip }: Gait, hierarchy: NodeHierarchy) {
   const chosen = (name: string | null, change: 'start' | 'stop') =>
     name === null ? clipOfChange(hierarchy, change) : clipNamed(hierarchy, name);
   return { stop: chosen(stopClip, 'stop'), start: chosen(startClip, 'start') };
 }
 
-/** How long a stop is that lasts as long as its act, at the act's own speed, with coming to a stand and setting off; seconds. */
+/** Duration of a stop that is as long as its act, at the act's own speed, with the clips of stopping and starting; seconds. */
 export function actSeconds(gait: Gait, hierarchy: NodeHierarchy, act: Act): number {
   const clip = clipNamed(hierarchy, act.clip);
   const { stop, start } = changesOf(gait, hierarchy);
   return (clip ? partOfClip(act, clip).length : 0) + (stop?.seconds ?? 0) + (start?.seconds ?? 0);
 }
 
-/** By idle span what is shown in it: acts are counted from the first time the walker comes to a stand. */
+/** Clip of each idle span: acts are counted from the first stop. */
 export function stopsOf(gait: Gait, hierarchy: NodeHierarchy, spans: readonly IdleSpan[]): StopClips[] {
   const { stop, start } = changesOf(gait, hierarchy);
   const idle = clipNamed(hierarchy, gait.idle);
@@ -69,8 +69,7 @@ export function stopOf({ act, idle, stop, start }: StopClips, part: (clip: Clip)
 }
 
 /**
- * Poses a node hierarchy as a stop has it; the time left after the clips of coming to a stand and of setting off is its act's, or the
- * standing clip's.
+ * Poses a node hierarchy during a stop; between the clips of stopping and starting plays its act, or the idle clip.
  *
  * @returns whether there is anything to show
  */

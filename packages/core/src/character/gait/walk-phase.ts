@@ -26,7 +26,7 @@ export interface WalkPhase {
   /** Cycles a second, negative walking backward. */
   rate(frame: number): number;
   readonly idleSpans: readonly IdleSpan[];
-  /** How much of what it does while it stands it shows, 0 to 1. */
+  /** Weight of the idle clip, 0 to 1. */
   idleWeight(frame: number): number;
   /** Null where the clip of its walk is missing. */
   readonly posed: PosedWalk | null;
@@ -40,7 +40,7 @@ export interface PosedWalk {
   posesOf(only: ReadonlySet<number> | null): WalkPoses;
 }
 
-/** So much before and after the range is looked at for idle spans and stances, seconds. */
+/** Seconds before and after the range that are searched for idle spans and stances. */
 export const MARGIN_SECONDS = 3;
 
 /** A stop that is shorter than this is a pause in the walk: nothing else is shown in it, seconds. */
@@ -53,7 +53,7 @@ export function compileWalkPhase(gait: Gait, hierarchy: NodeHierarchy | null, ri
   const phase = (frame: number) => gait.phase + ride.travelled(frame) / stride;
   const rate = (frame: number) => ride.speed(frame) / stride;
   const margin = MARGIN_SECONDS * fps;
-  // One that walks from the first frame on has not stood before: it is seen on its way.
+  // A walker that walks from the first frame on did not stop before: it is shown under way.
   const idleSpans = idleSpansOf(rate, {
     from: Math.floor(first - margin),
     to: Math.ceil(last + margin),

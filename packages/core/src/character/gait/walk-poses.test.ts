@@ -42,7 +42,7 @@ const figure: NodeHierarchy = {
   box: null,
 };
 
-/** Walks until frame 20, stands until 40, and goes from the one to the other in between. */
+/** Walks until frame 20, stops until 40, and blends in between. */
 const timing: WalkTiming = {
   first: 1,
   fps: 20,
@@ -72,9 +72,9 @@ const turnOf = ({ pose }: ReturnType<typeof posed>, index: number) => {
 
 it('walks by phase, stands by time, and is between the two as far as it stands', () => {
   expect(turnOf(posed(null, 8), 1)).toBeCloseTo(0.25, 12);
-  // Half a second after it came to stand.
+  // Half a second after it stopped.
   expect(turnOf(posed(null, 30), 1)).toBeCloseTo(0.2, 12);
-  // Half-way over: 25 / 32 of the walk’s swing, and a quarter of a second of what it does while it stands.
+  // Half-way: 25 / 32 of the walk’s swing, and a quarter of a second of the idle clip.
   const between = posed(null, 25);
   expect(turnOf(between, 1)).toBeCloseTo((25 / 32 + 0.1) / 2, 12);
   expect(turnOf(between, 2)).toBeCloseTo(-(25 / 32 + 0.1) / 2, 12);

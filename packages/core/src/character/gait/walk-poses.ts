@@ -12,9 +12,9 @@ export interface WalkTiming {
   /** Cycles since the start of its path. */
   phase(frame: number): number;
   readonly idleSpans: readonly IdleSpan[];
-  /** How much of what it does while it stands it shows, 0 to 1. */
+  /** Weight of the idle clip, 0 to 1. */
   idleWeight(frame: number): number;
-  /** The phases at which its feet stand as if it stood. */
+  /** Phases at which its feet look as if it stood. */
   readonly restingPhases: readonly number[];
 }
 
@@ -30,7 +30,7 @@ export interface WalkBuffers {
   readonly over: HierarchyPose;
 }
 
-/** A node hierarchy posed by the clips of a walker. A pose has to be at rest before; what no clip moves stays as it is. */
+/** A node hierarchy posed by the clips of a walker. The pose must be the rest pose before; nodes that no clip moves stay. */
 export class WalkPoses {
   /** Which nodes the clips move. */
   readonly nodes: readonly number[];
@@ -72,7 +72,7 @@ export class WalkPoses {
     sampleCycle(this.walk, phase, pose);
   }
 
-  /** By what it does while it stands alone. */
+  /** By the idle clip alone. */
   standing(frame: number, pose: HierarchyPose): void {
     const { timing, stops } = this;
     const i = idleSpanAt(timing.idleSpans, frame);

@@ -43,7 +43,7 @@ export interface Walk {
 export interface WalkScene extends FootScene {
   readonly gait: Gait;
   readonly range: { readonly first: number; readonly last: number; readonly fps: number };
-  /** How much of it is carried at a frame, 0 to 1: so much it goes by its clips alone. Null where nobody carries it. */
+  /** Weight of its carrier at a frame, 0 to 1: as far as it is carried its clips alone pose it. Null without carriers. */
   readonly carried?: ((frame: number) => number) | null;
 }
 
@@ -53,11 +53,11 @@ const LIFT = { part: 0.22, least: 0.02, most: 0.09 };
 const TOUCHES = 0.003;
 
 /**
- * Feet that stay where they are set down. Each is locked where the clip has it in the middle of its stance (and turned as it is
- * there); in between, it is led from one lock to the next. Where the walker comes to stand, turns on the spot and sets off, it takes steps
- * of its own. Two-bone inverse kinematics bends the legs, and the hips come down where a leg would not reach. On the ground, the lowest place
- * of a foot is as high over what is beneath it as the clip has it over its own floor, and a foot that is down leans with the ground; where
- * clips are blended its sole comes no lower than theirs.
+ * Feet that stay where they are planted. Each is locked at its position in the middle of its stance, with its
+ * rotation there; in between it glides from one lock to the next. Where the walker stops, turns on the spot and
+ * starts, it takes own steps. Two-bone inverse kinematics bends the legs, and the hips are lowered where a leg would
+ * not reach. On the ground, the lowest point of a foot is as high over the ground as the clip has it over its own
+ * floor, and a planted foot leans with the ground; where clips are blended its sole comes no lower than theirs.
  */
 export function compileWalk(scene: WalkScene): Walk {
   const { gait, hierarchy, walk, range } = scene;
@@ -144,7 +144,7 @@ export function compileWalk(scene: WalkScene): Walk {
         return level(shownPlace(foot, frame), from);
       }
       const walksOn = walk.idleWeight(frame) === 0 && walk.idleWeight(frame - 1) === 0;
-      // A sole that brushes the ground in the swing of its own clip is no drag.
+      // A sole that brushes the ground in the swing of its own clip is not a drag.
       if (walksOn || over(foot, frame) > TOUCHES || over(foot, frame - 1) > TOUCHES) return 0;
       return level(shownPlace(foot, frame), shownPlace(foot, frame - 1));
     },
@@ -187,7 +187,7 @@ function tracksOf(
 
 function trackOf(solver: FootSolver, foot: number, { downs, steps }: FootPlan, size: number): FootTrack {
   const locks = downs.map((down): Lock => solver.lock(foot, down));
-  // A step lies between two locks: both its ends are told before it is there.
+  // A step lies between two locks, so both its ends are known before.
   const sketch = footTrack(
     locks,
     steps.map((step) => ({ ...step, ...NOWHERE })),

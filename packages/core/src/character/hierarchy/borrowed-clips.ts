@@ -4,9 +4,9 @@ import { nodeOriginOf, restSpace, rotationOf, type ModelSpace } from './model-sp
 import type { Clip, ClipChannel, NodeHierarchy } from './node-hierarchy.js';
 
 /**
- * A node hierarchy with another's clips beside its own: nodes of one name are turned in the model's space as the other's are, from how
- * each stands. What carries the other away carries it too, as much further as its bones are longer. Shapes and scales are not taken,
- * nor are nodes it does not have. A clip whose name it has keeps its own.
+ * A node hierarchy with another's clips beside its own: nodes of one name are rotated in model space as the other's
+ * are, from each one's rest pose. The other's root motion is copied, scaled by the length of its bones. Morph targets
+ * and scales are not taken, nor are nodes it does not have. If both have a clip of one name it keeps its own.
  */
 export function withClipsOf(own: NodeHierarchy, other: NodeHierarchy): NodeHierarchy {
   const cached = borrowed.get(own)?.get(other);
@@ -66,7 +66,7 @@ function turned(
   const unmine = quat.conjugate([0, 0, 0, 1], mine);
   for (let i = 0; i < values.length; i += 4) {
     const turn: Quat = [values[i], values[i + 1], values[i + 2], values[i + 3]];
-    // From how it stands, in its own axes; then in the model's; then in those of the other node.
+    // From its rest rotation, in its own axes; then in the model's; then in those of the other node.
     quat.multiply(turn, back, turn);
     quat.multiply(turn, stands, quat.multiply([0, 0, 0, 1], turn, unstand));
     quat.multiply(turn, unmine, quat.multiply([0, 0, 0, 1], turn, mine));

@@ -82,7 +82,7 @@ export function placeNode(parent: number, locals: Float64Array, i: number, out: 
   }
 }
 
-/** Model space of a node hierarchy as it stands. */
+/** Model space of a node hierarchy in its rest pose. */
 export function restSpace(hierarchy: NodeHierarchy): ModelSpace {
   return toModelSpace(
     hierarchy,

@@ -1,14 +1,14 @@
 import { LOCAL, initialPose, type HierarchyPose } from './node-hierarchy.js';
 import type { JointedHierarchy, WheelJoint } from './wheel-joints.js';
 
-/** Something that moves nodes of a node hierarchy, from how they are posed so far. */
+/** Driver that moves nodes of a node hierarchy, from their pose so far. */
 export interface NodeDriver {
   /** Which nodes it may move. */
   readonly nodes: readonly number[];
   apply(frame: number, pose: HierarchyPose): void;
 }
 
-/** A node that moves by itself, and how its motion stands in a sample. */
+/** A moved node, and the layout of its numbers in a sample. */
 export interface MovedNode {
   readonly name: string;
   /** Which node of the jointed hierarchy it is. */
@@ -21,13 +21,13 @@ export interface MovedNode {
 /** Parts of a rider's model that move by themselves. */
 export interface MovedParts {
   readonly nodes: readonly MovedNode[];
-  /** Nodes that were put in; what they carry stands in them. */
+  /** Joints that were added; the nodes below them are relative to them. */
   readonly joints: readonly WheelJoint[];
   /** Numbers a sample. */
   readonly size: number;
   /** The hierarchy they move in, with its joints; null where nothing moves. */
   readonly jointed: JointedHierarchy | null;
-  /** Writes how the nodes stand in what they hang on, at a frame. */
+  /** Writes the local transforms of the nodes at a frame. */
   pose(frame: number, out: Float64Array, at: number): void;
 }
 

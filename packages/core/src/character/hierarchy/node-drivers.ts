@@ -20,7 +20,7 @@ export function ownTurn(node: number, axis: Axis, angle: (frame: number) => numb
   };
 }
 
-/** Moves a node along one of its own axes, metres of what it hangs on. */
+/** Moves a node along one of its own axes, metres of its parent. */
 export function ownSlide(node: number, axis: Axis, metres: (frame: number) => number): NodeDriver {
   const way = axisVector(axis);
   return {
@@ -45,7 +45,7 @@ export function ownMorph(node: number, shape: number, weight: (frame: number) =>
   };
 }
 
-/** Turns a node about a line of the model's own space, as it stands. */
+/** Rotates a node about a line in model space, in its rest pose. */
 export function modelTurn(
   hierarchy: NodeHierarchy,
   node: number,

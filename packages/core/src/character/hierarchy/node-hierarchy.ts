@@ -1,7 +1,7 @@
 import { quat, vec3 } from 'gl-matrix';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 
-/** A node of a model as it stands in what it hangs on. */
+/** A node of a model with its local rest transform. */
 export interface HierarchyNode {
   readonly name: string;
   /** Which node it hangs on, always one before it; −1 for the model's own space. */
@@ -11,7 +11,7 @@ export interface HierarchyNode {
   readonly scale: Vec3;
   /** Of its mesh's shapes. */
   readonly weights: readonly number[];
-  /** The outermost places of what it is made of, in its own space: x, y, z in turn. Of models that have clips. */
+  /** Hull of its meshes, in its own space: x, y, z in turn. Only for models with clips. */
   readonly hull?: readonly number[];
 }
 
@@ -36,13 +36,13 @@ export interface Clip {
 export interface NodeHierarchy {
   readonly nodes: readonly HierarchyNode[];
   readonly clips: readonly Clip[];
-  /** How far its meshes reach as it stands, metres of the model; null where it has none. */
+  /** Bounding box of its meshes in the rest pose, metres of the model; null without meshes. */
   readonly box: { readonly low: Vec3; readonly high: Vec3 } | null;
-  /** Its outermost places as it stands, x, y, z in turn; left out where it has no meshes. */
+  /** Hull points of its rest pose, x, y, z in turn; left out without meshes. */
   readonly outermost?: readonly number[];
 }
 
-/** How a node stands in an array: translation, rotation, scale; shapes' weights are kept beside. */
+/** Layout of a node's numbers in an array: translation, rotation, scale; morph weights are kept beside. */
 export const LOCAL = { translation: 0, rotation: 3, scale: 7, size: 10 } as const;
 
 /** How a node hierarchy is posed: {@link LOCAL}.size numbers a node, and by node its weights. */
@@ -51,7 +51,7 @@ export interface HierarchyPose {
   readonly weights: readonly Float64Array[];
 }
 
-/** A node hierarchy as it stands. */
+/** A node hierarchy in its rest pose. */
 export function initialPose(hierarchy: NodeHierarchy): HierarchyPose {
   const locals = new Float64Array(hierarchy.nodes.length * LOCAL.size);
   hierarchy.nodes.forEach(({ translation, rotation, scale }, i) => {

@@ -1,7 +1,7 @@
 import { uniqueNames } from '../../document/unique-names.js';
 
 /**
- * The names nodes go by: a shot tells parts apart by them, so that no two of a model are alike.
+ * Unique names of nodes: a shot identifies parts by them.
  *
  * @param nodes in the order of the file, with the names of their meshes for those without one
  */

@@ -12,11 +12,11 @@ export interface WheelJoint {
   /** Node above it; null for model space. */
   readonly under: string | null;
   readonly translation: Vec3;
-  /** How the node it carries stands in it. */
+  /** Local transform of the node below it. */
   readonly held: { readonly translation: Vec3; readonly rotation: Quat; readonly scale: Vec3 };
 }
 
-/** A joint that is wished for: about which place of the model, and whether it is to leave what it hangs on. */
+/** Wanted joint: its position in the model, and whether it leaves its parent. */
 export interface WishedJoint {
   readonly name: string;
   readonly takes: number;
@@ -29,13 +29,13 @@ export interface WishedJoint {
 export interface JointedHierarchy {
   readonly hierarchy: NodeHierarchy;
   readonly joints: readonly WheelJoint[];
-  /** By node of the hierarchy as it was, which one it is now. */
+  /** New index of each node of the former hierarchy. */
   readonly at: readonly number[];
 }
 
 /**
- * A node hierarchy with joints put in, and what they are. As it stands nothing moves by that. A joint hangs in the model's own
- * space where what its node hangs on leans, or is scaled unevenly (a turn in there would be a squeeze).
+ * A node hierarchy with joints added, and the joints. In the rest pose nothing moves. A joint hangs in model space if
+ * its node's parent leans or has an uneven scale (a rotation in there would be a shear).
  */
 export function withJoints(hierarchy: NodeHierarchy, wishes: readonly WishedJoint[]): JointedHierarchy {
   const same = hierarchy.nodes.map((_, i) => i);

@@ -4,7 +4,7 @@ import type { EvaluatedShot } from '../../shot/evaluate/evaluate-shot.js';
 import type { CheckScene } from '../check-scene.js';
 import type { RawFinding } from '../finding.js';
 
-/** A way out of a finding, shown before it is taken. */
+/** A fix of a finding, previewed before it is applied. */
 export interface Fix {
   /** A verb for a button. */
   readonly label: string;

@@ -82,7 +82,7 @@ const WAYS: Readonly<Record<FixKind, Ways>> = {
 };
 
 /**
- * The ways out of a finding that really cure it: each was tried, and the shot looked at again.
+ * Fixes that do cure a finding: each was tried, and the shot checked again.
  *
  * @param evaluated the shot that it was found in
  */

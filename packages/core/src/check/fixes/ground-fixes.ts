@@ -104,7 +104,7 @@ export const keepAway: Ways = ({ evaluated, shot, rider, finding }) => {
   ];
 };
 
-/** A rider that was set over the ground it stands on, down to it. */
+/** Lowers a rider that was raised above its ground. */
 export const rideLower: Ways = ({ shot, rider }) => [
   [
     {

@@ -59,7 +59,7 @@ export const plantFeet: Ways = ({ shot, rider }) => [
   ],
 ];
 
-/** As long a stride as its clip has: its feet then stand where its legs reach. */
+/** Sets the stride of its clip: its legs then reach its feet. */
 export const clipStride: Ways = ({ evaluated, shot, rider }) => {
   const hierarchy = hierarchyOfRider(evaluated.assets, rider);
   const clip = hierarchy?.clips.find(({ name }) => name === rider.gait?.clip);

@@ -76,7 +76,7 @@ function inside(fields: Fields, name: string, change: (part: Fields) => Fields):
   return isFields(part) ? { [name]: change(part) } : {};
 }
 
-/** A list that is longer than it may be is refused by its length, before anything is made of it. */
+/** A list over its limit is refused by its length, before it is read. */
 function eachOf(
   fields: Fields,
   name: string,

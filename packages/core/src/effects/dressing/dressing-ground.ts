@@ -28,7 +28,7 @@ export function sweptOf(laid: Dressing, path: CompiledPath): SweptMesh | null {
   return mesh;
 }
 
-/** The curve that something is laid along; null where there is none. */
+/** Curve of a dressing; null if its path has none. */
 export function dressingCurve(
   { paths }: Pick<Shot, 'paths'>,
   { path: id }: Pick<Dressing, 'path'>,
@@ -52,13 +52,13 @@ let last: {
 /** By ground that was joined the ground it was joined to. */
 const bases = new WeakMap<GroundSurface, { readonly base: GroundSurface | null }>();
 
-/** The ground without what is laid. */
+/** The ground without dressing. */
 export function groundItself(ground: GroundSurface | null): GroundSurface | null {
   const joined = ground && bases.get(ground);
   return joined ? joined.base : ground;
 }
 
-/** The ground with what is laid on it to be stood on; what was joined last is kept. */
+/** The ground with drivable dressing joined to it; the last result is cached. */
 export function groundWithDressing(
   shot: Pick<Shot, 'paths' | 'dressing'>,
   base: GroundSurface | null,

@@ -1,12 +1,12 @@
 import type { Dressing } from '../../document/shot-dressing.js';
 import type { CompiledPath } from '../../geometry/path/compiled-path.js';
 
-/** More pieces of one thing are not laid: the steps that would make more are left out at its end. */
+/** Most pieces of one dressing: steps beyond are left out at its end. */
 export const MOST_PIECES = 10_000;
 /** A rest of a step so small, as a part of it, is a rounding. */
 const ROUNDING = 1e-9;
 
-/** The stretch of a path that something is laid along, metres; `to` is beyond the length where it goes round past the start. */
+/** Stretch of a dressing, metres; `to` is beyond the length if it goes round past the start. */
 export interface DressingStretch {
   readonly from: number;
   readonly to: number;
@@ -14,7 +14,7 @@ export interface DressingStretch {
   readonly round: boolean;
 }
 
-/** Which stretch of a path is laid along; on an open one no more than there is of it. */
+/** Stretch of a path with a dressing; on an open path clipped to its length. */
 export function dressingStretch(
   { from, to }: Pick<Dressing, 'from' | 'to'>,
   path: CompiledPath,

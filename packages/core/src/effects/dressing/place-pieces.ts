@@ -10,15 +10,15 @@ import { frameRotation } from '../../motion/pose/frame-rotation.js';
 import { frameAlong } from '../../motion/ride/beyond-ends.js';
 import { MOST_PIECES, dressingSpots } from './dressing-spots.js';
 
-/** How a piece stands in an array: position and rotation in the world, its size, and the distance along the path of its middle. */
+/** Layout of a piece's numbers: position and rotation in the world, its size, and the distance of its middle along the path. */
 export const PIECE = { translation: 0, rotation: 3, size: 7, distance: 8, numbers: 9 } as const;
 
-/** Pieces where they were laid. */
+/** Placed pieces. */
 export interface DressingPieces {
   readonly count: number;
   /** {@link PIECE}.numbers a piece: those of the left or only side first, each side along the path. */
   readonly places: Float64Array;
-  /** By piece which model it wears: 0 the model itself, 1 … the others in their order. */
+  /** Model of each piece: 0 the first, 1 … the alternatives in their order. */
   readonly models: Uint8Array;
   /** By piece to which side it lies. */
   readonly sides: Float64Array;
@@ -29,7 +29,7 @@ export interface DressingPieces {
 }
 
 /**
- * Lays pieces along a path.
+ * Places pieces along a path.
  *
  * @param ground what those stand on that stand on the ground; where there is none they keep the path's height
  */
@@ -61,7 +61,7 @@ export function placePieces(
   return { count, places, models, sides: beside, step, wanted: wanted * sides.length };
 }
 
-/** Which model a piece wears: of those that take every so-many-th, counted from the first, the last. */
+/** Model of a piece: of the alternatives that take every n-th, counted from the first, the last one. */
 function modelOf({ others }: Dressing, n: number): number {
   for (let k = others.length - 1; k >= 0; k--) if (n % others[k].every === 0) return k + 1;
   return 0;
@@ -112,7 +112,7 @@ function turnAbout(places: Float64Array, at: number, angle: number): void {
 const middle: Vec3 = [0, 0, 0];
 
 /**
- * Bends what a piece is made of along the path: what lies ahead of its middle lies so far ahead on the curve.
+ * Bends the vertices of a piece along the path: a point ahead of its middle goes as far ahead on the curve.
  *
  * @param distance of the piece's middle
  * @param side     to the left, metres

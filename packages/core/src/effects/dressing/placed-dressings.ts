@@ -6,7 +6,7 @@ import { dressingCurve, sweptOf } from './dressing-ground.js';
 import { placePieces, type DressingPieces } from './place-pieces.js';
 import type { SweptMesh } from './sweep-profile.js';
 
-/** One thing as it is laid: its pieces, or what was swept. */
+/** One dressing as it is placed: its pieces, or its swept mesh. */
 export interface PlacedDressing {
   readonly laid: Dressing;
   readonly path: CompiledPath;
@@ -15,7 +15,7 @@ export interface PlacedDressing {
 }
 
 /**
- * All that is laid along paths that have a curve.
+ * All dressings of paths that have a curve.
  *
  * @param ground what pieces stand on; what is laid itself is none to them
  */
@@ -32,7 +32,7 @@ export function placedDressings(
   });
 }
 
-/** The models that pieces wear, the first being most of theirs. */
+/** Models of the pieces, the most frequent first. */
 export function dressingModels({ model, others }: Pick<Dressing, 'model' | 'others'>): (string | null)[] {
   return [model, ...others.map((other) => other.model)];
 }

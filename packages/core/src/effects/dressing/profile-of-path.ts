@@ -7,8 +7,8 @@ import { compilePath } from '../../geometry/path/compile-path.js';
 const MOST_CORNERS = 160;
 
 /**
- * A drawn path as a profile: as it is on its paper, which lies with its top up and is looked at along the way. It stands on height 0
- * with its middle over the path.
+ * A drawn path as a profile: its drawing is upright and seen along the travel. It rests on height 0 with its middle
+ * over the path.
  *
  * @param width how wide it becomes, metres; as high as that makes it
  * @throws PathError where the path has no curve, or no width

@@ -1,6 +1,6 @@
 import type { Dressing } from '../../document/shot-dressing.js';
 
-/** A profile to begin with, and how it is mostly laid. */
+/** A profile to begin with, and its usual settings. */
 export interface ReadyProfile extends Partial<
   Pick<Dressing, 'ring' | 'both' | 'offset' | 'ground' | 'color'>
 > {
@@ -14,7 +14,7 @@ const circle = (radius: number, sides: number, y: number): [number, number][] =>
     return [radius * Math.cos(angle), y + radius * Math.sin(angle)];
   });
 
-/** Half a metre and more about a thing is left to its own size: these are of the size of the things they are named after. */
+/** Dimensions of the presets follow the things they are named after. */
 export const READY_PROFILES: readonly ReadyProfile[] = [
   {
     name: 'Rail',

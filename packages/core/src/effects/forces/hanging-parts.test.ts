@@ -22,7 +22,7 @@ interface Carrier {
   spin?: Vec3;
 }
 
-/** States by frame of a part whose rider is told by frame. */
+/** States by frame of a part whose rider is given by frame. */
 function swung(spec: HangingSpec, frames: number, at: (seconds: number) => Carrier) {
   const parts = new HangingParts([spec], FPS);
   const inputs = (frame: number) => {
@@ -45,7 +45,7 @@ function swung(spec: HangingSpec, frames: number, at: (seconds: number) => Carri
   };
 }
 
-/** A model in which the bar stands out by an angle: it begins there. */
+/** In the rest pose of this model the bar is at an angle: it begins there. */
 const leaning = (angle: number, length = 0.8): Vec3 => [
   0,
   -length * Math.cos(angle),

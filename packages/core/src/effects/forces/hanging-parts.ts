@@ -10,7 +10,7 @@ export const CARRIER = { position: 0, rotation: 3, velocity: 7, spin: 10, number
 export const SWING = { value: 0, rate: 3, numbers: 6 } as const;
 /** A rider that moves further than this in a frame was placed there, metres. */
 const JUMP = 2;
-/** Steps a second, at least; so many more that none turns by more than this part of a radian, or loses more of its swing. */
+/** Least steps a second; more if one would turn by more than this part of a radian, or lose more of its swing. */
 const RATE = 240;
 const FINE = 0.1;
 /** Steps a frame, at most: what is stiffer than that is held as stiffly as they can. */

@@ -10,7 +10,7 @@ export interface Pivot {
   readonly spin: Vec3;
   /** rad/s² */
   readonly turning: Vec3;
-  /** From where it hangs to its middle of mass as it stands in the model, turned as its rider is. */
+  /** Vector from its hinge to its centre of mass in the rest pose, rotated with its rider. */
   readonly stands: Vec3;
   /** Unit, of a hinge; any for a ball joint. */
   readonly axis: Vec3;
@@ -36,8 +36,8 @@ function felt({ push }: Pivot): Vec3 {
 }
 
 /**
- * How the direction of a bar on a ball joint changes: a spherical pendulum whose joint moves, with a spring to how it stands, and
- * friction against what it hangs on.
+ * Rate of change of a bar on a ball joint: a spherical pendulum with a moving joint, a spring to its rest pose, and
+ * friction against its rider.
  *
  * @param state direction (unit) and its rate a second, six numbers
  * @param out   the rates of those
@@ -68,7 +68,7 @@ export function ballRates(bob: Bob, pivot: Pivot, state: Float64Array, out: Floa
 }
 
 /**
- * How the angle of a bar on a hinge changes, that turns with its rider.
+ * Rate of change of the angle of a bar on a hinge that turns with its rider.
  *
  * @param state angle from how it stands and its rate a second, radians
  */

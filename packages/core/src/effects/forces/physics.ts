@@ -1,7 +1,7 @@
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import type { TriangleMesh } from '../../geometry/solid/triangle-mesh.js';
 
-/** How a body's state stands in an array: where its middle is and how it is turned, how fast it goes and turns (rad/s), in the world. */
+/** Layout of a body's state: position of its middle, rotation, velocity, and angular velocity (rad/s), in the world. */
 export const STATE = { position: 0, rotation: 3, velocity: 7, spin: 10, numbers: 13 } as const;
 
 /** A rigid body about its middle of mass. */
@@ -9,7 +9,7 @@ export interface BodySpec {
   readonly shape:
     | { readonly kind: 'ball'; readonly radius: number }
     | { readonly kind: 'box'; readonly half: Vec3 }
-    /** About a unit axis of its own, from its middle as far to either end. */
+    /** About a unit axis of its own, equally far from its middle to both ends. */
     | { readonly kind: 'cylinder'; readonly radius: number; readonly half: number; readonly axis: Vec3 }
     /** x, y, z of each corner in turn, from its middle. */
     | { readonly kind: 'hull'; readonly points: readonly number[] };
@@ -38,15 +38,15 @@ export interface WorldSpec {
 }
 
 /**
- * A world that goes forward step by step, each the same wherever it is made. Bodies and what is led are told by their number in the
- * {@link WorldSpec}.
+ * A world that is stepped forward, equally on every machine. Bodies and kinematic boxes are identified by their index
+ * in the {@link WorldSpec}.
  */
 export interface PhysicsWorld {
   /** Pushes a body through its middle over the next step, newtons; and turns it, newton metres. */
   push(body: number, force: Vec3, torque: Vec3): void;
   /** Leads a box there by the next step. */
   lead(led: number, position: Vec3, rotation: Quat): void;
-  /** Sets a body somewhere else, at once. */
+  /** Moves a body at once. */
   set(body: number, state: Float64Array): void;
   step(): void;
   /** Writes {@link STATE}.numbers into `out[at …]`. */
@@ -59,7 +59,7 @@ export interface PhysicsWorld {
   close(): void;
 }
 
-/** Rigid bodies. What makes worlds has to be loaded first, so it is handed in wherever a shot is played. */
+/** Rigid bodies. The library must be loaded first, so it is an argument of every evaluation. */
 export interface Physics {
   open(spec: WorldSpec): PhysicsWorld;
 }

@@ -11,13 +11,13 @@ export const WANTED = { position: 0, rotation: 3, velocity: 7, numbers: 10 } as 
 /** Position of a kinematic box. */
 export const KINEMATIC = { position: 0, rotation: 3, numbers: 7 } as const;
 
-/** Steps a second, at least; and so many times as many where few bodies are moved, which bounce and swing the truer for it. */
+/** Least steps a second; more with few bodies, for accurate bounces and swings. */
 const RATE = 120;
 const FINER = [
   { bodies: 8, times: 8 },
   { bodies: 24, times: 2 },
 ] as const;
-/** But for that no more than so many steps a frame are taken: slow rates have long frames. */
+/** Most steps a frame otherwise: low rates have long frames. */
 const MOST = 80;
 /** A place is held by a pull of 1 as by a spring that swings so fast were it not damped, rad/s; by less with the square of it. */
 const STIFF = 30;
@@ -98,7 +98,7 @@ export class PulledBodies extends SteppedWorld {
     for (let i = 0; i < this.setup.bodies.length; i++) this.world.body(i, out, at + i * STATE.numbers);
   }
 
-  /** Whether a place is at once somewhere else, as where a ride begins again. */
+  /** Whether a position jumps, as where a ride begins again. */
   private jumps(before: Float64Array, after: Float64Array, i: number): boolean {
     const at = i * WANTED.numbers;
     const step = Math.hypot(...[0, 1, 2].map((k) => after[at + k] - before[at + k]));

@@ -32,7 +32,7 @@ function after(world: PhysicsWorld, seconds: number): Float64Array {
   world.body(0, out, 0);
   return out;
 }
-/** A slope down along +Z, of so many radians, through the origin. */
+/** A slope down along +Z through the origin, by an angle, radians. */
 function slope(angle: number, width = 100) {
   const drop = width * Math.tan(angle);
   return {

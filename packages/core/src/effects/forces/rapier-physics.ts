@@ -11,14 +11,14 @@ const vec = (values: Float64Array, at: number) => ({ x: values[at], y: values[at
 const [DEEP, WIDE] = [50, 20_000];
 /** A body's own friction counts, so that of the ground is 1; of two bodies' their product. */
 const { Multiply, Max } = RAPIER.CoefficientCombineRule;
-/** Steps are taken in so many inner ones. */
+/** Number of inner steps. */
 const INNER = 4;
 
 let loaded: Promise<Physics> | null = null;
 
 /** Loads what makes worlds, once. */
 export function loadPhysics(): Promise<Physics> {
-  // It is a program of some megabytes, so nobody who needs none has it.
+  // A program of some megabytes, loaded only if needed.
   return (loaded ??= RAPIER.init().then(() => ({ open: (spec) => new RapierWorld(spec) })));
 }
 

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { runToEnd } from '../../geometry/math/run-to-end.js';
 import { KeptSteps, type Stepped } from './simulation.js';
 
-/** A sum of all inputs so far, that counts its steps and can be gone back in. */
+/** A running sum of inputs that counts its steps and can return to earlier ones. */
 class Sum implements Stepped {
   readonly size = 1;
   steps = 0;

@@ -11,7 +11,7 @@ export interface Stepped {
   step(before: Float64Array, after: Float64Array, out: Float64Array, at: number): void;
   /** Begins anew by the inputs of the first frame, and writes its state. */
   begin(inputs: Float64Array, out: Float64Array, at: number): void;
-  /** An input as it is taken: what differs by a rounding is the same. */
+  /** An input rounded: values that differ by a rounding are equal. */
   rounded(value: number): number;
   save(): Uint8Array;
   load(saved: Uint8Array): void;
@@ -32,7 +32,7 @@ export class KeptSteps {
   private inputs: Float64Array;
   /** Frames whose state is known, the first among them. */
   private known = 0;
-  /** The frame the world itself stands at. */
+  /** Current frame of the world. */
   private at = 0;
   private saved: { readonly frame: number; readonly bytes: Uint8Array }[] = [];
   private between = BETWEEN;
@@ -48,11 +48,11 @@ export class KeptSteps {
     this.inputs = new Float64Array(width * 64);
   }
 
-  /** Counts what was changed of it: whoever read it before has to look again. */
+  /** Number of changes: a reader whose number differs has to read again. */
   changes = 0;
 
   /**
-   * Brings it up to so many frames; one frame a step.
+   * Steps to a frame; one frame a step.
    *
    * @param inputs writes a frame's inputs
    */
@@ -92,7 +92,7 @@ export class KeptSteps {
     this.stepped.close();
   }
 
-  /** Forgets a frame and all after it, and has the world stand at the frame before. */
+  /** Drops a frame and all after it, and sets the world to the frame before. */
   private goBack(frame: number): void {
     const { width, stepped } = this;
     const wanted = frame - 1;
@@ -186,7 +186,10 @@ function hermiteRate(from: number, to: number, rise: number, t: number): number 
   return from + t * (2 * (3 * rise - 2 * from - to) + 3 * t * (from + to - 2 * rise));
 }
 
-/** Turns by a cubic of the turn from the first of two, in the world; of all ways round the one that its spin tells. */
+/**
+ * Rotates by a cubic of the rotation vector from the first of two, in the world; of all ways round, the one given by
+ * its spin.
+ */
 function turnBetweenFrames(
   states: Float64Array,
   a: number,

@@ -29,11 +29,11 @@ export interface EmitterTrack {
   readonly bursts: readonly { readonly frame: number; readonly count: number }[];
 }
 
-/** Slower it is said to stand, m/s. */
+/** Slower than this it counts as stopped, m/s. */
 const STANDS = 0.05;
-/** So fast across its nose it is said to slide, m/s. */
+/** Faster than this across its nose it counts as sliding, m/s. */
 const SLIDES = 0.2;
-/** More particles a frame than this share so many looks at where their emitter is. */
+/** With more particles a frame than this, several share a sample of their emitter. */
 const STEPS = 32;
 /** Looks a frame at how far it has come. */
 const LOOKS = 4;
@@ -43,7 +43,8 @@ export function compileSpray(emitter: Emitter, way: EmitterTrack): Spray {
   const { first, last, cycle, fps, across } = way;
   const seconds = (cycle ?? last - first) / fps;
   const times: number[] = [];
-  // In a loop those of cycles before are alive as well: all that live at once count, and none outlives so many cycles.
+  // In a loop particles of earlier cycles are alive as well: all that live together count, and none outlives this
+  // number of cycles.
   const life = cycle === null ? emitter.life : Math.min(emitter.life, LIMITS.particles * seconds);
   const rounds = cycle === null ? 1 : Math.max(1, Math.ceil(life / seconds));
   const room = Math.max(1, Math.floor(LIMITS.particles / rounds));
@@ -116,7 +117,7 @@ export function compileSpray(emitter: Emitter, way: EmitterTrack): Spray {
   };
 }
 
-/** The same looked at so many times a frame only, and straight in between; asked for in rising order it looks once at each. */
+/** The same sampled at a number of times a frame, and linear in between; in rising order each sample is taken once. */
 function inSteps(at: EmitterAt): EmitterAt {
   let step = NaN;
   const [begin, end] = [new Float64Array(7), new Float64Array(7)];
@@ -169,7 +170,7 @@ function byDistance(rate: number, { rider, first, last, cycle, fps }: EmitterTra
   return times;
 }
 
-/** A direction of a cone about the emitter's up, even over its part of a sphere, as long as it is fast. */
+/** A direction in a cone about the emitter's up, uniform over its part of a sphere, scaled by the speed. */
 function inCone({ seed, spread, speed }: Emitter, n: number, out: Vec3): void {
   const number = seededNumbers(seed, n);
   const rim = Math.cos(spread * RADIANS);

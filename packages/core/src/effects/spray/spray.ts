@@ -3,11 +3,11 @@ import { modulo } from '../../geometry/math/angle.js';
 import { lastAtMost, lowerBound } from '../../geometry/math/search.js';
 import { GRAVITY } from '../../geometry/math/gravity.js';
 
-/** How a birth stands in an array: when, seconds from the first frame of the work; where, how fast and how turned, in the world. */
+/** Layout of a birth: time, seconds from the first frame of the work; position, velocity and rotation in the world. */
 export const BIRTH = { time: 0, position: 1, velocity: 4, rotation: 7, numbers: 11 } as const;
-/** So many particles of one rider live at once in a GLB. */
+/** Most particles of one rider alive together in a GLB. */
 export const MOST_IN_GLB = 500;
-/** How a particle stands in an array: where and how turned, how large, and what part of its life is over. */
+/** Layout of a particle: position, rotation, size, and the part of its life that is over. */
 export const PARTICLE = { position: 0, rotation: 3, size: 7, part: 8, numbers: 9 } as const;
 
 /** All that an emitter sprays: particle n is the n-th that is born. */
@@ -74,11 +74,11 @@ export function particleAt(
   out[at + PARTICLE.part] = part;
 }
 
-/** The most that are alive at once, over so many seconds longer than they live. */
+/** Maximum of particles alive together, each counted for a number of seconds longer than it lives. */
 export function mostAlive({ births, count, cycle, flight }: Spray, longer = 0): number {
   const life = flight.life + longer;
   const times = Array.from({ length: count }, (_, n) => births[BIRTH.numbers * n]);
-  // In a loop the cycle is seen after so many of it that all that live on are there.
+  // In a loop the cycle is counted after as many of it as make all particles of earlier ones present.
   const rounds = cycle > 0 ? Math.ceil(life / cycle) + 1 : 1;
   const all = Array.from({ length: rounds }, (_, k) => times.map((time) => time + k * cycle)).flat();
   let most = 0;
@@ -87,12 +87,15 @@ export function mostAlive({ births, count, cycle, flight }: Spray, longer = 0): 
   return most;
 }
 
-/** Every which particle is given out in a GLB, that no more live at once in it than {@link MOST_IN_GLB}. */
+/** Step between the particles written to a GLB, so that no more than {@link MOST_IN_GLB} live together. */
 export function everyInGlb(spray: Spray, fps: number): number {
   return Math.max(1, Math.ceil(mostInGlb(spray, fps) / MOST_IN_GLB));
 }
 
-/** The most that are taken up at once: each a frame before it lives and one after, so that its node is nowhere between two lives. */
+/**
+ * Maximum in use together: each node from a frame before its particle lives to one after, so that it is hidden
+ * between two lives.
+ */
 export function mostInGlb(spray: Spray, fps: number): number {
   return mostAlive(spray, 2 / fps);
 }

@@ -1,7 +1,7 @@
 import type { JSONDocument } from '@gltf-transform/core';
 import type { Packing } from '../model-read.js';
 
-/** Ways of packing meshes that are undone when a model is taken in, so that nothing after it has to know them. */
+/** Encodings of meshes that are removed at intake, so that nothing after it has to know them. */
 const PACKINGS = ['KHR_draco_mesh_compression', 'EXT_meshopt_compression'];
 
 /** Whether a file has meshes that are packed. */

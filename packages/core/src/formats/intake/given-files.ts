@@ -12,11 +12,11 @@ export interface GivenFile {
 const MOST_UNPACKED = 512 * 2 ** 20;
 const MOST_FILES = 2000;
 
-/** Endings of what can be a model by itself, those that say most first. */
+/** Extensions of files that can be a model alone, the most informative first. */
 export const MODEL_ENDINGS = ['.glb', '.gltf', '.obj', '.stl', '.ply', '.bvh'] as const;
 export type ModelEnding = (typeof MODEL_ENDINGS)[number];
 
-/** Files with those in zips taken out of them. */
+/** Files, with zips unpacked. */
 export function unpacked(files: readonly GivenFile[]): GivenFile[] {
   return files.flatMap((file) => (isZip(file.bytes) ? unzipped(file) : [file]));
 }
@@ -63,7 +63,7 @@ export const endingOf = (name: string): string => /\.[^./\\]*$/.exec(name)?.[0].
 export function modelAmong(files: readonly GivenFile[], given: string): GivenFile {
   const models = files.filter(({ name }) => (MODEL_ENDINGS as readonly string[]).includes(endingOf(name)));
   if (models.length === 1) return models[0];
-  // A file of an unknown ending that comes alone is looked at for what it is.
+  // A single file with an unknown extension is recognised by its content.
   if (files.length === 1) return files[0];
   const names = models.slice(0, 4).map(({ name }) => name.slice(0, 60));
   throw new FormatError(
@@ -74,7 +74,7 @@ export function modelAmong(files: readonly GivenFile[], given: string): GivenFil
   );
 }
 
-/** Finds the file that another names, as it stands beside it: by its path, or by its name alone where only one has it. */
+/** Finds the file that another names: by its path, or by its name alone if only one has it. */
 export function finder(files: readonly GivenFile[], from: GivenFile): (uri: string) => GivenFile | null {
   const byPath = new Map(files.map((file) => [normal(file.name), file]));
   const byName = new Map<string, GivenFile | null>();

@@ -145,7 +145,7 @@ class Paints {
     const texture = this.document.createTexture(file.name.replace(/^.*[\\/]/, ''));
     material.setBaseColorTexture(texture.setImage(file.bytes as Uint8Array<ArrayBuffer>).setMimeType(kind));
     const [, , , alpha] = material.getBaseColorFactor();
-    // A picture is the colour; what else is told is for who has none.
+    // A texture is the colour; a plain colour applies without one.
     material.setBaseColorFactor([1, 1, 1, alpha]);
   }
 }

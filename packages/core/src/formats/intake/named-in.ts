@@ -13,7 +13,7 @@ export function namedIn({ name, bytes }: GivenFile): string[] {
   return named ? [...textOf(bytes).matchAll(named)].map(([, one]) => pictureName(one)) : [];
 }
 
-/** A name without the options that may stand before it. */
+/** A name without the options before it. */
 export function pictureName(told: string): string {
   return told.replace(/^(\s*-\w+(\s+[-\d.]+|\s+on|\s+off)*)+\s+/, '').trim();
 }

@@ -2,7 +2,7 @@ import type { Document, Node } from '@gltf-transform/core';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import { sceneOf } from '../gltf-scene.js';
 
-/** How a model as it came stands in the one that riders wear. */
+/** Placement of an uploaded model inside the model of riders. */
 export interface ModelPlacing {
   /** Metres that a unit of it is. */
   readonly scale: number;

@@ -15,7 +15,7 @@ import { endingOf, finder, modelAmong, unpacked, type GivenFile } from './given-
 import { namedIn } from './named-in.js';
 import { placeModel, type ModelPlacing } from './placed-model.js';
 
-/** A model that was taken in from one file or several. */
+/** A model taken in from one file or several. */
 export interface TakenModel {
   readonly document: Document;
   /** The name it is kept under. */

@@ -2,8 +2,8 @@
 export type PlaneCubic = [number, number, number, number, number, number];
 
 /**
- * The largest angle one cubic stands for. At an eighth of a turn the radius is off by 4e-6 of itself,
- * 0.04 mm on a 10 m bend, and a circle has eight points to edit.
+ * Largest angle of one cubic. At an eighth of a turn the radius is off by 4e-6 of itself, 0.04 mm on a 10 m bend, and
+ * a circle has eight points to edit.
  */
 const PIECE = Math.PI / 4;
 

@@ -30,7 +30,7 @@ const PROPERTIES = new Set([
   'ry',
 ]);
 
-/** Properties that may stand as attributes too; `transform` there has a grammar of its own. */
+/** Properties that are also presentation attributes; `transform` has its own grammar as an attribute. */
 const PRESENTED = new Set(
   [...PROPERTIES].filter(
     (name) => name !== 'transform' && name !== 'translate' && name !== 'rotate' && name !== 'scale',

@@ -21,7 +21,7 @@ import {
   type ReferenceBox,
 } from './svg-transforms.js';
 
-/** A shape as it is drawn. */
+/** A drawn shape. */
 export interface DrawnShape {
   readonly element: Element;
   /** Its id, or that of the `<use>` that shows it. */
@@ -35,7 +35,7 @@ export interface DrawnShape {
 
 /** Groups inside groups; far beyond any drawing, and within any call stack. */
 const DEEPEST = 500;
-/** Elements that are looked at, those that are shown several times each time: more is made to have no end. */
+/** Most elements, each counted as often as it is shown: more are made to have no end. */
 const MOST_ELEMENTS = 300_000;
 /** Uses of uses; a browser stops at rings alone. */
 const MOST_USES = 50;
@@ -209,7 +209,7 @@ export class SvgDrawing {
     if (which !== 'fill-box' && which !== 'stroke-box' && which !== 'content-box')
       return { x: 0, y: 0, width: around.width, height: around.height };
     const corners: [number, number][] = [];
-    // The box is of what is inside, in the element's own units: as it were if it stood there unmoved.
+    // Bounding box of the content, in the element's own units, before its transform.
     const inside = { ...around, matrix: identity(), depth: around.depth + 1 };
     const shapes = SHAPES.has(element.localName ?? '')
       ? [{ outlines: this.outlinesOf(element, element.localName ?? '', inside) ?? [], matrix: identity() }]
@@ -258,7 +258,7 @@ export class SvgDrawing {
     yield* this.walkViewport(target, this.own(target, named), element);
   }
 
-  /** An inner `<svg>` or a shown `<symbol>`: a room of its own, whose size the one that shows it may say. */
+  /** An inner `<svg>` or a shown `<symbol>`: its own viewport, whose size the `<use>` may set. */
   private *walkViewport(
     element: Element,
     own: Around,
@@ -368,7 +368,7 @@ const MOST_NOTES = 20;
 const XLINK = 'http://www.w3.org/1999/xlink';
 const SHAPES = new Set(['path', 'line', 'polyline', 'polygon', 'circle', 'ellipse', 'rect']);
 
-/** A radius that is not told, or told wrongly, is the other one. */
+/** A radius that is missing or invalid equals the other one. */
 const either = (one: number, other: number): number => (one >= 0 ? one : other >= 0 ? other : 0);
 
 function ellipse(cx: number, cy: number, rx: number, ry: number): Outline[] {

@@ -1,4 +1,4 @@
-/** User units of the units of CSS (CSS Values 4, 6.2), and of a font that is not told. */
+/** User units of CSS units (CSS Values 4, 6.2), and of an unknown font. */
 export const UNITS: Readonly<Record<string, number>> = {
   '': 1,
   px: 1,
@@ -37,7 +37,7 @@ export function lengthOf(text: string, whole: number, font = 16): number | null 
 
 const TIGHT = /[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?/giy;
 
-/** Numbers as SVG lists them, with blanks, commas or nothing between: those before the first thing that is none. */
+/** Numbers as SVG lists them, with blanks, commas or nothing between: those before the first invalid token. */
 export function numbersIn(text: string): number[] {
   const numbers: number[] = [];
   const between = /[\s,]*/y;

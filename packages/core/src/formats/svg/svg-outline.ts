@@ -77,7 +77,7 @@ function commandsOf(d: string): { commands: SVGCommand[]; problem: string | null
   const commands: SVGCommand[] = [];
   let taken = 0;
   try {
-    // A command at a time, so that those before one that cannot be read are had.
+    // One command at a time, so that those before an unreadable one are kept.
     for (const part of d.match(/[a-z][^a-df-z]*|^[^a-z]+/gi) ?? []) {
       parser.parse(part, commands);
       taken += part.length;

@@ -30,15 +30,15 @@ export interface SvgPaths {
 /** Shared by all points: the document is never changed in place. */
 const PLAIN_POINT = defaultsOf(PathPoint);
 
-/** Paths that are offered of one file: nobody looks through more. */
+/** Most paths offered of one file: nobody reads through more. */
 export const MOST_OFFERED = 2_000;
 
 /** How much of the page a shape covers that is a background, in parts of its sides. */
 const BACKGROUND = 0.97;
 
 /**
- * The paths of an SVG file on the ground, as a browser draws them: x → X, y → Z, height 0. Each unbroken run becomes a path:
- * straight runs a polyline, anything else a Bézier path. Arcs become cubics within 4e-6 of their radius.
+ * The paths of an SVG file on the ground, as a browser draws them: x → X, y → Z, height 0. Each unbroken run becomes
+ * a path: straight runs a polyline, anything else a Bézier path. Arcs become cubics within 4e-6 of their radius.
  *
  * @param file  the file's name, for messages and for naming paths without an id
  * @param scale metres for one user unit
@@ -199,7 +199,7 @@ function isStraight({ start, cubics }: Outline): boolean {
   });
 }
 
-/** The height of a place of the data that a path was given out with: one for all, or one for each end, or for handles too. */
+/** Height of a point of exported path data: one for all, or one for each end, or for handles too. */
 function heightsOf(
   element: { getAttribute(name: string): string | null },
   { cubics }: Outline,

@@ -14,7 +14,7 @@ export class TransformError extends Error {}
 
 const CALL = /\s*,?\s*([a-zA-Z0-9]+)\s*\(([^()]*)\)/y;
 
-/** The calls of a transform list, that may stand without anything between. */
+/** Functions of a transform list, which may follow each other without separators. */
 function callsIn(text: string): [string, string][] {
   const calls: [string, string][] = [];
   let at = 0;

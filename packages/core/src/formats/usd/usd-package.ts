@@ -6,7 +6,7 @@ const ALIGNMENT = 64;
 /** Bytes of a file's entry before its name (ZIP, 4.3.7), and before the data of an extra field (4.5.1). */
 const ENTRY_HEAD = 30;
 const EXTRA_HEAD = 4;
-/** An extra field that nobody reads: it is there for its length. */
+/** An extra field that only pads. */
 const FILLER = 0x1986;
 
 /**

@@ -3,15 +3,15 @@ import { mat4 } from 'gl-matrix';
 import { numbersOf } from '../gltf-scene.js';
 import { PrimNames, matrixText, quoted, singleText, type UsdText } from './usd-text.js';
 
-/** A node's values over the frames, or as it stands. */
+/** A node's values over the frames, or its rest transform. */
 export interface NodeOverTime {
   /** Time codes at which any of some nodes has a key. */
   codesOf(nodes: readonly Node[]): readonly number[];
-  /** How a node stands in what it hangs on at a time code. */
+  /** Local transform of a node at a time code. */
   at(node: Node, code: number): { translation: number[]; rotation: number[]; scale: number[] };
 }
 
-/** A skin's skeleton: its joints and all they hang on below a rider, so that each stands in the one before as its node does. */
+/** Skeleton of a skin: its joints and their ancestors below a rider, each relative to the one before as its node is. */
 export class UsdSkeleton {
   /** Those that carry others first, as the schema wants them. */
   private readonly nodes: Node[];

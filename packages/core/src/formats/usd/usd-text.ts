@@ -89,14 +89,14 @@ export function singleText(value: number): string {
   return numberText(Number(single.toPrecision(9)));
 }
 
-/** Numbers from `at` on as one value of so many: `(1, 2, 3)`. */
+/** Numbers from `at` on as one tuple: `(1, 2, 3)`. */
 export function tuple(values: ArrayLike<number>, at: number, width: number): UsdValue {
   let text = `(${numberText(values[at])}`;
   for (let k = 1; k < width; k++) text += `, ${numberText(values[at + k])}`;
   return `${text})`;
 }
 
-/** A rotation, whose real part stands first here. */
+/** A rotation, with its real part first. */
 export function quatText(values: ArrayLike<number>, at: number): UsdValue {
   return `(${[3, 0, 1, 2].map((k) => numberText(values[at + k])).join(', ')})`;
 }

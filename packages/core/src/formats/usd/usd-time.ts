@@ -64,7 +64,7 @@ export class UsdTime implements NodeOverTime {
     return channel ? this.mixed(channel, path === 'rotation' ? 4 : 3, code) : null;
   }
 
-  /** A channel's value at a time code that need not be one of its own, as a reader would take it between its keys. */
+  /** Value of a channel at a time code that need not be one of its own, as a reader would interpolate it. */
   mixed(channel: AnimationChannel, width: number, code: number): number[] {
     const codes = this.codesOfChannel(channel);
     const next = Math.min(codes.length - 1, lowerBound(codes, code));

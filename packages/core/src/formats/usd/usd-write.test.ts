@@ -127,7 +127,7 @@ it('time codes are frames, and riders stand where the CSV has them', async () =>
   own.forEach((row, i) => {
     const [x, y, z, qx, qy, qz, qw] = row.slice(4, 11).map(Number);
     expect(places[i][1]).toEqual([x, y, z]);
-    // The real part stands first.
+    // The real part is first.
     expect(turns[i][1]).toEqual([qw, qx, qy, qz]);
   });
   // A metre in 24 frames, by hand.
@@ -173,7 +173,7 @@ it('meshes, surfaces and pictures: shared ones once, faces as triangles, picture
   const view = new DataView(packed.buffer);
   let at = 0;
   for (const size of [new TextEncoder().encode(files.layer.join('')).byteLength, 3]) {
-    // Stored, its length told before it, its bytes at a multiple of 64 (USDZ 1.3).
+    // Stored, its length before it, its bytes at a multiple of 64 (USDZ 1.3).
     expect(view.getUint32(at, true)).toBe(0x04034b50);
     expect([view.getUint16(at + 6, true) & 8, view.getUint16(at + 8, true)]).toEqual([0, 0]);
     expect(view.getUint32(at + 18, true)).toBe(size);
@@ -183,7 +183,7 @@ it('meshes, surfaces and pictures: shared ones once, faces as triangles, picture
   }
 });
 
-/** A skin of two joints, one turned and one under a node that is none, bound where they do not stand. */
+/** A skin of two joints, one rotated and one under a node that is none, bound away from their rest positions. */
 function skinnedModel(): Document {
   const model = new Document();
   const buffer = model.createBuffer();

@@ -109,7 +109,7 @@ class UsdShot {
     return { layer: [...text.parts()], pictures: this.materials.pictures };
   }
 
-  /** A rider, or what is laid. */
+  /** A rider, or a dressing. */
   private writeTop(node: Node): void {
     const path = `${this.root}/${this.names.give(this.root, node.getName())}`;
     const skins: UsdSkin[] = [];

@@ -26,8 +26,8 @@ export interface GroundAround {
 }
 
 /**
- * The ground, ready for questions of height. A tree of rectangles (flatbush) tells once which triangles a column of
- * the plan meets; the height itself is that of a triangle's plane.
+ * The ground, ready for queries of height. A tree of rectangles (flatbush) gives the triangles of a column of the
+ * plan once; the height itself is that of a triangle's plane.
  */
 export class GroundSurface {
   private readonly plan: Flatbush | null;
@@ -142,7 +142,7 @@ export class GroundSurface {
     const [west, north] = [column * this.column - SLACK, row * this.column - SLACK];
     const [east, south] = [west + this.column + 2 * SLACK, north + this.column + 2 * SLACK];
     const { indices } = this.mesh;
-    // In the order of the mesh, which tells between levels of one height.
+    // In the order of the mesh, which decides between levels of equal height.
     const triangles = (this.plan?.search(west, north, east, south) ?? []).sort((a, b) => a - b);
     const found = new Int32Array(3 * triangles.length);
     triangles.forEach((triangle, i) => {
@@ -185,7 +185,7 @@ function levelsOf({ positions }: GroundMesh): { lowest: number; highest: number 
   return { lowest, highest };
 }
 
-/** About as wide as a triangle is, so that few are looked at and few columns are filled; metres. */
+/** About the width of a triangle, so that few are searched and few columns are filled; metres. */
 function columnWidth({ minX, maxX, minY, maxY, numItems }: Flatbush): number {
   const area = Math.max(1e-6, (maxX - minX) * (maxY - minY));
   return Math.min(50, Math.max(0.05, Math.sqrt(area / numItems)));
@@ -201,7 +201,7 @@ function planArea(p: ArrayLike<number>, a: number, b: number, c: number): number
   return (p[b] - p[a]) * (p[c + 2] - p[a + 2]) - (p[b + 2] - p[a + 2]) * (p[c] - p[a]);
 }
 
-/** The height of a triangle's plane over a place of the plan; NaN where the place is outside, or it stands upright. */
+/** Height of a triangle's plane over a point of the plan; NaN if the point is outside, or the triangle is vertical. */
 function heightOver(p: ArrayLike<number>, a: number, b: number, c: number, x: number, z: number): number {
   const ux = p[b] - p[a];
   const uz = p[b + 2] - p[a + 2];

@@ -8,7 +8,7 @@ const BAND = { up: 1, down: 1 };
 /** How high a rider is that finds no ground. */
 const OWN = -7;
 
-/** A track on ground that is told by frame and place across: a rider goes 100 m a frame, and the wheel lies across its way. */
+/** A track on ground given by frame and distance across: a rider travels 100 m a frame, and the wheel is across its path. */
 function trackOn(height: (frame: number, across: number) => number | null) {
   const surface = {
     height: (x: number, z: number) => height(x / 100, z),

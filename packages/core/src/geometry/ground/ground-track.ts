@@ -15,7 +15,7 @@ export interface Band {
  */
 export type PositionAlong = (at: number, out: Float64Array) => void;
 
-/** Whether something that comes along there can have no ground under it, told without looking for its place. */
+/** Whether the track can have no ground at a distance, without computing its position. */
 export type IsNowhere = (at: number) => boolean;
 
 /** The height of the ground under something that comes along, smoothed over its own size. */
@@ -25,7 +25,7 @@ export interface GroundTrack {
   missing(at: number): boolean;
 }
 
-/** Places that are looked at under a wheel: four a radius. */
+/** Samples under a wheel: four a radius. */
 const PER_RADIUS = 4;
 /** On long paths they are further apart: a wheel of 0.4 m is looked after in full over 13 km. */
 const MOST_NODES = 1 << 17;
@@ -35,7 +35,7 @@ const FRAMES_BACK = 48;
 /** Frames whose ground is kept. */
 const MOST_PROFILES = 4_000;
 
-/** How the ground along a path is looked at and evened out for a wheel of a size: where its nodes are, and its window. */
+/** Sampling and smoothing of the ground along a path for a wheel: its nodes and its window. */
 export interface TrackNodes {
   readonly count: number;
   /** Metres. */
@@ -43,7 +43,7 @@ export interface TrackNodes {
   /** So many nodes back a last good height is looked for. */
   readonly back: number;
   readonly window: StraightWindow;
-  /** By wheel what looks at a node; all do at once, since where the rider is there takes longer to find than the ground. */
+  /** Samplers of a node by wheel; all run together, since the rider's position costs more than the ground. */
   readonly looks: ((node: number) => void)[];
 }
 
@@ -51,7 +51,7 @@ export interface TrackNodes {
 export function trackNodes(radius: number, length: number): TrackNodes {
   const count = Math.max(2, Math.min(MOST_NODES, Math.ceil((length * PER_RADIUS) / radius)));
   const step = length / count;
-  // A path shorter than the wheel has a few nodes, and no more are looked at.
+  // A path shorter than the wheel has a few nodes, and no more are sampled.
   const reach = Math.min(Math.max(radius, 2 * step), 4 * PER_RADIUS * step);
   const back = Math.ceil((RADII_BACK * radius) / step);
   const most = RADII_BACK * PER_RADIUS;
@@ -128,7 +128,7 @@ export function trackByDistance(
   const lastGood = (k: number): number => {
     const most = Math.min(farthest, closed ? count : k);
     let back = 1;
-    // A hole that was looked at says how far back from there; only what nobody came by is looked at.
+    // A known hole gives the distance back from there; only unknown nodes are sampled.
     while (back <= most && ownHeight(index(k - back)) === null) back += gaps[index(k - back)] || 1;
     gaps[k] = Math.min(back, farthest + 1);
     if (back <= most) return heights[index(k - back)];

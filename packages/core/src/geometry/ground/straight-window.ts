@@ -1,6 +1,6 @@
 /**
- * The straight line fitted under a smooth window to what stands at nodes of even distance, read in the window's middle: what
- * each node adds to that. All that is as wide and at the same place goes by the same parts.
+ * Straight line fitted under a smooth window to values at evenly spaced nodes, read at the window's middle: the
+ * weight of each node. Windows of one width and phase share their weights.
  */
 export class StraightWindow {
   /** The first node under the window, and how many there are. */

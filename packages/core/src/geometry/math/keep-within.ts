@@ -1,4 +1,4 @@
-/** How far entry i is from what stands between the two kept entries `from` and `to`. */
+/** Error of entry i against the interpolation between the two kept entries `from` and `to`. */
 export type ErrorBetween = (from: number, to: number, i: number) => number;
 
 /**

@@ -48,7 +48,7 @@ type Stretch = Cubic | Drawn;
 /** A handle without length reaches so much of its stretch, so that it has a slope. */
 const REACH = { none: 1e-9, little: 1e-5 };
 
-/** Time may come to so little of its mean rate where two handles reach over each other, and is then kept above it. */
+/** Least rate of time, as a part of its mean, where two handles overlap. */
 const CROSSING = { least: 1e-6, kept: 1e-3 };
 
 /**

@@ -19,8 +19,8 @@ export function bisect(holds: (x: number) => boolean, low: number, high: number,
 export type ValueAndSlope = (x: number, out: [number, number]) => void;
 
 /**
- * The root of a function that is below 0 at `low` and above at `high`, by Newton's steps; where one would leave the
- * bounds known so far, they are halved instead.
+ * The root of a function that is below 0 at `low` and above at `high`, by Newton's steps; a step that would leave the
+ * known bounds is replaced by bisection.
  *
  * @param start     where to begin, between the bounds
  * @param tolerance how near to 0 the value has to come

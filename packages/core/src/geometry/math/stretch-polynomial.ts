@@ -1,6 +1,6 @@
-/** How many places of a stretch a function is looked at. */
+/** Samples of a function in a stretch. */
 export const SAMPLES = 6;
-/** Ends are looked at from inside by so much of a stretch: at a joint the next one may bend otherwise. */
+/** Ends are sampled this part of a stretch inside: at a joint the next one may bend otherwise. */
 const INSIDE = 1e-7;
 /** Positions from 0 to 1: Chebyshev points with both ends, between which a polynomial does not oscillate. */
 export const SAMPLE_AT = Float64Array.from({ length: SAMPLES }, (_, i) => {
@@ -33,7 +33,7 @@ const SLOPES = Float64Array.from(
   ).flat(),
 );
 
-/** The slope, per stretch, at one of the places, of the polynomial through values that stand `step` numbers apart from `at` on. */
+/** Slope, per stretch, at one of the samples, of the polynomial through values that are `step` numbers apart from `at` on. */
 export function slopeAt(values: Float64Array, at: number, step: number, place: number): number {
   const row = SAMPLES * place;
   let sum = 0;
@@ -50,7 +50,7 @@ export function polynomialThrough(values: Float64Array, out: Float64Array, at: n
   }
 }
 
-/** The value of such a polynomial at t. */
+/** Value of such a polynomial at t. */
 export function polynomialAt(coefficients: Float64Array, at: number, t: number): number {
   let value = 0;
   for (let n = SAMPLES - 1; n >= 0; n--) value = value * t + coefficients[at + n];

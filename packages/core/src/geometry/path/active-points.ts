@@ -29,7 +29,7 @@ export function activePoints(path: ShotPath): ActivePoint[] {
   return result;
 }
 
-/** Points without those that stand exactly where the one before stands. */
+/** Points without exact repetitions of the one before. */
 export function distinctPoints(points: readonly ActivePoint[], closed: boolean): ActivePoint[] {
   const same = (a: ActivePoint, b: ActivePoint) => vec3.exactEquals(a.position, b.position);
   const result = points.filter((point, i) => i === 0 || !same(point, points[i - 1]));

@@ -60,7 +60,7 @@ export function parameterAt(table: ArcTable, s: number): number {
   while (k < last && s >= start[k + 1]) k++;
   const from = start[k];
   const size = start[k + 1] - from;
-  // A piece too short to be told from nothing where it lies has an end and no inside.
+  // A segment too short for double precision at its position has an end and no inside.
   const t = size > 0 ? (s - from) / size : 1;
   const at = 6 * k;
   const u = q[at] + t * (q[at + 1] + t * (q[at + 2] + t * (q[at + 3] + t * (q[at + 4] + t * q[at + 5]))));

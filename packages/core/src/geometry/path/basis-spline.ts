@@ -22,7 +22,7 @@ export function splineCurve(path: ShotPath, points: readonly ActivePoint[]): Cur
   const net = splineNet(path, points);
   const spans = splineSpans(net).filter((k) => hasExtent(net, k));
   const segments = net.degree <= 3 && !isRational(net) ? cubics(net, spans) : rationals(net, spans);
-  // Of a periodic net the first points stand for the last ones.
+  // In a periodic net the first points are repeated as the last ones.
   const periodic = net.controls.length > points.length;
   const shift = periodic ? periodicShift(net.degree) : 0;
   const [from, to] = splineDomain(net);

@@ -15,13 +15,13 @@ export function throughCurve(points: readonly ActivePoint[], closed: boolean, al
   let stop = 0;
   points.forEach((point, i) => {
     if (stop < stops.length && point === stops[stop]) stop++;
-    // A point that stands where the one before stands acts there; one that closes the round acts at its end.
+    // A repeated point acts at the point before; one that closes the loop acts at its end.
     pointParameters[i] = Math.min(last, Math.max(0, stop - 1));
   });
   return { segments: list.build(), pointParameters };
 }
 
-/** The pieces of the curve through points that all stand apart, in Bézier form. */
+/** Segments of the curve through distinct points, in Bézier form. */
 export function throughBeziers(stops: readonly ActivePoint[], closed: boolean, alpha: number): Bezier[] {
   const n = stops.length;
   if (n < 2) return [];

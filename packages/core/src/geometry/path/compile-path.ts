@@ -20,7 +20,7 @@ export function compilePath(path: ShotPath): CompiledPath {
 }
 
 /**
- * The curve of a document's path by its parameter alone, which is had in no time.
+ * The curve of a document's path by its parameter alone, without arc length, which is fast.
  *
  * @throws PathError when the points make no curve
  */

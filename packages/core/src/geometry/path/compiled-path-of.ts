@@ -13,7 +13,7 @@ interface Compiled {
   readonly curve: CompiledPath;
 }
 
-/** By points the curve that was made of them last. */
+/** Latest curve of each list of points. */
 const curves = new WeakMap<ShotPath['points'], Compiled>();
 const errors = new WeakMap<ShotPath, PathError>();
 

@@ -98,7 +98,7 @@ export class CompiledPath {
     return this.parameterOf(this.wrap(s));
   }
 
-  /** The parameter at a distance that was brought into 0 … length; a place is mostly asked for more than one thing. */
+  /** Parameter at a distance in 0 … length; several quantities are mostly asked for at one distance. */
   private parameterOf(place: number): number {
     if (place === this.asked) return this.found;
     this.asked = place;

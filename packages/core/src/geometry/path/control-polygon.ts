@@ -11,7 +11,7 @@ export interface ControlPolygon {
   readonly handles: readonly (readonly [Vec3, Vec3] | null)[];
 }
 
-/** The control polygon of a path as it stands; straight runs and curves through points have none. */
+/** Control polygon of a path; straight runs and curves through points have none. */
 export function controlPolygon(path: ShotPath): ControlPolygon {
   const active = activePoints(path);
   const none = path.points.map(() => null);

@@ -2,7 +2,7 @@ import { modulo } from '../math/angle.js';
 import { lowerBound } from '../math/search.js';
 import type { Vec3 } from '../math/vec.js';
 
-/** A joint at which a track turns at once. */
+/** A joint with a sudden turn. */
 export interface Corner {
   /** Metres along the track. */
   readonly at: number;
@@ -19,7 +19,7 @@ export interface JointedTrack {
   tangent(s: number, out: Vec3): void;
 }
 
-/** A corner counts as its turn made evenly over so many metres. */
+/** A corner counts as its turn spread evenly over this many metres. */
 export const CORNER = 1;
 /** Turns of a joint below this are rounding, radians. */
 const SMOOTH_JOINT = 1e-4;

@@ -6,8 +6,7 @@ const FEWEST = 200;
 const MOST = 1_500;
 
 /**
- * How far two curves are apart at most, metres: the farthest any place of one is from the other, looked at
- * from both sides at even places.
+ * Largest distance between two curves, metres: of any point of one from the other, sampled evenly on both.
  *
  * @param enough stop looking once they are found to be farther apart than this
  */

@@ -47,7 +47,7 @@ export class FlatFrames {
       this.piece = k;
     }
     const past = (s - start[k]) * this.scale[k];
-    // A piece too short to be told from nothing where it lies has an end and no inside.
+    // A segment too short for double precision at its position has an end and no inside.
     const t = past < 1 ? past : 1;
     const a = 6 * k;
     const found = q[a] + t * (q[a + 1] + t * (q[a + 2] + t * (q[a + 3] + t * (q[a + 4] + t * q[a + 5]))));

@@ -2,7 +2,7 @@ import type { Vec3Like } from '../math/vec.js';
 import { CompiledPath } from './compiled-path.js';
 import { segmentOf, type Segments } from './segments.js';
 
-/** A stretch of a path, run along it or, where `to` is before `from`, back; round a closed one as often as it is long. */
+/** A stretch of a path, run along it or, if `to` is before `from`, back; round a closed one any number of laps. */
 export interface PathStretch {
   readonly path: CompiledPath;
   /** Metres along the path. */

@@ -3,7 +3,7 @@ import { vec3 } from 'gl-matrix';
 import type { Vec3 } from '../math/vec.js';
 import type { CompiledPath } from './compiled-path.js';
 
-/** Which distance along one path stands for a distance along another: never falling, and end for end. */
+/** Distance along one path for a distance along another: never falling, with ends mapped to ends. */
 export type DistanceMap = (s: number) => number;
 
 /** Places of the old path that are matched, and of the new one for each of those. */

@@ -43,7 +43,7 @@ export function nearestToRay(path: CompiledPath, origin: Vec3, direction: Vec3):
   });
 }
 
-/** Of places that are nearly as near as the nearest of the even ones so many are looked around: a path passes rarely more often. */
+/** Number of samples, nearly as near as the nearest, that are refined: a path rarely passes more often. */
 const MOST_PASSES = 6;
 
 /**

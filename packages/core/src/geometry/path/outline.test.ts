@@ -32,7 +32,7 @@ it('the outline of a closed path comes back to its start', () => {
 });
 
 it('goes round a circle evenly, however its points lie', () => {
-  // A rational circle of nine points, each quarter in two pieces of its own speed.
+  // A rational circle of nine points, each quarter in two segments of different speed.
   const s = Math.SQRT1_2;
   const ring: [number, number, number][] = [
     [1, 0, 1],

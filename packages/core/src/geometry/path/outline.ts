@@ -5,7 +5,7 @@ import type { Curve } from './curve.js';
 import { PathError } from './path-error.js';
 import { segmentOf } from './segments.js';
 
-/** So often each piece of a curve is looked at, and all of it together at least. */
+/** Samples a segment, and the least for the whole curve. */
 const PER_SEGMENT = 4;
 const LEAST = 256;
 

@@ -5,7 +5,7 @@ import type { CompiledPath } from './compiled-path.js';
 import { roughnessOf, type Roughness } from './roughness.js';
 import { unitTangent } from './tangent.js';
 
-/** A place where the path changes direction at once. */
+/** A point at which the path changes direction suddenly. */
 export interface Kink {
   /** Metres along the path. */
   readonly distance: number;
@@ -34,7 +34,7 @@ const SAMPLES_PER_SEGMENT = 16;
 /** Bends flatter than this count as straight, 1/m. */
 const STRAIGHT = 1e-6;
 
-/** Looks a path over: kinks at its joints, the tightest bend between them, how evenly its points stand. */
+/** Facts of a path: kinks at its joints, the tightest bend between them, the spacing of its points. */
 export function pathFacts(path: CompiledPath): PathFacts {
   return {
     length: path.length,

@@ -56,7 +56,7 @@ function doubleReflect(p: Float64Array, a: number, q: Float64Array, b: number, l
   left[2] = lz + back * sz;
 }
 
-/** The places of one segment at even steps of u, each looked at once however often the steps are doubled. */
+/** Samples of one segment at even steps of u, each computed once however often the steps are doubled. */
 class SegmentPlaces {
   /** At each of the finest steps its place. */
   readonly all = new Float64Array((MOST_STEPS + 1) * PLACE);
@@ -85,7 +85,7 @@ class SegmentPlaces {
     return at;
   }
 
-  /** Carries a left vector over the segment in so many steps; it is written over. */
+  /** Carries a left vector over the segment in a number of steps; overwrites it. */
   carry(steps: number, left: Vec3): void {
     const stride = MOST_STEPS / steps;
     let before = this.at(0);

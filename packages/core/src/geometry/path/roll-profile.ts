@@ -9,8 +9,8 @@ export interface RollProfile {
 }
 
 /**
- * Roll of the points, interpolated over arc length. It is straight between neighbours, so that cutting or
- * joining a path leaves the roll elsewhere as it is.
+ * Roll of the points, interpolated over arc length. It is linear between neighbours, so that cutting or joining a
+ * path leaves the roll elsewhere unchanged.
  *
  * @param distances by point, metres
  * @param rollsDeg  by point, degrees

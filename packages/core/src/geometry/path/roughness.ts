@@ -14,9 +14,12 @@ export interface Roughness {
   readonly distance: number;
 }
 
-/** Bends that turn by less are not told, degrees: a curve through even points wavers by itself where its bend changes sides. */
+/**
+ * Bends that turn by less are not counted, degrees: a curve through even points wavers a little where its bend
+ * changes sides.
+ */
 const SEEN_DEG = 3;
-/** A bend is short that is no longer than so many gaps between points, and than this part of the path. */
+/** A bend is short if it is no longer than this many gaps between points, and than this part of the path. */
 const GAPS = 2;
 const PART = 1 / 20;
 const SAMPLES_PER_SEGMENT = 8;

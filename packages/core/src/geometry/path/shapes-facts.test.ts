@@ -13,7 +13,7 @@ it('an arc through three places passes them, its curvature one over the radius o
     [0, 3, 4],
     [-5, 0, 0],
   ];
-  // All three stand on the sphere of radius 5 around the origin and, with it, in one plane: half a circle.
+  // All three are on the sphere of radius 5 around the origin and, with it, in one plane: half a circle.
   const pieces = arcThrough(a, b, c);
   expect(pieces[0][0]).toEqual(a);
   expect(pieces[pieces.length - 1][3]).toEqual(c);

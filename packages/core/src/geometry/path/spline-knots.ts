@@ -27,7 +27,7 @@ export function insertKnot({ degree, knots, controls }: SplineNet, knot: number)
   return { degree, controls: built, knots: [...knots.slice(0, k + 1), knot, ...knots.slice(k + 1)] };
 }
 
-/** The part of a net's curve between two knot values, its knots repeated at both ends so that it stands alone. */
+/** Part of a net's curve between two knot values, with its knots repeated at both ends so that it is independent. */
 export function clampedPart(net: SplineNet, from: number, to: number): SplineNet {
   let whole = net;
   for (const knot of [from, to]) {

@@ -103,8 +103,8 @@ export function spanBezierInto(net: SplineNet, k: number, out: Float64Array, at:
 const row = new Float64Array(4 * (MOST_DEGREE + 1));
 
 /**
- * De Boor's triangle of a span: the last `ends` steps with the span's end for argument, those before with its
- * start. What comes out stands last in `row`.
+ * De Boor's triangle of a span: the last `ends` steps use the span's end as argument, those before its start. The
+ * result is last in `row`.
  */
 function blossom({ degree, knots, controls }: SplineNet, k: number, ends: number): void {
   for (let j = 0; j <= degree; j++) {

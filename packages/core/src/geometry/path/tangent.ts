@@ -15,7 +15,7 @@ export function unitTangent(segments: Segments, i: number, u: number, out: Vec3L
 
 const halted: [number, number, number] = [0, 0, 0];
 
-/** Makes the unit tangent of the first derivative there, which stands in three numbers from `out[at]`. */
+/** Makes the unit tangent of the first derivative there, read from three numbers from `out[at]`. */
 export function makeUnit(segments: Segments, i: number, u: number, out: Vec3Like, at: number): void {
   const [x, y, z] = [out[at], out[at + 1], out[at + 2]];
   const speed = Math.sqrt(x * x + y * y + z * z);

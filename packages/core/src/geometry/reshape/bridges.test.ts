@@ -43,7 +43,7 @@ it('the bridge is as gentle as any, and says how tight it is', () => {
     const { tension, radius } = gentlestBridge(a, b);
     for (let trial = TENSIONS.least; trial <= TENSIONS.most; trial *= 1.07)
       expect(bridgeRadius(a, b, trial)!).toBeLessThan(radius! * 1.01);
-    // As the joined curve has it, looked at without its own sums: the circle through three near places.
+    // Curvature of the joined curve by an independent method: the circle through three near points.
     const { path, secondStart } = joinPaths(a, b, tension!);
     const curve = compilePath(path);
     const [from, to] = [compilePath(a).length, secondStart];
@@ -163,7 +163,7 @@ describe('the smoothing that is offered for a bank', () => {
         { range: { first: 1, last: 481 } },
       );
       const evaluated = evaluateShot(shot, NO_ASSETS);
-      // To and fro by over two degrees within half a second: there is no such thing left.
+      // No more alternating turns of over two degrees within half a second.
       const banks = Array.from({ length: 440 }, (_, i) => poseAt(evaluated, 'r', 20 + i)[POSE.bank]);
       for (let i = 0; i + 12 < banks.length; i++) {
         const part = banks.slice(i, i + 13);

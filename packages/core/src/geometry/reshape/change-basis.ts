@@ -15,9 +15,8 @@ import { spanBezier, splineNet, splineSpans } from '../path/spline-net.js';
 import { thinCurve } from './thin.js';
 
 /**
- * The path in another basis. Exact wherever both can say the same curve: straight runs, curves through
- * points and polynomial splines of degree up to three as Bézier; all of these as NURBS; straight runs as a
- * spline of degree 1. Else a fit.
+ * The path in another basis. Exact if both can express the curve: straight runs, curves through points and polynomial
+ * splines of degree up to three as Bézier; all of these as NURBS; straight runs as a spline of degree 1. Else a fit.
  *
  * @param tolerance metres a fit may be away from the curve; above 0
  * @throws PathError where the path has no curve
@@ -33,8 +32,8 @@ export function changeBasis(path: ShotPath, basis: Basis, tolerance: number): Sh
 }
 
 /**
- * The same curve as a Bézier path with every handle spelled out, or null where cubic pieces cannot say it.
- * Points that are switched off stay as they are, as long as points and pieces go together.
+ * The same curve as a Bézier path with explicit handles, or null if cubic segments cannot express it. Points that are
+ * switched off stay, if points and segments correspond.
  */
 export function bezierForm(path: ShotPath): ShotPath | null {
   const points = activePoints(path);

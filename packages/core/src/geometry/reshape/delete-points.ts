@@ -9,9 +9,8 @@ import { PathError } from '../path/path-error.js';
 import { toLocal } from '../path/placement.js';
 
 /**
- * The path without some of its points. A Bézier path's neighbours get handles of new lengths, so that the
- * curve stays as near as one piece can to where it ran; a spline with knots of its own loses the knot that
- * belongs to the point.
+ * The path without some of its points. A Bézier path's neighbours get handles of new lengths, so that the curve stays
+ * as near as one segment can; a spline with its own knots loses the knot of the point.
  *
  * @param chosen indexes into the list of points
  */

@@ -7,7 +7,7 @@ import { toLocal, toWorld } from '../path/placement.js';
 import { changeBasis } from './change-basis.js';
 import { insertPoint } from './insert-point.js';
 
-/** A basis that cubics cannot say is fitted as nearly as this, metres. */
+/** Tolerance of the fit for a basis that cubics cannot express, metres. */
 const FIT = 1e-3;
 
 /**

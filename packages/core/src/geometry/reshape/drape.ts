@@ -9,9 +9,8 @@ const FEWEST = 64;
 const MOST = 6_000;
 
 /**
- * The path laid on the ground at a height above it, within a tolerance, as Bézier. Its line in plan is
- * kept; where there is no ground it keeps the height of the last place that had some, and its own before
- * the first.
+ * The path draped on the ground at a height above it, within a tolerance, as Bézier. Its line in plan is kept;
+ * without ground it keeps the height of the last point with some, and its own before the first.
  *
  * @throws PathError where the path has no curve
  */

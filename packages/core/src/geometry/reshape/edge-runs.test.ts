@@ -1,7 +1,7 @@
 import { distance3, type Vec3 } from '../math/vec.js';
 import { centreLine, followEdge, meshEdges } from './edge-runs.js';
 
-/** A strip of road of so many quads, bent to a ring of the given radius at its middle, in triangles. */
+/** A strip of road of a number of quads, bent to a ring of the given radius at its middle, in triangles. */
 function ringRoad(quads: number, radius: number, width: number) {
   const positions: number[] = [];
   const triangles: number[] = [];
@@ -32,7 +32,7 @@ it('a picked inner edge keeps to the middle, and does not take a diagonal', () =
 });
 
 it('a run ends at a sharp turn, and vertices split for their normals count as one', () => {
-  // An L of two quads, each with vertices of its own.
+  // An L of two quads, each with separate vertices.
   const positions = [0, 0, 0, 1, 0, 0, 1, 0, 4, 0, 0, 4, 0, 0, 4, 1, 0, 4, 1, 0, 5, 0, 0, 5];
   const mesh = meshEdges(positions, [0, 1, 2, 0, 2, 3, 4, 5, 6, 4, 6, 7]);
   const run = followEdge(mesh, 0, 3);

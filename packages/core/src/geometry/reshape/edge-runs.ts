@@ -54,7 +54,7 @@ export interface MeshEdges {
 
 interface MeshEdge {
   readonly ends: readonly [number, number];
-  /** Whether it stands out: the rim of a hole or sheet, or a crease between two faces. */
+  /** Whether it is distinct: the rim of a hole or sheet, or a crease between two faces. */
   readonly edgy: boolean;
   /** Whether it only cuts a flat face into triangles. */
   readonly hidden: boolean;

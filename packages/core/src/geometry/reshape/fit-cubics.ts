@@ -36,7 +36,7 @@ export function fitCubics(
 ): FittedPiece[] {
   const last = samples.positions.length / 3 - 1;
   const pieces: FittedPiece[] = [];
-  // A stack of its own: a hundred thousand places may cut deeper than calls go.
+  // An explicit stack: a hundred thousand points may recurse deeper than calls allow.
   const waiting = [{ from: 0, to: last, start: tangentAt(samples, 0, 1), end: tangentAt(samples, last, -1) }];
   for (let run = waiting.pop(); run !== undefined; run = waiting.pop()) {
     const { bezier, worst } = fitOnce(samples.positions, run, tolerance);
@@ -95,7 +95,7 @@ function tangentAt({ positions, tangents }: FitSamples, i: number, side: -1 | 0 
   return size > 1e-9 ? (vec3.scale(direction, direction, 1 / size) as Vec3) : directionTo(positions, i, 1);
 }
 
-/** The direction of travel at a sample, by the nearest place on one side that stands apart from it. */
+/** Direction of travel at a sample, towards the nearest distinct sample on one side. */
 function directionTo(positions: Float64Array, i: number, side: 1 | -1): Vec3 {
   const last = positions.length / 3 - 1;
   const here = at(positions, i);

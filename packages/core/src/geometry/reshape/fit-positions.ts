@@ -6,7 +6,7 @@ import type { Bezier } from '../path/bezier.js';
 import { fitCubics } from './fit-cubics.js';
 
 /**
- * A Bézier path within a tolerance of places in order, in the place of another path.
+ * A Bézier path within a tolerance of points in order, in place of another path.
  *
  * @param positions  x, y, z of each place in turn, at least two that stand apart; a closed path's last place
  *                   is not its first again

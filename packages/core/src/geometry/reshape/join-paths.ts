@@ -15,7 +15,7 @@ import { thinCurve } from './thin.js';
 
 /** Ends nearer to each other than this are one place, metres. */
 const SAME_PLACE = 1e-6;
-/** How near a path is fitted that no Bézier path can say exactly, as a part of its length. */
+/** Tolerance of the fit of a path that no Bézier path can express exactly, as a part of its length. */
 const FIT = 1e-5;
 
 /** Two paths as one, and how far along it the second begins. */
@@ -33,7 +33,7 @@ export interface JoinEnds {
 /** Tensions that are looked through for the gentlest bridge, from the least to the most. */
 export const TENSIONS = { least: 0.2, most: 8 } as const;
 const TRIALS = 32;
-/** Places of a bridge's pieces at which its bend is looked at. */
+/** Samples of a bridge's segments for its curvature. */
 const PER_PIECE = 48;
 
 /** A bridge that is proposed: how far it swings out, and the radius of its tightest bend; both null where the ends are one place. */
@@ -92,9 +92,12 @@ export function gentlestBridge(first: ShotPath, second: ShotPath): ProposedBridg
   return { tension, radius: radiusOf(tightness(tension)) };
 }
 
-/** Over straight ends a bridge may bend with a radius of a third of its gap: half a circle has half of it, and begins at once. */
+/**
+ * Between straight ends a bridge may bend with a radius of a third of its gap: half a circle has half of it, and
+ * begins abruptly.
+ */
 const TURN = 3;
-/** Places of a path at which its own bends are looked at. */
+/** Samples of a path for its own curvature. */
 const LOOKS = 2000;
 
 /**

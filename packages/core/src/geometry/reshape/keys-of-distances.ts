@@ -21,8 +21,8 @@ export function straightKeys(
 }
 
 /**
- * Keys whose handles draw a motion within a tolerance at every frame: as few as curves of the third degree allow, without a jolt where it
- * has none; level where it stands.
+ * Keys with handles that follow a motion within a tolerance at every frame: as few as cubics allow, without a jolt if
+ * it has none; level in stops.
  *
  * @param frames    rising
  * @param distances metres along a path, one a frame, never falling
@@ -63,7 +63,7 @@ export function curvedKeys(
   });
 }
 
-/** First and last frame, and those at which a motion comes to a stand or sets off again. */
+/** First and last frame, and those at which the motion stops or starts. */
 function standsOf(distances: readonly number[]): number[] {
   const stands = (i: number) => distances[i] === distances[i + 1];
   const last = distances.length - 1;

@@ -3,7 +3,7 @@ import type { Vec3 } from '../math/vec.js';
 import { mapPoints } from './transform-path.js';
 
 /**
- * The path's mirror image across the plane square to an axis. Left becomes right, so roll changes sign.
+ * Mirror image of the path across the plane perpendicular to an axis. Left becomes right, so roll changes sign.
  *
  * @param axis 0 for X, 1 for Y, 2 for Z
  * @param at   where the plane stands on the axis, metres

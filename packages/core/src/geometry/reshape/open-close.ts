@@ -6,9 +6,8 @@ import { toWorld } from '../path/placement.js';
 const SAME_PLACE = 1e-6;
 
 /**
- * The path closed in the way of its own basis, from the last point back to the first. A last point that
- * stands on the first becomes one with it; ends of a Bézier path without an outer handle get one that
- * carries on from their inner one.
+ * The path closed by its own basis, from the last point back to the first. A last point equal to the first is merged
+ * with it; ends of a Bézier path without an outer handle get one that continues their inner one.
  */
 export function closePath(path: ShotPath): ShotPath {
   if (path.closed) return path;

@@ -57,7 +57,7 @@ export function rideFromMotion(
   }
 }
 
-/** Closer than this few files say where anything was. */
+/** Few files are more precise than this. */
 const MOST_TRIES = 6;
 
 /** How far a ride is from a motion at any of its frames. */

@@ -9,7 +9,7 @@ import { insertPoint } from './insert-point.js';
 
 /** A corner takes no more than this part of the way to the next joint. */
 const MOST_PART = 0.45;
-/** A basis that cubics cannot say is fitted as nearly as this, metres. */
+/** Tolerance of the fit for a basis that cubics cannot express, metres. */
 const FIT = 1e-3;
 
 /**

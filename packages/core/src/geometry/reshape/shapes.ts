@@ -5,7 +5,7 @@ import { bezierPath } from './bezier-path.js';
 import type { Bezier } from '../path/bezier.js';
 import { straight } from './change-basis.js';
 
-/** A ready shape and its measures, metres; it stands around its middle, level at height 0. */
+/** A ready shape and its measures, metres; centred, level at height 0. */
 export type Shape =
   | { readonly kind: 'line'; readonly length: number }
   | { readonly kind: 'circle'; readonly radius: number }
@@ -76,7 +76,7 @@ function roundedRectangle(halfWidth: number, halfDepth: number, radius: number):
   const r = Math.min(radius, halfWidth, halfDepth);
   const pieces: Bezier[] = [];
   const [w, d] = [halfWidth - r, halfDepth - r];
-  // Middles of the corners, in the order they are come to, and the angle at which each is entered.
+  // Centres of the corners, in the order of travel, and the angle at which each is entered.
   const corners: [number, number, number][] = [
     [-w, d, 0],
     [w, d, 1],

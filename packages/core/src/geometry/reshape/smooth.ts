@@ -5,10 +5,9 @@ import { handleEnd } from '../path/basis-bezier.js';
 import { toLocal } from '../path/placement.js';
 
 /**
- * The path with its points moved to even out their bends, as little as that takes: the least of
- * Σ |moved|² + λ Σ |change of direction|², with changes of direction by divided differences over the
- * chords. The ends of an open path stay where they are. Bézier handles go over to those that follow from
- * the neighbours, by the same strength.
+ * The path with its points moved to smooth their bends, as little as possible: the minimum of Σ |moved|² + λ Σ
+ * |change of direction|², with changes of direction by divided differences over the chords. The ends of an open path
+ * stay. Bézier handles approach those that follow from the neighbours, by the same strength.
  *
  * @param strength 0 leaves the path as it is, 1 is as fair as its points allow
  */
@@ -50,7 +49,7 @@ export function smoothPath(path: ShotPath, strength: number): ShotPath {
 }
 
 /**
- * The shortest a chord counts for, in mean ones: two points that errors have brought close together would else stand as one stiff
+ * Least length of a chord, in mean ones: two points brought close together by errors would else act as one stiff
  * stick, which no smoothing turns.
  */
 const SHORTEST = 0.5;

@@ -10,8 +10,7 @@ import { splineDomain, type SplineNet } from '../path/spline-net.js';
 const END = 1e-9;
 
 /**
- * An open path cut in two at a distance; both parts together are the curve as it was. Marks go with the
- * part they stand on.
+ * An open path cut in two at a distance; both parts together are the same curve. Marks go with their part.
  *
  * @throws PathError where there is no curve, the path is closed, or the cut would leave nothing on one side
  */
@@ -60,7 +59,7 @@ function splitSpline(path: ShotPath, s: number): [ShotPath, ShotPath] {
   ];
 }
 
-/** The path with a point at a distance: one that stands there already, or a new one. */
+/** The path with a point at a distance: an existing one, or a new one. */
 function pointAt(path: ShotPath, s: number): { path: ShotPath; index: number } {
   const curve = compilePath(path);
   const active = path.points.flatMap((point, i) => (point.off ? [] : [i]));
@@ -69,8 +68,8 @@ function pointAt(path: ShotPath, s: number): { path: ShotPath; index: number } {
 }
 
 /**
- * A closed path that begins and ends at a distance: opened there, or still closed with its first point
- * there. The curve is as it was; marks keep their places.
+ * A closed path that begins and ends at a distance: opened there, or still closed with its first point there. The
+ * curve is unchanged; marks keep their positions.
  *
  * @throws PathError where there is no curve or the path is open
  */
@@ -87,8 +86,8 @@ export function startPathAt(path: ShotPath, s: number, closed: boolean): ShotPat
 }
 
 /**
- * A closed path that begins at another of its points, and the distance along the path as it was where it
- * does. A point that only pulls at the curve begins it where the curve comes nearest to its pull.
+ * A closed path that begins at another of its points, and the former distance of that start. A point that only pulls
+ * at the curve begins it where the curve comes nearest to its pull.
  *
  * @throws PathError where there is no curve or the path is open
  */

@@ -4,7 +4,7 @@ import { keyedCurve } from '../../geometry/math/keyed-curve.js';
 
 // Edits of the keys of a pace. All keep them in order of frame.
 
-/** Keys stay so many frames apart. */
+/** Least gap between keys, frames. */
 const APART = 1e-3;
 
 /**
@@ -59,7 +59,7 @@ export function scaleKeys(
   return inOrder ? { ...pace, keys: scaled } : pace;
 }
 
-/** Stands at a key for so many frames: the key once more after them, and what follows later by as much. */
+/** Adds a stop at a key: the key again after some frames, with all later ones shifted by them. */
 export function stopAtKey(pace: Pace, i: number, frames: number): Pace {
   const { keys } = pace;
   const key = keys[i];
@@ -163,7 +163,7 @@ function splitStretch(
   return [{ out: from(points[0], p), in: from(at, v) }, at[1], { out: from(at, w), in: from(points[3], r) }];
 }
 
-/** A key's stretch drawn by handles, which begin as the curve it had. */
+/** A key's stretch with handles, first the curve that it had. */
 export function drawByHandles(pace: Pace, i: number): Pace {
   const { keys } = pace;
   if (i + 1 >= keys.length) return withEase(pace, i, 'handles');

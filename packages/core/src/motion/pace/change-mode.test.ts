@@ -141,14 +141,15 @@ it('whatever cycles and variations say, the place stays within what it was given
         expect(held.distance(frame)).toBeGreaterThanOrEqual(20);
         expect(held.distance(frame)).toBeLessThanOrEqual(40);
       }
-      // The keyed cycle is as it was keyed.
+      // The keyed cycle is unchanged.
       expect(held.distance(25)).toBeCloseTo(30, 9);
-      // And it turns round in between, rather than stand at an end.
+      // It turns around in between, rather than stop at an end.
       for (let frame = -300; frame <= 600; frame += 0.5)
         expect(Math.abs(held.speed(frame)) + Math.abs(held.speed(frame + 1))).toBeGreaterThan(0);
       for (let frame = -300; frame <= 600; frame += 0.25) {
         const push = ((held.speed(frame + 0.25) - held.speed(frame)) / 0.25) * 24;
-        // The keyed cycle's own is 6 · 20 m / 2² s² = 30; the shortest is 0.7 of its time, and goes by half as much further.
+        // The keyed cycle's own is 6 · 20 m / 2² s² = 30; the shortest takes 0.7 of its time, and goes half as far
+        // again.
         expect(Math.abs(push)).toBeLessThan((30 * 1.5) / 0.7 ** 2 + 60);
       }
     }),

@@ -3,7 +3,7 @@ import { shiftFrom } from './change-keys.js';
 
 // Edits of a pace's speeds. Keys stay in order, all by frame or all by distance.
 
-/** By distance a rider moves at least so fast, m/s: standing, it would never come to the next place. */
+/** Least speed by distance, m/s: a stopped rider would never reach the next key. */
 export const SLOWEST = 0.01;
 
 const keyedAt = (key: SpeedKey): number => key.frame ?? key.distance ?? 0;

@@ -134,7 +134,7 @@ it('place and speed at once are what they are one by one, whoever was asked befo
       asked.distance(frame / 2);
       asked.both?.(frame, both);
       expect([both[0], both[1]]).toEqual([one.distance(frame), one.speed(frame)]);
-      // It is asked again for what it has just said.
+      // Repeats the query that it has just answered.
       expect(asked.distance(frame)).toBe(both[0]);
     }),
   );

@@ -19,7 +19,7 @@ export function bothOf(motion: Motion): (frame: number, out: Float64Array) => vo
   };
 }
 
-/** A stop: the frames between which a rider stands, and where. */
+/** A stop: its frames, and its distance. */
 export interface PaceStop {
   readonly from: number;
   readonly to: number;
@@ -51,7 +51,7 @@ export interface PaceCurve extends Pick<CompiledPace, 'corners' | 'stops' | 'fro
 /** Answers a pace's questions from its curve. */
 export function paceOf({ jet, corners, stops, from, to }: PaceCurve, fps: number): CompiledPace {
   const now = newJet();
-  // Place and speed are mostly asked for together. A number of its own would be put into a new box each time.
+  // Distance and speed are mostly asked for together. A number of its own would be boxed each time.
   const asked = new Float64Array([NaN]);
   const at = (frame: number): void => {
     if (frame === asked[0]) return;

@@ -195,12 +195,12 @@ export function driveSeconds(given: Pace, from: BentTrack, metres: number): numb
   return run.lead.seconds + ((run.rolls.in ? 0 : 1) + (run.rolls.out ? 0 : 1)) * (window / 2);
 }
 
-/** Top speeds beyond this are not looked at, m/s. */
+/** Top speeds beyond this are not tried, m/s. */
 const FASTEST = 1000;
 const SLOWEST_TOP = 0.01;
 
 /**
- * The top speed at which a drive takes so many seconds.
+ * Top speed at which a drive takes a number of seconds.
  *
  * @returns null where even without a top speed it takes longer, or at a crawl less
  */

@@ -14,11 +14,11 @@ export interface LimitGrid {
 
 /** Grid cells are no longer, metres. */
 const CELL = 0.1;
-/** Shorter tracks still have so many cells. */
+/** Least number of cells, for short tracks. */
 const LEAST_CELLS = 100;
-/** Longer tracks have so many, each as much longer: 10 km in full. */
+/** Most cells; those of longer tracks are longer: 10 km in full. */
 const MOST_CELLS = 100_000;
-/** With those that bends are cut into no track has more than so many. */
+/** Most cells, including those cut for bends. */
 const MOST_PLACES = 4 * MOST_CELLS;
 /** So much of the grip is left for what a bend does between two places. */
 const GRIP = 1 - 3e-4;
@@ -29,7 +29,7 @@ const MOST_HALVINGS = 12;
 const WIDEST = 250;
 /** Metres. */
 const TIGHT = 6;
-/** Cells are no longer than such a part of their radius. */
+/** Largest length of a cell, as a part of its radius. */
 const SLICES = 8;
 /** Places nearer to each other are one, as a part of the length. */
 const SAME = 1e-12;
@@ -190,7 +190,7 @@ function withPlaces(track: BentTrack, grid: BendGrid, extra: readonly number[]):
   return { places: places.subarray(0, count), bends: bends.subarray(0, count) };
 }
 
-/** By place the one it is taken for: those all but in one place are one, since nothing could be told apart between them. */
+/** Merged distances: those equal within rounding are one. */
 function unified(places: readonly number[], hair: number): Map<number, number> {
   const one = new Map<number, number>();
   // The ends come first, so that what is all but there is there.

@@ -72,7 +72,7 @@ function besideJoints({ joints, length, closed }: BentTrack, s: number): number 
   return joint === undefined ? s : joint === 0 ? hair : joint - hair;
 }
 
-/** The highest share of each limit that a run takes up, looked at four times a frame. */
+/** Highest share of each limit that a run uses, sampled four times a frame. */
 function shares(track: BentTrack, pace: Pace, frames: number) {
   const run = compilePace(pace, FPS, track);
   const { top, accelerate, brake, sideways, jerk, zones } = pace.drive;

@@ -58,8 +58,8 @@ function spreadLimits(grid: LimitGrid, track: BentTrack, drive: Drive, window: n
 }
 
 /**
- * Only a limit lower than what comes next spreads there. The lowest go first and each place takes the first that
- * comes to it, so that all of them together look at a place once, however jagged the limits are.
+ * A limit spreads only to distances with higher ones. The lowest go first and each distance takes the first that
+ * reaches it, so that each is visited once, however jagged the limits are.
  */
 function spreadOneWay(
   { distances, squares }: LimitGrid,
@@ -93,7 +93,7 @@ function spreadOneWay(
   }
 }
 
-/** Which of so many places are still free, each found as good as at once: the taken ones point on, along ever shorter ways. */
+/** Free slots among many, found in nearly constant time: taken ones point on, along ever shorter chains (union-find). */
 class FreePlaces {
   private readonly next: Int32Array;
 

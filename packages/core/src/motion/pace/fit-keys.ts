@@ -2,7 +2,7 @@ import type { Pace, PaceKey } from '../../document/shot-pace.js';
 import { metresPerValue } from './change-unit.js';
 import type { Track } from './track.js';
 
-/** The least and the greatest distance a pace is keyed at, metres; null for one that has no keys, or goes by none. */
+/** Least and greatest distance of a pace's keys, metres; null for one without keys. */
 export function keyedStretch(pace: Pace, track: Pick<Track, 'length'>): [number, number] | null {
   if (pace.mode !== 'keys' || pace.keys.length === 0) return null;
   const metres = metresPerValue(pace, track);

@@ -27,7 +27,7 @@ const FIT: FitTolerance = { distance: 1e-3, speed: 0.01 };
 
 /** No stretch is divided further, frames. */
 const SHORTEST = 0.1;
-/** A step in speed or place is made within so many frames. */
+/** Frames in which a step in speed or distance is made. */
 const STEP = 1e-3;
 const RULE = gaussLegendreRule(8);
 /** Both errors are held to this part of their tolerances while fitting, so that what lies between looks does too. */
@@ -105,8 +105,8 @@ export function keysThrough(
 }
 
 /**
- * A pace in another mode. Where it came from that mode, and nothing was changed since, what was there is given back as it was; else it is
- * fitted to how it moves now.
+ * A pace in another mode. If it came from that mode and did not change since, the former one is restored; else it is
+ * fitted to the present motion.
  */
 export function changeMode(
   pace: Pace,
@@ -124,7 +124,7 @@ export function changeMode(
   return fitPace(pace, mode, fps, track, range);
 }
 
-/** Whether a pace has what its mode goes by; a drive always has. */
+/** Whether a pace has the data of its mode; a drive always has. */
 const says = ({ mode, keys, speeds }: Pace) =>
   mode === 'drive' || (mode === 'keys' ? keys.length > 0 : speeds.length > 0);
 

@@ -43,7 +43,7 @@ const bySpot = paceOf({
 });
 const driven = paceOf({ mode: 'drive', drive: { stops: [{ distance: 40, seconds: 1.5 }] } });
 
-/** How far apart two paces are, looked at where no fit has looked. */
+/** Distance between two paces, sampled where no fit was. */
 function difference(a: Pace, b: Pace, frames: [number, number]) {
   const [p, q] = [compilePace(a, FPS, track), compilePace(b, FPS, track)];
   let [place, speed, most] = [0, 0, 0];

@@ -6,15 +6,15 @@ import type { Track } from './track.js';
 const HAIR = 1e-9;
 
 /**
- * A pace as it is travelled: held to the ends of an open path, and to what `within` leaves it. Before or after what it says
- * itself, `run` goes on beyond an end, from where it was held.
+ * A pace as it is travelled: clamped to the ends of an open path, and to its `within`. Before or after its own range,
+ * `run` continues beyond an end, from where it was clamped.
  */
 export function heldPace(compiled: CompiledPace, pace: Pace, { length, closed }: Track): Motion {
   const { before, after, within, speeds } = pace;
   if (closed && within === null) return compiled;
   const [least, most] = within === null ? [-Infinity, Infinity] : [within[0], within[1]];
   const [low, high] = closed ? [-Infinity, Infinity] : [0, length];
-  // Speeds say no end themselves; what lies beyond their keys is run.
+  // Speeds define no end themselves; `run` continues beyond their keys.
   const from = Number.isFinite(compiled.from) ? compiled.from : (speeds[0]?.frame ?? Infinity);
   const to = Number.isFinite(compiled.to) ? compiled.to : (speeds[speeds.length - 1]?.frame ?? -Infinity);
   const runsIn = before === 'run';

@@ -1,6 +1,6 @@
 import type { Drive, Pace } from '../../document/shot-pace.js';
 
-/** Frames from `from` on become frames from `to` on, so many times as long. */
+/** Maps frames from `from` on to frames from `to` on, scaled. */
 export interface FrameMap {
   readonly from: number;
   readonly to: number;
@@ -30,8 +30,8 @@ export function withFrames(pace: Pace, map: FrameMap): Pace {
 }
 
 /**
- * A pace whose speeds and limits are so many times as fast. A drive by scaled limits is the same drive in
- * scaled time: speeds by the rate, accelerations by its square, jerk by its cube.
+ * A pace whose speeds and limits are scaled. A drive by scaled limits is the same drive in scaled time: speeds by the
+ * rate, accelerations by its square, jerk by its cube.
  */
 export function timesAsFast(pace: Pace, rate: number): Pace {
   return {

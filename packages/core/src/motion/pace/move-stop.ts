@@ -9,8 +9,8 @@ const SAME = 1e-6;
 const NEAR = 1e-3;
 
 /**
- * A pace whose stop is so many metres further along the path; null where the stop is not one that it says itself (a speed of 0
- * for a while comes to stand where it happens to).
+ * A pace with a stop moved by some metres along the path; null if it does not set the distance of the stop itself (a
+ * speed of 0 for a while stops wherever it happens to).
  *
  * @param stop as its compiled pace tells it
  */
@@ -37,7 +37,7 @@ export function moveStop(pace: Pace, stop: PaceStop, by: number, path: Track): P
   return keys.some((key, i) => key !== pace.keys[i]) ? { ...pace, keys } : null;
 }
 
-/** A pace whose stop lasts so many frames longer, with all that follows shifted; null where it does not say itself how long. */
+/** A pace with a stop longer by some frames, and all that follows shifted; null if it does not set the duration itself. */
 export function lengthenStop(
   pace: Pace,
   stop: PaceStop,

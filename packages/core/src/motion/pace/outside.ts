@@ -96,7 +96,7 @@ function cycleAt(time: number, variation: Variation | null, phase: Jet): number 
   return cycle;
 }
 
-/** Between which two strays a cycle passes over, by how far it has come: what stands still goes on standing. */
+/** Blend of two variations across a cycle, by the distance travelled: a stop stays a stop. */
 function varyAmount(
   out: Jet,
   [here, next]: readonly number[],

@@ -1,6 +1,6 @@
 import { lastAtMost } from '../../geometry/math/search.js';
 
-/** Numbers a piece has: when it begins (s), where (m), how fast (m/s), its even acceleration (m/s²), and the sum so far. */
+/** Layout of a piece: begin (s), distance (m), speed (m/s), constant acceleration (m/s²), and the integral so far. */
 const SIZE = 5;
 
 /** State of a run at a time: distance, speed, acceleration, and the integral of distance over time (m s). */
@@ -39,7 +39,7 @@ export class Run {
     this.speed = speed;
   }
 
-  /** Stands for so many seconds. */
+  /** Adds a stop of a number of seconds. */
   stand(seconds: number): void {
     if (seconds > 0) this.piece(seconds, 0);
   }

@@ -6,8 +6,8 @@ import { POSE, positionIn, rotationIn, type PoseAt } from './pose.js';
 import { compileRestPose } from './rest-pose.js';
 
 /**
- * A pose handed from carrier to carrier: from each key's frame on its rider sits where the key says, and comes there from where it
- * would have been by the key before, by the shorter way and softly.
+ * A pose switched from carrier to carrier: from each key's frame on its rider is where the key says on the carrier,
+ * blended softly and the shorter way from where it would have been by the key before.
  *
  * @param own       what it does by itself, before the first key and where nobody carries it
  * @param carriers  by key the pose of who carries; null for nobody

@@ -1,8 +1,8 @@
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 
 /**
- * How a pose stands in an array: place and rotation in the world, then what the board shows.
- * Every sampled channel, the CSV and the stage read it by these names.
+ * Layout of a pose: position and rotation in the world, then the figures of the board. Every sampled channel, the CSV
+ * and the stage read it by these names.
  */
 export const POSE = {
   translation: 0,

@@ -15,7 +15,7 @@ export type TargetAt = (frame: number, out: Vec3) => void;
 
 /** Inputs of aiming beside the rider itself. */
 export interface AimParts {
-  /** Null for a place ahead on the path: where the rider itself comes to. */
+  /** Null for a point ahead on the path: where the rider itself will be. */
   readonly target: TargetAt | null;
   readonly range: TrackRange;
   /** −1 where the rider travels tail first: its nose is aimed all the same. */

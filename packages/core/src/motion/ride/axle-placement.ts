@@ -10,8 +10,8 @@ import { hasWheelbase } from './chassis.js';
 import { compileTrail, type Pin } from './trail.js';
 
 /**
- * How a rider stands on the curve: which of its places is on it, and where its couplings are along it.
- * Lengths are metres along its way, behind is negative.
+ * Placement of a rider on the curve: its anchor, and the distances of its couplings. Lengths are metres along its
+ * travel, behind is negative.
  */
 export interface AxlePlacement {
   /** Writes position, left, up and forward of the rider's origin where its anchor is at distance s. */

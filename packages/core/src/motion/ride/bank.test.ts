@@ -225,7 +225,7 @@ describe('keyed aside while it brakes', () => {
         },
       ],
     });
-  /** The bend of its own track seen from above, times its speed squared: by differences of where it is, in its fourth order. */
+  /** Curvature of its own track seen from above, times its speed squared: by fourth-order differences of its position. */
   const pressed = (at: (frame: number, out: Float64Array, to: number) => void, frame: number) => {
     const h = 0.1;
     const pose = new Float64Array(POSE.size);

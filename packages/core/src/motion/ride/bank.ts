@@ -8,7 +8,7 @@ import type { PathMotion } from './path-motion.js';
 
 /** The curvature at which `amount` is the bank, 1/m: a bend of 10 m radius. */
 const AMOUNT_CURVATURE = 0.1;
-/** Offsets keyed for something that hardly moves are averaged over at most so many seconds. */
+/** Longest window, seconds, for offsets of a rider that hardly moves. */
 const LONGEST = 2;
 
 /** A rider's bank, radians, negative in a left turn; asked for as {@link PushAt} is. */

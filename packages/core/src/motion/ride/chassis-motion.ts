@@ -22,9 +22,9 @@ export interface ChassisTrack {
   readonly closed: boolean;
   /** Origin of progress. */
   readonly origin: number;
-  /** Places in between at which its bends may change all at once. */
+  /** Joints in between, at which its bends may change suddenly. */
   readonly joints: readonly number[];
-  /** About how tightly it bends at a place, 1/m; 0 where that is not told by the place. */
+  /** Approximate curvature at a distance, 1/m; 0 if it does not follow from the distance. */
   bend(progress: number): number;
 }
 
@@ -36,7 +36,7 @@ export interface ChassisMotion {
   rate(frame: number): number;
 }
 
-/** Frames that are looked at. */
+/** Sampled frames. */
 interface FrameRange {
   readonly first: number;
   readonly last: number;
@@ -75,7 +75,7 @@ export function chassisTrackByDistance(
   };
 }
 
-/** Around the frames of a range, the way of one that goes by frames. */
+/** Track by frames of a range, with a margin. */
 export function chassisTrackByFrames(rider: Rider, pose: PoseAt, range: FrameRange): ChassisTrack {
   const axes = ownAxes(rider);
   const now = new Float64Array(POSE.size);

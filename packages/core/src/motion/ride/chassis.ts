@@ -2,7 +2,7 @@ import type { Chassis, Rider } from '../../document/shot-rider.js';
 import { ownAxes, ownPosition } from './contact-points.js';
 import { scaledChassis } from './scaled-chassis.js';
 
-/** How far a model reaches along each of its own axes, metres before its rider's scale. */
+/** Extent of a model along each of its own axes, metres before its rider's scale. */
 export interface ModelBox {
   readonly low: readonly [number, number, number];
   readonly high: readonly [number, number, number];
@@ -37,7 +37,7 @@ export function chassisOf(rider: Rider, box: ModelBox | null): Chassis | null {
   };
 }
 
-/** Whether a chassis has two axles to stand on. */
+/** Whether a chassis has two axles. */
 export function hasWheelbase(chassis: Chassis): boolean {
   return chassis.frontAxle > chassis.rearAxle;
 }

@@ -21,7 +21,7 @@ export interface ClearanceScene {
   };
 }
 
-/** Needs are looked at so often a frame: what is between is no more than between two looks. */
+/** Samples of needs a frame: between two the larger counts. */
 const LOOKS = 4;
 /** Frames beyond the range in which encounters are looked for, seconds. */
 const MARGIN = 2;
@@ -108,7 +108,7 @@ interface Encounter {
   readonly needed: (frame: number) => number;
 }
 
-/** Frames that are looked at, and after how many a loop comes round. */
+/** Sampled frames, and the number after which a loop repeats. */
 interface Span {
   readonly first: number;
   readonly last: number;

@@ -8,14 +8,14 @@ import { axisVector } from '../pose/axes.js';
 import { POSE, type PoseAt } from '../pose/pose.js';
 import type { TrackRange } from './aim-track.js';
 
-/** The leader's way is measured by so many looks a frame, at most so many in all. */
+/** Samples of the leader's track a frame, and the most in all. */
 const LOOKS = 4;
 const MOST_LOOKS = 40_000;
 
 /**
- * A rider that goes where another went: as far behind it as that has travelled since. The leader's way is measured once over the range
- * (its chords between looks a quarter of a frame apart); before and after that it goes straight on, or, where that comes back in a loop
- * to where it began, round and round.
+ * A rider that follows another: at a distance behind it on its track. The leader's track is measured once over the
+ * range (its chords between samples a quarter of a frame apart); before and after it continues straight, or, if a
+ * loop ends where it began, round and round.
  *
  * @param axes the leader's nose and roof, by which to the left and up are told
  */
@@ -99,7 +99,7 @@ function travelled({ frames, gone, round }: Way, frame: number): number {
   return laps * gone[last] + gone[i] + (within - frames[i]) * rate;
 }
 
-/** The last frame at which the leader had gone so far: where it stood, when it set off again. */
+/** Last frame at which the leader had travelled a distance: after a stop, as it starts again. */
 function frameAt(frames: Float64Array, gone: Float64Array, wanted: number): number {
   const i = Math.min(frames.length - 2, lastAtMost(gone, wanted));
   const span = gone[i + 1] - gone[i];

@@ -255,14 +255,14 @@ it('by the ground’s normal alone a rider keeps the height of its path', () => 
   expect(pose[0]).toBeCloseTo(-2 / Math.sqrt(5), 6);
 });
 
-/** Ground that is looked for wherever one asks, however far off it is. */
+/** Endless ground, however far off it is. */
 class SoughtEverywhere extends GroundSurface {
   override isFarFrom(): boolean {
     return false;
   }
 }
 
-/** Ground that counts how often it was told to be too far off. */
+/** Ground that counts how often it was reported as too far off. */
 class Counted extends GroundSurface {
   far = 0;
 

@@ -24,7 +24,7 @@ export interface GroundFit {
   readonly points: readonly ContactPoint[];
   /** Puts a frame of travel (position, left, up, forward) on the ground, in place. */
   settle(at: number, frame: Float64Array, rise: number): void;
-  /** How far each point is above the plane that the rider stands on, metres along its up. */
+  /** Height of each point above the plane of the rider, metres along its up. */
   lift(at: number, point: number): number;
   /** Whether there is no ground under one of the points. */
   missing(at: number): boolean;
@@ -36,12 +36,12 @@ export interface Coupling {
   at(at: number, out: Vec3): void;
 }
 
-/** Steeper than this a path has no plan direction to stand by. */
+/** A steeper path has no plan direction to orient by. */
 const STEEP = 0.995;
 
 /**
  * Each wheel or foot is set on the ground within a band about the path's own height there; the rider takes the plane
- * through them. So bridges, tunnels and ramps keep their level. What is towed stands on its rear axle and hangs at its coupling.
+ * through them. So bridges, tunnels and ramps keep their level. A towed unit rests on its rear axle and its coupling.
  *
  * @param whole    false turns it to the ground's normal and leaves its height as the path has it
  * @param coupling null for what is not towed
@@ -193,7 +193,7 @@ interface Solved {
   readonly held: Vec3 | null;
 }
 
-/** Rounds in which the coupling's distance in plan and the slope come to agree. */
+/** Iterations in which the coupling's distance in plan and the slope converge. */
 const ROUNDS = 6;
 
 /** The plane under a rider's points, kept for the place that was asked for last. */

@@ -106,7 +106,7 @@ function curveOf(places: readonly Vec3[]): CompiledPath | null {
 }
 
 /**
- * The pose of what is moved by hand, in the world or on what carries it; its distance is what it travelled.
+ * Pose of a rider moved by hand, in the world or on its carrier; its distance is the length of its track.
  *
  * @param frames which of its own frames is shown at a frame of the work, and how fast they go by
  */

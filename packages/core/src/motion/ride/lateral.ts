@@ -4,7 +4,7 @@ import type { PathMotion } from './path-motion.js';
 /** How far one has to lean, radians, so that gravity and a sideways acceleration (m/s²) together press straight down on the seat. */
 export const balanceAngle = (push: number): number => Math.atan(push / GRAVITY);
 
-/** Places of a window at which speeds are looked at. */
+/** Samples of speed in a window. */
 const SAMPLES = 24;
 /** No window is narrower, frames. */
 const NARROWEST = 0.25;
@@ -61,7 +61,7 @@ const PLACES = Array.from({ length: SAMPLES }, (_, i) => (i + 0.5) / SAMPLES - 0
 const SUM = PLACES.reduce((sum, part) => sum + part * Math.sin(2 * Math.PI * part), 0);
 const WEIGHTS = PLACES.map((part) => Math.sin(2 * Math.PI * part) / SUM);
 
-/** How fast a value rises per frame, averaged under a raised-cosine window so many frames wide: by parts, from the value itself. */
+/** Rate of a value per frame, averaged under a raised-cosine window of a width in frames: by parts, from the value itself. */
 function gain(value: (frame: number) => number, frame: number, width: number): number {
   let sum = 0;
   for (let i = 0; i < SAMPLES; i++) sum += value(frame + PLACES[i] * width) * WEIGHTS[i];

@@ -20,7 +20,7 @@ export interface PathMotion {
   readonly keepsOn: boolean;
   /** Whether its place and heading follow from its distance alone, whenever it is there. */
   readonly byDistance: boolean;
-  /** Distances at which its way may bend all at once: the path's joints, and where what tows it passes one. */
+  /** Distances at which its track may bend suddenly: the path's joints, and where its leader passes one. */
   readonly joints: readonly number[];
   /** Distance of its rear coupling along the curve, and its speed, m/s. */
   readonly tail: Motion;
@@ -82,7 +82,7 @@ function tailOf(pace: Motion, { rear, tail }: AxlePlacement): Motion {
 }
 
 /**
- * The timing of a rider that hangs behind another, coupling to coupling along the curve.
+ * Motion of a rider that hangs behind another, coupling to coupling along the curve.
  *
  * @param own how the rider itself stands on the path
  */
@@ -94,9 +94,7 @@ export function stringPace({ gap }: CoupledTo, leader: PathMotion, own: AxlePlac
   };
 }
 
-/**
- * Another's timing, so many frames later and so many times as fast, both counted from the range's first frame.
- */
+/** Another's motion, delayed by frames and scaled in time, both from the range's first frame. */
 export function followPace({ delay, rate }: PacedBy, leader: Motion, first: number): Motion {
   const at = (frame: number) => first + (frame - first - delay) * rate;
   return {

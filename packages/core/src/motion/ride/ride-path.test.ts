@@ -68,7 +68,7 @@ it('on a ring at even speed, place, heading and speed are those of the circle', 
   for (const frame of [1, 31, 61, 100.5, 200]) {
     const pose = posed(lap, frame);
     const angle = (2 * Math.PI * (frame - 1)) / 240;
-    // Eight cubics stand for the circle within 4e-6 of the radius.
+    // Eight cubics match the circle within 4e-6 of the radius.
     expect(vec3.distance(place(pose), [-RADIUS * Math.cos(angle), 0, RADIUS * Math.sin(angle)])).toBeLessThan(
       3e-4,
     );

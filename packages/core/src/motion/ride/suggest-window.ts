@@ -3,10 +3,10 @@ import type { CompiledPath, FrameReference } from '../../geometry/path/compiled-
 import { LateralCurvature } from '../../geometry/path/lateral-curvature.js';
 import { balanceAngle } from './lateral.js';
 
-/** A bank is rough where it swings there and back by more than this, degrees, within so many seconds. */
+/** A bank is rough if it swings back and forth by more than this, degrees, within a number of seconds. */
 const SWING = 2;
 const QUICK = 0.5;
-/** Windows that are tried, metres; and no longer than a rider goes in so many seconds, or so much of the path. */
+/** Candidate windows, metres; no longer than the travel of a number of seconds, or this part of the path. */
 const SHORTEST = 1;
 const LONGEST_SECONDS = 3;
 const LARGEST_PART = 0.25;

@@ -70,7 +70,7 @@ const strung = () => {
   };
 };
 
-/** A place of a rider's own, so far ahead of its origin. */
+/** A point of a rider's own, ahead of its origin. */
 function ahead(pose: Float64Array, metres: number): Vec3 {
   const way = vec3.transformQuat([0, 0, 0], [0, 0, metres], turnOf(pose));
   return vec3.add([0, 0, 0], placeOf(pose), way) as Vec3;

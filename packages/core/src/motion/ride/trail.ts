@@ -14,7 +14,7 @@ export interface Pulled {
   readonly bar: number;
   /** −1 where it is pulled along the path backwards. */
   readonly travelSign: 1 | -1;
-  /** Distances at which the pin may turn all at once. */
+  /** Distances at which the pin may turn suddenly. */
   readonly joints: readonly number[];
 }
 
@@ -22,13 +22,16 @@ export interface Pulled {
 const PER_BAR = 32;
 /** So many lengths of the bar are followed in one go. */
 const PIECE = 32;
-/** A bar has forgotten how it stood after so many of its lengths; where it has not, it is looked back further, up to so many. */
+/**
+ * A bar forgets its first heading after a number of its lengths; if it has not, the search goes further back, up to a
+ * limit.
+ */
 const LEAD = { first: 24, most: 96 };
-/** That is when it comes to the same from two ways of standing, radians. */
+/** Difference of headings at which two starts count as equal, radians. */
 const FORGOTTEN = { apart: 0.7, same: 1e-10 };
 /** On longer ways, 16 km for a bar of 4 m, the rear axle is taken to be on the way itself: it strays from it by bar² / 2R. */
 const MOST_BARS = 4_000;
-/** The pin's way is told from places so far apart, metres. */
+/** Spacing of samples of the pin's track, metres. */
 const NEAR = 1e-4;
 
 /** Headings along a piece of the way, and how they change at both ends of each step, per metre pulled. */
@@ -112,7 +115,7 @@ function inLineBehind(pin: Pin, { bar, travelSign }: Pulled): (s: number) => num
 function jointsBetween(joints: readonly number[], from: number, to: number, lap: number | null): number[] {
   if (lap === null) return joints.filter((joint) => joint > from && joint < to);
   const laps = Math.ceil((to - from) / lap) + 1;
-  // So many turns within one step are none to be told apart.
+  // With this many joints in one step they are not resolved.
   if (laps * joints.length > MOST_JOINTS) return [];
   const first = Math.floor(from / lap);
   const found: number[] = [];
@@ -196,7 +199,7 @@ function courseOf(way: WayAt, { nodes, turns }: Steps): Course {
   const course = { nodes, begins: ways(), middles: ways(), ends: ways() };
   const { begins, middles, ends } = course;
   for (let i = 0; i < count; i++) {
-    // A node at which the pin turns is looked at from either side.
+    // A node at which the pin turns is sampled from both sides.
     if (i > 0 && turns[i] === 0) {
       begins.direction[i] = ends.direction[i - 1];
       begins.speed[i] = ends.speed[i - 1];

@@ -85,7 +85,7 @@ describe('one that stops and goes back', () => {
     const evaluated = travelling({ pace: { keys } });
     const late = yawAt(evaluated, 60);
     expect(yawAt(travelling({ pace: { keys } }), 60)).toBe(late);
-    // One that stands at first looks the way it will go.
+    // A rider that is stopped at first faces the direction of its start.
     const waits = travelling({
       pace: {
         keys: [

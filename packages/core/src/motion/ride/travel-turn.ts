@@ -8,12 +8,12 @@ import type { Travel } from './travel.js';
 /** Writes how far a nose is turned from its path to go where it really goes: to the left and up, radians. */
 export type TravelTurn = (frame: number, out: { yaw: number; pitch: number }) => void;
 
-/** Slower than this it stands, and keeps its way, m/s. */
+/** Slower than this it counts as stopped, and keeps its direction, m/s. */
 const STANDS = 1e-4;
 /** Looks a frame. */
 const SUB = 4;
 
-/** A turn is looked for so many frames before the range at most: one that began earlier is as good as over. */
+/** Most frames before the range that are searched for a turn: an earlier one is practically over. */
 const MOST_BEFORE = 2_000;
 
 /** A moment from which on it goes back the way it came, and how it was turned until then. */
@@ -23,8 +23,8 @@ interface Reversal {
 }
 
 /**
- * The nose goes where the rider really goes. While it stands it keeps its way; where it sets off backward it turns round,
- * to the left, over `turnTime` from that moment on.
+ * The nose points along the rider's real travel. In a stop it keeps its direction; when it starts backward it turns
+ * around, to the left, over `turnTime` from then on.
  *
  * @returns null where it just follows its path
  */

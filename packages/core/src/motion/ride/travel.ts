@@ -80,7 +80,7 @@ export function compileTravel(
   };
 }
 
-/** How fast something goes by its velocity to the left, up and ahead, m/s: negative where it goes back. */
+/** Signed speed of a velocity to the left, up and ahead, m/s: negative if it goes back. */
 export function signedSpeed(velocity: Vec3): number {
   const left = velocity[0];
   const up = velocity[1];

@@ -17,8 +17,8 @@ export function addRetimeKey(keys: Keys, frame: number): RetimeKey[] {
 }
 
 /**
- * From a frame on, what took `span` frames of the shot takes `frames`: more of them is slow motion, and where the span
- * is nought a freeze. What follows comes later, or sooner, and is as it was.
+ * From a frame on, `span` frames of the shot are stretched to `frames`: longer is slow motion, and a span of 0 is a
+ * freeze. Later keys are shifted and otherwise unchanged.
  */
 export function stretchRetime(keys: Keys, frame: number, span: number, frames: number): RetimeKey[] {
   const whole = addRetimeKey(span > 0 ? addRetimeKey(keys, frame) : keys, frame + span);

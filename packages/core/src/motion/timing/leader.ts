@@ -1,17 +1,17 @@
 import type { Attachment } from '../../document/shot-attachment.js';
 import type { Rider } from '../../document/shot-rider.js';
 
-/** The rider whose timing another goes by, and how: hung behind it, or so much later. */
+/** Leader of a rider's pace, and the relation: coupled behind it, or delayed. */
 export type Leading =
   | { readonly by: 'follows'; readonly leader: Rider; readonly attachment: Attachment }
   | { readonly by: 'pacedBy'; readonly leader: Rider; readonly attachment: Attachment };
 
-/** The id of the rider an attachment names for its timing; null where it has a pace of its own. */
+/** Id of the rider whose pace an attachment uses; null if it has its own. */
 export function leaderIdOf({ coupledTo, pacedBy }: Pick<Attachment, 'coupledTo' | 'pacedBy'>): string | null {
   return (coupledTo ?? pacedBy)?.rider ?? null;
 }
 
-/** Whether an attachment says itself when to be where: it names nobody for its timing. */
+/** Whether an attachment has its own pace. */
 export function hasOwnPace(attachment: Pick<Attachment, 'coupledTo' | 'pacedBy'>): boolean {
   return leaderIdOf(attachment) === null;
 }
@@ -33,7 +33,7 @@ export function leadingOf({ attachment }: Rider, find: (id: string) => Rider | u
   return clock?.attachment ? { by: 'pacedBy', leader: clock, attachment } : null;
 }
 
-/** The rider at the head of those that go by one another's timing: the rider itself, where it goes by its own. */
+/** Head of a chain of riders that use each other's pace: the rider itself if it has its own. */
 export function headOf(rider: Rider, find: (id: string) => Rider | undefined): Rider {
   const passed = new Set<Rider>();
   let head = rider;

@@ -40,7 +40,7 @@ function mappingOf(step: FrameStep, range: { readonly first: number; readonly la
   };
 }
 
-/** It waits where it begins until it is told to go; what it would have done before that is never seen. */
+/** It waits at its start until it is cued; earlier motion is never shown. */
 function startedAt(begins: number, go: number): FrameMapping {
   const later = go - begins;
   return {
@@ -55,7 +55,7 @@ function startedAt(begins: number, go: number): FrameMapping {
 
 /** A stop that ends sooner or later; what follows shifts with it. */
 function stopEndedAt(from: number, to: number, asked: number): FrameMapping {
-  // One that waits for ever for its start has no end of a stop to be told of.
+  // A rider that waits for ever for its start has no end of a stop.
   if (to === Infinity) return UNCHANGED_FRAMES;
   const end = Math.max(from, asked);
   const later = end - to;

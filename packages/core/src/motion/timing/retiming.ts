@@ -9,7 +9,7 @@ import type { FrameStep } from './frame-step.js';
 export interface Retiming {
   /** The frame of the work that is shown at a frame of the shot. */
   source(frame: number): number;
-  /** Frames of the work a frame of the shot: 1 is as it was, ½ slow motion, 0 a freeze. */
+  /** Frames of the work per frame of the shot: 1 unchanged, ½ slow motion, 0 a freeze. */
   rate(frame: number): number;
 }
 
@@ -51,7 +51,7 @@ function playedRetime({ retimes }: Retimes, id: string | null): Retime | null {
 
 const cached = new WeakMap<readonly Retime[], { retiming: Retiming | null }>();
 
-/** The time of everything in a shot, where it is bent: the last retime that names nobody. */
+/** Retime of everything in a shot, if any: the last one without riders. */
 export function wholeRetiming(shot: Retimes): Retiming | null {
   const before = cached.get(shot.retimes);
   if (before) return before.retiming;

@@ -1,6 +1,6 @@
 /**
- * Which of some frames have to stay for keys that stand in a rider's own time: those that are later there than all before. What is
- * shown twice, as where time stands or runs back, needs a key but once.
+ * Frames that must stay for keys in a rider's own time: those whose own frame is later than all before. A frame shown
+ * twice, as in a freeze or a reversal, needs one key.
  *
  * @param own the own frame that is shown at a frame
  * @returns indexes in rising order

@@ -17,7 +17,7 @@ const MOST_TURNS = 1 / 3;
 /** A wheel that turns faster than this allows looks like none whatever keys it has. */
 const MOST_STEPS = 64;
 
-/** By rider the wheels that turn over a third of a turn in some frame, looked at often enough to be told. */
+/** Wheels by rider that turn over a third of a turn in some frame, sampled between frames. */
 export function betweenFrames(
   evaluated: EvaluatedShot,
   { shot, first, frames }: { readonly shot: Shot; readonly first: number; readonly frames: number },

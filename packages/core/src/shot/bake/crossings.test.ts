@@ -1,7 +1,7 @@
 import { POSE } from '../../motion/pose/pose.js';
 import { crossings } from './crossings.js';
 
-/** Poses of a rider that is at some distances along the z axis, and so far to the side. */
+/** Poses of a rider at distances along the z axis, and at offsets to the side. */
 const riding = (distances: readonly number[], side: number) =>
   Float64Array.from(
     distances.flatMap((distance) => {

@@ -78,7 +78,7 @@ export function putRider(
   return withRider(shot, id, (rider) => riderPut(evaluated, rider, frame, placement));
 }
 
-/** The shot with a key of a rider's place as it is at a frame; with the first of them it is moved by hand from then on. */
+/** The shot with a transform key of a rider's placement at a frame; the first of them makes it moved by hand. */
 export function keyHere(shot: Shot, assets: SceneAssets, id: string, frame: number): Shot {
   const evaluated = evaluateShot(shot, assets);
   const rider = shot.riders.find((one) => one.id === id);
@@ -99,7 +99,7 @@ export function keysOfRide(shot: Shot, assets: SceneAssets, id: string, within: 
   const time = workTime(shot, assets);
   const poses = sampleRider(time.evaluated.poses[index], time.first, time.count, time.step);
   const frames = Array.from({ length: time.count }, (_, i) => frameOfSample(time, i));
-  // Cues and retimes act on it as before: its keys stand in its own frames.
+  // Cues and retimes act on it as before: its keys are in its own frames.
   const { own } = mapFrames(time.evaluated.timing(shot.riders[index])?.steps ?? [], shot.range);
   const all = risingFrames(frames, own).map((i): PlaceKey => ({
     frame: Math.round(own(frames[i]) * 1e6) / 1e6,

@@ -16,14 +16,14 @@ import { risingFrames } from '../../motion/timing/rising-frames.js';
 import { sampleRider } from './sample-shot.js';
 import { frameOfSample, workTime } from './work-samples.js';
 
-/** A turn that is off by no more at any frame is left as it is; keys of a turn are as near, degrees. */
+/** Rotations within this error at all frames are left; keys of a rotation have this tolerance, degrees. */
 const NEAR_DEG = 0.4;
 
 type Angles = Pick<Offset, 'yaw' | 'pitch' | 'roll'>;
 
 /**
- * The shot with a rider on a path turned as it is in another shot, at every frame: by its offset in the frame of its travel, which is keyed
- * where one offset is not enough.
+ * The shot with a rider on a path rotated as in another shot, at every frame: by its offset in the frame of its
+ * travel, keyed if one offset is not enough.
  *
  * @param other the same shot, with the rider moved in another way
  */
@@ -70,7 +70,7 @@ export function withTurnOf(shot: Shot, other: Shot, assets: SceneAssets, id: str
   }));
 }
 
-/** How a rider is turned at every sample; which samples its keys can stand at, and at what frames of its own time. */
+/** Rotations of a rider at every sample; the samples that its keys can use, and their frames in its own time. */
 function rotationsOf(shot: Shot, assets: SceneAssets, id: string) {
   const time = workTime(shot, assets);
   const index = shot.riders.findIndex((rider) => rider.id === id);

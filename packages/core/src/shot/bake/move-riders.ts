@@ -9,7 +9,7 @@ import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import { carried, intoCarrier } from '../../motion/pose/rest-pose.js';
 import { placementAt, riderPut, type Placement } from './hand-keys.js';
 
-/** How riders are moved as one thing: made larger and turned about the first of them, then moved. */
+/** Motion of riders as one thing: scaled and rotated about the first of them, then translated. */
 export interface RidersMove {
   /** Metres of the world. */
   readonly step: Vec3;

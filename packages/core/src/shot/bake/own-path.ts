@@ -18,15 +18,15 @@ import { sampleRider } from './sample-shot.js';
 import { isDynamic, withoutForces } from './without-forces.js';
 import { frameOfSample, workTime } from './work-samples.js';
 
-/** A rider on a path of its own. */
+/** A rider with its own path. */
 export interface OwnPath {
   readonly shot: Shot;
   readonly pathId: string;
 }
 
 /**
- * A rider on a path of its own along which it does what it did before: one of a flight, one that is carried, one that is moved by
- * hand. Keys by hand give the very curve that they made; any other motion is kept within a tolerance, turned as it was.
+ * A rider with its own path that keeps its motion: one of a flight, a carried one, one moved by hand. Keys by hand
+ * give the very curve that they made; any other motion is kept within a tolerance, with its rotation.
  *
  * @param within metres, above 0
  * @throws PathError where it never moves
@@ -43,7 +43,7 @@ export function withOwnPath(shot: Shot, assets: SceneAssets, id: string, within:
   const pace: Attachment['pace'] = {
     ...newAttachment(pathId, shot.range).pace,
     unit: 'metres',
-    // Nothing else is along a path of its own: a bend that is made in it is ridden at about the speed there was.
+    // Nothing else uses its own path: a bend made in it is ridden at about the former speed.
     stretches: true,
     keys: [...own.keys],
   };
@@ -114,7 +114,7 @@ function sampledTrack(shot: Shot, assets: SceneAssets, rider: Rider, within: num
   const time = workTime(shot, assets);
   const index = shot.riders.indexOf(rider);
   const poses = sampleRider(time.evaluated.poses[index], time.first, time.count, time.step);
-  // Cues and retimes act on it as before: its keys stand in its own frames.
+  // Cues and retimes act on it as before: its keys are in its own frames.
   const { own } = mapFrames(time.evaluated.timing(rider)?.steps ?? [], shot.range);
   const samples = Array.from({ length: time.count }, (_, i) => frameOfSample(time, i));
   const kept = risingFrames(samples, own);

@@ -7,7 +7,7 @@ import type { Spray } from '../../effects/spray/spray.js';
 import { betweenFrames, type PartBetween } from './between-frames.js';
 import { sampleParts, takeShortWay, type SampledParts } from './sampled-parts.js';
 
-/** Which part of a shot is sampled; what is not said is the whole of it. */
+/** Sampled part of a shot; a field left out means all. */
 export interface SampleChoice {
   /** Ids of riders. */
   readonly riders?: ReadonlySet<string> | null;
@@ -16,7 +16,7 @@ export interface SampleChoice {
   readonly last?: number | null;
   /** One more frame, equal to the first, with which a loop closes. */
   readonly closing?: boolean;
-  /** Whether wheels that turn fast are looked at between frames too. */
+  /** Whether fast wheels are sampled between frames too. */
   readonly between?: boolean;
 }
 
@@ -32,7 +32,7 @@ export interface SampledShot {
   readonly riders: readonly Float64Array[];
   /** In the same order what moves of each rider's model by itself. */
   readonly parts: readonly SampledParts[];
-  /** And what of it turns too fast to be told by whole frames. */
+  /** Its parts that turn too fast for whole frames. */
   readonly between: readonly (readonly PartBetween[])[];
   /** And whether it is seen, by frame; null for a rider that always is. */
   readonly shown: readonly (readonly boolean[] | null)[];
@@ -118,8 +118,8 @@ function joined(before: Float64Array, after: Float64Array): Float64Array {
 export type SampledBlock = SampledShot;
 
 /**
- * The same in blocks of frames, one after the other. A block's samples are lent: those of the next but one are put in their place,
- * so that a long shot does not leave arrays behind by the thousand.
+ * The same in consecutive blocks of frames. A block's arrays are reused by the next but one, so that a long shot does
+ * not leave thousands of them behind.
  *
  * @param most numbers a block holds, but for one frame's at least
  */

@@ -4,7 +4,7 @@ import type { MovedParts } from '../../character/hierarchy/node-driver.js';
 
 /** Moved parts of a model, by sample. */
 export interface SampledParts extends Omit<MovedParts, 'pose' | 'jointed'> {
-  /** `size` numbers a sample, laid out as `nodes` say. */
+  /** `size` numbers a sample, laid out by `nodes`. */
   readonly values: Float64Array;
 }
 

@@ -4,11 +4,11 @@ import { evaluateShot, type EvaluatedShot } from '../evaluate/evaluate-shot.js';
 import type { SceneAssets } from '../evaluate/scene-assets.js';
 import { wholeRetiming } from '../../motion/timing/retiming.js';
 
-/** A shot in the time of its work, and the frames of the work that are shown: what is baked into the document stands in those. */
+/** A shot in the time of its work, and the shown frames of the work: bakes into the document use those. */
 export interface WorkTime {
   readonly evaluated: EvaluatedShot;
   readonly first: number;
-  /** Samples are so many frames apart. */
+  /** Frames between samples. */
   readonly step: number;
   readonly count: number;
 }

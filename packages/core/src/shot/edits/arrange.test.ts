@@ -394,7 +394,8 @@ it('a string takes copies of its unit, with both axles on the path', () => {
   );
   const { shot: hung, ids } = hangString(shot, 'e', { unit: 't', count: 3, gap: 0.4 });
   expect(ids).toHaveLength(3);
-  // The engine stands on its origin: 1.5 m to its coupling, the gap, 0.5 m from coupling to front axle; then each a length and a gap.
+  // The engine is held by its origin: 1.5 m to its coupling, the gap, 0.5 m from coupling to front axle; then each a
+  // length and a gap.
   const places = ids.map((id) => distance(hung, id, 1));
   expect(places).toEqual(
     [20 - 1.5 - 0.4 - 0.5, 20 - 2.4 - 3.4, 20 - 2.4 - 6.8].map((v) => expect.closeTo(v, 9)),

@@ -39,8 +39,8 @@ export interface AttachPlan {
 export type Axes = Pick<Facing, 'forward' | 'up'>;
 
 /**
- * Attaches riders to a path. What a rider was set up with before (bank, aim, offset) is kept; axes are taken
- * over where it had no facing yet. A string that hangs behind one comes along.
+ * Attaches riders to a path. Former settings (bank, aim, offset) are kept; axes are set if there was no facing yet. A
+ * string behind a rider comes along.
  *
  * @param axes by rider the axes its model was found to face by
  * @throws PathError where the path has no curve

@@ -36,11 +36,11 @@ export function attachToCarrier(
   if (rider === undefined) return shot;
   const evaluated = evaluateShot(shot, assets);
   const posed = (other: string | null) => (other === null ? null : poseOfRider(evaluated, other, frame));
-  // Of a rider on a path the rest is what is carried: that of its path stays as it is.
+  // Only the rest pose of a rider on a path is carried: that of its path stays.
   return withRider(free, id, (before) => inSpaceOf(before, posed(rider.parent), posed(carrier)));
 }
 
-/** A rider off its carrier, back where it rested before it was put there; as it is, where that is not known. */
+/** Detaches a rider from its carrier, back to its rest pose before; unchanged if that is not known. */
 export function putBack(shot: Shot, id: string): Shot {
   return withRider(shot, id, (rider) =>
     rider.restBeforeParent === null

@@ -21,9 +21,9 @@ export interface PathChange {
 }
 
 /**
- * An attachment such that its rider is where it was at every frame, and turned as it was, after its path was
- * reversed, begun elsewhere, cut or joined. On a reversed path it travels backward, so it is yawed by half a
- * turn: its nose points where it did.
+ * An attachment that keeps its rider's positions and rotations at every frame after its path was reversed, started
+ * elsewhere, cut or joined. On a reversed path it travels backward, so it is yawed by half a turn: its nose keeps its
+ * direction.
  *
  * @param s a distance along the old path at which both paths can be compared, metres
  */

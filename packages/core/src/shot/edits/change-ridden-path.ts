@@ -106,8 +106,8 @@ export function splitRiddenPath(shot: Shot, id: string, s: number): { shot: Shot
 }
 
 /**
- * Two open paths as one under the first one's id, over a bridge where their ends stand apart. It goes the way the first one goes; the
- * second is turned round where it would go against that.
+ * Two open paths as one under the first one's id, with a bridge if their ends are apart. It has the direction of the
+ * first; the second is reversed if necessary.
  *
  * @param tension how far the bridge swings out, 1 for as far as the gap is wide
  * @throws PathError where one has no curve or is closed

@@ -129,7 +129,7 @@ it('one value of an offset is drawn by handles, the others go on by their ease, 
     ease: 'linear',
     handles: { side: { out: [10, 0] } },
   });
-  // x(t) by handles of 10 and of a third of the straight from the other end, told apart from the code by its own Bézier.
+  // x(t) by handles of 10 and of a third of the line from the other end, computed by an independent Bézier.
   const into = kept.attachment!.offsetKeys[1].handles!.side!.in!;
   const bezier = (t: number, a: number, b: number, c: number, d: number) =>
     a * (1 - t) ** 3 + 3 * b * t * (1 - t) ** 2 + 3 * c * t * t * (1 - t) + d * t ** 3;

@@ -14,7 +14,7 @@ import { freeBadge } from './new-rider.js';
 
 export const COPY_PLACES = ['row', 'around', 'along', 'area'] as const;
 
-/** How copies of what stands are set out. */
+/** Arrangement of copies of a rider at rest. */
 export interface Copies {
   readonly count: number;
   /** In a row; evenly round a middle, itself among them; at even steps along a path; or over a disc about it, by a seed. */
@@ -27,7 +27,7 @@ export interface Copies {
   readonly path: string | null;
   readonly side: number;
   readonly seed: number;
-  /** Each stands on the ground under it. */
+  /** Each is placed on the ground under it. */
   readonly onGround: boolean;
 }
 
@@ -38,7 +38,7 @@ interface Spot {
 }
 
 /**
- * The shot with copies of a rider that stands, or is moved by hand: each moves as it does, from its own place.
+ * The shot with copies of a rider at rest, or moved by hand: each moves as it does, from its own place.
  *
  * @returns the shot, and the ids of the copies
  * @throws ShotError where the shot holds no more riders, the rider rides a path, or there is no path to stand along
@@ -118,7 +118,7 @@ function spotsOf(shot: Shot, from: Vec3, facing: Quat, copies: Copies): Spot[] {
   });
 }
 
-/** A rider as it would stand, or move, elsewhere. */
+/** A rider at rest, or moved by hand, in another place. */
 function movedTo(rider: Rider, from: Vec3, to: Vec3, turn: number, whole: boolean): Rider {
   const yaw = clean(quat.setAxisAngle([0, 0, 0, 1], [0, 1, 0], turn) as Quat);
   const turned = (rotation: Quat): Quat => {

@@ -3,7 +3,7 @@ import type { Shot } from '../../document/shot.js';
 import { curveRidden } from '../../geometry/path/compiled-path-of.js';
 
 /**
- * How far apart a rider and `count` copies in file behind it are, in metres, where all of them stand evenly round its path.
+ * Spacing of a rider and `count` copies in file behind it, metres, if all are spaced evenly round its path.
  *
  * @returns null where the path does not close
  */

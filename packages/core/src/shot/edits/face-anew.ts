@@ -31,7 +31,7 @@ export function withFacing(rider: Rider, forward: Axis, up: Axis, hierarchy: Nod
   };
 }
 
-/** Axles are told along the nose: from the other end they are the other way round; from a side nothing is known of them. */
+/** Axles are measured along the nose: facing the other way they are swapped; facing sideways they are unknown. */
 function chassisAnew(chassis: Chassis | null, turned: number): Chassis | null {
   if (chassis === null || turned > 0.5) return chassis;
   if (turned > -0.5) return null;

@@ -15,7 +15,7 @@ import { mapFrames } from '../../motion/timing/map-frames.js';
 import { risingFrames } from '../../motion/timing/rising-frames.js';
 import { poseOfRider, withAttachment } from './change-rider.js';
 
-/** A rider that moves along its path so that it stays as far from another as it is at a frame. */
+/** A rider that moves along its path so that it keeps its distance from another at a frame. */
 export interface HeldDistance {
   readonly rider: Rider;
   /** How far it stays off, metres. */
@@ -24,7 +24,7 @@ export interface HeldDistance {
   readonly missed: number;
 }
 
-/** How near keys come to where they should be. */
+/** Tolerance of the keys. */
 const WITHIN = { distance: 0.01, speed: 0.02 };
 /** So many steps to its length a path is looked along. */
 const STEPS = 4000;
@@ -45,7 +45,7 @@ export function holdDistance(
   const shot = withAttachment(evaluated.shot, id, (was) => ({ ...was, coupledTo: null, pacedBy: null }));
   const rider = shot.riders.find((one) => one.id === id);
   const curve = curveRidden(shot, rider);
-  // When it goes by its own time, and by no other's.
+  // If it has its own pace.
   const timing = rider && evaluateShot(shot, evaluated.assets).timing(rider);
   if (frameCount(shot) < 2 || !rider?.attachment || !curve || !timing) return null;
   const { attachment } = rider;
@@ -107,7 +107,7 @@ function alongItsPath(attachment: Attachment, curve: CompiledPath) {
   };
 }
 
-/** The place nearest to one, at which a function comes to nothing, or to as little as it comes to on the way there. */
+/** The zero of a function nearest to a distance, or its least value on the way there. */
 function nearestPlace(off: (s: number) => number, from: number, { closed, length }: CompiledPath): number {
   const step = length / STEPS;
   const held = (s: number) => (closed ? s : Math.min(length, Math.max(0, s)));

@@ -13,7 +13,7 @@ function changeDressing<T extends Pick<Shot, 'dressing'>>(
   return { ...shot, dressing: shot.dressing.flatMap((laid) => (laid.path === path ? change(laid) : [laid])) };
 }
 
-/** A path of so many metres is run the other way. */
+/** A path of a length was reversed. */
 export const dressingReversed = <T extends Pick<Shot, 'dressing'>>(
   shot: T,
   path: string,
@@ -43,7 +43,7 @@ export const dressingStartedAt = <T extends Pick<Shot, 'dressing'>>(
     return [{ ...laid, from, to: laid.to === null ? from + length : laid.to - laid.from + from }];
   });
 
-/** A path of so many metres is cut in two; what lay over the cut lies on both parts. */
+/** A path of a length was cut in two; dressing over the cut is on both parts. */
 export function dressingSplit(shot: Shot, path: string, second: string, s: number): Shot {
   const taken: Dressing[] = [...shot.dressing];
   return changeDressing(shot, path, (laid) => {
@@ -64,7 +64,7 @@ export function dressingSplit(shot: Shot, path: string, second: string, s: numbe
   });
 }
 
-/** A path of so many metres goes on in a second one, which begins at a distance along it. */
+/** A path of a length continues in a second one, which begins at a distance along it. */
 export function dressingJoined(
   shot: Shot,
   first: { readonly id: string; readonly length: number },

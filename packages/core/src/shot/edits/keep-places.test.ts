@@ -197,7 +197,7 @@ it('moved, turned, scaled or mirrored as a whole, it goes along', () => {
   for (const [path, by] of cases) {
     const now = new Map(placesOf(reshapeRiddenPath(shot, path, by satisfies Correspondence)));
     for (const [what, place] of placesOf(shot)) {
-      // An offset along the path stays so many metres, whatever the size.
+      // An offset along the path keeps its metres, whatever the size.
       if (what.startsWith('laps') && path.transform.scale[0] !== 1) continue;
       expect(distance3(now.get(what)!, by(place))).toBeLessThan(1e-6);
     }

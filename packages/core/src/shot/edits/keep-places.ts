@@ -88,7 +88,7 @@ function keptAttachment(
   };
 }
 
-/** A rider is where its key and its offset along the path say together: that place is what stays. */
+/** A rider is at its key plus its offset along the path: that position is kept. */
 function keptPace(
   pace: Pace,
   attachment: Attachment,
@@ -130,7 +130,7 @@ function keptPace(
   };
 }
 
-/** Speeds by distance of which two have come to one place would say two speeds there: the later one gives way. */
+/** Of two speeds by distance that came to one distance the later one is dropped. */
 function rising(speeds: Pace['speeds']): Pace['speeds'] {
   return speeds.filter(
     ({ distance }, i) =>

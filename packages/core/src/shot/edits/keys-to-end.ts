@@ -7,7 +7,7 @@ import type { CompiledPath } from '../../geometry/path/compiled-path.js';
 const SAME = 1e-6;
 
 /**
- * A shot after one of its paths was closed: rides that ran to the path's end run to it still, which is where they began.
+ * A shot after one of its paths was closed: rides to the path's end still end there, which is their start.
  *
  * @param from the path as it was, open
  * @param to   as it is now

@@ -74,7 +74,7 @@ describe('a string', () => {
     const shot = hung([unit('a'), unit('b')]);
     const before = evaluateShot(shot, NO_ASSETS);
     const after = evaluateShot(detachBack(shot, NO_ASSETS, ['e']), NO_ASSETS);
-    // The unit that hung at the engine goes by itself; what hangs behind it hangs there still.
+    // The unit behind the engine has its own pace; the units behind it stay coupled.
     expect(after.shot.riders.map(({ attachment }) => attachment?.coupledTo?.rider)).toEqual([
       undefined,
       undefined,

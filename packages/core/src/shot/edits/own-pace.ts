@@ -12,8 +12,8 @@ import { hasOwnPace, leadingOf } from '../../motion/timing/leader.js';
 import { poseOfRider } from './change-rider.js';
 
 /**
- * A rider that took its time from another, or hung behind it, with a pace of its own that does the same.
- * What hung behind another keeps the distance it has at the first frame.
+ * A rider that had the pace of another, or was coupled behind it, with the same motion by its own pace. A coupled one
+ * keeps its distance at the first frame.
  *
  * @param evaluated the shot as it is played while the other still leads
  */
@@ -41,7 +41,7 @@ function riding({ shot }: EvaluatedShot): (id: string) => Rider | undefined {
   };
 }
 
-/** The pace a rider on a curve goes by in the end, in metres, without offsets along the path. */
+/** Resulting pace of a rider on a curve, in metres, without offsets along the path. */
 function paceInMetres(evaluated: EvaluatedShot, rider: Rider): Pace {
   const find = riding(evaluated);
   const delays: PacedBy[] = [];

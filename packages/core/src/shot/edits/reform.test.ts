@@ -183,7 +183,7 @@ describe('a flight behind a leader that rides no path', () => {
     const evaluated = evaluateShot(stored(shot), NO_ASSETS);
     for (const frame of [30, 55, 80]) {
       const gone = poseAt(leaderWay, 'k', frame)[POSE.distance];
-      // The frame at which the leader was 3 m less far, told by its own board.
+      // Frame at which the leader was 3 m behind, by its own board.
       let then = frame;
       while (poseAt(leaderWay, 'k', then)[POSE.distance] > gone - 3) then -= 0.001;
       const [where, wanted] = [placeOf(evaluated, ids[0], frame), placeOf(leaderWay, 'k', then)];

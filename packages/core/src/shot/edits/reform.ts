@@ -18,8 +18,8 @@ import { removeRider } from './remove-riders.js';
 import { seamRates } from './seam-rates.js';
 
 /**
- * The shot with a formation placed anew: its members go by as much as the formation changed, so that what was changed of one by hand
- * stays; those that have left it are left alone. It grows by copies of its leader as that is now, and shrinks from its end.
+ * The shot with a changed formation: its members change by the same differences, so that single changes stay; members
+ * that left it are not touched. It grows by copies of its leader as that is now, and shrinks from its end.
  *
  * @returns the shot, and the ids of the members
  * @throws ShotError where there is no such formation, its leader rides nothing, or the shot holds no more riders
@@ -67,7 +67,7 @@ export function reform(
   return { shot: thinned, ids: members.filter((member) => member !== null) };
 }
 
-/** Whether a rider still goes by its leader's time. */
+/** Whether a rider still has its leader's pace. */
 const isCopyOf = ({ attachment, follow }: Rider, leader: Rider): boolean =>
   attachment ? attachment.pacedBy?.rider === leader.id : follow?.rider === leader.id;
 

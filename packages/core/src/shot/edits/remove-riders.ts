@@ -13,9 +13,9 @@ import { inSpaceOf } from './in-space-of.js';
 import { withOwnPace } from './own-pace.js';
 
 /**
- * The shot without a rider. What it carried stands where it stood at a frame; what hung behind it hangs behind
- * what it hung behind, as far back as before, or goes on by itself; what took its time keeps it as its own; what
- * aimed at it faces its path, and nothing keeps clear of it; cuts to it, and cues it gives or takes, go.
+ * The shot without a rider. Riders on it stay at their positions at a frame; those coupled behind it are coupled to
+ * its leader at the same distance, or get their own pace; those with its pace keep it as their own; those that aimed
+ * at it face their path, and clearances from it are removed; cuts to it, and cues from or to it, are deleted.
  */
 export function removeRider(shot: Shot, assets: SceneAssets, id: string, frame: number): Shot {
   const gone = shot.riders.find((rider) => rider.id === id);
@@ -51,7 +51,7 @@ export function removeRider(shot: Shot, assets: SceneAssets, id: string, frame: 
   });
 }
 
-/** Cues that neither listen to a rider nor act on it; of one that does several things the others stay. */
+/** Cues that neither listen to a rider nor act on it; of one with several actions the others stay. */
 function cuesWithout(cues: readonly Cue[], id: string): Cue[] {
   const left = cues.flatMap((cue): Cue[] => {
     if (cue.trigger.rider === id || cue.trigger.other === id) return [];

@@ -12,8 +12,8 @@ const EVEN = 1e-6;
 export type SeamRate = { readonly laps: number } | { readonly why: string };
 
 /**
- * How followers of a rider can vary in speed and still meet themselves at the seam: each has to make whole laps, at an even speed, for
- * else it would come to the seam in another part of the leader's ride. Null where the shot is no loop.
+ * Speeds that followers may have so that they close at the seam: each has to make whole laps at constant speed, else
+ * it would reach the seam in another part of the leader's ride. Null without a loop.
  */
 export function seamRateOf(shot: Shot, assets: SceneAssets, leader: Rider): SeamRate | null {
   if (!shot.loop) return null;
@@ -35,7 +35,7 @@ export function seamRateOf(shot: Shot, assets: SceneAssets, leader: Rider): Seam
   return { laps: Math.abs(Math.round(laps)) };
 }
 
-/** The rate nearest to a wished one that closes at the seam: whole laps; 1 where none but that does; any, out of a loop. */
+/** Closing rate nearest to a wanted one: whole laps; 1 if only that closes; any without a loop. */
 export function seamRates(shot: Shot, assets: SceneAssets, leader: Rider): (rate: number) => number {
   const of = seamRateOf(shot, assets, leader);
   if (of === null) return (rate) => rate;

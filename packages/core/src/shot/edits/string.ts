@@ -36,8 +36,9 @@ export interface StringOf {
 }
 
 /**
- * The shot with a string hung behind the last unit of a rider's string: the unit first, then copies of it.
- * Behind a road vehicle a unit is towed by its coupling, and its front axle turns with the drawbar; else one with two axles stands with both on the path.
+ * The shot with a string behind the last unit of a rider's string: the unit first, then copies of it. Behind a road
+ * vehicle a unit is towed by its coupling, and its front axle turns with the drawbar; else one with two axles has
+ * both on the path.
  *
  * @param axes the axes the unit's model was found to face by, where it rides nothing yet
  * @throws ShotError where the leader rides nothing, or the unit leads the leader

@@ -10,7 +10,7 @@ import { sourceFrame } from '../../motion/timing/retiming.js';
 import { poseOfRider, withRider } from './change-rider.js';
 
 /**
- * A rider handed to a carrier from a frame on, in the very place it has there; to nobody, and it goes on by itself.
+ * A rider that switches to a carrier at a frame and keeps its position there; to none, and it continues by itself.
  *
  * @param frame of the shot
  * @param blend seconds that it takes; from place to place there is no jump with none

@@ -36,8 +36,8 @@ export function withFoundGait(rider: Rider, clip: string, gaits: readonly FoundG
 }
 
 /**
- * The riders that go as one does, itself among them: its copies in a formation or relay, or the one it is a copy of with all of that
- * one's; those of its model that are set up as it is.
+ * Riders set up as one is, including itself: its copies in a formation or relay, or its original with all copies;
+ * those with its model and set-up.
  *
  * @param parts what has to be the same, as it is kept
  */
@@ -60,7 +60,10 @@ const changed = (shot: Shot, ids: ReadonlySet<string>, change: (rider: Rider) =>
   riders: shot.riders.map((rider) => (ids.has(rider.id) ? change(rider) : rider)),
 });
 
-/** The shot in which a rider has what was found in its model to roll, steer and lean, and axles where it had none; so have its copies that were set up as it was. */
+/**
+ * The shot in which a rider has the wheels, steering and body found in its model, and axles if it had none; so have
+ * its copies with the same set-up.
+ */
 export function takeFoundRig(shot: Shot, id: string, rig: FoundRig, chassis: Chassis | null): Shot {
   const ids = alike(shot, id, ({ wheels, ball, body, steering }) => [wheels, ball, body.node, steering.node]);
   return changed(shot, ids, (rider) => ({

@@ -18,23 +18,23 @@ import { withAttachment } from './change-rider.js';
 export interface WalkersStops {
   /** In the walker's own frames. */
   readonly list: readonly PaceStop[];
-  /** The pace with a stop so many frames further along its way in, and from there to the nearest natural pose. */
+  /** The pace with a stop moved by some frames of travel, and from there to the nearest natural pose. */
   placed(stop: PaceStop, frames: number): Pace | null;
   /** The pace with a stop at the next natural pose on (1) or back (−1). */
   nextNatural(stop: PaceStop, way: number): Pace | null;
-  /** The pace with a stop so many frames longer. */
+  /** The pace with a stop longer by some frames. */
   lengthened(stop: PaceStop, frames: number): Pace | null;
 }
 
 /** However slowly it comes in, a stop is drawn by this much of a stride a second. */
 const SLOWEST = 0.3;
-/** A stop is natural within this part of a cycle, and looked for in so many steps. */
+/** Tolerance of a natural stop, as a part of a cycle, and the steps of its search. */
 const EXACT = 1e-7;
 const STEPS = 12;
 
 /**
- * A walker's stops; its pose is natural where the most of its feet are down. Null where it does not walk by a timing of its own. As it
- * is when asked for: a drag goes on from there.
+ * Stops of a walker; its pose is natural if most of its feet are down. Null unless it walks by its own pace. A
+ * snapshot: a drag continues from it.
  */
 export function walkersStops(shot: Shot, assets: SceneAssets, rider: Rider): WalkersStops | null {
   const { gait, attachment } = rider;
@@ -45,7 +45,7 @@ export function walkersStops(shot: Shot, assets: SceneAssets, rider: Rider): Wal
   const run = compiledPaceOf(pace, fps, path);
   const stride = gait.stride * ownAxes(rider).scale[0];
   const phases = restingPhases(gait);
-  /** The stop moved by so many metres, and on by what its phase there, as it is played, is off a natural one. */
+  /** The stop moved by a distance, and further by the distance of its phase from a natural one. */
   const naturalNear = (stop: PaceStop, metres: number): Pace | null => {
     const index = run.stops.indexOf(stop);
     let by = metres;
@@ -72,7 +72,7 @@ export function walkersStops(shot: Shot, assets: SceneAssets, rider: Rider): Wal
 }
 
 /**
- * The shot with a walker's stop as long as what is done in it.
+ * The shot with a walker's stop as long as its act.
  *
  * @throws ShotError where it makes no such stop by a timing of its own, or its model is not known
  */
@@ -105,7 +105,7 @@ function phaseAtStop(evaluated: EvaluatedShot, id: string, index: number): numbe
 }
 
 /**
- * The shot with a walker's stops moved to natural poses, each by the least.
+ * The shot with a walker's stops moved to natural poses, each as little as possible.
  *
  * @throws ShotError where its feet are not known, or it has no stop of its own
  */

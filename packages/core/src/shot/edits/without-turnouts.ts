@@ -2,7 +2,7 @@ import type { Cue, CueAction } from '../../document/shot-cue.js';
 import type { Shot } from '../../document/shot.js';
 import { withoutLooseBursts } from './loose-bursts.js';
 
-/** The shot without what turns riders out to a path that goes; of a cue that does several things the others stay. */
+/** The shot without turnouts to a deleted path; of a cue with several actions the others stay. */
 export function withoutTurnouts(shot: Shot, path: string): Shot {
   const stays = (action: CueAction) => action.path !== path;
   if (shot.cues.every(({ action, moreActions }) => stays(action) && moreActions.every(stays))) return shot;

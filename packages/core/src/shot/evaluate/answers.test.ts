@@ -12,7 +12,7 @@ import { scene } from '../../../test/carts.js';
 import { POSE } from '../../motion/pose/pose.js';
 import { evaluateShot } from './evaluate-shot.js';
 
-// A cart that goes 12 m in two seconds, stands from frame 49 to 73, and goes on.
+// A cart that travels 12 m in two seconds, stops from frame 49 to 73, and goes on.
 const cart: Loose<Rider> = {
   id: 'c',
   name: 'Cart',
@@ -119,7 +119,7 @@ it('it waits until the cart has stopped, walks to it, sits on it without a jump,
   expect(parseShot(JSON.parse(JSON.stringify(shot)))).toEqual(shot);
   const evaluated = evaluateShot(shot, NO_ASSETS);
   const at = (id: string, frame: number) => placeOf(poseAt(evaluated, id, frame));
-  // It comes to the cart's side, a metre off, with the end of the stop.
+  // It reaches the cart's side, a metre off, with the end of the stop.
   expect(at('w', 72.999)[0]).toBeCloseTo(1, 2);
   expect(distance3(at('w', 73), at('w', 72.999))).toBeLessThan(0.005);
   for (let frame = 73; frame < 110; frame += 3) {

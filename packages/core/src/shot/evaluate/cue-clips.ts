@@ -6,10 +6,10 @@ import type { Clip } from '../../character/hierarchy/node-hierarchy.js';
 import { modulo } from '../../geometry/math/angle.js';
 import { bisect, lastAtMost } from '../../geometry/math/search.js';
 
-/** A value above this plays a clip for as long as it is. */
+/** A value above this plays a clip. */
 const ABOVE = 1e-6;
 
-/** A clip that a cue plays: once whenever its value comes to 1, or again and again for as long as it is above 0. */
+/** Clip played by a cue: once whenever its value reaches 1, or repeatedly as long as it is above 0. */
 export function cuedClip(
   clip: Clip,
   { plays, blend }: Pick<CueAction, 'plays' | 'blend'>,

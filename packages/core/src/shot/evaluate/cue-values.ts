@@ -68,7 +68,7 @@ function stopMoment(
   return at !== undefined && Number.isFinite(at) ? at : undefined;
 }
 
-/** The first frame of the work, up to one past the range, at which a cue's value comes to 1; null where it does not. */
+/** First frame of the work, up to one past the range, at which a cue's value reaches 1; null if it never does. */
 export function cueMoment(cue: Cue, { first, last }: Shot['range'], sources: CueSources): number | null {
   if (cue.keys.length === 0) return null;
   const value = cueValue(cue, sources);

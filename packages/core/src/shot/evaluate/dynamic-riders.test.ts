@@ -68,7 +68,7 @@ it('without a pull it falls as it would: ½ g t²', () => {
 it('comes to rest on the floor of the shot, wherever that is, also where it begins beneath the grid', () => {
   const shot = shotOf({ rest: { translation: [3, -6, -2] }, rigidBody: { pull: 0, size: 0.5, bounce: 0 } });
   const ground = new GroundSurface(floorAt(-8));
-  // Its middle is as far above its origin as it is large.
+  // Its middle is a radius above its origin.
   expect(poseOf(shot, 90, 0, { ...assets, ground })[1]).toBeCloseTo(-8, 2);
   // Without any it falls on.
   expect(poseOf(shot, 90)[1]).toBeLessThan(-50);
@@ -239,7 +239,7 @@ it('what is led by its ride pushes what is in its way', () => {
     },
   );
   const by = { ...assets, hierarchies: new Map([['cart', hierarchy]]) };
-  // The cart's front has come to 9 m.
+  // The cart's front has reached 9 m.
   expect(poseOf(shot, 97, 0, by)[2]).toBeGreaterThan(9);
 });
 
@@ -424,7 +424,7 @@ it('a copy that is told something of its own, or waits otherwise than its leader
   expect(poseOf(shared, 20, 1).slice(0, 7)).toEqual(poseOf(shared, 32, 0).slice(0, 7));
   const other = shotOf({}, riders({ rigidBody: { pull: 0.3, size: 0.4 } }));
   expect(poseOf(other, 20, 1).slice(0, 7)).not.toEqual(poseOf(other, 32, 0).slice(0, 7));
-  // Its leader waits for a third that forces move, so it goes by its ride; the copy is worked out all the same.
+  // Its leader waits for a third, dynamic rider, so it follows its ride; the copy is simulated all the same.
   const third = { id: 't', name: 'Third', rest: { translation: [30, 0, 0] }, rigidBody: { pull: 0 } };
   const waits = shotOf({}, { riders: [third, { ...riders({}).riders[0], parent: 't' }, copy({})] });
   expect(poseOf(waits, 20, 2).every(Number.isFinite)).toBe(true);

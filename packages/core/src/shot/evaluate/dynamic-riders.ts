@@ -21,7 +21,7 @@ import { distanceToBox } from '../../geometry/solid/turned-box.js';
 import { keptSteps } from './kept-steps.js';
 import { hierarchyOfRider, type SceneAssets } from './scene-assets.js';
 
-/** Copies that are further behind or ahead than so many times the range are bodies of their own. */
+/** Copies further behind or ahead than this many ranges are separate bodies. */
 const MOST_CYCLES = 20;
 /** Hand-carried things, cameras and lights collide with nobody. */
 const NO_BODY: ReadonlySet<Rider['kind']> = new Set(['camera', 'light', 'emitter', 'carrier']);
@@ -100,7 +100,7 @@ export class DynamicRiders {
     });
   }
 
-  /** Steps forward what is not yet known, a frame a step; tells which part of it is done. */
+  /** Steps forward, a frame a step; yields the part that is done. */
   *settle(): Generator<number, void, undefined> {
     if (this.settled === this.steps.changes) return;
     let done = 0;
@@ -293,8 +293,8 @@ function waitsForOne(
 }
 
 /**
- * The rider, of some, of which another is the same so many frames later on its way; null where it is none. What only one of them is
- * told, by a cue or a retime, makes them two.
+ * The rider among some of which another is the same, delayed on its path; null if there is none. A cue or a retime of
+ * only one makes them two.
  */
 function leaderShifted(
   rider: Rider,
@@ -370,7 +370,7 @@ function specOf(rider: Rider, forces: RigidBody, hierarchy: NodeHierarchy | null
   return { shape, mass, friction, bounce, damping, spinDamping };
 }
 
-/** The outermost places of a model about its middle, as large as the halves say. */
+/** Hull points of a model about its middle, scaled to its half sizes. */
 function hullOf(
   points: readonly number[],
   { low, high }: NonNullable<NodeHierarchy['box']>,

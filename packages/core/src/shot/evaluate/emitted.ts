@@ -23,7 +23,7 @@ import { lastSource } from '../../motion/timing/retiming.js';
 export interface SprayingRider {
   readonly pose: PoseAt;
   readonly parts: MovedParts;
-  /** As its model stands; null where it is not known. */
+  /** In its model's rest pose; null if not known. */
   readonly hierarchy: NodeHierarchy | null;
   /** Whether it is seen; null where it always is. */
   readonly shows: ((frame: number) => boolean) | null;

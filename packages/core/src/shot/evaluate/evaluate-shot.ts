@@ -48,13 +48,13 @@ export interface EvaluatedShot {
   ridden(rider: Rider): CompiledPath | null;
   /** A rider's place along its path, in the time of the work; null where it rides none. */
   motion(rider: Rider): Motion | null;
-  /** When a rider goes by its own pace, and at which frames of the shot that is seen; null where it rides none. */
+  /** Timing of a rider by its own pace, and the frames of the shot that show it; null if it is not attached. */
   timing(rider: Rider): RiderTiming | null;
   /** A rider's axles and couplings, metres of the world. */
   axles(rider: Rider): Chassis | null;
   /**
-   * Writes where along its path a rider's origin and axles are at a frame of the shot; null for one that stands on the curve with its
-   * origin, or has no axles.
+   * Writes the distances of a rider's origin and axles along its path at a frame of the shot; null if it is held by
+   * its origin, or has no axles.
    */
   axleDistances(rider: Rider): ((frame: number, out: AxleDistances) => void) | null;
   /** The sideways acceleration of a rider's own track, m/s², positive to the left, at a frame of the shot. */
@@ -66,8 +66,8 @@ export interface EvaluatedShot {
   /** The second of the work, from the range's first frame on, that a frame of the shot shows. */
   workSeconds(frame: number): number;
   /**
-   * Works out what forces do, a frame a step, and tells which part of it is done. Where it was not, it is when the first of it is asked
-   * for.
+   * Simulates dynamic riders, a frame a step, and yields the part that is done. If not called, it runs when the first
+   * of it is asked for.
    */
   settle(): Generator<number, void, undefined>;
   /** Gauges of a rider beside its pose. */
@@ -130,7 +130,7 @@ export function evaluateShot(shot: Shot, given: SceneAssets): EvaluatedShot {
       hierarchy: hierarchyOfRider(assets, rider),
     }),
   );
-  // In the time of the work, as what is sprayed goes by it.
+  // In the time of the work, which sprays use.
   const workParts = cachedFor((rider: Rider): MovedParts => {
     const hierarchy = hierarchyOfRider(assets, rider);
     if (hierarchy !== null && rider.frozen !== null) return frozenParts(rider, rider.frozen, hierarchy);

@@ -47,7 +47,7 @@ export function frozenPose({ translation, rotation, figures }: Frozen): PoseAt {
   };
 }
 
-/** How the parts of a frozen rider's model stand; those that the model no longer has are left out. */
+/** Poses of a frozen rider's parts; parts that the model no longer has are left out. */
 export function frozenParts(rider: Rider, { parts }: Frozen, model: NodeHierarchy): MovedParts {
   const jointed = withWheelJoints(model, rider);
   let size = 0;

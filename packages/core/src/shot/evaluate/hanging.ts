@@ -26,7 +26,7 @@ import type { Swinging } from './moved-parts.js';
 
 /** A loop has a run-up that lasts until only this part of the swing it began with is left; */
 const LEFT = 5e-4;
-/** it lasts at least two cycles, and at most so many frames. */
+/** it lasts at least two cycles, and at most a number of frames. */
 const LEAST_CYCLES = 2;
 const MOST_FRAMES = 20_000;
 /** Half the step over which turning is measured, frames. */
@@ -91,7 +91,7 @@ export class Hanging {
     const { loop, range } = this.shot;
     let done = 0;
     const cycle = range.last - range.first + 1;
-    // The run-up repeats the cycle, so each of its frames is looked at once.
+    // The run-up repeats the cycle, so each of its frames is computed once.
     const known = new Map<number, Float64Array>();
     const inputs = (i: number, out: Float64Array, at: number) => {
       const frame = this.begin + i;
@@ -127,7 +127,10 @@ export class Hanging {
     return out;
   }
 
-  /** How a part is turned against how it stands, as its rider has it: a bar on a ball joint turns the shortest way, so it has no twist. */
+  /**
+   * Rotation of a part against its rest pose, relative to its rider: a bar on a ball joint takes the shortest
+   * rotation, so it has no twist.
+   */
   private turn(i: number, frame: number, out: Quat): void {
     const { states, size } = this.settledStates();
     const { spec } = this.parts[i];

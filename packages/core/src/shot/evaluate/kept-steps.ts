@@ -1,6 +1,6 @@
 import type { KeptSteps } from '../../effects/forces/simulation.js';
 
-/** So many runs are kept at once; each holds a world. */
+/** Number of runs kept together; each holds a world. */
 const MOST_RUNS = 24;
 
 interface Run {

@@ -83,7 +83,7 @@ export function compileMovedParts(
   cued: CuedMotion,
   pose: PoseAt,
 ): MovedParts {
-  // A walk is compiled for the model as it is; joints are of wheels, which walkers do not have.
+  // A walk is compiled for the model without joints; those belong to wheels, which walkers do not have.
   const jointed = contact.walk ? withJoints(model, []) : withWheelJoints(model, rider);
   const { hierarchy } = jointed;
   const drivers: NodeDriver[] = [];
@@ -128,7 +128,7 @@ export function compileMovedParts(
   return drivers.length === 0 ? NO_PARTS : compileParts(jointed, drivers);
 }
 
-/** A cycle on the other part of a pair, as seen in a mirror that stands along the middle of the model. */
+/** A cycle of the other part of a pair, mirrored at the model's middle plane. */
 function mirrored(
   hierarchy: NodeHierarchy,
   rider: Rider,

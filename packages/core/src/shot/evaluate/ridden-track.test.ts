@@ -118,7 +118,7 @@ it('what is shared is what is made for a rider alone, whatever was evaluated bef
           { rest: { scale: [scale, scale, scale] } },
         ),
       );
-      // On the very path that all shots before were on, and on one that nobody knows.
+      // On the same path as all shots before, and on a new one.
       const mixed = { ...shotOf(riders), paths: shot.paths };
       const alone = structuredClone(mixed);
       const [ours, theirs] = [mixed, alone].map((one) => {

@@ -5,7 +5,7 @@ import type { CompiledPath } from '../../geometry/path/compiled-path.js';
 import type { ChassisTrack } from '../../motion/ride/chassis-motion.js';
 import type { GroundFit } from '../../motion/ride/ground-fit.js';
 
-/** How a rider stands and goes along a path, whenever it is where. */
+/** Contact and travel of a rider along a path, independent of time. */
 export interface RiddenTrack {
   /** No other has it. */
   readonly id: number;

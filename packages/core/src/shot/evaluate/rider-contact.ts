@@ -22,7 +22,7 @@ import { compileWheels, type RollingWheel } from '../../vehicle/wheels/rolling.j
 import { wheelTravel } from '../../vehicle/wheels/wheel-travel.js';
 import type { SceneAssets } from './scene-assets.js';
 
-/** How a rider meets the ground, and what of it goes by itself. */
+/** Ground contact of a rider, and its self-moving parts. */
 export interface RiderContact {
   readonly wheels: readonly RollingWheel[];
   readonly lean: BodyLean | null;
@@ -95,10 +95,10 @@ function blocksOf(
 
 type Range = { readonly first: number; readonly last: number; readonly fps: number; readonly loop: boolean };
 
-/** Accelerations of a body are taken over so many frames, and bends over so many metres. */
+/** Frames over which accelerations of a body are taken, and metres for bends. */
 const STEP = 0.25;
 const BEND = 1;
-/** And what keyed offsets push over so many seconds. */
+/** Seconds for the push of keyed offsets. */
 const KEYED = 0.1;
 
 function leanOf(rider: Rider, motion: PathMotion, range: Range): BodyLean {
@@ -185,7 +185,7 @@ function walkOf(
       ? { heights: assets.ground, contact: attachment.ground }
       : null;
   const scale = [...rest.scale] as Vec3;
-  // Its feet stand where it walks; on what carries it they go by the clips.
+  // Its feet are locked where it walks; on a carrier the clips alone pose them.
   const carried = carriedPart(rider.parentKeys, shot.fps);
   const scene = { gait, hierarchy, walk: free, posed, pose: own, carried, axes, scale, range, ground };
   return [free, compileWalk(scene)];

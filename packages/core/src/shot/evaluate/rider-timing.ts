@@ -2,7 +2,7 @@ import type { PaceStop } from '../../motion/pace/compiled-pace.js';
 import type { FrameMapping, FrameStep } from '../../motion/timing/frame-step.js';
 import { mapFrames } from '../../motion/timing/map-frames.js';
 
-/** When a rider goes by its own pace, and what cues and bent time make of that: plain data, for every thread to read. */
+/** Timing of a rider by its own pace, cues and retimes: plain data, for every thread to read. */
 export interface RiderTiming {
   /** The own frame at which its pace begins. */
   readonly begins: number;

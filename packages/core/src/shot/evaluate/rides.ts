@@ -79,7 +79,7 @@ export class Rides {
     return { attachment: of('attachment'), facing: of('facing') };
   });
 
-  /** The frame at which a cue's value first comes to 1; null where it never does. */
+  /** Frame at which a cue's value first reaches 1; null if it never does. */
   readonly moment = cachedFor((cue: Cue) => cueMoment(cue, this.shot.range, this.sources));
 
   private forces: DynamicRiders | null = null;
@@ -102,7 +102,7 @@ export class Rides {
     return Hanging.of(this.shot, rider, hierarchy, this.pose(rider), lastSource(this.shot));
   });
 
-  /** Steps forward all that forces move; tells which part of it is done. */
+  /** Simulates all dynamic riders; yields the part that is done. */
   *settle(): Generator<number, void, undefined> {
     const forced = this.shot.riders.map((rider) => this.forced(rider)).find((one) => one !== null);
     const swinging = this.shot.riders.flatMap((rider) => this.hanging(rider) ?? []);
@@ -123,7 +123,7 @@ export class Rides {
     return rider.shake === null ? seated : withShake(seated, rider.shake, { ...range, fps, loop });
   });
 
-  /** The same by what it does by itself, whoever it is handed to. */
+  /** The same by its own motion, without carriers. */
   readonly own = cachedFor((rider: Rider): PoseAt => {
     const { attachment } = rider;
     const parent = this.find(rider.parent);
@@ -145,7 +145,7 @@ export class Rides {
     });
   });
 
-  /** A pose as it is handed from carrier to carrier. */
+  /** A pose with carrier switches. */
   private handed({ parentKeys }: Rider, own: PoseAt): PoseAt {
     if (parentKeys.length === 0) return own;
     const poses = parentKeys.map(({ rider: id }) => {
@@ -249,14 +249,14 @@ export class Rides {
     );
   });
 
-  /** When a rider goes by its own pace; null where it has none. */
+  /** Timing of a rider by its own pace; null if it has none. */
   readonly timing = cachedFor((rider: Rider): RiderTiming | null => {
     const pace = this.ownPace(rider);
     if (pace === null) return null;
     const begins = Number.isFinite(pace.from) ? pace.from : (rider.attachment?.pace.start.frame ?? 0);
     const { range } = this.shot;
     const steps: FrameStep[] = [];
-    // Only a timing of its own waits for cues.
+    // Only an own pace waits for cues.
     for (const cue of this.leading(rider) ? [] : timingCues(this.shot.cues, rider.id)) {
       const moment = this.moment(cue);
       if (cue.action.kind === 'start') steps.push({ kind: 'start', begins, go: moment });

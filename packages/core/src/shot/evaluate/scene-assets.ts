@@ -26,7 +26,7 @@ export function hierarchyOfRider(
   return own && other ? withClipsOf(own, other) : own;
 }
 
-/** Whether a rider goes by the ground: set on it, turned to it, or kept above it. */
+/** Whether a rider needs the ground: set on it, tilted to it, or kept above it. */
 export function goesByGround({ attachment, clearance, rigidBody }: Rider): boolean {
   if (rigidBody !== null) return true;
   if (attachment === null) return false;
@@ -34,7 +34,7 @@ export function goesByGround({ attachment, clearance, rigidBody }: Rider): boole
   return attachment.ground.mode === 'stick' || attachment.facing.reference === 'ground' || above;
 }
 
-/** The ids of the models whose files a shot is played with: those that are worn, laid, sprayed, stood on, and lend their clips. */
+/** Ids of the models that a shot needs: of riders, dressing, sprays, ground, and borrowed clips. */
 export function modelsInPlay({
   riders,
   ground,

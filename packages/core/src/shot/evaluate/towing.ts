@@ -49,7 +49,7 @@ export function towedJoints({ motion }: Tower, asked: number): number[] {
 }
 
 /**
- * The leader's coupling in the world, on whatever ground that stands: what is towed hangs there.
+ * The leader's coupling in the world, on its ground: the towed unit hangs there.
  *
  * @param own how the towed rider moves, whose distance or frame is asked for
  */

@@ -16,7 +16,7 @@ import { NO_ASSETS } from './scene-assets.js';
 const curveOf = (path: object): CompiledPath =>
   compilePath(newShot({ name: 't', paths: [path as never] }).paths[0]);
 
-// 60 m along +Z; 20 m up it another goes off to +X, and comes to it from beyond, so that it is run against its own way.
+// 60 m along +Z; 20 m along it another leaves to +X, and reaches it from beyond, so that it is ridden in reverse.
 const main = line(60);
 const siding = { ...runs([30, 0, 20], [0, 0, 20]), id: 'q', name: 'Siding' };
 const go = (at: number, path = 'q', on: object = { kind: 'distance', rider: 'r' }) => ({

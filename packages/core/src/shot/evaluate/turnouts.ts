@@ -33,7 +33,7 @@ export function turnoutsOf(
   });
 }
 
-/** A path that was made of some turnouts. */
+/** A path made from turnouts. */
 interface Made {
   readonly key: string;
   readonly tos: readonly CompiledPath[];
@@ -46,8 +46,9 @@ const kept = new WeakMap<CompiledPath, readonly Made[]>();
 const MOST_KEPT = 8;
 
 /**
- * The way of a rider that turns out of its path to others, as one path from the first point of its own: at each turnout it goes on from
- * where the other path is nearest, the way along it that bears with its own. A turnout that it passes going back is none.
+ * Track of a rider that turns out of its path to others, as one path from the first point of its own: at each turnout
+ * it continues at the nearest point of the other path, in the direction nearest to its own. A turnout passed going
+ * back does not count.
  *
  * @param timing how far it has come, along its own path and on
  */

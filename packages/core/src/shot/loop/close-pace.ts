@@ -18,7 +18,7 @@ export interface ClosedPace {
   readonly pace: Pace;
   /** How often it goes round. */
   readonly laps: number;
-  /** Times the speed it had. */
+  /** Factor of its speed. */
   readonly rate: number;
 }
 
@@ -84,7 +84,7 @@ function drivenLaps(pace: Pace, path: CompiledPath, { frames, fps }: CycleFrames
   return { pace: driven, laps, rate };
 }
 
-/** The frames until a distance that always goes the same way has come to a place. */
+/** Frames until a distance that never turns back reaches a value. */
 function framesTo(distance: (frame: number) => number, first: number, place: number, guess: number): number {
   const sign = Math.sign(place - distance(first));
   let high = guess;

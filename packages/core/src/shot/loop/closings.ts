@@ -23,7 +23,7 @@ export interface Closing {
 /** A wheel or a stride is not changed by more than this, as a part of it. */
 const CLOSING_TOLERANCE = 0.05;
 
-/** Whether there may be a way to close a gap: what goes by another's timing closes with that. */
+/** Whether a gap may be closable: a rider with another's pace closes with that one. */
 export function canClose({ riders }: Shot, { rider: id, channel }: SeamGap): boolean {
   const attachment = riders.find((rider) => rider.id === id)?.attachment;
   if (channel === 'focal' || channel === 'part' || channel === 'swing' || channel === 'roll') return false;

@@ -212,7 +212,7 @@ describe('a wheel that looks the same after a part of a turn', () => {
     clips: [],
     box: null,
   };
-  /** A wheel about X that has so many spokes, or sides. */
+  /** A wheel about X with a number of spokes, or sides. */
   const spoked = (spokes: number): ModelShapes => {
     const positions = Array.from({ length: spokes }, (_, i) => (2 * Math.PI * i) / spokes).flatMap(
       (angle) => [0.1, 0.41 * Math.cos(angle), 0.41 * Math.sin(angle)],

@@ -17,7 +17,7 @@ export interface Relay {
   readonly ids: readonly string[];
   /** Frames the whole ride takes: as many cycles as there are riders. */
   readonly frames: number;
-  /** Times the speed it had, so that it does. */
+  /** Factor of its speed for that. */
   readonly rate: number;
 }
 

@@ -28,7 +28,7 @@ export interface SeamGap {
   readonly part: string | null;
   /** In {@link SEAM_UNITS}, never negative. */
   readonly gap: number;
-  /** The gap of its rate, the same per second; null where it has none of its own. */
+  /** Gap of its rate, per second; null if it has none of its own. */
   readonly rate: number | null;
   /** How many times the part looks the same in one turn, see {@link wheelFolds}; 1 for all but wheels. */
   readonly folds: number;
@@ -52,7 +52,7 @@ export const SEAM_UNITS: Readonly<Record<SeamChannel, string>> = {
   focal: 'mm',
 };
 
-/** Up to here nobody sees a gap: of the value, and of its rate per second. */
+/** Gaps up to here are invisible: of the value, and of its rate per second. */
 const SEAM_TOLERANCE: Readonly<Record<SeamChannel, { readonly gap: number; readonly rate: number }>> = {
   place: { gap: 1e-3, rate: 0.05 },
   heading: { gap: 0.1, rate: 2 },
@@ -73,7 +73,7 @@ export function isOpen({ channel, gap, rate, handsOver }: SeamGap): boolean {
   return !handsOver && (gap > most.gap || (rate ?? 0) > most.rate);
 }
 
-/** Rates are looked at over so many frames. */
+/** Frames over which rates are taken. */
 const STEP = 1e-3;
 
 /**

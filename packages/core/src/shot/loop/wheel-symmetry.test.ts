@@ -25,7 +25,7 @@ const hierarchy: NodeHierarchy = {
   clips: [],
   box: null,
 };
-/** A drum of so many sides about X, with marks at some angles. */
+/** A drum with a number of sides about X, with marks at some angles. */
 function drum(sides: number, marks: number[] = [], isPictured = false): [PartMesh] {
   const positions: number[] = [];
   const ring = (angle: number, radius: number) => {

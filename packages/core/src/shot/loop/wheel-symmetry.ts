@@ -11,15 +11,15 @@ import type { ModelMesh } from '../../geometry/solid/model-mesh.js';
 const SAME = 4e-3;
 /** So many places are turned and looked for, of each wheel. */
 const TRIED = 400;
-/** The most spokes or sides that are told apart; and so many sides are round to the eye. */
+/** Most spokes or sides that are distinguished; more sides are round to the eye. */
 const MOST = 72;
 const ROUND = 12;
 
 const known = new WeakMap<ModelMesh, Map<string, number>>();
 
 /**
- * After which part of a turn a wheel looks as before: so many times a turn, Infinity for one that is round and plain, 1 for one that
- * looks the same after a whole turn only, or of which nothing is known. What has a picture on it counts as the latter.
+ * Symmetry of a wheel: the number of times in a turn that it looks the same, Infinity for one that is round and
+ * plain, 1 for one without symmetry, with a texture, or without known triangles.
  */
 export function wheelFolds(mesh: ModelMesh, hierarchy: NodeHierarchy, wheel: Wheel): number {
   const of = known.get(mesh) ?? new Map<string, number>();

@@ -3,26 +3,26 @@ import type { Vec3 } from '../../geometry/math/vec.js';
 import { endOf, says, sideOf, stemOf } from './part-words.js';
 import { boxOf, type ModelPart } from './round-part.js';
 
-/** Something that tells which way is ahead. */
+/** A clue to which way is ahead. */
 export interface Clue {
   /** A direction, as long as the clue is heavy. */
   readonly way: Vec3;
   readonly because: string;
 }
 
-/** How heavy clues are: feet point ahead more surely than a name does; two pairs say more than one head. */
+/** Weights of clues: feet point ahead more surely than a name does; two pairs count more than one head. */
 const WEIGHT = { toes: 4, seat: 3, wheels: 3, end: 1.5, pair: 1 } as const;
-/** More pairs than this say no more. */
+/** Further pairs add nothing. */
 const MOST_PAIRS = 3;
 
-/** The middle of a part: that of what it is made of, or its origin. */
+/** Middle of a part: of its mesh, or its origin. */
 export function middleOf({ positions, origin }: ModelPart): Vec3 | null {
   const box = boxOf(positions);
   if (box === null) return origin ?? null;
   return box.high.map((value, k) => (value + box.low[k]) / 2) as Vec3;
 }
 
-/** All that the names of parts, and where those stand, say of what is ahead. */
+/** Clues from the names of parts and their positions. */
 export function cluesOf(parts: readonly ModelPart[], up: Vec3, length: number): Clue[] {
   const clues: Clue[] = [];
   const add = (way: Vec3 | null, weight: number, because: string, least = 0.02) => {
@@ -104,7 +104,7 @@ function towardsFront(parts: readonly ModelPart[]): Vec3 | null {
   return to && from ? (vec3.subtract([0, 0, 0], to, from) as Vec3) : null;
 }
 
-/** Which way is left by parts that are alike but for their side, and how many pairs say so. */
+/** Left by parts that differ only in their side, and the number of such pairs. */
 export function pairsOf(parts: readonly ModelPart[]): { way: Vec3 | null; count: number } {
   const pairs = new Map<string, { left?: Vec3; right?: Vec3 }>();
   for (const part of parts) {

@@ -56,7 +56,7 @@ it('wheels tell left by their axle and down by what they stand on, whatever they
       because: expect.stringMatching(/4 wheels on common axles/),
     });
   expect(findFacing(cart(named)).confidence).toBeGreaterThanOrEqual(0.9);
-  // Nothing tells front from back there, and it says so.
+  // Nothing distinguishes front from back, and the result says so.
   const guess = findFacing(cart(odd));
   expect(guess.confidence).toBeLessThan(0.5);
   expect(guess.because).toMatch(/front or back: look/);

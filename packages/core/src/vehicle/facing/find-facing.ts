@@ -12,7 +12,7 @@ import {
   type RoundPart,
 } from './round-part.js';
 
-/** Which way a model faces, how sure that is (0 to 1), and what it was told from. */
+/** Facing of a model, its confidence (0 to 1), and the clues for it. */
 export interface FoundFacing {
   readonly forward: Axis;
   readonly up: Axis;
@@ -28,16 +28,15 @@ const COUPLING = /hitch|coupl|drawbar|tow/i;
 
 /** How much longer the longer side has to be to be taken for the length. */
 const LONGER = 1.15;
-/** Below this nobody should rely on it. */
+/** Below this it is a guess. */
 const A_GUESS = 0.45;
 const LOOK = 'front or back: look';
 
 /**
- * The facing of a model. What stands level and lies along it is told by wheels (flat round parts: their common axle gives left, the side
- * they stand on gives down), by where toes point, by the longer of its level sides or parts on either side; which end is the
- * nose by all clues together, each as heavy as it is sure (see {@link cluesOf}). Where none tells, it says so.
- *
- * Places are of the model as it stands, so a turned or unevenly scaled root is met as it looks.
+ * Facing of a model. Its up and its length follow from wheels (flat round parts: their common axle gives left, their
+ * ground side gives down), from the direction of toes, from the longer of its level sides or from parts on either
+ * side; the nose from all clues together, each by its weight (see {@link cluesOf}). Without clues the result says so.
+ * Positions are of the rest pose, so rotated or unevenly scaled roots count as they look.
  */
 export function findFacing(parts: readonly ModelPart[]): FoundFacing {
   const wheels = findWheels(parts);
@@ -110,7 +109,7 @@ function axisName(axis: number, sign: 1 | -1): Axis {
   return `${sign > 0 ? '+' : '-'}${'xyz'[axis]}` as Axis;
 }
 
-/** Wheels, the axis of their axles, and which way is up from what they stand on. */
+/** Wheels, the axis of their axles, and up from their ground side. */
 function findWheels(parts: readonly ModelPart[]): { round: RoundPart[]; axle: number; up: Way } | null {
   const all = boxOfAll(parts);
   if (all === null) return null;
@@ -147,7 +146,7 @@ const UPS: readonly Way[] = [1, 2, 0].flatMap((axis): Way[] => [
   { axis, sign: -1 },
 ]);
 
-/** Which end of an axis the nose is at by all clues, how far they agree (0 to 1), and the heaviest of them; null where none tells. */
+/** End of an axis with the nose by all clues, their agreement (0 to 1), and the heaviest of them; null without clues. */
 function noseAlong(
   parts: readonly ModelPart[],
   along: number,

@@ -10,13 +10,13 @@ export const MODEL_UNITS = [
 ] as const;
 export type ModelUnit = (typeof MODEL_UNITS)[number]['id'];
 
-/** How high figures are and how long other things, as a rule; and how many times more or less is nothing odd. */
+/** Usual heights of figures and lengths of other things, and the factor within which a size is plausible. */
 const FIGURE = { size: 1.75, odd: 4 };
 const THING = { size: 4, odd: 15 };
 
 /**
- * The unit that a model is most likely made in, from how large it is in metres as it stands: metres, unless that is odd and
- * another is much less so.
+ * Likely unit of a model by its size in metres in the rest pose: metres, unless that is implausible and another is
+ * much less so.
  *
  * @param figure whether it is one that walks
  */

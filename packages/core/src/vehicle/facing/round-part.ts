@@ -1,6 +1,6 @@
 import type { Vec3 } from '../../geometry/math/vec.js';
 
-/** A part of a model as it stands: its corners in metres, x, y, z in turn. */
+/** A part of a model in its rest pose: its corners in metres, x, y, z in turn. */
 export interface ModelPart {
   /** Its own name and those of what it hangs on, the nearest first. */
   readonly names: readonly string[];
@@ -56,7 +56,7 @@ export function boxOfAll(parts: readonly ModelPart[]): Box | null {
   return parts.reduce<Box | null>((all, { positions }) => joined(all, boxOf(positions)), null);
 }
 
-/** All places of some parts; none where they are more than so many. */
+/** All points of some parts; none if there are more than a limit. */
 export function positionsUpTo(parts: readonly ModelPart[], most: number): Float64Array {
   const count = parts.reduce((sum, { positions }) => sum + positions.length, 0);
   const out = new Float64Array(count > 3 * most ? 0 : count);
@@ -78,9 +78,9 @@ export interface RoundPart {
 
 /** Of the ellipse in its box an outline that is round fills about 1; a square 1.27, one on its tip 0.64. */
 const ROUND = { least: 0.8, most: 1.12 };
-/** Shorter over longer half: a wheel of six sides, or of an uneven scale that nobody would notice. */
+/** Shorter over longer half: a wheel of six sides, or with an invisible uneven scale. */
 const EVEN = 0.85;
-/** Nor is a wheel as thick as it is wide. */
+/** A wheel is thinner than it is wide. */
 const FLAT = 0.8;
 
 /**

@@ -4,7 +4,7 @@ import type { ChassisTrack } from '../../motion/ride/chassis-motion.js';
 
 /** Steps a radius: a ball is turned by less than a fifth of a radian in each. */
 const PER_RADIUS = 6;
-/** On a way of more than three thousand radii nobody sees them all: steps get longer there, never more. */
+/** On a path of more than three thousand radii steps are longer, never more. */
 const MOST = 20_000;
 
 /**
@@ -45,7 +45,7 @@ export function compileBall(chassis: ChassisTrack, radius: number): (progress: n
     if (angle < 1e-15) return [0, 0, 0, 1];
     return quat.setAxisAngle([0, 0, 0, 1], vec3.scale(turn, turn, 1 / angle), angle) as Quat;
   };
-  /** Turns over whole steps from the origin, forward and backward: as far as it was asked for, and no further. */
+  /** Turns over whole steps from the origin, forward and backward: as far as needed. */
   const turns: readonly [Quat[], Quat[]] = [[[0, 0, 0, 1]], [[0, 0, 0, 1]]];
   const upTo = (steps: number, back: boolean): Quat => {
     const known = turns[back ? 1 : 0];
@@ -64,7 +64,7 @@ export function compileBall(chassis: ChassisTrack, radius: number): (progress: n
     const begin = back ? -steps * step : steps * step;
     quat.multiply(out, over(origin + begin, along - begin), upTo(steps, back));
     if (lap === 0) return;
-    // A rotation many times over: its angle so many times.
+    // A rotation with its angle multiplied.
     const axis: Vec3 = [0, 0, 0];
     const angle = quat.getAxisAngle(axis, upTo(count, false));
     quat.multiply(out, out, quat.setAxisAngle([0, 0, 0, 1], axis, lap * angle));

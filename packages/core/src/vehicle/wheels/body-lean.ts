@@ -18,15 +18,15 @@ export interface Acceleration {
 const SUB = 4;
 /** Maximum of samples before the range that still have an effect. */
 const MOST_LEAD = 4_000;
-/** And a loop is run so many times at most. */
+/** A loop is run at most this many times. */
 const MOST_ROUNDS = 50;
-/** A critically damped spring is within two in a hundred of where it goes after this many of its own times. */
+/** A critically damped spring is within 2 % of its target after this many of its time constants. */
 const SETTLED = 5.8339;
 
 /**
- * The sprung body: so many degrees per g out of the bend and down at the nose on braking, by a critically damped
- * spring that has come to within 2 % of where it goes `settle` seconds after a push, and never swings past it. In a loop it is
- * run round and then back again, so that it lags neither way and meets itself at the seam.
+ * The sprung body: degrees per g out of the bend and down at the nose on braking, by a critically damped spring that
+ * is within 2 % of its target `settle` seconds after a push, and never overshoots. In a loop it runs round and then
+ * back again, so that it lags neither way and closes at the seam.
  */
 export function compileLean(
   body: Body,

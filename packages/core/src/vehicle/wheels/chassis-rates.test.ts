@@ -1,7 +1,7 @@
 import type { ChassisTrack } from '../../motion/ride/chassis-motion.js';
 import { ChassisRates } from './chassis-rates.js';
 
-/** A way round a circle to the left, as far as it is said to go. */
+/** A circle to the left, of any length. */
 function round(radius: number, to: number): ChassisTrack {
   return {
     byDistance: true,

@@ -2,14 +2,14 @@ import { SAMPLES, SAMPLE_AT, slopeAt } from '../../geometry/math/stretch-polynom
 import type { ChassisTrack } from '../../motion/ride/chassis-motion.js';
 
 /**
- * How a chassis moves at the looked-at places of a stretch, eight numbers a place: by how much its origin, and each of its
- * own ways (ahead, left, up), move ahead and to the left, per unit of progress. All its wheels go by these.
+ * Motion of a chassis at the samples of a stretch, eight numbers a sample: the motion of its origin, and of each of
+ * its own axes (ahead, left, up), ahead and to the left, per unit of progress. All its wheels use these.
  */
 export const RATES = 8;
 
-/** Stretches no longer than these are told by one polynomial: metres, or frames. */
+/** Longest stretch of one polynomial: metres, or frames. */
 const CELL = { metres: 0.5, frames: 0.5 };
-/** But for very long ways, which are cut into so many: 2.5 km in full. */
+/** Most stretches of very long tracks: 2.5 km in full. */
 const MOST_CELLS = 5_000;
 /**
  * Turn within a stretch, radians, from which on it is cut into parts, up to a maximum; on tracks with longer cells
@@ -20,12 +20,12 @@ const MOST_PARTS = 8;
 /** Looks at how tightly a cell and what is around it bends. */
 const LOOKS = 8;
 
-/** A chassis' motion stretch by stretch, each looked at once and only where something comes by. */
+/** A chassis' motion stretch by stretch, each computed once and only where needed. */
 export class ChassisRates {
   /** Begins and ends of stretches. */
   readonly edges: Float64Array;
   private readonly sampled: Uint8Array;
-  /** {@link RATES} numbers for each of the looked-at places of each stretch, once that was looked at. */
+  /** {@link RATES} numbers for each sample of each computed stretch. */
   readonly all: Float64Array;
   private readonly frames = new Float64Array(SAMPLES * 12);
   private readonly frame = new Float64Array(12);

@@ -20,7 +20,7 @@ function box([x, y, z]: Vec3): number[] {
   return [0, 1, 2, 1, 3, 2, 4, 5, 6, 5, 7, 6].flatMap(corner);
 }
 
-/** A model whose nodes are made by a function; what comes out is what a file of it tells. */
+/** A model whose nodes are made by a function; the result is what its file would give. */
 async function rigOf(
   make: (node: (name: string, place: Vec3, shape?: number[], parent?: Node) => Node) => void,
 ) {

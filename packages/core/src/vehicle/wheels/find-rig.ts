@@ -14,7 +14,7 @@ import type { FoundFacing } from '../facing/find-facing.js';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import { axisAlong, axisVector } from '../../motion/pose/axes.js';
 
-/** A node of a model and what it is made of. */
+/** A node of a model and its mesh. */
 export interface RigPart extends ModelPart {
   /** Which part it hangs on; −1 for none. A part is followed by all that hangs on it. */
   readonly parent: number;
@@ -36,16 +36,16 @@ const NO_WHEEL = /rotor|propeller|fan|blade|steering|spare|arch|well/i;
 const STEERING = /steering|handle ?_?bar/i;
 const BODY = /body|cab(in)?(?![a-z])|chassis|hull|shell|carriage|frame|bed(?![a-z])/i;
 const COUPLING = /hitch|coupl|drawbar|tow/i;
-/** A wheel that stands is this near to the ground, as a part of its radius. */
+/** A wheel on the ground is this near to it, as a part of its radius. */
 const STANDS = 0.2;
 /** A ball's places are all as far from its middle, give or take this part; it is as wide as high as long within the other. */
 const ROUND = 0.04;
 const EVEN = 0.02;
 
 /**
- * The wheels of a model by shape (round about the axle, standing on the ground) and by name, wherever in its hierarchy they
- * are; which of them steer; its steering wheel, and the body that leans. Places are of the model as it stands, so scales
- * and turns of nodes are in them.
+ * Wheels of a model by shape (round about the axle, on the ground) and by name, at any level of its hierarchy; which
+ * of them steer; its steering wheel, and the body that leans. Positions are of the rest pose, so scales and rotations
+ * of nodes are included.
  */
 export function findRig(parts: readonly RigPart[], facing: Pick<FoundFacing, 'forward' | 'up'>): FoundRig {
   const up = axisVector(facing.up);
@@ -176,7 +176,7 @@ function wheelOf(
   const named = part.names.slice(0, 2).some((name) => WHEEL.test(name));
   const axis = left.findIndex((value) => Math.abs(value) > 0.5);
   const centre = box.high.map((value, k) => (value + box.low[k]) / 2) as Vec3;
-  // Its box tells of nearly all parts that they are no wheel; what it is made of is looked at last.
+  // Boxes rule out nearly all parts; meshes are examined last.
   const [low, high] = extentOf(box, up);
   const radius = (high - low) / 2;
   if (Math.abs(low - ground) > STANDS * radius) return null;
@@ -253,7 +253,7 @@ function withSteering(
   });
 }
 
-/** Which of some places ahead are on the foremost axle of several; none where all stand on one. */
+/** Positions on the foremost axle among several; none if all share one. */
 export function onFrontAxle(places: readonly number[]): boolean[] {
   const [front, rear] = [Math.max(...places), Math.min(...places)];
   const near = 0.15 * (front - rear);

@@ -19,7 +19,7 @@ export interface RollingWheel {
   slip(frame: number): number;
 }
 
-/** The wheels of a rider; a wheel turns about its axle so that its contact point stands still on the ground. */
+/** Wheels of a rider; a wheel turns about its axle so that its contact point rests on the ground. */
 export function compileWheels(rider: Rider, chassis: ChassisMotion): RollingWheel[] {
   const axes = ownAxes(rider);
   return rider.wheels.map((wheel): RollingWheel => {

@@ -31,8 +31,8 @@ interface Rolled {
 const rolled = new WeakMap<ChassisTrack, Rolled>();
 
 /**
- * A wheel on a way, made once: wheels side by side on one axle often stand in one place (twins, or one mesh for both), and riders
- * of one kind roll alike.
+ * A wheel on a track, compiled once: wheels side by side on one axle often share a position (twins, or one mesh for
+ * both), and riders of one kind roll alike.
  *
  * @param contact metres ahead, to the left and up of the rider's origin
  */
@@ -49,7 +49,7 @@ export function wheelTravel(
   return travel;
 }
 
-/** Polynomials of a stretch: of what is rolled, and of what goes by ahead and to the left. */
+/** Polynomials of a stretch: of the rolled distance, and of the travel ahead and to the left. */
 const ROLLED = 0;
 const AHEAD = SAMPLES;
 const LEFT = 2 * SAMPLES;
@@ -103,7 +103,7 @@ function compileWheel(
   };
 }
 
-/** How a wheel's contact point moves, stretch by stretch; each is looked at once, and only where something comes by. */
+/** Motion of a wheel's contact point, stretch by stretch; each is computed once, and only where needed. */
 class WheelPolynomials {
   private readonly numbers: Float64Array;
   private readonly known: Uint8Array;
@@ -111,7 +111,7 @@ class WheelPolynomials {
   private readonly after: number[] = [0];
   private readonly before: number[] = [0];
   private readonly samples = [0, 1, 2].map(() => new Float64Array(SAMPLES));
-  /** By stretch the parts of it at which a steered wheel comes to stand straight across: what it rolls has no polynomial there. */
+  /** Parts of a stretch at which a steered wheel stops at a right angle: its rolled distance has no polynomial there. */
   private readonly turns = new Map<number, readonly number[]>();
   /** The edge at which nothing has been rolled yet. */
   private readonly origin: number;

@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** Pictures are jobs, split into runs that takers draw. */
+/** Pictures are jobs, split into batches that renderers draw. */
 export class PicturePool1764500000000 implements MigrationInterface {
   readonly name = 'PicturePool1764500000000';
 

@@ -15,7 +15,7 @@ export function useChecks(desk: DeskStore): CheckClient | null {
     setOpened(client);
     let sent: unknown[] = [];
     const stop = desk.subscribe(({ shot, evaluation, ground, checkModels, riderId }) => {
-      // Before what it is held against was read there is nothing to say.
+      // Until the models of the check are read there are no findings.
       if (checkModels === null || evaluation === null || evaluation.now !== null) return;
       if (ground !== sent[1] || checkModels !== sent[2]) client.setAssets({ ground, ...checkModels });
       const wanted = [shot, ground, checkModels];

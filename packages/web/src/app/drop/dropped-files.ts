@@ -13,7 +13,7 @@ async function filesIn(entry: FileSystemEntry): Promise<File[]> {
     const file = await new Promise<File>((resolve, reject) =>
       (entry as FileSystemFileEntry).file(resolve, reject),
     );
-    // The browser tells where a file lay only of folders that were chosen.
+    // Browsers give a file's path only for chosen folders.
     Object.defineProperty(file, 'webkitRelativePath', { value: entry.fullPath.replace(/^\//, '') });
     return [file];
   }
@@ -29,7 +29,7 @@ async function filesIn(entry: FileSystemEntry): Promise<File[]> {
   }
 }
 
-/** Files that are taken in together, and as what. */
+/** Files that are added together, and their kind. */
 export interface DropPart {
   readonly kind: 'paths' | 'model' | 'shot' | 'unknown';
   readonly files: readonly File[];

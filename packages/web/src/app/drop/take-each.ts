@@ -2,7 +2,7 @@ import { sentenceOf } from '../../api/request';
 import { notifyRefused } from '../../ui/notices';
 import type { DeskStore } from '../../state/desk-store';
 
-/** Takes things in one after another; what is refused is told at the end, all of it at once. */
+/** Adds things one after another; refusals are reported together at the end. */
 export async function takeEach<T>(things: readonly T[], take: (thing: T) => Promise<void>): Promise<void> {
   const refused: string[] = [];
   for (const thing of things) await take(thing).catch((error: unknown) => refused.push(sentenceOf(error)));

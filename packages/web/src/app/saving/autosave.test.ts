@@ -22,7 +22,7 @@ const json = (status: number, body: object) => () =>
 const taken = (revision: number) => json(200, { revision });
 const rename = (name: string) => desk.getState().edit('Rename', (shot) => ({ ...shot, name }));
 const kind = () => autosave.state.getState().kind;
-/** Lets everything that is due within so many milliseconds happen. */
+/** Advances the time by milliseconds. */
 const pass = (ms: number) => jest.advanceTimersByTimeAsync(ms);
 
 beforeEach(() => {

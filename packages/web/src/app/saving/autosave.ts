@@ -6,7 +6,7 @@ import type { DeskStore } from '../../state/desk-store';
 import { editsAnswered } from '../../commands/pending-edits';
 import { dropDraft, keepDraft } from './drafts';
 
-/** How the desk and the server stand to each other. */
+/** State of the desk against the server. */
 export type SaveState =
   | { readonly kind: 'saved' }
   | { readonly kind: 'unsaved' }
@@ -15,7 +15,7 @@ export type SaveState =
   | { readonly kind: 'slow' }
   /** Could not be saved now; tried again by itself. */
   | { readonly kind: 'waiting'; readonly message: string }
-  /** Saved elsewhere since: a person has to say which one goes on. */
+  /** Saved elsewhere since: the animator has to choose a version. */
   | { readonly kind: 'conflict'; readonly message: string }
   /** The server does not take the document. */
   | { readonly kind: 'refused'; readonly message: string };
@@ -98,8 +98,8 @@ export class Autosave {
   }
 
   /**
-   * Looks whether the shot was saved elsewhere, as when a tab is come back to. A desk without edits of its
-   * own goes on from that save; one with edits is a conflict.
+   * Checks whether the shot was saved elsewhere, as on return to a tab. A desk without edits continues from that
+   * save; one with edits is in conflict.
    */
   async lookForNewer(): Promise<void> {
     if (this.state.getState().kind === 'conflict' || this.running !== null) return;

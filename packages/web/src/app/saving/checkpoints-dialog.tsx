@@ -44,7 +44,7 @@ const Line = styled.form`
   }
 `;
 
-/** Keep the shot as it is under a name, or go back to an earlier one. */
+/** Keep the present shot under a name, or restore an earlier one. */
 export function CheckpointsDialog({ shotId, onClose }: { shotId: string; onClose: () => void }) {
   const autosave = useAutosave();
   const checkpoints = useCheckpoints(shotId);

@@ -44,7 +44,7 @@ async function write(shotId: string, before: readonly Step[], past: readonly Ste
     await set(keyOf(shotId, tab, i), { label: past[i].label, shot: past[i].shot });
 }
 
-/** The steps that this tab had done on a shot before it was loaded anew; those of closed tabs are cleared away. */
+/** Undo steps of this tab before it was reloaded; those of closed tabs are deleted. */
 export async function stepsBefore(shotId: string): Promise<Step[]> {
   const own = await tabId();
   const living = await livingTabs();

@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { useAutosave } from './save-context';
 
-/** So often a desk that is looked at asks whether the shot was saved elsewhere. */
+/** Interval at which a visible desk asks whether the shot was saved elsewhere. */
 const EVERY_MS = 3_000;
 
 /** Looks whether the shot was saved elsewhere: every few seconds, and when the tab is come back to. */

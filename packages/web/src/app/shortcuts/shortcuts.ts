@@ -20,11 +20,11 @@ export interface KeyPress {
   readonly navigate: NavigateFunction;
 }
 
-/** Keys, what they do as the sheet tells it, and, where the desk itself acts on them, how. */
+/** Keys, their description in the list, and their action if the desk itself handles them. */
 export interface Shortcut {
   readonly keys: string;
   readonly does: string;
-  /** Does it, where the key is meant for it; tells whether it did. */
+  /** Handles the key if it applies; returns whether it did. */
   readonly act?: (press: KeyPress) => boolean;
 }
 
@@ -37,7 +37,7 @@ const enters = ({ key, onControl, typing, ctrl }: KeyPress) =>
   key === 'Enter' && !onControl && !typing && !ctrl;
 const plain = ({ typing, ctrl }: KeyPress) => !typing && !ctrl;
 
-/** All shortcuts, in the order in which they are asked and told. */
+/** All shortcuts, in the order in which they are tried and listed. */
 export const SHORTCUTS: readonly Shortcut[] = [
   {
     keys: `1 – ${STEPS.length}`,
@@ -94,7 +94,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
     act: ({ key, ctrl, desk }) => {
       const { tool, attaching, operation, set } = desk.getState();
       if (key !== 'Escape' || ctrl) return false;
-      // A pick that belongs to attaching ends alone; the plan stays as it was set up.
+      // A pick that belongs to attaching ends alone; the plan stays.
       if (tool.kind !== 'select' || attaching)
         return done(() =>
           set({ tool: { kind: 'select' }, ...(tool.kind === 'pickStart' ? {} : { attaching: null }) }),

@@ -6,7 +6,7 @@ import { STEPS, type StepId } from '../../state/steps';
 
 type Panel = { shotId: string };
 
-/** By station its panel: what is opened first does not wait for the others. */
+/** Panel of each step: the first one does not wait for the others. */
 const PANELS = {
   path: onceLoaded<Panel>(() => import('../../steps/path/path-step').then((module) => module.PathStep)),
   attach: onceLoaded<Panel>(() =>
@@ -31,7 +31,7 @@ export const Stage = onceLoaded((): Promise<ComponentType<{ station: StepId }>> 
   return import('../../viewport/stage/stage').then((module) => module.Stage);
 });
 
-/** The panel of a station in an address; that of the first where there is none of that name. */
+/** Panel of a step in an address; the first step's for an unknown name. */
 export const panelOf = (step: string | undefined) =>
   STEPS.some(({ id }) => id === step) ? PANELS[step as StepId] : PANELS.path;
 

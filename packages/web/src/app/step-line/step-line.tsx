@@ -72,7 +72,7 @@ const Ring = styled.i<{ $filled: boolean; $alert: boolean; $line: string }>`
   background: ${({ theme, $filled, $alert, $line }) => ($alert ? theme.signal : $filled ? $line : theme.panel)};
 `;
 
-/** How much a check has to say, beside its ring. */
+/** Number of findings, beside the ring. */
 const Count = styled.b`
   position: absolute;
   top: 2px;

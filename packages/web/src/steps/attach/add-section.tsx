@@ -60,7 +60,7 @@ export function AddSection() {
               addPlainRider(shot, 'Camera', {
                 kind: 'camera',
                 camera: defaultsOf(Camera),
-                // It stands where one looks from.
+                // It gets the placement of the view.
                 rest: { ...defaultsOf(Transform), ...desk.getState().eye?.() },
               }),
             )

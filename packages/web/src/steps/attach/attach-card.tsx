@@ -166,7 +166,7 @@ const FASTEST: Readonly<Record<Rider['kind'], number>> = {
   emitter: Infinity,
 };
 
-/** How fast a ride goes that is once over by the end of the range; said aloud where that is hardly meant. */
+/** Speed of a ride that takes the whole range; shown as a warning if it is implausible. */
 function SpeedHint({ riders, speed }: { riders: readonly Rider[]; speed: number }) {
   const fast = riders.some(({ kind }) => speed > FASTEST[kind]);
   const much = `${showNumber(speed, 1)} m/s (${showNumber(speed * 3.6, 0)} km/h)`;

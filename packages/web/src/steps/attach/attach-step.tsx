@@ -5,7 +5,7 @@ import { AddSection } from './add-section';
 import { RideSection, RiderSection } from './rider-section';
 import { RidersTree } from './riders-tree';
 
-/** Put things on paths: choose riders, choose a path, look where they land, accept. */
+/** Attach riders to paths: choose riders, choose a path, see where they ride, accept. */
 export function AttachStep() {
   const rider = useSelectedRider();
   const riders = useDesk((state) => state.shot.riders);

@@ -7,7 +7,7 @@ import { Buttons, Hint } from '../../ui/panel';
 import { attempt } from '../../commands/attempt';
 import { useDesk, useDeskStore } from '../../state/desk-store';
 
-/** Riders that would come to the shot, or why they cannot. */
+/** Riders that would be added, or why they cannot be. */
 type Arranged = { readonly shot: Shot; readonly ids: string[] } | { readonly problem: string };
 
 function arranged(make: () => { shot: Shot; ids: string[] }): Arranged {

@@ -16,7 +16,7 @@ type Placing = KeptModel['facts']['placing'];
 
 const SIDES = ['To the left', 'Up', 'Ahead'] as const;
 
-/** How large a rider's model is, in what unit it was made, and where it stands within the rider. */
+/** Size of a rider's model, its unit, and its placement within the rider. */
 export function ModelSize({ rider, model }: { rider: Rider; model: KeptModel }) {
   const edit = useDesk((state) => state.edit);
   const place = usePlaceModel();
@@ -114,7 +114,7 @@ export function ModelSize({ rider, model }: { rider: Rider; model: KeptModel }) 
   );
 }
 
-/** Turns about what is up, which is all that these fields say. */
+/** Rotations about up, the only ones that these fields set. */
 const yawOf = ([, y, , w]: Placing['rotation']): number => (2 * Math.atan2(y, w) * 180) / Math.PI;
 
 function turned(degrees: number): Placing['rotation'] {

@@ -147,7 +147,7 @@ export function RiderSection({ rider }: { rider: Rider }) {
         <CarrierKeys rider={rider} />
       </Fold>
       <Fold
-        // Made anew, and so open, when there is something to say of it.
+        // Remounted, and so open, when there is something to report.
         key={`model ${rider.id} ${odd === rider.id}`}
         title="Model, name and carrier"
         isOpen={source?.file !== undefined || odd === rider.id}

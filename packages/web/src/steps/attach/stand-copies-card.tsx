@@ -26,7 +26,7 @@ const START: Copies = {
   onGround: false,
 };
 
-/** Copies of what stands: in a row, round, along a path, or over an area by a seed; shown before they are there. */
+/** Copies of a rider at rest: in a row, a ring, along a path, or over an area by a seed; with a preview. */
 export function StandCopiesCard({ rider }: { rider: Rider }) {
   const desk = useDeskStore();
   const paths = useDesk(({ shot }) => shot.paths);

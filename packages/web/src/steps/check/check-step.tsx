@@ -33,7 +33,7 @@ const Cured = styled.li`
   }
 `;
 
-/** So many are listed; the rest is told by the filters. */
+/** Most findings listed; filters reach the rest. */
 const MOST_LISTED = 200;
 const SEVERITIES: readonly Severity[] = ['fault', 'warning', 'note'];
 

@@ -23,7 +23,7 @@ const Way = styled.div`
   background: ${({ theme }) => theme.panel};
 `;
 
-/** The ways out of a finding: the one that is chosen is shown on the stage as it would be, and done when it is taken. */
+/** Fixes of a finding: the selected one is previewed on the stage, and applied on acceptance. */
 export function Fixes(props: { finding: Finding; onDone: () => void; onCancel: () => void }) {
   const { finding, onDone, onCancel } = props;
   const desk = useDeskStore();

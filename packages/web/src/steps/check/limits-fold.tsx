@@ -8,7 +8,7 @@ import { LIMIT_FIELDS } from '../../ui/words/finding-words';
 
 const STANDARD = defaultsOf(CheckLimits);
 
-/** From where on things are told of, for this shot. */
+/** Limits of findings, for this shot. */
 export function LimitsFold() {
   const limits = useDesk((state) => state.shot.checks.limits);
   const edit = useDesk((state) => state.edit);

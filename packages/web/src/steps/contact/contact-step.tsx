@@ -12,7 +12,7 @@ import { SprayFold } from './spray-fold';
 import { useKeptModel } from '../../state/use-kept-model';
 import { WalkSection } from './walk-section';
 
-/** How the selected rider meets the ground: what it stands on, its wheels and body, its walk, and what goes by itself. */
+/** Ground contact of the selected rider: its ground, its wheels and body, its walk, and its self-moving parts. */
 export function ContactStep() {
   const rider = useSelectedRider();
   const model = useKeptModel(rider);

@@ -131,7 +131,7 @@ function Contact({ rider, ground }: { rider: Rider; ground: GroundContact }) {
         options={MODES}
         value={ground.mode}
         onChange={(mode) =>
-          // A walker stands upright on a slope; what has wheels lies on it.
+          // A walker stays upright on a slope; a vehicle tilts with it.
           change({ mode, ...(mode === 'stick' && rider.gait ? { tilt: false } : {}) })
         }
       />

@@ -2,7 +2,7 @@ import { POSE } from '@fleet-rail/core';
 import { poseAt } from '../../workers/evaluation/pose-at';
 import type { DeskStore } from '../../state/desk-store';
 
-/** How fast a rider goes at the frame that is shown, m/s; where it stands there, on average over the shot. */
+/** Speed of a rider at the shown frame, m/s; if it is stopped there, its mean over the shot. */
 export function speedNow(desk: DeskStore, id: string): number {
   const { evaluation, frame } = desk.getState();
   const ridden = evaluation?.riders.get(id);

@@ -272,7 +272,7 @@ function Bursts({
   );
 }
 
-/** How many there are, and at once: what a file has to hold. */
+/** Number of particles, and of those alive together: the load of a file. */
 function Count({ rider }: { rider: Rider }) {
   const spray = useDesk(({ evaluation }) => evaluation?.riders.get(rider.id)?.spray ?? null);
   const fps = useDesk(({ shot }) => shot.fps);

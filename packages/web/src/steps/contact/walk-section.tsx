@@ -21,7 +21,7 @@ import { attemptAsked } from '../../commands/attempt';
 
 const NONE = ' none';
 
-/** The walk of the selected rider: its clip goes by the distance it travels. */
+/** Walk of the selected rider: its clip follows the distance travelled. */
 export function WalkSection({ rider, model }: { rider: Rider; model: KeptModel | null }) {
   const edit = useDesk((state) => state.edit);
   const { gait } = rider;

@@ -54,7 +54,7 @@ export function AimSection({ rider, facing }: { rider: Rider; facing: Facing }) 
   );
 }
 
-/** Lets the next click on the stage say what a rider looks at. */
+/** Makes the next click on the stage the target of a rider. */
 export function PickTarget({ riderId }: { riderId: string }) {
   const tool = useDesk((state) => state.tool);
   const set = useDesk((state) => state.set);

@@ -31,7 +31,7 @@ const ChartRoom = styled.div`
   height: 70px;
 `;
 
-/** At most so many places of a ride are drawn. */
+/** Most samples of a ride that are drawn. */
 const MOST_PLACES = 1_200;
 
 /** A rider's bank by distance, with the most of it. */

@@ -6,7 +6,7 @@ import { lineColor } from '../../ui/theme/theme';
 import { showNumber } from '../../ui/quantity';
 import { ChartPlayhead } from '../shared/chart-playhead';
 
-/** A rider's bank by distance, within so many degrees to either side. */
+/** A rider's bank by distance, within a number of degrees to either side. */
 export default function BankPlot(props: {
   rider: Rider;
   places: { distance: number; bank: number }[];

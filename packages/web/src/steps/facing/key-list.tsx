@@ -31,7 +31,7 @@ const Line = styled.div<{ $chosen: boolean }>`
   border-left: 3px solid ${({ theme, $chosen }) => ($chosen ? theme.ink : 'transparent')};
 `;
 
-/** A heading that tells how many keys there are. */
+/** A heading with the number of keys. */
 export function withCount(title: string, { length }: readonly unknown[]): string {
   return length === 0 ? title : `${title} (${length} ${length === 1 ? 'key' : 'keys'})`;
 }
@@ -56,7 +56,7 @@ export function KeyList({ rider, channel, name }: { rider: Rider; channel: Chann
       gesture,
     );
   const show = (of: ReadonlySet<number>) => set({ line: channel, keys: of });
-  /** Those that are chosen now: this panel may be told later than the diagram. */
+  /** The present selection: this panel may be updated later than the diagram. */
   const chosenNow = (): ReadonlySet<number> => {
     const { line, riderId, keys: all } = desk.getState();
     return line === channel && riderId === rider.id ? all : new Set();

@@ -28,7 +28,7 @@ export class TurntableView {
   private axes: { forward: Axis; up: Axis } = { forward: '+z', up: '+y' };
   private theme: Theme | null = null;
 
-  /** The browser keeps few contexts to draw with: each view has a canvas of its own, and gives both back. */
+  /** Browsers allow few graphics contexts: each view has its own canvas, and returns both. */
   private readonly canvas = document.createElement('canvas');
 
   constructor(
@@ -71,7 +71,7 @@ export class TurntableView {
     this.drawArrows();
   }
 
-  /** Shows a model of the server's; null for the stand-in. */
+  /** Shows a model of the server; null for the stand-in. */
   showModel(asset: string | null, color: string): void {
     if (asset === this.shown) return;
     this.shown = asset;

@@ -81,7 +81,7 @@ export function Turntable({ rider }: { rider: Rider }) {
     pick.current = part === 'forward' ? setForward : setUp;
   });
 
-  // Taken down while it still stands in the page: what listens on the document is found from there.
+  // Disposed while still in the page: listeners on the document are found from there.
   useLayoutEffect(() => {
     const element = table.current;
     if (!element) return;

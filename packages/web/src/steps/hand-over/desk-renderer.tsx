@@ -7,8 +7,8 @@ import { useDesk } from '../../state/desk-store';
 import { useAskBeforeClosing } from '../../ui/use-ask-before-closing';
 
 /**
- * Draws pictures in a thread of the desk's own, at whatever step one is, unless that is left to others: those of its shot first,
- * then those of other shots that nobody draws.
+ * Renders pictures in a thread of the desk, at any step, unless that is left to others: those of its shot first, then
+ * those of other shots without a renderer.
  */
 export function DeskRenderer({ shotId }: { shotId: string }) {
   const drawsHere = useDesk((state) => state.drawsHere);

@@ -8,7 +8,7 @@ import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
 import { useDesk, useLiveDeskStore } from '../../state/desk-store';
 
 const SIZE = { width: 1280, height: 480 };
-/** A picture of it is so many times as fine. */
+/** Scale of its picture. */
 const FINER = 2;
 
 /** The run diagram as a drawing to hand over: all of the range, as its bar says. */

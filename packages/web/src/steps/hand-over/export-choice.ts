@@ -7,7 +7,7 @@ export interface GivenOut {
   readonly last: number;
   /** How far any place may be off where keys are left out, metres; 0 keeps every key. */
   readonly within: number;
-  /** The same of turns, degrees; null to go by the places alone. */
+  /** The same for rotations, degrees; null to go by positions alone. */
   readonly turns: number | null;
   readonly closing: boolean;
   readonly clips: boolean;

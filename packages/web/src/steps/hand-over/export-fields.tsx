@@ -67,7 +67,7 @@ interface GlbFacts {
   readonly turn: number;
 }
 
-/** Which keys may be left out, and what that comes to. */
+/** Keys that may be left out, and the result. */
 export function ThinningFields({
   given,
   chosen,
@@ -81,7 +81,7 @@ export function ThinningFields({
   const told = useQuery({
     queryKey: ['about', shotId, asked, shot],
     enabled: given.within > 0,
-    // A shot is large and told apart by being another object.
+    // A shot is large and compared by identity.
     queryKeyHashFn: () => `${shotId} ${asked} ${numberOf(shot)}`,
     retry: false,
     gcTime: 60_000,

@@ -2,7 +2,7 @@ import { fileNameOf, isSheet, plannedPictures, type PictureJob, type PictureWish
 import type { DeskState } from '../../state/desk-store';
 import { shownCuts } from '../../viewport/views/looked-through';
 
-/** The job that a wish comes to as the desk stands; null while there is no stage to look from. */
+/** Job for an order from the present desk; null while there is no stage. */
 export function newPictureJob(
   state: DeskState,
   asked: PictureWish,

@@ -14,7 +14,7 @@ import { newPictureJob } from './new-picture-job';
 import { downloadJob, PicturesList } from './pictures-list';
 import { PictureSettings } from './picture-settings';
 
-/** Pictures, films and sheets of the shot: wished for here, drawn by whoever takes them. */
+/** Pictures, films and sheets of the shot: ordered here, rendered by any renderer. */
 export function PicturesSection({ shotId }: { shotId: string }) {
   const desk = useLiveDeskStore();
   const theme = useTheme();

@@ -24,7 +24,7 @@ export function AlsoDoes(props: {
   const started = new Set(
     [action, ...moreActions].filter(({ kind }) => kind === 'start').map(({ rider }) => rider),
   );
-  // Only what goes by a timing of its own can be set off.
+  // Only a rider with its own pace can be started.
   const waiting = riders.filter(
     ({ id, attachment }) =>
       attachment !== null && hasOwnPace(attachment) && id !== cue.trigger.rider && !started.has(id),

@@ -15,7 +15,7 @@ import { useDesk, useDeskStore } from '../../state/desk-store';
 
 const OPEN = 90;
 
-/** Common answers in plain words, made of the selected rider and another. */
+/** Common cues in plain words, for the selected rider and another. */
 export function CuePresets() {
   const desk = useDeskStore();
   const riders = useDesk(({ shot }) => shot.riders);

@@ -71,7 +71,7 @@ const PLAYS = [
   { id: 'once', name: 'Once' },
   { id: 'while', name: 'While it holds' },
 ] as const;
-/** When one thing reaches a distance, another acts. */
+/** An action that starts when something else reaches a distance or time. */
 export function CuesFold() {
   const desk = useDeskStore();
   const cues = useDesk(({ shot }) => shot.cues);
@@ -86,7 +86,7 @@ export function CuesFold() {
         ...defaultsOf(Cue),
         id: freeId(name, shot.cues),
         name,
-        // A rider that waited for itself would never go: alone, it goes by the frame.
+        // A rider that waited for itself would never start: alone, it uses the frame.
         trigger:
           other.id === waited.id
             ? { ...defaultsOf(CueTrigger), kind: 'frame' }
@@ -139,7 +139,7 @@ const goAt = (at: number): CueKey[] => [
 function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
   const desk = useDeskStore();
   const { trigger, action, keys } = cue;
-  /** Why it waits to be switched on again: as it stands it would wait for itself. */
+  /** Why it stays off: now it would wait for itself. */
   const [circle, setCircle] = useState<string | null>(null);
   const change = (part: Partial<Cue>, gesture?: string) => {
     const { edit } = desk.getState();
@@ -155,7 +155,7 @@ function CueCard({ cue, riders }: { cue: Cue; riders: readonly Rider[] }) {
   };
   const names = riders.map(({ id, badge, name }) => ({ id, name: `${badge} ${name}` }));
   const moves = action.kind === 'turn' || action.kind === 'move';
-  /** Whether what it does goes by the value of its keys, and not by the moment at which that comes to 1. */
+  /** Whether its action follows the value of its keys, and not the moment at which that reaches 1. */
   const curved = moves || VALUED.has(action.kind) || (action.kind === 'play' && action.plays === 'while');
   const goes = keys.find(({ value }) => value >= 1);
   const parts = useParts(action.rider);

@@ -73,7 +73,7 @@ export function KeysSection({ rider, pace }: { rider: Rider; pace: Pace }) {
     );
   const place = (i: number, at: number, value: number, gesture?: string) =>
     change('Move key', (before) => moveKey(before, i, at, value), gesture);
-  /** Those that are chosen now: this panel may be told later than the diagram. */
+  /** The present selection: this panel may be updated later than the diagram. */
   const chosenNow = (): ReadonlySet<number> => {
     const { line, keys } = desk.getState();
     return shownChannel(rider, line) === null ? keys : NONE;

@@ -27,7 +27,7 @@ const NAMES: Readonly<Record<Outside, string>> = {
 const WAYS = OUTSIDES.map((id) => ({ id, name: NAMES[id] }));
 const CYCLES: readonly Outside[] = ['repeat', 'accumulate', 'mirror'];
 
-/** Metres that nobody sees. */
+/** Invisible difference, metres. */
 const SAME = 1e-4;
 
 /** Motion before and after a ride, and the variation of its cycles. */

@@ -8,7 +8,7 @@ export const KeyLine = styled.div`
   gap: 6px;
 `;
 
-/** One of several things of a kind, with what belongs to it. */
+/** One of several items, with its fields. */
 export const Card = styled.div`
   display: flex;
   flex-direction: column;

@@ -117,7 +117,7 @@ export function SpeedsSection({ rider, pace }: { rider: Rider; pace: Pace }) {
             kind="speed"
             value={key.speed}
             step={0.1}
-            // A rider that stands by distance never comes to the next place.
+            // A stopped rider with speeds by distance never reaches the next key.
             min={byDistance && sign > 0 ? SLOWEST : undefined}
             max={byDistance && sign < 0 ? -SLOWEST : undefined}
             onChange={(speed, gesture) => put(i, { speed }, gesture)}

@@ -4,7 +4,7 @@ import { Buttons, Hint, Section, SectionTitle } from '../../ui/panel';
 import { useDesk, useDeskStore } from '../../state/desk-store';
 import { attemptAsked } from '../../commands/attempt';
 
-/** For a rider that has no timing of its own: whose it is, and how to have one. */
+/** For a rider without its own pace: whose it has, and how to get its own. */
 export function TimedByOther({ rider, attachment }: { rider: Rider; attachment: Attachment }) {
   const desk = useDeskStore();
   const riders = useDesk(({ shot }) => shot.riders);

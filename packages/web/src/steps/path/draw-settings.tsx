@@ -137,7 +137,7 @@ export function DrawSettings() {
 
 const PLACES = 120;
 
-/** The heights of what is drawn so far, and of the ground under it. */
+/** Heights of the drawing so far, and of the ground under it. */
 function DrawnProfile() {
   const tool = useDesk((state) => state.tool);
   const kind = useDesk((state) => state.drawing.kind);

@@ -61,7 +61,7 @@ const VARIES: readonly NumberOf<Dressing>[] = [
   { of: 'seed', label: 'Seed', kind: 'count', whole: true, min: 0, max: 2 ** 31 - 1 },
 ];
 
-/** One thing that is laid: from where to where, how, and what it looks like. */
+/** One dressing: its stretch, spacing, orientation and look. */
 export function DressingCard(props: { laid: Dressing; path: ShotPath; models: readonly KeptModel[] }) {
   const { laid, path } = props;
   const { shotId } = useParams();

@@ -45,7 +45,7 @@ const Ware = styled(Press)`
   }
 `;
 
-/** Shipped models that are mostly laid so; those that are not there are not offered. */
+/** Shipped models for dressing; missing ones are not offered. */
 const READY_PIECES: readonly { file: string; name: string; parts: Partial<Dressing> }[] = [
   { file: 'tie.glb', name: 'Ties', parts: { every: 0.6, fit: true } },
   {

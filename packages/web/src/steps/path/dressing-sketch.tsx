@@ -21,7 +21,7 @@ interface Face {
   readonly depth: number;
 }
 
-/** Three metres of what would be laid, in one colour: a profile as it is swept, pieces as their boxes. */
+/** Three metres of a dressing, in one colour: a profile as swept, pieces as their boxes. */
 export function DressingSketch({ laid, model }: { laid: LaidLook; model: KeptModel | null }) {
   const theme = useTheme();
   const { faces, box } = useMemo(() => sketchOf(laid, model), [laid, model]);

@@ -17,7 +17,7 @@ const KINDS = [
   { id: 'glb', name: 'glTF lines' },
 ];
 
-/** A path as a file of its own, that comes back as the same curve. */
+/** A path as a file that imports as the same curve. */
 export function GiveOutSection({ shotId, path }: { shotId: string; path: ShotPath }) {
   const autosave = useAutosave();
   const [kind, setKind] = useState('svg');

@@ -21,7 +21,7 @@ import {
 } from '../../state/importing';
 import { chosenOf, take } from './import-paths';
 
-/** So many rows are listed at once, as many as come without a pause; more are asked for. */
+/** Rows listed together without a pause; more on request. */
 const ROWS = 12;
 /** Places of a sketch. */
 const SKETCHED = 48;
@@ -32,7 +32,7 @@ const Sketch = styled.svg`
   height: 28px;
 `;
 
-/** Which paths of a file are taken in, and how large. */
+/** Paths of a file to import, and their size. */
 export function ImportCard({ importing }: { importing: Importing }) {
   const desk = useDeskStore();
   const free = useDesk((state) => LIMITS.paths - state.shot.paths.length);

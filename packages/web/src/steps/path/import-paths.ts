@@ -73,7 +73,7 @@ export async function importPaths(
   }
 }
 
-/** A file of one path is taken in at once; of several, timed, or of a size that it tells, what is meant is asked. */
+/** A file of one path is imported immediately; of several, timed, or sized ones it is asked which. */
 function offer(
   desk: DeskStore,
   file: string,

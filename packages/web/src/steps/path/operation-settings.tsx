@@ -223,7 +223,7 @@ const MOVES: readonly ({ readonly of: 'turnDeg' | 'tiltDeg' | 'scale' } & Pick<
 export function OperationSettings({ operation, path }: { operation: Operation; path: ShotPath }) {
   const set = useDesk((state) => state.set);
   const length = useDesk((state) => state.evaluation?.paths.get(path.id)?.length ?? 0);
-  // Which settings go with which operation is told by its kind, which the compiler cannot follow through the table.
+  // The settings of an operation follow from its kind, which the compiler cannot see through the table.
   const Shown = SETTINGS[operation.kind] as ((props: SettingsProps<Operation['kind']>) => ReactNode) | null;
   if (Shown === null) return null;
   const change = (settings: Partial<Operation>) =>

@@ -104,7 +104,7 @@ function BasisSettings({ path }: { path: ShotPath }) {
       />
     );
   }
-  // Knots of its own belong to the degree they were made for.
+  // Own knots belong to the degree they were made for.
   if (path.basis !== 'bspline' && !(path.basis === 'nurbs' && path.knots === null)) return null;
   return (
     <QuantityField

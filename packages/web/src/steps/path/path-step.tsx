@@ -120,7 +120,7 @@ function Begin({ onShape }: { onShape: () => void }) {
 
 const PathList = memo(function PathList() {
   const desk = useDeskStore();
-  // Ids and names alone: the list stays as it is while a path is changed.
+  // Ids and names alone: the list does not re-render while a path is changed.
   const ids = useDesk(useShallow(({ shot }) => shot.paths.map(({ id }) => id)));
   const names = useDesk(useShallow(({ shot }) => shot.paths.map(({ name }) => name)));
   const pathId = useDesk((state) => state.pathId);

@@ -6,7 +6,7 @@ import type { ImportLook } from '../../state/importing';
 /** Places of all lines together, and of one at least and at most: a few are seen as smooth as they are, many stay quick. */
 const PLACES = { all: 20_000, least: 48, most: 400 };
 
-/** So many points go to the page at a time: more at once would hold it up. */
+/** Points sent to the page at a time: more would hold it up. */
 const AT_ONCE = 5_000;
 
 /** Results that were not fetched yet. */

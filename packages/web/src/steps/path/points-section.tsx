@@ -122,7 +122,7 @@ export function PointsSection({ path }: { path: ShotPath }) {
   );
 }
 
-/** The list itself, which stays as it is while points are moved: only their figures are drawn anew. */
+/** The list itself, which does not re-render while points are moved: only their numbers do. */
 const PointRows = memo(function PointRows(props: { pathId: string; from: number; to: number }) {
   const { pathId, from, to } = props;
   const set = useDesk((state) => state.set);
@@ -309,7 +309,7 @@ function ChosenPoints({ path }: { path: ShotPath }) {
   );
 }
 
-/** Places of several points at once: set for all, or moved by as much; what is typed is worked out for each. */
+/** Positions of several points: set for all, or moved by a step; what is typed is evaluated for each. */
 function SeveralPlaces(props: { path: ShotPath; points: ReadonlySet<number>; chosen: readonly PathPoint[] }) {
   const { path, points, chosen } = props;
   const edit = useDesk((state) => state.edit);

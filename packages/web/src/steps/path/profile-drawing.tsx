@@ -49,7 +49,10 @@ const Drawing = styled.svg`
 /** A step with an arrow key, metres. */
 const STEP = 0.01;
 
-/** The cross-section of what is laid, seen along the path: its corners are dragged, or moved with arrow keys; a click on the line adds one. */
+/**
+ * Cross-section of a profile, seen along the path: its corners are dragged, or moved with arrow keys; a click on the
+ * line adds one.
+ */
 export function ProfileDrawing(props: {
   laid: Dressing;
   onChange: (part: Partial<Dressing>, gesture?: string) => void;

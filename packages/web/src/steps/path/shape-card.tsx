@@ -37,7 +37,7 @@ const LABELS: Record<string, string> = {
   bridge: 'Bridge height',
 };
 
-/** A ready shape, put into the shot at once and changed by its measures until it is right. */
+/** A ready shape, added immediately and changed by its measures until it is right. */
 export function ShapeCard({ onDone }: { onDone: () => void }) {
   const desk = useDeskStore();
   useEscape(onDone);

@@ -11,8 +11,8 @@ const isWide = ({ facts: { low, high } }: KeptModel): boolean =>
   [0, 2].every((k) => high[k] - low[k] >= WIDE);
 
 /**
- * Adds a rider with a model, chosen as the rider that is worked on; tells what was found to roll in it, with the way to leave that out,
- * or offers to make the ground of what may be one.
+ * Adds a rider with a model and selects it; reports the wheels found in it, with a button to remove them, or offers
+ * to make a wide one the ground.
  *
  * @returns the id of the rider
  * @throws ShotError where the shot holds all the riders it can

@@ -5,7 +5,7 @@ import { addModel } from './add-model';
 import { useDeskStore } from '../../state/desk-store';
 
 /**
- * Takes in a model from its files and adds it as a rider; it is offered to click where it stands, unless others follow.
+ * Takes in a model from its files and adds it as a rider; offers to position it by click, unless others follow.
  *
  * @throws Refusal in what comes back, with a sentence to show
  */

@@ -18,7 +18,7 @@ export function useComeIntoView(): [(element: Element | null) => (() => void) | 
         views.disconnect();
         setCome(true);
       },
-      // It is scrolled in a panel of its own, whose edge is the one that counts.
+      // It scrolls in its own panel, whose edge is the one that counts.
       { rootMargin: `${AHEAD}px`, scrollMargin: `${AHEAD}px` } as IntersectionObserverInit,
     );
     views.observe(element);

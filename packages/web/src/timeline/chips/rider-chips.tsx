@@ -61,7 +61,7 @@ const Add = styled(Link)`
   }
 `;
 
-/** Kept as it is while its rider is edited: of hundreds only the changed ones are drawn anew. */
+/** Memoised: of hundreds only changed ones re-render. */
 const RiderChip = memo(function RiderChip(props: {
   id: string;
   color: number;

@@ -189,7 +189,7 @@ export function ClipRow({ scales, top, rider }: { scales: DiagramScales; top: nu
 
 const LABELS: Record<Grip, string> = { whole: 'Move clip', begins: 'Trim clip', ends: 'Lengthen clip' };
 
-/** About so many pixels wide is a letter. */
+/** Approximate width of a letter, pixels. */
 const LETTER = 6.2;
 
 function shortened(name: string, pixels: number): string {
@@ -200,7 +200,7 @@ function shortened(name: string, pixels: number): string {
 /** More marks than this are a smear. */
 const MOST = 60;
 
-/** The frames at which a clip that goes by its own time begins again. */
+/** Frames at which a clip by its own time repeats. */
 function repeats(
   { frame, until, from, to, rate, by, end }: ClipBlock,
   seconds: number,

@@ -22,7 +22,7 @@ const Told = styled(MarkText)`
   stroke-width: 4px;
 `;
 
-/** Beyond here a text stands before its place, so that it is not cut. */
+/** Beyond here a text is before its point, so that it is not cut. */
 const FAR = 420;
 
 /** Value being dragged, beside the pointer. */

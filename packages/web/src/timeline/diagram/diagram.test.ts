@@ -107,7 +107,7 @@ describe('the geometry of a pace', () => {
   });
 });
 
-/** Poses that go round the ring at a speed of so many m/s at each frame. */
+/** Poses round the ring at given speeds, m/s, at each frame. */
 const posesAt = (speeds: readonly number[]) => {
   let distance = 0;
   return Float64Array.from(

@@ -32,8 +32,8 @@ const Slide = styled.text`
 `;
 
 /**
- * Under the diagram a row for each foot of the selected walker: bars while it is down, red where it slides by more than a
- * millimetre. Stops are framed; their ends are dragged, the first to where the walker comes to rest on its feet.
+ * A row under the diagram for each foot of the selected walker: bars while it is down, red where it slides by more
+ * than a millimetre. Stops are framed; their ends are dragged, the first to where the walker stops on both feet.
  */
 export function GaitStrip({
   scales,

@@ -36,10 +36,10 @@ export interface KeyedLine {
   change(label: string, next: (before: Pace) => Pace, gesture?: string): void;
   /** Puts a key at an own frame. */
   add(frame: number): void;
-  /** A value as it is set, and drawn to what it snaps to. */
+  /** A value as it is set, and snapped. */
   rounded(value: number): number;
   snapped(value: number, geometry: PaceGeometry): number;
-  /** How far a key goes by an arrow key. */
+  /** Step of a key by an arrow key. */
   readonly step: number;
   readonly unit: string;
   /** A value in words, and what the stretch between two keys does. */
@@ -50,7 +50,7 @@ export interface KeyedLine {
 /** Keyboard steps: up by a tenth of a metre, or a hundredth of a lap. */
 const STEP = { metres: 0.1, laps: 0.01 };
 
-/** The keys of the selected rider's distance; null where it has no keys of its own. */
+/** Keys of the selected rider's distance; null without own keys. */
 export function usePaceLine(rider: Rider | null, x: Scale, y: Scale | undefined): KeyedLine | null {
   const shot = useDesk((state) => state.shot);
   const edit = useDesk((state) => state.edit);
@@ -84,7 +84,7 @@ export function usePaceLine(rider: Rider | null, x: Scale, y: Scale | undefined)
   };
 }
 
-/** The keys of one of the selected rider's channels; null where it is not looked at. */
+/** Keys of one of the selected rider's channels; null if it is not shown. */
 export function useChannelLine(
   rider: Rider | null,
   id: ChannelId | null,

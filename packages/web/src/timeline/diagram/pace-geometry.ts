@@ -43,12 +43,12 @@ export function paceGeometry(
   };
 }
 
-/** Values come to the centimetre, or a ten-thousandth of a lap. */
+/** Values are rounded to the centimetre, or to a ten-thousandth of a lap. */
 export function roundedValue(value: number, unit: Pace['unit']): number {
   return unit === 'metres' ? Math.round(value * 100) / 100 : Math.round(value * 1e4) / 1e4;
 }
 
-/** Within so many pixels a key is drawn to a mark. */
+/** Pixels within which a key snaps to a mark. */
 const SNAP = 7;
 
 /** A value drawn to the nearest mark's level, in any lap, where that is near; else rounded. */

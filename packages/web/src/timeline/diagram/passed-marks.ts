@@ -11,8 +11,8 @@ export interface PassedMark {
 }
 
 /**
- * The marks of a path between two distances, metres. Round a closed path a mark is passed in every lap, before its start too, where a ride goes
- * back.
+ * Marks of a path between two distances, metres. Round a closed path a mark is passed in every lap, before its start
+ * too, if a ride goes back.
  *
  * @param evaluated the path as it is evaluated; nothing of it where it has no curve
  */

@@ -92,7 +92,7 @@ export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: 
   useDiagramZoom(svgRef, scalesRef, desk);
   const { x } = scales;
   const channel = useShownChannel();
-  // One line at a time: a channel stands in the place of the distances.
+  // One line at a time: a channel replaces the distances.
   const bands = channel === null ? scales.bands : [];
   const own = bands.find(({ pathId }) => pathId === selected?.attachment?.path);
   const paceLine = usePaceLine(selected, x, own?.y);
@@ -173,7 +173,7 @@ export function RunDiagram({ hasStrip, hasFeet }: { hasStrip: boolean; hasFeet: 
   );
 }
 
-/** Whether a rider has clips or acts, which are told in time. */
+/** Whether a rider has clips or acts, which are shown over time. */
 const playsClips = ({ clips, gait }: Rider) => clips.length > 0 || (gait?.acts.length ?? 0) > 0;
 
 interface PressBox {

@@ -146,7 +146,7 @@ export function SpeedStretches(props: GripProps) {
   );
 }
 
-/** The first frame at which a rider has come to a distance. */
+/** First frame at which a rider has reached a distance. */
 function frameAtDistance(
   evaluation: {
     first: number;

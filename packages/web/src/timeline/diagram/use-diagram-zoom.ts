@@ -17,7 +17,7 @@ export function useDiagramZoom(
     const onWheel = (event: WheelEvent) => {
       const now = scales.current;
       if (now === null) return;
-      // The page itself is not to scroll or zoom under it, which only a listener that is not passive can say.
+      // The page must not scroll or zoom under it, which only a non-passive listener can prevent.
       event.preventDefault();
       const box = svg.getBoundingClientRect();
       const { diagram, shot, set } = desk.getState();

@@ -1,9 +1,8 @@
 import type { FrameRange } from '@fleet-rail/core';
 
 /**
- * The frame to show so many seconds after playing began at `start`: the last whole frame whose time
- * has come. A loop begins again after its last frame; otherwise the answer is null once that has been
- * shown for its time.
+ * Frame to show a number of seconds after playing began at `start`: the last whole frame whose time has come. A loop
+ * restarts after its last frame; otherwise the result is null once that has been shown for its time.
  */
 export function playedFrame(
   start: number,

@@ -64,7 +64,7 @@ export const NIGHT: Theme = {
   idlePath: '#9FB0B7',
 };
 
-/** The eight line colours, told apart by colour-blind eyes, always shown with a badge. */
+/** The eight line colours, distinguishable with colour blindness, always shown with a badge. */
 export const LINE_COLORS = [
   '#1F6FB2',
   '#D3802C',

@@ -23,6 +23,6 @@ export function wheelPlace(rider: Rider, wheel: Wheel): string {
     return Math.abs(x - ahead) < 1e-3 && Math.sign(y) === Math.sign(left) && other !== wheel;
   });
   const text = words[0].toUpperCase() + words.slice(1);
-  // Twins on one axle are told apart by their nodes.
+  // Twins on one axle are distinguished by their nodes.
   return same.length > 0 ? `${text} (${wheel.node})` : text;
 }

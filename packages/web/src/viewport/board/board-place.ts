@@ -6,7 +6,7 @@ export interface BoardPlace {
   readonly folded: boolean;
 }
 
-/** Against the hands of the clock from where it stands first. */
+/** Anticlockwise from its first corner. */
 export const CORNERS = ['bottomRight', 'topRight', 'topLeft', 'bottomLeft'] as const;
 export type Corner = (typeof CORNERS)[number];
 

@@ -14,7 +14,7 @@ import { useDesk, useSelectedRider } from '../../state/desk-store';
 import { ridesWhat } from '../../ui/words/rides-what';
 import { useRiderPose } from '../../state/rider-pose';
 
-/** At the lower left it stands over what chooses the view. */
+/** At the lower left it is above the choice of views. */
 const AT: Record<Corner, string> = {
   bottomRight: 'right: 12px; bottom: 12px;',
   topRight: 'right: 12px; top: 12px;',

@@ -9,7 +9,7 @@ const Table = styled(Figures)`
   border-top: 1px solid ${({ theme }) => theme.hairline};
 `;
 
-/** Slower than this nobody sees a wheel slide, m/s. */
+/** Below this speed a sliding wheel is invisible, m/s. */
 const SLIP = 0.005;
 const SHOWN: ReadonlySet<SampledGauge['kind']> = new Set(['turns', 'phase', 'roll']);
 

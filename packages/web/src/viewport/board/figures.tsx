@@ -35,7 +35,7 @@ export function Figure({ name, value }: { name: string; value: string }) {
   );
 }
 
-/** A number with so many digits and a true minus; never −0. */
+/** A number with fixed digits and a true minus; never −0. */
 export function fixed(value: number, digits: number): string {
   const text = value.toFixed(digits);
   return (Number(text) === 0 ? text.replace('-', '') : text).replace('-', '−');

@@ -1,6 +1,6 @@
 /**
- * In which order things on the stage are drawn, lowest first. What lies in one plane, or is seen through, has a place of its own
- * here: by distance it would change with the view, and flicker.
+ * Draw order on the stage, lowest first. Coplanar and transparent things have fixed orders here: ordered by distance
+ * they would change with the view, and flicker.
  */
 export const ORDER = {
   sky: -20,

@@ -8,7 +8,7 @@ export interface Scheduled {
   /** Asks for all that the next picture is drawn by, without drawing it. */
   prepare(): void;
   /**
-   * Draws; answers whether something was drawn by what had to be made for it first.
+   * Draws; returns whether something was drawn that had to be made for it first.
    *
    * @param first whether there was no picture before: a quick one is wanted
    * @param rests whether nothing has changed for a moment: what takes longer is wanted too
@@ -24,8 +24,9 @@ export interface Scheduled {
 export type WhenDone = (goOn: () => void) => void;
 
 /**
- * When pictures are drawn: at the page's next frame after a change; where the graphics side has to make something for one first, as
- * soon as it has, so that the page does not stand still meanwhile. They are shown at once, or held until the graphics side is done.
+ * Schedules pictures: at the page's next frame after a change; if the graphics side has to prepare something first,
+ * as soon as it has, so that the page does not stop meanwhile. They are shown directly, or held until the graphics
+ * side is done.
  */
 export class DrawSchedule {
   private request = 0;

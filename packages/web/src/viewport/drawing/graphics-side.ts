@@ -10,7 +10,7 @@ export class GraphicsSide {
 
   constructor(private readonly gl: WebGL2RenderingContext) {}
 
-  /** Goes on when all that it was asked for so far is done, or all is over. */
+  /** Resolves when everything requested so far is done, or all is over. */
   whenDone(goOn: () => void): void {
     const { gl } = this;
     const fence = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);

@@ -12,10 +12,9 @@ const make = (gl: WebGL2RenderingContext): Made => ({
 });
 
 /**
- * Pictures that are drawn beside the canvas, and put on it when they are done. Without a graphics card the page takes what is on
- * a canvas with its next frame, and stands still until all that was asked of it is drawn: so it is to find no more to do than a copy.
- *
- * The context's own framebuffer stands for the one beside it meanwhile; whoever draws does not know.
+ * Pictures drawn beside the canvas, and copied to it when done. Without a graphics card the page reads the canvas
+ * with its next frame, and stops until all requested drawing is done: so it should find no more to do than a copy.
+ * Meanwhile the context's own framebuffer is replaced by the one beside it; the drawing code does not know.
  */
 export class HeldPictures {
   private made: Made;
@@ -81,7 +80,7 @@ export class HeldPictures {
     if (scissored) gl.enable(gl.SCISSOR_TEST);
   }
 
-  /** Lets something be drawn on the canvas itself, to be read from there; what stood on it before stands there again. */
+  /** Draws something on the canvas itself, to be read from there; restores its former content. */
   directly<T>(work: () => T): T {
     const { gl } = this;
     this.direct = true;

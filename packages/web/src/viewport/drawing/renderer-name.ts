@@ -3,7 +3,7 @@ export function rendererName(canvas: HTMLCanvasElement | OffscreenCanvas): strin
   const gl = canvas.getContext('webgl2') as WebGL2RenderingContext | null;
   const info = gl?.getExtension('WEBGL_debug_renderer_info');
   const name: unknown = info ? gl?.getParameter(info.UNMASKED_RENDERER_WEBGL) : '';
-  // The browser keeps few contexts: this one is given back at once.
+  // Browsers allow few contexts: this one is returned immediately.
   gl?.getExtension('WEBGL_lose_context')?.loseContext();
   return String(name);
 }

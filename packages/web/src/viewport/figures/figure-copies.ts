@@ -2,7 +2,7 @@ import * as THREE from 'three';
 
 /** Figures' meshes are on this layer where they are drawn as copies: they are still met by rays, but not drawn one by one. */
 const DRAWN_AS_COPY = 1;
-/** From so many on copies are drawn in one go. */
+/** Least number of copies drawn as instances. */
 const LEAST = 4;
 
 /** Meshes of one shape and one material, drawn in one go. */
@@ -17,7 +17,7 @@ export class FigureCopies {
   private copies: readonly Copies[] = [];
   private stale = true;
 
-  /** To be called when figures were added, taken out, or got their models. */
+  /** Call when figures were added, removed, or got their models. */
   invalidate(): void {
     this.stale = true;
   }
@@ -72,7 +72,7 @@ export class FigureCopies {
   }
 }
 
-/** A mesh that its place alone tells from another of its shape and material. One that is mirrored would be drawn inside out. */
+/** A mesh that differs from others of its shape and material in position alone. A mirrored one would be drawn inside out. */
 function isPlain(mesh: THREE.Mesh): mesh is THREE.Mesh<THREE.BufferGeometry, THREE.Material> {
   return (
     !(mesh instanceof THREE.SkinnedMesh) &&

@@ -58,7 +58,7 @@ export function ghostsOf(state: DeskState): Ghost[] {
     poseAt(compared, compared, frame, pose);
     return [{ rider: compared.rider, pose, pointed: false, label: compared.name }];
   }
-  // Through a camera its own ghosts would stand before it.
+  // Through its own camera its ghosts would be in front of it.
   const isEye = state.view === 'through' && lookedThrough(state)?.id === state.riderId;
   if (shows.ghosts === 0 || isEye) return [];
   const { shot, riderId, evaluation } = state;

@@ -49,7 +49,7 @@ class PicturesWhenMet extends THREE.Loader<THREE.CompressedTexture> {
   }
 }
 
-/** Gives nodes the names that the shot tells them apart by, which those of the file need not do. */
+/** Gives nodes the unique names that the shot uses, which a file's names need not be. */
 function callNodes({ parser }: GLTF): void {
   const { nodes = [], meshes = [] } = parser.json as { nodes?: NodeJson[]; meshes?: { name?: string }[] };
   const names = nodeNames(

@@ -1,7 +1,7 @@
 import { LOCAL, type WheelJoint, type SampledParts } from '@fleet-rail/core';
 import * as THREE from 'three';
 
-/** A node as its model stands, and what it then hangs on. */
+/** A node's rest transform and parent. */
 interface Stood {
   readonly parent: THREE.Object3D | null;
   readonly position: THREE.Vector3;

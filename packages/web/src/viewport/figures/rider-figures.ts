@@ -175,12 +175,12 @@ export class RiderFigures {
     return (inScene ? place : group.worldToLocal(place)).toArray();
   }
 
-  /** Whether a rider is there with its model, or what stands in for it. */
+  /** Whether a rider's model, or its stand-in, is loaded. */
   hasCome(id: string): boolean {
     return (this.groupOf(id)?.children.length ?? 0) > 0;
   }
 
-  /** The box around a rider's figure as it stands; null where there is none. */
+  /** Box around a rider's figure in its rest pose; null if there is none. */
   boxOf(id: string): THREE.Box3 | null {
     const group = this.figures.get(id)?.group;
     if (group === undefined) return null;
@@ -196,7 +196,7 @@ export class RiderFigures {
     );
   }
 
-  /** Leaves out riders that somebody's eyes are in the midst of. */
+  /** Leaves out riders that contain the camera. */
   hideAround(eye: THREE.Vector3): void {
     for (const { group } of this.figures.values())
       if (group.position.distanceTo(eye) < AROUND) group.visible = false;
@@ -253,7 +253,7 @@ export class RiderFigures {
     return hit ? edgeRunAt(hit) : null;
   }
 
-  /** Whether a figure or the ground stands between two places, others than these riders. */
+  /** Whether a figure or the ground is between two points, except these riders. */
   standsBetween(from: THREE.Vector3, to: THREE.Vector3, except: ReadonlySet<string>): boolean {
     const groups = [...this.figures].flatMap(([id, { group }]) => (except.has(id) ? [] : [group]));
     if (this.ground) groups.push(this.ground.group);
@@ -270,8 +270,8 @@ export class RiderFigures {
   }
 
   /**
-   * Lets what stands between an eye and a rider be seen through: other riders, and what is built on the ground, but not the
-   * ground itself. Null lets nothing.
+   * Makes things between a camera and a rider transparent: other riders, and what is built on the ground, but not the
+   * ground itself. Null restores all.
    *
    * @returns whether that changed anything
    */

@@ -28,7 +28,7 @@ const STEP = 0.5;
 /** Nearer to an open path's end than this it is the end. */
 const SNAP = 0.3;
 
-/** An end of what is laid, on its path: dragged along it, or moved with the arrow keys. */
+/** An end of a dressing on its path: dragged along it, or moved with the arrow keys. */
 export function DressingEnd({ end, x, y }: { end: 'from' | 'to'; x: number; y: number }) {
   const desk = useDeskStore();
   const name = useDesk((state) => chosenDressing(state)?.name ?? '');

@@ -23,7 +23,7 @@ export const Tag = styled.span`
   will-change: transform;
 `;
 
-/** A ring on a post that stands in its place. */
+/** A ring on a post at its position. */
 const Post = styled.span`
   position: absolute;
   left: 0;

@@ -15,7 +15,7 @@ const COLUMNS = 12;
 /** The first cell is full of ink, for hair lines. */
 const INK = 0;
 
-/** Riders' badges as on a route map, and the hair lines to those that stepped aside: drawn over the picture, all at once. */
+/** Riders' badges as on a route map, and thin lines to those that moved aside: drawn over the picture in one call. */
 export class RiderBadges {
   private readonly scene = new THREE.Scene();
   private readonly camera = new THREE.OrthographicCamera();
@@ -28,7 +28,7 @@ export class RiderBadges {
       transparent: true,
       depthTest: false,
       side: THREE.DoubleSide,
-      // In two passes lines would come to lie over badges.
+      // In two passes lines would cover badges.
       forceSinglePass: true,
       toneMapped: false,
     }),
@@ -65,7 +65,7 @@ export class RiderBadges {
   ): void {
     if (badges.length === 0) return;
     const ratio = renderer.getPixelRatio();
-    // Which of many find room changes with every picture; all are painted, unless one alone is worn.
+    // The visible ones change with every picture; all are painted, unless only one is shown.
     const chosen = ({ id }: Rider) => badges.some(({ key }) => key === `rider ${id}`);
     this.paint(riders.length > MOST_BADGES ? riders.filter(chosen) : riders, theme, ratio);
     const quads = new Quads(this.canvas.width / ratio, this.canvas.height / ratio);
@@ -134,7 +134,7 @@ const cornerOf = (cell: number): [left: number, top: number] => [
   Math.floor(cell / COLUMNS) * CELL.height,
 ];
 
-/** Rectangles on the screen, each showing a part of a picture so many pixels wide and high. */
+/** Rectangles on the screen, each with a part of a picture, in pixels. */
 class Quads {
   private readonly places: number[] = [];
   private readonly parts: number[] = [];

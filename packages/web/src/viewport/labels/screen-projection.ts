@@ -70,7 +70,7 @@ export class ScreenProjection {
     return best;
   }
 
-  /** The thing drawn nearest to the pointer, within so many pixels. */
+  /** The thing drawn nearest to the pointer, within a radius in pixels. */
   nearestOf<T extends { readonly position: Vec3 }>(
     things: readonly T[],
     x: number,

@@ -6,7 +6,7 @@ import { chosenDressing } from '../../state/selection';
 import type { Ghost } from '../figures/ghosts';
 import type { TrailPlace } from '../lines/milestones';
 
-/** With more riders than this only the selected one wears its badge. */
+/** With more riders than this only the selected one has a badge. */
 export const MOST_BADGES = 240;
 /** With more points than these only chosen ones are labelled. */
 const MOST_POINTS = 24;
@@ -22,7 +22,7 @@ export interface StageLabel {
   readonly letters?: number;
 }
 
-/** Something that is written over the stage, and where that stands in the scene. */
+/** A text over the stage, and its position in the scene. */
 export interface PlacedLabel {
   readonly key: string;
   readonly position: Vec3;
@@ -47,7 +47,7 @@ function findingPosts({ checked, riderId, shot }: DeskState): PlacedLabel[] {
   });
 }
 
-/** The ends of what is chosen of the things laid along the chosen path. */
+/** Ends of the selected dressing of the selected path. */
 export function laidEnds(state: Pick<DeskState, 'shot' | 'dressingId' | 'pathId'>) {
   const laid = chosenDressing(state);
   const curve = laid && dressingCurve(state.shot, laid);
@@ -85,7 +85,7 @@ export function stageLabels(
   const all = shownPoints.length <= MOST_POINTS;
   const path = state.shot.paths.find(({ id }) => id === state.pathId);
   shownPoints.forEach((position, i) => {
-    // Of those on the ground the height is told where they are chosen.
+    // Selected points on the ground have their height shown.
     const told = all && path?.points[i]?.position[1] !== 0;
     if (told || points.has(i)) labels.push({ key: `point ${i}`, position });
   });
@@ -96,7 +96,7 @@ export function stageLabels(
     if (ghost.label) labels.push({ key: `ghost ${ghost.label}`, position: positionIn(ghost.pose) });
   }
   for (const { frame: at, position } of stones) labels.push({ key: `ghost f ${at}`, position });
-  // A picture is looked at without badges.
+  // Pictures have no badges.
   if (view === 'through' || evaluation === null) return labels;
   labels.push(...findingPosts(state));
   const badges = new Map(state.shot.riders.map(({ id, badge }) => [id, badge]));

@@ -1,6 +1,9 @@
 import type { StageLabel } from './stage-labels';
 
-/** A badge's room on the screen, pixels: for up to three letters, and so much more for each beyond; its middle is so far below its rider. */
+/**
+ * Size of a badge on the screen, pixels: for up to three letters, and an addition for each beyond; its middle is this
+ * far below its rider.
+ */
 export const BADGE = { width: 34, letter: 7, height: 22, below: 17 };
 /** By the kind of another label its middle from the place that it is of, and its room. Tags are beside their place, grips below or on it. */
 const ROOMS: Readonly<Record<string, Room>> = {

@@ -13,7 +13,7 @@ import type { EvaluatedRider, Evaluation } from '../../workers/evaluation/evalua
 import { poseAt } from '../../workers/evaluation/pose-at';
 import type { Theme } from '../../ui/theme/theme';
 
-/** Marks lie so far above the ground, metres: over ribbons, which are lifted by less, from near and far alike. */
+/** Height of marks above the ground, metres: over ribbons, which are lifted by less, from near and far alike. */
 const ABOVE = 0.04;
 /** A wheel's chalked stripe is as much of its rim; it prints a dash with every turn. */
 const STRIPE = 0.25;

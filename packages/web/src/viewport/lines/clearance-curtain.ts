@@ -10,7 +10,7 @@ import type { DeskState } from '../../state/desk-store';
 const LEAST = 0.02;
 /** Sides of a ring. */
 const SIDES = 72;
-/** A ring is drawn this far over where its rider stands, so that it is not lost in the ground, metres. */
+/** Height of a ring above its rider's position, so that it is not hidden by the ground, metres. */
 const OVER = 0.05;
 
 /**

@@ -30,7 +30,7 @@ export class CurveOverlay {
   private readonly polygon = segments();
   private readonly comb = segments();
   private readonly handleDots = dots(8, 'disc');
-  /** Rings around the points that kinks mostly stand on. */
+  /** Rings around the points of kinks. */
   private readonly kinkDots = dots(22, 'ring');
   private readonly markDots = dots(13, 'ring');
   private teeth: ReturnType<typeof curvatureComb> | null = null;

@@ -4,7 +4,7 @@ import * as THREE from 'three';
 /** Dots of a constant size on screen, in one of three shapes. */
 export type Dots = THREE.Points<THREE.BufferGeometry, THREE.PointsMaterial>;
 
-/** Dots of so many pixels across, none placed yet; drawn over everything. */
+/** Dots of a diameter in pixels, without positions; drawn over everything. */
 export function dots(size: number, shape: 'ring' | 'disc' | 'lozenge'): Dots {
   const material = new THREE.PointsMaterial({
     size: size * Math.min(2, window.devicePixelRatio),
@@ -34,8 +34,8 @@ export function setTriples(geometry: THREE.BufferGeometry, name: string, values:
 }
 
 /**
- * Gives a geometry an attribute of so many numbers each. Written into the one that is there where it
- * fits: one that is replaced would keep its memory on the graphics card.
+ * Gives a geometry an attribute with a number of values each. Writes into the existing one if it fits: a replaced one
+ * would keep its memory on the graphics card.
  */
 export function setNumbers(
   geometry: THREE.BufferGeometry,
@@ -56,7 +56,7 @@ export function setNumbers(
 function dotTexture(shape: 'ring' | 'disc' | 'lozenge'): THREE.Texture {
   const canvas = document.createElement('canvas');
   canvas.width = canvas.height = 64;
-  // It becomes a texture at once: drawn on the graphics side, the page would wait for it there.
+  // It becomes a texture immediately: drawn on the graphics side, the page would wait for it there.
   const pen = canvas.getContext('2d', { willReadFrequently: true }) as CanvasRenderingContext2D;
   pen.fillStyle = pen.strokeStyle = '#fff';
   pen.lineWidth = 14;

@@ -7,7 +7,7 @@ import type { RiderFigures } from '../figures/rider-figures';
 /** Corners of a frame are drawn this far along each edge, as a part of it. */
 const CORNER = 0.28;
 
-/** Corners around what a finding is about, seen through whatever stands before it: under the ground as well. */
+/** Corners around the rider of a finding, visible through everything before it: under the ground as well. */
 export class FoundFrame {
   readonly object: THREE.LineSegments;
   private readonly material = new THREE.LineBasicMaterial({ depthTest: false, transparent: true });

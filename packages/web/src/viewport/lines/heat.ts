@@ -34,7 +34,7 @@ export function heatOf(path: EvaluatedPath, rider: EvaluatedRider, of: 'speed' |
   return { values: most.map((value) => (value < 0 ? -1 : value / high)), low: 0, high };
 }
 
-/** In words what the colours stand for. */
+/** Meaning of the colours in words. */
 export function heatText(rider: Rider, heat: Heat, of: 'speed' | 'bank'): string {
   if (of === 'bank' && heat.high < 0.05) return `${rider.badge}: level all the way`;
   return of === 'speed'

@@ -10,10 +10,7 @@ export type Grip = 'foot' | 'point' | 'head';
 /** Pixels from a point up to the head that lifts it. */
 const HEAD_PIXELS = 26;
 
-/**
- * The control points of the selected path: each stands on a plumb line down to the ground, with a
- * head above it to lift it by.
- */
+/** Control points of the selected path: each with a plumb line down to the ground, and a head above it to lift it by. */
 export class PlumbLines {
   readonly object = new THREE.Group();
   positions: readonly Vec3[] = [];

@@ -12,7 +12,7 @@ export interface RigGrip {
 }
 
 const SEGMENTS = 40;
-/** A steer arc reaches so far beyond the wheel, as a part of its radius. */
+/** Length of a steer arc beyond the wheel, as a part of its radius. */
 const ARC = 1.5;
 const ARC_ANGLE = 0.6;
 const FOOT = 0.07;

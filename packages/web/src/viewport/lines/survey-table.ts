@@ -72,7 +72,7 @@ export class SurveyTable {
     const evaluated = evaluation?.riders.get(riderId ?? '');
     const shown =
       wanted &&
-      // While it is shown where it would land, that is what is looked at.
+      // While attaching is previewed, the preview is what matters.
       attaching === null &&
       tool.kind === 'select' &&
       view !== 'through' &&
@@ -87,7 +87,7 @@ export class SurveyTable {
     poseAt(evaluation, evaluated, frame, this.pose);
     this.place = [this.pose[0], this.pose[1], this.pose[2]];
     this.turned.rotation.y = (headingDeg(this.pose, '+z') * Math.PI) / 180;
-    // From above the head would stand on the table's middle.
+    // From above the head would cover the table's middle.
     this.lifts = view !== 'plan';
     this.head.visible = this.plumb.visible = this.lifts;
     this.ink = theme.ink;

@@ -29,7 +29,7 @@ export class StagePicks {
     private readonly ribbons: Ribbons,
   ) {}
 
-  /** Whether a place is drawn within so many pixels of the pointer. */
+  /** Whether a point is drawn within a number of pixels of the pointer. */
   isNear(place: Vec3, x: number, y: number, pixels: number): boolean {
     return this.projection.distanceTo(place, x, y) <= pixels;
   }

@@ -14,7 +14,7 @@ interface Sole {
 
 /** Parts of a rider's figure that may touch the ground, found once in its model. */
 export interface Soles {
-  /** The figure as it stands, in its own space. */
+  /** The figure in its rest pose, in its own space. */
   readonly body: THREE.Box3;
   readonly soles: readonly Sole[];
 }

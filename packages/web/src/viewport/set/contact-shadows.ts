@@ -12,7 +12,7 @@ export interface ContactPatch {
   readonly yaw: number;
   /** How far above the ground its shadow is gone, metres. */
   readonly reach: number;
-  /** How dark the shadow is where it stands on the ground, 0 to 1. */
+  /** Darkness of the shadow on the ground, 0 to 1. */
   readonly darkness: number;
 }
 
@@ -42,10 +42,7 @@ const FRAGMENT = /* glsl */ `
   }
 `;
 
-/**
- * Soft dark patches under what stands on the ground, fainter and wider the higher it is over it: what shadows tell of contact,
- * for next to nothing.
- */
+/** Soft dark patches under things on the ground, fainter and wider the higher they are: a cheap sign of contact. */
 export class ContactShadows {
   readonly object = new THREE.Group();
   private readonly geometry = new THREE.PlaneGeometry(1, 1).rotateX(-Math.PI / 2);

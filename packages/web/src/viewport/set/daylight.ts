@@ -12,7 +12,7 @@ const LIGHTS = {
 } as const;
 
 const MAP = 2048;
-/** No shadow is looked for beyond so many metres from the eye. */
+/** Largest distance of shadows from the camera, metres. */
 const FARTHEST = 400;
 /** The shadowed piece grows in steps, so that its grain does not crawl while the camera moves. */
 const STEP = 1.25;
@@ -49,7 +49,7 @@ export class Daylight {
   }
 
   /**
-   * Whether things cast shadows from now on.
+   * Sets whether things cast shadows.
    *
    * @param built the plan of a model of the ground, which takes shadows itself
    */

@@ -13,7 +13,7 @@ import * as THREE from 'three';
 import { groundOf } from '../../workers/scene-assets/ground-height';
 import type { SetModels } from './set-models';
 
-/** One thing that is laid, as it is drawn. */
+/** One dressing as it is drawn. */
 interface Drawn {
   readonly group: THREE.Group;
   /** Inputs it was made from. */
@@ -33,7 +33,7 @@ export class DressingFigures {
 
   constructor(private readonly models: SetModels) {}
 
-  /** Brings what is drawn up to a shot, on the ground that its pieces stand on. */
+  /** Updates the drawing to a shot, on the ground of its pieces. */
   show(shot: Shot, ground: GroundMesh | null): void {
     const { dressing, paths, models } = shot;
     const inputs = [dressing, paths, models, ground, this.models.count];
@@ -83,7 +83,7 @@ export class DressingFigures {
     this.object.remove(group);
     group.traverse((part) => {
       if (!(part instanceof THREE.Mesh)) return;
-      // Instances wear the geometry and the material of their model, which stay.
+      // Instances share the geometry and the material of their model.
       if (part instanceof THREE.InstancedMesh) part.dispose();
       else part.geometry.dispose();
     });

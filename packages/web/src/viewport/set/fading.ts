@@ -4,7 +4,7 @@ const OPACITY = 0.22;
 
 type Material = THREE.Material | THREE.Material[];
 
-/** Lets meshes that stand in the way be seen through, for as long as they do. */
+/** Makes meshes transparent while they hide something. */
 export class Fading {
   private readonly whole = new Map<THREE.Mesh, Material>();
   private readonly thin = new WeakMap<THREE.Material, THREE.Material>();

@@ -10,7 +10,7 @@ const WAYS: readonly (readonly [x: number, y: number])[] = [
   [1, 1],
 ];
 
-/** A line around what is chosen, seen through whatever stands before it. It takes a stencil. */
+/** Outline of the selected rider, visible through everything before it. It needs a stencil. */
 export class Outline {
   private readonly mask = new THREE.MeshBasicMaterial({
     colorWrite: false,

@@ -13,7 +13,7 @@ import type { Theme } from '../../ui/theme/theme';
 import { ORDER } from '../drawing/draw-order';
 import type { SetModels } from './set-models';
 
-/** So many particles of a rider are drawn at once with a graphics card and in pictures, and so many without. */
+/** Most particles of a rider drawn together, with a graphics card and in pictures, and without. */
 const MOST = 20_000;
 const MOST_IN_SOFTWARE = 300;
 /** By day thin particles lose contrast; by night all are dimmer. */
@@ -56,7 +56,7 @@ export class SprayFigures {
     for (const [id, old] of this.drawn) if (!sprayed.has(id)) this.drop(id, old);
   }
 
-  /** Turns what is flat to where it is looked at from. */
+  /** Turns flat particles to the camera. */
   face(camera: THREE.Camera): void {
     const turn = camera.getWorldQuaternion(new THREE.Quaternion());
     const [place, size, matrix] = [new THREE.Vector3(), new THREE.Vector3(), new THREE.Matrix4()];
@@ -110,7 +110,7 @@ export class SprayFigures {
     }
   }
 
-  /** The instances of a rider's particles, of which there are so many at least; none while their model has not come. */
+  /** Instances of a rider's particles, at least a number of them; none until their model is loaded. */
   private meshesOf(shot: Shot, { id, emitter }: Rider, count: number): readonly THREE.InstancedMesh[] {
     const asset = shot.models.find((model) => model.id === emitter?.model)?.source.asset;
     const model = asset === undefined ? undefined : this.models.of(asset);

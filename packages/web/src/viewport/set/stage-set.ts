@@ -13,10 +13,7 @@ import { SprayFigures } from './spray-figures';
 import { Surroundings } from './surroundings';
 import { SurveyGrid } from './survey-grid';
 
-/**
- * How shadows tell of contact: cast by the sun, which takes a graphics card or time, or as soft patches under what stands on the
- * ground.
- */
+/** Kind of shadows: cast by the sun, which takes a graphics card or time, or soft patches under things on the ground. */
 export type ShadowKind = 'cast' | 'patches';
 
 /** Camera and size of a picture of the set. */

@@ -9,11 +9,11 @@ function drawnBy(net: THREE.LineSegments): number[][] {
   );
 }
 
-/** How far its lines can be told apart, metres from the eye. */
+/** Distance up to which its lines can be distinguished, metres from the camera. */
 const reachOf = (net: THREE.LineSegments): number =>
   (net.material as THREE.ShaderMaterial).uniforms.reach.value as number;
 
-/** Places of a net's lines that are in a picture and near enough to be told apart, by what the camera itself says of each. */
+/** Points of a net's lines that are in a picture and near enough, computed from the camera alone. */
 function seenOf(net: THREE.LineSegments, camera: THREE.Camera, spacing: number): THREE.Vector3[] {
   const seen: THREE.Vector3[] = [];
   for (let i = -40; i <= 40; i++)

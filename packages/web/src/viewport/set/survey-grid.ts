@@ -5,7 +5,7 @@ import type { Haze } from './sky';
 
 /** How far the lines reach to each side, in their own spacing. */
 const REACH = 40;
-/** Lines are gone where they lie nearer together than so many pixels, and whole at three times that. */
+/** Lines vanish where they are nearer together than this, pixels, and are full at three times that. */
 const LEAST_PIXELS = 8;
 const LEAST_ACROSS = 2.5;
 /** Pieces of a line between two others: some rasterisers drop one that runs from before the viewer to behind. */
@@ -57,7 +57,7 @@ const GROUND_FRAGMENT = /* glsl */ `
   }
 `;
 
-/** The pale ground with its survey grid: a line every metre where these can be told apart, every ten metres beyond. */
+/** The pale ground with its survey grid: a line every metre near the camera, every ten metres beyond. */
 export class SurveyGrid {
   readonly object = new THREE.Group();
   /** The lines, without the ground they lie on. */
@@ -103,7 +103,7 @@ export class SurveyGrid {
   }
 
   /**
-   * To be called before a picture is drawn.
+   * Call before a picture is drawn.
    *
    * @param about  what is looked at: the lines lie around it
    * @param height of the picture, pixels
@@ -141,7 +141,7 @@ function paintShown(color: THREE.Color, style: string): void {
   color.set(style).convertLinearToSRGB();
 }
 
-/** From how far lines can still be told apart; at any distance, or at none, where all are seen from as far. */
+/** Distance up to which lines can be distinguished; infinite or 0 if all are seen from one distance. */
 function reachOf(camera: THREE.Camera, spacing: number, height: number, level: number): number {
   if (camera instanceof THREE.PerspectiveCamera) {
     const pixels = (spacing * height) / (2 * Math.tan((camera.fov * Math.PI) / 360));
@@ -239,7 +239,7 @@ class Net {
     this.object.geometry = new THREE.BufferGeometry().setAttribute('position', room);
   }
 
-  /** Draws what is in the picture alone, and near enough to be told apart: of thousands of pieces often a tenth. */
+  /** Draws only pieces that are in the picture, and near enough: often a tenth of thousands. */
   private pick(camera: THREE.Camera, view: THREE.Matrix4, reach: number): void {
     const { pieces } = this;
     const forward = camera.getWorldDirection(new THREE.Vector3());

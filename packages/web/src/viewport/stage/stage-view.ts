@@ -307,7 +307,7 @@ export class StageView {
     this.redraw();
   }
 
-  /** Makes the path that a click would pick stand out. */
+  /** Highlights the path that a click would pick. */
   hoverPath(id: string | null): void {
     if (id === this.hovered) return;
     this.hovered = id;
@@ -408,7 +408,7 @@ export class StageView {
 
   /** Points, handles and what else is drawn over the selected path. */
   private updatePoints(state: DeskState, theme: Theme, path: ShotPath | undefined): void {
-    // While an operation is set up its result stands for the points, unless one of them is to be clicked.
+    // While an operation is set up its result replaces the points, unless one of them is to be clicked.
     const operating = state.operation !== null && state.operation.kind !== 'first';
     const shown = path !== undefined && state.tool.kind !== 'draw' && !operating;
     this.plumb.object.visible = this.overlay.object.visible = shown;

@@ -86,7 +86,7 @@ export function Stage({ station: step }: { station: StepId }) {
   const stats = useDesk((state) => state.stats);
   const cost = useRef<HTMLSpanElement>(null);
 
-  // Taken down while it still stands in the page: what listens on the document is found from there.
+  // Disposed while still in the page: listeners on the document are found from there.
   useLayoutEffect(() => {
     const element = canvas.current;
     if (!element) return;

@@ -67,7 +67,7 @@ export function pickTargetTool({ stage, desk, onHover }: ToolContext): StageTool
   };
 }
 
-/** Puts a rider where the ground, or what stands on it, is clicked. */
+/** Positions a rider where the ground, or something on it, is clicked. */
 export function putRiderTool({ stage, desk, onHover }: ToolContext): StageTool {
   const under = ({ x, y }: StagePointer): Vec3 | null => {
     const ray = stage.projection.rayAt(x, y);
@@ -148,7 +148,7 @@ export function clickForOperation({ stage, desk }: ToolContext, { x, y }: StageP
   return true;
 }
 
-/** Picks runs of model edges: one to use as it is, two for the line midway between. */
+/** Picks model edges: one to use as it is, two for the line midway between. */
 export function edgesTool({ stage, desk, onHover }: ToolContext): StageTool {
   return {
     hover({ x, y }) {

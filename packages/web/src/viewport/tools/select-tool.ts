@@ -23,7 +23,7 @@ type Held =
   | { readonly kind: 'mark'; readonly path: ShotPath; readonly mark: string }
   | { readonly kind: 'box'; readonly x: number; readonly y: number; readonly before: ReadonlySet<number> };
 
-/** A soft move begins with so many metres along the path, and grows by this at each step of the wheel. */
+/** First radius of a soft move, metres along the path, and its factor at each step of the wheel. */
 const [LEAST_RADIUS, WHEEL_STEP] = [0.5, 1.5];
 
 /** Chooses, and moves what is chosen: points, handles, marks; with Shift, or as `boxing`, a box of points. */
@@ -78,7 +78,7 @@ export function selectTool(context: ToolContext, boxing: boolean): StageTool {
       const free = now.grip === 'head' ? k === 1 : edgeOn() && now.grip === 'point' ? true : k !== 1;
       return free ? snapTo(value + place[k] - now.grabbed[k], grid) : value;
     });
-    // Seen from the side the third coordinate stays exactly as it was.
+    // Seen from the side the third coordinate stays exactly unchanged.
     const step = target.map((value, k) =>
       Math.abs(place[k] - now.grabbed[k]) < 1e-9 ? 0 : value - now.from[k],
     ) as Vec3;
@@ -176,7 +176,7 @@ export function selectTool(context: ToolContext, boxing: boolean): StageTool {
   };
 }
 
-/** The chosen points after one was pressed: with Shift it is added, or taken out where it was in. */
+/** Selected points after one was pressed: with Shift it is added, or removed if it was selected. */
 function choosing(before: ReadonlySet<number>, index: number, adding: boolean): ReadonlySet<number> {
   if (!adding) return before.has(index) ? before : new Set([index]);
   const after = new Set(before);

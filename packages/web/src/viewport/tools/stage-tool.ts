@@ -33,7 +33,7 @@ export interface StageTool {
   press?(at: StagePointer): boolean;
   /** The pointer moves with something held. */
   drag?(at: StagePointer): void;
-  /** The wheel is turned over something held: by so many steps away from the hand. */
+  /** Wheel turned during a drag, in steps away from the hand. */
   wheel?(steps: number): void;
   /** Ends a drag; false if the press was a mere click. */
   drop?(at: StagePointer, dragged: boolean): void;

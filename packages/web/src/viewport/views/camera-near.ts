@@ -2,7 +2,7 @@ import * as THREE from 'three';
 import { seeingDirection } from './seeing-direction';
 
 /**
- * Looks down at a box from before its corner, with room around it; from elsewhere where something stands in that way.
+ * Camera that looks down at a box from a corner, with room around it; from elsewhere if something is in the way.
  *
  * @param blocked whether something stands between two places
  */

@@ -22,7 +22,7 @@ export interface WantedPicture {
   readonly frame: number;
 }
 
-/** The stage at some frames, as images' addresses, seen close to a rider as it is at the last of them. */
+/** Pictures of the stage at some frames, as addresses of images, close to a rider at the last of them. */
 export function closeUps(
   { state, renderer, figures, camera, pose, render }: Glimpsed,
   frames: readonly number[],

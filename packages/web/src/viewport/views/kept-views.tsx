@@ -23,7 +23,7 @@ export function KeptViews() {
   const views = useDesk(({ shot }) => shot.views);
   const follow = useDesk((state) => state.follow);
   const rider = useSelectedRider();
-  // Until the stage is there nobody can say where the view stands.
+  // Until the stage is there the view has no position.
   const stands = useDesk((state) => state.stands);
   const [naming, setNaming] = useState(false);
   const act = (key: string) => {

@@ -14,7 +14,7 @@ export function shownCuts({ shot, evaluation }: Shown): readonly Cut[] {
   return kept.cuts;
 }
 
-/** The rider whose camera the view is through: the chosen one, else the one the cuts say, else the first. */
+/** Rider of the view through a camera: the chosen one, else the one of the cuts, else the first. */
 export function lookedThrough({
   shot,
   evaluation,

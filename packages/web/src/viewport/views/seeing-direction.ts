@@ -13,7 +13,7 @@ const SEEN: readonly (readonly [number, number, number])[] = [
 ];
 
 /**
- * From which way a box is really seen, the nearest to a way that is wished for: towards where a camera would be, unit length.
+ * Direction from which a box is visible, nearest to a wanted one: towards the camera, unit length.
  *
  * @param far     how far off the camera is
  * @param blocked whether something stands between two places

@@ -106,7 +106,7 @@ export class Views {
     free.camera.updateMatrixWorld();
   }
 
-  /** Goes with what is followed, as near to it as the view stands; nearer where that is far off. */
+  /** Moves with the followed rider, at the view's distance; nearer if that is far off. */
   follow(place: FollowedPlace): void {
     const { free } = this.views;
     const { position } = this.followed(place);
@@ -117,7 +117,7 @@ export class Views {
     free.camera.updateMatrixWorld();
   }
 
-  /** The camera that {@link follow} comes to. */
+  /** Camera for {@link follow}. */
   followed({ at, way, size }: FollowedPlace): THREE.PerspectiveCamera {
     const { camera, controls } = this.views.free;
     const far = Math.min(8 * size, camera.position.distanceTo(controls.target));
@@ -165,7 +165,7 @@ export class Views {
     }
   }
 
-  /** Brings a box into view, in the present view or, once each, in all that have not been looked at. */
+  /** Brings a box into view, in the present view or, once each, in all untouched views. */
   fit(box: THREE.Box3, everyUnfitted = false): void {
     // Before the stage has a size nothing can be brought into it.
     if (this.width < 2) return;
@@ -177,7 +177,7 @@ export class Views {
   }
 
   /**
-   * Brings a box close in the present view; from where nothing stands before it, in a free view.
+   * Brings a box close in the present view; in a free view from where nothing hides it.
    *
    * @param blocked whether something stands between two places
    */
@@ -191,7 +191,7 @@ export class Views {
     this.fitView(this.current, view, box, direction);
   }
 
-  /** Looks at a box in the views that nobody has looked at yet, until there is something to look at. */
+  /** Frames a box in untouched views, until there is something to frame. */
   preset(box: THREE.Box3): void {
     for (const [name, view] of Object.entries(this.views) as [OwnView, View][]) {
       if (!view.fitted) this.fitView(name, view, box);

@@ -5,7 +5,7 @@ import type { Views } from './views';
 /** Metres of room about what is come close to. */
 const ROOM = 0.3;
 
-/** The wish to see riders close, kept until they and their models are there. */
+/** Request to zoom to riders, kept until they and their models are there. */
 export class ZoomToRider {
   private awaited: readonly string[] | null = null;
 
@@ -25,7 +25,7 @@ export class ZoomToRider {
     this.awaited = null;
   }
 
-  /** Does what is wished for, if it can be done by now: a free view turns as little as it has to so that nothing stands before the riders. */
+  /** Fulfils the request if possible: a free view turns as little as necessary so that nothing hides the riders. */
   fulfil(): void {
     const { awaited, figures } = this;
     if (awaited === null || !this.isPlaced() || !awaited.every((id) => figures.hasCome(id))) return;

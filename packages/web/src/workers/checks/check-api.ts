@@ -34,12 +34,12 @@ export interface CheckAssets {
 /** Result of a check; null if a newer shot was sent meanwhile. */
 export type Looked = { readonly findings: readonly Finding[]; readonly seconds: number } | null;
 
-/** A way out as it is sent: what it changes of the shot that it was found in. */
+/** A fix as it is sent: its change of the shot with the finding. */
 export interface SentFix extends Omit<Fix, 'shot'> {
   readonly delta: ShotDelta;
 }
 
-/** A way to close a gap of the seam, as it is sent to the page. */
+/** A closing of a seam gap, as it is sent to the page. */
 export interface SentClosing extends Omit<Closing, 'shot'> {
   readonly delta: ShotDelta;
 }
@@ -102,7 +102,7 @@ export const checkApi = {
     }));
   },
 
-  /** The ways out of what was found in the shot that was sent last. */
+  /** Fixes of a finding in the last shot that was sent. */
   remedies(finding: Finding): SentFix[] {
     const now = shot;
     if (now === null) return [];

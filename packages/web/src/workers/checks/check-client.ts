@@ -4,7 +4,7 @@ import { decodeDelta, encodeDelta, type ShotDelta } from '../evaluation/shot-del
 import type { EvaluationWorker } from '../evaluation/worker';
 import type { CheckAssets } from './check-api';
 
-/** A shot as it was looked over. */
+/** A shot with its findings. */
 export interface Checked {
   readonly shot: Shot;
   readonly findings: readonly Finding[];
@@ -12,7 +12,7 @@ export interface Checked {
   readonly seconds: number;
 }
 
-/** A way out of a finding, for the shot that it was found in. */
+/** A fix of a finding, for the shot it was found in. */
 export interface OfferedFix {
   readonly label: string;
   readonly detail: string;
@@ -20,7 +20,7 @@ export interface OfferedFix {
   readonly shot: Shot;
 }
 
-/** Has shots looked over in a worker of its own, one after the other; a newer one ends the look at that before it. */
+/** Checks shots in its own worker, one after the other; a newer one ends the check before it. */
 export class CheckClient {
   private readonly worker = new Worker(new URL('../evaluation/worker.ts', import.meta.url), {
     type: 'module',
@@ -33,7 +33,7 @@ export class CheckClient {
     private readonly onFailure: (error: unknown) => void,
   ) {}
 
-  /** Gives what shots are held against; the next look goes by it. */
+  /** Sets the assets of checks; the next check uses them. */
   setAssets(assets: CheckAssets): void {
     void this.remote.setCheckAssets(assets);
   }
@@ -58,7 +58,7 @@ export class CheckClient {
     return found.map(({ delta, ...closing }) => ({ ...closing, shot: decodeDelta(shot, delta) }));
   }
 
-  /** The ways out of what was found in the shot that was sent last; none where that is not the one it was found in. */
+  /** Fixes of a finding in the last shot that was sent; none if the finding is of another. */
   async fixes(finding: Finding, shot: Shot): Promise<OfferedFix[]> {
     if (this.sent !== shot) return [];
     const found = await this.remote.remedies(finding);

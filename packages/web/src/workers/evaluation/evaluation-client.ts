@@ -15,7 +15,7 @@ import { decodeDelta, encodeDelta } from './shot-delta';
 import { shares } from './shares';
 import type { EvaluationWorker } from './worker';
 
-/** From so many poses on a second worker pays for being told of the shot. */
+/** Least number of poses for which a second worker pays. */
 const POSES_A_WORKER = 100_000;
 const MOST_WORKERS = 4;
 /** Milliseconds between two pictures of an evaluation that goes on. */
@@ -41,9 +41,9 @@ interface Run {
 }
 
 /**
- * Evaluates shots in workers, one shot at a time and in slices: what is looked at comes first, and a newer shot is taken up
- * between two slices, so that a drag is always shown as it is and never as it was. Large shots are shared among several
- * workers by riders that do not wait for each other.
+ * Evaluates shots in workers, one shot at a time and in slices: the visible part comes first, and a newer shot
+ * replaces an older one between two slices, so that a drag shows its present state. Large shots are shared among
+ * several workers by riders that do not depend on each other.
  */
 export class EvaluationClient implements EditAsker {
   private readonly lanes: Lane[] = [];
@@ -71,7 +71,7 @@ export class EvaluationClient implements EditAsker {
     if (first) void this.begin();
   }
 
-  /** Gives what the shot is played with; the next evaluation goes by it. */
+  /** Sets the assets of evaluations; the next one uses them. */
   setAssets(ground: GroundMesh | null, hierarchies: ReadonlyMap<string, NodeHierarchy>): void {
     this.assets = [ground, hierarchies];
     for (const { remote } of this.lanes) void remote.setAssets(ground, hierarchies);
@@ -108,7 +108,7 @@ export class EvaluationClient implements EditAsker {
   }
 
   private async begin(): Promise<void> {
-    // The page is drawn first where a whole shot has to be written down for the worker; an edit goes at once.
+    // The page renders first if a whole shot has to be serialised for the worker; an edit goes immediately.
     await (this.run === null ? nextTask() : Promise.resolve());
     const { waiting } = this;
     this.waiting = null;

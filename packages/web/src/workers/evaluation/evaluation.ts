@@ -44,7 +44,7 @@ export interface EvaluatedRider {
   readonly parts: SampledParts;
   /** Its gauges beside its pose. */
   readonly gauges: readonly SampledGauge[];
-  /** When it goes by its own pace, and at which frames of the shot that is seen; null where it rides none. */
+  /** Timing by its own pace, and the frames of the shot that show it; null if it is not attached. */
   readonly timing: RiderTiming | null;
   /** Its spray; null if there is none. */
   readonly spray: Spray | null;
@@ -134,7 +134,7 @@ export function withUpdate(
   };
 }
 
-/** An evaluation of which all shares have come to their end. */
+/** An evaluation with all shares at their end. */
 export function withEnds(evaluation: Evaluation, ends: readonly EvaluationEnd[]): Evaluation {
   return {
     ...evaluation,

@@ -68,8 +68,8 @@ interface Work {
 }
 
 /**
- * Evaluates one shot again and again; an edit re-evaluates what it touches, nothing else. It is done in slices: first what is
- * looked at, then all else, until a newer shot begins. What was finished by then is kept.
+ * Evaluates one shot after each edit; only what the edit touches is evaluated again. It works in slices: first the
+ * visible part, then all else, until a newer shot begins. Finished parts are kept.
  */
 export class Evaluator {
   private shot: Shot | null = null;
@@ -252,7 +252,7 @@ export class Evaluator {
 
 const nothing = (): Fresh => ({ paths: [], riders: [], poses: new Map(), settling: null });
 
-/** Whether a rider is moved by forces, or goes by one that is. */
+/** Whether a rider is dynamic, or depends on one that is. */
 function waitsForForces(byId: ReadonlyMap<string, Rider>, { cues }: Shot, rider: Rider): boolean {
   return withRidersBehind(byId, cues, rider).some((behind) => needsPhysics({ riders: [behind] }));
 }

@@ -1,6 +1,6 @@
 import { riderGroups, type Rider, type Shot } from '@fleet-rail/core';
 
-/** Riders that wait for each other, told apart into shares of about the same size. */
+/** Riders that depend on each other, in shares of about the same size. */
 export function shares(riders: readonly Rider[], cues: Shot['cues'], count: number): string[][] {
   if (count === 1) return [riders.map(({ id }) => id)];
   const all = Array.from({ length: count }, (): string[] => []);

@@ -1,6 +1,6 @@
 import type { Shot } from '@fleet-rail/core';
 
-/** A path or rider that is as it was in the shot sent before. */
+/** A path or rider unchanged since the last shot. */
 interface Unchanged {
   readonly same: string;
 }
@@ -14,8 +14,8 @@ interface Changed<T> {
 type Sent<T> = T | Unchanged | Changed<T>;
 
 /**
- * A shot as it is sent to the worker: what is the very same object as last time travels as its id.
- * The worker thereby keeps its own objects, and all that is cached by their identity.
+ * A shot as it is sent to the worker: an object that is the same as last time is sent as its id. So the worker keeps
+ * its own objects, and everything cached by their identity.
  */
 export interface ShotDelta {
   readonly shot: Omit<Shot, 'paths' | 'riders'>;
@@ -29,7 +29,7 @@ export function encodeDelta(before: Shot | null, after: Shot): ShotDelta {
   return { shot, paths: changed(before?.paths, paths), riders: changed(before?.riders, riders) };
 }
 
-/** The shot a delta stands for, built on the one before it. */
+/** The shot of a delta, built on the one before it. */
 export function decodeDelta(before: Shot | null, delta: ShotDelta): Shot {
   return {
     ...delta.shot,
@@ -45,7 +45,7 @@ function changed<T extends { id: string }>(before: readonly T[] | undefined, aft
     if (kept === undefined) return item;
     if (kept === item) return { same: item.id };
     const keys = Object.keys(item) as (keyof T & string)[];
-    // A field that is gone cannot be said so.
+    // A removed field cannot be expressed.
     if (keys.length !== Object.keys(kept).length) return item;
     const other = keys.filter((key) => item[key] !== kept[key]);
     const fields = Object.fromEntries(other.map((key) => [key, item[key]])) as Partial<T>;

@@ -7,7 +7,7 @@ import { Evaluator } from './evaluator';
 import { nextTask } from '../../ui/next-task';
 import { decodeDelta, type ShotDelta } from './shot-delta';
 
-/** Milliseconds until what is looked at goes out, and between two looks at whether there is a newer shot. */
+/** Milliseconds until the visible part is sent, and between two checks for a newer shot. */
 const FIRST = 16;
 const SLICE = 30;
 
@@ -19,7 +19,7 @@ let listener: Listener = () => undefined;
 let run = 0;
 let going = false;
 
-/** Evaluates slice after slice; what was sent meanwhile is taken up between two. */
+/** Evaluates slice after slice; messages are handled between two. */
 async function goOn(): Promise<void> {
   going = true;
   let told = 0;
@@ -63,7 +63,7 @@ const api = {
   setAssets(ground: GroundMesh | null, hierarchies: ReadonlyMap<string, NodeHierarchy>): void {
     evaluator.setAssets(ground, hierarchies);
   },
-  /** Takes a changed shot; what comes of it is told by and by. */
+  /** Takes a changed shot; results are sent as they come. */
   begin(number: number, delta: ShotDelta, focus: Focus, share: Share): void {
     evaluator.begin(delta, focus, share);
     run = number;

@@ -54,7 +54,7 @@ export class PictureRenderer {
     this.close();
   }
 
-  /** Draws or joins; what goes wrong is told to the pool. */
+  /** Draws or joins; errors are reported to the pool. */
   private async take(run: ClaimedBatch): Promise<void> {
     const control = new AbortController();
     const end = () => control.abort();
@@ -131,7 +131,7 @@ export class PictureRenderer {
     const evaluated = await evaluateJob(work, this.files, signal);
     const problems: string[] = [];
     const painter = await ShotPainter.open(work, evaluated, (problem) => problems.push(problem));
-    // On the desk a stand-in rides; a film of it would be made in vain.
+    // The desk shows a stand-in; a film of it would be useless.
     if (problems.length > 0) throw new Error(problems.join(' '));
     if (this.opened) this.opened.painter = painter;
     return painter;

@@ -5,7 +5,7 @@ import type { RendererState } from './picture-renderer';
 import type { RendererWorker } from './renderer-worker';
 
 /**
- * Draws for the pool in a thread of this page, as long as it is wanted.
+ * Renders for the pool in a thread of this page, while it is wanted.
  *
  * @param shot draws for this shot first, and for others where nobody does; null for whatever waits
  * @returns what it does; null while it is not wanted

@@ -10,7 +10,7 @@ const api = {
   async hierarchy(url: string, name: string): Promise<NodeHierarchy> {
     return hierarchyOf(await files.at(url, name));
   },
-  /** The triangles of a model or of some of its nodes, as they stand. */
+  /** Triangles of a model or of some of its nodes, in the rest pose. */
   async ground(url: string, name: string, nodes: readonly string[]): Promise<GroundMesh | null> {
     return groundMeshOf(await files.at(url, name), nodes);
   },
@@ -19,7 +19,7 @@ const api = {
     const model = await files.at(url, name);
     return { hierarchy: hierarchyOf(model), mesh: modelMeshOf(model), rig: rigOf(model) };
   },
-  /** The triangles of all that stands in a model beside the nodes that are the ground. */
+  /** Triangles of a model except its ground nodes. */
   async scenery(url: string, name: string, nodes: readonly string[]): Promise<GroundMesh | null> {
     return staticSetMeshOf(await files.at(url, name), nodes);
   },

@@ -3,8 +3,8 @@ import programUrl from 'three/examples/jsm/libs/basis/basis_transcoder.wasm?url'
 import { KTX2Loader } from 'three/examples/jsm/loaders/KTX2Loader.js';
 
 /**
- * Reads KTX2 pictures with the transcoder that three ships. It makes functions from text, which the page's own rule
- * forbids: it works in {@link file://./transcoder-worker.ts}, which the server gives a rule of its own.
+ * Reads KTX2 pictures with the transcoder of three. It makes functions from text, which the page's policy forbids: it
+ * runs in {@link file://./transcoder-worker.ts}, which the server gives a policy of its own.
  */
 class CompressedPictures extends KTX2Loader {
   constructor() {
@@ -74,7 +74,7 @@ function supported(): KTX2Loader['workerConfig'] {
     bptcSupported: has('EXT_texture_compression_bptc'),
     pvrtcSupported: has('WEBGL_compressed_texture_pvrtc'),
   };
-  // The browser keeps few contexts: this one is given back at once.
+  // Browsers allow few contexts: this one is returned immediately.
   gl?.getExtension('WEBGL_lose_context')?.loseContext();
   return config;
 }

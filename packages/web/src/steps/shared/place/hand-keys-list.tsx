@@ -20,7 +20,7 @@ import { KEY_EASE_LABELS } from '../../../ui/words/eases';
 import { showNumber } from '../../../ui/quantity';
 import { useShownFrames } from '../../../timeline/diagram/use-shown-frames';
 
-/** The keys of what is moved by hand: gone to by a click, eased, copied, taken out. */
+/** Keys of a rider moved by hand: a click goes there; ease, copy, delete. */
 export function HandKeysList({ rider, keyed }: { rider: Rider; keyed: TransformKeys }) {
   const desk = useDeskStore();
   const shot = useDesk((state) => state.shot);
@@ -41,7 +41,7 @@ export function HandKeysList({ rider, keyed }: { rider: Rider; keyed: TransformK
     const before = [...keys].reverse().find((key) => key.frame < frame);
     if (before) setKeys('Copy the key', withKey(keys, { ...before, frame }));
   };
-  /** The first key from here on comes to this frame, and all that follow by as much. */
+  /** Moves the next key to this frame, and all that follow by the same. */
   const shiftHere = () => {
     const frame = own();
     const i = keys.findIndex((key) => key.frame >= frame);
