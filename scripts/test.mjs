@@ -2,7 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { ROOT, installPackages } from './install.mjs';
 
 /** By Debian's package its program. */
@@ -10,6 +10,8 @@ const TOOLS = { chromium: '/usr/bin/chromium', ffmpeg: '/usr/bin/ffprobe' };
 const results = mkdtempSync(join(tmpdir(), 'fleet-rail-test-'));
 let passed = 0;
 let failed = 0;
+/** Names and milliseconds of tests. */
+const times = [];
 
 /** Runs a program; true when it ends well. */
 function runs(program, args, env = {}) {
@@ -60,10 +62,15 @@ suite(
   ['run', '-s', 'unit', '--', '--json', `--outputFile=${unit}`],
   unit,
   {},
-  (report) => ({
-    passed: report.numPassedTests,
-    failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
-  }),
+  (report) => {
+    for (const { name, assertionResults } of report.testResults)
+      for (const { fullName, duration } of assertionResults)
+        times.push({ name: `${relative(ROOT, name)} › ${fullName}`, ms: duration ?? 0 });
+    return {
+      passed: report.numPassedTests,
+      failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
+    };
+  },
 );
 
 const e2e = join(results, 'e2e.json');
@@ -73,9 +80,21 @@ suite(
   ['run', '-s', 'e2e', '--', '--reporter=list,json'],
   e2e,
   { PLAYWRIGHT_JSON_OUTPUT_NAME: e2e },
-  ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky }),
+  ({ stats, suites }) => {
+    for (const { file, specs } of suites)
+      for (const { title, tests } of specs)
+        for (const { results: runs } of tests)
+          times.push({
+            name: `${file} › ${title}`,
+            ms: runs.reduce((sum, { duration }) => sum + duration, 0),
+          });
+    return { passed: stats.expected, failed: stats.unexpected + stats.flaky };
+  },
 );
 
 rmSync(results, { recursive: true, force: true });
+console.log('\n— the ten slowest tests');
+for (const { name, ms } of times.sort((a, b) => b.ms - a.ms).slice(0, 10))
+  console.log(`${(ms / 1000).toFixed(1).padStart(6)} s  ${name}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

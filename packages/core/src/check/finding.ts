@@ -133,16 +133,16 @@ export function worded(findings: readonly RawFinding[], shot: Shot): Finding[] {
 /** A figure that grew by less than this part counts as unchanged. */
 const AS_BAD = 0.05;
 
-/** Whether a waiver is of a finding, however bad that is. */
+/** Whether a dismissal is of a finding, however bad that is. */
 export function isDismissalOf(
-  waiver: Dismissal,
+  dismissal: Dismissal,
   { kind, rider, other, part }: Pick<Finding, 'kind' | 'rider' | 'other' | 'part'>,
 ): boolean {
   return (
-    waiver.kind === kind &&
-    (waiver.rider === null || waiver.rider === rider) &&
-    (waiver.other === null || waiver.other === other) &&
-    (waiver.part === null || waiver.part === part)
+    dismissal.kind === kind &&
+    (dismissal.rider === null || dismissal.rider === rider) &&
+    (dismissal.other === null || dismissal.other === other) &&
+    (dismissal.part === null || dismissal.part === part)
   );
 }
 
@@ -150,8 +150,8 @@ function dismissedBecause(finding: Omit<RawFinding, 'say'>, { checks }: Shot): s
   const { figure } = finding;
   const asBad = (then: number | null) =>
     then === null || figure === null || figure <= then + AS_BAD * Math.abs(then);
-  const waiver = checks.dismissed.find((one) => isDismissalOf(one, finding) && asBad(one.figure));
-  return waiver?.reason ?? null;
+  const dismissal = checks.dismissed.find((one) => isDismissalOf(one, finding) && asBad(one.figure));
+  return dismissal?.reason ?? null;
 }
 
 const RANK: Readonly<Record<Severity, number>> = { fault: 0, warning: 1, note: 2 };

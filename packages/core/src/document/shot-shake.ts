@@ -1,6 +1,6 @@
 import { Amount, Whole } from './constraints.js';
 
-/** The unrest of what is held by hand: a little to and fro in place and turn, never the same, and the same for the same seed. */
+/** The shake of what is held by hand: a little to and fro in place and turn, never the same, and the same for the same seed. */
 export class Shake {
   /** As far as it strays at most along each of its axes. */
   @Amount('metres', 0, 100) place = 0.02;

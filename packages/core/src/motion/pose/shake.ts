@@ -5,7 +5,7 @@ import { seededNumbers } from '../../geometry/math/seeded.js';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import { POSE, type PoseAt } from './pose.js';
 
-/** Waves that make up the unrest of one channel. */
+/** Waves that make up the shake of one channel. */
 const WAVES = 6;
 /** How much slower and faster than the rate they are. */
 const [SLOWEST, FASTEST] = [0.35, 2.2];
@@ -18,7 +18,7 @@ interface Wave {
 }
 
 /**
- * A pose with the unrest of a hand: each channel is a sum of waves about the rate, slow ones larger, the sum of their sizes being
+ * A pose with the shake of a hand: each channel is a sum of waves about the rate, slow ones larger, the sum of their sizes being
  * the amount, so it never strays further. In a loop each goes to and fro whole times.
  */
 export function withShake(

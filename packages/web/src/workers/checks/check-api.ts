@@ -103,7 +103,7 @@ export const checkApi = {
   },
 
   /** Fixes of a finding in the last shot that was sent. */
-  remedies(finding: Finding): SentFix[] {
+  fixes(finding: Finding): SentFix[] {
     const now = shot;
     if (now === null) return [];
     return fixesOf(evaluateShot(now, assets), scene, finding).map(({ shot: cured, ...fix }) => ({

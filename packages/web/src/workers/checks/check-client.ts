@@ -61,7 +61,7 @@ export class CheckClient {
   /** Fixes of a finding in the last shot that was sent; none if the finding is of another. */
   async fixes(finding: Finding, shot: Shot): Promise<OfferedFix[]> {
     if (this.sent !== shot) return [];
-    const found = await this.remote.remedies(finding);
+    const found = await this.remote.fixes(finding);
     return found.map(({ label, detail, delta }) => ({ label, detail, shot: decodeDelta(shot, delta) }));
   }
 

@@ -9,12 +9,12 @@ const still: PoseAt = (_, out, at) => {
   out[at + 6] = 1;
 };
 const range = { first: 1, last: 240, fps: 24, loop: false };
-const poseOf = (unrest: Shake, frame: number, loop = false) => {
+const poseOf = (shake: Shake, frame: number, loop = false) => {
   const out = new Float64Array(POSE.size);
-  withShake(still, unrest, { ...range, loop })(frame, out, 0);
+  withShake(still, shake, { ...range, loop })(frame, out, 0);
   return out;
 };
-const unrest = fc.record({
+const shake = fc.record({
   place: fc.double({ min: 0, max: 0.5, noNaN: true }),
   turn: fc.double({ min: 0, max: 10, noNaN: true }),
   rate: fc.double({ min: 0.2, max: 6, noNaN: true }),
@@ -23,7 +23,7 @@ const unrest = fc.record({
 
 it('never strays further than it may, and is the same for the same seed', () => {
   fc.assert(
-    fc.property(unrest, fc.double({ min: -50, max: 400, noNaN: true }), (one, frame) => {
+    fc.property(shake, fc.double({ min: -50, max: 400, noNaN: true }), (one, frame) => {
       const pose = poseOf(one, frame);
       for (let k = 0; k < 3; k++) expect(Math.abs(pose[k])).toBeLessThanOrEqual(one.place * (1 + 1e-12));
       const turned = quat.getAxisAngle([0, 0, 0], [pose[3], pose[4], pose[5], pose[6]]);
@@ -52,7 +52,7 @@ it('swings about as often as asked for', () => {
 
 it('in a loop it is after the last frame where it was at the first, at the same speed', () => {
   fc.assert(
-    fc.property(unrest, (one) => {
+    fc.property(shake, (one) => {
       const at = (frame: number) => poseOf(one, frame, true);
       for (let k = 0; k < 7; k++) {
         expect(at(241)[k]).toBeCloseTo(at(1)[k], 9);
