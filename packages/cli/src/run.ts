@@ -7,6 +7,7 @@ import { LAY_FLAGS, LAY_OPTIONS, commandLay } from './command-lay.js';
 import { NEW_FLAGS, NEW_OPTIONS, commandNew } from './command-new.js';
 import { PATH_FLAGS, PATH_OPTIONS, commandPath } from './command-path.js';
 import { RENDER_FLAGS, RENDER_OPTIONS, commandRender } from './command-render.js';
+import { SCHEMA_FLAGS, commandSchema } from './command-schema.js';
 import { UPGRADE_FLAGS, UPGRADE_OPTIONS, commandUpgrade } from './command-upgrade.js';
 import { UsageError, readArguments, type Arguments } from './options.js';
 
@@ -26,6 +27,7 @@ const COMMANDS: Record<string, Command> = {
   check: { options: [], flags: CHECK_FLAGS, run: commandCheck },
   render: { options: RENDER_OPTIONS, flags: RENDER_FLAGS, run: commandRender },
   path: { options: PATH_OPTIONS, flags: PATH_FLAGS, run: commandPath },
+  schema: { options: [], flags: SCHEMA_FLAGS, run: commandSchema },
   upgrade: { options: UPGRADE_OPTIONS, flags: UPGRADE_FLAGS, run: commandUpgrade },
   lay: { options: LAY_OPTIONS, flags: LAY_FLAGS, run: commandLay },
 };
@@ -52,7 +54,7 @@ export async function run(args: readonly string[]): Promise<{ code: 0 | 1 | 2; t
 }
 
 function refusal(error: unknown): string {
-  const cached = [UsageError, ShotError, FormatError, PathError].some((kind) => error instanceof kind);
+  const isExpected = [UsageError, ShotError, FormatError, PathError].some((kind) => error instanceof kind);
   const message = (error as Error).message.replaceAll(/\s*\n\s*/g, ' ');
-  return cached ? `ride: ${message}` : `ride: something went wrong that should not: ${message}`;
+  return isExpected ? `ride: ${message}` : `ride: something went wrong that should not: ${message}`;
 }

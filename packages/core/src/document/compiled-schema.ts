@@ -34,6 +34,15 @@ export function notePart(prototype: object, key: string, of: () => Class, each: 
   parts.set(prototype, known.set(key, { of, each }));
 }
 
+/** Class of a field's object, or of the objects in its list; null for any other field. */
+export function partOf(
+  prototype: object,
+  key: string,
+): { readonly of: Class; readonly each: boolean } | null {
+  const part = parts.get(prototype)?.get(key);
+  return part === undefined ? null : { of: part.of(), each: part.each };
+}
+
 const names = new Map<object, Set<string>>();
 
 /** Notes that a field is a name for people to read. */

@@ -2,6 +2,7 @@ export { ShotError, inWords } from './shot-error.js';
 export { LIMITS } from './limits.js';
 export { parseShot, parseShotText, writeShotText } from './parse-shot.js';
 export { defaultsOf } from './defaults.js';
+export { shotFieldTables, shotSchema } from './shot-schema.js';
 export { newShot } from './new-shot.js';
 export { plainName } from './plain-name.js';
 export { freeId, freeName, numberedName } from './free-name.js';

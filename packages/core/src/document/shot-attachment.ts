@@ -1,5 +1,16 @@
 import type { Vec3 } from './vector.js';
-import { Amount, Flag, Id, OneOf, Nested, NestedOrNull, NestedList, Point, rule } from './constraints.js';
+import {
+  Amount,
+  Flag,
+  Id,
+  OneOf,
+  Nested,
+  NestedOrNull,
+  NestedList,
+  Point,
+  rule,
+  numbers,
+} from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Facing } from './shot-facing.js';
 import { InfluenceKey, type KeyEase } from './shot-keys.js';
@@ -56,7 +67,15 @@ export class OffsetKey extends Offset {
   @Amount('frame') frame!: number;
   @OneOf('linear', 'hold', 'smooth') ease: KeyEase = 'smooth';
   /** By value the handles that draw it, as those of a pace; its stretch is drawn so where there is an `out`, whatever its ease. */
-  @rule('handles by value, { "side": { "out": [frames, value] } }, or left out', areHandles)
+  @rule('handles by value, { "side": { "out": [frames, value] } }, or left out', areHandles, {
+    type: 'object',
+    propertyNames: { enum: PARTS },
+    additionalProperties: {
+      type: 'object',
+      properties: { in: numbers(2, 1e9), out: numbers(2, 1e9) },
+      additionalProperties: false,
+    },
+  })
   handles?: Partial<Record<keyof Offset, OffsetHandles>>;
 }
 

@@ -1,4 +1,4 @@
-import { Amount, OneOf, Nested, NestedList, Text, TextOrNull, rule } from './constraints.js';
+import { Amount, OneOf, Nested, NestedList, Text, TextOrNull, rule, orNull } from './constraints.js';
 import { LIMITS } from './limits.js';
 
 /** Everything the checks can find. */
@@ -91,7 +91,7 @@ export class Dismissal {
   /** Why. */
   @Text() reason!: string;
   /** How bad it was then, in the finding’s own unit; null lets it be however bad it gets. */
-  @rule('a number, or null', (v) => v === null || Number.isFinite(v))
+  @rule('a number, or null', (v) => v === null || Number.isFinite(v), orNull({ type: 'number' }))
   figure: number | null = null;
 }
 

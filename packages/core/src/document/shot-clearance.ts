@@ -1,4 +1,4 @@
-import { Amount, Id, NestedList, rule } from './constraints.js';
+import { Amount, Id, NestedList, rule, orNull } from './constraints.js';
 import { LIMITS } from './limits.js';
 
 /** Something that a rider keeps away from. */
@@ -14,6 +14,7 @@ export class Clearance {
   @rule(
     'a number of metres from 0 to 1000000, or null',
     (v) => v === null || (typeof v === 'number' && v >= 0 && v <= 1e6),
+    orNull({ type: 'number', minimum: 0, maximum: 1e6 }),
   )
   floor: number | null = null;
   @NestedList(() => ClearOf, LIMITS.partsPerRider) from: ClearOf[] = [];

@@ -1,4 +1,4 @@
-import { Amount, OneOf, Text, rule } from './constraints.js';
+import { Amount, OneOf, Text, rule, orNull } from './constraints.js';
 
 export const CLIP_STEPS = ['time', 'distance', 'gait'] as const;
 
@@ -10,7 +10,11 @@ export class ClipBlock {
   @Amount('frame') until!: number;
   /** End of the part that is played; null for the clip's own end. */
   @Amount('seconds', 0, 1e5) from = 0;
-  @rule('seconds after from, or null', (v) => v === null || (Number.isFinite(v) && (v as number) > 0))
+  @rule(
+    'seconds after from, or null',
+    (v) => v === null || (Number.isFinite(v) && (v as number) > 0),
+    orNull({ type: 'number', exclusiveMinimum: 0 }),
+  )
   to: number | null = null;
   /** Its drive: seconds, metres travelled, or cycles of the gait. */
   @OneOf(...CLIP_STEPS) by: (typeof CLIP_STEPS)[number] = 'time';

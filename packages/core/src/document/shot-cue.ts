@@ -10,6 +10,7 @@ import {
   TextOrNull,
   Whole,
   rule,
+  orNull,
 } from './constraints.js';
 import { LIMITS } from './limits.js';
 import { AXES, type Axis } from './shot-facing.js';
@@ -57,7 +58,11 @@ export class CueAction {
   @OneOf(...CUE_ACTIONS) kind: (typeof CUE_ACTIONS)[number] = 'start';
   @Id() rider!: string;
   /** Of a turn or a move: the part of the model, and its own axis. */
-  @rule('the name of a part, or null', (v) => v === null || (typeof v === 'string' && v.length > 0))
+  @rule(
+    'the name of a part, or null',
+    (v) => v === null || (typeof v === 'string' && v.length > 0),
+    orNull({ type: 'string', minLength: 1 }),
+  )
   node: string | null = null;
   @OneOf(...AXES) axis: Axis = '+y';
   /** Of a stop's end: which of the rider's stops, counted from 0. */

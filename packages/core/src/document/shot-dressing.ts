@@ -10,6 +10,8 @@ import {
   Name,
   Whole,
   rule,
+  orNull,
+  numbers,
 } from './constraints.js';
 import { LIMITS } from './limits.js';
 
@@ -53,7 +55,11 @@ export class Dressing {
   /** Whether a piece is bent along the curve, or stays straight. */
   @Flag() bend = false;
   /** Of a profile: to the left and up, metres. */
-  @rule(`a list of at most ${LIMITS.profilePoints} points [x, y], metres`, isProfile)
+  @rule(`a list of at most ${LIMITS.profilePoints} points [x, y], metres`, isProfile, {
+    type: 'array',
+    items: numbers(2),
+    maxItems: LIMITS.profilePoints,
+  })
   profile: [number, number][] = [];
   /** Whether the last point of the profile meets the first. */
   @Flag() ring = false;
@@ -64,6 +70,7 @@ export class Dressing {
   @rule(
     'a number of metres, or null',
     (v) => v === null || (Number.isFinite(v) && Math.abs(v as number) <= 1e9),
+    orNull({ type: 'number', minimum: -1e9, maximum: 1e9 }),
   )
   to: number | null = null;
   @Nested(() => DressingOffset) offset: DressingOffset = new DressingOffset();

@@ -38,7 +38,13 @@ export class Emitter {
   /** How much of the emitter's own speed it takes along. */
   @Amount('part of the speed', -10, 10) inherit = 0;
   /** At birth and at the end. */
-  @rule('two numbers of metres from 0 to 10000', isSizes) size: [number, number] = [0.2, 0];
+  @rule('two numbers of metres from 0 to 10000', isSizes, {
+    type: 'array',
+    items: { type: 'number', minimum: 0, maximum: 1e4 },
+    minItems: 2,
+    maxItems: 2,
+  })
+  size: [number, number] = [0.2, 0];
   @Color() color = '#b9a27a';
   /** Colour at the end of life; null keeps the first. */
   @ColorOrNull() fade: string | null = null;

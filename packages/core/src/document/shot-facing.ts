@@ -1,5 +1,5 @@
 import type { Vec3 } from './vector.js';
-import { Amount, OneOf, Nested, NestedOrNull, NestedList, rule } from './constraints.js';
+import { Amount, OneOf, Nested, NestedOrNull, NestedList, rule, numbers } from './constraints.js';
 import { InfluenceKey } from './shot-keys.js';
 import { LIMITS } from './limits.js';
 
@@ -10,18 +10,21 @@ const isPlace = (v: unknown) => Array.isArray(v) && v.length === 3 && v.every(Nu
 
 /** Target of an aim: a rider or a part of one, or a point in the world. Exactly one of `rider` and `point`. */
 export class AimTarget {
-  @rule('the id of a rider, and no point beside it', (v) => v === undefined || typeof v === 'string')
+  @rule('the id of a rider, and no point beside it', (v) => v === undefined || typeof v === 'string', {
+    type: 'string',
+  })
   rider?: string;
   /** The name of the part of the rider's model that is meant; its origin where there is none. */
   @rule(
     'the name of a node of the rider’s model',
     (v) => v === undefined || (typeof v === 'string' && v.length > 0 && v.length <= LIMITS.textLength),
+    { type: 'string', minLength: 1, maxLength: LIMITS.textLength },
   )
   node?: string;
   /** Position of that part in the rider’s own space, metres before its scale. */
-  @rule('three numbers [x, y, z] in the rider’s own space', (v) => v === undefined || isPlace(v))
+  @rule('three numbers [x, y, z] in the rider’s own space', (v) => v === undefined || isPlace(v), numbers(3))
   at?: Vec3;
-  @rule('three numbers [x, y, z], and no rider beside it', (v) => v === undefined || isPlace(v))
+  @rule('three numbers [x, y, z], and no rider beside it', (v) => v === undefined || isPlace(v), numbers(3))
   point?: Vec3;
 }
 

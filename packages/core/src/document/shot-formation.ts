@@ -1,5 +1,5 @@
 import type { Vec3 } from './vector.js';
-import { Amount, Id, OneOf, Nested, Point, Whole, rule } from './constraints.js';
+import { Amount, Id, OneOf, Nested, Point, Whole, rule, orNull } from './constraints.js';
 import { LIMITS } from './limits.js';
 
 export const ARRANGEMENTS = ['file', 'abreast', 'wedge', 'later', 'moved'] as const;
@@ -20,7 +20,12 @@ export class ShotFormation {
   @Id() id!: string;
   @Id() leader!: string;
   /** By number, from the first; null for one that has left. */
-  @rule('ids of riders, or null', areMembers) members: (string | null)[] = [];
+  @rule('ids of riders, or null', areMembers, {
+    type: 'array',
+    items: orNull({ type: 'string' }),
+    maxItems: LIMITS.riders,
+  })
+  members: (string | null)[] = [];
   /** In file, side by side, in a wedge; each delayed by frames; or the whole ride moved and turned again. */
   @OneOf(...ARRANGEMENTS) arrangement: (typeof ARRANGEMENTS)[number] = 'file';
   /** From one to the next. */

@@ -11,9 +11,11 @@ const isRising = (v: unknown) =>
 /** Samples that are straight from one to the next, and held before the first and after the last. */
 export class FrozenTrack {
   /** Frames of the work. */
-  @rule('rising frames, one at least', isRising) frames!: number[];
+  @rule('rising frames, one at least', isRising, { type: 'array', items: { type: 'number' }, minItems: 1 })
+  frames!: number[];
   /** As many numbers a frame as the track has, one frame after the other. */
-  @rule('a list of numbers', isNumbers) values!: number[];
+  @rule('a list of numbers', isNumbers, { type: 'array', items: { type: 'number' } })
+  values!: number[];
 }
 
 /** Local transform of a part of the model. */

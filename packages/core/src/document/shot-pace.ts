@@ -9,6 +9,8 @@ import {
   Name,
   Whole,
   rule,
+  orNull,
+  numbers,
 } from './constraints.js';
 import { LIMITS } from './limits.js';
 
@@ -30,8 +32,8 @@ export class PaceKey {
 
 /** A speed at a frame, or at a distance along the path. */
 export class SpeedKey {
-  @rule('a number, and no distance beside it', optionalNumber) frame?: number;
-  @rule('a number, and no frame beside it', optionalNumber) distance?: number;
+  @rule('a number, and no distance beside it', optionalNumber, { type: 'number' }) frame?: number;
+  @rule('a number, and no frame beside it', optionalNumber, { type: 'number' }) distance?: number;
   @Amount('m/s') speed!: number;
   @OneOf('linear', 'hold', 'smooth') ease: Exclude<Ease, 'handles'> = 'smooth';
 }
@@ -75,6 +77,7 @@ export class Drive {
   @rule(
     'a number from 0.000001 to 1000000 (m/s³), or null',
     (v) => v === null || (typeof v === 'number' && v >= 1e-6 && v <= 1e6),
+    orNull({ type: 'number', minimum: 1e-6, maximum: 1e6 }),
   )
   jerk: number | null = 8;
   /** Whether it starts from rest, or at speed. */
@@ -114,7 +117,11 @@ export class Pace {
   @OneOf(...OUTSIDES) after: Outside = 'hold';
   @NestedOrNull(() => Variation) variation: Variation | null = null;
   /** The rider stays between these two distances, metres, whatever keys, cycles and variations say. */
-  @rule('two numbers [from, to] in metres, the second not below the first, or null', isStretchOrNull)
+  @rule(
+    'two numbers [from, to] in metres, the second not below the first, or null',
+    isStretchOrNull,
+    orNull(numbers(2)),
+  )
   within: [number, number] | null = null;
   /** Keys and stops keep their share of the path's length when the path is reshaped; otherwise they keep their positions. */
   @Flag() stretches = false;

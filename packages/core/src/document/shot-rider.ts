@@ -14,6 +14,7 @@ import {
   TextOrNull,
   Whole,
   rule,
+  orNull,
 } from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Camera } from './shot-camera.js';
@@ -95,7 +96,11 @@ export class Act {
   @Text() clip!: string;
   @Amount('seconds', 0, 1e5) from = 0;
   /** The clip's own end where there is none. */
-  @rule('seconds after from, or null', (v) => v === null || (Number.isFinite(v) && (v as number) > 0))
+  @rule(
+    'seconds after from, or null',
+    (v) => v === null || (Number.isFinite(v) && (v as number) > 0),
+    orNull({ type: 'number', exclusiveMinimum: 0 }),
+  )
   to: number | null = null;
   /** Once over the whole stop, however long it is; or again and again at the clip's own rate. */
   @OneOf('stretch', 'repeat') fit: 'stretch' | 'repeat' = 'stretch';

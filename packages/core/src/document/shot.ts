@@ -10,6 +10,7 @@ import {
   Texts,
   Whole,
   rule,
+  orNull,
 } from './constraints.js';
 import { LIMITS } from './limits.js';
 import { Cut } from './shot-camera.js';
@@ -36,11 +37,13 @@ export class ModelSource {
   @rule(
     'the name of a file beside the shot file, and no asset beside it',
     (v) => v === undefined || (typeof v === 'string' && /^[^/\\\0]{1,200}$/.test(v) && v !== '..'),
+    { type: 'string', pattern: '^[^/\\\\\\0]{1,200}$', not: { const: '..' } },
   )
   file?: string;
   @rule(
     'the id of a model on the server, and no file beside it',
     (v) => v === undefined || (typeof v === 'string' && /^[\w.-]{1,64}$/.test(v)),
+    { type: 'string', pattern: '^[\\w.-]{1,64}$' },
   )
   asset?: string;
 }
@@ -59,6 +62,7 @@ export class GroundChoice {
   @rule(
     'a height in metres from -1000000 to 1000000, or null',
     (v) => v === null || (typeof v === 'number' && Math.abs(v) <= 1e6),
+    orNull({ type: 'number', minimum: -1e6, maximum: 1e6 }),
   )
   level: number | null = null;
   @Texts(1_000) nodes: string[] = [];
@@ -72,7 +76,8 @@ export class GroundChoice {
  */
 export class Shot {
   @OneOf(SHOT_FORMAT) format!: typeof SHOT_FORMAT;
-  @rule('2', (v) => v === SHOT_VERSION) version!: typeof SHOT_VERSION;
+  @rule(String(SHOT_VERSION), (v) => v === SHOT_VERSION, { const: SHOT_VERSION })
+  version!: typeof SHOT_VERSION;
   @Name() name!: string;
   @Amount('frames per second', 0.01, 1_000) fps = 24;
   @Nested(() => FrameRange) range: FrameRange = new FrameRange();

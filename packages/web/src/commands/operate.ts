@@ -95,10 +95,10 @@ export function acceptOperation(desk: DeskStore): boolean {
   if (operation === null || preview === null || preview.operation !== operation || preview.shot !== shot)
     return false;
   if (!('preview' in preview)) return false;
-  const cached = new Set(shot.paths.map((path) => path.id));
+  const before = new Set(shot.paths.map((path) => path.id));
   set({ operation: null, preview: null });
   edit(OPERATIONS[operation.kind].name, () => withPreview(shot, operation, preview.preview));
-  const fresh = desk.getState().shot.paths.find((path) => !cached.has(path.id));
+  const fresh = desk.getState().shot.paths.find((path) => !before.has(path.id));
   set({ pathId: fresh && operation.kind !== 'split' ? fresh.id : operation.path, points: new Set() });
   return true;
 }

@@ -121,8 +121,8 @@ export function withModel(
   shot: Shot,
   model: Pick<KeptModel, 'id' | 'name'>,
 ): { shot: Shot; modelId: string } {
-  const cached = shot.models.find((other) => other.source.asset === model.id);
-  if (cached) return { shot, modelId: cached.id };
+  const existing = shot.models.find((other) => other.source.asset === model.id);
+  if (existing) return { shot, modelId: existing.id };
   const modelId = freeId(model.name, shot.models);
   const models = [...shot.models, { id: modelId, name: model.name, source: { asset: model.id } }];
   return { shot: { ...shot, models }, modelId };

@@ -14,9 +14,9 @@ export function useGaits(rider: Rider, model: KeptModel | null): readonly FoundG
   return useMemo(() => {
     if (source === null) return own ?? [];
     const hierarchy = hierarchyOfRider({ hierarchies }, { model: worn, gait: { source } });
-    const cached = new Set(own?.map(({ clip }) => clip));
+    const ownNames = new Set(own?.map(({ clip }) => clip));
     if (hierarchy === null) return own ?? [];
-    const lent = hierarchy.clips.filter(({ name }) => !cached.has(name));
+    const lent = hierarchy.clips.filter(({ name }) => !ownNames.has(name));
     return [...(own ?? []), ...lent.map((clip) => findGait(hierarchy, clip, forward, up))];
   }, [own, source, hierarchies, worn, forward, up]);
 }

@@ -75,13 +75,13 @@ const FLOW = Math.cos(50 * RADIANS);
  */
 export function meshEdges(vertices: ArrayLike<number>, triangles: ArrayLike<number>): MeshEdges {
   const positions: Vec3[] = [];
-  const cached = new Map<string, number>();
+  const indexes = new Map<string, number>();
   const placeOfVertex = Int32Array.from({ length: vertices.length / 3 }, (_, i) => {
     const place: Vec3 = [vertices[3 * i], vertices[3 * i + 1], vertices[3 * i + 2]];
     const key = place.map((value) => Math.round(value * 1e5)).join(' ');
-    const found = cached.get(key);
+    const found = indexes.get(key);
     if (found !== undefined) return found;
-    cached.set(key, positions.length);
+    indexes.set(key, positions.length);
     return positions.push(place) - 1;
   });
   const faces = new Map<string, { ends: [number, number]; normals: Vec3[]; corners: number[] }>();

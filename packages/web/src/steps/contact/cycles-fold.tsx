@@ -119,7 +119,7 @@ function CycleCard(props: {
   const names = cycle.kind === 'morph' ? morphs.map(({ node }) => node) : nodes;
   const others = nodes.filter((name) => name !== cycle.node);
   const pair = cycle.mirror === null ? pairedName(cycle.node, others) : null;
-  const cached = names.includes(cycle.node) ? names : [cycle.node, ...names];
+  const offered = names.includes(cycle.node) ? names : [cycle.node, ...names];
   const { shapes = 1, names: called = [] } = morphs.find(({ node }) => node === cycle.node) ?? {};
   const measure = MEASURES[cycle.kind];
   return (
@@ -134,7 +134,7 @@ function CycleCard(props: {
       <FieldPair>
         <Select
           label="Part"
-          options={cached.map((name) => ({ id: name, name }))}
+          options={offered.map((name) => ({ id: name, name }))}
           value={cycle.node}
           onChange={(node) => onChange({ node })}
         />

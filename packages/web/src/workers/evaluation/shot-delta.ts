@@ -54,9 +54,9 @@ function changed<T extends { id: string }>(before: readonly T[] | undefined, aft
 }
 
 function restored<T extends { id: string }>(before: readonly T[] | undefined, sent: readonly Sent<T>[]): T[] {
-  const cached = new Map(before?.map((item) => [item.id, item]));
+  const previous = new Map(before?.map((item) => [item.id, item]));
   const known = (id: string): T => {
-    const kept = cached.get(id);
+    const kept = previous.get(id);
     if (kept === undefined) throw new Error(`The worker does not know "${id}".`);
     return kept;
   };
