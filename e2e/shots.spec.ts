@@ -104,7 +104,7 @@ test('a shot whose model is not here says so, and takes the file when it is brou
     'whose file wagon.glb is not here',
   );
   await chooseFile(page, 'Upload wagon.glb', await cartModel('wagon.glb'));
-  await expect(page.getByText('Its model wagon.glb is not here')).toBeHidden();
+  await expect(page.getByText('Its model wagon.glb is missing')).toBeHidden();
   await settled(page);
   expect((await storedShot(request, id)).document.models[0].source.asset).toBeDefined();
   expect((await request.get(`/api/shots/${id}/files/glb`)).status()).toBe(200);
