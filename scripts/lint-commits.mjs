@@ -1,8 +1,8 @@
 // Checks the messages of all commits since the rules were introduced.
-import { execFileSync } from 'node:child_process';
+import { execFileSync, spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { ROOT, run } from './install.mjs';
+import { ROOT } from './install.mjs';
 
 const RULES = 'commitlint.config.mjs';
 
@@ -15,5 +15,8 @@ function git(...args) {
 if (existsSync(join(ROOT, '.git'))) {
   const [introduced] = git('log', '--diff-filter=A', '--format=%H', '-1', '--', RULES);
   if (introduced !== undefined && git('rev-list', `${introduced}..HEAD`).length > 0)
-    run('npx', ['commitlint', '--from', introduced, '--to', 'HEAD']);
+    process.exitCode = spawnSync('npx', ['commitlint', '--from', introduced, '--to', 'HEAD'], {
+      cwd: ROOT,
+      stdio: 'inherit',
+    }).status;
 }
