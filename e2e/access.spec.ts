@@ -21,7 +21,6 @@ async function faults(page: Page, mode: 'day' | 'night'): Promise<string[]> {
 
 for (const mode of ['day', 'night'] as const) {
   test(`all pages keep to the rules of access by ${mode}`, async ({ freshPage: page }) => {
-    test.slow();
     await page.addInitScript((stored) => localStorage.setItem('fleet-rail.theme', stored), mode);
     await page.goto('/');
     await expect(page.getByRole('link', { name: 'Open Orchard loop' })).toBeVisible();

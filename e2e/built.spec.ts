@@ -151,7 +151,7 @@ test('the loose barrels of the demo go on from each other without a gap', async 
   const barrels = await demoShot(request, 'Barrels for ever');
   await openShotOf(page, request, barrels, 'Contact');
   await page.getByRole('radio', { name: 'L5 Loose barrel' }).click();
-  await expect(page.getByText('Its relay continues without a gap.')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('Its relay continues without a gap.')).toBeVisible();
 });
 
 test('a part that hangs swings back where its rider sets off, on stage and in the file', async ({

@@ -172,7 +172,6 @@ test('everything else that can be wrong is found, each with the rider it is wron
   page,
   request,
 }) => {
-  test.setTimeout(240_000);
   await openShotOf(page, request, testCard(await demoShot(request, 'Orchard, first try')), 'Check');
   await lookedOver(page);
   for (const name of [

@@ -1,5 +1,5 @@
 import { cure, demoShot, lookedOver, tags } from './support/checks.js';
-import { THREAD, choose, fill, openShotOf, settled, storedShot } from './support/desk.js';
+import { choose, fill, openShotOf, settled, storedShot } from './support/desk.js';
 import { readFileSync } from 'node:fs';
 import { expect, test } from './support/test.js';
 
@@ -7,7 +7,6 @@ test('a first try is looked over: filtered, shown, cured matter by matter, and k
   page,
   request,
 }) => {
-  test.setTimeout(240_000);
   const id = await openShotOf(page, request, await demoShot(request, 'Orchard, first try'), 'Check');
   await lookedOver(page);
   const stored = async () => {
@@ -140,9 +139,7 @@ test('the orchard as it is handed over has nothing to be told of', async ({ page
   await page.getByRole('link', { name: /^Check/ }).click();
   await expect(
     page.getByRole('status').filter({ hasText: 'No problems in 11 riders (checked in' }),
-  ).toBeVisible({
-    timeout: 30_000,
-  });
+  ).toBeVisible();
 });
 
 test('a camera is kept above the ground and away from another, and the check’s way out does the same', async ({
@@ -172,10 +169,7 @@ test('a camera is kept above the ground and away from another, and the check’s
   expect(drone?.clearance).toEqual({ floor: 5, from: [{ rider: 'hauler', distance: 16 }], ease: 1 });
 
   // The bake reports the error that it has: every frame is within the tolerance that was asked for.
-  const rows = (await (await request.get(`/api/shots/${id}/files/csv`, THREAD)).text())
-    .trim()
-    .split('\n')
-    .slice(1);
+  const rows = (await (await request.get(`/api/shots/${id}/files/csv`)).text()).trim().split('\n').slice(1);
   const places = (which: string) =>
     rows
       .map((row) => row.split(','))

@@ -3,7 +3,6 @@ import type { APIRequestContext, Page } from '@playwright/test';
 import { validateBytes } from 'gltf-validator';
 import { circle, range, straight } from './support/courses.js';
 import {
-  THREAD,
   attachTo,
   boardNumber,
   choose,
@@ -288,7 +287,7 @@ test('the demo drives over the bridge and under it, beats its wings, and comes o
   await page.getByRole('link', { name: 'Open Orchard loop' }).click();
   await expect(page.getByRole('region', { name: 'Board' })).toBeVisible();
   const id = /\/shots\/([^/]+)/.exec(page.url())?.[1] ?? '';
-  const csv = await (await request.get(`/api/shots/${id}/files/csv`, THREAD)).text();
+  const csv = await (await request.get(`/api/shots/${id}/files/csv`)).text();
   const hauler = rowsOf(csv, 'hauler');
   expect(hauler).toHaveLength(1080);
   const crossings = hauler.flatMap(([x, y, z], i) => (Math.hypot(x, z) < 0.4 ? [{ frame: i + 1, y }] : []));

@@ -4,7 +4,6 @@ import { Document, WebIO } from '@gltf-transform/core';
 import type { Page } from '@playwright/test';
 import { strFromU8, unzipSync, zipSync } from 'fflate';
 import {
-  THREAD,
   attachTo,
   chooseFile,
   fill,
@@ -322,10 +321,10 @@ test('everything is backed up as one file, and taken in beside what is there', a
   await chooseFile(page, 'Restore a backup', zip);
   await expect(
     page.getByText(/Restored 0 shots, 0 checkpoints, 0 models\. \d+ more were here already\./),
-  ).toBeVisible(THREAD);
+  ).toBeVisible();
   expect(((await (await request.get('/api/shots')).json()) as unknown[]).length).toBe(before);
   await chooseFile(page, 'Restore a backup', { ...zip, buffer: Buffer.from('nothing') });
-  await expect(page.getByText('This zip cannot be read; expected a backup.')).toBeVisible(THREAD);
+  await expect(page.getByText('This zip cannot be read; expected a backup.')).toBeVisible();
 });
 
 test('a nose that is put right takes the steering with it', async ({ page, request }) => {

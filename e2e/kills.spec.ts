@@ -39,7 +39,6 @@ async function mortal(name: string) {
 
 test('a server that is killed while it saves has lost nothing that it acknowledged', async () => {
   // Servers that start over and over take their time on a busy machine.
-  test.setTimeout(180_000);
   const { base: api, start, kill, end } = await mortal('kills');
   const base = `${api}/shots`;
   const headers = { 'Content-Type': 'application/json' };
@@ -87,7 +86,6 @@ function grey(index: number): Uint8Array<ArrayBuffer> {
 }
 
 test('a server that is killed again and again while pictures are given makes the file that one left alone makes', async () => {
-  test.setTimeout(180_000);
   const { base, start, kill, end } = await mortal('pool');
   const headers = { 'Content-Type': 'application/json' };
   const self = { id: '6f1c1a7e-0000-4000-8000-000000000001', name: 'Renderer', kind: 'window' };

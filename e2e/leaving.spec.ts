@@ -20,7 +20,6 @@ async function visit(page: Page, name: string): Promise<void> {
 
 test('what a desk holds goes when it is left', async ({ freshPage: page, request }) => {
   // Twenty-five visits, each of two seconds where the stage is drawn without a graphics card.
-  test.setTimeout(150_000);
   const riders = [{ id: 'r', name: 'Runner', badge: 'R1', attachment: { path: 'ring', pace: once } }];
   await openShotOf(page, request, { name: 'Left again', range, paths: [circle], riders }, 'Pace');
   await page.getByRole('link', { name: 'All shots' }).click();

@@ -4,12 +4,12 @@ import { join } from 'node:path';
 import type { APIRequestContext, Page } from '@playwright/test';
 import { smallJob } from '@fleet-rail/fuzz/small-job';
 import { strToU8, unzipSync, zipSync } from 'fflate';
-import { THREAD, fill, goTo } from './support/desk.js';
+import { fill, goTo } from './support/desk.js';
 import { startServer, type OwnServer } from './support/own-server.js';
 import { expect, test } from './support/test.js';
 
 // A library of their own, which they change one after the other: every other test would see it.
-test.describe.configure({ mode: 'serial', timeout: 120_000 });
+test.describe.configure({ mode: 'serial' });
 
 let data: string;
 let server: OwnServer;
@@ -61,7 +61,6 @@ test('a backup is restored with its progress, and a broken one changes nothing',
   );
   await expect(page.getByRole('alert').filter({ hasText: 'shots[1].revision: found -5' })).toContainText(
     'Nothing was changed.',
-    THREAD,
   );
   expect(await cards(request)).toEqual(before);
   await page.getByRole('button', { name: 'Close message' }).click();
@@ -69,7 +68,7 @@ test('a backup is restored with its progress, and a broken one changes nothing',
   await request.delete(`${server.url}/api/bin`, { headers: OWN });
   await restore('whole.zip', Buffer.from(whole));
   await expect(page.getByRole('progressbar', { name: 'Restoring' })).toBeVisible();
-  await expect(page.getByText(/^Restored 1 shot, 0 checkpoints, 0 models\./)).toBeVisible(THREAD);
+  await expect(page.getByText(/^Restored 1 shot, 0 checkpoints, 0 models\./)).toBeVisible();
   expect((await cards(request)).map(({ name }) => name).sort()).toEqual(
     before.map(({ name }) => name).sort(),
   );
@@ -118,11 +117,11 @@ test('a deleted shot is deleted for good, alone or with all others, and its room
   expect(await cards(request, '/deleted')).toHaveLength(3);
   await list.getByRole('button', { name: `Delete ${names[1]} for good` }).click();
   await dialog.getByRole('button', { name: 'Delete for good' }).click();
-  await expect(page.getByText(/^Deleted for good: 1 shot, 0 checkpoints/)).toBeVisible(THREAD);
+  await expect(page.getByText(/^Deleted for good: 1 shot, 0 checkpoints/)).toBeVisible();
   await expect(list.getByRole('listitem')).toHaveCount(2);
   await page.getByRole('button', { name: 'Empty the bin' }).click();
   await page.getByRole('button', { name: 'Delete for good' }).click();
-  await expect(page.getByText(/^Deleted for good: 2 shots, 40 checkpoints/)).toBeVisible(THREAD);
+  await expect(page.getByText(/^Deleted for good: 2 shots, 40 checkpoints/)).toBeVisible();
   await expect(list).toBeHidden();
   expect(await cards(request, '/deleted')).toEqual([]);
   expect((await cards(request)).map(({ name }) => name)).toEqual(names.slice(3));
@@ -152,7 +151,7 @@ test('a backup comes without a model file that is lost, and the page says which'
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Back up everything' }).click();
   const files = unzipSync(readFileSync(await (await download).path()));
-  await expect(page.getByText(/^Backed up\. 1 model file is missing: lamp\.glb/)).toBeVisible(THREAD);
+  await expect(page.getByText(/^Backed up\. 1 model file is missing: lamp\.glb/)).toBeVisible();
   const packed = Object.keys(files).filter((name) => name.startsWith('models/'));
   expect(packed).toHaveLength(models.length - 1);
   expect(Buffer.from(files['library.json']).toString()).toContain('The model file lamp.glb is missing.');
@@ -178,7 +177,7 @@ test('a desk that is left in the middle of a film says so, and the desk of anoth
   await fill(page, 'Width', '320');
   await fill(page, 'Height', '180');
   await section.getByRole('button', { name: 'Make the film', exact: true }).click();
-  await expect(section.getByText(/^Picture \d+ of 1200/)).toBeVisible({ timeout: 30_000 });
+  await expect(section.getByText(/^Picture \d+ of 1200/)).toBeVisible();
   const farewell = page.getByRole('status').filter({ hasText: 'is not finished' });
   await goTo(page, 'Path');
   await expect(farewell).toBeHidden();
@@ -196,9 +195,7 @@ test('a desk that is left in the middle of a film says so, and the desk of anoth
     return jobs[0];
   };
   const { id, drawn } = await film();
-  await expect(async () => expect((await film()).drawn).toBeGreaterThan(drawn + 24)).toPass({
-    timeout: 60_000,
-  });
+  await expect(async () => expect((await film()).drawn).toBeGreaterThan(drawn + 24)).toPass();
   await request.delete(`${server.url}/api/pool/jobs/${id}`, { headers: OWN });
 });
 

@@ -111,7 +111,6 @@ async function ours(svg: string, parts: number): Promise<{ length: number; place
 }
 
 test('drawings are read as the browser draws them', async ({ page }) => {
-  test.setTimeout(180_000);
   expect(Object.keys(DRAWINGS).length).toBeGreaterThanOrEqual(40);
   for (const [kind, [inside, root]] of Object.entries(DRAWINGS)) {
     const svg = document(inside, root);

@@ -19,9 +19,7 @@ export const tags = (page: Page, name: RegExp): Locator =>
 /** Waits until the present shot was checked. */
 export async function lookedOver(page: Page): Promise<void> {
   await settled(page);
-  await expect(page.getByRole('status').filter({ hasText: 'checked in' })).toBeVisible({
-    timeout: 30_000,
-  });
+  await expect(page.getByRole('status').filter({ hasText: 'checked in' })).toBeVisible();
 }
 
 /** Applies a fix to the first finding of a name, and expects fewer such findings. */
@@ -31,9 +29,9 @@ export async function cure(page: Page, name: RegExp, way: string): Promise<void>
   expect(before).toBeGreaterThan(0);
   await tag.getByRole('button', { name: 'Fixes' }).click();
   const ways = tag.getByRole('group', { name: 'Fixes' });
-  await expect(ways).toBeVisible({ timeout: 30_000 });
+  await expect(ways).toBeVisible();
   const choice = ways.getByRole('radio', { name: way });
   if ((await choice.count()) > 0) await choice.click();
   await ways.getByRole('button', { name: way, exact: true }).last().click();
-  await expect.poll(() => tags(page, name).count(), { timeout: 30_000 }).toBeLessThan(before);
+  await expect.poll(() => tags(page, name).count()).toBeLessThan(before);
 }

@@ -2,9 +2,6 @@ import type { Shot } from '@fleet-rail/core';
 import { expect, type APIRequestContext, type Page } from '@playwright/test';
 import type { TestFile } from './files.js';
 
-/** Work on the library begins with a thread, which takes its time where both cores are busy. */
-export const THREAD = { timeout: 45_000 };
-
 /** Opens the desk of a new empty shot. */
 export async function openNewShot(page: Page, name: string): Promise<string> {
   const response = await page.request.post('/api/shots', { data: { name } });
