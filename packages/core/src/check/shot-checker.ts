@@ -53,9 +53,9 @@ export class ShotChecker {
     for (const steps = evaluated.settle(); !steps.next().done;) yield;
     const set = staticSetOf(evaluated, scene);
     const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
-    const timing = JSON.stringify([shot.fps, shot.range, shot.loop, shot.checks.limits, shot.ground]);
+    const settings = JSON.stringify([shot.checks.limits, shot.ground]);
     const sourcesOf = (rider: Rider) => {
-      const own = riderSources(shot, rider, byId, evaluated.paths, evaluated.assets, timing);
+      const own = riderSources(shot, rider, byId, evaluated.paths, evaluated.assets, settings);
       const partner = shot.loop ? seamPartner(shot, rider).rider : rider;
       const model = scene.models.get(rider.model ?? '');
       const missing = scene.missing.has(rider.model ?? '');

@@ -48,21 +48,48 @@ function blendedBy(cues: readonly Cue[], id: string): string[] {
     });
 }
 
-/** Riders that a rider's pose depends on: carrier, leader, pace, cues, target and clearances. */
-export function ridersBehind(
-  { id: own, parent, attachment, clearance, restAim, follow, frozen, parentKeys }: Rider,
-  cues: readonly Cue[],
-): string[] {
+/** A rider's dependency on another that a field of its own names. */
+export interface RiderLink {
+  /** Path of the field below the rider, for messages. */
+  readonly field: string;
+  /** Id of the other rider. */
+  readonly rider: string;
+  /** Whether the other's pace counts alone, and not its place. */
+  readonly paceAlone: boolean;
+}
+
+/**
+ * The riders that a rider's own fields make its pose depend on, field by field. Everything else that asks what depends
+ * on what (circles, groups, forces, what an edit invalidates) follows from this and from the cues.
+ */
+export function riderLinks(rider: Rider): RiderLink[] {
+  const { attachment, clearance, follow, frozen, parent, parentKeys } = rider;
   // A frozen rider depends on nothing.
   if (frozen !== null) return [];
-  const ids = [parent, attachment?.coupledTo?.rider, attachment?.pacedBy?.rider];
-  if (attachment) for (const { rider } of clearance?.from ?? []) ids.push(rider);
-  ids.push(aimedAt({ attachment, restAim })?.rider);
-  for (const { rider } of parentKeys) ids.push(rider);
-  if (attachment === null) ids.push(follow?.rider);
-  for (const cue of timingCues(cues, own)) ids.push(...listenedTo(cue, cues));
-  ids.push(...blendedBy(cues, own));
-  return ids.filter((id) => id !== null && id !== undefined);
+  const links: RiderLink[] = [];
+  const add = (field: string, id: string | null | undefined, paceAlone = false) => {
+    if (id !== null && id !== undefined) links.push({ field, rider: id, paceAlone });
+  };
+  add('parent', parent);
+  parentKeys.forEach((key, i) => add(`parentKeys[${i}].rider`, key.rider));
+  add(attachment ? 'attachment.facing.target.rider' : 'restAim.target.rider', aimedAt(rider)?.rider);
+  if (attachment === null) add('follow.rider', follow?.rider);
+  else {
+    add('attachment.coupledTo.rider', attachment.coupledTo?.rider);
+    add('attachment.pacedBy.rider', attachment.pacedBy?.rider, true);
+    clearance?.from.forEach((other, i) => add(`clearance.from[${i}].rider`, other.rider));
+  }
+  return links;
+}
+
+/** Riders that a rider's pose depends on: by its own fields and by cues. */
+export function ridersBehind(rider: Rider, cues: readonly Cue[]): string[] {
+  if (rider.frozen !== null) return [];
+  return [
+    ...riderLinks(rider).map((link) => link.rider),
+    ...timingCues(cues, rider.id).flatMap((cue) => listenedTo(cue, cues)),
+    ...blendedBy(cues, rider.id),
+  ];
 }
 
 /** Riders in groups, in the order of their first: those of one wait for none of another, for their poses or for what cues do to them. */
@@ -138,22 +165,14 @@ export function refuseCircles({ riders, cues }: Pick<Shot, 'riders' | 'cues'>): 
   const circle = riderCircle(riders, cues);
   if (circle === null) return;
   const [first, second] = circle;
-  const { parent, attachment } = first;
+  const link = riderLinks(first).find(({ rider }) => rider === second.id);
   const cue = eachAction(cues).find(
     (one) => one.action.rider === first.id && !one.off && listenedTo(one, cues).includes(second.id),
   );
-  const field =
-    parent === second.id
-      ? 'parent'
-      : attachment?.coupledTo?.rider === second.id
-        ? 'attachment.coupledTo.rider'
-        : attachment?.pacedBy?.rider === second.id
-          ? 'attachment.pacedBy.rider'
-          : 'attachment.facing.target.rider';
   throw new ShotError(
-    cue
-      ? `cues[${cues.findIndex(({ id }) => id === cue.id)}].trigger`
-      : `riders[${riders.indexOf(first)}].${field}`,
+    link
+      ? `riders[${riders.indexOf(first)}].${link.field}`
+      : `cues[${cues.findIndex(({ id }) => id === cue?.id)}].trigger`,
     circle.map(({ name }) => name).join(' → '),
     'riders that carry, follow, time, cue, aim at and keep clear of each other in no circle',
   );

@@ -1,6 +1,6 @@
 import { quat, vec3 } from 'gl-matrix';
 import { eachAction } from '../../document/each-action.js';
-import { ridersBehind } from '../../document/rider-graph.js';
+import { riderLinks, ridersBehind } from '../../document/rider-graph.js';
 import type { RigidBody } from '../../document/shot-rigid-body.js';
 import type { Rider } from '../../document/shot-rider.js';
 import type { Shot } from '../../document/shot.js';
@@ -281,9 +281,11 @@ function waitsForOne(
 ): boolean {
   const found = new Set([rider]);
   for (const next of found) {
+    const links = riderLinks(next);
+    const byPlace = new Set(links.flatMap(({ rider: id, paceAlone }) => (paceAlone ? [] : [id])));
+    const byPace = new Set(links.flatMap(({ rider: id }) => (byPlace.has(id) ? [] : [id])));
     for (const id of ridersBehind(next, cues)) {
-      // Another's pace is none of its place.
-      if (id === next.attachment?.pacedBy?.rider) continue;
+      if (byPace.has(id)) continue;
       if (some.has(id)) return true;
       const other = byId.get(id);
       if (other) found.add(other);

@@ -15,14 +15,21 @@ export interface RiderSources {
   readonly text: string;
 }
 
-/** @param timing what else the times of poses follow from */
+/** @param also what else a caller's results follow from, as text */
 export function riderSources(
-  { cues, retimes, ground: floor }: Pick<Shot, 'cues' | 'retimes' | 'ground'>,
+  {
+    cues,
+    retimes,
+    ground: floor,
+    fps,
+    range,
+    loop,
+  }: Pick<Shot, 'cues' | 'retimes' | 'ground' | 'fps' | 'range' | 'loop'>,
   rider: Rider,
   byId: ReadonlyMap<string, Rider>,
   curves: ReadonlyMap<string, CompiledPath | PathError>,
   assets: SceneAssets,
-  timing: string,
+  also: string,
 ): RiderSources {
   const parts: unknown[] = [];
   const ids = new Set<string>();
@@ -51,7 +58,7 @@ export function riderSources(
   if (hierarchy) parts.push(hierarchy);
   if (forced) parts.push(assets.hierarchies);
   if (assets.ground) parts.push(assets.ground);
-  return { parts, text: `${timing} ${floor.model} ${JSON.stringify([unnamed, bending])}` };
+  return { parts, text: `${also} ${JSON.stringify([fps, range, loop, floor.model, unnamed, bending])}` };
 }
 
 export function sameSources(before: RiderSources | undefined, after: RiderSources): boolean {

@@ -152,7 +152,6 @@ export class Evaluator {
   private *steps(shot: Shot, focus: Focus, share: Share): Generator<void, EvaluationEnd, undefined> {
     const evaluated = evaluateShot(shot, this.assets);
     const { samples, step } = sampling(shot, shot.riders.length);
-    const timing = `${shot.fps} ${shot.range.first} ${shot.range.last} ${shot.loop} ${step}`;
     const byId = new Map(shot.riders.map((rider) => [rider.id, rider]));
     const mine = this.ridersOf(shot, share);
     if (share.leads) this.drawPaths(shot);
@@ -160,7 +159,7 @@ export class Evaluator {
     const moved: { rider: Rider; index: number; from: RiderSources }[] = [];
     for (const [index, rider] of shot.riders.entries()) {
       if (!mine.has(rider.id)) continue;
-      const from = riderSources(shot, rider, byId, evaluated.paths, evaluated.assets, timing);
+      const from = riderSources(shot, rider, byId, evaluated.paths, evaluated.assets, `${step}`);
       if (!sameSources(this.sampled.get(rider.id), from)) moved.push({ rider, index, from });
     }
     moved.sort((a, b) => Number(b.rider.id === focus.rider) - Number(a.rider.id === focus.rider));
