@@ -8,6 +8,8 @@ import { attachTo, goTo, importPaths, openNewShot, settled, uploadModel } from '
 import { straightLane } from './support/files.js';
 import { expect, test } from './support/test.js';
 
+test.use({ stage: 'full' });
+
 const io = () => new WebIO().registerExtensions([KHRTextureBasisu]);
 
 /** A picture of one red, as a KTX2 file of either kind. */

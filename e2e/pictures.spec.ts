@@ -334,6 +334,8 @@ test('drawn finer a picture comes nearer to a large one, and has the colours of 
   await choose(page, section, 'Camera', 'This view');
   const picture = await taken();
   const stage = page.getByRole('application');
+  await page.getByRole('button', { name: /^Draw the stage/ }).click();
+  await expect(page.getByRole('note', { name: 'Still stage' })).toBeHidden();
   const shown = await pixelsOf(page, await stage.screenshot());
   // Both see as much up and down, so a place is as many heights from the middle. Lines of the grid may lie at some.
   const places = [-0.6, -0.3, 0.1].flatMap((x) => [0.2, 0.3, 0.36].map((y) => [x, y]));

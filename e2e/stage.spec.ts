@@ -14,6 +14,8 @@ import { cartModel, straightLane } from './support/files.js';
 import { clickPlan, dragBy, measurePlan } from './support/plan.js';
 import { expect, test } from './support/test.js';
 
+test.use({ stage: 'full' });
+
 test('a Bézier path is drawn by clicking in Plan, taken back, finished, moved and lifted', async ({
   page,
   request,

@@ -13,6 +13,8 @@ import {
 import { cartModel, straightLane } from './support/files.js';
 import { expect, test } from './support/test.js';
 
+test.use({ stage: 'full' });
+
 /** A box that goes 11 m along +X in 12 frames. */
 const shot = {
   name: 'Looked at',
@@ -182,4 +184,34 @@ test('the board folds to one line and stands in another corner, on the next visi
   await expect(page.getByRole('note', { name: 'Drawing' })).toHaveText(
     /^\d+\.\d ms, [1-9]\d* draws, \d+ triangles$/,
   );
+});
+
+test('a still stage is drawn when asked, and is still so on the next visit; a light one draws by itself', async ({
+  page,
+  request,
+}) => {
+  await openShotOf(page, request, { ...shot, name: 'Weak machine' }, 'Path');
+  const quality = async (from: string, to: string) => {
+    await page.getByRole('button', { name: `Stage quality: ${from}` }).click();
+    await page.getByRole('menuitemradio', { name: to }).click();
+    await page.keyboard.press('Escape');
+  };
+  const note = page.getByRole('note', { name: 'Still stage' });
+  const draw = page.getByRole('button', { name: /^Draw the stage/ });
+  await expect(note).toBeHidden();
+  await quality('full', 'Still');
+  await goToFrame(page, 20);
+  await expect(note).toBeVisible();
+  await draw.click();
+  await expect(note).toBeHidden();
+  await goToFrame(page, 30);
+  await expect(note).toBeVisible();
+  await page.keyboard.press('Shift+S');
+  await expect(note).toBeHidden();
+  await page.reload();
+  await expect(note).toBeVisible();
+  await quality('still', 'Light');
+  await expect(note).toBeHidden();
+  await goToFrame(page, 40);
+  await expect(note).toBeHidden();
 });

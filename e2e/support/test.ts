@@ -17,13 +17,16 @@ interface Shared {
   readonly context: BrowserContext;
 }
 
+/** Page of the server that runs nothing. */
+const BARE = '/favicon.svg';
+
 /** Leaves what a test did, with nothing of it kept in the browser. */
 async function leave(context: BrowserContext): Promise<void> {
   const [page, ...others] = context.pages();
   await context.unrouteAll({ behavior: 'ignoreErrors' });
   await page.unrouteAll({ behavior: 'ignoreErrors' });
   for (const other of others) await other.close();
-  await page.goto('/favicon.svg');
+  await page.goto(BARE);
   await page.mouse.move(0, 0);
   await page.evaluate(() => {
     localStorage.clear();
@@ -33,7 +36,9 @@ async function leave(context: BrowserContext): Promise<void> {
 }
 
 /** Tests on a real server with its own database, new for each worker. */
-export const test = base.extend<{ freshPage: Page }, { shared: Shared }>({
+export const test = base.extend<{ freshPage: Page; stage: 'full' | 'light' | 'still' }, { shared: Shared }>({
+  /** Stage quality: drawing is most of the work of a browser without a graphics card, and few tests look at it. */
+  stage: ['still', { option: true }],
   shared: [
     async ({ browser }, use, { project }) => {
       const data = mkdtempSync(join(tmpdir(), 'fleet-rail-e2e-'));
@@ -41,7 +46,7 @@ export const test = base.extend<{ freshPage: Page }, { shared: Shared }>({
       const { viewport, actionTimeout = 0 } = project.use;
       const context = await browser.newContext({ baseURL: server.url, viewport });
       context.setDefaultTimeout(actionTimeout);
-      await context.newPage();
+      await (await context.newPage()).goto(BARE);
       await use({ url: server.url, context });
       await context.close();
       await server.kill();
@@ -50,7 +55,10 @@ export const test = base.extend<{ freshPage: Page }, { shared: Shared }>({
     { scope: 'worker' },
   ],
   baseURL: ({ shared }, use) => use(shared.url),
-  context: async ({ shared: { context } }, use) => {
+  context: async ({ shared: { context }, stage }, use) => {
+    await context
+      .pages()[0]
+      .evaluate((quality) => localStorage.setItem('fleet-rail.stage-quality', quality), stage);
     await use(context);
     await leave(context);
   },

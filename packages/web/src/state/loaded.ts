@@ -37,6 +37,8 @@ export interface Loaded {
   readonly seen: ((frame: number) => FreeEye) | null;
   /** Position and target of the free view; null without a stage. */
   readonly stands: (() => Pick<KeptView, 'from' | 'at'>) | null;
+  /** Draws a still stage once; null without a stage. */
+  readonly drawStage: (() => void) | null;
   /** The distance along a path that lies nearest to a place of the screen, pixels from its corner; null while there is no stage. */
   readonly alongPath: ((path: string, x: number, y: number) => number | null) | null;
   /** The place at the height of the floor under a place of the screen; null while there is no stage. */
@@ -58,6 +60,7 @@ export const newLoaded = (): Loaded => ({
   eye: null,
   seen: null,
   stands: null,
+  drawStage: null,
   alongPath: null,
   onLevel: null,
   checked: null,

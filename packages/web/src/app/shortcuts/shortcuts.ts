@@ -64,6 +64,14 @@ export const SHORTCUTS: readonly Shortcut[] = [
     },
   },
   {
+    keys: 'Shift S',
+    does: 'Draw a still stage',
+    act: (press) => {
+      const { drawStage } = press.desk.getState();
+      return plain(press) && press.shift && press.key === 'S' && drawStage !== null && done(drawStage);
+    },
+  },
+  {
     keys: ', and .',
     does: 'One frame back or forward',
     act: (press) => {

@@ -42,6 +42,8 @@ export class StageSet {
   private readonly surroundings = new Surroundings();
   private theme: Theme | null = null;
   private lit = -1;
+  /** Whether shadows are left out. */
+  plain = false;
 
   /**
    * @param redraw called when a model has come
@@ -59,7 +61,6 @@ export class StageSet {
     this.sprays = new SprayFigures(this.models, shadows === 'patches');
     renderer.shadowMap.enabled = shadows === 'cast';
     renderer.shadowMap.type = THREE.PCFSoftShadowMap;
-    this.patches.object.visible = shadows === 'patches';
     this.scene.add(
       this.sky.object,
       this.daylight.object,
@@ -138,6 +139,12 @@ export class StageSet {
     renderer.render(scene, view.camera);
   }
 
+  /** Puts all where it is without a picture: what is picked is found by that. */
+  place(ground: GroundMesh | null): void {
+    this.stand(ground);
+    this.scene.updateMatrixWorld();
+  }
+
   /** Draws ground and sky alone. */
   drawPlace(view: SetView): void {
     const place: readonly THREE.Object3D[] = [this.sky.object, this.daylight.object, this.grid.object];
@@ -188,9 +195,10 @@ export class StageSet {
     const level = ground?.level ?? 0;
     const haze = this.sky.update(scene, camera, around, this.shadows === 'cast');
     this.grid.update(camera, about, height, haze, level);
-    this.daylight.cast(this.shadows === 'cast' && !content.isEmpty(), built);
+    this.daylight.cast(!this.plain && this.shadows === 'cast' && !content.isEmpty(), built);
     this.daylight.update(camera, content, level);
-    if (this.shadows === 'patches') this.patches.update(figures.standing(), groundHeightOf(ground));
+    this.patches.object.visible = !this.plain && this.shadows === 'patches';
+    if (this.patches.object.visible) this.patches.update(figures.standing(), groundHeightOf(ground));
   }
 
   dispose(): void {

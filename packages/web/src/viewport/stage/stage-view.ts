@@ -1,15 +1,4 @@
-import {
-  PathError,
-  compiledPathOf,
-  controlPolygon,
-  toWorld,
-  type FreeEye,
-  type KeptView,
-  type Placement,
-  type Shot,
-  type ShotPath,
-  type Vec3,
-} from '@fleet-rail/core';
+import type { FreeEye, KeptView, Placement, Shot, Vec3 } from '@fleet-rail/core';
 import * as THREE from 'three';
 import { lineColor, type Theme } from '../../ui/theme/theme';
 import { notify } from '../../ui/notices';
@@ -19,11 +8,11 @@ import type { DrawPlace } from '../../edits/drawn-path';
 import { BrightLines } from '../lines/bright-lines';
 import { brightLines } from '../lines/bright-lines-of';
 import { ContactOverlay } from '../lines/contact-overlay';
-import { CurveOverlay } from '../lines/curve-overlay';
 import { DrawSchedule } from '../drawing/draw-schedule';
 import type { DrawingCost } from '../drawing/drawing-cost';
+import { LIGHT_PIXELS, type StageQuality } from '../drawing/stage-quality';
 import { DrawPreview } from '../lines/draw-preview';
-import { PlumbLines } from '../lines/plumb-lines';
+import { SelectedPath } from '../lines/selected-path';
 import { Ribbons } from '../lines/ribbons';
 import { RiderBadges } from '../labels/rider-badges';
 import { followedPlace } from '../views/followed-place';
@@ -62,8 +51,7 @@ export class StageView {
   private readonly schedule: DrawSchedule;
   private readonly set: StageSet;
   private readonly outline = new Outline();
-  private readonly plumb = new PlumbLines();
-  private readonly overlay = new CurveOverlay();
+  private readonly selected = new SelectedPath();
   private readonly preview = new DrawPreview();
   private readonly bright = new BrightLines();
   /** Pick under the pointer. */
@@ -79,8 +67,6 @@ export class StageView {
   private ghosts: readonly Ghost[] = [];
   private readonly sights = new SightLines();
   private readonly contact = new ContactOverlay();
-  /** Inputs that points and overlay were last drawn from. */
-  private shownPoints: readonly unknown[] = [];
   private hovered: string | null = null;
   private lookedAt: DeskState['lookAt'] = null;
   private readonly close: ZoomToRider;
@@ -92,8 +78,7 @@ export class StageView {
   readonly milestones = new Milestones();
   /** Overlays over the scene that are in no picture. */
   private readonly overlays = [
-    this.plumb,
-    this.overlay,
+    ...this.selected.parts,
     this.sights,
     this.contact,
     this.found,
@@ -108,12 +93,18 @@ export class StageView {
   /** Without one pictures are shown when they are done. */
   private readonly held: HeldPictures | null;
   private shown = false;
+  private quality: StageQuality;
+  /** Whether a picture of a still stage was asked for. */
+  private wanted = false;
+  /** Whether the last draw made a picture: a still stage only places its labels. */
+  private pictured = false;
   /** Label data of the picture that is shown next. */
   private drawn: [labels: readonly StageLabel[], cost: DrawingCost] | null = null;
 
   constructor(
     canvas: HTMLCanvasElement,
-    private readonly onDrawn: (labels: readonly StageLabel[], cost: DrawingCost) => void,
+    quality: StageQuality,
+    private readonly onDrawn: (labels: readonly StageLabel[], cost: DrawingCost, pictured: boolean) => void,
   ) {
     this.renderer = new THREE.WebGLRenderer({ canvas, ...stageContext() });
     // A canvas with a context and no picture is black.
@@ -124,7 +115,7 @@ export class StageView {
     canvas.addEventListener('webglcontextrestored', this.goOn);
     this.schedule = new DrawSchedule(
       {
-        hasNew: () => this.set.hasNew(this.state?.ground ?? null),
+        hasNew: () => !this.isStill && this.set.hasNew(this.state?.ground ?? null),
         prepare: () => this.set.prepare(this.seenFrom(this.views.camera)),
         draw: (first, rests) => this.draw(first, rests),
         show: () => this.show(),
@@ -141,6 +132,8 @@ export class StageView {
       () => this.redraw(),
       (problem) => notify('error', problem),
     );
+    this.quality = quality;
+    this.set.plain = quality === 'light';
     this.badges = new RiderBadges(() => this.redraw());
     this.views = new Views(
       canvas,
@@ -152,8 +145,7 @@ export class StageView {
     this.picks = new StagePicks(
       this.views,
       this.projection,
-      this.plumb,
-      this.overlay,
+      ...this.selected.parts,
       this.contact,
       this.ribbons,
     );
@@ -172,13 +164,32 @@ export class StageView {
     this.redraw();
   };
 
+  /** Changes what pictures may cost. */
+  choose(quality: StageQuality): void {
+    if (quality === this.quality) return;
+    this.quality = quality;
+    this.set.plain = quality === 'light';
+    this.resize(...this.renderer.getSize(new THREE.Vector2()).toArray());
+  }
+
+  /** Draws a still stage: now, and again when all models have come. */
+  drawNow(): void {
+    const want = () => {
+      this.wanted = true;
+      this.redraw();
+    };
+    want();
+    void this.set.whole(this.state?.ground ?? null).then(want);
+  }
+
   resize(width: number, height: number): void {
     if (width < 2 || height < 2) return;
-    const ratio = Math.min(2, window.devicePixelRatio);
+    // A canvas of another size is empty until the next picture.
+    this.wanted ||= this.shown;
+    const ratio = Math.min(2, window.devicePixelRatio) * (this.quality === 'light' ? LIGHT_PIXELS : 1);
     // Both give the canvas a size, and empty it.
     if (ratio !== this.renderer.getPixelRatio()) this.renderer.setPixelRatio(ratio);
     this.renderer.setSize(width, height, false);
-    // A canvas of another size is empty until the next picture.
     if (this.shown) this.held?.show();
     this.views.resize(width, height);
     this.views.preset(this.contentBox());
@@ -213,7 +224,7 @@ export class StageView {
     const lens = state.view === 'through' ? lensOf(state) : null;
     if (lens) this.views.lookThrough(lens);
     const path = state.shot.paths.find((other) => other.id === state.pathId);
-    this.updatePoints(state, theme, showPoints ? path : undefined);
+    this.selected.show(state, theme, showPoints ? path : undefined);
     this.preview.show(state.tool.kind === 'draw' ? state.tool.places : null, state.drawing.kind, theme);
     const result = state.preview && 'preview' in state.preview ? state.preview.preview : null;
     this.bright.show(brightLines(state), theme.signal, state.operation ? result?.positions : undefined);
@@ -334,7 +345,12 @@ export class StageView {
     this.renderer.dispose();
   }
 
+  private get isStill(): boolean {
+    return this.quality === 'still' && !this.wanted;
+  }
+
   private draw(first: boolean, rests: boolean): boolean {
+    const still = this.isStill;
     this.close.fulfil();
     this.held?.begin();
     const { camera } = this.views;
@@ -346,8 +362,11 @@ export class StageView {
       (id) =>
         id === this.hovered ? 1.8 : this.contact.object.visible && id === this.state?.pathId ? 0.3 : 1,
     );
-    if (this.overlay.object.visible) this.overlay.update(this.views.metresPerPixel(middle));
-    if (this.plumb.object.visible) this.plumb.update(this.spanAt, this.views.current !== 'plan');
+    const { plumb, overlay, visible: points } = this.selected;
+    if (points) {
+      overlay.update(this.views.metresPerPixel(middle));
+      plumb.update(this.spanAt, this.views.current !== 'plan');
+    }
     this.table.update(this.spanAt);
     this.figures.hide(this.state?.view === 'through' ? (lookedThrough(this.state)?.id ?? null) : null);
     this.figures.hideAround(camera.position);
@@ -355,21 +374,26 @@ export class StageView {
     const { info } = this.renderer;
     const programs = info.programs?.length;
     info.reset();
-    if (first) this.set.drawPlace(this.seenFrom(camera));
-    else this.render(camera);
-    if (!first && (this.smooth || rests)) this.drawOutline(camera);
+    const outlined = this.quality === 'full' ? this.smooth || rests : this.quality === 'still';
+    if (still) this.set.place(this.state?.ground ?? null);
+    else {
+      if (first) this.set.drawPlace(this.seenFrom(camera));
+      else this.render(camera);
+      if (!first && outlined) this.drawOutline(camera);
+    }
+    this.pictured = !still;
+    this.wanted &&= first;
     const grew = () => info.programs?.length !== programs;
     if (this.state === null || this.theme === null) return grew();
-    const shown = this.plumb.object.visible;
-    const marks = shown ? this.overlay.marks : [];
+    const marks = points ? overlay.marks : [];
     const stones = this.milestones.object.visible ? this.milestones.stones : [];
-    const labels = stageLabels(this.state, shown ? this.plumb.positions : [], marks, this.ghosts, stones);
+    const labels = stageLabels(this.state, points ? plumb.positions : [], marks, this.ghosts, stones);
     const placed = labels.flatMap(({ position, ...label }) => {
       const at = this.projection.toScreen(position);
       return at ? [{ ...label, ...at }] : [];
     });
     const written = stepAside(placed);
-    this.badges.draw(this.renderer, this.state.shot.riders, this.theme, written.filter(isBadge));
+    if (!still) this.badges.draw(this.renderer, this.state.shot.riders, this.theme, written.filter(isBadge));
     const { calls, triangles } = info.render;
     const cost = { ms: performance.now() - begun, calls, triangles };
     this.drawn = [written.filter((label) => !isBadge(label)), cost];
@@ -377,17 +401,21 @@ export class StageView {
   }
 
   private show(): void {
-    this.held?.show();
-    this.shown = true;
-    this.renderer.domElement.style.opacity = '';
-    if (this.drawn) this.onDrawn(...this.drawn);
+    if (this.pictured) {
+      this.held?.show();
+      this.shown = true;
+    }
+    // A picture that is older than the labels over it is faint.
+    this.renderer.domElement.style.opacity = this.pictured ? '' : this.shown ? '0.45' : '0';
+    if (this.drawn) this.onDrawn(...this.drawn, this.pictured);
   }
 
   /** When nothing has changed for a moment, what hides the chosen rider fades, and without a graphics card its outline is drawn. */
   private rest(): boolean {
+    if (this.quality === 'still') return false;
     const { view, riderId } = this.state ?? { view: null, riderId: null };
     const fades = this.figures.fadeBefore(this.views.camera.position, view === 'free' ? riderId : null);
-    return fades || !this.smooth;
+    return fades || (!this.smooth && this.quality === 'full');
   }
 
   private render(camera: THREE.Camera): void {
@@ -404,31 +432,6 @@ export class StageView {
     const rider = this.state?.shot.riders.find(({ id }) => id === this.state?.riderId);
     const chosen = rider && this.state?.view !== 'through' ? this.figures.groupOf(rider.id) : null;
     this.outline.draw(this.renderer, this.set.scene, camera, chosen, lineColor(rider?.color ?? 0));
-  }
-
-  /** Points, handles and what else is drawn over the selected path. */
-  private updatePoints(state: DeskState, theme: Theme, path: ShotPath | undefined): void {
-    // While an operation is set up its result replaces the points, unless one of them is to be clicked.
-    const operating = state.operation !== null && state.operation.kind !== 'first';
-    const shown = path !== undefined && state.tool.kind !== 'draw' && !operating;
-    this.plumb.object.visible = this.overlay.object.visible = shown;
-    const facts = (path && state.evaluation?.paths.get(path.id)?.facts) ?? null;
-    const inputs = [path, facts, state.points, state.shows, theme];
-    if (!shown || inputs.every((input, i) => input === this.shownPoints[i])) return;
-    this.shownPoints = inputs;
-    this.plumb.show(
-      path.points.map((point) => toWorld(path.transform, point.position)),
-      path.points.map((point) => point.off),
-      state.points,
-      theme,
-    );
-    const wants = state.shows.comb || path.marks.length > 0 || (facts?.kinks.length ?? 0) > 0;
-    const compiled = wants ? compiledPathOf(path) : null;
-    const curve = compiled instanceof PathError ? null : compiled;
-    this.overlay.showPolygon(state.shows.polygon ? controlPolygon(path) : null, state.points, theme);
-    this.overlay.showComb(state.shows.comb ? curve : null, theme);
-    this.overlay.showKinks(curve, facts, theme);
-    this.overlay.showMarks(curve, path.marks, theme);
   }
 
   private updateFigures(state: DeskState): void {

@@ -17,7 +17,10 @@ import { CamerasView } from '../views/cameras-view';
 import { SeamView } from '../views/seam-view';
 import { Settling } from './settling';
 import { startGraphics } from '../drawing/smooth-edges';
+import { useStageQuality } from '../drawing/stage-quality';
 import { StageBanner } from './stage-banner';
+import { QualityMenu } from './quality-menu';
+import { StillNotice } from './still-notice';
 import { StageView } from './stage-view';
 import type { Box } from '../tools/stage-tool';
 import { useNudgeKeys } from '../pointer/use-nudge-keys';
@@ -85,6 +88,8 @@ export function Stage({ station: step }: { station: StepId }) {
   const [box, setBox] = useState<Box | null>(null);
   const stats = useDesk((state) => state.stats);
   const cost = useRef<HTMLSpanElement>(null);
+  const quality = useStageQuality((state) => state.quality);
+  const [stale, setStale] = useState(false);
 
   // Disposed while still in the page: listeners on the document are found from there.
   useLayoutEffect(() => {
@@ -93,8 +98,10 @@ export function Stage({ station: step }: { station: StepId }) {
     let gone = false;
     let takeDown = (): void => undefined;
     const build = () => {
-      const view = new StageView(element, (labels, { ms, calls, triangles }) => {
+      const view = new StageView(element, useStageQuality.getState().quality, (labels, drawing, pictured) => {
+        const { ms, calls, triangles } = drawing;
         places.setState(labels, true);
+        setStale(!pictured);
         // Told past React: it changes with every picture.
         if (cost.current)
           cost.current.textContent = `${ms.toFixed(1)} ms, ${calls} draws, ${triangles} triangles`;
@@ -111,6 +118,7 @@ export function Stage({ station: step }: { station: StepId }) {
         eye: () => view.eye(),
         seen: (frame) => view.seen(frame),
         stands: () => view.stands(),
+        drawStage: () => view.drawNow(),
         onLevel: (x, y) => {
           const { left, top } = element.getBoundingClientRect();
           return view.projection.onLevel(x - left, y - top, floorHeight(desk.getState().ground));
@@ -133,7 +141,9 @@ export function Stage({ station: step }: { station: StepId }) {
       gone = true;
       takeDown();
       setStage(null);
-      desk.getState().set({ eye: null, seen: null, stands: null, alongPath: null, onLevel: null });
+      desk
+        .getState()
+        .set({ eye: null, seen: null, stands: null, drawStage: null, alongPath: null, onLevel: null });
     };
   }, [places, desk]);
   useEffect(() => {
@@ -142,6 +152,7 @@ export function Stage({ station: step }: { station: StepId }) {
     update();
     return desk.subscribe(update);
   }, [stage, desk, theme, step]);
+  useEffect(() => stage?.choose(quality), [stage, quality]);
   useStagePointer(canvas, stage, desk, step, setHover, setBox);
   const nudge = useNudgeKeys(desk);
   const view = useDesk((state) => state.view);
@@ -172,6 +183,7 @@ export function Stage({ station: step }: { station: StepId }) {
       <PlacedLabels places={places} />
       <Picture />
       <StageBanner />
+      {stale && <StillNotice onDraw={() => stage?.drawNow()} />}
       <Settling />
       <HeatLegend />
       {stats && <Cost ref={cost} role="note" aria-label="Drawing" />}
@@ -179,6 +191,7 @@ export function Stage({ station: step }: { station: StepId }) {
       <Bar>
         <ViewChoice />
         <KeptViews />
+        <QualityMenu />
         <IconButton label="Show everything" isDisabled={stage === null} onPress={() => stage?.fit()}>
           <Maximize aria-hidden />
         </IconButton>
