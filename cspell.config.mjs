@@ -26,6 +26,7 @@ export default {
     'e2e/results',
     '**/fixtures/**',
     'cspell-words.txt',
+    'THIRD_PARTY.md',
   ],
   ignoreRegExpList: ['/[0-9a-f]{8}-[0-9a-f-]{27}/g', '/sha256-\\S+/g', '/data:[a-z]+\\/[^\'"`]+/g'],
   allowCompoundWords: true,

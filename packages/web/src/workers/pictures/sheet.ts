@@ -8,7 +8,8 @@ import { paintShapes, type Shape } from './shapes';
 
 /** A page across, at 200 dots an inch: 297 by 210 mm. */
 const PAGE = { width: 2_339, height: 1_654, margin: 90, gap: 36 };
-const PAGE_MM = [297, 210] as const;
+/** The same in a PDF's unit, 72 an inch. */
+const PAGE_POINTS = [297, 210].map((mm) => (72 * mm) / 25.4);
 /** So much of a page's height is the run diagram's. */
 const DIAGRAM = 0.3;
 const TITLE = 110;
@@ -123,10 +124,12 @@ async function paintDiagram(
 }
 
 async function pdfOf(png: Blob, title: string): Promise<Blob> {
-  const { jsPDF } = await import('jspdf');
-  const page = new jsPDF({ orientation: 'landscape', unit: 'mm', format: [...PAGE_MM], compress: true });
-  page.setProperties({ title });
-  const bytes = new Uint8Array(await png.arrayBuffer());
-  page.addImage(bytes, 'PNG', 0, 0, ...PAGE_MM);
-  return page.output('blob');
+  const { PDFDocument } = await import('pdf-lib');
+  const document = await PDFDocument.create();
+  document.setTitle(title);
+  const [width, height] = PAGE_POINTS;
+  const picture = await document.embedPng(await png.arrayBuffer());
+  document.addPage([width, height]).drawImage(picture, { width, height });
+  const bytes = await document.save({ useObjectStreams: false });
+  return new Blob([Uint8Array.from(bytes)], { type: 'application/pdf' });
 }
