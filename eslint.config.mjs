@@ -16,6 +16,14 @@ export default tseslint.config(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
       'max-lines': ['error', { max: 420, skipBlankLines: true, skipComments: true }],
       eqeqeq: ['error', 'always', { null: 'ignore' }],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'CallExpression[callee.object.name=/^(vec2|vec3|vec4|quat|mat3|mat4)$/][callee.property.name=/^(create|clone|fromValues)$/]',
+          message: 'gl-matrix creates floats; take a list, or a double matrix of geometry/math/new-matrix.',
+        },
+      ],
     },
   },
   {

@@ -9,6 +9,7 @@ import {
   type Quat,
   type SceneAssets,
   type Vec3,
+  newMat4,
 } from '@fleet-rail/core';
 import { assetsOf, readModel, type ModelFacts } from '@fleet-rail/core/formats';
 import { makePicker } from './models/picker.js';
@@ -81,16 +82,16 @@ function footVertices(evaluated: EvaluatedShot, foot: string, frame: number): Ve
     const [t, r, s] = own
       ? [own.slice(0, 3), own.slice(3, 7), own.slice(7, 10)]
       : [node.getTranslation(), node.getRotation(), node.getScale()];
-    const local = mat4.fromRotationTranslationScale(mat4.create(), r as Quat, t as Vec3, s as Vec3);
+    const local = mat4.fromRotationTranslationScale(newMat4(), r as Quat, t as Vec3, s as Vec3);
     const parent = node.getParentNode();
     const above = parent
       ? matrixOf(parent)
       : mat4.fromRotationTranslation(
-          mat4.create(),
+          newMat4(),
           [...pose.subarray(3, 7)] as Quat,
           [...pose.subarray(0, 3)] as Vec3,
         );
-    const matrix = mat4.multiply(mat4.create(), above, local);
+    const matrix = mat4.multiply(newMat4(), above, local);
     matrices.set(node, matrix);
     return matrix;
   };

@@ -14,6 +14,7 @@ import { found, type RawFinding } from './finding.js';
 import type { RiderLook } from './rider-look.js';
 import { staysApart } from './rider-look.js';
 import { framesText, stretchesOver } from './stretches.js';
+import { newMat4 } from '../geometry/math/new-matrix.js';
 
 /** Findings of a camera's picture: whether its target is in it, and what hides the target. */
 export function findUnseen(camera: RiderLook, others: readonly RiderLook[], set: Solid | null): RawFinding[] {
@@ -150,7 +151,7 @@ function blockerOf(
 
 /** Whether a segment in world space meets a solid that is placed by a matrix. */
 function meetsInside(solid: Solid, matrix: Float64Array, eye: Vec3, place: Vec3, far: number): boolean {
-  const back = mat4.invert(mat4.create(), matrix as unknown as mat4);
+  const back = mat4.invert(newMat4(), matrix as unknown as mat4);
   if (back === null) return false;
   const [a, b] = [eye, place].map((one) => vec3.transformMat4([0, 0, 0], one, back) as Vec3);
   const way = vec3.subtract([0, 0, 0], b, a) as Vec3;
@@ -231,7 +232,7 @@ export function findNear(camera: RiderLook, other: RiderLook): RawFinding[] {
 
 /** Distance of a point from a solid placed by a matrix, metres: exact if its scale is even. */
 function surfaceDistance(solid: Solid, matrix: Float64Array, eye: Vec3, most: number): number {
-  const back = mat4.invert(mat4.create(), matrix as unknown as mat4);
+  const back = mat4.invert(newMat4(), matrix as unknown as mat4);
   if (back === null) return Infinity;
   const size = Math.cbrt(Math.abs(mat4.determinant(matrix as unknown as mat4)));
   const own = vec3.transformMat4([0, 0, 0], eye, back) as Vec3;

@@ -7,6 +7,7 @@ import type { BodyNow, RiderBody } from './rider-body.js';
 import { staysApart, type RiderLook } from './rider-look.js';
 import { framesText, stretchesOver } from './stretches.js';
 import { looksBetween } from './sweep.js';
+import { newMat4 } from '../geometry/math/new-matrix.js';
 
 /** Two riders that are in each other, between frames too. */
 export function findOverlap(a: RiderLook, b: RiderLook): RawFinding[] {
@@ -120,8 +121,8 @@ function depthAt(a: RiderBody, b: RiderBody, frame: number, limit: number): numb
 }
 
 function partsMeet(a: RiderBody, nowA: BodyNow, i: number, b: RiderBody, nowB: BodyNow, j: number): boolean {
-  const back = mat4.invert(mat4.create(), nowA.matrices[i] as unknown as mat4);
+  const back = mat4.invert(newMat4(), nowA.matrices[i] as unknown as mat4);
   if (back === null) return false;
-  const placed = mat4.multiply(mat4.create(), back, nowB.matrices[j] as unknown as mat4);
+  const placed = mat4.multiply(newMat4(), back, nowB.matrices[j] as unknown as mat4);
   return a.solids[i].meets(b.solids[j], placed as unknown as number[]);
 }

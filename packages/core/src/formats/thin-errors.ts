@@ -4,6 +4,7 @@ import type { Quat, Vec3 } from '../geometry/math/vec.js';
 import { lowerBound } from '../geometry/math/search.js';
 import type { AnimationChannel } from './compose-shot.js';
 import { reachesOf } from './thin-world.js';
+import { newMat4 } from '../geometry/math/new-matrix.js';
 
 /** Result of thinning. */
 export interface ThinningFacts {
@@ -59,7 +60,7 @@ export function thinningFacts(
   nodes.forEach((_, n) => {
     stirs[n] = moves[n].some((move) => move.kept !== null) || (parents[n] >= 0 && stirs[parents[n]]);
   });
-  const [exact, near] = [nodes.map(() => mat4.create()), nodes.map(() => mat4.create())];
+  const [exact, near] = [nodes.map(() => newMat4()), nodes.map(() => newMat4())];
   const [turned, turnedNear] = [nodes.map((): Quat => [0, 0, 0, 1]), nodes.map((): Quat => [0, 0, 0, 1])];
   let [metres, turn] = [0, 0];
   for (let frame = 0; frame < frames; frame++)

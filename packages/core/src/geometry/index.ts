@@ -1,6 +1,7 @@
 export { DEGREES } from './math/angle.js';
 export { GRAVITY } from './math/gravity.js';
 export { simplifyGraph } from './math/simplify-graph.js';
+export * from './math/new-matrix.js';
 export * from './math/vec.js';
 export { CompiledPath, type FrameReference } from './path/compiled-path.js';
 export { compilePath } from './path/compile-path.js';

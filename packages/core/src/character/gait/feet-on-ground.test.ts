@@ -6,6 +6,7 @@ import { evaluateShot } from '../../shot/evaluate/evaluate-shot.js';
 import type { Vec3 } from '../../geometry/math/vec.js';
 import { POSE } from '../../motion/pose/pose.js';
 import { STANCE, STRIDE, testWalker } from '../../../test/walker.js';
+import { newMat4 } from '../../geometry/math/new-matrix.js';
 
 /** A sole of 10 by 26 cm, its corners and those of the upper. */
 const SOLE = [-0.05, 0.05].flatMap((x) => [0, 0.06].flatMap((y) => [-0.08, 0.18].flatMap((z) => [x, y, z])));
@@ -127,18 +128,18 @@ function walked(
       const moved = parts.nodes.find((part) => part.name === name);
       const own = moved
         ? mat4.fromRotationTranslationScale(
-            mat4.create(),
+            newMat4(),
             values.subarray(moved.at + 3, moved.at + 7),
             values.subarray(moved.at, moved.at + 3),
             values.subarray(moved.at + 7, moved.at + 10),
           )
-        : mat4.fromRotationTranslationScale(mat4.create(), rest.rotation, rest.translation, rest.scale);
-      const whole = mat4.fromRotationTranslationScale(mat4.create(), turn, pose.subarray(0, 3), [
+        : mat4.fromRotationTranslationScale(newMat4(), rest.rotation, rest.translation, rest.scale);
+      const whole = mat4.fromRotationTranslationScale(newMat4(), turn, pose.subarray(0, 3), [
         scale,
         scale,
         scale,
       ]);
-      places[i] = mat4.multiply(mat4.create(), parent < 0 ? whole : places[parent], own);
+      places[i] = mat4.multiply(newMat4(), parent < 0 ? whole : places[parent], own);
     });
     FEET.forEach((foot, k) => {
       const node = walker.nodes.findIndex(({ name }) => name === foot);

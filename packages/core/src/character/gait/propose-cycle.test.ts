@@ -3,6 +3,7 @@ import type { NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 import type { Quat } from '../../geometry/math/vec.js';
 import { cycleBy } from './cycle-by.js';
 import { proposeCycle } from './propose-cycle.js';
+import { newQuat } from '../../geometry/math/new-matrix.js';
 
 const axes = { forward: '+z', up: '+y' } as const;
 const NAMES = ['body', 'tail', 'wing_tip_mark', 'wing.L', 'wing.R'];
@@ -15,7 +16,7 @@ const node = (name: string, parent: number, rotation: Quat) => ({
   weights: [],
 });
 const turned = (axis: [number, number, number], degrees: number): Quat =>
-  quat.setAxisAngle(quat.create(), axis, (degrees * Math.PI) / 180) as Quat;
+  quat.setAxisAngle(newQuat(), axis, (degrees * Math.PI) / 180) as Quat;
 /** A bird whose body is turned in its root, and whose left wing in its body. */
 const bird = (body: Quat, wing: Quat): NodeHierarchy => ({
   nodes: [

@@ -6,6 +6,7 @@ import { nodeNamed, type NodeHierarchy } from '../hierarchy/node-hierarchy.js';
 import { restSpace, rotationOf } from '../hierarchy/model-space.js';
 import type { Vec3 } from '../../geometry/math/vec.js';
 import { axisVector } from '../../motion/pose/axes.js';
+import { newQuat } from '../../geometry/math/new-matrix.js';
 
 /** A model's own axes. */
 interface Axes {
@@ -65,10 +66,10 @@ export function proposeCycle(names: readonly string[], hierarchy: NodeHierarchy 
 
 /** Of a node's own axes the one nearest to a direction in the model. */
 function axisIn(hierarchy: NodeHierarchy | null, name: string, direction: Vec3): Axis {
-  const own = vec3.clone(direction);
+  const own = vec3.copy([0, 0, 0], direction);
   const node = hierarchy ? nodeNamed(hierarchy, name) : -1;
   if (hierarchy && node >= 0) {
-    vec3.transformQuat(own, own, quat.invert(quat.create(), rotationOf(restSpace(hierarchy), node)));
+    vec3.transformQuat(own, own, quat.invert(newQuat(), rotationOf(restSpace(hierarchy), node)));
   }
   const sizes = [...own].map(Math.abs);
   const k = sizes.indexOf(Math.max(...sizes));

@@ -1,6 +1,7 @@
 import { mat3, mat4, quat, vec3 } from 'gl-matrix';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import { LOCAL, initialPose, type NodeHierarchy } from './node-hierarchy.js';
+import { newMat3, newMat4, newQuat } from '../../geometry/math/new-matrix.js';
 
 /** From a node's own space into the model's: sixteen numbers a node, column by column. */
 export type ModelSpace = Float64Array;
@@ -93,7 +94,7 @@ export function restSpace(hierarchy: NodeHierarchy): ModelSpace {
 
 /** The matrix of a node's space; that of the model itself for −1. */
 export function matrixOf(space: ModelSpace, node: number): mat4 {
-  if (node < 0) return mat4.create();
+  if (node < 0) return newMat4();
   return [...space.subarray(16 * node, 16 * node + 16)] as unknown as mat4;
 }
 
@@ -119,7 +120,7 @@ export function partsOf(matrix: mat4): { translation: Vec3; rotation: Quat; scal
   const y = vec3.scaleAndAdd([0, 0, 0], columns[1], x, -vec3.dot(columns[1], x)) as Vec3;
   vec3.normalize(y, y);
   const z = vec3.cross([0, 0, 0], x, y) as Vec3;
-  const rotation = quat.fromMat3(quat.create(), mat3.fromValues(...x, ...y, ...z));
+  const rotation = quat.fromMat3(newQuat(), mat3.set(newMat3(), ...x, ...y, ...z));
   return {
     translation: [matrix[12], matrix[13], matrix[14]],
     rotation: quat.normalize(rotation, rotation) as Quat,

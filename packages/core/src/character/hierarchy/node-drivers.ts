@@ -5,6 +5,7 @@ import { axisVector } from '../../motion/pose/axes.js';
 import { matrixOf, rotationOf, restSpace } from './model-space.js';
 import type { NodeDriver } from './node-driver.js';
 import { LOCAL, turnAbout, type NodeHierarchy } from './node-hierarchy.js';
+import { newMat4 } from '../../geometry/math/new-matrix.js';
 
 /** Turns a node about one of its own axes. */
 export function ownTurn(node: number, axis: Axis, angle: (frame: number) => number): NodeDriver {
@@ -82,7 +83,7 @@ export function modelSlide(
 export function parentSpace(hierarchy: NodeHierarchy, node: number) {
   const space = restSpace(hierarchy);
   const { parent } = hierarchy.nodes[node];
-  const toParent = mat4.invert(mat4.create(), matrixOf(space, parent)) as mat4;
+  const toParent = mat4.invert(newMat4(), matrixOf(space, parent)) as mat4;
   const turnBack = quat.conjugate([0, 0, 0, 1], rotationOf(space, parent)) as Quat;
   const place = (at: Vec3) => vec3.transformMat4([0, 0, 0], at, toParent) as Vec3;
   return {

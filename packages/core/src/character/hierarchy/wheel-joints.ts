@@ -2,6 +2,7 @@ import { mat4, vec3 } from 'gl-matrix';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import { isEven, matrixOf, partsOf, restSpace } from './model-space.js';
 import type { NodeHierarchy, HierarchyNode } from './node-hierarchy.js';
+import { newMat4 } from '../../geometry/math/new-matrix.js';
 
 /** A node that is put between another and what it hung on, so that both can turn cleanly. */
 export interface WheelJoint {
@@ -46,18 +47,10 @@ export function withJoints(hierarchy: NodeHierarchy, wishes: readonly WishedJoin
     const parent = hierarchy.nodes[takes].parent;
     const outer = matrixOf(space, parent);
     const stays = isEven(outer) && !leaves;
-    const base = stays ? outer : mat4.create();
-    const translation = vec3.transformMat4(
-      [0, 0, 0],
-      about,
-      mat4.invert(mat4.create(), base) as mat4,
-    ) as Vec3;
-    const joint = mat4.translate(mat4.create(), base, translation);
-    const own = mat4.multiply(
-      mat4.create(),
-      mat4.invert(mat4.create(), joint) as mat4,
-      matrixOf(space, takes),
-    );
+    const base = stays ? outer : newMat4();
+    const translation = vec3.transformMat4([0, 0, 0], about, mat4.invert(newMat4(), base) as mat4) as Vec3;
+    const joint = mat4.translate(newMat4(), base, translation);
+    const own = mat4.multiply(newMat4(), mat4.invert(newMat4(), joint) as mat4, matrixOf(space, takes));
     const held = stays
       ? { ...pick(hierarchy.nodes[takes]), translation: [own[12], own[13], own[14]] as Vec3 }
       : partsOf(own);

@@ -2,6 +2,7 @@ import type { Node, Skin } from '@gltf-transform/core';
 import { mat4 } from 'gl-matrix';
 import { numbersOf } from '../gltf-scene.js';
 import { PrimNames, matrixText, quoted, singleText, type UsdText } from './usd-text.js';
+import { newMat4 } from '../../geometry/math/new-matrix.js';
 
 /** A node's values over the frames, or its rest transform. */
 export interface NodeOverTime {
@@ -81,8 +82,8 @@ export class UsdSkeleton {
     const numbers = inverse && numbersOf(inverse);
     const bound = new Map<Node, mat4>();
     this.skin.listJoints().forEach((joint, j) => {
-      const own = numbers ? [...numbers.subarray(16 * j, 16 * j + 16)] : [...mat4.create()];
-      bound.set(joint, mat4.invert(Array(16) as unknown as mat4, own as mat4) ?? mat4.create());
+      const own = numbers ? [...numbers.subarray(16 * j, 16 * j + 16)] : [...newMat4()];
+      bound.set(joint, mat4.invert(Array(16) as unknown as mat4, own as mat4) ?? newMat4());
     });
     return this.nodes.map((node) => bound.get(node) ?? this.standing(node));
   }

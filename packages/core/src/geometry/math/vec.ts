@@ -1,12 +1,7 @@
-import { glMatrix } from 'gl-matrix';
-
 export type { Quat, Vec3 } from '../../document/vector.js';
 
 /** Anything three numbers can be read from or written to, plain or typed. */
 export type Vec3Like = { [index: number]: number; length: number };
-
-// gl-matrix would otherwise create Float32Arrays, which lose the exactness promised for lengths.
-glMatrix.setMatrixArrayType(Array);
 
 /** The distance between two points, metres. */
 export function distance3(a: Vec3Like, b: Vec3Like): number {

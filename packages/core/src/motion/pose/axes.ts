@@ -1,6 +1,7 @@
 import { mat3, quat, vec3 } from 'gl-matrix';
 import type { Axis } from '../../document/shot-facing.js';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
+import { newMat3, newQuat } from '../../geometry/math/new-matrix.js';
 
 /** The unit vector of an axis name. */
 export function axisVector(axis: Axis): Vec3 {
@@ -25,7 +26,7 @@ export function axesToTravel(forward: Axis, up: Axis): Quat {
   const u = axisVector(up);
   const l = vec3.cross([0, 0, 0], u, f) as Vec3;
   // Columns of the inverse are the model's left, up and forward; the transpose inverts it.
-  const toModel = mat3.fromValues(l[0], l[1], l[2], u[0], u[1], u[2], f[0], f[1], f[2]);
-  const out = quat.fromMat3(quat.create(), mat3.transpose(mat3.create(), toModel));
+  const toModel = mat3.set(newMat3(), l[0], l[1], l[2], u[0], u[1], u[2], f[0], f[1], f[2]);
+  const out = quat.fromMat3(newQuat(), mat3.transpose(newMat3(), toModel));
   return quat.normalize(out, out) as Quat;
 }

@@ -1,8 +1,9 @@
-import { mat3, quat, vec3 } from 'gl-matrix';
+import { quat, vec3 } from 'gl-matrix';
 import type { Camera } from '../../document/shot-camera.js';
 import { softLimit } from '../../geometry/math/soft-limit.js';
 import type { Quat, Vec3 } from '../../geometry/math/vec.js';
 import { pictureHalves } from '../pose/camera.js';
+import { newMat3 } from '../../geometry/math/new-matrix.js';
 
 /** Nearer to straight up or down than this the picture is let turn rather than kept level. */
 const UPRIGHT = 0.15;
@@ -10,7 +11,7 @@ const UPRIGHT = 0.15;
 const left: Vec3 = [0, 0, 0];
 const up: Vec3 = [0, 0, 0];
 const level: Vec3 = [0, 0, 0];
-const basis = mat3.create();
+const basis = newMat3();
 
 /**
  * The turn that brings forward (+Z) onto a direction with left level, in the frame of travel's sense of up.

@@ -18,6 +18,7 @@ import { POSE, positionIn, rotationIn, type PoseAt } from '../../motion/pose/pos
 import { compileSpray, writePlace, type EmitterAt } from '../../effects/spray/births.js';
 import type { Spray } from '../../effects/spray/spray.js';
 import { lastSource } from '../../motion/timing/retiming.js';
+import { newMat4 } from '../../geometry/math/new-matrix.js';
 
 /** Motion of a rider that sprays, in the time of the work. */
 export interface SprayingRider {
@@ -89,14 +90,9 @@ function outletsOf(
         for (let k = 0; k < LOCAL.size; k++) locals[of * LOCAL.size + k] = moved[at + k];
       placeNodes(posed, above, locals, space);
       poseAt(frame, pose, 0);
-      const rider = mat4.fromRotationTranslationScale(
-        mat4.create(),
-        rotationIn(pose),
-        positionIn(pose),
-        scale,
-      );
+      const rider = mat4.fromRotationTranslationScale(newMat4(), rotationIn(pose), positionIn(pose), scale);
       const part = [...space.subarray(16 * index, 16 * index + 16)] as unknown as mat4;
-      const { translation, rotation } = partsOf(mat4.multiply(mat4.create(), rider, part));
+      const { translation, rotation } = partsOf(mat4.multiply(newMat4(), rider, part));
       writePlace(out, translation, rotation as Quat);
     },
   ];

@@ -23,6 +23,7 @@ import { axisVector } from '../../motion/pose/axes.js';
 import { POSE, rotationIn, type PoseAt } from '../../motion/pose/pose.js';
 import { keptSteps } from './kept-steps.js';
 import type { Swinging } from './moved-parts.js';
+import { newMat4 } from '../../geometry/math/new-matrix.js';
 
 /** A loop has a run-up that lasts until only this part of the swing it began with is left; */
 const LEFT = 5e-4;
@@ -68,7 +69,7 @@ export class Hanging {
       const node = nodeNamed(hierarchy, part.node);
       if (node < 0) return [];
       const own = matrixOf(space, node);
-      const toModel = mat4.clone(own);
+      const toModel = mat4.copy(newMat4(), own);
       for (const k of [12, 13, 14]) toModel[k] = 0;
       const middle = vec3.transformMat4([0, 0, 0], part.middle, toModel);
       const parent = rotationOf(space, hierarchy.nodes[node].parent);
