@@ -19,6 +19,7 @@ import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { whenGone } from '../http/when-gone.js';
+import type { UploadedOnDisk } from '../http/uploaded.js';
 import { BackupService } from './backup.service.js';
 import {
   CancelledDto,
@@ -66,7 +67,7 @@ export class LibraryController {
   @ApiConsumes('multipart/form-data')
   @UseInterceptors(FileInterceptor('file', { dest: tmpdir(), limits: { fileSize: LARGEST, files: 1 } }))
   async take(
-    @UploadedFile() file: Express.Multer.File | undefined,
+    @UploadedFile() file: UploadedOnDisk | undefined,
     @Query() { name }: RestoreNameDto,
     @Res({ passthrough: true }) response: Response,
   ): Promise<RestoredDto> {

@@ -26,6 +26,7 @@ import { createReadStream } from 'node:fs';
 import { MODEL_LIMIT } from '../settings.js';
 import { ModelDto, PlacingDto } from './models.dto.js';
 import { ModelsService } from './models.service.js';
+import type { UploadedInMemory } from '../http/uploaded.js';
 
 /** Files that a model may come in: more pictures than this are rarely in use. */
 const MOST_FILES = 300;
@@ -57,7 +58,7 @@ export class ModelsController {
     },
   })
   @ApiUnprocessableEntityResponse({ description: 'Not a model that can be read; the message says why' })
-  add(@UploadedFiles() files: readonly Express.Multer.File[] = []): Promise<ModelDto> {
+  add(@UploadedFiles() files: readonly UploadedInMemory[] = []): Promise<ModelDto> {
     if (files.length === 0)
       throw new BadRequestException(
         'Expected a .glb or .gltf file, or another kind of model, with all it needs, in the field "file".',
@@ -67,8 +68,7 @@ export class ModelsController {
       throw new PayloadTooLargeException(
         `These files have ${Math.ceil(size / 2 ** 20)} MB together; at most ${MODEL_LIMIT / 2 ** 20} MB are taken.`,
       );
-    // Multer reads names as Latin-1; browsers send UTF-8.
-    const nameOf = ({ originalname }: Express.Multer.File) =>
+    const nameOf = ({ originalname }: UploadedInMemory) =>
       plainName(Buffer.from(originalname, 'latin1').toString('utf8')).slice(-200) || 'model.glb';
     return this.models.add(files.map((file) => ({ name: nameOf(file), bytes: file.buffer })));
   }
