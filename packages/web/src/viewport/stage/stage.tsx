@@ -90,6 +90,8 @@ export function Stage({ station: step }: { station: StepId }) {
   const cost = useRef<HTMLSpanElement>(null);
   const quality = useStageQuality((state) => state.quality);
   const [stale, setStale] = useState(false);
+  // A picture while forces are computed would soon be old.
+  const settling = useDesk(({ evaluation }) => (evaluation?.settling ?? null) !== null);
 
   // Disposed while still in the page: listeners on the document are found from there.
   useLayoutEffect(() => {
@@ -183,7 +185,7 @@ export function Stage({ station: step }: { station: StepId }) {
       <PlacedLabels places={places} />
       <Picture />
       <StageBanner />
-      {stale && <StillNotice onDraw={() => stage?.drawNow()} />}
+      {stale && !settling && <StillNotice onDraw={() => stage?.drawNow()} />}
       <Settling />
       <HeatLegend />
       {stats && <Cost ref={cost} role="note" aria-label="Drawing" />}
