@@ -1,4 +1,5 @@
 import { line, shotOf } from '../../test/shots.js';
+import { dynamicRidersOf } from '../shot/evaluate/dynamic-riders.js';
 import { refuseCircles, riderLinks } from './rider-graph.js';
 
 const two = (first: object, second: object) =>
@@ -40,4 +41,28 @@ it('a rider is linked by pace alone to the one that paces it, and by place to th
     { field: 'parent', rider: 'a', paceAlone: false },
     { field: 'attachment.pacedBy.rider', rider: 'a', paceAlone: true },
   ]);
+});
+
+it('a rider that forces move waits for the place of the one that paces it where a cue asks for its gap to a third', () => {
+  const body = { attachment: { path: 'p' }, rigidBody: { pull: 0.3, size: 0.5 } };
+  const shotWith = (cues: object[]) =>
+    shotOf(
+      [line(60)],
+      [
+        { id: 'a', name: 'Ant', badge: 'A1', ...body },
+        { id: 'b', name: 'Bee', badge: 'B2', ...body, attachment: { path: 'p', pacedBy: { rider: 'a' } } },
+        { id: 'd', name: 'Den', badge: 'D3' },
+      ],
+      { cues } as Parameters<typeof shotOf>[2],
+    );
+  const cue = {
+    id: 'c',
+    name: 'Near',
+    trigger: { kind: 'gap', rider: 'a', other: 'd' },
+    action: { kind: 'facing', rider: 'b' },
+    keys: [{ at: 3, value: 1 }],
+  };
+  const forced = (cues: object[]) => dynamicRidersOf(shotWith(cues)).map(({ id }) => id);
+  expect(forced([])).toEqual(['a', 'b']);
+  expect(forced([cue])).toEqual(['a']);
 });

@@ -84,12 +84,19 @@ export function riderLinks(rider: Rider): RiderLink[] {
 
 /** Riders that a rider's pose depends on: by its own fields and by cues. */
 export function ridersBehind(rider: Rider, cues: readonly Cue[]): string[] {
-  if (rider.frozen !== null) return [];
-  return [
-    ...riderLinks(rider).map((link) => link.rider),
-    ...timingCues(cues, rider.id).flatMap((cue) => listenedTo(cue, cues)),
-    ...blendedBy(cues, rider.id),
-  ];
+  return [...riderLinks(rider).map((link) => link.rider), ...cuedBy(rider, cues)];
+}
+
+/** Riders whose place a rider's pose depends on: {@link ridersBehind} without those of which only the pace counts. */
+export function placesBehind(rider: Rider, cues: readonly Cue[]): string[] {
+  const links = riderLinks(rider).filter(({ paceAlone }) => !paceAlone);
+  return [...links.map((link) => link.rider), ...cuedBy(rider, cues)];
+}
+
+/** Riders that a rider's pose depends on by cues. */
+function cuedBy({ id, frozen }: Rider, cues: readonly Cue[]): string[] {
+  if (frozen !== null) return [];
+  return [...timingCues(cues, id).flatMap((cue) => listenedTo(cue, cues)), ...blendedBy(cues, id)];
 }
 
 /** Riders in groups, in the order of their first: those of one wait for none of another, for their poses or for what cues do to them. */

@@ -1,6 +1,6 @@
 import { quat, vec3 } from 'gl-matrix';
 import { eachAction } from '../../document/each-action.js';
-import { riderLinks, ridersBehind } from '../../document/rider-graph.js';
+import { placesBehind } from '../../document/rider-graph.js';
 import type { RigidBody } from '../../document/shot-rigid-body.js';
 import type { Rider } from '../../document/shot-rider.js';
 import type { Shot } from '../../document/shot.js';
@@ -281,11 +281,7 @@ function waitsForOne(
 ): boolean {
   const found = new Set([rider]);
   for (const next of found) {
-    const links = riderLinks(next);
-    const byPlace = new Set(links.flatMap(({ rider: id, paceAlone }) => (paceAlone ? [] : [id])));
-    const byPace = new Set(links.flatMap(({ rider: id }) => (byPlace.has(id) ? [] : [id])));
-    for (const id of ridersBehind(next, cues)) {
-      if (byPace.has(id)) continue;
+    for (const id of placesBehind(next, cues)) {
       if (some.has(id)) return true;
       const other = byId.get(id);
       if (other) found.add(other);
