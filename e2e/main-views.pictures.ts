@@ -179,14 +179,14 @@ test('a formation before it is accepted', async ({ page }) => {
 test('what was found of a first try, and ways out of it', async ({ page }) => {
   await openDemo(page, 'Orchard, first try');
   await goTo(page, 'Check');
-  await expect(page.getByText('checked in')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('checked in')).toBeVisible();
   await still(page);
   await take(page, 'check');
   for (const [name, picture] of [[/Camera under the ground C5/, 'check-way-out']] as const) {
     const tag = page.getByRole('list', { name: 'Findings' }).getByRole('listitem', { name }).first();
     await tag.getByRole('button', { name: 'Show me' }).click();
     await tag.getByRole('button', { name: 'Fixes' }).click();
-    await expect(tag.getByRole('group', { name: 'Fixes' })).toBeVisible({ timeout: 30_000 });
+    await expect(tag.getByRole('group', { name: 'Fixes' })).toBeVisible();
     await tag.getByRole('button', { name: 'Cancel' }).scrollIntoViewIfNeeded();
     await still(page);
     await take(page, picture);
@@ -206,7 +206,7 @@ test('what is laid along a path, and what rolls loose', async ({ page }) => {
   await goTo(page, 'Contact');
   await page.getByRole('radio', { name: 'L7 Loose barrel 3' }).click();
   const lag = page.getByRole('group', { name: 'Lag behind its path position' });
-  await expect(lag).toBeVisible({ timeout: 30_000 });
+  await expect(lag).toBeVisible();
   await lag.scrollIntoViewIfNeeded();
   await still(page);
   await take(page, 'forces');

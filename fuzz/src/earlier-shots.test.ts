@@ -1,20 +1,13 @@
 import { parseShot } from '@fleet-rail/core';
 import { earlierShots, tryEarlier } from './earlier-shots.js';
-import { withAnswers } from './random-answers.js';
-import { withBuilt } from './random-built.js';
-import { withHandWork } from './random-hand-work.js';
-import { randomShot } from './random-shot.js';
-import { Random } from './random.js';
-import { ANSWERS, BUILT, BY_HAND } from './try-shot.js';
+import { randomDocument } from './random-document.js';
 
 it('shots of version 1 become what is written under the names of today', () => {
   const kept = earlierShots();
   expect(kept).toHaveLength(200);
   for (const { seed, shot } of kept) {
     expect(shot.version).toBe(1);
-    const plain = withHandWork(randomShot(new Random(seed)), new Random(seed ^ BY_HAND));
-    const answers = withAnswers(plain, new Random(seed ^ ANSWERS));
-    const today = parseShot(seed % 2 === 0 ? withBuilt(answers, new Random(seed ^ BUILT)) : answers);
+    const today = parseShot(randomDocument(seed, seed % 2 === 0));
     expect(parseShot(shot)).toEqual(today);
   }
 });

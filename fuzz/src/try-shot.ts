@@ -13,18 +13,12 @@ import {
   PathError,
   type Shot,
 } from '@fleet-rail/core';
-import { RANGE, randomShot } from './random-shot.js';
-import { withHandWork } from './random-hand-work.js';
-import { withBuilt } from './random-built.js';
-import { withAnswers } from './random-answers.js';
+import { randomDocument } from './random-document.js';
+import { RANGE } from './random-shot.js';
 import { withExtremes } from './random-extreme.js';
 import { Random } from './random.js';
 import { stage } from './stage.js';
 
-/** Hand keys and cues are drawn from number sequences of their own. */
-export const BY_HAND = 0x5bd1e995;
-export const ANSWERS = 0x27d4eb2f;
-export const BUILT = 0x165667b1;
 const EXTREME = 0x9e3779b1;
 
 /** Seconds within which a hundred frames of any shot are computed. */
@@ -50,9 +44,7 @@ export async function tryShot(
 ): Promise<string | null> {
   let shot: Shot;
   try {
-    const byHand = withHandWork(randomShot(new Random(seed)), new Random(seed ^ BY_HAND));
-    const answers = withAnswers(byHand, new Random(seed ^ ANSWERS));
-    shot = parseShot(built ? withBuilt(answers, new Random(seed ^ BUILT)) : answers);
+    shot = parseShot(randomDocument(seed, built));
     if (extreme) shot = withExtremes(shot, new Random(seed ^ EXTREME));
   } catch (error) {
     // Only circles of riders that wait for each other may be refused.

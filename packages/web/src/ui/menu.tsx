@@ -1,4 +1,4 @@
-import { MenuItem, Popover } from 'react-aria-components';
+import { Header, MenuItem, Popover } from 'react-aria-components';
 import styled from 'styled-components';
 
 /** Content of an open menu. */
@@ -25,4 +25,11 @@ export const MenuEntry = styled(MenuItem)`
     opacity: 0.45;
     cursor: default;
   }
+`;
+
+/** Title of a section of a menu. */
+export const MenuTitle = styled(Header)`
+  padding: 6px 8px 2px;
+  color: ${({ theme }) => theme.quiet};
+  font-size: 11px;
 `;

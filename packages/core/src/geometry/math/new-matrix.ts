@@ -1,6 +1,6 @@
 import type { mat3, mat4, quat } from 'gl-matrix';
 
-// What gl-matrix creates itself are floats, which would lose the exactness promised for lengths. These are doubles.
+// gl-matrix creates Float32Arrays, which lose the exactness promised for lengths. These are lists of doubles.
 
 /** An identity matrix of 4 × 4. */
 export const newMat4 = (): mat4 => [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];

@@ -1,15 +1,9 @@
 import { Gauge } from 'lucide-react';
-import { Header, Menu, MenuSection, MenuTrigger, Text } from 'react-aria-components';
+import { Menu, MenuSection, MenuTrigger, Text } from 'react-aria-components';
 import styled from 'styled-components';
 import { IconButton } from '../../ui/icon-button';
-import { MenuEntry, MenuSheet } from '../../ui/menu';
+import { MenuEntry, MenuSheet, MenuTitle } from '../../ui/menu';
 import { STAGE_QUALITIES, useStageQuality, type StageQuality } from '../drawing/stage-quality';
-
-const Title = styled(Header)`
-  padding: 6px 8px 2px;
-  color: ${({ theme }) => theme.quiet};
-  font-size: 11px;
-`;
 
 const Entry = styled(MenuEntry)`
   & > [slot='label'] {
@@ -49,7 +43,7 @@ export function QualityMenu() {
           }}
         >
           <MenuSection>
-            <Title>Stage quality in this browser</Title>
+            <MenuTitle>Stage quality in this browser</MenuTitle>
             {STAGE_QUALITIES.map((one) => (
               <Entry key={one} id={one} textValue={NAMES[one][0]}>
                 <Text slot="label">{NAMES[one][0]}</Text>

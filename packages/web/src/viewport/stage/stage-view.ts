@@ -161,6 +161,7 @@ export class StageView {
   private readonly goOn = (): void => {
     this.held?.makeAnew();
     this.set.makeAnew();
+    this.wanted ||= this.shown;
     this.redraw();
   };
 

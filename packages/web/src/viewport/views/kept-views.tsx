@@ -1,19 +1,12 @@
 import { Bookmark } from 'lucide-react';
 import { useState } from 'react';
-import { Header, Menu, MenuSection, MenuTrigger } from 'react-aria-components';
-import styled from 'styled-components';
+import { Menu, MenuSection, MenuTrigger } from 'react-aria-components';
 import { keepView, dropView } from '../../edits/view-edits';
 import { IconButton } from '../../ui/icon-button';
-import { MenuEntry, MenuSheet } from '../../ui/menu';
+import { MenuEntry, MenuSheet, MenuTitle } from '../../ui/menu';
 import { NameDialog } from '../../ui/name-dialog';
 import { useDesk, useLiveDeskStore, useSelectedRider } from '../../state/desk-store';
 import { FOLLOWING, type Following } from '../../state/shown';
-
-const Title = styled(Header)`
-  padding: 6px 8px 2px;
-  color: ${({ theme }) => theme.quiet};
-  font-size: 11px;
-`;
 
 const FROM: Record<Following, string> = { behind: 'from behind', beside: 'from beside', above: 'from above' };
 
@@ -45,7 +38,7 @@ export function KeptViews() {
         <MenuSheet>
           <Menu onAction={(key) => act(String(key))}>
             <MenuSection>
-              <Title>Views</Title>
+              <MenuTitle>Views</MenuTitle>
               {views.map(({ id, name }) => (
                 <MenuEntry key={id} id={`go ${id}`}>
                   {name}
@@ -62,7 +55,7 @@ export function KeptViews() {
             </MenuSection>
             {rider && (
               <MenuSection>
-                <Title>Follow {rider.badge}</Title>
+                <MenuTitle>Follow {rider.badge}</MenuTitle>
                 {FOLLOWING.filter((from) => from !== follow).map((from) => (
                   <MenuEntry key={from} id={`follow ${from}`}>
                     Follow {FROM[from]}
