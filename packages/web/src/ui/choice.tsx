@@ -3,23 +3,25 @@ import styled from 'styled-components';
 
 const Row = styled(ToggleButtonGroup)`
   display: inline-flex;
+  flex-wrap: wrap;
   align-self: flex-start;
+  max-width: 100%;
   border: 1px solid ${({ theme }) => theme.hairline};
   border-radius: 6px;
   overflow: hidden;
-  background: ${({ theme }) => theme.panel};
+  /* Shows between the options as a line. */
+  gap: 1px;
+  background: ${({ theme }) => theme.hairline};
 `;
 
 const Option = styled(ToggleButton)`
+  flex: 1 0 auto;
   height: 26px;
   padding: 0 10px;
   border: 0;
-  border-right: 1px solid ${({ theme }) => theme.hairline};
-  background: transparent;
+  background: ${({ theme }) => theme.panel};
+  white-space: nowrap;
   cursor: pointer;
-  &:last-child {
-    border-right: 0;
-  }
   &[data-hovered] {
     background: ${({ theme }) => theme.wash};
   }

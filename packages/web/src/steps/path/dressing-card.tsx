@@ -172,7 +172,7 @@ function Ends({ laid, curve, onChange }: { laid: Dressing; curve: CompiledPath; 
       </FieldPair>
       {!whole && (
         <Buttons>
-          <Button onPress={() => onChange({ from: 0, to: null })}>Add it all along</Button>
+          <Button onPress={() => onChange({ from: 0, to: null })}>Along the whole path</Button>
         </Buttons>
       )}
     </>

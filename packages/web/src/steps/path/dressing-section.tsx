@@ -162,7 +162,7 @@ const lookOf = (parts: Partial<Dressing>): LaidLook => ({ ...defaultsOf(Dressing
 const lengthOf = ({ facts }: KeptModel) => facts.high[2] - facts.low[2];
 
 function stretchOf({ from, to }: Dressing, path: ShotPath): string {
-  if (from === 0 && to === null) return 'all along';
+  if (from === 0 && to === null) return 'whole path';
   const curve = compiledPathOf(path);
   const end = to ?? (curve instanceof PathError ? from : curve.length);
   return `${from.toFixed(1)} – ${end.toFixed(1)} m`;

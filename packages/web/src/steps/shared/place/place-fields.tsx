@@ -66,9 +66,9 @@ export function PlaceFields({ rider }: { rider: Rider }) {
   return (
     <>
       <Hint>
-        {carrier ? `Position on ${carrier.badge}` : 'Position'}
-        {rider.transformKeys === null ? '. ' : ' at this frame: a change sets a key. '}
-        Or drag the table under it on the stage.
+        Set its position{carrier && ` on ${carrier.badge}`} by numbers, or drag the table under it on the
+        stage.
+        {rider.transformKeys !== null && ' A change sets a key at this frame.'}
       </Hint>
       <FieldGrid>
         {AXES.map((axis, k) => (
